@@ -1,0 +1,103 @@
+import { emptyRecordTables, freeCode, ordersBetween, randomStream, type CollectionContent, type Field, type FieldValue, type Level, type Purpose } from '@stravel/core';
+import { WORKS_BASE, builtLevels, worksBase, type BuiltStratum } from './built-levels';
+import { demoKits } from './kits';
+
+/** Parts, their chapters, and the names of their levels in order of play. */
+const PARTS: readonly (readonly [string, readonly (readonly [string, readonly string[]])[]])[] = [
+  ['The Works', [['First Light', ['Cullet Yard', 'Sorting Hall', 'Furnace One']], ['The Long Shift', ["Gaffer's Stair", 'Mould Room', 'Batch Floor']], ['Tally', ['Chimney Foot', 'Weighbridge']]]],
+  ['The Flats', [['Ebb', ['Tidal Gate', 'Causeway', 'Dune Quarry']], ['Slack Water', ['Brine Pans', 'Salt Road', 'Wreck Reach']], ['Flood', ['Signal Mast', 'Low Water']]]],
+  ['The Deep Lehr', [['Descent', ['Lehr Mouth', 'Kiln Tunnels', 'Potash Grotto']], ['Anneal', ['Cooling Vault', 'Sump', 'Ash Gallery']], ['Heart', ['Glass Heart', 'Relight']]]],
+];
+const WORKSHOP: readonly (readonly [string, Purpose])[] = [['Lift test', 'trial'], ['Lamp test', 'trial'], ['Swim test', 'trial'], ['Piece gallery', 'tool']];
+const MOODS = ['overcast', 'lamp-lit', 'ember', 'salt haze', 'dark'];
+
+const MB = 1000000;
+const DEVICES = [
+  { id: 'handheld', name: 'Handheld', budget: { triangles: 380000, drawCalls: 300, memoryBytes: 96 * MB, loadMs: 4000, diskBytes: 64 * MB }, seekMs: 12, diskBytesPerSecond: 20 * MB, unpackBytesPerSecond: 60 * MB, activationSliceMs: 2, activationBytesPerMs: 20000, framesPerSecond: 30 },
+  { id: 'living-room-box', name: 'Living-room box', budget: { triangles: 1500000, drawCalls: 1200, memoryBytes: 900 * MB, loadMs: 6000, diskBytes: 400 * MB }, seekMs: 6, diskBytesPerSecond: 90 * MB, unpackBytesPerSecond: 250 * MB, activationSliceMs: 3, activationBytesPerMs: 80000, framesPerSecond: 60 },
+  { id: 'desk-tower', name: 'Desk tower', budget: { triangles: 6000000, drawCalls: 4000, memoryBytes: 4000 * MB, loadMs: 5000, diskBytes: 2000 * MB }, seekMs: 0.1, diskBytesPerSecond: 1500 * MB, unpackBytesPerSecond: 900 * MB, activationSliceMs: 4, activationBytesPerMs: 300000, framesPerSecond: 120 },
+];
+
+const slug = (name: string): string => name.toLowerCase().replace(/'/g, '').replace(/[^a-z0-9]+/g, '-');
+
+/** The demo collection, made from nothing but this folder; the same bytes every time. */
+export async function cinderbrine(): Promise<CollectionContent> {
+  const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
+  const { records } = content;
+  records.collection['collection'] = { id: 'collection', name: 'Cinderbrine', ranks: ['Part', 'Chapter'] };
+  addFields(content);
+  addSetsAndLevels(content);
+  const deviceOrders = ordersBetween(null, null, DEVICES.length);
+  DEVICES.forEach((device, i) => (records.device[device.id] = { ...device, order: deviceOrders[i] }));
+  for (const { kit, pieces, bytes } of await demoKits()) {
+    records.kit[kit.id] = kit;
+    for (const piece of pieces) records.piece[piece.id] = piece;
+    content.assets.set(kit.mesh, bytes);
+  }
+  addBuiltLevels(content);
+  return content;
+}
+
+function addFields({ records }: CollectionContent): void {
+  const fields: readonly (readonly [string, string, Field['type'], readonly string[]])[] = [
+    ['mood', 'Mood', 'choice', MOODS],
+    ['shards', 'Shards', 'number', []],
+    ['checked', 'Checked', 'yes/no', []],
+    ['due', 'Due', 'date', []],
+    ['note', 'Note', 'text', []],
+  ];
+  const orders = ordersBetween(null, null, fields.length);
+  fields.forEach(([key, name, type, choices], i) => {
+    records.field[`field-${key}`] = { id: `field-${key}`, key, name, type, choices, order: orders[i] };
+  });
+}
+
+function addSetsAndLevels({ records }: CollectionContent): void {
+  const random = randomStream('cinderbrine levels');
+  const addSet = (name: string, parent: string | null, order: string): string => {
+    const id = `set-${slug(name)}`;
+    records.set[id] = { id, name, parent, order, binned: null };
+    return id;
+  };
+  const addLevel = (name: string, set: string, order: string, purpose: Purpose, count: number): void => {
+    const id = slug(name);
+    const values: Record<string, FieldValue> =
+      purpose === 'play'
+        ? { mood: MOODS[random.below(MOODS.length)], shards: 3 + random.below(14), checked: random.next() < 0.4, due: `2027-0${1 + (count % 9)}-1${count % 10}`, note: '' }
+        : { note: `For trying ${name.toLowerCase()} things` };
+    const level: Level = { id, name, set, order, purpose, code: freeCode(records, (limit) => random.below(limit)), values, strata: [], openSky: false, bounds: null, binned: null };
+    records.level[id] = level;
+  };
+  const partOrders = ordersBetween(null, null, PARTS.length + 1);
+  let count = 0;
+  PARTS.forEach(([part, chapters], p) => {
+    const partId = addSet(part, null, partOrders[p]);
+    const chapterOrders = ordersBetween(null, null, chapters.length);
+    chapters.forEach(([chapter, names], c) => {
+      const chapterId = addSet(chapter, partId, chapterOrders[c]);
+      const orders = ordersBetween(null, null, names.length);
+      names.forEach((name, n) => addLevel(name, chapterId, orders[n], 'play', count++));
+    });
+  });
+  const workshop = addSet('Workshop', null, partOrders[PARTS.length]);
+  const orders = ordersBetween(null, null, WORKSHOP.length);
+  WORKSHOP.forEach(([name, purpose], n) => addLevel(name, workshop, orders[n], purpose, count++));
+  // The honest fault: one code used twice.
+  records.level['ash-gallery'] = { ...records.level['ash-gallery'], code: records.level['brine-pans'].code };
+}
+
+function addBuiltLevels(content: CollectionContent): void {
+  const add = ({ stratum, content: items }: BuiltStratum): string => {
+    content.records.stratum[stratum.id] = stratum;
+    content.strata.set(stratum.id, items);
+    return stratum.id;
+  };
+  add(worksBase());
+  for (const built of builtLevels()) {
+    const strata = built.strata.map((entry) => ({ stratum: typeof entry === 'string' ? entry : add(entry), switchedOff: false }));
+    content.records.level[built.level] = { ...content.records.level[built.level], openSky: built.openSky, bounds: built.bounds, strata };
+  }
+  for (const id of ['furnace-one', 'chimney-foot']) {
+    content.records.level[id] = { ...content.records.level[id], strata: [{ stratum: WORKS_BASE, switchedOff: false }] };
+  }
+}

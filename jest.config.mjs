@@ -1,0 +1,18 @@
+const plain = (name, roots) => ({
+  displayName: name,
+  roots,
+  testEnvironment: 'node',
+  testMatch: ['**/*.spec.ts'],
+  transform: { '\\.[mc]?[tj]s$': '<rootDir>/scripts/jest-esbuild.cjs' },
+  transformIgnorePatterns: ['/node_modules/(?!(fractional-indexing|@noble|@gltf-transform|property-graph|idb)/)'],
+  testTimeout: 30000,
+});
+
+export default {
+  projects: [
+    plain('core', ['<rootDir>/packages/core/src']),
+    plain('server', ['<rootDir>/packages/server/src']),
+    plain('cli', ['<rootDir>/packages/cli/src']),
+    '<rootDir>/packages/web/jest.config.mjs',
+  ],
+};

@@ -1,0 +1,3 @@
+import { buildProgram } from './program';
+
+await buildProgram().parseAsync(process.argv);

@@ -1,0 +1,35 @@
+import { Command } from 'commander';
+import { archiveCommand } from './commands/archive';
+import { demoCommand } from './commands/demo';
+import { restoreCommand } from './commands/restore';
+import { serveCommand } from './commands/serve';
+import { CallError } from './call-error';
+
+/** Exit code of a call or an input that is wrong. */
+const WRONG_CALL = 2;
+
+/** The shell's commands; each says what was wrong in one line and exits with 2. */
+export function buildProgram(): Command {
+  const program = new Command('stravel');
+  program.description('Levels as data: sets, layout, sight and budget.');
+  const run =
+    <P extends unknown[]>(work: (...parameters: P) => Promise<void>) =>
+    async (...parameters: P): Promise<void> => {
+      try {
+        await work(...parameters);
+      } catch (error) {
+        process.stderr.write(`stravel: ${error instanceof Error ? error.message : String(error)}\n`);
+        process.exitCode = error instanceof CallError ? error.exitCode : WRONG_CALL;
+      }
+    };
+  program.command('demo').description('serve, with the demo collection made if there is none').action(run(demoCommand));
+  program.command('serve').description('serve the data folder').action(run(serveCommand));
+  program
+    .command('archive')
+    .description('write everything of a collection to one zip')
+    .argument('<file>', 'the zip to write')
+    .option('--collection <id>', 'which collection; the only one by default')
+    .action(run(archiveCommand));
+  program.command('restore').description('read a zip back as a new collection').argument('<file>', 'the zip to read').action(run(restoreCommand));
+  return program;
+}

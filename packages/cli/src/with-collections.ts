@@ -1,0 +1,32 @@
+import { lockDataFolder, openCollections, readConfig, runningAddress, type CollectionAccess } from '@stravel/server';
+
+/**
+ * Runs work on the collections of the data folder: through the server that holds it, else under its lock.
+ */
+export async function withCollections<T>(work: (access: CollectionAccess) => Promise<T>): Promise<T> {
+  const config = readConfig(process.env);
+  const address = runningAddress(config.dataFolder);
+  if (address !== undefined) return work(openCollections.overNetwork(address));
+  const unlock = lockDataFolder(config.dataFolder);
+  try {
+    const { access, close } = await openCollections.fromFolder(config.dataFolder);
+    try {
+      return await work(access);
+    } finally {
+      await close();
+    }
+  } finally {
+    unlock();
+  }
+}
+
+/** The collection that a command means. @throws Error listing what there is */
+export async function chosenCollection(access: CollectionAccess, wanted: string | undefined): Promise<string> {
+  const all = await access.list();
+  if (wanted !== undefined) {
+    if (all.some(({ id }) => id === wanted)) return wanted;
+    throw new Error(`there is no collection ${wanted}; there are: ${all.map(({ id }) => id).join(', ') || 'none'}`);
+  }
+  if (all.length !== 1) throw new Error(`name one with --collection; there are: ${all.map(({ id, name }) => `${id} (${name})`).join(', ') || 'none'}`);
+  return all[0].id;
+}

@@ -1,0 +1,46 @@
+import { CoreError } from '../errors';
+import type { Json } from '../model/json';
+import type { Operation } from './operation';
+
+/** A record as plain data. */
+export type JsonRecord = { readonly [key: string]: Json };
+
+/**
+ * The value that an operation is about, as it stands in a record. Null when absent.
+ * @param record undefined when there is none
+ */
+export function valueAt(record: JsonRecord | undefined, field: string | null): Json {
+  if (!record) return null;
+  if (field === null) return record;
+  const [head, ...rest] = field.split('.');
+  const outer = own(record, head);
+  if (rest.length === 0) return outer;
+  if (outer === null || typeof outer !== 'object' || Array.isArray(outer)) return null;
+  return own(outer as JsonRecord, rest.join('.'));
+}
+
+/**
+ * The record after an operation; undefined when it was removed. Does not modify its input and does not compare `before`.
+ * @throws CoreError 'RECORD_MISSING' when a field is to be changed on a record that is not there
+ */
+export function applyOperation(record: JsonRecord | undefined, operation: Operation): JsonRecord | undefined {
+  const { field, after } = operation;
+  if (field === null) {
+    return after === null ? undefined : (after as JsonRecord);
+  }
+  if (!record) {
+    throw new CoreError('RECORD_MISSING', `edit: ${operation.kind} ${operation.id} is not there to change its ${field}`, {
+      kind: operation.kind,
+      id: operation.id,
+    });
+  }
+  const [head, ...rest] = field.split('.');
+  if (rest.length === 0) return { ...record, [head]: after };
+  const outer = own(record, head);
+  const table = outer !== null && typeof outer === 'object' && !Array.isArray(outer) ? (outer as JsonRecord) : {};
+  return { ...record, [head]: { ...table, [rest.join('.')]: after } };
+}
+
+function own(record: JsonRecord, key: string): Json {
+  return Object.prototype.hasOwnProperty.call(record, key) ? record[key] : null;
+}

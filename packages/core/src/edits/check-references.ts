@@ -1,0 +1,55 @@
+import { CoreError } from '../errors';
+import { RECORDS_DOCUMENT, type EditableKind } from '../model/records';
+import type { JsonRecord } from './apply-operation';
+
+interface Touched {
+  readonly document: string;
+  readonly kind: EditableKind;
+  readonly id: string;
+  readonly record: JsonRecord | undefined;
+}
+
+/**
+ * Checks that what an edit leaves behind points at things that are there.
+ * @param find gives a small record as it would stand after the edit
+ * @throws CoreError 'EDIT_REFERENCE' naming who points at what
+ */
+export function checkEditReferences(touched: readonly Touched[], find: (kind: EditableKind, id: string) => JsonRecord | undefined): void {
+  const need = (of: string, kind: EditableKind, id: unknown): void => {
+    if (typeof id !== 'string' || find(kind, id)) return;
+    throw new CoreError('EDIT_REFERENCE', `edit: ${of} points at the ${kind} ${id}, which is not there`, { kind, id });
+  };
+  for (const { document, kind, id, record } of touched) {
+    if (!record) continue;
+    const of = `${kind} ${id}`;
+    if (document !== RECORDS_DOCUMENT) {
+      need(of, 'stratum', document);
+      if (kind === 'placement') need(of, 'piece', record['piece']);
+      continue;
+    }
+    if (kind === 'level') {
+      need(of, 'set', record['set']);
+      for (const entry of record['strata'] as readonly { stratum: string }[]) need(of, 'stratum', entry.stratum);
+    } else if (kind === 'set') {
+      checkSetParents(id, record, find);
+    } else if (kind === 'piece') {
+      need(of, 'kit', record['kit']);
+    } else if (kind === 'stratum') {
+      need(of, 'level', record['owner']);
+    }
+  }
+}
+
+function checkSetParents(id: string, record: JsonRecord, find: (kind: EditableKind, id: string) => JsonRecord | undefined): void {
+  const seen = new Set([id]);
+  let parent = record['parent'];
+  while (typeof parent === 'string') {
+    if (seen.has(parent)) {
+      throw new CoreError('EDIT_REFERENCE', `edit: set ${id} would stand inside itself`, { kind: 'set', id });
+    }
+    seen.add(parent);
+    const above = find('set', parent);
+    if (!above) throw new CoreError('EDIT_REFERENCE', `edit: set ${id} points at the set ${parent}, which is not there`, { kind: 'set', id: parent });
+    parent = above['parent'];
+  }
+}

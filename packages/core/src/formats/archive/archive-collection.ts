@@ -1,0 +1,96 @@
+import { strToU8, zipSync, type Zippable } from 'fflate';
+import { CoreError } from '../../errors';
+import type { CollectionContent } from '../../model/collection-content';
+import type { Json } from '../../model/json';
+import type { Stratum, StratumContent } from '../../model/stratum';
+import { EMPTY_CONTENT } from '../../model/stratum';
+import { canonicalJson } from '../canonical-json';
+import { sha256Hex } from '../sha256';
+import {
+  ARCHIVE_FORMAT,
+  ARCHIVE_VERSION,
+  INDEX_PATH,
+  KIT_FORMAT,
+  LEVEL_FORMAT,
+  STRATUM_FORMAT,
+  TABLE_FORMAT,
+  TABLE_PATHS,
+  kitMeshPath,
+  kitPath,
+  levelPath,
+  stratumPath,
+} from './archive-files';
+
+/** Zip times are local and without a zone; this one is the earliest that the format knows. */
+const FIXED_TIME = '1980-01-01T00:00:00';
+
+/**
+ * Everything of a collection in one zip of open formats, ids kept. Equal content gives equal bytes.
+ * @throws CoreError 'ASSET_MISSING' when a kit's mesh is not among the assets
+ */
+export function archiveCollection(content: CollectionContent): Uint8Array {
+  const files = new Map<string, Uint8Array>();
+  for (const [path, json] of archiveJson(content)) files.set(path, strToU8(canonicalJson(json)));
+  for (const kit of sorted(content.records.kit)) {
+    const mesh = content.assets.get(kit.mesh);
+    if (!mesh) throw new CoreError('ASSET_MISSING', `archive: the mesh of the kit ${kit.name} is not there`, { kit: kit.id });
+    files.set(kitMeshPath(kit.id), mesh);
+  }
+  const paths = [...files.keys()].sort();
+  const index = canonicalJson({
+    format: ARCHIVE_FORMAT,
+    version: ARCHIVE_VERSION,
+    files: paths.map((path) => {
+      const bytes = files.get(path) as Uint8Array;
+      return { path, bytes: bytes.length, sha256: sha256Hex(bytes) };
+    }),
+  });
+  const zip: Zippable = { [INDEX_PATH]: strToU8(index) };
+  for (const path of paths) zip[path] = files.get(path) as Uint8Array;
+  return zipSync(zip, { level: 6, mtime: FIXED_TIME, os: 3 });
+}
+
+/** The JSON files of an archive, by path. */
+export function archiveJson(content: CollectionContent): Map<string, Json> {
+  const { records } = content;
+  const files = new Map<string, Json>();
+  for (const [kind, path] of Object.entries(TABLE_PATHS)) {
+    const rows = sorted<{ readonly id: string }>(records[kind as keyof typeof TABLE_PATHS]);
+    files.set(path, { format: TABLE_FORMAT, version: ARCHIVE_VERSION, kind, rows: rows as unknown as Json });
+  }
+  const owned = new Map<string, Stratum[]>();
+  for (const stratum of sorted(records.stratum)) {
+    if (stratum.owner !== null && records.level[stratum.owner]) {
+      owned.set(stratum.owner, [...(owned.get(stratum.owner) ?? []), stratum]);
+    } else {
+      files.set(stratumPath(stratum.id), { format: STRATUM_FORMAT, version: ARCHIVE_VERSION, ...stratumJson(stratum, content) });
+    }
+  }
+  for (const level of sorted(records.level)) {
+    files.set(levelPath(level.id), {
+      format: LEVEL_FORMAT,
+      version: ARCHIVE_VERSION,
+      level: level as unknown as Json,
+      strata: (owned.get(level.id) ?? []).map((stratum) => stratumJson(stratum, content)),
+    });
+  }
+  for (const kit of sorted(records.kit)) {
+    const pieces = sorted(records.piece).filter((piece) => piece.kit === kit.id);
+    files.set(kitPath(kit.id), {
+      format: KIT_FORMAT,
+      version: ARCHIVE_VERSION,
+      kit: kit as unknown as Json,
+      pieces: pieces as unknown as Json,
+    });
+  }
+  return files;
+}
+
+function stratumJson(stratum: Stratum, content: CollectionContent): { stratum: Json; content: Json } {
+  const items: StratumContent = content.strata.get(stratum.id) ?? EMPTY_CONTENT;
+  return { stratum: stratum as unknown as Json, content: items as unknown as Json };
+}
+
+function sorted<T extends { readonly id: string }>(table: Readonly<Record<string, T>>): T[] {
+  return Object.values(table).sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
+}

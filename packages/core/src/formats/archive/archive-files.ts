@@ -1,0 +1,23 @@
+/** The version that this program writes, and the newest that it reads. */
+export const ARCHIVE_VERSION = 1;
+export const ARCHIVE_FORMAT = 'stravel-archive';
+export const LEVEL_FORMAT = 'stravel-level';
+export const STRATUM_FORMAT = 'stravel-stratum';
+export const KIT_FORMAT = 'stravel-kit';
+export const TABLE_FORMAT = 'stravel-table';
+
+export const INDEX_PATH = 'index.json';
+
+/** Kinds that stand as one table each, and where. */
+export const TABLE_PATHS = {
+  collection: 'collection.json',
+  set: 'sets.json',
+  field: 'fields.json',
+  device: 'devices.json',
+  acceptance: 'acceptances.json',
+} as const;
+
+export const levelPath = (id: string): string => `levels/${id}.json`;
+export const stratumPath = (id: string): string => `strata/${id}.json`;
+export const kitPath = (id: string): string => `kits/${id}.json`;
+export const kitMeshPath = (id: string): string => `kits/${id}.glb`;

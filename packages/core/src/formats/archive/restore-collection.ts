@@ -1,0 +1,143 @@
+import { checkEditReferences } from '../../edits/check-references';
+import type { JsonRecord } from '../../edits/apply-operation';
+import { CoreError } from '../../errors';
+import type { CollectionContent } from '../../model/collection-content';
+import type { Json } from '../../model/json';
+import { RECORDS_DOCUMENT, emptyRecordTables, type EditableKind, type RecordKind } from '../../model/records';
+import { ITEM_KINDS, type StratumContent } from '../../model/stratum';
+import { checkedRecord } from '../../schema/validate-record';
+import { parseJson } from '../canonical-json';
+import { glbNodeNames } from '../glb/glb-node-names';
+import { sha256Hex } from '../sha256';
+import { ARCHIVE_VERSION, KIT_FORMAT, LEVEL_FORMAT, STRATUM_FORMAT, TABLE_FORMAT, TABLE_PATHS, kitMeshPath } from './archive-files';
+import { openArchive, text, type ArchiveLimits } from './open-archive';
+
+/**
+ * Reads an archive back. Every record is checked; the first fault ends it, so that nothing half-read is ever kept.
+ * @throws CoreError 'ARCHIVE_*', 'RECORD_INVALID', 'EDIT_REFERENCE' or 'GLB_*', naming the file and what was wrong
+ */
+export function restoreCollection(bytes: Uint8Array, limits?: ArchiveLimits): CollectionContent {
+  const files = openArchive(bytes, limits);
+  const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
+  for (const [path, file] of files) {
+    if (path.endsWith('.glb')) continue;
+    inFile(path, () => readJsonFile(path, parseJson(text(file, path), path), content));
+  }
+  for (const [path, file] of files) {
+    if (path.endsWith('.glb')) inFile(path, () => readMesh(path, file, content));
+  }
+  checkWhole(content);
+  return content;
+}
+
+function readJsonFile(path: string, json: Json, content: CollectionContent): void {
+  const file = asTable(json);
+  const version = file['version'];
+  if (typeof version !== 'number' || version > ARCHIVE_VERSION) {
+    throw new CoreError('ARCHIVE_NEWER', `its version is ${JSON.stringify(version)}, this Stravel reads up to ${ARCHIVE_VERSION}`);
+  }
+  switch (file['format']) {
+    case TABLE_FORMAT: {
+      const kind = file['kind'] as string;
+      if (!Object.hasOwn(TABLE_PATHS, kind)) throw new CoreError('ARCHIVE_FILE', `its kind ${JSON.stringify(kind)} is no table's`);
+      for (const row of asList(file['rows'], 'rows')) addRecord(content, kind as RecordKind, row);
+      break;
+    }
+    case LEVEL_FORMAT:
+      addRecord(content, 'level', file['level']);
+      for (const entry of asList(file['strata'], 'strata')) addStratum(content, asTable(entry));
+      break;
+    case STRATUM_FORMAT:
+      addStratum(content, file);
+      break;
+    case KIT_FORMAT:
+      addRecord(content, 'kit', file['kit']);
+      for (const piece of asList(file['pieces'], 'pieces')) addRecord(content, 'piece', piece);
+      break;
+    default:
+      throw new CoreError('ARCHIVE_FILE', `its format ${JSON.stringify(file['format'])} is not one that ${path} can have`);
+  }
+}
+
+function addRecord<K extends RecordKind>(content: CollectionContent, kind: K, value: unknown): void {
+  const record = checkedRecord(kind, value);
+  const table = content.records[kind] as Record<string, typeof record>;
+  if (Object.hasOwn(table, record.id)) throw new CoreError('ARCHIVE_FILE', `the ${kind} ${record.id} stands in the archive twice`);
+  table[record.id] = record;
+}
+
+function addStratum(content: CollectionContent, entry: { readonly [key: string]: Json }): void {
+  addRecord(content, 'stratum', entry['stratum']);
+  const id = (entry['stratum'] as { id: string }).id;
+  const items = asTable(entry['content']);
+  const lists = ITEM_KINDS.map((kind) => {
+    const seen = new Set<string>();
+    const list = asList(items[kind], `content.${kind}`).map((value) => {
+      const item = checkedRecord(kind, value);
+      if (seen.has(item.id)) throw new CoreError('ARCHIVE_FILE', `the ${kind} ${item.id} stands in the stratum ${id} twice`);
+      seen.add(item.id);
+      return item;
+    });
+    return [kind, list] as const;
+  });
+  content.strata.set(id, Object.fromEntries(lists) as unknown as StratumContent);
+}
+
+function readMesh(path: string, file: Uint8Array, content: CollectionContent): void {
+  const kit = Object.values(content.records.kit).find((one) => kitMeshPath(one.id) === path);
+  if (!kit) throw new CoreError('ARCHIVE_FILE', 'there is no kit for it');
+  const hash = sha256Hex(file);
+  if (hash !== kit.mesh) throw new CoreError('ARCHIVE_FILE', `its SHA-256 is ${hash}, the kit says ${kit.mesh}`);
+  const names = new Set(glbNodeNames(file));
+  for (const piece of Object.values(content.records.piece)) {
+    if (piece.kit === kit.id && !names.has(piece.name)) {
+      throw new CoreError('ARCHIVE_FILE', `it has no mesh named ${piece.name}, as the piece ${piece.id} needs`);
+    }
+  }
+  content.assets.set(hash, file);
+}
+
+function checkWhole(content: CollectionContent): void {
+  const { records } = content;
+  if (Object.keys(records.collection).length !== 1) {
+    throw new CoreError('ARCHIVE_FILE', `archive: collection.json must hold one collection, holds ${Object.keys(records.collection).length}`);
+  }
+  for (const kit of Object.values(records.kit)) {
+    if (!content.assets.has(kit.mesh)) throw new CoreError('ARCHIVE_FILE', `archive: ${kitMeshPath(kit.id)} is missing`);
+  }
+  const find = (kind: EditableKind, id: string): JsonRecord | undefined =>
+    (records[kind as RecordKind] as unknown as Record<string, JsonRecord> | undefined)?.[id];
+  const all = Object.entries(records).flatMap(([kind, table]) =>
+    Object.values(table).map((record) => ({
+      document: RECORDS_DOCUMENT,
+      kind: kind as EditableKind,
+      id: record.id,
+      record: record as unknown as JsonRecord,
+    })));
+  checkEditReferences(all, find);
+  for (const [document, items] of content.strata) {
+    checkEditReferences(
+      items.placement.map((placement) => ({ document, kind: 'placement' as const, id: placement.id, record: placement as unknown as JsonRecord })),
+      find,
+    );
+  }
+}
+
+function inFile(path: string, read: () => void): void {
+  try {
+    read();
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    throw new CoreError(error.code, `${path}: ${error.message}`, { ...error.details, path }, { cause: error });
+  }
+}
+
+function asTable(json: Json | undefined): { readonly [key: string]: Json } {
+  if (typeof json !== 'object' || json === null || Array.isArray(json)) throw new CoreError('ARCHIVE_FILE', 'must hold a table');
+  return json as { readonly [key: string]: Json };
+}
+
+function asList(json: Json | undefined, name: string): readonly Json[] {
+  if (!Array.isArray(json)) throw new CoreError('ARCHIVE_FILE', `${name} must be a list`);
+  return json as readonly Json[];
+}

@@ -1,0 +1,109 @@
+import { strFromU8, strToU8 } from 'fflate';
+import type { JsonRecord } from '../edits/apply-operation';
+import { CoreError } from '../errors';
+import { parseJson } from '../formats/canonical-json';
+import type { EditableKind } from '../model/records';
+
+/** Most records in one chunk. */
+export const MOST_CHUNK_RECORDS = 4096;
+
+const MAGIC = 0x31435653; // 'SVC1'
+const PREFIX_BYTES = 12;
+const PLACEMENT_NUMBERS = 9;
+
+/** Placements in columns, as the page keeps them. */
+export interface PlacementColumns {
+  readonly count: number;
+  readonly ids: readonly string[];
+  /** Id of each placement's piece. */
+  readonly pieces: readonly string[];
+  /** Nine numbers a placement: position xyz in metres, yaw pitch roll in degrees, scale xyz. */
+  readonly numbers: Float64Array;
+}
+
+/**
+ * One chunk of a document: records of one kind. Placements stand in columns, all other kinds as JSON.
+ * Layout: magic, count, bytes of the text part, the text part (padded to 8), then for placements 9·count float64.
+ * @param records at most 4096
+ */
+export function encodeChunk(kind: EditableKind, records: readonly JsonRecord[]): Uint8Array {
+  if (kind !== 'placement') return assemble(records.length, JSON.stringify(records), new Float64Array(0));
+  const pieces = new Map<string, number>();
+  const numbers = new Float64Array(records.length * PLACEMENT_NUMBERS);
+  const indices = records.map((record, i) => {
+    const at = i * PLACEMENT_NUMBERS;
+    numbers.set(record['position'] as number[], at);
+    numbers.set(record['turn'] as number[], at + 3);
+    numbers.set(record['scale'] as number[], at + 6);
+    const piece = record['piece'] as string;
+    let index = pieces.get(piece);
+    if (index === undefined) pieces.set(piece, (index = pieces.size));
+    return index;
+  });
+  const text = JSON.stringify({ ids: records.map((record) => record['id']), pieces: [...pieces.keys()], indices });
+  return assemble(records.length, text, numbers);
+}
+
+/** @throws CoreError 'CHUNK_UNREADABLE' when the bytes are not a chunk or are cut off */
+export function decodePlacementChunk(bytes: Uint8Array): PlacementColumns {
+  const { count, text, numbersAt } = open(bytes);
+  const parts = parseJson(text, 'chunk') as unknown as { ids: string[]; pieces: string[]; indices: number[] };
+  if (bytes.byteLength < numbersAt + count * PLACEMENT_NUMBERS * 8 || parts.ids.length !== count) {
+    throw new CoreError('CHUNK_UNREADABLE', `chunk: ${count} placements need more than its ${bytes.byteLength} bytes`);
+  }
+  const copy = bytes.slice(numbersAt, numbersAt + count * PLACEMENT_NUMBERS * 8);
+  return {
+    count,
+    ids: parts.ids,
+    pieces: parts.indices.map((i) => parts.pieces[i]),
+    numbers: new Float64Array(copy.buffer),
+  };
+}
+
+/** The records of a chunk. @throws CoreError 'CHUNK_UNREADABLE' */
+export function decodeChunk(kind: EditableKind, bytes: Uint8Array): JsonRecord[] {
+  if (kind !== 'placement') {
+    return parseJson(open(bytes).text, 'chunk') as unknown as JsonRecord[];
+  }
+  const columns = decodePlacementChunk(bytes);
+  return columns.ids.map((id, i) => ({ id, ...placementAt(columns.numbers, i, columns.pieces[i]) }));
+}
+
+function placementAt(numbers: Float64Array, i: number, piece: string): JsonRecord {
+  const at = i * PLACEMENT_NUMBERS;
+  const three = (k: number): number[] => Array.from(numbers.subarray(at + k, at + k + 3));
+  return { piece, position: three(0), turn: three(3), scale: three(6) };
+}
+
+function assemble(count: number, text: string, numbers: Float64Array): Uint8Array {
+  const textBytes = strToU8(text);
+  const numbersAt = padded(PREFIX_BYTES + textBytes.length);
+  const bytes = new Uint8Array(numbersAt + numbers.byteLength);
+  const view = new DataView(bytes.buffer);
+  view.setUint32(0, MAGIC, true);
+  view.setUint32(4, count, true);
+  view.setUint32(8, textBytes.length, true);
+  bytes.set(textBytes, PREFIX_BYTES);
+  numbers.forEach((value, i) => view.setFloat64(numbersAt + i * 8, value, true));
+  return bytes;
+}
+
+function open(bytes: Uint8Array): { count: number; text: string; numbersAt: number } {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (bytes.byteLength < PREFIX_BYTES || view.getUint32(0, true) !== MAGIC) {
+    throw new CoreError('CHUNK_UNREADABLE', `chunk: its ${bytes.byteLength} bytes do not start as a chunk does`);
+  }
+  const textLength = view.getUint32(8, true);
+  if (PREFIX_BYTES + textLength > bytes.byteLength) {
+    throw new CoreError('CHUNK_UNREADABLE', `chunk: claims ${textLength} bytes of text in ${bytes.byteLength} bytes`);
+  }
+  return {
+    count: view.getUint32(4, true),
+    text: strFromU8(bytes.subarray(PREFIX_BYTES, PREFIX_BYTES + textLength)),
+    numbersAt: padded(PREFIX_BYTES + textLength),
+  };
+}
+
+function padded(length: number): number {
+  return (length + 7) & ~7;
+}

@@ -1,0 +1,29 @@
+import type { Box3 } from './vector';
+
+/** The unique pieces that a set and its children draw from; its meshes stand in one GLB. */
+export interface Kit {
+  readonly id: string;
+  readonly name: string;
+  /** SHA-256 of its GLB, hexadecimal; names the asset. */
+  readonly mesh: string;
+}
+
+/** What one step of a piece costs. */
+export interface PieceStep {
+  readonly triangles: number;
+  readonly vertices: number;
+  readonly materials: number;
+  /** Vertices, indices and textures with mips, as held in memory. */
+  readonly bytes: number;
+}
+
+/** One reusable thing of a kit. */
+export interface Piece {
+  readonly id: string;
+  readonly kit: string;
+  /** Name of its node in the kit's GLB. */
+  readonly name: string;
+  readonly bounds: Box3;
+  /** Full first. */
+  readonly steps: readonly PieceStep[];
+}

@@ -1,0 +1,59 @@
+import type { Acceptance } from './acceptance';
+import type { CollectionSettings } from './collection';
+import type { Device } from './device';
+import type { Field } from './field';
+import type { Kit, Piece } from './kit';
+import type { Level } from './level';
+import type { LevelSet } from './level-set';
+import type { Item, ItemKind, ItemOfKind, Stratum } from './stratum';
+
+/** The small records of a collection: all that stands outside the strata's content. */
+export interface RecordOfKind {
+  readonly collection: CollectionSettings;
+  readonly set: LevelSet;
+  readonly level: Level;
+  readonly field: Field;
+  readonly stratum: Stratum;
+  readonly kit: Kit;
+  readonly piece: Piece;
+  readonly device: Device;
+  readonly acceptance: Acceptance;
+}
+export type RecordKind = keyof RecordOfKind;
+export const RECORD_KINDS = [
+  'collection',
+  'set',
+  'level',
+  'field',
+  'stratum',
+  'kit',
+  'piece',
+  'device',
+  'acceptance',
+] as const satisfies readonly RecordKind[];
+
+/** Every kind of thing that an edit can touch. */
+export type EditableKind = RecordKind | ItemKind;
+export type EditableOfKind = RecordOfKind & ItemOfKind;
+export type Editable = RecordOfKind[RecordKind] | Item;
+
+/** The document that holds the small records; every other document is a stratum, named by the stratum's id. */
+export const RECORDS_DOCUMENT = 'records';
+
+/** Looks records up by kind and id. */
+export type RecordTables = { readonly [K in RecordKind]: Readonly<Record<string, RecordOfKind[K]>> };
+
+/** Tables with nothing in them. */
+export function emptyRecordTables(): { [K in RecordKind]: Record<string, RecordOfKind[K]> } {
+  return {
+    collection: {},
+    set: {},
+    level: {},
+    field: {},
+    stratum: {},
+    kit: {},
+    piece: {},
+    device: {},
+    acceptance: {},
+  };
+}

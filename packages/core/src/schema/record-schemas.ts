@@ -1,0 +1,121 @@
+import { array, boolean, mixed, number, object, string, tuple, type AnyObjectSchema, type Schema } from 'yup';
+import { BLOCK_SIGHTS } from '../model/block';
+import { FIELD_TYPES } from '../model/field';
+import { PURPOSES } from '../model/level';
+import { MARKER_KINDS } from '../model/marker';
+import type { EditableKind } from '../model/records';
+import { STRATUM_ROLES } from '../model/stratum';
+
+/** Farthest coordinate that a level may use, metres. */
+export const FARTHEST_COORDINATE_METRES = 100000;
+/** Most planes of one block. */
+export const MOST_BLOCK_PLANES = 128;
+/** Most strata in one level. */
+export const MOST_STRATA = 400;
+
+const id = (): Schema => string().required().min(1).max(80).matches(/^[A-Za-z0-9._-]+$/, 'must be letters, digits, dots, dashes or underscores');
+const name = (): Schema => string().required().min(1).max(200);
+const order = (): Schema => string().required().min(1).max(200);
+const finite = (low: number, high: number): Schema =>
+  number().required().min(low).max(high).test('finite', 'must be a finite number', (v) => Number.isFinite(v));
+const whole = (low: number, high: number): Schema => number().required().integer().min(low).max(high);
+const coordinate = (): Schema => finite(-FARTHEST_COORDINATE_METRES, FARTHEST_COORDINATE_METRES);
+const vector = (): Schema => tuple([coordinate(), coordinate(), coordinate()]).required();
+const turn = (): Schema => tuple([finite(-36000, 36000), finite(-36000, 36000), finite(-36000, 36000)]).required();
+const planPoint = (): Schema => tuple([coordinate(), coordinate()]).required();
+const moment = (): Schema => string().nullable().defined().max(40).matches(/^\d{4}-\d\d-\d\dT[\d:.]+Z$/, 'must be a time such as 2026-01-31T12:00:00.000Z');
+const shape = (fields: Record<string, Schema>): AnyObjectSchema => object(fields).noUnknown().strict().required() as AnyObjectSchema;
+const box = (): AnyObjectSchema => shape({ min: vector(), max: vector() });
+const scale = (): Schema => tuple([finite(0.001, 1000), finite(0.001, 1000), finite(0.001, 1000)]).required();
+
+const stackEntry = shape({ stratum: id(), switchedOff: boolean().required() });
+const fieldValue = mixed<string | number | boolean>()
+  .nullable()
+  .test('value', 'must be text, a finite number, yes/no or nothing', (v) =>
+    v === null || v === undefined || typeof v === 'string' || typeof v === 'boolean' || (typeof v === 'number' && Number.isFinite(v)));
+const values = mixed<Record<string, unknown>>()
+  .required()
+  .meta({ jsonSchema: { type: 'object', additionalProperties: { type: ['string', 'number', 'boolean', 'null'] } } })
+  .test('values', 'must be a table of at most 200 values', (v) =>
+    typeof v === 'object' && !Array.isArray(v) && Object.keys(v).length <= 200 && Object.values(v).every((entry) => fieldValue.isValidSync(entry)));
+const sha256 = (): Schema => string().required().matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal');
+
+/** The one source of every record's validation and of the published JSON Schema. Strict: nothing unknown, nothing coerced. */
+export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
+  collection: shape({ id: id(), name: name(), ranks: array().of(name()).required().min(1).max(8) }),
+  set: shape({ id: id(), name: name(), parent: string().nullable().defined(), order: order(), binned: moment() }),
+  level: shape({
+    id: id(),
+    name: name(),
+    set: id(),
+    order: order(),
+    purpose: string().required().oneOf(PURPOSES),
+    code: string().defined().max(40),
+    values,
+    strata: array().of(stackEntry).required().max(MOST_STRATA),
+    openSky: boolean().required(),
+    bounds: box().nullable().defined().default(undefined),
+    binned: moment(),
+  }),
+  field: shape({
+    id: id(),
+    key: string().required().matches(/^[a-z][A-Za-z0-9]{0,40}$/, 'must start with a small letter, then letters and digits'),
+    name: name(),
+    type: string().required().oneOf(FIELD_TYPES),
+    choices: array().of(name()).required().max(200),
+    order: order(),
+  }),
+  stratum: shape({ id: id(), name: name(), role: string().required().oneOf(STRATUM_ROLES), owner: string().nullable().defined() }),
+  kit: shape({ id: id(), name: name(), mesh: sha256() }),
+  piece: shape({
+    id: id(),
+    kit: id(),
+    name: name(),
+    bounds: box(),
+    steps: array()
+      .of(shape({ triangles: whole(0, 1e8), vertices: whole(0, 1e8), materials: whole(1, 1000), bytes: whole(0, 1e11) }))
+      .required()
+      .min(1)
+      .max(16),
+  }),
+  device: shape({
+    id: id(),
+    name: name(),
+    order: order(),
+    budget: shape({
+      triangles: whole(1, 1e10),
+      drawCalls: whole(1, 1e7),
+      memoryBytes: whole(1, 1e12),
+      loadMs: finite(1, 1e7),
+      diskBytes: whole(1, 1e13),
+    }),
+    seekMs: finite(0, 10000),
+    diskBytesPerSecond: finite(1, 1e12),
+    unpackBytesPerSecond: finite(1, 1e12),
+    activationSliceMs: finite(0.01, 1000),
+    activationBytesPerMs: finite(1, 1e10),
+    framesPerSecond: finite(1, 1000),
+  }),
+  acceptance: shape({
+    id: string().required().max(300),
+    reason: string().required().min(1).max(2000),
+    until: string().required().matches(/^\d{4}-\d\d-\d\d$/, 'must be a date such as 2026-01-31'),
+    person: name(),
+  }),
+  block: shape({
+    id: id(),
+    name: string().defined().max(200),
+    position: vector(),
+    turn: turn(),
+    planes: array()
+      .of(tuple([finite(-1e6, 1e6), finite(-1e6, 1e6), finite(-1e6, 1e6), finite(-1e9, 1e9)]).required())
+      .required()
+      .min(4)
+      .max(MOST_BLOCK_PLANES),
+    sight: string().required().oneOf(BLOCK_SIGHTS),
+    material: name(),
+  }),
+  placement: shape({ id: id(), piece: id(), position: vector(), turn: turn(), scale: scale() }),
+  marker: shape({ id: id(), kind: string().required().oneOf(MARKER_KINDS), position: vector(), turn: finite(-36000, 36000) }),
+  divider: shape({ id: id(), from: planPoint(), to: planPoint(), bottom: coordinate(), top: coordinate() }),
+};

@@ -1,0 +1,54 @@
+import { ValidationError } from 'yup';
+import { CoreError } from '../errors';
+import type { Block } from '../model/block';
+import { RECORD_KINDS, type EditableKind, type EditableOfKind } from '../model/records';
+import { ITEM_KINDS } from '../model/stratum';
+import { blockSurface } from '../geometry/block-solid';
+import { RECORD_SCHEMAS } from './record-schemas';
+
+/** One thing that is wrong with a record. */
+export interface RecordFault {
+  /** Where in the record, for example 'position[1]'; empty for the record as a whole. */
+  readonly path: string;
+  readonly message: string;
+}
+
+/** Whether a word names a kind of record or item. */
+export function isEditableKind(kind: string): kind is EditableKind {
+  return (RECORD_KINDS as readonly string[]).includes(kind) || (ITEM_KINDS as readonly string[]).includes(kind);
+}
+
+/** All that is wrong with a record of a kind; empty when it is sound. */
+export function recordFaults(kind: EditableKind, value: unknown): RecordFault[] {
+  try {
+    RECORD_SCHEMAS[kind].validateSync(value, { abortEarly: false, strict: true });
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const inner = error.inner.length > 0 ? error.inner : [error];
+    return inner.slice(0, 20).map((e) => ({ path: e.path ?? '', message: e.message }));
+  }
+  return kind === 'block' ? blockFaults(value as Block) : [];
+}
+
+/**
+ * A record of a kind, known to be sound.
+ * @throws CoreError 'RECORD_INVALID' naming kind, id and each fault with its path
+ */
+export function checkedRecord<K extends EditableKind>(kind: K, value: unknown): EditableOfKind[K] {
+  const faults = recordFaults(kind, value);
+  if (faults.length > 0) {
+    const named = typeof value === 'object' && value !== null && 'id' in value ? ` ${String(value.id)}` : '';
+    throw new CoreError('RECORD_INVALID', `${kind}${named}: ${faults.map((f) => f.message).join('; ')}`, { kind, faults });
+  }
+  return value as EditableOfKind[K];
+}
+
+function blockFaults(block: Block): RecordFault[] {
+  try {
+    blockSurface(block);
+    return [];
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    return [{ path: 'planes', message: error.message }];
+  }
+}

@@ -1,0 +1,67 @@
+import { generateNKeysBetween } from 'fractional-indexing';
+import type { Level } from '../model/level';
+import type { LevelSet } from '../model/level-set';
+import type { RecordTables } from '../model/records';
+
+/** Anything that has a place among its like. */
+export interface Ordered {
+  readonly id: string;
+  readonly order: string;
+}
+
+/** Sort keys for `count` newcomers between two neighbours (null at an end). */
+export function ordersBetween(before: string | null, after: string | null, count = 1): string[] {
+  return generateNKeysBetween(before, after, count);
+}
+
+/** By order, then by id. Compares code units, the same everywhere. */
+export function compareOrdered(a: Ordered, b: Ordered): number {
+  if (a.order !== b.order) return a.order < b.order ? -1 : 1;
+  return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
+}
+
+/** A set with what stands in it, in order. */
+export interface SetNode {
+  readonly set: LevelSet;
+  /** 0 at the top. */
+  readonly depth: number;
+  readonly sets: readonly SetNode[];
+  readonly levels: readonly Level[];
+}
+
+/** The tree of the sets in use; binned sets and levels, and what stands under a binned set, are left out. */
+export function setTree(tables: Pick<RecordTables, 'set' | 'level'>): SetNode[] {
+  const children = new Map<string | null, LevelSet[]>();
+  for (const set of Object.values(tables.set)) {
+    if (set.binned === null) push(children, set.parent, set);
+  }
+  const levels = new Map<string | null, Level[]>();
+  for (const level of Object.values(tables.level)) {
+    if (level.binned === null) push(levels, level.set, level);
+  }
+  const visited = new Set<string>();
+  const build = (parent: string | null, depth: number): SetNode[] =>
+    (children.get(parent) ?? []).sort(compareOrdered).flatMap((set) => {
+      if (visited.has(set.id)) return [];
+      visited.add(set.id);
+      return [{ set, depth, sets: build(set.id, depth + 1), levels: (levels.get(set.id) ?? []).sort(compareOrdered) }];
+    });
+  return build(null, 0);
+}
+
+/** All levels in use in order of play: down the tree, a set's own levels before those of the sets inside it. */
+export function levelsInOrder(tables: Pick<RecordTables, 'set' | 'level'>): Level[] {
+  const walk = (nodes: readonly SetNode[]): Level[] => nodes.flatMap((node) => [...node.levels, ...walk(node.sets)]);
+  return walk(setTree(tables));
+}
+
+/** Numbers of the play levels from 1, by id. */
+export function playNumbers(levels: readonly Level[]): Map<string, number> {
+  return new Map(levels.filter((level) => level.purpose === 'play').map((level, i) => [level.id, i + 1]));
+}
+
+function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
+  const list = map.get(key);
+  if (list) list.push(value);
+  else map.set(key, [value]);
+}

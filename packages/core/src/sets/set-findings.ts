@@ -1,0 +1,65 @@
+import { finding, type Finding } from '../findings';
+import type { RecordTables } from '../model/records';
+import { levelsInOrder } from './order';
+
+/** What is wrong with the collection as data: codes used twice, names used twice, play levels with nothing in them. */
+export function setFindings(tables: RecordTables): Finding[] {
+  const findings: Finding[] = [];
+  const levels = levelsInOrder(tables);
+  const byCode = new Map<string, string[]>();
+  for (const level of levels) {
+    if (level.code === '') continue;
+    const key = level.code.toUpperCase();
+    byCode.set(key, [...(byCode.get(key) ?? []), level.id]);
+  }
+  for (const [code, ids] of byCode) {
+    if (ids.length < 2) continue;
+    const names = ids.map((id) => tables.level[id].name);
+    for (const id of ids.slice(1)) {
+      findings.push(
+        finding({
+          code: 'CODE_USED_TWICE',
+          desk: 'sets',
+          severity: 'error',
+          subject: id,
+          place: { level: id },
+          message: `${tables.level[id].name} has the code ${code}, as has ${names[0]}`,
+          why: 'A player who types the code can reach only one of them.',
+          fixes: [{ id: 'new-code', label: 'Give it a new code' }],
+        }),
+      );
+    }
+  }
+  for (const level of levels) {
+    for (const entry of level.strata) {
+      if (tables.stratum[entry.stratum]) continue;
+      findings.push(
+        finding({
+          code: 'STRATUM_MISSING',
+          desk: 'sets',
+          severity: 'error',
+          subject: `${level.id}.${entry.stratum}`,
+          place: { level: level.id },
+          message: `${level.name} stacks the stratum ${entry.stratum}, which is not there`,
+          why: 'The level would be packed without it.',
+        }),
+      );
+    }
+  }
+  return findings;
+}
+
+const CODE_LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789';
+
+/**
+ * A code that no level uses, without look-alike characters (0 O 1 I).
+ * @param below gives a uniform whole number under its argument
+ */
+export function freeCode(tables: Pick<RecordTables, 'level'>, below: (limit: number) => number, length = 5): string {
+  const used = new Set(Object.values(tables.level).map((level) => level.code.toUpperCase()));
+  for (;;) {
+    let code = '';
+    for (let i = 0; i < length; i++) code += CODE_LETTERS[below(CODE_LETTERS.length)];
+    if (!used.has(code)) return code;
+  }
+}

@@ -1,0 +1,103 @@
+import { randomUUID } from 'node:crypto';
+import compression from 'compression';
+import express, { type Express } from 'express';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { AssetStore } from './collections/asset-store';
+import { CollectionRepository } from './collections/collection-repository';
+import { collectionRoutes } from './collections/collection-routes';
+import { CollectionService } from './collections/collection-service';
+import type { Database } from './db/database';
+import { documentRoutes } from './documents/document-routes';
+import { DocumentStore } from './documents/document-store';
+import { SnapshotRepository } from './documents/snapshot-repository';
+import { EditRepository } from './edits/edit-repository';
+import { editRoutes } from './edits/edit-routes';
+import { EditService } from './edits/edit-service';
+import { pageRoutes, securityHeaders } from './http/page';
+import { HttpError, answerProblem } from './http/problem';
+import { onlySameHost } from './http/same-host';
+import { LocalJobQueue } from './jobs/job-queue';
+import { JobRepository } from './jobs/job-repository';
+import { jobRoutes } from './jobs/job-routes';
+import { JobService } from './jobs/job-service';
+import { ThreadPool } from './jobs/thread-pool';
+import { peopleRoutes } from './people/people-routes';
+
+/** Largest JSON request, bytes. */
+const MOST_BODY_BYTES = 32 * 1024 * 1024;
+
+export interface AppDependencies {
+  readonly database: Database;
+  readonly dataFolder: string;
+  readonly webFolder: string | undefined;
+  readonly log: Logger;
+  readonly now: () => Date;
+}
+
+/** A server's parts; the app is ready to listen, the jobs are not yet started. */
+export interface Server {
+  readonly app: Express;
+  readonly collections: CollectionService;
+  readonly collectionRows: CollectionRepository;
+  readonly edits: EditService;
+  readonly jobs: JobService;
+  readonly threads: ThreadPool;
+  close(): Promise<void>;
+}
+
+/** Wires a server together without listening. */
+export function createApp(dependencies: AppDependencies): Server {
+  const { database, dataFolder, log, now, webFolder } = dependencies;
+  const editRows = new EditRepository(database);
+  const snapshots = new SnapshotRepository(database);
+  const documents = new DocumentStore(snapshots, editRows);
+  const edits = new EditService(database, editRows, documents, now);
+  const assets = new AssetStore(dataFolder);
+  const collectionRows = new CollectionRepository(database);
+  const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, now);
+  const threads = new ThreadPool();
+  const jobs = new JobService(new JobRepository(database), new LocalJobQueue(), {}, now, log);
+
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(pinoHttp({ logger: log, genReqId: () => randomUUID(), autoLogging: false }));
+  app.use(onlySameHost);
+  app.use((_request, response, next) => {
+    securityHeaders(response);
+    next();
+  });
+  app.use(compression({ filter: (request, response) => response.getHeader('Content-Type') !== 'text/event-stream' && compression.filter(request, response) }));
+  app.use('/api', express.json({ limit: MOST_BODY_BYTES }));
+  app.use('/api', peopleRoutes(database, now), collectionRoutes(collectionRows, collections, assets, threads));
+  app.use(
+    '/api/collections/:collection',
+    async (request, _response, next) => {
+      const id = String(request.params['collection']);
+      if (!(await collectionRows.exists(id))) throw new HttpError(404, 'COLLECTION_MISSING', `There is no collection with the id ${id}.`);
+      next();
+    },
+    editRoutes(edits, editRows, jobs),
+    documentRoutes(snapshots),
+    jobRoutes(jobs),
+  );
+  if (webFolder !== undefined) app.use(pageRoutes(webFolder));
+  app.use((request) => {
+    throw new HttpError(404, 'NOT_FOUND', `There is nothing at ${request.path}.`);
+  });
+  app.use(answerProblem);
+
+  return {
+    app,
+    collections,
+    collectionRows,
+    edits,
+    jobs,
+    threads,
+    close: async () => {
+      await jobs.stop();
+      await threads.close();
+      await database.queue.settled();
+    },
+  };
+}

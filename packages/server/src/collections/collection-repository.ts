@@ -1,0 +1,20 @@
+import type { Transaction } from 'sequelize';
+import type { Database } from '../db/database';
+import type { CollectionRow } from '../db/models';
+
+/** The list of collections. What a collection holds stands in its documents. */
+export class CollectionRepository {
+  constructor(private readonly database: Database) {}
+
+  async all(): Promise<CollectionRow[]> {
+    return (await this.database.models.collections.findAll({ order: ['created_at', 'id'], raw: true })) as unknown as CollectionRow[];
+  }
+
+  async exists(id: string): Promise<boolean> {
+    return (await this.database.models.collections.count({ where: { id } })) > 0;
+  }
+
+  async create(transaction: Transaction, row: CollectionRow): Promise<void> {
+    await this.database.models.collections.create(row, { transaction });
+  }
+}

@@ -1,0 +1,89 @@
+import { CoreError, RECORDS_DOCUMENT, type CollectionContent, type EditableKind, type JsonRecord } from '@stravel/core';
+import type { Database } from '../db/database';
+import { ChunkedDocument } from '../documents/chunked-document';
+import type { DocumentStore } from '../documents/document-store';
+import type { SnapshotRepository } from '../documents/snapshot-repository';
+import type { AssetStore } from './asset-store';
+import type { CollectionRepository } from './collection-repository';
+
+/** Whole collections: taking one in, giving one out. */
+export class CollectionService {
+  constructor(
+    private readonly database: Database,
+    private readonly collections: CollectionRepository,
+    private readonly documents: DocumentStore,
+    private readonly snapshots: SnapshotRepository,
+    private readonly assets: AssetStore,
+    private readonly now: () => Date,
+  ) {}
+
+  /**
+   * Writes a checked collection as new, all of it or nothing. Its log starts empty.
+   * @throws CoreError 'COLLECTION_EXISTS'
+   */
+  async take(id: string, content: CollectionContent): Promise<void> {
+    for (const bytes of content.assets.values()) await this.assets.put(bytes);
+    await this.database.queue.write(async (transaction) => {
+      if (await this.collections.exists(id)) {
+        throw new CoreError('COLLECTION_EXISTS', `collection: the id ${id} is taken`, { id });
+      }
+      const name = Object.values(content.records.collection)[0].name;
+      await this.collections.create(transaction, { id, name, created_at: this.now().toISOString() });
+      const records = new ChunkedDocument();
+      for (const [kind, table] of Object.entries(content.records)) {
+        for (const record of Object.values(table)) records.put(kind as EditableKind, record.id, record as unknown as JsonRecord);
+      }
+      await this.snapshots.write(transaction, id, RECORDS_DOCUMENT, 0, records.takeDirtyChunks());
+      for (const [stratum, items] of content.strata) {
+        const document = new ChunkedDocument();
+        for (const [kind, list] of Object.entries(items)) {
+          for (const item of list) document.put(kind as EditableKind, item.id, item as unknown as JsonRecord);
+        }
+        await this.snapshots.write(transaction, id, stratum, 0, document.takeDirtyChunks());
+      }
+    });
+  }
+
+  /** Everything of a collection at one moment of its log. @throws CoreError 'COLLECTION_MISSING' */
+  async give(id: string): Promise<CollectionContent> {
+    if (!(await this.collections.exists(id))) {
+      throw new CoreError('COLLECTION_MISSING', `collection: there is none with the id ${id}`, { id });
+    }
+    return this.database.queue.exclusive(async () => {
+      const records = await this.documents.load(id, RECORDS_DOCUMENT);
+      const tables = tablesOf(records);
+      const strata: CollectionContent['strata'] = new Map();
+      for (const stratum of Object.keys(tables.stratum).sort()) {
+        strata.set(stratum, contentOf(await this.documents.load(id, stratum)));
+      }
+      const assets = new Map<string, Uint8Array>();
+      for (const kit of Object.values(tables.kit)) assets.set(kit.mesh, await this.assets.get(kit.mesh));
+      return { records: tables, strata, assets };
+    });
+  }
+}
+
+/** The small records of a loaded document. */
+export function tablesOf(document: ChunkedDocument): CollectionContent['records'] {
+  const table = (kind: EditableKind): Record<string, never> =>
+    // Each record was checked for its kind when it was written.
+    Object.fromEntries(document.state.get(kind) ?? []) as Record<string, never>;
+  return {
+    collection: table('collection'),
+    set: table('set'),
+    level: table('level'),
+    field: table('field'),
+    stratum: table('stratum'),
+    kit: table('kit'),
+    piece: table('piece'),
+    device: table('device'),
+    acceptance: table('acceptance'),
+  };
+}
+
+/** The items of a loaded stratum, in order of id. */
+export function contentOf(document: ChunkedDocument): CollectionContent['strata'] extends Map<string, infer C> ? C : never {
+  const items = (kind: EditableKind): never[] =>
+    [...(document.state.get(kind)?.values() ?? [])].sort((a, b) => ((a['id'] as string) < (b['id'] as string) ? -1 : 1)) as never[];
+  return { block: items('block'), placement: items('placement'), marker: items('marker'), divider: items('divider') };
+}

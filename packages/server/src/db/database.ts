@@ -1,0 +1,50 @@
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { QueryTypes, Sequelize } from 'sequelize';
+import { SequelizeStorage, Umzug } from 'umzug';
+import { migrations } from './migrations';
+import { defineModels, type Models } from './models';
+import { WriteQueue } from './write-queue';
+
+/** An open, migrated database. */
+export interface Database {
+  readonly sequelize: Sequelize;
+  readonly models: Models;
+  readonly queue: WriteQueue;
+  close(): Promise<void>;
+}
+
+/**
+ * Opens the database of a data folder, making both when absent, and brings its tables up to date.
+ * @throws Error when the folder cannot be written or the file is not a database
+ */
+export async function openDatabase(dataFolder: string): Promise<Database> {
+  mkdirSync(dataFolder, { recursive: true });
+  const storage = join(dataFolder, 'stravel.sqlite');
+  const sequelize = new Sequelize({ dialect: 'sqlite', storage, logging: false });
+  await sequelize.query('PRAGMA journal_mode=WAL');
+  await sequelize.query('PRAGMA synchronous=FULL');
+  await sequelize.query('PRAGMA foreign_keys=ON');
+  const umzug = new Umzug({
+    migrations: migrations.map(({ name, up, down }) => ({
+      name,
+      up: () => up(sequelize.getQueryInterface()),
+      down: () => down(sequelize.getQueryInterface()),
+    })),
+    storage: new SequelizeStorage({ sequelize }),
+    logger: undefined,
+  });
+  await umzug.up();
+  const [{ synchronous }] = await sequelize.query<{ synchronous: number }>('PRAGMA synchronous', { type: QueryTypes.SELECT });
+  if (synchronous !== 2) throw new Error(`database: synchronous must be FULL (2), is ${synchronous}`);
+  const queue = new WriteQueue(sequelize);
+  return {
+    sequelize,
+    models: defineModels(sequelize),
+    queue,
+    close: async () => {
+      await queue.settled();
+      await sequelize.close();
+    },
+  };
+}

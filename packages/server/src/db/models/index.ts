@@ -1,0 +1,135 @@
+import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
+
+export interface CollectionRow {
+  id: string;
+  name: string;
+  created_at: string;
+}
+export interface PersonRow {
+  id: string;
+  name: string;
+  created_at: string;
+}
+export interface EditRow {
+  collection: string;
+  sequence: number;
+  id: string;
+  person: string;
+  label: string;
+  undoes: string | null;
+  at: string;
+  operations: string;
+}
+export interface EditDocumentRow {
+  collection: string;
+  document: string;
+  sequence: number;
+}
+export interface SnapshotRow {
+  collection: string;
+  document: string;
+  sequence: number;
+}
+export interface SnapshotChunkRow {
+  collection: string;
+  document: string;
+  kind: string;
+  chunk: number;
+  count: number;
+  bytes: Buffer;
+}
+export interface BakeRow {
+  collection: string;
+  kind: string;
+  subject: string;
+  key: string;
+  file: string;
+  bytes: number;
+  summary: string;
+  created_at: string;
+}
+export interface JobRow {
+  id: string;
+  collection: string;
+  kind: string;
+  state: string;
+  attempts: number;
+  input: string;
+  progress: number;
+  stage: string;
+  error: string | null;
+  created_at: string;
+  changed_at: string;
+}
+
+/** One model a table. */
+export interface Models {
+  readonly collections: ModelStatic<Model<CollectionRow>>;
+  readonly people: ModelStatic<Model<PersonRow>>;
+  readonly edits: ModelStatic<Model<EditRow>>;
+  readonly editDocuments: ModelStatic<Model<EditDocumentRow>>;
+  readonly snapshots: ModelStatic<Model<SnapshotRow>>;
+  readonly snapshotChunks: ModelStatic<Model<SnapshotChunkRow>>;
+  readonly bakes: ModelStatic<Model<BakeRow>>;
+  readonly jobs: ModelStatic<Model<JobRow>>;
+}
+
+// Sequelize writes into the attribute objects, so each column needs one of its own.
+const text = (): object => ({ type: DataTypes.TEXT, allowNull: false });
+const whole = (): object => ({ type: DataTypes.INTEGER, allowNull: false });
+const key = (): object => ({ ...text(), primaryKey: true });
+const wholeKey = (): object => ({ ...whole(), primaryKey: true });
+
+/** Describes the tables that the migrations made. */
+export function defineModels(sequelize: Sequelize): Models {
+  const define = <Row extends object>(table: string, attributes: Record<keyof Row & string, object>): ModelStatic<Model<Row>> =>
+    // Sequelize types attributes by its own inference helpers; the record above already holds each column of Row.
+    sequelize.define(table, attributes as never, { tableName: table, timestamps: false }) as ModelStatic<Model<Row>>;
+  return {
+    collections: define<CollectionRow>('collections', { id: key(), name: text(), created_at: text() }),
+    people: define<PersonRow>('people', { id: key(), name: text(), created_at: text() }),
+    edits: define<EditRow>('edits', {
+      collection: key(),
+      sequence: wholeKey(),
+      id: text(),
+      person: text(),
+      label: text(),
+      undoes: { type: DataTypes.TEXT },
+      at: text(),
+      operations: text(),
+    }),
+    editDocuments: define<EditDocumentRow>('edit_documents', { collection: key(), document: key(), sequence: wholeKey() }),
+    snapshots: define<SnapshotRow>('snapshots', { collection: key(), document: key(), sequence: whole() }),
+    snapshotChunks: define<SnapshotChunkRow>('snapshot_chunks', {
+      collection: key(),
+      document: key(),
+      kind: key(),
+      chunk: wholeKey(),
+      count: whole(),
+      bytes: { type: DataTypes.BLOB, allowNull: false },
+    }),
+    bakes: define<BakeRow>('bakes', {
+      collection: key(),
+      kind: key(),
+      subject: key(),
+      key: text(),
+      file: text(),
+      bytes: whole(),
+      summary: text(),
+      created_at: text(),
+    }),
+    jobs: define<JobRow>('jobs', {
+      id: key(),
+      collection: text(),
+      kind: text(),
+      state: text(),
+      attempts: whole(),
+      input: text(),
+      progress: { type: DataTypes.FLOAT, allowNull: false },
+      stage: text(),
+      error: { type: DataTypes.TEXT },
+      created_at: text(),
+      changed_at: text(),
+    }),
+  };
+}

@@ -1,0 +1,82 @@
+import type { Edit, LoggedEdit, Operation } from '@stravel/core';
+import { Op, QueryTypes, type Transaction } from 'sequelize';
+import type { Database } from '../db/database';
+import type { EditRow } from '../db/models';
+
+/** The append-only log. Rows are never changed. */
+export class EditRepository {
+  constructor(private readonly database: Database) {}
+
+  /** Number of the last edit, 0 when there is none. */
+  async lastSequence(collection: string): Promise<number> {
+    const [{ last }] = await this.database.sequelize.query<{ last: number | null }>(
+      'SELECT MAX(sequence) AS last FROM edits WHERE collection = ?',
+      { replacements: [collection], type: QueryTypes.SELECT },
+    );
+    return last ?? 0;
+  }
+
+  async byId(collection: string, id: string): Promise<LoggedEdit | undefined> {
+    const row = await this.database.models.edits.findOne({ where: { collection, id }, raw: true });
+    return row ? fromRow(row as unknown as EditRow) : undefined;
+  }
+
+  /** Edits after a number, oldest first. */
+  async after(collection: string, sequence: number, limit: number): Promise<LoggedEdit[]> {
+    const rows = await this.database.models.edits.findAll({
+      where: { collection, sequence: { [Op.gt]: sequence } },
+      order: ['sequence'],
+      limit,
+      raw: true,
+    });
+    return (rows as unknown as EditRow[]).map(fromRow);
+  }
+
+  /** Edits that touch a document, after a number, oldest first. */
+  async ofDocument(collection: string, document: string, sequence: number): Promise<LoggedEdit[]> {
+    const rows = await this.database.sequelize.query<EditRow>(
+      'SELECT edits.* FROM edit_documents JOIN edits USING (collection, sequence) ' +
+        'WHERE edit_documents.collection = ? AND edit_documents.document = ? AND edit_documents.sequence > ? ORDER BY edit_documents.sequence',
+      { replacements: [collection, document, sequence], type: QueryTypes.SELECT },
+    );
+    return rows.map(fromRow);
+  }
+
+  /** The last edits of one person, oldest first. */
+  async ofPerson(collection: string, person: string, limit: number): Promise<LoggedEdit[]> {
+    const rows = await this.database.models.edits.findAll({
+      where: { collection, person },
+      order: [['sequence', 'DESC']],
+      limit,
+      raw: true,
+    });
+    return (rows as unknown as EditRow[]).map(fromRow).reverse();
+  }
+
+  async append(transaction: Transaction, collection: string, sequence: number, at: string, edit: Edit): Promise<void> {
+    await this.database.sequelize.query(
+      'INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+      {
+        replacements: [collection, sequence, edit.id, edit.person, edit.label, edit.undoes, at, JSON.stringify(edit.operations)],
+        transaction,
+      },
+    );
+    const documents = [...new Set(edit.operations.map((operation) => operation.document))];
+    await this.database.sequelize.query(
+      `INSERT INTO edit_documents (collection, document, sequence) VALUES ${documents.map(() => '(?, ?, ?)').join(', ')}`,
+      { replacements: documents.flatMap((document) => [collection, document, sequence]), transaction },
+    );
+  }
+}
+
+function fromRow(row: EditRow): LoggedEdit {
+  return {
+    sequence: row.sequence,
+    id: row.id,
+    person: row.person,
+    label: row.label,
+    undoes: row.undoes,
+    at: row.at,
+    operations: JSON.parse(row.operations) as Operation[], // written by `append` from a checked edit
+  };
+}

@@ -1,0 +1,78 @@
+import { checkedEdit, type LoggedEdit } from '@stravel/core';
+import { Router } from 'express';
+import { EventStream } from '../http/event-stream';
+import { HttpError } from '../http/problem';
+import type { JobEvent, JobService } from '../jobs/job-service';
+import type { EditRepository } from './edit-repository';
+import type { EditService } from './edit-service';
+
+const MOST_EDITS_AN_ANSWER = 1000;
+
+/** The log of a collection: append, read, follow. */
+export function editRoutes(service: EditService, repository: EditRepository, jobs: JobService): Router {
+  const router = Router({ mergeParams: true });
+
+  router.post<{ collection: string }>('/edits', async (request, response) => {
+    const edit = checkedEdit(request.body);
+    const { logged, isNew } = await service.append(request.params.collection, edit);
+    response.status(isNew ? 201 : 200).json({ sequence: logged.sequence, at: logged.at });
+  });
+
+  router.get<{ collection: string }>('/edits', async (request, response) => {
+    const { collection } = request.params;
+    const { document, person } = request.query;
+    const after = wholeNumber(request.query['after'] ?? '0', 'after');
+    if (typeof person === 'string') {
+      response.json({ edits: await repository.ofPerson(collection, person, MOST_EDITS_AN_ANSWER) });
+    } else if (typeof document === 'string') {
+      response.json({ edits: await repository.ofDocument(collection, document, after) });
+    } else {
+      response.json({ edits: await repository.after(collection, after, MOST_EDITS_AN_ANSWER) });
+    }
+  });
+
+  router.get<{ collection: string }>('/events', async (request, response) => {
+    const { collection } = request.params;
+    let sent = wholeNumber(request.headers['last-event-id'] ?? request.query['after'] ?? '0', 'after');
+    const stream = new EventStream(request, response);
+    const waiting: LoggedEdit[] = [];
+    let live = false;
+    const sendEdit = (edit: LoggedEdit): void => {
+      if (edit.sequence <= sent) return;
+      sent = edit.sequence;
+      stream.send('edit', edit, edit.sequence);
+    };
+    const onEdit = (of: string, edit: LoggedEdit): void => {
+      if (of !== collection) return;
+      if (live) sendEdit(edit);
+      else waiting.push(edit);
+    };
+    const onJob = (event: JobEvent): void => {
+      if (event.collection === collection) stream.send('job', event);
+    };
+    service.events.on('edit', onEdit);
+    jobs.events.on('job', onJob);
+    request.on('close', () => {
+      service.events.off('edit', onEdit);
+      jobs.events.off('job', onJob);
+    });
+    for (;;) {
+      const missed = await repository.after(collection, sent, MOST_EDITS_AN_ANSWER);
+      missed.forEach(sendEdit);
+      if (missed.length < MOST_EDITS_AN_ANSWER) break;
+    }
+    waiting.forEach(sendEdit);
+    live = true;
+    for (const job of await jobs.unfinished(collection)) onJob(job);
+  });
+
+  return router;
+}
+
+function wholeNumber(text: unknown, name: string): number {
+  const value = Number(text);
+  if (typeof text !== 'string' || !/^\d{1,15}$/.test(text)) {
+    throw new HttpError(400, 'QUERY_INVALID', `${name} must be a whole number, is ${JSON.stringify(text)}`);
+  }
+  return value;
+}

@@ -1,0 +1,119 @@
+import { EventEmitter } from 'node:events';
+import {
+  CoreError,
+  RECORDS_DOCUMENT,
+  checkEditReferences,
+  recordFaults,
+  recordIn,
+  tryOperations,
+  type Conflict,
+  type DocumentState,
+  type Edit,
+  type EditTrial,
+  type LoggedEdit,
+} from '@stravel/core';
+import type { Database } from '../db/database';
+import type { ChunkedDocument } from '../documents/chunked-document';
+import type { DocumentStore } from '../documents/document-store';
+import type { EditRepository } from './edit-repository';
+
+/** An edit whose old values no longer hold. */
+export class EditConflict extends Error {
+  constructor(readonly conflicts: readonly Conflict[]) {
+    super(`edit: ${conflicts.length} value${conflicts.length === 1 ? ' is' : 's are'} no longer what the edit took them to be`);
+  }
+}
+
+/** Decides whether an edit holds, writes it, and tells everyone. */
+export class EditService {
+  /** Emits 'edit' with (collection, LoggedEdit) after the log has it. */
+  readonly events = new EventEmitter().setMaxListeners(0);
+  private readonly sequences = new Map<string, number>();
+
+  constructor(
+    private readonly database: Database,
+    private readonly edits: EditRepository,
+    private readonly documents: DocumentStore,
+    private readonly now: () => Date,
+  ) {}
+
+  /**
+   * Appends an edit, all of it or nothing. The same id again answers with what the log has.
+   * @throws EditConflict, CoreError 'RECORD_INVALID', 'EDIT_REFERENCE'
+   */
+  async append(collection: string, edit: Edit): Promise<{ logged: LoggedEdit; isNew: boolean }> {
+    const outcome = await this.database.queue.exclusive(() => this.appendAlone(collection, edit));
+    if (outcome.isNew) {
+      this.events.emit('edit', collection, outcome.logged);
+      this.snapshotLater(collection, edit);
+    }
+    return outcome;
+  }
+
+  /** Number of the last edit of a collection. */
+  async lastSequence(collection: string): Promise<number> {
+    let last = this.sequences.get(collection);
+    if (last === undefined) {
+      last = await this.edits.lastSequence(collection);
+      this.sequences.set(collection, last);
+    }
+    return last;
+  }
+
+  private async appendAlone(collection: string, edit: Edit): Promise<{ logged: LoggedEdit; isNew: boolean }> {
+    const known = await this.edits.byId(collection, edit.id);
+    if (known) return { logged: known, isNew: false };
+    const names = new Set(edit.operations.map((operation) => operation.document));
+    const records = await this.documents.load(collection, RECORDS_DOCUMENT);
+    const loaded = new Map<string, ChunkedDocument>([[RECORDS_DOCUMENT, records]]);
+    for (const name of names) {
+      if (!loaded.has(name)) loaded.set(name, await this.documents.load(collection, name));
+    }
+    const trial = this.trial(edit, loaded);
+    const sequence = (await this.lastSequence(collection)) + 1;
+    const at = this.now().toISOString();
+    await this.database.sequelize.transaction((transaction) => this.edits.append(transaction, collection, sequence, at, edit));
+    this.sequences.set(collection, sequence);
+    for (const name of names) {
+      const document = loaded.get(name);
+      if (!document) continue;
+      this.documents.lay(document, trial, name);
+      document.editsSinceSnapshot += 1;
+    }
+    return { logged: { ...edit, sequence, at }, isNew: true };
+  }
+
+  private trial(edit: Edit, loaded: ReadonlyMap<string, ChunkedDocument>): EditTrial {
+    const stateOf = (name: string): DocumentState => (loaded.get(name) as ChunkedDocument).state;
+    const trial = tryOperations(stateOf, edit.operations);
+    if (trial.conflicts.length > 0) throw new EditConflict(trial.conflicts);
+    for (const { kind, id, record } of trial.touched) {
+      if (!record) continue;
+      const faults = record['id'] === id ? recordFaults(kind, record) : [{ path: 'id', message: `id must be ${id}` }];
+      if (faults.length > 0) {
+        throw new CoreError('RECORD_INVALID', `${kind} ${id}: ${faults.map((f) => f.message).join('; ')}`, { kind, id, faults });
+      }
+    }
+    const touchedRecords = new Map(
+      trial.touched.filter((t) => t.document === RECORDS_DOCUMENT).map((t) => [`${t.kind}\u0000${t.id}`, t.record]),
+    );
+    checkEditReferences(trial.touched, (kind, id) =>
+      touchedRecords.has(`${kind}\u0000${id}`) ? touchedRecords.get(`${kind}\u0000${id}`) : recordIn(stateOf(RECORDS_DOCUMENT), kind, id));
+    return trial;
+  }
+
+  private snapshotLater(collection: string, edit: Edit): void {
+    for (const name of new Set(edit.operations.map((operation) => operation.document))) {
+      if (!this.documents.isSnapshotDue(collection, name)) continue;
+      void this.writeSnapshot(collection, name, false).catch(() => this.documents.forget(collection));
+    }
+  }
+
+  /** Brings a document's snapshot up to the end of the log. */
+  async writeSnapshot(collection: string, document: string, force = true): Promise<void> {
+    await this.database.queue.write(async (transaction) => {
+      const sequence = await this.lastSequence(collection);
+      await this.documents.snapshotIfDue(transaction, collection, document, sequence, force);
+    });
+  }
+}

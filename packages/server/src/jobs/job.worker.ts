@@ -1,0 +1,19 @@
+import { archiveCollection, createRunContext, restoreCollection, toPlainError, type RunContext } from '@stravel/core';
+import type { ThreadAnswer, ThreadTask } from './thread-pool';
+
+/** What a job thread can do. Threads never open the database. */
+const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unknown>> = {
+  archive: archiveCollection,
+  restore: (input: Uint8Array) => restoreCollection(input),
+};
+
+export default function run({ name, input, port }: ThreadTask): ThreadAnswer {
+  try {
+    const context = createRunContext({ onProgress: (fraction, stage) => port.postMessage({ fraction, stage }) });
+    return { ok: true, result: TASKS[name](input as never, context) };
+  } catch (error) {
+    return { ok: false, error: toPlainError(error) };
+  } finally {
+    port.close();
+  }
+}

@@ -1,0 +1,65 @@
+import { availableParallelism } from 'node:os';
+import { MessageChannel, type MessagePort } from 'node:worker_threads';
+import { fromPlainError, type PlainError } from '@stravel/core';
+import { Piscina } from 'piscina';
+
+/** Memory that one thread may use before it is ended, megabytes. */
+const THREAD_MEMORY_MB = 4096;
+
+/** What a thread is asked to do. */
+export interface ThreadTask {
+  readonly name: string;
+  readonly input: unknown;
+  readonly port: MessagePort;
+}
+
+/** What a thread answers: errors travel as plain data. */
+export type ThreadAnswer = { readonly ok: true; readonly result: unknown } | { readonly ok: false; readonly error: PlainError };
+
+export interface ThreadRunOptions {
+  /** Ends the thread; the run then fails with CoreError 'CANCELLED'. */
+  readonly signal?: AbortSignal;
+  readonly onProgress?: (fraction: number, stage: string) => void;
+}
+
+/** Runs computations of the core off the event loop. One thread fewer than there are cores, at least one. */
+export class ThreadPool {
+  private readonly pool: Piscina;
+
+  constructor() {
+    const here = import.meta.url;
+    const fromSource = here.endsWith('.ts');
+    this.pool = new Piscina({
+      filename: new URL(fromSource ? './job.worker.ts' : './job.worker.js', here).href,
+      execArgv: fromSource ? ['--import', 'tsx'] : [],
+      minThreads: 0,
+      maxThreads: Math.max(1, availableParallelism() - 1),
+      idleTimeout: 30000,
+      resourceLimits: { maxOldGenerationSizeMb: THREAD_MEMORY_MB },
+    });
+  }
+
+  /**
+   * Runs a task of job.worker by name.
+   * @throws CoreError as the task does; 'CANCELLED' when the signal fired
+   */
+  async run<F extends (...parameters: never[]) => unknown>(name: string, input: unknown, options: ThreadRunOptions = {}): Promise<Awaited<ReturnType<F>>> {
+    const { port1, port2 } = new MessageChannel();
+    port1.on('message', ({ fraction, stage }: { fraction: number; stage: string }) => options.onProgress?.(fraction, stage));
+    try {
+      const task: ThreadTask = { name, input, port: port2 };
+      const answer = (await this.pool.run(task, { transferList: [port2], signal: options.signal })) as ThreadAnswer;
+      if (!answer.ok) throw fromPlainError(answer.error);
+      return answer.result as Awaited<ReturnType<F>>;
+    } catch (error) {
+      if (options.signal?.aborted) throw fromPlainError({ code: 'CANCELLED', message: `${name}: cancelled on request`, details: {} });
+      throw error;
+    } finally {
+      port1.close();
+    }
+  }
+
+  async close(): Promise<void> {
+    await this.pool.destroy();
+  }
+}

@@ -1,0 +1,1 @@
+export default { displayName: 'web', rootDir: '.', testMatch: ['<rootDir>/none'] };

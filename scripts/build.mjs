@@ -1,0 +1,45 @@
+// Builds the server, the shell's commands and the page.
+import { execFileSync } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+import { build } from 'esbuild';
+
+const root = fileURLToPath(new URL('..', import.meta.url));
+const ownPackages = /^@stravel\//;
+
+/** Every package from the registry stays outside the bundle; the workspace's own source goes in. */
+const externals = {
+  name: 'registry-packages-stay-outside',
+  setup(plugin) {
+    plugin.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+      kind === 'entry-point' || ownPackages.test(path) ? undefined : { path, external: true });
+  },
+};
+
+export async function buildNode() {
+  await build({
+    absWorkingDir: root,
+    entryPoints: {
+      'cli/dist/main': 'packages/cli/src/main.ts',
+      'cli/dist/job.worker': 'packages/server/src/jobs/job.worker.ts',
+      'server/dist/main': 'packages/server/src/main.ts',
+      'server/dist/job.worker': 'packages/server/src/jobs/job.worker.ts',
+    },
+    outdir: 'packages',
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    sourcemap: true,
+    logLevel: 'warning',
+    plugins: [externals],
+  });
+}
+
+export function buildWeb() {
+  execFileSync('npx', ['ng', 'build'], { cwd: `${root}/packages/web`, stdio: 'inherit', env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+}
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) {
+  await buildNode();
+  if (!process.argv.includes('--node')) buildWeb();
+}
