@@ -94,8 +94,16 @@ function sortingHall(): BuiltLevel {
 function culletYard(): BuiltLevel {
   const level = 'cullet-yard';
   const sheds: readonly (readonly [number, number, number, number, number])[] = [
-    [-30, -30, 12, 9, 8], [-6, -34, 16, 10, 12], [26, -28, 10, 16, 9], [-34, 4, 9, 18, 11], [-8, -4, 14, 12, 14],
-    [20, 8, 12, 14, 10], [-24, 34, 18, 8, 7], [8, 36, 14, 10, 9], [40, -4, 8, 20, 12], [40, 36, 10, 10, 8],
+    [-30, -30, 12, 9, 8],
+    [-6, -34, 16, 10, 12],
+    [26, -28, 10, 16, 9],
+    [-34, 4, 9, 18, 11],
+    [-8, -4, 14, 12, 14],
+    [20, 8, 12, 14, 10],
+    [-24, 34, 18, 8, 7],
+    [8, 36, 14, 10, 9],
+    [40, -4, 8, 20, 12],
+    [40, 36, 10, 10, 8],
   ];
   const free = (x: number, z: number): boolean => !sheds.some(([sx, sz, w, d]) => Math.abs(x - sx) < w / 2 + 1 && Math.abs(z - sz) < d / 2 + 1);
   return {
@@ -113,8 +121,7 @@ function culletYard(): BuiltLevel {
         b.strew(['piece-stack-tall', 'piece-stack-short'], 26, -46, -46, 46, 46, 0, free);
         b.strew(['piece-bottle-heap', 'piece-bottle-heap', 'piece-crate', 'piece-pallet', 'piece-cart', 'piece-rack'], 1400, -48, -48, 48, 48, 0, free);
       }),
-      owned(level, 'Markers', 'events', (b) =>
-        b.marker('spawn', [-44, 0, 44], 0).marker('exit', [44, 0, -44]).divider([-45, -16], [45, -16], 0, 24)),
+      owned(level, 'Markers', 'events', (b) => b.marker('spawn', [-44, 0, 44], 0).marker('exit', [44, 0, -44]).divider([-45, -16], [45, -16], 0, 24)),
     ],
   };
 }
@@ -152,7 +159,11 @@ function gaffersStair(): BuiltLevel {
       owned(level, 'Dressing', 'dressing', (b) => {
         for (let i = 0; i < 60; i++) {
           const upper = i % 2 === 1;
-          b.place(['piece-crate', 'piece-furnace', 'piece-rack', 'piece-bottle-heap'][b.random.below(4)], at(b.random.between(-13, upper ? 1 : -6), upper ? 4 : 0, b.random.between(-10, -1)), b.random.below(360));
+          b.place(
+            ['piece-crate', 'piece-furnace', 'piece-rack', 'piece-bottle-heap'][b.random.below(4)],
+            at(b.random.between(-13, upper ? 1 : -6), upper ? 4 : 0, b.random.between(-10, -1)),
+            b.random.below(360),
+          );
         }
       }),
       owned(level, 'Markers', 'events', (b) => b.marker('spawn', at(10, 0, 9), 90).marker('exit', at(-10, 4, -8), 0)),
@@ -203,7 +214,19 @@ function saltRoad(): BuiltLevel {
         for (let i = 0; i < 6; i++) {
           const x = -33 + i * 13;
           b.box(`house ${i * 2 + 1}`, [x, 0, -7], [9, 5 + (i % 3), 5], i % 2 ? 6 : -4);
-          b.prism(`house ${i * 2 + 2}`, [x + 5, 0, 7], [[-4, -2.5], [4, -2.5], [5, 1], [3, 2.5], [-4, 2.5]], 4 + (i % 2) * 2, -5 + i);
+          b.prism(
+            `house ${i * 2 + 2}`,
+            [x + 5, 0, 7],
+            [
+              [-4, -2.5],
+              [4, -2.5],
+              [5, 1],
+              [3, 2.5],
+              [-4, 2.5],
+            ],
+            4 + (i % 2) * 2,
+            -5 + i,
+          );
         }
       }),
       owned(level, 'Dressing', 'dressing', (b) => b.strew(['piece-salt-cone', 'piece-mooring-post', 'piece-signal-lamp'], 90, -38, -3.5, 38, 3.5, 0)),

@@ -4,21 +4,81 @@ import { demoKits } from './kits';
 
 /** Parts, their chapters, and the names of their levels in order of play. */
 const PARTS: readonly (readonly [string, readonly (readonly [string, readonly string[]])[]])[] = [
-  ['The Works', [['First Light', ['Cullet Yard', 'Sorting Hall', 'Furnace One']], ['The Long Shift', ["Gaffer's Stair", 'Mould Room', 'Batch Floor']], ['Tally', ['Chimney Foot', 'Weighbridge']]]],
-  ['The Flats', [['Ebb', ['Tidal Gate', 'Causeway', 'Dune Quarry']], ['Slack Water', ['Brine Pans', 'Salt Road', 'Wreck Reach']], ['Flood', ['Signal Mast', 'Low Water']]]],
-  ['The Deep Lehr', [['Descent', ['Lehr Mouth', 'Kiln Tunnels', 'Potash Grotto']], ['Anneal', ['Cooling Vault', 'Sump', 'Ash Gallery']], ['Heart', ['Glass Heart', 'Relight']]]],
+  [
+    'The Works',
+    [
+      ['First Light', ['Cullet Yard', 'Sorting Hall', 'Furnace One']],
+      ['The Long Shift', ["Gaffer's Stair", 'Mould Room', 'Batch Floor']],
+      ['Tally', ['Chimney Foot', 'Weighbridge']],
+    ],
+  ],
+  [
+    'The Flats',
+    [
+      ['Ebb', ['Tidal Gate', 'Causeway', 'Dune Quarry']],
+      ['Slack Water', ['Brine Pans', 'Salt Road', 'Wreck Reach']],
+      ['Flood', ['Signal Mast', 'Low Water']],
+    ],
+  ],
+  [
+    'The Deep Lehr',
+    [
+      ['Descent', ['Lehr Mouth', 'Kiln Tunnels', 'Potash Grotto']],
+      ['Anneal', ['Cooling Vault', 'Sump', 'Ash Gallery']],
+      ['Heart', ['Glass Heart', 'Relight']],
+    ],
+  ],
 ];
-const WORKSHOP: readonly (readonly [string, Purpose])[] = [['Lift test', 'trial'], ['Lamp test', 'trial'], ['Swim test', 'trial'], ['Piece gallery', 'tool']];
+const WORKSHOP: readonly (readonly [string, Purpose])[] = [
+  ['Lift test', 'trial'],
+  ['Lamp test', 'trial'],
+  ['Swim test', 'trial'],
+  ['Piece gallery', 'tool'],
+];
 const MOODS = ['overcast', 'lamp-lit', 'ember', 'salt haze', 'dark'];
 
 const MB = 1000000;
 const DEVICES = [
-  { id: 'handheld', name: 'Handheld', budget: { triangles: 380000, drawCalls: 300, memoryBytes: 96 * MB, loadMs: 4000, diskBytes: 64 * MB }, seekMs: 12, diskBytesPerSecond: 20 * MB, unpackBytesPerSecond: 60 * MB, activationSliceMs: 2, activationBytesPerMs: 20000, framesPerSecond: 30 },
-  { id: 'living-room-box', name: 'Living-room box', budget: { triangles: 1500000, drawCalls: 1200, memoryBytes: 900 * MB, loadMs: 6000, diskBytes: 400 * MB }, seekMs: 6, diskBytesPerSecond: 90 * MB, unpackBytesPerSecond: 250 * MB, activationSliceMs: 3, activationBytesPerMs: 80000, framesPerSecond: 60 },
-  { id: 'desk-tower', name: 'Desk tower', budget: { triangles: 6000000, drawCalls: 4000, memoryBytes: 4000 * MB, loadMs: 5000, diskBytes: 2000 * MB }, seekMs: 0.1, diskBytesPerSecond: 1500 * MB, unpackBytesPerSecond: 900 * MB, activationSliceMs: 4, activationBytesPerMs: 300000, framesPerSecond: 120 },
+  {
+    id: 'handheld',
+    name: 'Handheld',
+    budget: { triangles: 380000, drawCalls: 300, memoryBytes: 96 * MB, loadMs: 4000, diskBytes: 64 * MB },
+    seekMs: 12,
+    diskBytesPerSecond: 20 * MB,
+    unpackBytesPerSecond: 60 * MB,
+    activationSliceMs: 2,
+    activationBytesPerMs: 20000,
+    framesPerSecond: 30,
+  },
+  {
+    id: 'living-room-box',
+    name: 'Living-room box',
+    budget: { triangles: 1500000, drawCalls: 1200, memoryBytes: 900 * MB, loadMs: 6000, diskBytes: 400 * MB },
+    seekMs: 6,
+    diskBytesPerSecond: 90 * MB,
+    unpackBytesPerSecond: 250 * MB,
+    activationSliceMs: 3,
+    activationBytesPerMs: 80000,
+    framesPerSecond: 60,
+  },
+  {
+    id: 'desk-tower',
+    name: 'Desk tower',
+    budget: { triangles: 6000000, drawCalls: 4000, memoryBytes: 4000 * MB, loadMs: 5000, diskBytes: 2000 * MB },
+    seekMs: 0.1,
+    diskBytesPerSecond: 1500 * MB,
+    unpackBytesPerSecond: 900 * MB,
+    activationSliceMs: 4,
+    activationBytesPerMs: 300000,
+    framesPerSecond: 120,
+  },
 ];
 
-const slug = (name: string): string => name.toLowerCase().replace(/'/g, '').replace(/[^a-z0-9]+/g, '-');
+const slug = (name: string): string =>
+  name
+    .toLowerCase()
+    .replace(/'/g, '')
+    .replace(/[^a-z0-9]+/g, '-');
 
 /** The demo collection, made from nothing but this folder; the same bytes every time. */
 export async function cinderbrine(): Promise<CollectionContent> {

@@ -22,7 +22,12 @@ export function box(material: Material, min: readonly [number, number, number], 
       const u = (axis + 1) % 3;
       const v = (axis + 2) % 3;
       const base = positions.length / 3;
-      for (const [a, b] of [[0, 0], [1, 0], [1, 1], [0, 1]]) {
+      for (const [a, b] of [
+        [0, 0],
+        [1, 0],
+        [1, 1],
+        [0, 1],
+      ]) {
         const p = [0, 0, 0];
         p[axis] = side < 0 ? min[axis] : max[axis];
         p[u] = a ? max[u] : min[u];
@@ -51,7 +56,12 @@ export function lathe(material: Material, profile: readonly (readonly [number, n
     const up = (r0 - r1) / length;
     for (let side = 0; side < sides; side++) {
       const base = positions.length / 3;
-      for (const [step, r, y] of [[0, r0, y0], [1, r0, y0], [1, r1, y1], [0, r1, y1]]) {
+      for (const [step, r, y] of [
+        [0, r0, y0],
+        [1, r0, y0],
+        [1, r1, y1],
+        [0, r1, y1],
+      ]) {
         const angle = ((side + step) * 360) / sides;
         const c = cosDegrees(angle);
         const s = sinDegrees(angle);

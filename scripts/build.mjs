@@ -10,8 +10,7 @@ const ownPackages = /^@stravel\//;
 const externals = {
   name: 'registry-packages-stay-outside',
   setup(plugin) {
-    plugin.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
-      kind === 'entry-point' || ownPackages.test(path) ? undefined : { path, external: true });
+    plugin.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (kind === 'entry-point' || ownPackages.test(path) ? undefined : { path, external: true }));
   },
 };
 

@@ -1,1 +1,15 @@
-export default { displayName: 'web', rootDir: '.', testMatch: ['<rootDir>/none'] };
+import presets from 'jest-preset-angular/presets/index.js';
+
+const { testEnvironment, ...preset } = presets.createCjsPreset({
+  tsconfig: '<rootDir>/tsconfig.spec.json',
+});
+
+export default {
+  ...preset,
+  displayName: 'web',
+  testEnvironment: 'jest-preset-angular/environments/jest-jsdom-env',
+  rootDir: import.meta.dirname,
+  roots: ['<rootDir>/src'],
+  setupFilesAfterEnv: ['<rootDir>/src/testing/setup.ts'],
+  transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|fractional-indexing|@noble|@gltf-transform|property-graph|three|idb))'],
+};

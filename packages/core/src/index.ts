@@ -10,17 +10,7 @@ export { FIELD_TYPES, type Field, type FieldType, type FieldValue } from './mode
 export { PURPOSES, type Level, type Purpose, type StackEntry } from './model/level';
 export type { LevelSet } from './model/level-set';
 export type { CollectionSettings } from './model/collection';
-export {
-  EMPTY_CONTENT,
-  ITEM_KINDS,
-  STRATUM_ROLES,
-  type Item,
-  type ItemKind,
-  type ItemOfKind,
-  type Stratum,
-  type StratumContent,
-  type StratumRole,
-} from './model/stratum';
+export { EMPTY_CONTENT, ITEM_KINDS, STRATUM_ROLES, type Item, type ItemKind, type ItemOfKind, type Stratum, type StratumContent, type StratumRole } from './model/stratum';
 export { BLOCK_SIGHTS, type Block, type BlockPlane, type BlockSight } from './model/block';
 export type { Placement } from './model/placement';
 export { MARKER_KINDS, type Marker, type MarkerKind } from './model/marker';
@@ -56,15 +46,7 @@ export { canonicalJson, parseJson } from './formats/canonical-json';
 export { MOST_CHUNK_RECORDS, decodeChunk, decodePlacementChunk, encodeChunk, type PlacementColumns } from './layout/chunk';
 
 export { placePoint, turnMatrix, turnVector, yawOfDirection, type TurnMatrix } from './geometry/turn';
-export {
-  blockSurface,
-  boxPlanes,
-  localBounds,
-  prismPlanes,
-  stretchPlanes,
-  wedgePlanes,
-  type BlockSurface,
-} from './geometry/block-solid';
+export { blockSurface, boxPlanes, localBounds, prismPlanes, stretchPlanes, wedgePlanes, type BlockSurface } from './geometry/block-solid';
 
 export { compareOrdered, levelsInOrder, ordersBetween, playNumbers, setTree, type Ordered, type SetNode } from './sets/order';
 export { freeCode, setFindings } from './sets/set-findings';
@@ -76,3 +58,8 @@ export { DEFAULT_ARCHIVE_LIMITS, type ArchiveLimits } from './formats/archive/op
 export { restoreCollection } from './formats/archive/restore-collection';
 export { glbNodeNames } from './formats/glb/glb-node-names';
 export { writeKitGlb, type KitMesh } from './formats/glb/write-kit-glb';
+
+export { bakeSight } from './sight/bake-sight';
+export { pocketAt } from './sight/closure';
+export { DEFAULT_SIGHT_OPTIONS, SIGHT_VERSION, type HidingBlock, type SightDivider, type SightInput, type SightOptions, type SightSpawn } from './sight/sight-input';
+export type { Opening, Pocket, SightFigures, SightResult } from './sight/sight-result';

@@ -46,15 +46,42 @@ describe('block solids', () => {
 
   it('gives a triangle prism by hand', () => {
     const surface = blockSurface(
-      block(prismPlanes([[0, 0], [4, 0], [0, 3]], 2)),
+      block(
+        prismPlanes(
+          [
+            [0, 0],
+            [4, 0],
+            [0, 3],
+          ],
+          2,
+        ),
+      ),
     );
     expect(surface.triangles).toBe(8);
     expect(volume(surface.faces)).toBeCloseTo(12, 6);
   });
 
   it('names the corner at which an outline turns back', () => {
-    expect(() => prismPlanes([[0, 0], [4, 0], [1, 1], [0, 4]], 2)).toThrow(/corner 3 at \(1, 1\)/);
-    expect(() => prismPlanes([[0, 0], [1, 0]], 2)).toThrow(/at least 3 corners, has 2/);
+    expect(() =>
+      prismPlanes(
+        [
+          [0, 0],
+          [4, 0],
+          [1, 1],
+          [0, 4],
+        ],
+        2,
+      ),
+    ).toThrow(/corner 3 at \(1, 1\)/);
+    expect(() =>
+      prismPlanes(
+        [
+          [0, 0],
+          [1, 0],
+        ],
+        2,
+      ),
+    ).toThrow(/at least 3 corners, has 2/);
   });
 
   it('refuses planes that enclose nothing, do not close, or are not numbers', () => {

@@ -24,8 +24,9 @@ const OFFSET_BUCKET = 0.0625;
  */
 export class PlaneTable {
   private readonly coefficients: number[] = [];
-  private readonly buckets = new Map<string, number[]>();
+  private readonly buckets = new Map<number, number[]>();
   private readonly wholeNumbers: bigint[] = [];
+  private world: readonly PlaneRef[] | undefined;
 
   get count(): number {
     return this.coefficients.length / 4;
@@ -54,10 +55,7 @@ export class PlaneTable {
     z += 0;
     const offset = Math.round((x * px + y * py + z * pz) * GRAIN) / GRAIN + 0;
     if (!(Math.abs(offset) < FARTHEST_METRES)) {
-      throw new CoreError(
-        'PLANE_UNUSABLE',
-        `plane: must pass within ${FARTHEST_METRES} m of the origin, is at ${offset}`,
-      );
+      throw new CoreError('PLANE_UNUSABLE', `plane: must pass within ${FARTHEST_METRES} m of the origin, is at ${offset}`);
     }
     const side = flipped ? 1 : 0;
     const found = this.find(x, y, z, offset, px, py, pz);
@@ -86,6 +84,19 @@ export class PlaneTable {
   offset(ref: PlaneRef): number {
     const d = this.coefficients[(ref >> 1) * 4 + 3];
     return ref & 1 ? -d : d;
+  }
+
+  /** The six sides +x, −x, +y, −y, +z, −z of a cube of ±`halfMetres`, added at the first call. */
+  worldSides(halfMetres: number): readonly PlaneRef[] {
+    const h = halfMetres;
+    return (this.world ??= [
+      this.add(1, 0, 0, h, 0, 0),
+      this.add(-1, 0, 0, -h, 0, 0),
+      this.add(0, 1, 0, 0, h, 0),
+      this.add(0, -1, 0, 0, -h, 0),
+      this.add(0, 0, 1, 0, 0, h),
+      this.add(0, 0, -1, 0, 0, -h),
+    ]);
   }
 
   /** Outward normal and offset of one side. */
@@ -148,6 +159,9 @@ function nearBuckets(value: number, size: number, reach: number): number[] {
   return list;
 }
 
-function bucketKey(x: number, y: number, z: number, d: number): string {
-  return `${x},${y},${z},${d}`;
+/** Buckets may share a key; what is found in one is compared anyway. */
+function bucketKey(x: number, y: number, z: number, d: number): number {
+  let hash = Math.imul(x, 73856093) ^ Math.imul(y, 19349663);
+  hash = Math.imul(hash ^ (hash >>> 15), 83492791) ^ Math.imul(z, 2654435761);
+  return Math.imul(hash ^ (hash >>> 13), 40503) ^ Math.imul(d, 97531);
 }

@@ -12,19 +12,6 @@ export interface Polyhedron {
 /** Half the side of the cube that polygons are cut from, metres. */
 const WORLD_METRES = 1048576;
 
-/** The six world planes as sides: +x, −x, +y, −y, +z, −z. */
-function worldPlanes(table: PlaneTable): PlaneRef[] {
-  const w = WORLD_METRES;
-  return [
-    table.add(1, 0, 0, w, 0, 0),
-    table.add(-1, 0, 0, -w, 0, 0),
-    table.add(0, 1, 0, 0, w, 0),
-    table.add(0, -1, 0, 0, -w, 0),
-    table.add(0, 0, 1, 0, 0, w),
-    table.add(0, 0, -1, 0, 0, -w),
-  ];
-}
-
 /** The polygon of a plane inside the world cube, bounded by the world planes across its steepest axis. */
 function wholePlane(table: PlaneTable, plane: PlaneRef, world: readonly PlaneRef[]): PlanePolygon {
   const x = Math.abs(table.normalX(plane));
@@ -39,11 +26,8 @@ function wholePlane(table: PlaneTable, plane: PlaneRef, world: readonly PlaneRef
  * Planes that touch no face are left out of the result.
  * @returns `bounded: false` when a face reaches the world's edge, a cube of ±1,048,576 m
  */
-export function polyhedronFromPlanes(
-  table: PlaneTable,
-  planes: readonly PlaneRef[],
-): { solid: Polyhedron; bounded: boolean } | undefined {
-  const world = worldPlanes(table);
+export function polyhedronFromPlanes(table: PlaneTable, planes: readonly PlaneRef[]): { solid: Polyhedron; bounded: boolean } | undefined {
+  const world = table.worldSides(WORLD_METRES);
   const own = [...new Set(planes)];
   const faces: PlanePolygon[] = [];
   let bounded = true;
@@ -141,7 +125,7 @@ export function clipPolyhedron(table: PlaneTable, solid: Polyhedron, plane: Plan
     const rest = faceSeen === 1 ? face : clipPolygon(table, face, plane);
     if (rest) kept.push(rest);
   }
-  let cap: PlanePolygon | undefined = wholePlane(table, plane, worldPlanes(table));
+  let cap: PlanePolygon | undefined = wholePlane(table, plane, table.worldSides(WORLD_METRES));
   for (const support of touching) {
     cap = cap && clipPolygon(table, cap, support);
   }
@@ -150,11 +134,7 @@ export function clipPolyhedron(table: PlaneTable, solid: Polyhedron, plane: Plan
 }
 
 /** Both parts of a solid that a plane splits; `inside` is where n·p ≤ d. */
-export function splitPolyhedron(
-  table: PlaneTable,
-  solid: Polyhedron,
-  plane: PlaneRef,
-): { inside: Polyhedron | undefined; outside: Polyhedron | undefined } {
+export function splitPolyhedron(table: PlaneTable, solid: Polyhedron, plane: PlaneRef): { inside: Polyhedron | undefined; outside: Polyhedron | undefined } {
   return { inside: clipPolyhedron(table, solid, plane), outside: clipPolyhedron(table, solid, plane ^ 1) };
 }
 

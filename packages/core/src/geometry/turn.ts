@@ -12,17 +12,7 @@ export function turnMatrix([yaw, pitch, roll]: TurnDegrees): TurnMatrix {
   const sx = sinDegrees(pitch);
   const cz = cosDegrees(roll);
   const sz = sinDegrees(roll);
-  return [
-    cy * cz + sy * sx * sz,
-    sy * sx * cz - cy * sz,
-    sy * cx,
-    cx * sz,
-    cx * cz,
-    -sx,
-    cy * sx * sz - sy * cz,
-    sy * sz + cy * sx * cz,
-    cy * cx,
-  ];
+  return [cy * cz + sy * sx * sz, sy * sx * cz - cy * sz, sy * cx, cx * sz, cx * cz, -sx, cy * sx * sz - sy * cz, sy * sz + cy * sx * cz, cy * cx];
 }
 
 /** M · v */
@@ -31,12 +21,7 @@ export function turnVector(m: TurnMatrix, x: number, y: number, z: number): [num
 }
 
 /** A point of a thing's own frame, scaled, turned and moved to the level's. */
-export function placePoint(
-  position: Vector3,
-  m: TurnMatrix,
-  scale: Vector3,
-  local: Vector3,
-): [number, number, number] {
+export function placePoint(position: Vector3, m: TurnMatrix, scale: Vector3, local: Vector3): [number, number, number] {
   const turned = turnVector(m, local[0] * scale[0], local[1] * scale[1], local[2] * scale[2]);
   return [turned[0] + position[0], turned[1] + position[1], turned[2] + position[2]];
 }

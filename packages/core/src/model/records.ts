@@ -20,17 +20,7 @@ export interface RecordOfKind {
   readonly acceptance: Acceptance;
 }
 export type RecordKind = keyof RecordOfKind;
-export const RECORD_KINDS = [
-  'collection',
-  'set',
-  'level',
-  'field',
-  'stratum',
-  'kit',
-  'piece',
-  'device',
-  'acceptance',
-] as const satisfies readonly RecordKind[];
+export const RECORD_KINDS = ['collection', 'set', 'level', 'field', 'stratum', 'kit', 'piece', 'device', 'acceptance'] as const satisfies readonly RecordKind[];
 
 /** Every kind of thing that an edit can touch. */
 export type EditableKind = RecordKind | ItemKind;

@@ -44,9 +44,7 @@ function clean(value: number): number {
 }
 
 function firstQuadrantSine(degrees: number): number {
-  return degrees <= 45
-    ? sineSeries(degrees * RADIANS_PER_DEGREE)
-    : cosineSeries((90 - degrees) * RADIANS_PER_DEGREE);
+  return degrees <= 45 ? sineSeries(degrees * RADIANS_PER_DEGREE) : cosineSeries((90 - degrees) * RADIANS_PER_DEGREE);
 }
 
 function sineSeries(x: number): number {

@@ -13,17 +13,31 @@ export const MOST_BLOCK_PLANES = 128;
 /** Most strata in one level. */
 export const MOST_STRATA = 400;
 
-const id = (): Schema => string().required().min(1).max(80).matches(/^[A-Za-z0-9._-]+$/, 'must be letters, digits, dots, dashes or underscores');
+const id = (): Schema =>
+  string()
+    .required()
+    .min(1)
+    .max(80)
+    .matches(/^[A-Za-z0-9._-]+$/, 'must be letters, digits, dots, dashes or underscores');
 const name = (): Schema => string().required().min(1).max(200);
 const order = (): Schema => string().required().min(1).max(200);
 const finite = (low: number, high: number): Schema =>
-  number().required().min(low).max(high).test('finite', 'must be a finite number', (v) => Number.isFinite(v));
+  number()
+    .required()
+    .min(low)
+    .max(high)
+    .test('finite', 'must be a finite number', (v) => Number.isFinite(v));
 const whole = (low: number, high: number): Schema => number().required().integer().min(low).max(high);
 const coordinate = (): Schema => finite(-FARTHEST_COORDINATE_METRES, FARTHEST_COORDINATE_METRES);
 const vector = (): Schema => tuple([coordinate(), coordinate(), coordinate()]).required();
 const turn = (): Schema => tuple([finite(-36000, 36000), finite(-36000, 36000), finite(-36000, 36000)]).required();
 const planPoint = (): Schema => tuple([coordinate(), coordinate()]).required();
-const moment = (): Schema => string().nullable().defined().max(40).matches(/^\d{4}-\d\d-\d\dT[\d:.]+Z$/, 'must be a time such as 2026-01-31T12:00:00.000Z');
+const moment = (): Schema =>
+  string()
+    .nullable()
+    .defined()
+    .max(40)
+    .matches(/^\d{4}-\d\d-\d\dT[\d:.]+Z$/, 'must be a time such as 2026-01-31T12:00:00.000Z');
 const shape = (fields: Record<string, Schema>): AnyObjectSchema => object(fields).noUnknown().strict().required() as AnyObjectSchema;
 const box = (): AnyObjectSchema => shape({ min: vector(), max: vector() });
 const scale = (): Schema => tuple([finite(0.001, 1000), finite(0.001, 1000), finite(0.001, 1000)]).required();
@@ -31,14 +45,23 @@ const scale = (): Schema => tuple([finite(0.001, 1000), finite(0.001, 1000), fin
 const stackEntry = shape({ stratum: id(), switchedOff: boolean().required() });
 const fieldValue = mixed<string | number | boolean>()
   .nullable()
-  .test('value', 'must be text, a finite number, yes/no or nothing', (v) =>
-    v === null || v === undefined || typeof v === 'string' || typeof v === 'boolean' || (typeof v === 'number' && Number.isFinite(v)));
+  .test(
+    'value',
+    'must be text, a finite number, yes/no or nothing',
+    (v) => v === null || v === undefined || typeof v === 'string' || typeof v === 'boolean' || (typeof v === 'number' && Number.isFinite(v)),
+  );
 const values = mixed<Record<string, unknown>>()
   .required()
   .meta({ jsonSchema: { type: 'object', additionalProperties: { type: ['string', 'number', 'boolean', 'null'] } } })
-  .test('values', 'must be a table of at most 200 values', (v) =>
-    typeof v === 'object' && !Array.isArray(v) && Object.keys(v).length <= 200 && Object.values(v).every((entry) => fieldValue.isValidSync(entry)));
-const sha256 = (): Schema => string().required().matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal');
+  .test(
+    'values',
+    'must be a table of at most 200 values',
+    (v) => typeof v === 'object' && !Array.isArray(v) && Object.keys(v).length <= 200 && Object.values(v).every((entry) => fieldValue.isValidSync(entry)),
+  );
+const sha256 = (): Schema =>
+  string()
+    .required()
+    .matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal');
 
 /** The one source of every record's validation and of the published JSON Schema. Strict: nothing unknown, nothing coerced. */
 export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
@@ -59,7 +82,9 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
   }),
   field: shape({
     id: id(),
-    key: string().required().matches(/^[a-z][A-Za-z0-9]{0,40}$/, 'must start with a small letter, then letters and digits'),
+    key: string()
+      .required()
+      .matches(/^[a-z][A-Za-z0-9]{0,40}$/, 'must start with a small letter, then letters and digits'),
     name: name(),
     type: string().required().oneOf(FIELD_TYPES),
     choices: array().of(name()).required().max(200),
@@ -99,7 +124,9 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
   acceptance: shape({
     id: string().required().max(300),
     reason: string().required().min(1).max(2000),
-    until: string().required().matches(/^\d{4}-\d\d-\d\d$/, 'must be a date such as 2026-01-31'),
+    until: string()
+      .required()
+      .matches(/^\d{4}-\d\d-\d\d$/, 'must be a date such as 2026-01-31'),
     person: name(),
   }),
   block: shape({

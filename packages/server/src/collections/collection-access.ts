@@ -16,10 +16,15 @@ export const openCollections = {
   /** Through a running server. */
   overNetwork(address: string): CollectionAccess {
     return {
-      list: async () => ((await answer(await fetch(`${address}/api/collections`))).json() as Promise<{ collections: { id: string; name: string }[] }>).then((body) => body.collections),
+      list: async () =>
+        ((await answer(await fetch(`${address}/api/collections`))).json() as Promise<{ collections: { id: string; name: string }[] }>).then((body) => body.collections),
       archive: async (id) => new Uint8Array(await (await answer(await fetch(`${address}/api/collections/${id}/archive`))).arrayBuffer()),
       restore: async (bytes) => {
-        const response = await fetch(`${address}/api/collections/restore`, { method: 'POST', headers: { 'Content-Type': 'application/zip' }, body: bytes as Uint8Array<ArrayBuffer> });
+        const response = await fetch(`${address}/api/collections/restore`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/zip' },
+          body: bytes as Uint8Array<ArrayBuffer>,
+        });
         return (await answer(response)).json() as Promise<{ id: string; name: string }>;
       },
     };

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { archiveCollection, restoreCollection } from '@stravel/core';
+import type { archiveCollection, restoreCollection } from '@stravel/core';
 import express, { Router } from 'express';
 import { HttpError } from '../http/problem';
 import type { ThreadPool } from '../jobs/thread-pool';
@@ -11,12 +11,7 @@ import type { CollectionService } from './collection-service';
 const MOST_ARCHIVE_BYTES = 256 * 1024 * 1024;
 
 /** The list of collections, their archives and assets. */
-export function collectionRoutes(
-  repository: CollectionRepository,
-  service: CollectionService,
-  assets: AssetStore,
-  threads: ThreadPool,
-): Router {
+export function collectionRoutes(repository: CollectionRepository, service: CollectionService, assets: AssetStore, threads: ThreadPool): Router {
   const router = Router();
 
   router.get('/collections', async (_request, response) => {
@@ -31,20 +26,16 @@ export function collectionRoutes(
     response.type('application/zip').end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
   });
 
-  router.post(
-    '/collections/restore',
-    express.raw({ type: 'application/zip', limit: MOST_ARCHIVE_BYTES }),
-    async (request, response) => {
-      const body: unknown = request.body;
-      if (!Buffer.isBuffer(body)) {
-        throw new HttpError(415, 'ARCHIVE_EXPECTED', 'The archive must be sent as application/zip.');
-      }
-      const content = await threads.run<typeof restoreCollection>('restore', new Uint8Array(body));
-      const id = randomUUID();
-      await service.take(id, content);
-      response.status(201).json({ id, name: Object.values(content.records.collection)[0].name });
-    },
-  );
+  router.post('/collections/restore', express.raw({ type: 'application/zip', limit: MOST_ARCHIVE_BYTES }), async (request, response) => {
+    const body: unknown = request.body;
+    if (!Buffer.isBuffer(body)) {
+      throw new HttpError(415, 'ARCHIVE_EXPECTED', 'The archive must be sent as application/zip.');
+    }
+    const content = await threads.run<typeof restoreCollection>('restore', new Uint8Array(body));
+    const id = randomUUID();
+    await service.take(id, content);
+    response.status(201).json({ id, name: Object.values(content.records.collection)[0].name });
+  });
 
   router.get<{ name: string }>('/assets/:name', async (request, response) => {
     const bytes = await assets.get(request.params.name);

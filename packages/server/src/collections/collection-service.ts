@@ -30,14 +30,14 @@ export class CollectionService {
       const name = Object.values(content.records.collection)[0].name;
       await this.collections.create(transaction, { id, name, created_at: this.now().toISOString() });
       const records = new ChunkedDocument();
-      for (const [kind, table] of Object.entries(content.records)) {
-        for (const record of Object.values(table)) records.put(kind as EditableKind, record.id, record as unknown as JsonRecord);
+      for (const [kind, table] of Object.entries(content.records) as [EditableKind, Record<string, { readonly id: string }>][]) {
+        for (const record of Object.values(table)) records.put(kind, record.id, record as unknown as JsonRecord);
       }
       await this.snapshots.write(transaction, id, RECORDS_DOCUMENT, 0, records.takeDirtyChunks());
       for (const [stratum, items] of content.strata) {
         const document = new ChunkedDocument();
-        for (const [kind, list] of Object.entries(items)) {
-          for (const item of list) document.put(kind as EditableKind, item.id, item as unknown as JsonRecord);
+        for (const [kind, list] of Object.entries(items) as [EditableKind, readonly { readonly id: string }[]][]) {
+          for (const item of list) document.put(kind, item.id, item as unknown as JsonRecord);
         }
         await this.snapshots.write(transaction, id, stratum, 0, document.takeDirtyChunks());
       }
@@ -83,7 +83,6 @@ export function tablesOf(document: ChunkedDocument): CollectionContent['records'
 
 /** The items of a loaded stratum, in order of id. */
 export function contentOf(document: ChunkedDocument): CollectionContent['strata'] extends Map<string, infer C> ? C : never {
-  const items = (kind: EditableKind): never[] =>
-    [...(document.state.get(kind)?.values() ?? [])].sort((a, b) => ((a['id'] as string) < (b['id'] as string) ? -1 : 1)) as never[];
+  const items = (kind: EditableKind): never[] => [...(document.state.get(kind)?.values() ?? [])].sort((a, b) => ((a['id'] as string) < (b['id'] as string) ? -1 : 1)) as never[];
   return { block: items('block'), placement: items('placement'), marker: items('marker'), divider: items('divider') };
 }

@@ -26,10 +26,10 @@ export async function openDatabase(dataFolder: string): Promise<Database> {
   await sequelize.query('PRAGMA synchronous=FULL');
   await sequelize.query('PRAGMA foreign_keys=ON');
   const umzug = new Umzug({
-    migrations: migrations.map(({ name, up, down }) => ({
-      name,
-      up: () => up(sequelize.getQueryInterface()),
-      down: () => down(sequelize.getQueryInterface()),
+    migrations: migrations.map((migration) => ({
+      name: migration.name,
+      up: () => migration.up(sequelize.getQueryInterface()),
+      down: () => migration.down(sequelize.getQueryInterface()),
     })),
     storage: new SequelizeStorage({ sequelize }),
     logger: undefined,

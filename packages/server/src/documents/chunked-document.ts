@@ -1,13 +1,4 @@
-import {
-  MOST_CHUNK_RECORDS,
-  decodeChunk,
-  encodeChunk,
-  isEditableKind,
-  putRecord,
-  type DocumentState,
-  type EditableKind,
-  type JsonRecord,
-} from '@stravel/core';
+import { MOST_CHUNK_RECORDS, decodeChunk, encodeChunk, isEditableKind, putRecord, type DocumentState, type EditableKind, type JsonRecord } from '@stravel/core';
 
 /** A chunk as it stands in a snapshot. */
 export interface StoredChunk {

@@ -31,7 +31,11 @@ export class DocumentStore {
     const loaded = ChunkedDocument.fromChunks(chunks);
     for (const edit of await this.edits.ofDocument(collection, document, sequence)) {
       const operations = edit.operations.filter((operation) => operation.document === document);
-      this.lay(loaded, tryOperations(() => loaded.state, operations), document);
+      this.lay(
+        loaded,
+        tryOperations(() => loaded.state, operations),
+        document,
+      );
       loaded.editsSinceSnapshot += 1;
     }
     this.open.set(key, loaded);

@@ -45,9 +45,7 @@ export class SnapshotRepository {
       order: ['kind', 'chunk'],
       raw: true,
     })) as unknown as SnapshotChunkRow[];
-    const chunks = await Promise.all(
-      rows.map(async (row) => ({ kind: row.kind, chunk: row.chunk, bytes: new Uint8Array(await decompress(row.bytes)) })),
-    );
+    const chunks = await Promise.all(rows.map(async (row) => ({ kind: row.kind, chunk: row.chunk, bytes: new Uint8Array(await decompress(row.bytes)) })));
     return { sequence, chunks };
   }
 
@@ -67,8 +65,7 @@ export class SnapshotRepository {
       );
     }
     await this.database.sequelize.query(
-      'INSERT INTO snapshots (collection, document, sequence) VALUES (?, ?, ?) ' +
-        'ON CONFLICT (collection, document) DO UPDATE SET sequence = excluded.sequence',
+      'INSERT INTO snapshots (collection, document, sequence) VALUES (?, ?, ?) ' + 'ON CONFLICT (collection, document) DO UPDATE SET sequence = excluded.sequence',
       { replacements: [collection, document, sequence], transaction },
     );
   }

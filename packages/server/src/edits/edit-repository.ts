@@ -9,10 +9,10 @@ export class EditRepository {
 
   /** Number of the last edit, 0 when there is none. */
   async lastSequence(collection: string): Promise<number> {
-    const [{ last }] = await this.database.sequelize.query<{ last: number | null }>(
-      'SELECT MAX(sequence) AS last FROM edits WHERE collection = ?',
-      { replacements: [collection], type: QueryTypes.SELECT },
-    );
+    const [{ last }] = await this.database.sequelize.query<{ last: number | null }>('SELECT MAX(sequence) AS last FROM edits WHERE collection = ?', {
+      replacements: [collection],
+      type: QueryTypes.SELECT,
+    });
     return last ?? 0;
   }
 
@@ -54,18 +54,15 @@ export class EditRepository {
   }
 
   async append(transaction: Transaction, collection: string, sequence: number, at: string, edit: Edit): Promise<void> {
-    await this.database.sequelize.query(
-      'INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
-      {
-        replacements: [collection, sequence, edit.id, edit.person, edit.label, edit.undoes, at, JSON.stringify(edit.operations)],
-        transaction,
-      },
-    );
+    await this.database.sequelize.query('INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES (?, ?, ?, ?, ?, ?, ?, ?)', {
+      replacements: [collection, sequence, edit.id, edit.person, edit.label, edit.undoes, at, JSON.stringify(edit.operations)],
+      transaction,
+    });
     const documents = [...new Set(edit.operations.map((operation) => operation.document))];
-    await this.database.sequelize.query(
-      `INSERT INTO edit_documents (collection, document, sequence) VALUES ${documents.map(() => '(?, ?, ?)').join(', ')}`,
-      { replacements: documents.flatMap((document) => [collection, document, sequence]), transaction },
-    );
+    await this.database.sequelize.query(`INSERT INTO edit_documents (collection, document, sequence) VALUES ${documents.map(() => '(?, ?, ?)').join(', ')}`, {
+      replacements: documents.flatMap((document) => [collection, document, sequence]),
+      transaction,
+    });
   }
 }
 

@@ -94,11 +94,10 @@ export class EditService {
         throw new CoreError('RECORD_INVALID', `${kind} ${id}: ${faults.map((f) => f.message).join('; ')}`, { kind, id, faults });
       }
     }
-    const touchedRecords = new Map(
-      trial.touched.filter((t) => t.document === RECORDS_DOCUMENT).map((t) => [`${t.kind}\u0000${t.id}`, t.record]),
-    );
+    const touchedRecords = new Map(trial.touched.filter((t) => t.document === RECORDS_DOCUMENT).map((t) => [`${t.kind}\u0000${t.id}`, t.record]));
     checkEditReferences(trial.touched, (kind, id) =>
-      touchedRecords.has(`${kind}\u0000${id}`) ? touchedRecords.get(`${kind}\u0000${id}`) : recordIn(stateOf(RECORDS_DOCUMENT), kind, id));
+      touchedRecords.has(`${kind}\u0000${id}`) ? touchedRecords.get(`${kind}\u0000${id}`) : recordIn(stateOf(RECORDS_DOCUMENT), kind, id),
+    );
     return trial;
   }
 

@@ -54,7 +54,9 @@ function toProblem(error: unknown): Problem {
   if (error instanceof CoreError) {
     return { status: 422, code: error.code, detail: error.message, extra: { details: error.details } };
   }
-  return storageProblem(error) ?? bodyProblem(error) ?? { status: 500, code: 'UNEXPECTED', detail: 'The server failed unexpectedly; its log has the reason under this request id.' };
+  return (
+    storageProblem(error) ?? bodyProblem(error) ?? { status: 500, code: 'UNEXPECTED', detail: 'The server failed unexpectedly; its log has the reason under this request id.' }
+  );
 }
 
 /** Trouble with the disk under the database, told apart because the person can mend it. */

@@ -58,12 +58,17 @@ function unpack(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Arra
   try {
     unpacked = unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
-        if (!ALLOWED_PATH.test(name)) throw new CoreError('ARCHIVE_PATH', `archive: the path ${JSON.stringify(name.slice(0, 200))} is not one that an archive holds`, { path: name });
+        if (!ALLOWED_PATH.test(name))
+          throw new CoreError('ARCHIVE_PATH', `archive: the path ${JSON.stringify(name.slice(0, 200))} is not one that an archive holds`, { path: name });
         if (seen.has(name)) throw new CoreError('ARCHIVE_PATH', `archive: ${name} stands in it twice`, { path: name });
         seen.add(name);
         total += originalSize;
         if (seen.size > limits.files || total > limits.unpackedBytes) {
-          throw new CoreError('ARCHIVE_TOO_LARGE', `archive: at ${name} it claims ${seen.size} files of ${total} bytes, the limits are ${limits.files} and ${limits.unpackedBytes}`, { path: name });
+          throw new CoreError(
+            'ARCHIVE_TOO_LARGE',
+            `archive: at ${name} it claims ${seen.size} files of ${total} bytes, the limits are ${limits.files} and ${limits.unpackedBytes}`,
+            { path: name },
+          );
         }
         return true;
       },

@@ -4,7 +4,7 @@ import { CoreError } from '../../errors';
 import type { CollectionContent } from '../../model/collection-content';
 import type { Json } from '../../model/json';
 import { RECORDS_DOCUMENT, emptyRecordTables, type EditableKind, type RecordKind } from '../../model/records';
-import { ITEM_KINDS, type StratumContent } from '../../model/stratum';
+import { ITEM_KINDS, type Item, type ItemKind, type StratumContent } from '../../model/stratum';
 import { checkedRecord } from '../../schema/validate-record';
 import { parseJson } from '../canonical-json';
 import { glbNodeNames } from '../glb/glb-node-names';
@@ -70,15 +70,15 @@ function addStratum(content: CollectionContent, entry: { readonly [key: string]:
   addRecord(content, 'stratum', entry['stratum']);
   const id = (entry['stratum'] as { id: string }).id;
   const items = asTable(entry['content']);
-  const lists = ITEM_KINDS.map((kind) => {
+  const lists = ITEM_KINDS.map((kind): readonly [ItemKind, readonly Item[]] => {
     const seen = new Set<string>();
     const list = asList(items[kind], `content.${kind}`).map((value) => {
-      const item = checkedRecord(kind, value);
+      const item: Item = checkedRecord<ItemKind>(kind, value);
       if (seen.has(item.id)) throw new CoreError('ARCHIVE_FILE', `the ${kind} ${item.id} stands in the stratum ${id} twice`);
       seen.add(item.id);
       return item;
     });
-    return [kind, list] as const;
+    return [kind, list];
   });
   content.strata.set(id, Object.fromEntries(lists) as unknown as StratumContent);
 }
@@ -105,15 +105,15 @@ function checkWhole(content: CollectionContent): void {
   for (const kit of Object.values(records.kit)) {
     if (!content.assets.has(kit.mesh)) throw new CoreError('ARCHIVE_FILE', `archive: ${kitMeshPath(kit.id)} is missing`);
   }
-  const find = (kind: EditableKind, id: string): JsonRecord | undefined =>
-    (records[kind as RecordKind] as unknown as Record<string, JsonRecord> | undefined)?.[id];
-  const all = Object.entries(records).flatMap(([kind, table]) =>
+  const find = (kind: EditableKind, id: string): JsonRecord | undefined => (records[kind as RecordKind] as unknown as Record<string, JsonRecord> | undefined)?.[id];
+  const all = (Object.entries(records) as [EditableKind, Record<string, { readonly id: string }>][]).flatMap(([kind, table]) =>
     Object.values(table).map((record) => ({
       document: RECORDS_DOCUMENT,
       kind: kind as EditableKind,
       id: record.id,
       record: record as unknown as JsonRecord,
-    })));
+    })),
+  );
   checkEditReferences(all, find);
   for (const [document, items] of content.strata) {
     checkEditReferences(

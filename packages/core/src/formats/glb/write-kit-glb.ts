@@ -27,7 +27,11 @@ export async function writeKitGlb(meshes: readonly KitMesh[]): Promise<Uint8Arra
     for (const { material, positions, normals, indices } of parts) {
       let made = materials.get(material.name);
       if (!made) {
-        made = document.createMaterial(material.name).setBaseColorFactor([...material.colour, 1]).setRoughnessFactor(material.roughness).setMetallicFactor(0);
+        made = document
+          .createMaterial(material.name)
+          .setBaseColorFactor([...material.colour, 1])
+          .setRoughnessFactor(material.roughness)
+          .setMetallicFactor(0);
         materials.set(material.name, made);
       }
       mesh.addPrimitive(

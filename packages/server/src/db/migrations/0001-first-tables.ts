@@ -1,15 +1,15 @@
-import { DataTypes, type QueryInterface } from 'sequelize';
+import { DataTypes, type ModelAttributeColumnOptions, type QueryInterface } from 'sequelize';
 import type { Migration } from './index';
 
-const collectionKey = () => ({
+const collectionKey = (): ModelAttributeColumnOptions => ({
   type: DataTypes.STRING,
   allowNull: false,
   primaryKey: true,
   references: { model: 'collections', key: 'id' },
   onDelete: 'CASCADE',
 });
-const text = () => ({ type: DataTypes.TEXT, allowNull: false });
-const whole = () => ({ type: DataTypes.INTEGER, allowNull: false });
+const text = (): ModelAttributeColumnOptions => ({ type: DataTypes.TEXT, allowNull: false });
+const whole = (): ModelAttributeColumnOptions => ({ type: DataTypes.INTEGER, allowNull: false });
 
 export const firstTables: Migration = {
   name: '0001-first-tables',

@@ -1,0 +1,98 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, introduce, test } from '../fixtures/stravel';
+
+test.describe('Sets desk', () => {
+  test('renames a level in place, keeps it over a reload, undoes it', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address);
+    const cell = page.getByRole('gridcell', { name: 'Mould Room', exact: true });
+    await cell.dblclick();
+    await page.getByLabel('Level of Mould Room').fill('Mould Loft');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('gridcell', { name: 'Mould Loft', exact: true })).toBeVisible();
+    await expect(page.getByText('All changes saved')).toBeVisible();
+    await page.reload();
+    await expect(page.getByRole('gridcell', { name: 'Mould Loft', exact: true })).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('gridcell', { name: 'Mould Room', exact: true })).toBeVisible();
+  });
+
+  test('refuses a number that is none and keeps what was typed', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address);
+    const row = page.getByRole('row').filter({ hasText: 'Furnace One' });
+    await row.locator('[data-cell$=":field-shards"]').dblclick();
+    const editor = page.getByLabel('Shards of Furnace One');
+    await editor.fill('seven');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('alert').filter({ hasText: '“seven” is not a number.' })).toBeVisible();
+    await expect(editor).toHaveValue('seven');
+    await editor.fill('21');
+    await page.keyboard.press('Enter');
+    await expect(row.locator('[data-cell$=":field-shards"]')).toHaveText('21');
+  });
+
+  test('creates, duplicates, reorders, bins and puts back by keys and menus', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address);
+    await page.getByRole('gridcell', { name: 'Sorting Hall', exact: true }).click();
+    await page.keyboard.press('Control+d');
+    const copy = page.getByRole('gridcell', { name: 'Sorting Hall copy', exact: true });
+    await expect(copy).toBeVisible();
+    await expect(copy).toBeFocused();
+    await page.keyboard.press('Alt+ArrowUp');
+    const names = page.locator('[data-cell$=":name"]');
+    await expect(names.filter({ hasText: /Sorting Hall/ }).first()).toHaveText(/copy/);
+    await page.keyboard.press('Delete');
+    await expect(copy).toHaveCount(0);
+    await page.getByRole('button', { name: /^Bin/ }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Put back' }).first().click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+    await expect(copy).toBeVisible();
+  });
+
+  test('opens any level by name with one key', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address);
+    await page.keyboard.press('/');
+    await page.getByRole('combobox', { name: 'Level name or code' }).fill('glas hea');
+    await expect(page.getByRole('option').first()).toContainText('Glass Heart');
+    await page.keyboard.press('Escape');
+  });
+
+  test('has no accessibility fault that axe can find, in both themes', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address);
+    for (const theme of ['light', 'dark']) {
+      await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+      expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0].html}`)).toEqual([]);
+    }
+  });
+});
+
+test.describe('Two tabs', () => {
+  test('let edits to different fields both stand and ask about the same field', async ({ browser, stravel }) => {
+    const first = await (await browser.newContext()).newPage();
+    const second = await (await browser.newContext()).newPage();
+    await introduce(first, stravel.address, '/sets', 'Odile');
+    await introduce(second, stravel.address, '/sets', 'Renke');
+    const edit = async (page: typeof first, column: string, label: string, value: string) => {
+      await page.getByRole('row').filter({ hasText: 'Chimney Foot' }).locator(`[data-cell$=":${column}"]`).dblclick();
+      await page.getByLabel(label).fill(value);
+      await page.keyboard.press('Enter');
+    };
+    await edit(first, 'field-shards', 'Shards of Chimney Foot', '31');
+    await expect(second.getByRole('row').filter({ hasText: 'Chimney Foot' }).locator('[data-cell$=":field-shards"]')).toHaveText('31');
+    await edit(second, 'field-note', 'Note of Chimney Foot', 'soot');
+    await expect(first.getByRole('row').filter({ hasText: 'Chimney Foot' })).toContainText('soot');
+
+    // Both change the same field while the second is cut off.
+    await second.context().setOffline(true);
+    await edit(second, 'field-shards', 'Shards of Chimney Foot', '50');
+    await edit(first, 'field-shards', 'Shards of Chimney Foot', '40');
+    await expect(first.getByText('All changes saved')).toBeVisible();
+    await expect(second.getByText(/No server/)).toBeVisible();
+    await second.context().setOffline(false);
+    const dialog = second.getByRole('dialog', { name: 'Changed meanwhile' });
+    await expect(dialog).toContainText('50');
+    await expect(dialog).toContainText('40');
+    await dialog.getByRole('button', { name: 'Write mine' }).click();
+    await expect(first.getByRole('row').filter({ hasText: 'Chimney Foot' }).locator('[data-cell$=":field-shards"]')).toHaveText('50');
+  });
+});

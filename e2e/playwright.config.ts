@@ -1,0 +1,29 @@
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  testDir: '.',
+  testMatch: '**/*.e2e.ts',
+  timeout: 40000,
+  expect: { timeout: 10000 },
+  fullyParallel: false,
+  workers: 1,
+  retries: process.env['CI'] ? 1 : 0,
+  reporter: process.env['STRAVEL_E2E_REPORT'] ? [['list'], ['json', { outputFile: process.env['STRAVEL_E2E_REPORT'] }]] : [['list']],
+  use: {
+    actionTimeout: 8000,
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});

@@ -1,0 +1,154 @@
+import type { RunContext } from '../context/run-context';
+import { CoreError } from '../errors';
+import { finding, type Finding } from '../findings';
+import { clipPolygon, type PlanePolygon } from '../geometry/plane-polygon';
+import { PlaneTable } from '../geometry/plane-table';
+import { boxPolyhedron, faceCorners, type Polyhedron } from '../geometry/polyhedron';
+import type { Box3, Vector3 } from '../model/vector';
+import { checkClosure, type ClosurePocket } from './closure';
+import { collectSolids } from './collect-solids';
+import { findMeetings } from './find-openings';
+import { mergePockets } from './merge-pockets';
+import { openingTable } from './opening-polygons';
+import { partition, type DividerPlane, type EmptyLeaf } from './partition';
+import { DEFAULT_SIGHT_OPTIONS, SIGHT_VERSION, type SightDivider, type SightInput, type SightOptions } from './sight-input';
+import type { Opening, Pocket, SightResult } from './sight-result';
+import { visibleSets } from './visible-sets';
+
+/** Every so many checks the cancel flag is looked at. */
+const CHECK_EVERY = 64;
+
+/**
+ * The sight geometry of a level: pockets, openings, closure and visible sets.
+ * @throws CoreError 'SIGHT_TOO_MANY_BLOCKS' over the block limit, 'SIGHT_NOTHING' when there is neither a block nor bounds,
+ * 'CANCELLED'
+ * Cost: the partition grows a little faster than the number of blocks; the flow with the pairs that see each other.
+ */
+export function bakeSight(input: SightInput, options: Partial<SightOptions>, context: RunContext): SightResult {
+  const { latticeMetres, stepLimit, blockLimit } = { ...DEFAULT_SIGHT_OPTIONS, ...options };
+  if (input.blocks.length > blockLimit) {
+    throw new CoreError('SIGHT_TOO_MANY_BLOCKS', `sight: takes at most ${blockLimit} blocks that hide, the level has ${input.blocks.length}; make small ones decor`);
+  }
+  const check = everyFew(context);
+  // 1. One welded table of planes, all solids in it.
+  context.progress(0, 'welding planes');
+  const table = new PlaneTable();
+  const collected = collectSolids(table, input, check);
+  const bounds = input.bounds ?? collected.bounds;
+  if (!bounds) throw new CoreError('SIGHT_NOTHING', 'sight: the level has no block that hides and no bounds; add blocks in Layout');
+  const limits = boxPolyhedron(table, bounds).faces.map((face) => face.support);
+  // 2. Empty convex leaves, then as few and as large pockets as can be.
+  const dividers = input.dividers.flatMap((divider) => dividerPlane(table, divider));
+  const solids = collected.solids.map(({ solid }) => solid);
+  const leaves = partition(table, solids, dividers, bounds, latticeMetres, check, (f) => context.progress(0.05 + 0.45 * f, 'cutting the open space'));
+  context.progress(0.5, 'joining pockets');
+  check();
+  const pockets = mergePockets(table, leaves, (polygon) => dividers.some((divider) => dividerCrosses(table, divider, polygon)));
+  // 3. Openings.
+  context.progress(0.6, 'finding openings');
+  check();
+  const meetings = findMeetings(
+    table,
+    pockets.map(({ solid }) => solid),
+  );
+  const openings = meetings.map(({ first, second, polygon }) => ({ first, second, planeNumber: polygon.support >> 1, plane: table.plane(polygon.support), corners: faceCorners(table, polygon) }));
+  const openTable = openingTable(openings);
+  // 4. Closure from the spawns.
+  const closurePockets = pockets.map(({ solid }): ClosurePocket => ({ planes: solid.faces.map((face) => table.plane(face.support)), exit: exitOf(solid, limits) }));
+  const closure = checkClosure(input, closurePockets, openTable);
+  // 5. Visible sets.
+  const flow = visibleSets(openTable, pockets.length, closure.reached, stepLimit, check, (f) => context.progress(0.65 + 0.35 * f, 'following sight lines'));
+  const findings: Finding[] = [...collected.findings, ...closure.findings];
+  if (flow.limitedOpenings > 0) findings.push(stepLimitFinding(flow.limitedOpenings, stepLimit));
+  const reachedPockets = closure.reached.reduce((sum, value) => sum + value, 0);
+  return {
+    version: SIGHT_VERSION,
+    bounds,
+    pockets: describePockets(table, pockets, closurePockets, closure.reached),
+    openings: openings.map(({ first, second, plane, corners }): Opening => ({ pockets: [first, second], plane, polygon: [...corners] })),
+    visible: flow.visible,
+    closed: closure.closed,
+    wayOut: closure.wayOut,
+    findings,
+    figures: {
+      blocks: collected.solids.length,
+      planes: table.count,
+      pockets: pockets.length,
+      reachedPockets,
+      openings: openings.length,
+      visiblePairs: flow.visible.reduce((sum, list) => sum + Math.max(0, list.length - 1), 0),
+      steps: flow.steps,
+      limitedOpenings: flow.limitedOpenings,
+    },
+  };
+}
+
+function everyFew(context: RunContext): () => void {
+  let count = 0;
+  return () => {
+    if (++count % CHECK_EVERY === 0) context.checkCancelled();
+  };
+}
+
+/** The plane of a divider with its four sides; nothing when it has no length or height. */
+function dividerPlane(table: PlaneTable, divider: SightDivider): DividerPlane[] {
+  const dx = divider.to[0] - divider.from[0];
+  const dz = divider.to[1] - divider.from[1];
+  if (dx * dx + dz * dz < 1e-6 || !(divider.top > divider.bottom)) return [];
+  return [
+    {
+      plane: table.add(dz, 0, -dx, divider.from[0], 0, divider.from[1]),
+      sides: [
+        table.add(-dx, 0, -dz, divider.from[0], 0, divider.from[1]),
+        table.add(dx, 0, dz, divider.to[0], 0, divider.to[1]),
+        table.add(0, 1, 0, 0, divider.top, 0),
+        table.add(0, -1, 0, 0, divider.bottom, 0),
+      ],
+    },
+  ];
+}
+
+function dividerCrosses(table: PlaneTable, { plane, sides }: DividerPlane, polygon: PlanePolygon): boolean {
+  if (plane >> 1 !== polygon.support >> 1) return false;
+  let rest: PlanePolygon | undefined = polygon;
+  for (const side of sides) rest = rest && clipPolygon(table, rest, side);
+  return rest !== undefined;
+}
+
+function exitOf(solid: Polyhedron, limits: readonly number[]): Vector3 | null {
+  const face = solid.faces.find(({ support }) => limits.includes(support));
+  if (!face) return null;
+  const n = face.edges.length;
+  const middle: [number, number, number] = [0, 0, 0];
+  face.corners.forEach((value, i) => (middle[i % 3] += value / n));
+  return middle;
+}
+
+function describePockets(table: PlaneTable, pockets: readonly EmptyLeaf[], shapes: readonly ClosurePocket[], reached: Uint8Array): Pocket[] {
+  const inCell = new Map<string, number>();
+  return pockets.map(({ cell, solid }, i) => {
+    const number = inCell.get(cell) ?? 0;
+    inCell.set(cell, number + 1);
+    const b = solid.bounds;
+    const box: Box3 = { min: [b[0], b[1], b[2]], max: [b[3], b[4], b[5]] };
+    return {
+      key: `${cell}:${number}`,
+      planes: shapes[i].planes,
+      bounds: box,
+      faces: solid.faces.map((face) => [...faceCorners(table, face)]),
+      reached: reached[i] === 1,
+    };
+  });
+}
+
+function stepLimitFinding(count: number, limit: number): Finding {
+  return finding({
+    code: 'SIGHT_STEP_LIMIT',
+    desk: 'sight',
+    severity: 'note',
+    subject: 'level',
+    place: {},
+    message: `${count} opening${count === 1 ? '' : 's'} reached the limit of ${limit} steps and took the rough bound`,
+    why: 'What is seen through them is counted generously, never too little. Dividers or fewer small openings help.',
+  });
+}

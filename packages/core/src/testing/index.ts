@@ -1,0 +1,3 @@
+export { roomGrid } from './room-grid';
+export { planStabbing } from './plan-stabbing';
+export { blockPlanesOf, isClear, missingPairs, pocketsAlong, witnessPairs, type Witnesses } from './sight-lines';

@@ -1,0 +1,112 @@
+import { Injectable } from '@angular/core';
+import type { Edit, LoggedEdit } from '@stravel/core';
+import { problemOf } from './problem-error';
+
+export interface NamedId {
+  readonly id: string;
+  readonly name: string;
+}
+
+export interface SnapshotIndex {
+  readonly sequence: number;
+  readonly chunks: readonly { readonly kind: string; readonly chunk: number; readonly count: number }[];
+}
+
+export interface ChunkAnswer {
+  readonly sequence: number;
+  readonly bytes: Uint8Array;
+}
+
+/** A job as the server tells of it. */
+export interface Job {
+  readonly id: string;
+  readonly collection: string;
+  readonly kind: string;
+  readonly state: 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
+  readonly progress: number;
+  readonly stage: string;
+  readonly error: string | null;
+}
+
+/** The server's routes, typed. Every failure is a ProblemError, or a TypeError when the server cannot be reached. */
+@Injectable({ providedIn: 'root' })
+export class ApiClient {
+  async people(): Promise<NamedId[]> {
+    return (await this.json<{ people: NamedId[] }>('/api/people')).people;
+  }
+
+  createPerson(name: string): Promise<NamedId> {
+    return this.json('/api/people', { method: 'POST', body: { name } });
+  }
+
+  async collections(): Promise<NamedId[]> {
+    return (await this.json<{ collections: NamedId[] }>('/api/collections')).collections;
+  }
+
+  restore(archive: Blob): Promise<NamedId> {
+    return this.json('/api/collections/restore', { method: 'POST', raw: archive, type: 'application/zip' });
+  }
+
+  archiveUrl(collection: string): string {
+    return `/api/collections/${collection}/archive`;
+  }
+
+  snapshot(collection: string, document: string): Promise<SnapshotIndex> {
+    return this.json(`/api/collections/${collection}/documents/${document}`);
+  }
+
+  async chunk(collection: string, document: string, kind: string, chunk: number): Promise<ChunkAnswer> {
+    const response = await this.send(`/api/collections/${collection}/documents/${document}/chunks/${kind}/${chunk}`, {});
+    return { sequence: Number(response.headers.get('Stravel-Sequence')), bytes: new Uint8Array(await response.arrayBuffer()) };
+  }
+
+  async editsOfDocument(collection: string, document: string, after: number): Promise<LoggedEdit[]> {
+    return (await this.json<{ edits: LoggedEdit[] }>(`/api/collections/${collection}/edits?document=${document}&after=${after}`)).edits;
+  }
+
+  async editsOfPerson(collection: string, person: string): Promise<LoggedEdit[]> {
+    return (await this.json<{ edits: LoggedEdit[] }>(`/api/collections/${collection}/edits?person=${person}`)).edits;
+  }
+
+  appendEdit(collection: string, edit: Edit): Promise<{ sequence: number; at: string }> {
+    return this.json(`/api/collections/${collection}/edits`, { method: 'POST', body: edit });
+  }
+
+  eventsUrl(collection: string, after: number): string {
+    return `/api/collections/${collection}/events?after=${after}`;
+  }
+
+  startJob(collection: string, kind: string): Promise<Job> {
+    return this.json(`/api/collections/${collection}/jobs/${kind}`, { method: 'POST', body: {} });
+  }
+
+  async cancelJob(collection: string, id: string): Promise<void> {
+    await this.send(`/api/collections/${collection}/jobs/${id}`, { method: 'DELETE' });
+  }
+
+  async asset(name: string): Promise<ArrayBuffer> {
+    return (await this.send(`/api/assets/${name}`, {})).arrayBuffer();
+  }
+
+  /** Any JSON route. */
+  async json<T>(url: string, options: RequestOptions = {}): Promise<T> {
+    return (await this.send(url, options)).json() as Promise<T>;
+  }
+
+  async send(url: string, options: RequestOptions): Promise<Response> {
+    const response = await fetch(url, {
+      method: options.method ?? 'GET',
+      headers: options.body === undefined && options.raw === undefined ? {} : { 'Content-Type': options.type ?? 'application/json' },
+      body: options.raw ?? (options.body === undefined ? undefined : JSON.stringify(options.body)),
+    });
+    if (!response.ok) throw await problemOf(response);
+    return response;
+  }
+}
+
+interface RequestOptions {
+  readonly method?: string;
+  readonly body?: unknown;
+  readonly raw?: Blob | Uint8Array<ArrayBuffer>;
+  readonly type?: string;
+}

@@ -1,0 +1,1 @@
+export { SetsPage } from './sets-page';

@@ -1,0 +1,109 @@
+import {
+  RECORDS_DOCUMENT,
+  compareOrdered,
+  ordersBetween,
+  type Item,
+  type ItemKind,
+  type Level,
+  type LevelSet,
+  type Operation,
+  type RecordTables,
+  type Stratum,
+  type StratumContent,
+} from '@stravel/core';
+import { create, newId, setRecordField } from '../../edits/operations';
+
+type Tables = Pick<RecordTables, 'level' | 'set'>;
+
+/** Levels in use of a set, in order. */
+export function levelsOfSet(tables: Tables, set: string): Level[] {
+  return Object.values(tables.level)
+    .filter((level) => level.set === set && level.binned === null)
+    .sort(compareOrdered);
+}
+
+/** Sets in use under another (null: at the top), in order. */
+export function setsUnder(tables: Tables, parent: string | null): LevelSet[] {
+  return Object.values(tables.set)
+    .filter((set) => set.parent === parent && set.binned === null)
+    .sort(compareOrdered);
+}
+
+/** A new level at the end of a set. */
+export function newLevel(tables: Tables, set: string, name: string): { level: Level; operations: Operation[] } {
+  const last = levelsOfSet(tables, set).at(-1);
+  const [order] = ordersBetween(last?.order ?? null, null);
+  const level: Level = { id: newId(), name, set, order, purpose: 'play', code: '', values: {}, strata: [], openSky: false, bounds: null, binned: null };
+  return { level, operations: [create(RECORDS_DOCUMENT, 'level', level)] };
+}
+
+/** A new set at the end of those under a parent. */
+export function newSet(tables: Tables, parent: string | null, name: string): { set: LevelSet; operations: Operation[] } {
+  const last = setsUnder(tables, parent).at(-1);
+  const [order] = ordersBetween(last?.order ?? null, null);
+  const set: LevelSet = { id: newId(), name, parent, order, binned: null };
+  return { set, operations: [create(RECORDS_DOCUMENT, 'set', set)] };
+}
+
+/**
+ * Copies of levels, each behind its original. Shared strata stay shared; owned ones are copied with their content. The
+ * copies have no code, as a code is used once.
+ */
+export function duplicateLevels(tables: RecordTables, levels: readonly Level[], content: (stratum: string) => StratumContent): { copies: Level[]; operations: Operation[] } {
+  const operations: Operation[] = [];
+  const copies = levels.map((level) => {
+    const siblings = levelsOfSet(tables, level.set);
+    const next = siblings[siblings.findIndex(({ id }) => id === level.id) + 1];
+    const [order] = ordersBetween(level.order, next?.order ?? null);
+    const id = newId();
+    const copied = new Map<string, Stratum>();
+    const strata = level.strata.map((entry) => {
+      const stratum = tables.stratum[entry.stratum];
+      if (stratum?.owner !== level.id) return entry;
+      const copy: Stratum = { ...stratum, id: newId(), owner: id };
+      copied.set(stratum.id, copy);
+      return { ...entry, stratum: copy.id };
+    });
+    const copy: Level = { ...level, id, order, name: `${level.name} copy`, code: '', strata };
+    operations.push(create(RECORDS_DOCUMENT, 'level', copy));
+    for (const [original, stratum] of copied) {
+      operations.push(create(RECORDS_DOCUMENT, 'stratum', stratum));
+      for (const [kind, items] of Object.entries(content(original)) as [ItemKind, readonly Item[]][]) {
+        for (const item of items) operations.push(create(stratum.id, kind, { ...item, id: newId() }));
+      }
+    }
+    return copy;
+  });
+  return { copies, operations };
+}
+
+/** Moves levels into a set, before another level there, or to its end. Their order among themselves stays. */
+export function moveLevels(tables: Tables, levels: readonly Level[], set: string, before: string | null): Operation[] {
+  const moving = new Set(levels.map(({ id }) => id));
+  const staying = levelsOfSet(tables, set).filter(({ id }) => !moving.has(id));
+  const found = before === null ? -1 : staying.findIndex(({ id }) => id === before);
+  const at = found < 0 ? staying.length : found;
+  const orders = ordersBetween(staying[at - 1]?.order ?? null, staying[at]?.order ?? null, levels.length);
+  return levels.flatMap((level, i) => [...(level.set === set ? [] : [setRecordField('level', level, 'set', set)]), setRecordField('level', level, 'order', orders[i])]);
+}
+
+/** Moves a set one place up or down among its siblings; nothing at an end. */
+export function moveSet(tables: Tables, set: LevelSet, by: 1 | -1): Operation[] {
+  const siblings = setsUnder(tables, set.parent);
+  const at = siblings.findIndex(({ id }) => id === set.id);
+  const low = by > 0 ? siblings[at + 1] : siblings[at - 2];
+  const high = by > 0 ? siblings[at + 2] : siblings[at - 1];
+  if (by > 0 ? !low : !high) return [];
+  const [order] = ordersBetween(low?.order ?? null, high?.order ?? null);
+  return [setRecordField('set', set, 'order', order)];
+}
+
+/** Puts levels into the bin, or takes them out again (null). */
+export function binLevels(levels: readonly Level[], at: string | null): Operation[] {
+  return levels.map((level) => setRecordField('level', level, 'binned', at));
+}
+
+/** Puts a set, with all that stands in it, into the bin. */
+export function binSet(tables: Tables, set: LevelSet, at: string): Operation[] {
+  return [setRecordField('set', set, 'binned', at), ...binLevels(levelsOfSet(tables, set.id), at), ...setsUnder(tables, set.id).flatMap((inner) => binSet(tables, inner, at))];
+}

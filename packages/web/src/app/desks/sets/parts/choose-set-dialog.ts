@@ -1,0 +1,40 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import type { SetNode } from '@stravel/core';
+
+export interface ChooseSetData {
+  readonly title: string;
+  readonly tree: readonly SetNode[];
+}
+
+/** Picks one set of the tree. */
+@Component({
+  selector: 'sv-choose-set-dialog',
+  imports: [MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>{{ data.title }}</h2>
+    <mat-dialog-content>
+      @for (entry of entries; track entry.id) {
+        <button class="plain" [style.padding-left.px]="8 + entry.depth * 18" (click)="dialog.close(entry.id)">{{ entry.name }}</button>
+      }
+    </mat-dialog-content>
+    <mat-dialog-actions><button class="chip" mat-dialog-close>Cancel</button></mat-dialog-actions>
+  `,
+  styles: `
+    mat-dialog-content button {
+      display: block;
+      width: 100%;
+      padding-block: 5px;
+    }
+  `,
+})
+export class ChooseSetDialog {
+  readonly data = inject<ChooseSetData>(MAT_DIALOG_DATA);
+  readonly dialog = inject<MatDialogRef<ChooseSetDialog, string>>(MatDialogRef);
+  readonly entries = flatten(this.data.tree);
+}
+
+function flatten(tree: readonly SetNode[]): { id: string; name: string; depth: number }[] {
+  return tree.flatMap(({ set, depth, sets }) => [{ id: set.id, name: set.name, depth }, ...flatten(sets)]);
+}

@@ -1,0 +1,209 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { PURPOSES, type FieldValue, type Level, type LevelSet, type Operation, type StratumContent } from '@stravel/core';
+import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
+import { DocumentRegistry } from '../../document/document-registry';
+import { EditLog } from '../../edits/edit-log';
+import { setRecordField } from '../../edits/operations';
+import { Workspace } from '../../workspace';
+import { binLevels, binSet, duplicateLevels, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
+import { BinDialog } from './parts/bin-dialog';
+import { ChooseSetDialog, type ChooseSetData } from './parts/choose-set-dialog';
+import { LevelTable, type RowWish } from './parts/level-table';
+import { setsActions, setsFeature } from './store/sets-store';
+import { tableColumns, tableRows, type TableColumn, type TableRow } from './table-rows';
+
+/** The Sets desk: all levels of the collection, as data. */
+@Component({
+  selector: 'sv-sets-page',
+  imports: [LevelTable],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './sets-page.html',
+  styleUrl: './sets-page.scss',
+})
+export class SetsPage {
+  private readonly store = inject(Store);
+  private readonly edits = inject(EditLog);
+  private readonly documents = inject(DocumentRegistry);
+  private readonly dialogs = inject(MatDialog);
+  private readonly router = inject(Router);
+  readonly workspace = inject(Workspace);
+
+  readonly state = this.store.selectSignal(setsFeature.selectSetsState);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  private readonly tree = this.store.selectSignal(recordsFeature.selectTree);
+  private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
+  private readonly fields = this.store.selectSignal(recordsFeature.selectFields);
+  private readonly settings = this.store.selectSignal(recordsFeature.selectSettings);
+  private readonly numbers = this.store.selectSignal(selectPlayNumbers);
+
+  readonly purposes = ['all', ...PURPOSES] as const;
+  readonly chosen = computed(() => new Set(this.state().chosen));
+  readonly columns = computed(() => tableColumns(this.fields(), PURPOSES));
+  readonly rows = computed(() => {
+    const { filter, purpose, folded } = this.state();
+    const text = filter.trim().toLowerCase();
+    const wanted =
+      text === '' && purpose === 'all'
+        ? undefined
+        : (level: Level): boolean =>
+            (purpose === 'all' || level.purpose === purpose) &&
+            (level.name.toLowerCase().includes(text) ||
+              level.code.toLowerCase().includes(text) ||
+              Object.values(level.values).some((value) => typeof value === 'string' && value.toLowerCase().includes(text)));
+    return tableRows(this.tree(), this.settings()?.ranks ?? [], this.numbers(), new Set(folded), wanted);
+  });
+  readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'level').length);
+  readonly binnedCount = computed(() => [...Object.values(this.tables().level), ...Object.values(this.tables().set)].filter(({ binned }) => binned !== null).length);
+  readonly actions = setsActions;
+
+  constructor() {
+    effect(() => {
+      const trial = this.levels().filter(({ purpose }) => purpose !== 'play');
+      this.workspace.footLeft.set([`${this.shownCount()} of ${this.levels().length} levels shown`]);
+      this.workspace.footRight.set(
+        trial.length > 0
+          ? [
+              `trial and tool: ${trial
+                .slice(0, 4)
+                .map(({ name }) => name)
+                .join(' · ')}`,
+            ]
+          : [],
+      );
+    });
+  }
+
+  dispatch(action: ReturnType<(typeof setsActions)[keyof typeof setsActions]>): void {
+    this.store.dispatch(action);
+  }
+
+  async changeLevel({ level, column, value }: { level: Level; column: TableColumn; value: FieldValue }): Promise<void> {
+    const together = this.chosen().has(level.id) && column.id !== 'name' && column.id !== 'code' ? this.chosenLevels() : [level];
+    const label = together.length > 1 ? `${column.name} of ${together.length} levels` : `${column.name} of ${level.name}`;
+    await this.edits.commit(
+      label,
+      together.map((one) => setRecordField('level', one, column.path, value)),
+    );
+  }
+
+  async renameSet({ set, name }: { set: LevelSet; name: string }): Promise<void> {
+    await this.edits.commit(`rename ${set.name}`, [setRecordField('set', set, 'name', name)]);
+  }
+
+  async addSet(parent: string | null = null): Promise<void> {
+    const { set, operations } = newSet(this.tables(), parent, 'New set');
+    await this.edits.commit('new set', operations);
+    this.dispatch(setsActions.editingStarted({ cell: { row: set.id, column: 'name' } }));
+  }
+
+  async addLevel(setId?: string): Promise<void> {
+    const active = this.state().active?.row ?? '';
+    const set = setId ?? this.tables().level[active]?.set ?? (this.tables().set[active]?.id || this.deepestFirstSet());
+    if (set === undefined) {
+      await this.addSet();
+      return;
+    }
+    const { level, operations } = newLevel(this.tables(), set, 'New level');
+    await this.edits.commit('new level', operations);
+    this.dispatch(setsActions.editingStarted({ cell: { row: level.id, column: 'name' } }));
+  }
+
+  async wish({ row, wish }: { row: TableRow; wish: RowWish }): Promise<void> {
+    if (row.kind === 'set') await this.wishOfSet(row.set, wish);
+    else await this.wishOfLevels(this.chosen().has(row.id) ? this.chosenLevels() : [row.level], row.level, wish);
+  }
+
+  async drop({ row, before }: { row: TableRow; before: TableRow | undefined }): Promise<void> {
+    if (row.kind !== 'level') return;
+    const rows = this.rows().filter(({ id }) => id !== row.id);
+    const at = before ? rows.findIndex(({ id }) => id === before.id) : rows.length;
+    const above = rows.at(at - 1);
+    const set = before?.kind === 'level' ? before.level.set : above?.kind === 'set' ? above.id : above?.kind === 'level' ? above.level.set : undefined;
+    if (set === undefined || at === 0) return;
+    await this.commitMoves([row.level], moveLevels(this.tables(), [row.level], set, before?.kind === 'level' ? before.id : null));
+  }
+
+  openBin(): void {
+    this.dialogs.open(BinDialog, { width: '560px' });
+  }
+
+  moveChosen(): void {
+    this.askForSet(this.chosenLevels());
+  }
+
+  async duplicateChosen(): Promise<void> {
+    await this.duplicate(this.chosenLevels());
+  }
+
+  async binChosen(): Promise<void> {
+    await this.bin(this.chosenLevels());
+  }
+
+  private async wishOfSet(set: LevelSet, wish: RowWish): Promise<void> {
+    if (wish === 'new-level') await this.addLevel(set.id);
+    else if (wish === 'new-set') await this.addSet(set.id);
+    else if (wish === 'up' || wish === 'down') await this.edits.commit(`move ${set.name}`, moveSet(this.tables(), set, wish === 'up' ? -1 : 1));
+    else if (wish === 'bin') await this.edits.commit(`${set.name} to the bin`, binSet(this.tables(), set, new Date().toISOString()));
+  }
+
+  private async wishOfLevels(levels: readonly Level[], one: Level, wish: RowWish): Promise<void> {
+    if (wish === 'open') {
+      this.workspace.openLevel(one.id);
+      await this.router.navigate(['/layout', one.id]);
+    } else if (wish === 'duplicate') await this.duplicate(levels);
+    else if (wish === 'bin') await this.bin(levels);
+    else if (wish === 'move') this.askForSet(levels);
+    else if (wish === 'up' || wish === 'down') await this.step(one, wish === 'up' ? -1 : 1);
+  }
+
+  private async step(level: Level, by: 1 | -1): Promise<void> {
+    const siblings = levelsOfSet(this.tables(), level.set);
+    const at = siblings.findIndex(({ id }) => id === level.id) + by;
+    if (at < 0 || at >= siblings.length) return;
+    const before = by < 0 ? siblings[at] : siblings[at + 1];
+    await this.commitMoves([level], moveLevels(this.tables(), [level], level.set, before?.id ?? null));
+  }
+
+  private askForSet(levels: readonly Level[]): void {
+    const data: ChooseSetData = { title: `Move ${levels.length === 1 ? levels[0].name : `${levels.length} levels`} to`, tree: this.tree() };
+    this.dialogs
+      .open<ChooseSetDialog, ChooseSetData, string>(ChooseSetDialog, { data, width: '420px' })
+      .afterClosed()
+      .subscribe((set) => {
+        if (set !== undefined) void this.commitMoves(levels, moveLevels(this.tables(), levels, set, null));
+      });
+  }
+
+  private async commitMoves(levels: readonly Level[], operations: readonly Operation[]): Promise<void> {
+    await this.edits.commit(levels.length === 1 ? `move ${levels[0].name}` : `move ${levels.length} levels`, operations);
+  }
+
+  private async duplicate(levels: readonly Level[]): Promise<void> {
+    const tables = this.tables();
+    const owned = levels.flatMap((level) => level.strata.map(({ stratum }) => stratum).filter((id) => tables.stratum[id]?.owner === level.id));
+    const contents = new Map<string, StratumContent>();
+    for (const id of owned) contents.set(id, (await this.documents.stratum(id)).content());
+    const { copies, operations } = duplicateLevels(tables, levels, (id) => contents.get(id) as StratumContent);
+    await this.edits.commit(levels.length === 1 ? `duplicate ${levels[0].name}` : `duplicate ${levels.length} levels`, operations);
+    this.dispatch(setsActions.levelsChosen({ ids: [] }));
+    this.dispatch(setsActions.cellEntered({ cell: { row: copies[0].id, column: 'name' } }));
+  }
+
+  private async bin(levels: readonly Level[]): Promise<void> {
+    await this.edits.commit(levels.length === 1 ? `${levels[0].name} to the bin` : `${levels.length} levels to the bin`, binLevels(levels, new Date().toISOString()));
+    this.dispatch(setsActions.levelsChosen({ ids: [] }));
+  }
+
+  private chosenLevels(): Level[] {
+    return this.levels().filter(({ id }) => this.chosen().has(id));
+  }
+
+  private deepestFirstSet(): string | undefined {
+    let node = this.tree().at(0);
+    while (node && node.sets.length > 0) node = node.sets[0];
+    return node?.set.id;
+  }
+}

@@ -1,0 +1,58 @@
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+import type { Purpose } from '@stravel/core';
+
+/** The cell that keys act on. */
+export interface ActiveCell {
+  readonly row: string;
+  readonly column: string;
+}
+
+/** What the shelf's bands are as thick as. */
+export type Measure = 'memory' | 'triangles' | 'draw calls' | 'load time';
+
+export interface SetsState {
+  readonly filter: string;
+  readonly purpose: Purpose | 'all';
+  /** Ids of chosen levels. */
+  readonly chosen: readonly string[];
+  /** Sets whose levels are folded away. */
+  readonly folded: readonly string[];
+  readonly active: ActiveCell | null;
+  readonly editing: boolean;
+  readonly measure: Measure;
+}
+
+export const setsActions = createActionGroup({
+  source: 'Sets',
+  events: {
+    'Filter Typed': props<{ text: string }>(),
+    'Purpose Chosen': props<{ purpose: Purpose | 'all' }>(),
+    'Measure Chosen': props<{ measure: Measure }>(),
+    'Level Toggled': props<{ id: string }>(),
+    'Levels Chosen': props<{ ids: readonly string[] }>(),
+    'Set Folded': props<{ id: string }>(),
+    'Cell Entered': props<{ cell: ActiveCell }>(),
+    'Editing Started': props<{ cell: ActiveCell }>(),
+    'Editing Ended': emptyProps(),
+  },
+});
+
+const initial: SetsState = { filter: '', purpose: 'all', chosen: [], folded: [], active: null, editing: false, measure: 'memory' };
+
+const toggled = (ids: readonly string[], id: string): readonly string[] => (ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id]);
+
+export const setsFeature = createFeature({
+  name: 'sets',
+  reducer: createReducer(
+    initial,
+    on(setsActions.filterTyped, (state, { text }) => ({ ...state, filter: text })),
+    on(setsActions.purposeChosen, (state, { purpose }) => ({ ...state, purpose })),
+    on(setsActions.measureChosen, (state, { measure }) => ({ ...state, measure })),
+    on(setsActions.levelToggled, (state, { id }) => ({ ...state, chosen: toggled(state.chosen, id) })),
+    on(setsActions.levelsChosen, (state, { ids }) => ({ ...state, chosen: ids })),
+    on(setsActions.setFolded, (state, { id }) => ({ ...state, folded: toggled(state.folded, id) })),
+    on(setsActions.cellEntered, (state, { cell }) => ({ ...state, active: cell, editing: false })),
+    on(setsActions.editingStarted, (state, { cell }) => ({ ...state, active: cell, editing: true })),
+    on(setsActions.editingEnded, (state) => ({ ...state, editing: false })),
+  ),
+});

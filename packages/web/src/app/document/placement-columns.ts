@@ -1,0 +1,102 @@
+import type { Placement, PlacementColumns, TurnDegrees, Vector3 } from '@stravel/core';
+
+const NUMBERS = 9;
+
+/** Marks a slot that holds nothing. */
+export const NO_SLOT = -1;
+
+/**
+ * The placements of one stratum in columns. A placement keeps its slot as long as it lives, so that what is drawn of it
+ * can be found again; slots of removed ones are used anew.
+ */
+export class PlacementStore {
+  /** Nine numbers a slot: position, turn in degrees, scale. */
+  numbers = new Float64Array(0);
+  private readonly ids: (string | undefined)[] = [];
+  private readonly pieces: string[] = [];
+  private readonly slots = new Map<string, number>();
+  private readonly free: number[] = [];
+
+  /** Number of placements. */
+  get count(): number {
+    return this.slots.size;
+  }
+
+  /** One more than the greatest slot in use. */
+  get slotCount(): number {
+    return this.ids.length;
+  }
+
+  slotOf(id: string): number {
+    return this.slots.get(id) ?? NO_SLOT;
+  }
+
+  /** Id in a slot, undefined when it is free. */
+  idAt(slot: number): string | undefined {
+    return this.ids[slot];
+  }
+
+  pieceAt(slot: number): string {
+    return this.pieces[slot];
+  }
+
+  /** Adds a whole chunk. */
+  addColumns(columns: PlacementColumns): void {
+    this.reserve(this.ids.length + columns.count);
+    const start = this.ids.length;
+    this.numbers.set(columns.numbers, start * NUMBERS);
+    columns.ids.forEach((id, i) => {
+      this.ids.push(id);
+      this.pieces.push(columns.pieces[i]);
+      this.slots.set(id, start + i);
+    });
+  }
+
+  get(id: string): Placement | undefined {
+    const slot = this.slots.get(id);
+    if (slot === undefined) return undefined;
+    const three = (k: number): Vector3 => {
+      const at = slot * NUMBERS + k;
+      return [this.numbers[at], this.numbers[at + 1], this.numbers[at + 2]];
+    };
+    return { id, piece: this.pieces[slot], position: three(0), turn: three(3) as TurnDegrees, scale: three(6) };
+  }
+
+  put(placement: Placement): number {
+    let slot = this.slots.get(placement.id);
+    if (slot === undefined) {
+      slot = this.free.pop() ?? this.ids.length;
+      this.reserve(slot + 1);
+      this.ids[slot] = placement.id;
+      this.slots.set(placement.id, slot);
+    }
+    this.pieces[slot] = placement.piece;
+    this.numbers.set(placement.position, slot * NUMBERS);
+    this.numbers.set(placement.turn, slot * NUMBERS + 3);
+    this.numbers.set(placement.scale, slot * NUMBERS + 6);
+    return slot;
+  }
+
+  remove(id: string): void {
+    const slot = this.slots.get(id);
+    if (slot === undefined) return;
+    this.slots.delete(id);
+    this.ids[slot] = undefined;
+    this.free.push(slot);
+  }
+
+  /** Every placement as a record, in order of slot. */
+  *records(): IterableIterator<Placement> {
+    for (const id of this.ids) {
+      const placement = id === undefined ? undefined : this.get(id);
+      if (placement) yield placement;
+    }
+  }
+
+  private reserve(slots: number): void {
+    if (this.numbers.length >= slots * NUMBERS) return;
+    const grown = new Float64Array(Math.max(slots, 64, (this.numbers.length / NUMBERS) * 2) * NUMBERS);
+    grown.set(this.numbers);
+    this.numbers = grown;
+  }
+}

@@ -1,0 +1,79 @@
+import { createActionGroup, createFeature, createReducer, createSelector, emptyProps, on, props } from '@ngrx/store';
+import {
+  RECORDS_DOCUMENT,
+  applyOperation,
+  compareOrdered,
+  emptyRecordTables,
+  levelsInOrder,
+  playNumbers,
+  setFindings,
+  setTree,
+  type Device,
+  type Field,
+  type JsonRecord,
+  type Operation,
+  type RecordKind,
+  type RecordTables,
+} from '@stravel/core';
+
+/** The small records of the open collection; never a level's content. */
+export interface RecordsState {
+  readonly loaded: boolean;
+  readonly tables: RecordTables;
+}
+
+export const recordsActions = createActionGroup({
+  source: 'Records',
+  events: {
+    'Collection Opened': emptyProps(),
+    Loaded: props<{ tables: RecordTables }>(),
+    'Operations Applied': props<{ operations: readonly Operation[] }>(),
+  },
+});
+
+const initial: RecordsState = { loaded: false, tables: emptyRecordTables() };
+
+export const recordsFeature = createFeature({
+  name: 'records',
+  reducer: createReducer(
+    initial,
+    on(recordsActions.collectionOpened, () => initial),
+    on(recordsActions.loaded, (_state, { tables }) => ({ loaded: true, tables })),
+    on(recordsActions.operationsApplied, (state, { operations }) => ({ ...state, tables: applyToTables(state.tables, operations) })),
+  ),
+  extraSelectors: ({ selectTables }) => ({
+    selectSettings: createSelector(selectTables, (tables) => Object.values(tables.collection)[0]),
+    selectTree: createSelector(selectTables, (tables) => setTree(tables)),
+    selectLevels: createSelector(selectTables, (tables) => levelsInOrder(tables)),
+    selectFields: createSelector(selectTables, (tables): Field[] => Object.values(tables.field).sort(compareOrdered)),
+    selectDevices: createSelector(selectTables, (tables): Device[] => Object.values(tables.device).sort(compareOrdered)),
+    selectSetFindings: createSelector(selectTables, (tables) => setFindings(tables)),
+  }),
+});
+
+export const selectPlayNumbers = createSelector(recordsFeature.selectLevels, (levels) => playNumbers(levels));
+
+/** Levels that stack each stratum, by stratum id; binned levels count, as their content is still theirs. */
+export const selectReach = createSelector(recordsFeature.selectTables, (tables) => {
+  const reach = new Map<string, string[]>();
+  for (const level of Object.values(tables.level)) {
+    for (const { stratum } of level.strata) reach.set(stratum, [...(reach.get(stratum) ?? []), level.id]);
+  }
+  return reach;
+});
+
+/** The tables after operations on the records; the same tables when none is about them. A record already gone is left alone. */
+export function applyToTables(tables: RecordTables, operations: readonly Operation[]): RecordTables {
+  const next: Partial<Record<RecordKind, Record<string, JsonRecord>>> = {};
+  for (const operation of operations) {
+    if (operation.document !== RECORDS_DOCUMENT) continue;
+    const kind = operation.kind as RecordKind;
+    const table = (next[kind] ??= { ...(tables[kind] as unknown as Record<string, JsonRecord>) });
+    if (operation.field !== null && !table[operation.id]) continue;
+    const record = applyOperation(table[operation.id], operation);
+    if (record) table[operation.id] = record;
+    else delete table[operation.id];
+  }
+  // Each record keeps its kind: operations were checked when they were made.
+  return Object.keys(next).length === 0 ? tables : ({ ...tables, ...next } as unknown as RecordTables);
+}

@@ -1,0 +1,47 @@
+import { Injectable } from '@angular/core';
+import type { Edit } from '@stravel/core';
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+
+/** An edit that the server has not acknowledged yet. */
+export interface WaitingEdit {
+  /** Order of making, across tabs. */
+  readonly place: number;
+  readonly collection: string;
+  readonly edit: Edit;
+}
+
+interface OutboxSchema extends DBSchema {
+  edits: { key: number; value: WaitingEdit };
+}
+
+/** Edits kept in the browser's own database until they are acknowledged, so that a closed tab loses nothing. */
+@Injectable({ providedIn: 'root' })
+export class Outbox {
+  private database: Promise<IDBPDatabase<OutboxSchema>> | undefined;
+  private lastPlace = 0;
+
+  async waiting(collection: string): Promise<WaitingEdit[]> {
+    const all = await (await this.open()).getAll('edits');
+    return all.filter((entry) => entry.collection === collection);
+  }
+
+  /** An entry behind all others; not yet kept. */
+  entry(collection: string, edit: Edit): WaitingEdit {
+    const place = Math.max(Date.now() * 1000, this.lastPlace + 1);
+    this.lastPlace = place;
+    return { place, collection, edit };
+  }
+
+  async put(entry: WaitingEdit): Promise<void> {
+    await (await this.open()).put('edits', entry, entry.place);
+  }
+
+  async remove(entry: WaitingEdit): Promise<void> {
+    await (await this.open()).delete('edits', entry.place);
+  }
+
+  private open(): Promise<IDBPDatabase<OutboxSchema>> {
+    this.database ??= openDB<OutboxSchema>('stravel-outbox', 1, { upgrade: (db) => void db.createObjectStore('edits') });
+    return this.database;
+  }
+}

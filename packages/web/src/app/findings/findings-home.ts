@@ -1,0 +1,25 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Finding } from '@stravel/core';
+import { recordsFeature } from '../document/records/records-store';
+
+/** Every finding of every desk, in one place. */
+@Injectable({ providedIn: 'root' })
+export class FindingsHome {
+  private readonly store = inject(Store);
+  private readonly setFindings = this.store.selectSignal(recordsFeature.selectSetFindings);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+
+  readonly all = computed((): readonly Finding[] => this.setFindings());
+  /** Findings that nobody has accepted, or whose acceptance has run out. */
+  readonly open = computed(() => {
+    const accepted = this.tables().acceptance;
+    const today = new Date().toISOString().slice(0, 10);
+    return this.all().filter(({ id }) => !(accepted[id] && accepted[id].until >= today));
+  });
+  readonly errorCount = computed(() => this.open().filter(({ severity }) => severity === 'error').length);
+  readonly summary = computed(() => {
+    const count = this.open().length;
+    return count === 0 ? 'No findings' : `${count} finding${count === 1 ? '' : 's'}`;
+  });
+}

@@ -1,0 +1,71 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { EditLog } from '../edits/edit-log';
+import { valueText } from '../ui/value-text';
+
+/** Shown when a value changed under an edit: both values, and the choice between them. */
+@Component({
+  selector: 'sv-conflict-dialog',
+  imports: [MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>Changed meanwhile</h2>
+    <mat-dialog-content>
+      <p>“{{ label() }}” met a newer value. Nothing is lost: choose which stands.</p>
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">What</th>
+            <th scope="col">Yours</th>
+            <th scope="col">Theirs, now</th>
+          </tr>
+        </thead>
+        <tbody>
+          @for (row of rows(); track $index) {
+            <tr>
+              <td>{{ row.what }}</td>
+              <td class="mono">{{ row.mine }}</td>
+              <td class="mono">{{ row.theirs }}</td>
+            </tr>
+          }
+        </tbody>
+      </table>
+    </mat-dialog-content>
+    <mat-dialog-actions>
+      <button class="chip" (click)="settle('theirs')">Keep theirs</button>
+      <button class="chip strong" (click)="settle('mine')">Write mine</button>
+    </mat-dialog-actions>
+  `,
+  styles: `
+    table {
+      margin-top: 12px;
+      border-collapse: collapse;
+      width: 100%;
+    }
+    th,
+    td {
+      text-align: left;
+      padding: 5px 14px 5px 0;
+      border-bottom: 1px solid var(--line);
+      max-width: 220px;
+      overflow-wrap: anywhere;
+    }
+  `,
+})
+export class ConflictDialog {
+  private readonly edits = inject(EditLog);
+  private readonly dialog = inject(MatDialogRef<ConflictDialog>);
+  readonly label = computed(() => this.edits.conflict()?.waiting.edit.label ?? '');
+  readonly rows = computed(() =>
+    (this.edits.conflict()?.conflicts ?? []).slice(0, 50).map(({ operation, current }) => ({
+      what: `${operation.kind} ${operation.field?.replace(/^values\./, '') ?? ''}`,
+      mine: valueText(operation.after),
+      theirs: valueText(current),
+    })),
+  );
+
+  async settle(choice: 'mine' | 'theirs'): Promise<void> {
+    await this.edits.settle(choice);
+    this.dialog.close();
+  }
+}
