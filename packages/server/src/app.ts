@@ -1,8 +1,12 @@
 import { randomUUID } from 'node:crypto';
+import type { LoggedEdit } from '@stravel/core';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { BakeRepository } from './bakes/bake-repository';
+import { bakeRoutes } from './bakes/bake-routes';
+import { BakeService } from './bakes/bake-service';
 import { AssetStore } from './collections/asset-store';
 import { CollectionRepository } from './collections/collection-repository';
 import { collectionRoutes } from './collections/collection-routes';
@@ -41,6 +45,7 @@ export interface Server {
   readonly collections: CollectionService;
   readonly collectionRows: CollectionRepository;
   readonly edits: EditService;
+  readonly bakes: BakeService;
   readonly jobs: JobService;
   readonly threads: ThreadPool;
   close(): Promise<void>;
@@ -57,7 +62,10 @@ export function createApp(dependencies: AppDependencies): Server {
   const collectionRows = new CollectionRepository(database);
   const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, now);
   const threads = new ThreadPool();
-  const jobs = new JobService(new JobRepository(database), new LocalJobQueue(), {}, now, log);
+  const bakeRows = new BakeRepository(database, dataFolder, now);
+  const bakes = new BakeService(database, documents, bakeRows, threads);
+  edits.events.on('edit', (collection: string, edit: LoggedEdit) => bakes.afterEdit(collection, edit));
+  const jobs = new JobService(new JobRepository(database), new LocalJobQueue(), { 'bake-stale': bakes.bakeStale }, now, log);
 
   const app = express();
   app.disable('x-powered-by');
@@ -77,9 +85,10 @@ export function createApp(dependencies: AppDependencies): Server {
       if (!(await collectionRows.exists(id))) throw new HttpError(404, 'COLLECTION_MISSING', `There is no collection with the id ${id}.`);
       next();
     },
-    editRoutes(edits, editRows, jobs),
+    editRoutes(edits, editRows, jobs, bakes),
     documentRoutes(snapshots),
     jobRoutes(jobs),
+    bakeRoutes(bakes, bakeRows),
   );
   if (webFolder !== undefined) app.use(pageRoutes(webFolder));
   app.use((request) => {
@@ -92,6 +101,7 @@ export function createApp(dependencies: AppDependencies): Server {
     collections,
     collectionRows,
     edits,
+    bakes,
     jobs,
     threads,
     close: async () => {

@@ -10,6 +10,7 @@ export async function demoCommand(): Promise<void> {
   const server = await startServer(readConfig(process.env));
   if (!(await server.collectionRows.exists(DEMO_COLLECTION))) {
     await server.collections.take(DEMO_COLLECTION, await cinderbrine());
+    await server.jobs.add(DEMO_COLLECTION, 'bake-stale', {});
   }
   announce(server);
 }

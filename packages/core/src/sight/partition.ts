@@ -35,8 +35,6 @@ const CUT_COST = 6;
  * Sources: Fuchs, Kedem and Naylor, On visible surface generation by a priori tree structures, 1980 (planes of the
  * input as splitters); Naylor, Amanatides and Thibault, Merging BSP trees yields polyhedral set operations, 1990
  * (solids as trees). Differs in: a leaf is solid when it lies inside any one block, so blocks may overlap freely.
- * Dead end: choosing only planes with the fewest cuts gave 30 % fewer leaves before merging on 20 by 20 rooms, but as
- * many pockets after it, at twice the depth.
  */
 export function partition(
   table: PlaneTable,

@@ -1,5 +1,6 @@
 import { checkedEdit, type LoggedEdit } from '@stravel/core';
 import { Router } from 'express';
+import type { BakeService } from '../bakes/bake-service';
 import { EventStream } from '../http/event-stream';
 import { HttpError } from '../http/problem';
 import type { JobEvent, JobService } from '../jobs/job-service';
@@ -9,7 +10,7 @@ import type { EditService } from './edit-service';
 const MOST_EDITS_AN_ANSWER = 1000;
 
 /** The log of a collection: append, read, follow. */
-export function editRoutes(service: EditService, repository: EditRepository, jobs: JobService): Router {
+export function editRoutes(service: EditService, repository: EditRepository, jobs: JobService, bakes: BakeService): Router {
   const router = Router({ mergeParams: true });
 
   router.post<{ collection: string }>('/edits', async (request, response) => {
@@ -50,11 +51,16 @@ export function editRoutes(service: EditService, repository: EditRepository, job
     const onJob = (event: JobEvent): void => {
       if (event.collection === collection) stream.send('job', event);
     };
+    const onBake = (of: string, level: string): void => {
+      if (of === collection) stream.send('bake', { level });
+    };
     service.events.on('edit', onEdit);
+    bakes.events.on('bake', onBake);
     jobs.events.on('job', onJob);
     request.on('close', () => {
       service.events.off('edit', onEdit);
       jobs.events.off('job', onJob);
+      bakes.events.off('bake', onBake);
     });
     for (;;) {
       const missed = await repository.after(collection, sent, MOST_EDITS_AN_ANSWER);

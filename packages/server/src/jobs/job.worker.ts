@@ -1,8 +1,9 @@
-import { archiveCollection, createRunContext, restoreCollection, toPlainError, type RunContext } from '@stravel/core';
+import { BAKE_TASKS, archiveCollection, createRunContext, restoreCollection, toPlainError, type RunContext } from '@stravel/core';
 import type { ThreadAnswer, ThreadTask } from './thread-pool';
 
 /** What a job thread can do. Threads never open the database. */
 const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unknown>> = {
+  ...BAKE_TASKS,
   archive: archiveCollection,
   restore: (input: Uint8Array) => restoreCollection(input),
 };

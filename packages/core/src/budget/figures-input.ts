@@ -1,0 +1,19 @@
+import type { LevelContent } from '../layout/level-content';
+import type { Piece } from '../model/kit';
+import type { FiguresInput } from './level-figures';
+
+/** What a level's figures are made from, sight left out. All strata count, switched off or not. */
+export function figuresInput({ strata }: LevelContent, pieces: Readonly<Record<string, Piece>>): Omit<FiguresInput, 'sight'> {
+  const used = [...new Set(strata.flatMap(({ content }) => content.placement.map(({ piece }) => piece)))].sort();
+  return {
+    strata: strata.map(({ stratum, content }) => ({
+      id: stratum.id,
+      name: stratum.name,
+      role: stratum.role,
+      shared: stratum.owner === null,
+      blocks: content.block,
+      placements: content.placement,
+    })),
+    pieces: used.flatMap((id) => (pieces[id] ? [pieces[id]] : [])),
+  };
+}

@@ -1,0 +1,289 @@
+import type { RunContext } from '../context/run-context';
+import { CoreError } from '../errors';
+import { blockSurface } from '../geometry/block-solid';
+import { placementBounds } from '../layout/placement-bounds';
+import type { Block } from '../model/block';
+import type { Piece } from '../model/kit';
+import type { Placement } from '../model/placement';
+import type { StratumRole } from '../model/stratum';
+import type { Vector3 } from '../model/vector';
+import { thingsOfPockets } from '../sight/pocket-things';
+import type { SightResult } from '../sight/sight-result';
+import { COLLISION_TRIANGLE_BYTES, INDEX_BYTES, INSTANCE_BYTES, PACKED_SHARE, VERTEX_BYTES } from './cost-model';
+
+/** Raised whenever the same input would give other figures. */
+export const FIGURES_VERSION = 1;
+/** Most pockets kept in the list of worst ones. */
+const MOST_WORST = 20;
+/** Most things named as the causes of one pocket's cost. */
+const MOST_CAUSES = 12;
+
+/** What the figures of a level are made from; blocks and placements in order of id. */
+export interface FiguresInput {
+  readonly strata: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly role: StratumRole;
+    readonly shared: boolean;
+    readonly blocks: readonly Block[];
+    readonly placements: readonly Placement[];
+  }[];
+  readonly pieces: readonly Piece[];
+  readonly sight: SightResult;
+}
+
+/** What one stratum adds. */
+export interface StratumFigures {
+  readonly stratum: string;
+  readonly name: string;
+  readonly role: StratumRole;
+  readonly shared: boolean;
+  readonly blocks: number;
+  readonly placements: number;
+  /** Triangles of everything in it at full detail. */
+  readonly triangles: number;
+  /** Draw calls of everything in it: pieces by material, blocks by material. */
+  readonly drawCalls: number;
+  readonly memoryBytes: number;
+  readonly diskBytes: number;
+}
+
+/** One cause of a pocket's cost: all placements of a piece that are seen, or all blocks of a material. */
+export interface CostCause {
+  readonly what: 'piece' | 'blocks';
+  /** Id of the piece, or name of the material. */
+  readonly id: string;
+  readonly name: string;
+  readonly count: number;
+  readonly triangles: number;
+  readonly drawCalls: number;
+}
+
+export interface PocketFigures {
+  readonly pocket: number;
+  readonly key: string;
+  readonly middle: Vector3;
+  readonly things: number;
+  readonly triangles: number;
+  readonly drawCalls: number;
+  /** Largest first. */
+  readonly causes: readonly CostCause[];
+}
+
+/** The figures of one level. What a device makes of them is computed when they are shown. */
+export interface LevelFigures {
+  readonly version: number;
+  readonly strata: readonly StratumFigures[];
+  /** Meshes of the pieces that the level uses, counted once. */
+  readonly kitBytes: number;
+  readonly kitDiskBytes: number;
+  readonly kits: number;
+  readonly memoryBytes: number;
+  readonly diskBytes: number;
+  /** Files to read: one a stratum, one a kit, one for the level. */
+  readonly files: number;
+  readonly triangles: number;
+  readonly things: number;
+  /** Triangles seen all round from each pocket; 0 for pockets that are not reached. */
+  readonly pocketTriangles: readonly number[];
+  readonly pocketDrawCalls: readonly number[];
+  /** By triangles, most first. */
+  readonly worst: readonly PocketFigures[];
+  /** The pocket with most draw calls, null when there is none. */
+  readonly worstDrawCalls: PocketFigures | null;
+}
+
+interface Thing {
+  readonly what: 'piece' | 'blocks';
+  readonly id: string;
+  readonly name: string;
+  readonly triangles: number;
+  readonly materials: number;
+}
+
+/**
+ * Counts a level: what each stratum costs, and what would be drawn all round from every pocket (PRODUCT: worst pocket).
+ * @throws CoreError 'FIGURES_PIECE_MISSING' naming the placement, 'CANCELLED'
+ */
+export function levelFigures(input: FiguresInput, context: RunContext): LevelFigures {
+  const pieces = new Map(input.pieces.map((piece) => [piece.id, piece]));
+  const { things, bounds, strata } = countStrata(input, pieces, context);
+  context.progress(0.3, 'placing things in pockets');
+  context.checkCancelled();
+  const { pockets, visible } = input.sight;
+  const inPocket = thingsOfPockets(pockets, bounds);
+  const groups = pocketGroups(pockets.map(({ key }) => key));
+  const pocketTriangles: number[] = [];
+  const pocketDrawCalls: number[] = [];
+  const pocketThings: number[] = [];
+  const stamp = new Int32Array(things.length).fill(-1);
+  visible.forEach((seen, pocket) => {
+    if (pocket % 64 === 0) {
+      context.checkCancelled();
+      context.progress(0.4 + (0.6 * pocket) / visible.length, 'counting what is seen');
+    }
+    const count = countSeen(pocket, seen, inPocket, groups, things, stamp);
+    pocketTriangles.push(count.triangles);
+    pocketDrawCalls.push(count.drawCalls);
+    pocketThings.push(count.things);
+  });
+  const describe = (pocket: number): PocketFigures => describePocket(pocket, input.sight, inPocket, groups, things, pocketThings[pocket], pocketTriangles[pocket], pocketDrawCalls[pocket]);
+  const order = visible.flatMap((seen, pocket) => (seen.length > 0 ? [pocket] : []));
+  const byTriangles = [...order].sort((a, b) => pocketTriangles[b] - pocketTriangles[a] || a - b);
+  const byDrawCalls = [...order].sort((a, b) => pocketDrawCalls[b] - pocketDrawCalls[a] || a - b);
+  const used = [...new Set(input.strata.flatMap(({ placements }) => placements.map(({ piece }) => piece)))].map((id) => pieces.get(id) as Piece);
+  const kitBytes = used.reduce((sum, piece) => sum + piece.steps.reduce((total, step) => total + step.bytes, 0), 0);
+  const kits = new Set(used.map(({ kit }) => kit)).size;
+  const kitDiskBytes = Math.round(kitBytes * PACKED_SHARE);
+  return {
+    version: FIGURES_VERSION,
+    strata,
+    kitBytes,
+    kitDiskBytes,
+    kits,
+    memoryBytes: kitBytes + strata.reduce((sum, { memoryBytes }) => sum + memoryBytes, 0),
+    diskBytes: kitDiskBytes + strata.reduce((sum, { diskBytes }) => sum + diskBytes, 0),
+    files: 1 + strata.length + kits,
+    triangles: strata.reduce((sum, { triangles }) => sum + triangles, 0),
+    things: things.length,
+    pocketTriangles,
+    pocketDrawCalls,
+    worst: byTriangles.slice(0, MOST_WORST).map(describe),
+    worstDrawCalls: byDrawCalls.length > 0 ? describe(byDrawCalls[0]) : null,
+  };
+}
+
+function countStrata(input: FiguresInput, pieces: ReadonlyMap<string, Piece>, context: RunContext): { things: Thing[]; bounds: Float64Array; strata: StratumFigures[] } {
+  const things: Thing[] = [];
+  const bounds: number[] = [];
+  const strata = input.strata.map((stratum): StratumFigures => {
+    context.checkCancelled();
+    let triangles = 0;
+    let memoryBytes = 0;
+    const drawn = new Map<string, number>();
+    for (const block of stratum.blocks) {
+      const surface = surfaceOf(block);
+      if (!surface) continue;
+      const vertices = surface.faces.reduce((sum, face) => sum + face.length / 3, 0);
+      triangles += surface.triangles;
+      memoryBytes += vertices * VERTEX_BYTES + surface.triangles * (3 * INDEX_BYTES + COLLISION_TRIANGLE_BYTES);
+      drawn.set(`material ${block.material}`, 1);
+      things.push({ what: 'blocks', id: block.material, name: block.material, triangles: surface.triangles, materials: 1 });
+      bounds.push(...surface.bounds.min, ...surface.bounds.max);
+    }
+    for (const placement of stratum.placements) {
+      const piece = pieces.get(placement.piece);
+      if (!piece) throw new CoreError('FIGURES_PIECE_MISSING', `figures: the placement ${placement.id} uses the piece ${placement.piece}, which is not there`);
+      const [full] = piece.steps;
+      triangles += full.triangles;
+      memoryBytes += INSTANCE_BYTES;
+      drawn.set(`piece ${piece.id}`, full.materials);
+      things.push({ what: 'piece', id: piece.id, name: piece.name, triangles: full.triangles, materials: full.materials });
+      const box = placementBounds(placement, piece.bounds);
+      bounds.push(...box.min, ...box.max);
+    }
+    const drawCalls = [...drawn.values()].reduce((sum, calls) => sum + calls, 0);
+    return {
+      stratum: stratum.id,
+      name: stratum.name,
+      role: stratum.role,
+      shared: stratum.shared,
+      blocks: stratum.blocks.length,
+      placements: stratum.placements.length,
+      triangles,
+      drawCalls,
+      memoryBytes,
+      diskBytes: Math.round(memoryBytes * PACKED_SHARE),
+    };
+  });
+  return { things, bounds: new Float64Array(bounds), strata };
+}
+
+/** Number of the group (lattice cell) of each pocket. */
+function pocketGroups(keys: readonly string[]): number[] {
+  const numbers = new Map<string, number>();
+  return keys.map((key) => {
+    const cell = key.slice(0, key.lastIndexOf(':'));
+    const known = numbers.get(cell) ?? numbers.size;
+    numbers.set(cell, known);
+    return known;
+  });
+}
+
+function countSeen(
+  pocket: number,
+  seen: readonly number[],
+  inPocket: readonly (readonly number[])[],
+  groups: readonly number[],
+  things: readonly Thing[],
+  stamp: Int32Array,
+): { things: number; triangles: number; drawCalls: number } {
+  let count = 0;
+  let triangles = 0;
+  let drawCalls = 0;
+  const drawn = new Set<string>();
+  for (const other of seen) {
+    for (const i of inPocket[other]) {
+      const thing = things[i];
+      const key = thing.what === 'piece' ? thing.id : `${thing.id}\u0000${groups[other]}`;
+      if (!drawn.has(key)) {
+        drawn.add(key);
+        drawCalls += thing.materials;
+      }
+      if (stamp[i] === pocket) continue;
+      stamp[i] = pocket;
+      count++;
+      triangles += thing.triangles;
+    }
+  }
+  return { things: count, triangles, drawCalls };
+}
+
+function describePocket(
+  pocket: number,
+  sight: SightResult,
+  inPocket: readonly (readonly number[])[],
+  groups: readonly number[],
+  things: readonly Thing[],
+  count: number,
+  triangles: number,
+  drawCalls: number,
+): PocketFigures {
+  const { key, bounds } = sight.pockets[pocket];
+  const causes = new Map<string, { what: 'piece' | 'blocks'; id: string; name: string; count: number; triangles: number; groups: Set<number>; materials: number }>();
+  const seenThings = new Set<number>();
+  for (const other of sight.visible[pocket]) {
+    for (const i of inPocket[other]) {
+      const { what, id, name, triangles: cost, materials } = things[i];
+      let cause = causes.get(`${what} ${id}`);
+      if (!cause) causes.set(`${what} ${id}`, (cause = { what, id, name, count: 0, triangles: 0, groups: new Set(), materials }));
+      cause.groups.add(what === 'blocks' ? groups[other] : 0);
+      if (seenThings.has(i)) continue;
+      seenThings.add(i);
+      cause.count += 1;
+      cause.triangles += cost;
+    }
+  }
+  return {
+    pocket,
+    key,
+    middle: [(bounds.min[0] + bounds.max[0]) / 2, (bounds.min[1] + bounds.max[1]) / 2, (bounds.min[2] + bounds.max[2]) / 2],
+    things: count,
+    triangles,
+    drawCalls,
+    causes: [...causes.values()]
+      .map(({ groups: in_, materials, ...cause }) => ({ ...cause, drawCalls: in_.size * materials }))
+      .sort((a, b) => b.triangles - a.triangles || (a.id < b.id ? -1 : 1))
+      .slice(0, MOST_CAUSES),
+  };
+}
+
+/** Undefined for a block that encloses nothing; the sight bake has told of it. */
+function surfaceOf(block: Block): ReturnType<typeof blockSurface> | undefined {
+  try {
+    return blockSurface(block);
+  } catch (error) {
+    if (error instanceof CoreError) return undefined;
+    throw error;
+  }
+}

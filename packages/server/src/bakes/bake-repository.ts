@@ -1,0 +1,73 @@
+import { createHash } from 'node:crypto';
+import { mkdirSync } from 'node:fs';
+import { readFile, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import { gunzipSync, gzipSync } from 'node:zlib';
+import type { BakeKind } from '@stravel/core';
+import { writeFileDurably } from '../collections/write-file';
+import type { Database } from '../db/database';
+import type { BakeRow } from '../db/models';
+
+/** A kept bake, without its bytes. */
+export interface KeptBake {
+  readonly kind: BakeKind;
+  readonly level: string;
+  readonly key: string;
+  readonly summary: unknown;
+}
+
+/** Bakes: bytes as files named by their hash, then the row. A row never names a file that is not whole. */
+export class BakeRepository {
+  private readonly folder: string;
+
+  constructor(
+    private readonly database: Database,
+    dataFolder: string,
+    private readonly now: () => Date,
+  ) {
+    this.folder = join(dataFolder, 'bakes');
+    mkdirSync(this.folder, { recursive: true });
+  }
+
+  async all(collection: string): Promise<KeptBake[]> {
+    const rows = (await this.database.models.bakes.findAll({ where: { collection }, raw: true })) as unknown as BakeRow[];
+    return rows.map((row) => ({ kind: row.kind as BakeKind, level: row.subject, key: row.key, summary: JSON.parse(row.summary) as unknown }));
+  }
+
+  async keyOf(collection: string, kind: BakeKind, level: string): Promise<string | undefined> {
+    return (await this.row(collection, kind, level))?.key;
+  }
+
+  /** The bake's value, undefined when none is kept or its file is gone. */
+  async read(collection: string, kind: BakeKind, level: string): Promise<{ key: string; gzipped: Buffer } | undefined> {
+    const row = await this.row(collection, kind, level);
+    if (!row) return undefined;
+    try {
+      return { key: row.key, gzipped: await readFile(join(this.folder, row.file)) };
+    } catch {
+      return undefined;
+    }
+  }
+
+  async readJson(collection: string, kind: BakeKind, level: string): Promise<unknown> {
+    const kept = await this.read(collection, kind, level);
+    return kept && (JSON.parse(gunzipSync(kept.gzipped).toString('utf8')) as unknown);
+  }
+
+  async put(collection: string, { kind, level, key, summary }: KeptBake, value: unknown): Promise<void> {
+    const bytes = gzipSync(JSON.stringify(value));
+    const file = `${createHash('sha256').update(bytes).digest('hex')}.json.gz`;
+    await writeFileDurably(join(this.folder, file), bytes);
+    const before = await this.row(collection, kind, level);
+    await this.database.queue.write((transaction) =>
+      this.database.models.bakes.upsert({ collection, kind, subject: level, key, file, bytes: bytes.length, summary: JSON.stringify(summary), created_at: this.now().toISOString() }, { transaction }));
+    if (before && before.file !== file && (await this.database.models.bakes.count({ where: { file: before.file } })) === 0) {
+      await rm(join(this.folder, before.file), { force: true });
+    }
+  }
+
+  private async row(collection: string, kind: BakeKind, level: string): Promise<BakeRow | undefined> {
+    const row = await this.database.models.bakes.findOne({ where: { collection, kind, subject: level }, raw: true });
+    return (row as unknown as BakeRow | null) ?? undefined;
+  }
+}

@@ -1,0 +1,39 @@
+import { checkedSight } from '@stravel/core';
+import express, { Router } from 'express';
+import { HttpError } from '../http/problem';
+import type { BakeRepository } from './bake-repository';
+import type { BakeService } from './bake-service';
+
+/** Largest bake that a page may send, bytes unpacked. */
+const MOST_BAKE_BYTES = 128 * 1024 * 1024;
+
+/** The bakes of a collection. */
+export function bakeRoutes(service: BakeService, repository: BakeRepository): Router {
+  const router = Router({ mergeParams: true });
+
+  router.get<{ collection: string }>('/bakes', async (request, response) => {
+    response.json({ levels: await service.list(request.params.collection) });
+  });
+
+  router.get<{ collection: string; kind: string; level: string }>('/bakes/:kind/:level', async (request, response) => {
+    const { collection, kind, level } = request.params;
+    if (kind !== 'sight' && kind !== 'figures') throw new HttpError(404, 'BAKE_KIND_UNKNOWN', `There is no bake of the kind ${kind}.`);
+    const kept = await repository.read(collection, kind, level);
+    if (!kept) throw new HttpError(404, 'BAKE_MISSING', `The level ${level} has no ${kind} bake yet.`);
+    response.setHeader('Content-Type', 'application/json');
+    response.setHeader('Content-Encoding', 'gzip');
+    response.setHeader('Cache-Control', 'no-store');
+    response.setHeader('Stravel-Key', kept.key);
+    response.end(kept.gzipped);
+  });
+
+  router.put<{ collection: string; level: string }>('/bakes/sight/:level', express.json({ limit: MOST_BAKE_BYTES, type: 'application/vnd.stravel.bake+json' }), async (request, response) => {
+    const { collection, level } = request.params;
+    const key = request.headers['stravel-key'];
+    if (typeof key !== 'string') throw new HttpError(400, 'BAKE_INVALID', 'The key of the bake must stand in the header Stravel-Key.');
+    await service.takeSight(collection, level, key, checkedSight(request.body));
+    response.status(204).end();
+  });
+
+  return router;
+}

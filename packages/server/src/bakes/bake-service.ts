@@ -1,0 +1,167 @@
+import { EventEmitter } from 'node:events';
+import {
+  CoreError,
+  RECORDS_DOCUMENT,
+  figuresInput,
+  levelSightInput,
+  levelsInOrder,
+  type BAKE_TASKS,
+  type BakeKind,
+  type FiguresInput,
+  type Level,
+  type LevelBakeInput,
+  type LevelBakeKeys,
+  type LevelFigures,
+  type LoggedEdit,
+  type SightResult,
+} from '@stravel/core';
+import { contentOf, tablesOf } from '../collections/collection-service';
+import type { Database } from '../db/database';
+import type { DocumentStore } from '../documents/document-store';
+import type { JobHandler, JobRun } from '../jobs/job-service';
+import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
+import type { BakeRepository } from './bake-repository';
+
+/** Whether a level's bake agrees with what stands. */
+export type BakeState = 'fresh' | 'stale' | 'none';
+
+export interface LevelBakes {
+  readonly level: string;
+  readonly sight: { readonly state: BakeState; readonly summary: unknown };
+  readonly figures: { readonly state: BakeState; readonly summary: unknown };
+}
+
+/** Makes, keeps and judges bakes. The server derives every key itself. */
+export class BakeService {
+  /** Emits 'bake' with (collection, level) when a bake of a level was kept. */
+  readonly events = new EventEmitter().setMaxListeners(0);
+  private readonly keys = new Map<string, LevelBakeKeys>();
+
+  constructor(
+    private readonly database: Database,
+    private readonly documents: DocumentStore,
+    private readonly repository: BakeRepository,
+    private readonly threads: ThreadPool,
+  ) {}
+
+  /** Forgets the keys that an edit may have changed. */
+  afterEdit(collection: string, edit: LoggedEdit): void {
+    // An edit of records may change bounds, stacks or pieces; one of a stratum reaches the levels that stack it. Keys are
+    // cheap to make again, so all of the collection's go.
+    if (edit.operations.some(({ document, kind }) => document !== RECORDS_DOCUMENT || kind === 'level' || kind === 'stratum' || kind === 'piece')) {
+      for (const key of this.keys.keys()) if (key.startsWith(`${collection}\u0000`)) this.keys.delete(key);
+    }
+  }
+
+  /** Every level with content and the state of its bakes. */
+  async list(collection: string): Promise<LevelBakes[]> {
+    const kept = new Map((await this.repository.all(collection)).map((bake) => [`${bake.kind} ${bake.level}`, bake]));
+    const out: LevelBakes[] = [];
+    for (const level of await this.levels(collection)) {
+      if (level.strata.length === 0) continue;
+      const keys = await this.currentKeys(collection, level.id);
+      const of = (kind: BakeKind): { state: BakeState; summary: unknown } => {
+        const bake = kept.get(`${kind} ${level.id}`);
+        return { state: bake ? (bake.key === keys[kind] ? 'fresh' : 'stale') : 'none', summary: bake?.summary ?? null };
+      };
+      out.push({ level: level.id, sight: of('sight'), figures: of('figures') });
+    }
+    return out;
+  }
+
+  /** What a level's bakes are made from, as it stands now. @throws CoreError 'LEVEL_MISSING' */
+  async input(collection: string, level: string): Promise<LevelBakeInput> {
+    return this.database.queue.exclusive(async () => {
+      const tables = tablesOf(await this.documents.load(collection, RECORDS_DOCUMENT));
+      const record = tables.level[level];
+      if (!record) throw new CoreError('LEVEL_MISSING', `bake: there is no level ${level}`, { level });
+      const strata = [];
+      for (const { stratum } of record.strata) {
+        if (tables.stratum[stratum]) strata.push({ stratum: tables.stratum[stratum], content: contentOf(await this.documents.load(collection, stratum)) });
+      }
+      const { id, name, set, order, purpose, code, openSky, bounds, binned } = record;
+      return { content: { level: { id, name, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata }, strata }, pieces: tables.piece };
+    });
+  }
+
+  /**
+   * Brings one level's bakes up to date.
+   * @returns what was found, from the kept bake when it is fresh
+   */
+  async bake(collection: string, level: string, options: ThreadRunOptions = {}): Promise<{ sight: SightResult; figures: LevelFigures }> {
+    const input = await this.input(collection, level);
+    const keys = await this.keysOf(collection, level, input);
+    let sight: SightResult | undefined;
+    if ((await this.repository.keyOf(collection, 'sight', level)) === keys.sight) sight = (await this.repository.readJson(collection, 'sight', level)) as SightResult | undefined;
+    if (!sight) {
+      sight = await this.threads.run<(typeof BAKE_TASKS)['bake-sight']>('bake-sight', levelSightInput(input.content), options);
+      await this.keepSight(collection, level, keys.sight, sight);
+    }
+    if ((await this.repository.keyOf(collection, 'figures', level)) === keys.figures) {
+      const kept = (await this.repository.readJson(collection, 'figures', level)) as LevelFigures | undefined;
+      if (kept) return { sight, figures: kept };
+    }
+    return { sight, figures: await this.makeFigures(collection, level, input, keys, sight, options) };
+  }
+
+  /**
+   * Keeps a sight bake that a page made, when it was made of what stands now; then counts the figures.
+   * @throws CoreError 'BAKE_STALE' when the level has changed since
+   */
+  async takeSight(collection: string, level: string, key: string, sight: SightResult): Promise<void> {
+    const input = await this.input(collection, level);
+    const keys = await this.keysOf(collection, level, input);
+    if (keys.sight !== key) throw new CoreError('BAKE_STALE', `bake: the level ${level} has changed since this bake was made; bake again`, { level });
+    await this.keepSight(collection, level, key, sight);
+    await this.makeFigures(collection, level, input, keys, sight, {});
+  }
+
+  /** The job that bakes whatever is stale. Safe to run again: fresh bakes are passed over. */
+  readonly bakeStale: JobHandler = async ({ collection, signal, progress }: JobRun): Promise<void> => {
+    const stale = (await this.list(collection)).filter(({ sight, figures }) => sight.state !== 'fresh' || figures.state !== 'fresh');
+    const names = new Map((await this.levels(collection)).map(({ id, name }) => [id, name]));
+    const failures: string[] = [];
+    for (let i = 0; i < stale.length; i++) {
+      const name = names.get(stale[i].level) ?? stale[i].level;
+      const say = (fraction: number, stage: string): void => progress((i + fraction) / stale.length, `${name}: ${stage}`);
+      say(0, 'starting');
+      try {
+        await this.bake(collection, stale[i].level, { signal, onProgress: say });
+      } catch (error) {
+        if (signal.aborted || !(error instanceof CoreError)) throw error;
+        // A level that cannot be baked must not keep the others from it.
+        failures.push(`${name}: ${error.message}`);
+      }
+    }
+    if (failures.length > 0) throw new CoreError('BAKE_PARTLY_FAILED', failures.join('; '));
+  };
+
+  private async makeFigures(collection: string, level: string, input: LevelBakeInput, keys: LevelBakeKeys, sight: SightResult, options: ThreadRunOptions): Promise<LevelFigures> {
+    const full: FiguresInput = { ...figuresInput(input.content, input.pieces), sight };
+    const figures = await this.threads.run<(typeof BAKE_TASKS)['bake-figures']>('bake-figures', full, options);
+    const { pocketTriangles: _triangles, pocketDrawCalls: _calls, ...summary } = figures;
+    await this.repository.put(collection, { kind: 'figures', level, key: keys.figures, summary }, figures);
+    this.events.emit('bake', collection, level);
+    return figures;
+  }
+
+  private async keepSight(collection: string, level: string, key: string, sight: SightResult): Promise<void> {
+    const { closed, wayOut, findings, figures } = sight;
+    await this.repository.put(collection, { kind: 'sight', level, key, summary: { closed, wayOut, findings, figures } }, sight);
+    this.events.emit('bake', collection, level);
+  }
+
+  private async currentKeys(collection: string, level: string): Promise<LevelBakeKeys> {
+    return this.keys.get(`${collection}\u0000${level}`) ?? this.keysOf(collection, level, await this.input(collection, level));
+  }
+
+  private async keysOf(collection: string, level: string, input: LevelBakeInput): Promise<LevelBakeKeys> {
+    const keys = await this.threads.run<(typeof BAKE_TASKS)['bake-keys']>('bake-keys', input);
+    this.keys.set(`${collection}\u0000${level}`, keys);
+    return keys;
+  }
+
+  private async levels(collection: string): Promise<Level[]> {
+    return this.database.queue.exclusive(async () => levelsInOrder(tablesOf(await this.documents.load(collection, RECORDS_DOCUMENT))));
+  }
+}
