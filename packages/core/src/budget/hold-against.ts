@@ -2,7 +2,7 @@ import { finding, type Finding } from '../findings';
 import type { Device } from '../model/device';
 import type { Level } from '../model/level';
 import { loadTime, type LoadTime } from './cost-model';
-import type { LevelFigures } from './level-figures';
+import type { FiguresSummary } from './level-figures';
 
 export type BudgetMeasure = 'triangles' | 'drawCalls' | 'memoryBytes' | 'loadMs' | 'diskBytes';
 export const BUDGET_MEASURES: readonly BudgetMeasure[] = ['triangles', 'drawCalls', 'memoryBytes', 'loadMs', 'diskBytes'];
@@ -20,7 +20,7 @@ export interface HeldLevel {
 export const NEAR_SHARE = 0.9;
 
 /** Holds a level's figures against a device's budget. */
-export function holdAgainst(figures: LevelFigures, device: Device): HeldLevel {
+export function holdAgainst(figures: FiguresSummary, device: Device): HeldLevel {
   const load = loadTime(figures, device);
   const values: Record<BudgetMeasure, number> = {
     triangles: figures.worst.at(0)?.triangles ?? 0,
@@ -43,7 +43,7 @@ const NAMES: Readonly<Record<BudgetMeasure, string>> = {
 };
 
 /** One finding for each budget that a level breaks on a device. */
-export function budgetFindings(level: Level, figures: LevelFigures, device: Device): Finding[] {
+export function budgetFindings(level: Level, figures: FiguresSummary, device: Device): Finding[] {
   const held = holdAgainst(figures, device);
   return held.over.map((measure) => {
     const spot = measure === 'triangles' ? figures.worst.at(0) : measure === 'drawCalls' ? figures.worstDrawCalls : null;

@@ -66,6 +66,8 @@ export interface PocketFigures {
   readonly things: number;
   readonly triangles: number;
   readonly drawCalls: number;
+  /** What each stratum adds, in order of the stack; nothing left out. */
+  readonly strata: readonly { readonly stratum: string; readonly triangles: number; readonly drawCalls: number }[];
   /** Largest first. */
   readonly causes: readonly CostCause[];
 }
@@ -93,12 +95,17 @@ export interface LevelFigures {
   readonly worstDrawCalls: PocketFigures | null;
 }
 
+/** Figures without what is counted pocket by pocket. */
+export type FiguresSummary = Omit<LevelFigures, 'pocketTriangles' | 'pocketDrawCalls'>;
+
 interface Thing {
   readonly what: 'piece' | 'blocks';
   readonly id: string;
   readonly name: string;
   readonly triangles: number;
   readonly materials: number;
+  /** Index of its stratum. */
+  readonly stratum: number;
 }
 
 /**
@@ -127,7 +134,7 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
     pocketDrawCalls.push(count.drawCalls);
     pocketThings.push(count.things);
   });
-  const describe = (pocket: number): PocketFigures => describePocket(pocket, input.sight, inPocket, groups, things, pocketThings[pocket], pocketTriangles[pocket], pocketDrawCalls[pocket]);
+  const describe = (pocket: number): PocketFigures => describePocket(pocket, input.sight, inPocket, groups, things, input.strata.map(({ id }) => id), pocketThings[pocket], pocketTriangles[pocket], pocketDrawCalls[pocket]);
   const order = visible.flatMap((seen, pocket) => (seen.length > 0 ? [pocket] : []));
   const byTriangles = [...order].sort((a, b) => pocketTriangles[b] - pocketTriangles[a] || a - b);
   const byDrawCalls = [...order].sort((a, b) => pocketDrawCalls[b] - pocketDrawCalls[a] || a - b);
@@ -156,7 +163,7 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
 function countStrata(input: FiguresInput, pieces: ReadonlyMap<string, Piece>, context: RunContext): { things: Thing[]; bounds: Float64Array; strata: StratumFigures[] } {
   const things: Thing[] = [];
   const bounds: number[] = [];
-  const strata = input.strata.map((stratum): StratumFigures => {
+  const strata = input.strata.map((stratum, index): StratumFigures => {
     context.checkCancelled();
     let triangles = 0;
     let memoryBytes = 0;
@@ -168,7 +175,7 @@ function countStrata(input: FiguresInput, pieces: ReadonlyMap<string, Piece>, co
       triangles += surface.triangles;
       memoryBytes += vertices * VERTEX_BYTES + surface.triangles * (3 * INDEX_BYTES + COLLISION_TRIANGLE_BYTES);
       drawn.set(`material ${block.material}`, 1);
-      things.push({ what: 'blocks', id: block.material, name: block.material, triangles: surface.triangles, materials: 1 });
+      things.push({ what: 'blocks', id: block.material, name: block.material, triangles: surface.triangles, materials: 1, stratum: index });
       bounds.push(...surface.bounds.min, ...surface.bounds.max);
     }
     for (const placement of stratum.placements) {
@@ -178,7 +185,7 @@ function countStrata(input: FiguresInput, pieces: ReadonlyMap<string, Piece>, co
       triangles += full.triangles;
       memoryBytes += INSTANCE_BYTES;
       drawn.set(`piece ${piece.id}`, full.materials);
-      things.push({ what: 'piece', id: piece.id, name: piece.name, triangles: full.triangles, materials: full.materials });
+      things.push({ what: 'piece', id: piece.id, name: piece.name, triangles: full.triangles, materials: full.materials, stratum: index });
       const box = placementBounds(placement, piece.bounds);
       bounds.push(...box.min, ...box.max);
     }
@@ -245,23 +252,33 @@ function describePocket(
   inPocket: readonly (readonly number[])[],
   groups: readonly number[],
   things: readonly Thing[],
+  strata: readonly string[],
   count: number,
   triangles: number,
   drawCalls: number,
 ): PocketFigures {
   const { key, bounds } = sight.pockets[pocket];
   const causes = new Map<string, { what: 'piece' | 'blocks'; id: string; name: string; count: number; triangles: number; groups: Set<number>; materials: number }>();
+  const byStratum = strata.map((stratum) => ({ stratum, triangles: 0, drawCalls: 0 }));
+  const drawn = new Set<string>();
   const seenThings = new Set<number>();
   for (const other of sight.visible[pocket]) {
     for (const i of inPocket[other]) {
-      const { what, id, name, triangles: cost, materials } = things[i];
+      const { what, id, name, triangles: cost, materials, stratum } = things[i];
       let cause = causes.get(`${what} ${id}`);
       if (!cause) causes.set(`${what} ${id}`, (cause = { what, id, name, count: 0, triangles: 0, groups: new Set(), materials }));
       cause.groups.add(what === 'blocks' ? groups[other] : 0);
+      // A draw call that several strata share is counted with the lowest that needs it.
+      const call = what === 'piece' ? id : `${id}\u0000${groups[other]}`;
+      if (!drawn.has(call)) {
+        drawn.add(call);
+        byStratum[stratum].drawCalls += materials;
+      }
       if (seenThings.has(i)) continue;
       seenThings.add(i);
       cause.count += 1;
       cause.triangles += cost;
+      byStratum[stratum].triangles += cost;
     }
   }
   return {
@@ -271,6 +288,7 @@ function describePocket(
     things: count,
     triangles,
     drawCalls,
+    strata: byStratum,
     causes: [...causes.values()]
       .map(({ groups: in_, materials, ...cause }) => ({ ...cause, drawCalls: in_.size * materials }))
       .sort((a, b) => b.triangles - a.triangles || (a.id < b.id ? -1 : 1))

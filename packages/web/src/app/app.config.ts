@@ -2,9 +2,13 @@ import type { ApplicationConfig } from '@angular/core';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { provideStore } from '@ngrx/store';
 import { routes } from './app.routes';
+import { bakesFeature } from './bakes/bakes-store';
+import { budgetFeature } from './desks/budget/store/budget-store';
+import { layoutFeature } from './desks/layout/store/layout-store';
+import { sightFeature } from './desks/sight/store/sight-store';
 import { setsFeature } from './desks/sets/store/sets-store';
 import { recordsFeature } from './document/records/records-store';
 
 export const appConfig: ApplicationConfig = {
-  providers: [provideRouter(routes, withComponentInputBinding()), provideStore({ [recordsFeature.name]: recordsFeature.reducer, [setsFeature.name]: setsFeature.reducer })],
+  providers: [provideRouter(routes, withComponentInputBinding()), provideStore({ [recordsFeature.name]: recordsFeature.reducer, [sightFeature.name]: sightFeature.reducer, [budgetFeature.name]: budgetFeature.reducer, [setsFeature.name]: setsFeature.reducer, [layoutFeature.name]: layoutFeature.reducer, [bakesFeature.name]: bakesFeature.reducer })],
 };

@@ -96,7 +96,7 @@ export class ApiClient {
   async send(url: string, options: RequestOptions): Promise<Response> {
     const response = await fetch(url, {
       method: options.method ?? 'GET',
-      headers: options.body === undefined && options.raw === undefined ? {} : { 'Content-Type': options.type ?? 'application/json' },
+      headers: { ...options.headers, ...(options.body === undefined && options.raw === undefined ? {} : { 'Content-Type': options.type ?? 'application/json' }) },
       body: options.raw ?? (options.body === undefined ? undefined : JSON.stringify(options.body)),
     });
     if (!response.ok) throw await problemOf(response);
@@ -109,4 +109,5 @@ interface RequestOptions {
   readonly body?: unknown;
   readonly raw?: Blob | Uint8Array<ArrayBuffer>;
   readonly type?: string;
+  readonly headers?: Readonly<Record<string, string>>;
 }

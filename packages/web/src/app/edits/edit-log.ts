@@ -39,6 +39,8 @@ export class EditLog {
   private readonly reachable = signal(true);
   readonly conflict = signal<OpenConflict | undefined>(undefined);
   readonly refused = signal<RefusedEdit | undefined>(undefined);
+  /** Grows whenever the server has kept a bake. */
+  readonly bakesChanged = signal(0);
   /** The collection's unfinished and just finished jobs, by id. */
   readonly jobs = signal<ReadonlyMap<string, Job>>(new Map());
 
@@ -84,6 +86,11 @@ export class EditLog {
     void this.send();
   }
 
+  /** Waits until everything is acknowledged. */
+  async settled(): Promise<void> {
+    while (this.waiting.length > 0) await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+
   async undo(): Promise<void> {
     const edit = this.stacks().undo.at(-1);
     if (edit) await this.commit(edit.label, invertOperations(edit.operations), edit.id);
@@ -123,6 +130,7 @@ export class EditLog {
     });
     events.addEventListener('error', () => this.reachable.set(false));
     events.addEventListener('edit', (event) => this.take(JSON.parse(event.data as string) as LoggedEdit));
+    events.addEventListener('bake', () => this.bakesChanged.update((count) => count + 1));
     events.addEventListener('job', (event) => {
       const job = JSON.parse(event.data as string) as Job;
       this.jobs.update((jobs) => new Map(jobs).set(job.id, job));

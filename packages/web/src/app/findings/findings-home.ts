@@ -1,16 +1,18 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Finding } from '@stravel/core';
+import { Bakes } from '../bakes/bakes';
 import { recordsFeature } from '../document/records/records-store';
 
 /** Every finding of every desk, in one place. */
 @Injectable({ providedIn: 'root' })
 export class FindingsHome {
   private readonly store = inject(Store);
+  private readonly bakes = inject(Bakes);
   private readonly setFindings = this.store.selectSignal(recordsFeature.selectSetFindings);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
 
-  readonly all = computed((): readonly Finding[] => this.setFindings());
+  readonly all = computed((): readonly Finding[] => [...this.setFindings(), ...this.bakes.findings()]);
   /** Findings that nobody has accepted, or whose acceptance has run out. */
   readonly open = computed(() => {
     const accepted = this.tables().acceptance;

@@ -4,9 +4,14 @@ import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { PURPOSES, type FieldValue, type Level, type LevelSet, type Operation, type StratumContent } from '@stravel/core';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
+import { Bakes } from '../../bakes/bakes';
+import { MEASURES, limitOf, measureText } from '../../bakes/core-bands';
+import { shelfRows } from '../../bakes/shelf-rows';
 import { DocumentRegistry } from '../../document/document-registry';
 import { EditLog } from '../../edits/edit-log';
 import { setRecordField } from '../../edits/operations';
+import { Session } from '../../session';
+import { CoreShelf } from '../../ui/core-shelf';
 import { Workspace } from '../../workspace';
 import { binLevels, binSet, duplicateLevels, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
 import { BinDialog } from './parts/bin-dialog';
@@ -18,7 +23,7 @@ import { tableColumns, tableRows, type TableColumn, type TableRow } from './tabl
 /** The Sets desk: all levels of the collection, as data. */
 @Component({
   selector: 'sv-sets-page',
-  imports: [LevelTable],
+  imports: [CoreShelf, LevelTable],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sets-page.html',
   styleUrl: './sets-page.scss',
@@ -29,6 +34,8 @@ export class SetsPage {
   private readonly documents = inject(DocumentRegistry);
   private readonly dialogs = inject(MatDialog);
   private readonly router = inject(Router);
+  private readonly bakes = inject(Bakes);
+  private readonly session = inject(Session);
   readonly workspace = inject(Workspace);
 
   readonly state = this.store.selectSignal(setsFeature.selectSetsState);
@@ -55,6 +62,12 @@ export class SetsPage {
               Object.values(level.values).some((value) => typeof value === 'string' && value.toLowerCase().includes(text)));
     return tableRows(this.tree(), this.settings()?.ranks ?? [], this.numbers(), new Set(folded), wanted);
   });
+  readonly shelf = computed(() => shelfRows(this.tree(), this.bakes.byLevel(), this.session.device(), this.state().measure, this.workspace.level()?.id ?? ''));
+  readonly limit = computed(() => {
+    const device = this.session.device();
+    return device ? { value: limitOf(device, this.state().measure), name: `${device.name} · ${measureText(this.state().measure, limitOf(device, this.state().measure))}` } : { value: 0, name: '' };
+  });
+  readonly measures = MEASURES;
   readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'level').length);
   readonly binnedCount = computed(() => [...Object.values(this.tables().level), ...Object.values(this.tables().set)].filter(({ binned }) => binned !== null).length);
   readonly actions = setsActions;
@@ -124,6 +137,11 @@ export class SetsPage {
     const set = before?.kind === 'level' ? before.level.set : above?.kind === 'set' ? above.id : above?.kind === 'level' ? above.level.set : undefined;
     if (set === undefined || at === 0) return;
     await this.commitMoves([row.level], moveLevels(this.tables(), [row.level], set, before?.kind === 'level' ? before.id : null));
+  }
+
+  pickCore(id: string): void {
+    this.workspace.openLevel(id);
+    this.dispatch(setsActions.cellEntered({ cell: { row: id, column: 'name' } }));
   }
 
   openBin(): void {

@@ -1,14 +1,12 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { Purpose } from '@stravel/core';
+import type { Measure } from '../../../bakes/core-bands';
 
 /** The cell that keys act on. */
 export interface ActiveCell {
   readonly row: string;
   readonly column: string;
 }
-
-/** What the shelf's bands are as thick as. */
-export type Measure = 'memory' | 'triangles' | 'draw calls' | 'load time';
 
 export interface SetsState {
   readonly filter: string;

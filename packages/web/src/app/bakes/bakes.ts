@@ -1,0 +1,187 @@
+import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { Store } from '@ngrx/store';
+import {
+  CoreError,
+  figuresInput,
+  levelSightInput,
+  type Device,
+  type HeldLevel,
+  type LevelContent,
+  type LevelFigures,
+  type SightResult,
+  budgetFindings,
+  holdAgainst,
+} from '@stravel/core';
+import { ApiClient } from '../api/api-client';
+import { ProblemError } from '../api/problem-error';
+import { Compute, type Run } from '../compute/compute';
+import { DocumentRegistry } from '../document/document-registry';
+import { recordsFeature } from '../document/records/records-store';
+import { EditLog } from '../edits/edit-log';
+import { Session } from '../session';
+import { bakesActions, bakesFeature, type LevelBakes } from './bakes-store';
+
+/** The list of bakes is asked for anew this long after the last change, milliseconds. */
+const SETTLE_MS = 900;
+
+/** A bake in the page's worker. */
+export interface BakeProgress {
+  readonly level: string;
+  readonly fraction: number;
+  readonly stage: string;
+}
+
+/** A level's opened bakes. */
+export interface OpenBakes {
+  readonly level: string;
+  readonly sight: SightResult;
+  readonly figures: LevelFigures;
+}
+
+/** What is baked, what is stale, and baking. */
+@Injectable({ providedIn: 'root' })
+export class Bakes {
+  private readonly api = inject(ApiClient);
+  private readonly compute = inject(Compute);
+  private readonly documents = inject(DocumentRegistry);
+  private readonly edits = inject(EditLog);
+  private readonly session = inject(Session);
+  private readonly store = inject(Store);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  private timer: ReturnType<typeof setTimeout> | undefined;
+  private run: Run<unknown> | undefined;
+
+  readonly byLevel = this.store.selectSignal(bakesFeature.selectByLevel);
+  readonly progress = signal<BakeProgress | undefined>(undefined);
+  readonly failure = signal('');
+  readonly staleCount = computed(() => Object.values(this.byLevel()).filter(({ sight, figures }) => sight.state !== 'fresh' || figures.state !== 'fresh').length);
+  /** Every baked level held against the chosen device. */
+  readonly held = computed((): ReadonlyMap<string, HeldLevel> => {
+    const device = this.session.device();
+    const held = new Map<string, HeldLevel>();
+    if (!device) return held;
+    for (const { level, figures } of Object.values(this.byLevel())) {
+      if (figures.summary && this.tables().level[level]) held.set(level, holdAgainst(figures.summary, device));
+    }
+    return held;
+  });
+  readonly overCount = computed(() => [...this.held().values()].filter(({ over }) => over.length > 0).length);
+  readonly findings = computed(() => {
+    const tables = this.tables();
+    const device = this.session.device();
+    return Object.values(this.byLevel()).flatMap((bakes) => this.findingsOf(bakes, tables.level[bakes.level]?.name ?? '', device));
+  });
+
+  constructor() {
+    effect(() => {
+      const collection = this.session.collection();
+      this.edits.bakesChanged();
+      this.edits.saveState();
+      if (!collection) return;
+      untracked(() => this.refreshSoon());
+    });
+  }
+
+  /** Asks the server what is fresh and what is stale. */
+  async refresh(): Promise<void> {
+    const collection = this.session.collection();
+    if (!collection) return;
+    const { levels } = await this.api.json<{ levels: LevelBakes[] }>(`/api/collections/${collection.id}/bakes`);
+    this.store.dispatch(bakesActions.loaded({ levels }));
+  }
+
+  /** The kept bakes of a level, undefined when there are none yet. */
+  async open(level: string): Promise<OpenBakes | undefined> {
+    const collection = this.session.collection();
+    if (!collection) return undefined;
+    try {
+      const [sight, figures] = await Promise.all([
+        this.api.json<SightResult>(`/api/collections/${collection.id}/bakes/sight/${level}`),
+        this.api.json<LevelFigures>(`/api/collections/${collection.id}/bakes/figures/${level}`),
+      ]);
+      return sight.pockets.length === figures.pocketTriangles.length ? { level, sight, figures } : undefined;
+    } catch (error) {
+      if (error instanceof ProblemError && error.status === 404) return undefined;
+      throw error;
+    }
+  }
+
+  /** A level with the content of its strata, loaded when they are not yet. */
+  async content(level: string): Promise<LevelContent> {
+    const { level: levels, stratum: strata } = this.tables();
+    const record = levels[level];
+    const loaded = await Promise.all(record.strata.filter(({ stratum }) => strata[stratum]).map(async ({ stratum }) => ({ stratum: strata[stratum], content: (await this.documents.stratum(stratum)).content() })));
+    return { level: { ...record, values: {} }, strata: loaded };
+  }
+
+  /** Bakes a level in the worker and sends the result to be kept. Undefined when cancelled or failed (see `failure`). */
+  async bake(level: string): Promise<OpenBakes | undefined> {
+    this.failure.set('');
+    this.progress.set({ level, fraction: 0, stage: 'reading the level' });
+    try {
+      const content = await this.content(level);
+      const pieces = this.tables().piece;
+      const say = (fraction: number, stage: string): void => this.progress.set({ level, fraction, stage });
+      const sight = await this.keepRun(this.compute.run('bake-sight', levelSightInput(content), (f, stage) => say(f * 0.9, stage)));
+      const figures = await this.keepRun(this.compute.run('bake-figures', { ...figuresInput(content, pieces), sight }, (f, stage) => say(0.9 + f * 0.1, stage)));
+      const keys = await this.compute.run('bake-keys', { content, pieces }).result;
+      void this.send(level, keys.sight, sight);
+      return { level, sight, figures };
+    } catch (error) {
+      if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(error instanceof Error ? error.message : String(error));
+      return undefined;
+    } finally {
+      this.progress.set(undefined);
+      this.run = undefined;
+    }
+  }
+
+  cancel(): void {
+    this.run?.cancel();
+  }
+
+  async bakeStale(): Promise<void> {
+    const collection = this.session.collection();
+    if (collection) await this.api.startJob(collection.id, 'bake-stale');
+  }
+
+  private keepRun<T>(run: Run<T>): Promise<T> {
+    this.run = run;
+    return run.result;
+  }
+
+  private async send(level: string, key: string, sight: SightResult): Promise<void> {
+    const collection = this.session.collection();
+    if (!collection) return;
+    try {
+      await this.edits.settled();
+      await this.api.send(`/api/collections/${collection.id}/bakes/sight/${level}`, {
+        method: 'PUT',
+        body: sight,
+        type: 'application/vnd.stravel.bake+json',
+        headers: { 'Stravel-Key': key },
+      });
+      await this.refresh();
+    } catch (error) {
+      this.failure.set(`The bake was not kept. ${error instanceof Error ? error.message : String(error)}`);
+    }
+  }
+
+  private refreshSoon(): void {
+    clearTimeout(this.timer);
+    this.timer = setTimeout(() => void this.refresh().catch(() => undefined), SETTLE_MS);
+  }
+
+  private findingsOf(bakes: LevelBakes, name: string, device: Device | undefined): ReturnType<typeof budgetFindings> {
+    const level = this.tables().level[bakes.level];
+    if (!level) return [];
+    const sight = (bakes.sight.summary?.findings ?? []).map((one) => ({
+      ...one,
+      id: `${one.id}@${level.id}`,
+      place: { ...one.place, level: level.id },
+      message: `${name}: ${one.message}`,
+    }));
+    const budget = device && bakes.figures.summary ? budgetFindings(level, bakes.figures.summary, device) : [];
+    return [...sight, ...budget];
+  }
+}

@@ -1,0 +1,47 @@
+import type { Device, Level, SetNode } from '@stravel/core';
+import type { CoreBand } from '../ui/core-sample';
+import type { ShelfCore, ShelfRow } from '../ui/core-shelf';
+import type { LevelBakes } from './bakes-store';
+import { coreBands, limitOf, measureText, type Measure } from './core-bands';
+
+/** More levels than this and a set shows one core each for the sets in it. */
+const MOST_CORES = 60;
+
+/** The shelf: the top sets with a core for each of their levels, or for each set inside when there are very many. */
+export function shelfRows(tree: readonly SetNode[], bakes: Readonly<Record<string, LevelBakes>>, device: Device | undefined, measure: Measure, selected: string): ShelfRow[] {
+  if (!device) return [];
+  const limit = limitOf(device, measure);
+  const rows = tree.map((node) => ({ node, levels: allLevels(node).filter(({ purpose }) => purpose === 'play') })).filter(({ levels }) => levels.length > 0);
+  const isCrowded = rows.reduce((sum, { levels }) => sum + levels.length, 0) > MOST_CORES;
+  return rows.map(({ node, levels }) => {
+    const cores = levels.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
+    const over = cores.filter(({ total }) => total > limit).length;
+    return {
+      id: node.set.id,
+      name: node.set.name,
+      says: `${levels.length} levels · ${over > 0 ? `${over} over budget` : cores.some(({ bands }) => bands.length > 0) ? 'within budget' : 'no figures yet'}`,
+      cores: isCrowded ? gather(node, cores, device, measure) : cores,
+    };
+  });
+}
+
+function coreOf(level: Level, bakes: LevelBakes | undefined, device: Device, measure: Measure, selected: string): ShelfCore {
+  const bands: CoreBand[] = bakes?.figures.summary ? coreBands(bakes.figures.summary, device, measure) : [];
+  const total = bands.reduce((sum, { value }) => sum + value, 0);
+  return { id: level.id, name: level.name, bands, total, totalText: bands.length > 0 ? measureText(measure, total) : 'no figures yet', selected: level.id === selected };
+}
+
+/** One core for each set inside (or for the set itself): its heaviest level. */
+function gather(node: SetNode, cores: readonly ShelfCore[], device: Device, measure: Measure): ShelfCore[] {
+  const byId = new Map(cores.map((core) => [core.id, core]));
+  const inner = node.sets.length > 0 ? node.sets : [node];
+  return inner.flatMap((set) => {
+    const own = allLevels(set).flatMap(({ id }) => byId.get(id) ?? []);
+    const heaviest = own.reduce<ShelfCore | undefined>((best, core) => (!best || core.total > best.total ? core : best), undefined);
+    return heaviest ? [{ ...heaviest, name: `${set.set.name} (${own.length})`, totalText: `heaviest: ${heaviest.name}, ${measureText(measure, heaviest.total)} of ${measureText(measure, limitOf(device, measure))}` }] : [];
+  });
+}
+
+function allLevels(node: SetNode): Level[] {
+  return [...node.levels, ...node.sets.flatMap(allLevels)];
+}

@@ -1,0 +1,1 @@
+export { BudgetPage } from './budget-page';

@@ -1,0 +1,243 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { MARKER_KINDS, type Block, type Item, type ItemKind, type Placement } from '@stravel/core';
+import { bakesFeature } from '../../bakes/bakes-store';
+import { DocumentRegistry } from '../../document/document-registry';
+import { KitLibrary } from '../../plate/kit-library';
+import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
+import type { PickItem } from '../../plate/pick-index';
+import { Session } from '../../session';
+import { NumberField } from '../../ui/number-field';
+import { Workspace } from '../../workspace';
+import { LayoutDesk } from './layout-desk';
+import { ItemCard } from './parts/item-card';
+import { ItemList, type ListedItem } from './parts/item-list';
+import { PieceStrip } from './parts/piece-strip';
+import { StrataStack, type StackRow } from './parts/strata-stack';
+import { PlanTool } from './plan-tool';
+import { LAYOUT_TOOLS, layoutActions, type ItemRef, type LayoutTool } from './store/layout-store';
+
+const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = { s: 'select', b: 'box', w: 'wedge', p: 'prism', l: 'piece', m: 'marker' };
+const SNAPS = [0, 0.1, 0.25, 0.5, 1, 2, 4];
+
+/** The Layout desk: one level, its strata, what stands in them. */
+@Component({
+  selector: 'sv-layout-page',
+  imports: [ItemCard, ItemList, NumberField, PieceStrip, PlateView, StrataStack],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './layout-page.html',
+  styleUrl: './layout-page.scss',
+  host: { '(document:keydown)': 'key($event)' },
+})
+export class LayoutPage {
+  readonly id = input<string>();
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly figures = this.store.selectSignal(bakesFeature.selectByLevel);
+  readonly session = inject(Session);
+  readonly workspace = inject(Workspace);
+  readonly desk = inject(LayoutDesk);
+  readonly openLevel = this.desk.openLevel;
+  readonly kits = inject(KitLibrary);
+  readonly state = this.desk.state;
+  readonly actions = layoutActions;
+  readonly tools = LAYOUT_TOOLS;
+  readonly snaps = SNAPS;
+  readonly markerKinds = MARKER_KINDS;
+  readonly cursor = signal('');
+  private readonly drawn = signal(0);
+  private readonly plate = viewChild(PlateView);
+  private framed = '';
+
+  readonly tool = new PlanTool({
+    state: () => this.state(),
+    floor: () => Math.round((this.state().bottom + 0.5) * 1000) / 1000,
+    isLocked: (stratum) => this.desk.isLocked(stratum),
+    within: (x0, z0, x1, z1) => this.plate()?.itemsWithin(x0, z0, x1, z1) ?? [],
+    select: (items) => this.desk.select(items),
+    move: (by) => void this.desk.move(by),
+    add: (kind: ItemKind, item: Item, label) => void this.desk.add(kind, item, label),
+    refuse: (reason) => this.desk.refuse(reason),
+    redraw: () => this.drawn.update((n) => n + 1),
+  });
+
+  readonly hidden = computed(() => new Set(this.state().hidden));
+  readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
+  readonly selection = computed((): ReadonlyMap<string, PickItem> => {
+    this.registry.contentVersion();
+    const plate = this.plate();
+    return new Map(this.state().selection.flatMap(({ stratum, kind, id }) => {
+      const item = plate?.item(stratum, kind, id);
+      return item ? [[id, item] as const] : [];
+    }));
+  });
+  readonly overlay = computed(() => {
+    this.drawn();
+    return (drawing: PlateDrawing): void => this.tool.draw(drawing);
+  });
+  readonly stack = computed((): StackRow[] => this.stackRows());
+  readonly one = computed(() => (this.desk.selected().length === 1 ? this.desk.selected()[0] : undefined));
+  readonly onePiece = computed(() => {
+    const one = this.one();
+    return one?.kind === 'placement' ? this.openLevel.pieces()[(one.item as Placement).piece] : undefined;
+  });
+  readonly pieces = computed(() => Object.values(this.openLevel.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1)));
+  readonly used = computed(() => {
+    this.registry.contentVersion();
+    const used = new Map<string, number>();
+    for (const { placements } of this.openLevel.strata()) {
+      for (let slot = 0; slot < placements.slotCount; slot++) {
+        if (placements.idAt(slot) !== undefined) used.set(placements.pieceAt(slot), (used.get(placements.pieceAt(slot)) ?? 0) + 1);
+      }
+    }
+    return used;
+  });
+  readonly listed = computed((): ListedItem[] => this.listItems());
+
+  constructor() {
+    effect(() => {
+      const id = this.id() ?? this.workspace.level()?.id;
+      if (id === undefined) return;
+      untracked(() => {
+        if (this.id() === undefined) void this.router.navigate(['/layout', id], { replaceUrl: true });
+        this.workspace.openLevel(id);
+        this.openLevel.open(id);
+        this.store.dispatch(layoutActions.levelOpened({ bottom: -0.5 }));
+      });
+    });
+    effect(() => {
+      const level = this.openLevel.level();
+      const plate = this.plate();
+      if (!level || !plate || this.openLevel.isLoading() || this.framed === level.id) return;
+      this.framed = level.id;
+      setTimeout(() => this.frameLevel());
+    });
+    effect(() => {
+      const count = this.openLevel.strata().reduce((sum, { size }) => sum + size, 0);
+      this.registry.contentVersion();
+      const reach = Math.max(1, ...this.desk.selected().map(({ stratum }) => this.desk.reach().get(stratum)?.length ?? 1));
+      this.workspace.footLeft.set([`${this.desk.selected().length} selected of ${count}`, reach > 1 ? `reach: ${reach} levels` : 'reach: this level only']);
+      this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`, this.cursor()]);
+    });
+  }
+
+  dispatch(action: ReturnType<(typeof layoutActions)[keyof typeof layoutActions]>): void {
+    this.store.dispatch(action);
+  }
+
+  pointer(pointer: PlanPointer): void {
+    this.cursor.set(`${pointer.x.toFixed(1)}, ${pointer.z.toFixed(1)}`);
+    this.tool.pointer(pointer);
+  }
+
+  modelPicked({ hits, event }: { hits: PickItem[]; event: PointerEvent }): void {
+    const hit = hits.find(({ stratum }) => !this.desk.isLocked(stratum));
+    this.pick(hit, event.shiftKey);
+  }
+
+  pick(item: ItemRef | undefined, add: boolean): void {
+    const { selection } = this.state();
+    if (!item) this.desk.select(add ? selection : []);
+    else if (!add) this.desk.select([item]);
+    else this.desk.select(selection.some(({ id }) => id === item.id) ? selection.filter(({ id }) => id !== item.id) : [...selection, item]);
+  }
+
+  key(event: KeyboardEvent): void {
+    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]')) return;
+    const command = event.ctrlKey || event.metaKey;
+    if (command && event.key.toLowerCase() === 'd') void this.desk.duplicate();
+    else if (command || event.altKey) return;
+    else if (!this.keyAlone(event.key)) return;
+    event.preventDefault();
+  }
+
+  private keyAlone(key: string): boolean {
+    const step = this.state().snapMetres || 0.1;
+    const nudges: Record<string, readonly [number, number, number]> = {
+      ArrowLeft: [-step, 0, 0],
+      ArrowRight: [step, 0, 0],
+      ArrowUp: [0, 0, -step],
+      ArrowDown: [0, 0, step],
+      PageUp: [0, step, 0],
+      PageDown: [0, -step, 0],
+    };
+    const tool = TOOL_KEYS[key.toLowerCase()];
+    if (tool) this.dispatch(layoutActions.toolChosen({ tool }));
+    else if (nudges[key] && this.state().selection.length > 0) void this.desk.move(nudges[key]);
+    else if (key === 'q' || key === 'e') void this.desk.turn(key === 'q' ? 15 : -15);
+    else if (key === 'Delete' || key === 'Backspace') void this.desk.delete();
+    else if (key === '[' || key === ']') this.dispatch(layoutActions.storeyStepped({ by: key === ']' ? 1 : -1 }));
+    else if (key === 'f') this.frame();
+    else if (key === 'Enter') this.tool.finishOutline();
+    else if (key === 'Escape') {
+      if (!this.tool.cancel()) this.dispatch(this.state().tool === 'select' ? layoutActions.selectionDropped() : layoutActions.toolChosen({ tool: 'select' }));
+    } else return false;
+    return true;
+  }
+
+  private frame(): void {
+    const bounds = [...this.selection().values()].map((item) => item.bounds);
+    if (bounds.length === 0) this.frameLevel();
+    else {
+      const least = (k: number): number => Math.min(...bounds.map(({ min }) => min[k]));
+      const most = (k: number): number => Math.max(...bounds.map(({ max }) => max[k]));
+      this.plate()?.frame({ min: [least(0), least(1), least(2)], max: [most(0), most(1), most(2)] });
+    }
+  }
+
+  /** The level's own strata in view; what it shares may be much wider. */
+  private frameLevel(): void {
+    const own = (this.openLevel.level()?.strata ?? []).map(({ stratum }) => stratum).filter((id) => this.desk.tables().stratum[id]?.owner !== null);
+    this.plate()?.frameStrata(own);
+  }
+
+  private stackRows(): StackRow[] {
+    this.registry.contentVersion();
+    const level = this.openLevel.level();
+    if (!level) return [];
+    const { hidden, locked } = this.state();
+    const costs = new Map(this.figures()[level.id]?.figures.summary?.strata.map(({ stratum, memoryBytes }) => [stratum, memoryBytes]));
+    const most = Math.max(1, ...costs.values());
+    const documents = new Map(this.openLevel.strata().map((document) => [document.id, document]));
+    return [...level.strata].reverse().flatMap(({ stratum, switchedOff }) => {
+      const record = this.desk.tables().stratum[stratum];
+      if (!record) return [];
+      const document = documents.get(stratum);
+      const counts = document ? ([[document.blocks.size, 'block'], [document.placements.count, 'placement'], [document.markers.size, 'marker'], [document.dividers.size, 'divider']] as const) : [];
+      const says = counts.filter(([count]) => count > 0).map(([count, noun]) => `${count} ${noun}${count === 1 ? '' : 's'}`).slice(0, 2).join(', ');
+      return [{
+        id: stratum,
+        name: record.name,
+        role: record.role,
+        says: switchedOff ? 'switched off' : document ? says || 'empty' : 'loading…',
+        share: (costs.get(stratum) ?? 0) / most,
+        levels: record.owner === null ? (this.desk.reach().get(stratum)?.length ?? 1) : 1,
+        hidden: hidden.includes(stratum),
+        locked: locked.includes(stratum),
+        switchedOff,
+        active: this.desk.activeStratum()?.id === stratum,
+      }];
+    });
+  }
+
+  private listItems(): ListedItem[] {
+    this.registry.contentVersion();
+    const active = this.desk.activeStratum();
+    const document = this.openLevel.strata().find(({ id }) => id === active?.id);
+    if (!document) return [];
+    const selected = new Set(this.state().selection.map(({ id }) => id));
+    const pieces = this.openLevel.pieces();
+    const entry = (kind: ItemKind, id: string, name: string): ListedItem => ({ stratum: document.id, kind, id, name, selected: selected.has(id) });
+    const blocks = [...document.blocks.values()].map((block: Block) => entry('block', block.id, block.name || 'block'));
+    const markers = [...document.markers.values()].map((marker) => entry('marker', marker.id, marker.kind));
+    const dividers = [...document.dividers.values()].map((divider) => entry('divider', divider.id, 'divider'));
+    const placements: ListedItem[] = [];
+    for (let slot = 0; slot < document.placements.slotCount; slot++) {
+      const id = document.placements.idAt(slot);
+      if (id !== undefined) placements.push(entry('placement', id, pieces[document.placements.pieceAt(slot)]?.name ?? 'unknown piece'));
+    }
+    return [...blocks, ...markers, ...dividers, ...placements];
+  }
+}

@@ -1,0 +1,107 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { BLOCK_SIGHTS, MARKER_KINDS, type Block, type Json, type Marker, type Piece, type Placement, type Vector3 } from '@stravel/core';
+import { NumberField } from '../../../ui/number-field';
+import { sizeOfPlanes, type PlacedItem } from '../item-edits';
+
+/** A change asked for in the card. */
+export interface CardChange {
+  readonly field: string;
+  readonly value: Json;
+}
+
+const AXES = ['x', 'y', 'z'] as const;
+
+/** Exact numbers of one item. */
+@Component({
+  selector: 'sv-item-card',
+  imports: [NumberField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <header>
+      <h2>{{ title() }}</h2>
+      <span class="soft">{{ stratumName() }}</span>
+    </header>
+    <div class="rows">
+      @for (row of vectors(); track row.field) {
+        <span>{{ row.name }}</span>
+        @for (axis of axes; track axis; let k = $index) {
+          <sv-number-field [label]="row.name + ' ' + row.axes[k]" [value]="row.value[k]" [least]="row.least" [disabled]="disabled()" (kept)="vectorKept(row.field, row.value, k, $event)" />
+        }
+      }
+    </div>
+    @if (block(); as block) {
+      <div class="pair">
+        <label>Name <input #name class="cell" [value]="block.name" maxlength="200" [disabled]="disabled()" (change)="changed.emit({ field: 'name', value: name.value })" /></label>
+        <label>Sight
+          <select #sight class="cell" [disabled]="disabled()" (change)="changed.emit({ field: 'sight', value: sight.value })">
+            @for (one of sights; track one) {
+              <option [selected]="one === block.sight">{{ one }}</option>
+            }
+          </select>
+        </label>
+        <label>Faces <input #material class="cell" [value]="block.material" maxlength="60" [disabled]="disabled()" (change)="material.value.trim() && changed.emit({ field: 'material', value: material.value.trim() })" /></label>
+      </div>
+      <p class="soft mono">{{ block.planes.length }} planes</p>
+    }
+    @if (marker(); as marker) {
+      <div class="pair">
+        <label>Kind
+          <select #kind class="cell" [disabled]="disabled()" (change)="changed.emit({ field: 'kind', value: kind.value })">
+            @for (one of kinds; track one) {
+              <option [selected]="one === marker.kind">{{ one }}</option>
+            }
+          </select>
+        </label>
+        <label>Faces <sv-number-field label="Direction in degrees" [value]="marker.turn" [disabled]="disabled()" (kept)="changed.emit({ field: 'turn', value: $event })" /></label>
+      </div>
+    }
+  `,
+  styleUrl: './item-card.scss',
+  host: { class: 'card' },
+})
+export class ItemCard {
+  readonly item = input.required<PlacedItem>();
+  readonly piece = input<Piece>();
+  readonly stratumName = input('');
+  readonly disabled = input(false);
+  readonly changed = output<CardChange>();
+  readonly resized = output<Vector3>();
+
+  readonly axes = AXES;
+  readonly sights = BLOCK_SIGHTS;
+  readonly kinds = MARKER_KINDS;
+  readonly block = computed(() => (this.item().kind === 'block' ? (this.item().item as Block) : undefined));
+  readonly placement = computed(() => (this.item().kind === 'placement' ? (this.item().item as Placement) : undefined));
+  readonly marker = computed(() => (this.item().kind === 'marker' ? (this.item().item as Marker) : undefined));
+  readonly title = computed(() => {
+    const block = this.block();
+    if (block) return `Block${block.name ? ` “${block.name}”` : ''}`;
+    const marker = this.marker();
+    if (marker) return `Marker · ${marker.kind}`;
+    return this.placement() ? (this.piece()?.name ?? 'Unknown piece') : 'Divider';
+  });
+  readonly vectors = computed(() => {
+    const { kind, item } = this.item();
+    if (kind === 'divider') return [];
+    const xyz = ['x', 'y', 'z'];
+    const placed = item as Block | Placement | Marker;
+    const rows: { field: string; name: string; axes: string[]; value: Vector3; least: number }[] = [{ field: 'position', name: 'Place', axes: xyz, value: placed.position, least: -100000 }];
+    if (kind !== 'marker') rows.push({ field: 'turn', name: 'Turn', axes: ['yaw', 'pitch', 'roll'], value: (placed as Block).turn as unknown as Vector3, least: -36000 });
+    const size = this.size();
+    if (size) rows.push({ field: 'size', name: 'Size', axes: xyz, value: size, least: 0.001 });
+    return rows;
+  });
+  private readonly size = computed((): Vector3 | undefined => {
+    const block = this.block();
+    if (block) return sizeOfPlanes(block.planes);
+    const placement = this.placement();
+    const piece = this.piece();
+    return placement && piece ? ([0, 1, 2].map((k) => (piece.bounds.max[k] - piece.bounds.min[k]) * placement.scale[k]) as unknown as Vector3) : undefined;
+  });
+
+  vectorKept(field: string, value: Vector3, k: number, number: number): void {
+    const next = value.map((v, i) => (i === k ? number : v)) as unknown as Vector3;
+    if (field === 'size') this.resized.emit(next);
+    else this.changed.emit({ field, value: next as unknown as Json });
+  }
+}

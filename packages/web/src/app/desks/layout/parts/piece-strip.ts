@@ -1,0 +1,89 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { Piece } from '@stravel/core';
+
+/** The pieces of the kits, each drawn as the box it fills. */
+@Component({
+  selector: 'sv-piece-strip',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="strip" role="listbox" aria-label="Pieces of the kits" tabindex="-1">
+      @for (card of cards(); track card.piece.id) {
+        <button class="plain" role="option" [attr.aria-selected]="card.piece.id === chosen()" [title]="card.piece.name + ', ' + card.triangles + ' triangles, used ' + card.used + ' times here'" (click)="picked.emit(card.piece.id)">
+          <svg viewBox="-30 -30 60 60" aria-hidden="true">
+            <path [attr.d]="card.top" class="top" /><path [attr.d]="card.left" class="left" /><path [attr.d]="card.right" class="right" />
+          </svg>
+          <span>{{ card.piece.name }}</span>
+          <span class="mono soft">{{ card.used }}</span>
+        </button>
+      }
+    </div>
+  `,
+  styles: `
+    :host {
+      display: block;
+      min-width: 0;
+    }
+    .strip {
+      display: flex;
+      gap: 8px;
+      overflow-x: auto;
+      padding-bottom: 4px;
+    }
+    button {
+      flex: 0 0 84px;
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) auto;
+      border: 1px solid var(--line);
+      background: var(--raised);
+      font-size: 12px;
+    }
+    button[aria-selected='true'] {
+      border-color: var(--brine);
+      box-shadow: inset 0 0 0 1px var(--brine);
+    }
+    svg {
+      grid-column: 1 / -1;
+      height: 38px;
+      width: 100%;
+    }
+    button span:first-of-type {
+      overflow: hidden;
+      white-space: nowrap;
+      text-overflow: ellipsis;
+    }
+    path {
+      stroke: var(--ink);
+      stroke-width: 0.8;
+      stroke-linejoin: round;
+    }
+    .top {
+      fill: var(--raised);
+    }
+    .left {
+      fill: var(--line);
+    }
+    .right {
+      fill: var(--stone);
+    }
+  `,
+})
+export class PieceStrip {
+  readonly pieces = input.required<readonly Piece[]>();
+  readonly used = input.required<ReadonlyMap<string, number>>();
+  readonly chosen = input('');
+  readonly picked = output<string>();
+  readonly cards = computed(() => this.pieces().map((piece) => ({ piece, triangles: piece.steps[0].triangles, used: this.used().get(piece.id) ?? 0, ...boxPaths(piece) })));
+}
+
+function boxPaths({ bounds }: Piece): { top: string; left: string; right: string } {
+  const size = [0, 1, 2].map((k) => bounds.max[k] - bounds.min[k]);
+  const scale = 46 / Math.max((size[0] + size[2]) * 0.87, size[1] + (size[0] + size[2]) / 2);
+  const [w, h, d] = size.map((s) => s * scale);
+  const at = (x: number, y: number, z: number): string => `${((x - z) * 0.87).toFixed(1)} ${(-y + (x + z) / 2 + h / 2 - (w + d) / 4).toFixed(1)}`;
+  const face = (...points: string[]): string => `M${points.join('L')}Z`;
+  return {
+    top: face(at(0, h, 0), at(w, h, 0), at(w, h, d), at(0, h, d)),
+    left: face(at(0, h, d), at(w, h, d), at(w, 0, d), at(0, 0, d)),
+    right: face(at(w, h, 0), at(w, h, d), at(w, 0, d), at(w, 0, 0)),
+  };
+}

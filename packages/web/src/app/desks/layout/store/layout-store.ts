@@ -1,0 +1,91 @@
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
+import type { ItemKind, MarkerKind } from '@stravel/core';
+
+export const LAYOUT_TOOLS = ['select', 'box', 'wedge', 'prism', 'piece', 'marker'] as const;
+export type LayoutTool = (typeof LAYOUT_TOOLS)[number];
+
+/** Names one item of an open stratum. */
+export interface ItemRef {
+  readonly stratum: string;
+  readonly kind: ItemKind;
+  readonly id: string;
+}
+
+export interface LayoutState {
+  readonly tool: LayoutTool;
+  readonly views: 'plan' | 'model' | 'both';
+  /** Grid step in metres; 0 is off. */
+  readonly snapMetres: number;
+  /** Bottom of the heights that the plan shows, metres. */
+  readonly bottom: number;
+  /** How much of a storey the plan shows, and by how much it steps, metres. */
+  readonly storeyMetres: number;
+  readonly selection: readonly ItemRef[];
+  /** Stratum that new things go into; '' takes the first owned one. */
+  readonly active: string;
+  /** For this person's eyes only. */
+  readonly hidden: readonly string[];
+  readonly locked: readonly string[];
+  readonly piece: string;
+  readonly marker: MarkerKind;
+  /** Height of new blocks, metres. */
+  readonly blockHeight: number;
+}
+
+export const layoutActions = createActionGroup({
+  source: 'Layout',
+  events: {
+    'Level Opened': props<{ bottom: number }>(),
+    'Tool Chosen': props<{ tool: LayoutTool }>(),
+    'Views Chosen': props<{ views: LayoutState['views'] }>(),
+    'Snap Chosen': props<{ metres: number }>(),
+    'Storey Stepped': props<{ by: 1 | -1 }>(),
+    'Heights Set': props<{ bottom: number; storeyMetres: number }>(),
+    'Items Selected': props<{ items: readonly ItemRef[] }>(),
+    'Stratum Activated': props<{ id: string }>(),
+    'Stratum Hidden': props<{ id: string }>(),
+    'Stratum Locked': props<{ id: string }>(),
+    'Piece Chosen': props<{ id: string }>(),
+    'Marker Chosen': props<{ kind: MarkerKind }>(),
+    'Block Height Set': props<{ metres: number }>(),
+    'Selection Dropped': emptyProps(),
+  },
+});
+
+const initial: LayoutState = {
+  tool: 'select',
+  views: 'both',
+  snapMetres: 0.5,
+  bottom: -0.5,
+  storeyMetres: 3,
+  selection: [],
+  active: '',
+  hidden: [],
+  locked: [],
+  piece: '',
+  marker: 'spawn',
+  blockHeight: 3,
+};
+
+const toggled = (ids: readonly string[], id: string): readonly string[] => (ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id]);
+
+export const layoutFeature = createFeature({
+  name: 'layout',
+  reducer: createReducer(
+    initial,
+    on(layoutActions.levelOpened, (state, { bottom }) => ({ ...state, selection: [], active: '', bottom, tool: 'select' as const })),
+    on(layoutActions.toolChosen, (state, { tool }) => ({ ...state, tool })),
+    on(layoutActions.viewsChosen, (state, { views }) => ({ ...state, views })),
+    on(layoutActions.snapChosen, (state, { metres }) => ({ ...state, snapMetres: metres })),
+    on(layoutActions.storeyStepped, (state, { by }) => ({ ...state, bottom: state.bottom + by * state.storeyMetres })),
+    on(layoutActions.heightsSet, (state, { bottom, storeyMetres }) => ({ ...state, bottom, storeyMetres })),
+    on(layoutActions.itemsSelected, (state, { items }) => ({ ...state, selection: items })),
+    on(layoutActions.selectionDropped, (state) => ({ ...state, selection: [] })),
+    on(layoutActions.stratumActivated, (state, { id }) => ({ ...state, active: id })),
+    on(layoutActions.stratumHidden, (state, { id }) => ({ ...state, hidden: toggled(state.hidden, id), selection: state.selection.filter(({ stratum }) => stratum !== id) })),
+    on(layoutActions.stratumLocked, (state, { id }) => ({ ...state, locked: toggled(state.locked, id), selection: state.selection.filter(({ stratum }) => stratum !== id) })),
+    on(layoutActions.pieceChosen, (state, { id }) => ({ ...state, piece: id, tool: 'piece' as const })),
+    on(layoutActions.markerChosen, (state, { kind }) => ({ ...state, marker: kind, tool: 'marker' as const })),
+    on(layoutActions.blockHeightSet, (state, { metres }) => ({ ...state, blockHeight: metres })),
+  ),
+});

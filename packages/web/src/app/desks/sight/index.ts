@@ -1,0 +1,1 @@
+export { SightPage } from './sight-page';

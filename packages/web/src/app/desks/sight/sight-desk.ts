@@ -1,0 +1,130 @@
+import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { Store } from '@ngrx/store';
+import { pocketAt, type Divider, type PlanPoint } from '@stravel/core';
+import { Bakes, type OpenBakes } from '../../bakes/bakes';
+import { OpenLevel } from '../../document/level/open-level';
+import { recordsFeature, selectReach } from '../../document/records/records-store';
+import { EditLog } from '../../edits/edit-log';
+import { create, newId, remove } from '../../edits/operations';
+import { sightActions, sightFeature } from './store/sight-store';
+import type { SightPaint } from './sight-drawing';
+
+/** Height of the eye above the floor that one stands on, metres. */
+const EYE_METRES = 1.7;
+
+/** What the Sight desk shows and does. */
+@Injectable({ providedIn: 'root' })
+export class SightDesk {
+  private readonly store = inject(Store);
+  private readonly edits = inject(EditLog);
+  private readonly snacks = inject(MatSnackBar);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  private readonly reach = this.store.selectSignal(selectReach);
+  readonly bakes = inject(Bakes);
+  readonly openLevel = inject(OpenLevel);
+  readonly state = this.store.selectSignal(sightFeature.selectSightState);
+  private readonly opened = signal<OpenBakes | undefined>(undefined);
+
+  /** The opened bakes, when they are of the open level. */
+  readonly baked = computed(() => {
+    const opened = this.opened();
+    return opened && opened.level === this.openLevel.level()?.id ? opened : undefined;
+  });
+  readonly bakeState = computed(() => this.bakes.byLevel()[this.openLevel.level()?.id ?? '']?.sight.state ?? 'none');
+  readonly standing = computed(() => {
+    const baked = this.baked();
+    const { stand } = this.state();
+    return baked && stand ? pocketAt(baked.sight.pockets, stand) : -1;
+  });
+  readonly paint = computed((): SightPaint | undefined => {
+    const baked = this.baked();
+    if (!baked) return undefined;
+    const { paintBy, bottom, storeyMetres } = this.state();
+    const costs = paintBy === 'triangles' ? baked.figures.pocketTriangles : baked.figures.pocketDrawCalls;
+    const of = costs.filter((_cost, i) => baked.sight.pockets[i].reached);
+    return { sight: baked.sight, costs, most: Math.max(0, ...of), least: of.length > 0 ? Math.min(...of) : 0, standing: this.standing(), bottom, top: bottom + storeyMetres };
+  });
+
+  constructor() {
+    effect(() => {
+      const level = this.openLevel.level()?.id;
+      const state = this.bakeState();
+      if (level === undefined || state === 'none' || this.bakes.progress()) return;
+      untracked(() => {
+        if (this.opened()?.level !== level) void this.read(level);
+      });
+    });
+  }
+
+  async bake(): Promise<void> {
+    const level = this.openLevel.level();
+    if (!level || this.bakes.progress()) return;
+    const before = this.baked();
+    if (before) {
+      const { figures } = before.sight;
+      this.store.dispatch(
+        sightActions.beforeKept({
+          before: { level: level.id, triangles: before.figures.worst.at(0)?.triangles ?? 0, drawCalls: before.figures.worstDrawCalls?.drawCalls ?? 0, pockets: figures.reachedPockets, pairs: figures.visiblePairs },
+        }),
+      );
+    }
+    const baked = await this.bakes.bake(level.id);
+    if (baked) this.opened.set(baked);
+  }
+
+  /** Stands on the plan: in the highest reached pocket under the shown heights at that point. */
+  standAt(x: number, z: number): void {
+    const baked = this.baked();
+    if (!baked) {
+      this.snacks.open('Bake first: then the plan knows its pockets.', 'Close', { duration: 5000 });
+      return;
+    }
+    const { bottom } = this.state();
+    for (const y of [bottom + 0.5 + EYE_METRES, bottom + 0.55, bottom + 2.4, bottom + 3.2]) {
+      const pocket = pocketAt(baked.sight.pockets, [x, y, z]);
+      if (pocket >= 0 && baked.sight.pockets[pocket].reached) {
+        this.store.dispatch(sightActions.stoodAt({ at: [x, y, z] }));
+        return;
+      }
+    }
+    this.snacks.open('Nobody can stand there: it lies inside a block, or cannot be reached from a spawn.', 'Close', { duration: 5000 });
+  }
+
+  async addDivider(from: PlanPoint, to: PlanPoint): Promise<void> {
+    const level = this.openLevel.level();
+    const stratum = level?.strata.map(({ stratum: id }) => this.tables().stratum[id]).find((one) => one?.owner === level.id);
+    if (!level || !stratum) {
+      this.snacks.open('The level has no stratum of its own to hold a divider. Make one in Layout.', 'Close', { duration: 6000 });
+      return;
+    }
+    const { bottom, storeyMetres } = this.state();
+    const bounds = this.baked()?.sight.bounds;
+    const divider: Divider = { id: newId(), from, to, bottom: bounds ? Math.min(bounds.min[1], bottom) : bottom, top: bounds ? Math.max(bounds.max[1], bottom + storeyMetres) : bottom + storeyMetres };
+    await this.edits.commit('draw a divider', [create(stratum.id, 'divider', divider)]);
+  }
+
+  async removeDivider(stratum: string, id: string): Promise<void> {
+    const divider = this.openLevel.strata().find((one) => one.id === stratum)?.dividers.get(id);
+    if (divider) await this.edits.commit('delete a divider', [remove(stratum, 'divider', divider)]);
+  }
+
+  /** Levels that share a stratum of the open one, for the foot. */
+  sharedStrata(): number {
+    return (this.openLevel.level()?.strata ?? []).filter(({ stratum }) => (this.reach().get(stratum)?.length ?? 1) > 1).length;
+  }
+
+  /** Strata that the open level owns. */
+  ownStrata(): string[] {
+    return (this.openLevel.level()?.strata ?? []).map(({ stratum }) => stratum).filter((id) => this.tables().stratum[id]?.owner !== null);
+  }
+
+  private async read(level: string): Promise<void> {
+    try {
+      const opened = await this.bakes.open(level);
+      if (opened) this.opened.set(opened);
+    } catch (error) {
+      this.snacks.open(`The bake could not be read. ${error instanceof Error ? error.message : String(error)}`, 'Close');
+    }
+  }
+}

@@ -1,0 +1,158 @@
+import type { SightResult, Vector3 } from '@stravel/core';
+import type { PlateDrawing } from '../../plate/plate-view';
+import type { PlateColours } from '../../plate/plate-colours';
+
+/** What is painted of a sight bake. */
+export interface SightPaint {
+  readonly sight: SightResult;
+  /** Cost of each pocket and the greatest of them. */
+  readonly costs: readonly number[];
+  readonly most: number;
+  readonly least: number;
+  /** Pocket that one stands in, −1 when none. */
+  readonly standing: number;
+  readonly bottom: number;
+  readonly top: number;
+}
+
+/** Pockets under the plan: coloured by cost; when one stands in a pocket, what it cannot see is left blank. */
+export function paintPockets(drawing: PlateDrawing, paint: SightPaint): void {
+  const { context, colours } = drawing;
+  const seen = paint.standing >= 0 ? new Set(paint.sight.visible[paint.standing]) : undefined;
+  paint.sight.pockets.forEach((pocket, i) => {
+    if (!pocket.reached || pocket.bounds.max[1] <= paint.bottom + 0.05 || pocket.bounds.min[1] >= paint.top) return;
+    const outline = topOutline(pocket.planes, pocket.faces);
+    if (!outline) return;
+    tracePolygon(drawing, outline);
+    if (!seen || seen.has(i)) {
+      context.globalAlpha = seen && i !== paint.standing ? 0.75 : 0.92;
+      context.fillStyle = costColour(colours, share(paint, paint.costs[i]));
+      context.fill();
+    } else {
+      context.globalAlpha = 1;
+      context.fillStyle = hatch(context, colours.line);
+      context.fill();
+    }
+    context.globalAlpha = 1;
+    context.strokeStyle = i === paint.standing ? colours.brine : colours.plate;
+    context.lineWidth = i === paint.standing ? 3 : 1;
+    context.stroke();
+  });
+}
+
+/** Over both views: the pocket one stands in, openings of it, the way out of a leak. */
+export function drawSight(drawing: PlateDrawing, paint: SightPaint, stand: Vector3 | null): void {
+  const { context, colours, view } = drawing;
+  if (view === 'model' && paint.standing >= 0) {
+    const seen = new Set(paint.sight.visible[paint.standing]);
+    context.lineWidth = 1;
+    seen.forEach((i) => {
+      context.strokeStyle = i === paint.standing ? colours.brine : costColour(colours, share(paint, paint.costs[i]));
+      context.globalAlpha = i === paint.standing ? 1 : 0.5;
+      paint.sight.pockets[i].faces.forEach((face) => {
+        tracePolygon(drawing, face);
+        context.stroke();
+      });
+    });
+    context.globalAlpha = 1;
+  }
+  if (paint.standing >= 0 && view === 'plan') {
+    context.strokeStyle = colours.brine;
+    context.lineWidth = 4;
+    for (const { pockets, polygon } of paint.sight.openings) {
+      if (!pockets.includes(paint.standing)) continue;
+      tracePolygon(drawing, polygon);
+      context.stroke();
+    }
+  }
+  const way = paint.sight.wayOut;
+  if (way) {
+    context.strokeStyle = colours.over;
+    context.lineWidth = 2.5;
+    context.setLineDash([2, 5]);
+    tracePolygon(drawing, way.flat(), false);
+    context.stroke();
+    context.setLineDash([]);
+    const end = drawing.at(...way[way.length - 1]);
+    if (end) {
+      context.beginPath();
+      context.moveTo(end[0] - 6, end[1] - 6);
+      context.lineTo(end[0] + 6, end[1] + 6);
+      context.moveTo(end[0] + 6, end[1] - 6);
+      context.lineTo(end[0] - 6, end[1] + 6);
+      context.stroke();
+    }
+  }
+  const at = stand && drawing.at(...stand);
+  if (!at) return;
+  context.fillStyle = colours.plate;
+  context.strokeStyle = colours.brine;
+  context.lineWidth = 2.5;
+  context.beginPath();
+  context.moveTo(at[0], at[1] - 9);
+  context.lineTo(at[0] + 9, at[1]);
+  context.lineTo(at[0], at[1] + 9);
+  context.lineTo(at[0] - 9, at[1]);
+  context.closePath();
+  context.fill();
+  context.stroke();
+}
+
+/** 0 for the cheapest pocket, 1 for the dearest. */
+function share({ least, most }: SightPaint, cost: number): number {
+  return most > least ? (cost - least) / (most - least) : 0.5;
+}
+
+/** Low, middle and high cost, mixed in sRGB. */
+export function costColour(colours: PlateColours, t: number): string {
+  const [from, to, u] = t < 0.5 ? [colours.costLow, colours.costMid, t * 2] : [colours.costMid, colours.costHigh, (t - 0.5) * 2];
+  return `color-mix(in srgb, ${to} ${(u * 100).toFixed(0)}%, ${from})`;
+}
+
+/** Outline of a pocket on the plan: the face that looks up most. */
+function topOutline(planes: SightResult['pockets'][number]['planes'], faces: SightResult['pockets'][number]['faces']): readonly number[] | undefined {
+  let best = -1;
+  planes.forEach(([, ny], i) => {
+    if (ny > 1e-6 && (best < 0 || ny > planes[best][1])) best = i;
+  });
+  return best < 0 ? undefined : faces[best];
+}
+
+function tracePolygon({ context, at }: PlateDrawing, points: readonly number[], close = true): void {
+  context.beginPath();
+  let started = false;
+  for (let i = 0; i < points.length; i += 3) {
+    const p = at(points[i], points[i + 1], points[i + 2]);
+    if (!p) continue;
+    if (started) context.lineTo(...p);
+    else context.moveTo(...p);
+    started = true;
+  }
+  if (close && started) context.closePath();
+}
+
+const hatches = new Map<string, CanvasPattern>();
+
+/** Slanted lines: not seen from here. */
+function hatch(context: CanvasRenderingContext2D, colour: string): CanvasPattern | string {
+  const known = hatches.get(colour);
+  if (known) return known;
+  const tile = document.createElement('canvas');
+  tile.width = tile.height = 8;
+  const pen = tile.getContext('2d');
+  if (!pen) return colour;
+  pen.strokeStyle = colour;
+  pen.lineWidth = 1;
+  pen.beginPath();
+  pen.moveTo(0, 8);
+  pen.lineTo(8, 0);
+  pen.moveTo(-2, 2);
+  pen.lineTo(2, -2);
+  pen.moveTo(6, 10);
+  pen.lineTo(10, 6);
+  pen.stroke();
+  const pattern = context.createPattern(tile, 'repeat');
+  if (!pattern) return colour;
+  hatches.set(colour, pattern);
+  return pattern;
+}

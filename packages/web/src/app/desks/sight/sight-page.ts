@@ -1,0 +1,170 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import type { PlanPoint, PocketFigures } from '@stravel/core';
+import { DocumentRegistry } from '../../document/document-registry';
+import { KitLibrary } from '../../plate/kit-library';
+import { drawDivider } from '../../plate/plate-marks';
+import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
+import { Session } from '../../session';
+import { countText } from '../../ui/amount';
+import { NumberField } from '../../ui/number-field';
+import { Workspace } from '../../workspace';
+import { FromHere, type FromHereRow } from './parts/from-here';
+import { WorstPockets } from './parts/worst-pockets';
+import { SightDesk } from './sight-desk';
+import { drawSight, paintPockets } from './sight-drawing';
+import { sightActions } from './store/sight-store';
+
+const SNAP_METRES = 0.25;
+
+/** The Sight desk: what can be seen from where, and what it costs. */
+@Component({
+  selector: 'sv-sight-page',
+  imports: [FromHere, MatProgressBarModule, NumberField, PlateView, WorstPockets],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './sight-page.html',
+  styleUrl: './sight-page.scss',
+  host: { '(document:keydown)': 'key($event)' },
+})
+export class SightPage {
+  readonly id = input<string>();
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  private readonly registry = inject(DocumentRegistry);
+  readonly session = inject(Session);
+  readonly workspace = inject(Workspace);
+  readonly desk = inject(SightDesk);
+  readonly kits = inject(KitLibrary);
+  readonly openLevel = this.desk.openLevel;
+  readonly state = this.desk.state;
+  readonly actions = sightActions;
+  readonly text = countText;
+  private readonly plate = viewChild(PlateView);
+  private readonly line = signal<readonly [PlanPoint, PlanPoint] | undefined>(undefined);
+  private framed = '';
+
+  readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
+  readonly overlay = computed(() => {
+    const paint = this.desk.paint();
+    const { stand, bottom, storeyMetres } = this.state();
+    const line = this.line();
+    return (drawing: PlateDrawing): void => {
+      if (paint) drawSight(drawing, paint, stand);
+      if (line) drawDivider(drawing, line[0], line[1], bottom, bottom + storeyMetres);
+    };
+  });
+  readonly pocketOverlay = computed(() => {
+    const paint = this.desk.paint();
+    return (drawing: PlateDrawing): void => {
+      if (paint) paintPockets(drawing, paint);
+    };
+  });
+  readonly fromHere = computed((): { where: string; rows: FromHereRow[] } | undefined => {
+    const baked = this.desk.baked();
+    const standing = this.desk.standing();
+    const { stand } = this.state();
+    if (!baked || standing < 0 || !stand) return undefined;
+    const { sight, figures } = baked;
+    const seen = sight.visible[standing].length;
+    const device = this.session.device();
+    const triangles = figures.pocketTriangles[standing];
+    const rows: FromHereRow[] = [
+      { name: 'pockets reached', value: sight.figures.reachedPockets, share: 1, tone: 'stone' },
+      { name: 'seen from here', value: seen, share: seen / Math.max(1, sight.figures.reachedPockets), tone: 'brine' },
+      { name: 'hidden from here', value: sight.figures.reachedPockets - seen, share: 1 - seen / Math.max(1, sight.figures.reachedPockets), tone: 'stone' },
+      { name: 'triangles all round', value: triangles, share: Math.min(1, triangles / (device?.budget.triangles ?? Math.max(1, triangles))), tone: 'kiln' },
+      { name: 'draw calls', value: figures.pocketDrawCalls[standing], share: Math.min(1, figures.pocketDrawCalls[standing] / (device?.budget.drawCalls ?? 1)), tone: 'kiln' },
+    ];
+    return { where: `pocket ${standing + 1} · ${stand.map((v) => v.toFixed(1)).join(', ')}`, rows };
+  });
+  readonly comparison = computed(() => {
+    const { before } = this.state();
+    const baked = this.desk.baked();
+    if (!before || !baked || before.level !== baked.level) return [];
+    const { figures } = baked.sight;
+    return [
+      { name: 'worst pocket', before: before.triangles, after: baked.figures.worst.at(0)?.triangles ?? 0 },
+      { name: 'draw calls', before: before.drawCalls, after: baked.figures.worstDrawCalls?.drawCalls ?? 0 },
+      { name: 'pockets', before: before.pockets, after: figures.reachedPockets },
+      { name: 'seeing pairs', before: before.pairs, after: figures.visiblePairs },
+    ];
+  });
+  readonly dividers = computed(() => {
+    this.registry.contentVersion();
+    return this.openLevel.strata().flatMap((document) => [...document.dividers.values()].map((divider) => ({ stratum: document.id, divider, length: Math.hypot(divider.to[0] - divider.from[0], divider.to[1] - divider.from[1]) })));
+  });
+
+  constructor() {
+    effect(() => {
+      const id = this.id() ?? this.workspace.level()?.id;
+      if (id === undefined) return;
+      untracked(() => {
+        if (this.id() === undefined) void this.router.navigate(['/sight', id], { replaceUrl: true });
+        this.workspace.openLevel(id);
+        this.openLevel.open(id);
+        this.store.dispatch(sightActions.levelOpened({ bottom: -0.5 }));
+      });
+    });
+    effect(() => {
+      const level = this.openLevel.level();
+      const plate = this.plate();
+      if (!level || !plate || this.openLevel.isLoading() || this.framed === level.id) return;
+      this.framed = level.id;
+      setTimeout(() => this.frameLevel());
+    });
+    effect(() => {
+      const baked = this.desk.baked();
+      const closed = baked ? (baked.sight.closed ? 'Level is closed' : 'Level is not closed') : 'Not baked';
+      const pockets = baked ? [`${baked.sight.figures.reachedPockets} pockets, ${baked.sight.figures.openings} openings`] : [];
+      this.workspace.footLeft.set([closed, ...pockets, ...(this.desk.sharedStrata() > 0 ? ['counts shared strata'] : [])]);
+      this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`]);
+    });
+  }
+
+  dispatch(action: ReturnType<(typeof sightActions)[keyof typeof sightActions]>): void {
+    this.store.dispatch(action);
+  }
+
+  pointer(pointer: PlanPointer): void {
+    if (this.state().tool === 'stand') {
+      if (pointer.phase === 'up') this.desk.standAt(pointer.x, pointer.z);
+      return;
+    }
+    const free = pointer.event.altKey;
+    const snap = (value: number): number => (free ? value : Math.round(value / SNAP_METRES) * SNAP_METRES);
+    const at: PlanPoint = [snap(pointer.x), snap(pointer.z)];
+    const line = this.line();
+    if (pointer.phase === 'down') this.line.set([at, at]);
+    else if (pointer.phase === 'move' && line) this.line.set([line[0], at]);
+    else if (pointer.phase === 'up' && line) {
+      this.line.set(undefined);
+      if (Math.hypot(at[0] - line[0][0], at[1] - line[0][1]) > 0.05) void this.desk.addDivider(line[0], at);
+    } else if (pointer.phase === 'cancel') this.line.set(undefined);
+  }
+
+  goTo(pocket: PocketFigures): void {
+    const [x, y, z] = pocket.middle;
+    this.dispatch(sightActions.stoodAt({ at: [x, y, z] }));
+  }
+
+  key(event: KeyboardEvent): void {
+    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === 'd') this.dispatch(sightActions.toolChosen({ tool: 'divider' }));
+    else if (event.key === 's') this.dispatch(sightActions.toolChosen({ tool: 'stand' }));
+    else if (event.key === 'b') void this.desk.bake();
+    else if (event.key === '[' || event.key === ']') this.dispatch(sightActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
+    else if (event.key === 'f') this.frameLevel();
+    else if (event.key === 'Escape') {
+      this.line.set(undefined);
+      this.dispatch(sightActions.toolChosen({ tool: 'stand' }));
+      this.desk.bakes.cancel();
+    } else return;
+    event.preventDefault();
+  }
+
+  private frameLevel(): void {
+    this.plate()?.frameStrata(this.desk.ownStrata());
+  }
+}

@@ -1,0 +1,63 @@
+import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Kit, Piece } from '@stravel/core';
+import { ApiClient } from '../../api/api-client';
+import { DocumentRegistry } from '../document-registry';
+import { recordsFeature } from '../records/records-store';
+import type { StratumDocument } from '../stratum-document';
+
+/** The content of one level's strata, loaded chunk by chunk, and the bytes of its kits. */
+@Injectable({ providedIn: 'root' })
+export class OpenLevel {
+  private readonly registry = inject(DocumentRegistry);
+  private readonly api = inject(ApiClient);
+  private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+  private readonly levelId = signal<string | undefined>(undefined);
+  private readonly ready = signal<ReadonlyMap<string, StratumDocument>>(new Map());
+  private readonly kitBytes = new Map<string, Promise<ArrayBuffer>>();
+
+  readonly failure = signal('');
+  readonly level = computed(() => {
+    const id = this.levelId();
+    return id === undefined ? undefined : this.tables().level[id];
+  });
+  /** Strata of the open level that are loaded, bottom first. */
+  readonly strata = computed(() => {
+    const ready = this.ready();
+    return (this.level()?.strata ?? []).flatMap(({ stratum }) => ready.get(stratum) ?? []);
+  });
+  readonly isLoading = computed(() => this.strata().length < (this.level()?.strata.filter(({ stratum }) => this.tables().stratum[stratum]).length ?? 0));
+  readonly pieces = computed(() => this.tables().piece);
+
+  constructor() {
+    effect(() => {
+      const wanted = (this.level()?.strata ?? []).map(({ stratum }) => stratum).filter((id) => this.tables().stratum[id]);
+      untracked(() => wanted.forEach((id) => void this.load(id)));
+    });
+  }
+
+  open(id: string): void {
+    this.levelId.set(id);
+  }
+
+  /** All kits with their pieces and GLBs. */
+  kits(): { kit: Kit; pieces: Piece[]; bytes: Promise<ArrayBuffer> }[] {
+    const { kit: kits, piece: pieces } = this.tables();
+    return Object.values(kits).map((kit) => {
+      let bytes = this.kitBytes.get(kit.mesh);
+      if (!bytes) this.kitBytes.set(kit.mesh, (bytes = this.api.asset(kit.mesh)));
+      return { kit, pieces: Object.values(pieces).filter((piece) => piece.kit === kit.id), bytes };
+    });
+  }
+
+  private async load(id: string): Promise<void> {
+    if (this.ready().get(id) === this.registry.openStratum(id) && this.ready().has(id)) return;
+    try {
+      const document = await this.registry.stratum(id);
+      this.ready.update((ready) => new Map(ready).set(id, document));
+      this.failure.set('');
+    } catch (error) {
+      this.failure.set(`The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${error instanceof Error ? error.message : String(error)}`);
+    }
+  }
+}

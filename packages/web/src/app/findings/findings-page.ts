@@ -1,0 +1,143 @@
+import { ScrollingModule } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { RECORDS_DOCUMENT, freeCode, type Finding, type FindingDesk, type Operation } from '@stravel/core';
+import { DocumentRegistry } from '../document/document-registry';
+import { recordsFeature } from '../document/records/records-store';
+import { EditLog } from '../edits/edit-log';
+import { create, remove, setRecordField } from '../edits/operations';
+import { Session } from '../session';
+import { Workspace } from '../workspace';
+import { AcceptDialog, type Accepted } from './accept-dialog';
+import { FindingsHome } from './findings-home';
+
+type Line = { readonly kind: 'cause'; readonly id: string; readonly code: string; readonly count: number } | { readonly kind: 'finding'; readonly id: string; readonly finding: Finding };
+
+/** The one home of findings: by cause, filtered, accepted or fixed one by one or together. */
+@Component({
+  selector: 'sv-findings-page',
+  imports: [ScrollingModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './findings-page.html',
+  styleUrl: './findings-page.scss',
+})
+export class FindingsPage {
+  private readonly edits = inject(EditLog);
+  private readonly dialogs = inject(MatDialog);
+  private readonly router = inject(Router);
+  private readonly session = inject(Session);
+  private readonly workspace = inject(Workspace);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly home = inject(FindingsHome);
+  private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+  private readonly levels = inject(Store).selectSignal(recordsFeature.selectLevels);
+
+  readonly deskNames: readonly (FindingDesk | 'all')[] = ['all', 'sets', 'layout', 'sight', 'budget'];
+  readonly desk = signal<FindingDesk | 'all'>('all');
+  readonly level = signal('');
+  readonly showsAccepted = signal(false);
+  readonly chosen = signal<ReadonlySet<string>>(new Set());
+  readonly levelChoices = computed(() => {
+    const with_ = new Set(this.home.all().map(({ place }) => place.level));
+    return this.levels().filter(({ id }) => with_.has(id));
+  });
+  readonly shown = computed(() =>
+    (this.showsAccepted() ? this.home.all() : this.home.open()).filter(({ desk, place }) => (this.desk() === 'all' || desk === this.desk()) && (this.level() === '' || place.level === this.level())));
+  readonly lines = computed((): Line[] => {
+    const byCode = new Map<string, Finding[]>();
+    for (const finding of this.shown()) byCode.set(finding.code, [...(byCode.get(finding.code) ?? []), finding]);
+    return [...byCode].flatMap(([code, findings]): Line[] => [
+      { kind: 'cause', id: `cause ${code}`, code, count: findings.length },
+      ...findings.map((finding): Line => ({ kind: 'finding', id: finding.id, finding })),
+    ]);
+  });
+  readonly chosenFindings = computed(() => this.shown().filter(({ id }) => this.chosen().has(id)));
+  readonly fixable = computed(() => this.chosenFindings().filter(({ fixes }) => fixes.length > 0));
+  readonly lineId = (_index: number, line: Line): string => line.id;
+
+  constructor() {
+    effect(() => {
+      this.workspace.footLeft.set([`${this.shown().length} shown`]);
+      this.workspace.footRight.set([]);
+    });
+  }
+
+  acceptedUntil(finding: Finding): string | undefined {
+    return this.tables().acceptance[finding.id]?.until;
+  }
+
+  toggle(id: string): void {
+    this.chosen.update((chosen) => {
+      const next = new Set(chosen);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  }
+
+  toggleCause(code: string): void {
+    const ids = this.shown().filter((finding) => finding.code === code).map(({ id }) => id);
+    const all = ids.every((id) => this.chosen().has(id));
+    this.chosen.update((chosen) => new Set([...chosen].filter((id) => !ids.includes(id)).concat(all ? [] : ids)));
+  }
+
+  async go(finding: Finding): Promise<void> {
+    const { level } = finding.place;
+    if (level !== undefined) this.workspace.openLevel(level);
+    if (finding.desk === 'sets' || level === undefined) await this.router.navigate(['/sets']);
+    else if (finding.desk === 'budget' && !finding.place.position) await this.router.navigate(['/budget']);
+    else await this.router.navigate([finding.desk === 'layout' ? '/layout' : '/sight', level]);
+  }
+
+  accept(): void {
+    const findings = this.chosenFindings();
+    this.dialogs
+      .open<AcceptDialog, number, Accepted>(AcceptDialog, { data: findings.length, width: '440px' })
+      .afterClosed()
+      .subscribe((accepted) => {
+        if (accepted) void this.keepAccepted(findings, accepted);
+      });
+  }
+
+  /** The template's loop variable hides `fix`. */
+  async fixOne(finding: Finding): Promise<void> {
+    await this.fix([finding]);
+  }
+
+  async fix(findings: readonly Finding[]): Promise<void> {
+    const operations: Operation[] = [];
+    let tables = this.tables();
+    for (const finding of findings) {
+      const fix = finding.fixes.at(0);
+      if (fix?.id === 'new-code') {
+        const level = tables.level[finding.subject];
+        const code = freeCode(tables, (limit) => crypto.getRandomValues(new Uint32Array(1))[0] % limit);
+        operations.push(setRecordField('level', level, 'code', code));
+        tables = { ...tables, level: { ...tables.level, [level.id]: { ...level, code } } };
+      } else if (fix?.id === 'remove-item' && finding.place.level !== undefined) {
+        operations.push(...(await this.removal(finding.place.level, finding.subject)));
+      }
+    }
+    await this.edits.commit(findings.length === 1 ? 'fix a finding' : `fix ${findings.length} findings`, operations);
+    this.chosen.set(new Set());
+  }
+
+  private async removal(levelId: string, block: string): Promise<Operation[]> {
+    for (const { stratum } of this.tables().level[levelId].strata) {
+      const found = (await this.registry.stratum(stratum)).blocks.get(block);
+      if (found) return [remove(stratum, 'block', found)];
+    }
+    return [];
+  }
+
+  private async keepAccepted(findings: readonly Finding[], { reason, until }: Accepted): Promise<void> {
+    const person = this.session.person()?.name ?? '';
+    const operations = findings.flatMap(({ id }) => {
+      const known = this.tables().acceptance[id];
+      return [...(known ? [remove(RECORDS_DOCUMENT, 'acceptance', known)] : []), create(RECORDS_DOCUMENT, 'acceptance', { id, reason, until, person })];
+    });
+    await this.edits.commit(`accept ${findings.length} finding${findings.length === 1 ? '' : 's'}`, operations);
+    this.chosen.set(new Set());
+  }
+}

@@ -1,0 +1,165 @@
+import { blockSurface, type Block, type BlockSurface } from '@stravel/core';
+import { BufferAttribute, BufferGeometry, LineSegments, Mesh, type Group, type Material } from 'three';
+
+/** Blocks drawn together; a change draws its group anew. */
+const BLOCKS_A_GROUP = 64;
+
+const surfaces = new WeakMap<Block, BlockSurface | null>();
+
+/** The surface of a block record, made once; undefined when its planes enclose nothing. */
+export function surfaceOfBlock(block: Block): BlockSurface | undefined {
+  let surface = surfaces.get(block);
+  if (surface === undefined) {
+    try {
+      surface = blockSurface(block);
+    } catch {
+      // The sight bake has a finding for it; there is nothing to draw.
+      surface = null;
+    }
+    surfaces.set(block, surface);
+  }
+  return surface ?? undefined;
+}
+
+export interface BlockMaterials {
+  /** Faces of blocks that hide, seen from outside. */
+  readonly hides: Material;
+  readonly decor: Material;
+  /** Insides, seen where the plan cuts a block. */
+  readonly cut: Material;
+  readonly edges: Material;
+}
+
+interface BlockGroup {
+  readonly ids: Set<string>;
+  objects: (Mesh | LineSegments)[];
+}
+
+/** The blocks of one stratum as a few meshes with their edges. */
+export class BlockMeshes {
+  private readonly groups: BlockGroup[] = [];
+  private readonly groupOf = new Map<string, BlockGroup>();
+
+  constructor(
+    private readonly parent: Group,
+    private readonly edgeParent: Group,
+    private readonly blocks: ReadonlyMap<string, Block>,
+    private readonly materials: () => BlockMaterials,
+  ) {}
+
+  rebuild(): void {
+    this.dispose();
+    for (const id of this.blocks.keys()) this.join(id);
+    this.groups.forEach((group) => this.draw(group));
+  }
+
+  /** Draws anew the groups of blocks that were put or removed. */
+  update(ids: readonly string[]): void {
+    const touched = new Set<BlockGroup>();
+    for (const id of ids) {
+      if (this.blocks.has(id)) {
+        touched.add(this.groupOf.get(id) ?? this.join(id));
+        continue;
+      }
+      const group = this.groupOf.get(id);
+      if (!group) continue;
+      group.ids.delete(id);
+      this.groupOf.delete(id);
+      touched.add(group);
+    }
+    touched.forEach((group) => this.draw(group));
+  }
+
+  dispose(): void {
+    for (const group of this.groups) this.clear(group);
+    this.groups.length = 0;
+    this.groupOf.clear();
+  }
+
+  private join(id: string): BlockGroup {
+    let group = this.groups.at(-1);
+    if (!group || group.ids.size >= BLOCKS_A_GROUP) {
+      group = { ids: new Set(), objects: [] };
+      this.groups.push(group);
+    }
+    group.ids.add(id);
+    this.groupOf.set(id, group);
+    return group;
+  }
+
+  private clear(group: BlockGroup): void {
+    for (const object of group.objects) {
+      object.removeFromParent();
+      object.geometry.dispose();
+    }
+    group.objects = [];
+  }
+
+  private draw(group: BlockGroup): void {
+    this.clear(group);
+    const { hides, decor, cut, edges } = this.materials();
+    const blocks = [...group.ids].flatMap((id) => this.blocks.get(id) ?? []);
+    for (const [sight, material] of [['hides', hides], ['decor', decor]] as const) {
+      const geometry = surfaceGeometry(blocks.filter((block) => block.sight === sight));
+      if (!geometry) continue;
+      const outside = new Mesh(geometry, material);
+      const inside = new Mesh(geometry, cut);
+      inside.userData['cut'] = true;
+      group.objects.push(outside, inside);
+      this.parent.add(outside, inside);
+    }
+    const lines = edgeGeometry(blocks);
+    if (lines) {
+      const object = new LineSegments(lines, edges);
+      group.objects.push(object);
+      this.edgeParent.add(object);
+    }
+  }
+}
+
+function surfaceGeometry(blocks: readonly Block[]): BufferGeometry | undefined {
+  const positions: number[] = [];
+  const normals: number[] = [];
+  for (const block of blocks) {
+    for (const face of surfaceOfBlock(block)?.faces ?? []) {
+      const [nx, ny, nz] = normalOf(face);
+      for (let i = 3; i + 3 < face.length; i += 3) {
+        positions.push(face[0], face[1], face[2], face[i], face[i + 1], face[i + 2], face[i + 3], face[i + 4], face[i + 5]);
+        normals.push(nx, ny, nz, nx, ny, nz, nx, ny, nz);
+      }
+    }
+  }
+  if (positions.length === 0) return undefined;
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(new Float32Array(positions), 3));
+  geometry.setAttribute('normal', new BufferAttribute(new Float32Array(normals), 3));
+  return geometry;
+}
+
+function edgeGeometry(blocks: readonly Block[]): BufferGeometry | undefined {
+  const positions: number[] = [];
+  for (const block of blocks) {
+    for (const face of surfaceOfBlock(block)?.faces ?? []) {
+      for (let i = 0; i < face.length; i += 3) {
+        const j = i + 3 === face.length ? 0 : i + 3;
+        positions.push(face[i], face[i + 1], face[i + 2], face[j], face[j + 1], face[j + 2]);
+      }
+    }
+  }
+  if (positions.length === 0) return undefined;
+  const geometry = new BufferGeometry();
+  geometry.setAttribute('position', new BufferAttribute(new Float32Array(positions), 3));
+  return geometry;
+}
+
+function normalOf(face: Float64Array): [number, number, number] {
+  const ux = face[3] - face[0];
+  const uy = face[4] - face[1];
+  const uz = face[5] - face[2];
+  const vx = face[6] - face[0];
+  const vy = face[7] - face[1];
+  const vz = face[8] - face[2];
+  const n: [number, number, number] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+  const length = Math.hypot(...n) || 1;
+  return [n[0] / length, n[1] / length, n[2] / length];
+}

@@ -1,0 +1,33 @@
+import type { Piece } from '@stravel/core';
+import { Mesh, type BufferGeometry, type Material } from 'three';
+import { GLTFLoader } from 'three/addons/loaders/GLTFLoader.js';
+
+/** What is drawn of a piece: one geometry a material. */
+export interface PieceMesh {
+  readonly parts: readonly { readonly geometry: BufferGeometry; readonly material: Material }[];
+}
+
+/**
+ * The meshes of a kit's pieces from its GLB, by piece id.
+ * @throws Error when the bytes are no GLB, or a piece has no node of its name
+ */
+export async function readKitMeshes(glb: ArrayBuffer, pieces: readonly Piece[]): Promise<Map<string, PieceMesh>> {
+  const { scene } = await new GLTFLoader().parseAsync(glb, '');
+  const meshes = new Map<string, PieceMesh>();
+  // The loader changes names that its animations could not address; nodes keep their own in userData.
+  const byName = new Map<string, PieceMesh>();
+  for (const node of scene.children) {
+    const parts: { geometry: BufferGeometry; material: Material }[] = [];
+    node.traverse((child) => {
+      if (child instanceof Mesh && !Array.isArray(child.material)) parts.push({ geometry: child.geometry as BufferGeometry, material: child.material as Material });
+    });
+    const name = (node.userData['name'] as string | undefined) ?? node.name;
+    byName.set(name, { parts });
+  }
+  for (const piece of pieces) {
+    const mesh = byName.get(piece.name);
+    if (!mesh) throw new Error(`The kit's GLB has no mesh named ${piece.name}.`);
+    meshes.set(piece.id, mesh);
+  }
+  return meshes;
+}

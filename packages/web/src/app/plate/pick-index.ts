@@ -1,0 +1,174 @@
+import { BoxTree, placementBounds, type Box3, type ItemKind, type Piece } from '@stravel/core';
+import type { StratumDocument } from '../document/stratum-document';
+import { surfaceOfBlock } from './block-meshes';
+
+/** Something that can be picked. */
+export interface PickItem {
+  readonly stratum: string;
+  readonly kind: ItemKind;
+  readonly id: string;
+  readonly bounds: Box3;
+}
+
+const MARKER_REACH = 0.5;
+
+/** Where things are, for picking by point, box and ray. Made anew when asked after a change. */
+export class PickIndex {
+  private items: PickItem[] = [];
+  private tree: BoxTree | undefined;
+  private madeOf = '';
+
+  constructor(
+    private readonly strata: () => readonly StratumDocument[],
+    private readonly pieces: () => Readonly<Record<string, Piece>>,
+  ) {}
+
+  /** Things over a point of the plan within a range of heights, highest first. @param reach metres about the point */
+  atPlan(x: number, z: number, bottom: number, top: number, reach: number): PickItem[] {
+    return this.inBox([x - reach, bottom, z - reach], [x + reach, top, z + reach])
+      .filter((item) => isOver(item, this.footprint(item), x, z, reach))
+      .sort((a, b) => kindRank(b) - kindRank(a) || b.bounds.max[1] - a.bounds.max[1]);
+  }
+
+  /** Things whose bounds lie in a box. */
+  within(min: readonly number[], max: readonly number[]): PickItem[] {
+    return this.inBox(min, max).filter(({ bounds }) => bounds.min[0] >= min[0] && bounds.max[0] <= max[0] && bounds.min[2] >= min[2] && bounds.max[2] <= max[2]);
+  }
+
+  /** Things that a ray meets, nearest first; blocks by their planes, all else by bounds. */
+  alongRay(origin: readonly number[], direction: readonly number[]): PickItem[] {
+    this.refresh();
+    return (this.tree?.alongRay(origin, direction) ?? [])
+      .map(({ item, distance }) => ({ item: this.items[item], distance: this.exactDistance(this.items[item], origin, direction, distance) }))
+      .filter(({ distance }) => distance !== undefined)
+      .sort((a, b) => (a.distance as number) - (b.distance as number))
+      .map(({ item }) => item);
+  }
+
+  private inBox(min: readonly number[], max: readonly number[]): PickItem[] {
+    this.refresh();
+    return (this.tree?.inBox(min, max) ?? []).map((i) => this.items[i]);
+  }
+
+  private exactDistance(item: PickItem, origin: readonly number[], direction: readonly number[], rough: number): number | undefined {
+    if (item.kind !== 'block') return rough;
+    const block = this.strata().find(({ id }) => id === item.stratum)?.blocks.get(item.id);
+    const surface = block && surfaceOfBlock(block);
+    if (!surface) return undefined;
+    let near = 0;
+    let far = Infinity;
+    for (const face of surface.faces) {
+      const [nx, ny, nz, d] = planeOf(face);
+      const s = nx * origin[0] + ny * origin[1] + nz * origin[2] - d;
+      const v = nx * direction[0] + ny * direction[1] + nz * direction[2];
+      if (v === 0) {
+        if (s > 0) return undefined;
+      } else if (v < 0) near = Math.max(near, -s / v);
+      else far = Math.min(far, -s / v);
+    }
+    return near <= far ? near : undefined;
+  }
+
+  /** Outline of a block on the plan; undefined for things that their bounds describe well enough. */
+  private footprint(item: PickItem): readonly Float64Array[] | undefined {
+    if (item.kind !== 'block') return undefined;
+    const block = this.strata().find(({ id }) => id === item.stratum)?.blocks.get(item.id);
+    return block && surfaceOfBlock(block)?.faces;
+  }
+
+  private refresh(): void {
+    const strata = this.strata();
+    const state = strata.map(({ id, version }) => `${id}:${version}`).join();
+    if (state === this.madeOf && this.tree) return;
+    this.madeOf = state;
+    this.items = strata.flatMap((document) => itemsOf(document, this.pieces()));
+    const boxes = new Float64Array(this.items.length * 6);
+    this.items.forEach(({ bounds }, i) => {
+      boxes.set(bounds.min, i * 6);
+      boxes.set(bounds.max, i * 6 + 3);
+    });
+    this.tree = new BoxTree(boxes);
+  }
+}
+
+/** Bounds of an item, undefined when it has none (a block that encloses nothing, a piece that is gone). */
+export function boundsOfItem(document: StratumDocument, kind: ItemKind, id: string, pieces: Readonly<Record<string, Piece>>): Box3 | undefined {
+  if (kind === 'block') {
+    const block = document.blocks.get(id);
+    return block && surfaceOfBlock(block)?.bounds;
+  }
+  if (kind === 'placement') {
+    const placement = document.placements.get(id);
+    const piece = placement && pieces[placement.piece];
+    return piece && placementBounds(placement, piece.bounds);
+  }
+  if (kind === 'marker') {
+    const marker = document.markers.get(id);
+    if (!marker) return undefined;
+    const [x, y, z] = marker.position;
+    return { min: [x - MARKER_REACH, y, z - MARKER_REACH], max: [x + MARKER_REACH, y + 1.8, z + MARKER_REACH] };
+  }
+  const divider = document.dividers.get(id);
+  if (!divider) return undefined;
+  const { from, to, bottom, top } = divider;
+  return { min: [Math.min(from[0], to[0]), bottom, Math.min(from[1], to[1])], max: [Math.max(from[0], to[0]), top, Math.max(from[1], to[1])] };
+}
+
+function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piece>>): PickItem[] {
+  const items: PickItem[] = [];
+  const add = (kind: ItemKind, id: string): void => {
+    const bounds = boundsOfItem(document, kind, id, pieces);
+    if (bounds) items.push({ stratum: document.id, kind, id, bounds });
+  };
+  for (const id of document.blocks.keys()) add('block', id);
+  for (let slot = 0; slot < document.placements.slotCount; slot++) {
+    const id = document.placements.idAt(slot);
+    if (id !== undefined) add('placement', id);
+  }
+  for (const id of document.markers.keys()) add('marker', id);
+  for (const id of document.dividers.keys()) add('divider', id);
+  return items;
+}
+
+/** Small things are wanted before large ones under the same point. */
+function kindRank({ kind }: PickItem): number {
+  return kind === 'marker' ? 3 : kind === 'divider' ? 2 : kind === 'placement' ? 1 : 0;
+}
+
+function isOver(item: PickItem, faces: readonly Float64Array[] | undefined, x: number, z: number, reach: number): boolean {
+  if (!faces) return item.kind !== 'divider' || nearLine(item.bounds, x, z, reach);
+  return faces.some((face) => {
+    const [, ny] = planeOf(face);
+    return ny > 1e-6 && insideOutline(face, x, z);
+  });
+}
+
+function nearLine({ min, max }: Box3, x: number, z: number, reach: number): boolean {
+  const dx = max[0] - min[0];
+  const dz = max[2] - min[2];
+  const length = Math.hypot(dx, dz) || 1;
+  // Either diagonal of the bounds may be the divider.
+  const off = (px: number, pz: number, qx: number, qz: number): number => Math.abs(((qx - px) * (z - pz) - (qz - pz) * (x - px)) / length);
+  return Math.min(off(min[0], min[2], max[0], max[2]), off(min[0], max[2], max[0], min[2])) <= reach * 2;
+}
+
+function insideOutline(face: Float64Array, x: number, z: number): boolean {
+  let inside = false;
+  for (let i = 0, j = face.length - 3; i < face.length; j = i, i += 3) {
+    if (face[i + 2] > z !== face[j + 2] > z && x < ((face[j] - face[i]) * (z - face[i + 2])) / (face[j + 2] - face[i + 2]) + face[i]) inside = !inside;
+  }
+  return inside;
+}
+
+function planeOf(face: Float64Array): [number, number, number, number] {
+  const ux = face[3] - face[0];
+  const uy = face[4] - face[1];
+  const uz = face[5] - face[2];
+  const vx = face[6] - face[0];
+  const vy = face[7] - face[1];
+  const vz = face[8] - face[2];
+  const nx = uy * vz - uz * vy;
+  const ny = uz * vx - ux * vz;
+  const nz = ux * vy - uy * vx;
+  return [nx, ny, nz, nx * face[0] + ny * face[1] + nz * face[2]];
+}

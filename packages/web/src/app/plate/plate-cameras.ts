@@ -1,0 +1,108 @@
+import type { Box3 } from '@stravel/core';
+import { MathUtils, OrthographicCamera, PerspectiveCamera, Vector3 } from 'three';
+
+/** A rectangle of the host element, CSS pixels. */
+export interface Pane {
+  readonly left: number;
+  readonly top: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+/** The plan: looks straight down, −Z is up on the screen. */
+export class PlanCamera {
+  readonly camera = new OrthographicCamera();
+  x = 0;
+  z = 0;
+  /** CSS pixels a metre. */
+  scale = 8;
+
+  update(pane: Pane): void {
+    const halfWidth = pane.width / 2 / this.scale;
+    const halfHeight = pane.height / 2 / this.scale;
+    Object.assign(this.camera, { left: -halfWidth, right: halfWidth, top: halfHeight, bottom: -halfHeight, near: 1, far: 400000 });
+    this.camera.position.set(this.x, 200000, this.z);
+    this.camera.up.set(0, 0, -1);
+    this.camera.lookAt(this.x, 0, this.z);
+    this.camera.updateProjectionMatrix();
+    this.camera.updateMatrixWorld();
+  }
+
+  toScreen(pane: Pane, x: number, z: number): [number, number] {
+    return [pane.left + pane.width / 2 + (x - this.x) * this.scale, pane.top + pane.height / 2 + (z - this.z) * this.scale];
+  }
+
+  toPlan(pane: Pane, px: number, py: number): [number, number] {
+    return [this.x + (px - pane.left - pane.width / 2) / this.scale, this.z + (py - pane.top - pane.height / 2) / this.scale];
+  }
+
+  zoom(pane: Pane, px: number, py: number, factor: number): void {
+    const [x, z] = this.toPlan(pane, px, py);
+    this.scale = MathUtils.clamp(this.scale * factor, 0.02, 800);
+    const [nowX, nowZ] = this.toPlan(pane, px, py);
+    this.x += x - nowX;
+    this.z += z - nowZ;
+  }
+
+  frame(pane: Pane, { min, max }: Box3): void {
+    this.x = (min[0] + max[0]) / 2;
+    this.z = (min[2] + max[2]) / 2;
+    const fit = Math.min(pane.width / Math.max(1, max[0] - min[0]), pane.height / Math.max(1, max[2] - min[2]));
+    this.scale = MathUtils.clamp(fit * 0.9, 0.02, 800);
+  }
+}
+
+/** The model: turns about a point. */
+export class ModelCamera {
+  readonly camera = new PerspectiveCamera(45, 1, 0.1, 20000);
+  readonly target = new Vector3();
+  yawDegrees = 32;
+  pitchDegrees = 42;
+  distance = 60;
+
+  update(pane: Pane): void {
+    const yaw = MathUtils.degToRad(this.yawDegrees);
+    const pitch = MathUtils.degToRad(this.pitchDegrees);
+    const flat = Math.cos(pitch) * this.distance;
+    this.camera.position.set(this.target.x + Math.sin(yaw) * flat, this.target.y + Math.sin(pitch) * this.distance, this.target.z + Math.cos(yaw) * flat);
+    this.camera.aspect = pane.width / Math.max(1, pane.height);
+    this.camera.near = Math.max(0.05, this.distance / 500);
+    this.camera.far = this.distance * 20 + 2000;
+    this.camera.lookAt(this.target);
+    this.camera.updateProjectionMatrix();
+    this.camera.updateMatrixWorld();
+  }
+
+  toScreen(pane: Pane, x: number, y: number, z: number): [number, number] | undefined {
+    const p = new Vector3(x, y, z).project(this.camera);
+    if (p.z < -1 || p.z > 1) return undefined;
+    return [pane.left + ((p.x + 1) / 2) * pane.width, pane.top + ((1 - p.y) / 2) * pane.height];
+  }
+
+  ray(pane: Pane, px: number, py: number): { origin: number[]; direction: number[] } {
+    const at = new Vector3(((px - pane.left) / pane.width) * 2 - 1, 1 - ((py - pane.top) / pane.height) * 2, 0.5).unproject(this.camera);
+    const direction = at.sub(this.camera.position).normalize();
+    return { origin: this.camera.position.toArray(), direction: direction.toArray() };
+  }
+
+  turn(dx: number, dy: number): void {
+    this.yawDegrees -= dx * 0.4;
+    this.pitchDegrees = MathUtils.clamp(this.pitchDegrees + dy * 0.3, 3, 89);
+  }
+
+  pan(dx: number, dy: number, pane: Pane): void {
+    const metres = (this.distance * 0.83) / pane.height;
+    const right = new Vector3().setFromMatrixColumn(this.camera.matrixWorld, 0);
+    const ahead = new Vector3().crossVectors(this.camera.up, right);
+    this.target.addScaledVector(right, -dx * metres).addScaledVector(ahead, dy * metres);
+  }
+
+  zoom(factor: number): void {
+    this.distance = MathUtils.clamp(this.distance / factor, 0.5, 20000);
+  }
+
+  frame({ min, max }: Box3): void {
+    this.target.set((min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2);
+    this.distance = Math.max(4, Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) * 1.25);
+  }
+}

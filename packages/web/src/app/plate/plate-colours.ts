@@ -1,0 +1,37 @@
+/** The theme's colours that drawing needs, read once a theme. */
+export interface PlateColours {
+  readonly plate: string;
+  readonly line: string;
+  readonly ink: string;
+  readonly softInk: string;
+  readonly stone: string;
+  readonly floor: string;
+  readonly brine: string;
+  readonly kiln: string;
+  readonly over: string;
+  readonly divider: string;
+  readonly costLow: string;
+  readonly costMid: string;
+  readonly costHigh: string;
+}
+
+/** Reads the roles of the theme from the page. */
+export function readPlateColours(element: HTMLElement): PlateColours {
+  const style = getComputedStyle(element);
+  const of = (role: string): string => style.getPropertyValue(`--${role}`).trim();
+  return {
+    plate: of('plate'),
+    line: of('line'),
+    ink: of('ink'),
+    softInk: of('soft-ink'),
+    stone: of('stone'),
+    floor: of('floor'),
+    brine: of('brine'),
+    kiln: of('kiln'),
+    over: of('over'),
+    divider: of('divider'),
+    costLow: of('cost-low'),
+    costMid: of('cost-mid'),
+    costHigh: of('cost-high'),
+  };
+}

@@ -1,0 +1,162 @@
+import type { StratumDocument } from '../document/stratum-document';
+import type { PickItem } from './pick-index';
+import type { Pane, PlanCamera } from './plate-cameras';
+import type { PlateColours } from './plate-colours';
+import type { HeightRange, PlateDrawing } from './plate-view';
+
+const STEPS = [0.1, 0.5, 1, 5, 10, 50, 100, 500, 1000, 5000];
+const LEAST_PIXELS = 9;
+
+/** Paper and grid of the plan: the snap step when it is wide enough, else the next round one. */
+export function drawGrid(context: CanvasRenderingContext2D, pane: Pane, camera: PlanCamera, colours: PlateColours, gridMetres: number): void {
+  context.fillStyle = colours.plate;
+  context.fillRect(pane.left, pane.top, pane.width, pane.height);
+  const step = [gridMetres, ...STEPS].find((metres) => metres > 0 && metres >= gridMetres && metres * camera.scale >= LEAST_PIXELS) ?? 10000;
+  const [x0, z0] = camera.toPlan(pane, pane.left, pane.top);
+  const [x1, z1] = camera.toPlan(pane, pane.left + pane.width, pane.top + pane.height);
+  for (const [metres, alpha] of [
+    [step, 0.45],
+    [step * 5, 1],
+  ] as const) {
+    context.globalAlpha = alpha;
+    context.strokeStyle = colours.line;
+    context.lineWidth = 0.7;
+    context.beginPath();
+    for (let i = Math.ceil(x0 / metres); i * metres <= x1; i++) {
+      const [px] = camera.toScreen(pane, i * metres, 0);
+      context.moveTo(px, pane.top);
+      context.lineTo(px, pane.top + pane.height);
+    }
+    for (let i = Math.ceil(z0 / metres); i * metres <= z1; i++) {
+      const [, py] = camera.toScreen(pane, 0, i * metres);
+      context.moveTo(pane.left, py);
+      context.lineTo(pane.left + pane.width, py);
+    }
+    context.stroke();
+  }
+  context.globalAlpha = 1;
+}
+
+/** A bar of a round length in the plan's corner. */
+export function drawScale({ context, colours, scale }: PlateDrawing, pane: Pane): void {
+  const metres = STEPS.find((step) => step * scale >= 50) ?? 10000;
+  const length = metres * scale;
+  const x = pane.left + 12;
+  const y = pane.top + pane.height - 12;
+  context.strokeStyle = colours.softInk;
+  context.fillStyle = colours.softInk;
+  context.lineWidth = 1;
+  context.beginPath();
+  context.moveTo(x, y - 5);
+  context.lineTo(x, y);
+  context.lineTo(x + length, y);
+  context.lineTo(x + length, y - 5);
+  context.stroke();
+  context.font = "11px 'Spline Sans Mono Variable', monospace";
+  context.fillText(`${metres} m`, x + length + 6, y + 1);
+}
+
+/** Spawns are an open arrowhead that points where one looks, exits a ring round a dot; dividers a dashed line with ticks. */
+export function drawMarkers(drawing: PlateDrawing, strata: readonly StratumDocument[], range: HeightRange | undefined): void {
+  const { context, colours } = drawing;
+  for (const document of strata) {
+    for (const marker of document.markers.values()) {
+      const [x, y, z] = marker.position;
+      const at = drawing.at(x, y, z);
+      if (!at) continue;
+      context.globalAlpha = !range || (y >= range.bottom - 0.01 && y <= range.top) ? 1 : 0.25;
+      context.strokeStyle = colours.kiln;
+      context.fillStyle = colours.plate;
+      context.lineWidth = 2;
+      context.beginPath();
+      if (marker.kind === 'spawn') arrowhead(context, at, marker.turn);
+      else context.arc(at[0], at[1], 8, 0, Math.PI * 2);
+      context.fill();
+      context.stroke();
+      if (marker.kind === 'exit') {
+        context.fillStyle = colours.kiln;
+        context.beginPath();
+        context.arc(at[0], at[1], 3, 0, Math.PI * 2);
+        context.fill();
+      }
+      context.fillStyle = colours.ink;
+      context.font = "12px 'Spline Sans Variable', sans-serif";
+      context.fillText(marker.kind, at[0] + 13, at[1] + 4);
+    }
+    for (const divider of document.dividers.values()) drawDivider(drawing, divider.from, divider.to, divider.bottom, divider.top);
+  }
+  context.globalAlpha = 1;
+}
+
+/** A divider: dashes with short ticks to one side on the plan, a dashed rectangle in the model. */
+export function drawDivider(drawing: PlateDrawing, from: readonly [number, number], to: readonly [number, number], bottom: number, top: number): void {
+  const { context, colours, view } = drawing;
+  context.strokeStyle = colours.divider;
+  context.lineWidth = 2;
+  context.setLineDash([9, 5]);
+  context.beginPath();
+  const corners = view === 'plan' ? ([[from, bottom], [to, bottom]] as const) : ([[from, bottom], [to, bottom], [to, top], [from, top], [from, bottom]] as const);
+  corners.forEach(([[x, z], y], i) => {
+    const p = drawing.at(x, y, z);
+    if (!p) return;
+    if (i === 0) context.moveTo(...p);
+    else context.lineTo(...p);
+  });
+  context.stroke();
+  context.setLineDash([]);
+  if (view !== 'plan') return;
+  const a = drawing.at(from[0], 0, from[1]);
+  const b = drawing.at(to[0], 0, to[1]);
+  if (!a || !b) return;
+  const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
+  const ux = (b[0] - a[0]) / length;
+  const uy = (b[1] - a[1]) / length;
+  context.lineWidth = 1.2;
+  context.beginPath();
+  for (let s = 14; s < length; s += 28) {
+    context.moveTo(a[0] + ux * s, a[1] + uy * s);
+    context.lineTo(a[0] + ux * s - uy * 7, a[1] + uy * s + ux * 7);
+  }
+  context.stroke();
+}
+
+/** Outlines of what is selected; corners are marked on the plan when it is one thing. */
+export function drawSelection(drawing: PlateDrawing, selection: ReadonlyMap<string, PickItem>): void {
+  const { context, colours, view } = drawing;
+  context.strokeStyle = colours.brine;
+  context.lineWidth = view === 'plan' ? 2 : 1.2;
+  context.beginPath();
+  for (const { bounds } of selection.values()) {
+    const { min, max } = bounds;
+    const loop = (y: number): void => {
+      const corners = [drawing.at(min[0], y, min[2]), drawing.at(max[0], y, min[2]), drawing.at(max[0], y, max[2]), drawing.at(min[0], y, max[2])];
+      corners.forEach((p, i) => {
+        if (!p) return;
+        if (i === 0) context.moveTo(...p);
+        else context.lineTo(...p);
+      });
+      context.closePath();
+    };
+    loop(max[1]);
+    if (view === 'model') {
+      loop(min[1]);
+      for (const [x, z] of [[min[0], min[2]], [max[0], min[2]], [max[0], max[2]], [min[0], max[2]]]) {
+        const low = drawing.at(x, min[1], z);
+        const high = drawing.at(x, max[1], z);
+        if (!low || !high) continue;
+        context.moveTo(...low);
+        context.lineTo(...high);
+      }
+    }
+  }
+  context.stroke();
+}
+
+function arrowhead(context: CanvasRenderingContext2D, [x, y]: readonly [number, number], turnDegrees: number): void {
+  const angle = (-turnDegrees * Math.PI) / 180;
+  const point = (forward: number, right: number): [number, number] => [x + Math.sin(angle) * forward + Math.cos(angle) * right, y - Math.cos(angle) * forward + Math.sin(angle) * right];
+  context.moveTo(...point(11, 0));
+  context.lineTo(...point(-7, 9));
+  context.lineTo(...point(-7, -9));
+  context.closePath();
+}

@@ -1,0 +1,127 @@
+import { BackSide, DirectionalLight, FrontSide, Group, HemisphereLight, LineBasicMaterial, MeshBasicMaterial, MeshLambertMaterial, Scene } from 'three';
+import type { StratumChange, StratumDocument } from '../document/stratum-document';
+import { BlockMeshes, type BlockMaterials } from './block-meshes';
+import type { PieceMesh } from './kit-meshes';
+import { PlacementInstances } from './placement-instances';
+import type { PlateColours } from './plate-colours';
+
+interface DrawnStratum {
+  readonly document: StratumDocument;
+  readonly group: Group;
+  readonly edges: Group;
+  readonly blocks: BlockMeshes;
+  readonly placements: PlacementInstances;
+  readonly slots: Map<string, number>;
+  readonly stop: () => void;
+}
+
+/** Everything of a level as three.js objects, kept up with its strata. Knows no view and no desk. */
+export class PlateScene {
+  readonly scene = new Scene();
+  /** Edges of all blocks; the plan draws them once more, faintly, where its heights leave them out. */
+  readonly edges = new Group();
+  private readonly drawn = new Map<string, DrawnStratum>();
+  private readonly materials: BlockMaterials & { hides: MeshLambertMaterial; decor: MeshLambertMaterial; cut: MeshBasicMaterial; edges: LineBasicMaterial };
+  private meshes: ReadonlyMap<string, PieceMesh> = new Map();
+
+  /** @param changed called whenever a new frame is due */
+  constructor(private readonly changed: () => void) {
+    this.materials = {
+      hides: new MeshLambertMaterial({ side: FrontSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
+      decor: new MeshLambertMaterial({ side: FrontSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
+      cut: new MeshBasicMaterial({ side: BackSide }),
+      edges: new LineBasicMaterial(),
+    };
+    const sun = new DirectionalLight(0xffffff, 1.9);
+    sun.position.set(-0.5, 1.2, 0.7);
+    this.scene.add(new HemisphereLight(0xffffff, 0xb8ad9a, 1.6), sun, this.edges);
+  }
+
+  /** Colours and parts for one view: the plan is light, the model is stone; both show where blocks are cut. */
+  dress(view: 'plan' | 'model', colours: PlateColours): void {
+    this.materials.hides.color.set(view === 'plan' ? colours.floor : colours.stone);
+    this.materials.decor.color.set(colours.line);
+    this.materials.cut.color.set(colours.ink);
+    this.materials.edges.color.set(colours.ink);
+  }
+
+  setMeshes(meshes: ReadonlyMap<string, PieceMesh>): void {
+    this.meshes = meshes;
+    for (const { placements } of this.drawn.values()) placements.rebuild();
+    this.changed();
+  }
+
+  /** Draws exactly these strata; those drawn already stay as they are. */
+  setStrata(documents: readonly StratumDocument[], hidden: ReadonlySet<string>): void {
+    const wanted = new Set(documents);
+    for (const [id, { document }] of this.drawn) if (!wanted.has(document)) this.drop(id);
+    for (const document of documents) {
+      if (!this.drawn.has(document.id)) this.draw(document);
+      const stratum = this.drawn.get(document.id) as DrawnStratum;
+      stratum.group.visible = stratum.edges.visible = !hidden.has(document.id);
+    }
+    this.changed();
+  }
+
+  setEdgeOpacity(opacity: number): void {
+    this.materials.edges.transparent = opacity < 1;
+    this.materials.edges.opacity = opacity;
+  }
+
+  dispose(): void {
+    for (const id of [...this.drawn.keys()]) this.drop(id);
+    for (const material of Object.values(this.materials)) material.dispose();
+  }
+
+  private draw(document: StratumDocument): void {
+    const group = new Group();
+    const edges = new Group();
+    this.scene.add(group);
+    this.edges.add(edges);
+    const blocks = new BlockMeshes(group, edges, document.blocks, () => this.materials);
+    const placements = new PlacementInstances(group, document.placements, (piece) => this.meshes.get(piece));
+    const slots = new Map<string, number>();
+    const stop = document.listen((change) => this.follow(document.id, change));
+    this.drawn.set(document.id, { document, group, edges, blocks, placements, slots, stop });
+    this.follow(document.id, { stratum: document.id, whole: true, items: [] });
+  }
+
+  private follow(id: string, change: StratumChange): void {
+    const stratum = this.drawn.get(id);
+    if (!stratum) return;
+    const { document, blocks, placements, slots } = stratum;
+    if (change.whole) {
+      blocks.rebuild();
+      placements.rebuild();
+      for (let slot = 0; slot < document.placements.slotCount; slot++) {
+        const item = document.placements.idAt(slot);
+        if (item !== undefined) slots.set(item, slot);
+      }
+    } else {
+      const touched = change.items.filter(({ kind }) => kind === 'block').map((item) => item.id);
+      if (touched.length > 0) blocks.update(touched);
+      for (const item of change.items) {
+        if (item.kind !== 'placement') continue;
+        const before = slots.get(item.id);
+        const now = document.placements.slotOf(item.id);
+        if (before !== undefined && before !== now) placements.update(before);
+        if (now >= 0) {
+          slots.set(item.id, now);
+          placements.update(now);
+        } else slots.delete(item.id);
+      }
+    }
+    this.changed();
+  }
+
+  private drop(id: string): void {
+    const stratum = this.drawn.get(id);
+    if (!stratum) return;
+    stratum.stop();
+    stratum.blocks.dispose();
+    stratum.placements.dispose();
+    stratum.group.removeFromParent();
+    stratum.edges.removeFromParent();
+    this.drawn.delete(id);
+  }
+}

@@ -1,0 +1,366 @@
+import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, effect, inject, input, output, viewChild, DestroyRef } from '@angular/core';
+import type { Box3, ItemKind, Piece } from '@stravel/core';
+import { Plane, Vector3, WebGLRenderer } from 'three';
+import type { StratumDocument } from '../document/stratum-document';
+import type { PieceMesh } from './kit-meshes';
+import { PickIndex, boundsOfItem, type PickItem } from './pick-index';
+import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
+import { readPlateColours, type PlateColours } from './plate-colours';
+import { PlateScene } from './plate-scene';
+import { drawGrid, drawMarkers, drawScale, drawSelection } from './plate-marks';
+
+/** Heights that the plan shows, metres; the rest is ghosted. */
+export interface HeightRange {
+  readonly bottom: number;
+  readonly top: number;
+}
+
+/** What a desk draws over or under the plan and the model. */
+export interface PlateDrawing {
+  readonly view: 'plan' | 'model';
+  readonly context: CanvasRenderingContext2D;
+  readonly colours: PlateColours;
+  /** CSS pixels of a point, undefined when it lies behind the camera. */
+  at(x: number, y: number, z: number): [number, number] | undefined;
+  /** CSS pixels a metre; of the plan only. */
+  readonly scale: number;
+}
+
+/** A pointer over the plan. */
+export interface PlanPointer {
+  readonly phase: 'down' | 'move' | 'up' | 'cancel';
+  readonly x: number;
+  readonly z: number;
+  readonly event: PointerEvent;
+  /** What lies there, wanted first. */
+  hits(): PickItem[];
+  /** Metres of one CSS pixel. */
+  readonly metresPerPixel: number;
+}
+
+export type PlateViews = 'plan' | 'model' | 'both';
+
+/** The drawing surface: plan and model of the same strata, with the same selection. */
+@Component({
+  selector: 'sv-plate',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <canvas #under class="under"></canvas>
+    <canvas #drawing class="drawing"></canvas>
+    <canvas #over class="over"></canvas>
+    <div class="panes" [class]="views()">
+      <div #plan class="pane plan" role="application" tabindex="0" [attr.aria-label]="planLabel()" (pointerdown)="planDown($event)" (pointermove)="planMove($event)" (pointerup)="planUp($event)" (pointercancel)="planUp($event)" (wheel)="planWheel($event)" (contextmenu)="$event.preventDefault()"></div>
+      <div class="side">
+        <div #model class="pane model" role="img" aria-label="Model of the level" (pointerdown)="modelDown($event)" (pointermove)="modelMove($event)" (pointerup)="modelUp($event)" (wheel)="modelWheel($event)" (contextmenu)="$event.preventDefault()"></div>
+        <div class="aside"><ng-content /></div>
+      </div>
+    </div>
+  `,
+  styleUrl: './plate-view.scss',
+})
+export class PlateView {
+  readonly strata = input.required<readonly StratumDocument[]>();
+  readonly hidden = input<ReadonlySet<string>>(new Set());
+  readonly pieces = input.required<Readonly<Record<string, Piece>>>();
+  readonly meshes = input.required<ReadonlyMap<string, PieceMesh>>();
+  readonly selection = input<ReadonlyMap<string, PickItem>>(new Map());
+  readonly range = input.required<HeightRange>();
+  readonly views = input<PlateViews>('both');
+  readonly theme = input<string>('light');
+  readonly gridMetres = input(1);
+  readonly planLabel = input('Plan of the level');
+  /** Drawn over both views; read anew whenever it changes. */
+  readonly overlay = input<(drawing: PlateDrawing) => void>(() => undefined);
+  /** Painted over the floor of the plan, under all marks. */
+  readonly paint = input<(drawing: PlateDrawing) => void>(() => undefined);
+
+  readonly planPointer = output<PlanPointer>();
+  readonly modelPicked = output<{ hits: PickItem[]; event: PointerEvent }>();
+
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly under = viewChild.required<ElementRef<HTMLCanvasElement>>('under');
+  private readonly drawing = viewChild.required<ElementRef<HTMLCanvasElement>>('drawing');
+  private readonly over = viewChild.required<ElementRef<HTMLCanvasElement>>('over');
+  private readonly plan = viewChild.required<ElementRef<HTMLElement>>('plan');
+  private readonly model = viewChild.required<ElementRef<HTMLElement>>('model');
+
+  private readonly scene = new PlateScene(() => this.invalidate());
+  private readonly visibleStrata = computed(() => this.strata().filter(({ id }) => !this.hidden().has(id)));
+  private readonly picks = new PickIndex(
+    () => this.visibleStrata(),
+    () => this.pieces(),
+  );
+  private readonly planCamera = new PlanCamera();
+  private readonly modelCamera = new ModelCamera();
+  private renderer: WebGLRenderer | undefined;
+  private colours: PlateColours | undefined;
+  private frameDue = false;
+  private isGone = false;
+  private planPan: { x: number; y: number } | undefined;
+  private modelDrag: { x: number; y: number; moved: boolean; pan: boolean } | undefined;
+
+  constructor() {
+    afterNextRender(() => this.start());
+    effect(() => this.scene.setStrata(this.strata(), this.hidden()));
+    effect(() => this.scene.setMeshes(this.meshes()));
+    effect(() => {
+      this.theme();
+      this.colours = undefined;
+      this.invalidate();
+    });
+    effect(() => {
+      for (const read of [this.selection, this.range, this.views, this.overlay, this.paint, this.gridMetres]) read();
+      this.invalidate();
+    });
+    inject(DestroyRef).onDestroy(() => {
+      this.isGone = true;
+      this.scene.dispose();
+      this.renderer?.dispose();
+      this.renderer?.forceContextLoss();
+    });
+  }
+
+  /** Brings a box into view in both panes. */
+  frame(box: Box3): void {
+    this.planCamera.frame(this.paneOf(this.plan()), box);
+    this.modelCamera.frame(box);
+    this.invalidate();
+  }
+
+  /** Brings what is shown of some strata into view, or all of it when nothing of them is. */
+  frameStrata(strata: readonly string[]): void {
+    const box = this.bounds((stratum) => strata.includes(stratum)) ?? this.bounds(() => true);
+    if (box) this.frame(box);
+  }
+
+  private bounds(counts: (stratum: string) => boolean): Box3 | undefined {
+    const min: [number, number, number] = [Infinity, Infinity, Infinity];
+    const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+    for (const { bounds, stratum } of this.picks.within([-1e9, -1e9, -1e9], [1e9, 1e9, 1e9])) {
+      if (!counts(stratum)) continue;
+      for (let k = 0; k < 3; k++) {
+        min[k] = Math.min(min[k], bounds.min[k]);
+        max[k] = Math.max(max[k], bounds.max[k]);
+      }
+    }
+    return min[0] <= max[0] ? { min, max } : undefined;
+  }
+
+  /** Things whose outline lies in a rectangle of the plan, within the heights shown. */
+  itemsWithin(x0: number, z0: number, x1: number, z1: number): PickItem[] {
+    const { bottom, top } = this.range();
+    return this.picks.within([Math.min(x0, x1), bottom, Math.min(z0, z1)], [Math.max(x0, x1), top, Math.max(z0, z1)]);
+  }
+
+  /** An item by its place in a stratum. */
+  item(stratum: string, kind: ItemKind, id: string): PickItem | undefined {
+    const document = this.strata().find((one) => one.id === stratum);
+    const bounds = document && boundsOfItem(document, kind, id, this.pieces());
+    return bounds && { stratum, kind, id, bounds };
+  }
+
+  planDown(event: PointerEvent): void {
+    this.plan().nativeElement.setPointerCapture(event.pointerId);
+    if (event.button !== 0) {
+      this.planPan = { x: event.clientX, y: event.clientY };
+      return;
+    }
+    this.emitPlan('down', event);
+  }
+
+  planMove(event: PointerEvent): void {
+    if (this.planPan) {
+      this.planCamera.x -= (event.clientX - this.planPan.x) / this.planCamera.scale;
+      this.planCamera.z -= (event.clientY - this.planPan.y) / this.planCamera.scale;
+      this.planPan = { x: event.clientX, y: event.clientY };
+      this.invalidate();
+      return;
+    }
+    this.emitPlan('move', event);
+  }
+
+  planUp(event: PointerEvent): void {
+    if (this.planPan) {
+      this.planPan = undefined;
+      return;
+    }
+    this.emitPlan(event.type === 'pointercancel' ? 'cancel' : 'up', event);
+  }
+
+  planWheel(event: WheelEvent): void {
+    event.preventDefault();
+    const [px, py] = this.local(event);
+    this.planCamera.zoom(this.paneOf(this.plan()), px, py, Math.exp(-event.deltaY * 0.0015));
+    this.invalidate();
+  }
+
+  modelDown(event: PointerEvent): void {
+    this.model().nativeElement.setPointerCapture(event.pointerId);
+    this.modelDrag = { x: event.clientX, y: event.clientY, moved: false, pan: event.button !== 0 || event.shiftKey };
+  }
+
+  modelMove(event: PointerEvent): void {
+    const drag = this.modelDrag;
+    if (!drag) return;
+    const dx = event.clientX - drag.x;
+    const dy = event.clientY - drag.y;
+    if (!drag.moved && Math.hypot(dx, dy) < 4) return;
+    if (drag.pan) this.modelCamera.pan(dx, dy, this.paneOf(this.model()));
+    else this.modelCamera.turn(dx, dy);
+    this.modelDrag = { ...drag, x: event.clientX, y: event.clientY, moved: true };
+    this.invalidate();
+  }
+
+  modelUp(event: PointerEvent): void {
+    const drag = this.modelDrag;
+    this.modelDrag = undefined;
+    if (!drag || drag.moved || event.button !== 0) return;
+    const [px, py] = this.local(event);
+    const { origin, direction } = this.modelCamera.ray(this.paneOf(this.model()), px, py);
+    this.modelPicked.emit({ hits: this.picks.alongRay(origin, direction), event });
+  }
+
+  modelWheel(event: WheelEvent): void {
+    event.preventDefault();
+    this.modelCamera.zoom(Math.exp(-event.deltaY * 0.0015));
+    this.invalidate();
+  }
+
+  private emitPlan(phase: PlanPointer['phase'], event: PointerEvent): void {
+    const [px, py] = this.local(event);
+    const [x, z] = this.planCamera.toPlan(this.paneOf(this.plan()), px, py);
+    const metresPerPixel = 1 / this.planCamera.scale;
+    const { bottom, top } = this.range();
+    this.planPointer.emit({ phase, x, z, event, metresPerPixel, hits: () => this.picks.atPlan(x, z, bottom, top, metresPerPixel * 3) });
+  }
+
+  private start(): void {
+    this.renderer = new WebGLRenderer({ canvas: this.drawing().nativeElement, antialias: true, alpha: true });
+    this.renderer.autoClear = false;
+    this.renderer.setScissorTest(true);
+    this.renderer.localClippingEnabled = false;
+    const observer = new ResizeObserver(() => this.invalidate());
+    observer.observe(this.host);
+    observer.observe(this.plan().nativeElement);
+    observer.observe(this.model().nativeElement);
+    this.invalidate();
+  }
+
+  private invalidate(): void {
+    if (this.frameDue || this.isGone) return;
+    this.frameDue = true;
+    requestAnimationFrame(() => {
+      this.frameDue = false;
+      if (!this.isGone) this.render();
+    });
+  }
+
+  private render(): void {
+    const renderer = this.renderer;
+    if (!renderer) return;
+    this.colours ??= readPlateColours(this.host);
+    const { width, height } = this.host.getBoundingClientRect();
+    const ratio = Math.min(2, devicePixelRatio);
+    const under = sizedContext(this.under().nativeElement, width, height, ratio);
+    const over = sizedContext(this.over().nativeElement, width, height, ratio);
+    if (renderer.getPixelRatio() !== ratio) renderer.setPixelRatio(ratio);
+    const canvas = renderer.domElement;
+    if (canvas.width !== Math.floor(width * ratio) || canvas.height !== Math.floor(height * ratio)) renderer.setSize(width, height, false);
+    renderer.setScissor(0, 0, width, height);
+    renderer.setViewport(0, 0, width, height);
+    renderer.clear();
+    const plan = this.paneOf(this.plan());
+    const model = this.paneOf(this.model());
+    if (plan.width > 4) this.renderPlan(renderer, plan, height, under, over);
+    if (model.width > 4) this.renderModel(renderer, model, height, over);
+  }
+
+  private renderPlan(renderer: WebGLRenderer, pane: Pane, height: number, under: CanvasRenderingContext2D, over: CanvasRenderingContext2D): void {
+    this.planCamera.update(pane);
+    const drawing = this.drawingOf('plan', pane, over);
+    inPane(under, pane, () => drawGrid(under, pane, this.planCamera, this.colours as PlateColours, this.gridMetres()));
+    setPane(renderer, pane, height);
+    this.scene.dress('plan', this.colours as PlateColours);
+    const { bottom, top } = this.range();
+    // What the heights leave out is ghosted: edges only.
+    this.scene.setEdgeOpacity(0.16);
+    renderer.render(this.scene.edges, this.planCamera.camera);
+    renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), top), new Plane(new Vector3(0, 1, 0), -bottom)];
+    this.scene.setEdgeOpacity(1);
+    renderer.render(this.scene.scene, this.planCamera.camera);
+    renderer.clippingPlanes = [];
+    inPane(over, pane, () => {
+      this.paint()(drawing);
+      drawMarkers(drawing, this.visibleStrata(), this.range());
+      this.overlay()(drawing);
+      drawSelection(drawing, this.selection());
+      drawScale(drawing, pane);
+    });
+  }
+
+  private renderModel(renderer: WebGLRenderer, pane: Pane, height: number, over: CanvasRenderingContext2D): void {
+    this.modelCamera.update(pane);
+    setPane(renderer, pane, height);
+    this.scene.dress('model', this.colours as PlateColours);
+    this.scene.setEdgeOpacity(0.55);
+    // The model is cut open at the top of the heights shown, so that a roof hides nothing.
+    renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), this.range().top)];
+    renderer.render(this.scene.scene, this.modelCamera.camera);
+    renderer.clippingPlanes = [];
+    const drawing = this.drawingOf('model', pane, over);
+    inPane(over, pane, () => {
+      drawMarkers(drawing, this.visibleStrata(), undefined);
+      this.overlay()(drawing);
+      drawSelection(drawing, this.selection());
+    });
+  }
+
+  private drawingOf(view: 'plan' | 'model', pane: Pane, context: CanvasRenderingContext2D): PlateDrawing {
+    return {
+      view,
+      context,
+      colours: this.colours as PlateColours,
+      scale: this.planCamera.scale,
+      at: (x, y, z) => (view === 'plan' ? this.planCamera.toScreen(pane, x, z) : this.modelCamera.toScreen(pane, x, y, z)),
+    };
+  }
+
+  private paneOf(element: ElementRef<HTMLElement>): Pane {
+    const host = this.host.getBoundingClientRect();
+    const own = element.nativeElement.getBoundingClientRect();
+    return { left: own.left - host.left, top: own.top - host.top, width: own.width, height: own.height };
+  }
+
+  private local(event: MouseEvent): [number, number] {
+    const host = this.host.getBoundingClientRect();
+    return [event.clientX - host.left, event.clientY - host.top];
+  }
+}
+
+function setPane(renderer: WebGLRenderer, pane: Pane, height: number): void {
+  const bottom = height - pane.top - pane.height;
+  renderer.setViewport(pane.left, bottom, pane.width, pane.height);
+  renderer.setScissor(pane.left, bottom, pane.width, pane.height);
+}
+
+function sizedContext(canvas: HTMLCanvasElement, width: number, height: number, ratio: number): CanvasRenderingContext2D {
+  const w = Math.floor(width * ratio);
+  const h = Math.floor(height * ratio);
+  if (canvas.width !== w || canvas.height !== h) {
+    canvas.width = w;
+    canvas.height = h;
+  }
+  const context = canvas.getContext('2d') as CanvasRenderingContext2D;
+  context.setTransform(ratio, 0, 0, ratio, 0, 0);
+  context.clearRect(0, 0, width, height);
+  return context;
+}
+
+function inPane(context: CanvasRenderingContext2D, pane: Pane, draw: () => void): void {
+  context.save();
+  context.beginPath();
+  context.rect(pane.left, pane.top, pane.width, pane.height);
+  context.clip();
+  draw();
+  context.restore();
+}

@@ -1,0 +1,78 @@
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { CoreSample, type CoreBand } from './core-sample';
+
+/** One core of the shelf. */
+export interface ShelfCore {
+  readonly id: string;
+  readonly name: string;
+  readonly bands: readonly CoreBand[];
+  readonly total: number;
+  readonly totalText: string;
+  readonly selected: boolean;
+}
+
+/** The cores of one set. */
+export interface ShelfRow {
+  readonly id: string;
+  readonly name: string;
+  readonly says: string;
+  readonly cores: readonly ShelfCore[];
+}
+
+const SAMPLE_PIXELS = 104;
+
+/** Cores side by side by set, with the budget line across all of them. */
+@Component({
+  selector: 'sv-core-shelf',
+  imports: [CoreSample],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="shelf">
+      @for (row of rows(); track row.id) {
+        <section [style.flex-grow]="row.cores.length">
+          <h3>{{ row.name }}</h3>
+          <p class="soft">{{ row.says }}</p>
+          <div class="cores" [style.height.px]="height">
+            @for (core of row.cores; track core.id) {
+              <div class="core" [class.selected]="core.selected" [class.bare]="core.bands.length === 0">
+                @if (core.total > limit() && limit() > 0) {
+                  <span class="over figure" [style.bottom.px]="heightOf(core.total) + 2">+{{ percentOver(core.total) }}%</span>
+                }
+                <sv-core-sample [bands]="core.bands" [height]="height" [top]="top()" (chosen)="picked.emit(core.id)" />
+              </div>
+            }
+            <span class="limit" [style.bottom.px]="heightOf(limit())"></span>
+          </div>
+          <div class="names">
+            @for (core of row.cores; track core.id) {
+              <button class="plain" [title]="core.name + ' · ' + core.totalText" (click)="picked.emit(core.id)"><span>{{ core.name }}</span></button>
+            }
+          </div>
+        </section>
+      }
+      <span class="limit-name figure over" [style.bottom.px]="heightOf(limit()) + namesPixels">{{ limitName() }}</span>
+    </div>
+  `,
+  styleUrl: './core-shelf.scss',
+})
+export class CoreShelf {
+  readonly rows = input.required<readonly ShelfRow[]>();
+  readonly limit = input.required<number>();
+  readonly limitName = input.required<string>();
+  readonly picked = output<string>();
+  readonly height = SAMPLE_PIXELS;
+  readonly namesPixels = 62;
+  /** Top of the scale: a little over the largest core, and over the limit unless that is far away. */
+  readonly top = computed(() => {
+    const most = Math.max(1e-9, ...this.rows().flatMap(({ cores }) => cores.map(({ total }) => total)));
+    return (this.limit() < most * 4 ? Math.max(most, this.limit()) : most) * 1.12;
+  });
+
+  heightOf(value: number): number {
+    return Math.min(SAMPLE_PIXELS + 4, (value / this.top()) * SAMPLE_PIXELS);
+  }
+
+  percentOver(total: number): number {
+    return Math.round((total / this.limit() - 1) * 100);
+  }
+}

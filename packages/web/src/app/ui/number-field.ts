@@ -1,0 +1,70 @@
+import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
+
+/** One exact number. Enter and leaving keep it; what is no number stays typed and says so. */
+@Component({
+  selector: 'sv-number-field',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <input
+      #box
+      class="cell mono"
+      inputmode="decimal"
+      autocomplete="off"
+      [attr.aria-label]="label()"
+      [attr.aria-invalid]="fault() !== ''"
+      [title]="fault() || label()"
+      [value]="shown()"
+      [disabled]="disabled()"
+      (keydown.enter)="keep(box)"
+      (keydown.escape)="box.value = shown(); fault.set(''); $event.stopPropagation()"
+      (blur)="keep(box)"
+    />
+    @if (fault()) {
+      <span class="over" role="alert">{{ fault() }}</span>
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      min-width: 0;
+    }
+    input {
+      width: 100%;
+    }
+    input[aria-invalid='true'] {
+      border-color: var(--over);
+    }
+    .over {
+      font-size: 11.5px;
+    }
+  `,
+})
+export class NumberField {
+  readonly label = input.required<string>();
+  readonly value = input.required<number | null>();
+  readonly least = input(-100000);
+  readonly most = input(100000);
+  readonly disabled = input(false);
+  readonly kept = output<number>();
+  readonly fault = signal('');
+
+  shown(): string {
+    const value = this.value();
+    return value === null ? '' : String(Math.round(value * 1e6) / 1e6);
+  }
+
+  keep(box: HTMLInputElement): void {
+    const text = box.value.trim().replace(',', '.');
+    if (text === this.shown()) {
+      this.fault.set('');
+      return;
+    }
+    const value = Number(text);
+    if (text === '' || !Number.isFinite(value)) this.fault.set(`“${box.value}” is not a number.`);
+    else if (value < this.least() || value > this.most()) this.fault.set(`From ${this.least()} to ${this.most()}.`);
+    else {
+      this.fault.set('');
+      this.kept.emit(value);
+    }
+  }
+}

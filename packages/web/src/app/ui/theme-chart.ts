@@ -1,0 +1,93 @@
+import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartConfiguration } from 'chart.js';
+import { ChangeDetectionStrategy, Component, DestroyRef, ElementRef, afterNextRender, effect, inject, input, output, viewChild } from '@angular/core';
+
+Chart.register(BarController, BarElement, LineController, LineElement, PointElement, CategoryScale, LinearScale, Tooltip, Legend);
+
+/** One bar of the chart. */
+export interface ChartBar {
+  readonly id: string;
+  readonly name: string;
+  readonly value: number;
+  readonly tone: 'good' | 'near' | 'over' | 'soft-ink';
+}
+
+/** Bars against a limit, in the theme's colours. */
+@Component({
+  selector: 'sv-theme-chart',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>`,
+  styles: `
+    :host {
+      display: block;
+      position: relative;
+      min-height: 0;
+      min-width: 0;
+    }
+  `,
+})
+export class ThemeChart {
+  readonly bars = input.required<readonly ChartBar[]>();
+  readonly limit = input.required<number>();
+  readonly limitName = input.required<string>();
+  readonly label = input.required<string>();
+  readonly theme = input('light');
+  readonly format = input.required<(value: number) => string>();
+  readonly chosen = output<string>();
+
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private chart: Chart | undefined;
+
+  constructor() {
+    afterNextRender(() => this.draw());
+    effect(() => {
+      for (const read of [this.bars, this.limit, this.theme, this.format, this.limitName]) read();
+      if (this.chart) this.draw();
+    });
+    inject(DestroyRef).onDestroy(() => this.chart?.destroy());
+  }
+
+  private draw(): void {
+    const config = this.configuration();
+    if (!this.chart) {
+      this.chart = new Chart(this.canvas().nativeElement, config);
+      return;
+    }
+    this.chart.data = config.data;
+    this.chart.options = config.options ?? {};
+    this.chart.update('none');
+  }
+
+  private configuration(): ChartConfiguration {
+    const style = getComputedStyle(this.canvas().nativeElement);
+    const colour = (role: string): string => style.getPropertyValue(`--${role}`).trim();
+    const bars = this.bars();
+    const format = this.format();
+    const font = { family: "'Spline Sans Variable', sans-serif", size: 12 };
+    return {
+      type: 'bar',
+      data: {
+        labels: bars.map(({ name }) => name),
+        datasets: [
+          { type: 'line', label: this.limitName(), data: bars.map(() => this.limit()), borderColor: colour('over'), borderWidth: 1.5, borderDash: [6, 4], pointRadius: 0, pointHitRadius: 0 },
+          { type: 'bar', label: 'level', data: bars.map(({ value }) => value), backgroundColor: bars.map(({ tone }) => colour(tone)), maxBarThickness: 34 },
+        ],
+      },
+      options: {
+        animation: false,
+        responsive: true,
+        maintainAspectRatio: false,
+        onClick: (_event, [hit]) => {
+          if (hit) this.chosen.emit(bars[hit.index].id);
+        },
+        plugins: {
+          legend: { display: false },
+          tooltip: { callbacks: { label: (item) => `${item.dataset.label ?? ''} ${format(item.parsed.y ?? 0)}` } },
+        },
+        scales: {
+          x: { ticks: { color: colour('ink'), font, autoSkip: false, maxRotation: 35 }, grid: { display: false }, border: { color: colour('soft-ink') } },
+          y: { beginAtZero: true, ticks: { color: colour('soft-ink'), font, callback: (value) => format(Number(value)) }, grid: { color: colour('line') }, border: { display: false } },
+        },
+      },
+    };
+  }
+}
