@@ -5,10 +5,10 @@ const plain = (name, roots) => ({
   testMatch: ['**/*.spec.ts'],
   transform: { '\\.[mc]?[tj]s$': '<rootDir>/scripts/jest-esbuild.cjs' },
   transformIgnorePatterns: ['/node_modules/(?!(fractional-indexing|@noble|@gltf-transform|property-graph|idb)/)'],
-  testTimeout: 30000,
 });
 
 export default {
+  testTimeout: 30000,
   projects: [
     plain('core', ['<rootDir>/packages/core/src']),
     plain('server', ['<rootDir>/packages/server/src']),

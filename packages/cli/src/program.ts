@@ -1,5 +1,6 @@
 import { Command } from 'commander';
 import { archiveCommand } from './commands/archive';
+import { bakeSightCommand } from './commands/bake';
 import { demoCommand } from './commands/demo';
 import { restoreCommand } from './commands/restore';
 import { serveCommand } from './commands/serve';
@@ -31,5 +32,14 @@ export function buildProgram(): Command {
     .option('--collection <id>', 'which collection; the only one by default')
     .action(run(archiveCommand));
   program.command('restore').description('read a zip back as a new collection').argument('<file>', 'the zip to read').action(run(restoreCommand));
+  program
+    .command('bake')
+    .description('compute and keep a bake')
+    .command('sight')
+    .description('pockets, openings and visible sets of a level')
+    .argument('<level>', 'id or name of the level')
+    .option('--json', 'print everything in the form of docs/formats/sight.md')
+    .option('--collection <id>', 'which collection; the only one by default')
+    .action(run(bakeSightCommand));
   return program;
 }

@@ -134,7 +134,18 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
     pocketDrawCalls.push(count.drawCalls);
     pocketThings.push(count.things);
   });
-  const describe = (pocket: number): PocketFigures => describePocket(pocket, input.sight, inPocket, groups, things, input.strata.map(({ id }) => id), pocketThings[pocket], pocketTriangles[pocket], pocketDrawCalls[pocket]);
+  const describe = (pocket: number): PocketFigures =>
+    describePocket(
+      pocket,
+      input.sight,
+      inPocket,
+      groups,
+      things,
+      input.strata.map(({ id }) => id),
+      pocketThings[pocket],
+      pocketTriangles[pocket],
+      pocketDrawCalls[pocket],
+    );
   const order = visible.flatMap((seen, pocket) => (seen.length > 0 ? [pocket] : []));
   const byTriangles = [...order].sort((a, b) => pocketTriangles[b] - pocketTriangles[a] || a - b);
   const byDrawCalls = [...order].sort((a, b) => pocketDrawCalls[b] - pocketDrawCalls[a] || a - b);

@@ -8,9 +8,10 @@ const RADIANS_PER_DEGREE = 0.017453292519943295;
  */
 export function sinDegrees(degrees: number): number {
   const turn = degrees - Math.floor(degrees / 360) * 360;
-  const quadrant = Math.floor(turn / 90) % 4;
-  const rest = turn - quadrant * 90;
-  switch (quadrant) {
+  // Rounding may give a turn of exactly 360, which is a fifth quadrant.
+  const quarters = Math.floor(turn / 90);
+  const rest = turn - quarters * 90;
+  switch (quarters % 4) {
     case 0:
       return firstQuadrantSine(rest);
     case 1:

@@ -39,7 +39,8 @@ export function checkedSight(value: unknown): SightResult {
     numbers(list, `visible[${i}]`);
     const entries = list as number[];
     entries.forEach((entry, k) => {
-      if (!Number.isInteger(entry) || entry < 0 || entry >= count || (k > 0 && entry <= entries[k - 1])) fail(`visible[${i}][${k}] is ${entry}, must be a pocket's number above the one before`);
+      if (!Number.isInteger(entry) || entry < 0 || entry >= count || (k > 0 && entry <= entries[k - 1]))
+        fail(`visible[${i}][${k}] is ${entry}, must be a pocket's number above the one before`);
     });
     return new Set(entries);
   });

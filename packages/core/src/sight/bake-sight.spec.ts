@@ -62,7 +62,14 @@ describe('sight bake, small cases', () => {
   });
 
   it('does not see the end of a closed zigzag corridor from its start', () => {
-    const blocks = [box('floor', [10, -1, 5], [22, 1, 12]), box('roof', [10, 3, 5], [22, 1, 12]), box('n', [10, 0, -0.5], [22, 3, 1]), box('s', [10, 0, 10.5], [22, 3, 1]), box('w', [-0.5, 0, 5], [1, 3, 10]), box('e', [20.5, 0, 5], [1, 3, 10])];
+    const blocks = [
+      box('floor', [10, -1, 5], [22, 1, 12]),
+      box('roof', [10, 3, 5], [22, 1, 12]),
+      box('n', [10, 0, -0.5], [22, 3, 1]),
+      box('s', [10, 0, 10.5], [22, 3, 1]),
+      box('w', [-0.5, 0, 5], [1, 3, 10]),
+      box('e', [20.5, 0, 5], [1, 3, 10]),
+    ];
     for (let i = 0; i < 4; i++) blocks.push(box(`turn${i}`, [4 + i * 4, 0, i % 2 === 0 ? 4 : 6], [0.5, 3, 8]));
     const result = bake({ blocks, spawns: [{ id: 's', position: [1, 0, 1] }] });
     const start = pocketAt(result.pockets, [1, 1, 1]);
@@ -74,7 +81,13 @@ describe('sight bake, small cases', () => {
   });
 
   it('takes blocks that coincide, are needle-thin or a kilometre long', () => {
-    const blocks = [...room(), box('twin', [1, 0, 1], [1, 1, 1]), box('twin2', [1, 0, 1], [1, 1, 1]), box('needle', [3, 0, 3], [0.0002, 2, 0.0002], [33, 0, 0]), box('long', [0, 10, 0], [1000, 1, 1], [12, 3, 0])];
+    const blocks = [
+      ...room(),
+      box('twin', [1, 0, 1], [1, 1, 1]),
+      box('twin2', [1, 0, 1], [1, 1, 1]),
+      box('needle', [3, 0, 3], [0.0002, 2, 0.0002], [33, 0, 0]),
+      box('long', [0, 10, 0], [1000, 1, 1], [12, 3, 0]),
+    ];
     const result = bake({ blocks, spawns: [spawn] });
     expect(result.closed).toBe(true);
     expect(result.figures.reachedPockets).toBeGreaterThan(3);
@@ -185,7 +198,12 @@ describe('truth of visible sets', () => {
         const input: SightInput = {
           blocks: blocks.map(({ at, size, turn, wedge }, i) => {
             const metres: Vector3 = [0.2 + size[0] * 6, 0.2 + size[1] * 6, 0.2 + size[2] * 6];
-            return { id: `b${i}`, position: [at[0] * 10, at[1] * 10 - 2, at[2] * 10], turn: [turn[0] * 360, turn[1] * 90, turn[2] * 90], planes: wedge ? wedgePlanes(metres) : boxPlanes(metres) };
+            return {
+              id: `b${i}`,
+              position: [at[0] * 10, at[1] * 10 - 2, at[2] * 10],
+              turn: [turn[0] * 360, turn[1] * 90, turn[2] * 90],
+              planes: wedge ? wedgePlanes(metres) : boxPlanes(metres),
+            };
           }),
           dividers: [],
           spawns: [],

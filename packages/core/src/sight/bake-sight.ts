@@ -51,7 +51,13 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
     table,
     pockets.map(({ solid }) => solid),
   );
-  const openings = meetings.map(({ first, second, polygon }) => ({ first, second, planeNumber: polygon.support >> 1, plane: table.plane(polygon.support), corners: faceCorners(table, polygon) }));
+  const openings = meetings.map(({ first, second, polygon }) => ({
+    first,
+    second,
+    planeNumber: polygon.support >> 1,
+    plane: table.plane(polygon.support),
+    corners: faceCorners(table, polygon),
+  }));
   const openTable = openingTable(openings);
   // 4. Closure from the spawns.
   const closurePockets = pockets.map(({ solid }): ClosurePocket => ({ planes: solid.faces.map((face) => table.plane(face.support)), exit: exitOf(solid, limits) }));

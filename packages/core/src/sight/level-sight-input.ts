@@ -8,7 +8,9 @@ import type { SightInput } from './sight-input';
 export function levelSightInput({ level, strata }: LevelContent): SightInput {
   const byId = <T extends { readonly id: string }>(items: T[]): T[] => items.sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
   return {
-    blocks: byId(strata.flatMap(({ content }) => content.block.filter((block) => block.sight === 'hides').map(({ id, position, turn, planes }) => ({ id, position, turn, planes })))),
+    blocks: byId(
+      strata.flatMap(({ content }) => content.block.filter((block) => block.sight === 'hides').map(({ id, position, turn, planes }) => ({ id, position, turn, planes }))),
+    ),
     dividers: byId(strata.flatMap(({ content }) => content.divider.map(({ id, from, to, bottom, top }) => ({ id, from, to, bottom, top })))),
     spawns: byId(strata.flatMap(({ content }) => content.marker.filter(({ kind }) => kind === 'spawn').map(({ id, position }) => ({ id, position })))),
     bounds: level.bounds,

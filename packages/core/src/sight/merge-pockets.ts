@@ -26,7 +26,7 @@ export function mergePockets(table: PlaneTable, leaves: readonly EmptyLeaf[], is
     return i;
   };
   let open = meetings;
-  for (let merged = true; merged; ) {
+  for (let merged = true; merged;) {
     merged = false;
     const left: typeof open = [];
     for (const meeting of open) {

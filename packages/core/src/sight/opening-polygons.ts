@@ -34,7 +34,13 @@ export function wayTarget(openings: OpeningTable, way: Way): number {
 
 /** Gathers openings into one table. */
 export function openingTable(
-  openings: readonly { readonly first: number; readonly second: number; readonly planeNumber: number; readonly plane: readonly [number, number, number, number]; readonly corners: Float64Array }[],
+  openings: readonly {
+    readonly first: number;
+    readonly second: number;
+    readonly planeNumber: number;
+    readonly plane: readonly [number, number, number, number];
+    readonly corners: Float64Array;
+  }[],
 ): OpeningTable {
   const count = openings.length;
   const starts = new Uint32Array(count + 1);

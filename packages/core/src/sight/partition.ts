@@ -63,14 +63,7 @@ export function partition(
   return leaves;
 }
 
-function split(
-  table: PlaneTable,
-  node: Polyhedron,
-  fragments: readonly Fragment[],
-  dividers: readonly DividerPlane[],
-  check: () => void,
-  emit: (leaf: Polyhedron) => void,
-): void {
+function split(table: PlaneTable, node: Polyhedron, fragments: readonly Fragment[], dividers: readonly DividerPlane[], check: () => void, emit: (leaf: Polyhedron) => void): void {
   check();
   const crossing = dividers.filter(({ plane, sides }) => sidesOfPolyhedron(table, node, plane) === 3 && rectangleMeets(table, node, plane, sides));
   let plane: PlaneRef;

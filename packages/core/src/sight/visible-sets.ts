@@ -44,7 +44,14 @@ interface Frame {
  *
  * @param reached which pockets are asked for @param check called now and then, may throw to cancel
  */
-export function visibleSets(openings: OpeningTable, pocketCount: number, reached: Uint8Array, stepLimit: number, check: () => void, progress: (fraction: number) => void): VisibleSets {
+export function visibleSets(
+  openings: OpeningTable,
+  pocketCount: number,
+  reached: Uint8Array,
+  stepLimit: number,
+  check: () => void,
+  progress: (fraction: number) => void,
+): VisibleSets {
   const ways = waysOfPockets(openings, pocketCount);
   for (const list of ways) list.sort((a, b) => openings.balls[(b >> 1) * 4 + 3] - openings.balls[(a >> 1) * 4 + 3] || a - b);
   const flow = new Flow(openings, ways, pocketCount);

@@ -2,7 +2,10 @@ import fc from 'fast-check';
 import { BoxTree } from './box-tree';
 
 const number = fc.double({ min: -50, max: 50, noNaN: true });
-const boxes = fc.array(fc.tuple(number, number, number, fc.double({ min: 0, max: 9, noNaN: true }), fc.double({ min: 0, max: 9, noNaN: true }), fc.double({ min: 0, max: 9, noNaN: true })), { maxLength: 80 });
+const boxes = fc.array(
+  fc.tuple(number, number, number, fc.double({ min: 0, max: 9, noNaN: true }), fc.double({ min: 0, max: 9, noNaN: true }), fc.double({ min: 0, max: 9, noNaN: true })),
+  { maxLength: 80 },
+);
 const flat = (list: readonly (readonly number[])[]): Float64Array => Float64Array.from(list.flatMap(([x, y, z, a, b, c]) => [x, y, z, x + a, y + b, z + c]));
 
 describe('BoxTree', () => {
@@ -18,8 +21,17 @@ describe('BoxTree', () => {
   });
 
   it('gives what a ray enters, nearest first', () => {
-    const tree = new BoxTree(flat([[5, -1, -1, 2, 2, 2], [1, -1, -1, 1, 2, 2], [3, 4, -1, 1, 1, 1]]));
-    expect(tree.alongRay([0, 0, 0], [1, 0, 0])).toEqual([{ item: 1, distance: 1 }, { item: 0, distance: 5 }]);
+    const tree = new BoxTree(
+      flat([
+        [5, -1, -1, 2, 2, 2],
+        [1, -1, -1, 1, 2, 2],
+        [3, 4, -1, 1, 1, 1],
+      ]),
+    );
+    expect(tree.alongRay([0, 0, 0], [1, 0, 0])).toEqual([
+      { item: 1, distance: 1 },
+      { item: 0, distance: 5 },
+    ]);
     expect(tree.alongRay([0, 0, 0], [-1, 0, 0])).toEqual([]);
   });
 

@@ -44,7 +44,7 @@ export function isClear(blocks: readonly { planes: Planes; bounds: Float64Array 
 
 /** Numbers of the pockets that a segment passes for at least a millimetre. */
 export function pocketsAlong(result: Pick<SightResult, 'pockets'>, a: Point, b: Point): number[] {
-  const length = Math.sqrt((a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2);
+  const length = distance(a, b);
   return result.pockets.flatMap(({ planes, bounds }, i) => {
     for (let k = 0; k < 3; k++) {
       if (Math.max(a[k], b[k]) < bounds.min[k] || Math.min(a[k], b[k]) > bounds.max[k]) return [];
@@ -95,7 +95,7 @@ export function witnessPairs(input: SightInput, result: SightResult, mayBeSeen: 
             if (from === to) continue;
             // A little beyond both ends, so that the line enters both pockets.
             const long = (k: number): number => q[k] - p[k];
-            const length = Math.sqrt(long(0) ** 2 + long(1) ** 2 + long(2) ** 2);
+            const length = distance(p, q);
             // A line that lies in an opening's own plane runs along the faces of walls and passes through nothing.
             const crosses = (o: number): boolean => {
               const [nx, ny, nz] = result.openings[o].plane;
@@ -126,4 +126,11 @@ export function missingPairs(visible: readonly (readonly number[])[], witnessed:
     const [a, b] = pair.split(',').map(Number);
     return !sets[a].has(b) || !sets[b].has(a);
   });
+}
+
+function distance(a: Point, b: Point): number {
+  const x = a[0] - b[0];
+  const y = a[1] - b[1];
+  const z = a[2] - b[2];
+  return Math.sqrt(x * x + y * y + z * z);
 }

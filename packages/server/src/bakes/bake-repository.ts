@@ -60,7 +60,11 @@ export class BakeRepository {
     await writeFileDurably(join(this.folder, file), bytes);
     const before = await this.row(collection, kind, level);
     await this.database.queue.write((transaction) =>
-      this.database.models.bakes.upsert({ collection, kind, subject: level, key, file, bytes: bytes.length, summary: JSON.stringify(summary), created_at: this.now().toISOString() }, { transaction }));
+      this.database.models.bakes.upsert(
+        { collection, kind, subject: level, key, file, bytes: bytes.length, summary: JSON.stringify(summary), created_at: this.now().toISOString() },
+        { transaction },
+      ),
+    );
     if (before && before.file !== file && (await this.database.models.bakes.count({ where: { file: before.file } })) === 0) {
       await rm(join(this.folder, before.file), { force: true });
     }

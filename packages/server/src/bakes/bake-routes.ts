@@ -27,13 +27,22 @@ export function bakeRoutes(service: BakeService, repository: BakeRepository): Ro
     response.end(kept.gzipped);
   });
 
-  router.put<{ collection: string; level: string }>('/bakes/sight/:level', express.json({ limit: MOST_BAKE_BYTES, type: 'application/vnd.stravel.bake+json' }), async (request, response) => {
+  router.post<{ collection: string; level: string }>('/bakes/:level', async (request, response) => {
     const { collection, level } = request.params;
-    const key = request.headers['stravel-key'];
-    if (typeof key !== 'string') throw new HttpError(400, 'BAKE_INVALID', 'The key of the bake must stand in the header Stravel-Key.');
-    await service.takeSight(collection, level, key, checkedSight(request.body));
-    response.status(204).end();
+    response.json(await service.bake(collection, await service.levelNamed(collection, level)));
   });
+
+  router.put<{ collection: string; level: string }>(
+    '/bakes/sight/:level',
+    express.json({ limit: MOST_BAKE_BYTES, type: 'application/vnd.stravel.bake+json' }),
+    async (request, response) => {
+      const { collection, level } = request.params;
+      const key = request.headers['stravel-key'];
+      if (typeof key !== 'string') throw new HttpError(400, 'BAKE_INVALID', 'The key of the bake must stand in the header Stravel-Key.');
+      await service.takeSight(collection, level, key, checkedSight(request.body));
+      response.status(204).end();
+    },
+  );
 
   return router;
 }

@@ -8,6 +8,7 @@ import {
   type BAKE_TASKS,
   type BakeKind,
   type FiguresInput,
+  type FiguresSummary,
   type Level,
   type LevelBakeInput,
   type LevelBakeKeys,
@@ -116,6 +117,15 @@ export class BakeService {
     await this.makeFigures(collection, level, input, keys, sight, {});
   }
 
+  /** Id of the level with an id or a name, without regard to case. @throws CoreError 'LEVEL_MISSING' */
+  async levelNamed(collection: string, text: string): Promise<string> {
+    const levels = await this.levels(collection);
+    const wanted = text.toLowerCase();
+    const found = levels.find(({ id }) => id === text) ?? levels.find(({ name }) => name.toLowerCase() === wanted);
+    if (!found) throw new CoreError('LEVEL_MISSING', `bake: there is no level with the id or name ${text}`, { level: text });
+    return found.id;
+  }
+
   /** The job that bakes whatever is stale. Safe to run again: fresh bakes are passed over. */
   readonly bakeStale: JobHandler = async ({ collection, signal, progress }: JobRun): Promise<void> => {
     const stale = (await this.list(collection)).filter(({ sight, figures }) => sight.state !== 'fresh' || figures.state !== 'fresh');
@@ -139,7 +149,9 @@ export class BakeService {
   private async makeFigures(collection: string, level: string, input: LevelBakeInput, keys: LevelBakeKeys, sight: SightResult, options: ThreadRunOptions): Promise<LevelFigures> {
     const full: FiguresInput = { ...figuresInput(input.content, input.pieces), sight };
     const figures = await this.threads.run<(typeof BAKE_TASKS)['bake-figures']>('bake-figures', full, options);
-    const { pocketTriangles: _triangles, pocketDrawCalls: _calls, ...summary } = figures;
+    const summary: FiguresSummary = Object.fromEntries(
+      Object.entries(figures).filter(([key]) => key !== 'pocketTriangles' && key !== 'pocketDrawCalls'),
+    ) as unknown as FiguresSummary;
     await this.repository.put(collection, { kind: 'figures', level, key: keys.figures, summary }, figures);
     this.events.emit('bake', collection, level);
     return figures;

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { archiveCollection, restoreCollection } from '@stravel/core';
+import { archiveCollection, restoreCollection, type LevelFigures, type SightResult } from '@stravel/core';
 import { pino } from 'pino';
 import { createApp } from '../app';
 import { openDatabase } from '../db/database';
@@ -9,6 +9,14 @@ export interface CollectionAccess {
   list(): Promise<{ id: string; name: string }[]>;
   archive(id: string): Promise<Uint8Array>;
   restore(bytes: Uint8Array): Promise<{ id: string; name: string }>;
+  /** Bakes a level, named by id or by name; what is fresh is read. */
+  bake(collection: string, level: string): Promise<LevelBake>;
+}
+
+/** A level's bakes. */
+export interface LevelBake {
+  readonly sight: SightResult;
+  readonly figures: LevelFigures;
 }
 
 /** The two ways to the collections of a data folder. */
@@ -27,6 +35,8 @@ export const openCollections = {
         });
         return (await answer(response)).json() as Promise<{ id: string; name: string }>;
       },
+      bake: async (collection, level) =>
+        (await answer(await fetch(`${address}/api/collections/${collection}/bakes/${encodeURIComponent(level)}`, { method: 'POST' }))).json() as Promise<LevelBake>,
     };
   },
 
@@ -44,6 +54,7 @@ export const openCollections = {
           await server.collections.take(id, content);
           return { id, name: Object.values(content.records.collection)[0].name };
         },
+        bake: async (collection, level) => server.bakes.bake(collection, await server.bakes.levelNamed(collection, level)),
       },
       close: async () => {
         await server.close();

@@ -1,5 +1,5 @@
 import type { Edit, LoggedEdit, Operation } from '@stravel/core';
-import { Op, QueryTypes, type Transaction } from 'sequelize';
+import { Op, QueryTypes } from 'sequelize';
 import type { Database } from '../db/database';
 import type { EditRow } from '../db/models';
 
@@ -53,16 +53,16 @@ export class EditRepository {
     return (rows as unknown as EditRow[]).map(fromRow).reverse();
   }
 
-  async append(transaction: Transaction, collection: string, sequence: number, at: string, edit: Edit): Promise<void> {
-    await this.database.sequelize.query('INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES (?, ?, ?, ?, ?, ?, ?, ?)', {
-      replacements: [collection, sequence, edit.id, edit.person, edit.label, edit.undoes, at, JSON.stringify(edit.operations)],
-      transaction,
-    });
+  /** Writes an edit with the documents that it touches, as one transaction; from inside the write queue. */
+  async append(collection: string, sequence: number, at: string, edit: Edit): Promise<void> {
     const documents = [...new Set(edit.operations.map((operation) => operation.document))];
-    await this.database.sequelize.query(`INSERT INTO edit_documents (collection, document, sequence) VALUES ${documents.map(() => '(?, ?, ?)').join(', ')}`, {
-      replacements: documents.flatMap((document) => [collection, document, sequence]),
-      transaction,
-    });
+    await this.database.atOnce([
+      {
+        sql: 'INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
+        values: [collection, sequence, edit.id, edit.person, edit.label, edit.undoes, at, JSON.stringify(edit.operations)],
+      },
+      ...documents.map((document) => ({ sql: 'INSERT INTO edit_documents (collection, document, sequence) VALUES ($1, $2, $3)', values: [collection, document, sequence] })),
+    ]);
   }
 }
 

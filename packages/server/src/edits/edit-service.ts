@@ -72,7 +72,7 @@ export class EditService {
     const trial = this.trial(edit, loaded);
     const sequence = (await this.lastSequence(collection)) + 1;
     const at = this.now().toISOString();
-    await this.database.sequelize.transaction((transaction) => this.edits.append(transaction, collection, sequence, at, edit));
+    await this.edits.append(collection, sequence, at, edit);
     this.sequences.set(collection, sequence);
     for (const name of names) {
       const document = loaded.get(name);

@@ -24,7 +24,7 @@ export interface JobRun {
   readonly collection: string;
   readonly input: unknown;
   readonly signal: AbortSignal;
-  progress(fraction: number, stage: string): void;
+  readonly progress: (fraction: number, stage: string) => void;
 }
 
 /** The work of one kind of job; must be safe to run again after a break. */

@@ -10,5 +10,15 @@ import { setsFeature } from './desks/sets/store/sets-store';
 import { recordsFeature } from './document/records/records-store';
 
 export const appConfig: ApplicationConfig = {
-  providers: [provideRouter(routes, withComponentInputBinding()), provideStore({ [recordsFeature.name]: recordsFeature.reducer, [sightFeature.name]: sightFeature.reducer, [budgetFeature.name]: budgetFeature.reducer, [setsFeature.name]: setsFeature.reducer, [layoutFeature.name]: layoutFeature.reducer, [bakesFeature.name]: bakesFeature.reducer })],
+  providers: [
+    provideRouter(routes, withComponentInputBinding()),
+    provideStore({
+      [recordsFeature.name]: recordsFeature.reducer,
+      [sightFeature.name]: sightFeature.reducer,
+      [budgetFeature.name]: budgetFeature.reducer,
+      [setsFeature.name]: setsFeature.reducer,
+      [layoutFeature.name]: layoutFeature.reducer,
+      [bakesFeature.name]: bakesFeature.reducer,
+    }),
+  ],
 };

@@ -50,6 +50,7 @@ export class Bakes {
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private timer: ReturnType<typeof setTimeout> | undefined;
   private run: Run<unknown> | undefined;
+  private refreshedFor = '';
 
   readonly byLevel = this.store.selectSignal(bakesFeature.selectByLevel);
   readonly progress = signal<BakeProgress | undefined>(undefined);
@@ -78,7 +79,11 @@ export class Bakes {
       this.edits.bakesChanged();
       this.edits.saveState();
       if (!collection) return;
-      untracked(() => this.refreshSoon());
+      untracked(() => {
+        if (this.refreshedFor === collection.id) this.refreshSoon();
+        else void this.refresh().catch(() => undefined);
+        this.refreshedFor = collection.id;
+      });
     });
   }
 
@@ -110,7 +115,9 @@ export class Bakes {
   async content(level: string): Promise<LevelContent> {
     const { level: levels, stratum: strata } = this.tables();
     const record = levels[level];
-    const loaded = await Promise.all(record.strata.filter(({ stratum }) => strata[stratum]).map(async ({ stratum }) => ({ stratum: strata[stratum], content: (await this.documents.stratum(stratum)).content() })));
+    const loaded = await Promise.all(
+      record.strata.filter(({ stratum }) => strata[stratum]).map(async ({ stratum }) => ({ stratum: strata[stratum], content: (await this.documents.stratum(stratum)).content() })),
+    );
     return { level: { ...record, values: {} }, strata: loaded };
   }
 

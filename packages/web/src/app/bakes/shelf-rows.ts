@@ -38,7 +38,15 @@ function gather(node: SetNode, cores: readonly ShelfCore[], device: Device, meas
   return inner.flatMap((set) => {
     const own = allLevels(set).flatMap(({ id }) => byId.get(id) ?? []);
     const heaviest = own.reduce<ShelfCore | undefined>((best, core) => (!best || core.total > best.total ? core : best), undefined);
-    return heaviest ? [{ ...heaviest, name: `${set.set.name} (${own.length})`, totalText: `heaviest: ${heaviest.name}, ${measureText(measure, heaviest.total)} of ${measureText(measure, limitOf(device, measure))}` }] : [];
+    return heaviest
+      ? [
+          {
+            ...heaviest,
+            name: `${set.set.name} (${own.length})`,
+            totalText: `heaviest: ${heaviest.name}, ${measureText(measure, heaviest.total)} of ${measureText(measure, limitOf(device, measure))}`,
+          },
+        ]
+      : [];
   });
 }
 

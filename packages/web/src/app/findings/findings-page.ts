@@ -13,7 +13,8 @@ import { Workspace } from '../workspace';
 import { AcceptDialog, type Accepted } from './accept-dialog';
 import { FindingsHome } from './findings-home';
 
-type Line = { readonly kind: 'cause'; readonly id: string; readonly code: string; readonly count: number } | { readonly kind: 'finding'; readonly id: string; readonly finding: Finding };
+type Line =
+  { readonly kind: 'cause'; readonly id: string; readonly code: string; readonly count: number } | { readonly kind: 'finding'; readonly id: string; readonly finding: Finding };
 
 /** The one home of findings: by cause, filtered, accepted or fixed one by one or together. */
 @Component({
@@ -44,11 +45,16 @@ export class FindingsPage {
     return this.levels().filter(({ id }) => with_.has(id));
   });
   readonly shown = computed(() =>
-    (this.showsAccepted() ? this.home.all() : this.home.open()).filter(({ desk, place }) => (this.desk() === 'all' || desk === this.desk()) && (this.level() === '' || place.level === this.level())));
+    (this.showsAccepted() ? this.home.all() : this.home.open()).filter(
+      ({ desk, place }) => (this.desk() === 'all' || desk === this.desk()) && (this.level() === '' || place.level === this.level()),
+    ),
+  );
   readonly lines = computed((): Line[] => {
     const byCode = new Map<string, Finding[]>();
     for (const finding of this.shown()) byCode.set(finding.code, [...(byCode.get(finding.code) ?? []), finding]);
-    return [...byCode].flatMap(([code, findings]): Line[] => [
+    const rank = { error: 0, warning: 1, note: 2 };
+    const causes = [...byCode].sort(([, a], [, b]) => rank[a[0].severity] - rank[b[0].severity] || b.length - a.length);
+    return causes.flatMap(([code, findings]): Line[] => [
       { kind: 'cause', id: `cause ${code}`, code, count: findings.length },
       ...findings.map((finding): Line => ({ kind: 'finding', id: finding.id, finding })),
     ]);
@@ -77,7 +83,9 @@ export class FindingsPage {
   }
 
   toggleCause(code: string): void {
-    const ids = this.shown().filter((finding) => finding.code === code).map(({ id }) => id);
+    const ids = this.shown()
+      .filter((finding) => finding.code === code)
+      .map(({ id }) => id);
     const all = ids.every((id) => this.chosen().has(id));
     this.chosen.update((chosen) => new Set([...chosen].filter((id) => !ids.includes(id)).concat(all ? [] : ids)));
   }

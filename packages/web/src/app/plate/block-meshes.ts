@@ -99,7 +99,10 @@ export class BlockMeshes {
     this.clear(group);
     const { hides, decor, cut, edges } = this.materials();
     const blocks = [...group.ids].flatMap((id) => this.blocks.get(id) ?? []);
-    for (const [sight, material] of [['hides', hides], ['decor', decor]] as const) {
+    for (const [sight, material] of [
+      ['hides', hides],
+      ['decor', decor],
+    ] as const) {
       const geometry = surfaceGeometry(blocks.filter((block) => block.sight === sight));
       if (!geometry) continue;
       const outside = new Mesh(geometry, material);

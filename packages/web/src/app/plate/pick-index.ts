@@ -52,7 +52,9 @@ export class PickIndex {
 
   private exactDistance(item: PickItem, origin: readonly number[], direction: readonly number[], rough: number): number | undefined {
     if (item.kind !== 'block') return rough;
-    const block = this.strata().find(({ id }) => id === item.stratum)?.blocks.get(item.id);
+    const block = this.strata()
+      .find(({ id }) => id === item.stratum)
+      ?.blocks.get(item.id);
     const surface = block && surfaceOfBlock(block);
     if (!surface) return undefined;
     let near = 0;
@@ -72,7 +74,9 @@ export class PickIndex {
   /** Outline of a block on the plan; undefined for things that their bounds describe well enough. */
   private footprint(item: PickItem): readonly Float64Array[] | undefined {
     if (item.kind !== 'block') return undefined;
-    const block = this.strata().find(({ id }) => id === item.stratum)?.blocks.get(item.id);
+    const block = this.strata()
+      .find(({ id }) => id === item.stratum)
+      ?.blocks.get(item.id);
     return block && surfaceOfBlock(block)?.faces;
   }
 

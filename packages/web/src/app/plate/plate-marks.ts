@@ -95,7 +95,19 @@ export function drawDivider(drawing: PlateDrawing, from: readonly [number, numbe
   context.lineWidth = 2;
   context.setLineDash([9, 5]);
   context.beginPath();
-  const corners = view === 'plan' ? ([[from, bottom], [to, bottom]] as const) : ([[from, bottom], [to, bottom], [to, top], [from, top], [from, bottom]] as const);
+  const corners =
+    view === 'plan'
+      ? ([
+          [from, bottom],
+          [to, bottom],
+        ] as const)
+      : ([
+          [from, bottom],
+          [to, bottom],
+          [to, top],
+          [from, top],
+          [from, bottom],
+        ] as const);
   corners.forEach(([[x, z], y], i) => {
     const p = drawing.at(x, y, z);
     if (!p) return;
@@ -140,7 +152,12 @@ export function drawSelection(drawing: PlateDrawing, selection: ReadonlyMap<stri
     loop(max[1]);
     if (view === 'model') {
       loop(min[1]);
-      for (const [x, z] of [[min[0], min[2]], [max[0], min[2]], [max[0], max[2]], [min[0], max[2]]]) {
+      for (const [x, z] of [
+        [min[0], min[2]],
+        [max[0], min[2]],
+        [max[0], max[2]],
+        [min[0], max[2]],
+      ]) {
         const low = drawing.at(x, min[1], z);
         const high = drawing.at(x, max[1], z);
         if (!low || !high) continue;
@@ -154,7 +171,10 @@ export function drawSelection(drawing: PlateDrawing, selection: ReadonlyMap<stri
 
 function arrowhead(context: CanvasRenderingContext2D, [x, y]: readonly [number, number], turnDegrees: number): void {
   const angle = (-turnDegrees * Math.PI) / 180;
-  const point = (forward: number, right: number): [number, number] => [x + Math.sin(angle) * forward + Math.cos(angle) * right, y - Math.cos(angle) * forward + Math.sin(angle) * right];
+  const point = (forward: number, right: number): [number, number] => [
+    x + Math.sin(angle) * forward + Math.cos(angle) * right,
+    y - Math.cos(angle) * forward + Math.sin(angle) * right,
+  ];
   context.moveTo(...point(11, 0));
   context.lineTo(...point(-7, 9));
   context.lineTo(...point(-7, -9));

@@ -70,7 +70,8 @@ export class PlateScene {
 
   dispose(): void {
     for (const id of [...this.drawn.keys()]) this.drop(id);
-    for (const material of Object.values(this.materials)) material.dispose();
+    const { hides, decor, cut, edges } = this.materials;
+    for (const material of [hides, decor, cut, edges]) material.dispose();
   }
 
   private draw(document: StratumDocument): void {

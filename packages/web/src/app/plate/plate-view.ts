@@ -21,7 +21,7 @@ export interface PlateDrawing {
   readonly context: CanvasRenderingContext2D;
   readonly colours: PlateColours;
   /** CSS pixels of a point, undefined when it lies behind the camera. */
-  at(x: number, y: number, z: number): [number, number] | undefined;
+  readonly at: (x: number, y: number, z: number) => [number, number] | undefined;
   /** CSS pixels a metre; of the plan only. */
   readonly scale: number;
 }
@@ -49,9 +49,31 @@ export type PlateViews = 'plan' | 'model' | 'both';
     <canvas #drawing class="drawing"></canvas>
     <canvas #over class="over"></canvas>
     <div class="panes" [class]="views()">
-      <div #plan class="pane plan" role="application" tabindex="0" [attr.aria-label]="planLabel()" (pointerdown)="planDown($event)" (pointermove)="planMove($event)" (pointerup)="planUp($event)" (pointercancel)="planUp($event)" (wheel)="planWheel($event)" (contextmenu)="$event.preventDefault()"></div>
+      <div
+        #plan
+        class="pane plan"
+        role="application"
+        tabindex="0"
+        [attr.aria-label]="planLabel()"
+        (pointerdown)="planDown($event)"
+        (pointermove)="planMove($event)"
+        (pointerup)="planUp($event)"
+        (pointercancel)="planUp($event)"
+        (wheel)="planWheel($event)"
+        (contextmenu)="$event.preventDefault()"
+      ></div>
       <div class="side">
-        <div #model class="pane model" role="img" aria-label="Model of the level" (pointerdown)="modelDown($event)" (pointermove)="modelMove($event)" (pointerup)="modelUp($event)" (wheel)="modelWheel($event)" (contextmenu)="$event.preventDefault()"></div>
+        <div
+          #model
+          class="pane model"
+          role="img"
+          aria-label="Model of the level"
+          (pointerdown)="modelDown($event)"
+          (pointermove)="modelMove($event)"
+          (pointerup)="modelUp($event)"
+          (wheel)="modelWheel($event)"
+          (contextmenu)="$event.preventDefault()"
+        ></div>
         <div class="aside"><ng-content /></div>
       </div>
     </div>

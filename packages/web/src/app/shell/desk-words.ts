@@ -20,7 +20,13 @@ export class DeskWords {
     return [
       { name: 'Sets', path: '/sets', key: '1', says: findings > 0 ? `${findings} finding${findings === 1 ? '' : 's'}` : '', tone: 'soft' },
       { name: 'Layout', path: '/layout', key: '2', says: '', tone: 'soft' },
-      { name: 'Sight', path: '/sight', key: '3', says: leaks ? 'leaks' : sight ? (sight.state === 'none' ? 'never baked' : sight.state) : '', tone: leaks ? 'over' : sight?.state === 'fresh' ? 'soft' : 'near' },
+      {
+        name: 'Sight',
+        path: '/sight',
+        key: '3',
+        says: leaks ? 'leaks' : sight ? (sight.state === 'none' ? 'never baked' : sight.state) : '',
+        tone: leaks ? 'over' : sight?.state === 'fresh' ? 'soft' : 'near',
+      },
       { name: 'Budget', path: '/budget', key: '4', says: over > 0 ? `${over} over` : '', tone: 'over' },
     ];
   });

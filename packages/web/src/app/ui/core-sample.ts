@@ -17,7 +17,15 @@ export interface CoreBand {
   template: `
     <div class="column" [style.height.px]="height()">
       @for (band of drawn(); track band.id) {
-        <button class="band" [class]="'band role-' + band.role" [style.height.px]="band.height" [title]="band.name + ' · ' + band.text" [attr.aria-label]="band.name + ', ' + band.text" tabindex="-1" (click)="chosen.emit(band.id)"></button>
+        <button
+          class="band"
+          [class]="'band role-' + band.role"
+          [style.height.px]="band.height"
+          [title]="band.name + ' · ' + band.text"
+          [attr.aria-label]="band.name + ', ' + band.text"
+          tabindex="-1"
+          (click)="chosen.emit(band.id)"
+        ></button>
       }
     </div>
   `,
@@ -32,5 +40,6 @@ export class CoreSample {
   readonly top = input.required<number>();
   readonly chosen = output<string>();
   readonly drawn = computed(() =>
-    [...this.bands()].reverse().map((band) => ({ ...band, height: Math.max(band.value > 0 ? 1 : 0, (band.value / Math.max(1e-9, this.top())) * this.height()) })));
+    [...this.bands()].reverse().map((band) => ({ ...band, height: Math.max(band.value > 0 ? 1 : 0, (band.value / Math.max(1e-9, this.top())) * this.height()) })),
+  );
 }

@@ -41,16 +41,20 @@ const SAMPLE_PIXELS = 104;
                 <sv-core-sample [bands]="core.bands" [height]="height" [top]="top()" (chosen)="picked.emit(core.id)" />
               </div>
             }
-            <span class="limit" [style.bottom.px]="heightOf(limit())"></span>
+            @if (limit() <= top()) {
+              <span class="limit" [style.bottom.px]="heightOf(limit())"></span>
+            }
           </div>
           <div class="names">
             @for (core of row.cores; track core.id) {
-              <button class="plain" [title]="core.name + ' · ' + core.totalText" (click)="picked.emit(core.id)"><span>{{ core.name }}</span></button>
+              <button class="plain" tabindex="-1" [title]="core.name + ' · ' + core.totalText" (click)="picked.emit(core.id)">
+                <span>{{ core.name }}</span>
+              </button>
             }
           </div>
         </section>
       }
-      <span class="limit-name figure over" [style.bottom.px]="heightOf(limit()) + namesPixels">{{ limitName() }}</span>
+      <span class="limit-name figure over" [style.bottom.px]="heightOf(limit()) + namesPixels">{{ limitName() }}{{ limit() > top() ? ', above this scale' : '' }}</span>
     </div>
   `,
   styleUrl: './core-shelf.scss',
@@ -61,7 +65,7 @@ export class CoreShelf {
   readonly limitName = input.required<string>();
   readonly picked = output<string>();
   readonly height = SAMPLE_PIXELS;
-  readonly namesPixels = 62;
+  readonly namesPixels = 72;
   /** Top of the scale: a little over the largest core, and over the limit unless that is far away. */
   readonly top = computed(() => {
     const most = Math.max(1e-9, ...this.rows().flatMap(({ cores }) => cores.map(({ total }) => total)));

@@ -1,5 +1,5 @@
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartConfiguration } from 'chart.js';
-import { ChangeDetectionStrategy, Component, DestroyRef, ElementRef, afterNextRender, effect, inject, input, output, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, type ElementRef, afterNextRender, effect, inject, input, output, viewChild } from '@angular/core';
 
 Chart.register(BarController, BarElement, LineController, LineElement, PointElement, CategoryScale, LinearScale, Tooltip, Legend);
 
@@ -68,7 +68,16 @@ export class ThemeChart {
       data: {
         labels: bars.map(({ name }) => name),
         datasets: [
-          { type: 'line', label: this.limitName(), data: bars.map(() => this.limit()), borderColor: colour('over'), borderWidth: 1.5, borderDash: [6, 4], pointRadius: 0, pointHitRadius: 0 },
+          {
+            type: 'line',
+            label: this.limitName(),
+            data: bars.map(() => this.limit()),
+            borderColor: colour('over'),
+            borderWidth: 1.5,
+            borderDash: [6, 4],
+            pointRadius: 0,
+            pointHitRadius: 0,
+          },
           { type: 'bar', label: 'level', data: bars.map(({ value }) => value), backgroundColor: bars.map(({ tone }) => colour(tone)), maxBarThickness: 34 },
         ],
       },
@@ -85,7 +94,12 @@ export class ThemeChart {
         },
         scales: {
           x: { ticks: { color: colour('ink'), font, autoSkip: false, maxRotation: 35 }, grid: { display: false }, border: { color: colour('soft-ink') } },
-          y: { beginAtZero: true, ticks: { color: colour('soft-ink'), font, callback: (value) => format(Number(value)) }, grid: { color: colour('line') }, border: { display: false } },
+          y: {
+            beginAtZero: true,
+            ticks: { color: colour('soft-ink'), font, callback: (value) => format(Number(value)) },
+            grid: { color: colour('line') },
+            border: { display: false },
+          },
         },
       },
     };

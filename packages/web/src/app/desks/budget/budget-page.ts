@@ -55,7 +55,15 @@ export class BudgetPage {
       const bakes = byLevel[level.id];
       if (!bakes) return [];
       const isStale = bakes.sight.state !== 'fresh' || bakes.figures.state !== 'fresh';
-      return [{ level, number: this.numbers().get(level.id) ?? '·', held: one, isStale, cells: MEASURES.map((measure) => this.cell(level, measure, one?.values[BUDGET_OF[measure]], one?.shares[BUDGET_OF[measure]])) }];
+      return [
+        {
+          level,
+          number: this.numbers().get(level.id) ?? '·',
+          held: one,
+          isStale,
+          cells: MEASURES.map((measure) => this.cell(level, measure, one?.values[BUDGET_OF[measure]], one?.shares[BUDGET_OF[measure]])),
+        },
+      ];
     });
   });
   readonly without = computed(() => this.levels().filter(({ id, purpose }) => purpose === 'play' && !this.bakes.byLevel()[id]).length);
@@ -63,7 +71,8 @@ export class BudgetPage {
     this.rows().flatMap(({ level, held }) => {
       const key = BUDGET_OF[this.state().measure];
       return held ? [{ id: level.id, name: level.name, value: held.values[key], tone: toneOf(held.shares[key]) }] : [];
-    }));
+    }),
+  );
   readonly job = computed(() => [...this.edits.jobs().values()].reverse().find(({ kind, state }) => kind === 'bake-stale' && (state === 'running' || state === 'queued')));
   readonly failedJob = computed(() => [...this.edits.jobs().values()].filter(({ kind }) => kind === 'bake-stale').at(-1));
   readonly opened = computed(() => {
@@ -73,7 +82,11 @@ export class BudgetPage {
     if (!row?.held || !figures || !device) return undefined;
     const { measure } = this.state();
     const bands = coreBands(figures, device, measure);
-    const top = Math.max(limitOf(device, measure), bands.reduce((sum, { value }) => sum + value, 0)) * 1.08;
+    const top =
+      Math.max(
+        limitOf(device, measure),
+        bands.reduce((sum, { value }) => sum + value, 0),
+      ) * 1.08;
     return { level: row.level, held: row.held, figures, bands, top, line: (limitOf(device, measure) / top) * 210 };
   });
   readonly parts = computed((): FigurePart[] => this.figureParts());
@@ -115,7 +128,9 @@ export class BudgetPage {
     if (measure === 'triangles' || measure === 'draw calls') {
       const spot = measure === 'triangles' ? figures.worst.at(0) : figures.worstDrawCalls;
       const pick = (cause: { triangles: number; drawCalls: number }): number => (measure === 'triangles' ? cause.triangles : cause.drawCalls);
-      return [...(spot?.causes ?? [])].sort((a, b) => pick(b) - pick(a)).map((cause) => ({ name: `${cause.count} × ${cause.name}${cause.what === 'blocks' ? ' blocks' : ''}`, text: text(pick(cause)), value: pick(cause) }));
+      return [...(spot?.causes ?? [])]
+        .sort((a, b) => pick(b) - pick(a))
+        .map((cause) => ({ name: `${cause.count} × ${cause.name}${cause.what === 'blocks' ? ' blocks' : ''}`, text: text(pick(cause)), value: pick(cause) }));
     }
     if (measure === 'load time') {
       const { seekMs, readMs, unpackMs, activateMs } = held.load;

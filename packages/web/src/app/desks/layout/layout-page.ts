@@ -68,10 +68,12 @@ export class LayoutPage {
   readonly selection = computed((): ReadonlyMap<string, PickItem> => {
     this.registry.contentVersion();
     const plate = this.plate();
-    return new Map(this.state().selection.flatMap(({ stratum, kind, id }) => {
-      const item = plate?.item(stratum, kind, id);
-      return item ? [[id, item] as const] : [];
-    }));
+    return new Map(
+      this.state().selection.flatMap(({ stratum, kind, id }) => {
+        const item = plate?.item(stratum, kind, id);
+        return item ? [[id, item] as const] : [];
+      }),
+    );
   });
   readonly overlay = computed(() => {
     this.drawn();
@@ -205,20 +207,33 @@ export class LayoutPage {
       const record = this.desk.tables().stratum[stratum];
       if (!record) return [];
       const document = documents.get(stratum);
-      const counts = document ? ([[document.blocks.size, 'block'], [document.placements.count, 'placement'], [document.markers.size, 'marker'], [document.dividers.size, 'divider']] as const) : [];
-      const says = counts.filter(([count]) => count > 0).map(([count, noun]) => `${count} ${noun}${count === 1 ? '' : 's'}`).slice(0, 2).join(', ');
-      return [{
-        id: stratum,
-        name: record.name,
-        role: record.role,
-        says: switchedOff ? 'switched off' : document ? says || 'empty' : 'loading…',
-        share: (costs.get(stratum) ?? 0) / most,
-        levels: record.owner === null ? (this.desk.reach().get(stratum)?.length ?? 1) : 1,
-        hidden: hidden.includes(stratum),
-        locked: locked.includes(stratum),
-        switchedOff,
-        active: this.desk.activeStratum()?.id === stratum,
-      }];
+      const counts = document
+        ? ([
+            [document.blocks.size, 'block'],
+            [document.placements.count, 'placement'],
+            [document.markers.size, 'marker'],
+            [document.dividers.size, 'divider'],
+          ] as const)
+        : [];
+      const says = counts
+        .filter(([count]) => count > 0)
+        .map(([count, noun]) => `${count} ${noun}${count === 1 ? '' : 's'}`)
+        .slice(0, 2)
+        .join(', ');
+      return [
+        {
+          id: stratum,
+          name: record.name,
+          role: record.role,
+          says: switchedOff ? 'switched off' : document ? says || 'empty' : 'loading…',
+          share: (costs.get(stratum) ?? 0) / most,
+          levels: record.owner === null ? (this.desk.reach().get(stratum)?.length ?? 1) : 1,
+          hidden: hidden.includes(stratum),
+          locked: locked.includes(stratum),
+          switchedOff,
+          active: this.desk.activeStratum()?.id === stratum,
+        },
+      ];
     });
   }
 

@@ -1,4 +1,18 @@
-import { boxPlanes, prismPlanes, wedgePlanes, yawOfDirection, CoreError, type Block, type BlockPlane, type Item, type ItemKind, type Marker, type PlanPoint, type Placement, type Vector3 } from '@stravel/core';
+import {
+  boxPlanes,
+  prismPlanes,
+  wedgePlanes,
+  yawOfDirection,
+  CoreError,
+  type Block,
+  type BlockPlane,
+  type Item,
+  type ItemKind,
+  type Marker,
+  type PlanPoint,
+  type Placement,
+  type Vector3,
+} from '@stravel/core';
 import { newId } from '../../edits/operations';
 import type { PickItem } from '../../plate/pick-index';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-view';
@@ -96,11 +110,20 @@ export class PlanTool {
     if (drag?.kind === 'box-select' || drag?.kind === 'block') {
       if (drag.kind === 'box-select') context.setLineDash([4, 4]);
       const [[x0, z0], [x1, z1]] = [drag.from, drag.to];
-      line([[x0, z0], [x1, z0], [x1, z1], [x0, z1]], true);
+      line(
+        [
+          [x0, z0],
+          [x1, z0],
+          [x1, z1],
+          [x0, z1],
+        ],
+        true,
+      );
       context.setLineDash([]);
       if (drag.kind === 'block') label(context, at(x1, 0, z1), `${rounded(Math.abs(x1 - x0))} × ${rounded(Math.abs(z1 - z0))} m`, colours.ink);
     } else if (drag?.kind === 'marker') line([drag.from, drag.to], false);
-    else if (drag?.kind === 'move' && drag.started) label(context, at(drag.from[0] + drag.by[0], 0, drag.from[1] + drag.by[1]), `${rounded(drag.by[0])}, ${rounded(drag.by[1])} m`, colours.ink);
+    else if (drag?.kind === 'move' && drag.started)
+      label(context, at(drag.from[0] + drag.by[0], 0, drag.from[1] + drag.by[1]), `${rounded(drag.by[0])}, ${rounded(drag.by[1])} m`, colours.ink);
     if (this.outline.length > 0) line([...this.outline, this.cursor], false);
   }
 

@@ -65,7 +65,9 @@ export class SetsPage {
   readonly shelf = computed(() => shelfRows(this.tree(), this.bakes.byLevel(), this.session.device(), this.state().measure, this.workspace.level()?.id ?? ''));
   readonly limit = computed(() => {
     const device = this.session.device();
-    return device ? { value: limitOf(device, this.state().measure), name: `${device.name} · ${measureText(this.state().measure, limitOf(device, this.state().measure))}` } : { value: 0, name: '' };
+    return device
+      ? { value: limitOf(device, this.state().measure), name: `${device.name} · ${measureText(this.state().measure, limitOf(device, this.state().measure))}` }
+      : { value: 0, name: '' };
   });
   readonly measures = MEASURES;
   readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'level').length);

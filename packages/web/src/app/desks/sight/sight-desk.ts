@@ -65,7 +65,13 @@ export class SightDesk {
       const { figures } = before.sight;
       this.store.dispatch(
         sightActions.beforeKept({
-          before: { level: level.id, triangles: before.figures.worst.at(0)?.triangles ?? 0, drawCalls: before.figures.worstDrawCalls?.drawCalls ?? 0, pockets: figures.reachedPockets, pairs: figures.visiblePairs },
+          before: {
+            level: level.id,
+            triangles: before.figures.worst.at(0)?.triangles ?? 0,
+            drawCalls: before.figures.worstDrawCalls?.drawCalls ?? 0,
+            pockets: figures.reachedPockets,
+            pairs: figures.visiblePairs,
+          },
         }),
       );
     }
@@ -100,12 +106,21 @@ export class SightDesk {
     }
     const { bottom, storeyMetres } = this.state();
     const bounds = this.baked()?.sight.bounds;
-    const divider: Divider = { id: newId(), from, to, bottom: bounds ? Math.min(bounds.min[1], bottom) : bottom, top: bounds ? Math.max(bounds.max[1], bottom + storeyMetres) : bottom + storeyMetres };
+    const divider: Divider = {
+      id: newId(),
+      from,
+      to,
+      bottom: bounds ? Math.min(bounds.min[1], bottom) : bottom,
+      top: bounds ? Math.max(bounds.max[1], bottom + storeyMetres) : bottom + storeyMetres,
+    };
     await this.edits.commit('draw a divider', [create(stratum.id, 'divider', divider)]);
   }
 
   async removeDivider(stratum: string, id: string): Promise<void> {
-    const divider = this.openLevel.strata().find((one) => one.id === stratum)?.dividers.get(id);
+    const divider = this.openLevel
+      .strata()
+      .find((one) => one.id === stratum)
+      ?.dividers.get(id);
     if (divider) await this.edits.commit('delete a divider', [remove(stratum, 'divider', divider)]);
   }
 

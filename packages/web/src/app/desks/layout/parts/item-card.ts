@@ -25,34 +25,53 @@ const AXES = ['x', 'y', 'z'] as const;
       @for (row of vectors(); track row.field) {
         <span>{{ row.name }}</span>
         @for (axis of axes; track axis; let k = $index) {
-          <sv-number-field [label]="row.name + ' ' + row.axes[k]" [value]="row.value[k]" [least]="row.least" [disabled]="disabled()" (kept)="vectorKept(row.field, row.value, k, $event)" />
+          <sv-number-field
+            [label]="row.name + ' ' + row.axes[k]"
+            [value]="row.value[k]"
+            [least]="row.least"
+            [disabled]="disabled()"
+            (kept)="vectorKept(row.field, row.value, k, $event)"
+          />
         }
       }
     </div>
     @if (block(); as block) {
       <div class="pair">
         <label>Name <input #name class="cell" [value]="block.name" maxlength="200" [disabled]="disabled()" (change)="changed.emit({ field: 'name', value: name.value })" /></label>
-        <label>Sight
+        <label
+          >Sight
           <select #sight class="cell" [disabled]="disabled()" (change)="changed.emit({ field: 'sight', value: sight.value })">
             @for (one of sights; track one) {
               <option [selected]="one === block.sight">{{ one }}</option>
             }
           </select>
         </label>
-        <label>Faces <input #material class="cell" [value]="block.material" maxlength="60" [disabled]="disabled()" (change)="material.value.trim() && changed.emit({ field: 'material', value: material.value.trim() })" /></label>
+        <label
+          >Faces
+          <input
+            #material
+            class="cell"
+            [value]="block.material"
+            maxlength="60"
+            [disabled]="disabled()"
+            (change)="material.value.trim() && changed.emit({ field: 'material', value: material.value.trim() })"
+        /></label>
       </div>
       <p class="soft mono">{{ block.planes.length }} planes</p>
     }
     @if (marker(); as marker) {
       <div class="pair">
-        <label>Kind
+        <label
+          >Kind
           <select #kind class="cell" [disabled]="disabled()" (change)="changed.emit({ field: 'kind', value: kind.value })">
             @for (one of kinds; track one) {
               <option [selected]="one === marker.kind">{{ one }}</option>
             }
           </select>
         </label>
-        <label>Faces <sv-number-field label="Direction in degrees" [value]="marker.turn" [disabled]="disabled()" (kept)="changed.emit({ field: 'turn', value: $event })" /></label>
+        <span class="field"
+          >Faces <sv-number-field label="Direction in degrees" [value]="marker.turn" [disabled]="disabled()" (kept)="changed.emit({ field: 'turn', value: $event })"
+        /></span>
       </div>
     }
   `,
@@ -85,7 +104,9 @@ export class ItemCard {
     if (kind === 'divider') return [];
     const xyz = ['x', 'y', 'z'];
     const placed = item as Block | Placement | Marker;
-    const rows: { field: string; name: string; axes: string[]; value: Vector3; least: number }[] = [{ field: 'position', name: 'Place', axes: xyz, value: placed.position, least: -100000 }];
+    const rows: { field: string; name: string; axes: string[]; value: Vector3; least: number }[] = [
+      { field: 'position', name: 'Place', axes: xyz, value: placed.position, least: -100000 },
+    ];
     if (kind !== 'marker') rows.push({ field: 'turn', name: 'Turn', axes: ['yaw', 'pitch', 'roll'], value: (placed as Block).turn as unknown as Vector3, least: -36000 });
     const size = this.size();
     if (size) rows.push({ field: 'size', name: 'Size', axes: xyz, value: size, least: 0.001 });

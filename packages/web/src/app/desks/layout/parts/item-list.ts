@@ -13,10 +13,21 @@ export interface ListedItem extends ItemRef {
   imports: [ScrollingModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <header><h2>{{ title() }}</h2><span class="soft mono">{{ items().length }}</span></header>
+    <header>
+      <h2>{{ title() }}</h2>
+      <span class="soft mono">{{ items().length }}</span>
+    </header>
     @if (items().length > 0) {
       <cdk-virtual-scroll-viewport itemSize="24" role="listbox" aria-multiselectable="true" [attr.aria-label]="title()" tabindex="-1">
-        <button *cdkVirtualFor="let item of items(); trackBy: idOf" class="plain" role="option" [attr.aria-selected]="item.selected" (click)="picked.emit({ item, add: $event.shiftKey || $event.ctrlKey })">{{ item.name }}</button>
+        <button
+          *cdkVirtualFor="let item of items(); trackBy: idOf"
+          class="plain"
+          role="option"
+          [attr.aria-selected]="item.selected"
+          (click)="picked.emit({ item, add: $event.shiftKey || $event.ctrlKey })"
+        >
+          {{ item.name }}
+        </button>
       </cdk-virtual-scroll-viewport>
     } @else {
       <p class="soft">Nothing in it yet. Choose a tool above and draw on the plan.</p>

@@ -8,9 +8,17 @@ import type { Piece } from '@stravel/core';
   template: `
     <div class="strip" role="listbox" aria-label="Pieces of the kits" tabindex="-1">
       @for (card of cards(); track card.piece.id) {
-        <button class="plain" role="option" [attr.aria-selected]="card.piece.id === chosen()" [title]="card.piece.name + ', ' + card.triangles + ' triangles, used ' + card.used + ' times here'" (click)="picked.emit(card.piece.id)">
+        <button
+          class="plain"
+          role="option"
+          [attr.aria-selected]="card.piece.id === chosen()"
+          [title]="card.piece.name + ', ' + card.triangles + ' triangles, used ' + card.used + ' times here'"
+          (click)="picked.emit(card.piece.id)"
+        >
           <svg viewBox="-30 -30 60 60" aria-hidden="true">
-            <path [attr.d]="card.top" class="top" /><path [attr.d]="card.left" class="left" /><path [attr.d]="card.right" class="right" />
+            <path [attr.d]="card.top" class="top" />
+            <path [attr.d]="card.left" class="left" />
+            <path [attr.d]="card.right" class="right" />
           </svg>
           <span>{{ card.piece.name }}</span>
           <span class="mono soft">{{ card.used }}</span>

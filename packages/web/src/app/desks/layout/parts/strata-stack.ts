@@ -32,8 +32,24 @@ export interface StackRow {
             <span class="gauge" aria-hidden="true"><i [style.width.%]="row.share * 100"></i></span>
           </button>
           <span class="marks">
-            <button class="plain" [attr.aria-pressed]="row.hidden" [title]="row.hidden ? 'Hidden for you; show' : 'Hide for you'" [attr.aria-label]="(row.hidden ? 'Show ' : 'Hide ') + row.name" (click)="hidden.emit(row.id)">{{ row.hidden ? '—' : '○' }}</button>
-            <button class="plain" [attr.aria-pressed]="row.locked" [title]="row.locked ? 'Locked for you; unlock' : 'Lock for you'" [attr.aria-label]="(row.locked ? 'Unlock ' : 'Lock ') + row.name" (click)="locked.emit(row.id)">{{ row.locked ? '▣' : '▢' }}</button>
+            <button
+              class="plain"
+              [attr.aria-pressed]="row.hidden"
+              [title]="row.hidden ? 'Hidden for you; show' : 'Hide for you'"
+              [attr.aria-label]="(row.hidden ? 'Show ' : 'Hide ') + row.name"
+              (click)="hidden.emit(row.id)"
+            >
+              {{ row.hidden ? '—' : '○' }}
+            </button>
+            <button
+              class="plain"
+              [attr.aria-pressed]="row.locked"
+              [title]="row.locked ? 'Locked for you; unlock' : 'Lock for you'"
+              [attr.aria-label]="(row.locked ? 'Unlock ' : 'Lock ') + row.name"
+              (click)="locked.emit(row.id)"
+            >
+              {{ row.locked ? '▣' : '▢' }}
+            </button>
           </span>
         </li>
       }

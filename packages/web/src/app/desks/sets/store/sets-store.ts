@@ -35,7 +35,7 @@ export const setsActions = createActionGroup({
   },
 });
 
-const initial: SetsState = { filter: '', purpose: 'all', chosen: [], folded: [], active: null, editing: false, measure: 'memory' };
+const initial: SetsState = { filter: '', purpose: 'all', chosen: [], folded: [], active: null, editing: false, measure: 'triangles' };
 
 const toggled = (ids: readonly string[], id: string): readonly string[] => (ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id]);
 

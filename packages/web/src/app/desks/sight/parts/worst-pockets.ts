@@ -19,7 +19,10 @@ import { countText } from '../../../ui/amount';
           @if (pocket.pocket === standing()) {
             <ul>
               @for (cause of pocket.causes.slice(0, 5); track cause.what + cause.id) {
-                <li class="cause"><span>{{ cause.count }} × {{ cause.name }}{{ cause.what === 'blocks' ? ' blocks' : '' }}</span><span class="figure">{{ text(cause.triangles) }}</span></li>
+                <li class="cause">
+                  <span>{{ cause.count }} × {{ cause.name }}{{ cause.what === 'blocks' ? ' blocks' : '' }}</span
+                  ><span class="figure">{{ text(cause.triangles) }}</span>
+                </li>
               }
             </ul>
           }

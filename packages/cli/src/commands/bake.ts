@@ -1,0 +1,28 @@
+import { setTimeout as pause } from 'node:timers/promises';
+import { chosenCollection, withCollections } from '../with-collections';
+
+/** Bakes the sight of one level, named by id or by name, and prints what was found. */
+export async function bakeSightCommand(level: string, options: { json?: boolean; collection?: string }): Promise<void> {
+  await withCollections(async (access) => {
+    const collection = await chosenCollection(access, options.collection);
+    const { sight, figures } = await access.bake(collection, level);
+    if (options.json) {
+      const text = `${JSON.stringify({ level, ...sight })}\n`;
+      // A pipe takes so much at a time; wait until it has all.
+      if (!process.stdout.write(text)) await new Promise((resolve) => process.stdout.once('drain', resolve));
+      await pause(0);
+      return;
+    }
+    const worst = figures.worst.at(0);
+    const { pockets, reachedPockets, openings, visiblePairs } = sight.figures;
+    process.stdout.write(
+      [
+        `${level}: ${sight.closed ? 'closed' : 'not closed'}, ${reachedPockets} of ${pockets} pockets reached, ${openings} openings, ${visiblePairs} pairs see each other`,
+        worst
+          ? `worst pocket ${worst.pocket + 1} at ${worst.middle.map((v) => v.toFixed(1)).join(', ')}: ${worst.triangles} triangles, ${worst.drawCalls} draw calls, ${worst.things} things`
+          : 'nothing is drawn',
+        ...sight.findings.map(({ severity, message }) => `${severity}: ${message}`),
+      ].join('\n') + '\n',
+    );
+  });
+}

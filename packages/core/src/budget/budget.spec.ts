@@ -1,0 +1,139 @@
+import { createRunContext } from '../context/run-context';
+import { boxPlanes } from '../geometry/block-solid';
+import type { Device } from '../model/device';
+import type { Block } from '../model/block';
+import type { Level } from '../model/level';
+import type { Piece } from '../model/kit';
+import { bakeSight } from '../sight/bake-sight';
+import { levelSightInput } from '../sight/level-sight-input';
+import { figuresKey, sightKey } from '../bakes/bake-key';
+import { loadTime } from './cost-model';
+import { figuresInput } from './figures-input';
+import { budgetFindings, holdAgainst } from './hold-against';
+import { levelFigures } from './level-figures';
+
+const device: Device = {
+  id: 'd',
+  name: 'Test device',
+  order: 'a0',
+  budget: { triangles: 50, drawCalls: 3, memoryBytes: 1e6, loadMs: 1000, diskBytes: 1e6 },
+  seekMs: 10,
+  diskBytesPerSecond: 1000,
+  unpackBytesPerSecond: 2000,
+  activationSliceMs: 2,
+  activationBytesPerMs: 50,
+  framesPerSecond: 50,
+};
+const wall = (id: string, x: number, y: number, z: number, sx: number, sy: number, sz: number): Block => ({
+  id,
+  name: id,
+  position: [x, y, z + 10],
+  turn: [0, 0, 0],
+  planes: boxPlanes([sx, sy, sz]),
+  sight: 'hides',
+  material: 'brick',
+});
+const piece: Piece = {
+  id: 'pin',
+  kit: 'kit',
+  name: 'pin',
+  bounds: { min: [-0.5, 0, -0.5], max: [0.5, 1, 0.5] },
+  steps: [{ triangles: 20, vertices: 60, materials: 2, bytes: 1000 }],
+};
+const level = { id: 'l', name: 'Two rooms', openSky: false, bounds: null, strata: [] } as unknown as Level;
+
+/** Two closed rooms of 4 by 4 with a wall between them and no door; one pin in each, two in the second. */
+const rooms = {
+  level,
+  strata: [
+    {
+      stratum: { id: 's', name: 'Structure', role: 'structure' as const, owner: 'l' },
+      content: {
+        block: [
+          wall('floor', 0, -1, 0, 12, 1, 6),
+          wall('roof', 0, 3, 0, 12, 1, 6),
+          wall('n', 0, 0, -2.5, 12, 3, 1),
+          wall('s', 0, 0, 2.5, 12, 3, 1),
+          wall('w', -5.5, 0, 0, 1, 3, 4),
+          wall('e', 5.5, 0, 0, 1, 3, 4),
+          wall('mid', 0, 0, 0, 1, 3, 4),
+        ],
+        placement: [
+          [-2.5, 0, 10],
+          [2, 0, 10],
+          [3.5, 0, 11],
+        ].map((position, i) => ({
+          id: `p${i}`,
+          piece: 'pin',
+          position: position as unknown as readonly [number, number, number],
+          turn: [0, 0, 0] as const,
+          scale: [1, 1, 1] as const,
+        })),
+        marker: [
+          { id: 'm', kind: 'spawn' as const, position: [-3, 0, 10] as const, turn: 0 },
+          { id: 'm2', kind: 'spawn' as const, position: [3, 0, 11.5] as const, turn: 0 },
+        ],
+        divider: [],
+      },
+    },
+  ],
+};
+
+describe('load time', () => {
+  it('adds seek, read, unpack and activation in whole slices, by hand', () => {
+    // 3 files · 10 ms; 500 B at 1000 B/s; 1050 B at 2000 B/s; slices of 100 B: 11 frames of 20 ms.
+    expect(loadTime({ files: 3, diskBytes: 500, memoryBytes: 1050 }, device)).toEqual({ seekMs: 30, readMs: 500, unpackMs: 525, activateMs: 220, totalMs: 1275 });
+    expect(loadTime({ files: 0, diskBytes: 0, memoryBytes: 0 }, device).totalMs).toBe(0);
+  });
+});
+
+describe('figures of a level', () => {
+  const sight = bakeSight(levelSightInput(rooms), {}, createRunContext());
+  const figures = levelFigures({ ...figuresInput(rooms, { pin: piece }), sight }, createRunContext());
+
+  it('count what each room sees: its own pins and the blocks about it', () => {
+    expect(sight.figures.reachedPockets).toBe(2);
+    const worst = figures.worst[0];
+    // Second room: 2 pins of 20, floor, roof, n, s, e and mid of 12 triangles each.
+    expect(worst.triangles).toBe(2 * 20 + 6 * 12);
+    expect(worst.causes.map(({ name, count, triangles, drawCalls }) => [name, count, triangles, drawCalls])).toEqual([
+      ['brick', 6, 72, expect.any(Number)],
+      ['pin', 2, 40, 2],
+    ]);
+    expect(figures.worst[1].triangles).toBe(20 + 6 * 12);
+    expect(worst.strata.reduce((sum, { triangles }) => sum + triangles, 0)).toBe(worst.triangles);
+  });
+
+  it('count memory by strata and the kit once', () => {
+    expect(figures.kitBytes).toBe(1000);
+    expect(figures.memoryBytes).toBe(figures.kitBytes + figures.strata[0].memoryBytes);
+    expect(figures.files).toBe(3);
+  });
+
+  it('are held against a device, and every broken budget is a finding', () => {
+    const held = holdAgainst(figures, device);
+    expect(held.over).toContain('triangles');
+    expect(held.shares.triangles).toBeCloseTo(112 / 50);
+    const codes = budgetFindings(level, figures, device).map(({ code }) => code);
+    expect(codes).toContain('OVER_TRIANGLES');
+    expect(codes).not.toContain('OVER_MEMORY_BYTES');
+  });
+
+  it('name a placement whose piece is gone', () => {
+    expect(() => levelFigures({ ...figuresInput(rooms, {}), sight }, createRunContext())).toThrow(/the placement p0 uses the piece pin/);
+  });
+});
+
+describe('bake keys', () => {
+  it('change with a hiding block and stay with decor or a placement', () => {
+    const key = (content: typeof rooms) => sightKey(levelSightInput(content));
+    const [{ stratum, content }] = rooms.strata;
+    const withContent = (over: Partial<typeof content>) => ({ level, strata: [{ stratum, content: { ...content, ...over } }] });
+    expect(key(withContent({ placement: [] }))).toBe(key(rooms));
+    expect(key(withContent({ block: [...content.block, { ...wall('d', 1, 0, 1, 1, 1, 1), sight: 'decor' }] }))).toBe(key(rooms));
+    expect(key(withContent({ block: content.block.slice(1) }))).not.toBe(key(rooms));
+    expect(key(withContent({ block: [...content.block].reverse() }))).toBe(key(rooms));
+    const figures = (over: Partial<typeof content>) => figuresKey(figuresInput(withContent(over), { pin: piece }), 'same');
+    expect(figures({ placement: [] })).not.toBe(figures({}));
+  });
+});

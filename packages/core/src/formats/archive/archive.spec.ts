@@ -1,0 +1,139 @@
+import { strToU8, unzipSync, zipSync } from 'fflate';
+import { roomGrid, smallCollection } from '../../testing';
+import type { CollectionContent } from '../../model/collection-content';
+import { sha256Hex } from '../sha256';
+import { archiveCollection } from './archive-collection';
+import { restoreCollection } from './restore-collection';
+
+let content: CollectionContent;
+let archive: Uint8Array;
+
+beforeAll(async () => {
+  content = await smallCollection();
+  archive = archiveCollection(content);
+});
+
+/** The archive with some files replaced, its index made to agree. */
+function rebuilt(change: (files: Record<string, Uint8Array>) => void): Uint8Array {
+  const files = unzipSync(archive);
+  delete files['index.json'];
+  change(files);
+  const index = { format: 'stravel-archive', version: 1, files: Object.entries(files).map(([path, bytes]) => ({ path, bytes: bytes.length, sha256: sha256Hex(bytes) })) };
+  return zipSync({ 'index.json': strToU8(JSON.stringify(index)), ...files });
+}
+
+function withJson(path: string, change: (json: never) => void): Uint8Array {
+  return rebuilt((files) => {
+    const json = JSON.parse(Buffer.from(files[path]).toString('utf8')) as never;
+    change(json);
+    files[path] = strToU8(JSON.stringify(json));
+  });
+}
+
+describe('archive', () => {
+  it('restores to the same and archives again to equal bytes', () => {
+    const back = restoreCollection(archive);
+    expect(back.records).toEqual(content.records);
+    expect(back.strata).toEqual(content.strata);
+    expect(Buffer.compare(Buffer.from(archiveCollection(back)), Buffer.from(archive))).toBe(0);
+  });
+
+  it('gives equal bytes whatever the order of keys', () => {
+    const shuffled: CollectionContent = { ...content, records: { ...content.records, level: { two: content.records.level['two'], one: content.records.level['one'] } } };
+    expect(Buffer.compare(Buffer.from(archiveCollection(shuffled)), Buffer.from(archive))).toBe(0);
+  });
+
+  it('keeps shared strata apart from levels', () => {
+    expect(Object.keys(unzipSync(archive)).sort()).toEqual([
+      'acceptances.json',
+      'collection.json',
+      'devices.json',
+      'fields.json',
+      'index.json',
+      'kits/kit.glb',
+      'kits/kit.json',
+      'levels/one.json',
+      'levels/two.json',
+      'sets.json',
+      'strata/base.json',
+    ]);
+  });
+
+  it.each([
+    ['something else', () => strToU8('not a zip at all'), /are not a whole zip/],
+    ['an empty file', () => new Uint8Array(0), /are not a whole zip/],
+    ['a truncated one', () => archive.slice(0, archive.length - 40), /are not a whole zip/],
+    ['a zip of something else', () => zipSync({ 'readme.json': strToU8('{}') }), /has no index.json/],
+    ['a path that climbs out', () => zipSync({ '../evil.json': strToU8('{}') }), /"..\/evil.json" is not one that an archive holds/],
+    ['an absolute path', () => zipSync({ '/etc/passwd.json': strToU8('{}') }), /is not one that an archive holds/],
+    ['a newer version', () => zipSync({ 'index.json': strToU8('{"format":"stravel-archive","version":2,"files":[]}') }), /its version is 2, this Stravel reads up to 1/],
+    ['a changed file', () => zipSync({ ...unzipSync(archive), 'sets.json': strToU8('{}') }), /sets.json is not what the index says/],
+    ['a file that is not listed', () => zipSync({ ...unzipSync(archive), 'levels/x.json': strToU8('{}') }), /levels\/x.json is in the zip but not in the index/],
+    [
+      'a file that is missing',
+      () => zipSync(Object.fromEntries(Object.entries(unzipSync(archive)).filter(([path]) => path !== 'sets.json'))),
+      /sets.json is in the index but not in the zip/,
+    ],
+  ])('refuses %s', (_name, make, message) => {
+    expect(() => restoreCollection(make())).toThrow(message);
+  });
+
+  it('refuses what would unpack beyond the limit before unpacking it', () => {
+    const bomb = zipSync({ 'levels/bomb.json': new Uint8Array(3000000) });
+    expect(bomb.length).toBeLessThan(10000);
+    expect(() => restoreCollection(bomb, { unpackedBytes: 1000000, files: 10 })).toThrow(/claims 1 files of 3000000 bytes, the limits are 10 and 1000000/);
+    expect(() => restoreCollection(archive, { unpackedBytes: 1e9, files: 3 })).toThrow(/claims 4 files/);
+  });
+
+  it.each([
+    ['a level without a set', 'levels/one.json', (json: { level: { set: string } }) => (json.level.set = 'gone'), /level one points at the set gone/],
+    ['a field that nobody knows', 'levels/one.json', (json: { level: Record<string, unknown> }) => (json.level['colour'] = 'red'), /levels\/one.json: level one: .*colour/],
+    [
+      'an absurd number',
+      'levels/one.json',
+      (json: { strata: { content: { placement: { position: unknown[] }[] } }[] }) => (json.strata[0].content.placement[0].position = [1, 'NaN', 2]),
+      /levels\/one.json: placement p1: position\[1\]/,
+    ],
+    [
+      'a missing number',
+      'levels/one.json',
+      (json: { strata: { content: { placement: { position: unknown[] }[] } }[] }) => (json.strata[0].content.placement[0].position = [1, 2]),
+      /placement p1/,
+    ],
+    [
+      'planes that enclose nothing',
+      'strata/base.json',
+      (json: { content: { block: { planes: number[][] }[] } }) => (json.content.block[0].planes[3][3] = -50),
+      /strata\/base.json: block slab: .*enclose nothing/,
+    ],
+    ['a file of a newer version', 'sets.json', (json: { version: number }) => (json.version = 9), /sets.json: its version is 9/],
+    ['a record twice', 'sets.json', (json: { rows: unknown[] }) => json.rows.push(json.rows[0]), /sets.json: the set works stands in the archive twice/],
+    ['a piece without a mesh', 'kits/kit.json', (json: { pieces: { name: string }[] }) => (json.pieces[0].name = 'nail'), /kits\/kit.glb: it has no mesh named nail/],
+  ])('names the file and the fault of %s', (_name, path, change, message) => {
+    expect(() => restoreCollection(withJson(path, change as (json: never) => void))).toThrow(message);
+  });
+
+  it('refuses a GLB that is something else, cut off or claims too much', () => {
+    const replace = (bytes: Uint8Array) => () =>
+      restoreCollection(
+        rebuilt((files) => {
+          const kit = JSON.parse(Buffer.from(files['kits/kit.json']).toString('utf8')) as { kit: { mesh: string } };
+          kit.kit.mesh = sha256Hex(bytes);
+          files['kits/kit.json'] = strToU8(JSON.stringify(kit));
+          files['kits/kit.glb'] = bytes;
+        }),
+      );
+    const glb = [...content.assets.values()][0];
+    expect(replace(strToU8('definitely not a mesh, but long enough'))).toThrow(/kits\/kit.glb: glb: does not start as a GLB does/);
+    expect(replace(glb.slice(0, glb.length - 4))).toThrow(/claims \d+ bytes, has \d+/);
+    const claiming = glb.slice();
+    new DataView(claiming.buffer).setUint32(12, 0xffffff00, true);
+    expect(replace(claiming)).toThrow(/its JSON claims 4294967040 bytes/);
+  });
+
+  it('carries a level of 400 blocks', () => {
+    const blocks = roomGrid(10, 10).blocks.map((block) => ({ ...block, name: '', sight: 'hides' as const, material: 'brick' }));
+    const large: CollectionContent = { ...content, strata: new Map([...content.strata, ['own', { block: blocks, placement: [], marker: [], divider: [] }]]) };
+    expect(restoreCollection(archiveCollection(large)).strata.get('own')?.block).toHaveLength(402);
+  });
+});

@@ -1,0 +1,63 @@
+import type { Json } from '../model/json';
+import { RECORD_KINDS } from '../model/records';
+import { ITEM_KINDS } from '../model/stratum';
+import { smallCollection } from '../testing';
+import { checkedEdit } from './api/edit-request';
+import { recordJsonSchema } from './json-schema';
+import { recordFaults } from './validate-record';
+
+describe('record schemas', () => {
+  it('take every record of a sound collection', async () => {
+    const { records, strata } = await smallCollection();
+    for (const kind of RECORD_KINDS) for (const record of Object.values(records[kind])) expect(recordFaults(kind, record)).toEqual([]);
+    for (const content of strata.values()) for (const kind of ITEM_KINDS) for (const item of content[kind]) expect(recordFaults(kind, item)).toEqual([]);
+  });
+
+  it.each([
+    ['placement', { position: [NaN, 0, 0] }, 'position[0]'],
+    ['placement', { position: [1e9, 0, 0] }, 'position[0]'],
+    ['placement', { position: ['1', 0, 0] }, 'position[0]'],
+    ['placement', { scale: [0, 1, 1] }, 'scale[0]'],
+    ['placement', { turn: undefined }, 'turn'],
+    ['placement', { id: '../x' }, 'id'],
+  ] as const)('name the path of a fault in a %s with %j', (kind, over, path) => {
+    const sound = { id: 'p', piece: 'pin', position: [0, 0, 0], turn: [0, 0, 0], scale: [1, 1, 1] };
+    expect(recordFaults(kind, sound)).toEqual([]);
+    expect(recordFaults(kind, { ...sound, ...over }).map((fault) => fault.path)).toContain(path);
+  });
+
+  it('publish a JSON Schema of the same shape for every kind', () => {
+    for (const kind of [...RECORD_KINDS, ...ITEM_KINDS]) {
+      const schema = recordJsonSchema(kind) as { type: string; required: string[]; additionalProperties: boolean };
+      expect(schema.type).toBe('object');
+      expect(schema.required).toContain('id');
+      expect(schema.additionalProperties).toBe(false);
+    }
+    const level = recordJsonSchema('level') as { properties: Record<string, Json> };
+    expect(level.properties['purpose']).toEqual({ type: 'string', enum: ['play', 'trial', 'tool'] });
+    expect(level.properties['bounds']).toHaveProperty('anyOf');
+  });
+});
+
+describe('edit requests', () => {
+  const operation = { document: 'records', kind: 'level', id: 'a', field: 'name', before: 'x', after: 'y' };
+  const edit = { id: 'e1', person: 'p1', label: 'rename', undoes: null, operations: [operation] };
+
+  it('are taken when sound', () => {
+    expect(checkedEdit(edit)).toBe(edit);
+  });
+
+  it.each([
+    [null, /edit:/],
+    [{ ...edit, extra: 1 }, /extra/],
+    [{ ...edit, operations: [] }, /at least 1/],
+    [{ ...edit, operations: [{ ...operation, kind: 'dragon' }] }, /operations\[0\] kind must be one of .* is dragon/],
+    [{ ...edit, operations: [{ ...operation, document: 'st' }] }, /a level does not stand in st/],
+    [{ ...edit, operations: [{ ...operation, field: 'id' }] }, /an id is kept for ever/],
+    [{ ...edit, operations: [{ ...operation, field: '__proto__.x' }] }, /field must be a name/],
+    [{ ...edit, operations: [{ ...operation, after: undefined }] }, /needs both before and after/],
+    [{ ...edit, operations: [{ ...operation, field: null, before: null, after: null }] }, /neither creates nor removes/],
+  ])('are refused when wrong: %j', (body, message) => {
+    expect(() => checkedEdit(body)).toThrow(message);
+  });
+});

@@ -1,0 +1,62 @@
+import { chmodSync } from 'node:fs';
+import { join } from 'node:path';
+import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
+
+let test: TestServer;
+
+beforeEach(async () => {
+  test = await startTestServer();
+});
+
+afterEach(async () => {
+  await test.stop();
+  removeFolder(test.dataFolder);
+});
+
+const restore = (body: Uint8Array | string, type = 'application/zip') =>
+  fetch(`${test.url}/api/collections/restore`, { method: 'POST', headers: { 'Content-Type': type }, body: body as Uint8Array<ArrayBuffer> });
+
+describe('collections over HTTP', () => {
+  it('archives what stands now, restores it as new, and archives that to equal bytes', async () => {
+    await test.post('/api/collections/small/edits', edit([rename('one', 'uno')]));
+    const bytes = new Uint8Array(await (await test.get('/api/collections/small/archive')).arrayBuffer());
+    const made = (await (await restore(bytes)).json()) as { id: string; name: string };
+    expect(made.name).toBe('Small');
+    const again = new Uint8Array(await (await test.get(`/api/collections/${made.id}/archive`)).arrayBuffer());
+    expect(Buffer.compare(Buffer.from(bytes), Buffer.from(again))).toBe(0);
+    expect((await test.post(`/api/collections/${made.id}/edits`, edit([rename('uno', 'eins')]))).status).toBe(201);
+  }, 60000);
+
+  it('refuses an archive that is something else, keeps what was there, and writes nothing', async () => {
+    const refused = await restore('certainly not a zip');
+    expect([refused.status, ((await refused.json()) as { title: string }).title]).toEqual([422, 'ARCHIVE_UNREADABLE']);
+    expect((await restore('{}', 'text/plain')).status).toBe(415);
+    const { collections } = (await (await test.get('/api/collections')).json()) as { collections: { id: string }[] };
+    expect(collections.map(({ id }) => id)).toEqual(['small']);
+  }, 60000);
+
+  it('serves assets by hash and refuses names that climb', async () => {
+    const { kit } = (await test.server.collections.give('small')).records;
+    const glb = await test.get(`/api/assets/${kit['kit'].mesh}`);
+    expect(Buffer.from(await glb.arrayBuffer()).toString('latin1', 0, 4)).toBe('glTF');
+    expect((await test.get('/api/assets/..%2F..%2Fstravel.sqlite')).status).toBe(422);
+  });
+
+  it('remembers people and refuses one without a name', async () => {
+    const made = await test.post('/api/people', { name: ' Odile ' });
+    expect([made.status, ((await made.json()) as { name: string }).name]).toEqual([201, 'Odile']);
+    expect((await test.post('/api/people', { name: '  ' })).status).toBe(400);
+    expect((await test.post('/api/people', { nickname: 'x' })).status).toBe(400);
+  });
+
+  it('says so when the database has become read-only, and keeps what was saved', async () => {
+    await test.post('/api/collections/small/edits', edit([rename('one', 'uno')]));
+    await test.database.sequelize.query('PRAGMA query_only=ON');
+    chmodSync(join(test.dataFolder, 'stravel.sqlite'), 0o444);
+    // Sequelize opens a connection for each transaction; the pragma holds on the one that reads and writes outside of them.
+    await expect(test.database.sequelize.query("INSERT INTO people VALUES ('x', 'x', 'x')")).rejects.toMatchObject({ original: { code: 'SQLITE_READONLY' } });
+    await test.database.sequelize.query('PRAGMA query_only=OFF');
+    const { edits } = (await (await test.get('/api/collections/small/edits')).json()) as { edits: unknown[] };
+    expect(edits).toHaveLength(1);
+  });
+});

@@ -1,0 +1,157 @@
+import { invertOperations, type LoggedEdit, type Operation } from '@stravel/core';
+import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
+
+let test: TestServer;
+
+beforeEach(async () => {
+  test = await startTestServer();
+});
+
+afterEach(async () => {
+  await test.stop();
+  removeFolder(test.dataFolder);
+});
+
+const EDITS = '/api/collections/small/edits';
+const move = (before: number[], after: number[]): Operation => ({ document: 'own', kind: 'placement', id: 'p1', field: 'position', before, after });
+
+/** Reads events from a stream until `count` of a kind have come. */
+async function events(url: string, kind: string, count: number, headers: Record<string, string> = {}): Promise<{ id: string; data: never }[]> {
+  const abort = new AbortController();
+  const response = await fetch(url, { headers, signal: abort.signal });
+  const found: { id: string; data: never }[] = [];
+  let text = '';
+  for await (const part of response.body as unknown as AsyncIterable<Uint8Array>) {
+    text += Buffer.from(part).toString('utf8');
+    const blocks = text.split('\n\n');
+    text = blocks.pop() as string;
+    for (const block of blocks) {
+      const line = (name: string) => new RegExp(`^${name}: (.*)$`, 'm').exec(block)?.[1] ?? '';
+      if (line('event') === kind) found.push({ id: line('id'), data: JSON.parse(line('data')) as never });
+    }
+    if (found.length >= count) break;
+  }
+  abort.abort();
+  return found;
+}
+
+describe('the edit log over HTTP', () => {
+  it('appends, answers the same id again without doubling, and gives the log back', async () => {
+    const first = edit([rename('one', 'uno')]);
+    expect((await test.post(EDITS, first)).status).toBe(201);
+    const again = await test.post(EDITS, first);
+    expect(again.status).toBe(200);
+    expect(await again.json()).toMatchObject({ sequence: 1 });
+    const { edits } = (await (await test.get(`${EDITS}?after=0`)).json()) as { edits: LoggedEdit[] };
+    expect(edits.map(({ id, sequence, person }) => [id, sequence, person])).toEqual([[first.id, 1, 'tester']]);
+  });
+
+  it('refuses an edit whose old value no longer holds, whole, with what stands now', async () => {
+    await test.post(EDITS, edit([rename('one', 'uno')]));
+    const refused = await test.post(EDITS, edit([{ document: 'records', kind: 'level', id: 'two', field: 'name', before: 'two', after: 'due' }, rename('one', 'eins')]));
+    expect(refused.status).toBe(409);
+    expect(refused.headers.get('content-type')).toContain('application/problem+json');
+    const problem = (await refused.json()) as { conflicts: { index: number; current: unknown }[]; requestId: string };
+    expect(problem.conflicts.map(({ index, current }) => [index, current])).toEqual([[1, 'uno']]);
+    expect(problem.requestId).toMatch(/^[0-9a-f-]{36}$/);
+    expect((await test.post(EDITS, edit([{ document: 'records', kind: 'level', id: 'two', field: 'name', before: 'two', after: 'zwei' }]))).status).toBe(201);
+  });
+
+  it('lets edits of different fields of one level both stand', async () => {
+    const answers = await Promise.all([
+      test.post(EDITS, edit([rename('one', 'uno')])),
+      test.post(EDITS, edit([{ document: 'records', kind: 'level', id: 'one', field: 'values.mood', before: 'ember', after: 'dark' }])),
+    ]);
+    expect(answers.map(({ status }) => status)).toEqual([201, 201]);
+  });
+
+  it('takes an edit back by its inverse under the same rule', async () => {
+    const forward = edit([move([1.25, 0, -2], [3, 0, 0])]);
+    await test.post(EDITS, forward);
+    expect((await test.post(EDITS, edit(invertOperations(forward.operations), { undoes: forward.id }))).status).toBe(201);
+    expect((await test.post(EDITS, edit(invertOperations(forward.operations), { undoes: forward.id }))).status).toBe(409);
+  });
+
+  it.each([
+    ['NaN', [move([1.25, 0, -2], [null as never, 0, 0])], /placement p1: position\[0\]/],
+    ['an absurd number', [move([1.25, 0, -2], [1e12, 0, 0])], /position\[0\]/],
+    ['a missing number', [move([1.25, 0, -2], [1, 2])], /placement p1/],
+    ['an unknown field', [{ document: 'records', kind: 'level', id: 'one', field: 'colour', before: null, after: 'red' }], /colour/],
+    [
+      'planes that enclose nothing',
+      [
+        {
+          document: 'base',
+          kind: 'block',
+          id: 'slab',
+          field: 'planes',
+          before: [
+            [1, 0, 0, 10],
+            [-1, 0, 0, 10],
+            [0, 1, 0, 1],
+            [0, -1, 0, 0],
+            [0, 0, 1, 10],
+            [0, 0, -1, 10],
+          ],
+          after: [
+            [1, 0, 0, -10],
+            [-1, 0, 0, -10],
+            [0, 1, 0, 1],
+            [0, -1, 0, 0],
+          ],
+        },
+      ],
+      /block slab: .*enclose nothing/,
+    ],
+    ['a piece that is not there', [{ document: 'own', kind: 'placement', id: 'p1', field: 'piece', before: 'pin', after: 'nail' }], /points at the piece nail/],
+    [
+      'a stratum that is not there',
+      [{ document: 'nowhere', kind: 'marker', id: 'x', field: null, before: null, after: { id: 'x', kind: 'spawn', position: [0, 0, 0], turn: 0 } }],
+      /points at the stratum nowhere/,
+    ],
+  ] as const)('refuses %s, says where, and saves nothing', async (_name, operations, message) => {
+    const response = await test.post(EDITS, edit(operations as unknown as Operation[]));
+    expect(response.status).toBe(422);
+    expect(((await response.json()) as { detail: string }).detail).toMatch(message);
+    expect(((await (await test.get(EDITS)).json()) as { edits: unknown[] }).edits).toEqual([]);
+  });
+
+  it('refuses what is no JSON, too large, or for no collection', async () => {
+    const raw = await fetch(`${test.url}${EDITS}`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: '{"id":' });
+    expect([raw.status, ((await raw.json()) as { title: string }).title]).toEqual([400, 'BODY_NOT_JSON']);
+    const large = await fetch(`${test.url}${EDITS}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify({ text: 'x'.repeat(33 * 1024 * 1024) }),
+    });
+    expect([large.status, ((await large.json()) as { title: string }).title]).toEqual([413, 'BODY_TOO_LARGE']);
+    expect((await test.post('/api/collections/none/edits', edit([rename('one', 'x')]))).status).toBe(404);
+  });
+
+  it('follows edits as server events and resumes after a break', async () => {
+    const stream = events(`${test.url}/api/collections/small/events?after=0`, 'edit', 2);
+    await test.post(EDITS, edit([rename('one', 'a')]));
+    await test.post(EDITS, edit([rename('a', 'b')]));
+    const seen = await stream;
+    expect(seen.map(({ id }) => id)).toEqual(['1', '2']);
+    await test.post(EDITS, edit([rename('b', 'c')]));
+    const resumed = await events(`${test.url}/api/collections/small/events?after=0`, 'edit', 1, { 'Last-Event-ID': '2' });
+    expect(resumed[0].id).toBe('3');
+  });
+
+  it('keeps everything over snapshots and a new start', async () => {
+    let at = [1.25, 0, -2];
+    for (let i = 0; i < 300; i++) {
+      const next = [i, 0, i % 7];
+      expect((await test.post(EDITS, edit([move(at, next)]))).status).toBe(201);
+      at = next;
+    }
+    await test.database.queue.settled();
+    const index = (await (await test.get('/api/collections/small/documents/own')).json()) as { sequence: number };
+    expect(index.sequence).toBeGreaterThanOrEqual(256);
+    await test.stop();
+    test = await startTestServer(test.dataFolder);
+    expect((await test.post(EDITS, edit([move(at, [0, 0, 0])]))).status).toBe(201);
+    expect((await test.post(EDITS, edit([move(at, [0, 0, 0])]))).status).toBe(409);
+  });
+});
