@@ -87,7 +87,8 @@ async function send(address: string, body: { id: string }): Promise<number | und
     if (!response.ok) throw new Error(`answered ${response.status}: ${await response.text()}`);
     return ((await response.json()) as { sequence: number }).sequence;
   } catch (error) {
-    if (error instanceof TypeError) return undefined;
+    // fetch throws the TypeError of another realm.
+    if ((error as Error).name === 'TypeError') return undefined;
     throw error;
   }
 }
@@ -103,7 +104,8 @@ async function shards(address: string): Promise<number | undefined> {
     const files = unzipSync(new Uint8Array(await response.arrayBuffer()));
     return (JSON.parse(Buffer.from(files['levels/relight.json']).toString('utf8')) as { level: { values: { shards: number } } }).level.values.shards;
   } catch (error) {
-    if (error instanceof TypeError) return undefined;
+    // fetch throws the TypeError of another realm.
+    if ((error as Error).name === 'TypeError') return undefined;
     throw error;
   }
 }

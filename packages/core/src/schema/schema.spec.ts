@@ -45,6 +45,8 @@ describe('edit requests', () => {
 
   it('are taken when sound', () => {
     expect(checkedEdit(edit)).toBe(edit);
+    const accepting = { ...operation, kind: 'acceptance', id: 'NO_SPAWN:level@furnace-one', field: null, before: null, after: {} };
+    expect(checkedEdit({ ...edit, operations: [accepting] }).operations).toHaveLength(1);
   });
 
   it.each([

@@ -9,6 +9,8 @@ import { isEditableKind } from '../validate-record';
 export const MOST_OPERATIONS = 50000;
 
 const ID = /^[A-Za-z0-9._:-]{1,300}$/;
+/** An acceptance is named by its finding, 'CODE:subject' or 'CODE:subject@level'. */
+const FINDING_ID = /^[A-Za-z0-9._:@-]{1,300}$/;
 
 const schema = object({
   id: string().required().max(80).matches(ID, 'id must be letters, digits, dots, dashes'),
@@ -45,7 +47,7 @@ function checkOperation(operation: Operation, index: number): void {
   const { document, kind, id, field, before, after } = operation;
   if (typeof document !== 'string' || !ID.test(document)) fail(`names no document, has ${String(document)}`);
   if (typeof kind !== 'string' || !isEditableKind(kind)) fail(`kind must be one of ${[...RECORD_KINDS, ...ITEM_KINDS].join(', ')}, is ${String(kind)}`);
-  if (typeof id !== 'string' || !ID.test(id)) fail(`id must be an id, is ${String(id)}`);
+  if (typeof id !== 'string' || !(kind === 'acceptance' ? FINDING_ID : ID).test(id)) fail(`id must be an id, is ${String(id)}`);
   const isItem = (ITEM_KINDS as readonly string[]).includes(kind);
   if (isItem === (document === RECORDS_DOCUMENT)) fail(`a ${kind} does not stand in ${document}`);
   if (field !== null && (typeof field !== 'string' || !/^[A-Za-z][A-Za-z0-9]*(\.[A-Za-z0-9_-]+)?$/.test(field))) {

@@ -126,6 +126,8 @@ export class EditLog {
     this.events = events;
     events.addEventListener('open', () => {
       this.reachable.set(true);
+      // The server tells of every unfinished job again; what ended meanwhile must not stay 'running'.
+      this.jobs.set(new Map());
       void this.send();
     });
     events.addEventListener('error', () => this.reachable.set(false));

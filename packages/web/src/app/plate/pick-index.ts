@@ -1,4 +1,4 @@
-import { BoxTree, placementBounds, type Box3, type ItemKind, type Piece } from '@stravel/core';
+import { BoxTree, placePoint, placementBounds, turnMatrix, type Box3, type ItemKind, type Piece, type Placement } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { surfaceOfBlock } from './block-meshes';
 
@@ -26,7 +26,7 @@ export class PickIndex {
   /** Things over a point of the plan within a range of heights, highest first. @param reach metres about the point */
   atPlan(x: number, z: number, bottom: number, top: number, reach: number): PickItem[] {
     return this.inBox([x - reach, bottom, z - reach], [x + reach, top, z + reach])
-      .filter((item) => isOver(item, this.footprint(item), x, z, reach))
+      .filter((item) => isOver(item, this.facesOf(item), x, z, reach))
       .sort((a, b) => kindRank(b) - kindRank(a) || b.bounds.max[1] - a.bounds.max[1]);
   }
 
@@ -35,7 +35,7 @@ export class PickIndex {
     return this.inBox(min, max).filter(({ bounds }) => bounds.min[0] >= min[0] && bounds.max[0] <= max[0] && bounds.min[2] >= min[2] && bounds.max[2] <= max[2]);
   }
 
-  /** Things that a ray meets, nearest first; blocks by their planes, all else by bounds. */
+  /** Things that a ray meets, nearest first; blocks and placements by their faces, all else by bounds. */
   alongRay(origin: readonly number[], direction: readonly number[]): PickItem[] {
     this.refresh();
     return (this.tree?.alongRay(origin, direction) ?? [])
@@ -51,15 +51,11 @@ export class PickIndex {
   }
 
   private exactDistance(item: PickItem, origin: readonly number[], direction: readonly number[], rough: number): number | undefined {
-    if (item.kind !== 'block') return rough;
-    const block = this.strata()
-      .find(({ id }) => id === item.stratum)
-      ?.blocks.get(item.id);
-    const surface = block && surfaceOfBlock(block);
-    if (!surface) return undefined;
+    const faces = this.facesOf(item);
+    if (!faces) return rough;
     let near = 0;
     let far = Infinity;
-    for (const face of surface.faces) {
+    for (const face of faces) {
       const [nx, ny, nz, d] = planeOf(face);
       const s = nx * origin[0] + ny * origin[1] + nz * origin[2] - d;
       const v = nx * direction[0] + ny * direction[1] + nz * direction[2];
@@ -71,13 +67,9 @@ export class PickIndex {
     return near <= far ? near : undefined;
   }
 
-  /** Outline of a block on the plan; undefined for things that their bounds describe well enough. */
-  private footprint(item: PickItem): readonly Float64Array[] | undefined {
-    if (item.kind !== 'block') return undefined;
-    const block = this.strata()
-      .find(({ id }) => id === item.stratum)
-      ?.blocks.get(item.id);
-    return block && surfaceOfBlock(block)?.faces;
+  facesOf(item: PickItem): readonly Float64Array[] | undefined {
+    const document = this.strata().find(({ id }) => id === item.stratum);
+    return document && facesOfItem(document, item.kind, item.id, this.pieces());
   }
 
   private refresh(): void {
@@ -116,6 +108,34 @@ export function boundsOfItem(document: StratumDocument, kind: ItemKind, id: stri
   if (!divider) return undefined;
   const { from, to, bottom, top } = divider;
   return { min: [Math.min(from[0], to[0]), bottom, Math.min(from[1], to[1])], max: [Math.max(from[0], to[0]), top, Math.max(from[1], to[1])] };
+}
+
+/** Face loops of a block, or of the turned box of a placement's piece; undefined for things that have none. */
+export function facesOfItem(document: StratumDocument, kind: ItemKind, id: string, pieces: Readonly<Record<string, Piece>>): readonly Float64Array[] | undefined {
+  if (kind === 'block') {
+    const block = document.blocks.get(id);
+    return block && surfaceOfBlock(block)?.faces;
+  }
+  if (kind !== 'placement') return undefined;
+  const placement = document.placements.get(id);
+  const piece = placement && pieces[placement.piece];
+  return piece && boxFaces(placement, piece.bounds);
+}
+
+/** Corners of a box's faces by number, bit 0 for x, 1 for y, 2 for z; each loop counter-clockwise from outside. */
+const BOX_LOOPS = [
+  [0, 4, 6, 2],
+  [1, 3, 7, 5],
+  [0, 1, 5, 4],
+  [2, 6, 7, 3],
+  [0, 2, 3, 1],
+  [4, 5, 7, 6],
+];
+
+function boxFaces({ position, turn, scale }: Placement, { min, max }: Box3): Float64Array[] {
+  const m = turnMatrix(turn);
+  const corners = Array.from({ length: 8 }, (_unused, i) => placePoint(position, m, scale, [i & 1 ? max[0] : min[0], i & 2 ? max[1] : min[1], i & 4 ? max[2] : min[2]]));
+  return BOX_LOOPS.map((loop) => Float64Array.from(loop.flatMap((i) => corners[i])));
 }
 
 function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piece>>): PickItem[] {

@@ -1,3 +1,4 @@
+import type { Box3 } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import type { PickItem } from './pick-index';
 import type { Pane, PlanCamera } from './plate-cameras';
@@ -132,41 +133,28 @@ export function drawDivider(drawing: PlateDrawing, from: readonly [number, numbe
   context.stroke();
 }
 
-/** Outlines of what is selected; corners are marked on the plan when it is one thing. */
-export function drawSelection(drawing: PlateDrawing, selection: ReadonlyMap<string, PickItem>): void {
+/** Outlines of what is selected: the edges of its own faces, at whatever angle they stand. */
+export function drawSelection(drawing: PlateDrawing, selection: ReadonlyMap<string, PickItem>, facesOf: (item: PickItem) => readonly Float64Array[] | undefined): void {
   const { context, colours, view } = drawing;
   context.strokeStyle = colours.brine;
   context.lineWidth = view === 'plan' ? 2 : 1.2;
   context.beginPath();
-  for (const { bounds } of selection.values()) {
-    const { min, max } = bounds;
-    const loop = (y: number): void => {
-      const corners = [drawing.at(min[0], y, min[2]), drawing.at(max[0], y, min[2]), drawing.at(max[0], y, max[2]), drawing.at(min[0], y, max[2])];
-      corners.forEach((p, i) => {
-        if (!p) return;
+  for (const item of selection.values()) {
+    for (const face of facesOf(item) ?? [topOfBounds(item.bounds)]) {
+      for (let i = 0; i < face.length; i += 3) {
+        const p = drawing.at(face[i], face[i + 1], face[i + 2]);
+        if (!p) continue;
         if (i === 0) context.moveTo(...p);
         else context.lineTo(...p);
-      });
-      context.closePath();
-    };
-    loop(max[1]);
-    if (view === 'model') {
-      loop(min[1]);
-      for (const [x, z] of [
-        [min[0], min[2]],
-        [max[0], min[2]],
-        [max[0], max[2]],
-        [min[0], max[2]],
-      ]) {
-        const low = drawing.at(x, min[1], z);
-        const high = drawing.at(x, max[1], z);
-        if (!low || !high) continue;
-        context.moveTo(...low);
-        context.lineTo(...high);
       }
+      context.closePath();
     }
   }
   context.stroke();
+}
+
+function topOfBounds({ min, max }: Box3): Float64Array {
+  return Float64Array.of(min[0], max[1], min[2], max[0], max[1], min[2], max[0], max[1], max[2], min[0], max[1], max[2]);
 }
 
 function arrowhead(context: CanvasRenderingContext2D, [x, y]: readonly [number, number], turnDegrees: number): void {

@@ -314,8 +314,8 @@ export class PlateView {
     inPane(over, pane, () => {
       this.paint()(drawing);
       drawMarkers(drawing, this.visibleStrata(), this.range());
+      drawSelection(drawing, this.selection(), (item) => this.picks.facesOf(item));
       this.overlay()(drawing);
-      drawSelection(drawing, this.selection());
       drawScale(drawing, pane);
     });
   }
@@ -333,7 +333,7 @@ export class PlateView {
     inPane(over, pane, () => {
       drawMarkers(drawing, this.visibleStrata(), undefined);
       this.overlay()(drawing);
-      drawSelection(drawing, this.selection());
+      drawSelection(drawing, this.selection(), (item) => this.picks.facesOf(item));
     });
   }
 

@@ -15,8 +15,9 @@ import { ChangeDetectionStrategy, Component, input, output, signal } from '@angu
       [title]="fault() || label()"
       [value]="shown()"
       [disabled]="disabled()"
+      (input)="isTyped = true"
       (keydown.enter)="keep(box)"
-      (keydown.escape)="box.value = shown(); fault.set(''); $event.stopPropagation()"
+      (keydown.escape)="drop(box); $event.stopPropagation()"
       (blur)="keep(box)"
     />
     @if (fault()) {
@@ -47,22 +48,32 @@ export class NumberField {
   readonly disabled = input(false);
   readonly kept = output<number>();
   readonly fault = signal('');
+  /** Whether something was typed that is not kept yet; leaving after Enter must not keep it twice. */
+  protected isTyped = false;
 
   shown(): string {
     const value = this.value();
     return value === null ? '' : String(Math.round(value * 1e6) / 1e6);
   }
 
+  drop(box: HTMLInputElement): void {
+    box.value = this.shown();
+    this.isTyped = false;
+    this.fault.set('');
+  }
+
   keep(box: HTMLInputElement): void {
+    if (!this.isTyped) return;
     const text = box.value.trim().replace(',', '.');
     if (text === this.shown()) {
-      this.fault.set('');
+      this.drop(box);
       return;
     }
     const value = Number(text);
     if (text === '' || !Number.isFinite(value)) this.fault.set(`“${box.value}” is not a number.`);
     else if (value < this.least() || value > this.most()) this.fault.set(`From ${this.least()} to ${this.most()}.`);
     else {
+      this.isTyped = false;
       this.fault.set('');
       this.kept.emit(value);
     }

@@ -10,6 +10,7 @@ import {
   type Json,
   type Marker,
   type Operation,
+  type Piece,
   type Placement,
   type TurnDegrees,
   type Vector3,
@@ -30,7 +31,7 @@ export function rounded(value: number): number {
   return Math.round(value * MICRO) / MICRO + 0;
 }
 
-function roundedVector([x, y, z]: Vector3): Vector3 {
+export function roundedVector([x, y, z]: Vector3): Vector3 {
   return [rounded(x), rounded(y), rounded(z)];
 }
 
@@ -73,9 +74,23 @@ export function turnItems(items: readonly PlacedItem[], degrees: number, about: 
   });
 }
 
+/** Size of a block or a placement in its own frame, metres; undefined for things that have none. */
+export function sizeOfItem({ kind, item }: PlacedItem, piece: Piece | undefined): Vector3 | undefined {
+  if (kind === 'block') return sizeOfPlanes((item as Block).planes);
+  if (kind !== 'placement' || !piece) return undefined;
+  const natural = naturalSize(piece);
+  const { scale } = item as Placement;
+  return [natural[0] * scale[0], natural[1] * scale[1], natural[2] * scale[2]];
+}
+
+function naturalSize({ bounds: { min, max } }: Piece): Vector3 {
+  return [max[0] - min[0], max[1] - min[1], max[2] - min[2]];
+}
+
 /** Sets the size of a block by stretching its planes about its own origin, or of a placement by its scale. Metres, each above 0. */
-export function resizeItem({ stratum, kind, item }: PlacedItem, size: Vector3, natural: Vector3): Operation[] {
-  if (kind === 'placement') {
+export function resizeItem({ stratum, kind, item }: PlacedItem, size: Vector3, piece: Piece | undefined): Operation[] {
+  if (kind === 'placement' && piece) {
+    const natural = naturalSize(piece);
     return [setField(stratum, kind, item, 'scale', roundedVector([size[0] / natural[0], size[1] / natural[1], size[2] / natural[2]]) as unknown as Json)];
   }
   if (kind !== 'block') return [];

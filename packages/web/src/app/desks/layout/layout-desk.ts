@@ -2,15 +2,16 @@ import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
-import { RECORDS_DOCUMENT, type Item, type ItemKind, type Operation, type Piece, type Stratum, type Vector3 } from '@stravel/core';
+import { RECORDS_DOCUMENT, valueAt, type Item, type ItemKind, type JsonRecord, type Operation, type Placement, type Stratum, type Vector3 } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../document/document-registry';
 import { OpenLevel } from '../../document/level/open-level';
 import { recordsFeature, selectReach } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { create, newId, setField, setRecordField } from '../../edits/operations';
-import { deleteItems, duplicateItems, moveItems, resizeItem, turnItems, type PlacedItem } from './item-edits';
+import { deleteItems, duplicateItems, moveItems, resizeItem, sizeOfItem, turnItems, type PlacedItem } from './item-edits';
 import type { CardChange } from './parts/item-card';
+import { handleFrame, stretchItem, type PlanExtent } from './plan-handles';
 import { ReachDialog, type ReachDialogData } from './parts/reach-dialog';
 import { layoutActions, layoutFeature, type ItemRef } from './store/layout-store';
 
@@ -43,6 +44,13 @@ export class LayoutDesk {
     return own.find(({ id }) => id === this.state().active) ?? own.find(({ owner }) => owner !== null) ?? own.at(0);
   });
 
+  /** The grips of the selection when it is one upright thing. */
+  readonly frame = computed(() => {
+    const [item, ...others] = this.selected();
+    if (!item || others.length > 0 || this.isLocked(item.stratum)) return undefined;
+    return handleFrame(item, item.kind === 'placement' ? this.tables().piece[(item.item as Placement).piece] : undefined);
+  });
+
   isLocked(stratum: string): boolean {
     return this.state().locked.includes(stratum);
   }
@@ -59,6 +67,12 @@ export class LayoutDesk {
     await this.commit(`turn ${this.countText(items)}`, items, turnItems(items, degrees, about));
   }
 
+  /** Stretches the selected thing to an extent of its own frame. */
+  async stretch(to: PlanExtent): Promise<void> {
+    const frame = this.frame();
+    if (frame) await this.commit(`resize a ${frame.item.kind}`, [frame.item], stretchItem(frame, to));
+  }
+
   async duplicate(): Promise<void> {
     const items = this.selected();
     const step = this.state().snapMetres || 1;
@@ -73,13 +87,19 @@ export class LayoutDesk {
     if (await this.commit(`delete ${this.countText(items)}`, items, deleteItems(items))) this.select([]);
   }
 
-  async change(item: PlacedItem, { field, value }: CardChange): Promise<void> {
-    await this.commit(`${field} of a ${item.kind}`, [item], [setField(item.stratum, item.kind, item.item, field, value)]);
+  /** Changes one field, or one number of it. The card may show an older state than what stands. */
+  async change(shown: PlacedItem, { field, value, axis }: CardChange): Promise<void> {
+    const item = this.asItStands(shown);
+    const whole = axis === undefined ? value : withNumber(valueAt(item.item as unknown as JsonRecord, field) as readonly number[], axis, value as number);
+    await this.commit(`${field} of a ${item.kind}`, [item], [setField(item.stratum, item.kind, item.item, field, whole)]);
   }
 
-  async resize(item: PlacedItem, size: Vector3, piece: Piece | undefined): Promise<void> {
-    const natural = (piece ? [0, 1, 2].map((k) => piece.bounds.max[k] - piece.bounds.min[k]) : [1, 1, 1]) as unknown as Vector3;
-    await this.commit(`resize a ${item.kind}`, [item], resizeItem(item, size, natural));
+  /** Sets one of an item's three sizes, metres. */
+  async resize(shown: PlacedItem, axis: number, metres: number): Promise<void> {
+    const item = this.asItStands(shown);
+    const piece = item.kind === 'placement' ? this.tables().piece[(item.item as Placement).piece] : undefined;
+    const size = sizeOfItem(item, piece);
+    if (size) await this.commit(`resize a ${item.kind}`, [item], resizeItem(item, withNumber(size, axis, metres) as unknown as Vector3, piece));
   }
 
   async add(kind: ItemKind, item: Item, label: string): Promise<void> {
@@ -130,7 +150,19 @@ export class LayoutDesk {
     return true;
   }
 
+  private asItStands(shown: PlacedItem): PlacedItem {
+    const item = this.openLevel
+      .strata()
+      .find(({ id }) => id === shown.stratum)
+      ?.item(shown.kind, shown.item.id);
+    return item ? { ...shown, item } : shown;
+  }
+
   private countText(items: readonly PlacedItem[]): string {
     return items.length === 1 ? `a ${items[0].kind}` : `${items.length} things`;
   }
+}
+
+function withNumber(values: readonly number[], axis: number, number: number): number[] {
+  return values.map((value, k) => (k === axis ? number : value));
 }

@@ -55,9 +55,15 @@ export class LayoutPage {
     state: () => this.state(),
     floor: () => Math.round((this.state().bottom + 0.5) * 1000) / 1000,
     isLocked: (stratum) => this.desk.isLocked(stratum),
+    frame: () => this.desk.frame(),
     within: (x0, z0, x1, z1) => this.plate()?.itemsWithin(x0, z0, x1, z1) ?? [],
     select: (items) => this.desk.select(items),
     move: (by) => void this.desk.move(by),
+    stretch: (to) => void this.desk.stretch(to),
+    turnTo: (yaw) => {
+      const frame = this.desk.frame();
+      if (frame) void this.desk.change(frame.item, { field: 'turn', value: yaw, axis: 0 });
+    },
     add: (kind: ItemKind, item: Item, label) => void this.desk.add(kind, item, label),
     refuse: (reason) => this.desk.refuse(reason),
     redraw: () => this.drawn.update((n) => n + 1),
@@ -77,6 +83,7 @@ export class LayoutPage {
   });
   readonly overlay = computed(() => {
     this.drawn();
+    this.desk.frame();
     return (drawing: PlateDrawing): void => this.tool.draw(drawing);
   });
   readonly stack = computed((): StackRow[] => this.stackRows());

@@ -17,6 +17,7 @@ import { newId } from '../../edits/operations';
 import type { PickItem } from '../../plate/pick-index';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-view';
 import { rounded } from './item-edits';
+import { draggedExtent, handlesOf, outlineOf, yawTowards, type Handle, type HandleFrame, type PlanExtent } from './plan-handles';
 import type { ItemRef, LayoutState } from './store/layout-store';
 
 /** What a tool asks of the desk. */
@@ -25,9 +26,14 @@ export interface PlanToolHost {
   /** Floor of the storey that is shown, where new things stand. */
   readonly floor: () => number;
   readonly isLocked: (stratum: string) => boolean;
+  /** Grips of the one thing that is selected. */
+  readonly frame: () => HandleFrame | undefined;
   readonly within: (x0: number, z0: number, x1: number, z1: number) => PickItem[];
   select(items: readonly ItemRef[]): void;
   move(by: Vector3): void;
+  stretch(to: PlanExtent): void;
+  /** Turns the selection to a yaw, degrees. */
+  turnTo(yaw: number): void;
   add(kind: ItemKind, item: Item, label: string): void;
   refuse(reason: string): void;
   redraw(): void;
@@ -36,19 +42,24 @@ export interface PlanToolHost {
 type Drag =
   | { readonly kind: 'box-select'; readonly from: PlanPoint; to: PlanPoint; readonly add: boolean }
   | { readonly kind: 'move'; readonly from: PlanPoint; by: PlanPoint; started: boolean }
+  | { readonly kind: 'stretch'; readonly frame: HandleFrame; readonly handle: Extract<Handle, { kind: 'size' }>; to: PlanExtent | undefined }
+  | { readonly kind: 'turn'; readonly frame: HandleFrame; yaw: number | undefined }
   | { readonly kind: 'block'; readonly from: PlanPoint; to: PlanPoint }
   | { readonly kind: 'marker'; readonly from: PlanPoint; to: PlanPoint };
 
 const LEAST_BLOCK_METRES = 0.01;
 const CLICK_PIXELS = 4;
+/** A grip is taken this near to it. */
+const GRIP_PIXELS = 8;
+const GRIP_SIZE_PIXELS = 8;
+/** Turning by the knob goes in these steps unless Alt is held. */
+const TURN_STEP_DEGREES = 15;
 
 /** What the pointer does on the plan, by the chosen tool. */
 export class PlanTool {
   private drag: Drag | undefined;
   private outline: PlanPoint[] = [];
   private cursor: PlanPoint = [0, 0];
-  private lastHits = '';
-  private hitIndex = 0;
 
   constructor(private readonly host: PlanToolHost) {}
 
@@ -125,6 +136,41 @@ export class PlanTool {
     else if (drag?.kind === 'move' && drag.started)
       label(context, at(drag.from[0] + drag.by[0], 0, drag.from[1] + drag.by[1]), `${rounded(drag.by[0])}, ${rounded(drag.by[1])} m`, colours.ink);
     if (this.outline.length > 0) line([...this.outline, this.cursor], false);
+    if (this.host.state().tool === 'select') this.drawGrips(context, colours, at, line);
+  }
+
+  /** The selected thing's grips, and what it will be when they are let go. */
+  private drawGrips(
+    context: CanvasRenderingContext2D,
+    colours: PlateDrawing['colours'],
+    at: PlateDrawing['at'],
+    line: (points: readonly PlanPoint[], close: boolean) => void,
+  ): void {
+    const frame = this.host.frame();
+    const a = at(0, 0, 0);
+    const b = at(1, 0, 0);
+    if (!frame || !a || !b || this.drag?.kind === 'move') return;
+    const { drag } = this;
+    if (drag?.kind === 'stretch' && drag.to) {
+      const { low, high } = drag.to;
+      line(outlineOf(frame, drag.to), true);
+      const corner = outlineOf(frame, drag.to)[2];
+      label(context, at(corner[0], 0, corner[1]), `${rounded(high[0] - low[0])} × ${rounded(high[1] - low[1])} m`, colours.ink);
+    }
+    const grips = handlesOf(frame, 1 / Math.abs(b[0] - a[0]));
+    const knob = grips[grips.length - 1].at;
+    if (drag?.kind === 'turn' && drag.yaw !== undefined) label(context, at(knob[0], 0, knob[1]), `${drag.yaw}°`, colours.ink);
+    context.fillStyle = colours.plate;
+    context.lineWidth = 1.5;
+    for (const { handle, at: point } of grips) {
+      const p = at(point[0], 0, point[1]);
+      if (!p) continue;
+      context.beginPath();
+      if (handle.kind === 'turn') context.arc(p[0], p[1], GRIP_SIZE_PIXELS / 2 + 1, 0, Math.PI * 2);
+      else context.rect(p[0] - GRIP_SIZE_PIXELS / 2, p[1] - GRIP_SIZE_PIXELS / 2, GRIP_SIZE_PIXELS, GRIP_SIZE_PIXELS);
+      context.fill();
+      context.stroke();
+    }
   }
 
   /** How far the selection is being dragged, for a preview. */
@@ -142,28 +188,34 @@ export class PlanTool {
   }
 
   private downSelect(pointer: PlanPointer): void {
+    if (this.takeGrip(pointer)) return;
     const hits = pointer.hits().filter(({ stratum }) => !this.host.isLocked(stratum));
     const add = pointer.event.shiftKey;
     const { selection } = this.host.state();
-    if (hits.length === 0) {
-      this.drag = { kind: 'box-select', from: [pointer.x, pointer.z], to: [pointer.x, pointer.z], add };
-      return;
-    }
-    // A second click on the same things goes to what lies below.
-    const key = hits.map(({ id }) => id).join();
-    const known = hits.find(({ id }) => selection.some((ref) => ref.id === id));
-    if (!known || add) {
-      this.hitIndex = 0;
-      this.select(hits[0], add);
-    }
-    this.lastHits = key;
-    this.drag = { kind: 'move', from: [pointer.x, pointer.z], by: [0, 0], started: false };
+    // Only what is selected is dragged: a press on anything else may begin a box, so that a floor under everything moves only when meant.
+    const isOnSelection = !add && hits.some(({ id }) => selection.some((ref) => ref.id === id));
+    this.drag = isOnSelection
+      ? { kind: 'move', from: [pointer.x, pointer.z], by: [0, 0], started: false }
+      : { kind: 'box-select', from: [pointer.x, pointer.z], to: [pointer.x, pointer.z], add };
+  }
+
+  private takeGrip(pointer: PlanPointer): boolean {
+    const frame = this.host.frame();
+    if (!frame) return false;
+    const near = handlesOf(frame, pointer.metresPerPixel)
+      .map(({ handle, at }) => ({ handle, pixels: Math.hypot(at[0] - pointer.x, at[1] - pointer.z) / pointer.metresPerPixel }))
+      .sort((a, b) => a.pixels - b.pixels)[0];
+    if (near.pixels > GRIP_PIXELS) return false;
+    this.drag = near.handle.kind === 'turn' ? { kind: 'turn', frame, yaw: undefined } : { kind: 'stretch', frame, handle: near.handle, to: undefined };
+    return true;
   }
 
   private move(pointer: PlanPointer, at: PlanPoint): void {
     const { drag } = this;
     if (!drag) return;
     if (drag.kind === 'box-select') drag.to = [pointer.x, pointer.z];
+    else if (drag.kind === 'stretch') drag.to = draggedExtent(drag.frame, drag.handle, at);
+    else if (drag.kind === 'turn') drag.yaw = yawTowards(drag.frame, [pointer.x, pointer.z], pointer.event.altKey ? 0 : TURN_STEP_DEGREES);
     else if (drag.kind === 'move') {
       const dx = pointer.x - drag.from[0];
       const dz = pointer.z - drag.from[1];
@@ -178,7 +230,11 @@ export class PlanTool {
     this.drag = undefined;
     if (!drag) return;
     if (drag.kind === 'box-select') this.endBox(drag, pointer);
-    else if (drag.kind === 'move') {
+    else if (drag.kind === 'stretch') {
+      if (drag.to) this.host.stretch(drag.to);
+    } else if (drag.kind === 'turn') {
+      if (drag.yaw !== undefined) this.host.turnTo(drag.yaw);
+    } else if (drag.kind === 'move') {
       if (drag.started) {
         if (drag.by[0] !== 0 || drag.by[1] !== 0) this.host.move([drag.by[0], 0, drag.by[1]]);
       } else this.clickAgain(pointer);
@@ -186,23 +242,30 @@ export class PlanTool {
     else this.addMarker(drag.from, at);
   }
 
+  /** A click on what is selected already goes to what lies below it. */
   private clickAgain(pointer: PlanPointer): void {
-    if (pointer.event.shiftKey) return;
     const hits = pointer.hits().filter(({ stratum }) => !this.host.isLocked(stratum));
     const { selection } = this.host.state();
-    const at = hits.findIndex(({ id }) => selection.length === 1 && selection[0].id === id);
-    if (this.hitIndex > 0 || (at >= 0 && this.lastHits === `${hits.map(({ id }) => id).join()}!`)) {
-      this.select(hits[(at + 1) % hits.length], false);
-    }
-    this.lastHits = `${hits.map(({ id }) => id).join()}!`;
+    const at = selection.length === 1 ? hits.findIndex(({ id }) => selection[0].id === id) : -1;
+    if (hits.length > 0) this.select(hits[(at + 1) % hits.length], false);
   }
 
   private endBox(drag: Extract<Drag, { kind: 'box-select' }>, pointer: PlanPointer): void {
     const [x0, z0] = drag.from;
     const { selection } = this.host.state();
     const isClick = Math.hypot(pointer.x - x0, pointer.z - z0) < CLICK_PIXELS * pointer.metresPerPixel;
-    const found = isClick ? [] : this.host.within(x0, z0, pointer.x, pointer.z).filter(({ stratum }) => !this.host.isLocked(stratum));
+    if (isClick) {
+      this.click(pointer, drag.add);
+      return;
+    }
+    const found = this.host.within(x0, z0, pointer.x, pointer.z).filter(({ stratum }) => !this.host.isLocked(stratum));
     this.host.select(drag.add ? [...selection, ...found.filter(({ id }) => !selection.some((ref) => ref.id === id))] : found);
+  }
+
+  private click(pointer: PlanPointer, add: boolean): void {
+    const hit = pointer.hits().find(({ stratum }) => !this.host.isLocked(stratum));
+    if (hit) this.select(hit, add);
+    else if (!add) this.host.select([]);
   }
 
   private endBlock([x0, z0]: PlanPoint, [x1, z1]: PlanPoint): void {

@@ -82,7 +82,7 @@ export class SightPage {
   readonly comparison = computed(() => {
     const { before } = this.state();
     const baked = this.desk.baked();
-    if (!before || !baked || before.level !== baked.level) return [];
+    if (!before || !baked || before.level !== baked.level || this.desk.bakes.progress()) return [];
     const { figures } = baked.sight;
     return [
       { name: 'worst pocket', before: before.triangles, after: baked.figures.worst.at(0)?.triangles ?? 0 },

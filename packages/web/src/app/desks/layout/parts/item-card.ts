@@ -1,12 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { BLOCK_SIGHTS, MARKER_KINDS, type Block, type Json, type Marker, type Piece, type Placement, type Vector3 } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
-import { sizeOfPlanes, type PlacedItem } from '../item-edits';
+import { sizeOfItem, type PlacedItem } from '../item-edits';
 
 /** A change asked for in the card. */
 export interface CardChange {
   readonly field: string;
   readonly value: Json;
+  /** Index of the one number of a vector that changes; undefined sets the whole field. */
+  readonly axis?: number;
 }
 
 const AXES = ['x', 'y', 'z'] as const;
@@ -25,13 +27,7 @@ const AXES = ['x', 'y', 'z'] as const;
       @for (row of vectors(); track row.field) {
         <span>{{ row.name }}</span>
         @for (axis of axes; track axis; let k = $index) {
-          <sv-number-field
-            [label]="row.name + ' ' + row.axes[k]"
-            [value]="row.value[k]"
-            [least]="row.least"
-            [disabled]="disabled()"
-            (kept)="vectorKept(row.field, row.value, k, $event)"
-          />
+          <sv-number-field [label]="row.name + ' ' + row.axes[k]" [value]="row.value[k]" [least]="row.least" [disabled]="disabled()" (kept)="vectorKept(row.field, k, $event)" />
         }
       }
     </div>
@@ -84,7 +80,7 @@ export class ItemCard {
   readonly stratumName = input('');
   readonly disabled = input(false);
   readonly changed = output<CardChange>();
-  readonly resized = output<Vector3>();
+  readonly resized = output<{ readonly axis: number; readonly metres: number }>();
 
   readonly axes = AXES;
   readonly sights = BLOCK_SIGHTS;
@@ -113,16 +109,11 @@ export class ItemCard {
     return rows;
   });
   private readonly size = computed((): Vector3 | undefined => {
-    const block = this.block();
-    if (block) return sizeOfPlanes(block.planes);
-    const placement = this.placement();
-    const piece = this.piece();
-    return placement && piece ? ([0, 1, 2].map((k) => (piece.bounds.max[k] - piece.bounds.min[k]) * placement.scale[k]) as unknown as Vector3) : undefined;
+    return sizeOfItem(this.item(), this.piece());
   });
 
-  vectorKept(field: string, value: Vector3, k: number, number: number): void {
-    const next = value.map((v, i) => (i === k ? number : v)) as unknown as Vector3;
-    if (field === 'size') this.resized.emit(next);
-    else this.changed.emit({ field, value: next as unknown as Json });
+  vectorKept(field: string, axis: number, number: number): void {
+    if (field === 'size') this.resized.emit({ axis, metres: number });
+    else this.changed.emit({ field, value: number, axis });
   }
 }

@@ -1,0 +1,106 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, introduce, test } from '../fixtures/stravel';
+import { PlatePage } from '../pages/plate';
+
+async function checkAxe(page: Page): Promise<void> {
+  for (const theme of ['light', 'dark']) {
+    await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
+    const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+    expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0].html}`)).toEqual([]);
+  }
+}
+
+test.describe('Sight desk', () => {
+  test('bakes in the worker, stands on the plan, draws a divider, compares, and keeps the bake', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/sight/sorting-hall');
+    const plate = new PlatePage(page);
+    const bake = page.getByRole('button', { name: /^Bake/ });
+    await bake.click();
+    await expect(page.getByRole('heading', { name: 'Worst pockets' })).toBeVisible({ timeout: 20000 });
+    await expect(page.getByText('fresh', { exact: true }).first()).toBeVisible({ timeout: 20000 });
+    await expect(page.getByText('Level is closed')).toBeVisible();
+    await plate.click(0.17, 0.2);
+    const here = page.locator('sv-from-here');
+    await expect(here).toContainText('hidden from here');
+    await expect(here).toContainText(/pocket \d+/);
+    await page.getByRole('button', { name: /^Divider/ }).click();
+    await plate.drag(0.1, 0.1, 0.9, 0.9);
+    await expect(page.getByRole('heading', { name: 'Dividers' })).toBeVisible();
+    await expect(page.getByText('stale', { exact: true }).first()).toBeVisible({ timeout: 20000 });
+    await bake.click();
+    await expect(page.getByRole('heading', { name: 'Since the bake before' })).toBeVisible({ timeout: 20000 });
+    const pockets = page.locator('.compare dd').nth(5);
+    const before = Number(await page.locator('.compare dd').nth(4).textContent());
+    expect(Number(await pockets.textContent())).toBeGreaterThan(before);
+    await expect(page.getByText('fresh', { exact: true }).first()).toBeVisible({ timeout: 20000 });
+    await page.reload();
+    await expect(page.getByRole('heading', { name: 'Worst pockets' })).toBeVisible();
+    await checkAxe(page);
+  });
+
+  test('draws the way out of a level that leaks', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/sight/weighbridge');
+    await expect(page.getByText('The level is not closed. The dotted line shows the shortest way out.')).toBeVisible({ timeout: 20000 });
+    await expect(page.getByText('leaks')).toBeVisible();
+  });
+
+  test('can be cancelled', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/sight/salt-road');
+    await page.getByRole('button', { name: /^Bake/ }).click();
+    await page.getByRole('button', { name: 'Cancel' }).click();
+    await expect(page.getByRole('button', { name: /^Bake/ })).toBeVisible();
+    await expect(page.getByRole('alert')).toHaveCount(0);
+  });
+});
+
+test.describe('Budget desk and findings', () => {
+  test('holds levels against devices, opens a figure to its parts and goes to its cause', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/budget');
+    const over = page.getByRole('button', { name: /^triangles of Cullet Yard/ });
+    await expect(over).toContainText('▲', { timeout: 30000 });
+    await over.click();
+    const card = page.locator('aside');
+    await expect(card).toContainText('bottle heap');
+    await page.getByRole('button', { name: /^load time of Sorting Hall/ }).click();
+    await expect(card).toContainText('seek, 6 files');
+    await page.getByRole('button', { name: 'Device that figures are held against' }).click();
+    await page.getByRole('menuitem', { name: 'Desk tower' }).click();
+    await expect(over).not.toContainText('▲');
+    await checkAxe(page);
+    await page.getByRole('button', { name: /^triangles of Cullet Yard/ }).click();
+    await page.getByRole('button', { name: 'Go there' }).click();
+    await expect(page).toHaveURL(/sight\/cullet-yard/);
+  });
+
+  test('bakes what is stale as a job and comes back to fresh', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/budget');
+    await expect(page.getByRole('button', { name: 'All bakes fresh' })).toBeVisible({ timeout: 60000 });
+    await page.goto(`${stravel.address}/layout/kiln-tunnels`);
+    await page.getByRole('option', { name: 'turn 1' }).click();
+    await page.keyboard.press('ArrowUp');
+    await expect(page.getByText('All changes saved')).toBeVisible();
+    await page.getByRole('link', { name: /^Budget/ }).click();
+    await page.getByRole('button', { name: /Bake what is stale/ }).click();
+    await expect(page.getByRole('button', { name: 'All bakes fresh' })).toBeVisible({ timeout: 30000 });
+  });
+
+  test('fixes a finding, accepts another until a date, and keeps both', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/findings');
+    await expect(page.getByText(/Weighbridge: The level is not closed/)).toBeVisible({ timeout: 30000 });
+    await page.getByRole('button', { name: 'Give it a new code' }).click();
+    await expect(page.getByText(/has the code/)).toHaveCount(0);
+    await page.getByLabel(/Choose: Furnace One: The level has no spawn/).check();
+    await page.getByRole('button', { name: 'Accept…' }).click();
+    await page.getByLabel('Reason').fill('Not begun yet');
+    await page.getByLabel('Ask again after').fill('2099-01-01');
+    await page.getByRole('dialog').getByRole('button', { name: 'Accept' }).click();
+    await expect(page.getByText(/Furnace One: The level has no spawn/)).toHaveCount(0);
+    await page.getByLabel('accepted too').check();
+    await expect(page.getByText('Accepted until 2099-01-01.')).toBeVisible();
+    await checkAxe(page);
+    await page.reload();
+    await expect(page.getByText(/Weighbridge: The level is not closed/)).toBeVisible();
+    await expect(page.getByText(/Furnace One: The level has no spawn/)).toHaveCount(0);
+  });
+});

@@ -1,0 +1,97 @@
+import type { Device, FiguresSummary, Level, LevelSet, SetNode } from '@stravel/core';
+import { coreBands, measureText } from './core-bands';
+import { shelfRows } from './shelf-rows';
+import type { LevelBakes } from './bakes-store';
+
+const device = {
+  id: 'd',
+  budget: { triangles: 100, drawCalls: 10, memoryBytes: 1000, loadMs: 50, diskBytes: 500 },
+  seekMs: 1,
+  diskBytesPerSecond: 1e6,
+  unpackBytesPerSecond: 1e6,
+  activationSliceMs: 1,
+  activationBytesPerMs: 1000,
+  framesPerSecond: 50,
+} as Device;
+const stratum = (id: string, memoryBytes: number) => ({
+  stratum: id,
+  name: id,
+  role: 'structure' as const,
+  shared: false,
+  blocks: 1,
+  placements: 0,
+  triangles: 12,
+  drawCalls: 1,
+  memoryBytes,
+  diskBytes: memoryBytes / 2,
+});
+const figures = {
+  strata: [stratum('s', 300), stratum('t', 500)],
+  kitBytes: 400,
+  kitDiskBytes: 200,
+  kits: 1,
+  worst: [
+    {
+      pocket: 0,
+      key: '0,0,0:0',
+      middle: [0, 0, 0],
+      things: 2,
+      triangles: 120,
+      drawCalls: 4,
+      strata: [
+        { stratum: 's', triangles: 20, drawCalls: 1 },
+        { stratum: 't', triangles: 100, drawCalls: 3 },
+      ],
+      causes: [],
+    },
+  ],
+  worstDrawCalls: null,
+} as unknown as FiguresSummary;
+
+describe('core bands', () => {
+  it('stand bottom first with the kit on top, for memory', () => {
+    expect(coreBands(figures, device, 'memory').map(({ id, value }) => [id, value])).toEqual([
+      ['s', 300],
+      ['t', 500],
+      ['kit', 400],
+    ]);
+  });
+
+  it('are what the worst pocket sees, for triangles', () => {
+    expect(coreBands(figures, device, 'triangles').map(({ value }) => value)).toEqual([20, 100]);
+    expect(coreBands(figures, device, 'draw calls').map(({ value }) => value)).toEqual([0, 0]);
+  });
+
+  it('read as a person reads them', () => {
+    expect([measureText('memory', 96e6), measureText('load time', 2140), measureText('triangles', 412345), measureText('draw calls', 18)]).toEqual([
+      '96.0 MB',
+      '2.14 s',
+      '412 k',
+      '18',
+    ]);
+  });
+});
+
+describe('the shelf', () => {
+  const node = (id: string, count: number): SetNode => ({
+    set: { id, name: id } as LevelSet,
+    depth: 0,
+    sets: [],
+    levels: Array.from({ length: count }, (_unused, i) => ({ id: `${id}${i}`, name: `${id}${i}`, purpose: 'play' }) as Level),
+  });
+  const bakes = (level: string): LevelBakes => ({ level, sight: { state: 'fresh', summary: null }, figures: { state: 'fresh', summary: figures } });
+
+  it('has a row a set and a core a level, and says what is over', () => {
+    const [row] = shelfRows([node('a', 2)], { a0: bakes('a0') }, device, 'triangles', 'a1');
+    expect(row.says).toBe('2 levels · 1 over budget');
+    expect(row.cores.map(({ total, selected }) => [total, selected])).toEqual([
+      [120, false],
+      [0, true],
+    ]);
+  });
+
+  it('gathers very many levels by set', () => {
+    const rows = shelfRows([node('a', 50), node('b', 50)], { a7: bakes('a7') }, device, 'memory', '');
+    expect(rows.map(({ cores }) => cores.map(({ name, total }) => [name, total]))).toEqual([[['a (50)', 1200]], [['b (50)', 0]]]);
+  });
+});

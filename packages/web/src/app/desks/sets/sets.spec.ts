@@ -1,0 +1,121 @@
+import { emptyRecordTables, levelsInOrder, setTree, type Field, type Level, type LevelSet, type Operation, type RecordTables, type StratumContent } from '@stravel/core';
+import { applyToTables } from '../../document/records/records-store';
+import { binSet, duplicateLevels, moveLevels, moveSet, newLevel } from './level-edits';
+import { readValue } from './parts/cell-editor';
+import { setsActions, setsFeature } from './store/sets-store';
+import { cellValue, tableColumns, tableRows } from './table-rows';
+import { matchQuality } from '../../shell/match-quality';
+
+const set = (id: string, parent: string | null, order: string): LevelSet => ({ id, name: id, parent, order, binned: null });
+const level = (id: string, of: string, order: string, over: Partial<Level> = {}): Level => ({
+  id,
+  name: id,
+  set: of,
+  order,
+  purpose: 'play',
+  code: id,
+  values: {},
+  strata: [],
+  openSky: false,
+  bounds: null,
+  binned: null,
+  ...over,
+});
+const tables: RecordTables = {
+  ...emptyRecordTables(),
+  set: { p: set('p', null, 'a0'), c: set('c', 'p', 'a0'), d: set('d', 'p', 'a1') },
+  level: {
+    one: level('one', 'c', 'a0'),
+    two: level('two', 'c', 'a1'),
+    three: level('three', 'd', 'a0', {
+      strata: [
+        { stratum: 'own', switchedOff: false },
+        { stratum: 'all', switchedOff: false },
+      ],
+    }),
+  },
+  stratum: { own: { id: 'own', name: 'Own', role: 'dressing', owner: 'three' }, all: { id: 'all', name: 'All', role: 'base', owner: null } },
+};
+const after = (operations: readonly Operation[]): RecordTables => applyToTables(tables, operations);
+const names = (state: RecordTables): string[] => levelsInOrder(state).map(({ name }) => name);
+
+describe('edits of levels and sets', () => {
+  it('move levels within and between sets, touching only what moves', () => {
+    const operations = moveLevels(tables, [tables.level['one']], 'c', null);
+    expect(operations.map(({ id, field }) => [id, field])).toEqual([['one', 'order']]);
+    expect(names(after(operations))).toEqual(['two', 'one', 'three']);
+    expect(names(after(moveLevels(tables, [tables.level['one'], tables.level['two']], 'd', 'three')))).toEqual(['one', 'two', 'three']);
+    expect(after(moveLevels(tables, [tables.level['one']], 'd', 'three')).level['one'].set).toBe('d');
+  });
+
+  it('add at the end and move sets among their siblings', () => {
+    expect(names(after(newLevel(tables, 'c', 'fresh').operations))).toEqual(['one', 'two', 'fresh', 'three']);
+    expect(names(after(moveSet(tables, tables.set['d'], -1)))).toEqual(['three', 'one', 'two']);
+    expect(moveSet(tables, tables.set['d'], 1)).toEqual([]);
+    expect(moveSet(tables, tables.set['c'], -1)).toEqual([]);
+  });
+
+  it('duplicate with owned strata copied, shared ones shared, and no code', () => {
+    const content: StratumContent = { block: [], placement: [], marker: [{ id: 'm', kind: 'spawn', position: [0, 0, 0], turn: 0 }], divider: [] };
+    const { copies, operations } = duplicateLevels(tables, [tables.level['three']], () => content);
+    expect(copies[0].code).toBe('');
+    expect(copies[0].strata[1].stratum).toBe('all');
+    const copied = copies[0].strata[0].stratum;
+    expect(copied).not.toBe('own');
+    expect(operations.filter(({ document }) => document === copied).map(({ kind, id }) => [kind, id === 'm'])).toEqual([['marker', false]]);
+    expect(names(after(operations))).toEqual(['one', 'two', 'three', 'three copy']);
+  });
+
+  it('put a set into the bin with all that stands in it', () => {
+    expect(names(after(binSet(tables, tables.set['p'], '2026-01-01T00:00:00Z')))).toEqual([]);
+  });
+});
+
+describe('the table', () => {
+  const fields: Field[] = [{ id: 'f', key: 'mood', name: 'Mood', type: 'choice', choices: ['dark'], order: 'a0' }];
+
+  it('lists sets with their levels, folds, and leaves out sets without a hit', () => {
+    const tree = setTree(tables);
+    const numbers = new Map([['one', 1]]);
+    expect(tableRows(tree, ['Part'], numbers, new Set(), undefined).map(({ id }) => id)).toEqual(['p', 'c', 'one', 'two', 'd', 'three']);
+    expect(tableRows(tree, ['Part'], numbers, new Set(['c']), undefined).map(({ id }) => id)).toEqual(['p', 'c', 'd', 'three']);
+    expect(tableRows(tree, ['Part'], numbers, new Set(['c']), ({ id }) => id === 'two').map(({ id }) => id)).toEqual(['p', 'c', 'two']);
+  });
+
+  it('reads values by column', () => {
+    const columns = tableColumns(fields, ['play']);
+    expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'f']);
+    expect(cellValue(level('x', 'c', 'a0', { values: { mood: 'dark' } }), columns[3])).toBe('dark');
+    expect(cellValue(level('x', 'c', 'a0'), columns[3])).toBeNull();
+  });
+
+  it.each([
+    ['number', '12,5', 12.5],
+    ['number', '', null],
+    ['number', 'x', { fault: '“x” is not a number.' }],
+    ['number', '1e999', { fault: '“1e999” is not a number.' }],
+    ['yes/no', 'no', false],
+    ['yes/no', '', null],
+    ['text', '  a ', 'a'],
+    ['date', '2026-02-01', '2026-02-01'],
+  ] as const)('reads %s from “%s”', (type, text, value) => {
+    expect(readValue(type, text, false)).toEqual(value);
+  });
+});
+
+describe('sets state', () => {
+  it('folds, chooses and edits', () => {
+    const run = (...actions: Parameters<typeof setsFeature.reducer>[1][]) => actions.reduce(setsFeature.reducer, undefined as never) as ReturnType<typeof setsFeature.reducer>;
+    const cell = { row: 'one', column: 'name' };
+    expect(run(setsActions.levelToggled({ id: 'a' }), setsActions.levelToggled({ id: 'b' }), setsActions.levelToggled({ id: 'a' })).chosen).toEqual(['b']);
+    expect(run(setsActions.editingStarted({ cell }), setsActions.editingEnded()).editing).toBe(false);
+    expect(run(setsActions.editingStarted({ cell })).active).toEqual(cell);
+  });
+});
+
+describe('matchQuality', () => {
+  it('puts the start before a word before the inside before scattered letters', () => {
+    const of = (name: string) => matchQuality(name, 'ash');
+    expect([of('ash gallery'), of('old ash'), of('crash'), of('a salt house'), of('kiln')]).toEqual([4, 3, 2, 1, 0]);
+  });
+});
