@@ -12,7 +12,7 @@ import type { SightResult } from '../sight/sight-result';
 import { COLLISION_TRIANGLE_BYTES, INDEX_BYTES, INSTANCE_BYTES, PACKED_SHARE, VERTEX_BYTES } from './cost-model';
 
 /** Raised whenever the same input would give other figures. */
-export const FIGURES_VERSION = 1;
+export const FIGURES_VERSION = 2;
 /** Most pockets kept in the list of worst ones. */
 const MOST_WORST = 20;
 /** Most things named as the causes of one pocket's cost. */
@@ -89,6 +89,8 @@ export interface LevelFigures {
   /** Triangles seen all round from each pocket; 0 for pockets that are not reached. */
   readonly pocketTriangles: readonly number[];
   readonly pocketDrawCalls: readonly number[];
+  /** Blocks and placements seen all round from each pocket. */
+  readonly pocketThings: readonly number[];
   /** By triangles, most first. */
   readonly worst: readonly PocketFigures[];
   /** The pocket with most draw calls, null when there is none. */
@@ -96,7 +98,7 @@ export interface LevelFigures {
 }
 
 /** Figures without what is counted pocket by pocket. */
-export type FiguresSummary = Omit<LevelFigures, 'pocketTriangles' | 'pocketDrawCalls'>;
+export type FiguresSummary = Omit<LevelFigures, 'pocketTriangles' | 'pocketDrawCalls' | 'pocketThings'>;
 
 interface Thing {
   readonly what: 'piece' | 'blocks';
@@ -166,6 +168,7 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
     things: things.length,
     pocketTriangles,
     pocketDrawCalls,
+    pocketThings,
     worst: byTriangles.slice(0, MOST_WORST).map(describe),
     worstDrawCalls: byDrawCalls.length > 0 ? describe(byDrawCalls[0]) : null,
   };

@@ -2,11 +2,15 @@ import { createHash } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import { readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { gunzipSync, gzipSync } from 'node:zlib';
+import { promisify } from 'node:util';
+import { gunzip, gzip } from 'node:zlib';
 import type { BakeKind } from '@stravel/core';
 import { writeFileDurably } from '../collections/write-file';
 import type { Database } from '../db/database';
 import type { BakeRow } from '../db/models';
+
+const zip = promisify(gzip);
+const unzip = promisify<Buffer, Buffer>(gunzip);
 
 /** A kept bake, without its bytes. */
 export interface KeptBake {
@@ -51,11 +55,11 @@ export class BakeRepository {
 
   async readJson(collection: string, kind: BakeKind, level: string): Promise<unknown> {
     const kept = await this.read(collection, kind, level);
-    return kept && (JSON.parse(gunzipSync(kept.gzipped).toString('utf8')) as unknown);
+    return kept && (JSON.parse((await unzip(kept.gzipped)).toString('utf8')) as unknown);
   }
 
   async put(collection: string, { kind, level, key, summary }: KeptBake, value: unknown): Promise<void> {
-    const bytes = gzipSync(JSON.stringify(value));
+    const bytes = await zip(JSON.stringify(value));
     const file = `${createHash('sha256').update(bytes).digest('hex')}.json.gz`;
     await writeFileDurably(join(this.folder, file), bytes);
     const before = await this.row(collection, kind, level);

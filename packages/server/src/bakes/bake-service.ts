@@ -36,7 +36,10 @@ export interface LevelBakes {
 export class BakeService {
   /** Emits 'bake' with (collection, level) when a bake of a level was kept. */
   readonly events = new EventEmitter().setMaxListeners(0);
-  private readonly keys = new Map<string, LevelBakeKeys>();
+  /** Keys by collection and level, with the strata that they were made from. */
+  private readonly keys = new Map<string, { readonly keys: LevelBakeKeys; readonly strata: readonly string[] }>();
+  /** Grows with every edit: keys of a state that is past are not kept. */
+  private generation = 0;
 
   constructor(
     private readonly database: Database,
@@ -47,10 +50,19 @@ export class BakeService {
 
   /** Forgets the keys that an edit may have changed. */
   afterEdit(collection: string, edit: LoggedEdit): void {
-    // An edit of records may change bounds, stacks or pieces; one of a stratum reaches the levels that stack it. Keys are
-    // cheap to make again, so all of the collection's go.
-    if (edit.operations.some(({ document, kind }) => document !== RECORDS_DOCUMENT || kind === 'level' || kind === 'stratum' || kind === 'piece')) {
-      for (const key of this.keys.keys()) if (key.startsWith(`${collection}\u0000`)) this.keys.delete(key);
+    this.generation++;
+    const levels = new Set<string>();
+    const strata = new Set<string>();
+    let everything = false;
+    for (const { document, kind, id } of edit.operations) {
+      if (document !== RECORDS_DOCUMENT) strata.add(document);
+      else if (kind === 'level') levels.add(id);
+      else if (kind === 'stratum') strata.add(id);
+      else if (kind === 'piece') everything = true;
+    }
+    for (const [key, made] of this.keys) {
+      const [of, level] = key.split('\u0000');
+      if (of === collection && (everything || levels.has(level) || made.strata.some((id) => strata.has(id)))) this.keys.delete(key);
     }
   }
 
@@ -149,9 +161,7 @@ export class BakeService {
   private async makeFigures(collection: string, level: string, input: LevelBakeInput, keys: LevelBakeKeys, sight: SightResult, options: ThreadRunOptions): Promise<LevelFigures> {
     const full: FiguresInput = { ...figuresInput(input.content, input.pieces), sight };
     const figures = await this.threads.run<(typeof BAKE_TASKS)['bake-figures']>('bake-figures', full, options);
-    const summary: FiguresSummary = Object.fromEntries(
-      Object.entries(figures).filter(([key]) => key !== 'pocketTriangles' && key !== 'pocketDrawCalls'),
-    ) as unknown as FiguresSummary;
+    const summary: FiguresSummary = Object.fromEntries(Object.entries(figures).filter(([key]) => !key.startsWith('pocket'))) as unknown as FiguresSummary;
     await this.repository.put(collection, { kind: 'figures', level, key: keys.figures, summary }, figures);
     this.events.emit('bake', collection, level);
     return figures;
@@ -164,12 +174,13 @@ export class BakeService {
   }
 
   private async currentKeys(collection: string, level: string): Promise<LevelBakeKeys> {
-    return this.keys.get(`${collection}\u0000${level}`) ?? this.keysOf(collection, level, await this.input(collection, level));
+    return this.keys.get(`${collection}\u0000${level}`)?.keys ?? this.keysOf(collection, level, await this.input(collection, level));
   }
 
   private async keysOf(collection: string, level: string, input: LevelBakeInput): Promise<LevelBakeKeys> {
+    const { generation } = this;
     const keys = await this.threads.run<(typeof BAKE_TASKS)['bake-keys']>('bake-keys', input);
-    this.keys.set(`${collection}\u0000${level}`, keys);
+    if (generation === this.generation) this.keys.set(`${collection}\u0000${level}`, { keys, strata: input.content.strata.map(({ stratum }) => stratum.id) });
     return keys;
   }
 

@@ -91,11 +91,12 @@ export class FindingsPage {
   }
 
   async go(finding: Finding): Promise<void> {
-    const { level } = finding.place;
+    const { level, item, position } = finding.place;
     if (level !== undefined) this.workspace.openLevel(level);
     if (finding.desk === 'sets' || level === undefined) await this.router.navigate(['/sets']);
-    else if (finding.desk === 'budget' && !finding.place.position) await this.router.navigate(['/budget']);
-    else await this.router.navigate([finding.desk === 'layout' ? '/layout' : '/sight', level]);
+    else if (item !== undefined) await this.router.navigate(['/layout', level], { queryParams: { item } });
+    else if (finding.desk === 'budget' && !position) await this.router.navigate(['/budget']);
+    else await this.router.navigate(['/sight', level], position ? { queryParams: { at: position.join(',') } } : {});
   }
 
   accept(): void {

@@ -1,5 +1,6 @@
 import { blockSurface, type Block, type BlockSurface } from '@stravel/core';
 import { BufferAttribute, BufferGeometry, LineSegments, Mesh, type Group, type Material } from 'three';
+import type { BlockCaps } from './block-caps';
 
 /** Blocks drawn together; a change draws its group anew. */
 const BLOCKS_A_GROUP = 64;
@@ -43,6 +44,8 @@ export class BlockMeshes {
   constructor(
     private readonly parent: Group,
     private readonly edgeParent: Group,
+    private readonly capParent: Group,
+    private readonly caps: BlockCaps,
     private readonly blocks: ReadonlyMap<string, Block>,
     private readonly materials: () => BlockMaterials,
   ) {}
@@ -107,9 +110,10 @@ export class BlockMeshes {
       if (!geometry) continue;
       const outside = new Mesh(geometry, material);
       const inside = new Mesh(geometry, cut);
-      inside.userData['cut'] = true;
-      group.objects.push(outside, inside);
+      const counting = this.caps.meshes(geometry);
+      group.objects.push(outside, inside, ...counting);
       this.parent.add(outside, inside);
+      this.capParent.add(...counting);
     }
     const lines = edgeGeometry(blocks);
     if (lines) {

@@ -11,6 +11,12 @@ interface InstanceChunk {
   readonly meshes: readonly InstancedMesh[];
   /** Placement slot of each instance. */
   readonly slots: number[];
+  /** Reach of the piece about its own origin at scale 1, metres. */
+  readonly radius: number;
+  /** Heights and largest scale of what is in it; only ever grow, until it is filled anew. */
+  low: number;
+  high: number;
+  scale: number;
 }
 
 interface Place {
@@ -77,6 +83,7 @@ export class PlacementInstances {
       chunk.slots.push(slot);
       this.places.set(slot, { key, index });
       writeMatrix(chunk.meshes[0].instanceMatrix.array as Float32Array, index, this.store.numbers, slot);
+      this.widen(chunk, slot);
     });
     this.setCount(chunk);
   }
@@ -88,16 +95,15 @@ export class PlacementInstances {
     const matrices = new InstancedBufferAttribute(new Float32Array(capacity * 16), 16);
     matrices.setUsage(DynamicDrawUsage);
     const radius = Math.max(...mesh.parts.map(({ geometry }) => radiusOf(geometry)));
-    const middle = new Vector3((x + 0.5) * CHUNK_METRES, 0, (z + 0.5) * CHUNK_METRES);
+    const sphere = new Sphere(new Vector3((x + 0.5) * CHUNK_METRES, 0, (z + 0.5) * CHUNK_METRES), 0);
     const meshes = mesh.parts.map(({ geometry, material }) => {
       const instanced = new InstancedMesh(geometry, material, 0);
       instanced.instanceMatrix = matrices;
-      // A tall sphere over the square: heights up to a kilometre, pieces scaled up to four times.
-      instanced.boundingSphere = new Sphere(middle, CHUNK_METRES * 0.71 + radius * 4 + 1000);
+      instanced.boundingSphere = sphere;
       this.group.add(instanced);
       return instanced;
     });
-    return { meshes, slots: [] };
+    return { meshes, slots: [], radius, low: Infinity, high: -Infinity, scale: 0 };
   }
 
   private putIn(slot: number, key: string): void {
@@ -141,6 +147,19 @@ export class PlacementInstances {
     writeMatrix(attribute.array as Float32Array, index, this.store.numbers, slot);
     attribute.addUpdateRange(index * 16, 16);
     attribute.needsUpdate = true;
+    this.widen(chunk, slot);
+  }
+
+  /** Grows the sphere that a square is culled by, so that it holds an instance. */
+  private widen(chunk: InstanceChunk, slot: number): void {
+    const { numbers } = this.store;
+    const y = numbers[slot * 9 + 1];
+    chunk.low = Math.min(chunk.low, y);
+    chunk.high = Math.max(chunk.high, y);
+    chunk.scale = Math.max(chunk.scale, numbers[slot * 9 + 6], numbers[slot * 9 + 7], numbers[slot * 9 + 8]);
+    const sphere = chunk.meshes[0].boundingSphere as Sphere;
+    sphere.center.y = (chunk.low + chunk.high) / 2;
+    sphere.radius = Math.hypot(CHUNK_METRES * Math.SQRT1_2, (chunk.high - chunk.low) / 2) + chunk.radius * chunk.scale;
   }
 
   private setCount(chunk: InstanceChunk): void {

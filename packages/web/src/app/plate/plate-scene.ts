@@ -1,5 +1,6 @@
 import { BackSide, DirectionalLight, FrontSide, Group, HemisphereLight, LineBasicMaterial, MeshBasicMaterial, MeshLambertMaterial, Scene } from 'three';
 import type { StratumChange, StratumDocument } from '../document/stratum-document';
+import { BlockCaps } from './block-caps';
 import { BlockMeshes, type BlockMaterials } from './block-meshes';
 import type { PieceMesh } from './kit-meshes';
 import { PlacementInstances } from './placement-instances';
@@ -9,6 +10,7 @@ interface DrawnStratum {
   readonly document: StratumDocument;
   readonly group: Group;
   readonly edges: Group;
+  readonly cuts: Group;
   readonly blocks: BlockMeshes;
   readonly placements: PlacementInstances;
   readonly slots: Map<string, number>;
@@ -20,6 +22,8 @@ export class PlateScene {
   readonly scene = new Scene();
   /** Edges of all blocks; the plan draws them once more, faintly, where its heights leave them out. */
   readonly edges = new Group();
+  /** Where the top of the plan's heights cuts blocks. */
+  readonly caps = new BlockCaps();
   private readonly drawn = new Map<string, DrawnStratum>();
   private readonly materials: BlockMaterials & { hides: MeshLambertMaterial; decor: MeshLambertMaterial; cut: MeshBasicMaterial; edges: LineBasicMaterial };
   private meshes: ReadonlyMap<string, PieceMesh> = new Map();
@@ -42,6 +46,7 @@ export class PlateScene {
     this.materials.hides.color.set(view === 'plan' ? colours.floor : colours.stone);
     this.materials.decor.color.set(colours.line);
     this.materials.cut.color.set(colours.ink);
+    this.caps.setColour(colours.ink);
     this.materials.edges.color.set(colours.ink);
   }
 
@@ -58,7 +63,7 @@ export class PlateScene {
     for (const document of documents) {
       if (!this.drawn.has(document.id)) this.draw(document);
       const stratum = this.drawn.get(document.id) as DrawnStratum;
-      stratum.group.visible = stratum.edges.visible = !hidden.has(document.id);
+      stratum.group.visible = stratum.edges.visible = stratum.cuts.visible = !hidden.has(document.id);
     }
     this.changed();
   }
@@ -72,6 +77,7 @@ export class PlateScene {
     for (const id of [...this.drawn.keys()]) this.drop(id);
     const { hides, decor, cut, edges } = this.materials;
     for (const material of [hides, decor, cut, edges]) material.dispose();
+    this.caps.dispose();
   }
 
   private draw(document: StratumDocument): void {
@@ -79,11 +85,12 @@ export class PlateScene {
     const edges = new Group();
     this.scene.add(group);
     this.edges.add(edges);
-    const blocks = new BlockMeshes(group, edges, document.blocks, () => this.materials);
+    const cuts = this.caps.group();
+    const blocks = new BlockMeshes(group, edges, cuts, this.caps, document.blocks, () => this.materials);
     const placements = new PlacementInstances(group, document.placements, (piece) => this.meshes.get(piece));
     const slots = new Map<string, number>();
     const stop = document.listen((change) => this.follow(document.id, change));
-    this.drawn.set(document.id, { document, group, edges, blocks, placements, slots, stop });
+    this.drawn.set(document.id, { document, group, edges, cuts, blocks, placements, slots, stop });
     this.follow(document.id, { stratum: document.id, whole: true, items: [] });
   }
 
@@ -123,6 +130,7 @@ export class PlateScene {
     stratum.placements.dispose();
     stratum.group.removeFromParent();
     stratum.edges.removeFromParent();
+    stratum.cuts.removeFromParent();
     this.drawn.delete(id);
   }
 }

@@ -181,6 +181,11 @@ export class PlateView {
     return bounds && { stratum, kind, id, bounds };
   }
 
+  /** Face loops of an item, undefined when it has none. */
+  facesOf(item: PickItem): readonly Float64Array[] | undefined {
+    return this.picks.facesOf(item);
+  }
+
   planDown(event: PointerEvent): void {
     this.plan().nativeElement.setPointerCapture(event.pointerId);
     if (event.button !== 0) {
@@ -257,7 +262,7 @@ export class PlateView {
   }
 
   private start(): void {
-    this.renderer = new WebGLRenderer({ canvas: this.drawing().nativeElement, antialias: true, alpha: true });
+    this.renderer = new WebGLRenderer({ canvas: this.drawing().nativeElement, antialias: true, alpha: true, stencil: true });
     this.renderer.autoClear = false;
     this.renderer.setScissorTest(true);
     this.renderer.localClippingEnabled = false;
@@ -310,11 +315,15 @@ export class PlateView {
     renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), top), new Plane(new Vector3(0, 1, 0), -bottom)];
     this.scene.setEdgeOpacity(1);
     renderer.render(this.scene.scene, this.planCamera.camera);
+    // Blocks that reach through the top of the heights are filled where they are cut.
+    renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), top)];
+    renderer.render(this.scene.caps.counts, this.planCamera.camera);
     renderer.clippingPlanes = [];
+    renderer.render(this.scene.caps.fill, this.planCamera.camera);
     inPane(over, pane, () => {
       this.paint()(drawing);
       drawMarkers(drawing, this.visibleStrata(), this.range());
-      drawSelection(drawing, this.selection(), (item) => this.picks.facesOf(item));
+      drawSelection(drawing, this.selection(), (item) => this.facesOf(item));
       this.overlay()(drawing);
       drawScale(drawing, pane);
     });

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@a
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { NEAR_SHARE, type BudgetMeasure, type Level } from '@stravel/core';
+import { NEAR_SHARE, type BudgetMeasure, type FiguresSummary, type Level, type PocketFigures } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { MEASURES, coreBands, limitOf, measureText, type Measure } from '../../bakes/core-bands';
@@ -111,7 +111,14 @@ export class BudgetPage {
   go(id: string): void {
     this.workspace.openLevel(id);
     const { measure } = this.state();
-    void this.router.navigate([measure === 'triangles' || measure === 'draw calls' ? '/sight' : '/layout', id]);
+    const spot = this.spotOf(this.bakes.byLevel()[id]?.figures.summary, measure);
+    void (spot ? this.router.navigate(['/sight', id], { queryParams: { at: spot.middle.join(',') } }) : this.router.navigate(['/layout', id]));
+  }
+
+  /** The pocket that a figure comes from; none for what is counted of the whole level. */
+  private spotOf(figures: FiguresSummary | null | undefined, measure: Measure): PocketFigures | undefined {
+    if (measure === 'triangles') return figures?.worst.at(0);
+    return measure === 'draw calls' ? (figures?.worstDrawCalls ?? undefined) : undefined;
   }
 
   private cell(level: Level, measure: Measure, value: number | undefined, share: number | undefined): { measure: Measure; text: string; tone: string; label: string } {
@@ -126,7 +133,7 @@ export class BudgetPage {
     const { measure } = this.state();
     const text = this.format();
     if (measure === 'triangles' || measure === 'draw calls') {
-      const spot = measure === 'triangles' ? figures.worst.at(0) : figures.worstDrawCalls;
+      const spot = this.spotOf(figures, measure);
       const pick = (cause: { triangles: number; drawCalls: number }): number => (measure === 'triangles' ? cause.triangles : cause.drawCalls);
       return [...(spot?.causes ?? [])]
         .sort((a, b) => pick(b) - pick(a))

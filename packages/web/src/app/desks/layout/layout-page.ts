@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { MARKER_KINDS, type Block, type Item, type ItemKind, type Placement } from '@stravel/core';
+import { ITEM_KINDS, MARKER_KINDS, type Block, type Divider, type Item, type ItemKind, type Marker, type Placement } from '@stravel/core';
 import { bakesFeature } from '../../bakes/bakes-store';
 import { DocumentRegistry } from '../../document/document-registry';
 import { KitLibrary } from '../../plate/kit-library';
@@ -12,13 +12,15 @@ import { NumberField } from '../../ui/number-field';
 import { Workspace } from '../../workspace';
 import { LayoutDesk } from './layout-desk';
 import { ItemCard } from './parts/item-card';
-import { ItemList, type ListedItem } from './parts/item-list';
+import { ItemList, type ItemLine } from './parts/item-list';
 import { PieceStrip } from './parts/piece-strip';
 import { StrataStack, type StackRow } from './parts/strata-stack';
 import { PlanTool } from './plan-tool';
 import { LAYOUT_TOOLS, layoutActions, type ItemRef, type LayoutTool } from './store/layout-store';
 
 const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = { s: 'select', b: 'box', w: 'wedge', p: 'prism', l: 'piece', m: 'marker' };
+/** Things whose outlines follow a drag. */
+const MOST_DRAGGED_OUTLINES = 300;
 const SNAPS = [0, 0.1, 0.25, 0.5, 1, 2, 4];
 
 /** The Layout desk: one level, its strata, what stands in them. */
@@ -32,6 +34,8 @@ const SNAPS = [0, 0.1, 0.25, 0.5, 1, 2, 4];
 })
 export class LayoutPage {
   readonly id = input<string>();
+  /** An item to select and bring into view; a finding leads here. */
+  readonly item = input<string>();
   private readonly store = inject(Store);
   private readonly router = inject(Router);
   private readonly registry = inject(DocumentRegistry);
@@ -56,6 +60,7 @@ export class LayoutPage {
     floor: () => Math.round((this.state().bottom + 0.5) * 1000) / 1000,
     isLocked: (stratum) => this.desk.isLocked(stratum),
     frame: () => this.desk.frame(),
+    outlines: () => [...this.selection().values()].slice(0, MOST_DRAGGED_OUTLINES).flatMap((item) => this.plate()?.facesOf(item) ?? []),
     within: (x0, z0, x1, z1) => this.plate()?.itemsWithin(x0, z0, x1, z1) ?? [],
     select: (items) => this.desk.select(items),
     move: (by) => void this.desk.move(by),
@@ -103,7 +108,13 @@ export class LayoutPage {
     }
     return used;
   });
-  readonly listed = computed((): ListedItem[] => this.listItems());
+  readonly listed = computed((): readonly ItemRef[] => this.listItems());
+  readonly selectedIds = computed((): ReadonlySet<string> => new Set(this.state().selection.map(({ id }) => id)));
+  /** Reads an item anew for each row that is in view; a new function after every change. */
+  readonly describe = computed(() => {
+    this.registry.contentVersion();
+    return (item: ItemRef): ItemLine => this.describeItem(item);
+  });
 
   constructor() {
     effect(() => {
@@ -122,6 +133,11 @@ export class LayoutPage {
       if (!level || !plate || this.openLevel.isLoading() || this.framed === level.id) return;
       this.framed = level.id;
       setTimeout(() => this.frameLevel());
+    });
+    effect(() => {
+      const item = this.item();
+      if (item === undefined || !this.plate() || this.openLevel.isLoading()) return;
+      setTimeout(() => this.goTo(item));
     });
     effect(() => {
       const count = this.openLevel.strata().reduce((sum, { size }) => sum + size, 0);
@@ -186,6 +202,19 @@ export class LayoutPage {
     return true;
   }
 
+  private goTo(id: string): void {
+    const document = this.openLevel.strata().find((one) => ITEM_KINDS.some((kind) => one.item(kind, id)));
+    const kind = ITEM_KINDS.find((one) => document?.item(one, id));
+    if (!document || !kind) return;
+    this.dispatch(layoutActions.stratumActivated({ id: document.id }));
+    this.desk.select([{ stratum: document.id, kind, id }]);
+    const item = this.plate()?.item(document.id, kind, id);
+    if (!item) return;
+    const { storeyMetres } = this.state();
+    this.dispatch(layoutActions.heightsSet({ bottom: Math.floor((item.bounds.min[1] + 0.5) / storeyMetres) * storeyMetres - 0.5, storeyMetres }));
+    this.plate()?.frame(item.bounds);
+  }
+
   private frame(): void {
     const bounds = [...this.selection().values()].map((item) => item.bounds);
     if (bounds.length === 0) this.frameLevel();
@@ -244,22 +273,39 @@ export class LayoutPage {
     });
   }
 
-  private listItems(): ListedItem[] {
+  private listItems(): ItemRef[] {
     this.registry.contentVersion();
-    const active = this.desk.activeStratum();
-    const document = this.openLevel.strata().find(({ id }) => id === active?.id);
+    const document = this.openLevel.strata().find(({ id }) => id === this.desk.activeStratum()?.id);
     if (!document) return [];
-    const selected = new Set(this.state().selection.map(({ id }) => id));
-    const pieces = this.openLevel.pieces();
-    const entry = (kind: ItemKind, id: string, name: string): ListedItem => ({ stratum: document.id, kind, id, name, selected: selected.has(id) });
-    const blocks = [...document.blocks.values()].map((block: Block) => entry('block', block.id, block.name || 'block'));
-    const markers = [...document.markers.values()].map((marker) => entry('marker', marker.id, marker.kind));
-    const dividers = [...document.dividers.values()].map((divider) => entry('divider', divider.id, 'divider'));
-    const placements: ListedItem[] = [];
+    const ref = (kind: ItemKind, id: string): ItemRef => ({ stratum: document.id, kind, id });
+    const placements: ItemRef[] = [];
     for (let slot = 0; slot < document.placements.slotCount; slot++) {
       const id = document.placements.idAt(slot);
-      if (id !== undefined) placements.push(entry('placement', id, pieces[document.placements.pieceAt(slot)]?.name ?? 'unknown piece'));
+      if (id !== undefined) placements.push(ref('placement', id));
     }
-    return [...blocks, ...markers, ...dividers, ...placements];
+    return [
+      ...[...document.blocks.keys()].map((id) => ref('block', id)),
+      ...[...document.markers.keys()].map((id) => ref('marker', id)),
+      ...[...document.dividers.keys()].map((id) => ref('divider', id)),
+      ...placements,
+    ];
+  }
+
+  private describeItem({ stratum, kind, id }: ItemRef): ItemLine {
+    const item = this.openLevel
+      .strata()
+      .find((document) => document.id === stratum)
+      ?.item(kind, id);
+    if (!item) return { name: '', where: '' };
+    const [x, y, z] = kind === 'divider' ? [(item as Divider).from[0], (item as Divider).bottom, (item as Divider).from[1]] : (item as Block).position;
+    const name =
+      kind === 'block'
+        ? (item as Block).name || 'block'
+        : kind === 'placement'
+          ? (this.openLevel.pieces()[(item as Placement).piece]?.name ?? 'unknown piece')
+          : kind === 'marker'
+            ? (item as Marker).kind
+            : 'divider';
+    return { name, where: `${x.toFixed(1)}, ${y.toFixed(1)}, ${z.toFixed(1)}` };
   }
 }

@@ -79,6 +79,7 @@ describe('the plan tool', () => {
       within: () => [{ stratum: 'st', kind: 'block', id: 'w', bounds: { min: [0, 0, 0], max: [1, 1, 1] } }],
       select: record('select'),
       frame: () => frame,
+      outlines: () => [],
       move: record('move'),
       stretch: record('stretch'),
       turnTo: record('turnTo'),

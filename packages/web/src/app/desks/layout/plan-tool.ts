@@ -28,6 +28,8 @@ export interface PlanToolHost {
   readonly isLocked: (stratum: string) => boolean;
   /** Grips of the one thing that is selected. */
   readonly frame: () => HandleFrame | undefined;
+  /** Face loops of what is selected, xyz triples; not more than can be drawn while it is dragged. */
+  readonly outlines: () => readonly Float64Array[];
   readonly within: (x0: number, z0: number, x1: number, z1: number) => PickItem[];
   select(items: readonly ItemRef[]): void;
   move(by: Vector3): void;
@@ -133,8 +135,10 @@ export class PlanTool {
       context.setLineDash([]);
       if (drag.kind === 'block') label(context, at(x1, 0, z1), `${rounded(Math.abs(x1 - x0))} × ${rounded(Math.abs(z1 - z0))} m`, colours.ink);
     } else if (drag?.kind === 'marker') line([drag.from, drag.to], false);
-    else if (drag?.kind === 'move' && drag.started)
+    else if (drag?.kind === 'move' && drag.started) {
+      for (const face of this.host.outlines()) line(movedLoop(face, drag.by), true);
       label(context, at(drag.from[0] + drag.by[0], 0, drag.from[1] + drag.by[1]), `${rounded(drag.by[0])}, ${rounded(drag.by[1])} m`, colours.ink);
+    }
     if (this.outline.length > 0) line([...this.outline, this.cursor], false);
     if (this.host.state().tool === 'select') this.drawGrips(context, colours, at, line);
   }
@@ -171,11 +175,6 @@ export class PlanTool {
       context.fill();
       context.stroke();
     }
-  }
-
-  /** How far the selection is being dragged, for a preview. */
-  dragged(): PlanPoint | undefined {
-    return this.drag?.kind === 'move' && this.drag.started ? this.drag.by : undefined;
   }
 
   private down(pointer: PlanPointer, at: PlanPoint): void {
@@ -328,4 +327,8 @@ function label(context: CanvasRenderingContext2D, at: [number, number] | undefin
   context.fillStyle = colour;
   context.font = "11.5px 'Spline Sans Mono Variable', monospace";
   context.fillText(text, at[0] + 12, at[1] - 8);
+}
+
+function movedLoop(face: Float64Array, by: PlanPoint): PlanPoint[] {
+  return Array.from({ length: face.length / 3 }, (_unused, i): PlanPoint => [face[i * 3] + by[0], face[i * 3 + 2] + by[1]]);
 }

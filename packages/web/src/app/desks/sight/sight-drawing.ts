@@ -1,4 +1,4 @@
-import type { SightResult, Vector3 } from '@stravel/core';
+import type { Pocket, SightResult, Vector3 } from '@stravel/core';
 import type { PlateDrawing } from '../../plate/plate-view';
 import type { PlateColours } from '../../plate/plate-colours';
 
@@ -21,7 +21,7 @@ export function paintPockets(drawing: PlateDrawing, paint: SightPaint): void {
   const seen = paint.standing >= 0 ? new Set(paint.sight.visible[paint.standing]) : undefined;
   paint.sight.pockets.forEach((pocket, i) => {
     if (!pocket.reached || pocket.bounds.max[1] <= paint.bottom + 0.05 || pocket.bounds.min[1] >= paint.top) return;
-    const outline = topOutline(pocket.planes, pocket.faces);
+    const outline = outlineTowards(pocket, 1);
     if (!outline) return;
     tracePolygon(drawing, outline);
     if (!seen || seen.has(i)) {
@@ -46,6 +46,13 @@ export function drawSight(drawing: PlateDrawing, paint: SightPaint, stand: Vecto
   if (view === 'model' && paint.standing >= 0) {
     const seen = new Set(paint.sight.visible[paint.standing]);
     context.lineWidth = 1;
+    context.fillStyle = hatch(context, colours.softInk);
+    paint.sight.pockets.forEach((pocket, i) => {
+      const floor = pocket.reached && !seen.has(i) ? outlineTowards(pocket, -1) : undefined;
+      if (!floor) return;
+      tracePolygon(drawing, floor);
+      context.fill();
+    });
     seen.forEach((i) => {
       context.strokeStyle = i === paint.standing ? colours.brine : costColour(colours, share(paint, paint.costs[i]));
       context.globalAlpha = i === paint.standing ? 1 : 0.5;
@@ -109,11 +116,11 @@ export function costColour(colours: PlateColours, t: number): string {
   return `color-mix(in srgb, ${to} ${(u * 100).toFixed(0)}%, ${from})`;
 }
 
-/** Outline of a pocket on the plan: the face that looks up most. */
-function topOutline(planes: SightResult['pockets'][number]['planes'], faces: SightResult['pockets'][number]['faces']): readonly number[] | undefined {
+/** The face of a pocket that looks up most (1) or down most (−1). */
+function outlineTowards({ planes, faces }: Pocket, way: 1 | -1): readonly number[] | undefined {
   let best = -1;
   planes.forEach(([, ny], i) => {
-    if (ny > 1e-6 && (best < 0 || ny > planes[best][1])) best = i;
+    if (ny * way > 1e-6 && (best < 0 || ny * way > planes[best][1] * way)) best = i;
   });
   return best < 0 ? undefined : faces[best];
 }

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { PlanPoint, PocketFigures } from '@stravel/core';
+import type { PlanPoint, Vector3 } from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
 import { KitLibrary } from '../../plate/kit-library';
 import { drawDivider } from '../../plate/plate-marks';
@@ -30,6 +30,8 @@ const SNAP_METRES = 0.25;
 })
 export class SightPage {
   readonly id = input<string>();
+  /** Where to stand, 'x,y,z' in metres; a finding or a figure leads here. */
+  readonly at = input<string>();
   private readonly store = inject(Store);
   private readonly router = inject(Router);
   private readonly registry = inject(DocumentRegistry);
@@ -74,6 +76,8 @@ export class SightPage {
       { name: 'pockets reached', value: sight.figures.reachedPockets, share: 1, tone: 'stone' },
       { name: 'seen from here', value: seen, share: seen / Math.max(1, sight.figures.reachedPockets), tone: 'brine' },
       { name: 'hidden from here', value: sight.figures.reachedPockets - seen, share: 1 - seen / Math.max(1, sight.figures.reachedPockets), tone: 'stone' },
+      { name: 'things in the level', value: figures.things, share: 1, tone: 'stone' },
+      { name: 'things seen', value: figures.pocketThings[standing], share: figures.pocketThings[standing] / Math.max(1, figures.things), tone: 'brine' },
       { name: 'triangles all round', value: triangles, share: Math.min(1, triangles / (device?.budget.triangles ?? Math.max(1, triangles))), tone: 'kiln' },
       { name: 'draw calls', value: figures.pocketDrawCalls[standing], share: Math.min(1, figures.pocketDrawCalls[standing] / (device?.budget.drawCalls ?? 1)), tone: 'kiln' },
     ];
@@ -119,6 +123,11 @@ export class SightPage {
       setTimeout(() => this.frameLevel());
     });
     effect(() => {
+      const at = this.at()?.split(',').map(Number);
+      if (!this.desk.baked() || at?.length !== 3 || !at.every(Number.isFinite)) return;
+      untracked(() => this.goTo([at[0], at[1], at[2]]));
+    });
+    effect(() => {
       const baked = this.desk.baked();
       const closed = baked ? (baked.sight.closed ? 'Level is closed' : 'Level is not closed') : 'Not baked';
       const pockets = baked ? [`${baked.sight.figures.reachedPockets} pockets, ${baked.sight.figures.openings} openings`] : [];
@@ -148,9 +157,13 @@ export class SightPage {
     } else if (pointer.phase === 'cancel') this.line.set(undefined);
   }
 
-  goTo(pocket: PocketFigures): void {
-    const [x, y, z] = pocket.middle;
-    this.dispatch(sightActions.stoodAt({ at: [x, y, z] }));
+  /** Stands at a point, with the storey shown that it lies in. */
+  goTo(at: Vector3): void {
+    const { bottom, storeyMetres } = this.state();
+    if (at[1] < bottom || at[1] >= bottom + storeyMetres) {
+      this.dispatch(sightActions.heightsSet({ bottom: Math.floor((at[1] + 0.5) / storeyMetres) * storeyMetres - 0.5, storeyMetres }));
+    }
+    this.dispatch(sightActions.stoodAt({ at }));
   }
 
   key(event: KeyboardEvent): void {

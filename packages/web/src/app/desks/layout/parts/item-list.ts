@@ -2,9 +2,11 @@ import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { ItemRef } from '../store/layout-store';
 
-export interface ListedItem extends ItemRef {
+/** What a row says of an item. */
+export interface ItemLine {
   readonly name: string;
-  readonly selected: boolean;
+  /** Its place, to tell things of one name apart. */
+  readonly where: string;
 }
 
 /** The items of a stratum by name; for choosing what the plan hides. */
@@ -23,10 +25,11 @@ export interface ListedItem extends ItemRef {
           *cdkVirtualFor="let item of items(); trackBy: idOf"
           class="plain"
           role="option"
-          [attr.aria-selected]="item.selected"
+          [attr.aria-selected]="selected().has(item.id)"
           (click)="picked.emit({ item, add: $event.shiftKey || $event.ctrlKey })"
         >
-          {{ item.name }}
+          @let line = describe()(item);
+          <span>{{ line.name }}</span> <span class="soft mono">{{ line.where }}</span>
         </button>
       </cdk-virtual-scroll-viewport>
     } @else {
@@ -49,9 +52,16 @@ export interface ListedItem extends ItemRef {
       height: 100%;
     }
     button {
-      display: block;
+      display: flex;
+      justify-content: space-between;
+      gap: 12px;
       width: 100%;
       height: 24px;
+    }
+    button span:first-child {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
     }
     button[aria-selected='true'] {
       background: var(--brine-wash);
@@ -62,7 +72,9 @@ export interface ListedItem extends ItemRef {
 })
 export class ItemList {
   readonly title = input.required<string>();
-  readonly items = input.required<readonly ListedItem[]>();
+  readonly items = input.required<readonly ItemRef[]>();
+  readonly selected = input.required<ReadonlySet<string>>();
+  readonly describe = input.required<(item: ItemRef) => ItemLine>();
   readonly picked = output<{ item: ItemRef; add: boolean }>();
-  readonly idOf = (_index: number, item: ListedItem): string => item.id;
+  readonly idOf = (_index: number, item: ItemRef): string => item.id;
 }

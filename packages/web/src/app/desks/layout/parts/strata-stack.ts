@@ -28,7 +28,7 @@ export interface StackRow {
           <span class="band" [class]="'band role-' + row.role" aria-hidden="true"></span>
           <button class="plain name" [attr.aria-pressed]="row.active" title="New things go into this stratum" (click)="activated.emit(row.id)">
             <span>{{ row.name }}</span>
-            <span class="soft">{{ row.levels > 1 ? 'shared by ' + row.levels : row.says }}</span>
+            <span class="soft">{{ row.hidden ? 'hidden for you' : row.levels > 1 ? 'shared by ' + row.levels : row.says }}</span>
             <span class="gauge" aria-hidden="true"><i [style.width.%]="row.share * 100"></i></span>
           </button>
           <span class="marks">
@@ -78,8 +78,12 @@ export interface StackRow {
     li.active {
       background: var(--brine-wash);
     }
+    li.off .band {
+      opacity: 0.35;
+    }
     li.off .name {
-      opacity: 0.55;
+      color: var(--soft-ink);
+      font-weight: 400;
     }
     .band.role-base {
       background: var(--role-base);
