@@ -19,6 +19,7 @@ export async function buildNode() {
     absWorkingDir: root,
     entryPoints: {
       'cli/dist/main': 'packages/cli/src/main.ts',
+      'cli/dist/bench': 'bench/main.ts',
       'cli/dist/job.worker': 'packages/server/src/jobs/job.worker.ts',
       'server/dist/main': 'packages/server/src/main.ts',
       'server/dist/job.worker': 'packages/server/src/jobs/job.worker.ts',

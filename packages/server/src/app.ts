@@ -75,7 +75,9 @@ export function createApp(dependencies: AppDependencies): Server {
     securityHeaders(response);
     next();
   });
-  app.use(compression({ filter: (request, response) => response.getHeader('Content-Type') !== 'text/event-stream' && compression.filter(request, response) }));
+  const compress = compression({ filter: (request, response) => response.getHeader('Content-Type') !== 'text/event-stream' && compression.filter(request, response) });
+  // Only what is read is worth it: the answer to an edit is a few bytes.
+  app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
   app.use('/api', express.json({ limit: MOST_BODY_BYTES }));
   app.use('/api', peopleRoutes(database, now), collectionRoutes(collectionRows, collections, assets, threads));
   app.use(

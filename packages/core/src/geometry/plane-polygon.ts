@@ -12,9 +12,9 @@ export interface PlanePolygon {
   readonly support: PlaneRef;
   readonly edges: readonly PlaneRef[];
   /** xyz triples, metres, one a corner. */
-  readonly corners: Float64Array;
+  readonly corners: readonly number[];
   /** Bound of the error of each corner's coordinates, metres; Infinity when nothing is known. */
-  readonly errors: Float64Array;
+  readonly errors: readonly number[];
 }
 
 /** Where a corner lies: −1 inside, 0 on the plane, 1 outside. */
@@ -25,8 +25,9 @@ const ROUNDING = 2.220446049250313e-16;
 /** Builds a polygon from its planes. Edges must be in cyclic order and bound a convex polygon with an inside. */
 export function planePolygon(table: PlaneTable, support: PlaneRef, edges: readonly PlaneRef[]): PlanePolygon {
   const n = edges.length;
-  const corners = new Float64Array(n * 3);
-  const errors = new Float64Array(n);
+  // Plain arrays: made by the hundred thousand and dropped again, typed ones cost three times as much.
+  const corners: number[] = [];
+  const errors: number[] = [];
   for (let i = 0; i < n; i++) {
     errors[i] = intersect(table, support, edges[i], edges[(i + 1) % n], corners, i * 3);
   }
@@ -88,10 +89,28 @@ export function clipPolygon(table: PlaneTable, polygon: PlanePolygon, plane: Pla
   const edges: PlaneRef[] = [];
   for (let k = 0; k < n && stays(first + k); k++) edges.push(polygon.edges[(first + k) % n]);
   edges.push(plane);
-  return planePolygon(table, polygon.support, edges);
+  return clippedPolygon(table, polygon, edges, first);
 }
 
-function intersect(table: PlaneTable, a: PlaneRef, b: PlaneRef, c: PlaneRef, out: Float64Array, at: number): number {
+/** A polygon whose edges but the last are a run of another's from `first` on: only the two corners at the last are new. */
+function clippedPolygon(table: PlaneTable, { support, corners: old, errors: oldErrors }: PlanePolygon, edges: readonly PlaneRef[], first: number): PlanePolygon {
+  const n = edges.length;
+  // Plain arrays: made by the hundred thousand and dropped again, typed ones cost three times as much.
+  const corners: number[] = [];
+  const errors: number[] = [];
+  for (let i = 0; i < n - 2; i++) {
+    const from = (first + i) % oldErrors.length;
+    corners[i * 3] = old[from * 3];
+    corners[i * 3 + 1] = old[from * 3 + 1];
+    corners[i * 3 + 2] = old[from * 3 + 2];
+    errors[i] = oldErrors[from];
+  }
+  errors[n - 2] = intersect(table, support, edges[n - 2], edges[n - 1], corners, (n - 2) * 3);
+  errors[n - 1] = intersect(table, support, edges[n - 1], edges[0], corners, (n - 1) * 3);
+  return { support, edges, corners, errors };
+}
+
+function intersect(table: PlaneTable, a: PlaneRef, b: PlaneRef, c: PlaneRef, out: number[], at: number): number {
   const ax = table.normalX(a);
   const ay = table.normalY(a);
   const az = table.normalZ(a);

@@ -6,7 +6,7 @@ import type { PlaneRef, PlaneTable } from './plane-table';
 export interface Polyhedron {
   readonly faces: readonly PlanePolygon[];
   /** min x, y, z, max x, y, z of its corners; metres, rounded outward by nothing. */
-  readonly bounds: Float64Array;
+  readonly bounds: readonly number[];
 }
 
 /** Half the side of the cube that polygons are cut from, metres. */
@@ -92,7 +92,7 @@ export function sidesOfPolyhedron(table: PlaneTable, solid: Polyhedron, plane: P
 }
 
 /** As `sidesOfPolyhedron` by the bounds alone: 1 or 2 when certain, 0 when a closer look is needed. */
-function sidesOfBounds(table: PlaneTable, b: Float64Array, plane: PlaneRef): number {
+function sidesOfBounds(table: PlaneTable, b: readonly number[], plane: PlaneRef): number {
   const nx = table.normalX(plane);
   const ny = table.normalY(plane);
   const nz = table.normalZ(plane);
@@ -155,16 +155,16 @@ export function faceCorners(table: PlaneTable, face: PlanePolygon): Float64Array
     const vz = c[i * 3 + 5] - c[2];
     area += (uy * vz - uz * vy) * nx + (uz * vx - ux * vz) * ny + (ux * vy - uy * vx) * nz;
   }
-  if (area >= 0) return c;
+  if (area >= 0) return Float64Array.from(c);
   const turned = new Float64Array(n * 3);
   for (let i = 0; i < n; i++) {
-    turned.set(c.subarray((n - 1 - i) * 3, (n - i) * 3), i * 3);
+    turned.set(c.slice((n - 1 - i) * 3, (n - i) * 3), i * 3);
   }
   return turned;
 }
 
 function polyhedron(faces: readonly PlanePolygon[]): Polyhedron {
-  const bounds = new Float64Array([Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity]);
+  const bounds = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
   for (const face of faces) {
     const c = face.corners;
     for (let i = 0; i < c.length; i += 3) {

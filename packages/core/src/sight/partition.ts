@@ -126,19 +126,21 @@ function choosePlane(table: PlaneTable, fragments: readonly Fragment[]): PlaneRe
 }
 
 /** A cheap measure of a polygon's size: the product of its two largest extents. */
-function spread(corners: Float64Array): number {
-  const extent = [0, 0, 0];
-  for (let k = 0; k < 3; k++) {
-    let low = Infinity;
-    let high = -Infinity;
-    for (let i = k; i < corners.length; i += 3) {
-      if (corners[i] < low) low = corners[i];
-      if (corners[i] > high) high = corners[i];
-    }
-    extent[k] = high - low;
+function spread(corners: readonly number[]): number {
+  const x = extentAlong(corners, 0);
+  const y = extentAlong(corners, 1);
+  const z = extentAlong(corners, 2);
+  return Math.max(x * y, y * z, x * z);
+}
+
+function extentAlong(corners: readonly number[], k: number): number {
+  let low = Infinity;
+  let high = -Infinity;
+  for (let i = k; i < corners.length; i += 3) {
+    if (corners[i] < low) low = corners[i];
+    if (corners[i] > high) high = corners[i];
   }
-  extent.sort((a, b) => b - a);
-  return extent[0] * extent[1];
+  return high - low;
 }
 
 function ownPlanes(rest: Polyhedron, whole: Polyhedron): PlaneRef[] {
@@ -176,6 +178,6 @@ function latticeCells(bounds: Box3, side: number): { cell: string; box: Box3 }[]
   );
 }
 
-function boundsMeet(a: Float64Array, b: Float64Array): boolean {
+function boundsMeet(a: readonly number[], b: readonly number[]): boolean {
   return a[0] < b[3] && b[0] < a[3] && a[1] < b[4] && b[1] < a[4] && a[2] < b[5] && b[2] < a[5];
 }

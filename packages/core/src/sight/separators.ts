@@ -18,7 +18,9 @@ export function cutBySeparators(near: Window, far: Window, target: Window, spare
 }
 
 /**
- * One half of it: planes through an edge of `edges` and a corner of `corners`.
+ * One half of it: for each edge of `edges` the plane through it and the corner of `corners` that is tangent to it, the one
+ * that no other corner lies beyond. A flat convex polygon lies on one side of any plane through its edge, so no other
+ * corner can give a separating plane.
  * @param way 1 when the lines run from `edges` to `corners`, −1 when the other way
  */
 function cutByEdges(edges: Window, corners: Window, target: Window, spare: readonly [Window, Window], slack: number, way: 1 | -1): Window | undefined {
@@ -28,34 +30,48 @@ function cutByEdges(edges: Window, corners: Window, target: Window, spare: reado
   for (let i = 0; i < edges.count; i++) {
     const a = i * 3;
     const b = i + 1 === edges.count ? 0 : a + 3;
-    const ex = e[b] - e[a];
-    const ey = e[b + 1] - e[a + 1];
-    const ez = e[b + 2] - e[a + 2];
-    for (let j = 0; j < corners.count; j++) {
-      const vx = c[j * 3] - e[a];
-      const vy = c[j * 3 + 1] - e[a + 1];
-      const vz = c[j * 3 + 2] - e[a + 2];
-      let nx = ey * vz - ez * vy;
-      let ny = ez * vx - ex * vz;
-      let nz = ex * vy - ey * vx;
-      const length = Math.sqrt(nx * nx + ny * ny + nz * nz);
-      if (length < LEAST_AREA) continue;
-      nx /= length;
-      ny /= length;
-      nz /= length;
-      const d = nx * e[a] + ny * e[a + 1] + nz * e[a + 2];
-      const sideOfEdges = sideOf(edges, nx, ny, nz, d);
-      if (sideOfEdges === 0 || sideOfEdges === 3) continue;
-      const sideOfCorners = sideOf(corners, nx, ny, nz, d);
-      if (sideOfCorners + sideOfEdges !== 3) continue;
-      // `to` is where the lines go: 2 (positive) keeps the positive side.
-      const to = way === 1 ? sideOfCorners : sideOfEdges;
-      const sign = to === 2 ? 1 : -1;
-      const into = rest === spare[0] ? spare[1] : spare[0];
-      const cut = cutWindow(rest, into, nx * sign, ny * sign, nz * sign, d * sign, slack);
-      if (!cut) return undefined;
-      rest = cut;
+    const ax = e[a];
+    const ay = e[a + 1];
+    const az = e[a + 2];
+    const ex = e[b] - ax;
+    const ey = e[b + 1] - ay;
+    const ez = e[b + 2] - az;
+    // A corner of `edges` off this edge tells on which side they lie.
+    const off = ((i + 2) % edges.count) * 3;
+    const ox = e[off] - ax;
+    const oy = e[off + 1] - ay;
+    const oz = e[off + 2] - az;
+    let nx = 0;
+    let ny = 0;
+    let nz = 0;
+    let found = false;
+    for (let j = 0; j < corners.count * 3; j += 3) {
+      const vx = c[j] - ax;
+      const vy = c[j + 1] - ay;
+      const vz = c[j + 2] - az;
+      // The normal points away from `edges`; a corner on their side of the plane so far is a better tangent.
+      if (found && nx * vx + ny * vy + nz * vz >= 0) continue;
+      const px = ey * vz - ez * vy;
+      const py = ez * vx - ex * vz;
+      const pz = ex * vy - ey * vx;
+      if (px * px + py * py + pz * pz < LEAST_AREA * LEAST_AREA) continue;
+      const away = px * ox + py * oy + pz * oz > 0 ? -1 : 1;
+      nx = px * away;
+      ny = py * away;
+      nz = pz * away;
+      found = true;
     }
+    if (!found) continue;
+    const length = Math.sqrt(nx * nx + ny * ny + nz * nz);
+    nx /= length;
+    ny /= length;
+    nz /= length;
+    const d = nx * ax + ny * ay + nz * az;
+    if (sideOf(edges, nx, ny, nz, d) !== 1 || sideOf(corners, nx, ny, nz, d) !== 2) continue;
+    const into = rest === spare[0] ? spare[1] : spare[0];
+    const cut = cutWindow(rest, into, nx * way, ny * way, nz * way, d * way, slack);
+    if (!cut) return undefined;
+    rest = cut;
   }
   return rest;
 }

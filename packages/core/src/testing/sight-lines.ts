@@ -10,7 +10,7 @@ type Planes = readonly (readonly [number, number, number, number])[];
 const LEAST_STRETCH = 1e-3;
 
 /** The blocks of an input as plain planes, for tracing sight lines against them. */
-export function blockPlanesOf(input: SightInput): { planes: Planes; bounds: Float64Array }[] {
+export function blockPlanesOf(input: SightInput): { planes: Planes; bounds: readonly number[] }[] {
   return input.blocks.map((block) => {
     const table = new PlaneTable();
     const solid = blockSolid(table, block);
@@ -33,7 +33,7 @@ function stretchInside(planes: Planes, a: Point, b: Point, grow: number): [numbe
 }
 
 /** Whether a segment passes no block's inside. Touching is clear. */
-export function isClear(blocks: readonly { planes: Planes; bounds: Float64Array }[], a: Point, b: Point): boolean {
+export function isClear(blocks: readonly { planes: Planes; bounds: readonly number[] }[], a: Point, b: Point): boolean {
   return blocks.every(({ planes, bounds }) => {
     for (let k = 0; k < 3; k++) {
       if (Math.max(a[k], b[k]) < bounds[k] || Math.min(a[k], b[k]) > bounds[k + 3]) return true;

@@ -4,6 +4,9 @@ import type { CollectionRow } from '../db/models';
 
 /** The list of collections. What a collection holds stands in its documents. */
 export class CollectionRepository {
+  /** Ids that are there; a collection never goes. Asked at every request. */
+  private readonly known = new Set<string>();
+
   constructor(private readonly database: Database) {}
 
   async all(): Promise<CollectionRow[]> {
@@ -11,7 +14,8 @@ export class CollectionRepository {
   }
 
   async exists(id: string): Promise<boolean> {
-    return (await this.database.models.collections.count({ where: { id } })) > 0;
+    if (!this.known.has(id) && (await this.database.models.collections.count({ where: { id } })) > 0) this.known.add(id);
+    return this.known.has(id);
   }
 
   async create(transaction: Transaction, row: CollectionRow): Promise<void> {

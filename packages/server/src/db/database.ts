@@ -1,27 +1,19 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { QueryTypes, Sequelize } from 'sequelize';
+import { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
+import { DirectConnection } from './direct-connection';
 import { migrations } from './migrations';
 import { defineModels, type Models } from './models';
 import { WriteQueue } from './write-queue';
-
-/** One statement with its values. */
-export interface Statement {
-  readonly sql: string;
-  readonly values: readonly (string | number | null)[];
-}
 
 /** An open, migrated database. */
 export interface Database {
   readonly sequelize: Sequelize;
   readonly models: Models;
   readonly queue: WriteQueue;
-  /**
-   * Runs statements as one transaction on a connection of their own; call from inside `queue.exclusive` only.
-   * Sequelize's own transactions open a connection each, which edits have no time for.
-   */
-  atOnce(statements: readonly Statement[]): Promise<void>;
+  /** For what the edit log does at every edit; write from inside `queue.exclusive` only. */
+  readonly direct: DirectConnection;
   close(): Promise<void>;
 }
 
@@ -46,33 +38,17 @@ export async function openDatabase(dataFolder: string): Promise<Database> {
     logger: undefined,
   });
   await umzug.up();
-  const writer = new Sequelize({ dialect: 'sqlite', storage, logging: false });
-  await writer.query('PRAGMA synchronous=FULL');
-  await writer.query('PRAGMA foreign_keys=ON');
-  const [{ synchronous }] = await writer.query<{ synchronous: number }>('PRAGMA synchronous', { type: QueryTypes.SELECT });
-  if (synchronous !== 2) throw new Error(`database: synchronous must be FULL (2), is ${synchronous}`);
+  const direct = await DirectConnection.open(storage);
   const queue = new WriteQueue(sequelize);
   return {
     sequelize,
     models: defineModels(sequelize),
     queue,
-    atOnce: (statements) => runAtOnce(writer, statements),
+    direct,
     close: async () => {
       await queue.settled();
-      await writer.close();
+      await direct.close();
       await sequelize.close();
     },
   };
-}
-
-async function runAtOnce(writer: Sequelize, statements: readonly Statement[]): Promise<void> {
-  await writer.query('BEGIN IMMEDIATE');
-  try {
-    for (const { sql, values } of statements) await writer.query(sql, { bind: [...values] });
-    await writer.query('COMMIT');
-  } catch (error) {
-    // The statement that failed may have ended the transaction by itself.
-    await writer.query('ROLLBACK').catch(() => undefined);
-    throw error;
-  }
 }

@@ -1,4 +1,4 @@
-import type { Edit, LoggedEdit, Operation } from '@stravel/core';
+import type { LoggedEdit, Operation } from '@stravel/core';
 import { Op, QueryTypes } from 'sequelize';
 import type { Database } from '../db/database';
 import type { EditRow } from '../db/models';
@@ -17,8 +17,8 @@ export class EditRepository {
   }
 
   async byId(collection: string, id: string): Promise<LoggedEdit | undefined> {
-    const row = await this.database.models.edits.findOne({ where: { collection, id }, raw: true });
-    return row ? fromRow(row as unknown as EditRow) : undefined;
+    const row = await this.database.direct.first<EditRow>({ sql: 'SELECT * FROM edits WHERE collection = $1 AND id = $2', values: [collection, id] });
+    return row && fromRow(row);
   }
 
   /** Edits after a number, oldest first. */
@@ -53,16 +53,21 @@ export class EditRepository {
     return (rows as unknown as EditRow[]).map(fromRow).reverse();
   }
 
-  /** Writes an edit with the documents that it touches, as one transaction; from inside the write queue. */
-  async append(collection: string, sequence: number, at: string, edit: Edit): Promise<void> {
-    const documents = [...new Set(edit.operations.map((operation) => operation.document))];
-    await this.database.atOnce([
-      {
-        sql: 'INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
-        values: [collection, sequence, edit.id, edit.person, edit.label, edit.undoes, at, JSON.stringify(edit.operations)],
-      },
-      ...documents.map((document) => ({ sql: 'INSERT INTO edit_documents (collection, document, sequence) VALUES ($1, $2, $3)', values: [collection, document, sequence] })),
-    ]);
+  /** Writes edits with the documents that they touch, as one transaction; from inside the write queue. */
+  async append(edits: readonly { readonly collection: string; readonly edit: LoggedEdit }[]): Promise<void> {
+    if (edits.length === 0) return;
+    await this.database.direct.atOnce(
+      edits.flatMap(({ collection, edit }) => [
+        {
+          sql: 'INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
+          values: [collection, edit.sequence, edit.id, edit.person, edit.label, edit.undoes, edit.at, JSON.stringify(edit.operations)],
+        },
+        ...[...new Set(edit.operations.map((operation) => operation.document))].map((document) => ({
+          sql: 'INSERT INTO edit_documents (collection, document, sequence) VALUES ($1, $2, $3)',
+          values: [collection, document, edit.sequence],
+        })),
+      ]),
+    );
   }
 }
 

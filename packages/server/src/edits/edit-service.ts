@@ -24,11 +24,27 @@ export class EditConflict extends Error {
   }
 }
 
+/** What became of an edit: as it stands in the log, and whether it came there just now. */
+export interface AppendOutcome {
+  readonly logged: LoggedEdit;
+  readonly isNew: boolean;
+}
+
+interface WaitingAppend {
+  readonly collection: string;
+  readonly edit: Edit;
+  readonly resolve: (outcome: AppendOutcome) => void;
+  readonly reject: (error: unknown) => void;
+}
+
+const MOST_IN_ONE_TRANSACTION = 64;
+
 /** Decides whether an edit holds, writes it, and tells everyone. */
 export class EditService {
   /** Emits 'edit' with (collection, LoggedEdit) after the log has it. */
   readonly events = new EventEmitter().setMaxListeners(0);
   private readonly sequences = new Map<string, number>();
+  private waiting: WaitingAppend[] = [];
 
   constructor(
     private readonly database: Database,
@@ -38,16 +54,15 @@ export class EditService {
   ) {}
 
   /**
-   * Appends an edit, all of it or nothing. The same id again answers with what the log has.
+   * Appends an edit, all of it or nothing. The same id again answers with what the log has. Edits that wait at the same
+   * time are written in one transaction and acknowledged together once it is on disk.
    * @throws EditConflict, CoreError 'RECORD_INVALID', 'EDIT_REFERENCE'
    */
-  async append(collection: string, edit: Edit): Promise<{ logged: LoggedEdit; isNew: boolean }> {
-    const outcome = await this.database.queue.exclusive(() => this.appendAlone(collection, edit));
-    if (outcome.isNew) {
-      this.events.emit('edit', collection, outcome.logged);
-      this.snapshotLater(collection, edit);
-    }
-    return outcome;
+  append(collection: string, edit: Edit): Promise<AppendOutcome> {
+    return new Promise((resolve, reject) => {
+      this.waiting.push({ collection, edit, resolve, reject });
+      if (this.waiting.length === 1) void this.database.queue.exclusive(() => this.appendWaiting());
+    });
   }
 
   /** Number of the last edit of a collection. */
@@ -60,7 +75,39 @@ export class EditService {
     return last;
   }
 
-  private async appendAlone(collection: string, edit: Edit): Promise<{ logged: LoggedEdit; isNew: boolean }> {
+  private async appendWaiting(): Promise<void> {
+    const batch = this.waiting.splice(0, MOST_IN_ONE_TRANSACTION);
+    if (this.waiting.length > 0) void this.database.queue.exclusive(() => this.appendWaiting());
+    const prepared: { readonly of: WaitingAppend; readonly outcome: AppendOutcome }[] = [];
+    for (const of of batch) {
+      try {
+        const earlier = prepared.find(({ of: { collection, edit } }) => collection === of.collection && edit.id === of.edit.id);
+        prepared.push({ of, outcome: earlier ? { logged: earlier.outcome.logged, isNew: false } : await this.prepare(of.collection, of.edit) });
+      } catch (error) {
+        of.reject(error);
+      }
+    }
+    try {
+      await this.edits.append(prepared.filter(({ outcome }) => outcome.isNew).map(({ of, outcome }) => ({ collection: of.collection, edit: outcome.logged })));
+    } catch (error) {
+      // What was laid in memory is not on disk: all of it is read anew.
+      for (const { of } of prepared) {
+        this.documents.forget(of.collection);
+        this.sequences.delete(of.collection);
+        of.reject(error);
+      }
+      return;
+    }
+    for (const { of, outcome } of prepared) {
+      of.resolve(outcome);
+      if (!outcome.isNew) continue;
+      this.events.emit('edit', of.collection, outcome.logged);
+      this.snapshotLater(of.collection, of.edit);
+    }
+  }
+
+  /** Decides on one edit and lays it over the documents in memory; the log must be written right after. */
+  private async prepare(collection: string, edit: Edit): Promise<AppendOutcome> {
     const known = await this.edits.byId(collection, edit.id);
     if (known) return { logged: known, isNew: false };
     const names = new Set(edit.operations.map((operation) => operation.document));
@@ -71,8 +118,6 @@ export class EditService {
     }
     const trial = this.trial(edit, loaded);
     const sequence = (await this.lastSequence(collection)) + 1;
-    const at = this.now().toISOString();
-    await this.edits.append(collection, sequence, at, edit);
     this.sequences.set(collection, sequence);
     for (const name of names) {
       const document = loaded.get(name);
@@ -80,7 +125,7 @@ export class EditService {
       this.documents.lay(document, trial, name);
       document.editsSinceSnapshot += 1;
     }
-    return { logged: { ...edit, sequence, at }, isNew: true };
+    return { logged: { ...edit, sequence, at: this.now().toISOString() }, isNew: true };
   }
 
   private trial(edit: Edit, loaded: ReadonlyMap<string, ChunkedDocument>): EditTrial {

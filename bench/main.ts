@@ -1,0 +1,29 @@
+import { sightBench } from './core/sight.bench';
+import { editsBench } from './server/edits.bench';
+import type { Row } from './measure';
+
+const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
+  sight: sightBench,
+  edits: editsBench,
+};
+
+/** `./stravel bench [name] [--json]`: every benchmark, or one. Exit code 1 when a goal is missed, 2 for a wrong call. */
+const parameters = process.argv.slice(2);
+const asJson = parameters.includes('--json');
+const wanted = parameters.filter((one) => !one.startsWith('--'));
+const unknown = wanted.find((name) => !Object.hasOwn(BENCHES, name));
+if (unknown !== undefined) {
+  process.stderr.write(`stravel: there is no benchmark ${unknown}; there are: ${Object.keys(BENCHES).join(', ')}\n`);
+  process.exit(2);
+}
+const results: Record<string, Row[]> = {};
+for (const name of wanted.length > 0 ? wanted : Object.keys(BENCHES)) {
+  results[name] = await BENCHES[name]();
+  if (asJson) continue;
+  process.stdout.write(`\n${name}\n`);
+  for (const row of results[name]) {
+    const verdict = row.goal === undefined ? '' : `   ${row.isMet ? 'met' : 'MISSED'}: ${row.goal}`;
+    process.stdout.write(`  ${row.name.padEnd(58)} ${String(row.value)}${verdict}\n`);
+  }
+}
+if (asJson) process.stdout.write(`${JSON.stringify(results, null, 2)}\n`);
