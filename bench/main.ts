@@ -1,10 +1,16 @@
 import { sightBench } from './core/sight.bench';
 import { editsBench } from './server/edits.bench';
+import { openingBench } from './web/opening.bench';
+import { plateBench } from './web/plate.bench';
+import { setsBench } from './web/sets.bench';
 import type { Row } from './measure';
 
 const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   sight: sightBench,
   edits: editsBench,
+  plate: plateBench,
+  sets: setsBench,
+  opening: openingBench,
 };
 
 /** `./stravel bench [name] [--json]`: every benchmark, or one. Exit code 1 when a goal is missed, 2 for a wrong call. */

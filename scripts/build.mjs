@@ -33,10 +33,22 @@ export async function buildNode() {
     logLevel: 'warning',
     plugins: [externals],
   });
+  await build({
+    absWorkingDir: root,
+    entryPoints: { 'cli/dist/bench-plate': 'bench/web/plate-page.ts' },
+    outdir: 'packages',
+    bundle: true,
+    minify: true,
+    platform: 'browser',
+    format: 'iife',
+    target: 'es2022',
+    external: ['node:fs', 'node:path'],
+    logLevel: 'warning',
+  });
 }
 
 export function buildWeb() {
-  execFileSync('npx', ['ng', 'build'], { cwd: `${root}/packages/web`, stdio: 'inherit', env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+  execFileSync('npx', ['ng', 'build', 'stravel'], { cwd: `${root}/packages/web`, stdio: 'inherit', env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {

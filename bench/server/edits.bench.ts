@@ -1,14 +1,13 @@
-import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { Agent, request } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import type { CollectionContent, Edit, Placement } from '@stravel/core';
 import { smallCollection } from '@stravel/core/testing';
 import { createApp, openDatabase, type Database, type Server } from '@stravel/server';
 import { pino } from 'pino';
 import sqlite3 from 'sqlite3';
+import { serveCollection } from '../web/served-collection';
 import { atMost, inTurns, timingText, type Row } from '../measure';
 
 const EDITS_A_ROUND = 400;
@@ -23,12 +22,10 @@ const EDITS_A_WAL = 64;
 const WAL_EDITS = 512;
 const STRATUM = 'own';
 
-/** The built server stands beside the built benchmark. */
-const SERVER = fileURLToPath(new URL('./main.js', import.meta.url));
-
 /** Acknowledged edits against raw SQLite with the same rows in the same durability, and what one moved placement writes. */
 export async function editsBench(): Promise<Row[]> {
-  const server = await ownProcess(20000);
+  const server = await serveCollection(await collectionOf(20000));
+  const port = Number(new URL(server.address).port);
   const raw = await RawLog.open();
   const agent = new Agent({ keepAlive: true, maxSockets: IN_FLIGHT });
   let moved = 0;
@@ -37,7 +34,7 @@ export async function editsBench(): Promise<Row[]> {
     const next = async (): Promise<void> => {
       for (let edit = moved; edit < end; edit = moved) {
         moved++;
-        await post(agent, server.port, moveOf(edit));
+        await post(agent, port, moveOf(edit));
       }
     };
     await Promise.all(Array.from({ length: inFlight }, next));
@@ -77,32 +74,6 @@ async function openFolder(placements: number): Promise<{ database: Database; ser
     close: async () => {
       await server.close();
       await database.close();
-    },
-  };
-}
-
-/** The server as it is used: a process of its own. */
-async function ownProcess(placements: number): Promise<{ port: number; stop: () => Promise<void> }> {
-  const { folder, close } = await openFolder(placements);
-  await close();
-  const child = spawn(process.execPath, [SERVER, 'serve'], {
-    env: { ...process.env, PORT: '0', STRAVEL_DATA: folder, STRAVEL_LOG: 'silent' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  const address = await new Promise<string>((resolve, reject) => {
-    child.stdout.on('data', (data: Buffer) => {
-      const found = /Stravel is at (\S+)/.exec(data.toString());
-      if (found) resolve(found[1]);
-    });
-    child.once('exit', (code) => reject(new Error(`the server ended with ${code ?? 'a signal'}`)));
-  });
-  return {
-    port: Number(new URL(address).port),
-    stop: async () => {
-      const ended = new Promise((resolve) => child.once('exit', resolve));
-      child.kill('SIGTERM');
-      await ended;
-      rmSync(folder, { recursive: true, force: true });
     },
   };
 }
