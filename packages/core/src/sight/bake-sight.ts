@@ -20,12 +20,12 @@ const CHECK_EVERY = 64;
 
 /**
  * The sight geometry of a level: pockets, openings, closure and visible sets.
- * @throws CoreError 'SIGHT_TOO_MANY_BLOCKS' over the block limit, 'SIGHT_NOTHING' when there is neither a block nor bounds,
+ * @throws CoreError 'SIGHT_TOO_MANY_BLOCKS' and 'SIGHT_TOO_MANY_POCKETS' over their limits, 'SIGHT_NOTHING' when there is neither a block nor bounds,
  * 'CANCELLED'
  * Cost: the partition grows a little faster than the number of blocks; the flow with the pairs that see each other.
  */
 export function bakeSight(input: SightInput, options: Partial<SightOptions>, context: RunContext): SightResult {
-  const { latticeMetres, stepLimit, blockLimit } = { ...DEFAULT_SIGHT_OPTIONS, ...options };
+  const { latticeMetres, stepLimit, totalStepLimit, blockLimit, pocketLimit } = { ...DEFAULT_SIGHT_OPTIONS, ...options };
   if (input.blocks.length > blockLimit) {
     throw new CoreError('SIGHT_TOO_MANY_BLOCKS', `sight: takes at most ${blockLimit} blocks that hide, the level has ${input.blocks.length}; make small ones decor`);
   }
@@ -43,13 +43,20 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
   const leaves = partition(table, solids, dividers, bounds, latticeMetres, check, (f) => context.progress(0.05 + 0.45 * f, 'cutting the open space'));
   context.progress(0.5, 'joining pockets');
   check();
-  const pockets = mergePockets(table, leaves, (polygon) => dividers.some((divider) => dividerCrosses(table, divider, polygon)));
+  const pockets = mergePockets(table, leaves, (polygon) => dividers.some((divider) => dividerCrosses(table, divider, polygon)), check);
+  if (pockets.length > pocketLimit) {
+    throw new CoreError(
+      'SIGHT_TOO_MANY_POCKETS',
+      `sight: the open space falls into ${pockets.length} pockets, at most ${pocketLimit} can be followed; make small blocks decor, or cut the level`,
+    );
+  }
   // 3. Openings.
   context.progress(0.6, 'finding openings');
   check();
   const meetings = findMeetings(
     table,
     pockets.map(({ solid }) => solid),
+    check,
   );
   const openings = meetings.map(({ first, second, polygon }) => ({
     first,
@@ -63,9 +70,11 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
   const closurePockets = pockets.map(({ solid }): ClosurePocket => ({ planes: solid.faces.map((face) => table.plane(face.support)), exit: exitOf(solid, limits) }));
   const closure = checkClosure(input, closurePockets, openTable);
   // 5. Visible sets.
-  const flow = visibleSets(openTable, pockets.length, closure.reached, stepLimit, check, (f) => context.progress(0.65 + 0.35 * f, 'following sight lines'));
+  const flow = visibleSets(openTable, pockets.length, closure.reached, { one: stepLimit, all: totalStepLimit }, check, (f) =>
+    context.progress(0.65 + 0.35 * f, 'following sight lines'),
+  );
   const findings: Finding[] = [...collected.findings, ...closure.findings];
-  if (flow.limitedOpenings > 0) findings.push(stepLimitFinding(flow.limitedOpenings, stepLimit));
+  if (flow.limitedOpenings > 0) findings.push(stepLimitFinding(flow.limitedOpenings));
   const reachedPockets = closure.reached.reduce((sum, value) => sum + value, 0);
   return {
     version: SIGHT_VERSION,
@@ -147,14 +156,14 @@ function describePockets(table: PlaneTable, pockets: readonly EmptyLeaf[], shape
   });
 }
 
-function stepLimitFinding(count: number, limit: number): Finding {
+function stepLimitFinding(count: number): Finding {
   return finding({
     code: 'SIGHT_STEP_LIMIT',
     desk: 'sight',
     severity: 'note',
     subject: 'level',
     place: {},
-    message: `${count} opening${count === 1 ? '' : 's'} reached the limit of ${limit} steps and took the rough bound`,
+    message: `${count} opening${count === 1 ? '' : 's'} reached the limit of steps and took the rough bound`,
     why: 'What is seen through them is counted generously, never too little. Dividers or fewer small openings help.',
   });
 }

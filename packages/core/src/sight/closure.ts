@@ -1,3 +1,4 @@
+import FlatQueue from 'flatqueue';
 import { finding, type Finding } from '../findings';
 import type { Vector3 } from '../model/vector';
 import { waysOfPockets, wayTarget, type OpeningTable } from './opening-polygons';
@@ -91,21 +92,16 @@ function flood(
   const best = new Float64Array(pockets.length).fill(Infinity);
   const entry: Vector3[] = [];
   const before = new Int32Array(pockets.length).fill(-1);
-  const queue: number[] = [];
+  const queue = new FlatQueue<number>();
   for (const { pocket, spawn } of starts) {
     if (best[pocket] === 0) continue;
     best[pocket] = 0;
     entry[pocket] = spawn.position;
-    queue.push(pocket);
+    queue.push(pocket, 0);
   }
   let shortest = Infinity;
   let last = -1;
-  while (queue.length > 0) {
-    let at = 0;
-    for (let i = 1; i < queue.length; i++) if (best[queue[i]] < best[queue[at]]) at = i;
-    const pocket = queue[at];
-    queue[at] = queue[queue.length - 1];
-    queue.pop();
+  for (let pocket = queue.pop(); pocket !== undefined; pocket = queue.pop()) {
     if (reached[pocket]) continue;
     reached[pocket] = 1;
     const exit = pockets[pocket].exit;
@@ -121,7 +117,7 @@ function flood(
       best[next] = length;
       entry[next] = middle;
       before[next] = pocket;
-      queue.push(next);
+      queue.push(next, length);
     }
   }
   if (last < 0) return { reached, out: null };

@@ -22,8 +22,9 @@ const SLACK = 1e-6;
 /**
  * All pairs of solids that share part of a plane, with the shared polygon. Exact: a strip of any width is found, touching
  * along an edge only is not a meeting.
+ * @param check called now and then, may throw to cancel
  */
-export function findMeetings(table: PlaneTable, solids: readonly Polyhedron[]): FaceMeeting[] {
+export function findMeetings(table: PlaneTable, solids: readonly Polyhedron[], check: () => void): FaceMeeting[] {
   const byPlane = new Map<number, [Facing[], Facing[]]>();
   solids.forEach((solid, owner) => {
     for (const face of solid.faces) {
@@ -40,6 +41,7 @@ export function findMeetings(table: PlaneTable, solids: readonly Polyhedron[]): 
     backs.sort((a, b) => a.extent[0] - b.extent[0] || a.owner - b.owner);
     const widest = backs.reduce((most, back) => Math.max(most, back.extent[2] - back.extent[0]), 0);
     for (const front of fronts) {
+      check();
       const [u0, v0, u1, v1] = front.extent;
       for (let k = firstFrom(backs, u0 - widest - SLACK); k < backs.length; k++) {
         const back = backs[k];

@@ -9,13 +9,14 @@ const scratch = new Int8Array(4096);
 /**
  * Joins neighbouring leaves whose union is convex, widest meeting first, until none is left. Leaves of different lattice
  * cells stay apart, so that a change in one cell never renames pockets of another; so do leaves that a divider parts.
- * @param isDivided whether a divider lies in a meeting
+ * @param isDivided whether a divider lies in a meeting @param check called now and then, may throw to cancel
  */
-export function mergePockets(table: PlaneTable, leaves: readonly EmptyLeaf[], isDivided: (polygon: PlanePolygon) => boolean): EmptyLeaf[] {
+export function mergePockets(table: PlaneTable, leaves: readonly EmptyLeaf[], isDivided: (polygon: PlanePolygon) => boolean, check: () => void): EmptyLeaf[] {
   const current: (EmptyLeaf | undefined)[] = [...leaves];
   const meetings = findMeetings(
     table,
     leaves.map(({ solid }) => solid),
+    check,
   )
     .filter(({ first, second, polygon }) => leaves[first].cell === leaves[second].cell && !isDivided(polygon))
     .map(({ first, second, polygon }) => ({ first, second, plane: polygon.support, size: extent(polygon) }))
@@ -30,6 +31,7 @@ export function mergePockets(table: PlaneTable, leaves: readonly EmptyLeaf[], is
     merged = false;
     const left: typeof open = [];
     for (const meeting of open) {
+      check();
       const a = find(meeting.first);
       const b = find(meeting.second);
       if (a === b) continue;

@@ -40,11 +40,15 @@ export interface SightOptions {
   readonly latticeMetres: number;
   /** Steps of the flow from one opening before it falls back to the rough bound, 1 to 10 million. */
   readonly stepLimit: number;
+  /** Steps of the flow altogether; as they run out, openings fall back sooner. */
+  readonly totalStepLimit: number;
   /** Most blocks that are taken in. */
   readonly blockLimit: number;
+  /** Most pockets whose visible sets are followed; memory grows with their square. */
+  readonly pocketLimit: number;
 }
 
-export const DEFAULT_SIGHT_OPTIONS: SightOptions = { latticeMetres: 64, stepLimit: 20000, blockLimit: 100000 };
+export const DEFAULT_SIGHT_OPTIONS: SightOptions = { latticeMetres: 64, stepLimit: 20000, totalStepLimit: 1500000, blockLimit: 20000, pocketLimit: 20000 };
 
 /** Raised whenever the same input would give another result. */
-export const SIGHT_VERSION = 1;
+export const SIGHT_VERSION = 2;

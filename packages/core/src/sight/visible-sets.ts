@@ -9,6 +9,10 @@ const SLACK = 1e-4;
 const TOUCHING = 1e-3;
 /** Steps from one opening before the rough bounds are made: most openings are done sooner, and bounds cost more than that. */
 const EASY_STEPS = 300;
+/** An opening may take so many times its even share of the steps that are left. */
+const GENEROUS = 8;
+/** Steps that every opening has, however many were taken before. */
+const FEWEST_STEPS = 24;
 /** Longest chain of openings that is followed; longer ones fall back to the rough bound. */
 const MOST_DEPTH = 400;
 
@@ -17,6 +21,12 @@ export interface VisibleSets {
   readonly visible: number[][];
   readonly steps: number;
   readonly limitedOpenings: number;
+}
+
+/** Steps before openings fall back to the rough bound: for one opening, and for all together. */
+export interface StepLimits {
+  readonly one: number;
+  readonly all: number;
 }
 
 /** Room for one level of the recursion. */
@@ -50,13 +60,14 @@ export function visibleSets(
   openings: OpeningTable,
   pocketCount: number,
   reached: Uint8Array,
-  stepLimit: number,
+  limits: StepLimits,
   check: () => void,
   progress: (fraction: number) => void,
 ): VisibleSets {
   const ways = waysOfPockets(openings, pocketCount);
   for (const list of ways) list.sort((a, b) => openings.balls[(b >> 1) * 4 + 3] - openings.balls[(a >> 1) * 4 + 3] || a - b);
-  const flow = new Flow(openings, ways, pocketCount);
+  const flow = new Flow(openings, ways, pocketCount, check);
+  let waysLeft = ways.reduce((sum, list, pocket) => sum + (reached[pocket] ? list.length : 0), 0);
   const words = (pocketCount + 31) >> 5;
   const seenFrom: PocketBits[] = [];
   let limitedOpenings = 0;
@@ -73,7 +84,9 @@ export function visibleSets(
     mark(seen, pocket);
     for (const way of ways[pocket]) {
       check();
-      if (flow.follow(pocket, way, seen, stepLimit, settledFor)) continue;
+      // A few hard openings may take more than their share of what is left.
+      const share = Math.floor(((limits.all - flow.steps) * GENEROUS) / waysLeft--);
+      if (flow.follow(pocket, way, seen, Math.min(limits.one, Math.max(FEWEST_STEPS, share)), settledFor)) continue;
       limitedOpenings++;
       const rough = flow.rough.of(way);
       for (let w = 0; w < words; w++) seen[w] |= rough[w];
@@ -113,6 +126,7 @@ class Flow {
     private readonly openings: OpeningTable,
     private readonly ways: readonly (readonly Way[])[],
     pocketCount: number,
+    private readonly check: () => void,
   ) {
     this.onChain = new Uint8Array(pocketCount);
     this.words = (pocketCount + 31) >> 5;
@@ -153,7 +167,7 @@ class Flow {
       if (this.onChain[into] || this.openings.planeNumbers[next >> 1] === this.openings.planeNumbers[last >> 1]) continue;
       if (this.isBehind(next, this.sourceWay) || (pass && this.isBehind(next, last))) continue;
       if (might && !this.mayAdd(might, next, seen, frame.might)) continue;
-      this.steps++;
+      if ((++this.steps & 15) === 0) this.check();
       if (--this.budget < 0) {
         this.onChain[pocket] = 0;
         return false;

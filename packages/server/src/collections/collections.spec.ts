@@ -1,5 +1,3 @@
-import { chmodSync } from 'node:fs';
-import { join } from 'node:path';
 import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
 
 let test: TestServer;
@@ -51,12 +49,27 @@ describe('collections over HTTP', () => {
 
   it('says so when the database has become read-only, and keeps what was saved', async () => {
     await test.post('/api/collections/small/edits', edit([rename('one', 'uno')]));
-    await test.database.sequelize.query('PRAGMA query_only=ON');
-    chmodSync(join(test.dataFolder, 'stravel.sqlite'), 0o444);
-    // Sequelize opens a connection for each transaction; the pragma holds on the one that reads and writes outside of them.
-    await expect(test.database.sequelize.query("INSERT INTO people VALUES ('x', 'x', 'x')")).rejects.toMatchObject({ original: { code: 'SQLITE_READONLY' } });
-    await test.database.sequelize.query('PRAGMA query_only=OFF');
+    await test.database.direct.first({ sql: 'PRAGMA query_only=ON', values: [] });
+    const refused = await test.post('/api/collections/small/edits', edit([rename('uno', 'eins')]));
+    expect(refused.status).toBe(503);
+    expect(await refused.json()).toMatchObject({ title: 'DATA_READ_ONLY', detail: expect.stringContaining('nothing of this change was saved') });
+    await test.database.direct.first({ sql: 'PRAGMA query_only=OFF', values: [] });
+    expect((await test.post('/api/collections/small/edits', edit([rename('uno', 'eins')]))).status).toBe(201);
+  });
+
+  it('says so when the disk is full, keeps what was saved, and goes on when there is room again', async () => {
+    await test.post('/api/collections/small/edits', edit([rename('one', 'uno')]));
+    // No page more than there are: what SQLite does on a full disk.
+    const limit = (pages: number) => test.database.direct.first({ sql: `PRAGMA max_page_count=${pages}`, values: [] });
+    await limit(1);
+    const long = edit([{ document: 'records', kind: 'level', id: 'two', field: 'values.note', before: null, after: 'x'.repeat(9000) }]);
+    const refused = await test.post('/api/collections/small/edits', long);
+    expect(refused.status).toBe(507);
+    expect(await refused.json()).toMatchObject({ title: 'DISK_FULL' });
+    await limit(1000000);
     const { edits } = (await (await test.get('/api/collections/small/edits')).json()) as { edits: unknown[] };
     expect(edits).toHaveLength(1);
+    expect((await test.post('/api/collections/small/edits', long)).status).toBe(201);
+    expect((await test.post('/api/collections/small/edits', edit([rename('uno', 'eins')]))).status).toBe(201);
   });
 });

@@ -65,6 +65,17 @@ describe('the edit log over HTTP', () => {
     expect(answers.map(({ status }) => status)).toEqual([201, 201]);
   });
 
+  it('writes edits that wait together, each under its own rule, and numbers them without gaps', async () => {
+    const twice = edit([rename('one', 'uno')]);
+    const due = edit([{ document: 'records', kind: 'level', id: 'two', field: 'name', before: 'two', after: 'due' }]);
+    const stale = edit([rename('one', 'eins')]);
+    const answers = await Promise.all([twice, stale, due, twice].map((one) => test.post(EDITS, one)));
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 201, 201, 409]);
+    const { edits } = (await (await test.get(EDITS)).json()) as { edits: LoggedEdit[] };
+    expect(edits.map(({ sequence }) => sequence)).toEqual([1, 2]);
+    expect(new Set(edits.map(({ id }) => id)).size).toBe(2);
+  });
+
   it('takes an edit back by its inverse under the same rule', async () => {
     const forward = edit([move([1.25, 0, -2], [3, 0, 0])]);
     await test.post(EDITS, forward);

@@ -129,6 +129,14 @@ describe('archive', () => {
     const claiming = glb.slice();
     new DataView(claiming.buffer).setUint32(12, 0xffffff00, true);
     expect(replace(claiming)).toThrow(/its JSON claims 4294967040 bytes/);
+    const changed = (from: string, to: string): Uint8Array => {
+      if (from.length !== to.length) throw new Error('the JSON must keep its length');
+      const text = Buffer.from(glb).toString('latin1');
+      expect(text).toContain(from);
+      return Uint8Array.from(Buffer.from(text.replace(from, to), 'latin1'));
+    };
+    expect(replace(changed('"count":3', '"count":9'))).toThrow(/kits\/kit.glb: glb: accessors\[\d\] claims 9 elements, bufferViews\[\d\] has \d+ bytes/);
+    expect(replace(changed('"byteLength":72', '"byteLength":99'))).toThrow(/glb: bufferViews\[\d\] claims bytes .* 99 of \d+/);
   });
 
   it('carries a level of 400 blocks', () => {

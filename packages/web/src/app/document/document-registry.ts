@@ -133,10 +133,13 @@ export class DocumentRegistry {
 
   /** False when the snapshot was replaced meanwhile. */
   private async takeChunks(document: string, index: Awaited<ReturnType<ApiClient['snapshot']>>, take: (kind: string, bytes: Uint8Array) => void): Promise<boolean> {
-    for (const { kind, chunk } of index.chunks) {
-      const answer = await this.api.chunk(this.collection, document, kind, chunk);
-      if (answer.sequence !== index.sequence) return false;
-      take(kind, answer.bytes);
+    // Asked for together, taken in order.
+    const answers = index.chunks.map(async ({ kind, chunk }) => ({ kind, ...(await this.api.chunk(this.collection, document, kind, chunk)) }));
+    for (const answer of answers) answer.catch(() => undefined);
+    for (const answer of answers) {
+      const { kind, sequence, bytes } = await answer;
+      if (sequence !== index.sequence) return false;
+      take(kind, bytes);
     }
     return true;
   }

@@ -4,6 +4,10 @@ import type { BlockCaps } from './block-caps';
 
 /** Blocks drawn together; a change draws its group anew. */
 const BLOCKS_A_GROUP = 64;
+/** Strata with more groups than this are drawn slice by slice, so that the page stays responsive. */
+const GROUPS_AT_ONCE = 40;
+/** Time that one slice may take, milliseconds. */
+const SLICE_MS = 10;
 
 const surfaces = new WeakMap<Block, BlockSurface | null>();
 
@@ -20,6 +24,11 @@ export function surfaceOfBlock(block: Block): BlockSurface | undefined {
     surfaces.set(block, surface);
   }
   return surface ?? undefined;
+}
+
+/** The surface of a block if it has been made already. */
+export function madeSurface(block: Block): BlockSurface | undefined {
+  return surfaces.get(block) ?? undefined;
 }
 
 export interface BlockMaterials {
@@ -40,6 +49,9 @@ interface BlockGroup {
 export class BlockMeshes {
   private readonly groups: BlockGroup[] = [];
   private readonly groupOf = new Map<string, BlockGroup>();
+  /** Groups that wait to be drawn. */
+  private waiting: BlockGroup[] = [];
+  private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
     private readonly parent: Group,
@@ -48,12 +60,22 @@ export class BlockMeshes {
     private readonly caps: BlockCaps,
     private readonly blocks: ReadonlyMap<string, Block>,
     private readonly materials: () => BlockMaterials,
+    /** Called when a slice has been drawn later than it was asked for. */
+    private readonly drawn: () => void,
   ) {}
+
+  /** Blocks that are not drawn yet. */
+  get pending(): number {
+    return this.waiting.reduce((sum, group) => sum + group.ids.size, 0);
+  }
 
   rebuild(): void {
     this.dispose();
     for (const id of this.blocks.keys()) this.join(id);
-    this.groups.forEach((group) => this.draw(group));
+    if (this.groups.length > GROUPS_AT_ONCE) {
+      this.waiting = [...this.groups].reverse();
+      this.timer = setTimeout(() => this.drawSlice());
+    } else this.groups.forEach((group) => this.draw(group));
   }
 
   /** Draws anew the groups of blocks that were put or removed. */
@@ -74,9 +96,18 @@ export class BlockMeshes {
   }
 
   dispose(): void {
+    clearTimeout(this.timer);
+    this.waiting = [];
     for (const group of this.groups) this.clear(group);
     this.groups.length = 0;
     this.groupOf.clear();
+  }
+
+  private drawSlice(): void {
+    const end = performance.now() + SLICE_MS;
+    for (let group = this.waiting.pop(); group; group = performance.now() < end ? this.waiting.pop() : undefined) this.draw(group);
+    if (this.waiting.length > 0) this.timer = setTimeout(() => this.drawSlice());
+    this.drawn();
   }
 
   private join(id: string): BlockGroup {

@@ -1,6 +1,6 @@
 import { BoxTree, placePoint, placementBounds, turnMatrix, type Box3, type ItemKind, type Piece, type Placement } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
-import { surfaceOfBlock } from './block-meshes';
+import { madeSurface, surfaceOfBlock } from './block-meshes';
 
 /** Something that can be picked. */
 export interface PickItem {
@@ -21,6 +21,8 @@ export class PickIndex {
   constructor(
     private readonly strata: () => readonly StratumDocument[],
     private readonly pieces: () => Readonly<Record<string, Piece>>,
+    /** Blocks whose surface is still to be made; they cannot be picked before. */
+    private readonly pendingBlocks: () => number = () => 0,
   ) {}
 
   /** Things over a point of the plan within a range of heights, highest first. @param reach metres about the point */
@@ -74,10 +76,11 @@ export class PickIndex {
 
   private refresh(): void {
     const strata = this.strata();
-    const state = strata.map(({ id, version }) => `${id}:${version}`).join();
+    const pending = this.pendingBlocks();
+    const state = `${strata.map(({ id, version }) => `${id}:${version}`).join()} ${pending}`;
     if (state === this.madeOf && this.tree) return;
     this.madeOf = state;
-    this.items = strata.flatMap((document) => itemsOf(document, this.pieces()));
+    this.items = strata.flatMap((document) => itemsOf(document, this.pieces(), pending > 0));
     const boxes = new Float64Array(this.items.length * 6);
     this.items.forEach(({ bounds }, i) => {
       boxes.set(bounds.min, i * 6);
@@ -138,13 +141,13 @@ function boxFaces({ position, turn, scale }: Placement, { min, max }: Box3): Flo
   return BOX_LOOPS.map((loop) => Float64Array.from(loop.flatMap((i) => corners[i])));
 }
 
-function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piece>>): PickItem[] {
+function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piece>>, onlyMade: boolean): PickItem[] {
   const items: PickItem[] = [];
   const add = (kind: ItemKind, id: string): void => {
     const bounds = boundsOfItem(document, kind, id, pieces);
     if (bounds) items.push({ stratum: document.id, kind, id, bounds });
   };
-  for (const id of document.blocks.keys()) add('block', id);
+  for (const block of document.blocks.values()) if (!onlyMade || madeSurface(block)) add('block', block.id);
   for (let slot = 0; slot < document.placements.slotCount; slot++) {
     const id = document.placements.idAt(slot);
     if (id !== undefined) add('placement', id);

@@ -57,6 +57,14 @@ export function drawScale({ context, colours, scale }: PlateDrawing, pane: Pane)
   context.fillText(`${metres} m`, x + length + 6, y + 1);
 }
 
+/** What a very large level still has to draw. */
+export function drawPending({ context, colours }: PlateDrawing, pane: Pane, blocks: number): void {
+  if (blocks === 0) return;
+  context.fillStyle = colours.ink;
+  context.font = "13px 'Spline Sans Variable', sans-serif";
+  context.fillText(`Drawing ${blocks.toLocaleString('en')} more blocks…`, pane.left + 12, pane.top + 22);
+}
+
 /** Spawns are an open arrowhead that points where one looks, exits a ring round a dot; dividers a dashed line with ticks. */
 export function drawMarkers(drawing: PlateDrawing, strata: readonly StratumDocument[], range: HeightRange | undefined): void {
   const { context, colours } = drawing;

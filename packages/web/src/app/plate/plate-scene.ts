@@ -68,6 +68,11 @@ export class PlateScene {
     this.changed();
   }
 
+  /** Blocks that are still to be drawn. */
+  get pendingBlocks(): number {
+    return [...this.drawn.values()].reduce((sum, { blocks }) => sum + blocks.pending, 0);
+  }
+
   setEdgeOpacity(opacity: number): void {
     this.materials.edges.transparent = opacity < 1;
     this.materials.edges.opacity = opacity;
@@ -86,7 +91,15 @@ export class PlateScene {
     this.scene.add(group);
     this.edges.add(edges);
     const cuts = this.caps.group();
-    const blocks = new BlockMeshes(group, edges, cuts, this.caps, document.blocks, () => this.materials);
+    const blocks = new BlockMeshes(
+      group,
+      edges,
+      cuts,
+      this.caps,
+      document.blocks,
+      () => this.materials,
+      () => this.changed(),
+    );
     const placements = new PlacementInstances(group, document.placements, (piece) => this.meshes.get(piece));
     const slots = new Map<string, number>();
     const stop = document.listen((change) => this.follow(document.id, change));

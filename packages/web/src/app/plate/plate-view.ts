@@ -7,7 +7,7 @@ import { PickIndex, boundsOfItem, type PickItem } from './pick-index';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours, type PlateColours } from './plate-colours';
 import { PlateScene } from './plate-scene';
-import { drawGrid, drawMarkers, drawScale, drawSelection } from './plate-marks';
+import { drawGrid, drawMarkers, drawPending, drawScale, drawSelection } from './plate-marks';
 
 /** Heights that the plan shows, metres; the rest is ghosted. */
 export interface HeightRange {
@@ -111,6 +111,7 @@ export class PlateView {
   private readonly picks = new PickIndex(
     () => this.visibleStrata(),
     () => this.pieces(),
+    () => this.scene.pendingBlocks,
   );
   private readonly planCamera = new PlanCamera();
   private readonly modelCamera = new ModelCamera();
@@ -163,6 +164,18 @@ export class PlateView {
       for (let k = 0; k < 3; k++) {
         min[k] = Math.min(min[k], bounds.min[k]);
         max[k] = Math.max(max[k], bounds.max[k]);
+      }
+    }
+    // What is not drawn yet has no bounds; where its blocks stand says enough.
+    if (this.scene.pendingBlocks > 0) {
+      for (const { id, blocks } of this.visibleStrata()) {
+        if (!counts(id)) continue;
+        for (const { position } of blocks.values()) {
+          for (let k = 0; k < 3; k++) {
+            min[k] = Math.min(min[k], position[k]);
+            max[k] = Math.max(max[k], position[k]);
+          }
+        }
       }
     }
     return min[0] <= max[0] ? { min, max } : undefined;
@@ -326,6 +339,7 @@ export class PlateView {
       drawSelection(drawing, this.selection(), (item) => this.facesOf(item));
       this.overlay()(drawing);
       drawScale(drawing, pane);
+      drawPending(drawing, pane, this.scene.pendingBlocks);
     });
   }
 
