@@ -59,7 +59,7 @@ export { restoreCollection } from './formats/archive/restore-collection';
 export { glbNodeNames } from './formats/glb/glb-node-names';
 export { writeKitGlb, type KitMesh } from './formats/glb/write-kit-glb';
 
-export { bakeSight } from './sight/bake-sight';
+export { bakeSight, checkBlockCount } from './sight/bake-sight';
 export { pocketAt } from './sight/closure';
 export { DEFAULT_SIGHT_OPTIONS, SIGHT_VERSION, type HidingBlock, type SightDivider, type SightInput, type SightOptions, type SightSpawn } from './sight/sight-input';
 export type { Opening, Pocket, SightFigures, SightResult } from './sight/sight-result';

@@ -26,9 +26,7 @@ const CHECK_EVERY = 64;
  */
 export function bakeSight(input: SightInput, options: Partial<SightOptions>, context: RunContext): SightResult {
   const { latticeMetres, stepLimit, totalStepLimit, blockLimit, pocketLimit } = { ...DEFAULT_SIGHT_OPTIONS, ...options };
-  if (input.blocks.length > blockLimit) {
-    throw new CoreError('SIGHT_TOO_MANY_BLOCKS', `sight: takes at most ${blockLimit} blocks that hide, the level has ${input.blocks.length}; make small ones decor`);
-  }
+  checkBlockCount(input.blocks.length, blockLimit);
   const check = everyFew(context);
   // 1. One welded table of planes, all solids in it.
   context.progress(0, 'welding planes');
@@ -96,6 +94,11 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
       limitedOpenings: flow.limitedOpenings,
     },
   };
+}
+
+/** @throws CoreError 'SIGHT_TOO_MANY_BLOCKS' */
+export function checkBlockCount(count: number, limit: number): void {
+  if (count > limit) throw new CoreError('SIGHT_TOO_MANY_BLOCKS', `sight: takes at most ${limit} blocks that hide, the level has ${count}; make small ones decor`);
 }
 
 function everyFew(context: RunContext): () => void {

@@ -2,6 +2,8 @@ import { Injectable, computed, effect, inject, signal, untracked } from '@angula
 import { Store } from '@ngrx/store';
 import {
   CoreError,
+  DEFAULT_SIGHT_OPTIONS,
+  checkBlockCount,
   figuresInput,
   levelSightInput,
   type Device,
@@ -126,6 +128,7 @@ export class Bakes {
     this.failure.set('');
     this.progress.set({ level, fraction: 0, stage: 'reading the level' });
     try {
+      await this.refuseTooMany(level);
       const content = await this.content(level);
       const pieces = this.tables().piece;
       const say = (fraction: number, stage: string): void => this.progress.set({ level, fraction, stage });
@@ -150,6 +153,14 @@ export class Bakes {
   async bakeStale(): Promise<void> {
     const collection = this.session.collection();
     if (collection) await this.api.startJob(collection.id, 'bake-stale');
+  }
+
+  /** Says no before the worker is sent what it would refuse. */
+  private async refuseTooMany(level: string): Promise<void> {
+    const strata = await Promise.all(this.tables().level[level].strata.map(({ stratum }) => this.documents.stratum(stratum)));
+    let hiding = 0;
+    for (const { blocks } of strata) for (const { sight } of blocks.values()) if (sight === 'hides') hiding++;
+    checkBlockCount(hiding, DEFAULT_SIGHT_OPTIONS.blockLimit);
   }
 
   private keepRun<T>(run: Run<T>): Promise<T> {

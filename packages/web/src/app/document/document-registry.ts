@@ -140,6 +140,8 @@ export class DocumentRegistry {
       const { kind, sequence, bytes } = await answer;
       if (sequence !== index.sequence) return false;
       take(kind, bytes);
+      // Other work of the page goes first between two chunks.
+      await new Promise((resolve) => setTimeout(resolve));
     }
     return true;
   }

@@ -1,11 +1,15 @@
-import { blockSurface, type Block, type BlockSurface } from '@stravel/core';
+import { DEFAULT_SIGHT_OPTIONS, blockSurface, type Block, type BlockSurface } from '@stravel/core';
 import { BufferAttribute, BufferGeometry, LineSegments, Mesh, type Group, type Material } from 'three';
 import type { BlockCaps } from './block-caps';
 
-/** Blocks drawn together; a change draws its group anew. */
-const BLOCKS_A_GROUP = 64;
-/** Strata with more groups than this are drawn slice by slice, so that the page stays responsive. */
-const GROUPS_AT_ONCE = 40;
+/** Blocks drawn together; a change draws its group anew, so groups are small while there are few. */
+const FEWEST_A_GROUP = 64;
+/** Groups that a large stratum is spread over: every group is drawn several times a frame. */
+const GROUPS_A_STRATUM = 100;
+/** Blocks of a stratum that are drawn; as many as the sight bake takes. */
+const MOST_DRAWN = DEFAULT_SIGHT_OPTIONS.blockLimit;
+/** Strata with more blocks than this are drawn slice by slice, so that the page stays responsive. */
+const BLOCKS_AT_ONCE = 2500;
 /** Time that one slice may take, milliseconds. */
 const SLICE_MS = 10;
 
@@ -49,6 +53,7 @@ interface BlockGroup {
 export class BlockMeshes {
   private readonly groups: BlockGroup[] = [];
   private readonly groupOf = new Map<string, BlockGroup>();
+  private groupSize = FEWEST_A_GROUP;
   /** Groups that wait to be drawn. */
   private waiting: BlockGroup[] = [];
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -69,10 +74,16 @@ export class BlockMeshes {
     return this.waiting.reduce((sum, group) => sum + group.ids.size, 0);
   }
 
+  /** Blocks that are too many to be drawn. */
+  get leftOut(): number {
+    return Math.max(0, this.blocks.size - this.groupOf.size);
+  }
+
   rebuild(): void {
     this.dispose();
-    for (const id of this.blocks.keys()) this.join(id);
-    if (this.groups.length > GROUPS_AT_ONCE) {
+    this.groupSize = Math.max(FEWEST_A_GROUP, Math.ceil(Math.min(MOST_DRAWN, this.blocks.size) / GROUPS_A_STRATUM));
+    for (const id of this.blocks.keys()) if (this.groupOf.size < MOST_DRAWN) this.join(id);
+    if (this.groupOf.size > BLOCKS_AT_ONCE) {
       this.waiting = [...this.groups].reverse();
       this.timer = setTimeout(() => this.drawSlice());
     } else this.groups.forEach((group) => this.draw(group));
@@ -83,6 +94,7 @@ export class BlockMeshes {
     const touched = new Set<BlockGroup>();
     for (const id of ids) {
       if (this.blocks.has(id)) {
+        if (!this.groupOf.has(id) && this.groupOf.size >= MOST_DRAWN) continue;
         touched.add(this.groupOf.get(id) ?? this.join(id));
         continue;
       }
@@ -112,7 +124,7 @@ export class BlockMeshes {
 
   private join(id: string): BlockGroup {
     let group = this.groups.at(-1);
-    if (!group || group.ids.size >= BLOCKS_A_GROUP) {
+    if (!group || group.ids.size >= this.groupSize) {
       group = { ids: new Set(), objects: [] };
       this.groups.push(group);
     }

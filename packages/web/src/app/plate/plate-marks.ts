@@ -57,12 +57,15 @@ export function drawScale({ context, colours, scale }: PlateDrawing, pane: Pane)
   context.fillText(`${metres} m`, x + length + 6, y + 1);
 }
 
-/** What a very large level still has to draw. */
-export function drawPending({ context, colours }: PlateDrawing, pane: Pane, blocks: number): void {
-  if (blocks === 0) return;
-  context.fillStyle = colours.ink;
+/** What of a very large level is not drawn yet, or not at all. */
+export function drawPending({ context, colours }: PlateDrawing, pane: Pane, pending: number, leftOut: number): void {
+  const lines = [
+    ...(pending > 0 ? [`Drawing ${pending.toLocaleString('en')} more blocks…`] : []),
+    ...(leftOut > 0 ? [`${leftOut.toLocaleString('en')} blocks are too many to draw; spread them over more strata or levels.`] : []),
+  ];
+  context.fillStyle = colours.over;
   context.font = "13px 'Spline Sans Variable', sans-serif";
-  context.fillText(`Drawing ${blocks.toLocaleString('en')} more blocks…`, pane.left + 12, pane.top + 22);
+  lines.forEach((line, i) => context.fillText(line, pane.left + 12, pane.top + 22 + i * 18));
 }
 
 /** Spawns are an open arrowhead that points where one looks, exits a ring round a dot; dividers a dashed line with ticks. */

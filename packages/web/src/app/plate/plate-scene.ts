@@ -68,6 +68,11 @@ export class PlateScene {
     this.changed();
   }
 
+  /** Blocks that are too many to be drawn. */
+  get leftOutBlocks(): number {
+    return [...this.drawn.values()].reduce((sum, { blocks }) => sum + blocks.leftOut, 0);
+  }
+
   /** Blocks that are still to be drawn. */
   get pendingBlocks(): number {
     return [...this.drawn.values()].reduce((sum, { blocks }) => sum + blocks.pending, 0);

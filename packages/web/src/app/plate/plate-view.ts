@@ -111,7 +111,7 @@ export class PlateView {
   private readonly picks = new PickIndex(
     () => this.visibleStrata(),
     () => this.pieces(),
-    () => this.scene.pendingBlocks,
+    () => this.scene.pendingBlocks + this.scene.leftOutBlocks,
   );
   private readonly planCamera = new PlanCamera();
   private readonly modelCamera = new ModelCamera();
@@ -167,7 +167,7 @@ export class PlateView {
       }
     }
     // What is not drawn yet has no bounds; where its blocks stand says enough.
-    if (this.scene.pendingBlocks > 0) {
+    if (this.scene.pendingBlocks + this.scene.leftOutBlocks > 0) {
       for (const { id, blocks } of this.visibleStrata()) {
         if (!counts(id)) continue;
         for (const { position } of blocks.values()) {
@@ -339,7 +339,7 @@ export class PlateView {
       drawSelection(drawing, this.selection(), (item) => this.facesOf(item));
       this.overlay()(drawing);
       drawScale(drawing, pane);
-      drawPending(drawing, pane, this.scene.pendingBlocks);
+      drawPending(drawing, pane, this.scene.pendingBlocks, this.scene.leftOutBlocks);
     });
   }
 
