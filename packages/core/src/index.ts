@@ -33,6 +33,7 @@ export {
 export { RECORD_SCHEMAS } from './schema/record-schemas';
 export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './schema/validate-record';
 export { recordJsonSchema } from './schema/json-schema';
+export { fileSchemas } from './schema/file-schemas';
 export { MOST_OPERATIONS, checkedEdit } from './schema/api/edit-request';
 
 export { invertOperations, operationTarget, type Conflict, type Edit, type LoggedEdit, type Operation } from './edits/operation';

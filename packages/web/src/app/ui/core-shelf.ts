@@ -54,7 +54,7 @@ const SAMPLE_PIXELS = 104;
           </div>
         </section>
       }
-      <span class="limit-name figure over" [style.bottom.px]="heightOf(limit()) + namesPixels">{{ limitName() }}{{ limit() > top() ? ', above this scale' : '' }}</span>
+      <span class="limit-name figure over" [style.bottom.px]="labelPixels()">{{ limitName() }}{{ limit() > top() ? ', above this scale' : '' }}</span>
     </div>
   `,
   styleUrl: './core-shelf.scss',
@@ -66,6 +66,8 @@ export class CoreShelf {
   readonly picked = output<string>();
   readonly height = SAMPLE_PIXELS;
   readonly namesPixels = 72;
+  /** Heights of the label: beside the line, or just under the top of the cores when the line lies above the scale. */
+  readonly labelPixels = computed(() => this.namesPixels + (this.limit() > this.top() ? SAMPLE_PIXELS - 16 : this.heightOf(this.limit())));
   /** Top of the scale: a little over the largest core, and over the limit unless that is far away. */
   readonly top = computed(() => {
     const most = Math.max(1e-9, ...this.rows().flatMap(({ cores }) => cores.map(({ total }) => total)));

@@ -54,14 +54,15 @@ export function drawSight(drawing: PlateDrawing, paint: SightPaint, stand: Vecto
       context.fill();
     });
     seen.forEach((i) => {
-      context.strokeStyle = i === paint.standing ? colours.brine : costColour(colours, share(paint, paint.costs[i]));
-      context.globalAlpha = i === paint.standing ? 1 : 0.5;
-      paint.sight.pockets[i].faces.forEach((face) => {
+      const pocket = paint.sight.pockets[i];
+      const isHere = i === paint.standing;
+      context.strokeStyle = isHere ? colours.brine : costColour(colours, share(paint, paint.costs[i]));
+      // What is seen by its floor alone: whole outlines would hide the level.
+      for (const face of isHere ? pocket.faces : [outlineTowards(pocket, -1) ?? []]) {
         tracePolygon(drawing, face);
         context.stroke();
-      });
+      }
     });
-    context.globalAlpha = 1;
   }
   if (paint.standing >= 0 && view === 'plan') {
     context.strokeStyle = colours.brine;

@@ -21,7 +21,7 @@ const AXES = ['x', 'y', 'z'] as const;
   template: `
     <header>
       <h2>{{ title() }}</h2>
-      <span class="soft">{{ stratumName() }}</span>
+      <span class="soft">{{ block() ? block()?.planes?.length + ' planes · ' : '' }}{{ stratumName() }}</span>
     </header>
     <div class="rows">
       @for (row of vectors(); track row.field) {
@@ -53,7 +53,6 @@ const AXES = ['x', 'y', 'z'] as const;
             (change)="material.value.trim() && changed.emit({ field: 'material', value: material.value.trim() })"
         /></label>
       </div>
-      <p class="soft mono">{{ block.planes.length }} planes</p>
     }
     @if (marker(); as marker) {
       <div class="pair">

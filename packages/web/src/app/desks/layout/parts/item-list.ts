@@ -41,7 +41,7 @@ export interface ItemLine {
       display: grid;
       grid-template-rows: auto minmax(0, 1fr);
       gap: 6px;
-      min-height: 140px;
+      min-height: 118px;
       flex: 1;
     }
     header {

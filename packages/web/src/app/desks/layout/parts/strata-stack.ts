@@ -108,6 +108,11 @@ export interface StackRow {
       align-content: center;
       font-weight: 600;
     }
+    .name span {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+    }
     .name .soft {
       font-weight: 400;
       font-size: 12px;

@@ -1,0 +1,52 @@
+import { ARCHIVE_FORMAT, ARCHIVE_VERSION, KIT_FORMAT, LEVEL_FORMAT, STRATUM_FORMAT, TABLE_FORMAT, TABLE_PATHS } from '../formats/archive/archive-files';
+import type { Json } from '../model/json';
+import type { EditableKind } from '../model/records';
+import { ITEM_KINDS } from '../model/stratum';
+import { recordJsonSchema } from './json-schema';
+
+type SchemaObject = { [key: string]: Json };
+
+/** The JSON Schemas (draft 2020-12) of an archive's files, by the name of the file that publishes them. */
+export function fileSchemas(): Readonly<Record<string, SchemaObject>> {
+  return {
+    'index.schema.json': file('The index of an archive', ARCHIVE_FORMAT, {
+      files: list(closed({ path: { type: 'string' }, bytes: { type: 'integer', minimum: 0 }, sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' } })),
+    }),
+    'level.schema.json': file('A level with the strata that it owns', LEVEL_FORMAT, { level: recordJsonSchema('level'), strata: list(closed(stratumParts())) }),
+    'stratum.schema.json': file('A shared stratum', STRATUM_FORMAT, stratumParts()),
+    'kit.schema.json': file('A kit; its meshes stand in the GLB beside it', KIT_FORMAT, { kit: recordJsonSchema('kit'), pieces: list(recordJsonSchema('piece')) }),
+    'table.schema.json': {
+      ...head('A table of records'),
+      oneOf: Object.keys(TABLE_PATHS).map((kind) =>
+        closed({ ...format(TABLE_FORMAT), kind: { const: kind }, rows: list(recordJsonSchema(kind as EditableKind)) }),
+      ),
+    },
+  };
+}
+
+function stratumParts(): SchemaObject {
+  return {
+    stratum: recordJsonSchema('stratum'),
+    content: closed(Object.fromEntries(ITEM_KINDS.map((kind) => [kind, list(recordJsonSchema(kind))]))),
+  };
+}
+
+function file(title: string, name: string, parts: SchemaObject): SchemaObject {
+  return { ...head(title), ...closed({ ...format(name), ...parts }) };
+}
+
+function head(title: string): SchemaObject {
+  return { $schema: 'https://json-schema.org/draft/2020-12/schema', title };
+}
+
+function format(name: string): SchemaObject {
+  return { format: { const: name }, version: { const: ARCHIVE_VERSION } };
+}
+
+function closed(properties: SchemaObject): SchemaObject {
+  return { type: 'object', properties, required: Object.keys(properties), additionalProperties: false };
+}
+
+function list(items: SchemaObject): SchemaObject {
+  return { type: 'array', items };
+}
