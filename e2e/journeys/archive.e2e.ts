@@ -1,0 +1,37 @@
+import { readFileSync } from 'node:fs';
+import { expect, introduce, test } from '../fixtures/stravel';
+
+test.describe('Archive', () => {
+  test('goes out and in again through the page, and a file that is none is refused by name', async ({ quietPage: page, stravel, faults }) => {
+    await introduce(page, stravel.address);
+    const menu = page.getByRole('button', { name: /^Cinderbrine/ });
+    await menu.click();
+    const download = page.waitForEvent('download');
+    await page.getByRole('menuitem', { name: 'Archive to a zip' }).click();
+    const path = await (await download).path();
+    expect(readFileSync(path).subarray(0, 2).toString()).toBe('PK');
+
+    const picker = page.getByLabel('Archive to restore');
+    await picker.setInputFiles({ name: 'holiday.zip', mimeType: 'application/zip', buffer: Buffer.from('no zip at all') });
+    await expect(page.getByText(/holiday.zip was not restored\. .*are not a whole zip/)).toBeVisible();
+    expect(faults.filter((fault) => !fault.includes('422'))).toEqual([]);
+    faults.length = 0;
+    await page.getByRole('button', { name: 'Close' }).click();
+    await expect(page.getByRole('gridcell', { name: 'Sorting Hall', exact: true })).toBeVisible();
+
+    await picker.setInputFiles(path);
+    await expect(page.getByText('Cinderbrine was restored as a new collection.')).toBeVisible({ timeout: 30000 });
+    await page.reload();
+    await expect(page.getByRole('gridcell', { name: 'Sorting Hall', exact: true })).toBeVisible();
+    await menu.click();
+    await expect(page.getByRole('menuitem', { name: /^Cinderbrine/ })).toHaveCount(2);
+    await page.keyboard.press('Escape');
+  });
+
+  test('leads from a finding to its place', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/findings');
+    await page.getByRole('button', { name: /Weighbridge: The level is not closed/ }).click({ timeout: 60000 });
+    await expect(page).toHaveURL(/sight\/weighbridge\?at=/);
+    await expect(page.locator('sv-from-here')).toContainText(/pocket \d+/);
+  });
+});

@@ -1,0 +1,102 @@
+import { execFile, spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { SightResult } from '@stravel/core';
+
+const MAIN = join(__dirname, '../dist/main.js');
+const folder = mkdtempSync(join(tmpdir(), 'stravel-commands-'));
+const dataFolder = join(folder, 'data');
+
+interface Ended {
+  readonly code: number;
+  readonly out: string;
+  readonly err: string;
+}
+
+/** Needs the build; `./stravel test` builds before it comes here. */
+function stravel(...parameters: string[]): Promise<Ended> {
+  const env = { ...process.env, PORT: '0', STRAVEL_DATA: dataFolder, STRAVEL_LOG: 'silent' };
+  return new Promise((resolve) => {
+    execFile(process.execPath, [MAIN, ...parameters], { env, cwd: folder, maxBuffer: 1e8 }, (error, out, err) => {
+      resolve({ code: typeof error?.code === 'number' ? error.code : error ? 1 : 0, out, err });
+    });
+  });
+}
+
+function demo(): Promise<ChildProcess> {
+  const child = spawn(process.execPath, [MAIN, 'demo'], {
+    env: { ...process.env, PORT: '0', STRAVEL_DATA: dataFolder, STRAVEL_LOG: 'silent' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  return new Promise((resolve, reject) => {
+    child.stdout.on('data', (data: Buffer) => /Stravel is at/.test(data.toString()) && resolve(child));
+    child.once('exit', (code) => reject(new Error(`the server ended with ${code}`)));
+  });
+}
+
+describe('the shell', () => {
+  let server: ChildProcess;
+
+  beforeAll(async () => {
+    server = await demo();
+  }, 60000);
+
+  afterAll(() => {
+    server.kill('SIGKILL');
+    rmSync(folder, { recursive: true, force: true });
+  });
+
+  it('bakes through the server that runs, and prints what anyone can check', async () => {
+    const { code, out } = await stravel('bake', 'sight', 'Kiln Tunnels', '--json');
+    expect(code).toBe(0);
+    const baked = JSON.parse(out) as SightResult & { level: string };
+    expect(baked.level).toBe('Kiln Tunnels');
+    expect(baked.closed).toBe(true);
+    expect(baked.visible).toHaveLength(baked.pockets.length);
+    // Both pockets of every opening lie on it and see each other.
+    for (const { pockets, polygon, plane } of baked.openings) {
+      expect(baked.visible[pockets[0]]).toContain(pockets[1]);
+      for (let i = 0; i < polygon.length; i += 3) {
+        const [x, y, z] = polygon.slice(i, i + 3);
+        expect(Math.abs(plane[0] * x + plane[1] * y + plane[2] * z - plane[3])).toBeLessThan(1e-6);
+        for (const pocket of pockets) {
+          for (const [nx, ny, nz, d] of baked.pockets[pocket].planes) expect(nx * x + ny * y + nz * z - d).toBeLessThan(1e-5);
+        }
+      }
+    }
+    const words = await stravel('bake', 'sight', 'weighbridge');
+    expect([words.code, words.out]).toEqual([0, expect.stringContaining('not closed')]);
+  }, 120000);
+
+  it('ends with 2 and a line that names what was wrong', async () => {
+    const wrong = join(folder, 'wrong.zip');
+    writeFileSync(wrong, 'not a zip');
+    for (const [parameters, message] of [
+      [['bake', 'sight', 'Nowhere'], 'there is no level with the id or name Nowhere'],
+      [['restore', wrong], 'are not a whole zip'],
+      [['restore', join(folder, 'absent.zip')], 'absent.zip'],
+      [['archive', join(folder, 'none/x.zip')], 'none/x.zip'],
+      [['archive', 'x.zip', '--collection', 'gone'], 'there is no collection gone; there are: cinderbrine'],
+    ] as const) {
+      const { code, err } = await stravel(...parameters);
+      expect([code, err]).toEqual([2, expect.stringContaining(message)]);
+      expect(err.trim().split('\n')).toHaveLength(1);
+    }
+    expect((await stravel('dance')).code).not.toBe(0);
+  }, 120000);
+
+  it('archives, restores and archives again to equal bytes, with the server gone', async () => {
+    const ended = new Promise((resolve) => server.once('exit', resolve));
+    server.kill('SIGKILL');
+    await ended;
+    expect((await stravel('archive', 'first.zip')).code).toBe(0);
+    const restored = await stravel('restore', 'first.zip');
+    expect(restored.code).toBe(0);
+    const id = /as the collection (\S+)/.exec(restored.out)?.[1] ?? '';
+    expect((await stravel('archive', 'second.zip', '--collection', id)).code).toBe(0);
+    expect(readFileSync(join(folder, 'second.zip')).equals(readFileSync(join(folder, 'first.zip')))).toBe(true);
+    const both = await stravel('archive', 'third.zip');
+    expect([both.code, both.err]).toEqual([2, expect.stringContaining('name one with --collection')]);
+  }, 120000);
+});
