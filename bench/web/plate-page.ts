@@ -162,6 +162,7 @@ function matrixOf({ position, turn }: Placement): Matrix4 {
 /** Counts the bytes that go to buffers. */
 function countUploads(): void {
   const gl = WebGL2RenderingContext.prototype;
+  // eslint-disable-next-line @typescript-eslint/unbound-method -- both are applied to the context that they are called on
   const { bufferData, bufferSubData } = gl;
   gl.bufferData = function (this: WebGL2RenderingContext, ...parameters: [number, AllowSharedBufferSource | number | null, number]): void {
     const [, data] = parameters;

@@ -59,7 +59,7 @@ function checkClaims({ bufferViews, accessors }: GlbJson, binary: number, fail: 
     if (bufferView === undefined) return;
     const { byteLength: room, byteStride = bytes } = views[bufferView as number] ?? {};
     if (!isSize(room) || !isSize(byteOffset) || !isSize(byteStride) || byteOffset + byteStride * Math.max(0, count - 1) + bytes > room) {
-      fail(`accessors[${i}] claims ${count} elements, bufferViews[${String(bufferView)}] has ${String(room)} bytes`);
+      fail(`accessors[${i}] claims ${count} elements, bufferViews[${JSON.stringify(bufferView)}] has ${JSON.stringify(room)} bytes`);
     }
   });
 }
