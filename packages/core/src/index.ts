@@ -71,16 +71,8 @@ export { placementBounds } from './layout/placement-bounds';
 export { figuresKey, sightKey, type BakeKind } from './bakes/bake-key';
 export { loadTime, type LoadParts, type LoadTime } from './budget/cost-model';
 export { figuresInput } from './budget/figures-input';
-export {
-  FIGURES_VERSION,
-  levelFigures,
-  type CostCause,
-  type FiguresInput,
-  type FiguresSummary,
-  type LevelFigures,
-  type PocketFigures,
-  type StratumFigures,
-} from './budget/level-figures';
+export { FIGURES_VERSION, levelFigures, type FiguresInput, type FiguresSummary, type LevelFigures, type StratumFigures } from './budget/level-figures';
+export type { CostCause, PocketFigures } from './budget/pocket-figures';
 export { BUDGET_MEASURES, NEAR_SHARE, budgetFindings, holdAgainst, type BudgetMeasure, type HeldLevel } from './budget/hold-against';
 export { BAKE_TASKS, type BakeTaskInput, type BakeTaskName, type BakeTaskResult, type LevelBakeInput, type LevelBakeKeys } from './bakes/run-task';
 export { checkedSight } from './schema/checked-sight';

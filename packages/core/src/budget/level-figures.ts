@@ -6,17 +6,15 @@ import type { Block } from '../model/block';
 import type { Piece } from '../model/kit';
 import type { Placement } from '../model/placement';
 import type { StratumRole } from '../model/stratum';
-import type { Vector3 } from '../model/vector';
 import { thingsOfPockets } from '../sight/pocket-things';
 import type { SightResult } from '../sight/sight-result';
+import { countSeen, describePocket, pocketGroups, type PocketFigures, type Thing } from './pocket-figures';
 import { COLLISION_TRIANGLE_BYTES, INDEX_BYTES, INSTANCE_BYTES, PACKED_SHARE, VERTEX_BYTES } from './cost-model';
 
 /** Raised whenever the same input would give other figures. */
 export const FIGURES_VERSION = 2;
 /** Most pockets kept in the list of worst ones. */
 const MOST_WORST = 20;
-/** Most things named as the causes of one pocket's cost. */
-const MOST_CAUSES = 12;
 
 /** What the figures of a level are made from; blocks and placements in order of id. */
 export interface FiguresInput {
@@ -48,30 +46,6 @@ export interface StratumFigures {
   readonly diskBytes: number;
 }
 
-/** One cause of a pocket's cost: all placements of a piece that are seen, or all blocks of a material. */
-export interface CostCause {
-  readonly what: 'piece' | 'blocks';
-  /** Id of the piece, or name of the material. */
-  readonly id: string;
-  readonly name: string;
-  readonly count: number;
-  readonly triangles: number;
-  readonly drawCalls: number;
-}
-
-export interface PocketFigures {
-  readonly pocket: number;
-  readonly key: string;
-  readonly middle: Vector3;
-  readonly things: number;
-  readonly triangles: number;
-  readonly drawCalls: number;
-  /** What each stratum adds, in order of the stack; nothing left out. */
-  readonly strata: readonly { readonly stratum: string; readonly triangles: number; readonly drawCalls: number }[];
-  /** Largest first. */
-  readonly causes: readonly CostCause[];
-}
-
 /** The figures of one level. What a device makes of them is computed when they are shown. */
 export interface LevelFigures {
   readonly version: number;
@@ -99,16 +73,6 @@ export interface LevelFigures {
 
 /** Figures without what is counted pocket by pocket. */
 export type FiguresSummary = Omit<LevelFigures, 'pocketTriangles' | 'pocketDrawCalls' | 'pocketThings'>;
-
-interface Thing {
-  readonly what: 'piece' | 'blocks';
-  readonly id: string;
-  readonly name: string;
-  readonly triangles: number;
-  readonly materials: number;
-  /** Index of its stratum. */
-  readonly stratum: number;
-}
 
 /**
  * Counts a level: what each stratum costs, and what would be drawn all round from every pocket (PRODUCT: worst pocket).
@@ -218,96 +182,6 @@ function countStrata(input: FiguresInput, pieces: ReadonlyMap<string, Piece>, co
     };
   });
   return { things, bounds: new Float64Array(bounds), strata };
-}
-
-/** Number of the group (lattice cell) of each pocket. */
-function pocketGroups(keys: readonly string[]): number[] {
-  const numbers = new Map<string, number>();
-  return keys.map((key) => {
-    const cell = key.slice(0, key.lastIndexOf(':'));
-    const known = numbers.get(cell) ?? numbers.size;
-    numbers.set(cell, known);
-    return known;
-  });
-}
-
-function countSeen(
-  pocket: number,
-  seen: readonly number[],
-  inPocket: readonly (readonly number[])[],
-  groups: readonly number[],
-  things: readonly Thing[],
-  stamp: Int32Array,
-): { things: number; triangles: number; drawCalls: number } {
-  let count = 0;
-  let triangles = 0;
-  let drawCalls = 0;
-  const drawn = new Set<string>();
-  for (const other of seen) {
-    for (const i of inPocket[other]) {
-      const thing = things[i];
-      const key = thing.what === 'piece' ? thing.id : `${thing.id}\u0000${groups[other]}`;
-      if (!drawn.has(key)) {
-        drawn.add(key);
-        drawCalls += thing.materials;
-      }
-      if (stamp[i] === pocket) continue;
-      stamp[i] = pocket;
-      count++;
-      triangles += thing.triangles;
-    }
-  }
-  return { things: count, triangles, drawCalls };
-}
-
-function describePocket(
-  pocket: number,
-  sight: SightResult,
-  inPocket: readonly (readonly number[])[],
-  groups: readonly number[],
-  things: readonly Thing[],
-  strata: readonly string[],
-  count: number,
-  triangles: number,
-  drawCalls: number,
-): PocketFigures {
-  const { key, bounds } = sight.pockets[pocket];
-  const causes = new Map<string, { what: 'piece' | 'blocks'; id: string; name: string; count: number; triangles: number; groups: Set<number>; materials: number }>();
-  const byStratum = strata.map((stratum) => ({ stratum, triangles: 0, drawCalls: 0 }));
-  const drawn = new Set<string>();
-  const seenThings = new Set<number>();
-  for (const other of sight.visible[pocket]) {
-    for (const i of inPocket[other]) {
-      const { what, id, name, triangles: cost, materials, stratum } = things[i];
-      let cause = causes.get(`${what} ${id}`);
-      if (!cause) causes.set(`${what} ${id}`, (cause = { what, id, name, count: 0, triangles: 0, groups: new Set(), materials }));
-      cause.groups.add(what === 'blocks' ? groups[other] : 0);
-      // A draw call that several strata share is counted with the lowest that needs it.
-      const call = what === 'piece' ? id : `${id}\u0000${groups[other]}`;
-      if (!drawn.has(call)) {
-        drawn.add(call);
-        byStratum[stratum].drawCalls += materials;
-      }
-      if (seenThings.has(i)) continue;
-      seenThings.add(i);
-      cause.count += 1;
-      cause.triangles += cost;
-      byStratum[stratum].triangles += cost;
-    }
-  }
-  return {
-    pocket,
-    key,
-    middle: [(bounds.min[0] + bounds.max[0]) / 2, (bounds.min[1] + bounds.max[1]) / 2, (bounds.min[2] + bounds.max[2]) / 2],
-    things: count,
-    triangles,
-    drawCalls,
-    strata: byStratum,
-    causes: [...causes.values()]
-      .map(({ groups: in_, materials, ...cause }) => ({ ...cause, drawCalls: in_.size * materials }))
-      .sort((a, b) => b.triangles - a.triangles || (a.id < b.id ? -1 : 1))
-      .slice(0, MOST_CAUSES),
-  };
 }
 
 /** Undefined for a block that encloses nothing; the sight bake has told of it. */

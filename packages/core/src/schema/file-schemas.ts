@@ -17,9 +17,7 @@ export function fileSchemas(): Readonly<Record<string, SchemaObject>> {
     'kit.schema.json': file('A kit; its meshes stand in the GLB beside it', KIT_FORMAT, { kit: recordJsonSchema('kit'), pieces: list(recordJsonSchema('piece')) }),
     'table.schema.json': {
       ...head('A table of records'),
-      oneOf: Object.keys(TABLE_PATHS).map((kind) =>
-        closed({ ...format(TABLE_FORMAT), kind: { const: kind }, rows: list(recordJsonSchema(kind as EditableKind)) }),
-      ),
+      oneOf: Object.keys(TABLE_PATHS).map((kind) => closed({ ...format(TABLE_FORMAT), kind: { const: kind }, rows: list(recordJsonSchema(kind as EditableKind)) })),
     },
   };
 }

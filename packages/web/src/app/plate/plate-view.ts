@@ -1,13 +1,12 @@
 import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, effect, inject, input, output, viewChild, DestroyRef } from '@angular/core';
 import type { Box3, ItemKind, Piece } from '@stravel/core';
-import { Plane, Vector3, WebGLRenderer } from 'three';
 import type { StratumDocument } from '../document/stratum-document';
 import type { PieceMesh } from './kit-meshes';
 import { PickIndex, boundsOfItem, type PickItem } from './pick-index';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours, type PlateColours } from './plate-colours';
+import { PlateRenderer } from './plate-renderer';
 import { PlateScene } from './plate-scene';
-import { drawGrid, drawMarkers, drawPending, drawScale, drawSelection } from './plate-marks';
 
 /** Heights that the plan shows, metres; the rest is ghosted. */
 export interface HeightRange {
@@ -115,7 +114,7 @@ export class PlateView {
   );
   private readonly planCamera = new PlanCamera();
   private readonly modelCamera = new ModelCamera();
-  private renderer: WebGLRenderer | undefined;
+  private renderer: PlateRenderer | undefined;
   private colours: PlateColours | undefined;
   private frameDue = false;
   private isGone = false;
@@ -139,7 +138,6 @@ export class PlateView {
       this.isGone = true;
       this.scene.dispose();
       this.renderer?.dispose();
-      this.renderer?.forceContextLoss();
     });
   }
 
@@ -275,10 +273,7 @@ export class PlateView {
   }
 
   private start(): void {
-    this.renderer = new WebGLRenderer({ canvas: this.drawing().nativeElement, antialias: true, alpha: true, stencil: true });
-    this.renderer.autoClear = false;
-    this.renderer.setScissorTest(true);
-    this.renderer.localClippingEnabled = false;
+    this.renderer = new PlateRenderer(this.under().nativeElement, this.drawing().nativeElement, this.over().nativeElement, this.scene, this.planCamera, this.modelCamera);
     const observer = new ResizeObserver(() => this.invalidate());
     observer.observe(this.host);
     observer.observe(this.plan().nativeElement);
@@ -296,78 +291,17 @@ export class PlateView {
   }
 
   private render(): void {
-    const renderer = this.renderer;
-    if (!renderer) return;
     this.colours ??= readPlateColours(this.host);
-    const { width, height } = this.host.getBoundingClientRect();
-    const ratio = Math.min(2, devicePixelRatio);
-    const under = sizedContext(this.under().nativeElement, width, height, ratio);
-    const over = sizedContext(this.over().nativeElement, width, height, ratio);
-    if (renderer.getPixelRatio() !== ratio) renderer.setPixelRatio(ratio);
-    const canvas = renderer.domElement;
-    if (canvas.width !== Math.floor(width * ratio) || canvas.height !== Math.floor(height * ratio)) renderer.setSize(width, height, false);
-    renderer.setScissor(0, 0, width, height);
-    renderer.setViewport(0, 0, width, height);
-    renderer.clear();
-    const plan = this.paneOf(this.plan());
-    const model = this.paneOf(this.model());
-    if (plan.width > 4) this.renderPlan(renderer, plan, height, under, over);
-    if (model.width > 4) this.renderModel(renderer, model, height, over);
-  }
-
-  private renderPlan(renderer: WebGLRenderer, pane: Pane, height: number, under: CanvasRenderingContext2D, over: CanvasRenderingContext2D): void {
-    this.planCamera.update(pane);
-    const drawing = this.drawingOf('plan', pane, over);
-    inPane(under, pane, () => drawGrid(under, pane, this.planCamera, this.colours as PlateColours, this.gridMetres()));
-    setPane(renderer, pane, height);
-    this.scene.dress('plan', this.colours as PlateColours);
-    const { bottom, top } = this.range();
-    // What the heights leave out is ghosted: edges only.
-    this.scene.setEdgeOpacity(0.16);
-    renderer.render(this.scene.edges, this.planCamera.camera);
-    renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), top), new Plane(new Vector3(0, 1, 0), -bottom)];
-    this.scene.setEdgeOpacity(1);
-    renderer.render(this.scene.scene, this.planCamera.camera);
-    // Blocks that reach through the top of the heights are filled where they are cut.
-    renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), top)];
-    renderer.render(this.scene.caps.counts, this.planCamera.camera);
-    renderer.clippingPlanes = [];
-    renderer.render(this.scene.caps.fill, this.planCamera.camera);
-    inPane(over, pane, () => {
-      this.paint()(drawing);
-      drawMarkers(drawing, this.visibleStrata(), this.range());
-      drawSelection(drawing, this.selection(), (item) => this.facesOf(item));
-      this.overlay()(drawing);
-      drawScale(drawing, pane);
-      drawPending(drawing, pane, this.scene.pendingBlocks, this.scene.leftOutBlocks);
+    this.renderer?.render(this.host.getBoundingClientRect(), this.paneOf(this.plan()), this.paneOf(this.model()), {
+      colours: this.colours,
+      strata: this.visibleStrata(),
+      selection: this.selection(),
+      facesOf: (item) => this.facesOf(item),
+      range: this.range(),
+      gridMetres: this.gridMetres(),
+      paint: this.paint(),
+      overlay: this.overlay(),
     });
-  }
-
-  private renderModel(renderer: WebGLRenderer, pane: Pane, height: number, over: CanvasRenderingContext2D): void {
-    this.modelCamera.update(pane);
-    setPane(renderer, pane, height);
-    this.scene.dress('model', this.colours as PlateColours);
-    this.scene.setEdgeOpacity(0.55);
-    // The model is cut open at the top of the heights shown, so that a roof hides nothing.
-    renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), this.range().top)];
-    renderer.render(this.scene.scene, this.modelCamera.camera);
-    renderer.clippingPlanes = [];
-    const drawing = this.drawingOf('model', pane, over);
-    inPane(over, pane, () => {
-      drawMarkers(drawing, this.visibleStrata(), undefined);
-      this.overlay()(drawing);
-      drawSelection(drawing, this.selection(), (item) => this.picks.facesOf(item));
-    });
-  }
-
-  private drawingOf(view: 'plan' | 'model', pane: Pane, context: CanvasRenderingContext2D): PlateDrawing {
-    return {
-      view,
-      context,
-      colours: this.colours as PlateColours,
-      scale: this.planCamera.scale,
-      at: (x, y, z) => (view === 'plan' ? this.planCamera.toScreen(pane, x, z) : this.modelCamera.toScreen(pane, x, y, z)),
-    };
   }
 
   private paneOf(element: ElementRef<HTMLElement>): Pane {
@@ -380,32 +314,4 @@ export class PlateView {
     const host = this.host.getBoundingClientRect();
     return [event.clientX - host.left, event.clientY - host.top];
   }
-}
-
-function setPane(renderer: WebGLRenderer, pane: Pane, height: number): void {
-  const bottom = height - pane.top - pane.height;
-  renderer.setViewport(pane.left, bottom, pane.width, pane.height);
-  renderer.setScissor(pane.left, bottom, pane.width, pane.height);
-}
-
-function sizedContext(canvas: HTMLCanvasElement, width: number, height: number, ratio: number): CanvasRenderingContext2D {
-  const w = Math.floor(width * ratio);
-  const h = Math.floor(height * ratio);
-  if (canvas.width !== w || canvas.height !== h) {
-    canvas.width = w;
-    canvas.height = h;
-  }
-  const context = canvas.getContext('2d') as CanvasRenderingContext2D;
-  context.setTransform(ratio, 0, 0, ratio, 0, 0);
-  context.clearRect(0, 0, width, height);
-  return context;
-}
-
-function inPane(context: CanvasRenderingContext2D, pane: Pane, draw: () => void): void {
-  context.save();
-  context.beginPath();
-  context.rect(pane.left, pane.top, pane.width, pane.height);
-  context.clip();
-  draw();
-  context.restore();
 }

@@ -5,6 +5,7 @@ import { ITEM_KINDS, MARKER_KINDS, type Block, type Divider, type Item, type Ite
 import { bakesFeature } from '../../bakes/bakes-store';
 import { DocumentRegistry } from '../../document/document-registry';
 import { KitLibrary } from '../../plate/kit-library';
+import { PlateControls } from '../../plate/plate-controls';
 import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
 import type { PickItem } from '../../plate/pick-index';
 import { Session } from '../../session';
@@ -16,6 +17,7 @@ import { ItemList, type ItemLine } from './parts/item-list';
 import { PieceStrip } from './parts/piece-strip';
 import { StrataStack, type StackRow } from './parts/strata-stack';
 import { PlanTool } from './plan-tool';
+import { stackRows } from './stack-rows';
 import { LAYOUT_TOOLS, layoutActions, type ItemRef, type LayoutTool } from './store/layout-store';
 
 const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = { s: 'select', b: 'box', w: 'wedge', p: 'prism', l: 'piece', m: 'marker' };
@@ -26,7 +28,7 @@ const SNAPS = [0, 0.1, 0.25, 0.5, 1, 2, 4];
 /** The Layout desk: one level, its strata, what stands in them. */
 @Component({
   selector: 'sv-layout-page',
-  imports: [ItemCard, ItemList, NumberField, PieceStrip, PlateView, StrataStack],
+  imports: [ItemCard, ItemList, NumberField, PieceStrip, PlateControls, PlateView, StrataStack],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-page.html',
   styleUrl: './layout-page.scss',
@@ -91,7 +93,19 @@ export class LayoutPage {
     this.desk.frame();
     return (drawing: PlateDrawing): void => this.tool.draw(drawing);
   });
-  readonly stack = computed((): StackRow[] => this.stackRows());
+  readonly stack = computed((): StackRow[] => {
+    this.registry.contentVersion();
+    const level = this.openLevel.level();
+    if (!level) return [];
+    return stackRows(level.strata, {
+      records: this.desk.tables().stratum,
+      documents: new Map(this.openLevel.strata().map((document) => [document.id, document])),
+      figures: this.figures()[level.id]?.figures.summary?.strata ?? [],
+      reach: this.desk.reach(),
+      state: this.state(),
+      active: this.desk.activeStratum()?.id,
+    });
+  });
   readonly one = computed(() => (this.desk.selected().length === 1 ? this.desk.selected()[0] : undefined));
   readonly onePiece = computed(() => {
     const one = this.one();
@@ -229,48 +243,6 @@ export class LayoutPage {
   private frameLevel(): void {
     const own = (this.openLevel.level()?.strata ?? []).map(({ stratum }) => stratum).filter((id) => this.desk.tables().stratum[id]?.owner !== null);
     this.plate()?.frameStrata(own);
-  }
-
-  private stackRows(): StackRow[] {
-    this.registry.contentVersion();
-    const level = this.openLevel.level();
-    if (!level) return [];
-    const { hidden, locked } = this.state();
-    const costs = new Map(this.figures()[level.id]?.figures.summary?.strata.map(({ stratum, memoryBytes }) => [stratum, memoryBytes]));
-    const most = Math.max(1, ...costs.values());
-    const documents = new Map(this.openLevel.strata().map((document) => [document.id, document]));
-    return [...level.strata].reverse().flatMap(({ stratum, switchedOff }) => {
-      const record = this.desk.tables().stratum[stratum];
-      if (!record) return [];
-      const document = documents.get(stratum);
-      const counts = document
-        ? ([
-            [document.blocks.size, 'block'],
-            [document.placements.count, 'placement'],
-            [document.markers.size, 'marker'],
-            [document.dividers.size, 'divider'],
-          ] as const)
-        : [];
-      const says = counts
-        .filter(([count]) => count > 0)
-        .map(([count, noun]) => `${count} ${noun}${count === 1 ? '' : 's'}`)
-        .slice(0, 2)
-        .join(', ');
-      return [
-        {
-          id: stratum,
-          name: record.name,
-          role: record.role,
-          says: switchedOff ? 'switched off' : document ? says || 'empty' : 'loading…',
-          share: (costs.get(stratum) ?? 0) / most,
-          levels: record.owner === null ? (this.desk.reach().get(stratum)?.length ?? 1) : 1,
-          hidden: hidden.includes(stratum),
-          locked: locked.includes(stratum),
-          switchedOff,
-          active: this.desk.activeStratum()?.id === stratum,
-        },
-      ];
-    });
   }
 
   private listItems(): ItemRef[] {

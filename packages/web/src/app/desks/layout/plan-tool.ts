@@ -17,7 +17,8 @@ import { newId } from '../../edits/operations';
 import type { PickItem } from '../../plate/pick-index';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-view';
 import { rounded } from './item-edits';
-import { draggedExtent, handlesOf, outlineOf, yawTowards, type Handle, type HandleFrame, type PlanExtent } from './plan-handles';
+import { draggedExtent, handlesOf, yawTowards, type HandleFrame, type PlanExtent } from './plan-handles';
+import { drawHalfDone, type PlanDrag } from './plan-tool-drawing';
 import type { ItemRef, LayoutState } from './store/layout-store';
 
 /** What a tool asks of the desk. */
@@ -41,25 +42,16 @@ export interface PlanToolHost {
   redraw(): void;
 }
 
-type Drag =
-  | { readonly kind: 'box-select'; readonly from: PlanPoint; to: PlanPoint; readonly add: boolean }
-  | { readonly kind: 'move'; readonly from: PlanPoint; by: PlanPoint; started: boolean }
-  | { readonly kind: 'stretch'; readonly frame: HandleFrame; readonly handle: Extract<Handle, { kind: 'size' }>; to: PlanExtent | undefined }
-  | { readonly kind: 'turn'; readonly frame: HandleFrame; yaw: number | undefined }
-  | { readonly kind: 'block'; readonly from: PlanPoint; to: PlanPoint }
-  | { readonly kind: 'marker'; readonly from: PlanPoint; to: PlanPoint };
-
 const LEAST_BLOCK_METRES = 0.01;
 const CLICK_PIXELS = 4;
 /** A grip is taken this near to it. */
 const GRIP_PIXELS = 8;
-const GRIP_SIZE_PIXELS = 8;
 /** Turning by the knob goes in these steps unless Alt is held. */
 const TURN_STEP_DEGREES = 15;
 
 /** What the pointer does on the plan, by the chosen tool. */
 export class PlanTool {
-  private drag: Drag | undefined;
+  private drag: PlanDrag | undefined;
   private outline: PlanPoint[] = [];
   private cursor: PlanPoint = [0, 0];
 
@@ -104,77 +96,10 @@ export class PlanTool {
   }
 
   /** What is half done, drawn over the plan. */
-  draw({ view, context, colours, at }: PlateDrawing): void {
-    if (view !== 'plan') return;
-    context.strokeStyle = colours.brine;
-    context.lineWidth = 1.5;
-    const line = (points: readonly PlanPoint[], close: boolean): void => {
-      context.beginPath();
-      points.forEach(([x, z], i) => {
-        const p = at(x, 0, z);
-        if (!p) return;
-        if (i === 0) context.moveTo(...p);
-        else context.lineTo(...p);
-      });
-      if (close) context.closePath();
-      context.stroke();
-    };
-    const { drag } = this;
-    if (drag?.kind === 'box-select' || drag?.kind === 'block') {
-      if (drag.kind === 'box-select') context.setLineDash([4, 4]);
-      const [[x0, z0], [x1, z1]] = [drag.from, drag.to];
-      line(
-        [
-          [x0, z0],
-          [x1, z0],
-          [x1, z1],
-          [x0, z1],
-        ],
-        true,
-      );
-      context.setLineDash([]);
-      if (drag.kind === 'block') label(context, at(x1, 0, z1), `${rounded(Math.abs(x1 - x0))} × ${rounded(Math.abs(z1 - z0))} m`, colours.ink);
-    } else if (drag?.kind === 'marker') line([drag.from, drag.to], false);
-    else if (drag?.kind === 'move' && drag.started) {
-      for (const face of this.host.outlines()) line(movedLoop(face, drag.by), true);
-      label(context, at(drag.from[0] + drag.by[0], 0, drag.from[1] + drag.by[1]), `${rounded(drag.by[0])}, ${rounded(drag.by[1])} m`, colours.ink);
-    }
-    if (this.outline.length > 0) line([...this.outline, this.cursor], false);
-    if (this.host.state().tool === 'select') this.drawGrips(context, colours, at, line);
-  }
-
-  /** The selected thing's grips, and what it will be when they are let go. */
-  private drawGrips(
-    context: CanvasRenderingContext2D,
-    colours: PlateDrawing['colours'],
-    at: PlateDrawing['at'],
-    line: (points: readonly PlanPoint[], close: boolean) => void,
-  ): void {
-    const frame = this.host.frame();
-    const a = at(0, 0, 0);
-    const b = at(1, 0, 0);
-    if (!frame || !a || !b || this.drag?.kind === 'move') return;
-    const { drag } = this;
-    if (drag?.kind === 'stretch' && drag.to) {
-      const { low, high } = drag.to;
-      line(outlineOf(frame, drag.to), true);
-      const corner = outlineOf(frame, drag.to)[2];
-      label(context, at(corner[0], 0, corner[1]), `${rounded(high[0] - low[0])} × ${rounded(high[1] - low[1])} m`, colours.ink);
-    }
-    const grips = handlesOf(frame, 1 / Math.abs(b[0] - a[0]));
-    const knob = grips[grips.length - 1].at;
-    if (drag?.kind === 'turn' && drag.yaw !== undefined) label(context, at(knob[0], 0, knob[1]), `${drag.yaw}°`, colours.ink);
-    context.fillStyle = colours.plate;
-    context.lineWidth = 1.5;
-    for (const { handle, at: point } of grips) {
-      const p = at(point[0], 0, point[1]);
-      if (!p) continue;
-      context.beginPath();
-      if (handle.kind === 'turn') context.arc(p[0], p[1], GRIP_SIZE_PIXELS / 2 + 1, 0, Math.PI * 2);
-      else context.rect(p[0] - GRIP_SIZE_PIXELS / 2, p[1] - GRIP_SIZE_PIXELS / 2, GRIP_SIZE_PIXELS, GRIP_SIZE_PIXELS);
-      context.fill();
-      context.stroke();
-    }
+  draw(drawing: PlateDrawing): void {
+    if (drawing.view !== 'plan') return;
+    const { tool } = this.host.state();
+    drawHalfDone(drawing, { drag: this.drag, outline: this.outline, cursor: this.cursor, outlines: this.host.outlines, frame: tool === 'select' ? this.host.frame() : undefined });
   }
 
   private down(pointer: PlanPointer, at: PlanPoint): void {
@@ -249,7 +174,7 @@ export class PlanTool {
     if (hits.length > 0) this.select(hits[(at + 1) % hits.length], false);
   }
 
-  private endBox(drag: Extract<Drag, { kind: 'box-select' }>, pointer: PlanPointer): void {
+  private endBox(drag: Extract<PlanDrag, { kind: 'box-select' }>, pointer: PlanPointer): void {
     const [x0, z0] = drag.from;
     const { selection } = this.host.state();
     const isClick = Math.hypot(pointer.x - x0, pointer.z - z0) < CLICK_PIXELS * pointer.metresPerPixel;
@@ -320,15 +245,4 @@ export class PlanTool {
     if (snapMetres <= 0 || free) return [rounded(x), rounded(z)];
     return [rounded(Math.round(x / snapMetres) * snapMetres), rounded(Math.round(z / snapMetres) * snapMetres)];
   }
-}
-
-function label(context: CanvasRenderingContext2D, at: [number, number] | undefined, text: string, colour: string): void {
-  if (!at) return;
-  context.fillStyle = colour;
-  context.font = "11.5px 'Spline Sans Mono Variable', monospace";
-  context.fillText(text, at[0] + 12, at[1] - 8);
-}
-
-function movedLoop(face: Float64Array, by: PlanPoint): PlanPoint[] {
-  return Array.from({ length: face.length / 3 }, (_unused, i): PlanPoint => [face[i * 3] + by[0], face[i * 3 + 2] + by[1]]);
 }

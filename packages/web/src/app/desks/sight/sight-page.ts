@@ -6,10 +6,10 @@ import type { PlanPoint, Vector3 } from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
 import { KitLibrary } from '../../plate/kit-library';
 import { drawDivider } from '../../plate/plate-marks';
+import { PlateControls } from '../../plate/plate-controls';
 import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
 import { Session } from '../../session';
 import { countText } from '../../ui/amount';
-import { NumberField } from '../../ui/number-field';
 import { Workspace } from '../../workspace';
 import { FromHere, type FromHereRow } from './parts/from-here';
 import { WorstPockets } from './parts/worst-pockets';
@@ -22,7 +22,7 @@ const SNAP_METRES = 0.25;
 /** The Sight desk: what can be seen from where, and what it costs. */
 @Component({
   selector: 'sv-sight-page',
-  imports: [FromHere, MatProgressBarModule, NumberField, PlateView, WorstPockets],
+  imports: [FromHere, MatProgressBarModule, PlateControls, PlateView, WorstPockets],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sight-page.html',
   styleUrl: './sight-page.scss',

@@ -1,0 +1,110 @@
+import type { PlanPoint } from '@stravel/core';
+import type { PlateDrawing } from '../../plate/plate-view';
+import { rounded } from './item-edits';
+import { handlesOf, outlineOf, type Handle, type HandleFrame, type PlanExtent } from './plan-handles';
+
+/** What the pointer is in the middle of. */
+export type PlanDrag =
+  | { readonly kind: 'box-select'; readonly from: PlanPoint; to: PlanPoint; readonly add: boolean }
+  | { readonly kind: 'move'; readonly from: PlanPoint; by: PlanPoint; started: boolean }
+  | { readonly kind: 'stretch'; readonly frame: HandleFrame; readonly handle: Extract<Handle, { kind: 'size' }>; to: PlanExtent | undefined }
+  | { readonly kind: 'turn'; readonly frame: HandleFrame; yaw: number | undefined }
+  | { readonly kind: 'block'; readonly from: PlanPoint; to: PlanPoint }
+  | { readonly kind: 'marker'; readonly from: PlanPoint; to: PlanPoint };
+
+/** What is drawn over the plan while a tool is at work. */
+export interface HalfDone {
+  readonly drag: PlanDrag | undefined;
+  /** Corners of a prism so far. */
+  readonly outline: readonly PlanPoint[];
+  readonly cursor: PlanPoint;
+  /** Face loops of what is selected, xyz triples. */
+  readonly outlines: () => readonly Float64Array[];
+  /** What carries grips. */
+  readonly frame: HandleFrame | undefined;
+}
+
+const GRIP_SIZE_PIXELS = 8;
+
+/** Draws what is half done, and the grips of what is selected. */
+export function drawHalfDone(drawing: PlateDrawing, half: HalfDone): void {
+  const { context, colours } = drawing;
+  context.strokeStyle = colours.brine;
+  context.lineWidth = 1.5;
+  if (half.drag) drawDrag(drawing, half.drag, half.outlines);
+  if (half.outline.length > 0) line(drawing, [...half.outline, half.cursor], false);
+  if (half.frame && half.drag?.kind !== 'move') drawGrips(drawing, half.frame, half.drag);
+}
+
+function drawDrag(drawing: PlateDrawing, drag: PlanDrag, outlines: () => readonly Float64Array[]): void {
+  const { context } = drawing;
+  if (drag.kind === 'box-select') {
+    context.setLineDash([4, 4]);
+    line(drawing, rectangle(drag.from, drag.to), true);
+    context.setLineDash([]);
+  } else if (drag.kind === 'block') {
+    line(drawing, rectangle(drag.from, drag.to), true);
+    label(drawing, drag.to, `${rounded(Math.abs(drag.to[0] - drag.from[0]))} × ${rounded(Math.abs(drag.to[1] - drag.from[1]))} m`);
+  } else if (drag.kind === 'marker') line(drawing, [drag.from, drag.to], false);
+  else if (drag.kind === 'move' && drag.started) {
+    for (const face of outlines()) line(drawing, movedLoop(face, drag.by), true);
+    label(drawing, [drag.from[0] + drag.by[0], drag.from[1] + drag.by[1]], `${rounded(drag.by[0])}, ${rounded(drag.by[1])} m`);
+  }
+}
+
+/** The grips, and what the thing will be when they are let go. */
+function drawGrips(drawing: PlateDrawing, frame: HandleFrame, drag: PlanDrag | undefined): void {
+  const { context, colours, scale } = drawing;
+  if (drag?.kind === 'stretch' && drag.to) {
+    const { low, high } = drag.to;
+    const corners = outlineOf(frame, drag.to);
+    line(drawing, corners, true);
+    label(drawing, corners[2], `${rounded(high[0] - low[0])} × ${rounded(high[1] - low[1])} m`);
+  }
+  const grips = handlesOf(frame, 1 / scale);
+  if (drag?.kind === 'turn' && drag.yaw !== undefined) label(drawing, grips[grips.length - 1].at, `${drag.yaw}°`);
+  context.fillStyle = colours.plate;
+  context.lineWidth = 1.5;
+  for (const { handle, at } of grips) {
+    const p = drawing.at(at[0], 0, at[1]);
+    if (!p) continue;
+    context.beginPath();
+    if (handle.kind === 'turn') context.arc(p[0], p[1], GRIP_SIZE_PIXELS / 2 + 1, 0, Math.PI * 2);
+    else context.rect(p[0] - GRIP_SIZE_PIXELS / 2, p[1] - GRIP_SIZE_PIXELS / 2, GRIP_SIZE_PIXELS, GRIP_SIZE_PIXELS);
+    context.fill();
+    context.stroke();
+  }
+}
+
+function line({ context, at }: PlateDrawing, points: readonly PlanPoint[], close: boolean): void {
+  context.beginPath();
+  points.forEach(([x, z], i) => {
+    const p = at(x, 0, z);
+    if (!p) return;
+    if (i === 0) context.moveTo(...p);
+    else context.lineTo(...p);
+  });
+  if (close) context.closePath();
+  context.stroke();
+}
+
+function label({ context, colours, at }: PlateDrawing, [x, z]: PlanPoint, text: string): void {
+  const p = at(x, 0, z);
+  if (!p) return;
+  context.fillStyle = colours.ink;
+  context.font = "11.5px 'Spline Sans Mono Variable', monospace";
+  context.fillText(text, p[0] + 12, p[1] - 8);
+}
+
+function rectangle([x0, z0]: PlanPoint, [x1, z1]: PlanPoint): PlanPoint[] {
+  return [
+    [x0, z0],
+    [x1, z0],
+    [x1, z1],
+    [x0, z1],
+  ];
+}
+
+function movedLoop(face: Float64Array, by: PlanPoint): PlanPoint[] {
+  return Array.from({ length: face.length / 3 }, (_unused, i): PlanPoint => [face[i * 3] + by[0], face[i * 3 + 2] + by[1]]);
+}

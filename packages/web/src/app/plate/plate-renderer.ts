@@ -1,0 +1,155 @@
+import { Plane, Vector3, WebGLRenderer } from 'three';
+import type { StratumDocument } from '../document/stratum-document';
+import type { PickItem } from './pick-index';
+import type { ModelCamera, Pane, PlanCamera } from './plate-cameras';
+import type { PlateColours } from './plate-colours';
+import { drawGrid, drawMarkers, drawPending, drawScale, drawSelection } from './plate-marks';
+import type { PlateScene } from './plate-scene';
+import type { HeightRange, PlateDrawing } from './plate-view';
+
+/** How strongly edges are drawn that the heights of the plan leave out. */
+const GHOST_OPACITY = 0.16;
+const MODEL_EDGE_OPACITY = 0.55;
+/** A pane narrower than this is not shown. */
+const LEAST_PANE_PIXELS = 4;
+
+/** What one frame shows beside the scene. */
+export interface PlateFrame {
+  readonly colours: PlateColours;
+  readonly strata: readonly StratumDocument[];
+  readonly selection: ReadonlyMap<string, PickItem>;
+  readonly facesOf: (item: PickItem) => readonly Float64Array[] | undefined;
+  readonly range: HeightRange;
+  readonly gridMetres: number;
+  /** Painted over the floor of the plan, under all marks. */
+  readonly paint: (drawing: PlateDrawing) => void;
+  /** Drawn over both views. */
+  readonly overlay: (drawing: PlateDrawing) => void;
+}
+
+/** Draws plan and model on three canvases: paper and grid, the scene, marks. */
+export class PlateRenderer {
+  private readonly renderer: WebGLRenderer;
+
+  constructor(
+    private readonly under: HTMLCanvasElement,
+    drawing: HTMLCanvasElement,
+    private readonly over: HTMLCanvasElement,
+    private readonly scene: PlateScene,
+    private readonly planCamera: PlanCamera,
+    private readonly modelCamera: ModelCamera,
+  ) {
+    this.renderer = new WebGLRenderer({ canvas: drawing, antialias: true, alpha: true, stencil: true });
+    this.renderer.autoClear = false;
+    this.renderer.setScissorTest(true);
+    this.renderer.localClippingEnabled = false;
+  }
+
+  /** @param size of all three canvases @param plan, model where the panes lie in them; CSS pixels */
+  render({ width, height }: { readonly width: number; readonly height: number }, plan: Pane, model: Pane, frame: PlateFrame): void {
+    const { renderer } = this;
+    const ratio = Math.min(2, devicePixelRatio);
+    const under = sizedContext(this.under, width, height, ratio);
+    const over = sizedContext(this.over, width, height, ratio);
+    if (renderer.getPixelRatio() !== ratio) renderer.setPixelRatio(ratio);
+    const canvas = renderer.domElement;
+    if (canvas.width !== Math.floor(width * ratio) || canvas.height !== Math.floor(height * ratio)) renderer.setSize(width, height, false);
+    renderer.setScissor(0, 0, width, height);
+    renderer.setViewport(0, 0, width, height);
+    renderer.clear();
+    if (plan.width > LEAST_PANE_PIXELS) this.renderPlan(plan, height, under, over, frame);
+    if (model.width > LEAST_PANE_PIXELS) this.renderModel(model, height, over, frame);
+  }
+
+  dispose(): void {
+    this.renderer.dispose();
+    this.renderer.forceContextLoss();
+  }
+
+  private renderPlan(pane: Pane, height: number, under: CanvasRenderingContext2D, over: CanvasRenderingContext2D, frame: PlateFrame): void {
+    const { renderer, scene, planCamera } = this;
+    const { colours, range, strata } = frame;
+    planCamera.update(pane);
+    inPane(under, pane, () => drawGrid(under, pane, planCamera, colours, frame.gridMetres));
+    this.setPane(pane, height);
+    scene.dress('plan', colours);
+    // What the heights leave out is ghosted: edges only.
+    scene.setEdgeOpacity(GHOST_OPACITY);
+    renderer.render(scene.edges, planCamera.camera);
+    const underTop = new Plane(new Vector3(0, -1, 0), range.top);
+    renderer.clippingPlanes = [underTop, new Plane(new Vector3(0, 1, 0), -range.bottom)];
+    scene.setEdgeOpacity(1);
+    renderer.render(scene.scene, planCamera.camera);
+    // Blocks that reach through the top of the heights are filled where they are cut.
+    renderer.clippingPlanes = [underTop];
+    renderer.render(scene.caps.counts, planCamera.camera);
+    renderer.clippingPlanes = [];
+    renderer.render(scene.caps.fill, planCamera.camera);
+    const drawing = this.drawingOf('plan', pane, over, colours);
+    inPane(over, pane, () => {
+      frame.paint(drawing);
+      drawMarkers(drawing, strata, range);
+      drawSelection(drawing, frame.selection, frame.facesOf);
+      frame.overlay(drawing);
+      drawScale(drawing, pane);
+      drawPending(drawing, pane, scene.pendingBlocks, scene.leftOutBlocks);
+    });
+  }
+
+  private renderModel(pane: Pane, height: number, over: CanvasRenderingContext2D, frame: PlateFrame): void {
+    const { renderer, scene, modelCamera } = this;
+    modelCamera.update(pane);
+    this.setPane(pane, height);
+    scene.dress('model', frame.colours);
+    scene.setEdgeOpacity(MODEL_EDGE_OPACITY);
+    // The model is cut open at the top of the heights shown, so that a roof hides nothing.
+    renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), frame.range.top)];
+    renderer.render(scene.scene, modelCamera.camera);
+    renderer.clippingPlanes = [];
+    const drawing = this.drawingOf('model', pane, over, frame.colours);
+    inPane(over, pane, () => {
+      drawMarkers(drawing, frame.strata, undefined);
+      frame.overlay(drawing);
+      drawSelection(drawing, frame.selection, frame.facesOf);
+    });
+  }
+
+  private drawingOf(view: 'plan' | 'model', pane: Pane, context: CanvasRenderingContext2D, colours: PlateColours): PlateDrawing {
+    const { planCamera, modelCamera } = this;
+    return {
+      view,
+      context,
+      colours,
+      scale: planCamera.scale,
+      at: (x, y, z) => (view === 'plan' ? planCamera.toScreen(pane, x, z) : modelCamera.toScreen(pane, x, y, z)),
+    };
+  }
+
+  private setPane(pane: Pane, height: number): void {
+    const bottom = height - pane.top - pane.height;
+    this.renderer.setViewport(pane.left, bottom, pane.width, pane.height);
+    this.renderer.setScissor(pane.left, bottom, pane.width, pane.height);
+  }
+}
+
+function sizedContext(canvas: HTMLCanvasElement, width: number, height: number, ratio: number): CanvasRenderingContext2D {
+  const w = Math.floor(width * ratio);
+  const h = Math.floor(height * ratio);
+  if (canvas.width !== w || canvas.height !== h) {
+    canvas.width = w;
+    canvas.height = h;
+  }
+  const context = canvas.getContext('2d') as CanvasRenderingContext2D;
+  context.setTransform(ratio, 0, 0, ratio, 0, 0);
+  context.clearRect(0, 0, width, height);
+  return context;
+}
+
+function inPane(context: CanvasRenderingContext2D, pane: Pane, draw: () => void): void {
+  context.save();
+  context.beginPath();
+  context.rect(pane.left, pane.top, pane.width, pane.height);
+  context.clip();
+  draw();
+  context.restore();
+}
