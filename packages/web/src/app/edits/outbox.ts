@@ -11,7 +11,8 @@ export interface WaitingEdit {
 }
 
 interface OutboxSchema extends DBSchema {
-  edits: { key: number; value: WaitingEdit };
+  /** By place, then by id: two tabs may make an edit in the same moment. */
+  edits: { key: [number, string]; value: WaitingEdit };
 }
 
 /** Edits kept in the browser's own database until they are acknowledged, so that a closed tab loses nothing. */
@@ -33,11 +34,11 @@ export class Outbox {
   }
 
   async put(entry: WaitingEdit): Promise<void> {
-    await (await this.open()).put('edits', entry, entry.place);
+    await (await this.open()).put('edits', entry, [entry.place, entry.edit.id]);
   }
 
   async remove(entry: WaitingEdit): Promise<void> {
-    await (await this.open()).delete('edits', entry.place);
+    await (await this.open()).delete('edits', [entry.place, entry.edit.id]);
   }
 
   private open(): Promise<IDBPDatabase<OutboxSchema>> {
