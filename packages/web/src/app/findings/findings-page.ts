@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } 
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { RECORDS_DOCUMENT, freeCode, type Finding, type FindingDesk, type Operation } from '@stravel/core';
+import { RECORDS_DOCUMENT, freeCode, type Finding, type FindingDesk, type Operation, type SetNode } from '@stravel/core';
 import { DocumentRegistry } from '../document/document-registry';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
@@ -34,21 +34,26 @@ export class FindingsPage {
   private readonly home = inject(FindingsHome);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   private readonly levels = inject(Store).selectSignal(recordsFeature.selectLevels);
+  private readonly tree = inject(Store).selectSignal(recordsFeature.selectTree);
 
   readonly deskNames: readonly (FindingDesk | 'all')[] = ['all', 'sets', 'layout', 'sight', 'budget'];
   readonly desk = signal<FindingDesk | 'all'>('all');
   readonly level = signal('');
+  readonly set = signal('');
   readonly showsAccepted = signal(false);
   readonly chosen = signal<ReadonlySet<string>>(new Set());
   readonly levelChoices = computed(() => {
     const with_ = new Set(this.home.all().map(({ place }) => place.level));
     return this.levels().filter(({ id }) => with_.has(id));
   });
-  readonly shown = computed(() =>
-    (this.showsAccepted() ? this.home.all() : this.home.open()).filter(
-      ({ desk, place }) => (this.desk() === 'all' || desk === this.desk()) && (this.level() === '' || place.level === this.level()),
-    ),
-  );
+  readonly setChoices = computed(() => flatten(this.tree()));
+  readonly shown = computed(() => {
+    const within = this.setChoices().find(({ id }) => id === this.set())?.levels;
+    return (this.showsAccepted() ? this.home.all() : this.home.open()).filter(
+      ({ desk, place, subject }) =>
+        (this.desk() === 'all' || desk === this.desk()) && (this.level() === '' || place.level === this.level()) && (!within || within.has(place.level ?? subject)),
+    );
+  });
   readonly lines = computed((): Line[] => {
     const byCode = new Map<string, Finding[]>();
     for (const finding of this.shown()) byCode.set(finding.code, [...(byCode.get(finding.code) ?? []), finding]);
@@ -149,4 +154,13 @@ export class FindingsPage {
     await this.edits.commit(`accept ${findings.length} finding${findings.length === 1 ? '' : 's'}`, operations);
     this.chosen.set(new Set());
   }
+}
+
+/** Every set with the ids of all levels in it and below. */
+function flatten(nodes: readonly SetNode[]): { readonly id: string; readonly name: string; readonly levels: ReadonlySet<string> }[] {
+  return nodes.flatMap((node) => {
+    const below = flatten(node.sets);
+    const levels = new Set([...node.levels.map(({ id }) => id), ...below.flatMap((inner) => [...inner.levels])]);
+    return [{ id: node.set.id, name: `${'  '.repeat(node.depth)}${node.set.name}`, levels }, ...below];
+  });
 }

@@ -1,0 +1,148 @@
+import { TestBed } from '@angular/core/testing';
+import { signal } from '@angular/core';
+import { provideRouter, Router } from '@angular/router';
+import { provideStore, Store } from '@ngrx/store';
+import { emptyRecordTables, finding, type Finding, type Operation, type RecordTables } from '@stravel/core';
+import { Bakes } from '../bakes/bakes';
+import { DocumentRegistry } from '../document/document-registry';
+import { recordsActions, recordsFeature } from '../document/records/records-store';
+import { EditLog } from '../edits/edit-log';
+import { Session } from '../session';
+import { FindingsHome } from './findings-home';
+import { FindingsPage } from './findings-page';
+
+const level = (id: string, set: string, code: string): RecordTables['level'][string] => ({
+  id,
+  name: id,
+  set,
+  order: 'a0',
+  purpose: 'play',
+  code,
+  values: {},
+  strata: [],
+  openSky: false,
+  bounds: null,
+  binned: null,
+});
+const tables: RecordTables = {
+  ...emptyRecordTables(),
+  set: {
+    works: { id: 'works', name: 'Works', parent: null, order: 'a0', binned: null },
+    tally: { id: 'tally', name: 'Tally', parent: 'works', order: 'a0', binned: null },
+    flats: { id: 'flats', name: 'Flats', parent: null, order: 'a1', binned: null },
+  },
+  level: { yard: level('yard', 'tally', 'ABC'), road: level('road', 'flats', 'abc') },
+};
+const leak = (id: string): Finding => ({
+  ...finding({ code: 'LEAK', desk: 'sight', severity: 'error', subject: 'level', place: { level: id, position: [1, 2, 3] }, message: `${id} leaks`, why: '' }),
+  id: `LEAK:level@${id}`,
+});
+const note: Finding = finding({ code: 'SIGHT_STEP_LIMIT', desk: 'sight', severity: 'note', subject: 'x', place: { level: 'yard', item: 'b1' }, message: 'limited', why: '' });
+
+describe('findings', () => {
+  let commits: { label: string; operations: readonly Operation[] }[];
+  const bakeFindings = signal<readonly Finding[]>([]);
+
+  beforeEach(() => {
+    commits = [];
+    bakeFindings.set([note, leak('yard'), leak('road')]);
+    TestBed.configureTestingModule({
+      providers: [
+        provideRouter([]),
+        provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
+        { provide: Bakes, useValue: { findings: bakeFindings } },
+        {
+          provide: EditLog,
+          useValue: {
+            commit: (label: string, operations: readonly Operation[]) => {
+              commits.push({ label, operations });
+              TestBed.inject(Store).dispatch(recordsActions.operationsApplied({ operations }));
+              return Promise.resolve();
+            },
+          },
+        },
+        { provide: DocumentRegistry, useValue: {} },
+        { provide: Session, useValue: { person: signal({ id: 'p', name: 'Odile' }) } },
+      ],
+    });
+    TestBed.inject(Store).dispatch(recordsActions.loaded({ tables }));
+  });
+
+  const page = async () => {
+    const fixture = TestBed.createComponent(FindingsPage);
+    await fixture.whenStable();
+    return fixture.componentInstance;
+  };
+  const ids = (one: FindingsPage) => one.shown().map(({ id }) => id);
+  const accept = (id: string, until: string) =>
+    TestBed.inject(Store).dispatch(
+      recordsActions.operationsApplied({
+        operations: [{ document: 'records', kind: 'acceptance', id, field: null, before: null, after: { id, reason: 'later', until, person: 'Odile' } }],
+      }),
+    );
+
+  it('stand by cause, errors first, with their counts', async () => {
+    const lines = (await page()).lines();
+    expect(lines.flatMap((line) => (line.kind === 'cause' ? [`${line.code} ${line.count}`] : []))).toEqual(['LEAK 2', 'CODE_USED_TWICE 1', 'SIGHT_STEP_LIMIT 1']);
+  });
+
+  it('are filtered by desk, by set with all below it, and by level', async () => {
+    const one = await page();
+    one.desk.set('sets');
+    expect(ids(one)).toHaveLength(1);
+    one.desk.set('sight');
+    one.set.set('works');
+    expect(ids(one)).toEqual([note.id, 'LEAK:level@yard']);
+    one.set.set('');
+    one.level.set('road');
+    expect(ids(one)).toEqual(['LEAK:level@road']);
+  });
+
+  it('are gone while accepted, and ask again after the date', async () => {
+    const home = TestBed.inject(FindingsHome);
+    const one = await page();
+    const before = home.errorCount();
+    accept('LEAK:level@yard', '2999-01-01');
+    expect(home.errorCount()).toBe(before - 1);
+    expect(ids(one)).not.toContain('LEAK:level@yard');
+    one.showsAccepted.set(true);
+    expect(ids(one)).toContain('LEAK:level@yard');
+    one.showsAccepted.set(false);
+    accept('LEAK:level@road', '2020-01-01');
+    expect(ids(one)).toContain('LEAK:level@road');
+  });
+
+  it('keep their choice over a new bake, by identity', async () => {
+    const one = await page();
+    one.toggle('LEAK:level@road');
+    bakeFindings.set([leak('road'), leak('yard'), note]);
+    expect(one.chosenFindings().map(({ id }) => id)).toEqual(['LEAK:level@road']);
+    one.toggleCause('LEAK');
+    expect(one.chosenFindings()).toHaveLength(2);
+    one.toggleCause('LEAK');
+    expect(one.chosenFindings()).toHaveLength(0);
+  });
+
+  it('are fixed with an edit that can be undone', async () => {
+    const one = await page();
+    const clash = one.shown().find(({ code }) => code === 'CODE_USED_TWICE') as Finding;
+    await one.fix([clash]);
+    const [operation] = commits[0].operations;
+    expect([operation.kind, operation.field, operation.before]).toEqual(['level', 'code', tables.level[operation.id].code]);
+    expect(String(operation.after).toLowerCase()).not.toBe('abc');
+    expect(one.shown().some(({ code }) => code === 'CODE_USED_TWICE')).toBe(false);
+  });
+
+  it('lead to the item, to the place, or to the desk', async () => {
+    const one = await page();
+    const urls: string[] = [];
+    jest.spyOn(TestBed.inject(Router), 'navigate').mockImplementation((commands, extras) => {
+      urls.push(`${commands.join('/')} ${JSON.stringify(extras?.queryParams ?? {})}`);
+      return Promise.resolve(true);
+    });
+    await one.go(note);
+    await one.go(leak('road'));
+    await one.go(one.shown().find(({ code }) => code === 'CODE_USED_TWICE') as Finding);
+    expect(urls).toEqual(['/layout/yard {"item":"b1"}', '/sight/road {"at":"1,2,3"}', '/sets {}']);
+  });
+});
