@@ -129,7 +129,7 @@ describe('findings', () => {
     await one.fix([clash]);
     const [operation] = commits[0].operations;
     expect([operation.kind, operation.field, operation.before]).toEqual(['level', 'code', tables.level[operation.id].code]);
-    expect(String(operation.after).toLowerCase()).not.toBe('abc');
+    expect((operation.after as string).toLowerCase()).not.toBe('abc');
     expect(one.shown().some(({ code }) => code === 'CODE_USED_TWICE')).toBe(false);
   });
 

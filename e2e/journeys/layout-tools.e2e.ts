@@ -1,0 +1,97 @@
+import { expect, introduce, test } from '../fixtures/stravel';
+import { PlatePage } from '../pages/plate';
+
+test.describe('Layout tools', () => {
+  test('draw a wedge and a prism, refuse an outline that turns back, set markers', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/lamp-test');
+    const plate = new PlatePage(page);
+    await page.getByRole('button', { name: 'New stratum' }).click();
+    await page.keyboard.press('w');
+    await plate.drag(0.2, 0.2, 0.4, 0.4);
+    await expect(page.getByRole('heading', { name: 'Block “wedge”' })).toBeVisible();
+    await expect(page.getByText('5 planes')).toBeVisible();
+
+    await page.keyboard.press('p');
+    for (const [x, y] of [
+      [0.55, 0.2],
+      [0.8, 0.2],
+      [0.8, 0.45],
+      [0.55, 0.45],
+    ])
+      await plate.click(x, y);
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('heading', { name: 'Block “prism”' })).toBeVisible();
+
+    await page.keyboard.press('p');
+    for (const [x, y] of [
+      [0.2, 0.6],
+      [0.4, 0.6],
+      [0.25, 0.65],
+      [0.2, 0.85],
+    ])
+      await plate.click(x, y);
+    await page.keyboard.press('Enter');
+    await expect(page.getByText(/the outline must turn one way/)).toBeVisible();
+    await page.keyboard.press('Escape');
+
+    await page.keyboard.press('m');
+    await plate.drag(0.6, 0.7, 0.7, 0.7);
+    await expect(page.getByRole('heading', { name: 'Marker · spawn' })).toBeVisible();
+    await expect(page.getByLabel('Direction in degrees')).toHaveValue('-90');
+    await page.keyboard.press('Escape');
+    await expect(page.getByText('All changes saved')).toBeVisible();
+    await page.reload();
+    await expect(page.getByText('of 3')).toBeVisible();
+  });
+
+  test('stretch by a grip, move by a drag, turn by the knob, and take it all back', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/lift-test');
+    const plate = new PlatePage(page);
+    await page.getByRole('button', { name: 'New stratum' }).click();
+    await page.keyboard.press('b');
+    await plate.drag(0.3, 0.3, 0.6, 0.6);
+    await page.keyboard.press('s');
+    const number = (label: string) => page.getByLabel(label, { exact: true });
+    const width = Number(await number('Size x').inputValue());
+    const place = Number(await number('Place x').inputValue());
+
+    // The grip in the middle of the right side, pulled outward: the left side stays.
+    await plate.drag(0.6, 0.45, 0.7, 0.45);
+    await expect(number('Size x')).not.toHaveValue(String(width));
+    const wider = Number(await number('Size x').inputValue());
+    expect(wider).toBeGreaterThan(width);
+    expect(Number(await number('Place x').inputValue()) - wider / 2).toBeCloseTo(place - width / 2, 5);
+
+    const middle = Number(await number('Place x').inputValue());
+    await plate.drag(0.45, 0.4, 0.5, 0.4);
+    await expect(number('Place x')).not.toHaveValue(String(middle));
+    await expect(number('Size x')).toHaveValue(String(wider));
+
+    await page.keyboard.press('q');
+    await expect(number('Turn yaw')).toHaveValue('15');
+    for (const label of ['Turn yaw', 'Place x', 'Size x']) {
+      const now = await number(label).inputValue();
+      await page.keyboard.press('Control+z');
+      await expect(number(label)).not.toHaveValue(now);
+    }
+    await expect(number('Size x')).toHaveValue(String(width));
+    await expect(page.getByText('All changes saved')).toBeVisible();
+  });
+
+  test('picks in the model, steps by storey and shows one view alone', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/gaffers-stair');
+    await expect(page.getByText('of 87')).toBeVisible();
+    const model = page.getByRole('img', { name: 'Model of the level' });
+    const box = await model.boundingBox();
+    if (!box) throw new Error('the model is not shown');
+    await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+    await expect(page.getByText(/^1 selected of 87/)).toBeVisible();
+    await page.keyboard.press(']');
+    await expect(page.getByText('2.5 to 5.5 m')).toBeVisible();
+    await page.keyboard.press('[');
+    await page.getByRole('button', { name: 'model', exact: true }).click();
+    await expect(page.getByRole('application')).toHaveCount(0);
+    await page.getByRole('button', { name: 'both', exact: true }).click();
+    await expect(page.getByRole('application')).toBeVisible();
+  });
+});

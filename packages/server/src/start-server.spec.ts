@@ -1,0 +1,100 @@
+import { existsSync, mkdtempSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { readConfig } from './config';
+import { lockDataFolder, runningAddress, startServer } from './start-server';
+import { writeFileDurably } from './collections/write-file';
+
+let folder: string;
+
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'stravel-start-'));
+});
+
+afterEach(() => {
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const lock = () => join(folder, 'stravel.lock');
+
+describe('the lock of a data folder', () => {
+  it('keeps a second process out by name, and lets it in when the first is gone', () => {
+    writeFileSync(lock(), JSON.stringify({ pid: process.ppid, port: 4999 }));
+    expect(() => lockDataFolder(folder)).toThrow(`is in use by process ${process.ppid}`);
+    expect(runningAddress(folder)).toBe('http://127.0.0.1:4999');
+    writeFileSync(lock(), JSON.stringify({ pid: 2 ** 22 + 7, port: 4999 }));
+    expect(runningAddress(folder)).toBeUndefined();
+    const unlock = lockDataFolder(folder);
+    expect(existsSync(lock())).toBe(true);
+    unlock();
+    expect(existsSync(lock())).toBe(false);
+  });
+
+  it('that cannot be read counts as none', () => {
+    writeFileSync(lock(), '{"pid":');
+    expect(runningAddress(folder)).toBeUndefined();
+    lockDataFolder(folder)();
+  });
+});
+
+describe('the configuration', () => {
+  it('has defaults and reads the environment', () => {
+    expect(readConfig({})).toMatchObject({ host: '127.0.0.1', port: 4310, logLevel: 'info' });
+    expect(readConfig({ PORT: '0', STRAVEL_DATA: folder, STRAVEL_LOG: 'silent' })).toMatchObject({ port: 0, dataFolder: folder, logLevel: 'silent' });
+  });
+
+  it.each(['http', '-1', '70000', '43.5', ''])('refuses the port %j by name', (port) => {
+    expect(() => readConfig({ PORT: port })).toThrow(`PORT must be a whole number from 0 to 65535, is "${port}"`);
+  });
+});
+
+describe('a server', () => {
+  it('serves its page with a nonce of its own each time, and says that a missing script is missing', async () => {
+    const web = join(folder, 'web');
+    mkdirSync(web);
+    writeFileSync(join(web, 'index.html'), '<app-root ngCspNonce="STRAVEL_NONCE"></app-root><style nonce="STRAVEL_NONCE"></style>');
+    writeFileSync(join(web, 'main-1.js'), 'export {};');
+    const server = await startServer({ host: '127.0.0.1', port: 0, dataFolder: join(folder, 'data'), webFolder: web, logLevel: 'silent' });
+    const get = (path: string) => fetch(`${server.address}${path}`);
+    try {
+      const pages = await Promise.all(['/', '/layout/some-level', '/index.html'].map(get));
+      const nonces = await Promise.all(
+        pages.map(async (page) => {
+          expect([page.status, page.headers.get('Cache-Control')]).toEqual([200, 'no-store']);
+          const html = await page.text();
+          const nonce = /ngCspNonce="([^"]+)"/.exec(html)?.[1] ?? '';
+          expect(page.headers.get('Content-Security-Policy')).toContain(`'nonce-${nonce}'`);
+          expect(html).toContain(`<style nonce="${nonce}">`);
+          return nonce;
+        }),
+      );
+      expect(new Set(nonces).size).toBe(3);
+      const script = await get('/main-1.js');
+      expect([script.status, script.headers.get('Content-Security-Policy')]).toEqual([200, expect.stringContaining("'wasm-unsafe-eval'")]);
+      expect((await get('/main-2.js')).status).toBe(404);
+      expect((await get('/api/nothing')).status).toBe(404);
+      expect(runningAddress(join(folder, 'data'))).toBe(server.address);
+    } finally {
+      await server.stop();
+    }
+    expect(runningAddress(join(folder, 'data'))).toBeUndefined();
+  });
+
+  it('does not start on a file that is no database, says so, and lets the folder go', async () => {
+    const data = join(folder, 'data');
+    mkdirSync(data);
+    writeFileSync(join(data, 'stravel.sqlite'), 'this is no database, but it is long enough to be looked at as one'.repeat(40));
+    await expect(startServer({ host: '127.0.0.1', port: 0, dataFolder: data, webFolder: undefined, logLevel: 'silent' })).rejects.toThrow(/not a database/);
+    expect(existsSync(join(data, 'stravel.lock'))).toBe(false);
+  });
+});
+
+describe('durable files', () => {
+  it('are whole or not there, and leave nothing beside them', async () => {
+    const path = join(folder, 'a.bin');
+    await writeFileDurably(path, Uint8Array.of(1, 2, 3));
+    await writeFileDurably(path, Uint8Array.of(4));
+    expect([...readFileSync(path)]).toEqual([4]);
+    await expect(writeFileDurably(join(folder, 'gone/a.bin'), Uint8Array.of(1))).rejects.toMatchObject({ code: 'ENOENT' });
+  });
+});
