@@ -1,0 +1,120 @@
+import {
+  BAKE_TASKS,
+  archiveCollection,
+  blockSurface,
+  budgetFindings,
+  createRunContext,
+  figuresInput,
+  levelSightInput,
+  restoreCollection,
+  setFindings,
+  type CollectionContent,
+  type FiguresSummary,
+  type Level,
+  type LevelContent,
+  type SightResult,
+} from '@stravel/core';
+import { cinderbrine } from '../../../demo/cinderbrine';
+
+let demo: CollectionContent;
+const baked = new Map<string, { sight: SightResult; figures: FiguresSummary }>();
+
+const levelNamed = (name: string): Level => Object.values(demo.records.level).find((level) => level.name === name) as Level;
+const contentOf = (level: Level): LevelContent => ({
+  level,
+  strata: level.strata.map(({ stratum }) => ({ stratum: demo.records.stratum[stratum], content: demo.strata.get(stratum) as never })),
+});
+
+/** Bakes a level of the demo once for all tests. */
+function bake(name: string): { sight: SightResult; figures: FiguresSummary } {
+  let known = baked.get(name);
+  if (!known) {
+    const content = contentOf(levelNamed(name));
+    const sight = BAKE_TASKS['bake-sight'](levelSightInput(content), createRunContext());
+    const figures = BAKE_TASKS['bake-figures']({ ...figuresInput(content, demo.records.piece), sight }, createRunContext());
+    baked.set(name, (known = { sight, figures }));
+  }
+  return known;
+}
+
+beforeAll(async () => {
+  demo = await cinderbrine();
+});
+
+describe('the demo collection', () => {
+  it('has three Parts of three Chapters, 24 play levels, three for trial and one tool', () => {
+    const sets = Object.values(demo.records.set);
+    const parts = sets.filter(({ parent, name }) => parent === null && /^The /.test(name));
+    expect(parts).toHaveLength(3);
+    for (const { id } of parts) expect(sets.filter(({ parent }) => parent === id)).toHaveLength(3);
+    const purposes = Object.values(demo.records.level).map(({ purpose }) => purpose);
+    expect(['play', 'trial', 'tool'].map((purpose) => purposes.filter((one) => one === purpose).length)).toEqual([24, 3, 1]);
+    expect(demo.records.collection['collection'].ranks).toEqual(['Part', 'Chapter']);
+  });
+
+  it('fills every field of every play level with a value of its type', () => {
+    const fields = Object.values(demo.records.field);
+    expect(fields.map(({ type }) => type).sort()).toEqual(expect.arrayContaining(['choice', 'date', 'number', 'text', 'yes/no']));
+    for (const level of Object.values(demo.records.level).filter(({ purpose }) => purpose === 'play')) {
+      for (const { key, type, choices } of fields) {
+        const value = level.values[key];
+        if (type === 'choice') expect(choices).toContain(value);
+        if (type === 'number') expect(typeof value).toBe('number');
+        if (type === 'date') expect(value).toMatch(/^\d{4}-\d\d-\d\d$/);
+      }
+    }
+  });
+
+  it('is the same every time, and survives its own archive', async () => {
+    const bytes = archiveCollection(demo);
+    expect(Buffer.from(archiveCollection(await cinderbrine())).equals(Buffer.from(bytes))).toBe(true);
+    expect(Buffer.from(archiveCollection(restoreCollection(bytes))).equals(Buffer.from(bytes))).toBe(true);
+  }, 60000);
+
+  it('has blocks that all enclose something, and placements of pieces that are there', () => {
+    for (const [stratum, { block, placement }] of demo.strata) {
+      for (const one of block) expect(blockSurface(one).faces.length).toBeGreaterThanOrEqual(4);
+      for (const { piece, id } of placement) expect([stratum, id, demo.records.piece[piece]?.id]).toEqual([stratum, id, piece]);
+    }
+  });
+
+  it('hides one code used twice', () => {
+    expect(setFindings(demo.records).map(({ code }) => code)).toEqual(['CODE_USED_TWICE']);
+  });
+
+  it.each(['Sorting Hall', "Gaffer's Stair", 'Kiln Tunnels', 'Cullet Yard', 'Salt Road'])(
+    '%s is closed, and its spawn stands in the open',
+    (name) => {
+      const { sight } = bake(name);
+      expect(sight.findings.filter(({ severity }) => severity === 'error')).toEqual([]);
+      expect(sight.closed).toBe(true);
+      expect(sight.figures.reachedPockets).toBeGreaterThan(1);
+    },
+    120000,
+  );
+
+  it('has one level that leaks', () => {
+    const { sight } = bake('Weighbridge');
+    expect(sight.findings.map(({ code }) => code)).toEqual(['LEAK']);
+    expect(sight.wayOut?.length).toBeGreaterThan(2);
+  }, 60000);
+
+  it('has a zigzag whose far end is hidden from its start', () => {
+    const { sight } = bake('Kiln Tunnels');
+    const spawnPocket = sight.pockets.findIndex(({ bounds: { min, max } }) => min[0] <= 1.5 && max[0] >= 1.5 && min[2] <= 1.5 && max[2] >= 1.5);
+    const exitPocket = sight.pockets.findIndex(({ bounds: { min, max } }) => min[0] <= 25.5 && max[0] >= 25.5 && min[2] <= 14 && max[2] >= 14);
+    expect(sight.visible[spawnPocket]).not.toContain(exitPocket);
+    expect(sight.visible[spawnPocket].length).toBeLessThan(sight.figures.reachedPockets);
+  }, 60000);
+
+  it('has a yard that is over what the handheld holds, and within what the tower does', () => {
+    const { figures } = bake('Cullet Yard');
+    const over = (device: string) => budgetFindings(levelNamed('Cullet Yard'), figures, demo.records.device[device]).map(({ code }) => code);
+    expect(over('handheld')).toContain('OVER_TRIANGLES');
+    expect(over('desk-tower')).toEqual([]);
+    // The parts of the worst pocket add up to it.
+    const [worst] = figures.worst;
+    expect(worst.causes.reduce((sum, { triangles }) => sum + triangles, 0)).toBe(worst.triangles);
+    expect(worst.strata.reduce((sum, { triangles }) => sum + triangles, 0)).toBe(worst.triangles);
+  }, 120000);
+});
