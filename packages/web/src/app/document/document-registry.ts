@@ -38,12 +38,13 @@ export class DocumentRegistry {
     this.loads.clear();
     this.loading.clear();
     this.store.dispatch(recordsActions.collectionOpened());
-    const tables = emptyRecordTables();
-    const { tail, sequence } = await this.loadDocument(RECORDS_DOCUMENT, (kind, bytes) => {
+    let tables = emptyRecordTables();
+    const take = (kind: string, bytes: Uint8Array): void => {
       if (!isEditableKind(kind)) return;
       const table = tables[kind as RecordKind] as Record<string, unknown>;
       for (const record of decodeChunk(kind, bytes)) table[record['id'] as string] = record;
-    });
+    };
+    const { tail, sequence } = await this.loadDocument(RECORDS_DOCUMENT, take, () => (tables = emptyRecordTables()));
     this.store.dispatch(recordsActions.loaded({ tables }));
     this.store.dispatch(recordsActions.operationsApplied({ operations: [...tail, ...this.pendingOperations(RECORDS_DOCUMENT)] }));
     return sequence;
@@ -106,11 +107,7 @@ export class DocumentRegistry {
     return document;
   }
 
-  private async loadDocument(
-    document: string,
-    take: (kind: string, bytes: Uint8Array) => void,
-    startOver: () => void = () => undefined,
-  ): Promise<{ tail: Operation[]; sequence: number }> {
+  private async loadDocument(document: string, take: (kind: string, bytes: Uint8Array) => void, startOver: () => void): Promise<{ tail: Operation[]; sequence: number }> {
     const state: Loading = { sequence: 0, early: [] };
     this.loading.set(document, state);
     for (let attempt = 1; ; attempt++) {
