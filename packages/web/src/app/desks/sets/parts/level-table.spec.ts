@@ -1,0 +1,162 @@
+import { TestBed } from '@angular/core/testing';
+import type { Field, Level, LevelSet } from '@stravel/core';
+import type { ActiveCell } from '../store/sets-store';
+import { tableColumns, type TableRow } from '../table-rows';
+import { CellEditor } from './cell-editor';
+import { LevelTable, type RowWish } from './level-table';
+
+const set: LevelSet = { id: 'works', name: 'Works', parent: null, order: 'a0', binned: null };
+const level = (id: string, values: Level['values'] = {}): Level => ({
+  id,
+  name: id,
+  set: 'works',
+  order: 'a0',
+  purpose: 'play',
+  code: id.toUpperCase(),
+  values,
+  strata: [],
+  openSky: false,
+  bounds: null,
+  binned: null,
+});
+const fields: Field[] = [{ id: 'f', key: 'shards', name: 'Shards', type: 'number', choices: [], order: 'a0' }];
+const columns = tableColumns(fields, ['play', 'trial', 'tool']);
+const rows: TableRow[] = [
+  { kind: 'set', id: 'works', set, depth: 0, rank: 'Part', count: 3, folded: false },
+  ...['one', 'two', 'three'].map((id, i): TableRow => ({ kind: 'level', id, level: level(id, { shards: i }), depth: 1, number: String(i + 1) })),
+];
+
+async function table(active: ActiveCell | null, editing = false) {
+  const fixture = TestBed.createComponent(LevelTable);
+  const inputs = { rows, columns, active, editing, chosen: new Set<string>(['two']), openLevel: 'three' };
+  for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+  await fixture.whenStable();
+  const said: unknown[] = [];
+  const one = fixture.componentInstance;
+  one.entered.subscribe((cell) => said.push(['enter', cell.row, cell.column]));
+  one.editStarted.subscribe((cell) => said.push(['edit', cell.row, cell.column]));
+  one.wished.subscribe(({ row, wish }: { row: TableRow; wish: RowWish }) => said.push([wish, row.id]));
+  one.toggled.subscribe((id) => said.push(['toggle', id]));
+  one.folded.subscribe((id) => said.push(['fold', id]));
+  one.levelChanged.subscribe(({ level: of, column, value }) => said.push(['change', of.id, column.id, value]));
+  const row = (id: string) => rows.find((candidate) => candidate.id === id) as TableRow;
+  const press = (id: string, column: string, key: string, keys: Partial<KeyboardEventInit> = {}) => {
+    const event = new KeyboardEvent('keydown', { key, cancelable: true, ...keys });
+    one.key(event, row(id), column);
+    return event.defaultPrevented;
+  };
+  return { one, said, press };
+}
+
+describe('the table of levels', () => {
+  it('moves by arrows as in a spreadsheet, and stops at its edges', async () => {
+    const { press, said } = await table({ row: 'one', column: 'name' });
+    press('one', 'name', 'ArrowDown');
+    press('one', 'name', 'ArrowRight');
+    press('one', 'name', 'ArrowLeft');
+    press('three', 'f', 'ArrowDown');
+    press('three', 'f', 'ArrowRight');
+    press('one', 'code', 'ArrowUp');
+    expect(said).toEqual([
+      ['enter', 'two', 'name'],
+      ['enter', 'one', 'purpose'],
+      ['enter', 'one', 'name'],
+      ['enter', 'three', 'f'],
+      ['enter', 'three', 'f'],
+      ['enter', 'works', 'name'],
+    ]);
+  });
+
+  it.each([
+    ['Enter', {}, ['edit', 'one', 'code']],
+    ['F2', {}, ['edit', 'one', 'code']],
+    [' ', {}, ['toggle', 'one']],
+    ['Delete', {}, ['bin', 'one']],
+    ['ArrowUp', { altKey: true }, ['up', 'one']],
+    ['ArrowDown', { altKey: true }, ['down', 'one']],
+    ['d', { ctrlKey: true }, ['duplicate', 'one']],
+  ])('answers %s %j', async (key, keys, wish) => {
+    const { press, said } = await table({ row: 'one', column: 'code' });
+    expect(press('one', 'code', key, keys)).toBe(true);
+    expect(said).toEqual([wish]);
+  });
+
+  it('folds a set by the space bar, and leaves other keys to the page', async () => {
+    const { press, said } = await table(null);
+    press('works', 'name', ' ');
+    expect(said).toEqual([['fold', 'works']]);
+    expect(press('works', 'name', 'x')).toBe(false);
+    expect(press('works', 'name', '/')).toBe(false);
+  });
+
+  it('leaves all keys to the editor while one edits', async () => {
+    const { press, said } = await table({ row: 'one', column: 'name' }, true);
+    expect(press('one', 'name', 'Delete')).toBe(false);
+    expect(press('one', 'name', 'ArrowDown')).toBe(false);
+    expect(said).toEqual([]);
+  });
+
+  it('has one cell that Tab reaches', async () => {
+    const { one } = await table({ row: 'two', column: 'code' });
+    const stops = rows.flatMap((row, i) => columns.filter(({ id }) => one.isTabStop(row, id, i)).map(({ id }) => `${row.id} ${id}`));
+    expect(stops).toEqual(['two code']);
+    const fresh = (await table(null)).one;
+    expect(rows.flatMap((row, i) => columns.filter(({ id }) => fresh.isTabStop(row, id, i)).map(({ id }) => `${row.id} ${id}`))).toEqual(['works name']);
+  });
+
+  it('changes only what is another value than before', async () => {
+    const { one, said } = await table({ row: 'one', column: 'f' }, true);
+    const [, first] = rows;
+    if (first.kind !== 'level') throw new Error('the second row is a level');
+    one.edit(first.level, columns[3], 0);
+    one.edit(first.level, columns[3], 5);
+    one.editSet(set, '  ');
+    one.editSet(set, 'Works');
+    expect(said).toEqual([['change', 'one', 'f', 5]]);
+  });
+});
+
+describe('the editor of a cell', () => {
+  async function editor(type: Field['type'], value: unknown, choices: readonly string[] = []) {
+    const fixture = TestBed.createComponent(CellEditor);
+    for (const [name, input] of Object.entries({ type, label: 'Shards of one', value, choices, required: false })) fixture.componentRef.setInput(name, input);
+    await fixture.whenStable();
+    const said: unknown[] = [];
+    fixture.componentInstance.kept.subscribe((kept) => said.push(kept));
+    fixture.componentInstance.left.subscribe(() => said.push('left'));
+    const element = fixture.nativeElement as HTMLElement;
+    const field = element.querySelector('input, select') as HTMLInputElement;
+    const press = async (key: string) => {
+      field.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+      await fixture.whenStable();
+    };
+    return { element, field, press, said };
+  }
+
+  it('keeps a number at Enter, and keeps on editing what is none', async () => {
+    const { element, field, press, said } = await editor('number', 8);
+    expect(field.value).toBe('8');
+    field.value = 'seven';
+    await press('Enter');
+    expect(said).toEqual([]);
+    expect(element.querySelector('[role=alert]')?.textContent).toContain('“seven” is not a number.');
+    expect(field.value).toBe('seven');
+    field.value = '7';
+    await press('Enter');
+    expect(said).toEqual([7]);
+  });
+
+  it('leaves at Escape without keeping', async () => {
+    const { field, press, said } = await editor('text', 'soot');
+    field.value = 'ash';
+    await press('Escape');
+    expect(said).toEqual(['left']);
+  });
+
+  it('offers the choices of a field, and none', async () => {
+    const { field } = await editor('choice', 'ember', ['dark', 'ember']);
+    const options = [...field.querySelectorAll('option')].map(({ textContent }) => textContent?.trim());
+    expect(options).toEqual(expect.arrayContaining(['dark', 'ember']));
+    expect(field.value).toBe('ember');
+  });
+});
