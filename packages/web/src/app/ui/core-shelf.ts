@@ -20,6 +20,8 @@ export interface ShelfRow {
 }
 
 const SAMPLE_PIXELS = 104;
+/** Room above the tallest core for the share that it is over. */
+const HEADROOM = 1.22;
 
 /** Cores side by side by set, with the budget line across all of them. */
 @Component({
@@ -71,7 +73,7 @@ export class CoreShelf {
   /** Top of the scale: a little over the largest core, and over the limit unless that is far away. */
   readonly top = computed(() => {
     const most = Math.max(1e-9, ...this.rows().flatMap(({ cores }) => cores.map(({ total }) => total)));
-    return (this.limit() < most * 4 ? Math.max(most, this.limit()) : most) * 1.12;
+    return (this.limit() < most * 4 ? Math.max(most, this.limit()) : most) * HEADROOM;
   });
 
   heightOf(value: number): number {
