@@ -1,0 +1,146 @@
+import { TestBed } from '@angular/core/testing';
+import { signal } from '@angular/core';
+import { provideStore, Store } from '@ngrx/store';
+import { CoreError, boxPlanes, emptyRecordTables, type Block, type Device, type RecordTables } from '@stravel/core';
+import { ApiClient } from '../api/api-client';
+import { ProblemError } from '../api/problem-error';
+import { Compute } from '../compute/compute';
+import { DocumentRegistry } from '../document/document-registry';
+import { recordsActions, recordsFeature } from '../document/records/records-store';
+import { StratumDocument } from '../document/stratum-document';
+import { EditLog } from '../edits/edit-log';
+import { Session } from '../session';
+import { Bakes } from './bakes';
+import { bakesActions, bakesFeature, type LevelBakes } from './bakes-store';
+
+const block = (i: number): Block => ({ id: `b${i}`, name: '', position: [i * 3, 0, 0], turn: [0, 0, 0], planes: boxPlanes([1, 1, 1]), sight: 'hides', material: 'brick' });
+const tables: RecordTables = {
+  ...emptyRecordTables(),
+  level: {
+    hall: {
+      id: 'hall',
+      name: 'Hall',
+      set: 's',
+      order: 'a0',
+      purpose: 'play',
+      code: '',
+      values: { note: 'not of the bake' },
+      strata: [{ stratum: 'own', switchedOff: false }],
+      openSky: true,
+      bounds: null,
+      binned: null,
+    },
+  },
+  stratum: { own: { id: 'own', name: 'Own', role: 'structure', owner: 'hall' } },
+};
+const device = { id: 'd', name: 'Handheld', budget: { triangles: 100, drawCalls: 10, memoryBytes: 1000, loadMs: 1000, diskBytes: 1000 }, framesPerSecond: 30 } as unknown as Device;
+const figures = (triangles: number) => ({ strata: [], worst: [{ triangles, middle: [0, 0, 0] }], worstDrawCalls: null, memoryBytes: 10, diskBytes: 5, files: 1 });
+
+describe('bakes of the page', () => {
+  let document: StratumDocument;
+  let runs: string[];
+  let answers: Record<string, () => Promise<unknown>>;
+  let sent: { url: string; key: string }[];
+  let bakes: Bakes;
+  const settled = jest.fn(() => Promise.resolve());
+
+  beforeEach(() => {
+    runs = [];
+    sent = [];
+    document = new StratumDocument('own');
+    document.apply([0, 1].map((i) => ({ document: 'own', kind: 'block', id: `b${i}`, field: null, before: null, after: block(i) as never })));
+    answers = {
+      'bake-sight': () => Promise.resolve({ pockets: [] }),
+      'bake-figures': () => Promise.resolve({ pocketTriangles: [] }),
+      'bake-keys': () => Promise.resolve({ sight: 'sight-key', figures: 'figures-key' }),
+    };
+    TestBed.configureTestingModule({
+      providers: [
+        provideStore({ [recordsFeature.name]: recordsFeature.reducer, [bakesFeature.name]: bakesFeature.reducer }),
+        {
+          provide: ApiClient,
+          useValue: {
+            json: (url: string) => (url.includes('/bakes/') ? Promise.reject(new ProblemError(404, 'BAKE_MISSING', 'none yet')) : Promise.resolve({ levels: [] })),
+            send: (url: string, options: { headers: Record<string, string> }) => Promise.resolve(sent.push({ url, key: options.headers['Stravel-Key'] })),
+          },
+        },
+        {
+          provide: Compute,
+          useValue: {
+            run: (task: string, _input: unknown, progress?: (fraction: number, stage: string) => void) => {
+              runs.push(task);
+              progress?.(0.5, 'half');
+              return { result: answers[task](), cancel: () => undefined };
+            },
+          },
+        },
+        { provide: DocumentRegistry, useValue: { stratum: () => Promise.resolve(document) } },
+        { provide: EditLog, useValue: { bakesChanged: signal(0), saveState: signal({ state: 'saved' }), settled } },
+        { provide: Session, useValue: { collection: signal({ id: 'c', name: 'C' }), device: signal(device) } },
+      ],
+    });
+    TestBed.inject(Store).dispatch(recordsActions.loaded({ tables }));
+    bakes = TestBed.inject(Bakes);
+  });
+
+  it('run sight, then figures, and send the sight with its key after all edits are saved', async () => {
+    const opened = await bakes.bake('hall');
+    expect(opened?.level).toBe('hall');
+    expect(runs).toEqual(['bake-sight', 'bake-figures', 'bake-keys']);
+    await new Promise((resolve) => setTimeout(resolve));
+    expect(settled).toHaveBeenCalled();
+    expect(sent).toEqual([{ url: '/api/collections/c/bakes/sight/hall', key: 'sight-key' }]);
+    expect([bakes.progress(), bakes.failure()]).toEqual([undefined, '']);
+  });
+
+  it('say why they failed, and say nothing when they were cancelled', async () => {
+    answers['bake-sight'] = () => Promise.reject(new CoreError('SIGHT_NOTHING', 'sight: the level has no block'));
+    expect(await bakes.bake('hall')).toBeUndefined();
+    expect(bakes.failure()).toBe('sight: the level has no block');
+    answers['bake-sight'] = () => Promise.reject(new CoreError('CANCELLED', 'bake-sight: cancelled on request'));
+    expect(await bakes.bake('hall')).toBeUndefined();
+    expect([bakes.failure(), bakes.progress()]).toEqual(['', undefined]);
+  });
+
+  it('refuse more blocks than the bake takes before the worker is asked', async () => {
+    const many = new StratumDocument('own');
+    for (let i = 0; i <= 20000; i++) many.blocks.set(`b${i}`, block(i));
+    document = many;
+    expect(await bakes.bake('hall')).toBeUndefined();
+    expect(bakes.failure()).toMatch(/at most 20000 blocks that hide, the level has 20001/);
+    expect(runs).toEqual([]);
+  });
+
+  it('leave out what no bake reads', async () => {
+    expect((await bakes.content('hall')).level.values).toEqual({});
+  });
+
+  it('are none while the server has none', async () => {
+    expect(await bakes.open('hall')).toBeUndefined();
+  });
+
+  it('hold every level against the device and find what is over', () => {
+    const of = (triangles: number): LevelBakes =>
+      ({
+        level: 'hall',
+        sight: {
+          state: 'fresh',
+          summary: {
+            closed: true,
+            wayOut: null,
+            findings: [{ id: 'X:b', code: 'X', desk: 'sight', severity: 'error', subject: 'b', place: {}, message: 'm', why: '', fixes: [] }],
+          },
+        },
+        figures: { state: 'stale', summary: figures(triangles) },
+      }) as unknown as LevelBakes;
+    const store = TestBed.inject(Store);
+    store.dispatch(bakesActions.loaded({ levels: [of(99)] }));
+    expect([bakes.overCount(), bakes.staleCount()]).toEqual([0, 1]);
+    store.dispatch(bakesActions.loaded({ levels: [of(150)] }));
+    expect(bakes.overCount()).toBe(1);
+    expect(bakes.findings().map(({ id, place, message }) => [id, place.level, message])).toEqual([
+      ['X:b@hall', 'hall', 'Hall: m'],
+      ['OVER_TRIANGLES:hall.d', 'hall', 'Hall has 150 triangles from its worst pocket, Handheld allows 100'],
+    ]);
+  });
+});
