@@ -78,7 +78,7 @@ export class FindDialog {
   readonly found = computed(() => {
     const wanted = this.text().trim().toLowerCase();
     return this.levels()
-      .map((level) => ({ level, quality: Math.max(matchQuality(level.name.toLowerCase(), wanted), level.code.toLowerCase() === wanted ? 3 : 0) }))
+      .map((level) => ({ level, quality: Math.max(matchQuality(level.name.toLowerCase(), wanted), wanted !== '' && level.code.toLowerCase() === wanted ? 3 : 0) }))
       .filter(({ quality }) => quality > 0)
       .sort((a, b) => b.quality - a.quality)
       .slice(0, MOST_SHOWN)
