@@ -50,20 +50,38 @@ async function table(active: ActiveCell | null, editing = false) {
 
 describe('the table of levels', () => {
   it('moves by arrows as in a spreadsheet, and stops at its edges', async () => {
-    const { press, said } = await table({ row: 'one', column: 'name' });
-    press('one', 'name', 'ArrowDown');
-    press('one', 'name', 'ArrowRight');
-    press('one', 'name', 'ArrowLeft');
-    press('three', 'f', 'ArrowDown');
-    press('three', 'f', 'ArrowRight');
-    press('one', 'code', 'ArrowUp');
-    expect(said).toEqual([
+    const all: unknown[] = [];
+    for (const [row, column, key] of [
+      ['one', 'name', 'ArrowDown'],
+      ['one', 'name', 'ArrowRight'],
+      ['one', 'name', 'ArrowLeft'],
+      ['three', 'f', 'ArrowDown'],
+      ['three', 'f', 'ArrowRight'],
+      ['one', 'code', 'ArrowUp'],
+    ] as const) {
+      const { press, said } = await table({ row, column });
+      press(row, column, key);
+      all.push(...said);
+    }
+    expect(all).toEqual([
       ['enter', 'two', 'name'],
       ['enter', 'one', 'purpose'],
       ['enter', 'one', 'name'],
       ['enter', 'three', 'f'],
       ['enter', 'three', 'f'],
       ['enter', 'works', 'name'],
+    ]);
+  });
+
+  it('goes as many cells as keys were pressed, though none was drawn between', async () => {
+    const { press, said } = await table({ row: 'one', column: 'name' });
+    for (let i = 0; i < 3; i++) press('one', 'name', 'ArrowRight');
+    press('one', 'name', 'ArrowDown');
+    expect(said).toEqual([
+      ['enter', 'one', 'purpose'],
+      ['enter', 'one', 'code'],
+      ['enter', 'one', 'f'],
+      ['enter', 'two', 'f'],
     ]);
   });
 

@@ -54,11 +54,14 @@ export class LevelTable {
   readonly rowId = (_index: number, row: TableRow): string => row.id;
 
   private held = false;
+  /** Where keys have led already while the page has not drawn it yet, so that fast keys all count. */
+  private ahead: ActiveCell | undefined;
 
   constructor() {
     afterRenderEffect(() => {
       const active = this.active();
       this.rows();
+      this.ahead = undefined;
       // A line that moved takes the focus away with its element.
       const lost = this.held && document.activeElement === document.body;
       if (active && !this.editing() && (lost || this.element.nativeElement.contains(document.activeElement))) this.focusCell(active);
@@ -119,9 +122,10 @@ export class LevelTable {
 
   private move(event: KeyboardEvent, row: TableRow, column: string): boolean {
     const rows = this.rows();
-    const at = rows.findIndex(({ id }) => id === row.id);
+    const from = this.ahead ?? { row: row.id, column };
+    const at = rows.findIndex(({ id }) => id === from.row);
     const names = this.columns().map(({ id }) => id);
-    const columnAt = row.kind === 'set' ? 0 : names.indexOf(column);
+    const columnAt = rows[at]?.kind === 'set' ? 0 : names.indexOf(from.column);
     const page = Math.max(1, Math.floor(this.viewport().getViewportSize() / ROW_HEIGHT) - 1);
     const steps: Record<string, readonly [number, number]> = {
       ArrowUp: [-1, 0],
@@ -135,7 +139,8 @@ export class LevelTable {
     if (!step) return false;
     const nextRow = rows[Math.min(rows.length - 1, Math.max(0, at + step[0]))];
     const nextColumn = names[Math.min(names.length - 1, Math.max(0, columnAt + step[1]))];
-    this.entered.emit({ row: nextRow.id, column: nextRow.kind === 'set' ? 'name' : nextColumn });
+    this.ahead = { row: nextRow.id, column: nextRow.kind === 'set' ? 'name' : nextColumn };
+    this.entered.emit(this.ahead);
     return true;
   }
 
