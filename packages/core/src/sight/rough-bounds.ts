@@ -6,21 +6,11 @@ export type PocketBits = Uint32Array;
 /** Corners this far beyond a plane still count as on it, metres. */
 const SLACK = 1e-4;
 
-/** Most bytes kept of which openings lie in front of which planes. */
-const MOST_KEPT_BYTES = 64 * 1024 * 1024;
-const UNKNOWN = 0;
-const NO = 1;
-const YES = 2;
-
 /** What half-spaces alone cannot exclude, for each way; made when first asked for. */
 export class RoughBounds {
   private readonly bounds: (PocketBits | undefined)[] = [];
   private readonly visited: Int32Array;
   private readonly stack: number[] = [];
-  /** For a plane with a side, whether each opening has a part in front of it; many openings share a plane. */
-  private readonly fronts = new Map<number, Uint8Array>();
-  /** For the way in hand, whether it has a part at the back of each plane with a side: way · 4 + answer. */
-  private readonly backs: Int32Array;
 
   constructor(
     private readonly openings: OpeningTable,
@@ -28,7 +18,6 @@ export class RoughBounds {
     private readonly pocketCount: number,
   ) {
     this.visited = new Int32Array(pocketCount).fill(-1);
-    this.backs = new Int32Array(openings.planeNumbers.reduce((most, number) => Math.max(most, number), 0) * 2 + 2);
   }
 
   /**
@@ -42,7 +31,6 @@ export class RoughBounds {
   private flood(way: Way): PocketBits {
     const bits = new Uint32Array((this.pocketCount + 31) >> 5);
     const { visited, stack } = this;
-    const front = this.frontOf(way);
     const first = wayTarget(this.openings, way);
     // The pocket that the way leads out of is never come back to.
     visited[wayTarget(this.openings, way ^ 1)] = way;
@@ -52,34 +40,12 @@ export class RoughBounds {
       bits[pocket >> 5] |= 1 << (pocket & 31);
       for (const next of this.ways[pocket]) {
         const into = wayTarget(this.openings, next);
-        if (visited[into] === way) continue;
-        const opening = next >> 1;
-        if (front[opening] === UNKNOWN) front[opening] = this.hasPart(next, way, 1) ? YES : NO;
-        if (front[opening] === NO || !this.isInBack(way, next)) continue;
+        if (visited[into] === way || !this.hasPart(next, way, 1) || !this.hasPart(way, next, -1)) continue;
         visited[into] = way;
         stack.push(into);
       }
     }
     return bits;
-  }
-
-  private frontOf(way: Way): Uint8Array {
-    const side = directedPlane(this.openings, way);
-    let front = this.fronts.get(side);
-    if (!front) {
-      if ((this.fronts.size + 1) * this.openings.count > MOST_KEPT_BYTES) this.fronts.clear();
-      this.fronts.set(side, (front = new Uint8Array(this.openings.count)));
-    }
-    return front;
-  }
-
-  private isInBack(way: Way, of: Way): boolean {
-    const side = directedPlane(this.openings, of);
-    const known = this.backs[side];
-    if (known >> 2 === way && (known & 3) !== UNKNOWN) return (known & 3) === YES;
-    const answer = this.hasPart(way, of, -1);
-    this.backs[side] = way * 4 + (answer ? YES : NO);
-    return answer;
   }
 
   /** Whether part of one way's opening lies in front of (1) or behind (−1) another's plane. */
@@ -103,11 +69,4 @@ export class RoughBounds {
     }
     return false;
   }
-}
-
-/** A way's plane with the side that it leads to. Openings of one plane number have one plane, but may run either way through it. */
-function directedPlane({ planeNumbers, planes }: OpeningTable, way: Way): number {
-  const at = (way >> 1) * 4;
-  const leading = planes[at] !== 0 ? planes[at] : planes[at + 1] !== 0 ? planes[at + 1] : planes[at + 2];
-  return planeNumbers[way >> 1] * 2 + (leading > 0 === ((way & 1) === 0) ? 0 : 1);
 }
