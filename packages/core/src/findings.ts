@@ -2,13 +2,16 @@
 export type Severity = 'error' | 'warning' | 'note';
 
 /** The desk whose check made the finding. */
-export type FindingDesk = 'sets' | 'layout' | 'sight' | 'budget';
+export const FINDING_DESKS = ['sets', 'layout', 'sections', 'cells', 'detail', 'sight', 'budget', 'pack'] as const;
+export type FindingDesk = (typeof FINDING_DESKS)[number];
 
 /** Where a finding lies; enough to go there with one click. Positions in metres. */
 export interface FindingPlace {
   readonly level?: string;
   readonly stratum?: string;
   readonly item?: string;
+  readonly piece?: string;
+  readonly kit?: string;
   readonly position?: readonly [number, number, number];
   /** A polyline to draw, for example the way out of a leak. */
   readonly line?: readonly (readonly [number, number, number])[];

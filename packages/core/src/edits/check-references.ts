@@ -34,6 +34,11 @@ export function checkEditReferences(touched: readonly Touched[], find: (kind: Ed
       checkSetParents(id, record, find);
     } else if (kind === 'piece') {
       need(of, 'kit', record['kit']);
+    } else if (kind === 'cellGrid') {
+      need(of, 'level', id);
+    } else if (kind === 'rehearsal') {
+      need(of, 'level', record['level']);
+      need(of, 'device', record['device']);
     } else if (kind === 'stratum') {
       need(of, 'level', record['owner']);
     }

@@ -1,3 +1,5 @@
+import type { ViewSettings } from './view-settings';
+
 /** All the levels of one game: what stands once for the whole. */
 export interface CollectionSettings {
   /** Always 'collection'. */
@@ -5,4 +7,6 @@ export interface CollectionSettings {
   readonly name: string;
   /** Names of the ranks of sets from the top, for example Part, Chapter. */
   readonly ranks: readonly string[];
+  /** Absent or null: DEFAULT_VIEW. */
+  readonly view?: ViewSettings | null;
 }

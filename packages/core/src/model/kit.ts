@@ -15,15 +15,22 @@ export interface PieceStep {
   readonly materials: number;
   /** Vertices, indices and textures with mips, as held in memory. */
   readonly bytes: number;
+  /** Measured distance from the full step, metres; absent at step 0. */
+  readonly deviationMetres?: number;
 }
 
 /** One reusable thing of a kit. */
 export interface Piece {
   readonly id: string;
   readonly kit: string;
-  /** Name of its node in the kit's GLB. */
+  /** Name of its node in the kit's GLB; those of coarser steps are told by `stepNodeName`. */
   readonly name: string;
   readonly bounds: Box3;
   /** Full first. */
   readonly steps: readonly PieceStep[];
+}
+
+/** Name of the node that holds a step of a piece. */
+export function stepNodeName(piece: string, step: number): string {
+  return step === 0 ? piece : `${piece}.step${step}`;
 }

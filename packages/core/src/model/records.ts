@@ -1,10 +1,12 @@
 import type { Acceptance } from './acceptance';
+import type { CellGrid } from './cell-grid';
 import type { CollectionSettings } from './collection';
 import type { Device } from './device';
 import type { Field } from './field';
 import type { Kit, Piece } from './kit';
 import type { Level } from './level';
 import type { LevelSet } from './level-set';
+import type { Rehearsal } from './rehearsal';
 import type { Item, ItemKind, ItemOfKind, Stratum } from './stratum';
 
 /** The small records of a collection: all that stands outside the strata's content. */
@@ -18,9 +20,23 @@ export interface RecordOfKind {
   readonly piece: Piece;
   readonly device: Device;
   readonly acceptance: Acceptance;
+  readonly cellGrid: CellGrid;
+  readonly rehearsal: Rehearsal;
 }
 export type RecordKind = keyof RecordOfKind;
-export const RECORD_KINDS = ['collection', 'set', 'level', 'field', 'stratum', 'kit', 'piece', 'device', 'acceptance'] as const satisfies readonly RecordKind[];
+export const RECORD_KINDS = [
+  'collection',
+  'set',
+  'level',
+  'field',
+  'stratum',
+  'kit',
+  'piece',
+  'device',
+  'acceptance',
+  'cellGrid',
+  'rehearsal',
+] as const satisfies readonly RecordKind[];
 
 /** Every kind of thing that an edit can touch. */
 export type EditableKind = RecordKind | ItemKind;
@@ -45,5 +61,7 @@ export function emptyRecordTables(): { [K in RecordKind]: Record<string, RecordO
     piece: {},
     device: {},
     acceptance: {},
+    cellGrid: {},
+    rehearsal: {},
   };
 }

@@ -1,7 +1,9 @@
 import type { Block } from './block';
 import type { Divider } from './divider';
 import type { Marker } from './marker';
+import type { Pin } from './pin';
 import type { Placement } from './placement';
+import type { Recipe } from './recipe';
 
 export const STRATUM_ROLES = ['base', 'structure', 'section', 'dressing', 'events', 'light'] as const;
 export type StratumRole = (typeof STRATUM_ROLES)[number];
@@ -16,7 +18,7 @@ export interface Stratum {
 }
 
 /** The kinds of item that a stratum holds. */
-export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider'] as const;
+export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider', 'recipe', 'pin'] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
 export interface ItemOfKind {
@@ -24,6 +26,8 @@ export interface ItemOfKind {
   readonly placement: Placement;
   readonly marker: Marker;
   readonly divider: Divider;
+  readonly recipe: Recipe;
+  readonly pin: Pin;
 }
 export type Item = ItemOfKind[ItemKind];
 
@@ -33,6 +37,8 @@ export interface StratumContent {
   readonly placement: readonly Placement[];
   readonly marker: readonly Marker[];
   readonly divider: readonly Divider[];
+  readonly recipe: readonly Recipe[];
+  readonly pin: readonly Pin[];
 }
 
-export const EMPTY_CONTENT: StratumContent = { block: [], placement: [], marker: [], divider: [] };
+export const EMPTY_CONTENT: StratumContent = { block: [], placement: [], marker: [], divider: [], recipe: [], pin: [] };

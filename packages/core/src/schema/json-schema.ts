@@ -35,7 +35,7 @@ function core(described: Described): SchemaObject {
     case 'object': {
       const fields = described.fields ?? {};
       const properties = Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, convert(field)]));
-      return { type: 'object', properties, required: Object.keys(fields), additionalProperties: false };
+      return { type: 'object', properties, required: Object.keys(fields).filter((key) => !fields[key].optional), additionalProperties: false };
     }
     case 'tuple': {
       const items = (described.innerType as readonly Described[]).map(convert);

@@ -1,8 +1,10 @@
 import { array, boolean, mixed, number, object, string, tuple, type AnyObjectSchema, type Schema } from 'yup';
 import { BLOCK_SIGHTS } from '../model/block';
+import type { CellGrid } from '../model/cell-grid';
 import { FIELD_TYPES } from '../model/field';
 import { PURPOSES } from '../model/level';
 import { MARKER_KINDS } from '../model/marker';
+import { RECIPE_KINDS } from '../model/recipe';
 import type { EditableKind } from '../model/records';
 import { STRATUM_ROLES } from '../model/stratum';
 
@@ -26,7 +28,7 @@ const finite = (low: number, high: number): Schema =>
     .required()
     .min(low)
     .max(high)
-    .test('finite', 'must be a finite number', (v) => Number.isFinite(v));
+    .test('finite', 'must be a finite number', (v) => v === undefined || Number.isFinite(v));
 const whole = (low: number, high: number): Schema => number().required().integer().min(low).max(high);
 const coordinate = (): Schema => finite(-FARTHEST_COORDINATE_METRES, FARTHEST_COORDINATE_METRES);
 const vector = (): Schema => tuple([coordinate(), coordinate(), coordinate()]).required();
@@ -63,9 +65,22 @@ const sha256 = (): Schema =>
     .required()
     .matches(/^[0-9a-f]{64}$/, 'must be a SHA-256 in hexadecimal');
 
+const holdsLoadRule = (grid: unknown): boolean => {
+  const { loadMetres, dropMetres, readyMetres } = grid as CellGrid;
+  return readyMetres <= loadMetres && loadMetres <= dropMetres;
+};
+
 /** The one source of every record's validation and of the published JSON Schema. Strict: nothing unknown, nothing coerced. */
 export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
-  collection: shape({ id: id(), name: name(), ranks: array().of(name()).required().min(1).max(8) }),
+  collection: shape({
+    id: id(),
+    name: name(),
+    ranks: array().of(name()).required().min(1).max(8),
+    view: shape({ fieldOfViewDegrees: finite(1, 170), pictureHeightPixels: whole(16, 32768), errorPixels: finite(0.01, 1000) })
+      .nullable()
+      .optional()
+      .default(undefined),
+  }),
   set: shape({ id: id(), name: name(), parent: string().nullable().defined(), order: order(), binned: moment() }),
   level: shape({
     id: id(),
@@ -98,7 +113,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     name: name(),
     bounds: box(),
     steps: array()
-      .of(shape({ triangles: whole(0, 1e8), vertices: whole(0, 1e8), materials: whole(1, 1000), bytes: whole(0, 1e11) }))
+      .of(shape({ triangles: whole(0, 1e8), vertices: whole(0, 1e8), materials: whole(1, 1000), bytes: whole(0, 1e11), deviationMetres: finite(0, 1e6).optional() as Schema }))
       .required()
       .min(1)
       .max(16),
@@ -144,5 +159,51 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
   }),
   placement: shape({ id: id(), piece: id(), position: vector(), turn: turn(), scale: scale() }),
   marker: shape({ id: id(), kind: string().required().oneOf(MARKER_KINDS), position: vector(), turn: finite(-36000, 36000) }),
+  cellGrid: shape({
+    id: id(),
+    sizeMetres: finite(1, 10000),
+    origin: planPoint(),
+    loadMetres: finite(0, 10000),
+    dropMetres: finite(0, 20000),
+    readyMetres: finite(0, 10000),
+    resident: array().of(id()).required().max(MOST_STRATA),
+  }).test('rule', 'dropMetres must not be below loadMetres, nor loadMetres below readyMetres', holdsLoadRule),
+  rehearsal: shape({
+    id: id(),
+    level: id(),
+    name: name(),
+    knots: array().of(planPoint()).required().max(2000),
+    floorMetres: coordinate(),
+    speedMetresPerSecond: finite(0.01, 1000),
+    device: id(),
+  }),
+  recipe: shape({
+    id: id(),
+    name: name(),
+    kind: string().required().oneOf(RECIPE_KINDS),
+    position: vector(),
+    columns: whole(3, 2000),
+    rows: whole(3, 2000),
+    squareMetres: finite(0.25, 100),
+    heightMetres: finite(0.5, 1000),
+    openShare: finite(0.001, 1),
+    birthChance: finite(0, 1),
+    mostWalkers: whole(1, 1000),
+    border: whole(1, 100),
+    stepLimit: whole(1, 1e9),
+    seed: string().required().min(1).max(100),
+    material: name(),
+    hasMarkers: boolean().required(),
+  }),
+  pin: shape({
+    id: id(),
+    recipe: id(),
+    column: whole(0, 2000),
+    row: whole(0, 2000),
+    columns: whole(1, 2000),
+    rows: whole(1, 2000),
+    hidden: boolean().required(),
+    offset: vector(),
+  }),
   divider: shape({ id: id(), from: planPoint(), to: planPoint(), bottom: coordinate(), top: coordinate() }),
 };
