@@ -56,6 +56,16 @@ export function blockSurface(block: BlockShape & { readonly id: string }): Block
   };
 }
 
+/** The same, undefined for a block that encloses nothing or does not close: the sight bake tells of it. */
+export function blockSurfaceIfAny(block: BlockShape & { readonly id: string }): BlockSurface | undefined {
+  try {
+    return blockSurface(block);
+  } catch (error) {
+    if (error instanceof CoreError) return undefined;
+    throw error;
+  }
+}
+
 /** Planes of a box that stands on its own frame's origin: centred in x and z, from 0 up in y. Metres, each above 0. */
 export function boxPlanes(size: Vector3): BlockPlane[] {
   return [

@@ -54,6 +54,8 @@ export async function smallCollection(): Promise<CollectionContent> {
           placement: [],
           marker: [],
           divider: [],
+          recipe: [],
+          pin: [],
         },
       ],
       [
@@ -63,6 +65,8 @@ export async function smallCollection(): Promise<CollectionContent> {
           placement: [{ id: 'p1', piece: 'pin', position: [1.25, 0, -2], turn: [15, 0, 0], scale: [1, 1, 1] }],
           marker: [{ id: 'm1', kind: 'spawn', position: [0, 0, 0], turn: 0 }],
           divider: [{ id: 'd1', from: [0, 0], to: [3, 4], bottom: 0, top: 3 }],
+          recipe: [],
+          pin: [],
         },
       ],
     ]),

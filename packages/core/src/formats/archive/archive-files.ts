@@ -1,5 +1,5 @@
 /** The version that this program writes, and the newest that it reads. */
-export const ARCHIVE_VERSION = 1;
+export const ARCHIVE_VERSION = 2;
 export const ARCHIVE_FORMAT = 'stravel-archive';
 export const LEVEL_FORMAT = 'stravel-level';
 export const STRATUM_FORMAT = 'stravel-stratum';
@@ -15,6 +15,8 @@ export const TABLE_PATHS = {
   field: 'fields.json',
   device: 'devices.json',
   acceptance: 'acceptances.json',
+  cellGrid: 'cell-grids.json',
+  rehearsal: 'rehearsals.json',
 } as const;
 
 export const levelPath = (id: string): string => `levels/${id}.json`;

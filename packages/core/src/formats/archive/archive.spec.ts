@@ -43,9 +43,26 @@ describe('archive', () => {
     expect(Buffer.compare(Buffer.from(archiveCollection(shuffled)), Buffer.from(archive))).toBe(0);
   });
 
+  it('reads an archive from before there were recipes, cells and rehearsals', () => {
+    const old = rebuilt((files) => {
+      delete files['cell-grids.json'];
+      delete files['rehearsals.json'];
+      for (const [path, bytes] of Object.entries(files)) {
+        if (!path.endsWith('.json')) continue;
+        const json = JSON.parse(Buffer.from(bytes).toString('utf8')) as { version: number; content?: Record<string, unknown>; strata?: { content: Record<string, unknown> }[] };
+        json.version = 1;
+        for (const entry of json.strata ?? [json]) for (const kind of ['recipe', 'pin']) delete entry.content?.[kind];
+        files[path] = strToU8(JSON.stringify(json));
+      }
+    });
+    const back = restoreCollection(old);
+    expect([back.records, back.strata]).toEqual([content.records, content.strata]);
+  });
+
   it('keeps shared strata apart from levels', () => {
     expect(Object.keys(unzipSync(archive)).sort()).toEqual([
       'acceptances.json',
+      'cell-grids.json',
       'collection.json',
       'devices.json',
       'fields.json',
@@ -54,6 +71,7 @@ describe('archive', () => {
       'kits/kit.json',
       'levels/one.json',
       'levels/two.json',
+      'rehearsals.json',
       'sets.json',
       'strata/base.json',
     ]);
@@ -66,7 +84,7 @@ describe('archive', () => {
     ['a zip of something else', () => zipSync({ 'readme.json': strToU8('{}') }), /has no index.json/],
     ['a path that climbs out', () => zipSync({ '../evil.json': strToU8('{}') }), /"..\/evil.json" is not one that an archive holds/],
     ['an absolute path', () => zipSync({ '/etc/passwd.json': strToU8('{}') }), /is not one that an archive holds/],
-    ['a newer version', () => zipSync({ 'index.json': strToU8('{"format":"stravel-archive","version":2,"files":[]}') }), /its version is 2, this Stravel reads up to 1/],
+    ['a newer version', () => zipSync({ 'index.json': strToU8('{"format":"stravel-archive","version":3,"files":[]}') }), /its version is 3, this Stravel reads up to 2/],
     ['a changed file', () => zipSync({ ...unzipSync(archive), 'sets.json': strToU8('{}') }), /sets.json is not what the index says/],
     ['a file that is not listed', () => zipSync({ ...unzipSync(archive), 'levels/x.json': strToU8('{}') }), /levels\/x.json is in the zip but not in the index/],
     [
@@ -141,7 +159,7 @@ describe('archive', () => {
 
   it('carries a level of 400 blocks', () => {
     const blocks = roomGrid(10, 10).blocks.map((block) => ({ ...block, name: '', sight: 'hides' as const, material: 'brick' }));
-    const large: CollectionContent = { ...content, strata: new Map([...content.strata, ['own', { block: blocks, placement: [], marker: [], divider: [] }]]) };
+    const large: CollectionContent = { ...content, strata: new Map([...content.strata, ['own', { block: blocks, placement: [], marker: [], divider: [], recipe: [], pin: [] }]]) };
     expect(restoreCollection(archiveCollection(large)).strata.get('own')?.block).toHaveLength(402);
   });
 });

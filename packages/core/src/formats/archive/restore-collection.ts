@@ -72,7 +72,8 @@ function addStratum(content: CollectionContent, entry: { readonly [key: string]:
   const items = asTable(entry['content']);
   const lists = ITEM_KINDS.map((kind): readonly [ItemKind, readonly Item[]] => {
     const seen = new Set<string>();
-    const list = asList(items[kind], `content.${kind}`).map((value) => {
+    // Kinds that came after the version that wrote the file are not in it.
+    const list = asList(items[kind] ?? [], `content.${kind}`).map((value) => {
       const item: Item = checkedRecord<ItemKind>(kind, value);
       if (seen.has(item.id)) throw new CoreError('ARCHIVE_FILE', `the ${kind} ${item.id} stands in the stratum ${id} twice`);
       seen.add(item.id);

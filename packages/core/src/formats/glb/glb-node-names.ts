@@ -1,73 +1,22 @@
-import { strFromU8 } from 'fflate';
-import { CoreError } from '../../errors';
-import { parseJson } from '../canonical-json';
+import { openGlb } from './open-glb';
 
-const GLB_MAGIC = 0x46546c67;
-const JSON_CHUNK = 0x4e4f534a;
+/** A node of a GLB that carries a mesh and has a name. */
+export interface MeshNode {
+  readonly name: string;
+  readonly index: number;
+  readonly node: Readonly<Record<string, unknown>>;
+}
 
-const BIN_CHUNK = 0x004e4942;
-const MOST_ELEMENTS = 1e8;
-/** Bytes of one component by its glTF code. */
-const COMPONENT_BYTES: Readonly<Record<number, number>> = { 5120: 1, 5121: 1, 5122: 2, 5123: 2, 5125: 4, 5126: 4 };
-const COMPONENTS: Readonly<Record<string, number>> = { SCALAR: 1, VEC2: 2, VEC3: 3, VEC4: 4, MAT2: 4, MAT3: 9, MAT4: 16 };
-
-/**
- * Names of the nodes that carry a mesh in a GLB. The meshes are not read, but what they claim must fit into the file.
- * @throws CoreError 'GLB_UNREADABLE' naming what its header, a buffer view or an accessor claims
- * Source: Khronos, glTF 2.0 specification, chapter 4.
- */
-export function glbNodeNames(bytes: Uint8Array): string[] {
-  const fail = (rule: string): never => {
-    throw new CoreError('GLB_UNREADABLE', `glb: ${rule}`);
-  };
-  if (bytes.length < 20) fail(`needs at least 20 bytes, has ${bytes.length}`);
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  if (view.getUint32(0, true) !== GLB_MAGIC) fail('does not start as a GLB does');
-  if (view.getUint32(4, true) !== 2) fail(`its version is ${view.getUint32(4, true)}, must be 2`);
-  if (view.getUint32(8, true) !== bytes.length) fail(`claims ${view.getUint32(8, true)} bytes, has ${bytes.length}`);
-  const length = view.getUint32(12, true);
-  if (view.getUint32(16, true) !== JSON_CHUNK || 20 + length > bytes.length) fail(`its JSON claims ${length} bytes of ${bytes.length}`);
-  const json = parseJson(strFromU8(bytes.subarray(20, 20 + length)), 'glb');
-  checkClaims(json as GlbJson, binaryBytes(view, 20 + length), fail);
-  const nodes = (json as { nodes?: unknown }).nodes;
+/** The named nodes with a mesh in a GLB's JSON. */
+export function meshNodes(json: object): MeshNode[] {
+  const { nodes } = json as { nodes?: unknown };
   if (!Array.isArray(nodes)) return [];
-  return nodes.flatMap((node: { name?: unknown; mesh?: unknown }) => (typeof node?.name === 'string' && typeof node.mesh === 'number' ? [node.name] : []));
+  return nodes.flatMap((node: Record<string, unknown> | null, index): MeshNode[] =>
+    typeof node?.['name'] === 'string' && typeof node['mesh'] === 'number' ? [{ name: node['name'], index, node }] : [],
+  );
 }
 
-/** The parts of a GLB's JSON that claim bytes; anything may stand in them. */
-interface GlbJson {
-  readonly bufferViews?: unknown;
-  readonly accessors?: unknown;
-}
-
-/** Length of the binary chunk that follows the JSON, 0 when there is none. */
-function binaryBytes(view: DataView, at: number): number {
-  if (at + 8 > view.byteLength || view.getUint32(at + 4, true) !== BIN_CHUNK) return 0;
-  return Math.min(view.getUint32(at, true), view.byteLength - at - 8);
-}
-
-function checkClaims({ bufferViews, accessors }: GlbJson, binary: number, fail: (rule: string) => never): void {
-  const views = asTables(bufferViews);
-  views.forEach(({ byteOffset = 0, byteLength }, i) => {
-    if (!isSize(byteOffset) || !isSize(byteLength) || byteOffset + byteLength > binary) {
-      fail(`bufferViews[${i}] claims bytes ${String(byteOffset)} to ${String(byteOffset)} + ${String(byteLength)} of ${binary}`);
-    }
-  });
-  asTables(accessors).forEach(({ bufferView, byteOffset = 0, componentType, type, count }, i) => {
-    const bytes = COMPONENT_BYTES[componentType as number] * COMPONENTS[type as string];
-    if (!isSize(count) || count > MOST_ELEMENTS || !(bytes > 0)) return fail(`accessors[${i}] claims ${String(count)} elements of ${String(type)}`);
-    if (bufferView === undefined) return;
-    const { byteLength: room, byteStride = bytes } = views[bufferView as number] ?? {};
-    if (!isSize(room) || !isSize(byteOffset) || !isSize(byteStride) || byteOffset + byteStride * Math.max(0, count - 1) + bytes > room) {
-      fail(`accessors[${i}] claims ${count} elements, bufferViews[${JSON.stringify(bufferView)}] has ${JSON.stringify(room)} bytes`);
-    }
-  });
-}
-
-function asTables(value: unknown): Record<string, unknown>[] {
-  return Array.isArray(value) ? value.map((one: unknown) => (typeof one === 'object' && one !== null ? (one as Record<string, unknown>) : {})) : [];
-}
-
-function isSize(value: unknown): value is number {
-  return typeof value === 'number' && Number.isInteger(value) && value >= 0;
+/** Names of the nodes that carry a mesh in a GLB. @throws CoreError as `openGlb` */
+export function glbNodeNames(bytes: Uint8Array): string[] {
+  return meshNodes(openGlb(bytes).json).map(({ name }) => name);
 }

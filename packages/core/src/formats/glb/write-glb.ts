@@ -1,0 +1,81 @@
+import { Document, WebIO, type Material, type Texture, type TextureInfo } from '@gltf-transform/core';
+import { TEXTURE_SLOTS, type KitMeshes, type MeshMaterial, type TextureSlot, type TextureUse } from '../../mesh/kit-meshes';
+
+const TYPES = ['SCALAR', 'SCALAR', 'VEC2', 'VEC3', 'VEC4'] as const;
+const MOST_SHORT_INDEX = 65535;
+
+/** One GLB with a node for every mesh, in the order given; materials that no mesh uses are left out. Equal input gives equal bytes. */
+export async function writeGlb({ pieces, materials, textures }: KitMeshes): Promise<Uint8Array> {
+  const document = new Document();
+  document.getRoot().getAsset().generator = 'Stravel';
+  const buffer = document.createBuffer();
+  const scene = document.createScene('kit');
+  const madeTextures = new Map<number, Texture>();
+  const textureOf = (index: number): Texture => {
+    const { name, mimeType, bytes } = textures[index];
+    const made = madeTextures.get(index) ?? document.createTexture(name).setMimeType(mimeType).setImage(new Uint8Array(bytes));
+    madeTextures.set(index, made);
+    return made;
+  };
+  const madeMaterials = new Map<number, Material>();
+  const materialOf = (index: number): Material => {
+    const made = madeMaterials.get(index) ?? makeMaterial(document, materials[index], textureOf);
+    madeMaterials.set(index, made);
+    return made;
+  };
+  for (const { name, parts } of pieces) {
+    const mesh = document.createMesh(name);
+    for (const { material, attributes, indices } of parts) {
+      const primitive = document.createPrimitive();
+      if (material !== null) primitive.setMaterial(materialOf(material));
+      for (const { semantic, size, values } of attributes) {
+        primitive.setAttribute(semantic, document.createAccessor().setType(TYPES[size]).setArray(new Float32Array(values)).setBuffer(buffer));
+      }
+      const vertices = attributes[0].values.length / 3;
+      const array = vertices <= MOST_SHORT_INDEX ? Uint16Array.from(indices) : new Uint32Array(indices);
+      primitive.setIndices(document.createAccessor().setType('SCALAR').setArray(array).setBuffer(buffer));
+      mesh.addPrimitive(primitive);
+    }
+    scene.addChild(document.createNode(name).setMesh(mesh));
+  }
+  return new WebIO().writeBinary(document);
+}
+
+/** How each texture of a material is set and described in glTF. */
+const SLOTS: Readonly<Record<TextureSlot, { readonly set: (material: Material, texture: Texture) => unknown; readonly info: (material: Material) => TextureInfo | null }>> = {
+  baseColour: { set: (m, t) => m.setBaseColorTexture(t), info: (m) => m.getBaseColorTextureInfo() },
+  metallicRoughness: { set: (m, t) => m.setMetallicRoughnessTexture(t), info: (m) => m.getMetallicRoughnessTextureInfo() },
+  normal: { set: (m, t) => m.setNormalTexture(t), info: (m) => m.getNormalTextureInfo() },
+  occlusion: { set: (m, t) => m.setOcclusionTexture(t), info: (m) => m.getOcclusionTextureInfo() },
+  emissive: { set: (m, t) => m.setEmissiveTexture(t), info: (m) => m.getEmissiveTextureInfo() },
+};
+
+function makeMaterial(document: Document, material: MeshMaterial, textureOf: (index: number) => Texture): Material {
+  const made = document
+    .createMaterial(material.name)
+    .setBaseColorFactor([...material.baseColour])
+    .setMetallicFactor(material.metallic)
+    .setRoughnessFactor(material.roughness)
+    .setEmissiveFactor([...material.emissive])
+    .setAlphaMode(material.alphaMode)
+    .setAlphaCutoff(material.alphaCutoff)
+    .setDoubleSided(material.doubleSided)
+    .setNormalScale(material.normalScale)
+    .setOcclusionStrength(material.occlusionStrength);
+  for (const slot of TEXTURE_SLOTS) {
+    const use = material.maps[slot];
+    if (!use) continue;
+    SLOTS[slot].set(made, textureOf(use.texture));
+    describeUse(SLOTS[slot].info(made), use);
+  }
+  return made;
+}
+
+function describeUse(info: TextureInfo | null, use: TextureUse): void {
+  info
+    ?.setTexCoord(use.coordinates)
+    .setWrapS(use.wrapS as ReturnType<TextureInfo['getWrapS']>)
+    .setWrapT(use.wrapT as ReturnType<TextureInfo['getWrapT']>)
+    .setMagFilter(use.magFilter as ReturnType<TextureInfo['getMagFilter']>)
+    .setMinFilter(use.minFilter as ReturnType<TextureInfo['getMinFilter']>);
+}

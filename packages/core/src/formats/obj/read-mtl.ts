@@ -1,0 +1,73 @@
+import type { ImportFault } from '../../detail/import-report';
+import { plainMaterial, type MeshMaterial } from '../../mesh/kit-meshes';
+
+/** A material of an MTL file; its pictures by file name. */
+export interface ObjMaterial {
+  readonly material: MeshMaterial;
+  readonly pictures: Readonly<Partial<Record<'baseColour' | 'normal' | 'emissive', string>>>;
+}
+
+/**
+ * Reads the materials of an MTL file: Kd, Ke, d or Tr, Ns, map_Kd, map_Ke, map_Bump, bump and norm. Colours are taken as sRGB.
+ * Source: Wavefront, Advanced Visualizer manual, appendix B; roughness from Ns by √(2 ÷ (Ns + 2)), Walter et al., EGSR 2007.
+ */
+export function readMtl(text: string, file: string, faults: ImportFault[]): ObjMaterial[] {
+  const found: { name: string; values: Map<string, string[]> }[] = [];
+  text.split(/\r?\n/).forEach((line, i) => {
+    const [key, ...rest] = line.trim().split(/\s+/);
+    if (key === '' || key.startsWith('#')) return;
+    if (key === 'newmtl') found.push({ name: rest.join(' '), values: new Map() });
+    else if (found.length === 0) faults.push({ severity: 'warning', where: `${file}, line ${i + 1}`, message: `${key} stands before any newmtl and is left out` });
+    else found[found.length - 1].values.set(key.toLowerCase(), rest);
+  });
+  return found.map(({ name, values }) => {
+    const numbers = (key: string, count: number): number[] | undefined => {
+      const list = values.get(key)?.slice(0, count).map(Number);
+      if (!list) return undefined;
+      if (list.length === count && list.every(Number.isFinite)) return list;
+      faults.push({
+        severity: 'warning',
+        where: `${file}, material ${name}`,
+        message: `${key} is “${values.get(key)?.join(' ') ?? ''}”, must be ${count} number${count > 1 ? 's' : ''}; left out`,
+      });
+      return undefined;
+    };
+    const colour = (key: string): [number, number, number] | undefined => numbers(key, 3)?.map(linear) as [number, number, number] | undefined;
+    const shine = numbers('ns', 1)?.[0];
+    const clear = numbers('tr', 1)?.[0];
+    const alpha = unit(numbers('d', 1)?.[0] ?? (clear === undefined ? 1 : 1 - clear));
+    const [r, g, b] = colour('kd') ?? [1, 1, 1];
+    const material = plainMaterial(name, {
+      baseColour: [r, g, b, alpha],
+      emissive: colour('ke') ?? [0, 0, 0],
+      roughness: shine === undefined ? 1 : unit(Math.sqrt(2 / (Math.max(0, shine) + 2))),
+      alphaMode: alpha < 1 ? 'BLEND' : 'OPAQUE',
+    });
+    const picture = (...keys: string[]): string | undefined => {
+      const rest = keys.map((key) => values.get(key)).find((value) => value !== undefined);
+      return rest && fileName(rest);
+    };
+    return { material, pictures: { baseColour: picture('map_kd'), normal: picture('norm', 'map_bump', 'bump'), emissive: picture('map_ke') } };
+  });
+}
+
+/** The file of a map line, behind its options; folders are left out, as dropped files have none. */
+function fileName(rest: readonly string[]): string {
+  const words = [...rest];
+  while (words.length > 1 && words[0].startsWith('-')) {
+    words.shift();
+    // An option has words or numbers of its own: all up to the next option or the last word.
+    while (words.length > 1 && /^([-+.\d]+|on|off)$/i.test(words[0])) words.shift();
+  }
+  return words.join(' ').split(/[\\/]/).at(-1) ?? '';
+}
+
+function unit(value: number): number {
+  return Math.min(1, Math.max(0, value));
+}
+
+/** sRGB to linear, by a fit with an error below 0.002; exact powers differ between engines. */
+function linear(value: number): number {
+  const v = unit(value);
+  return v * (v * (v * 0.305306011 + 0.682171111) + 0.012522878);
+}
