@@ -1,0 +1,122 @@
+import type { RunContext } from '../context/run-context';
+import { CoreError } from '../errors';
+import { readGlb } from '../formats/glb/read-glb';
+import { writeGlb } from '../formats/glb/write-glb';
+import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
+import type { KitMeshes, MeshOfPiece, MeshPart } from '../mesh/kit-meshes';
+import { stepCost } from '../mesh/mesh-cost';
+import { stepNodeName, type PieceStep } from '../model/kit';
+import { MeasuredSurface, surfaceOf } from './measure-deviation';
+import { DEFAULT_CHAIN, simplifierReady, simplifyChain, type ChainOptions } from './simplify-chain';
+
+/** Name of the piece that a node of a kit's GLB belongs to. */
+const STEP_NAME = /\.step\d+$/;
+
+export interface BuildChainsInput {
+  /** The kit's GLB. */
+  readonly glb: Uint8Array;
+  /** Names of the pieces that get a new chain; all others keep theirs. */
+  readonly names: readonly string[];
+  readonly options?: Partial<ChainOptions>;
+}
+
+/** A piece's new chain. */
+export interface BuiltChain {
+  readonly name: string;
+  readonly steps: readonly PieceStep[];
+  /** Steps that were asked for and could not be made coarser. */
+  readonly missingSteps: number;
+}
+
+export interface BuiltChains {
+  readonly glb: Uint8Array;
+  readonly chains: readonly BuiltChain[];
+}
+
+/**
+ * Makes detail chains for pieces of a kit and measures how far each step is off the full one.
+ * @throws CoreError 'CHAIN_OPTIONS', 'CHAIN_PIECE' naming a piece that the kit lacks, 'GLB_UNREADABLE', 'CANCELLED'
+ */
+export async function buildChains({ glb, names, options }: BuildChainsInput, context: RunContext): Promise<BuiltChains> {
+  const chosen = { ...DEFAULT_CHAIN, ...options };
+  if (!(chosen.ratio > 0 && chosen.ratio < 1)) throw new CoreError('CHAIN_OPTIONS', `chain: the share of triangles a step keeps must be between 0 and 1, is ${chosen.ratio}`);
+  if (!(Number.isInteger(chosen.steps) && chosen.steps >= 1 && chosen.steps <= 8)) throw new CoreError('CHAIN_OPTIONS', `chain: takes 1 to 8 coarser steps, not ${chosen.steps}`);
+  context.progress(0, 'reading the kit');
+  const { meshes } = await readGlb(glb);
+  await simplifierReady();
+  const wanted = new Set(names);
+  const chains: BuiltChain[] = [];
+  const pieces: MeshOfPiece[] = [];
+  for (const piece of meshes.pieces) {
+    const owner = piece.name.replace(STEP_NAME, '');
+    if (wanted.has(owner) && owner !== piece.name) continue;
+    pieces.push(piece);
+    if (!wanted.has(piece.name)) continue;
+    const share = (fraction: number, stage: string): void => context.progress(0.05 + (0.9 * (chains.length + fraction)) / wanted.size, `${piece.name}: ${stage}`);
+    const { steps, costs } = chainOf(piece, meshes, chosen, context, share);
+    pieces.push(...steps);
+    chains.push({ name: piece.name, steps: costs, missingSteps: chosen.steps - steps.length });
+  }
+  const lost = names.find((name) => !chains.some((chain) => chain.name === name));
+  if (lost !== undefined) throw new CoreError('CHAIN_PIECE', `chain: the kit's GLB has no piece named ${lost}`);
+  context.progress(0.96, 'writing the kit');
+  return { glb: await writeGlb({ ...meshes, pieces }), chains };
+}
+
+function chainOf(
+  piece: MeshOfPiece,
+  meshes: KitMeshes,
+  options: ChainOptions,
+  context: RunContext,
+  share: (fraction: number, stage: string) => void,
+): { steps: MeshOfPiece[]; costs: PieceStep[] } {
+  const coarser = simplifyChain(piece.parts, options, (step) => {
+    context.checkCancelled();
+    share((0.5 * step) / (options.steps + 1), `step ${step}`);
+  });
+  const costs: PieceStep[] = [stepCost(piece, meshes, 0)];
+  const full = new MeasuredSurface(surfaceOf(piece.parts));
+  const steps = coarser.map((indices, i): MeshOfPiece => {
+    share(0.5 + (0.5 * i) / coarser.length, `measuring step ${i + 1}`);
+    const step = { name: stepNodeName(piece.name, i + 1), parts: piece.parts.flatMap((part, k) => (indices[k].length > 0 ? [packedPart(part, indices[k])] : [])) };
+    costs.push({ ...stepCost(step, meshes, i + 1), deviationMetres: full.deviation(surfaceOf(piece.parts, indices), context) });
+    return step;
+  });
+  return { steps, costs };
+}
+
+/** A part with other triangles, and only the vertices that these use. */
+function packedPart(part: MeshPart, indices: Uint32Array): MeshPart {
+  const numbers = new Int32Array(part.attributes[0].values.length / 3).fill(-1);
+  const order: number[] = [];
+  const packed = indices.map((vertex) => {
+    if (numbers[vertex] < 0) numbers[vertex] = order.push(vertex) - 1;
+    return numbers[vertex];
+  });
+  const attributes = part.attributes.map(({ semantic, size, values }) => {
+    const kept = new Float32Array(order.length * size);
+    order.forEach((vertex, i) => kept.set(values.subarray(vertex * size, (vertex + 1) * size), i * size));
+    return { semantic, size, values: kept };
+  });
+  return { ...part, attributes, indices: packed };
+}
+
+export interface AddToKitInput {
+  /** The kit's GLB, null for a new kit. */
+  readonly kit: Uint8Array | null;
+  /** A GLB with one node a piece, as `readPieces` makes it. */
+  readonly added: Uint8Array;
+}
+
+/**
+ * A kit's GLB with more pieces. A piece whose name the kit has already takes that one's place, and its chain goes.
+ * @throws CoreError 'GLB_UNREADABLE'
+ */
+export async function addToKit({ kit, added }: AddToKitInput): Promise<Uint8Array> {
+  const { meshes: more } = await readGlb(added);
+  if (!kit) return writeGlb(more);
+  const { meshes: old } = await readGlb(kit);
+  const names = new Set(more.pieces.map(({ name }) => name));
+  const kept = { ...old, pieces: old.pieces.filter(({ name }) => !names.has(name.replace(STEP_NAME, ''))) };
+  return writeGlb(prunedMeshes(joinedMeshes(kept, more)));
+}

@@ -1,0 +1,221 @@
+import { strFromU8 } from 'fflate';
+import type { RunContext } from '../context/run-context';
+import { CoreError } from '../errors';
+import { readGlb, type ReadMeshes } from '../formats/glb/read-glb';
+import { writeGlb } from '../formats/glb/write-glb';
+import { readMtl } from '../formats/obj/read-mtl';
+import { readObj } from '../formats/obj/read-obj';
+import { pictureSize } from '../formats/picture-size';
+import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
+import { positionsOf, type KitMeshes, type MeshMaterial, type MeshOfPiece, type MeshPart, type MeshTexture, type TextureUse } from '../mesh/kit-meshes';
+import { meshBounds, stepCost } from '../mesh/mesh-cost';
+import { partFault } from '../mesh/mesh-faults';
+import { smoothNormals } from '../mesh/mesh-normals';
+import { placePart, type LinearMap } from '../mesh/place-part';
+import type { PieceStep } from '../model/kit';
+import type { Box3 } from '../model/vector';
+import type { ImportFault, ImportReport } from './import-report';
+
+/** Largest side of a texture, pixels. */
+export const MOST_TEXTURE_PIXELS = 8192;
+/** Most bytes of all files of one drop. */
+export const MOST_IMPORT_BYTES = 1024 * 1024 * 1024;
+/** glTF's code of a texture that repeats. */
+const REPEAT = 10497;
+
+export interface DroppedFile {
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+export interface ReadPiecesInput {
+  /** GLB and OBJ files, with the MTL files and pictures that an OBJ names. */
+  readonly files: readonly DroppedFile[];
+  /** Metres of one unit of the files. */
+  readonly unitMetres: number;
+  /** Whether Z is up in the files, as some programs have it. */
+  readonly isZUp: boolean;
+}
+
+/** A piece that was read, ready to be put into a kit. */
+export interface ReadPiece {
+  readonly name: string;
+  readonly bounds: Box3;
+  readonly step: PieceStep;
+}
+
+export interface ReadPieces {
+  readonly report: ImportReport;
+  readonly pieces: readonly ReadPiece[];
+  /** A GLB with one node a piece; null when no piece came through. */
+  readonly glb: Uint8Array | null;
+}
+
+/**
+ * Reads dropped files into pieces. What cannot be used is left out and told; a file that cannot be read at all does not keep
+ * the others from coming in.
+ * @throws CoreError 'IMPORT_FILES' when there is neither a GLB nor an OBJ or the files are too large, 'CANCELLED'
+ */
+export async function readPieces({ files, unitMetres, isZUp }: ReadPiecesInput, context: RunContext): Promise<ReadPieces> {
+  const total = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
+  if (total > MOST_IMPORT_BYTES) throw new CoreError('IMPORT_FILES', `import: takes at most ${MOST_IMPORT_BYTES} bytes together, the files have ${total}`);
+  const sources = files.filter(({ name }) => /\.(glb|obj)$/i.test(name));
+  if (sources.length === 0) throw new CoreError('IMPORT_FILES', `import: needs a .glb or .obj file, got ${files.map(({ name }) => name).join(', ') || 'none'}`);
+  const beside = new Map(files.map(({ name, bytes }) => [name.toLowerCase(), bytes]));
+  const faults: ImportFault[] = [];
+  let meshes: KitMeshes = { pieces: [], materials: [], textures: [] };
+  for (const [i, file] of sources.entries()) {
+    context.checkCancelled();
+    context.progress((0.6 * i) / sources.length, `reading ${file.name}`);
+    try {
+      if (file.bytes.length === 0) throw new CoreError('IMPORT_EMPTY', 'the file is empty');
+      const read = /\.glb$/i.test(file.name) ? await readGlb(file.bytes, beside) : readObjFile(file, files);
+      faults.push(...read.faults.map((fault) => ({ ...fault, where: sources.length > 1 ? `${file.name}, ${fault.where}` : fault.where })));
+      meshes = joinedMeshes(meshes, read.meshes);
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      faults.push({ severity: 'error', where: file.name, message: error.message });
+    }
+  }
+  context.progress(0.6, 'checking meshes');
+  const checked = checkedMeshes(withoutHugeTextures(meshes, faults), mapOf(unitMetres, isZUp), faults, context);
+  context.progress(0.8, 'writing pieces');
+  const pieces = checked.pieces.map((mesh): ReadPiece => ({ name: mesh.name, bounds: meshBounds(mesh), step: stepCost(mesh, checked, 0) }));
+  return { report: reportOf(checked, pieces, faults), pieces, glb: pieces.length > 0 ? await writeGlb(checked) : null };
+}
+
+/** Scales to metres and turns Z up into Y up. */
+function mapOf(unitMetres: number, isZUp: boolean): LinearMap {
+  if (!(unitMetres > 0) || !Number.isFinite(unitMetres)) throw new CoreError('IMPORT_UNIT', `import: a unit must be above 0 metres, is ${unitMetres}`);
+  const u = unitMetres;
+  return isZUp ? [u, 0, 0, 0, 0, -u, 0, u, 0] : [u, 0, 0, 0, u, 0, 0, 0, u];
+}
+
+function readObjFile(file: DroppedFile, files: readonly DroppedFile[]): ReadMeshes {
+  const faults: ImportFault[] = [];
+  const found = (name: string): DroppedFile | undefined => files.find((one) => one.name.toLowerCase() === name.toLowerCase());
+  const { pieces, libraries } = readObj(strFromU8(file.bytes), file.name, faults);
+  const textures: MeshTexture[] = [];
+  const numberOf = new Map<string, number>();
+  const picture = (name: string | undefined, where: string): TextureUse | undefined => {
+    if (name === undefined || name === '') return undefined;
+    let number = numberOf.get(name);
+    if (number === undefined) {
+      const read = readPicture(name, found(name), where, faults);
+      number = read ? textures.push(read) - 1 : -1;
+      numberOf.set(name, number);
+    }
+    return number < 0 ? undefined : { texture: number, coordinates: 0, wrapS: REPEAT, wrapT: REPEAT, magFilter: null, minFilter: null };
+  };
+  const materials = new Map<string, MeshMaterial>();
+  for (const library of libraries) {
+    const source = found(library);
+    if (!source) {
+      faults.push({ severity: 'error', where: file.name, message: `its materials ${library} are missing; drop that file along with it` });
+      continue;
+    }
+    for (const { material, pictures } of readMtl(strFromU8(source.bytes), library, faults)) {
+      const maps = Object.fromEntries(
+        Object.entries(pictures).flatMap(([slot, name]) => {
+          const use = picture(name, `material ${material.name}`);
+          return use ? [[slot, use]] : [];
+        }),
+      );
+      materials.set(material.name, { ...material, maps: maps as MeshMaterial['maps'] });
+    }
+  }
+  const order = [...materials.keys()];
+  for (const name of new Set(pieces.flatMap(({ parts }) => parts.map(({ material }) => material)))) {
+    if (name !== null && !materials.has(name)) faults.push({ severity: 'warning', where: `material ${name}`, message: 'is used but nowhere described; its part comes in plain' });
+  }
+  const numbered = pieces.map(({ name, parts }): MeshOfPiece => ({
+    name,
+    parts: parts.map((part) => ({ ...part, material: part.material === null ? null : numbersOf(order, part.material) })),
+  }));
+  return { meshes: { pieces: numbered, materials: [...materials.values()], textures }, faults };
+}
+
+function numbersOf(order: readonly string[], name: string): number | null {
+  const number = order.indexOf(name);
+  return number < 0 ? null : number;
+}
+
+function readPicture(name: string, file: DroppedFile | undefined, where: string, faults: ImportFault[]): MeshTexture | undefined {
+  const fail = (message: string): undefined => void faults.push({ severity: 'error', where, message });
+  if (!file) return fail(`its picture ${name} is missing; drop it along with the OBJ`);
+  const mimeType = /\.png$/i.test(name) ? 'image/png' : /\.jpe?g$/i.test(name) ? 'image/jpeg' : '';
+  const size = mimeType === '' ? undefined : pictureSize(file.bytes, mimeType);
+  if (!size) return fail(`its picture ${name} is neither a PNG nor a JPEG that can be read`);
+  return { name, mimeType, bytes: file.bytes, widthPixels: size[0], heightPixels: size[1] };
+}
+
+/** Materials lose textures that are too large for any device. */
+function withoutHugeTextures(meshes: KitMeshes, faults: ImportFault[]): KitMeshes {
+  const isHuge = meshes.textures.map(({ name, widthPixels, heightPixels }) => {
+    const huge = Math.max(widthPixels, heightPixels) > MOST_TEXTURE_PIXELS;
+    if (huge)
+      faults.push({
+        severity: 'error',
+        where: name,
+        message: `is ${widthPixels} by ${heightPixels} pixels, at most ${MOST_TEXTURE_PIXELS} are taken; the material comes in without it`,
+      });
+    return huge;
+  });
+  if (!isHuge.includes(true)) return meshes;
+  const materials = meshes.materials.map((material) => ({ ...material, maps: Object.fromEntries(Object.entries(material.maps).filter(([, { texture }]) => !isHuge[texture])) }));
+  return { ...meshes, materials };
+}
+
+function checkedMeshes(meshes: KitMeshes, map: LinearMap, faults: ImportFault[], context: RunContext): KitMeshes {
+  const names = new Set<string>();
+  const pieces: MeshOfPiece[] = [];
+  for (const [i, { name, parts }] of meshes.pieces.entries()) {
+    context.checkCancelled();
+    context.progress(0.6 + (0.2 * i) / meshes.pieces.length, `checking ${name}`);
+    const fault = parts.length === 0 ? 'has no triangles' : parts.map(partFault).find((one) => one !== undefined);
+    if (fault !== undefined) {
+      faults.push({ severity: 'error', where: name, message: `${fault}; the piece is left out` });
+      continue;
+    }
+    pieces.push({ name: freeName(name, names), parts: parts.map((part) => withNormals(placePart(part, map), name, faults)) });
+  }
+  return prunedMeshes({ ...meshes, pieces });
+}
+
+function withNormals(part: MeshPart, name: string, faults: ImportFault[]): MeshPart {
+  if (part.attributes.some(({ semantic }) => semantic === 'NORMAL')) return part;
+  faults.push({ severity: 'warning', where: name, message: 'has no normals; smooth ones were made from its faces' });
+  const [position, ...rest] = part.attributes;
+  return { ...part, attributes: [position, { semantic: 'NORMAL', size: 3, values: smoothNormals(positionsOf(part), part.indices) }, ...rest] };
+}
+
+/** A name that is not taken, without characters that no file may have. */
+function freeName(name: string, taken: Set<string>): string {
+  // Dots tell steps apart in a kit's GLB.
+  const clean =
+    name
+      .trim()
+      .replace(/[^A-Za-z0-9 _-]+/g, '-')
+      .slice(0, 100) || 'piece';
+  let free = clean;
+  for (let i = 2; taken.has(free.toLowerCase()); i++) free = `${clean} ${i}`;
+  taken.add(free.toLowerCase());
+  return free;
+}
+
+function reportOf({ pieces, materials, textures }: KitMeshes, read: readonly ReadPiece[], faults: readonly ImportFault[]): ImportReport {
+  return {
+    pieces: pieces.map(({ name, parts }, i) => ({
+      name,
+      parts: parts.length,
+      vertices: read[i].step.vertices,
+      triangles: read[i].step.triangles,
+      materials: [...new Set(parts.flatMap(({ material }) => (material === null ? [] : [materials[material].name])))],
+      bytes: read[i].step.bytes,
+      bounds: read[i].bounds,
+    })),
+    materials: materials.map(({ name }) => name),
+    textures: textures.map(({ name, widthPixels, heightPixels, bytes }) => ({ name, widthPixels, heightPixels, bytes: bytes.length })),
+    faults,
+  };
+}
