@@ -1,0 +1,215 @@
+import fc from 'fast-check';
+import { createRunContext } from '../context/run-context';
+import type { Pin } from '../model/pin';
+import type { Recipe } from '../model/recipe';
+import { EMPTY_CONTENT } from '../model/stratum';
+import { randomStream } from '../random/random-stream';
+import { bakeSight } from '../sight/bake-sight';
+import { levelSightInput } from '../sight/level-sight-input';
+import { OPEN, SOLID, carveBurrow } from './carve-burrow';
+import { makeSection, rectangleOfWall } from './make-section';
+import { wallRectangles } from './wall-rectangles';
+import { withSections } from './with-sections';
+
+const context = createRunContext();
+const recipe = (over: Partial<Recipe> = {}): Recipe => ({
+  id: 'r',
+  name: 'Grotto',
+  kind: 'burrow',
+  position: [0, 0, 0],
+  columns: 24,
+  rows: 18,
+  squareMetres: 2,
+  heightMetres: 3,
+  openShare: 0.35,
+  birthChance: 0.1,
+  mostWalkers: 6,
+  border: 1,
+  stepLimit: 100000,
+  seed: 'brine',
+  material: 'salt',
+  hasMarkers: true,
+  ...over,
+});
+const recipes = fc.record({
+  columns: fc.integer({ min: 3, max: 30 }),
+  rows: fc.integer({ min: 3, max: 30 }),
+  openShare: fc.double({ min: 0.05, max: 1, noNaN: true }),
+  birthChance: fc.double({ min: 0, max: 1, noNaN: true }),
+  mostWalkers: fc.integer({ min: 1, max: 8 }),
+  seed: fc.string({ minLength: 1, maxLength: 8 }),
+});
+const contentOf = (one: Recipe, pins: readonly Pin[] = []) => ({
+  level: {
+    id: 'l',
+    name: 'L',
+    set: 's',
+    order: 'a0',
+    purpose: 'play' as const,
+    code: '',
+    values: {},
+    strata: [{ stratum: 'own', switchedOff: false }],
+    openSky: false,
+    bounds: null,
+    binned: null,
+  },
+  strata: [{ stratum: { id: 'own', name: 'Own', role: 'section' as const, owner: 'l' }, content: { ...EMPTY_CONTENT, recipe: [one], pin: pins } }],
+});
+
+describe('a burrow', () => {
+  it('walks as the same walk written plainly does', () => {
+    const { columns, rows, openShare, birthChance, mostWalkers, seed } = recipe();
+    const random = randomStream(`burrow ${seed}`);
+    const births = randomStream(`burrow births ${seed}`);
+    const open = Array.from({ length: rows }, () => new Array<boolean>(columns).fill(false));
+    const walkers = [{ column: columns >> 1, row: rows >> 1 }];
+    open[rows >> 1][columns >> 1] = true;
+    const wanted = Math.round((columns - 2) * (rows - 2) * openShare);
+    const count = () => open.flat().filter(Boolean).length;
+    for (let next = 0; count() < wanted;) {
+      let word = random.word();
+      const walker = walkers[next];
+      for (let step = 0; step < 16 && count() < wanted; step++) {
+        const [dc, dr] = [
+          [1, 0],
+          [-1, 0],
+          [0, 1],
+          [0, -1],
+        ][word & 3];
+        word >>>= 2;
+        const [column, row] = [walker.column + dc, walker.row + dr];
+        if (column < 1 || row < 1 || column >= columns - 1 || row >= rows - 1) continue;
+        Object.assign(walker, { column, row });
+        open[row][column] = true;
+      }
+      if (walkers.length < mostWalkers && births.next() < birthChance) walkers.push({ ...walker });
+      next = (next + 1) % walkers.length;
+    }
+    expect([...carveBurrow(recipe(), context).squares]).toEqual(open.flat().map(Number));
+  });
+
+  it('opens what was asked for in one piece, never the border; the same seed gives the same bytes, another another cave', () => {
+    fc.assert(
+      fc.property(recipes, (over) => {
+        const one = recipe(over);
+        const burrow = carveBurrow(one, context);
+        const { squares, columns, rows } = burrow;
+        expect(burrow.stoppedShort).toBe(burrow.open < burrow.wanted);
+        expect(squares.filter((value) => value === OPEN)).toHaveLength(burrow.open);
+        for (let i = 0; i < squares.length; i++) {
+          const [column, row] = [i % columns, Math.floor(i / columns)];
+          if (column === 0 || row === 0 || column === columns - 1 || row === rows - 1) expect(squares[i]).toBe(SOLID);
+        }
+        const reached = new Set([burrow.start]);
+        for (const at of reached) for (const next of [at + 1, at - 1, at + columns, at - columns]) if (squares[next] === OPEN) reached.add(next);
+        expect(reached.size).toBe(burrow.open);
+        expect(carveBurrow(one, context).squares).toEqual(squares);
+      }),
+      { numRuns: 100 },
+    );
+    expect(carveBurrow(recipe({ seed: 'salt' }), context).squares).not.toEqual(carveBurrow(recipe(), context).squares);
+  });
+
+  it('says when the step limit stopped it short, refuses what has no inside, and is cancelled', () => {
+    expect(carveBurrow(recipe({ stepLimit: 40 }), context)).toMatchObject({ stoppedShort: true, steps: 40 });
+    expect(() => carveBurrow(recipe({ border: 9 }), context)).toThrow('burrow: a border of 9 leaves nothing inside 24 by 18 squares');
+    expect(() => carveBurrow(recipe({ columns: 2001, rows: 2000 }), context)).toThrow(/takes at most 4000000 squares/);
+    let looks = 0;
+    const cancel = {
+      get aborted() {
+        return ++looks > 3;
+      },
+    };
+    expect(() => carveBurrow(recipe({ columns: 1000, rows: 1000, openShare: 1, stepLimit: 1e9 }), createRunContext({ cancel }))).toThrow('cancelled');
+  });
+});
+
+describe('wall rectangles', () => {
+  it('wall a single open square with four blocks, by hand', () => {
+    const squares = new Uint8Array(25);
+    squares[12] = OPEN;
+    expect(wallRectangles(squares, 5, 5, () => undefined)).toEqual([
+      { column: 1, row: 1, columns: 3, rows: 1 },
+      { column: 1, row: 2, columns: 1, rows: 2 },
+      { column: 3, row: 2, columns: 1, rows: 2 },
+      { column: 2, row: 3, columns: 1, rows: 1 },
+    ]);
+  });
+
+  it('cover every solid square beside floor exactly once, and no floor', () => {
+    fc.assert(
+      fc.property(recipes, (over) => {
+        const { squares, columns, rows } = carveBurrow(recipe(over), context);
+        const covered = new Uint8Array(squares.length);
+        const walls = wallRectangles(squares, columns, rows, () => undefined);
+        for (const { column, row, columns: wide, rows: deep } of walls)
+          for (let r = row; r < row + deep; r++) for (let c = column; c < column + wide; c++) covered[r * columns + c]++;
+        for (let i = 0; i < squares.length; i++) {
+          const near = [-1, 0, 1].flatMap((dr) => [-1, 0, 1].map((dc) => i + dr * columns + dc)).some((at) => squares[at] === OPEN);
+          if (squares[i] === OPEN) expect(covered[i]).toBe(0);
+          else if (near) expect(covered[i]).toBe(1);
+          else expect(covered[i]).toBeLessThan(2);
+        }
+      }),
+      { numRuns: 100 },
+    );
+  });
+});
+
+describe('a section', () => {
+  it('is closed, whatever the seed and the pins', () => {
+    fc.assert(
+      fc.property(fc.string({ minLength: 1, maxLength: 6 }), fc.nat(), fc.boolean(), (seed, pick, hidden) => {
+        const one = recipe({ seed });
+        const walls = makeSection({ recipe: one, pins: [] }, context).blocks.flatMap(({ id }) => rectangleOfWall('r', id) ?? []);
+        const pin: Pin = { id: 'pin', recipe: 'r', ...walls[pick % walls.length], hidden, offset: [3, 0, 1] };
+        for (const pins of [[], [pin]]) {
+          const { content } = withSections(contentOf(one, pins), context);
+          const sight = bakeSight(levelSightInput(content), {}, context);
+          expect([sight.closed, sight.findings]).toEqual([true, expect.not.arrayContaining([expect.objectContaining({ severity: 'error' })])]);
+          expect(sight.figures.reachedPockets).toBeGreaterThan(0);
+        }
+      }),
+      { numRuns: 12 },
+    );
+  }, 60000);
+
+  it('keeps a moved wall where it was put, and a hidden one away, under another seed', () => {
+    const walls = makeSection({ recipe: recipe(), pins: [] }, context).blocks.filter(({ id }) => rectangleOfWall('r', id));
+    const [moved, hidden] = [walls[2], walls[5]].map(({ id }) => rectangleOfWall('r', id) ?? fail());
+    const pins: Pin[] = [
+      { id: 'moved', recipe: 'r', ...moved, hidden: false, offset: [1, 0.5, -2] },
+      { id: 'hidden', recipe: 'r', ...hidden, hidden: true, offset: [0, 0, 0] },
+      { id: 'other', recipe: 'another', ...hidden, hidden: false, offset: [0, 0, 0] },
+    ];
+    for (const seed of ['brine', 'salt', '7']) {
+      const { blocks } = makeSection({ recipe: recipe({ seed }), pins }, context);
+      const block = blocks.find(({ id }) => id === 'moved');
+      expect(block?.position).toEqual([(moved.column + moved.columns / 2) * 2 + 1, 0.5, (moved.row + moved.rows / 2) * 2 - 2]);
+      const centre = [hidden.column + hidden.columns / 2, hidden.row + hidden.rows / 2];
+      const covering = blocks
+        .flatMap(({ id }) => rectangleOfWall('r', id) ?? [])
+        .filter((wall) => centre[0] > wall.column && centre[0] < wall.column + wall.columns && centre[1] > wall.row && centre[1] < wall.row + wall.rows);
+      const isInside = hidden.column > 0 && hidden.row > 0 && hidden.column + hidden.columns < 24 && hidden.row + hidden.rows < 18;
+      if (isInside) expect(covering).toEqual([]);
+    }
+  });
+
+  it('has a spawn where the walk began and an exit that can be walked to, farthest off', () => {
+    const { markers, figures } = makeSection({ recipe: recipe(), pins: [] }, context);
+    expect(markers.map(({ kind }) => kind)).toEqual(['exit', 'spawn']);
+    expect(markers[1].position).toEqual([25, 0, 19]);
+    expect(markers[0].position).not.toEqual(markers[1].position);
+    expect(figures).toMatchObject({ stoppedShort: false, openSquares: figures.wantedSquares });
+  });
+
+  it('that stopped short is a finding which leads to its recipe', () => {
+    const { findings } = withSections(contentOf(recipe({ stepLimit: 40 })), context);
+    expect(findings).toMatchObject([{ code: 'SECTION_STOPPED_SHORT', subject: 'r', place: { level: 'l', stratum: 'own', item: 'r' } }]);
+    expect(findings[0].message).toMatch(/^Grotto stopped after 40 steps with \d+ of 123 squares open$/);
+  });
+});
+
+function fail(): never {
+  throw new Error('no wall');
+}
