@@ -1,0 +1,198 @@
+import { INSTANCE_BYTES, PACKED_SHARE, blockBytes } from '../budget/cost-model';
+import type { RunContext } from '../context/run-context';
+import { CoreError } from '../errors';
+import { blockSurfaceIfAny } from '../geometry/block-solid';
+import type { LevelContent } from '../layout/level-content';
+import { placementBounds } from '../layout/placement-bounds';
+import type { CellGrid } from '../model/cell-grid';
+import type { Kit, Piece } from '../model/kit';
+import type { Box3, PlanPoint } from '../model/vector';
+
+/** A thing reaches into a cell when it does so by more than this, metres. */
+const REACH_METRES = 0.01;
+/** Things that reach over more cells than this along one side are always loaded. */
+const MOST_CELLS_ACROSS = 2;
+/** Cell of things that are always loaded. */
+export const RESIDENT = -1;
+
+/** What a level is cut from; its recipes' sections laid in. */
+export interface CutInput {
+  readonly content: LevelContent;
+  readonly pieces: Readonly<Record<string, Piece>>;
+  readonly kits: Readonly<Record<string, Kit>>;
+  readonly grid: CellGrid;
+}
+
+/** What is in a cell, or always loaded. */
+export interface CellContents {
+  readonly blocks: number;
+  readonly placements: number;
+  readonly triangles: number;
+  /** Blocks and instances; kits are counted apart. */
+  readonly memoryBytes: number;
+  readonly diskBytes: number;
+  /** Numbers of the kits that it needs, ascending. */
+  readonly kits: readonly number[];
+}
+
+/** A part of a level that is loaded and dropped as one. */
+export interface Cell extends CellContents {
+  /** Column and row in the grid, '3,-1'. */
+  readonly key: string;
+  readonly min: PlanPoint;
+  readonly max: PlanPoint;
+  /** Things in it that reach into other cells. */
+  readonly straddling: number;
+}
+
+/** A thing that reaches over its cell's sides, or is always loaded. */
+export interface PlacedThing {
+  readonly id: string;
+  readonly kind: 'block' | 'placement';
+  readonly stratum: string;
+  readonly name: string;
+  /** Number of its cell, or RESIDENT. */
+  readonly cell: number;
+  /** Cells that it reaches into, its own among them. */
+  readonly cells: number;
+  readonly bounds: Box3;
+}
+
+export interface CutLevel {
+  /** In order of column, then row. */
+  readonly cells: readonly Cell[];
+  readonly resident: CellContents;
+  readonly kits: readonly { readonly id: string; readonly name: string; readonly memoryBytes: number; readonly diskBytes: number }[];
+  /** Reaching over most cells first. */
+  readonly straddlers: readonly PlacedThing[];
+  /** Things that are always loaded because they are too large for a cell. */
+  readonly residentThings: readonly PlacedThing[];
+  /** Number of the cell of each block and placement by id; RESIDENT for those always loaded. */
+  readonly cellOfThing: Readonly<Record<string, number>>;
+}
+
+interface Thing {
+  readonly id: string;
+  readonly kind: 'block' | 'placement';
+  readonly stratum: string;
+  readonly name: string;
+  readonly bounds: Box3;
+  readonly triangles: number;
+  readonly memoryBytes: number;
+  /** Kit of a placement's piece. */
+  readonly kit: string | undefined;
+}
+
+interface Tally {
+  blocks: number;
+  placements: number;
+  triangles: number;
+  memoryBytes: number;
+  straddling: number;
+  readonly kits: Set<string>;
+}
+
+/**
+ * Cuts a level by a regular grid. A thing belongs to the cell in which the middle of its bounds lies; what stands in a
+ * resident stratum, or reaches over more than two cells along a side, is always loaded.
+ * @throws CoreError 'CELL_PIECE_MISSING' naming the placement, 'CANCELLED'
+ */
+export function cutLevel({ content, pieces, kits, grid }: CutInput, context: RunContext): CutLevel {
+  const residentStrata = new Set(grid.resident);
+  const tallies = new Map<string, Tally & { readonly column: number; readonly row: number }>();
+  const resident = newTally();
+  const placed: (Omit<PlacedThing, 'cell'> & { readonly key: string | undefined })[] = [];
+  const cellKeyOfThing: [string, string | undefined][] = [];
+  const usedPieces = new Set<string>();
+  for (const { stratum, content: items } of content.strata) {
+    let count = 0;
+    for (const thing of thingsOf(stratum.id, items, pieces)) {
+      if (count++ % 1024 === 0) context.checkCancelled();
+      const { bounds, kind } = thing;
+      const reach = [0, 2].map((k) => [cellOf(grid, k, bounds.min[k] + REACH_METRES), cellOf(grid, k, bounds.max[k] - REACH_METRES)]);
+      const across = reach.map(([from, to]) => Math.max(1, to - from + 1));
+      const column = cellOf(grid, 0, (bounds.min[0] + bounds.max[0]) / 2);
+      const row = cellOf(grid, 2, (bounds.min[2] + bounds.max[2]) / 2);
+      const isLarge = Math.max(...across) > MOST_CELLS_ACROSS;
+      const key = isLarge || residentStrata.has(stratum.id) ? undefined : `${column},${row}`;
+      let tally: Tally = resident;
+      if (key !== undefined) {
+        const known = tallies.get(key) ?? { ...newTally(), column, row };
+        tallies.set(key, known);
+        tally = known;
+      }
+      add(tally, thing);
+      const cells = across[0] * across[1];
+      cellKeyOfThing.push([thing.id, key]);
+      if (cells > 1 && (key !== undefined || isLarge)) {
+        if (key !== undefined) tally.straddling++;
+        placed.push({ id: thing.id, kind, stratum: thing.stratum, name: thing.name, cells, bounds, key });
+      }
+    }
+    for (const { piece } of items.placement) usedPieces.add(piece);
+  }
+  const kitIds = [...new Set([...usedPieces].map((piece) => pieces[piece].kit))].sort();
+  const numberOfKit = new Map(kitIds.map((id, i) => [id, i]));
+  const order = [...tallies].sort(([, a], [, b]) => a.column - b.column || a.row - b.row);
+  const numberOf = new Map(order.map(([key], i) => [key, i]));
+  const cellNumber = (key: string | undefined): number => (key === undefined ? RESIDENT : (numberOf.get(key) as number));
+  const things = placed.map(({ key, ...thing }): PlacedThing => ({ ...thing, cell: cellNumber(key) })).sort((a, b) => b.cells - a.cells || (a.id < b.id ? -1 : 1));
+  return {
+    cells: order.map(([key, tally]): Cell => {
+      const min: PlanPoint = [grid.origin[0] + tally.column * grid.sizeMetres, grid.origin[1] + tally.row * grid.sizeMetres];
+      return { key, min, max: [min[0] + grid.sizeMetres, min[1] + grid.sizeMetres], straddling: tally.straddling, ...contents(tally, numberOfKit) };
+    }),
+    resident: contents(resident, numberOfKit),
+    kits: kitIds.map((id) => {
+      const memoryBytes = [...usedPieces]
+        .filter((piece) => pieces[piece].kit === id)
+        .reduce((sum, piece) => sum + pieces[piece].steps.reduce((all, { bytes }) => all + bytes, 0), 0);
+      return { id, name: kits[id]?.name ?? id, memoryBytes, diskBytes: Math.round(memoryBytes * PACKED_SHARE) };
+    }),
+    straddlers: things.filter(({ cell }) => cell !== RESIDENT),
+    residentThings: things.filter(({ cell }) => cell === RESIDENT),
+    cellOfThing: Object.fromEntries(cellKeyOfThing.map(([id, key]) => [id, cellNumber(key)])),
+  };
+}
+
+function cellOf(grid: CellGrid, axis: number, value: number): number {
+  return Math.floor((value - grid.origin[axis >> 1]) / grid.sizeMetres);
+}
+
+function newTally(): Tally {
+  return { blocks: 0, placements: 0, triangles: 0, memoryBytes: 0, straddling: 0, kits: new Set() };
+}
+
+function add(tally: Tally, { kind, triangles, memoryBytes, kit }: Thing): void {
+  if (kind === 'block') tally.blocks++;
+  else tally.placements++;
+  tally.triangles += triangles;
+  tally.memoryBytes += memoryBytes;
+  if (kit !== undefined) tally.kits.add(kit);
+}
+
+function contents({ blocks, placements, triangles, memoryBytes, kits }: Tally, numberOfKit: ReadonlyMap<string, number>): CellContents {
+  return {
+    blocks,
+    placements,
+    triangles,
+    memoryBytes,
+    diskBytes: Math.round(memoryBytes * PACKED_SHARE),
+    kits: [...kits].map((id) => numberOfKit.get(id) as number).sort((a, b) => a - b),
+  };
+}
+
+function* thingsOf(stratum: string, items: LevelContent['strata'][number]['content'], pieces: CutInput['pieces']): Generator<Thing> {
+  for (const block of items.block) {
+    const surface = blockSurfaceIfAny(block);
+    if (!surface) continue;
+    const memoryBytes = blockBytes(surface);
+    yield { id: block.id, kind: 'block', stratum, name: block.name || block.material, bounds: surface.bounds, triangles: surface.triangles, memoryBytes, kit: undefined };
+  }
+  for (const placement of items.placement) {
+    const piece = pieces[placement.piece];
+    if (!piece) throw new CoreError('CELL_PIECE_MISSING', `cells: the placement ${placement.id} uses the piece ${placement.piece}, which is not there`);
+    const bounds = placementBounds(placement, piece.bounds);
+    yield { id: placement.id, kind: 'placement', stratum, name: piece.name, bounds, triangles: piece.steps[0].triangles, memoryBytes: INSTANCE_BYTES, kit: piece.kit };
+  }
+}

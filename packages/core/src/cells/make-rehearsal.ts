@@ -1,0 +1,106 @@
+import type { RunContext } from '../context/run-context';
+import { finding, type Finding } from '../findings';
+import type { LevelContent } from '../layout/level-content';
+import type { CellGrid } from '../model/cell-grid';
+import type { Device } from '../model/device';
+import type { Kit, Piece } from '../model/kit';
+import type { Rehearsal } from '../model/rehearsal';
+import type { Vector3 } from '../model/vector';
+import { withSections } from '../sections/with-sections';
+import { cutLevel } from './cut-level';
+import { footing } from './footing';
+import { rehearse, type Walk } from './rehearse';
+import { REHEARSAL_VERSION, type RehearsalResult } from './rehearsal-result';
+import { walkPath } from './walk-path';
+
+/** All that a rehearsal depends on. */
+export interface RehearsalInput {
+  readonly content: LevelContent;
+  readonly pieces: Readonly<Record<string, Piece>>;
+  readonly kits: Readonly<Record<string, Kit>>;
+  readonly grid: CellGrid;
+  readonly rehearsal: Rehearsal;
+  readonly device: Device;
+}
+
+/**
+ * Cuts the level and walks its path.
+ * @throws CoreError as `cutLevel`, `walkPath` and `rehearse`
+ */
+export function makeRehearsal({ content, pieces, kits, grid, rehearsal, device }: RehearsalInput, context: RunContext): RehearsalResult {
+  const { content: whole } = withSections(content, context);
+  context.progress(0.05, 'cutting into cells');
+  const cut = cutLevel({ content: whole, pieces, kits, grid }, context);
+  const path = walkPath(rehearsal.knots);
+  context.progress(0.2, 'looking for the floor');
+  const blocks = whole.strata.flatMap(({ content: items }) => items.block);
+  const found = footing(blocks, path, rehearsal.floorMetres, context);
+  const cellOfBlock = blocks.map(({ id }) => cut.cellOfThing[id]);
+  const walk = rehearse({ cut, grid, path, speedMetresPerSecond: rehearsal.speedMetresPerSecond, device, footing: { found, cellOfBlock } }, context);
+  return { version: REHEARSAL_VERSION, cut, ...walk, findings: rehearsalFindings(rehearsal, device, walk) };
+}
+
+function rehearsalFindings(rehearsal: Rehearsal, device: Device, { late, gaps, figures }: Walk): Finding[] {
+  const findings: Finding[] = [];
+  const { level } = rehearsal;
+  const on = `on ${device.name}, walking “${rehearsal.name}”`;
+  gaps.forEach((gap, i) => {
+    const isLate = gap.cause === 'late';
+    findings.push(
+      finding({
+        code: isLate ? 'NOTHING_UNDERFOOT' : 'PATH_OFF_FLOOR',
+        desk: 'cells',
+        severity: 'error',
+        subject: `${rehearsal.id}.${gap.cell === null ? i + 1 : cellSubject(gap.cell)}`,
+        place: { level, position: gap.from, line: [gap.from, gap.to] },
+        message: isLate
+          ? `Nothing is underfoot for ${seconds(gap.toMs - gap.fromMs)} at ${place(gap.from)} ${on}: cell ${gap.cell} is not loaded`
+          : `The path has no floor from ${place(gap.from)} to ${place(gap.to)}`,
+        why: isLate ? 'A player falls through the level there.' : 'No block lies under it, loaded or not; nobody can walk there.',
+      }),
+    );
+  });
+  const byCell = new Map<string, typeof late>();
+  for (const one of late) byCell.set(one.key, [...(byCell.get(one.key) ?? []), one]);
+  for (const [key, times] of byCell) {
+    const worst = times.reduce((most, one) => (one.lateMs > most.lateMs ? one : most));
+    findings.push(
+      finding({
+        code: 'CELL_LATE',
+        desk: 'cells',
+        severity: 'warning',
+        subject: `${rehearsal.id}.${cellSubject(key)}`,
+        place: { level, position: worst.at },
+        message: `Cell ${key} is ${seconds(worst.lateMs)} late ${on}${times.length > 1 ? `, ${times.length} times` : ''}; one stood at ${place(worst.at)}`,
+        why: worst.readyMs === null ? 'One had left again before it came.' : 'It appears in plain view. Load it from farther off, make it lighter, or go slower there.',
+      }),
+    );
+  }
+  if (figures.peakBytes > device.budget.memoryBytes) {
+    findings.push(
+      finding({
+        code: 'CELLS_OVER_MEMORY',
+        desk: 'cells',
+        severity: 'error',
+        subject: rehearsal.id,
+        place: { level },
+        message: `${Math.round(figures.peakBytes / 1e6)} MB are resident at ${seconds(figures.peakMs)} ${on}; ${device.name} allows ${Math.round(device.budget.memoryBytes / 1e6)} MB`,
+        why: 'The walk alone holds more than the device has. Drop cells sooner, or cut smaller ones.',
+      }),
+    );
+  }
+  return findings;
+}
+
+function seconds(ms: number): string {
+  return `${(ms / 1000).toFixed(2)} s`;
+}
+
+function place([x, , z]: Vector3): string {
+  return `${x.toFixed(1)}, ${z.toFixed(1)}`;
+}
+
+/** A cell's key as part of a finding's id, which has no commas. */
+function cellSubject(key: string): string {
+  return key.replace(',', '_');
+}

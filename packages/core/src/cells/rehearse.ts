@@ -1,0 +1,329 @@
+import { loadTime } from '../budget/cost-model';
+import type { RunContext } from '../context/run-context';
+import { CoreError } from '../errors';
+import type { CellGrid } from '../model/cell-grid';
+import type { Device } from '../model/device';
+import type { PlanPoint, Vector3 } from '../model/vector';
+import { RESIDENT, type CutLevel } from './cut-level';
+import { FOOTING_METRES, type Footing } from './footing';
+import { ReadQueue, type FileLoad, type LoadFile } from './read-queue';
+import type { FootingGap, LateCell, RehearsalFigures, WalkLoad } from './rehearsal-result';
+import type { WalkPath } from './walk-path';
+
+/** Frames between two looks at the cancel flag. */
+const CHECK_FRAMES = 4096;
+/** Longest walk, frames; a day at 60 frames a second. */
+const MOST_FRAMES = 5200000;
+
+/** What a walk is simulated from. */
+export interface WalkInput {
+  readonly cut: Pick<CutLevel, 'cells' | 'kits' | 'resident'>;
+  readonly grid: Pick<CellGrid, 'sizeMetres' | 'origin' | 'loadMetres' | 'dropMetres' | 'readyMetres'>;
+  readonly path: WalkPath;
+  readonly speedMetresPerSecond: number;
+  readonly device: Device;
+  /** What holds the foot, with each block's cell; undefined leaves it unwatched. */
+  readonly footing?: { readonly found: Footing; readonly cellOfBlock: readonly number[] };
+}
+
+export interface Walk {
+  readonly timesMs: number[];
+  readonly residentBytes: number[];
+  readonly loads: WalkLoad[];
+  readonly late: LateCell[];
+  readonly gaps: FootingGap[];
+  readonly track: PlanPoint[];
+  readonly figures: RehearsalFigures;
+}
+
+/**
+ * Walks a path and loads cells by the load rule. Before the first step everything near the start is loaded. A cell is there
+ * when its own file and all its kits are; a kit is loaded with the first cell that needs it and dropped with the last.
+ * @throws CoreError 'REHEARSAL_SPEED', 'REHEARSAL_DEVICE', 'REHEARSAL_LONG', 'CANCELLED'
+ * Cost: frames times the cells within `dropMetres`.
+ */
+export function rehearse(input: WalkInput, context: RunContext): Walk {
+  checkWalk(input);
+  return new Walker(input).walk(context);
+}
+
+function checkWalk({ device, speedMetresPerSecond, path }: WalkInput): void {
+  if (!(speedMetresPerSecond > 0) || !Number.isFinite(speedMetresPerSecond)) {
+    throw new CoreError('REHEARSAL_SPEED', `rehearsal: the speed must be above 0 m/s, is ${speedMetresPerSecond}`);
+  }
+  for (const key of ['diskBytesPerSecond', 'unpackBytesPerSecond', 'activationSliceMs', 'activationBytesPerMs', 'framesPerSecond'] as const) {
+    if (!(device[key] > 0))
+      throw new CoreError('REHEARSAL_DEVICE', `rehearsal: ${key} of ${device.name} must be above 0, is ${device[key]}; nothing would ever load`, { device: device.id });
+  }
+  const frames = (path.lengthMetres / speedMetresPerSecond) * device.framesPerSecond;
+  if (frames > MOST_FRAMES) {
+    throw new CoreError(
+      'REHEARSAL_LONG',
+      `rehearsal: takes at most ${MOST_FRAMES} frames, ${path.lengthMetres.toFixed(0)} m at ${speedMetresPerSecond} m/s are ${Math.ceil(frames)}`,
+    );
+  }
+}
+
+class Walker {
+  private readonly files: LoadFile[];
+  private readonly queue: ReadQueue;
+  private readonly kitBase: number;
+  /** Whether a file is in memory. */
+  private readonly isReady: Uint8Array;
+  /** Cells that are wanted: asked for, or there. */
+  private readonly wanted = new Set<number>();
+  private readonly kitUsers: Int32Array;
+  private readonly neededMs: Float64Array;
+  private readonly neededAt: Vector3[] = [];
+  private readonly numberAt = new Map<number, number>();
+  private readonly openLoads = new Map<number, number>();
+  private bytes = 0;
+  private readBytes = 0;
+  private diskBusyMs = 0;
+  private drops = 0;
+  private peak = { bytes: 0, ms: 0 };
+  private readonly out: Omit<Walk, 'figures'> = { timesMs: [], residentBytes: [], loads: [], late: [], gaps: [], track: [] };
+  private gap: { -readonly [K in keyof FootingGap]: FootingGap[K] } | undefined;
+  private place: [number, number] = [0, 0];
+  private floor = 0;
+
+  constructor(private readonly input: WalkInput) {
+    const { cells, kits } = input.cut;
+    this.kitBase = cells.length;
+    this.files = [...cells, ...kits].map(({ diskBytes, memoryBytes }) => ({ diskBytes, memoryBytes }));
+    this.queue = new ReadQueue(this.files, input.device);
+    this.isReady = new Uint8Array(this.files.length);
+    this.kitUsers = new Int32Array(kits.length);
+    this.neededMs = new Float64Array(cells.length).fill(NaN);
+    cells.forEach(({ min }, i) => this.numberAt.set(this.slot(this.column(min[0] + input.grid.sizeMetres / 2, 0), this.column(min[1] + input.grid.sizeMetres / 2, 1)), i));
+  }
+
+  walk(context: RunContext): Walk {
+    const { path, speedMetresPerSecond, device } = this.input;
+    const durationMs = (path.lengthMetres / speedMetresPerSecond) * 1000;
+    const frameMs = 1000 / device.framesPerSecond;
+    const frames = Math.ceil(durationMs / frameMs);
+    const start = this.loadStart();
+    for (let frame = 0; frame < frames; frame++) {
+      if (frame % CHECK_FRAMES === 0) {
+        context.checkCancelled();
+        context.progress(frame / frames, 'walking');
+      }
+      const nowMs = frame * frameMs;
+      const metres = (nowMs / 1000) * speedMetresPerSecond;
+      this.place = path.at(metres);
+      if (this.out.track.length <= nowMs / 1000) this.out.track.push(this.place);
+      this.watchFooting(metres, nowMs);
+      this.look(nowMs);
+      for (const load of this.queue.frame(nowMs, nowMs + frameMs, (waiting) => this.nearest(waiting))) this.take(load);
+    }
+    this.end(durationMs);
+    const { loads } = this.out;
+    return {
+      ...this.out,
+      figures: {
+        lengthMetres: path.lengthMetres,
+        durationMs,
+        frames,
+        ...start,
+        loads: loads.length,
+        drops: this.drops,
+        readBytes: this.readBytes,
+        peakBytes: this.peak.bytes,
+        peakMs: this.peak.ms,
+        diskBusyShare: durationMs > 0 ? Math.min(1, this.diskBusyMs / durationMs) : 0,
+      },
+    };
+  }
+
+  /** Loads what is near the start, the resident part and its kits, before the first step. */
+  private loadStart(): { startFiles: number; startLoadMs: number } {
+    const { path, grid, cut, device } = this.input;
+    this.place = path.at(0);
+    for (const kit of cut.resident.kits) this.kitUsers[kit]++;
+    for (const cell of this.cellsWithin(grid.loadMetres)) {
+      this.wanted.add(cell);
+      this.isReady[cell] = 1;
+      for (const kit of cut.cells[cell].kits) this.kitUsers[kit]++;
+    }
+    this.kitUsers.forEach((users, kit) => (this.isReady[this.kitBase + kit] = users > 0 ? 1 : 0));
+    let [memoryBytes, diskBytes, files] = [cut.resident.memoryBytes, cut.resident.diskBytes, 1];
+    this.isReady.forEach((ready, file) => {
+      if (!ready) return;
+      files++;
+      memoryBytes += this.files[file].memoryBytes;
+      diskBytes += this.files[file].diskBytes;
+    });
+    this.setBytes(0, memoryBytes);
+    return { startFiles: files, startLoadMs: loadTime({ files, diskBytes, memoryBytes }, device).totalMs };
+  }
+
+  /** Asks for what has come near, drops what has gone far, notes what should be there and is not. */
+  private look(nowMs: number): void {
+    const { grid } = this.input;
+    for (const cell of this.wanted) if (this.distance(cell) > grid.dropMetres) this.drop(cell, nowMs);
+    for (const cell of this.cellsWithin(grid.loadMetres)) {
+      if (!this.wanted.has(cell)) this.want(cell, nowMs);
+      if (!Number.isNaN(this.neededMs[cell]) || this.distance(cell) > grid.readyMetres || this.isThere(cell)) continue;
+      this.neededMs[cell] = nowMs;
+      this.neededAt[cell] = [this.place[0], this.floor, this.place[1]];
+    }
+  }
+
+  private want(cell: number, nowMs: number): void {
+    this.wanted.add(cell);
+    for (const kit of this.input.cut.cells[cell].kits) {
+      this.kitUsers[kit]++;
+      if (!this.isReady[this.kitBase + kit]) this.queue.ask(this.kitBase + kit, nowMs);
+    }
+    if (!this.isReady[cell]) this.queue.ask(cell, nowMs);
+  }
+
+  private drop(cell: number, nowMs: number): void {
+    this.wanted.delete(cell);
+    if (!Number.isNaN(this.neededMs[cell])) this.noteLate(cell, null, nowMs);
+    this.release(cell, nowMs);
+    for (const kit of this.input.cut.cells[cell].kits) {
+      if (--this.kitUsers[kit] > 0) continue;
+      this.release(this.kitBase + kit, nowMs);
+    }
+  }
+
+  private release(file: number, nowMs: number): void {
+    if (this.queue.takeBack(file) || !this.isReady[file]) return;
+    this.isReady[file] = 0;
+    this.drops++;
+    const open = this.openLoads.get(file);
+    if (open !== undefined) this.out.loads[open] = { ...this.out.loads[open], droppedMs: nowMs };
+    this.openLoads.delete(file);
+    this.setBytes(nowMs, this.bytes - this.files[file].memoryBytes);
+  }
+
+  /** A file has come; what nobody wants any more goes at once. */
+  private take(load: FileLoad): void {
+    const { cut } = this.input;
+    const { file, readyMs } = load;
+    const isCell = file < this.kitBase;
+    const number = isCell ? file : file - this.kitBase;
+    this.readBytes += this.files[file].diskBytes;
+    this.diskBusyMs += load.readEndMs - load.readStartMs;
+    const isWanted = isCell ? this.wanted.has(file) : this.kitUsers[number] > 0;
+    const { diskBytes, memoryBytes } = this.files[file];
+    const { askedMs, readStartMs, readEndMs, unpackEndMs } = load;
+    this.out.loads.push({
+      what: isCell ? 'cell' : 'kit',
+      number,
+      name: isCell ? cut.cells[number].key : cut.kits[number].name,
+      diskBytes,
+      memoryBytes,
+      askedMs,
+      readStartMs,
+      readEndMs,
+      unpackEndMs,
+      readyMs,
+      droppedMs: isWanted ? null : readyMs,
+    });
+    if (!isWanted || this.isReady[file]) return;
+    this.isReady[file] = 1;
+    this.openLoads.set(file, this.out.loads.length - 1);
+    this.setBytes(readyMs, this.bytes + memoryBytes);
+    const done = isCell ? [file] : [...this.wanted].filter((cell) => cut.cells[cell].kits.includes(number));
+    for (const cell of done) if (!Number.isNaN(this.neededMs[cell]) && this.isThere(cell)) this.noteLate(cell, readyMs, readyMs);
+  }
+
+  private noteLate(cell: number, readyMs: number | null, untilMs: number): void {
+    const neededMs = this.neededMs[cell];
+    this.out.late.push({ cell, key: this.input.cut.cells[cell].key, neededMs, readyMs, lateMs: untilMs - neededMs, at: this.neededAt[cell] });
+    this.neededMs[cell] = NaN;
+  }
+
+  private watchFooting(metres: number, nowMs: number): void {
+    const watched = this.input.footing;
+    if (!watched) return;
+    const look = Math.min(watched.found.heights.length - 1, Math.floor(metres / FOOTING_METRES));
+    this.floor = watched.found.heights[look];
+    const holding = watched.found.blocks[look];
+    const isHeld = holding.some((block) => {
+      const cell = watched.cellOfBlock[block];
+      return cell === RESIDENT || this.isReady[cell] === 1;
+    });
+    const at: Vector3 = [this.place[0], this.floor, this.place[1]];
+    const cause = holding.length > 0 ? 'late' : 'none';
+    if (this.gap && (isHeld || this.gap.cause !== cause)) this.endGap(nowMs, at);
+    if (isHeld) return;
+    const cell = holding.length > 0 ? this.input.cut.cells[watched.cellOfBlock[holding[0]]].key : null;
+    this.gap ??= { cause, fromMs: nowMs, toMs: nowMs, from: at, to: at, cell };
+  }
+
+  private endGap(nowMs: number, at: Vector3): void {
+    if (this.gap) this.out.gaps.push({ ...this.gap, toMs: nowMs, to: at });
+    this.gap = undefined;
+  }
+
+  private end(durationMs: number): void {
+    this.endGap(durationMs, [this.place[0], this.floor, this.place[1]]);
+    this.neededMs.forEach((needed, cell) => {
+      if (!Number.isNaN(needed)) this.noteLate(cell, null, durationMs);
+    });
+    this.setBytes(durationMs, this.bytes);
+  }
+
+  /** The waiting cell that is nearest; a kit that it needs goes first. */
+  private nearest(waiting: ReadonlyMap<number, number>): number {
+    let best = -1;
+    let least = Infinity;
+    for (const file of waiting.keys()) {
+      if (file >= this.kitBase) continue;
+      const distance = this.distance(file);
+      if (distance < least || (distance === least && file < best)) [best, least] = [file, distance];
+    }
+    for (const file of waiting.keys()) {
+      if (file < this.kitBase) continue;
+      if (best < 0 || this.input.cut.cells[best].kits.includes(file - this.kitBase)) return file;
+    }
+    return best;
+  }
+
+  private isThere(cell: number): boolean {
+    return this.isReady[cell] === 1 && this.input.cut.cells[cell].kits.every((kit) => this.isReady[this.kitBase + kit] === 1);
+  }
+
+  private distance(cell: number): number {
+    const { min, max } = this.input.cut.cells[cell];
+    const dx = Math.max(min[0] - this.place[0], 0, this.place[0] - max[0]);
+    const dz = Math.max(min[1] - this.place[1], 0, this.place[1] - max[1]);
+    return Math.sqrt(dx * dx + dz * dz);
+  }
+
+  private cellsWithin(metres: number): number[] {
+    const [x, z] = this.place;
+    const found: number[] = [];
+    for (let column = this.column(x - metres, 0); column <= this.column(x + metres, 0); column++) {
+      for (let row = this.column(z - metres, 1); row <= this.column(z + metres, 1); row++) {
+        const cell = this.numberAt.get(this.slot(column, row));
+        if (cell !== undefined && this.distance(cell) <= metres) found.push(cell);
+      }
+    }
+    return found;
+  }
+
+  private column(value: number, axis: 0 | 1): number {
+    return Math.floor((value - this.input.grid.origin[axis]) / this.input.grid.sizeMetres);
+  }
+
+  /** One number for a column and a row; both lie within a million of 0. */
+  private slot(column: number, row: number): number {
+    return column * 2097152 + row;
+  }
+
+  private setBytes(nowMs: number, bytes: number): void {
+    this.bytes = bytes;
+    if (bytes > this.peak.bytes) this.peak = { bytes, ms: nowMs };
+    const { timesMs, residentBytes } = this.out;
+    if (timesMs.at(-1) === nowMs) residentBytes[residentBytes.length - 1] = bytes;
+    else {
+      timesMs.push(nowMs);
+      residentBytes.push(bytes);
+    }
+  }
+}
