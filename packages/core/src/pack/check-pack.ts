@@ -1,0 +1,189 @@
+import type { RunContext } from '../context/run-context';
+import { finding, type Finding } from '../findings';
+import type { CollectionContent } from '../model/collection-content';
+import { stepNodeName, type Piece } from '../model/kit';
+import type { Level } from '../model/level';
+import { levelsInOrder } from '../sets/order';
+import { fileNameFault, packFileName } from './file-names';
+import type { KitInspection } from './inspect-kit';
+import { PLAIN_TARGET, type PackTarget } from './pack-target';
+
+/** What is packed. */
+export interface PackChoice {
+  /** Whether trial and tool levels go along. */
+  readonly withAllPurposes: boolean;
+}
+
+export interface CheckPackInput {
+  readonly content: Pick<CollectionContent, 'records' | 'strata'>;
+  /** By kit id. */
+  readonly inspections: Readonly<Record<string, KitInspection>>;
+  readonly choice: PackChoice;
+}
+
+/** Levels that are packed, in order of play; those without a stratum have nothing to pack. */
+export function packedLevels(records: CollectionContent['records'], { withAllPurposes }: PackChoice): Level[] {
+  return levelsInOrder(records).filter(({ purpose, strata }) => strata.length > 0 && (withAllPurposes || purpose === 'play'));
+}
+
+/** Holds a collection against the rules of the target. @throws CoreError 'CANCELLED' */
+export function checkPack({ content, inspections, choice }: CheckPackInput, context: RunContext, target: PackTarget = PLAIN_TARGET): Finding[] {
+  const { records, strata } = content;
+  const levels = packedLevels(records, choice);
+  const usedPieces = new Set<string>();
+  const findings: Finding[] = [...nameFindings(levels, target)];
+  levels.forEach((level, i) => {
+    context.checkCancelled();
+    context.progress(i / levels.length, `checking ${level.name}`);
+    let [blocks, placements, hiding] = [0, 0, 0];
+    for (const { stratum } of level.strata) {
+      const items = strata.get(stratum);
+      if (!items) continue;
+      blocks += items.block.length;
+      hiding += items.block.filter(({ sight }) => sight === 'hides').length + items.recipe.length;
+      placements += items.placement.length;
+      for (const placement of items.placement) {
+        usedPieces.add(placement.piece);
+        const off = placement.scale.find((value) => value < target.scale[0] || value > target.scale[1]);
+        if (off === undefined) continue;
+        findings.push(
+          finding({
+            code: 'PACK_SCALE',
+            desk: 'pack',
+            severity: 'error',
+            subject: placement.id,
+            place: { level: level.id, stratum, item: placement.id, position: placement.position },
+            message: `A placement of ${records.piece[placement.piece]?.name ?? placement.piece} in ${level.name} is scaled by ${off}; ${target.name} takes ${target.scale[0]} to ${target.scale[1]}`,
+            why: 'So large or small a scale nearly always means that the piece was made in another unit.',
+          }),
+        );
+      }
+    }
+    if (hiding === 0 && level.bounds === null) {
+      findings.push(
+        finding({
+          code: 'PACK_NO_SIGHT',
+          desk: 'pack',
+          severity: 'error',
+          subject: level.id,
+          place: { level: level.id },
+          message: `${level.name} has neither a block that hides nor bounds`,
+          why: 'No visible sets can be made of it. Lay blocks out, or take its strata away.',
+        }),
+      );
+    }
+    for (const [count, most, what] of [
+      [blocks, target.mostBlocks, 'blocks'],
+      [placements, target.mostPlacements, 'placements'],
+    ] as const) {
+      if (count > most) findings.push(countFinding(level, count, most, what, target));
+    }
+  });
+  for (const id of [...usedPieces].sort()) if (records.piece[id]) findings.push(...pieceFindings(records.piece[id], inspections[records.piece[id].kit], target));
+  for (const kit of [...new Set([...usedPieces].map((id) => records.piece[id]?.kit))].sort()) {
+    if (kit !== undefined && inspections[kit]) findings.push(...textureFindings(kit, records.kit[kit]?.name ?? kit, inspections[kit], target));
+  }
+  // A stratum that levels share would tell of each of its placements once a level.
+  return [...new Map(findings.map((one) => [one.id, one])).values()];
+}
+
+function nameFindings(levels: readonly Level[], target: PackTarget): Finding[] {
+  const findings: Finding[] = [];
+  const taken = new Map<string, Level>();
+  for (const level of levels) {
+    const fileName = packFileName(level.name);
+    const fault = fileNameFault(fileName, target.mostNameLetters);
+    const other = taken.get(fileName);
+    taken.set(fileName, other ?? level);
+    const parts = { desk: 'pack' as const, severity: 'error' as const, subject: level.id, place: { level: level.id } };
+    if (fault !== undefined)
+      findings.push(
+        finding({ ...parts, code: 'PACK_FILE_NAME', message: `${level.name} ${fault}`, why: 'The pack could not be unpacked everywhere. Rename the level on the Sets desk.' }),
+      );
+    else if (other) {
+      findings.push(
+        finding({
+          ...parts,
+          code: 'PACK_NAME_TWICE',
+          message: `${level.name} and ${other.name} would both be the file ${fileName}.json`,
+          why: 'One would overwrite the other. Rename one of them on the Sets desk.',
+        }),
+      );
+    }
+  }
+  return findings;
+}
+
+function countFinding(level: Level, count: number, most: number, what: string, target: PackTarget): Finding {
+  return finding({
+    code: 'PACK_COUNT',
+    desk: 'pack',
+    severity: 'error',
+    subject: `${level.id}.${what}`,
+    place: { level: level.id },
+    message: `${level.name} has ${count} ${what}; ${target.name} takes ${most}`,
+    why: 'The game that loads this target makes room for no more.',
+  });
+}
+
+function pieceFindings(piece: Piece, inspection: KitInspection | undefined, target: PackTarget): Finding[] {
+  const findings: Finding[] = [];
+  const say = (code: string, message: string, why: string): void =>
+    void findings.push(finding({ code, desk: 'pack', severity: 'error', subject: piece.id, place: { piece: piece.id }, message, why }));
+  const nodes = piece.steps.map((_step, i) => stepNodeName(piece.name, i));
+  const lost = inspection && nodes.find((name) => !inspection.nodes.includes(name));
+  if (lost !== undefined)
+    say('PACK_NODE_MISSING', `The kit’s GLB has no node ${lost} for ${piece.name}`, 'The step would be missing in the game. Build the chain anew on the Detail desk.');
+  const moved = inspection && nodes.find((name) => inspection.movedNodes.includes(name));
+  if (moved !== undefined) {
+    say(
+      'PACK_NODE_MOVED',
+      `The node ${moved} of ${piece.name} is moved, turned or scaled in its kit’s GLB`,
+      'Placements would stand elsewhere in the game than here. Drop the piece’s file on the Detail desk again.',
+    );
+  }
+  const size = Math.max(...[0, 1, 2].map((k) => piece.bounds.max[k] - piece.bounds.min[k]));
+  if (size < target.pieceMetres[0] || size > target.pieceMetres[1]) {
+    say(
+      'PACK_PIECE_SIZE',
+      `${piece.name} is ${Number(size.toPrecision(3))} m long; ${target.name} takes ${target.pieceMetres[0]} to ${target.pieceMetres[1]} m`,
+      'It was most likely made in another unit. Drop its file again with the right one.',
+    );
+  }
+  const [full] = piece.steps;
+  if (full.triangles > target.mostPieceTriangles)
+    say(
+      'PACK_PIECE_TRIANGLES',
+      `${piece.name} has ${full.triangles} triangles; ${target.name} takes ${target.mostPieceTriangles}`,
+      'The game that loads this target makes room for no more.',
+    );
+  if (full.materials > target.mostPieceMaterials)
+    say('PACK_PIECE_MATERIALS', `${piece.name} has ${full.materials} materials; ${target.name} takes ${target.mostPieceMaterials}`, 'Every material is a draw call of its own.');
+  return findings;
+}
+
+function textureFindings(kit: string, name: string, { textures, missingTextures }: KitInspection, target: PackTarget): Finding[] {
+  const parts = { desk: 'pack' as const, severity: 'error' as const, place: { kit } };
+  return [
+    ...missingTextures.map((texture) =>
+      finding({
+        ...parts,
+        code: 'PACK_TEXTURE_MISSING',
+        subject: `${kit}.${packFileName(texture)}`,
+        message: `The texture ${texture} of ${name} is not in its GLB`,
+        why: 'Its pieces would be drawn plain. Drop the pieces’ files again, with their pictures.',
+      }),
+    ),
+    ...textures
+      .filter(({ widthPixels, heightPixels }) => Math.max(widthPixels, heightPixels) > target.mostTexturePixels)
+      .map((texture) =>
+        finding({
+          ...parts,
+          code: 'PACK_TEXTURE_LARGE',
+          subject: `${kit}.${packFileName(texture.name)}`,
+          message: `The texture ${texture.name} of ${name} is ${texture.widthPixels} by ${texture.heightPixels} pixels; ${target.name} takes ${target.mostTexturePixels}`,
+          why: 'The game that loads this target could not hold it.',
+        }),
+      ),
+  ];
+}

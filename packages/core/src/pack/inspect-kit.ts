@@ -1,0 +1,42 @@
+import { meshNodes } from '../formats/glb/glb-node-names';
+import { openGlb } from '../formats/glb/open-glb';
+import { pictureSize } from '../formats/picture-size';
+
+/** What a target's rules ask of a kit's GLB. */
+export interface KitInspection {
+  /** Names of the nodes with a mesh. */
+  readonly nodes: readonly string[];
+  /** Those of them that are moved, turned or scaled, or hang below another node. */
+  readonly movedNodes: readonly string[];
+  readonly textures: readonly { readonly name: string; readonly widthPixels: number; readonly heightPixels: number }[];
+  /** Textures whose picture is not in the file, or cannot be read. */
+  readonly missingTextures: readonly string[];
+}
+
+/** The parts of a GLB's JSON that are looked at. */
+interface GlbJson {
+  readonly nodes?: readonly { readonly children?: readonly number[] }[];
+  readonly images?: readonly { readonly name?: string; readonly uri?: string; readonly bufferView?: number; readonly mimeType?: string }[];
+  readonly bufferViews?: readonly { readonly byteOffset?: number; readonly byteLength: number }[];
+}
+
+const PLACE_KEYS = ['matrix', 'translation', 'rotation', 'scale'];
+
+/** @throws CoreError 'GLB_UNREADABLE' */
+export function inspectKit(glb: Uint8Array): KitInspection {
+  const { json: parsed, binary } = openGlb(glb);
+  const json = parsed as GlbJson;
+  const named = meshNodes(parsed);
+  const children = new Set((json.nodes ?? []).flatMap(({ children: below }) => below ?? []));
+  const movedNodes = named.filter(({ node, index }) => children.has(index) || PLACE_KEYS.some((key) => node[key] !== undefined));
+  const textures: KitInspection['textures'][number][] = [];
+  const missingTextures: string[] = [];
+  (json.images ?? []).forEach(({ name, uri, bufferView, mimeType }, i) => {
+    const label = name ?? uri ?? `picture ${i + 1}`;
+    const place = bufferView === undefined ? undefined : json.bufferViews?.[bufferView];
+    const size = place && pictureSize(binary.subarray(place.byteOffset ?? 0, (place.byteOffset ?? 0) + place.byteLength), mimeType ?? '');
+    if (size) textures.push({ name: label, widthPixels: size[0], heightPixels: size[1] });
+    else missingTextures.push(label);
+  });
+  return { nodes: named.map(({ name }) => name), movedNodes: movedNodes.map(({ name }) => name), textures, missingTextures };
+}

@@ -1,0 +1,55 @@
+import { strToU8 } from 'fflate';
+import { switchDistances } from '../detail/switch-distance';
+import { canonicalJson } from '../formats/canonical-json';
+import type { Json } from '../model/json';
+import { stepNodeName, type Kit, type Piece } from '../model/kit';
+import type { ViewSettings } from '../model/view-settings';
+import { packFileName } from './file-names';
+
+/** One file of a pack. */
+export interface PackFile {
+  /** Below the pack's folder, parts joined by '/'. */
+  readonly path: string;
+  readonly bytes: Uint8Array;
+}
+
+export interface PackKitInput {
+  readonly kit: Kit;
+  readonly pieces: readonly Piece[];
+  readonly glb: Uint8Array;
+  readonly view: ViewSettings;
+}
+
+/** Path of a kit's files, without ending. The id keeps kits of one name apart. */
+export function kitPackPath({ id, name }: Kit): string {
+  return `kits/${packFileName(`${name} ${id}`)}`;
+}
+
+/** A kit: its GLB as it is, and its pieces with the node and the switch distance of every step. */
+export function packKit({ kit, pieces, glb, view }: PackKitInput): PackFile[] {
+  const path = kitPackPath(kit);
+  const described = [...pieces]
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+    .map((piece): Json => {
+      const distances = switchDistances(piece.steps, view);
+      return {
+        id: piece.id,
+        name: piece.name,
+        bounds: { min: [...piece.bounds.min], max: [...piece.bounds.max] },
+        steps: piece.steps.map(({ triangles, vertices, materials, bytes, deviationMetres }, i) => ({
+          node: stepNodeName(piece.name, i),
+          fromMetres: distances[i],
+          deviationMetres: deviationMetres ?? 0,
+          triangles,
+          vertices,
+          materials,
+          bytes,
+        })),
+      };
+    });
+  const description = { format: 'stravel-pack-kit', version: 1, id: kit.id, name: kit.name, meshes: `${path}.glb`, view: { ...view }, pieces: described };
+  return [
+    { path: `${path}.glb`, bytes: glb },
+    { path: `${path}.json`, bytes: strToU8(canonicalJson(description)) },
+  ];
+}
