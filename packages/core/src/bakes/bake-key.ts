@@ -1,3 +1,5 @@
+import type { RehearsalInput } from '../cells/make-rehearsal';
+import { REHEARSAL_VERSION } from '../cells/rehearsal-result';
 import { canonicalJson } from '../formats/canonical-json';
 import { sha256Hex } from '../formats/sha256';
 import type { Json } from '../model/json';
@@ -5,7 +7,8 @@ import { SIGHT_VERSION, type SightInput } from '../sight/sight-input';
 import { FIGURES_VERSION, type FiguresInput } from '../budget/level-figures';
 
 /** The kinds of bake that are kept. */
-export type BakeKind = 'sight' | 'figures';
+export const BAKE_KINDS = ['sight', 'figures', 'rehearsal'] as const;
+export type BakeKind = (typeof BAKE_KINDS)[number];
 
 /** The key of a sight bake: a hash of exactly what it reads, and of its algorithm's version. */
 export function sightKey(input: SightInput): string {
@@ -15,4 +18,18 @@ export function sightKey(input: SightInput): string {
 /** The key of a figures bake. The sight it rests on enters by its own key. */
 export function figuresKey(input: Omit<FiguresInput, 'sight'>, sight: string): string {
   return sha256Hex(canonicalJson({ kind: 'figures', version: FIGURES_VERSION, sight, input: input as unknown as Json }));
+}
+
+/** The key of a rehearsal: content, pieces in use with their kits' names, grid, walk and device; nothing else of the level. */
+export function rehearsalKey({ content: { strata }, pieces, kits, grid, rehearsal, device }: RehearsalInput): string {
+  const used = [...new Set(strata.flatMap(({ content }) => content.placement.map(({ piece }) => piece)))].sort().flatMap((id) => (pieces[id] ? [pieces[id]] : []));
+  const input = {
+    strata: strata.map(({ stratum, content: { block, placement, recipe, pin } }) => ({ id: stratum.id, block, placement, recipe, pin })),
+    pieces: used,
+    kits: [...new Set(used.map(({ kit }) => kit))].sort().map((kit) => ({ kit, name: kits[kit]?.name ?? kit })),
+    grid,
+    rehearsal,
+    device,
+  };
+  return sha256Hex(canonicalJson({ kind: 'rehearsal', version: REHEARSAL_VERSION, input: input as unknown as Json }));
 }

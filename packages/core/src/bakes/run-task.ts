@@ -1,18 +1,31 @@
 import { figuresInput } from '../budget/figures-input';
-import { levelFigures, type FiguresInput, type LevelFigures } from '../budget/level-figures';
+import { levelFigures, type LevelFigures } from '../budget/level-figures';
+import { cutLevel, type CutInput, type CutLevel } from '../cells/cut-level';
+import { makeRehearsal, type RehearsalInput } from '../cells/make-rehearsal';
+import type { RehearsalResult } from '../cells/rehearsal-result';
 import type { RunContext } from '../context/run-context';
+import { addToKit, buildChains, type AddToKitInput, type BuildChainsInput, type BuiltChains } from '../detail/kit-steps';
+import { readPieces, type ReadPieces, type ReadPiecesInput } from '../detail/read-pieces';
+import type { Finding } from '../findings';
 import type { LevelContent } from '../layout/level-content';
 import type { Piece } from '../model/kit';
+import type { ViewSettings } from '../model/view-settings';
+import { checkPack, type CheckPackInput } from '../pack/check-pack';
+import { inspectKit, type KitInspection } from '../pack/inspect-kit';
+import type { PackFile } from '../pack/pack-kit';
+import { packLevel, type PackLevelInput } from '../pack/pack-level';
+import { makeSection, type Section, type SectionInput } from '../sections/make-section';
+import { withSections } from '../sections/with-sections';
 import { bakeSight } from '../sight/bake-sight';
 import { levelSightInput } from '../sight/level-sight-input';
-import type { SightInput } from '../sight/sight-input';
 import type { SightResult } from '../sight/sight-result';
-import { figuresKey, sightKey } from './bake-key';
+import { figuresKey, rehearsalKey, sightKey } from './bake-key';
 
 /** What a level's bakes are made from. */
 export interface LevelBakeInput {
   readonly content: LevelContent;
   readonly pieces: Readonly<Record<string, Piece>>;
+  readonly view: ViewSettings;
 }
 
 /** The keys that a level's bakes would have now. */
@@ -23,14 +36,26 @@ export interface LevelBakeKeys {
 
 /** The computations that run the same in a web worker, a server thread and the shell, by name. */
 export const BAKE_TASKS = {
-  'bake-keys': ({ content, pieces }: LevelBakeInput): LevelBakeKeys => {
-    const sight = sightKey(levelSightInput(content));
-    return { sight, figures: figuresKey(figuresInput(content, pieces), sight) };
+  'bake-keys': ({ content, pieces, view }: LevelBakeInput, context: RunContext): LevelBakeKeys => {
+    const made = withSections(content, context);
+    const sight = sightKey(levelSightInput(made.content));
+    return { sight, figures: figuresKey(figuresInput(made, pieces, view), sight) };
   },
-  'bake-sight': (input: SightInput, context: RunContext): SightResult => bakeSight(input, {}, context),
-  'bake-figures': (input: FiguresInput, context: RunContext): LevelFigures => levelFigures(input, context),
+  'bake-sight': (content: LevelContent, context: RunContext): SightResult => bakeSight(levelSightInput(withSections(content, context).content), {}, context),
+  'bake-figures': ({ content, pieces, view, sight }: LevelBakeInput & { readonly sight: SightResult }, context: RunContext): LevelFigures =>
+    levelFigures({ ...figuresInput(withSections(content, context), pieces, view), sight }, context),
+  'make-section': (input: SectionInput, context: RunContext): Section => makeSection(input, context),
+  'cut-level': ({ content, ...rest }: CutInput, context: RunContext): CutLevel => cutLevel({ ...rest, content: withSections(content, context).content }, context),
+  'rehearsal-key': (input: RehearsalInput): string => rehearsalKey(input),
+  'make-rehearsal': (input: RehearsalInput, context: RunContext): RehearsalResult => makeRehearsal(input, context),
+  'read-pieces': (input: ReadPiecesInput, context: RunContext): Promise<ReadPieces> => readPieces(input, context),
+  'add-to-kit': (input: AddToKitInput): Promise<Uint8Array> => addToKit(input),
+  'build-chains': (input: BuildChainsInput, context: RunContext): Promise<BuiltChains> => buildChains(input, context),
+  'inspect-kit': (glb: Uint8Array): KitInspection => inspectKit(glb),
+  'check-pack': (input: CheckPackInput, context: RunContext): Finding[] => checkPack(input, context),
+  'pack-level': (input: PackLevelInput, context: RunContext): Promise<PackFile[]> => packLevel(input, context),
 } as const;
 
 export type BakeTaskName = keyof typeof BAKE_TASKS;
 export type BakeTaskInput<N extends BakeTaskName> = Parameters<(typeof BAKE_TASKS)[N]>[0];
-export type BakeTaskResult<N extends BakeTaskName> = ReturnType<(typeof BAKE_TASKS)[N]>;
+export type BakeTaskResult<N extends BakeTaskName> = Awaited<ReturnType<(typeof BAKE_TASKS)[N]>>;

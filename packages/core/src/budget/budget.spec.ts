@@ -4,6 +4,7 @@ import type { Device } from '../model/device';
 import type { Block } from '../model/block';
 import type { Level } from '../model/level';
 import type { Piece } from '../model/kit';
+import { DEFAULT_VIEW } from '../model/view-settings';
 import { bakeSight } from '../sight/bake-sight';
 import { levelSightInput } from '../sight/level-sight-input';
 import { figuresKey, sightKey } from '../bakes/bake-key';
@@ -74,6 +75,8 @@ const rooms = {
           { id: 'm2', kind: 'spawn' as const, position: [3, 0, 11.5] as const, turn: 0 },
         ],
         divider: [],
+        recipe: [],
+        pin: [],
       },
     },
   ],
@@ -89,7 +92,7 @@ describe('load time', () => {
 
 describe('figures of a level', () => {
   const sight = bakeSight(levelSightInput(rooms), {}, createRunContext());
-  const figures = levelFigures({ ...figuresInput(rooms, { pin: piece }), sight }, createRunContext());
+  const figures = levelFigures({ ...figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), sight }, createRunContext());
 
   it('count what each room sees: its own pins and the blocks about it', () => {
     expect(sight.figures.reachedPockets).toBe(2);
@@ -120,7 +123,7 @@ describe('figures of a level', () => {
   });
 
   it('name a placement whose piece is gone', () => {
-    expect(() => levelFigures({ ...figuresInput(rooms, {}), sight }, createRunContext())).toThrow(/the placement p0 uses the piece pin/);
+    expect(() => levelFigures({ ...figuresInput({ content: rooms, findings: [] }, {}, DEFAULT_VIEW), sight }, createRunContext())).toThrow(/the placement p0 uses the piece pin/);
   });
 });
 
@@ -133,7 +136,7 @@ describe('bake keys', () => {
     expect(key(withContent({ block: [...content.block, { ...wall('d', 1, 0, 1, 1, 1, 1), sight: 'decor' }] }))).toBe(key(rooms));
     expect(key(withContent({ block: content.block.slice(1) }))).not.toBe(key(rooms));
     expect(key(withContent({ block: [...content.block].reverse() }))).toBe(key(rooms));
-    const figures = (over: Partial<typeof content>) => figuresKey(figuresInput(withContent(over), { pin: piece }), 'same');
+    const figures = (over: Partial<typeof content>) => figuresKey(figuresInput({ content: withContent(over), findings: [] }, { pin: piece }, DEFAULT_VIEW), 'same');
     expect(figures({ placement: [] })).not.toBe(figures({}));
   });
 });

@@ -1,9 +1,10 @@
-import type { LevelContent } from '../layout/level-content';
 import type { Piece } from '../model/kit';
+import type { ViewSettings } from '../model/view-settings';
+import type { MadeLevel } from '../sections/with-sections';
 import type { FiguresInput } from './level-figures';
 
 /** What a level's figures are made from, sight left out. All strata count, switched off or not. */
-export function figuresInput({ strata }: LevelContent, pieces: Readonly<Record<string, Piece>>): Omit<FiguresInput, 'sight'> {
+export function figuresInput({ content: { strata }, findings }: MadeLevel, pieces: Readonly<Record<string, Piece>>, view: ViewSettings): Omit<FiguresInput, 'sight'> {
   const used = [...new Set(strata.flatMap(({ content }) => content.placement.map(({ piece }) => piece)))].sort();
   return {
     strata: strata.map(({ stratum, content }) => ({
@@ -15,5 +16,7 @@ export function figuresInput({ strata }: LevelContent, pieces: Readonly<Record<s
       placements: content.placement,
     })),
     pieces: used.flatMap((id) => (pieces[id] ? [pieces[id]] : [])),
+    view,
+    findings,
   };
 }

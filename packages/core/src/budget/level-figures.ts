@@ -1,18 +1,21 @@
 import type { RunContext } from '../context/run-context';
+import { switchDistances } from '../detail/switch-distance';
 import { CoreError } from '../errors';
-import { blockSurface } from '../geometry/block-solid';
+import type { Finding } from '../findings';
+import { blockSurfaceIfAny } from '../geometry/block-solid';
 import { placementBounds } from '../layout/placement-bounds';
 import type { Block } from '../model/block';
 import type { Piece } from '../model/kit';
 import type { Placement } from '../model/placement';
 import type { StratumRole } from '../model/stratum';
+import type { ViewSettings } from '../model/view-settings';
 import { thingsOfPockets } from '../sight/pocket-things';
 import type { SightResult } from '../sight/sight-result';
-import { countSeen, describePocket, pocketGroups, type PocketFigures, type Thing } from './pocket-figures';
-import { COLLISION_TRIANGLE_BYTES, INDEX_BYTES, INSTANCE_BYTES, PACKED_SHARE, VERTEX_BYTES } from './cost-model';
+import { countSeen, describePocket, pocketGroups, type PocketFigures, type SeenScene, type Thing } from './pocket-figures';
+import { INSTANCE_BYTES, PACKED_SHARE, blockBytes } from './cost-model';
 
 /** Raised whenever the same input would give other figures. */
-export const FIGURES_VERSION = 2;
+export const FIGURES_VERSION = 3;
 /** Most pockets kept in the list of worst ones. */
 const MOST_WORST = 20;
 
@@ -27,6 +30,10 @@ export interface FiguresInput {
     readonly placements: readonly Placement[];
   }[];
   readonly pieces: readonly Piece[];
+  /** The picture for which detail steps are chosen. */
+  readonly view: ViewSettings;
+  /** What was found while the level's sections were made. */
+  readonly findings: readonly Finding[];
   readonly sight: SightResult;
 }
 
@@ -69,6 +76,7 @@ export interface LevelFigures {
   readonly worst: readonly PocketFigures[];
   /** The pocket with most draw calls, null when there is none. */
   readonly worstDrawCalls: PocketFigures | null;
+  readonly findings: readonly Finding[];
 }
 
 /** Figures without what is counted pocket by pocket. */
@@ -84,8 +92,7 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
   context.progress(0.3, 'placing things in pockets');
   context.checkCancelled();
   const { pockets, visible } = input.sight;
-  const inPocket = thingsOfPockets(pockets, bounds);
-  const groups = pocketGroups(pockets.map(({ key }) => key));
+  const scene: SeenScene = { things, bounds, inPocket: thingsOfPockets(pockets, bounds), groups: pocketGroups(pockets.map(({ key }) => key)), pockets };
   const pocketTriangles: number[] = [];
   const pocketDrawCalls: number[] = [];
   const pocketThings: number[] = [];
@@ -95,7 +102,7 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
       context.checkCancelled();
       context.progress(0.4 + (0.6 * pocket) / visible.length, 'counting what is seen');
     }
-    const count = countSeen(pocket, seen, inPocket, groups, things, stamp);
+    const count = countSeen(pocket, seen, scene, stamp);
     pocketTriangles.push(count.triangles);
     pocketDrawCalls.push(count.drawCalls);
     pocketThings.push(count.things);
@@ -103,14 +110,10 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
   const describe = (pocket: number): PocketFigures =>
     describePocket(
       pocket,
-      input.sight,
-      inPocket,
-      groups,
-      things,
+      visible[pocket],
+      scene,
       input.strata.map(({ id }) => id),
-      pocketThings[pocket],
-      pocketTriangles[pocket],
-      pocketDrawCalls[pocket],
+      { things: pocketThings[pocket], triangles: pocketTriangles[pocket], drawCalls: pocketDrawCalls[pocket] },
     );
   const order = visible.flatMap((seen, pocket) => (seen.length > 0 ? [pocket] : []));
   const byTriangles = [...order].sort((a, b) => pocketTriangles[b] - pocketTriangles[a] || a - b);
@@ -135,6 +138,7 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
     pocketThings,
     worst: byTriangles.slice(0, MOST_WORST).map(describe),
     worstDrawCalls: byDrawCalls.length > 0 ? describe(byDrawCalls[0]) : null,
+    findings: input.findings,
   };
 }
 
@@ -147,13 +151,12 @@ function countStrata(input: FiguresInput, pieces: ReadonlyMap<string, Piece>, co
     let memoryBytes = 0;
     const drawn = new Map<string, number>();
     for (const block of stratum.blocks) {
-      const surface = surfaceOf(block);
+      const surface = blockSurfaceIfAny(block);
       if (!surface) continue;
-      const vertices = surface.faces.reduce((sum, face) => sum + face.length / 3, 0);
       triangles += surface.triangles;
-      memoryBytes += vertices * VERTEX_BYTES + surface.triangles * (3 * INDEX_BYTES + COLLISION_TRIANGLE_BYTES);
+      memoryBytes += blockBytes(surface);
       drawn.set(`material ${block.material}`, 1);
-      things.push({ what: 'blocks', id: block.material, name: block.material, triangles: surface.triangles, materials: 1, stratum: index });
+      things.push({ what: 'blocks', id: block.material, name: block.material, steps: [{ triangles: surface.triangles, materials: 1 }], distances: [0], stratum: index });
       bounds.push(...surface.bounds.min, ...surface.bounds.max);
     }
     for (const placement of stratum.placements) {
@@ -163,7 +166,8 @@ function countStrata(input: FiguresInput, pieces: ReadonlyMap<string, Piece>, co
       triangles += full.triangles;
       memoryBytes += INSTANCE_BYTES;
       drawn.set(`piece ${piece.id}`, full.materials);
-      things.push({ what: 'piece', id: piece.id, name: piece.name, triangles: full.triangles, materials: full.materials, stratum: index });
+      const distances = switchDistances(piece.steps, input.view, Math.max(...placement.scale));
+      things.push({ what: 'piece', id: piece.id, name: piece.name, steps: piece.steps, distances, stratum: index });
       const box = placementBounds(placement, piece.bounds);
       bounds.push(...box.min, ...box.max);
     }
@@ -182,14 +186,4 @@ function countStrata(input: FiguresInput, pieces: ReadonlyMap<string, Piece>, co
     };
   });
   return { things, bounds: new Float64Array(bounds), strata };
-}
-
-/** Undefined for a block that encloses nothing; the sight bake has told of it. */
-function surfaceOf(block: Block): ReturnType<typeof blockSurface> | undefined {
-  try {
-    return blockSurface(block);
-  } catch (error) {
-    if (error instanceof CoreError) return undefined;
-    throw error;
-  }
 }

@@ -1,5 +1,6 @@
+import { stepAtDistance } from '../detail/switch-distance';
 import type { Vector3 } from '../model/vector';
-import type { SightResult } from '../sight/sight-result';
+import type { Pocket } from '../sight/sight-result';
 
 /** Most things named as the causes of one pocket's cost. */
 const MOST_CAUSES = 12;
@@ -33,10 +34,30 @@ export interface Thing {
   readonly what: 'piece' | 'blocks';
   readonly id: string;
   readonly name: string;
-  readonly triangles: number;
-  readonly materials: number;
+  /** What it costs at each detail step, full first. */
+  readonly steps: readonly { readonly triangles: number; readonly materials: number }[];
+  /** Distance from which each step may show, metres. */
+  readonly distances: readonly number[];
   /** Index of its stratum. */
   readonly stratum: number;
+}
+
+/** Things and where they are. */
+export interface SeenScene {
+  readonly things: readonly Thing[];
+  /** Six numbers a thing: min xyz, max xyz, metres. */
+  readonly bounds: Float64Array;
+  readonly pockets: readonly Pick<Pocket, 'key' | 'bounds'>[];
+  /** Numbers of the things in each pocket. */
+  readonly inPocket: readonly (readonly number[])[];
+  /** Number of the group of each pocket. */
+  readonly groups: readonly number[];
+}
+
+interface SeenCount {
+  readonly things: number;
+  readonly triangles: number;
+  readonly drawCalls: number;
 }
 
 /** Number of the group (lattice cell) of each pocket. */
@@ -50,15 +71,14 @@ export function pocketGroups(keys: readonly string[]): number[] {
   });
 }
 
-/** Things, triangles and draw calls that are seen all round from a pocket. @param stamp scratch, one entry a thing, kept between calls */
-export function countSeen(
-  pocket: number,
-  seen: readonly number[],
-  inPocket: readonly (readonly number[])[],
-  groups: readonly number[],
-  things: readonly Thing[],
-  stamp: Int32Array,
-): { things: number; triangles: number; drawCalls: number } {
+/**
+ * Things, triangles and draw calls that are seen all round from a pocket, each thing at the detail step of its distance from
+ * the pocket's nearest point.
+ * @param seen pockets of its visible set
+ * @param stamp scratch, one entry a thing, kept between calls
+ */
+export function countSeen(pocket: number, seen: readonly number[], scene: SeenScene, stamp: Int32Array): SeenCount {
+  const { things, inPocket } = scene;
   let count = 0;
   let triangles = 0;
   let drawCalls = 0;
@@ -66,67 +86,73 @@ export function countSeen(
   for (const other of seen) {
     for (const i of inPocket[other]) {
       const thing = things[i];
-      const key = thing.what === 'piece' ? thing.id : `${thing.id}\u0000${groups[other]}`;
+      const step = stepSeen(pocket, i, scene);
+      const key = drawCallKey(thing, step, scene.groups[other]);
       if (!drawn.has(key)) {
         drawn.add(key);
-        drawCalls += thing.materials;
+        drawCalls += thing.steps[step].materials;
       }
       if (stamp[i] === pocket) continue;
       stamp[i] = pocket;
       count++;
-      triangles += thing.triangles;
+      triangles += thing.steps[step].triangles;
     }
   }
   return { things: count, triangles, drawCalls };
 }
 
 /** A pocket's figures opened to their parts: by stratum and by cause. */
-export function describePocket(
-  pocket: number,
-  sight: SightResult,
-  inPocket: readonly (readonly number[])[],
-  groups: readonly number[],
-  things: readonly Thing[],
-  strata: readonly string[],
-  count: number,
-  triangles: number,
-  drawCalls: number,
-): PocketFigures {
-  const { key, bounds } = sight.pockets[pocket];
-  const causes = new Map<string, { what: 'piece' | 'blocks'; id: string; name: string; count: number; triangles: number; groups: Set<number>; materials: number }>();
+export function describePocket(pocket: number, seen: readonly number[], scene: SeenScene, strata: readonly string[], count: SeenCount): PocketFigures {
+  const { key, bounds } = scene.pockets[pocket];
+  const causes = new Map<string, { -readonly [K in keyof CostCause]: CostCause[K] }>();
   const byStratum = strata.map((stratum) => ({ stratum, triangles: 0, drawCalls: 0 }));
   const drawn = new Set<string>();
   const seenThings = new Set<number>();
-  for (const other of sight.visible[pocket]) {
-    for (const i of inPocket[other]) {
-      const { what, id, name, triangles: cost, materials, stratum } = things[i];
+  for (const other of seen) {
+    for (const i of scene.inPocket[other]) {
+      const thing = scene.things[i];
+      const { what, id, name, stratum } = thing;
+      const step = stepSeen(pocket, i, scene);
+      const { triangles, materials } = thing.steps[step];
       let cause = causes.get(`${what} ${id}`);
-      if (!cause) causes.set(`${what} ${id}`, (cause = { what, id, name, count: 0, triangles: 0, groups: new Set(), materials }));
-      cause.groups.add(what === 'blocks' ? groups[other] : 0);
+      if (!cause) causes.set(`${what} ${id}`, (cause = { what, id, name, count: 0, triangles: 0, drawCalls: 0 }));
       // A draw call that several strata share is counted with the lowest that needs it.
-      const call = what === 'piece' ? id : `${id}\u0000${groups[other]}`;
+      const call = drawCallKey(thing, step, scene.groups[other]);
       if (!drawn.has(call)) {
         drawn.add(call);
         byStratum[stratum].drawCalls += materials;
+        cause.drawCalls += materials;
       }
       if (seenThings.has(i)) continue;
       seenThings.add(i);
       cause.count += 1;
-      cause.triangles += cost;
-      byStratum[stratum].triangles += cost;
+      cause.triangles += triangles;
+      byStratum[stratum].triangles += triangles;
     }
   }
   return {
     pocket,
     key,
     middle: [(bounds.min[0] + bounds.max[0]) / 2, (bounds.min[1] + bounds.max[1]) / 2, (bounds.min[2] + bounds.max[2]) / 2],
-    things: count,
-    triangles,
-    drawCalls,
+    ...count,
     strata: byStratum,
-    causes: [...causes.values()]
-      .map(({ groups: in_, materials, ...cause }) => ({ ...cause, drawCalls: in_.size * materials }))
-      .sort((a, b) => b.triangles - a.triangles || (a.id < b.id ? -1 : 1))
-      .slice(0, MOST_CAUSES),
+    causes: [...causes.values()].sort((a, b) => b.triangles - a.triangles || (a.id < b.id ? -1 : 1)).slice(0, MOST_CAUSES),
   };
+}
+
+function drawCallKey({ what, id }: Thing, step: number, group: number): string {
+  return what === 'piece' ? `${id}\u0000${step}` : `${id}\u0000${group} blocks`;
+}
+
+/** The detail step of a thing as seen from a pocket's nearest point. */
+function stepSeen(pocket: number, thing: number, { things, bounds, pockets }: SeenScene): number {
+  const { distances } = things[thing];
+  if (distances.length === 1) return 0;
+  const { min, max } = pockets[pocket].bounds;
+  let squared = 0;
+  for (let k = 0; k < 3; k++) {
+    const gap = Math.max(0, min[k] - bounds[thing * 6 + 3 + k], bounds[thing * 6 + k] - max[k]);
+    squared += gap * gap;
+  }
+  return stepAtDistance(distances, Math.sqrt(squared));
 }
