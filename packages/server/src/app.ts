@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
 import type { LoggedEdit } from '@stravel/core';
 import compression from 'compression';
 import express, { type Express } from 'express';
@@ -26,6 +27,8 @@ import { JobRepository } from './jobs/job-repository';
 import { jobRoutes } from './jobs/job-routes';
 import { JobService } from './jobs/job-service';
 import { ThreadPool } from './jobs/thread-pool';
+import { packRoutes } from './pack/pack-routes';
+import { PackService } from './pack/pack-service';
 import { peopleRoutes } from './people/people-routes';
 
 /** Largest JSON request, bytes. */
@@ -46,6 +49,7 @@ export interface Server {
   readonly collectionRows: CollectionRepository;
   readonly edits: EditService;
   readonly bakes: BakeService;
+  readonly packs: PackService;
   readonly jobs: JobService;
   readonly threads: ThreadPool;
   close(): Promise<void>;
@@ -57,15 +61,16 @@ export function createApp(dependencies: AppDependencies): Server {
   const editRows = new EditRepository(database);
   const snapshots = new SnapshotRepository(database);
   const documents = new DocumentStore(snapshots, editRows);
-  const edits = new EditService(database, editRows, documents, now);
   const assets = new AssetStore(dataFolder);
+  const edits = new EditService(database, editRows, documents, assets, now);
   const collectionRows = new CollectionRepository(database);
   const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, now);
   const threads = new ThreadPool();
   const bakeRows = new BakeRepository(database, dataFolder, now);
   const bakes = new BakeService(database, documents, bakeRows, threads);
   edits.events.on('edit', (collection: string, edit: LoggedEdit) => bakes.afterEdit(collection, edit));
-  const jobs = new JobService(new JobRepository(database), new LocalJobQueue(), { 'bake-stale': bakes.bakeStale }, now, log);
+  const packs = new PackService(collections, bakes, threads, join(dataFolder, 'packs'));
+  const jobs = new JobService(new JobRepository(database), new LocalJobQueue(), { 'bake-stale': bakes.bakeStale, pack: packs.packJob }, now, log);
 
   const app = express();
   app.disable('x-powered-by');
@@ -91,6 +96,7 @@ export function createApp(dependencies: AppDependencies): Server {
     documentRoutes(snapshots),
     jobRoutes(jobs),
     bakeRoutes(bakes, bakeRows),
+    packRoutes(packs, jobs),
   );
   if (webFolder !== undefined) app.use(pageRoutes(webFolder));
   app.use((request) => {
@@ -104,6 +110,7 @@ export function createApp(dependencies: AppDependencies): Server {
     collectionRows,
     edits,
     bakes,
+    packs,
     jobs,
     threads,
     close: async () => {

@@ -15,7 +15,8 @@ const unzip = promisify<Buffer, Buffer>(gunzip);
 /** A kept bake, without its bytes. */
 export interface KeptBake {
   readonly kind: BakeKind;
-  readonly level: string;
+  /** Id of the level, or of the rehearsal. */
+  readonly subject: string;
   readonly key: string;
   readonly summary: unknown;
 }
@@ -35,16 +36,16 @@ export class BakeRepository {
 
   async all(collection: string): Promise<KeptBake[]> {
     const rows = (await this.database.models.bakes.findAll({ where: { collection }, raw: true })) as unknown as BakeRow[];
-    return rows.map((row) => ({ kind: row.kind as BakeKind, level: row.subject, key: row.key, summary: JSON.parse(row.summary) as unknown }));
+    return rows.map((row) => ({ kind: row.kind as BakeKind, subject: row.subject, key: row.key, summary: JSON.parse(row.summary) as unknown }));
   }
 
-  async keyOf(collection: string, kind: BakeKind, level: string): Promise<string | undefined> {
-    return (await this.row(collection, kind, level))?.key;
+  async keyOf(collection: string, kind: BakeKind, subject: string): Promise<string | undefined> {
+    return (await this.row(collection, kind, subject))?.key;
   }
 
   /** The bake's value, undefined when none is kept or its file is gone. */
-  async read(collection: string, kind: BakeKind, level: string): Promise<{ key: string; gzipped: Buffer } | undefined> {
-    const row = await this.row(collection, kind, level);
+  async read(collection: string, kind: BakeKind, subject: string): Promise<{ key: string; gzipped: Buffer } | undefined> {
+    const row = await this.row(collection, kind, subject);
     if (!row) return undefined;
     try {
       return { key: row.key, gzipped: await readFile(join(this.folder, row.file)) };
@@ -53,19 +54,19 @@ export class BakeRepository {
     }
   }
 
-  async readJson(collection: string, kind: BakeKind, level: string): Promise<unknown> {
-    const kept = await this.read(collection, kind, level);
+  async readJson(collection: string, kind: BakeKind, subject: string): Promise<unknown> {
+    const kept = await this.read(collection, kind, subject);
     return kept && (JSON.parse((await unzip(kept.gzipped)).toString('utf8')) as unknown);
   }
 
-  async put(collection: string, { kind, level, key, summary }: KeptBake, value: unknown): Promise<void> {
+  async put(collection: string, { kind, subject, key, summary }: KeptBake, value: unknown): Promise<void> {
     const bytes = await zip(JSON.stringify(value));
     const file = `${createHash('sha256').update(bytes).digest('hex')}.json.gz`;
     await writeFileDurably(join(this.folder, file), bytes);
-    const before = await this.row(collection, kind, level);
+    const before = await this.row(collection, kind, subject);
     await this.database.queue.write((transaction) =>
       this.database.models.bakes.upsert(
-        { collection, kind, subject: level, key, file, bytes: bytes.length, summary: JSON.stringify(summary), created_at: this.now().toISOString() },
+        { collection, kind, subject, key, file, bytes: bytes.length, summary: JSON.stringify(summary), created_at: this.now().toISOString() },
         { transaction },
       ),
     );
@@ -74,8 +75,8 @@ export class BakeRepository {
     }
   }
 
-  private async row(collection: string, kind: BakeKind, level: string): Promise<BakeRow | undefined> {
-    const row = await this.database.models.bakes.findOne({ where: { collection, kind, subject: level }, raw: true });
+  private async row(collection: string, kind: BakeKind, subject: string): Promise<BakeRow | undefined> {
+    const row = await this.database.models.bakes.findOne({ where: { collection, kind, subject }, raw: true });
     return (row as unknown as BakeRow | null) ?? undefined;
   }
 }

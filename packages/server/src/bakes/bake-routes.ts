@@ -1,4 +1,4 @@
-import { checkedSight } from '@stravel/core';
+import { BAKE_KINDS, checkedSight, type BakeKind } from '@stravel/core';
 import express, { Router } from 'express';
 import { HttpError } from '../http/problem';
 import type { BakeRepository } from './bake-repository';
@@ -17,14 +17,18 @@ export function bakeRoutes(service: BakeService, repository: BakeRepository): Ro
 
   router.get<{ collection: string; kind: string; level: string }>('/bakes/:kind/:level', async (request, response) => {
     const { collection, kind, level } = request.params;
-    if (kind !== 'sight' && kind !== 'figures') throw new HttpError(404, 'BAKE_KIND_UNKNOWN', `There is no bake of the kind ${kind}.`);
+    if (!isBakeKind(kind)) throw new HttpError(404, 'BAKE_KIND_UNKNOWN', `There is no bake of the kind ${kind}.`);
     const kept = await repository.read(collection, kind, level);
-    if (!kept) throw new HttpError(404, 'BAKE_MISSING', `The level ${level} has no ${kind} bake yet.`);
+    if (!kept) throw new HttpError(404, 'BAKE_MISSING', `There is no ${kind} bake of ${level} yet.`);
     response.setHeader('Content-Type', 'application/json');
     response.setHeader('Content-Encoding', 'gzip');
     response.setHeader('Cache-Control', 'no-store');
     response.setHeader('Stravel-Key', kept.key);
     response.end(kept.gzipped);
+  });
+
+  router.post<{ collection: string; id: string }>('/bakes/rehearsal/:id', async (request, response) => {
+    response.json(await service.rehearse(request.params.collection, request.params.id));
   });
 
   router.post<{ collection: string; level: string }>('/bakes/:level', async (request, response) => {
@@ -45,4 +49,8 @@ export function bakeRoutes(service: BakeService, repository: BakeRepository): Ro
   );
 
   return router;
+}
+
+function isBakeKind(text: string): text is BakeKind {
+  return (BAKE_KINDS as readonly string[]).includes(text);
 }

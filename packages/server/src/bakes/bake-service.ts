@@ -1,19 +1,19 @@
 import { EventEmitter } from 'node:events';
 import {
   CoreError,
+  DEFAULT_VIEW,
   RECORDS_DOCUMENT,
-  figuresInput,
-  levelSightInput,
   levelsInOrder,
   type BAKE_TASKS,
-  type BakeKind,
-  type FiguresInput,
+  type CollectionContent,
   type FiguresSummary,
   type Level,
   type LevelBakeInput,
   type LevelBakeKeys,
   type LevelFigures,
   type LoggedEdit,
+  type RehearsalInput,
+  type RehearsalResult,
   type SightResult,
 } from '@stravel/core';
 import { contentOf, tablesOf } from '../collections/collection-service';
@@ -21,7 +21,7 @@ import type { Database } from '../db/database';
 import type { DocumentStore } from '../documents/document-store';
 import type { JobHandler, JobRun } from '../jobs/job-service';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
-import type { BakeRepository } from './bake-repository';
+import type { BakeRepository, KeptBake } from './bake-repository';
 
 /** Whether a level's bake agrees with what stands. */
 export type BakeState = 'fresh' | 'stale' | 'none';
@@ -30,7 +30,11 @@ export interface LevelBakes {
   readonly level: string;
   readonly sight: { readonly state: BakeState; readonly summary: unknown };
   readonly figures: { readonly state: BakeState; readonly summary: unknown };
+  readonly rehearsals: readonly { readonly rehearsal: string; readonly state: BakeState; readonly summary: unknown }[];
 }
+
+/** Kinds of record that the keys of any level may depend on. */
+const FAR_REACHING: readonly string[] = ['piece', 'kit', 'device', 'collection', 'cellGrid', 'rehearsal'];
 
 /** Makes, keeps and judges bakes. The server derives every key itself. */
 export class BakeService {
@@ -38,6 +42,8 @@ export class BakeService {
   readonly events = new EventEmitter().setMaxListeners(0);
   /** Keys by collection and level, with the strata that they were made from. */
   private readonly keys = new Map<string, { readonly keys: LevelBakeKeys; readonly strata: readonly string[] }>();
+  /** Keys of rehearsals by collection and id, with level and strata. */
+  private readonly rehearsalKeys = new Map<string, { readonly key: string; readonly level: string; readonly strata: readonly string[] }>();
   /** Grows with every edit: keys of a state that is past are not kept. */
   private generation = 0;
 
@@ -58,26 +64,36 @@ export class BakeService {
       if (document !== RECORDS_DOCUMENT) strata.add(document);
       else if (kind === 'level') levels.add(id);
       else if (kind === 'stratum') strata.add(id);
-      else if (kind === 'piece') everything = true;
+      else if (FAR_REACHING.includes(kind)) everything = true;
     }
     for (const [key, made] of this.keys) {
       const [of, level] = key.split('\u0000');
       if (of === collection && (everything || levels.has(level) || made.strata.some((id) => strata.has(id)))) this.keys.delete(key);
     }
+    for (const [key, made] of this.rehearsalKeys) {
+      if (key.startsWith(`${collection}\u0000`) && (everything || levels.has(made.level) || made.strata.some((id) => strata.has(id)))) this.rehearsalKeys.delete(key);
+    }
   }
 
   /** Every level with content and the state of its bakes. */
   async list(collection: string): Promise<LevelBakes[]> {
-    const kept = new Map((await this.repository.all(collection)).map((bake) => [`${bake.kind} ${bake.level}`, bake]));
+    const kept = new Map((await this.repository.all(collection)).map((bake) => [`${bake.kind} ${bake.subject}`, bake]));
     const out: LevelBakes[] = [];
+    const { rehearsal: walks, cellGrid: grids, device: devices } = await this.tables(collection);
+    const stateOf = (bake: KeptBake | undefined, key: string): BakeState => (bake ? (bake.key === key ? 'fresh' : 'stale') : 'none');
     for (const level of await this.levels(collection)) {
       if (level.strata.length === 0) continue;
       const keys = await this.currentKeys(collection, level.id);
-      const of = (kind: BakeKind): { state: BakeState; summary: unknown } => {
+      const of = (kind: 'sight' | 'figures'): { state: BakeState; summary: unknown } => {
         const bake = kept.get(`${kind} ${level.id}`);
-        return { state: bake ? (bake.key === keys[kind] ? 'fresh' : 'stale') : 'none', summary: bake?.summary ?? null };
+        return { state: stateOf(bake, keys[kind]), summary: bake?.summary ?? null };
       };
-      out.push({ level: level.id, sight: of('sight'), figures: of('figures') });
+      const rehearsals: LevelBakes['rehearsals'][number][] = [];
+      for (const { id } of grids[level.id] ? Object.values(walks).filter((walk) => walk.level === level.id && devices[walk.device]) : []) {
+        const bake = kept.get(`rehearsal ${id}`);
+        rehearsals.push({ rehearsal: id, state: stateOf(bake, await this.currentRehearsalKey(collection, id)), summary: bake?.summary ?? null });
+      }
+      out.push({ level: level.id, sight: of('sight'), figures: of('figures'), rehearsals });
     }
     return out;
   }
@@ -93,7 +109,8 @@ export class BakeService {
         if (tables.stratum[stratum]) strata.push({ stratum: tables.stratum[stratum], content: contentOf(await this.documents.load(collection, stratum)) });
       }
       const { id, name, set, order, purpose, code, openSky, bounds, binned } = record;
-      return { content: { level: { id, name, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata }, strata }, pieces: tables.piece };
+      const view = Object.values(tables.collection).at(0)?.view ?? DEFAULT_VIEW;
+      return { content: { level: { id, name, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata }, strata }, pieces: tables.piece, view };
     });
   }
 
@@ -107,7 +124,7 @@ export class BakeService {
     let sight: SightResult | undefined;
     if ((await this.repository.keyOf(collection, 'sight', level)) === keys.sight) sight = (await this.repository.readJson(collection, 'sight', level)) as SightResult | undefined;
     if (!sight) {
-      sight = await this.threads.run<(typeof BAKE_TASKS)['bake-sight']>('bake-sight', levelSightInput(input.content), options);
+      sight = await this.threads.run<(typeof BAKE_TASKS)['bake-sight']>('bake-sight', input.content, options);
       await this.keepSight(collection, level, keys.sight, sight);
     }
     if ((await this.repository.keyOf(collection, 'figures', level)) === keys.figures) {
@@ -129,6 +146,33 @@ export class BakeService {
     await this.makeFigures(collection, level, input, keys, sight, {});
   }
 
+  /** What a rehearsal is made from, as it stands now. @throws CoreError 'REHEARSAL_MISSING' when it, its level's grid or its device is not there */
+  async rehearsalInput(collection: string, id: string): Promise<RehearsalInput> {
+    const { rehearsal: walks, cellGrid: grids, device: devices, kit: kits } = await this.tables(collection);
+    const missing = (what: string): CoreError => new CoreError('REHEARSAL_MISSING', `rehearsal: there is no ${what}`, { rehearsal: id });
+    if (!Object.hasOwn(walks, id)) throw missing(`walk ${id}`);
+    const rehearsal = walks[id];
+    if (!Object.hasOwn(grids, rehearsal.level)) throw missing(`grid of cells for the level ${rehearsal.level}`);
+    if (!Object.hasOwn(devices, rehearsal.device)) throw missing(`device ${rehearsal.device}`);
+    const { content, pieces } = await this.input(collection, rehearsal.level);
+    return { content, pieces, kits, grid: grids[rehearsal.level], rehearsal, device: devices[rehearsal.device] };
+  }
+
+  /** Brings a rehearsal up to date; one that is fresh is read. */
+  async rehearse(collection: string, id: string, options: ThreadRunOptions = {}): Promise<RehearsalResult> {
+    const input = await this.rehearsalInput(collection, id);
+    const key = await this.rehearsalKeyOf(collection, id, input);
+    if ((await this.repository.keyOf(collection, 'rehearsal', id)) === key) {
+      const kept = (await this.repository.readJson(collection, 'rehearsal', id)) as RehearsalResult | undefined;
+      if (kept) return kept;
+    }
+    const result = await this.threads.run<(typeof BAKE_TASKS)['make-rehearsal']>('make-rehearsal', input, options);
+    const { findings, figures, late } = result;
+    await this.repository.put(collection, { kind: 'rehearsal', subject: id, key, summary: { findings, figures, late: late.length } }, result);
+    this.events.emit('bake', collection, input.rehearsal.level);
+    return result;
+  }
+
   /** Id of the level with an id or a name, without regard to case. @throws CoreError 'LEVEL_MISSING' */
   async levelNamed(collection: string, text: string): Promise<string> {
     const levels = await this.levels(collection);
@@ -140,7 +184,8 @@ export class BakeService {
 
   /** The job that bakes whatever is stale. Safe to run again: fresh bakes are passed over. */
   readonly bakeStale: JobHandler = async ({ collection, signal, progress }: JobRun): Promise<void> => {
-    const stale = (await this.list(collection)).filter(({ sight, figures }) => sight.state !== 'fresh' || figures.state !== 'fresh');
+    const isStale = ({ state }: { readonly state: BakeState }): boolean => state !== 'fresh';
+    const stale = (await this.list(collection)).filter(({ sight, figures, rehearsals }) => [sight, figures, ...rehearsals].some(isStale));
     const names = new Map((await this.levels(collection)).map(({ id, name }) => [id, name]));
     const failures: string[] = [];
     for (let i = 0; i < stale.length; i++) {
@@ -149,6 +194,7 @@ export class BakeService {
       say(0, 'starting');
       try {
         await this.bake(collection, stale[i].level, { signal, onProgress: say });
+        for (const { rehearsal } of stale[i].rehearsals.filter(isStale)) await this.rehearse(collection, rehearsal, { signal, onProgress: say });
       } catch (error) {
         if (signal.aborted || !(error instanceof CoreError)) throw error;
         // A level that cannot be baked must not keep the others from it.
@@ -159,17 +205,16 @@ export class BakeService {
   };
 
   private async makeFigures(collection: string, level: string, input: LevelBakeInput, keys: LevelBakeKeys, sight: SightResult, options: ThreadRunOptions): Promise<LevelFigures> {
-    const full: FiguresInput = { ...figuresInput(input.content, input.pieces), sight };
-    const figures = await this.threads.run<(typeof BAKE_TASKS)['bake-figures']>('bake-figures', full, options);
+    const figures = await this.threads.run<(typeof BAKE_TASKS)['bake-figures']>('bake-figures', { ...input, sight }, options);
     const summary: FiguresSummary = Object.fromEntries(Object.entries(figures).filter(([key]) => !key.startsWith('pocket'))) as unknown as FiguresSummary;
-    await this.repository.put(collection, { kind: 'figures', level, key: keys.figures, summary }, figures);
+    await this.repository.put(collection, { kind: 'figures', subject: level, key: keys.figures, summary }, figures);
     this.events.emit('bake', collection, level);
     return figures;
   }
 
   private async keepSight(collection: string, level: string, key: string, sight: SightResult): Promise<void> {
     const { closed, wayOut, findings, figures } = sight;
-    await this.repository.put(collection, { kind: 'sight', level, key, summary: { closed, wayOut, findings, figures } }, sight);
+    await this.repository.put(collection, { kind: 'sight', subject: level, key, summary: { closed, wayOut, findings, figures } }, sight);
     this.events.emit('bake', collection, level);
   }
 
@@ -184,7 +229,23 @@ export class BakeService {
     return keys;
   }
 
+  private async currentRehearsalKey(collection: string, id: string): Promise<string> {
+    return this.rehearsalKeys.get(`${collection}\u0000${id}`)?.key ?? this.rehearsalKeyOf(collection, id, await this.rehearsalInput(collection, id));
+  }
+
+  private async rehearsalKeyOf(collection: string, id: string, input: RehearsalInput): Promise<string> {
+    const { generation } = this;
+    const key = await this.threads.run<(typeof BAKE_TASKS)['rehearsal-key']>('rehearsal-key', input);
+    const { level, strata } = input.content;
+    if (generation === this.generation) this.rehearsalKeys.set(`${collection}\u0000${id}`, { key, level: level.id, strata: strata.map(({ stratum }) => stratum.id) });
+    return key;
+  }
+
+  private async tables(collection: string): Promise<CollectionContent['records']> {
+    return this.database.queue.exclusive(async () => tablesOf(await this.documents.load(collection, RECORDS_DOCUMENT)));
+  }
+
   private async levels(collection: string): Promise<Level[]> {
-    return this.database.queue.exclusive(async () => levelsInOrder(tablesOf(await this.documents.load(collection, RECORDS_DOCUMENT))));
+    return levelsInOrder(await this.tables(collection));
   }
 }

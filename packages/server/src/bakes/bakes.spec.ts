@@ -68,9 +68,71 @@ describe('bakes over HTTP', () => {
     for (const body of damaged) expect(((await (await put(body, { 'Stravel-Key': key })).json()) as { title: string }).title).toMatch(/BAKE_INVALID|BODY_NOT_JSON/);
   }, 60000);
 
+  it('keeps a rehearsal, and makes it stale by a block, a device or a path, not by a note', async () => {
+    const device = {
+      id: 'd',
+      name: 'Handheld',
+      order: 'a0',
+      budget: { triangles: 1, drawCalls: 1, memoryBytes: 1, loadMs: 1, diskBytes: 1 },
+      seekMs: 1,
+      diskBytesPerSecond: 1e6,
+      unpackBytesPerSecond: 1e6,
+      activationSliceMs: 1,
+      activationBytesPerMs: 1000,
+      framesPerSecond: 30,
+    };
+    const grid = { id: 'one', sizeMetres: 10, origin: [0, 0], loadMetres: 5, dropMetres: 9, readyMetres: 0, resident: [] };
+    const walk = {
+      id: 'w',
+      level: 'one',
+      name: 'Along',
+      knots: [
+        [-5, 0],
+        [5, 0],
+      ],
+      floorMetres: 0,
+      speedMetresPerSecond: 2,
+      device: 'd',
+    };
+    const create = (kind: 'device' | 'cellGrid' | 'rehearsal', after: { id: string }): Operation => ({
+      document: 'records',
+      kind,
+      id: after.id,
+      field: null,
+      before: null,
+      after: after as never,
+    });
+    await test.post('/api/collections/small/edits', edit([create('device', device), create('cellGrid', grid), create('rehearsal', walk)]));
+    const state = async (): Promise<string> => (await list())['one'].rehearsals[0].state;
+    const run = () => test.post('/api/collections/small/bakes/rehearsal/w', {});
+    expect(await state()).toBe('none');
+    expect(await (await run()).json()).toMatchObject({ figures: { lengthMetres: 10, durationMs: 5000 }, gaps: [] });
+    expect(await state()).toBe('fresh');
+    const change = (kind: Operation['kind'], id: string, field: string, before: unknown, after: unknown): Operation => ({
+      document: 'records',
+      kind,
+      id,
+      field,
+      before: before as never,
+      after: after as never,
+    });
+    await test.post('/api/collections/small/edits', edit([change('level', 'one', 'code', 'ONE', 'UNO')]));
+    expect(await state()).toBe('fresh');
+    for (const operation of [addBlock('decor', 'x9'), change('device', 'd', 'seekMs', 1, 2), change('rehearsal', 'w', 'speedMetresPerSecond', 2, 3)]) {
+      await test.post('/api/collections/small/edits', edit([operation]));
+      expect(await state()).toBe('stale');
+      await run();
+      expect(await state()).toBe('fresh');
+    }
+    expect(await (await test.post('/api/collections/small/bakes/rehearsal/gone', {})).json()).toMatchObject({
+      title: 'REHEARSAL_MISSING',
+      detail: 'rehearsal: there is no walk gone',
+    });
+  }, 60000);
+
   it('takes up a job that a server left running, and gives up after three', async () => {
     const rows = new JobRepository(test.database);
-    const row = { collection: 'small', kind: 'bake-stale', input: '{}', progress: 0.4, stage: '', error: null, created_at: '2026-01-01', changed_at: '2026-01-01' };
+    const row = { collection: 'small', kind: 'bake-stale', input: '{}', progress: 0.4, stage: '', error: null, result: null, created_at: '2026-01-01', changed_at: '2026-01-01' };
     await rows.create({ ...row, id: 'left', state: 'running', attempts: 1 });
     await rows.create({ ...row, id: 'cursed', state: 'running', attempts: 3 });
     await test.server.jobs.start();

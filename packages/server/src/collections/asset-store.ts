@@ -21,6 +21,10 @@ export class AssetStore {
     return name;
   }
 
+  has(name: string): boolean {
+    return /^[0-9a-f]{64}$/.test(name) && existsSync(this.path(name));
+  }
+
   /** @throws CoreError 'ASSET_MISSING' */
   async get(name: string): Promise<Uint8Array> {
     try {

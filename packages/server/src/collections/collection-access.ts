@@ -1,8 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { archiveCollection, restoreCollection, type LevelFigures, type SightResult } from '@stravel/core';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { setTimeout as pause } from 'node:timers/promises';
+import { MANIFEST_PATH, archiveCollection, manifestPaths, restoreCollection, type Finding, type LevelFigures, type PackChoice, type SightResult } from '@stravel/core';
 import { pino } from 'pino';
 import { createApp } from '../app';
 import { openDatabase } from '../db/database';
+import type { JobEvent } from '../jobs/job-service';
+import { PackFolder } from '../pack/pack-folder';
+import type { PackSummary } from '../pack/pack-service';
 
 /** What a shell command needs of the collections, whoever holds the data folder. */
 export interface CollectionAccess {
@@ -11,6 +17,10 @@ export interface CollectionAccess {
   restore(bytes: Uint8Array): Promise<{ id: string; name: string }>;
   /** Bakes a level, named by id or by name; what is fresh is read. */
   bake(collection: string, level: string): Promise<LevelBake>;
+  /** Holds a collection against the rules of its target. */
+  check(collection: string, choice: PackChoice): Promise<Finding[]>;
+  /** Writes a pack into a folder; only what changed. */
+  pack(collection: string, folder: string, choice: PackChoice): Promise<PackSummary>;
 }
 
 /** A level's bakes. */
@@ -35,6 +45,11 @@ export const openCollections = {
         });
         return (await answer(response)).json() as Promise<{ id: string; name: string }>;
       },
+      check: async (collection, { withAllPurposes }) => {
+        const response = await answer(await fetch(`${address}/api/collections/${collection}/pack/check${withAllPurposes ? '?all=yes' : ''}`));
+        return ((await response.json()) as { findings: Finding[] }).findings;
+      },
+      pack: (collection, folder, choice) => packThrough(address, collection, folder, choice),
       bake: async (collection, level) =>
         (await answer(await fetch(`${address}/api/collections/${collection}/bakes/${encodeURIComponent(level)}`, { method: 'POST' }))).json() as Promise<LevelBake>,
     };
@@ -54,6 +69,8 @@ export const openCollections = {
           await server.collections.take(id, content);
           return { id, name: Object.values(content.records.collection)[0].name };
         },
+        check: (collection, choice) => server.packs.check(collection, choice),
+        pack: (collection, folder, choice) => server.packs.pack(collection, folder, choice),
         bake: async (collection, level) => server.bakes.bake(collection, await server.bakes.levelNamed(collection, level)),
       },
       close: async () => {
@@ -69,4 +86,28 @@ async function answer(response: Response): Promise<Response> {
   if (response.ok) return response;
   const problem = (await response.json().catch(() => ({}))) as { detail?: string };
   throw new Error(problem.detail ?? `the server answered ${response.status}`);
+}
+
+/** Folder below a server's packs in which those for the shell are made. */
+const SHELL_PACK = 'shell';
+const LOOK_AGAIN_MS = 150;
+
+/** Lets the server pack into its own folder, then carries over what differs. */
+async function packThrough(address: string, collection: string, folder: string, { withAllPurposes }: PackChoice): Promise<PackSummary> {
+  const target = await PackFolder.open(folder);
+  const started = await fetch(`${address}/api/collections/${collection}/pack`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ folder: SHELL_PACK, withAllPurposes }),
+  });
+  let job = (await (await answer(started)).json()) as JobEvent;
+  while (job.state === 'queued' || job.state === 'running') {
+    await pause(LOOK_AGAIN_MS);
+    job = (await (await answer(await fetch(`${address}/api/collections/${collection}/jobs/${job.id}`))).json()) as JobEvent;
+  }
+  if (job.state !== 'done') throw new Error(job.error ?? 'the pack was cancelled');
+  const made = job.result as PackSummary;
+  const manifest = await readFile(join(made.folder, MANIFEST_PATH), 'utf8');
+  for (const path of manifestPaths(manifest)) await target.put({ path, bytes: await readFile(join(made.folder, path)) });
+  return { ...made, ...(await target.finish(manifest)), folder };
 }

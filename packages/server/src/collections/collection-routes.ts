@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { archiveCollection, restoreCollection } from '@stravel/core';
+import type { BAKE_TASKS, archiveCollection, restoreCollection } from '@stravel/core';
 import express, { Router } from 'express';
 import { HttpError } from '../http/problem';
 import type { ThreadPool } from '../jobs/thread-pool';
@@ -9,6 +9,9 @@ import type { CollectionService } from './collection-service';
 
 /** Largest archive that is taken in over the network, bytes. */
 const MOST_ARCHIVE_BYTES = 256 * 1024 * 1024;
+
+/** Largest mesh of a kit that a page may send, bytes. */
+const MOST_ASSET_BYTES = 512 * 1024 * 1024;
 
 /** The list of collections, their archives and assets. */
 export function collectionRoutes(repository: CollectionRepository, service: CollectionService, assets: AssetStore, threads: ThreadPool): Router {
@@ -41,6 +44,15 @@ export function collectionRoutes(repository: CollectionRepository, service: Coll
     const bytes = await assets.get(request.params.name);
     response.setHeader('Cache-Control', 'max-age=31536000, immutable');
     response.type('model/gltf-binary').end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+  });
+
+  router.put('/assets', express.raw({ type: 'model/gltf-binary', limit: MOST_ASSET_BYTES }), async (request, response) => {
+    const body: unknown = request.body;
+    if (!Buffer.isBuffer(body)) throw new HttpError(415, 'ASSET_EXPECTED', 'A mesh must be sent as model/gltf-binary.');
+    const bytes = new Uint8Array(body);
+    // What it claims must fit into it; pages read it back later.
+    await threads.run<(typeof BAKE_TASKS)['inspect-kit']>('inspect-kit', bytes);
+    response.status(201).json({ name: await assets.put(bytes) });
   });
 
   return router;

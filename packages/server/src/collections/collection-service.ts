@@ -78,11 +78,13 @@ export function tablesOf(document: ChunkedDocument): CollectionContent['records'
     piece: table('piece'),
     device: table('device'),
     acceptance: table('acceptance'),
+    cellGrid: table('cellGrid'),
+    rehearsal: table('rehearsal'),
   };
 }
 
 /** The items of a loaded stratum, in order of id. */
 export function contentOf(document: ChunkedDocument): CollectionContent['strata'] extends Map<string, infer C> ? C : never {
   const items = (kind: EditableKind): never[] => [...(document.state.get(kind)?.values() ?? [])].sort((a, b) => ((a['id'] as string) < (b['id'] as string) ? -1 : 1)) as never[];
-  return { block: items('block'), placement: items('placement'), marker: items('marker'), divider: items('divider') };
+  return { block: items('block'), placement: items('placement'), marker: items('marker'), divider: items('divider'), recipe: items('recipe'), pin: items('pin') };
 }

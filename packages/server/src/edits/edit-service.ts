@@ -12,6 +12,7 @@ import {
   type EditTrial,
   type LoggedEdit,
 } from '@stravel/core';
+import type { AssetStore } from '../collections/asset-store';
 import type { Database } from '../db/database';
 import type { ChunkedDocument } from '../documents/chunked-document';
 import type { DocumentStore } from '../documents/document-store';
@@ -50,6 +51,7 @@ export class EditService {
     private readonly database: Database,
     private readonly edits: EditRepository,
     private readonly documents: DocumentStore,
+    private readonly assets: Pick<AssetStore, 'has'>,
     private readonly now: () => Date,
   ) {}
 
@@ -106,6 +108,16 @@ export class EditService {
     }
   }
 
+  /** A kit must not name a mesh that is not there. @throws CoreError 'EDIT_REFERENCE' */
+  private checkMeshes({ operations }: Edit): void {
+    for (const { kind, id, field, after } of operations) {
+      if (kind !== 'kit' || after === null) continue;
+      // That it is text has been checked with the record.
+      const mesh = field === null ? (after as { readonly mesh: string }).mesh : field === 'mesh' ? (after as string) : undefined;
+      if (mesh !== undefined && !this.assets.has(mesh)) throw new CoreError('EDIT_REFERENCE', `edit: kit ${id} points at the mesh ${mesh}, which is not there`, { kind, id });
+    }
+  }
+
   /** Decides on one edit and lays it over the documents in memory; the log must be written right after. */
   private async prepare(collection: string, edit: Edit): Promise<AppendOutcome> {
     const known = await this.edits.byId(collection, edit.id);
@@ -117,6 +129,7 @@ export class EditService {
       if (!loaded.has(name)) loaded.set(name, await this.documents.load(collection, name));
     }
     const trial = this.trial(edit, loaded);
+    this.checkMeshes(edit);
     const sequence = (await this.lastSequence(collection)) + 1;
     this.sequences.set(collection, sequence);
     for (const name of names) {

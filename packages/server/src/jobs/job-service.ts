@@ -18,6 +18,8 @@ export interface JobEvent {
   readonly progress: number;
   readonly stage: string;
   readonly error: string | null;
+  /** What it has to tell when it is done, null before. */
+  readonly result: unknown;
 }
 
 export interface JobRun {
@@ -27,8 +29,8 @@ export interface JobRun {
   readonly progress: (fraction: number, stage: string) => void;
 }
 
-/** The work of one kind of job; must be safe to run again after a break. */
-export type JobHandler = (run: JobRun) => Promise<void>;
+/** The work of one kind of job; must be safe to run again after a break. Gives what the job has to tell. */
+export type JobHandler = (run: JobRun) => Promise<unknown>;
 
 /** A job is tried once and retried twice. */
 const MOST_ATTEMPTS = 3;
@@ -81,6 +83,7 @@ export class JobService {
       progress: 0,
       stage: '',
       error: null,
+      result: null,
       created_at: at,
       changed_at: at,
     };
@@ -117,7 +120,7 @@ export class JobService {
     this.controllers.set(id, controller);
     const running = await this.change(row, { state: 'running', attempts: row.attempts + 1 });
     try {
-      await this.handlers[row.kind]({
+      const result = await this.handlers[row.kind]({
         collection: row.collection,
         input: JSON.parse(row.input) as unknown,
         signal: controller.signal,
@@ -126,7 +129,7 @@ export class JobService {
           this.emit(running);
         },
       });
-      await this.change(running, { state: 'done', progress: 1 });
+      await this.change(running, { state: 'done', progress: 1, result: JSON.stringify(result ?? null) });
     } catch (error) {
       await this.afterFailure(running, error, controller.signal);
     } finally {
@@ -170,6 +173,7 @@ export class JobService {
       progress: live && row.state === 'running' ? live.fraction : row.progress,
       stage: live?.stage ?? row.stage,
       error: row.error,
+      result: row.result === null ? null : (JSON.parse(row.result) as unknown),
     };
   }
 }

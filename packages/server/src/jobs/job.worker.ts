@@ -8,10 +8,10 @@ const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unkn
   restore: (input: Uint8Array) => restoreCollection(input),
 };
 
-export default function run({ name, input, port }: ThreadTask): ThreadAnswer {
+export default async function run({ name, input, port }: ThreadTask): Promise<ThreadAnswer> {
   try {
     const context = createRunContext({ onProgress: (fraction, stage) => port.postMessage({ fraction, stage }) });
-    return { ok: true, result: TASKS[name](input as never, context) };
+    return { ok: true, result: await TASKS[name](input as never, context) };
   } catch (error) {
     return { ok: false, error: toPlainError(error) };
   } finally {

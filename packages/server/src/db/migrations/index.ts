@@ -1,5 +1,6 @@
 import type { QueryInterface } from 'sequelize';
 import { firstTables } from './0001-first-tables';
+import { jobResults } from './0002-job-results';
 
 /** One step of the database's shape, as an object in code so that it survives bundling. */
 export interface Migration {
@@ -9,4 +10,4 @@ export interface Migration {
 }
 
 /** In the order in which they run; never changed once released. */
-export const migrations: readonly Migration[] = [firstTables];
+export const migrations: readonly Migration[] = [firstTables, jobResults];

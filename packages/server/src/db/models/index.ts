@@ -58,6 +58,8 @@ export interface JobRow {
   progress: number;
   stage: string;
   error: string | null;
+  /** JSON, null until it is done. */
+  result: string | null;
   created_at: string;
   changed_at: string;
 }
@@ -128,6 +130,7 @@ export function defineModels(sequelize: Sequelize): Models {
       progress: { type: DataTypes.FLOAT, allowNull: false },
       stage: text(),
       error: { type: DataTypes.TEXT },
+      result: { type: DataTypes.TEXT },
       created_at: text(),
       changed_at: text(),
     }),

@@ -1,0 +1,151 @@
+import { join } from 'node:path';
+import {
+  CoreError,
+  DEFAULT_VIEW,
+  kitPackPath,
+  manifestText,
+  packKit,
+  packedLevels,
+  playNumbers,
+  levelsInOrder,
+  type BAKE_TASKS,
+  type CollectionContent,
+  type Finding,
+  type KitInspection,
+  type Level,
+  type PackChoice,
+  type PackLevelInput,
+} from '@stravel/core';
+import type { BakeService } from '../bakes/bake-service';
+import type { CollectionService } from '../collections/collection-service';
+import type { JobHandler, JobRun } from '../jobs/job-service';
+import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
+import { checkedPackRequest } from './pack-request';
+import { PackFolder, type PackWritten } from './pack-folder';
+
+/** What a pack is told of when it is done. */
+export interface PackSummary extends PackWritten {
+  readonly folder: string;
+  readonly levels: number;
+  readonly kits: number;
+  readonly bytes: number;
+}
+
+/** Checks a collection against its target and writes it out. */
+export class PackService {
+  /** Inspections by the hash of a kit's GLB, which never changes. */
+  private readonly inspections = new Map<string, KitInspection>();
+
+  constructor(
+    private readonly collections: CollectionService,
+    private readonly bakes: BakeService,
+    private readonly threads: ThreadPool,
+    /** Where the page's packs go. */
+    private readonly packsFolder: string,
+  ) {}
+
+  /** What the target has against a collection as it stands. */
+  async check(collection: string, choice: PackChoice, options: ThreadRunOptions = {}): Promise<Finding[]> {
+    return this.checkContent(await this.collections.give(collection), choice, options);
+  }
+
+  /** The job of the page: packs into a folder below the data folder. */
+  readonly packJob: JobHandler = async ({ collection, input, signal, progress }: JobRun): Promise<PackSummary> => {
+    const { folder, withAllPurposes } = checkedPackRequest(input);
+    return this.pack(collection, join(this.packsFolder, collection, folder), { withAllPurposes }, { signal, onProgress: progress });
+  };
+
+  /**
+   * Checks, then writes a pack; only files that changed are written.
+   * @throws CoreError 'PACK_REFUSED' when the check finds errors, 'PACK_FOLDER', 'CANCELLED', or as the bakes do
+   */
+  async pack(collection: string, folder: string, choice: PackChoice, options: ThreadRunOptions = {}): Promise<PackSummary> {
+    const say = options.onProgress ?? ((): void => undefined);
+    say(0, 'reading the collection');
+    const content = await this.collections.give(collection);
+    const errors = (await this.checkContent(content, choice, options)).filter(({ severity }) => severity === 'error');
+    if (errors.length > 0) {
+      throw new CoreError('PACK_REFUSED', `pack: the check found ${errors.length} error${errors.length === 1 ? '' : 's'}, the first: ${errors[0].message}`, { findings: errors });
+    }
+    const target = await PackFolder.open(folder);
+    try {
+      return await this.write(collection, content, choice, target, folder, options);
+    } catch (error) {
+      await target.drop();
+      throw error;
+    }
+  }
+
+  private async write(
+    collection: string,
+    content: CollectionContent,
+    choice: PackChoice,
+    target: PackFolder,
+    folder: string,
+    { signal, onProgress }: ThreadRunOptions,
+  ): Promise<PackSummary> {
+    const { records } = content;
+    const levels = packedLevels(records, choice);
+    const usedKits = new Set<string>();
+    const levelPaths: string[] = [];
+    for (const [i, level] of levels.entries()) {
+      const say = (fraction: number, stage: string): void => onProgress?.(0.05 + (0.85 * (i + fraction)) / levels.length, `${level.name}: ${stage}`);
+      say(0, 'sight');
+      if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
+      const { sight } = await this.bakes.bake(collection, level.id, { signal, onProgress: (f, stage) => say(f * 0.5, stage) });
+      const input = levelInput(content, level, sight);
+      for (const { content: items } of input.content.strata) for (const { piece } of items.placement) usedKits.add(records.piece[piece].kit);
+      const files = await this.threads.run<(typeof BAKE_TASKS)['pack-level']>('pack-level', input, { signal, onProgress: (f, stage) => say(0.5 + f * 0.5, stage) });
+      for (const file of files) await target.put(file);
+      levelPaths.push(files[files.length - 1].path);
+    }
+    const view = Object.values(records.collection).at(0)?.view ?? DEFAULT_VIEW;
+    const kits = [...usedKits].sort().map((id) => records.kit[id]);
+    for (const kit of kits) {
+      onProgress?.(0.92, `kit ${kit.name}`);
+      const glb = content.assets.get(kit.mesh);
+      if (!glb) throw new CoreError('ASSET_MISSING', `pack: the GLB of ${kit.name} is not there`, { kit: kit.id });
+      for (const file of packKit({ kit, pieces: Object.values(records.piece).filter((piece) => piece.kit === kit.id), glb, view })) await target.put(file);
+    }
+    onProgress?.(0.98, 'manifest');
+    if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
+    const { packed } = target;
+    const name = Object.values(records.collection).at(0)?.name ?? collection;
+    const manifest = manifestText({ collection: { id: collection, name }, levels: levelPaths, kits: kits.map((kit) => `${kitPackPath(kit)}.json`), files: packed });
+    const written = await target.finish(manifest);
+    return { ...written, folder, levels: levels.length, kits: kits.length, bytes: packed.reduce((sum, { bytes }) => sum + bytes, 0) };
+  }
+
+  private async checkContent({ records, strata, assets }: CollectionContent, choice: PackChoice, options: ThreadRunOptions): Promise<Finding[]> {
+    const inspections: Record<string, KitInspection> = {};
+    for (const kit of Object.values(records.kit)) {
+      let inspection = this.inspections.get(kit.mesh);
+      const glb = assets.get(kit.mesh);
+      if (!inspection && glb) {
+        inspection = await this.threads.run<(typeof BAKE_TASKS)['inspect-kit']>('inspect-kit', glb, options);
+        this.inspections.set(kit.mesh, inspection);
+      }
+      if (inspection) inspections[kit.id] = inspection;
+    }
+    return this.threads.run<(typeof BAKE_TASKS)['check-pack']>('check-pack', { content: { records, strata }, inspections, choice }, options);
+  }
+}
+
+function levelInput({ records, strata }: CollectionContent, level: Level, sight: PackLevelInput['sight']): PackLevelInput {
+  const sets: string[] = [];
+  for (let set = records.set[level.set]; set; set = records.set[set.parent ?? '']) sets.unshift(set.name);
+  const stack = level.strata.filter(({ stratum }) => records.stratum[stratum]);
+  return {
+    content: { level, strata: stack.map(({ stratum }) => ({ stratum: records.stratum[stratum], content: strata.get(stratum) ?? missingStratum(stratum) })) },
+    pieces: records.piece,
+    kits: records.kit,
+    grid: records.cellGrid[level.id] ?? null,
+    sight,
+    number: playNumbers(levelsInOrder(records)).get(level.id) ?? null,
+    sets,
+  };
+}
+
+function missingStratum(id: string): never {
+  throw new CoreError('STRATUM_MISSING', `pack: the stratum ${id} is not there`, { stratum: id });
+}

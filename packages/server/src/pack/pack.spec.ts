@@ -1,0 +1,132 @@
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { boxPlanes, type Operation } from '@stravel/core';
+import type { JobEvent } from '../jobs/job-service';
+import { edit, removeFolder, startTestServer, type TestServer } from '../testing/test-server';
+import type { PackSummary } from './pack-service';
+
+let test: TestServer;
+let folder: string;
+
+beforeEach(async () => {
+  test = await startTestServer();
+  folder = mkdtempSync(join(tmpdir(), 'stravel-pack-'));
+});
+
+afterEach(async () => {
+  await test.stop();
+  removeFolder(test.dataFolder);
+  rmSync(folder, { recursive: true, force: true });
+});
+
+const pack = (into = folder): Promise<PackSummary> => test.server.packs.pack('small', into, { withAllPurposes: false });
+const rename = (before: string, after: string): Operation => ({ document: 'records', kind: 'level', id: 'two', field: 'name', before, after });
+const addBlock: Operation = {
+  document: 'own',
+  kind: 'block',
+  id: 'x1',
+  field: null,
+  before: null,
+  after: { id: 'x1', name: '', position: [2, 0, 2], turn: [0, 0, 0], planes: boxPlanes([1, 1, 1]), sight: 'hides', material: 'brick' },
+};
+async function ended(id: string): Promise<JobEvent> {
+  for (;;) {
+    const job = (await (await test.get(`/api/collections/small/jobs/${id}`)).json()) as JobEvent;
+    if (job.state !== 'queued' && job.state !== 'running') return job;
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+}
+
+describe('packing', () => {
+  it('writes all files once, and later only those that changed', async () => {
+    const first = await pack();
+    expect(first).toMatchObject({ levels: 2, kits: 1, unchanged: 0, removed: [] });
+    expect(first.written).toEqual([
+      'kits/kit-kit.glb',
+      'kits/kit-kit.json',
+      'levels/one.json',
+      'levels/one/resident.glb',
+      'levels/one/sight.json',
+      'levels/two.json',
+      'levels/two/resident.glb',
+      'levels/two/sight.json',
+      'manifest.json',
+    ]);
+    const before = statSync(join(folder, 'levels/two.json')).mtimeMs;
+    expect(await pack()).toMatchObject({ written: [], unchanged: 8, removed: [] });
+    await test.post('/api/collections/small/edits', edit([addBlock]));
+    expect((await pack()).written).toEqual(['levels/one.json', 'levels/one/resident.glb', 'levels/one/sight.json', 'manifest.json'].filter((path) => path !== 'levels/one.json'));
+    expect(statSync(join(folder, 'levels/two.json')).mtimeMs).toBe(before);
+    await test.post('/api/collections/small/edits', edit([rename('two', 'Salt Road')]));
+    const renamed = await pack();
+    expect(renamed.removed).toEqual(['levels/two.json', 'levels/two/resident.glb', 'levels/two/sight.json']);
+    expect([existsSync(join(folder, 'levels/two')), existsSync(join(folder, 'levels/salt-road.json'))]).toEqual([false, true]);
+    // What somebody changed by hand is put right.
+    writeFileSync(join(folder, 'kits/kit-kit.json'), '{}');
+    expect((await pack()).written).toEqual(['kits/kit-kit.json']);
+  }, 60000);
+
+  it('refuses a folder that is no folder, holds something else, or cannot be written, and writes nothing', async () => {
+    writeFileSync(join(folder, 'notes.txt'), 'mine');
+    await expect(pack()).rejects.toThrow(`pack: the folder ${folder} holds something that is no pack; choose an empty one`);
+    await expect(pack(join(folder, 'notes.txt'))).rejects.toThrow(`pack: the folder ${join(folder, 'notes.txt')} is not a folder`);
+    await expect(pack(join(folder, 'notes.txt', 'below'))).rejects.toThrow('is not a folder');
+    // No one may write there, not even the superuser that tests run as.
+    await expect(pack('/proc/stravel')).rejects.toThrow(/pack: the folder \/proc\/stravel cannot be written \(ENOENT|EACCES|EPERM/);
+    mkdirSync(join(folder, 'other'));
+    writeFileSync(join(folder, 'other', 'manifest.json'), '{"format":"something"}');
+    await expect(pack(join(folder, 'other'))).rejects.toThrow('has a manifest.json that is not that of a pack; choose an empty one');
+    expect(readdirSync(folder).sort()).toEqual(['notes.txt', 'other']);
+  }, 60000);
+
+  it('refuses what the check finds errors in, and leaves the pack before as it was', async () => {
+    await pack();
+    const manifest = readFileSync(join(folder, 'manifest.json'), 'utf8');
+    await test.post('/api/collections/small/edits', edit([rename('two', 'ONE')]));
+    await expect(pack()).rejects.toThrow('pack: the check found 1 error, the first: ONE and one would both be the file one.json');
+    expect(readFileSync(join(folder, 'manifest.json'), 'utf8')).toBe(manifest);
+    const { findings } = (await (await test.get('/api/collections/small/pack/check')).json()) as { findings: { code: string }[] };
+    expect(findings.map(({ code }) => code)).toEqual(['PACK_NAME_TWICE']);
+  }, 60000);
+
+  it('stops midway when it is cancelled and leaves nothing behind', async () => {
+    const controller = new AbortController();
+    const run = test.server.packs.pack('small', folder, { withAllPurposes: false }, { signal: controller.signal, onProgress: (fraction) => fraction > 0.3 && controller.abort() });
+    await expect(run).rejects.toThrow(/cancelled/);
+    expect(readdirSync(folder)).toEqual([]);
+  }, 60000);
+
+  it('runs as a job of the page below the data folder, and tells what it wrote', async () => {
+    await test.server.jobs.start();
+    const { id } = (await (await test.post('/api/collections/small/pack', { folder: 'build', withAllPurposes: false })).json()) as JobEvent;
+    const job = await ended(id);
+    expect([job.state, (job.result as PackSummary).levels]).toEqual(['done', 2]);
+    expect(existsSync(join(test.dataFolder, 'packs/small/build/manifest.json'))).toBe(true);
+    for (const body of [{ folder: '../out', withAllPurposes: false }, { folder: 'build' }, { folder: 'a', withAllPurposes: false, more: 1 }]) {
+      expect(((await (await test.post('/api/collections/small/pack', body)).json()) as { title: string }).title).toBe('PACK_REQUEST');
+    }
+  }, 60000);
+});
+
+describe('meshes sent by a page', () => {
+  const put = (bytes: Uint8Array, type = 'model/gltf-binary') =>
+    fetch(`${test.url}/api/assets`, { method: 'PUT', headers: { 'Content-Type': type }, body: bytes as Uint8Array<ArrayBuffer> });
+
+  it('are kept when they are sound, and refused when they claim more than they have', async () => {
+    const { assets } = await test.server.collections.give('small');
+    const [[name, bytes]] = assets;
+    expect(await (await put(bytes)).json()).toEqual({ name });
+    const claims = bytes.slice();
+    new DataView(claims.buffer).setUint32(8, 2 ** 31, true);
+    expect(await (await put(claims)).json()).toMatchObject({ title: 'GLB_UNREADABLE', detail: `glb: claims 2147483648 bytes, has ${bytes.length}` });
+    expect((await put(bytes, 'text/plain')).status).toBe(415);
+  }, 60000);
+
+  it('must be there before a kit names them', async () => {
+    const name = 'f'.repeat(64);
+    const before = (await test.server.collections.give('small')).records.kit['kit'].mesh;
+    const answer = await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'kit', id: 'kit', field: 'mesh', before, after: name }]));
+    expect(await answer.json()).toMatchObject({ title: 'EDIT_REFERENCE', detail: `edit: kit kit points at the mesh ${name}, which is not there` });
+  });
+});
