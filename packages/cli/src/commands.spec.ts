@@ -99,4 +99,33 @@ describe('the shell', () => {
     const both = await stravel('archive', 'third.zip');
     expect([both.code, both.err]).toEqual([2, expect.stringContaining('name one with --collection')]);
   }, 120000);
+
+  it('checks and packs: exit 0 when it can, 1 when the check finds errors, 2 when call or input is wrong', async () => {
+    const own = ['--collection', 'cinderbrine'];
+    expect(await stravel('check', ...own)).toMatchObject({ code: 0, out: 'nothing stands in the way of packing\n' });
+    const first = await stravel('pack', 'out', ...own);
+    expect(first).toMatchObject({ code: 0 });
+    expect(first.out).toMatch(/^11 levels and 3 kits are in out, \d+ bytes: \d+ files written, 0 unchanged, 0 removed\n$/);
+    expect((await stravel('pack', 'out', ...own)).out).toMatch(/: 0 files written, \d+ unchanged, 0 removed\n$/);
+    writeFileSync(join(folder, 'a-file'), '');
+    const refused = await stravel('pack', 'a-file', ...own);
+    expect(refused).toMatchObject({ code: 2, err: `stravel: pack: the folder ${join(folder, 'a-file')} is not a folder\n` });
+    const unwritable = await stravel('pack', '/proc/stravel', ...own);
+    expect(unwritable.code).toBe(2);
+    expect(unwritable.err).toContain('pack: the folder /proc/stravel cannot be written');
+    expect((await stravel('pack')).code).toBe(2);
+    expect((await stravel('pack', '--what')).code).toBe(2);
+    expect(await stravel('check', '--collection', 'none')).toMatchObject({ code: 2 });
+    // The same through a server that holds the folder.
+    server = await demo();
+    expect((await stravel('pack', 'out', ...own)).out).toMatch(/: 0 files written, \d+ unchanged, 0 removed\n$/);
+    const { port } = JSON.parse(readFileSync(join(dataFolder, 'stravel.lock'), 'utf8')) as { port: number };
+    const operations = [{ document: 'records', kind: 'level', id: 'sorting-hall', field: 'name', before: 'Sorting Hall', after: 'Nul' }];
+    const body = JSON.stringify({ id: 'rename-to-nul', person: 'tester', label: 'rename', undoes: null, operations });
+    await fetch(`http://127.0.0.1:${port}/api/collections/cinderbrine/edits`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body });
+    const found = await stravel('check', ...own);
+    expect(found).toMatchObject({ code: 1, err: 'stravel: the check found 1 error\n' });
+    expect(found.out).toContain('error PACK_FILE_NAME: Nul would be the file nul, a name that some systems keep for themselves');
+    expect((await stravel('pack', 'out', ...own)).code).toBe(1);
+  }, 120000);
 });

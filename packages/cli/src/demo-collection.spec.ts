@@ -1,11 +1,13 @@
 import {
   BAKE_TASKS,
+  DEFAULT_VIEW,
   archiveCollection,
   blockSurface,
   budgetFindings,
+  checkPack,
   createRunContext,
-  figuresInput,
-  levelSightInput,
+  inspectKit,
+  makeRehearsal,
   restoreCollection,
   setFindings,
   type CollectionContent,
@@ -30,8 +32,8 @@ function bake(name: string): { sight: SightResult; figures: FiguresSummary } {
   let known = baked.get(name);
   if (!known) {
     const content = contentOf(levelNamed(name));
-    const sight = BAKE_TASKS['bake-sight'](levelSightInput(content), createRunContext());
-    const figures = BAKE_TASKS['bake-figures']({ ...figuresInput(content, demo.records.piece), sight }, createRunContext());
+    const sight = BAKE_TASKS['bake-sight'](content, createRunContext());
+    const figures = BAKE_TASKS['bake-figures']({ content, pieces: demo.records.piece, view: DEFAULT_VIEW, sight }, createRunContext());
     baked.set(name, (known = { sight, figures }));
   }
   return known;
@@ -82,7 +84,7 @@ describe('the demo collection', () => {
     expect(setFindings(demo.records).map(({ code }) => code)).toEqual(['CODE_USED_TWICE']);
   });
 
-  it.each(['Sorting Hall', "Gaffer's Stair", 'Kiln Tunnels', 'Cullet Yard', 'Salt Road'])(
+  it.each(['Sorting Hall', "Gaffer's Stair", 'Kiln Tunnels', 'Cullet Yard', 'Salt Road', 'Potash Grotto', 'Sump', 'Low Water'])(
     '%s is closed, and its spawn stands in the open',
     (name) => {
       const { sight } = bake(name);
@@ -117,4 +119,44 @@ describe('the demo collection', () => {
     expect(worst.causes.reduce((sum, { triangles }) => sum + triangles, 0)).toBe(worst.triangles);
     expect(worst.strata.reduce((sum, { triangles }) => sum + triangles, 0)).toBe(worst.triangles);
   }, 120000);
+
+  it('has an open flat of which one cell arrives late on the handheld, and none on the tower', () => {
+    const level = levelNamed('Low Water');
+    const walk = (device: string) =>
+      makeRehearsal(
+        {
+          content: contentOf(level),
+          pieces: demo.records.piece,
+          kits: demo.records.kit,
+          grid: demo.records.cellGrid[level.id],
+          rehearsal: demo.records.rehearsal['low-water-run'],
+          device: demo.records.device[device],
+        },
+        createRunContext(),
+      );
+    const slow = walk('handheld');
+    expect(slow.late.map(({ key }) => key)).toEqual(['5,3']);
+    expect(slow.late[0].lateMs).toBeGreaterThan(500);
+    expect(slow.cut.cells).toHaveLength(64);
+    expect(slow.cut.straddlers.map(({ name }) => name)).toContain('pier');
+    expect(slow.cut.residentThings.map(({ name }) => name)).toEqual(['breakwater']);
+    expect(walk('desk-tower').findings).toEqual([]);
+  }, 60000);
+
+  it('has a kit whose chains get coarser and farther off step by step', () => {
+    const chains = Object.values(demo.records.piece).filter(({ kit }) => kit === 'kit-reach');
+    expect(chains).toHaveLength(3);
+    for (const { steps } of chains) {
+      expect(steps.length).toBeGreaterThanOrEqual(5);
+      for (let k = 1; k < steps.length; k++) {
+        expect(steps[k].triangles).toBeLessThan(steps[k - 1].triangles);
+        expect(steps[k].deviationMetres).toBeGreaterThan(0);
+      }
+    }
+  });
+
+  it('can be packed: nothing stands in the way', () => {
+    const inspections = Object.fromEntries(Object.values(demo.records.kit).map((kit) => [kit.id, inspectKit(demo.assets.get(kit.mesh) ?? new Uint8Array())]));
+    expect(checkPack({ content: demo, inspections, choice: { withAllPurposes: true } }, createRunContext())).toEqual([]);
+  });
 });

@@ -1,7 +1,9 @@
 import { Command } from 'commander';
 import { archiveCommand } from './commands/archive';
 import { bakeSightCommand } from './commands/bake';
+import { checkCommand } from './commands/check';
 import { demoCommand } from './commands/demo';
+import { packCommand } from './commands/pack';
 import { restoreCommand } from './commands/restore';
 import { serveCommand } from './commands/serve';
 import { CallError } from './call-error';
@@ -12,7 +14,9 @@ const WRONG_CALL = 2;
 /** The shell's commands; each says what was wrong in one line and exits with 2. */
 export function buildProgram(): Command {
   const program = new Command('stravel');
-  program.description('Levels as data: sets, layout, sight and budget.');
+  program.description('Levels as data: sets, layout, sections, cells, detail, sight, budget and pack.');
+  // What a command is called with wrongly counts as a wrong call as well; asking for help does not.
+  program.exitOverride(({ exitCode }) => process.exit(exitCode === 0 ? 0 : WRONG_CALL));
   const run =
     <P extends unknown[]>(work: (...parameters: P) => Promise<void>) =>
     async (...parameters: P): Promise<void> => {
@@ -41,5 +45,18 @@ export function buildProgram(): Command {
     .option('--json', 'print everything in the form of docs/formats/sight.md')
     .option('--collection <id>', 'which collection; the only one by default')
     .action(run(bakeSightCommand));
+  program
+    .command('check')
+    .description('hold a collection against the rules of its target; exits with 1 when it finds errors')
+    .option('--all', 'trial and tool levels as well')
+    .option('--collection <id>', 'which collection; the only one by default')
+    .action(run(checkCommand));
+  program
+    .command('pack')
+    .description('check, then write what the game loads; only files that changed')
+    .argument('<folder>', 'an empty folder, or one with an earlier pack')
+    .option('--all', 'trial and tool levels as well')
+    .option('--collection <id>', 'which collection; the only one by default')
+    .action(run(packCommand));
   return program;
 }
