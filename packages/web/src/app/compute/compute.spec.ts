@@ -1,10 +1,11 @@
 import { TestBed } from '@angular/core/testing';
-import { CoreError, type SightInput } from '@stravel/core';
+import { CoreError, type SectionInput } from '@stravel/core';
 import { Compute } from './compute';
 import type { ComputeAnswer, ComputeRequest } from './protocol';
 import { WORKER_FACTORY } from './worker-factory';
 
-const input: SightInput = { blocks: [], dividers: [], spawns: [], bounds: null, openSky: true };
+// What is asked is passed on as it is; the fake worker looks at none of it.
+const input = { recipe: {}, pins: [] } as unknown as SectionInput;
 
 class FakeWorker {
   readonly asked: ComputeRequest[] = [];
@@ -51,8 +52,8 @@ describe('compute', () => {
   it('asks one worker, tells progress and gives each run its own result', async () => {
     isolated(true);
     const told: [number, string][] = [];
-    const first = compute.run('bake-sight', input, (fraction, stage) => told.push([fraction, stage]));
-    const second = compute.run('bake-sight', input);
+    const first = compute.run('make-section', input, (fraction, stage) => told.push([fraction, stage]));
+    const second = compute.run('make-section', input);
     expect(workers).toHaveLength(1);
     const [a, b] = workers[0].asked;
     workers[0].answer({ id: b.id, type: 'done', result: 'two' as never });
@@ -63,7 +64,7 @@ describe('compute', () => {
 
   it('rebuilds the error that a run ended with', async () => {
     isolated(true);
-    const run = compute.run('bake-sight', input);
+    const run = compute.run('make-section', input);
     workers[0].answer({ id: workers[0].asked[0].id, type: 'failed', error: { code: 'SIGHT_NOTHING', message: 'sight: nothing', details: { a: 1 } } });
     const error = await run.result.catch((one: unknown) => one);
     expect(error).toBeInstanceOf(CoreError);
@@ -72,7 +73,7 @@ describe('compute', () => {
 
   it('cancels by a shared flag where the page is isolated', () => {
     isolated(true);
-    const run = compute.run('bake-sight', input);
+    const run = compute.run('make-section', input);
     run.result.catch(() => undefined);
     run.cancel();
     const flag = workers[0].asked[0].cancel as Int32Array;
@@ -82,17 +83,17 @@ describe('compute', () => {
 
   it('cancels by ending the worker where it is not, and starts a new one for the next run', async () => {
     isolated(false);
-    const run = compute.run('bake-sight', input);
+    const run = compute.run('make-section', input);
     run.cancel();
     await expect(run.result).rejects.toMatchObject({ code: 'CANCELLED' });
     expect(workers[0].ended).toBe(true);
-    void compute.run('bake-sight', input).result.catch(() => undefined);
+    void compute.run('make-section', input).result.catch(() => undefined);
     expect(workers).toHaveLength(2);
   });
 
   it('fails what was asked when the worker cannot start', async () => {
     isolated(true);
-    const run = compute.run('bake-sight', input);
+    const run = compute.run('make-section', input);
     workers[0].fail('no module');
     await expect(run.result).rejects.toMatchObject({ code: 'WORKER_FAILED', message: 'worker: no module' });
   });

@@ -5,8 +5,14 @@ import type { ComputeAnswer, ComputeRequest } from './protocol';
 /** Progress is told at most this often, milliseconds. */
 const TELL_EVERY_MS = 50;
 
+/** The run in hand; the next one waits for it, as progress and results of one are never mixed with another's. */
+let last: Promise<void> = Promise.resolve();
+
 addEventListener('message', ({ data }: MessageEvent<ComputeRequest>) => {
-  const { id, task, input, cancel } = data;
+  last = last.then(() => run(data));
+});
+
+async function run({ id, task, input, cancel }: ComputeRequest): Promise<void> {
   const answer = (message: ComputeAnswer): void => postMessage(message);
   let told = 0;
   const context = createRunContext({
@@ -24,9 +30,10 @@ addEventListener('message', ({ data }: MessageEvent<ComputeRequest>) => {
   });
   try {
     // The request's type ties task and input together; the table has lost that tie.
-    const run = BAKE_TASKS[task] as (input: unknown, context: RunContext) => never;
-    answer({ id, type: 'done', result: run(input, context) });
+    const work = BAKE_TASKS[task] as (input: unknown, context: RunContext) => never | Promise<never>;
+    context.checkCancelled();
+    answer({ id, type: 'done', result: await work(input, context) });
   } catch (error) {
     answer({ id, type: 'failed', error: toPlainError(error) });
   }
-});
+}

@@ -9,7 +9,9 @@ import {
   type JsonRecord,
   type Marker,
   type Operation,
+  type Pin,
   type Placement,
+  type Recipe,
   type StratumContent,
 } from '@stravel/core';
 import { PlacementStore } from './placement-columns';
@@ -27,6 +29,8 @@ export class StratumDocument {
   readonly placements = new PlacementStore();
   readonly markers = new Map<string, Marker>();
   readonly dividers = new Map<string, Divider>();
+  readonly recipes = new Map<string, Recipe>();
+  readonly pins = new Map<string, Pin>();
   /** Grows with every change. */
   version = 0;
   private readonly listeners = new Set<(change: StratumChange) => void>();
@@ -35,20 +39,11 @@ export class StratumDocument {
 
   /** Number of items of all kinds. */
   get size(): number {
-    return this.blocks.size + this.placements.count + this.markers.size + this.dividers.size;
+    return this.blocks.size + this.placements.count + this.markers.size + this.dividers.size + this.recipes.size + this.pins.size;
   }
 
   item(kind: ItemKind, id: string): Item | undefined {
-    switch (kind) {
-      case 'block':
-        return this.blocks.get(id);
-      case 'placement':
-        return this.placements.get(id);
-      case 'marker':
-        return this.markers.get(id);
-      case 'divider':
-        return this.dividers.get(id);
-    }
+    return kind === 'placement' ? this.placements.get(id) : this.tableOf(kind).get(id);
   }
 
   /** Takes in a chunk of a snapshot. */
@@ -81,6 +76,8 @@ export class StratumDocument {
       placement: sorted<Placement>(this.placements.records()),
       marker: sorted(this.markers.values()),
       divider: sorted(this.dividers.values()),
+      recipe: sorted(this.recipes.values()),
+      pin: sorted(this.pins.values()),
     };
   }
 
@@ -101,8 +98,10 @@ export class StratumDocument {
     else this.tableOf(kind).delete(id);
   }
 
-  private tableOf(kind: Exclude<ItemKind, 'placement'>): Map<string, Block> | Map<string, Marker> | Map<string, Divider> {
-    return kind === 'block' ? this.blocks : kind === 'marker' ? this.markers : this.dividers;
+  private tableOf(kind: Exclude<ItemKind, 'placement'>): Map<string, Exclude<Item, Placement>> {
+    const tables = { block: this.blocks, marker: this.markers, divider: this.dividers, recipe: this.recipes, pin: this.pins };
+    // Each table holds its kind alone; what is put in was checked for it.
+    return tables[kind] as Map<string, Exclude<Item, Placement>>;
   }
 
   private tell(change: StratumChange): void {

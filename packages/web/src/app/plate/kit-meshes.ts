@@ -1,10 +1,17 @@
-import type { Piece } from '@stravel/core';
+import { stepNodeName, type Piece } from '@stravel/core';
 import { Mesh, type BufferGeometry, type Material } from 'three';
 import { GLTFLoader } from 'three/addons/loaders/GLTFLoader.js';
 
-/** What is drawn of a piece: one geometry a material. */
-export interface PieceMesh {
+/** What is drawn of one step of a piece: one geometry a material. */
+export interface StepMesh {
   readonly parts: readonly { readonly geometry: BufferGeometry; readonly material: Material }[];
+  /** Measured distance from the full step, metres. */
+  readonly deviationMetres: number;
+}
+
+/** What is drawn of a piece, full step first. */
+export interface PieceMesh {
+  readonly steps: readonly StepMesh[];
 }
 
 /**
@@ -15,19 +22,22 @@ export async function readKitMeshes(glb: ArrayBuffer, pieces: readonly Piece[]):
   const { scene } = await new GLTFLoader().parseAsync(glb, '');
   const meshes = new Map<string, PieceMesh>();
   // The loader changes names that its animations could not address; nodes keep their own in userData.
-  const byName = new Map<string, PieceMesh>();
+  const byName = new Map<string, StepMesh['parts']>();
   for (const node of scene.children) {
     const parts: { geometry: BufferGeometry; material: Material }[] = [];
     node.traverse((child) => {
       if (child instanceof Mesh && !Array.isArray(child.material)) parts.push({ geometry: child.geometry as BufferGeometry, material: child.material as Material });
     });
     const name = (node.userData['name'] as string | undefined) ?? node.name;
-    byName.set(name, { parts });
+    byName.set(name, parts);
   }
   for (const piece of pieces) {
-    const mesh = byName.get(piece.name);
-    if (!mesh) throw new Error(`The kit's GLB has no mesh named ${piece.name}.`);
-    meshes.set(piece.id, mesh);
+    const steps = piece.steps.flatMap(({ deviationMetres }, step): StepMesh[] => {
+      const parts = byName.get(stepNodeName(piece.name, step));
+      return parts ? [{ parts, deviationMetres: deviationMetres ?? 0 }] : [];
+    });
+    if (steps.length === 0) throw new Error(`The kit's GLB has no mesh named ${piece.name}.`);
+    meshes.set(piece.id, { steps });
   }
   return meshes;
 }

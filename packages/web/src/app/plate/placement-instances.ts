@@ -1,14 +1,32 @@
 import { turnMatrix, type TurnDegrees } from '@stravel/core';
 import { DynamicDrawUsage, InstancedBufferAttribute, InstancedMesh, Sphere, Vector3, type Group } from 'three';
 import type { PlacementStore } from '../document/placement-columns';
-import type { PieceMesh } from './kit-meshes';
+import type { PieceMesh, StepMesh } from './kit-meshes';
 
 /** Side of the squares of the plan by which instances are culled together, metres. */
 export const CHUNK_METRES = 128;
+/** The same for pieces with a detail chain: instances of a square show the same step. */
+export const CHAIN_CHUNK_METRES = 32;
+
+/** How large things are in a picture, for choosing detail steps. */
+export interface DetailView {
+  /** Where one looks from, metres; undefined when all is drawn to one scale. */
+  readonly eye: readonly [number, number, number] | undefined;
+  /** Pixels of a metre, at a distance of one metre when there is an eye. */
+  readonly pixels: number;
+  /** How far a coarser step may be off, pixels. */
+  readonly errorPixels: number;
+}
 
 /** Instances of one piece in one square. */
 interface InstanceChunk {
-  readonly meshes: readonly InstancedMesh[];
+  /** Meshes of each step; all share one buffer of matrices. */
+  readonly steps: readonly { readonly meshes: readonly InstancedMesh[]; readonly deviationMetres: number }[];
+  readonly matrices: InstancedBufferAttribute;
+  readonly sphere: Sphere;
+  /** Side of the square, metres. */
+  readonly side: number;
+  step: number;
   /** Placement slot of each instance. */
   readonly slots: number[];
   /** Reach of the piece about its own origin at scale 1, metres. */
@@ -62,6 +80,32 @@ export class PlacementInstances {
     if (key !== undefined) this.putIn(slot, key);
   }
 
+  /** Shows for each square the coarsest step that is not off by more than allowed at its nearest point. */
+  chooseSteps({ eye, pixels, errorPixels }: DetailView): void {
+    for (const chunk of this.chunks.values()) {
+      if (chunk.steps.length === 1) continue;
+      const { center, radius } = chunk.sphere;
+      const near = eye ? Math.max(1e-3, Math.hypot(center.x - eye[0], center.y - eye[1], center.z - eye[2]) - radius) : 1;
+      const allowed = (errorPixels * near) / (pixels * Math.max(chunk.scale, 1e-6));
+      let step = 0;
+      chunk.steps.forEach(({ deviationMetres }, i) => {
+        if (deviationMetres <= allowed) step = i;
+      });
+      if (step === chunk.step) continue;
+      chunk.step = step;
+      this.setCount(chunk);
+    }
+  }
+
+  /** Triangles of everything in the steps that are shown. */
+  get triangles(): number {
+    let sum = 0;
+    for (const { steps, step, slots } of this.chunks.values()) {
+      for (const { geometry } of steps[step].meshes) sum += ((geometry.index?.count ?? geometry.attributes['position'].count) / 3) * slots.length;
+    }
+    return sum;
+  }
+
   dispose(): void {
     for (const chunk of this.chunks.values()) this.drop(chunk);
     this.chunks.clear();
@@ -70,9 +114,15 @@ export class PlacementInstances {
 
   private keyOf(slot: number): string {
     const at = slot * 9;
-    const x = Math.floor(this.store.numbers[at] / CHUNK_METRES);
-    const z = Math.floor(this.store.numbers[at + 2] / CHUNK_METRES);
-    return `${this.store.pieceAt(slot)} ${x} ${z}`;
+    const piece = this.store.pieceAt(slot);
+    const side = this.sideOf(piece);
+    const x = Math.floor(this.store.numbers[at] / side);
+    const z = Math.floor(this.store.numbers[at + 2] / side);
+    return `${piece} ${x} ${z}`;
+  }
+
+  private sideOf(piece: string): number {
+    return (this.meshOf(piece)?.steps.length ?? 1) > 1 ? CHAIN_CHUNK_METRES : CHUNK_METRES;
   }
 
   private fill(key: string, slots: number[]): void {
@@ -82,7 +132,7 @@ export class PlacementInstances {
     slots.forEach((slot, index) => {
       chunk.slots.push(slot);
       this.places.set(slot, { key, index });
-      writeMatrix(chunk.meshes[0].instanceMatrix.array as Float32Array, index, this.store.numbers, slot);
+      writeMatrix(chunk.matrices.array as Float32Array, index, this.store.numbers, slot);
       this.widen(chunk, slot);
     });
     this.setCount(chunk);
@@ -91,24 +141,28 @@ export class PlacementInstances {
   private newChunk(key: string, capacity: number): InstanceChunk | undefined {
     const [piece, x, z] = splitKey(key);
     const mesh = this.meshOf(piece);
-    if (!mesh || mesh.parts.length === 0) return undefined;
+    if (!mesh || mesh.steps[0].parts.length === 0) return undefined;
     const matrices = new InstancedBufferAttribute(new Float32Array(capacity * 16), 16);
     matrices.setUsage(DynamicDrawUsage);
-    const radius = Math.max(...mesh.parts.map(({ geometry }) => radiusOf(geometry)));
-    const sphere = new Sphere(new Vector3((x + 0.5) * CHUNK_METRES, 0, (z + 0.5) * CHUNK_METRES), 0);
-    const meshes = mesh.parts.map(({ geometry, material }) => {
-      const instanced = new InstancedMesh(geometry, material, 0);
-      instanced.instanceMatrix = matrices;
-      instanced.boundingSphere = sphere;
-      this.group.add(instanced);
-      return instanced;
-    });
-    return { meshes, slots: [], radius, low: Infinity, high: -Infinity, scale: 0 };
+    const radius = Math.max(...mesh.steps[0].parts.map(({ geometry }) => radiusOf(geometry)));
+    const side = this.sideOf(piece);
+    const sphere = new Sphere(new Vector3((x + 0.5) * side, 0, (z + 0.5) * side), 0);
+    const steps = mesh.steps.map(({ parts, deviationMetres }) => ({
+      deviationMetres,
+      meshes: parts.map(({ geometry, material }) => {
+        const instanced = new InstancedMesh(geometry, material, 0);
+        instanced.instanceMatrix = matrices;
+        instanced.boundingSphere = sphere;
+        this.group.add(instanced);
+        return instanced;
+      }),
+    }));
+    return { steps, matrices, sphere, side, step: 0, slots: [], radius, low: Infinity, high: -Infinity, scale: 0 };
   }
 
   private putIn(slot: number, key: string): void {
     let chunk = this.chunks.get(key);
-    if (!chunk || chunk.slots.length === chunk.meshes[0].instanceMatrix.count) {
+    if (!chunk || chunk.slots.length === chunk.matrices.count) {
       const slots = [...(chunk?.slots ?? []), slot];
       if (chunk) this.drop(chunk);
       chunk = this.newChunk(key, Math.max(8, slots.length * 2));
@@ -143,7 +197,7 @@ export class PlacementInstances {
   }
 
   private write(chunk: InstanceChunk, index: number, slot: number): void {
-    const attribute = chunk.meshes[0].instanceMatrix;
+    const attribute = chunk.matrices;
     writeMatrix(attribute.array as Float32Array, index, this.store.numbers, slot);
     attribute.addUpdateRange(index * 16, 16);
     attribute.needsUpdate = true;
@@ -157,20 +211,22 @@ export class PlacementInstances {
     chunk.low = Math.min(chunk.low, y);
     chunk.high = Math.max(chunk.high, y);
     chunk.scale = Math.max(chunk.scale, numbers[slot * 9 + 6], numbers[slot * 9 + 7], numbers[slot * 9 + 8]);
-    const sphere = chunk.meshes[0].boundingSphere as Sphere;
+    const { sphere } = chunk;
     sphere.center.y = (chunk.low + chunk.high) / 2;
-    sphere.radius = Math.hypot(CHUNK_METRES * Math.SQRT1_2, (chunk.high - chunk.low) / 2) + chunk.radius * chunk.scale;
+    sphere.radius = Math.hypot(chunk.side * Math.SQRT1_2, (chunk.high - chunk.low) / 2) + chunk.radius * chunk.scale;
   }
 
   private setCount(chunk: InstanceChunk): void {
-    for (const mesh of chunk.meshes) {
-      mesh.count = chunk.slots.length;
-      mesh.visible = mesh.count > 0;
-    }
+    chunk.steps.forEach(({ meshes }, step) => {
+      for (const mesh of meshes) {
+        mesh.count = chunk.slots.length;
+        mesh.visible = mesh.count > 0 && step === chunk.step;
+      }
+    });
   }
 
   private drop(chunk: InstanceChunk): void {
-    for (const mesh of chunk.meshes) {
+    for (const mesh of chunk.steps.flatMap(({ meshes }) => meshes)) {
       this.group.remove(mesh);
       // Geometry and material belong to the kit.
       mesh.dispose();
@@ -183,7 +239,7 @@ function splitKey(key: string): [string, number, number] {
   return [parts[0], Number(parts[1]), Number(parts[2])];
 }
 
-function radiusOf(geometry: PieceMesh['parts'][number]['geometry']): number {
+function radiusOf(geometry: StepMesh['parts'][number]['geometry']): number {
   if (!geometry.boundingSphere) geometry.computeBoundingSphere();
   const sphere = geometry.boundingSphere as Sphere;
   return sphere.center.length() + sphere.radius;

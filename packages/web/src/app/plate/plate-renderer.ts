@@ -1,3 +1,4 @@
+import { pixelsAtOneMetre } from '@stravel/core';
 import { Plane, Vector3, WebGLRenderer } from 'three';
 import type { StratumDocument } from '../document/stratum-document';
 import type { PickItem } from './pick-index';
@@ -10,6 +11,8 @@ import type { HeightRange, PlateDrawing } from './plate-view';
 /** How strongly edges are drawn that the heights of the plan leave out. */
 const GHOST_OPACITY = 0.16;
 const MODEL_EDGE_OPACITY = 0.55;
+/** How far a piece may be off at the detail step shown, pixels of the screen. */
+const ERROR_PIXELS = 1;
 /** A pane narrower than this is not shown. */
 const LEAST_PANE_PIXELS = 4;
 
@@ -72,6 +75,7 @@ export class PlateRenderer {
     planCamera.update(pane);
     inPane(under, pane, () => drawGrid(under, pane, planCamera, colours, frame.gridMetres));
     this.setPane(pane, height);
+    scene.chooseSteps({ eye: undefined, pixels: planCamera.scale * renderer.getPixelRatio(), errorPixels: ERROR_PIXELS });
     scene.dress('plan', colours);
     // What the heights leave out is ghosted: edges only.
     scene.setEdgeOpacity(GHOST_OPACITY);
@@ -100,6 +104,9 @@ export class PlateRenderer {
     const { renderer, scene, modelCamera } = this;
     modelCamera.update(pane);
     this.setPane(pane, height);
+    const { position, fov } = modelCamera.camera;
+    const pixels = pixelsAtOneMetre({ fieldOfViewDegrees: fov, pictureHeightPixels: pane.height * renderer.getPixelRatio() });
+    scene.chooseSteps({ eye: [position.x, position.y, position.z], pixels, errorPixels: ERROR_PIXELS });
     scene.dress('model', frame.colours);
     scene.setEdgeOpacity(MODEL_EDGE_OPACITY);
     // The model is cut open at the top of the heights shown, so that a roof hides nothing.

@@ -3,7 +3,7 @@ import type { StratumChange, StratumDocument } from '../document/stratum-documen
 import { BlockCaps } from './block-caps';
 import { BlockMeshes, type BlockMaterials } from './block-meshes';
 import type { PieceMesh } from './kit-meshes';
-import { PlacementInstances } from './placement-instances';
+import { PlacementInstances, type DetailView } from './placement-instances';
 import type { PlateColours } from './plate-colours';
 
 interface DrawnStratum {
@@ -33,7 +33,8 @@ export class PlateScene {
     this.materials = {
       hides: new MeshLambertMaterial({ side: FrontSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
       decor: new MeshLambertMaterial({ side: FrontSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
-      cut: new MeshBasicMaterial({ side: BackSide }),
+      // As far back as the faces in front of it: from far off a pixel's slope is more than a thin block is thick.
+      cut: new MeshBasicMaterial({ side: BackSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
       edges: new LineBasicMaterial(),
     };
     const sun = new DirectionalLight(0xffffff, 1.9);
@@ -48,6 +49,11 @@ export class PlateScene {
     this.materials.cut.color.set(colours.ink);
     this.caps.setColour(colours.ink);
     this.materials.edges.color.set(colours.ink);
+  }
+
+  /** Shows every piece at the detail step that a view calls for. */
+  chooseSteps(view: DetailView): void {
+    for (const { placements } of this.drawn.values()) placements.chooseSteps(view);
   }
 
   setMeshes(meshes: ReadonlyMap<string, PieceMesh>): void {

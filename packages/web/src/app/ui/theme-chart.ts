@@ -1,5 +1,6 @@
 import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartConfiguration } from 'chart.js';
-import { ChangeDetectionStrategy, Component, DestroyRef, type ElementRef, afterNextRender, effect, inject, input, output, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
+import { CHART_FONT, keepChart } from './keep-chart';
 
 Chart.register(BarController, BarElement, LineController, LineElement, PointElement, CategoryScale, LinearScale, Tooltip, Legend);
 
@@ -35,34 +36,17 @@ export class ThemeChart {
   readonly chosen = output<string>();
 
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-  private chart: Chart | undefined;
 
   constructor() {
-    afterNextRender(() => this.draw());
-    effect(() => {
-      for (const read of [this.bars, this.limit, this.theme, this.format, this.limitName]) read();
-      if (this.chart) this.draw();
-    });
-    inject(DestroyRef).onDestroy(() => this.chart?.destroy());
+    keepChart(this.canvas, (colour) => this.configuration(colour));
   }
 
-  private draw(): void {
-    const config = this.configuration();
-    if (!this.chart) {
-      this.chart = new Chart(this.canvas().nativeElement, config);
-      return;
-    }
-    this.chart.data = config.data;
-    this.chart.options = config.options ?? {};
-    this.chart.update('none');
-  }
-
-  private configuration(): ChartConfiguration {
-    const style = getComputedStyle(this.canvas().nativeElement);
-    const colour = (role: string): string => style.getPropertyValue(`--${role}`).trim();
+  private configuration(colour: (role: string) => string): ChartConfiguration {
+    // Colours follow the theme.
+    this.theme();
     const bars = this.bars();
     const format = this.format();
-    const font = { family: "'Spline Sans Variable', sans-serif", size: 12 };
+    const font = CHART_FONT;
     return {
       type: 'bar',
       data: {

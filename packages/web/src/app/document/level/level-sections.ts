@@ -1,0 +1,116 @@
+import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { CoreError, canonicalJson, type Json, type Pin, type Recipe, type Section } from '@stravel/core';
+import { Compute, type Run } from '../../compute/compute';
+import { DocumentRegistry } from '../document-registry';
+import { StratumDocument } from '../stratum-document';
+import { OpenLevel } from './open-level';
+
+const PREFIX = 'section:';
+
+/** How far the section of a recipe is. */
+export interface SectionState {
+  readonly stratum: string;
+  /** Recipe and pins as they were when it was made. */
+  readonly inputs: string;
+  readonly making: { readonly fraction: number; readonly stage: string } | undefined;
+  /** What was made last; stays in view while the next one is made. */
+  readonly section: Section | undefined;
+  readonly document: StratumDocument | undefined;
+  readonly failure: string;
+}
+
+/** Whether a document holds what a recipe made, and is nobody's to edit. */
+export function isSection(document: string): boolean {
+  return document.startsWith(PREFIX);
+}
+
+/** The sections of the open level's recipes, made in the worker and made anew when recipe or pins change. */
+@Injectable({ providedIn: 'root' })
+export class LevelSections {
+  private readonly openLevel = inject(OpenLevel);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly compute = inject(Compute);
+  private readonly runs = new Map<string, Run<Section>>();
+  private readonly byRecipe = signal<ReadonlyMap<string, SectionState>>(new Map());
+
+  readonly states = this.byRecipe.asReadonly();
+  /** Strata of the open level, and what its recipes made of them. */
+  readonly drawn = computed(() => [...this.openLevel.strata(), ...[...this.byRecipe().values()].flatMap(({ document }) => document ?? [])]);
+
+  constructor() {
+    effect(() => {
+      const strata = this.openLevel.strata();
+      this.registry.contentVersion();
+      untracked(() => this.follow(strata));
+    });
+  }
+
+  /** Ids of the documents that are hidden along with some strata. */
+  hiddenWith(strata: ReadonlySet<string>): string[] {
+    return [...this.byRecipe()].flatMap(([recipe, { stratum }]) => (strata.has(stratum) ? [PREFIX + recipe] : []));
+  }
+
+  cancel(recipe: string): void {
+    this.runs.get(recipe)?.cancel();
+  }
+
+  /** Makes a section again that was cancelled. */
+  again(recipe: string): void {
+    this.byRecipe.update((all) => {
+      const next = new Map(all);
+      next.delete(recipe);
+      return next;
+    });
+    this.follow(this.openLevel.strata());
+  }
+
+  private follow(strata: readonly StratumDocument[]): void {
+    const wanted = new Set<string>();
+    for (const document of strata) {
+      for (const recipe of document.recipes.values()) {
+        wanted.add(recipe.id);
+        const pins = [...document.pins.values()].filter((pin) => pin.recipe === recipe.id).sort((a, b) => (a.id < b.id ? -1 : 1));
+        const inputs = canonicalJson({ recipe, pins } as unknown as Json);
+        if (this.byRecipe().get(recipe.id)?.inputs !== inputs) void this.make(document.id, recipe, pins, inputs);
+      }
+    }
+    if ([...this.byRecipe().keys()].some((recipe) => !wanted.has(recipe))) {
+      for (const recipe of this.byRecipe().keys()) if (!wanted.has(recipe)) this.cancel(recipe);
+      this.byRecipe.update((all) => new Map([...all].filter(([recipe]) => wanted.has(recipe))));
+    }
+  }
+
+  private async make(stratum: string, recipe: Recipe, pins: readonly Pin[], inputs: string): Promise<void> {
+    this.cancel(recipe.id);
+    const before = this.byRecipe().get(recipe.id);
+    this.put(recipe.id, { stratum, inputs, making: { fraction: 0, stage: 'starting' }, section: before?.section, document: before?.document, failure: '' });
+    const run = this.compute.run('make-section', { recipe, pins }, (fraction, stage) => this.change(recipe.id, inputs, { making: { fraction, stage } }));
+    this.runs.set(recipe.id, run);
+    try {
+      const section = await run.result;
+      this.change(recipe.id, inputs, { making: undefined, section, document: documentOf(recipe.id, section) });
+    } catch (error) {
+      const cancelled = error instanceof CoreError && error.code === 'CANCELLED';
+      this.change(recipe.id, inputs, { making: undefined, failure: cancelled ? 'Cancelled.' : error instanceof Error ? error.message : String(error) });
+    } finally {
+      if (this.runs.get(recipe.id) === run) this.runs.delete(recipe.id);
+    }
+  }
+
+  private put(recipe: string, state: SectionState): void {
+    this.byRecipe.update((all) => new Map(all).set(recipe, state));
+  }
+
+  /** Nothing when another run has taken its place. */
+  private change(recipe: string, inputs: string, over: Partial<SectionState>): void {
+    const state = this.byRecipe().get(recipe);
+    if (state?.inputs === inputs) this.put(recipe, { ...state, ...over });
+  }
+}
+
+function documentOf(recipe: string, { blocks, markers }: Section): StratumDocument {
+  const document = new StratumDocument(PREFIX + recipe);
+  for (const block of blocks) document.blocks.set(block.id, block);
+  for (const marker of markers) document.markers.set(marker.id, marker);
+  return document;
+}

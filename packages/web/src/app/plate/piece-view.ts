@@ -1,0 +1,136 @@
+import { ChangeDetectionStrategy, Component, DestroyRef, ElementRef, afterNextRender, computed, effect, inject, input, viewChild } from '@angular/core';
+import type { Box3 } from '@stravel/core';
+import { DirectionalLight, Group, HemisphereLight, LineBasicMaterial, LineSegments, Mesh, Scene, WebGLRenderer, WireframeGeometry } from 'three';
+import type { StepMesh } from './kit-meshes';
+import { ModelCamera } from './plate-cameras';
+import { readPlateColours } from './plate-colours';
+
+/** One step of a piece, to be turned and looked at from near. */
+@Component({
+  selector: 'sv-piece-view',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<canvas
+    #canvas
+    role="img"
+    [attr.aria-label]="label()"
+    (pointerdown)="down($event)"
+    (pointermove)="move($event)"
+    (pointerup)="drag = undefined"
+    (wheel)="wheel($event)"
+  ></canvas>`,
+  styles: `
+    :host {
+      display: block;
+      position: relative;
+      min-height: 0;
+      min-width: 0;
+      overflow: hidden;
+    }
+    canvas {
+      position: absolute;
+      inset: 0;
+      width: 100%;
+      height: 100%;
+      touch-action: none;
+    }
+  `,
+})
+export class PieceView {
+  readonly step = input.required<StepMesh | undefined>();
+  readonly bounds = input.required<Box3>();
+  readonly label = input('The piece');
+  readonly theme = input('light');
+  readonly showsEdges = input(true);
+
+  private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+  private readonly scene = new Scene();
+  private readonly camera = new ModelCamera();
+  private readonly shown = new Group();
+  private readonly edgeMaterial = new LineBasicMaterial({ transparent: true, opacity: 0.45 });
+  private renderer: WebGLRenderer | undefined;
+  private frameDue = false;
+  private isGone = false;
+  drag: { readonly x: number; readonly y: number } | undefined;
+  private readonly framing = computed(() => JSON.stringify(this.bounds()));
+
+  constructor() {
+    const sun = new DirectionalLight(0xffffff, 1.9);
+    sun.position.set(-0.5, 1.2, 0.7);
+    this.camera.pitchDegrees = 18;
+    this.scene.add(new HemisphereLight(0xffffff, 0xb8ad9a, 1.6), sun, this.shown);
+    effect(() => {
+      this.framing();
+      this.camera.frame(this.bounds());
+      this.invalidate();
+    });
+    effect(() => {
+      this.show(this.step(), this.showsEdges());
+      this.theme();
+      this.invalidate();
+    });
+    afterNextRender(() => {
+      this.renderer = new WebGLRenderer({ canvas: this.canvas().nativeElement, antialias: true, alpha: true });
+      const observer = new ResizeObserver(() => this.invalidate());
+      observer.observe(this.host);
+      this.invalidate();
+    });
+    inject(DestroyRef).onDestroy(() => {
+      this.isGone = true;
+      this.show(undefined, false);
+      this.edgeMaterial.dispose();
+      this.renderer?.dispose();
+      this.renderer?.forceContextLoss();
+    });
+  }
+
+  down(event: PointerEvent): void {
+    this.canvas().nativeElement.setPointerCapture(event.pointerId);
+    this.drag = { x: event.clientX, y: event.clientY };
+  }
+
+  move(event: PointerEvent): void {
+    if (!this.drag) return;
+    this.camera.turn(event.clientX - this.drag.x, event.clientY - this.drag.y);
+    this.drag = { x: event.clientX, y: event.clientY };
+    this.invalidate();
+  }
+
+  wheel(event: WheelEvent): void {
+    event.preventDefault();
+    this.camera.zoom(Math.exp(-event.deltaY * 0.0015));
+    this.invalidate();
+  }
+
+  private show(step: StepMesh | undefined, withEdges: boolean): void {
+    for (const child of [...this.shown.children]) {
+      // Geometry and material of meshes belong to the kit; edges are this view's own.
+      if (child instanceof LineSegments) (child.geometry as WireframeGeometry).dispose();
+      this.shown.remove(child);
+    }
+    for (const { geometry, material } of step?.parts ?? []) {
+      this.shown.add(new Mesh(geometry, material));
+      if (withEdges) this.shown.add(new LineSegments(new WireframeGeometry(geometry), this.edgeMaterial));
+    }
+  }
+
+  private invalidate(): void {
+    if (this.frameDue || this.isGone) return;
+    this.frameDue = true;
+    requestAnimationFrame(() => {
+      this.frameDue = false;
+      if (!this.isGone) this.render();
+    });
+  }
+
+  private render(): void {
+    const { renderer } = this;
+    const { width, height } = this.host.getBoundingClientRect();
+    if (!renderer || width < 1 || height < 1) return;
+    renderer.setPixelRatio(Math.min(2, devicePixelRatio));
+    renderer.setSize(width, height, false);
+    this.edgeMaterial.color.set(readPlateColours(this.host).ink);
+    this.camera.update({ left: 0, top: 0, width, height });
+    renderer.render(this.scene, this.camera.camera);
+  }
+}

@@ -1,0 +1,58 @@
+import { BoxGeometry, Group, MeshBasicMaterial, PlaneGeometry, type InstancedMesh } from 'three';
+import { PlacementStore } from '../document/placement-columns';
+import { PlacementInstances } from './placement-instances';
+
+const material = new MeshBasicMaterial();
+const chained = {
+  steps: [
+    { parts: [{ geometry: new BoxGeometry(1, 1, 1), material }], deviationMetres: 0 },
+    { parts: [{ geometry: new PlaneGeometry(1, 1), material }], deviationMetres: 0.1 },
+  ],
+};
+const placement = (id: string, x: number, scale = 1) => ({ id, piece: 'stack', position: [x, 0, 16] as const, turn: [0, 0, 0] as const, scale: [scale, scale, scale] as const });
+
+describe('placements drawn at a detail step', () => {
+  let store: PlacementStore;
+  let group: Group;
+  let instances: PlacementInstances;
+  const shown = (): number[] => group.children.filter(({ visible }) => visible).map((mesh) => (mesh as InstancedMesh).geometry.index?.count ?? 0);
+
+  beforeEach(() => {
+    store = new PlacementStore();
+    group = new Group();
+    instances = new PlacementInstances(group, store, () => chained);
+    store.put(placement('near', 16));
+    store.put(placement('far', 216));
+    instances.rebuild();
+  });
+
+  it('show the full step near and the coarse one where it is off by no more than allowed', () => {
+    expect([shown(), instances.triangles]).toEqual([[36, 36], 24]);
+    // 1000 pixels a metre at 1 m: 0.1 m are a pixel at 100 m; squares reach 23.5 m about their middle.
+    instances.chooseSteps({ eye: [16, 0, 16], pixels: 1000, errorPixels: 1 });
+    expect([shown().sort(), instances.triangles]).toEqual([[36, 6], 14]);
+    instances.chooseSteps({ eye: [16, 0, 16], pixels: 1000, errorPixels: 0.1 });
+    expect(instances.triangles).toBe(24);
+    // On a plan all is drawn to one scale: 5 pixels a metre make 0.1 m half a pixel.
+    instances.chooseSteps({ eye: undefined, pixels: 5, errorPixels: 1 });
+    expect(instances.triangles).toBe(4);
+    instances.chooseSteps({ eye: undefined, pixels: 20, errorPixels: 1 });
+    expect(instances.triangles).toBe(24);
+  });
+
+  it('count the scale of what stands there, and keep the step when a placement moves', () => {
+    instances.chooseSteps({ eye: undefined, pixels: 5, errorPixels: 1 });
+    store.put(placement('far', 218));
+    instances.update(store.slotOf('far'));
+    expect(instances.triangles).toBe(4);
+    store.put(placement('far', 218, 10));
+    instances.update(store.slotOf('far'));
+    instances.chooseSteps({ eye: undefined, pixels: 5, errorPixels: 1 });
+    expect(instances.triangles).toBe(14);
+    store.remove('far');
+    instances.update(1);
+    expect(instances.triangles).toBe(2);
+    instances.dispose();
+    expect(group.children).toEqual([]);
+  });
+});

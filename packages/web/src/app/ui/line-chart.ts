@@ -1,0 +1,114 @@
+import { Chart, Legend, LineController, LineElement, LinearScale, LogarithmicScale, PointElement, Tooltip, type ChartConfiguration, type ChartDataset } from 'chart.js';
+import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
+import { CHART_FONT, keepChart } from './keep-chart';
+
+Chart.register(LineController, LineElement, PointElement, LinearScale, LogarithmicScale, Tooltip, Legend);
+
+/** One line of the chart; a gap where y is NaN. */
+export interface ChartLine {
+  readonly name: string;
+  readonly points: readonly { readonly x: number; readonly y: number }[];
+  readonly tone: 'ink' | 'brine' | 'kiln' | 'over' | 'near' | 'soft-ink';
+  /** Whether a value holds until the next point. */
+  readonly stepped?: boolean;
+  readonly dashed?: boolean;
+  readonly widthPixels?: number;
+  /** The axis on the right, without figures: rows, not amounts. */
+  readonly onRows?: boolean;
+}
+
+/** Lines over a distance or a time, in the theme's colours. */
+@Component({
+  selector: 'sv-line-chart',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>`,
+  styles: `
+    :host {
+      display: block;
+      position: relative;
+      min-height: 0;
+      min-width: 0;
+    }
+  `,
+})
+export class LineChart {
+  readonly lines = input.required<readonly ChartLine[]>();
+  readonly label = input.required<string>();
+  readonly theme = input('light');
+  readonly formatX = input.required<(value: number) => string>();
+  readonly formatY = input.required<(value: number) => string>();
+  readonly nameX = input('');
+  readonly nameY = input('');
+  readonly isLogY = input(false);
+  /** Rows of the lines that lie on rows. */
+  readonly rows = input(0);
+  /** The x that was clicked. */
+  readonly picked = output<number>();
+
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+
+  constructor() {
+    keepChart(this.canvas, (colour) => this.configuration(colour));
+  }
+
+  private configuration(colour: (role: string) => string): ChartConfiguration {
+    // Colours follow the theme.
+    this.theme();
+    const [formatX, formatY] = [this.formatX(), this.formatY()];
+    const font = CHART_FONT;
+    const title = (text: string): object => ({ display: text !== '', text, color: colour('soft-ink'), font });
+    const datasets = this.lines().map((line): ChartDataset<'line'> => ({
+      label: line.name,
+      data: [...line.points],
+      borderColor: colour(line.tone),
+      backgroundColor: colour(line.tone),
+      borderWidth: line.widthPixels ?? 2,
+      borderDash: line.dashed ? [6, 4] : [],
+      stepped: line.stepped ? 'before' : false,
+      pointRadius: 0,
+      pointHitRadius: 6,
+      yAxisID: line.onRows ? 'rows' : 'y',
+      spanGaps: false,
+    }));
+    return {
+      type: 'line',
+      data: { datasets },
+      options: {
+        animation: false,
+        responsive: true,
+        maintainAspectRatio: false,
+        parsing: false,
+        onClick: (event, _hits, chart) => {
+          const at = chart.scales['x'].getValueForPixel(event.x ?? 0);
+          if (at !== undefined) this.picked.emit(at);
+        },
+        plugins: {
+          legend: { display: false },
+          tooltip: {
+            callbacks: {
+              title: ([item]) => formatX(item.parsed.x ?? 0),
+              label: (item) => (item.dataset.yAxisID === 'rows' ? (item.dataset.label ?? '') : `${item.dataset.label ?? ''} ${formatY(item.parsed.y ?? 0)}`),
+            },
+          },
+        },
+        scales: {
+          x: {
+            type: 'linear',
+            title: title(this.nameX()),
+            ticks: { color: colour('soft-ink'), font, callback: (value) => formatX(Number(value)) },
+            grid: { color: colour('line') },
+          },
+          y: {
+            type: this.isLogY() ? 'logarithmic' : 'linear',
+            beginAtZero: !this.isLogY(),
+            title: title(this.nameY()),
+            ticks: { color: colour('soft-ink'), font, callback: (value) => formatY(Number(value)), maxTicksLimit: 6 },
+            grid: { color: colour('line') },
+            border: { display: false },
+          },
+          rows: { type: 'linear', display: false, min: 0, max: Math.max(1, this.rows()), position: 'right' },
+        },
+      },
+    };
+  }
+}
