@@ -6,7 +6,11 @@ import { WORKER_FACTORY } from './compute/worker-factory';
 import { routes } from './app.routes';
 import { bakesFeature } from './bakes/bakes-store';
 import { budgetFeature } from './desks/budget/store/budget-store';
+import { cellsFeature } from './desks/cells/store/cells-store';
+import { detailFeature } from './desks/detail/store/detail-store';
 import { layoutFeature } from './desks/layout/store/layout-store';
+import { packFeature } from './desks/pack/store/pack-store';
+import { sectionsFeature } from './desks/sections/store/sections-store';
 import { sightFeature } from './desks/sight/store/sight-store';
 import { setsFeature } from './desks/sets/store/sets-store';
 import { recordsFeature } from './document/records/records-store';
@@ -21,6 +25,10 @@ export const appConfig: ApplicationConfig = {
       [budgetFeature.name]: budgetFeature.reducer,
       [setsFeature.name]: setsFeature.reducer,
       [layoutFeature.name]: layoutFeature.reducer,
+      [sectionsFeature.name]: sectionsFeature.reducer,
+      [cellsFeature.name]: cellsFeature.reducer,
+      [detailFeature.name]: detailFeature.reducer,
+      [packFeature.name]: packFeature.reducer,
       [bakesFeature.name]: bakesFeature.reducer,
     }),
   ],

@@ -98,7 +98,7 @@ export class App {
 
   private goToLevel(id: string): void {
     this.workspace.openLevel(id);
-    const desk = /^\/(layout|sight)/.exec(this.router.url)?.[1] ?? 'layout';
+    const desk = /^\/(layout|sections|cells|sight)/.exec(this.router.url)?.[1] ?? 'layout';
     void this.router.navigate([`/${desk}`, id]);
   }
 }

@@ -26,6 +26,8 @@ export interface Job {
   readonly progress: number;
   readonly stage: string;
   readonly error: string | null;
+  /** What it has to tell when it is done. */
+  readonly result: unknown;
 }
 
 /** The server's routes, typed. Every failure is a ProblemError, or a TypeError when the server cannot be reached. */

@@ -1,5 +1,5 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import type { FiguresSummary, Finding, SightFigures, Vector3 } from '@stravel/core';
+import type { FiguresSummary, Finding, RehearsalFigures, SightFigures, Vector3 } from '@stravel/core';
 
 export type BakeState = 'fresh' | 'stale' | 'none';
 
@@ -11,11 +11,20 @@ export interface SightSummary {
   readonly figures: SightFigures;
 }
 
+/** What is shown of a rehearsal without opening it. */
+export interface RehearsalSummary {
+  readonly findings: readonly Finding[];
+  readonly figures: RehearsalFigures;
+  /** Cells that came late. */
+  readonly late: number;
+}
+
 /** The bakes of one level as the server tells of them. */
 export interface LevelBakes {
   readonly level: string;
   readonly sight: { readonly state: BakeState; readonly summary: SightSummary | null };
   readonly figures: { readonly state: BakeState; readonly summary: FiguresSummary | null };
+  readonly rehearsals: readonly { readonly rehearsal: string; readonly state: BakeState; readonly summary: RehearsalSummary | null }[];
 }
 
 export interface BakesState {

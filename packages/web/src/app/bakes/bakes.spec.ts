@@ -131,7 +131,20 @@ describe('bakes of the page', () => {
             findings: [{ id: 'X:b', code: 'X', desk: 'sight', severity: 'error', subject: 'b', place: {}, message: 'm', why: '', fixes: [] }],
           },
         },
-        figures: { state: 'stale', summary: figures(triangles) },
+        figures: {
+          state: 'stale',
+          summary: {
+            ...figures(triangles),
+            findings: [{ id: 'S:r', code: 'S', desk: 'sections', severity: 'warning', subject: 'r', place: {}, message: 's', why: '', fixes: [] }],
+          },
+        },
+        rehearsals: [
+          {
+            rehearsal: 'w',
+            state: 'fresh',
+            summary: { late: 1, findings: [{ id: 'L:w', code: 'L', desk: 'cells', severity: 'warning', subject: 'w', place: {}, message: 'l', why: '', fixes: [] }] },
+          },
+        ],
       }) as unknown as LevelBakes;
     const store = TestBed.inject(Store);
     store.dispatch(bakesActions.loaded({ levels: [of(99)] }));
@@ -140,6 +153,8 @@ describe('bakes of the page', () => {
     expect(bakes.overCount()).toBe(1);
     expect(bakes.findings().map(({ id, place, message }) => [id, place.level, message])).toEqual([
       ['X:b@hall', 'hall', 'Hall: m'],
+      ['S:r@hall', 'hall', 'Hall: s'],
+      ['L:w@hall', 'hall', 'Hall: l'],
       ['OVER_TRIANGLES:hall.d', 'hall', 'Hall has 150 triangles from its worst pocket, Handheld allows 100'],
     ]);
   });

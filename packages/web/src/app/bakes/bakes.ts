@@ -3,10 +3,10 @@ import { Store } from '@ngrx/store';
 import {
   CoreError,
   DEFAULT_SIGHT_OPTIONS,
+  DEFAULT_VIEW,
   checkBlockCount,
-  figuresInput,
-  levelSightInput,
   type Device,
+  type Finding,
   type HeldLevel,
   type LevelContent,
   type LevelFigures,
@@ -57,7 +57,12 @@ export class Bakes {
   readonly byLevel = this.store.selectSignal(bakesFeature.selectByLevel);
   readonly progress = signal<BakeProgress | undefined>(undefined);
   readonly failure = signal('');
-  readonly staleCount = computed(() => Object.values(this.byLevel()).filter(({ sight, figures }) => sight.state !== 'fresh' || figures.state !== 'fresh').length);
+  readonly staleCount = computed(
+    () =>
+      Object.values(this.byLevel()).filter(
+        ({ sight, figures, rehearsals }) => sight.state !== 'fresh' || figures.state !== 'fresh' || rehearsals.some(({ state }) => state !== 'fresh'),
+      ).length,
+  );
   /** Every baked level held against the chosen device. */
   readonly held = computed((): ReadonlyMap<string, HeldLevel> => {
     const device = this.session.device();
@@ -131,10 +136,11 @@ export class Bakes {
       await this.refuseTooMany(level);
       const content = await this.content(level);
       const pieces = this.tables().piece;
+      const view = Object.values(this.tables().collection).at(0)?.view ?? DEFAULT_VIEW;
       const say = (fraction: number, stage: string): void => this.progress.set({ level, fraction, stage });
-      const sight = await this.keepRun(this.compute.run('bake-sight', levelSightInput(content), (f, stage) => say(f * 0.9, stage)));
-      const figures = await this.keepRun(this.compute.run('bake-figures', { ...figuresInput(content, pieces), sight }, (f, stage) => say(0.9 + f * 0.1, stage)));
-      const keys = await this.compute.run('bake-keys', { content, pieces }).result;
+      const sight = await this.keepRun(this.compute.run('bake-sight', content, (f, stage) => say(f * 0.9, stage)));
+      const figures = await this.keepRun(this.compute.run('bake-figures', { content, pieces, view, sight }, (f, stage) => say(0.9 + f * 0.1, stage)));
+      const keys = await this.compute.run('bake-keys', { content, pieces, view }).result;
       void this.send(level, keys.sight, sight);
       return { level, sight, figures };
     } catch (error) {
@@ -190,16 +196,14 @@ export class Bakes {
     this.timer = setTimeout(() => void this.refresh().catch(() => undefined), SETTLE_MS);
   }
 
-  private findingsOf(bakes: LevelBakes, name: string, device: Device | undefined): ReturnType<typeof budgetFindings> {
+  private findingsOf(bakes: LevelBakes, name: string, device: Device | undefined): Finding[] {
     const level = this.tables().level[bakes.level];
     if (!level) return [];
-    const sight = (bakes.sight.summary?.findings ?? []).map((one) => ({
-      ...one,
-      id: `${one.id}@${level.id}`,
-      place: { ...one.place, level: level.id },
-      message: `${name}: ${one.message}`,
-    }));
+    const ofLevel = (one: Finding): Finding => ({ ...one, id: `${one.id}@${level.id}`, place: { ...one.place, level: level.id }, message: `${name}: ${one.message}` });
+    const sight = (bakes.sight.summary?.findings ?? []).map(ofLevel);
+    const sections = (bakes.figures.summary?.findings ?? []).map(ofLevel);
+    const walks = bakes.rehearsals.flatMap(({ summary }) => summary?.findings ?? []).map(ofLevel);
     const budget = device && bakes.figures.summary ? budgetFindings(level, bakes.figures.summary, device) : [];
-    return [...sight, ...budget];
+    return [...sight, ...sections, ...walks, ...budget];
   }
 }

@@ -79,7 +79,7 @@ describe('the shelf', () => {
     sets: [],
     levels: Array.from({ length: count }, (_unused, i) => ({ id: `${id}${i}`, name: `${id}${i}`, purpose: 'play' }) as Level),
   });
-  const bakes = (level: string): LevelBakes => ({ level, sight: { state: 'fresh', summary: null }, figures: { state: 'fresh', summary: figures } });
+  const bakes = (level: string): LevelBakes => ({ level, sight: { state: 'fresh', summary: null }, figures: { state: 'fresh', summary: figures }, rehearsals: [] });
 
   it('has a row a set and a core a level, and says what is over', () => {
     const [row] = shelfRows([node('a', 2)], { a0: bakes('a0') }, device, 'triangles', 'a1');

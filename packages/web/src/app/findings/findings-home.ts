@@ -3,16 +3,18 @@ import { Store } from '@ngrx/store';
 import type { Finding } from '@stravel/core';
 import { Bakes } from '../bakes/bakes';
 import { recordsFeature } from '../document/records/records-store';
+import { PackCheck } from './pack-check';
 
 /** Every finding of every desk, in one place. */
 @Injectable({ providedIn: 'root' })
 export class FindingsHome {
   private readonly store = inject(Store);
   private readonly bakes = inject(Bakes);
+  private readonly pack = inject(PackCheck);
   private readonly setFindings = this.store.selectSignal(recordsFeature.selectSetFindings);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
 
-  readonly all = computed((): readonly Finding[] => [...this.setFindings(), ...this.bakes.findings()]);
+  readonly all = computed((): readonly Finding[] => [...this.setFindings(), ...this.bakes.findings(), ...this.pack.findings()]);
   /** Findings that nobody has accepted, or whose acceptance has run out. */
   readonly open = computed(() => {
     const accepted = this.tables().acceptance;

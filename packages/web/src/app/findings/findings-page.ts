@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } 
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { RECORDS_DOCUMENT, freeCode, type Finding, type FindingDesk, type Operation, type SetNode } from '@stravel/core';
+import { FINDING_DESKS, RECORDS_DOCUMENT, freeCode, type Finding, type FindingDesk, type Operation, type SetNode } from '@stravel/core';
 import { DocumentRegistry } from '../document/document-registry';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
@@ -11,6 +11,7 @@ import { create, remove, setRecordField } from '../edits/operations';
 import { Session } from '../session';
 import { Workspace } from '../workspace';
 import { AcceptDialog, type Accepted } from './accept-dialog';
+import { findingRoute } from './finding-route';
 import { FindingsHome } from './findings-home';
 
 type Line =
@@ -36,7 +37,7 @@ export class FindingsPage {
   private readonly levels = inject(Store).selectSignal(recordsFeature.selectLevels);
   private readonly tree = inject(Store).selectSignal(recordsFeature.selectTree);
 
-  readonly deskNames: readonly (FindingDesk | 'all')[] = ['all', 'sets', 'layout', 'sight', 'budget'];
+  readonly deskNames: readonly (FindingDesk | 'all')[] = ['all', ...FINDING_DESKS];
   readonly desk = signal<FindingDesk | 'all'>('all');
   readonly level = signal('');
   readonly set = signal('');
@@ -96,12 +97,9 @@ export class FindingsPage {
   }
 
   async go(finding: Finding): Promise<void> {
-    const { level, item, position } = finding.place;
-    if (level !== undefined) this.workspace.openLevel(level);
-    if (finding.desk === 'sets' || level === undefined) await this.router.navigate(['/sets']);
-    else if (item !== undefined) await this.router.navigate(['/layout', level], { queryParams: { item } });
-    else if (finding.desk === 'budget' && !position) await this.router.navigate(['/budget']);
-    else await this.router.navigate(['/sight', level], position ? { queryParams: { at: position.join(',') } } : {});
+    if (finding.place.level !== undefined) this.workspace.openLevel(finding.place.level);
+    const { path, query } = findingRoute(finding);
+    await this.router.navigate(path, { queryParams: query });
   }
 
   accept(): void {

@@ -2,6 +2,7 @@ import { Injectable, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { Bakes } from '../bakes/bakes';
 import { recordsFeature } from '../document/records/records-store';
+import { PackCheck } from '../findings/pack-check';
 import { Workspace } from '../workspace';
 import type { SeamDesk } from './seam';
 
@@ -9,6 +10,7 @@ import type { SeamDesk } from './seam';
 @Injectable({ providedIn: 'root' })
 export class DeskWords {
   private readonly bakes = inject(Bakes);
+  private readonly pack = inject(PackCheck);
   private readonly workspace = inject(Workspace);
   private readonly setFindings = inject(Store).selectSignal(recordsFeature.selectSetFindings);
 
@@ -17,17 +19,25 @@ export class DeskWords {
     const sight = this.bakes.byLevel()[this.workspace.level()?.id ?? '']?.sight;
     const leaks = sight?.summary && !sight.summary.closed;
     const over = this.bakes.overCount();
+    const short = this.bakes.findings().filter(({ desk }) => desk === 'sections').length;
+    const walks = this.bakes.byLevel()[this.workspace.level()?.id ?? '']?.rehearsals ?? [];
+    const late = walks.reduce((sum, { summary }) => sum + (summary?.late ?? 0), 0);
+    const packErrors = this.pack.findings().filter(({ severity }) => severity === 'error').length;
     return [
       { name: 'Sets', path: '/sets', key: '1', says: findings > 0 ? `${findings} finding${findings === 1 ? '' : 's'}` : '', tone: 'soft' },
       { name: 'Layout', path: '/layout', key: '2', says: '', tone: 'soft' },
+      { name: 'Sections', path: '/sections', key: '3', says: short > 0 ? `${short} stopped short` : '', tone: 'near' },
+      { name: 'Cells', path: '/cells', key: '4', says: late > 0 ? `${late} late` : '', tone: 'over' },
+      { name: 'Detail', path: '/detail', key: '5', says: '', tone: 'soft' },
       {
         name: 'Sight',
         path: '/sight',
-        key: '3',
+        key: '6',
         says: leaks ? 'leaks' : sight ? (sight.state === 'none' ? 'never baked' : sight.state) : '',
         tone: leaks ? 'over' : sight?.state === 'fresh' ? 'soft' : 'near',
       },
-      { name: 'Budget', path: '/budget', key: '4', says: over > 0 ? `${over} over` : '', tone: 'over' },
+      { name: 'Budget', path: '/budget', key: '7', says: over > 0 ? `${over} over` : '', tone: 'over' },
+      { name: 'Pack', path: '/pack', key: '8', says: packErrors > 0 ? `${packErrors} in the way` : '', tone: 'over' },
     ];
   });
 }

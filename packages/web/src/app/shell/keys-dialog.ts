@@ -10,7 +10,7 @@ const KEYS: readonly { readonly where: string; readonly keys: readonly (readonly
       ['?', 'this list'],
       ['Ctrl Z', 'undo'],
       ['Ctrl Shift Z', 'redo'],
-      ['Alt 1 … 4', 'go to a desk'],
+      ['Alt 1 … 8', 'go to a desk'],
       ['Esc', 'close, let go'],
     ],
   },
@@ -40,6 +40,39 @@ const KEYS: readonly { readonly where: string; readonly keys: readonly (readonly
       ['Alt (held)', 'no snapping'],
       ['F', 'frame the selection'],
       ['[ ]', 'storey down, up'],
+    ],
+  },
+  {
+    where: 'Sections',
+    keys: [
+      ['G', 'another seed'],
+      ['← ↑ → ↓', 'nudge the wall in hand'],
+      ['Delete', 'hide the wall in hand'],
+      ['Esc', 'cancel, let go'],
+    ],
+  },
+  {
+    where: 'Cells',
+    keys: [
+      ['P', 'draw a path'],
+      ['Enter', 'keep the path'],
+      ['R', 'rehearse'],
+      ['Esc', 'cancel, let go'],
+    ],
+  },
+  {
+    where: 'Detail',
+    keys: [
+      ['B', 'build the chain of the piece'],
+      ['0 … 9', 'show a step'],
+      ['W', 'edges on, off'],
+    ],
+  },
+  {
+    where: 'Pack',
+    keys: [
+      ['C', 'check'],
+      ['P', 'pack'],
     ],
   },
   {

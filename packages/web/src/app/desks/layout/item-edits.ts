@@ -5,8 +5,8 @@ import {
   turnVector,
   type Block,
   type Divider,
-  type Item,
   type ItemKind,
+  type ItemOfKind,
   type Json,
   type Marker,
   type Operation,
@@ -17,11 +17,15 @@ import {
 } from '@stravel/core';
 import { create, newId, remove, setField } from '../../edits/operations';
 
+/** The kinds of item that this desk edits; recipes and pins belong to Sections. */
+export const LAYOUT_KINDS = ['block', 'placement', 'marker', 'divider'] as const satisfies readonly ItemKind[];
+export type LayoutItem = ItemOfKind[(typeof LAYOUT_KINDS)[number]];
+
 /** An item with its place, as it stands. */
 export interface PlacedItem {
   readonly stratum: string;
   readonly kind: ItemKind;
-  readonly item: Item;
+  readonly item: LayoutItem;
 }
 
 const MICRO = 1e6;
@@ -109,7 +113,7 @@ export function sizeOfPlanes(planes: Block['planes']): Vector3 {
 /** Copies of items beside the originals. */
 export function duplicateItems(items: readonly PlacedItem[], by: Vector3): { copies: PlacedItem[]; operations: Operation[] } {
   const copies = items.map(({ stratum, kind, item }) => ({ stratum, kind, item: { ...item, id: newId() } }));
-  const moved = copies.map((copy) => ({ ...copy, item: { ...copy.item, ...movedFields(copy, by) } as Item }));
+  const moved = copies.map((copy) => ({ ...copy, item: { ...copy.item, ...movedFields(copy, by) } as LayoutItem }));
   return { copies: moved, operations: moved.map(({ stratum, kind, item }) => create(stratum, kind, item)) };
 }
 

@@ -2,14 +2,14 @@ import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
-import { RECORDS_DOCUMENT, valueAt, type Item, type ItemKind, type JsonRecord, type Operation, type Placement, type Stratum, type Vector3 } from '@stravel/core';
+import { RECORDS_DOCUMENT, valueAt, type ItemKind, type JsonRecord, type Operation, type Placement, type Stratum, type Vector3 } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../document/document-registry';
 import { OpenLevel } from '../../document/level/open-level';
 import { recordsFeature, selectReach } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { create, newId, setField, setRecordField } from '../../edits/operations';
-import { deleteItems, duplicateItems, moveItems, resizeItem, sizeOfItem, turnItems, type PlacedItem } from './item-edits';
+import { deleteItems, duplicateItems, moveItems, resizeItem, sizeOfItem, turnItems, type LayoutItem, type PlacedItem } from './item-edits';
 import type { CardChange } from './parts/item-card';
 import { handleFrame, stretchItem, type PlanExtent } from './plan-handles';
 import { ReachDialog, type ReachDialogData } from './parts/reach-dialog';
@@ -35,7 +35,8 @@ export class LayoutDesk {
     const strata = new Map(this.openLevel.strata().map((document) => [document.id, document]));
     return this.state().selection.flatMap(({ stratum, kind, id }) => {
       const item = strata.get(stratum)?.item(kind, id);
-      return item ? [{ stratum, kind, item }] : [];
+      // The selection only ever holds kinds of this desk.
+      return item ? [{ stratum, kind, item: item as LayoutItem }] : [];
     });
   });
   /** The stratum that new things go into. */
@@ -102,7 +103,7 @@ export class LayoutDesk {
     if (size) await this.commit(`resize a ${item.kind}`, [item], resizeItem(item, withNumber(size, axis, metres) as unknown as Vector3, piece));
   }
 
-  async add(kind: ItemKind, item: Item, label: string): Promise<void> {
+  async add(kind: ItemKind, item: LayoutItem, label: string): Promise<void> {
     const stratum = this.activeStratum();
     if (!stratum) {
       this.refuse('The level has no stratum yet. Make one first.');
@@ -155,7 +156,7 @@ export class LayoutDesk {
       .strata()
       .find(({ id }) => id === shown.stratum)
       ?.item(shown.kind, shown.item.id);
-    return item ? { ...shown, item } : shown;
+    return item ? { ...shown, item: item as LayoutItem } : shown;
   }
 
   private countText(items: readonly PlacedItem[]): string {

@@ -1,9 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
-import { Router } from '@angular/router';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { ITEM_KINDS, MARKER_KINDS, type Block, type Divider, type Item, type ItemKind, type Marker, type Placement } from '@stravel/core';
+import { MARKER_KINDS, type Block, type Divider, type ItemKind, type Marker, type Placement } from '@stravel/core';
 import { bakesFeature } from '../../bakes/bakes-store';
 import { DocumentRegistry } from '../../document/document-registry';
+import { LevelSections, isSection } from '../../document/level/level-sections';
+import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
 import { PlateControls } from '../../plate/plate-controls';
 import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
@@ -11,6 +12,7 @@ import type { PickItem } from '../../plate/pick-index';
 import { Session } from '../../session';
 import { NumberField } from '../../ui/number-field';
 import { Workspace } from '../../workspace';
+import { LAYOUT_KINDS, type LayoutItem } from './item-edits';
 import { LayoutDesk } from './layout-desk';
 import { ItemCard } from './parts/item-card';
 import { ItemList, type ItemLine } from './parts/item-list';
@@ -39,13 +41,13 @@ export class LayoutPage {
   /** An item to select and bring into view; a finding leads here. */
   readonly item = input<string>();
   private readonly store = inject(Store);
-  private readonly router = inject(Router);
   private readonly registry = inject(DocumentRegistry);
   private readonly figures = this.store.selectSignal(bakesFeature.selectByLevel);
   readonly session = inject(Session);
   readonly workspace = inject(Workspace);
   readonly desk = inject(LayoutDesk);
   readonly openLevel = this.desk.openLevel;
+  readonly sections = inject(LevelSections);
   readonly kits = inject(KitLibrary);
   readonly state = this.desk.state;
   readonly actions = layoutActions;
@@ -55,12 +57,11 @@ export class LayoutPage {
   readonly cursor = signal('');
   private readonly drawn = signal(0);
   private readonly plate = viewChild(PlateView);
-  private framed = '';
 
   readonly tool = new PlanTool({
     state: () => this.state(),
     floor: () => Math.round((this.state().bottom + 0.5) * 1000) / 1000,
-    isLocked: (stratum) => this.desk.isLocked(stratum),
+    isLocked: (stratum) => isSection(stratum) || this.desk.isLocked(stratum),
     frame: () => this.desk.frame(),
     outlines: () => [...this.selection().values()].slice(0, MOST_DRAGGED_OUTLINES).flatMap((item) => this.plate()?.facesOf(item) ?? []),
     within: (x0, z0, x1, z1) => this.plate()?.itemsWithin(x0, z0, x1, z1) ?? [],
@@ -71,12 +72,15 @@ export class LayoutPage {
       const frame = this.desk.frame();
       if (frame) void this.desk.change(frame.item, { field: 'turn', value: yaw, axis: 0 });
     },
-    add: (kind: ItemKind, item: Item, label) => void this.desk.add(kind, item, label),
+    add: (kind: ItemKind, item: LayoutItem, label) => void this.desk.add(kind, item, label),
     refuse: (reason) => this.desk.refuse(reason),
     redraw: () => this.drawn.update((n) => n + 1),
   });
 
-  readonly hidden = computed(() => new Set(this.state().hidden));
+  readonly hidden = computed(() => {
+    const hidden = new Set(this.state().hidden);
+    return new Set([...hidden, ...this.sections.hiddenWith(hidden)]);
+  });
   readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
   readonly selection = computed((): ReadonlyMap<string, PickItem> => {
     this.registry.contentVersion();
@@ -131,23 +135,13 @@ export class LayoutPage {
   });
 
   constructor() {
-    effect(() => {
-      const id = this.id() ?? this.workspace.level()?.id;
-      if (id === undefined) return;
-      untracked(() => {
-        if (this.id() === undefined) void this.router.navigate(['/layout', id], { replaceUrl: true });
-        this.workspace.openLevel(id);
-        this.openLevel.open(id);
-        this.store.dispatch(layoutActions.levelOpened({ bottom: -0.5 }));
-      });
-    });
-    effect(() => {
-      const level = this.openLevel.level();
-      const plate = this.plate();
-      if (!level || !plate || this.openLevel.isLoading() || this.framed === level.id) return;
-      this.framed = level.id;
-      setTimeout(() => this.frameLevel());
-    });
+    followLevel(
+      'layout',
+      this.id,
+      this.plate,
+      () => this.store.dispatch(layoutActions.levelOpened({ bottom: -0.5 })),
+      () => this.frameLevel(),
+    );
     effect(() => {
       const item = this.item();
       if (item === undefined || !this.plate() || this.openLevel.isLoading()) return;
@@ -172,7 +166,7 @@ export class LayoutPage {
   }
 
   modelPicked({ hits, event }: { hits: PickItem[]; event: PointerEvent }): void {
-    const hit = hits.find(({ stratum }) => !this.desk.isLocked(stratum));
+    const hit = hits.find(({ stratum }) => !isSection(stratum) && !this.desk.isLocked(stratum));
     this.pick(hit, event.shiftKey);
   }
 
@@ -217,8 +211,8 @@ export class LayoutPage {
   }
 
   private goTo(id: string): void {
-    const document = this.openLevel.strata().find((one) => ITEM_KINDS.some((kind) => one.item(kind, id)));
-    const kind = ITEM_KINDS.find((one) => document?.item(one, id));
+    const document = this.openLevel.strata().find((one) => LAYOUT_KINDS.some((kind) => one.item(kind, id)));
+    const kind = LAYOUT_KINDS.find((one) => document?.item(one, id));
     if (!document || !kind) return;
     this.dispatch(layoutActions.stratumActivated({ id: document.id }));
     this.desk.select([{ stratum: document.id, kind, id }]);

@@ -6,7 +6,6 @@ import {
   CoreError,
   type Block,
   type BlockPlane,
-  type Item,
   type ItemKind,
   type Marker,
   type PlanPoint,
@@ -15,6 +14,7 @@ import {
 } from '@stravel/core';
 import { newId } from '../../edits/operations';
 import type { PickItem } from '../../plate/pick-index';
+import type { LayoutItem } from './item-edits';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-view';
 import { rounded } from './item-edits';
 import { draggedExtent, handlesOf, yawTowards, type HandleFrame, type PlanExtent } from './plan-handles';
@@ -37,7 +37,7 @@ export interface PlanToolHost {
   stretch(to: PlanExtent): void;
   /** Turns the selection to a yaw, degrees. */
   turnTo(yaw: number): void;
-  add(kind: ItemKind, item: Item, label: string): void;
+  add(kind: ItemKind, item: LayoutItem, label: string): void;
   refuse(reason: string): void;
   redraw(): void;
 }

@@ -56,7 +56,7 @@ describe('edits of levels and sets', () => {
   });
 
   it('duplicate with owned strata copied, shared ones shared, and no code', () => {
-    const content: StratumContent = { block: [], placement: [], marker: [{ id: 'm', kind: 'spawn', position: [0, 0, 0], turn: 0 }], divider: [] };
+    const content: StratumContent = { block: [], placement: [], marker: [{ id: 'm', kind: 'spawn', position: [0, 0, 0], turn: 0 }], divider: [], recipe: [], pin: [] };
     const { copies, operations } = duplicateLevels(tables, [tables.level['three']], () => content);
     expect(copies[0].code).toBe('');
     expect(copies[0].strata[1].stratum).toBe('all');

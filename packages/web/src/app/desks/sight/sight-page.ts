@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
-import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import type { PlanPoint, Vector3 } from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
+import { LevelSections } from '../../document/level/level-sections';
+import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
 import { drawDivider } from '../../plate/plate-marks';
 import { PlateControls } from '../../plate/plate-controls';
@@ -33,19 +34,18 @@ export class SightPage {
   /** Where to stand, 'x,y,z' in metres; a finding or a figure leads here. */
   readonly at = input<string>();
   private readonly store = inject(Store);
-  private readonly router = inject(Router);
   private readonly registry = inject(DocumentRegistry);
   readonly session = inject(Session);
   readonly workspace = inject(Workspace);
   readonly desk = inject(SightDesk);
   readonly kits = inject(KitLibrary);
   readonly openLevel = this.desk.openLevel;
+  readonly sections = inject(LevelSections);
   readonly state = this.desk.state;
   readonly actions = sightActions;
   readonly text = countText;
   private readonly plate = viewChild(PlateView);
   private readonly line = signal<readonly [PlanPoint, PlanPoint] | undefined>(undefined);
-  private framed = '';
 
   readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
   readonly overlay = computed(() => {
@@ -105,23 +105,13 @@ export class SightPage {
   });
 
   constructor() {
-    effect(() => {
-      const id = this.id() ?? this.workspace.level()?.id;
-      if (id === undefined) return;
-      untracked(() => {
-        if (this.id() === undefined) void this.router.navigate(['/sight', id], { replaceUrl: true });
-        this.workspace.openLevel(id);
-        this.openLevel.open(id);
-        this.store.dispatch(sightActions.levelOpened({ bottom: -0.5 }));
-      });
-    });
-    effect(() => {
-      const level = this.openLevel.level();
-      const plate = this.plate();
-      if (!level || !plate || this.openLevel.isLoading() || this.framed === level.id) return;
-      this.framed = level.id;
-      setTimeout(() => this.frameLevel());
-    });
+    followLevel(
+      'sight',
+      this.id,
+      this.plate,
+      () => this.store.dispatch(sightActions.levelOpened({ bottom: -0.5 })),
+      () => this.frameLevel(),
+    );
     effect(() => {
       const at = this.at()?.split(',').map(Number);
       if (!this.desk.baked() || at?.length !== 3 || !at.every(Number.isFinite)) return;

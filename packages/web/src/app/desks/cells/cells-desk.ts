@@ -1,0 +1,237 @@
+import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { Store } from '@ngrx/store';
+import {
+  CoreError,
+  RECORDS_DOCUMENT,
+  canonicalJson,
+  type CellGrid,
+  type CutLevel,
+  type Device,
+  type Json,
+  type PlanPoint,
+  type Rehearsal,
+  type RehearsalResult,
+} from '@stravel/core';
+import { ApiClient } from '../../api/api-client';
+import { Bakes } from '../../bakes/bakes';
+import { Compute, type Run } from '../../compute/compute';
+import { WorkInHand } from '../../compute/work-in-hand';
+import { DocumentRegistry } from '../../document/document-registry';
+import { LevelSections } from '../../document/level/level-sections';
+import { OpenLevel } from '../../document/level/open-level';
+import { recordsFeature } from '../../document/records/records-store';
+import { EditLog } from '../../edits/edit-log';
+import { create, newId, remove, setRecordField } from '../../edits/operations';
+import { Session } from '../../session';
+import { cellsActions, cellsFeature } from './store/cells-store';
+
+/** Cells are cut anew this long after the last change, milliseconds. */
+const SETTLE_MS = 250;
+
+/** A grid for a level that has none: cells of a size that streams well on foot. */
+const NEW_GRID: Omit<CellGrid, 'id'> = { sizeMetres: 32, origin: [0, 0], loadMetres: 48, dropMetres: 72, readyMetres: 0, resident: [] };
+const WALKING_METRES_PER_SECOND = 4;
+
+interface OpenWalk {
+  readonly walk: string;
+  readonly result: RehearsalResult;
+}
+
+/** What the Cells desk shows and does. */
+@Injectable({ providedIn: 'root' })
+export class CellsDesk {
+  private readonly store = inject(Store);
+  private readonly edits = inject(EditLog);
+  private readonly api = inject(ApiClient);
+  private readonly compute = inject(Compute);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly session = inject(Session);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  readonly bakes = inject(Bakes);
+  readonly openLevel = inject(OpenLevel);
+  readonly sections = inject(LevelSections);
+  readonly state = this.store.selectSignal(cellsFeature.selectCellsState);
+  private readonly opened = signal<OpenWalk | undefined>(undefined);
+  private readonly work = new WorkInHand();
+  private cutRun: Run<CutLevel> | undefined;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  readonly progress = this.work.progress;
+  readonly failure = this.work.failure;
+  readonly cut = signal<{ readonly level: string; readonly cut: CutLevel } | undefined>(undefined);
+  readonly grid = computed((): CellGrid | undefined => this.tables().cellGrid[this.openLevel.level()?.id ?? '']);
+  readonly walks = computed(() => Object.values(this.tables().rehearsal).filter(({ level }) => level === this.openLevel.level()?.id));
+  readonly walk = computed((): Rehearsal | undefined => this.walks().find(({ id }) => id === this.state().walk) ?? this.walks().at(0));
+  readonly device = computed((): Device | undefined => this.tables().device[this.walk()?.device ?? '']);
+  readonly result = computed(() => {
+    const opened = this.opened();
+    return opened && opened.walk === this.walk()?.id ? opened.result : undefined;
+  });
+  readonly walkState = computed(() => {
+    const level = this.openLevel.level()?.id ?? '';
+    return this.bakes.byLevel()[level]?.rehearsals.find(({ rehearsal }) => rehearsal === this.walk()?.id)?.state ?? 'none';
+  });
+  readonly cells = computed((): CutLevel | undefined => {
+    const cut = this.cut();
+    return cut && cut.level === this.openLevel.level()?.id && this.grid() ? cut.cut : undefined;
+  });
+
+  constructor() {
+    effect(() => {
+      const level = this.openLevel.level();
+      const grid = this.grid();
+      this.registry.contentVersion();
+      const ready = level && grid && !this.openLevel.isLoading();
+      untracked(() => {
+        clearTimeout(this.timer);
+        if (ready) this.timer = setTimeout(() => void this.cutNow(level.id), SETTLE_MS);
+      });
+    });
+    // The kept rehearsal of the walk in hand is opened when there is one.
+    effect(() => {
+      const walk = this.walk();
+      const state = this.walkState();
+      if (!walk || state === 'none') return;
+      untracked(() => {
+        if (this.opened()?.walk !== walk.id && !this.progress()) void this.read(walk.id);
+      });
+    });
+  }
+
+  async cutLevel(): Promise<void> {
+    const level = this.openLevel.level();
+    if (!level) return;
+    await this.edits.commit('cut the level into cells', [create(RECORDS_DOCUMENT, 'cellGrid', { id: level.id, ...NEW_GRID })]);
+  }
+
+  async uncut(): Promise<void> {
+    const grid = this.grid();
+    if (grid) await this.edits.commit('undo the cut into cells', [remove(RECORDS_DOCUMENT, 'cellGrid', grid)]);
+  }
+
+  /** Sets a number of the grid; the load rule is kept: ready ≤ load ≤ drop. */
+  async setGrid(over: Partial<Omit<CellGrid, 'id'>>): Promise<void> {
+    const grid = this.grid();
+    if (!grid) return;
+    const next = { ...grid, ...over };
+    if (over.dropMetres !== undefined) next.loadMetres = Math.min(next.loadMetres, next.dropMetres);
+    if (over.loadMetres !== undefined || over.dropMetres !== undefined) next.readyMetres = Math.min(next.readyMetres, next.loadMetres);
+    if (over.readyMetres !== undefined) next.loadMetres = Math.max(next.loadMetres, next.readyMetres);
+    next.dropMetres = Math.max(next.dropMetres, next.loadMetres);
+    const fields = (['sizeMetres', 'origin', 'loadMetres', 'dropMetres', 'readyMetres', 'resident'] as const).filter(
+      (field) => canonicalJson(next[field] as Json) !== canonicalJson(grid[field] as Json),
+    );
+    if (fields.length > 0)
+      await this.edits.commit(
+        'change the cells',
+        fields.map((field) => setRecordField('cellGrid', grid, field, next[field] as Json)),
+      );
+  }
+
+  async toggleResident(stratum: string): Promise<void> {
+    const grid = this.grid();
+    if (grid) await this.setGrid({ resident: grid.resident.includes(stratum) ? grid.resident.filter((id) => id !== stratum) : [...grid.resident, stratum] });
+  }
+
+  /** Adds a walk along a path drawn on the plan, or gives the walk in hand another path. */
+  async keepPath(knots: readonly PlanPoint[], floorMetres: number): Promise<void> {
+    const walk = this.walk();
+    if (walk) {
+      await this.edits.commit('draw another path', [
+        setRecordField('rehearsal', walk, 'knots', knots as unknown as Json),
+        setRecordField('rehearsal', walk, 'floorMetres', floorMetres),
+      ]);
+      return;
+    }
+    await this.addWalk(knots, floorMetres);
+  }
+
+  async addWalk(knots: readonly PlanPoint[] = [], floorMetres = 0): Promise<void> {
+    const level = this.openLevel.level();
+    const device = this.session.device();
+    if (!level || !device) return;
+    const walk: Rehearsal = {
+      id: newId(),
+      level: level.id,
+      name: `Walk ${this.walks().length + 1}`,
+      knots,
+      floorMetres,
+      speedMetresPerSecond: WALKING_METRES_PER_SECOND,
+      device: device.id,
+    };
+    await this.edits.commit('add a walk', [create(RECORDS_DOCUMENT, 'rehearsal', walk)]);
+    this.store.dispatch(cellsActions.walkChosen({ id: walk.id }));
+  }
+
+  async setWalk(field: 'name' | 'speedMetresPerSecond' | 'device' | 'floorMetres', value: Json): Promise<void> {
+    const walk = this.walk();
+    if (walk) await this.edits.commit('change a walk', [setRecordField('rehearsal', walk, field, value)]);
+  }
+
+  async removeWalk(): Promise<void> {
+    const walk = this.walk();
+    if (walk) await this.edits.commit('delete a walk', [remove(RECORDS_DOCUMENT, 'rehearsal', walk)]);
+  }
+
+  /** Walks in the page's worker; the server then walks as well and keeps what it finds. */
+  async rehearse(): Promise<void> {
+    const level = this.openLevel.level();
+    const grid = this.grid();
+    const walk = this.walk();
+    const device = this.device();
+    if (!level || !grid || !walk || this.progress()) return;
+    if (!device) {
+      this.failure.set(`The device of ${walk.name} is not there any more. Choose another.`);
+      return;
+    }
+    const result = await this.work.do('reading the level', async () => {
+      const content = await this.bakes.content(level.id);
+      const { piece: pieces, kit: kits } = this.tables();
+      return this.work.keep(this.compute.run('make-rehearsal', { content, pieces, kits, grid, rehearsal: walk, device }, this.work.say));
+    });
+    if (!result) return;
+    this.opened.set({ walk: walk.id, result });
+    void this.keep(walk.id);
+  }
+
+  cancel(): void {
+    this.work.cancel();
+  }
+
+  private async keep(walk: string): Promise<void> {
+    const collection = this.session.collection();
+    if (!collection) return;
+    try {
+      await this.edits.settled();
+      await this.api.json<RehearsalResult>(`/api/collections/${collection.id}/bakes/rehearsal/${walk}`, { method: 'POST', body: {} });
+      await this.bakes.refresh();
+    } catch (error) {
+      this.failure.set(`The rehearsal was not kept. ${error instanceof Error ? error.message : String(error)}`);
+    }
+  }
+
+  private async read(walk: string): Promise<void> {
+    const collection = this.session.collection();
+    if (!collection) return;
+    try {
+      const result = await this.api.json<RehearsalResult>(`/api/collections/${collection.id}/bakes/rehearsal/${walk}`);
+      if (this.opened()?.walk !== walk) this.opened.set({ walk, result });
+    } catch (error) {
+      this.failure.set(error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  private async cutNow(level: string): Promise<void> {
+    const grid = this.grid();
+    if (!grid) return;
+    this.cutRun?.cancel();
+    try {
+      const content = await this.bakes.content(level);
+      const { piece: pieces, kit: kits } = this.tables();
+      this.cutRun = this.compute.run('cut-level', { content, pieces, kits, grid });
+      this.cut.set({ level, cut: await this.cutRun.result });
+    } catch (error) {
+      if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(error instanceof Error ? error.message : String(error));
+    }
+  }
+}

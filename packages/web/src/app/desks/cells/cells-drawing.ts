@@ -1,0 +1,124 @@
+import type { Cell, CellGrid, CutLevel, PlanPoint, RehearsalResult } from '@stravel/core';
+import type { PlateDrawing } from '../../plate/plate-view';
+import type { CellMeasure } from './store/cells-store';
+
+/** Cells narrower than this on the screen carry no figures, pixels. */
+const LEAST_TEXT_PIXELS = 44;
+
+/** What of a cell is shown by a measure. */
+export function measureOf(cell: Pick<Cell, 'memoryBytes' | 'triangles' | 'blocks' | 'placements'>, measure: CellMeasure): number {
+  return measure === 'bytes' ? cell.memoryBytes : measure === 'triangles' ? cell.triangles : cell.blocks + cell.placements;
+}
+
+/** Cells with what is in them: the fuller, the warmer. Their kits count with the first cell that needs them. */
+export function paintCells(
+  { context, colours, at, view }: PlateDrawing,
+  cut: CutLevel,
+  measure: CellMeasure,
+  text: (value: number) => string,
+  chosen: string | null,
+  late: ReadonlySet<string>,
+): void {
+  if (view !== 'plan') return;
+  const values = cut.cells.map((cell) => measureOf(cell, measure));
+  const most = Math.max(1, ...values);
+  cut.cells.forEach((cell, i) => {
+    const a = at(cell.min[0], 0, cell.min[1]);
+    const b = at(cell.max[0], 0, cell.max[1]);
+    if (!a || !b) return;
+    const [width, height] = [b[0] - a[0], b[1] - a[1]];
+    context.globalAlpha = 0.12 + 0.4 * (values[i] / most);
+    context.fillStyle = colours.costMid;
+    context.fillRect(a[0], a[1], width, height);
+    context.globalAlpha = 1;
+    const isLate = late.has(cell.key);
+    context.strokeStyle = cell.key === chosen ? colours.brine : isLate ? colours.over : colours.softInk;
+    context.lineWidth = cell.key === chosen || isLate ? 2.5 : 0.8;
+    context.setLineDash(isLate ? [7, 3] : []);
+    context.strokeRect(a[0] + 1, a[1] + 1, width - 2, height - 2);
+    context.setLineDash([]);
+    if (width < LEAST_TEXT_PIXELS) return;
+    context.fillStyle = colours.ink;
+    context.font = "10px 'Spline Sans Mono Variable', monospace";
+    context.fillText(text(values[i]), a[0] + 4, a[1] + 13);
+    if (cell.straddling > 0) context.fillText(`${cell.straddling} over`, a[0] + 4, a[1] + 25);
+    if (isLate) {
+      context.fillStyle = colours.over;
+      context.fillText('late', a[0] + 4, b[1] - 5);
+    }
+  });
+}
+
+/** The path, where one stood when something was late, and the reach of the load rule about one spot. */
+export function drawWalk(
+  drawing: PlateDrawing,
+  knots: readonly PlanPoint[],
+  grid: CellGrid | undefined,
+  result: RehearsalResult | undefined,
+  spot: readonly [number, number] | null,
+  floor: number,
+): void {
+  const { context, colours, at, view, scale } = drawing;
+  const trace = (points: readonly (readonly [number, number])[]): void => {
+    context.beginPath();
+    let started = false;
+    for (const [x, z] of points) {
+      const p = at(x, floor, z);
+      if (!p) continue;
+      if (started) context.lineTo(...p);
+      else context.moveTo(...p);
+      started = true;
+    }
+    context.stroke();
+  };
+  context.strokeStyle = colours.brine;
+  context.lineWidth = 2.5;
+  trace(knots);
+  knots.forEach(([x, z], i) => {
+    const p = at(x, floor, z);
+    if (!p) return;
+    context.fillStyle = i === 0 ? colours.brine : colours.plate;
+    context.fillRect(p[0] - 4, p[1] - 4, 8, 8);
+    context.strokeRect(p[0] - 4, p[1] - 4, 8, 8);
+  });
+  for (const gap of result?.gaps ?? []) {
+    context.strokeStyle = colours.over;
+    context.lineWidth = 6;
+    trace([
+      [gap.from[0], gap.from[2]],
+      [gap.to[0], gap.to[2]],
+    ]);
+  }
+  for (const {
+    at: [x, , z],
+  } of result?.late ?? []) {
+    const p = at(x, floor, z);
+    if (!p) continue;
+    context.fillStyle = colours.over;
+    context.beginPath();
+    context.moveTo(p[0], p[1] - 9);
+    context.lineTo(p[0] + 8, p[1] + 6);
+    context.lineTo(p[0] - 8, p[1] + 6);
+    context.closePath();
+    context.fill();
+  }
+  const here = spot && at(spot[0], floor, spot[1]);
+  if (!here) return;
+  context.strokeStyle = colours.brine;
+  context.lineWidth = 2;
+  context.beginPath();
+  context.arc(here[0], here[1], 6, 0, Math.PI * 2);
+  context.stroke();
+  if (view !== 'plan' || !grid) return;
+  for (const [metres, dash] of [
+    [grid.loadMetres, []],
+    [grid.dropMetres, [4, 5]],
+  ] as const) {
+    context.setLineDash([...dash]);
+    context.lineWidth = 1.2;
+    context.beginPath();
+    context.arc(here[0], here[1], metres * scale, 0, Math.PI * 2);
+    context.stroke();
+  }
+  context.setLineDash([]);
+}

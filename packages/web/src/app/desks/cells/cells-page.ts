@@ -1,0 +1,206 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { Store } from '@ngrx/store';
+import type { PlanPoint } from '@stravel/core';
+import { recordsFeature } from '../../document/records/records-store';
+import { followLevel } from '../../plate/follow-level';
+import { KitLibrary } from '../../plate/kit-library';
+import { PlateControls } from '../../plate/plate-controls';
+import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
+import { Session } from '../../session';
+import { bytesText, countText, timeText } from '../../ui/amount';
+import { LineChart, type ChartLine } from '../../ui/line-chart';
+import { NumberField } from '../../ui/number-field';
+import { Workspace } from '../../workspace';
+import { CellsDesk } from './cells-desk';
+import { drawWalk, measureOf, paintCells } from './cells-drawing';
+import { CELL_MEASURES, cellsActions } from './store/cells-store';
+
+const SNAP_METRES = 0.5;
+/** Rows over which loads are spread in the timeline. */
+const LOAD_ROWS = 8;
+
+/** The Cells desk: a level cut into cells, and a rehearsal of what is there when. */
+@Component({
+  selector: 'sv-cells-page',
+  imports: [LineChart, MatProgressBarModule, NumberField, PlateControls, PlateView],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './cells-page.html',
+  styleUrl: './cells-page.scss',
+  host: { '(document:keydown)': 'key($event)' },
+})
+export class CellsPage {
+  readonly id = input<string>();
+  /** A spot to go to, 'x,y,z' in metres; a finding leads here. */
+  readonly at = input<string>();
+  private readonly store = inject(Store);
+  private readonly workspace = inject(Workspace);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  readonly session = inject(Session);
+  readonly desk = inject(CellsDesk);
+  readonly kits = inject(KitLibrary);
+  readonly openLevel = this.desk.openLevel;
+  readonly state = this.desk.state;
+  readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
+  readonly actions = cellsActions;
+  readonly measures = CELL_MEASURES;
+  readonly bytes = bytesText;
+  readonly count = countText;
+  readonly time = timeText;
+  readonly seconds = (ms: number): string => timeText(Math.max(0, ms));
+  private readonly plate = viewChild(PlateView);
+  /** Knots of a path that is being drawn. */
+  private readonly drawn = signal<readonly PlanPoint[]>([]);
+
+  readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
+  readonly strata = computed(() =>
+    (this.openLevel.level()?.strata ?? []).flatMap(({ stratum }) => {
+      const record = this.tables().stratum[stratum];
+      return record ? [{ id: stratum, name: record.name, isResident: this.desk.grid()?.resident.includes(stratum) ?? false }] : [];
+    }),
+  );
+  readonly measureText = computed(() => (this.state().measure === 'bytes' ? bytesText : countText));
+  readonly lateKeys = computed(() => new Set((this.desk.result()?.late ?? []).map(({ key }) => key)));
+  readonly paint = computed(() => {
+    const cut = this.desk.cells();
+    const { measure, cell } = this.state();
+    const [text, late] = [this.measureText(), this.lateKeys()];
+    return (drawing: PlateDrawing): void => {
+      if (cut) paintCells(drawing, cut, measure, text, cell, late);
+    };
+  });
+  readonly overlay = computed(() => {
+    const [drawn, walk, grid, result] = [this.drawn(), this.desk.walk(), this.desk.grid(), this.desk.result()];
+    const { spot } = this.state();
+    return (drawing: PlateDrawing): void =>
+      drawWalk(drawing, drawn.length > 0 ? drawn : (walk?.knots ?? []), grid, drawn.length > 0 ? undefined : result, spot, walk?.floorMetres ?? 0);
+  });
+  readonly inHand = computed(() => this.desk.cells()?.cells.find(({ key }) => key === this.state().cell));
+  readonly heaviest = computed(() => {
+    const { measure } = this.state();
+    return [...(this.desk.cells()?.cells ?? [])].sort((a, b) => measureOf(b, measure) - measureOf(a, measure)).slice(0, 5);
+  });
+  readonly timeline = computed((): ChartLine[] => {
+    const result = this.desk.result();
+    if (!result) return [];
+    const end = result.figures.durationMs;
+    const held = result.timesMs.map((x, i) => ({ x, y: result.residentBytes[i] }));
+    const limit = this.desk.device()?.budget.memoryBytes ?? 0;
+    const isLate = (name: string, what: string): boolean => what === 'cell' && this.lateKeys().has(name);
+    const loads = result.loads.map(({ name, what, askedMs, readyMs }, i): ChartLine => ({
+      name: `${what} ${name}`,
+      points: [
+        { x: askedMs, y: 0.5 + (i % LOAD_ROWS) },
+        { x: readyMs, y: 0.5 + (i % LOAD_ROWS) },
+      ],
+      tone: isLate(name, what) ? 'over' : what === 'kit' ? 'near' : 'brine',
+      widthPixels: 5,
+      onRows: true,
+    }));
+    const most = Math.max(...result.residentBytes);
+    const spot = this.spotMs();
+    return [
+      { name: 'resident', points: [...held, { x: end, y: held.at(-1)?.y ?? 0 }], tone: 'ink', stepped: true },
+      ...(limit > 0 && limit < most * 4 ? [{ name: 'device allows', points: [0, end].map((x) => ({ x, y: limit })), tone: 'over' as const, dashed: true }] : []),
+      ...loads,
+      ...(spot === undefined ? [] : [{ name: 'you are here', points: [0, most].map((y) => ({ x: spot, y })), tone: 'soft-ink' as const, dashed: true, widthPixels: 1 }]),
+    ];
+  });
+  readonly rows = LOAD_ROWS;
+  readonly spotMs = signal<number | undefined>(undefined);
+
+  constructor() {
+    followLevel(
+      'cells',
+      this.id,
+      this.plate,
+      () => {
+        this.drawn.set([]);
+        this.spotMs.set(undefined);
+        this.dispatch(cellsActions.levelOpened({ bottom: -1.5 }));
+      },
+      () => this.plate()?.frameStrata(this.strata().map(({ id }) => id)),
+    );
+    effect(() => {
+      const at = this.at()?.split(',').map(Number);
+      if (at?.length !== 3 || !at.every(Number.isFinite) || !this.plate() || this.openLevel.isLoading()) return;
+      untracked(() => setTimeout(() => this.goTo(at[0], at[2])));
+    });
+    effect(() => {
+      const cut = this.desk.cells();
+      const grid = this.desk.grid();
+      this.workspace.footLeft.set(
+        cut && grid
+          ? [
+              `${cut.cells.length} cells of ${grid.sizeMetres} m`,
+              `${cut.straddlers.length} things straddle`,
+              `${cut.residentThings.length} too large for a cell`,
+              'counts every stratum, switched off or not',
+            ]
+          : ['not cut into cells'],
+      );
+      this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`]);
+    });
+  }
+
+  dispatch(action: ReturnType<(typeof cellsActions)[keyof typeof cellsActions]>): void {
+    this.store.dispatch(action);
+  }
+
+  pointer(pointer: PlanPointer): void {
+    if (pointer.phase !== 'up') return;
+    if (this.state().tool === 'path') {
+      const snap = (value: number): number => (pointer.event.altKey ? value : Math.round(value / SNAP_METRES) * SNAP_METRES);
+      this.drawn.update((knots) => [...knots, [snap(pointer.x), snap(pointer.z)]]);
+      return;
+    }
+    const grid = this.desk.grid();
+    if (!grid) return;
+    const key = [pointer.x - grid.origin[0], pointer.z - grid.origin[1]].map((metres) => Math.floor(metres / grid.sizeMetres)).join(',');
+    this.dispatch(cellsActions.cellChosen({ cell: this.desk.cells()?.cells.some((cell) => cell.key === key) ? key : null }));
+    this.dispatch(cellsActions.spotChosen({ spot: [pointer.x, pointer.z] }));
+  }
+
+  async finishPath(): Promise<void> {
+    const knots = this.drawn();
+    if (knots.length < 2) return;
+    this.drawn.set([]);
+    this.dispatch(cellsActions.toolChosen({ tool: 'look' }));
+    await this.desk.keepPath(knots, Math.round((this.state().bottom + 1.5) * 1000) / 1000);
+  }
+
+  readonly isDrawing = computed(() => this.state().tool === 'path');
+  readonly drawnCount = computed(() => this.drawn().length);
+
+  key(event: KeyboardEvent): void {
+    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === 'p') this.dispatch(cellsActions.toolChosen({ tool: 'path' }));
+    else if (event.key === 'Enter' && this.isDrawing()) void this.finishPath();
+    else if (event.key === 'Backspace' && this.isDrawing()) this.drawn.update((knots) => knots.slice(0, -1));
+    else if (event.key === 'r') void this.desk.rehearse();
+    else if (event.key === '[' || event.key === ']') this.dispatch(cellsActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
+    else if (event.key === 'f') this.plate()?.frameStrata(this.strata().map(({ id }) => id));
+    else if (event.key === 'Escape') {
+      this.drawn.set([]);
+      this.dispatch(cellsActions.toolChosen({ tool: 'look' }));
+      this.desk.cancel();
+    } else return;
+    event.preventDefault();
+  }
+
+  /** Stands where the walk was at a moment. */
+  standAtMs(ms: number): void {
+    const track = this.desk.result()?.track ?? [];
+    const spot = track.at(Math.max(0, Math.min(track.length - 1, Math.round(ms / 1000))));
+    if (!spot) return;
+    this.spotMs.set(ms);
+    this.dispatch(cellsActions.spotChosen({ spot: [spot[0], spot[1]] }));
+  }
+
+  /** Brings a spot into view. */
+  goTo(x: number, z: number): void {
+    const size = (this.desk.grid()?.sizeMetres ?? 20) * 1.5;
+    this.dispatch(cellsActions.spotChosen({ spot: [x, z] }));
+    this.plate()?.frame({ min: [x - size, 0, z - size], max: [x + size, 4, z + size] });
+  }
+}

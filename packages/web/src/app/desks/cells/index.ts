@@ -1,0 +1,1 @@
+export { CellsPage } from './cells-page';

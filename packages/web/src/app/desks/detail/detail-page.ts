@@ -1,0 +1,148 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { Store } from '@ngrx/store';
+import { DEFAULT_CHAIN, switchDistances, type DroppedFile, type Piece } from '@stravel/core';
+import { KitLibrary } from '../../plate/kit-library';
+import { PieceView } from '../../plate/piece-view';
+import { Session } from '../../session';
+import { bytesText, countText } from '../../ui/amount';
+import { LineChart, type ChartLine } from '../../ui/line-chart';
+import { NumberField } from '../../ui/number-field';
+import { Workspace } from '../../workspace';
+import { DetailDesk } from './detail-desk';
+import { ImportReportPanel } from './parts/import-report';
+import { detailActions } from './store/detail-store';
+
+/** A length: 5.64 mm, 27.2 m. */
+const lengthText = (metres: number): string => (metres > 0 && metres < 0.1 ? `${Number((metres * 1000).toPrecision(3))} mm` : `${Number(metres.toPrecision(3))} m`);
+
+/** The Detail desk: pieces come in, and get versions for farther off. */
+@Component({
+  selector: 'sv-detail-page',
+  imports: [ImportReportPanel, LineChart, MatProgressBarModule, NumberField, PieceView],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './detail-page.html',
+  styleUrl: './detail-page.scss',
+  host: { '(dragover)': 'over($event)', '(dragleave)': 'isOver.set(false)', '(drop)': 'drop($event)', '(document:keydown)': 'key($event)' },
+})
+export class DetailPage {
+  /** A piece or a kit to take in hand; a finding leads here. */
+  readonly piece = input<string>();
+  readonly kit = input<string>();
+  private readonly store = inject(Store);
+  private readonly workspace = inject(Workspace);
+  private readonly library = inject(KitLibrary);
+  readonly session = inject(Session);
+  readonly desk = inject(DetailDesk);
+  readonly state = this.desk.state;
+  readonly actions = detailActions;
+  readonly count = countText;
+  readonly bytes = bytesText;
+  readonly metres = lengthText;
+  readonly round = Math.round;
+  readonly isOver = signal(false);
+  readonly steps = signal(DEFAULT_CHAIN.steps);
+  readonly ratio = signal(DEFAULT_CHAIN.ratio);
+  readonly kitFailure = this.library.failure;
+
+  readonly rows = computed(() => this.desk.pieces().map((piece) => ({ piece, coarsest: piece.steps[piece.steps.length - 1], chain: piece.steps.length - 1 })));
+  readonly distances = computed(() => switchDistances(this.desk.piece()?.steps ?? [], this.desk.view()));
+  readonly shownStep = computed(() => Math.min(this.state().step, (this.desk.piece()?.steps.length ?? 1) - 1));
+  readonly mesh = computed(() =>
+    this.library
+      .meshes()
+      .get(this.desk.piece()?.id ?? '')
+      ?.steps.at(this.shownStep()),
+  );
+  /** Triangles of the piece, and of everything in the kit once, over the distance. */
+  readonly chart = computed((): ChartLine[] => {
+    const piece = this.desk.piece();
+    if (!piece) return [];
+    const distances = this.distances();
+    const far = Math.max(50, ...distances) * 1.25;
+    const points = piece.steps.map(({ triangles }, i) => ({ x: distances[i], y: triangles }));
+    return [
+      { name: piece.name, points: [...points, { x: far, y: points[points.length - 1].y }], tone: 'kiln', stepped: true },
+      {
+        name: 'step shown',
+        points: [
+          { x: distances[this.shownStep()], y: points[points.length - 1].y },
+          { x: distances[this.shownStep()], y: piece.steps[0].triangles },
+        ],
+        tone: 'brine',
+        dashed: true,
+        widthPixels: 1,
+      },
+    ];
+  });
+  readonly taken = computed(() => {
+    this.desk.pieces();
+    return (kit: string): ReadonlySet<string> => new Set(kit === this.desk.kit()?.id ? this.desk.pieces().map(({ name }) => name) : []);
+  });
+
+  constructor() {
+    effect(() => {
+      const kit = this.kit();
+      if (kit !== undefined) untracked(() => this.dispatch(detailActions.kitChosen({ id: kit })));
+    });
+    effect(() => {
+      const id = this.piece();
+      if (id === undefined) return;
+      untracked(() => {
+        const kit = this.desk.kitOf(id);
+        if (kit !== undefined) this.dispatch(detailActions.kitChosen({ id: kit }));
+        this.dispatch(detailActions.pieceChosen({ id }));
+      });
+    });
+    effect(() => {
+      const pieces = this.desk.pieces();
+      const chained = pieces.filter(({ steps }) => steps.length > 1).length;
+      this.workspace.footLeft.set([`${pieces.length} pieces, ${chained} with a chain`]);
+      const view = this.desk.view();
+      this.workspace.footRight.set([`${view.fieldOfViewDegrees}° · ${view.pictureHeightPixels} px high · ${view.errorPixels} px off`]);
+    });
+  }
+
+  dispatch(action: ReturnType<(typeof detailActions)[keyof typeof detailActions]>): void {
+    this.store.dispatch(action);
+  }
+
+  over(event: DragEvent): void {
+    event.preventDefault();
+    this.isOver.set(true);
+  }
+
+  drop(event: DragEvent): void {
+    event.preventDefault();
+    this.isOver.set(false);
+    void this.readFiles(event.dataTransfer?.files ?? null);
+  }
+
+  async readFiles(list: ArrayLike<File> | null): Promise<void> {
+    // A copy: the list empties when the field is reset.
+    const files = Array.from(list ?? []);
+    if (files.length === 0) return;
+    const read = await Promise.all(files.map(async (file): Promise<DroppedFile> => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })));
+    await this.desk.read(read, 1, false);
+  }
+
+  async readAgain({ unitMetres, isZUp }: { unitMetres: number; isZUp: boolean }): Promise<void> {
+    const waiting = this.desk.waiting();
+    if (waiting) await this.desk.read(waiting.files, unitMetres, isZUp);
+  }
+
+  build(pieces: readonly Piece[]): void {
+    void this.desk.buildChains(pieces, { steps: this.steps(), ratio: this.ratio() });
+  }
+
+  key(event: KeyboardEvent): void {
+    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    const piece = this.desk.piece();
+    if (event.key === 'b' && piece) this.build([piece]);
+    else if (/^[0-9]$/.test(event.key) && piece && Number(event.key) < piece.steps.length) this.dispatch(detailActions.stepChosen({ step: Number(event.key) }));
+    else if (event.key === 'w') this.dispatch(detailActions.edgesShown({ shown: !this.state().showsEdges }));
+    else if (event.key === 'Escape') this.desk.cancel();
+    else return;
+    event.preventDefault();
+  }
+}

@@ -1,0 +1,1 @@
+export { DetailPage } from './detail-page';

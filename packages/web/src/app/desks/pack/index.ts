@@ -1,0 +1,1 @@
+export { PackPage } from './pack-page';

@@ -1,0 +1,138 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { PLAIN_TARGET, packFileName, type Finding } from '@stravel/core';
+import { ApiClient } from '../../api/api-client';
+import { Bakes } from '../../bakes/bakes';
+import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
+import { EditLog } from '../../edits/edit-log';
+import { PackCheck } from '../../findings/pack-check';
+import { findingRoute } from '../../findings/finding-route';
+import { Session } from '../../session';
+import { bytesText, countText } from '../../ui/amount';
+import { Workspace } from '../../workspace';
+import { packActions, packFeature } from './store/pack-store';
+
+/** What a pack's job tells when it is done. */
+interface PackTold {
+  readonly folder: string;
+  readonly levels: number;
+  readonly kits: number;
+  readonly bytes: number;
+  readonly written: readonly string[];
+  readonly unchanged: number;
+  readonly removed: readonly string[];
+}
+
+/** The Pack desk: the target's rules, and the files that the game loads. */
+@Component({
+  selector: 'sv-pack-page',
+  imports: [MatProgressBarModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './pack-page.html',
+  styleUrl: './pack-page.scss',
+  host: { '(document:keydown)': 'key($event)' },
+})
+export class PackPage {
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  private readonly api = inject(ApiClient);
+  private readonly edits = inject(EditLog);
+  private readonly workspace = inject(Workspace);
+  private readonly session = inject(Session);
+  private readonly numbers = this.store.selectSignal(selectPlayNumbers);
+  private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  readonly check = inject(PackCheck);
+  readonly bakes = inject(Bakes);
+  readonly state = this.store.selectSignal(packFeature.selectPackState);
+  readonly actions = packActions;
+  readonly target = PLAIN_TARGET;
+  readonly bytes = bytesText;
+  readonly count = countText;
+
+  readonly rows = computed(() =>
+    this.levels()
+      .filter(({ purpose }) => this.state().withAllPurposes || purpose === 'play')
+      .map((level) => {
+        const bakes = this.bakes.byLevel()[level.id];
+        const findings = this.check.findings().filter(({ place }) => place.level === level.id);
+        return {
+          level,
+          number: this.numbers().get(level.id) ?? '·',
+          file: `levels/${packFileName(level.name)}.json`,
+          isCut: this.tables().cellGrid[level.id] !== undefined,
+          isEmpty: level.strata.length === 0,
+          sight: bakes ? (bakes.sight.state === 'fresh' ? 'fresh' : 'baked on the way') : 'no content, left out',
+          errors: findings.filter(({ severity }) => severity === 'error').length,
+        };
+      }),
+  );
+  readonly errors = computed(() => this.check.findings().filter(({ severity }) => severity === 'error'));
+  readonly rules = computed(() => [
+    ['units', 'metres, Y up'],
+    ['nodes of pieces', 'neither moved, turned nor scaled'],
+    ['scale of placements', `${this.target.scale[0]} to ${this.target.scale[1]}`],
+    ['size of pieces', `${this.target.pieceMetres[0]} to ${this.target.pieceMetres[1]} m`],
+    ['textures', `in the file, at most ${this.target.mostTexturePixels} pixels`],
+    ['names', 'no two alike as file names, none reserved'],
+    ['triangles of a piece', `at most ${countText(this.target.mostPieceTriangles)}`],
+    ['materials of a piece', `at most ${this.target.mostPieceMaterials}`],
+    ['placements of a level', `at most ${countText(this.target.mostPlacements)}`],
+    ['blocks of a level', `at most ${countText(this.target.mostBlocks)}`],
+  ]);
+  private readonly jobs = computed(() => [...this.edits.jobs().values()].filter(({ kind }) => kind === 'pack'));
+  readonly job = computed(() => this.jobs().find(({ state }) => state === 'running' || state === 'queued'));
+  readonly ended = computed(() => (this.job() ? undefined : this.jobs().at(-1)));
+  readonly told = computed(() => (this.ended()?.state === 'done' ? (this.ended()?.result as PackTold) : undefined));
+  readonly folderFault = computed(() => (/^[A-Za-z0-9][A-Za-z0-9 _-]{0,59}$/.test(this.state().folder) ? '' : 'Letters, digits, spaces, dashes and underscores, at most 60.'));
+
+  constructor() {
+    effect(() => {
+      if (!this.session.collection() || Object.keys(this.tables().level).length === 0) return;
+      const { withAllPurposes } = this.state();
+      untracked(() => void this.check.check(withAllPurposes));
+    });
+    effect(() => {
+      this.workspace.footLeft.set([`${this.rows().length} levels`, 'packs every stratum that is not set aside, switched off or not']);
+      this.workspace.footRight.set([this.target.name]);
+    });
+  }
+
+  dispatch(action: ReturnType<(typeof packActions)[keyof typeof packActions]>): void {
+    this.store.dispatch(action);
+  }
+
+  async pack(): Promise<void> {
+    const collection = this.session.collection();
+    if (!collection || this.job() || this.folderFault() !== '') return;
+    const { folder, withAllPurposes } = this.state();
+    await this.check.check(withAllPurposes);
+    if (this.errors().length > 0) return;
+    try {
+      await this.api.json(`/api/collections/${collection.id}/pack`, { method: 'POST', body: { folder, withAllPurposes } });
+    } catch (error) {
+      this.check.failure.set(error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  async cancel(id: string): Promise<void> {
+    const collection = this.session.collection();
+    if (collection) await this.api.cancelJob(collection.id, id);
+  }
+
+  go(finding: Finding): void {
+    const { path, query } = findingRoute(finding);
+    if (finding.place.level !== undefined) this.workspace.openLevel(finding.place.level);
+    void this.router.navigate(path, { queryParams: query });
+  }
+
+  key(event: KeyboardEvent): void {
+    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.key === 'c') void this.check.check(this.state().withAllPurposes);
+    else if (event.key === 'p') void this.pack();
+    else return;
+    event.preventDefault();
+  }
+}

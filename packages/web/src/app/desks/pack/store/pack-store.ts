@@ -1,0 +1,23 @@
+import { createActionGroup, createFeature, createReducer, on, props } from '@ngrx/store';
+
+export interface PackState {
+  readonly withAllPurposes: boolean;
+  /** Name of the folder below the collection's packs. */
+  readonly folder: string;
+}
+
+export const packActions = createActionGroup({
+  source: 'Pack',
+  events: { 'Purposes Chosen': props<{ all: boolean }>(), 'Folder Named': props<{ folder: string }>() },
+});
+
+const initial: PackState = { withAllPurposes: false, folder: 'build' };
+
+export const packFeature = createFeature({
+  name: 'pack',
+  reducer: createReducer(
+    initial,
+    on(packActions.purposesChosen, (state, { all }) => ({ ...state, withAllPurposes: all })),
+    on(packActions.folderNamed, (state, { folder }) => ({ ...state, folder })),
+  ),
+});

@@ -1,0 +1,1 @@
+export { SectionsPage } from './sections-page';

@@ -1,0 +1,168 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { Store } from '@ngrx/store';
+import { RECORDS_DOCUMENT, rectangleOfWall, type Json, type Operation, type Pin, type Recipe, type Vector3 } from '@stravel/core';
+import { DocumentRegistry } from '../../document/document-registry';
+import { LevelSections } from '../../document/level/level-sections';
+import { OpenLevel } from '../../document/level/open-level';
+import { recordsFeature, selectReach } from '../../document/records/records-store';
+import { EditLog } from '../../edits/edit-log';
+import { create, newId, remove, setField, setRecordField } from '../../edits/operations';
+import { sectionsActions, sectionsFeature } from './store/sections-store';
+
+/** A recipe with the stratum that holds it. */
+export interface HeldRecipe {
+  readonly stratum: string;
+  readonly stratumName: string;
+  readonly recipe: Recipe;
+  readonly pins: readonly Pin[];
+}
+
+const SEED_WORDS = ['ash', 'brine', 'cullet', 'drift', 'ember', 'flint', 'glass', 'heat', 'kelp', 'lehr', 'marl', 'potash', 'reed', 'salt', 'tide', 'weir'];
+
+/** What the Sections desk shows and does. */
+@Injectable({ providedIn: 'root' })
+export class SectionsDesk {
+  private readonly store = inject(Store);
+  private readonly edits = inject(EditLog);
+  private readonly snacks = inject(MatSnackBar);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  private readonly reach = this.store.selectSignal(selectReach);
+  readonly openLevel = inject(OpenLevel);
+  readonly sections = inject(LevelSections);
+  readonly state = this.store.selectSignal(sectionsFeature.selectSectionsState);
+
+  readonly recipes = computed((): HeldRecipe[] => {
+    this.registry.contentVersion();
+    return this.openLevel.strata().flatMap((document) =>
+      [...document.recipes.values()].map((recipe) => ({
+        stratum: document.id,
+        stratumName: this.tables().stratum[document.id]?.name ?? document.id,
+        recipe,
+        pins: [...document.pins.values()].filter((pin) => pin.recipe === recipe.id),
+      })),
+    );
+  });
+  readonly held = computed(() => this.recipes().find(({ recipe }) => recipe.id === this.state().recipe) ?? this.recipes().at(0));
+  readonly made = computed(() => {
+    const held = this.held();
+    return held && this.sections.states().get(held.recipe.id);
+  });
+  /** Levels that the recipe's stratum reaches. */
+  readonly reached = computed(() => this.reach().get(this.held()?.stratum ?? '')?.length ?? 1);
+
+  /** Adds a burrow, in a stratum of the level's own for sections; makes that stratum when there is none. */
+  async addBurrow(): Promise<void> {
+    const level = this.openLevel.level();
+    if (!level) return;
+    const operations: Operation[] = [];
+    let stratum = level.strata.find(({ stratum: id }) => this.tables().stratum[id]?.owner === level.id && this.tables().stratum[id]?.role === 'section')?.stratum;
+    if (stratum === undefined) {
+      stratum = newId();
+      operations.push(
+        create(RECORDS_DOCUMENT, 'stratum', { id: stratum, name: 'Sections', role: 'section', owner: level.id }),
+        setRecordField('level', level, 'strata', [...level.strata, { stratum, switchedOff: false }] as unknown as Json),
+      );
+    }
+    const recipe: Recipe = {
+      id: newId(),
+      name: `Burrow ${this.recipes().length + 1}`,
+      kind: 'burrow',
+      position: [-32, 0, -24],
+      columns: 32,
+      rows: 24,
+      squareMetres: 2,
+      heightMetres: 4,
+      openShare: 0.36,
+      birthChance: 0.08,
+      mostWalkers: 6,
+      border: 2,
+      stepLimit: 200000,
+      seed: anotherSeed(''),
+      material: 'rock',
+      hasMarkers: this.recipes().length === 0,
+    };
+    operations.push(create(stratum, 'recipe', recipe));
+    await this.edits.commit('add a burrow', operations);
+    this.store.dispatch(sectionsActions.recipeChosen({ id: recipe.id }));
+  }
+
+  async set(field: keyof Recipe, value: Json): Promise<void> {
+    const held = this.held();
+    if (held) await this.edits.commit(`change a burrow’s ${FIELD_WORDS[field] ?? field}`, [setField(held.stratum, 'recipe', held.recipe, field, value)]);
+  }
+
+  async reseed(): Promise<void> {
+    const held = this.held();
+    if (held) await this.set('seed', anotherSeed(held.recipe.seed));
+  }
+
+  async removeRecipe(): Promise<void> {
+    const held = this.held();
+    if (!held) return;
+    await this.edits.commit('delete a burrow', [...held.pins.map((pin) => remove(held.stratum, 'pin', pin)), remove(held.stratum, 'recipe', held.recipe)]);
+  }
+
+  /** Whether a block of a section can be pinned: one of its walls, or one pinned already. */
+  canPin(id: string): boolean {
+    const held = this.held();
+    return held !== undefined && (rectangleOfWall(held.recipe.id, id) !== undefined || held.pins.some((pin) => pin.id === id));
+  }
+
+  /** Hides the chosen wall for good. */
+  async hideWall(id: string): Promise<void> {
+    await this.pin(id, 'hide a wall', (offset) => ({ hidden: true, offset }));
+  }
+
+  /** Moves a wall on from where it stands. */
+  async moveWall(id: string, by: Vector3): Promise<void> {
+    await this.pin(id, 'move a wall', (from) => ({ hidden: false, offset: [from[0] + by[0], from[1] + by[1], from[2] + by[2]] }));
+  }
+
+  async unpin(pin: Pin): Promise<void> {
+    const held = this.held();
+    if (held) await this.edits.commit('remove a pin', [remove(held.stratum, 'pin', pin)]);
+  }
+
+  /** @param next how the wall shall be, from where it stands */
+  private async pin(id: string, label: string, next: (offset: Vector3) => Pick<Pin, 'hidden' | 'offset'>): Promise<void> {
+    const held = this.held();
+    if (!held) return;
+    const squares = rectangleOfWall(held.recipe.id, id);
+    // A wall that was pinned a moment ago may still be in hand under its old name.
+    const isSame = (pin: Pin): boolean =>
+      squares !== undefined && pin.column === squares.column && pin.row === squares.row && pin.columns === squares.columns && pin.rows === squares.rows;
+    const known = held.pins.find((pin) => pin.id === id || isSame(pin));
+    const over = next(known?.offset ?? [0, 0, 0]);
+    if (known) {
+      await this.edits.commit(label, [
+        setField(held.stratum, 'pin', known, 'hidden', over.hidden),
+        ...(over.hidden ? [] : [setField(held.stratum, 'pin', known, 'offset', [...over.offset])]),
+      ]);
+      this.store.dispatch(sectionsActions.wallChosen({ id: over.hidden ? null : known.id }));
+      return;
+    }
+    if (!squares) {
+      this.snacks.open('Floor and ceiling cannot be pinned, only walls.', 'Close', { duration: 4000 });
+      return;
+    }
+    const pin: Pin = { id: newId(), recipe: held.recipe.id, ...squares, ...over };
+    await this.edits.commit(label, [create(held.stratum, 'pin', pin)]);
+    this.store.dispatch(sectionsActions.wallChosen({ id: over.hidden ? null : pin.id }));
+  }
+}
+
+const FIELD_WORDS: Readonly<Partial<Record<keyof Recipe, string>>> = {
+  openShare: 'share of open floor',
+  birthChance: 'birth chance',
+  mostWalkers: 'walkers',
+  stepLimit: 'step limit',
+};
+
+/** Two words and a number, so that a seed can be said aloud. */
+function anotherSeed(before: string): string {
+  const [a, b, c] = crypto.getRandomValues(new Uint32Array(3));
+  const seed = `${SEED_WORDS[a % SEED_WORDS.length]}-${SEED_WORDS[b % SEED_WORDS.length]}-${c % 100}`;
+  return seed === before ? anotherSeed(before) : seed;
+}

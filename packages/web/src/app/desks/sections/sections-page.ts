@@ -1,0 +1,186 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import { MatProgressBarModule } from '@angular/material/progress-bar';
+import { Store } from '@ngrx/store';
+import { isSection } from '../../document/level/level-sections';
+import { followLevel } from '../../plate/follow-level';
+import { KitLibrary } from '../../plate/kit-library';
+import type { PickItem } from '../../plate/pick-index';
+import { PlateControls } from '../../plate/plate-controls';
+import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
+import { Session } from '../../session';
+import { countText } from '../../ui/amount';
+import { Workspace } from '../../workspace';
+import { BurrowForm } from './parts/burrow-form';
+import { SectionsDesk } from './sections-desk';
+import { sectionsActions } from './store/sections-store';
+
+const SNAP_METRES = 0.25;
+const NUDGES: Readonly<Record<string, readonly [number, number, number]>> = {
+  ArrowLeft: [-1, 0, 0],
+  ArrowRight: [1, 0, 0],
+  ArrowUp: [0, 0, -1],
+  ArrowDown: [0, 0, 1],
+  PageUp: [0, 1, 0],
+  PageDown: [0, -1, 0],
+};
+
+/** The Sections desk: parts of a level that a recipe makes, and the hand edits that stay. */
+@Component({
+  selector: 'sv-sections-page',
+  imports: [BurrowForm, MatProgressBarModule, PlateControls, PlateView],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './sections-page.html',
+  styleUrl: './sections-page.scss',
+  host: { '(document:keydown)': 'key($event)' },
+})
+export class SectionsPage {
+  readonly id = input<string>();
+  /** A recipe to take in hand; a finding leads here. */
+  readonly item = input<string>();
+  private readonly store = inject(Store);
+  private readonly workspace = inject(Workspace);
+  readonly session = inject(Session);
+  readonly desk = inject(SectionsDesk);
+  readonly kits = inject(KitLibrary);
+  readonly openLevel = this.desk.openLevel;
+  readonly sections = this.desk.sections;
+  readonly state = this.desk.state;
+  readonly actions = sectionsActions;
+  readonly text = countText;
+  private readonly plate = viewChild(PlateView);
+  private readonly drag = signal<{ readonly from: readonly [number, number]; readonly by: readonly [number, number]; readonly item: PickItem } | undefined>(undefined);
+
+  readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
+  readonly chosen = computed((): PickItem | undefined => {
+    const { wall } = this.state();
+    const held = this.desk.held();
+    this.desk.made();
+    return wall === null || !held ? undefined : this.plate()?.item(`section:${held.recipe.id}`, 'block', wall);
+  });
+  readonly selection = computed((): ReadonlyMap<string, PickItem> => {
+    const chosen = this.chosen();
+    return new Map(chosen ? [[chosen.id, chosen]] : []);
+  });
+  readonly overlay = computed(() => {
+    const drag = this.drag();
+    return (drawing: PlateDrawing): void => {
+      if (drag) this.drawDrag(drawing, drag);
+    };
+  });
+  readonly chosenSize = computed(() => {
+    const box = this.chosen()?.bounds;
+    return box ? [0, 1, 2].map((k) => (box.max[k] - box.min[k]).toFixed(1)).join(' × ') : '';
+  });
+
+  constructor() {
+    followLevel(
+      'sections',
+      this.id,
+      this.plate,
+      () => this.dispatch(sectionsActions.levelOpened({ bottom: -0.5 })),
+      () => this.frame(),
+    );
+    effect(() => {
+      const item = this.item();
+      if (item !== undefined && this.desk.recipes().some(({ recipe }) => recipe.id === item)) untracked(() => this.dispatch(sectionsActions.recipeChosen({ id: item })));
+    });
+    // A section that comes to be after the level was opened has still to be brought into view.
+    let shown = '';
+    effect(() => {
+      const section = this.desk.made()?.section;
+      if (!section || section.recipe === shown) return;
+      shown = section.recipe;
+      setTimeout(() => this.frame());
+    });
+    effect(() => {
+      const made = this.desk.made();
+      const figures = made?.section?.figures;
+      const reach = this.desk.reached();
+      this.workspace.footLeft.set([
+        figures ? `${figures.walls} walls, ${figures.openSquares} of ${figures.squares} squares open` : 'no section',
+        reach > 1 ? `reach: ${reach} levels` : 'reach: this level only',
+      ]);
+      this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`]);
+    });
+  }
+
+  dispatch(action: ReturnType<(typeof sectionsActions)[keyof typeof sectionsActions]>): void {
+    this.store.dispatch(action);
+  }
+
+  pointer(pointer: PlanPointer): void {
+    const drag = this.drag();
+    if (pointer.phase === 'down') {
+      const hit = pointer.hits().find(({ stratum, id }) => isSection(stratum) && this.desk.canPin(id));
+      this.dispatch(sectionsActions.wallChosen({ id: hit?.id ?? null }));
+      if (hit) this.drag.set({ from: [pointer.x, pointer.z], by: [0, 0], item: hit });
+      return;
+    }
+    if (!drag) return;
+    const snap = (value: number): number => (pointer.event.altKey ? value : Math.round(value / SNAP_METRES) * SNAP_METRES);
+    const by = [snap(pointer.x - drag.from[0]), snap(pointer.z - drag.from[1])] as const;
+    if (pointer.phase === 'move') this.drag.set({ ...drag, by });
+    else {
+      this.drag.set(undefined);
+      if (pointer.phase === 'up' && (by[0] !== 0 || by[1] !== 0)) void this.desk.moveWall(drag.item.id, [by[0], 0, by[1]]);
+    }
+  }
+
+  modelPicked({ hits }: { hits: PickItem[] }): void {
+    const hit = hits.find(({ stratum, id }) => isSection(stratum) && this.desk.canPin(id));
+    this.dispatch(sectionsActions.wallChosen({ id: hit?.id ?? null }));
+  }
+
+  key(event: KeyboardEvent): void {
+    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    const { wall } = this.state();
+    const nudge = NUDGES[event.key] as readonly [number, number, number] | undefined;
+    if (event.key === 'g') void this.desk.reseed();
+    else if (wall !== null && (event.key === 'Delete' || event.key === 'Backspace')) void this.desk.hideWall(wall);
+    else if (wall !== null && nudge) void this.desk.moveWall(wall, [nudge[0] * SNAP_METRES, nudge[1] * SNAP_METRES, nudge[2] * SNAP_METRES]);
+    else if (event.key === '[' || event.key === ']') this.dispatch(sectionsActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
+    else if (event.key === 'f') this.frame();
+    else if (event.key === 'Escape') {
+      const held = this.desk.held();
+      if (held) this.sections.cancel(held.recipe.id);
+      this.dispatch(sectionsActions.wallChosen({ id: null }));
+    } else return;
+    event.preventDefault();
+  }
+
+  /** Takes in a seed; an empty one goes back to what it was. */
+  keepSeed(box: HTMLInputElement, before: string): void {
+    const seed = box.value.trim();
+    if (seed === '') box.value = before;
+    else if (seed !== before) void this.desk.set('seed', seed);
+  }
+
+  private frame(): void {
+    const held = this.desk.held();
+    if (!held) {
+      this.plate()?.frameStrata(this.openLevel.level()?.strata.map(({ stratum }) => stratum) ?? []);
+      return;
+    }
+    // All that the recipe may fill, so that the view stays with every seed.
+    const { position, columns, rows, squareMetres, heightMetres } = held.recipe;
+    this.plate()?.frame({ min: position, max: [position[0] + columns * squareMetres, position[1] + heightMetres, position[2] + rows * squareMetres] });
+  }
+
+  private drawDrag({ context, colours, at, view }: PlateDrawing, { item, by }: NonNullable<ReturnType<typeof this.drag>>): void {
+    if (view !== 'plan' || (by[0] === 0 && by[1] === 0)) return;
+    const { min, max } = item.bounds;
+    const corners = [at(min[0] + by[0], 0, min[2] + by[1]), at(max[0] + by[0], 0, min[2] + by[1]), at(max[0] + by[0], 0, max[2] + by[1]), at(min[0] + by[0], 0, max[2] + by[1])];
+    context.strokeStyle = colours.brine;
+    context.lineWidth = 2;
+    context.setLineDash([5, 4]);
+    context.beginPath();
+    corners.forEach((corner, i) => {
+      if (!corner) return;
+      if (i === 0) context.moveTo(...corner);
+      else context.lineTo(...corner);
+    });
+    context.closePath();
+    context.stroke();
+    context.setLineDash([]);
+  }
+}

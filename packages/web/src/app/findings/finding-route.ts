@@ -1,0 +1,16 @@
+import type { Finding } from '@stravel/core';
+
+/** Where a click on a finding leads. */
+export function findingRoute({ desk, place, code }: Finding): { readonly path: readonly string[]; readonly query: Readonly<Record<string, string>> } {
+  const { level, item, position, piece, kit } = place;
+  if (piece !== undefined) return { path: ['/detail'], query: { piece } };
+  if (kit !== undefined) return { path: ['/detail'], query: { kit } };
+  if (desk === 'sets' || level === undefined) return { path: ['/sets'], query: {} };
+  if (desk === 'sections') return { path: ['/sections', level], query: item === undefined ? {} : { item } };
+  if (desk === 'cells') return { path: ['/cells', level], query: position ? { at: position.join(',') } : {} };
+  if (item !== undefined) return { path: ['/layout', level], query: { item } };
+  // A name is changed on the Sets desk, a count in Layout.
+  if (desk === 'pack') return { path: code === 'PACK_COUNT' || code === 'PACK_NO_SIGHT' ? ['/layout', level] : ['/sets'], query: {} };
+  if (desk === 'budget' && !position) return { path: ['/budget'], query: {} };
+  return { path: ['/sight', level], query: position ? { at: position.join(',') } : {} };
+}

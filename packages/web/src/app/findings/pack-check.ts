@@ -1,0 +1,37 @@
+import { Injectable, inject, signal } from '@angular/core';
+import type { Finding } from '@stravel/core';
+import { ApiClient } from '../api/api-client';
+import { EditLog } from '../edits/edit-log';
+import { Session } from '../session';
+
+/** What the target has against the collection, as the server last found it. */
+@Injectable({ providedIn: 'root' })
+export class PackCheck {
+  private readonly api = inject(ApiClient);
+  private readonly edits = inject(EditLog);
+  private readonly session = inject(Session);
+
+  readonly findings = signal<readonly Finding[]>([]);
+  /** When it was last checked; undefined when never. */
+  readonly checkedAt = signal<Date | undefined>(undefined);
+  readonly isChecking = signal(false);
+  readonly failure = signal('');
+
+  /** Checks what stands now, once all edits are saved. */
+  async check(withAllPurposes: boolean): Promise<void> {
+    const collection = this.session.collection();
+    if (!collection || this.isChecking()) return;
+    this.isChecking.set(true);
+    this.failure.set('');
+    try {
+      await this.edits.settled();
+      const { findings } = await this.api.json<{ findings: Finding[] }>(`/api/collections/${collection.id}/pack/check${withAllPurposes ? '?all=yes' : ''}`);
+      this.findings.set(findings);
+      this.checkedAt.set(new Date());
+    } catch (error) {
+      this.failure.set(error instanceof Error ? error.message : String(error));
+    } finally {
+      this.isChecking.set(false);
+    }
+  }
+}
