@@ -9,6 +9,7 @@ import {
   type PlanPoint,
   type Placement,
   type RandomStream,
+  type Recipe,
   type StratumContent,
   type TurnDegrees,
   type Vector3,
@@ -20,6 +21,7 @@ export class StratumBuilder {
   private readonly placements: Placement[] = [];
   private readonly markers: Marker[] = [];
   private readonly dividers: Divider[] = [];
+  private readonly recipes: Recipe[] = [];
   readonly random: RandomStream;
 
   constructor(readonly id: string) {
@@ -70,8 +72,13 @@ export class StratumBuilder {
     return this;
   }
 
+  recipe(recipe: Recipe): this {
+    this.recipes.push(recipe);
+    return this;
+  }
+
   build(): StratumContent {
-    return { block: this.blocks, placement: this.placements, marker: this.markers, divider: this.dividers };
+    return { block: this.blocks, placement: this.placements, marker: this.markers, divider: this.dividers, recipe: this.recipes, pin: [] };
   }
 
   private block(name: string, position: Vector3, turn: TurnDegrees, planes: Block['planes'], material: string, sight: Block['sight']): this {

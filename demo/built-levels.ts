@@ -25,7 +25,8 @@ export function worksBase(): BuiltStratum {
   return { stratum: { id: WORKS_BASE, name: 'Works base', role: 'base', owner: null }, content: base.build() };
 }
 
-function owned(level: string, name: string, role: Stratum['role'], fill: (builder: StratumBuilder) => unknown): BuiltStratum {
+/** A stratum of a level's own. */
+export function owned(level: string, name: string, role: Stratum['role'], fill: (builder: StratumBuilder) => unknown): BuiltStratum {
   const builder = new StratumBuilder(`${level}-${name.toLowerCase()}`);
   fill(builder);
   return { stratum: { id: builder.id, name, role, owner: level }, content: builder.build() };

@@ -1,5 +1,6 @@
 import { emptyRecordTables, freeCode, ordersBetween, randomStream, type CollectionContent, type Field, type FieldValue, type Level, type Purpose } from '@stravel/core';
 import { WORKS_BASE, builtLevels, worksBase, type BuiltStratum } from './built-levels';
+import { LOW_WATER_GRID, LOW_WATER_RUN, cavesAndFlats } from './caves-and-flats';
 import { demoKits } from './kits';
 
 /** Parts, their chapters, and the names of their levels in order of play. */
@@ -95,6 +96,8 @@ export async function cinderbrine(): Promise<CollectionContent> {
     content.assets.set(kit.mesh, bytes);
   }
   addBuiltLevels(content);
+  records.cellGrid[LOW_WATER_GRID.id] = LOW_WATER_GRID;
+  records.rehearsal[LOW_WATER_RUN.id] = LOW_WATER_RUN;
   return content;
 }
 
@@ -153,7 +156,7 @@ function addBuiltLevels(content: CollectionContent): void {
     return stratum.id;
   };
   add(worksBase());
-  for (const built of builtLevels()) {
+  for (const built of [...builtLevels(), ...cavesAndFlats()]) {
     const strata = built.strata.map((entry) => ({ stratum: typeof entry === 'string' ? entry : add(entry), switchedOff: false }));
     content.records.level[built.level] = { ...content.records.level[built.level], openSky: built.openSky, bounds: built.bounds, strata };
   }

@@ -1,5 +1,6 @@
 import { sha256Hex, writeKitGlb, type Kit, type KitMesh, type Piece, type Vector3 } from '@stravel/core';
 import { MATERIALS, box, lathe } from './meshes';
+import { reachKit } from './reach-kit';
 
 const { timber, iron, glass, fireclay, salt, lamp } = MATERIALS;
 
@@ -218,7 +219,7 @@ export interface DemoKit {
 
 /** The kits of the demo; their meshes are generated, none is stored. */
 export async function demoKits(): Promise<DemoKit[]> {
-  return [await demoKit('kit-works', 'Works kit', WORKS), await demoKit('kit-flats', 'Flats kit', FLATS)];
+  return [await demoKit('kit-works', 'Works kit', WORKS), await demoKit('kit-flats', 'Flats kit', FLATS), await reachKit()];
 }
 
 async function demoKit(id: string, name: string, meshes: readonly KitMesh[]): Promise<DemoKit> {
