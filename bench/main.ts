@@ -1,3 +1,6 @@
+import { burrowBench } from './core/burrow.bench';
+import { chainBench } from './core/chain.bench';
+import { rehearsalBench } from './core/rehearsal.bench';
 import { sightBench } from './core/sight.bench';
 import { editsBench } from './server/edits.bench';
 import { openingBench } from './web/opening.bench';
@@ -7,6 +10,9 @@ import type { Row } from './measure';
 
 const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   sight: sightBench,
+  burrow: burrowBench,
+  chain: chainBench,
+  rehearsal: rehearsalBench,
   edits: editsBench,
   plate: plateBench,
   sets: setsBench,

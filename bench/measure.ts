@@ -28,12 +28,16 @@ export function median(values: readonly number[]): number {
   return sorted.length % 2 === 1 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2;
 }
 
-/** Runs two things in turns, so that what else the machine does meets both; the first round of each is thrown away. */
-export async function inTurns(rounds: number, one: () => unknown, other: () => unknown): Promise<[Timing, Timing]> {
+/**
+ * Runs two things in turns, so that what else the machine does meets both; the first round of each is thrown away.
+ * @param collects whether garbage is collected before each run; that also makes the engine forget some of what it compiled, which weighs on
+ * runs of few milliseconds
+ */
+export async function inTurns(rounds: number, one: () => unknown, other: () => unknown, collects = true): Promise<[Timing, Timing]> {
   const times: [number[], number[]] = [[], []];
   for (let round = 0; round <= rounds; round++) {
     for (const [k, work] of [one, other].entries()) {
-      globalThis.gc?.();
+      if (collects) globalThis.gc?.();
       const start = performance.now();
       await work();
       if (round > 0) times[k].push(performance.now() - start);

@@ -101,7 +101,11 @@ function pieces(): Map<string, PieceMesh> {
   return new Map(
     Array.from({ length: PIECES }, (_unused, i) => [
       `piece-${i}`,
-      { parts: [{ geometry: new BoxGeometry(0.4 + (i % 5) * 0.1, 0.5, 0.4, 1 + (i % 3), 1, 1), material: new MeshLambertMaterial({ color: i * 1000 }) }] },
+      {
+        steps: [
+          { parts: [{ geometry: new BoxGeometry(0.4 + (i % 5) * 0.1, 0.5, 0.4, 1 + (i % 3), 1, 1), material: new MeshLambertMaterial({ color: i * 1000 }) }], deviationMetres: 0 },
+        ],
+      },
     ]),
   );
 }
@@ -138,7 +142,7 @@ function bareDrawing(records: readonly Placement[], meshes: ReadonlyMap<string, 
   const byPiece = new Map<string, Placement[]>();
   for (const record of records) byPiece.set(record.piece, [...(byPiece.get(record.piece) ?? []), record]);
   const instanced = [...byPiece].map(([piece, list]) => {
-    const [{ geometry, material }] = (meshes.get(piece) as PieceMesh).parts;
+    const [{ geometry, material }] = (meshes.get(piece) as PieceMesh).steps[0].parts;
     const mesh = new InstancedMesh(geometry.clone(), material, list.length);
     list.forEach((record, i) => mesh.setMatrixAt(i, matrixOf(record)));
     scene.add(mesh);
