@@ -3,14 +3,14 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   testMatch: '**/*.e2e.ts',
-  timeout: 40000,
-  expect: { timeout: 10000 },
+  timeout: 90000,
+  expect: { timeout: 20000 },
   fullyParallel: false,
   workers: 1,
   retries: process.env['CI'] ? 1 : 0,
   reporter: process.env['STRAVEL_E2E_REPORT'] ? [['list'], ['json', { outputFile: process.env['STRAVEL_E2E_REPORT'] }]] : [['list']],
   use: {
-    actionTimeout: 8000,
+    actionTimeout: 20000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

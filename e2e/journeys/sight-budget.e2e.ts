@@ -1,15 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
-import type { Page } from '@playwright/test';
+import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
-
-async function checkAxe(page: Page): Promise<void> {
-  for (const theme of ['light', 'dark']) {
-    await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
-    const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-    expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0].html}`)).toEqual([]);
-  }
-}
 
 test.describe('Sight desk', () => {
   test('bakes in the worker, stands on the plan, draws a divider, compares, and keeps the bake', async ({ quietPage: page, stravel }) => {
@@ -71,18 +62,18 @@ test.describe('Sight desk', () => {
 test.describe('Budget desk and findings', () => {
   test('holds levels against devices, opens a figure to its parts and goes to its cause', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/budget');
-    const over = page.getByRole('button', { name: /^triangles of Cullet Yard/ });
+    const over = page.getByRole('button', { name: /^triangles of Cullet Yard:/ });
     await expect(over).toContainText('▲', { timeout: 30000 });
     await over.click();
     const card = page.locator('aside');
     await expect(card).toContainText('bottle heap');
-    await page.getByRole('button', { name: /^load time of Sorting Hall/ }).click();
+    await page.getByRole('button', { name: /^load time of Sorting Hall:/ }).click();
     await expect(card).toContainText('seek, 6 files');
     await page.getByRole('button', { name: 'Device that figures are held against' }).click();
     await page.getByRole('menuitem', { name: 'Desk tower' }).click();
     await expect(over).not.toContainText('▲');
     await checkAxe(page);
-    await page.getByRole('button', { name: /^triangles of Cullet Yard/ }).click();
+    await page.getByRole('button', { name: /^triangles of Cullet Yard:/ }).click();
     await page.getByRole('button', { name: 'Go there' }).click();
     await expect(page).toHaveURL(/sight\/cullet-yard/);
   });

@@ -1,0 +1,105 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { checkAxe } from '../fixtures/check-axe';
+import { expect, introduce, test } from '../fixtures/stravel';
+
+/** A smooth dome of squares as an OBJ, and one object that cannot be used. */
+function dome(): string {
+  const side = 24;
+  const lines = ['mtllib dome.mtl', 'o dome', 'usemtl clay'];
+  for (let r = 0; r <= side; r++) for (let c = 0; c <= side; c++) lines.push(`v ${c / 8} ${Math.sin((c / side) * Math.PI) * Math.sin((r / side) * Math.PI)} ${r / 8}`);
+  for (let r = 0; r < side; r++) {
+    for (let c = 0; c < side; c++) {
+      const v = r * (side + 1) + c + 1;
+      lines.push(`f ${v} ${v + side + 1} ${v + side + 2} ${v + 1}`);
+    }
+  }
+  lines.push('o broken', 'v nowhere 0 0', 'v 1 0 0', 'v 0 1 0', 'f -3 -2 -1');
+  return lines.join('\n');
+}
+const files = (): { name: string; mimeType: string; buffer: Buffer }[] => [
+  { name: 'dome.obj', mimeType: 'text/plain', buffer: Buffer.from(dome()) },
+  { name: 'dome.mtl', mimeType: 'text/plain', buffer: Buffer.from('newmtl clay\nKd 0.6 0.3 0.2\nmap_Kd clay.png\n') },
+  { name: 'claims.glb', mimeType: 'model/gltf-binary', buffer: Buffer.from([0x67, 0x6c, 0x54, 0x46, 2, 0, 0, 0, 0, 0, 0, 0x80, 0, 0, 0, 0, 0, 0, 0, 0]) },
+  { name: 'empty.glb', mimeType: 'model/gltf-binary', buffer: Buffer.alloc(0) },
+];
+
+test.describe('Detail', () => {
+  test('reads dropped files with a report, takes them into a kit, builds a chain, and undoes it', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/detail');
+    await page.locator('input[type=file][multiple]').setInputFiles(files());
+    await expect(page.getByRole('cell', { name: 'dome', exact: true })).toBeVisible();
+    for (const fault of [
+      'dome.obj, line 1206 “nowhere” is no number',
+      'material clay its picture clay.png is missing',
+      'broken POSITION of vertex 0 is NaN',
+      'claims.glb glb: claims 2147483648 bytes, has 20',
+      'empty.glb the file is empty',
+      'dome has no normals',
+    ]) {
+      await expect(page.getByRole('listitem').filter({ hasText: fault })).toBeVisible();
+    }
+    await page.getByLabel('into').selectOption({ label: 'a new kit' });
+    await page.getByLabel('Name of the new kit').fill('Clay kit');
+    await page.getByRole('button', { name: 'Take 1 in' }).click();
+    await expect(page.getByText('1 piece came into Clay kit.')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Clay kit' })).toHaveAttribute('aria-pressed', 'true');
+    await page.getByRole('button', { name: /^Build for dome/ }).click();
+    await expect(page.getByText(/^1 chain built/)).toBeVisible({ timeout: 20000 });
+    const row = page.getByRole('row').filter({ has: page.getByRole('button', { name: 'dome', exact: true }) });
+    await expect(row.getByRole('cell').nth(2)).toHaveText('5');
+    await page.reload();
+    await page.getByRole('button', { name: 'Clay kit' }).click();
+    await expect(row.getByRole('cell').nth(2)).toHaveText('5');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(row.getByRole('cell').nth(2)).toHaveText('none');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('button', { name: 'Clay kit' })).toHaveCount(0);
+  });
+
+  test('changes from where steps show with the picture, and has no accessibility fault', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/detail?piece=piece-sea-stack');
+    await expect(page.getByRole('heading', { name: 'sea stack' })).toBeVisible();
+    const from = page.getByRole('region', { name: 'Steps' }).getByRole('row').nth(2).getByRole('cell').nth(3);
+    const before = parseFloat((await from.textContent()) ?? '');
+    await page.getByLabel('error allowed, pixels').fill('2');
+    await page.getByLabel('error allowed, pixels').press('Enter');
+    await expect.poll(async () => parseFloat((await from.textContent()) ?? '') / before).toBeCloseTo(0.5, 1);
+    await checkAxe(page);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect.poll(async () => parseFloat((await from.textContent()) ?? '')).toBe(before);
+  });
+});
+
+test.describe('Pack', () => {
+  test('checks, sends a finding to its place, packs, and the second time writes nothing', async ({ quietPage: page, stravel }) => {
+    test.setTimeout(120000);
+    await introduce(page, stravel.address, '/pack');
+    await expect(page.getByText('Nothing stands in the way of packing.')).toBeVisible({ timeout: 20000 });
+    await checkAxe(page);
+    await page.getByRole('button', { name: /^Pack/ }).click();
+    const told = page.getByRole('region', { name: 'The last pack' });
+    await expect(told).toBeVisible({ timeout: 90000 });
+    await expect(told).toContainText('11, 3');
+    const folder = join(stravel.dataFolder, 'packs/cinderbrine/build');
+    const manifest = JSON.parse(readFileSync(join(folder, 'manifest.json'), 'utf8')) as { files: { path: string }[]; levels: string[] };
+    expect(manifest.levels).toHaveLength(11);
+    for (const { path } of manifest.files) expect(existsSync(join(folder, path))).toBe(true);
+    await page.getByRole('button', { name: /^Pack/ }).click();
+    await expect(told.getByText('files written').locator('xpath=following-sibling::dd[1]')).toHaveText('0', { timeout: 60000 });
+    // A name that two levels share as a file.
+    await page.goto(`${stravel.address}/sets`);
+    await page.getByRole('gridcell', { name: 'Sorting Hall', exact: true }).dblclick();
+    await page.getByLabel('Level of Sorting Hall').fill('cullet yard!');
+    await page.getByLabel('Level of Sorting Hall').press('Enter');
+    await expect(page.getByRole('gridcell', { name: 'cullet yard!', exact: true })).toBeVisible();
+    await expect(page.getByText('All changes saved')).toBeVisible();
+    await page.goto(`${stravel.address}/pack`);
+    const finding = page.getByRole('button', { name: /would both be the file cullet-yard.json/ });
+    await expect(finding).toBeVisible({ timeout: 20000 });
+    await expect(page.getByRole('button', { name: /^Pack/ })).toBeDisabled();
+    await finding.click();
+    await expect(page).toHaveURL(/\/sets$/);
+    await page.getByRole('button', { name: 'Undo' }).click();
+  });
+});
