@@ -63,13 +63,13 @@ export default tseslint.config(
     files: ['packages/web/src/app/ui/**/*.ts', 'packages/web/src/app/document/**/*.ts', 'packages/web/src/app/edits/**/*.ts'],
     rules: restrict(FROM_SERVER, [['three', 'three/*'], 'Only plate/ imports three.'], [['**/desks/**'], 'Desks are above.']),
   },
-  ...['sets', 'layout', 'sight', 'budget'].map((desk) => ({
+  ...['sets', 'layout', 'sections', 'cells', 'detail', 'sight', 'budget', 'pack'].map((desk) => ({
     files: [`packages/web/src/app/desks/${desk}/**/*.ts`],
     rules: restrict(
       FROM_SERVER,
       [['three', 'three/*'], 'Only plate/ imports three.'],
       [
-        ['sets', 'layout', 'sight', 'budget'].filter((d) => d !== desk).flatMap((d) => [`**/desks/${d}/**`, `../${d}/**`, `../../${d}/**`]),
+        ['sets', 'layout', 'sections', 'cells', 'detail', 'sight', 'budget', 'pack'].filter((d) => d !== desk).flatMap((d) => [`**/desks/${d}/**`, `../${d}/**`, `../../${d}/**`]),
         "A desk never imports another desk's insides.",
       ],
     ),
