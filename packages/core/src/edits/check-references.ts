@@ -1,4 +1,5 @@
 import { CoreError } from '../errors';
+import type { LevelOrder } from '../model/unlock';
 import { RECORDS_DOCUMENT, type EditableKind } from '../model/records';
 import type { JsonRecord } from './apply-operation';
 
@@ -41,6 +42,20 @@ export function checkEditReferences(touched: readonly Touched[], find: (kind: Ed
       need(of, 'device', record['device']);
     } else if (kind === 'stratum') {
       need(of, 'level', record['owner']);
+    } else if (kind === 'entry') {
+      need(of, 'register', record['register']);
+    } else if (kind === 'levelOrder') {
+      need(of, 'level', id);
+      const { rules, gains, resets } = record as unknown as LevelOrder;
+      for (const rule of rules) {
+        if (rule.kind === 'after') rule.levels.forEach((level) => need(of, 'level', level));
+        if (rule.kind === 'value') need(of, 'carriedValue', rule.value);
+      }
+      for (const value of [...gains.map((gain) => gain.value), ...resets]) need(of, 'carriedValue', value);
+    } else if (kind === 'field') {
+      need(of, 'register', record['register']);
+      if (record['type'] === 'entry') need(of, 'register', record['target']);
+      if (record['type'] === 'level') need(of, 'set', record['target']);
     }
   }
 }

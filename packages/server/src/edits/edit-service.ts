@@ -3,6 +3,8 @@ import {
   CoreError,
   RECORDS_DOCUMENT,
   checkEditReferences,
+  checkRemovals,
+  emptyRecordTables,
   recordFaults,
   recordIn,
   tryOperations,
@@ -11,6 +13,7 @@ import {
   type Edit,
   type EditTrial,
   type LoggedEdit,
+  type RecordTables,
 } from '@stravel/core';
 import type { AssetStore } from '../collections/asset-store';
 import type { Database } from '../db/database';
@@ -156,6 +159,7 @@ export class EditService {
     checkEditReferences(trial.touched, (kind, id) =>
       touchedRecords.has(`${kind}\u0000${id}`) ? touchedRecords.get(`${kind}\u0000${id}`) : recordIn(stateOf(RECORDS_DOCUMENT), kind, id),
     );
+    checkRemovals(trial.touched, () => tablesAfter(stateOf(RECORDS_DOCUMENT), trial));
     return trial;
   }
 
@@ -173,4 +177,17 @@ export class EditService {
       await this.documents.snapshotIfDue(transaction, collection, document, sequence, force);
     });
   }
+}
+
+/** The small records as they would stand after an edit. */
+function tablesAfter(state: DocumentState, trial: EditTrial): RecordTables {
+  const tables = emptyRecordTables() as Record<string, Record<string, unknown>>;
+  for (const [kind, records] of state) if (Object.hasOwn(tables, kind)) tables[kind] = Object.fromEntries(records);
+  for (const { document, kind, id, record } of trial.touched) {
+    if (document !== RECORDS_DOCUMENT) continue;
+    if (record) tables[kind][id] = record;
+    else delete tables[kind][id];
+  }
+  // What stands in a document was checked when it came there.
+  return tables as unknown as RecordTables;
 }
