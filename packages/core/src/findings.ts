@@ -12,6 +12,11 @@ export interface FindingPlace {
   readonly item?: string;
   readonly piece?: string;
   readonly kit?: string;
+  readonly register?: string;
+  readonly entry?: string;
+  readonly field?: string;
+  /** Ids of levels in the order in which they were played to show it. */
+  readonly path?: readonly string[];
   readonly position?: readonly [number, number, number];
   /** A polyline to draw, for example the way out of a leak. */
   readonly line?: readonly (readonly [number, number, number])[];

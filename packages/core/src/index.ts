@@ -6,7 +6,9 @@ export { atan2Degrees, cosDegrees, sinDegrees } from './numeric/trigonometry';
 
 export type { Box3, PlanPoint, TurnDegrees, Vector3 } from './model/vector';
 export type { Json } from './model/json';
-export { FIELD_TYPES, type Field, type FieldType, type FieldValue } from './model/field';
+export { FIELD_FIGURES, FIELD_TYPES, type Field, type FieldFigure, type FieldScalar, type FieldType, type FieldValue } from './model/field';
+export type { Entry, Register } from './model/register';
+export { CARRIED_COUNTS, type CarriedValue, type Gain, type LevelOrder, type UnlockRule } from './model/unlock';
 export { PURPOSES, type Level, type Purpose, type StackEntry } from './model/level';
 export type { LevelSet } from './model/level-set';
 export type { CollectionSettings } from './model/collection';
@@ -47,6 +49,7 @@ export { applyOperation, valueAt, type JsonRecord } from './edits/apply-operatio
 export { applyOperations, putRecord, recordIn, tryOperations, type DocumentState, type EditTrial } from './edits/document-state';
 export { emptyUndoStacks, pushEdit, type UndoStacks } from './edits/undo-stacks';
 export { checkEditReferences } from './edits/check-references';
+export { checkRemovals } from './edits/check-removals';
 
 export { canonicalJson, parseJson } from './formats/canonical-json';
 export { MOST_CHUNK_RECORDS, decodeChunk, decodePlacementChunk, encodeChunk, type PlacementColumns } from './layout/chunk';
@@ -56,6 +59,14 @@ export { blockSurface, boxPlanes, localBounds, prismPlanes, stretchPlanes, wedge
 
 export { compareOrdered, levelsInOrder, ordersBetween, playNumbers, setTree, type Ordered, type SetNode } from './sets/order';
 export { freeCode, setFindings } from './sets/set-findings';
+export { defaultValues, entriesOf, fieldsOf, recordsOfField, registersInOrder, valueOf, type FilledKind, type FilledRecord } from './sets/field-tables';
+export { fieldFault, fieldText, linkLookup, plainText, readFieldText, type LinkLookup, type ReadValue } from './sets/field-value';
+export { planFieldChange, type ChangeOutcome, type FieldChange, type FieldChangeOptions, type ValueChange } from './sets/field-change';
+export { linkUses, redirectLinks, type LinkUse } from './sets/links';
+export { patternFault } from './sets/pattern';
+export { ruleText, unlockModel, type OrderedLevel, type UnlockModel } from './sets/unlock-model';
+export { checkUnlocking, type UnlockCheck } from './sets/unlock-check';
+export { playLevel, ruleHolds, startOfPlay, typeCode, type PlayState, type PlayStep } from './sets/play-through';
 
 export type { CollectionContent } from './model/collection-content';
 export { sha256Hex } from './formats/sha256';

@@ -6,7 +6,9 @@ import type { Field } from './field';
 import type { Kit, Piece } from './kit';
 import type { Level } from './level';
 import type { LevelSet } from './level-set';
+import type { Entry, Register } from './register';
 import type { Rehearsal } from './rehearsal';
+import type { CarriedValue, LevelOrder } from './unlock';
 import type { Item, ItemKind, ItemOfKind, Stratum } from './stratum';
 
 /** The small records of a collection: all that stands outside the strata's content. */
@@ -22,6 +24,10 @@ export interface RecordOfKind {
   readonly acceptance: Acceptance;
   readonly cellGrid: CellGrid;
   readonly rehearsal: Rehearsal;
+  readonly register: Register;
+  readonly entry: Entry;
+  readonly carriedValue: CarriedValue;
+  readonly levelOrder: LevelOrder;
 }
 export type RecordKind = keyof RecordOfKind;
 export const RECORD_KINDS = [
@@ -36,6 +42,10 @@ export const RECORD_KINDS = [
   'acceptance',
   'cellGrid',
   'rehearsal',
+  'register',
+  'entry',
+  'carriedValue',
+  'levelOrder',
 ] as const satisfies readonly RecordKind[];
 
 /** Every kind of thing that an edit can touch. */
@@ -63,5 +73,9 @@ export function emptyRecordTables(): { [K in RecordKind]: Record<string, RecordO
     acceptance: {},
     cellGrid: {},
     rehearsal: {},
+    register: {},
+    entry: {},
+    carriedValue: {},
+    levelOrder: {},
   };
 }

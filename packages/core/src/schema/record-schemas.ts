@@ -1,12 +1,32 @@
 import { array, boolean, mixed, number, object, string, tuple, type AnyObjectSchema, type Schema } from 'yup';
 import { BLOCK_SIGHTS } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
-import { FIELD_TYPES } from '../model/field';
+import { FIELD_FIGURES, FIELD_TYPES } from '../model/field';
 import { PURPOSES } from '../model/level';
 import { MARKER_KINDS } from '../model/marker';
 import { RECIPE_KINDS } from '../model/recipe';
 import type { EditableKind } from '../model/records';
 import { STRATUM_ROLES } from '../model/stratum';
+import { CARRIED_COUNTS, UNLOCK_NEEDS, type Gain, type UnlockRule } from '../model/unlock';
+import { patternFault } from '../sets/pattern';
+
+const UNLOCK_RULE_JSON = {
+  oneOf: [
+    { type: 'object', properties: { kind: { enum: ['start', 'code'] } }, required: ['kind'], additionalProperties: false },
+    {
+      type: 'object',
+      properties: { kind: { const: 'after' }, levels: { type: 'array', items: { type: 'string' }, minItems: 1 }, need: { enum: [...UNLOCK_NEEDS] } },
+      required: ['kind', 'levels', 'need'],
+      additionalProperties: false,
+    },
+    {
+      type: 'object',
+      properties: { kind: { const: 'value' }, value: { type: 'string' }, least: { type: 'number' } },
+      required: ['kind', 'value', 'least'],
+      additionalProperties: false,
+    },
+  ],
+};
 
 /** Farthest coordinate that a level may use, metres. */
 export const FARTHEST_COORDINATE_METRES = 100000;
@@ -45,21 +65,35 @@ const box = (): AnyObjectSchema => shape({ min: vector(), max: vector() });
 const scale = (): Schema => tuple([finite(0.001, 1000), finite(0.001, 1000), finite(0.001, 1000)]).required();
 
 const stackEntry = shape({ stratum: id(), switchedOff: boolean().required() });
-const fieldValue = mixed<string | number | boolean>()
-  .nullable()
-  .test(
-    'value',
-    'must be text, a finite number, yes/no or nothing',
-    (v) => v === null || v === undefined || typeof v === 'string' || typeof v === 'boolean' || (typeof v === 'number' && Number.isFinite(v)),
-  );
+/** Most values of one list. */
+export const MOST_LIST_VALUES = 1000;
+/** Longest text of a value, characters. */
+export const MOST_TEXT_LENGTH = 20000;
+
+const isPoint = (value: unknown): boolean => Array.isArray(value) && value.length === 3 && value.every((part) => typeof part === 'number' && Number.isFinite(part));
+const isScalar = (value: unknown): boolean =>
+  typeof value === 'boolean' || (typeof value === 'number' && Number.isFinite(value)) || (typeof value === 'string' && value.length <= MOST_TEXT_LENGTH) || isPoint(value);
+const isFieldValue = (value: unknown): boolean =>
+  value === null || value === undefined || isScalar(value) || (Array.isArray(value) && value.length <= MOST_LIST_VALUES && value.every(isScalar));
+const scalarTypes = ['string', 'number', 'boolean'];
+const fieldValueJson = {
+  anyOf: [
+    { type: [...scalarTypes, 'null'] },
+    { type: 'array', maxItems: MOST_LIST_VALUES, items: { anyOf: [{ type: scalarTypes }, { type: 'array', items: { type: 'number' }, minItems: 3, maxItems: 3 }] } },
+  ],
+};
+const fieldValue = (): Schema =>
+  mixed().nullable().meta({ jsonSchema: fieldValueJson }).test('value', 'must be text, a finite number, yes/no, a point, a list of these or nothing', isFieldValue);
 const values = mixed<Record<string, unknown>>()
   .required()
-  .meta({ jsonSchema: { type: 'object', additionalProperties: { type: ['string', 'number', 'boolean', 'null'] } } })
+  .meta({ jsonSchema: { type: 'object', additionalProperties: fieldValueJson } })
   .test(
     'values',
-    'must be a table of at most 200 values',
-    (v) => typeof v === 'object' && !Array.isArray(v) && Object.keys(v).length <= 200 && Object.values(v).every((entry) => fieldValue.isValidSync(entry)),
+    'must be a table of at most 200 values: text, finite numbers, yes/no, points, lists of these or nothing',
+    (v) => typeof v === 'object' && !Array.isArray(v) && Object.keys(v).length <= 200 && Object.values(v).every(isFieldValue),
   );
+/** Came after the first records were kept: may be absent. */
+const later = (schema: Schema): Schema => schema.nullable().optional().default(undefined) as Schema;
 const sha256 = (): Schema =>
   string()
     .required()
@@ -69,6 +103,24 @@ const holdsLoadRule = (grid: unknown): boolean => {
   const { loadMetres, dropMetres, readyMetres } = grid as CellGrid;
   return readyMetres <= loadMetres && loadMetres <= dropMetres;
 };
+
+const holdsGain = (gain: unknown): boolean => {
+  const { least, most, field } = gain as Gain;
+  return Boolean(field) || least <= most;
+};
+const UNLOCK_RULES: Readonly<Record<UnlockRule['kind'], AnyObjectSchema>> = {
+  start: shape({ kind: string().required().oneOf(['start']) }),
+  code: shape({ kind: string().required().oneOf(['code']) }),
+  after: shape({ kind: string().required().oneOf(['after']), levels: array().of(id()).required().min(1).max(1000), need: string().required().oneOf(UNLOCK_NEEDS) }),
+  value: shape({ kind: string().required().oneOf(['value']), value: id(), least: finite(-1e12, 1e12) }),
+};
+const unlockRule = mixed<UnlockRule>()
+  .required()
+  .meta({ jsonSchema: UNLOCK_RULE_JSON })
+  .test('rule', 'must be an unlock rule: start, code, after levels, or a carried value and its least', (rule) => {
+    const kind = (rule as UnlockRule | undefined)?.kind;
+    return kind !== undefined && Object.hasOwn(UNLOCK_RULES, kind) && UNLOCK_RULES[kind].isValidSync(rule, { strict: true });
+  });
 
 /** The one source of every record's validation and of the published JSON Schema. Strict: nothing unknown, nothing coerced. */
 export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
@@ -104,6 +156,34 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     type: string().required().oneOf(FIELD_TYPES),
     choices: array().of(name()).required().max(200),
     order: order(),
+    register: later(string().max(80)),
+    list: later(boolean()),
+    group: later(string().max(200)),
+    help: later(string().max(2000)),
+    default: later(fieldValue()),
+    required: later(boolean()),
+    unique: later(boolean()),
+    low: later(number().test('finite', 'must be a finite number', (v) => v === undefined || v === null || Number.isFinite(v))),
+    high: later(number().test('finite', 'must be a finite number', (v) => v === undefined || v === null || Number.isFinite(v))),
+    pattern: later(
+      string()
+        .max(500)
+        .test('pattern', 'must be a regular expression', (v) => v === undefined || v === null || patternFault(v) === null),
+    ),
+    target: later(string().max(80)),
+    figure: later(string().oneOf([...FIELD_FIGURES, null])),
+  }),
+  register: shape({ id: id(), name: name(), help: string().defined().max(2000), order: order() }),
+  entry: shape({ id: id(), register: id(), name: name(), order: order(), values }),
+  carriedValue: shape({ id: id(), name: name(), start: finite(-1e12, 1e12), counts: string().required().oneOf(CARRIED_COUNTS), order: order() }),
+  levelOrder: shape({
+    id: id(),
+    rules: array().of(unlockRule).required().max(50),
+    gains: array()
+      .of(shape({ value: id(), least: finite(-1e12, 1e12), most: finite(-1e12, 1e12), field: later(string().max(41)) }).test('gain', 'most must not be below least', holdsGain))
+      .required()
+      .max(100),
+    resets: array().of(id()).required().max(100),
   }),
   stratum: shape({ id: id(), name: name(), role: string().required().oneOf(STRATUM_ROLES), owner: string().nullable().defined() }),
   kit: shape({ id: id(), name: name(), mesh: sha256() }),

@@ -1,8 +1,11 @@
 import { finding, type Finding } from '../findings';
 import type { RecordTables } from '../model/records';
+import { fieldFindings } from './field-findings';
 import { levelsInOrder } from './order';
+import { checkUnlocking } from './unlock-check';
+import { unlockModel } from './unlock-model';
 
-/** What is wrong with the collection as data: codes used twice, names used twice, play levels with nothing in them. */
+/** What is wrong with the collection as data: codes used twice, strata that are gone, values that do not fit their fields, rules by which levels cannot open. */
 export function setFindings(tables: RecordTables): Finding[] {
   const findings: Finding[] = [];
   const levels = levelsInOrder(tables);
@@ -46,7 +49,7 @@ export function setFindings(tables: RecordTables): Finding[] {
       );
     }
   }
-  return findings;
+  return [...findings, ...fieldFindings(tables), ...checkUnlocking(unlockModel(tables)).findings];
 }
 
 const CODE_LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789';

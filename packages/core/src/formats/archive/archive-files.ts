@@ -17,6 +17,10 @@ export const TABLE_PATHS = {
   acceptance: 'acceptances.json',
   cellGrid: 'cell-grids.json',
   rehearsal: 'rehearsals.json',
+  register: 'registers.json',
+  entry: 'entries.json',
+  carriedValue: 'carried-values.json',
+  levelOrder: 'level-orders.json',
 } as const;
 
 export const levelPath = (id: string): string => `levels/${id}.json`;

@@ -1,0 +1,66 @@
+import type { RecordTables } from '../model/records';
+import type { CarriedValue, UnlockRule } from '../model/unlock';
+import { compareOrdered, levelsInOrder } from './order';
+
+/** What a level adds to one carried value; `most` is never below `least`. */
+export interface KnownGain {
+  readonly least: number;
+  readonly most: number;
+}
+
+/** A play level as the order of play sees it. */
+export interface OrderedLevel {
+  readonly id: string;
+  readonly name: string;
+  readonly rules: readonly UnlockRule[];
+  /** By id of the carried value. */
+  readonly gains: ReadonlyMap<string, KnownGain>;
+  readonly resets: ReadonlySet<string>;
+}
+
+/** How the levels of a collection open one another. Levels stand in order of play. */
+export interface UnlockModel {
+  readonly levels: readonly OrderedLevel[];
+  readonly byId: ReadonlyMap<string, OrderedLevel>;
+  readonly values: readonly CarriedValue[];
+  /** False while no level has any rule: then there is nothing to check. */
+  readonly hasRules: boolean;
+}
+
+/** The order of play of the levels in use; trial and tool levels stay outside. */
+export function unlockModel(tables: Pick<RecordTables, 'level' | 'set' | 'levelOrder' | 'carriedValue'>): UnlockModel {
+  const levels = levelsInOrder(tables)
+    .filter(({ purpose }) => purpose === 'play')
+    .map((level): OrderedLevel => {
+      const order = tables.levelOrder[level.id] as RecordTables['levelOrder'][string] | undefined;
+      const gains = (order?.gains ?? []).map(({ value, least, most, field }): [string, KnownGain] => {
+        const filled = field ? level.values[field] : undefined;
+        const highest = typeof filled === 'number' ? filled : field ? least : most;
+        return [value, { least: Math.min(least, highest), most: highest }];
+      });
+      return { id: level.id, name: level.name, rules: order?.rules ?? [], gains: new Map(gains), resets: new Set(order?.resets ?? []) };
+    });
+  return {
+    levels,
+    byId: new Map(levels.map((level) => [level.id, level])),
+    values: Object.values(tables.carriedValue).sort(compareOrdered),
+    hasRules: levels.some(({ rules }) => rules.length > 0),
+  };
+}
+
+/** A rule in words. */
+export function ruleText(rule: UnlockRule, name: (kind: 'level' | 'value', id: string) => string): string {
+  switch (rule.kind) {
+    case 'start':
+      return 'from the start';
+    case 'code':
+      return 'by its code';
+    case 'value':
+      return `at ${rule.least} ${name('value', rule.value)}`;
+    case 'after': {
+      const names = rule.levels.map((id) => name('level', id));
+      if (names.length === 1) return `after ${names[0]}`;
+      return `after ${rule.need === 'all' ? 'all' : 'any'} of ${names.join(', ')}`;
+    }
+  }
+}
