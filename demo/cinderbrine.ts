@@ -2,6 +2,8 @@ import { emptyRecordTables, freeCode, ordersBetween, randomStream, type Collecti
 import { WORKS_BASE, builtLevels, worksBase, type BuiltStratum } from './built-levels';
 import { LOW_WATER_GRID, LOW_WATER_RUN, cavesAndFlats } from './caves-and-flats';
 import { demoKits } from './kits';
+import { addOrder } from './order-of-play';
+import { REGISTER_FIELDS, addRegisters, registerValues } from './registers';
 
 /** Parts, their chapters, and the names of their levels in order of play. */
 const PARTS: readonly (readonly [string, readonly (readonly [string, readonly string[]])[]])[] = [
@@ -86,8 +88,10 @@ export async function cinderbrine(): Promise<CollectionContent> {
   const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
   const { records } = content;
   records.collection['collection'] = { id: 'collection', name: 'Cinderbrine', ranks: ['Part', 'Chapter'] };
+  addRegisters(records);
   addFields(content);
   addSetsAndLevels(content);
+  addOrder(records);
   const deviceOrders = ordersBetween(null, null, DEVICES.length);
   DEVICES.forEach((device, i) => (records.device[device.id] = { ...device, order: deviceOrders[i] }));
   for (const { kit, pieces, bytes } of await demoKits()) {
@@ -102,16 +106,18 @@ export async function cinderbrine(): Promise<CollectionContent> {
 }
 
 function addFields({ records }: CollectionContent): void {
-  const fields: readonly (readonly [string, string, Field['type'], readonly string[]])[] = [
-    ['mood', 'Mood', 'choice', MOODS],
-    ['shards', 'Shards', 'number', []],
-    ['checked', 'Checked', 'yes/no', []],
-    ['due', 'Due', 'date', []],
-    ['note', 'Note', 'text', []],
+  const fields: readonly (readonly [string, string, Field['type'], Partial<Field>])[] = [
+    ['mood', 'Mood', 'choice', { choices: MOODS, group: 'look' }],
+    ['shards', 'Shards', 'number', { low: 0, high: 99, help: 'Glass shards that can be picked up there.' }],
+    ['checked', 'Checked', 'yes/no', {}],
+    ['due', 'Due', 'date', {}],
+    ['note', 'Note', 'text', {}],
+    ...REGISTER_FIELDS,
+    ['strata', 'Strata', 'whole number', { figure: 'strata' }],
   ];
   const orders = ordersBetween(null, null, fields.length);
-  fields.forEach(([key, name, type, choices], i) => {
-    records.field[`field-${key}`] = { id: `field-${key}`, key, name, type, choices, order: orders[i] };
+  fields.forEach(([key, name, type, rules], i) => {
+    records.field[`field-${key}`] = { id: `field-${key}`, key, name, type, choices: [], order: orders[i], ...rules };
   });
 }
 
@@ -126,7 +132,14 @@ function addSetsAndLevels({ records }: CollectionContent): void {
     const id = slug(name);
     const values: Record<string, FieldValue> =
       purpose === 'play'
-        ? { mood: MOODS[random.below(MOODS.length)], shards: 3 + random.below(14), checked: random.next() < 0.4, due: `2027-0${1 + (count % 9)}-1${count % 10}`, note: '' }
+        ? {
+            mood: MOODS[random.below(MOODS.length)],
+            shards: 3 + random.below(14),
+            checked: random.next() < 0.4,
+            due: `2027-0${1 + (count % 9)}-1${count % 10}`,
+            note: '',
+            ...registerValues(count),
+          }
         : { note: `For trying ${name.toLowerCase()} things` };
     const level: Level = { id, name, set, order, purpose, code: freeCode(records, (limit) => random.below(limit)), values, strata: [], openSky: false, bounds: null, binned: null };
     records.level[id] = level;

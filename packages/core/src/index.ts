@@ -65,6 +65,7 @@ export { planFieldChange, type ChangeOutcome, type FieldChange, type FieldChange
 export { linkUses, redirectLinks, type LinkUse } from './sets/links';
 export { patternFault } from './sets/pattern';
 export { ruleText, unlockModel, type OrderedLevel, type UnlockModel } from './sets/unlock-model';
+export { ORDER_NODE, type OrderGraph } from './sets/order-graph';
 export { checkUnlocking, type UnlockCheck } from './sets/unlock-check';
 export { playLevel, ruleHolds, startOfPlay, typeCode, type PlayState, type PlayStep } from './sets/play-through';
 

@@ -16,6 +16,7 @@ import type { PackFile } from '../pack/pack-kit';
 import { packLevel, type PackLevelInput } from '../pack/pack-level';
 import { makeSection, type Section, type SectionInput } from '../sections/make-section';
 import { withSections } from '../sections/with-sections';
+import { layoutOrderGraph, type OrderGraph, type OrderGraphInput } from '../sets/order-graph';
 import { bakeSight } from '../sight/bake-sight';
 import { levelSightInput } from '../sight/level-sight-input';
 import type { SightResult } from '../sight/sight-result';
@@ -51,6 +52,7 @@ export const BAKE_TASKS = {
   'read-pieces': (input: ReadPiecesInput, context: RunContext): Promise<ReadPieces> => readPieces(input, context),
   'add-to-kit': (input: AddToKitInput): Promise<Uint8Array> => addToKit(input),
   'build-chains': (input: BuildChainsInput, context: RunContext): Promise<BuiltChains> => buildChains(input, context),
+  'order-graph': (input: OrderGraphInput, context: RunContext): OrderGraph => layoutOrderGraph(input, context),
   'inspect-kit': (glb: Uint8Array): KitInspection => inspectKit(glb),
   'check-pack': (input: CheckPackInput, context: RunContext): Finding[] => checkPack(input, context),
   'pack-level': (input: PackLevelInput, context: RunContext): Promise<PackFile[]> => packLevel(input, context),

@@ -171,7 +171,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
         .test('pattern', 'must be a regular expression', (v) => v === undefined || v === null || patternFault(v) === null),
     ),
     target: later(string().max(80)),
-    figure: later(string().oneOf([...FIELD_FIGURES, null])),
+    figure: later(string().oneOf(FIELD_FIGURES)),
   }),
   register: shape({ id: id(), name: name(), help: string().defined().max(2000), order: order() }),
   entry: shape({ id: id(), register: id(), name: name(), order: order(), values }),

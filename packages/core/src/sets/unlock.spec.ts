@@ -1,6 +1,8 @@
 import fc from 'fast-check';
 import type { CarriedValue, UnlockRule } from '../model/unlock';
 import { playLevel, startOfPlay, typeCode, type PlayState } from './play-through';
+import { createRunContext } from '../context/run-context';
+import { layoutOrderGraph, ORDER_NODE } from './order-graph';
 import { checkUnlocking } from './unlock-check';
 import { greedyPlay, unlockReach, type Witness } from './unlock-reach';
 import { unlockModel, type KnownGain, type OrderedLevel, type UnlockModel } from './unlock-model';
@@ -193,5 +195,28 @@ describe('playing step by step', () => {
     expect([...played.open]).toEqual(['a', 'b']);
     // It is given once.
     expect(() => playLevel(of, played, { level: 'a', collected: { shards: 1 } })).toThrow('gives 0 to 0');
+  });
+});
+
+describe('the graph of the order', () => {
+  it('stands in layers without overlap, and leaves out what is not there', () => {
+    const input = {
+      nodes: ['a', 'b', 'c'],
+      edges: [
+        { from: 'a', to: 'b', text: '' },
+        { from: 'a', to: 'c', text: '' },
+        { from: 'gone', to: 'c', text: '' },
+        { from: 'c', to: 'c', text: '' },
+      ],
+    };
+    const graph = layoutOrderGraph(input, createRunContext());
+    const [a, b, c] = graph.nodes;
+    expect(b.y).toBeGreaterThanOrEqual(a.y + ORDER_NODE.height);
+    expect(b.y).toBe(c.y);
+    expect(Math.abs(b.x - c.x)).toBeGreaterThanOrEqual(ORDER_NODE.width);
+    expect(graph.edges.map(({ from, to }) => from + to)).toEqual(['ab', 'ac']);
+    expect(graph.edges[0].points.length).toBeGreaterThan(1);
+    expect(layoutOrderGraph(input, createRunContext())).toEqual(graph);
+    expect(layoutOrderGraph({ nodes: [], edges: [] }, createRunContext()).nodes).toEqual([]);
   });
 });

@@ -3,6 +3,8 @@ import type { Routes } from '@angular/router';
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'sets' },
   { path: 'sets', title: 'Sets · Stravel', loadComponent: () => import('./desks/sets').then((m) => m.SetsPage) },
+  { path: 'sets/order', title: 'Sets · Stravel', loadComponent: () => import('./desks/sets').then((m) => m.OrderPage) },
+  { path: 'sets/register/:id', title: 'Sets · Stravel', loadComponent: () => import('./desks/sets').then((m) => m.RegisterPage) },
   { path: 'layout', title: 'Layout · Stravel', loadComponent: () => import('./desks/layout').then((m) => m.LayoutPage) },
   { path: 'layout/:id', title: 'Layout · Stravel', loadComponent: () => import('./desks/layout').then((m) => m.LayoutPage) },
   { path: 'sections', title: 'Sections · Stravel', loadComponent: () => import('./desks/sections').then((m) => m.SectionsPage) },

@@ -1,10 +1,25 @@
 import type { Finding } from '@stravel/core';
 
+/** Findings about how levels open. */
+const ORDER_CODES = new Set([
+  'START_MISSING',
+  'LEVEL_NEVER_OPENS',
+  'LEVEL_NOT_DECIDED',
+  'THRESHOLD_TOO_HIGH',
+  'SENDS_BACK',
+  'RULE_FIRES_AGAIN',
+  'SAME_MOMENT',
+  'VALUE_LOST',
+  'VALUE_LOSS_NOT_DECIDED',
+]);
+
 /** Where a click on a finding leads. */
 export function findingRoute({ desk, place, code }: Finding): { readonly path: readonly string[]; readonly query: Readonly<Record<string, string>> } {
-  const { level, item, position, piece, kit } = place;
+  const { level, item, position, piece, kit, register, entry } = place;
   if (piece !== undefined) return { path: ['/detail'], query: { piece } };
   if (kit !== undefined) return { path: ['/detail'], query: { kit } };
+  if (register !== undefined) return { path: ['/sets/register', register], query: entry === undefined ? {} : { entry } };
+  if (ORDER_CODES.has(code)) return { path: ['/sets/order'], query: level === undefined ? {} : { level } };
   if (desk === 'sets' || level === undefined) return { path: ['/sets'], query: {} };
   if (desk === 'sections') return { path: ['/sections', level], query: item === undefined ? {} : { item } };
   if (desk === 'cells') return { path: ['/cells', level], query: position ? { at: position.join(',') } : {} };

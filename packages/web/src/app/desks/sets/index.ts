@@ -1,1 +1,3 @@
 export { SetsPage } from './sets-page';
+export { RegisterPage } from './registers/register-page';
+export { OrderPage } from './order/order-page';

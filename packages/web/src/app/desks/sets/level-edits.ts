@@ -1,6 +1,8 @@
 import {
   RECORDS_DOCUMENT,
   compareOrdered,
+  defaultValues,
+  fieldsOf,
   ordersBetween,
   type Item,
   type ItemKind,
@@ -30,10 +32,22 @@ export function setsUnder(tables: Tables, parent: string | null): LevelSet[] {
 }
 
 /** A new level at the end of a set. */
-export function newLevel(tables: Tables, set: string, name: string): { level: Level; operations: Operation[] } {
+export function newLevel(tables: Tables & Pick<RecordTables, 'field'>, set: string, name: string): { level: Level; operations: Operation[] } {
   const last = levelsOfSet(tables, set).at(-1);
   const [order] = ordersBetween(last?.order ?? null, null);
-  const level: Level = { id: newId(), name, set, order, purpose: 'play', code: '', values: {}, strata: [], openSky: false, bounds: null, binned: null };
+  const level: Level = {
+    id: newId(),
+    name,
+    set,
+    order,
+    purpose: 'play',
+    code: '',
+    values: defaultValues(fieldsOf(tables, null)),
+    strata: [],
+    openSky: false,
+    bounds: null,
+    binned: null,
+  };
   return { level, operations: [create(RECORDS_DOCUMENT, 'level', level)] };
 }
 

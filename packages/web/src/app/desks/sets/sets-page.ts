@@ -2,7 +2,18 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@a
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { PURPOSES, type FieldValue, type Level, type LevelSet, type Operation, type StratumContent } from '@stravel/core';
+import {
+  PURPOSES,
+  plainText,
+  registersInOrder,
+  type FieldValue,
+  type FilledRecord,
+  type Json,
+  type Level,
+  type LevelSet,
+  type Operation,
+  type StratumContent,
+} from '@stravel/core';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { Bakes } from '../../bakes/bakes';
 import { MEASURES, limitOf, measureText } from '../../bakes/core-bands';
@@ -13,17 +24,21 @@ import { setRecordField } from '../../edits/operations';
 import { Session } from '../../session';
 import { CoreShelf } from '../../ui/core-shelf';
 import { Workspace } from '../../workspace';
+import { FieldContext } from './fields/field-context';
+import { FieldDialogs } from './fields/field-dialogs';
 import { binLevels, binSet, duplicateLevels, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
 import { BinDialog } from './parts/bin-dialog';
 import { ChooseSetDialog, type ChooseSetData } from './parts/choose-set-dialog';
-import { LevelTable, type RowWish } from './parts/level-table';
+import { RecordTable, type RowWish } from './parts/record-table';
+import { SetsTabs } from './parts/sets-tabs';
+import { newRegister } from './registers/register-edits';
 import { setsActions, setsFeature } from './store/sets-store';
-import { tableColumns, tableRows, type TableColumn, type TableRow } from './table-rows';
+import { levelColumns, tableRows, type TableColumn, type TableRow } from './table-rows';
 
 /** The Sets desk: all levels of the collection, as data. */
 @Component({
   selector: 'sv-sets-page',
-  imports: [CoreShelf, LevelTable],
+  imports: [CoreShelf, RecordTable, SetsTabs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sets-page.html',
   styleUrl: './sets-page.scss',
@@ -37,6 +52,8 @@ export class SetsPage {
   private readonly bakes = inject(Bakes);
   private readonly session = inject(Session);
   readonly workspace = inject(Workspace);
+  readonly context = inject(FieldContext);
+  readonly fieldDialogs = inject(FieldDialogs);
 
   readonly state = this.store.selectSignal(setsFeature.selectSetsState);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
@@ -48,7 +65,7 @@ export class SetsPage {
 
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
-  readonly columns = computed(() => tableColumns(this.fields(), PURPOSES));
+  readonly columns = computed(() => levelColumns(this.fields(), PURPOSES));
   readonly rows = computed(() => {
     const { filter, purpose, folded } = this.state();
     const text = filter.trim().toLowerCase();
@@ -59,7 +76,7 @@ export class SetsPage {
             (purpose === 'all' || level.purpose === purpose) &&
             (level.name.toLowerCase().includes(text) ||
               level.code.toLowerCase().includes(text) ||
-              Object.values(level.values).some((value) => typeof value === 'string' && value.toLowerCase().includes(text)));
+              Object.values(level.values).some((value) => (typeof value === 'string' || Array.isArray(value)) && plainText(value).toLowerCase().includes(text)));
     return tableRows(this.tree(), this.settings()?.ranks ?? [], this.numbers(), new Set(folded), wanted);
   });
   readonly shelf = computed(() => shelfRows(this.tree(), this.bakes.byLevel(), this.session.device(), this.state().measure, this.workspace.level()?.id ?? ''));
@@ -70,8 +87,9 @@ export class SetsPage {
       : { value: 0, name: '' };
   });
   readonly measures = MEASURES;
-  readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'level').length);
+  readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'record').length);
   readonly binnedCount = computed(() => [...Object.values(this.tables().level), ...Object.values(this.tables().set)].filter(({ binned }) => binned !== null).length);
+  readonly registers = computed(() => registersInOrder(this.tables()));
   readonly actions = setsActions;
 
   constructor() {
@@ -95,12 +113,12 @@ export class SetsPage {
     this.store.dispatch(action);
   }
 
-  async changeLevel({ level, column, value }: { level: Level; column: TableColumn; value: FieldValue }): Promise<void> {
+  async changeLevel({ record: level, column, value }: { record: FilledRecord; column: TableColumn; value: FieldValue }): Promise<void> {
     const together = this.chosen().has(level.id) && column.id !== 'name' && column.id !== 'code' ? this.chosenLevels() : [level];
     const label = together.length > 1 ? `${column.name} of ${together.length} levels` : `${column.name} of ${level.name}`;
     await this.edits.commit(
       label,
-      together.map((one) => setRecordField('level', one, column.path, value)),
+      together.map((one) => setRecordField('level', one, column.path, value as Json)),
     );
   }
 
@@ -128,17 +146,28 @@ export class SetsPage {
 
   async wish({ row, wish }: { row: TableRow; wish: RowWish }): Promise<void> {
     if (row.kind === 'set') await this.wishOfSet(row.set, wish);
-    else await this.wishOfLevels(this.chosen().has(row.id) ? this.chosenLevels() : [row.level], row.level, wish);
+    else {
+      const level = this.tables().level[row.id];
+      await this.wishOfLevels(this.chosen().has(row.id) ? this.chosenLevels() : [level], level, wish);
+    }
   }
 
   async drop({ row, before }: { row: TableRow; before: TableRow | undefined }): Promise<void> {
-    if (row.kind !== 'level') return;
+    const level = this.tables().level[row.id] as Level | undefined;
+    if (!level) return;
     const rows = this.rows().filter(({ id }) => id !== row.id);
     const at = before ? rows.findIndex(({ id }) => id === before.id) : rows.length;
     const above = rows.at(at - 1);
-    const set = before?.kind === 'level' ? before.level.set : above?.kind === 'set' ? above.id : above?.kind === 'level' ? above.level.set : undefined;
+    const setOf = (one: TableRow | undefined): string | undefined => (one?.kind === 'set' ? one.id : this.tables().level[one?.id ?? '']?.set);
+    const set = before?.kind === 'record' ? setOf(before) : setOf(above);
     if (set === undefined || at === 0) return;
-    await this.commitMoves([row.level], moveLevels(this.tables(), [row.level], set, before?.kind === 'level' ? before.id : null));
+    await this.commitMoves([level], moveLevels(this.tables(), [level], set, before?.kind === 'record' ? before.id : null));
+  }
+
+  async addRegister(): Promise<void> {
+    const { register, operations } = newRegister(this.tables(), 'New register');
+    await this.edits.commit('new register', operations);
+    await this.router.navigate(['/sets/register', register.id]);
   }
 
   pickCore(id: string): void {
@@ -173,7 +202,8 @@ export class SetsPage {
     if (wish === 'open') {
       this.workspace.openLevel(one.id);
       await this.router.navigate(['/layout', one.id]);
-    } else if (wish === 'duplicate') await this.duplicate(levels);
+    } else if (wish === 'order') await this.router.navigate(['/sets/order'], { queryParams: { level: one.id } });
+    else if (wish === 'duplicate') await this.duplicate(levels);
     else if (wish === 'bin') await this.bin(levels);
     else if (wish === 'move') this.askForSet(levels);
     else if (wish === 'up' || wish === 'down') await this.step(one, wish === 'up' ? -1 : 1);

@@ -1,39 +1,60 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, afterNextRender, input, output, signal, viewChild } from '@angular/core';
-import type { FieldType, FieldValue } from '@stravel/core';
+import { ChangeDetectionStrategy, Component, type ElementRef, afterNextRender, computed, input, output, signal, viewChild } from '@angular/core';
+import { fieldText, readFieldText, type Field, type FieldValue, type LinkLookup } from '@stravel/core';
 
-/** The right editor for a type. Enter and leaving keep, Escape lets go. What cannot be kept stays typed and says why. */
+/** Gives names that begin like what was typed into a link, best first. */
+export type SuggestLinks = (field: Field, text: string) => readonly string[];
+
+/** The right editor for a field. Enter and leaving keep, Escape lets go. What cannot be kept stays typed and says why. */
 @Component({
   selector: 'sv-cell-editor',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (type() === 'choice') {
+    @if (choices(); as choices) {
       <select #box class="cell" [attr.aria-label]="label()" (keydown)="key($event)" (blur)="keep()">
-        @if (!choices().includes(textOf())) {
-          <option [value]="textOf()" selected>{{ textOf() || '—' }}</option>
+        @if (!choices.includes(text())) {
+          <option [value]="text()" selected>{{ text() || '—' }}</option>
         }
-        @for (choice of choices(); track choice) {
-          <option [value]="choice" [selected]="choice === value()">{{ choice }}</option>
+        @if (!field().required && text() !== '') {
+          <option value="">—</option>
+        }
+        @for (choice of choices; track choice) {
+          <option [value]="choice" [selected]="choice === text()">{{ choice }}</option>
         }
       </select>
-    } @else if (type() === 'yes/no') {
-      <select #box class="cell" [attr.aria-label]="label()" (keydown)="key($event)" (blur)="keep()">
-        <option value="" [selected]="value() === null">—</option>
-        <option value="yes" [selected]="value() === true">yes</option>
-        <option value="no" [selected]="value() === false">no</option>
-      </select>
+    } @else if (field().type === 'long text' && !field().list) {
+      <textarea
+        #box
+        class="cell long"
+        rows="5"
+        [attr.aria-label]="label()"
+        [attr.aria-invalid]="fault() !== ''"
+        [value]="text()"
+        (keydown)="key($event)"
+        (blur)="keep()"
+      ></textarea>
     } @else {
       <input
         #box
         class="cell"
-        [type]="type() === 'date' ? 'date' : 'text'"
-        [attr.inputmode]="type() === 'number' ? 'decimal' : null"
+        [type]="field().type === 'date' && !field().list ? 'date' : 'text'"
+        [attr.inputmode]="isNumber() ? 'decimal' : null"
         [attr.aria-label]="label()"
         [attr.aria-invalid]="fault() !== ''"
-        [title]="fault()"
-        [value]="textOf()"
+        [attr.list]="isLink() ? 'link-suggestions' : null"
+        [placeholder]="hint()"
+        [title]="fault() || field().help || ''"
+        [value]="text()"
+        (input)="typed.set(box.value)"
         (keydown)="key($event)"
         (blur)="keep()"
       />
+      @if (isLink()) {
+        <datalist id="link-suggestions">
+          @for (name of suggestions(); track name) {
+            <option [value]="name"></option>
+          }
+        </datalist>
+      }
     }
     @if (fault()) {
       <span class="fault" role="alert">{{ fault() }}</span>
@@ -48,6 +69,14 @@ import type { FieldType, FieldValue } from '@stravel/core';
     .cell {
       width: 100%;
     }
+    .long {
+      position: fixed;
+      width: 320px;
+      height: auto;
+      z-index: 10;
+      transform: translateY(-14px);
+      line-height: 1.4;
+    }
     .cell[aria-invalid='true'] {
       border-color: var(--over);
     }
@@ -59,21 +88,37 @@ import type { FieldType, FieldValue } from '@stravel/core';
       color: var(--over);
       padding: 2px 8px;
       border-radius: 3px;
-      z-index: 10;
+      z-index: 11;
     }
   `,
 })
 export class CellEditor {
-  readonly type = input.required<FieldType>();
+  readonly field = input.required<Field>();
   readonly label = input.required<string>();
   readonly value = input.required<FieldValue>();
-  readonly choices = input<readonly string[]>([]);
-  readonly required = input(false);
+  readonly links = input.required<LinkLookup>();
+  readonly suggest = input<SuggestLinks>(() => []);
   readonly kept = output<FieldValue>();
   readonly left = output();
   readonly fault = signal('');
-  private readonly box = viewChild.required<ElementRef<HTMLInputElement | HTMLSelectElement>>('box');
+  readonly typed = signal('');
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement>>('box');
   private done = false;
+
+  readonly text = computed(() => fieldText(this.field(), this.value(), this.links()));
+  readonly choices = computed(() => {
+    const { type, list, choices } = this.field();
+    if (list) return undefined;
+    return type === 'choice' ? choices : type === 'yes/no' ? ['yes', 'no'] : undefined;
+  });
+  readonly isLink = computed(() => this.field().type === 'level' || this.field().type === 'entry');
+  readonly isNumber = computed(() => (this.field().type === 'number' || this.field().type === 'whole number') && !this.field().list);
+  readonly hint = computed(() => (this.field().list ? 'one; two; three' : this.field().type === 'colour' ? '#a6452b' : this.field().type === 'point' ? 'x, y, z' : ''));
+  readonly suggestions = computed(() => {
+    const text = this.typed();
+    const cut = this.field().list ? text.lastIndexOf(';') + 1 : 0;
+    return this.suggest()(this.field(), text.slice(cut).trim()).map((name) => (cut > 0 ? `${text.slice(0, cut)} ${name}` : name));
+  });
 
   constructor() {
     afterNextRender(() => {
@@ -83,14 +128,9 @@ export class CellEditor {
     });
   }
 
-  textOf(): string {
-    const value = this.value();
-    return value === null ? '' : String(value);
-  }
-
   key(event: KeyboardEvent): void {
     event.stopPropagation();
-    if (event.key === 'Enter') {
+    if (event.key === 'Enter' && !event.shiftKey) {
       event.preventDefault();
       this.keep();
     } else if (event.key === 'Escape') {
@@ -101,22 +141,21 @@ export class CellEditor {
 
   keep(): void {
     if (this.done) return;
-    const read = readValue(this.type(), this.box().nativeElement.value, this.required());
-    if (typeof read === 'object' && read !== null) {
-      this.fault.set(read.fault);
+    const field = this.field();
+    const text = this.box().nativeElement.value;
+    const read = readFieldText(field, text, this.links());
+    // What was there already may stay, though it does not fit.
+    if (read.fault !== undefined && text === this.text()) {
+      this.done = true;
+      this.left.emit();
+      return;
+    }
+    const fault = read.fault ?? (read.value === null && field.required ? `${field.name} must be filled.` : '');
+    if (fault !== '') {
+      this.fault.set(fault);
       return;
     }
     this.done = true;
-    this.kept.emit(read);
+    this.kept.emit(read.value ?? null);
   }
-}
-
-/** What was typed as a value of a type, or why it is none. Nothing is coerced silently. */
-export function readValue(type: FieldType, text: string, required: boolean): FieldValue | { fault: string } {
-  const trimmed = text.trim();
-  if (trimmed === '') return required ? { fault: 'It needs a name.' } : type === 'text' ? '' : null;
-  if (type === 'yes/no') return trimmed === 'yes';
-  if (type !== 'number') return trimmed;
-  const number = Number(trimmed.replace(',', '.'));
-  return Number.isFinite(number) ? number : { fault: `“${trimmed}” is not a number.` };
 }

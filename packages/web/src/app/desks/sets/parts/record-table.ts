@@ -2,27 +2,29 @@ import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject, input, output, viewChild } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
-import type { FieldValue, Level, LevelSet } from '@stravel/core';
-import { valueText } from '../../../ui/value-text';
+import { equalJson, type Field, type FieldValue, type FilledRecord, type Json, type LevelSet, type LinkLookup } from '@stravel/core';
 import type { ActiveCell } from '../store/sets-store';
-import { cellValue, type TableColumn, type TableRow } from '../table-rows';
-import { CellEditor } from './cell-editor';
+import { cellText, cellValue, type FigureOf, type TableColumn, type TableRow } from '../table-rows';
+import { CellEditor, type SuggestLinks } from './cell-editor';
 
 /** What was asked of a row through its menu or keys. */
-export type RowWish = 'open' | 'duplicate' | 'up' | 'down' | 'bin' | 'new-level' | 'new-set' | 'move';
+export type RowWish = 'open' | 'duplicate' | 'up' | 'down' | 'bin' | 'new-level' | 'new-set' | 'move' | 'uses' | 'order';
 
 export const ROW_HEIGHT = 32;
+const COLUMN_GAP = 8;
+/** Grip, choice, number and menu with their gaps. */
+const FIXED_PIXELS = 22 + 28 + 44 + 34 + 3 * COLUMN_GAP;
 
-/** Sets and levels in lines; cells are edited in place. Only the lines in view exist. */
+/** Sets with levels, or a register's entries, in lines; cells are edited in place. Only the lines in view exist. */
 @Component({
-  selector: 'sv-level-table',
+  selector: 'sv-record-table',
   imports: [CdkDrag, CdkDragHandle, CdkDropList, CellEditor, MatMenuModule, ScrollingModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(focusin)': 'focusMoved($event.target)', '(focusout)': 'focusMoved($event.relatedTarget)' },
-  templateUrl: './level-table.html',
-  styleUrl: './level-table.scss',
+  templateUrl: './record-table.html',
+  styleUrl: './record-table.scss',
 })
-export class LevelTable {
+export class RecordTable {
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
   readonly rows = input.required<readonly TableRow[]>();
   readonly columns = input.required<readonly TableColumn[]>();
@@ -30,11 +32,17 @@ export class LevelTable {
   readonly editing = input.required<boolean>();
   readonly chosen = input.required<ReadonlySet<string>>();
   readonly openLevel = input<string>();
+  readonly links = input.required<LinkLookup>();
+  readonly suggest = input<SuggestLinks>(() => []);
+  readonly figureOf = input<FigureOf>(() => null);
+  /** What stands in the lines: decides what their menus offer. */
+  readonly holds = input<'levels' | 'entries'>('levels');
 
   readonly entered = output<ActiveCell>();
   readonly editStarted = output<ActiveCell>();
   readonly editEnded = output();
-  readonly levelChanged = output<{ level: Level; column: TableColumn; value: FieldValue }>();
+  readonly valueChanged = output<{ record: FilledRecord; column: TableColumn; value: FieldValue }>();
+  readonly columnOpened = output<TableColumn>();
   readonly setRenamed = output<{ set: LevelSet; name: string }>();
   readonly toggled = output<string>();
   readonly folded = output<string>();
@@ -43,14 +51,15 @@ export class LevelTable {
 
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   readonly rowHeight = ROW_HEIGHT;
+  /** Below this the table scrolls sideways. */
+  readonly leastWidth = computed(() => this.columns().reduce((sum, { width }) => sum + parseFloat(width.replace('minmax(', '')) + COLUMN_GAP, FIXED_PIXELS));
+  readonly setName: Field = { id: 'name', key: 'name', name: 'Name', type: 'text', choices: [], order: '', required: true };
   readonly template = computed(
     () =>
       `22px 28px 44px ${this.columns()
         .map(({ width }) => width)
         .join(' ')} 34px`,
   );
-  readonly value = cellValue;
-  readonly text = valueText;
   readonly rowId = (_index: number, row: TableRow): string => row.id;
 
   private held = false;
@@ -66,6 +75,12 @@ export class LevelTable {
       const lost = this.held && document.activeElement === document.body;
       if (active && !this.editing() && (lost || this.element.nativeElement.contains(document.activeElement))) this.focusCell(active);
     });
+  }
+
+  /** What a cell holds and shows. */
+  cell(record: FilledRecord, column: TableColumn): { value: FieldValue; text: string } {
+    const value = cellValue(record, column, this.figureOf());
+    return { value, text: cellText(value, column, this.links()) };
   }
 
   focusMoved(to: EventTarget | null): void {
@@ -86,9 +101,9 @@ export class LevelTable {
     if (this.editing()) return;
     const wish = this.wishOf(event);
     if (wish) this.wished.emit({ row, wish });
-    else if (event.key === 'Enter' || event.key === 'F2') this.editStarted.emit({ row: row.id, column });
+    else if (event.key === 'Enter' || event.key === 'F2') this.startAt(row, column);
     else if (event.key === ' ') {
-      if (row.kind === 'level') this.toggled.emit(row.id);
+      if (row.kind === 'record') this.toggled.emit(row.id);
       else this.folded.emit(row.id);
     } else if (!this.move(event, row, column)) return;
     event.preventDefault();
@@ -100,9 +115,13 @@ export class LevelTable {
     this.editEnded.emit();
   }
 
-  edit(level: Level, column: TableColumn, value: FieldValue): void {
-    if (value !== cellValue(level, column)) this.levelChanged.emit({ level, column, value });
+  edit(record: FilledRecord, column: TableColumn, value: FieldValue): void {
+    if (!equalJson(value as Json, cellValue(record, column, this.figureOf()) as Json)) this.valueChanged.emit({ record, column, value });
     this.editEnded.emit();
+  }
+
+  start(row: TableRow, column: TableColumn): void {
+    if (!column.field.figure) this.editStarted.emit({ row: row.id, column: column.id });
   }
 
   drop(event: CdkDragDrop<unknown>): void {
@@ -110,6 +129,11 @@ export class LevelTable {
     const row = event.item.data as TableRow;
     const rest = this.rows().filter((other) => other.id !== row.id);
     this.dropped.emit({ row, before: rest.at(event.currentIndex + start) });
+  }
+
+  private startAt(row: TableRow, id: string): void {
+    const column = this.columns().find((one) => one.id === id);
+    if (column) this.start(row, column);
   }
 
   private wishOf(event: KeyboardEvent): RowWish | undefined {

@@ -3,7 +3,7 @@ import type { Field, Level, LevelSet } from '@stravel/core';
 import type { ActiveCell } from '../store/sets-store';
 import { tableColumns, type TableRow } from '../table-rows';
 import { CellEditor } from './cell-editor';
-import { LevelTable, type RowWish } from './level-table';
+import { RecordTable, type RowWish } from './record-table';
 
 const set: LevelSet = { id: 'works', name: 'Works', parent: null, order: 'a0', binned: null };
 const level = (id: string, values: Level['values'] = {}): Level => ({
@@ -27,7 +27,7 @@ const rows: TableRow[] = [
 ];
 
 async function table(active: ActiveCell | null, editing = false) {
-  const fixture = TestBed.createComponent(LevelTable);
+  const fixture = TestBed.createComponent(RecordTable);
   const inputs = { rows, columns, active, editing, chosen: new Set<string>(['two']), openLevel: 'three' };
   for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
   await fixture.whenStable();

@@ -1,0 +1,44 @@
+import { Injectable, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import { fieldsOf, ordersBetween, type Field } from '@stravel/core';
+import { recordsFeature } from '../../../document/records/records-store';
+import { EditLog } from '../../../edits/edit-log';
+import { newId } from '../../../edits/operations';
+import { FieldContext } from './field-context';
+import { FieldDialog, type FieldDecision, type FieldDialogData } from './field-dialog';
+import { FieldsDialog, type FieldsDialogData } from './fields-dialog';
+
+/** Opens the dialogs in which fields are made and changed, and makes what was decided one edit. */
+@Injectable({ providedIn: 'root' })
+export class FieldDialogs {
+  private readonly dialogs = inject(MatDialog);
+  private readonly edits = inject(EditLog);
+  private readonly context = inject(FieldContext);
+  private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+
+  list(register: string | null): void {
+    const data: FieldsDialogData = { register, edit: (field) => this.edit(field), add: (of) => this.add(of) };
+    this.dialogs.open(FieldsDialog, { data, width: '560px' });
+  }
+
+  add(register: string | null): void {
+    const [order] = ordersBetween(fieldsOf(this.tables(), register).at(-1)?.order ?? null, null);
+    this.open(null, { id: newId(), order, register });
+  }
+
+  edit(field: Field): void {
+    const { id, order, register } = field;
+    this.open(field, { id, order, register: register ?? null });
+  }
+
+  private open(field: Field | null, base: FieldDialogData['base']): void {
+    const data: FieldDialogData = { field, base, tables: this.tables(), links: this.context.links() };
+    this.dialogs
+      .open<FieldDialog, FieldDialogData, FieldDecision>(FieldDialog, { data, width: '980px', maxWidth: '96vw' })
+      .afterClosed()
+      .subscribe((decision) => {
+        if (decision) void this.edits.commit(decision.label, decision.change.operations);
+      });
+  }
+}

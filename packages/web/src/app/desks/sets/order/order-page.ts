@@ -1,0 +1,164 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import {
+  RECORDS_DOCUMENT,
+  checkUnlocking,
+  fieldsOf,
+  levelsInOrder,
+  registersInOrder,
+  ruleText,
+  unlockModel,
+  type CarriedValue,
+  type Finding,
+  type Level,
+  type LevelOrder,
+  type OrderGraph,
+} from '@stravel/core';
+import { Compute } from '../../../compute/compute';
+import { WorkInHand } from '../../../compute/work-in-hand';
+import { recordsFeature, selectPlayNumbers } from '../../../document/records/records-store';
+import { EditLog } from '../../../edits/edit-log';
+import { remove, setRecordField } from '../../../edits/operations';
+import { Workspace } from '../../../workspace';
+import { SetsTabs } from '../parts/sets-tabs';
+import { newRegister } from '../registers/register-edits';
+import { OrderCard } from './order-card';
+import { changeOrder, connectLevels, newCarriedValue, orderOf } from './order-edits';
+import { OrderGraphView, type GraphLevel } from './order-graph-view';
+import { PlayThrough, playMoves, type PlayMove } from './play-through';
+
+const MODES = ['rules', 'carried values', 'findings', 'play through'] as const;
+
+/** How the levels open one another: rules, what is carried along, what cannot work, and a play of one's own. */
+@Component({
+  selector: 'sv-order-page',
+  imports: [OrderCard, OrderGraphView, PlayThrough, SetsTabs],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './order-page.html',
+  styleUrl: './order-page.scss',
+})
+export class OrderPage {
+  private readonly store = inject(Store);
+  private readonly edits = inject(EditLog);
+  private readonly router = inject(Router);
+  private readonly compute = inject(Compute);
+  private readonly workspace = inject(Workspace);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  private readonly numbers = this.store.selectSignal(selectPlayNumbers);
+  readonly work = new WorkInHand();
+
+  /** Level to stand on, from the address. */
+  readonly levelId = input<string | undefined>(undefined, { alias: 'level' });
+  readonly modes = MODES;
+  readonly mode = signal<(typeof MODES)[number]>('rules');
+  readonly selected = signal('');
+  /** A way that a finding shows. */
+  readonly path = signal<readonly string[]>([]);
+  readonly moves = signal<readonly PlayMove[]>([]);
+  readonly graph = signal<OrderGraph | undefined>(undefined);
+
+  readonly registers = computed(() => registersInOrder(this.tables()));
+  readonly levels = computed(() => levelsInOrder(this.tables()).filter(({ purpose }) => purpose === 'play'));
+  readonly level = computed(() => this.tables().level[this.selected()] as Level | undefined);
+  readonly order = computed(() => orderOf(this.tables(), this.selected()));
+  readonly model = computed(() => unlockModel(this.tables()));
+  readonly values = computed(() => this.model().values);
+  readonly numberFields = computed(() => fieldsOf(this.tables(), null).filter(({ type, list, figure }) => (type === 'number' || type === 'whole number') && !list && !figure));
+  private readonly check = computed(() => checkUnlocking(this.model()));
+  readonly findings = computed(() => this.check().findings);
+  private readonly edges = computed(() =>
+    this.model().levels.flatMap(({ id, rules }) =>
+      rules.flatMap((rule) => (rule.kind === 'after' ? rule.levels.map((from) => ({ from, to: id, text: rule.levels.length > 1 ? rule.need : '' })) : [])),
+    ),
+  );
+  /** What the layout depends on, so that another amount does not lay the graph out anew. */
+  private readonly shape = computed(() => JSON.stringify([this.levels().map(({ id }) => id), this.edges()]));
+  readonly graphLevels = computed(() => {
+    const playing = this.mode() === 'play through';
+    const state = playing ? playMoves(this.model(), this.moves()).states.at(-1) : undefined;
+    const { openable } = this.check().reach;
+    const name = (kind: 'level' | 'value', id: string): string => (kind === 'value' ? this.tables().carriedValue[id]?.name : this.tables().level[id]?.name) ?? id;
+    return new Map(
+      this.model().levels.map(({ id, name: title, rules }): [string, GraphLevel] => {
+        const shown = state?.played.has(id) ? 'played' : state?.open.has(id) ? 'open' : !playing && this.model().hasRules && !openable.has(id) ? 'never' : 'plain';
+        const says = rules.filter(({ kind }) => kind !== 'after').map((rule) => ruleText(rule, name));
+        return [id, { id, number: String(this.numbers().get(id) ?? ''), name: title, says: rules.length === 0 ? 'no rule' : says.join(' · '), state: shown }];
+      }),
+    );
+  });
+
+  constructor() {
+    effect(() => {
+      const level = this.levelId();
+      if (level !== undefined) this.select(level);
+    });
+    effect(() => {
+      const [nodes, edges] = JSON.parse(this.shape()) as [string[], { from: string; to: string; text: string }[]];
+      untracked(() => void this.layOut(nodes, edges));
+    });
+    effect(() => {
+      const { openable } = this.check().reach;
+      this.workspace.footLeft.set([`${this.model().levels.filter(({ id }) => openable.has(id)).length} of ${this.levels().length} play levels can open`]);
+      this.workspace.footRight.set([]);
+    });
+  }
+
+  select(id: string): void {
+    this.selected.set(id);
+    this.path.set([]);
+    if (this.mode() !== 'play through') this.mode.set('rules');
+  }
+
+  show({ place }: Finding): void {
+    this.selected.set(place.level ?? '');
+    this.path.set(place.path ?? []);
+  }
+
+  async change<K extends 'rules' | 'gains' | 'resets'>(part: K, value: LevelOrder[K]): Promise<void> {
+    const words = { rules: 'how it opens', gains: 'what it gives', resets: 'what it sets back' }[part];
+    await this.edits.commit(`${this.level()?.name ?? 'level'}: ${words}`, changeOrder(this.tables(), this.selected(), part, value));
+  }
+
+  async connect({ from, to }: { from: string; to: string }): Promise<void> {
+    await this.edits.commit(`${this.tables().level[to].name} after ${this.tables().level[from].name}`, connectLevels(this.tables(), from, to));
+    this.select(to);
+  }
+
+  async addValue(): Promise<void> {
+    await this.edits.commit('new carried value', newCarriedValue(this.tables()).operations);
+  }
+
+  async changeValue(value: CarriedValue, field: 'name' | 'start' | 'counts', text: string): Promise<void> {
+    const typed = field === 'start' ? Number(text.replace(',', '.')) : text.trim();
+    if (typed === '' || (typeof typed === 'number' && (text.trim() === '' || !Number.isFinite(typed))) || typed === value[field]) return;
+    await this.edits.commit(`${field} of ${value.name}`, [setRecordField('carriedValue', value, field, typed)]);
+  }
+
+  /** Deletes a carried value together with all that rules and levels say of it. */
+  async dropValue(value: CarriedValue): Promise<void> {
+    const changes = Object.values(this.tables().levelOrder).flatMap((order) => {
+      const rules = order.rules.filter((rule) => rule.kind !== 'value' || rule.value !== value.id);
+      const gains = order.gains.filter((gain) => gain.value !== value.id);
+      const resets = order.resets.filter((id) => id !== value.id);
+      return [
+        ...(rules.length < order.rules.length ? changeOrder(this.tables(), order.id, 'rules', rules) : []),
+        ...(gains.length < order.gains.length ? changeOrder(this.tables(), order.id, 'gains', gains) : []),
+        ...(resets.length < order.resets.length ? changeOrder(this.tables(), order.id, 'resets', resets) : []),
+      ];
+    });
+    await this.edits.commit(`delete the carried value ${value.name}`, [...changes, remove(RECORDS_DOCUMENT, 'carriedValue', value)]);
+  }
+
+  async addRegister(): Promise<void> {
+    const { register, operations } = newRegister(this.tables(), 'New register');
+    await this.edits.commit('new register', operations);
+    await this.router.navigate(['/sets/register', register.id]);
+  }
+
+  private async layOut(nodes: readonly string[], edges: readonly { from: string; to: string; text: string }[]): Promise<void> {
+    const shape = this.shape();
+    const graph = await this.work.do('laying out', () => this.work.keep(this.compute.run('order-graph', { nodes, edges }, this.work.say)));
+    if (graph && shape === this.shape()) this.graph.set(graph);
+  }
+}

@@ -1,0 +1,47 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { RouterLink, RouterLinkActive } from '@angular/router';
+import type { Register } from '@stravel/core';
+
+/** The tables of the Sets desk: the levels, how they open, and every register. */
+@Component({
+  selector: 'sv-sets-tabs',
+  imports: [RouterLink, RouterLinkActive],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <nav aria-label="Tables">
+      <a routerLink="/sets" routerLinkActive="here" [routerLinkActiveOptions]="{ exact: true }" ariaCurrentWhenActive="page">Levels</a>
+      <a routerLink="/sets/order" routerLinkActive="here" ariaCurrentWhenActive="page">Order</a>
+      <span class="soft" aria-hidden="true">registers</span>
+      @for (register of registers(); track register.id) {
+        <a [routerLink]="['/sets/register', register.id]" routerLinkActive="here" ariaCurrentWhenActive="page" [title]="register.help">{{ register.name }}</a>
+      }
+      <button class="plain" (click)="added.emit()">+ Register</button>
+    </nav>
+  `,
+  styles: `
+    nav {
+      display: flex;
+      flex-wrap: wrap;
+      align-items: baseline;
+      gap: 4px 16px;
+    }
+    a {
+      color: var(--soft-ink);
+      text-decoration: none;
+      padding: 2px 0;
+      border-bottom: 2px solid transparent;
+    }
+    a.here {
+      color: var(--ink);
+      font-weight: 600;
+      border-bottom-color: var(--kiln);
+    }
+    a:hover {
+      border-bottom-color: var(--line);
+    }
+  `,
+})
+export class SetsTabs {
+  readonly registers = input.required<readonly Register[]>();
+  readonly added = output();
+}

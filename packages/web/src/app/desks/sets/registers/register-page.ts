@@ -1,0 +1,176 @@
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import {
+  RECORDS_DOCUMENT,
+  entriesOf,
+  fieldsOf,
+  linkUses,
+  ordersBetween,
+  registersInOrder,
+  type Entry,
+  type FieldValue,
+  type FilledRecord,
+  type Json,
+  type Register,
+} from '@stravel/core';
+import { recordsFeature } from '../../../document/records/records-store';
+import { EditLog } from '../../../edits/edit-log';
+import { remove, setRecordField } from '../../../edits/operations';
+import { Workspace } from '../../../workspace';
+import { FieldContext } from '../fields/field-context';
+import { FieldDialogs } from '../fields/field-dialogs';
+import { RecordTable, type RowWish } from '../parts/record-table';
+import { SetsTabs } from '../parts/sets-tabs';
+import type { ActiveCell } from '../store/sets-store';
+import { entryColumns, type TableColumn, type TableRow } from '../table-rows';
+import { deleteEntries, duplicateEntries, newEntry, newRegister, stepEntry } from './register-edits';
+import { UsesDialog, type UsesChoice, type UsesData } from './uses-dialog';
+
+const NONE: ReadonlySet<string> = new Set();
+
+/** Any register, shown from its fields. */
+@Component({
+  selector: 'sv-register-page',
+  imports: [RecordTable, SetsTabs],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './register-page.html',
+  styleUrl: '../sets-page.scss',
+})
+export class RegisterPage {
+  private readonly edits = inject(EditLog);
+  private readonly dialogs = inject(MatDialog);
+  private readonly router = inject(Router);
+  private readonly workspace = inject(Workspace);
+  readonly context = inject(FieldContext);
+  readonly fieldDialogs = inject(FieldDialogs);
+  private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+
+  /** From the address. */
+  readonly id = input.required<string>();
+  /** Entry to stand on, from the address. */
+  readonly entry = input<string>();
+  readonly none = NONE;
+  readonly chosen = signal(NONE);
+  readonly active = signal<ActiveCell | null>(null);
+  readonly editing = signal(false);
+  readonly registers = computed(() => registersInOrder(this.tables()));
+  readonly register = computed(() => this.tables().register[this.id()] as Register | undefined);
+  private readonly entries = computed(() => entriesOf(this.tables(), this.id()));
+  readonly columns = computed(() => entryColumns(fieldsOf(this.tables(), this.id())));
+  readonly rows = computed(() => this.entries().map((record, i): TableRow => ({ kind: 'record', id: record.id, record, depth: 0, number: String(i + 1) })));
+
+  constructor() {
+    effect(() => {
+      this.id();
+      this.chosen.set(NONE);
+      const entry = this.entry();
+      this.active.set(entry === undefined ? null : { row: entry, column: 'name' });
+    });
+    effect(() => {
+      this.workspace.footLeft.set([`${this.rows().length} entries`]);
+      this.workspace.footRight.set([]);
+    });
+  }
+
+  async addRegister(): Promise<void> {
+    const { register, operations } = newRegister(this.tables(), 'New register');
+    await this.edits.commit('new register', operations);
+    await this.router.navigate(['/sets/register', register.id]);
+  }
+
+  async renameRegister(register: Register, field: 'name' | 'help', text: string): Promise<void> {
+    if (field === 'name' && text.trim() === '') return;
+    if (register[field] !== text.trim()) await this.edits.commit(`${field} of the register ${register.name}`, [setRecordField('register', register, field, text.trim())]);
+  }
+
+  async addEntry(register: string): Promise<void> {
+    const { entry, operations } = newEntry(this.tables(), register, 'New entry');
+    await this.edits.commit('new entry', operations);
+    this.active.set({ row: entry.id, column: 'name' });
+    this.editing.set(true);
+  }
+
+  async change({ record, column, value }: { record: FilledRecord; column: TableColumn; value: FieldValue }): Promise<void> {
+    const together = this.chosen().has(record.id) && column.id !== 'name' ? this.chosenEntries() : [record];
+    const label = together.length > 1 ? `${column.name} of ${together.length} entries` : `${column.name} of ${record.name}`;
+    await this.edits.commit(
+      label,
+      together.map((one) => setRecordField('entry', one, column.path, value as Json)),
+    );
+  }
+
+  toggle(id: string): void {
+    this.chosen.update((ids) => {
+      const next = new Set(ids);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  }
+
+  async wish({ row, wish }: { row: TableRow; wish: RowWish }): Promise<void> {
+    const entry = this.tables().entry[row.id];
+    if (!entry) return;
+    const entries = this.chosen().has(entry.id) ? this.chosenEntries() : [entry];
+    if (wish === 'uses') this.showUses([entry], false);
+    else if (wish === 'bin') this.deleteEntries(entries);
+    else if (wish === 'up' || wish === 'down') await this.edits.commit(`move ${entry.name}`, stepEntry(this.tables(), entry, wish === 'up' ? -1 : 1));
+    else if (wish === 'duplicate') {
+      const { copies, operations } = duplicateEntries(this.tables(), entries);
+      await this.edits.commit(`duplicate ${entries.length === 1 ? entry.name : `${entries.length} entries`}`, operations);
+      this.active.set({ row: copies[0].id, column: 'name' });
+    }
+  }
+
+  async drop({ row, before }: { row: TableRow; before: TableRow | undefined }): Promise<void> {
+    const entry = this.tables().entry[row.id];
+    const rest = this.entries().filter(({ id }) => id !== row.id);
+    const found = before ? rest.findIndex(({ id }) => id === before.id) : rest.length;
+    const [order] = ordersBetween(rest[found - 1]?.order ?? null, rest[found]?.order ?? null);
+    if (entry) await this.edits.commit(`move ${entry.name}`, [setRecordField('entry', entry, 'order', order)]);
+  }
+
+  deleteEntries(entries: readonly Entry[]): void {
+    this.showUses(entries, true);
+  }
+
+  /** Deletes a register that nothing holds any more; else leads to what does. */
+  async deleteRegister(register: Register): Promise<void> {
+    const tables = this.tables();
+    const linking = Object.values(tables.field).filter((field) => field.type === 'entry' && field.target === register.id && field.register !== register.id);
+    const entries = entriesOf(tables, register.id);
+    if (linking.length > 0) {
+      this.edits.refused.set({
+        label: `delete ${register.name}`,
+        reason: `The ${linking.length === 1 ? 'field' : 'fields'} ${linking.map(({ name }) => name).join(', ')} link to it. Change or delete ${linking.length === 1 ? 'it' : 'them'} first.`,
+      });
+      return;
+    }
+    await this.edits.commit(`delete the register ${register.name}`, [
+      ...entries.map((entry) => remove(RECORDS_DOCUMENT, 'entry', entry)),
+      ...fieldsOf(tables, register.id).map((field) => remove(RECORDS_DOCUMENT, 'field', field)),
+      remove(RECORDS_DOCUMENT, 'register', register),
+    ]);
+    await this.router.navigate(['/sets']);
+  }
+
+  chosenEntries(): Entry[] {
+    return this.entries().filter(({ id }) => this.chosen().has(id));
+  }
+
+  private showUses(entries: readonly Entry[], deletes: boolean): void {
+    const ids = new Set(entries.map(({ id }) => id));
+    const all = linkUses(this.tables());
+    const uses = entries.flatMap(({ id }) => all.get(id) ?? []).filter(({ record }) => !deletes || !ids.has(record.id));
+    const data: UsesData = { entries, uses, others: this.entries().filter(({ id }) => !ids.has(id)), deletes };
+    this.dialogs
+      .open<UsesDialog, UsesData, UsesChoice>(UsesDialog, { data, width: '560px' })
+      .afterClosed()
+      .subscribe((choice) => {
+        if (!choice) return;
+        void this.edits.commit(`delete ${entries.length === 1 ? entries[0].name : `${entries.length} entries`}`, deleteEntries(entries, all, choice.replacement));
+        this.chosen.set(NONE);
+      });
+  }
+}
