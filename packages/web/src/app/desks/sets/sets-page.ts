@@ -115,10 +115,12 @@ export class SetsPage {
 
   async changeLevel({ record: level, column, value }: { record: FilledRecord; column: TableColumn; value: FieldValue }): Promise<void> {
     const together = this.chosen().has(level.id) && column.id !== 'name' && column.id !== 'code' ? this.chosenLevels() : [level];
+    // What every level has is text; empty is no value there.
+    const written = column.own ? value : String(value ?? '').trim();
     const label = together.length > 1 ? `${column.name} of ${together.length} levels` : `${column.name} of ${level.name}`;
     await this.edits.commit(
       label,
-      together.map((one) => setRecordField('level', one, column.path, value as Json)),
+      together.map((one) => setRecordField('level', one, column.path, written as Json)),
     );
   }
 

@@ -1,9 +1,19 @@
-import { emptyRecordTables, levelsInOrder, setTree, type Field, type Level, type LevelSet, type Operation, type RecordTables, type StratumContent } from '@stravel/core';
+import {
+  emptyRecordTables,
+  levelsInOrder,
+  linkLookup,
+  setTree,
+  type Field,
+  type Level,
+  type LevelSet,
+  type Operation,
+  type RecordTables,
+  type StratumContent,
+} from '@stravel/core';
 import { applyToTables } from '../../document/records/records-store';
 import { binSet, duplicateLevels, moveLevels, moveSet, newLevel } from './level-edits';
-import { readValue } from './parts/cell-editor';
 import { setsActions, setsFeature } from './store/sets-store';
-import { cellValue, tableColumns, tableRows } from './table-rows';
+import { cellText, cellValue, entryColumns, levelColumns, tableRows } from './table-rows';
 import { matchQuality } from '../../shell/match-quality';
 
 const set = (id: string, parent: string | null, order: string): LevelSet => ({ id, name: id, parent, order, binned: null });
@@ -83,23 +93,18 @@ describe('the table', () => {
   });
 
   it('reads values by column', () => {
-    const columns = tableColumns(fields, ['play']);
-    expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'f']);
-    expect(cellValue(level('x', 'c', 'a0', { values: { mood: 'dark' } }), columns[3])).toBe('dark');
-    expect(cellValue(level('x', 'c', 'a0'), columns[3])).toBeNull();
-  });
-
-  it.each([
-    ['number', '12,5', 12.5],
-    ['number', '', null],
-    ['number', 'x', { fault: '“x” is not a number.' }],
-    ['number', '1e999', { fault: '“1e999” is not a number.' }],
-    ['yes/no', 'no', false],
-    ['yes/no', '', null],
-    ['text', '  a ', 'a'],
-    ['date', '2026-02-01', '2026-02-01'],
-  ] as const)('reads %s from “%s”', (type, text, value) => {
-    expect(readValue(type, text, false)).toEqual(value);
+    const counted: Field = { id: 's', key: 's', name: 'Strata', type: 'whole number', choices: [], order: 'a1', figure: 'strata' };
+    const columns = levelColumns([...fields, counted], ['play']);
+    expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'f', 's']);
+    const figureOf = () => 12345;
+    expect(cellValue(level('x', 'c', 'a0', { values: { mood: 'dark' } }), columns[3], figureOf)).toBe('dark');
+    expect(cellValue(level('x', 'c', 'a0'), columns[3], figureOf)).toBeNull();
+    expect(cellValue(level('x', 'c', 'a0'), columns[4], figureOf)).toBe(12345);
+    const links = linkLookup({ level: {}, set: {}, entry: {} });
+    expect([null, '', 12345].map((value) => cellText(value, columns[4], links))).toEqual(['—', '—', '12\u2009345']);
+    const [, list] = entryColumns([{ ...fields[0], list: true }]);
+    expect(cellText(['a', 'b;c'], list, links)).toBe('a; "b;c"');
+    expect(cellText([], list, links)).toBe('—');
   });
 });
 

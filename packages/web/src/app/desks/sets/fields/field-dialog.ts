@@ -80,7 +80,9 @@ export class FieldDialog {
   readonly shown = computed(() => {
     const changed = (this.change()?.values ?? []).filter(({ outcome }) => outcome !== 'same');
     return {
-      rows: changed.slice(0, MOST_SHOWN).map((value) => ({ ...value, beforeText: plainText(value.before) || '—', afterText: value.outcome === 'kept' ? 'stays' : plainText(value.after) || '—' })),
+      rows: changed
+        .slice(0, MOST_SHOWN)
+        .map((value) => ({ ...value, beforeText: plainText(value.before) || '—', afterText: value.outcome === 'kept' ? 'stays' : plainText(value.after) || '—' })),
       more: Math.max(0, changed.length - MOST_SHOWN),
     };
   });

@@ -91,7 +91,7 @@ export class OrderPage {
   constructor() {
     effect(() => {
       const level = this.levelId();
-      if (level !== undefined) this.select(level);
+      if (level !== undefined) untracked(() => this.select(level));
     });
     effect(() => {
       const [nodes, edges] = JSON.parse(this.shape()) as [string[], { from: string; to: string; text: string }[]];

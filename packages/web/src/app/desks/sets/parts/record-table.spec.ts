@@ -1,7 +1,7 @@
 import { TestBed } from '@angular/core/testing';
-import type { Field, Level, LevelSet } from '@stravel/core';
+import { linkLookup, type Field, type FieldValue, type Level, type LevelSet } from '@stravel/core';
 import type { ActiveCell } from '../store/sets-store';
-import { tableColumns, type TableRow } from '../table-rows';
+import { levelColumns, type TableRow } from '../table-rows';
 import { CellEditor } from './cell-editor';
 import { RecordTable, type RowWish } from './record-table';
 
@@ -20,15 +20,16 @@ const level = (id: string, values: Level['values'] = {}): Level => ({
   binned: null,
 });
 const fields: Field[] = [{ id: 'f', key: 'shards', name: 'Shards', type: 'number', choices: [], order: 'a0' }];
-const columns = tableColumns(fields, ['play', 'trial', 'tool']);
+const links = linkLookup({ level: {}, set: {}, entry: {} });
+const columns = levelColumns(fields, ['play', 'trial', 'tool']);
 const rows: TableRow[] = [
   { kind: 'set', id: 'works', set, depth: 0, rank: 'Part', count: 3, folded: false },
-  ...['one', 'two', 'three'].map((id, i): TableRow => ({ kind: 'level', id, level: level(id, { shards: i }), depth: 1, number: String(i + 1) })),
+  ...['one', 'two', 'three'].map((id, i): TableRow => ({ kind: 'record', id, record: level(id, { shards: i }), depth: 1, number: String(i + 1) })),
 ];
 
 async function table(active: ActiveCell | null, editing = false) {
   const fixture = TestBed.createComponent(RecordTable);
-  const inputs = { rows, columns, active, editing, chosen: new Set<string>(['two']), openLevel: 'three' };
+  const inputs = { rows, columns, active, editing, chosen: new Set<string>(['two']), openLevel: 'three', links };
   for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
   await fixture.whenStable();
   const said: unknown[] = [];
@@ -38,7 +39,7 @@ async function table(active: ActiveCell | null, editing = false) {
   one.wished.subscribe(({ row, wish }: { row: TableRow; wish: RowWish }) => said.push([wish, row.id]));
   one.toggled.subscribe((id) => said.push(['toggle', id]));
   one.folded.subscribe((id) => said.push(['fold', id]));
-  one.levelChanged.subscribe(({ level: of, column, value }) => said.push(['change', of.id, column.id, value]));
+  one.valueChanged.subscribe(({ record: of, column, value }) => said.push(['change', of.id, column.id, value]));
   const row = (id: string) => rows.find((candidate) => candidate.id === id) as TableRow;
   const press = (id: string, column: string, key: string, keys: Partial<KeyboardEventInit> = {}) => {
     const event = new KeyboardEvent('keydown', { key, cancelable: true, ...keys });
@@ -125,9 +126,9 @@ describe('the table of levels', () => {
   it('changes only what is another value than before', async () => {
     const { one, said } = await table({ row: 'one', column: 'f' }, true);
     const [, first] = rows;
-    if (first.kind !== 'level') throw new Error('the second row is a level');
-    one.edit(first.level, columns[3], 0);
-    one.edit(first.level, columns[3], 5);
+    if (first.kind !== 'record') throw new Error('the second row is a level');
+    one.edit(first.record, columns[3], 0);
+    one.edit(first.record, columns[3], 5);
     one.editSet(set, '  ');
     one.editSet(set, 'Works');
     expect(said).toEqual([['change', 'one', 'f', 5]]);
@@ -135,46 +136,68 @@ describe('the table of levels', () => {
 });
 
 describe('the editor of a cell', () => {
-  async function editor(type: Field['type'], value: unknown, choices: readonly string[] = []) {
+  async function editor(type: Field['type'], value: FieldValue, rules: Partial<Field> = {}, suggest: () => string[] = () => []) {
+    const field: Field = { id: 'f', key: 'f', name: 'Shards', type, choices: [], order: 'a0', ...rules };
     const fixture = TestBed.createComponent(CellEditor);
-    for (const [name, input] of Object.entries({ type, label: 'Shards of one', value, choices, required: false })) fixture.componentRef.setInput(name, input);
+    for (const [name, input] of Object.entries({ field, label: 'Shards of one', value, links, suggest })) fixture.componentRef.setInput(name, input);
     await fixture.whenStable();
     const said: unknown[] = [];
     fixture.componentInstance.kept.subscribe((kept) => said.push(kept));
     fixture.componentInstance.left.subscribe(() => said.push('left'));
     const element = fixture.nativeElement as HTMLElement;
-    const field = element.querySelector('input, select') as HTMLInputElement;
+    const box = element.querySelector('input, select, textarea') as HTMLInputElement;
     const press = async (key: string) => {
-      field.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+      box.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
       await fixture.whenStable();
     };
-    return { element, field, press, said };
+    return { element, box, press, said };
   }
 
   it('keeps a number at Enter, and keeps on editing what is none', async () => {
-    const { element, field, press, said } = await editor('number', 8);
-    expect(field.value).toBe('8');
-    field.value = 'seven';
+    const { element, box, press, said } = await editor('number', 8);
+    expect(box.value).toBe('8');
+    box.value = 'seven';
     await press('Enter');
     expect(said).toEqual([]);
     expect(element.querySelector('[role=alert]')?.textContent).toContain('“seven” is not a number.');
-    expect(field.value).toBe('seven');
-    field.value = '7';
+    expect(box.value).toBe('seven');
+    box.value = '7';
     await press('Enter');
     expect(said).toEqual([7]);
   });
 
   it('leaves at Escape without keeping', async () => {
-    const { field, press, said } = await editor('text', 'soot');
-    field.value = 'ash';
+    const { box, press, said } = await editor('text', 'soot');
+    box.value = 'ash';
     await press('Escape');
     expect(said).toEqual(['left']);
   });
 
   it('offers the choices of a field, and none', async () => {
-    const { field } = await editor('choice', 'ember', ['dark', 'ember']);
-    const options = [...field.querySelectorAll('option')].map(({ textContent }) => textContent?.trim());
+    const { box } = await editor('choice', 'ember', { choices: ['dark', 'ember'] });
+    const options = [...box.querySelectorAll('option')].map(({ textContent }) => textContent?.trim());
     expect(options).toEqual(expect.arrayContaining(['dark', 'ember']));
-    expect(field.value).toBe('ember');
+    expect(box.value).toBe('ember');
+  });
+
+  it('reads the end of a list of links as it is typed', async () => {
+    const { element, box } = await editor('entry', null, { list: true, target: 'tides' }, () => ['Ebb']);
+    box.value = 'Slack; e';
+    box.dispatchEvent(new Event('input'));
+    await new Promise((resolve) => setTimeout(resolve));
+    expect([...element.querySelectorAll('datalist option')].map((option) => (option as HTMLOptionElement).value)).toEqual(['Slack; Ebb']);
+  });
+
+  it('asks for what is required, lets a line break into long text, and leaves alone what already did not fit', async () => {
+    const required = await editor('text', 'soot', { required: true });
+    required.box.value = ' ';
+    await required.press('Enter');
+    expect(required.said).toEqual([]);
+    expect(required.element.querySelector('[role=alert]')?.textContent).toContain('must be filled');
+    const long = await editor('long text', 'a\nb');
+    expect(long.box.value).toBe('a\nb');
+    const misfit = await editor('number', 'many');
+    await misfit.press('Enter');
+    expect(misfit.said).toEqual(['left']);
   });
 });

@@ -97,7 +97,7 @@ export class RegisterPage {
     const label = together.length > 1 ? `${column.name} of ${together.length} entries` : `${column.name} of ${record.name}`;
     await this.edits.commit(
       label,
-      together.map((one) => setRecordField('entry', one, column.path, value as Json)),
+      together.map((one) => setRecordField('entry', one, column.path, (column.own ? value : String(value ?? '').trim()) as Json)),
     );
   }
 

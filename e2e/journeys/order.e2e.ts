@@ -1,0 +1,58 @@
+import { checkAxe } from '../fixtures/check-axe';
+import { expect, introduce, test } from '../fixtures/stravel';
+
+test.describe('Order of play', () => {
+  test('leads from a finding to the level that can never open, and a lower threshold mends it', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/findings');
+    await page.getByRole('button', { name: /Wreck Reach can never open/ }).click();
+    await expect(page).toHaveURL(/sets\/order\?level=wreck-reach/);
+    await expect(page.getByRole('button', { name: /Wreck Reach.*can never open/ })).toBeVisible();
+    await expect(page.getByText('23 of 24 play levels can open')).toBeVisible();
+    await checkAxe(page);
+    const threshold = page.getByLabel('Threshold');
+    await threshold.fill('60');
+    await threshold.press('Enter');
+    await expect(page.getByText('24 of 24 play levels can open')).toBeVisible();
+    await expect(page.getByText('All changes saved')).toBeVisible();
+    await page.reload();
+    await expect(page.getByText('24 of 24 play levels can open')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('23 of 24 play levels can open')).toBeVisible();
+    await page.getByRole('button', { name: /^findings/ }).click();
+    await expect(page.getByText(/at most \d+ can be collected by then/)).toBeVisible();
+    await expect(page.getByText('All changes saved')).toBeVisible();
+  });
+
+  test('connects two levels by a drag', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/sets/order');
+    const from = page.locator('.level').filter({ hasText: 'Mould Room' }).locator('.handle');
+    const to = page.locator('.level').filter({ hasText: 'Kiln Tunnels' });
+    const start = await from.boundingBox();
+    const end = await to.boundingBox();
+    if (!start || !end) throw new Error('the levels are not drawn');
+    await page.mouse.move(start.x + start.width / 2, start.y + start.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(end.x + 40, end.y + 15, { steps: 5 });
+    await page.mouse.up();
+    await expect(page.locator('sv-order-card')).toContainText('Mould Room');
+    await expect(page.locator('sv-order-card').getByRole('heading', { name: 'Kiln Tunnels' })).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.locator('sv-order-card .source').filter({ hasText: 'Mould Room' })).toHaveCount(0);
+    await expect(page.getByText('All changes saved')).toBeVisible();
+  });
+
+  test('plays levels in an order of one’s own and says what opens', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/sets/order');
+    await page.getByRole('button', { name: 'play through' }).click();
+    await page.getByRole('button', { name: 'Play Cullet Yard' }).click();
+    await expect(page.getByText('opens Sorting Hall')).toBeVisible();
+    await page.getByLabel('Shards collected in Sorting Hall').fill('0');
+    await page.getByRole('button', { name: 'Play Sorting Hall' }).click();
+    await expect(page.getByText('opens Furnace One')).toBeVisible();
+    await page.getByRole('button', { name: 'Type the code of Potash Grotto' }).click();
+    await expect(page.getByRole('button', { name: 'Play Potash Grotto' })).toBeVisible();
+    await checkAxe(page);
+    await page.getByRole('button', { name: 'Begin anew' }).click();
+    await expect(page.getByText('Nothing was played yet.')).toBeVisible();
+  });
+});
