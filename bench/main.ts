@@ -1,6 +1,7 @@
 import { burrowBench } from './core/burrow.bench';
 import { chainBench } from './core/chain.bench';
 import { rehearsalBench } from './core/rehearsal.bench';
+import { unlockBench } from './core/unlock.bench';
 import { sightBench } from './core/sight.bench';
 import { editsBench } from './server/edits.bench';
 import { openingBench } from './web/opening.bench';
@@ -13,6 +14,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   burrow: burrowBench,
   chain: chainBench,
   rehearsal: rehearsalBench,
+  unlock: unlockBench,
   edits: editsBench,
   plate: plateBench,
   sets: setsBench,

@@ -168,7 +168,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     pattern: later(
       string()
         .max(500)
-        .test('pattern', 'must be a regular expression', (v) => v === undefined || v === null || patternFault(v) === null),
+        .test('pattern', 'pattern must be a regular expression, without look-around and back-references', (v) => v === undefined || v === null || patternFault(v) === null),
     ),
     target: later(string().max(80)),
     figure: later(string().oneOf(FIELD_FIGURES)),

@@ -16,13 +16,13 @@ export interface LostValue {
   readonly steps: readonly WitnessStep[] | undefined;
 }
 
-/** Ways that are played; more suspicions than this are not decided. */
-const MOST_REPLAYS = 60;
+/** Ways that are played, one for a value and a level that resets it; what needs more is not decided. */
+const MOST_REPLAYS = 16;
 
 /**
  * Finds values that a reset takes from a later rule: a play that collects the least of the value until a level resets
  * it, after which what is left to collect stays below the threshold. Only values that a level gives once can be lost.
- * Cost: O(n log n), and one play of the collection for each of the first suspicions.
+ * Cost: O(n log n), and one play of the collection for each of the first levels that reset.
  */
 export function lostValues(model: UnlockModel, { openable }: Reach, witness: Witness): LostValue[] {
   const found: LostValue[] = [];
@@ -31,6 +31,7 @@ export function lostValues(model: UnlockModel, { openable }: Reach, witness: Wit
     if (value.counts !== 'once') continue;
     const resets = resettersAlong(model, witness, value);
     if (resets.length === 0) continue;
+    const played = new Map<string, Replay | undefined>();
     const total = model.levels.reduce((sum, level) => sum + (openable.has(level.id) ? most(level, value) : 0), 0);
     for (const level of model.levels) {
       // Another rule may open it all the same.
@@ -40,16 +41,19 @@ export function lostValues(model: UnlockModel, { openable }: Reach, witness: Wit
       const last = lastBelow(resets, rule.least - value.start);
       const resetter = last?.level.id === level.id ? undefined : last;
       if (!resetter || value.start + total - resetter.mostBefore >= rule.least) continue;
-      const played = replays++ < MOST_REPLAYS ? playToReset(model, openable, value, level, resetter.level) : undefined;
-      const isLost = played !== undefined && played.remaining < rule.least;
+      if (!played.has(resetter.level.id)) played.set(resetter.level.id, replays++ < MOST_REPLAYS ? playToReset(model, openable, value, resetter.level) : undefined);
+      const way = played.get(resetter.level.id);
+      // Its own gain is not there while it is closed.
+      const remaining = way ? way.remaining - most(level, value) : 0;
+      if (way?.opened.has(level.id)) continue;
       found.push({
         level,
         index: 0,
         resetter: resetter.level,
         value,
         least: rule.least,
-        remaining: played?.remaining ?? 0,
-        steps: isLost ? played.steps : undefined,
+        remaining,
+        steps: way && remaining < rule.least ? way.steps : undefined,
       });
     }
   }
@@ -93,17 +97,18 @@ function lastBelow(resetters: readonly Resetter[], amount: number): Resetter | u
   return resetters[low - 1];
 }
 
-/** Plays the way with the least of the value and the most of the others, up to the reset; undefined when it opens the level or does not come to the reset. */
-function playToReset(
-  model: UnlockModel,
-  openable: ReadonlySet<string>,
-  value: CarriedValue,
-  wanted: OrderedLevel,
-  resetter: OrderedLevel,
-): { steps: readonly WitnessStep[]; remaining: number } | undefined {
-  const { steps, opened, amounts } = greedyPlay(model, { sparing: value.id, until: resetter.id, avoiding: wanted.id });
-  if (opened.has(wanted.id) || steps.at(-1)?.level !== resetter.id) return undefined;
+interface Replay {
+  readonly steps: readonly WitnessStep[];
+  readonly opened: ReadonlySet<string>;
+  /** What the value came to, and all that is left to collect of it. */
+  readonly remaining: number;
+}
+
+/** Plays the way with the least of the value and the most of the others, up to the reset; undefined when it does not come there. */
+function playToReset(model: UnlockModel, openable: ReadonlySet<string>, value: CarriedValue, resetter: OrderedLevel): Replay | undefined {
+  const { steps, opened, amounts } = greedyPlay(model, { sparing: value.id, until: resetter.id });
+  if (steps.at(-1)?.level !== resetter.id) return undefined;
   const played = new Set(steps.map(({ level }) => level));
   const left = model.levels.reduce((sum, one) => sum + (openable.has(one.id) && !played.has(one.id) ? most(one, value) : 0), 0);
-  return { steps, remaining: (amounts.get(value.id) ?? value.start) + left };
+  return { steps, opened, remaining: (amounts.get(value.id) ?? value.start) + left };
 }

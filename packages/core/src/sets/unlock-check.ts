@@ -13,6 +13,8 @@ export interface UnlockCheck {
 
 /** Steps of a way that a message shows before it counts the rest. */
 const SHOWN_STEPS = 8;
+/** Steps of a way that a finding keeps, the last ones. */
+const MOST_PATH_STEPS = 100;
 
 /**
  * Checks the rules by which levels open. "Never" is said only of what the upper bound of all states leaves out; every
@@ -49,7 +51,7 @@ function found(code: string, severity: Severity, level: OrderedLevel, detail: st
     desk: 'sets',
     severity,
     subject: detail === '' ? level.id : `${level.id}.${detail}`,
-    place: { level: level.id, path: path.map((step) => step.level) },
+    place: { level: level.id, path: path.slice(-MOST_PATH_STEPS).map((step) => step.level) },
     message,
     why,
   });

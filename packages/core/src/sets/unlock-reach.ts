@@ -105,8 +105,6 @@ export interface GreedyOptions {
   readonly sparing?: string;
   /** Ends once this level was played. */
   readonly until?: string;
-  /** Does not play this level. */
-  readonly avoiding?: string;
 }
 
 /** A value that is given each time is collected over and over, at most this often for one threshold. */
@@ -116,7 +114,7 @@ const MOST_REPEATS = 1e6;
  * Plays everything that opens, in order of play, each with the most there is to collect; levels that reset something
  * come as late as they can. A real play: what it opens does open.
  */
-export function greedyPlay(model: UnlockModel, { sparing, until, avoiding }: GreedyOptions = {}): Witness {
+export function greedyPlay(model: UnlockModel, { sparing, until }: GreedyOptions = {}): Witness {
   const waiting = new WaitingRules(model);
   const place = new Map(model.levels.map(({ id }, i) => [id, i]));
   const amounts = new Map(model.values.map(({ id, start }) => [id, start]));
@@ -127,7 +125,7 @@ export function greedyPlay(model: UnlockModel, { sparing, until, avoiding }: Gre
     for (const level of levels) {
       if (opened.has(level.id)) continue;
       opened.add(level.id);
-      if (level.id !== avoiding) (level.resets.size > 0 ? resetting : plain).push(level, place.get(level.id) ?? 0);
+      (level.resets.size > 0 ? resetting : plain).push(level, place.get(level.id) ?? 0);
     }
   };
   const steps: WitnessStep[] = [];

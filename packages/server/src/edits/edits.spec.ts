@@ -57,6 +57,38 @@ describe('the edit log over HTTP', () => {
     expect((await test.post(EDITS, edit([{ document: 'records', kind: 'level', id: 'two', field: 'name', before: 'two', after: 'zwei' }]))).status).toBe(201);
   });
 
+  it('removes no entry, register or carried value from under its users, unless the same edit releases them', async () => {
+    const make = (kind: Operation['kind'], record: { id: string }): Operation => ({ document: 'records', kind, id: record.id, field: null, before: null, after: record as never });
+    const drop = (operation: Operation): Operation => ({ ...operation, before: operation.after, after: null });
+    const register = make('register', { id: 'tides', name: 'Tides', help: '', order: 'a' } as { id: string });
+    const entry = make('entry', { id: 'ebb', register: 'tides', name: 'Ebb', order: 'a', values: {} } as { id: string });
+    const field = make('field', { id: 'tide', key: 'tide', name: 'Tide', type: 'entry', choices: [], order: 'b', target: 'tides' } as { id: string });
+    const value = make('carriedValue', { id: 'shards', name: 'Shards', start: 0, counts: 'once', order: 'a' } as { id: string });
+    const order = make('levelOrder', { id: 'one', rules: [{ kind: 'value', value: 'shards', least: 3 }], gains: [], resets: [] } as { id: string });
+    const link: Operation = { document: 'records', kind: 'level', id: 'one', field: 'values.tide', before: null, after: 'ebb' };
+    expect((await test.post(EDITS, edit([register, entry, field, value, order, link]))).status).toBe(201);
+    const refusal = async (operation: Operation) => {
+      const refused = await test.post(EDITS, edit([drop(operation)]));
+      return [refused.status, ((await refused.json()) as { detail: string }).detail];
+    };
+    expect(await refusal(entry)).toEqual([422, expect.stringContaining('entry ebb cannot be removed, Tide of one still uses it')]);
+    expect(await refusal(register)).toEqual([422, expect.stringContaining('its entry Ebb still uses it')]);
+    expect(await refusal(value)).toEqual([422, expect.stringContaining('carriedValue shards cannot be removed, the level one still uses it')]);
+    expect((await test.post(EDITS, edit([{ ...link, before: 'ebb', after: null }, drop(entry)]))).status).toBe(201);
+    expect(await refusal(register)).toEqual([422, expect.stringContaining('the field Tide still uses it')]);
+    expect((await test.post(EDITS, edit([drop(field), drop(register), drop(order), drop(value)]))).status).toBe(201);
+  });
+
+  it('refuses a field whose pattern is none, and a rule of no kind', async () => {
+    const make = (kind: Operation['kind'], record: object): Operation => ({ document: 'records', kind, id: 'x', field: null, before: null, after: record as never });
+    const detail = async (operation: Operation) => ((await (await test.post(EDITS, edit([operation]))).json()) as { detail: string }).detail;
+    expect(await detail(make('field', { id: 'x', key: 'x', name: 'X', type: 'text', choices: [], order: 'b', pattern: '(' }))).toContain('pattern must be a regular expression');
+    expect(await detail({ ...make('levelOrder', { id: 'one', rules: [{ kind: 'luck' }], gains: [], resets: [] }), id: 'one' })).toContain('must be an unlock rule');
+    expect(await detail({ ...make('levelOrder', { id: 'one', rules: [], gains: [{ value: 'v', least: 3, most: 1 }], resets: [] }), id: 'one' })).toContain(
+      'most must not be below least',
+    );
+  });
+
   it('lets edits of different fields of one level both stand', async () => {
     const answers = await Promise.all([
       test.post(EDITS, edit([rename('one', 'uno')])),
