@@ -64,6 +64,9 @@ export { fieldFault, fieldText, linkLookup, plainText, readFieldText, type LinkL
 export { planFieldChange, type ChangeOutcome, type FieldChange, type FieldChangeOptions, type ValueChange } from './sets/field-change';
 export { linkUses, redirectLinks, type LinkUse } from './sets/links';
 export { patternFault } from './sets/pattern';
+export { planCells, readCell, type CellColumn, type CellPlan, type CellText, type PlannedCell } from './sets/write-cells';
+export { MATCH_BY, planImport, tableRowsText, type ImportPlan, type ImportRowsInput, type MatchBy, type PlannedRow, type RowOutcome } from './sets/import-rows';
+export { readClipboardRows, writeClipboardRows, writeCsv } from './formats/csv/csv';
 export { ruleText, unlockModel, type OrderedLevel, type UnlockModel } from './sets/unlock-model';
 export { ORDER_NODE, type OrderGraph } from './sets/order-graph';
 export { checkUnlocking, type UnlockCheck } from './sets/unlock-check';

@@ -7,6 +7,7 @@ import type { RunContext } from '../context/run-context';
 import { addToKit, buildChains, type AddToKitInput, type BuildChainsInput, type BuiltChains } from '../detail/kit-steps';
 import { readPieces, type ReadPieces, type ReadPiecesInput } from '../detail/read-pieces';
 import type { Finding } from '../findings';
+import { readCsv } from '../formats/csv/csv';
 import type { LevelContent } from '../layout/level-content';
 import type { Piece } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
@@ -16,6 +17,7 @@ import type { PackFile } from '../pack/pack-kit';
 import { packLevel, type PackLevelInput } from '../pack/pack-level';
 import { makeSection, type Section, type SectionInput } from '../sections/make-section';
 import { withSections } from '../sections/with-sections';
+import { planImport, type ImportPlan, type ImportRowsInput, type ImportTables } from '../sets/import-rows';
 import { layoutOrderGraph, type OrderGraph, type OrderGraphInput } from '../sets/order-graph';
 import { bakeSight } from '../sight/bake-sight';
 import { levelSightInput } from '../sight/level-sight-input';
@@ -52,6 +54,8 @@ export const BAKE_TASKS = {
   'read-pieces': (input: ReadPiecesInput, context: RunContext): Promise<ReadPieces> => readPieces(input, context),
   'add-to-kit': (input: AddToKitInput): Promise<Uint8Array> => addToKit(input),
   'build-chains': (input: BuildChainsInput, context: RunContext): Promise<BuiltChains> => buildChains(input, context),
+  'read-csv': (bytes: Uint8Array): string[][] => readCsv(bytes),
+  'plan-import': ({ tables, ...input }: ImportRowsInput & { readonly tables: ImportTables }): ImportPlan => planImport(tables, input),
   'order-graph': (input: OrderGraphInput, context: RunContext): OrderGraph => layoutOrderGraph(input, context),
   'inspect-kit': (glb: Uint8Array): KitInspection => inspectKit(glb),
   'check-pack': (input: CheckPackInput, context: RunContext): Finding[] => checkPack(input, context),

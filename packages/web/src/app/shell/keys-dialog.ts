@@ -19,6 +19,9 @@ const KEYS: readonly { readonly where: string; readonly keys: readonly (readonly
     keys: [
       ['↑ ↓ ← →', 'move between cells'],
       ['Enter', 'edit the cell, keep what was typed'],
+      ['Shift ↑ ↓ ← →', 'reach over cells'],
+      ['Ctrl C, Ctrl V', 'copy and paste cells, also to and from a spreadsheet'],
+      ['Ctrl Enter', 'fill down'],
       ['Space', 'choose the row'],
       ['Alt ↑ ↓', 'move the row'],
       ['Ctrl D', 'duplicate'],

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
@@ -24,6 +25,8 @@ import { setRecordField } from '../../edits/operations';
 import { Session } from '../../session';
 import { CoreShelf } from '../../ui/core-shelf';
 import { Workspace } from '../../workspace';
+import { CellWriter } from './cells/cell-writer';
+import { CsvTransfer } from './cells/csv-transfer';
 import { FieldContext } from './fields/field-context';
 import { FieldDialogs } from './fields/field-dialogs';
 import { binLevels, binSet, duplicateLevels, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
@@ -38,7 +41,7 @@ import { levelColumns, tableRows, type TableColumn, type TableRow } from './tabl
 /** The Sets desk: all levels of the collection, as data. */
 @Component({
   selector: 'sv-sets-page',
-  imports: [CoreShelf, RecordTable, SetsTabs],
+  imports: [CoreShelf, MatMenuModule, RecordTable, SetsTabs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sets-page.html',
   styleUrl: './sets-page.scss',
@@ -54,6 +57,8 @@ export class SetsPage {
   readonly workspace = inject(Workspace);
   readonly context = inject(FieldContext);
   readonly fieldDialogs = inject(FieldDialogs);
+  readonly writer = inject(CellWriter);
+  private readonly csv = inject(CsvTransfer);
 
   readonly state = this.store.selectSignal(setsFeature.selectSetsState);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
@@ -164,6 +169,14 @@ export class SetsPage {
     const set = before?.kind === 'record' ? setOf(before) : setOf(above);
     if (set === undefined || at === 0) return;
     await this.commitMoves([level], moveLevels(this.tables(), [level], set, before?.kind === 'record' ? before.id : null));
+  }
+
+  takeOut(): void {
+    this.csv.takeOut(null, this.columns(), this.settings()?.name ?? 'levels');
+  }
+
+  takeIn(): void {
+    this.csv.takeIn(null, this.columns());
   }
 
   async addRegister(): Promise<void> {

@@ -86,6 +86,16 @@ describe('the table of levels', () => {
     ]);
   });
 
+  it('reaches over cells with Shift and fills them down, however fast', async () => {
+    const { one, press } = await table({ row: 'one', column: 'f' });
+    const written: unknown[] = [];
+    one.cellsWritten.subscribe(({ title, cells }) => written.push([title, cells.texts.map(({ record, column, text }) => `${record.id} ${column.id} ${text}`)]));
+    press('one', 'f', 'ArrowDown', { shiftKey: true });
+    press('one', 'f', 'ArrowDown', { shiftKey: true });
+    press('one', 'f', 'Enter', { ctrlKey: true });
+    expect(written).toEqual([['Fill down', ['two f 0', 'three f 0']]]);
+  });
+
   it.each([
     ['Enter', {}, ['edit', 'one', 'code']],
     ['F2', {}, ['edit', 'one', 'code']],

@@ -1,10 +1,11 @@
 import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/cdk/drag-drop';
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject, input, output, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject, input, output, signal, viewChild } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
-import { equalJson, type Field, type FieldValue, type FilledRecord, type Json, type LevelSet, type LinkLookup } from '@stravel/core';
+import { equalJson, fieldText, type Field, type FieldValue, type FilledRecord, type Json, type LevelSet, type LinkLookup } from '@stravel/core';
 import type { ActiveCell } from '../store/sets-store';
 import { cellText, cellValue, type FigureOf, type TableColumn, type TableRow } from '../table-rows';
+import { copyRange, fillDown, pasteInto, rangeBetween, type CellRange, type PastedCells } from '../cells/cell-range';
 import { CellEditor, type SuggestLinks } from './cell-editor';
 
 /** What was asked of a row through its menu or keys. */
@@ -20,7 +21,7 @@ const FIXED_PIXELS = 22 + 28 + 44 + 34 + 3 * COLUMN_GAP;
   selector: 'sv-record-table',
   imports: [CdkDrag, CdkDragHandle, CdkDropList, CellEditor, MatMenuModule, ScrollingModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(focusin)': 'focusMoved($event.target)', '(focusout)': 'focusMoved($event.relatedTarget)' },
+  host: { '(focusin)': 'focusMoved($event.target)', '(focusout)': 'focusMoved($event.relatedTarget)', '(copy)': 'copy($event)', '(paste)': 'paste($event)' },
   templateUrl: './record-table.html',
   styleUrl: './record-table.scss',
 })
@@ -43,6 +44,8 @@ export class RecordTable {
   readonly editEnded = output();
   readonly valueChanged = output<{ record: FilledRecord; column: TableColumn; value: FieldValue }>();
   readonly columnOpened = output<TableColumn>();
+  /** Cells to be written together, and what was done in words. */
+  readonly cellsWritten = output<{ title: string; cells: PastedCells }>();
   readonly setRenamed = output<{ set: LevelSet; name: string }>();
   readonly toggled = output<string>();
   readonly folded = output<string>();
@@ -61,6 +64,13 @@ export class RecordTable {
         .join(' ')} 34px`,
   );
   readonly rowId = (_index: number, row: TableRow): string => row.id;
+
+  /** The other end of a range of cells; the active cell is the one. */
+  private readonly anchor = signal<ActiveCell | undefined>(undefined);
+  readonly range = computed((): CellRange | undefined => {
+    const [anchor, active] = [this.anchor(), this.active()];
+    return anchor && active ? rangeBetween(this.rows(), this.columns(), anchor, active) : undefined;
+  });
 
   private held = false;
   /** Where keys have led already while the page has not drawn it yet, so that fast keys all count. */
@@ -83,6 +93,45 @@ export class RecordTable {
     return { value, text: cellText(value, column, this.links()) };
   }
 
+  isInRange(line: number, column: number): boolean {
+    const range = this.range();
+    return range !== undefined && line >= range.top && line <= range.bottom && column >= range.left && column <= range.right;
+  }
+
+  /** A click goes to a cell; with Shift it reaches from the one before. */
+  enter(event: MouseEvent, row: TableRow, column: string): void {
+    if (this.editing() && this.isActive(row, column)) return;
+    this.anchor.set(event.shiftKey ? (this.anchor() ?? this.active() ?? undefined) : undefined);
+    this.entered.emit({ row: row.id, column });
+  }
+
+  copy(event: ClipboardEvent): void {
+    const range = this.wholeRange();
+    if (this.editing() || !range || !event.clipboardData) return;
+    event.preventDefault();
+    event.clipboardData.setData('text/plain', copyRange(this.rows(), this.columns(), range, this.plainText));
+  }
+
+  paste(event: ClipboardEvent): void {
+    const range = this.wholeRange();
+    const text = event.clipboardData?.getData('text/plain') ?? '';
+    if (this.editing() || !range || text === '') return;
+    event.preventDefault();
+    this.cellsWritten.emit({ title: 'Paste', cells: pasteInto(this.rows(), this.columns(), range, text) });
+  }
+
+  /** The range, or the active cell alone. */
+  private wholeRange(): CellRange | undefined {
+    // Keys may be ahead of what is drawn.
+    const active = this.ahead ?? this.active();
+    return active ? rangeBetween(this.rows(), this.columns(), this.anchor() ?? active, active) : undefined;
+  }
+
+  private readonly plainText = (record: FilledRecord, column: TableColumn): string => {
+    const value = cellValue(record, column, this.figureOf());
+    return column.field.figure ? String(value ?? '') : fieldText(column.field, value, this.links());
+  };
+
   focusMoved(to: EventTarget | null): void {
     if (to !== null) this.held = this.element.nativeElement.contains(to as Node);
   }
@@ -100,7 +149,10 @@ export class RecordTable {
   key(event: KeyboardEvent, row: TableRow, column: string): void {
     if (this.editing()) return;
     const wish = this.wishOf(event);
-    if (wish) this.wished.emit({ row, wish });
+    const range = this.anchor() ? this.wholeRange() : undefined;
+    if (range && event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
+      this.cellsWritten.emit({ title: 'Fill down', cells: { texts: fillDown(this.rows(), this.columns(), range, this.plainText), beyond: 0 } });
+    } else if (wish) this.wished.emit({ row, wish });
     else if (event.key === 'Enter' || event.key === 'F2') this.startAt(row, column);
     else if (event.key === ' ') {
       if (row.kind === 'record') this.toggled.emit(row.id);
@@ -163,6 +215,7 @@ export class RecordTable {
     if (!step) return false;
     const nextRow = rows[Math.min(rows.length - 1, Math.max(0, at + step[0]))];
     const nextColumn = names[Math.min(names.length - 1, Math.max(0, columnAt + step[1]))];
+    this.anchor.set(event.shiftKey ? (this.anchor() ?? from) : undefined);
     this.ahead = { row: nextRow.id, column: nextRow.kind === 'set' ? 'name' : nextColumn };
     this.entered.emit(this.ahead);
     return true;

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
+import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
@@ -19,6 +20,8 @@ import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { remove, setRecordField } from '../../../edits/operations';
 import { Workspace } from '../../../workspace';
+import { CellWriter } from '../cells/cell-writer';
+import { CsvTransfer } from '../cells/csv-transfer';
 import { FieldContext } from '../fields/field-context';
 import { FieldDialogs } from '../fields/field-dialogs';
 import { RecordTable, type RowWish } from '../parts/record-table';
@@ -33,7 +36,7 @@ const NONE: ReadonlySet<string> = new Set();
 /** Any register, shown from its fields. */
 @Component({
   selector: 'sv-register-page',
-  imports: [RecordTable, SetsTabs],
+  imports: [MatMenuModule, RecordTable, SetsTabs],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-page.html',
   styleUrl: '../sets-page.scss',
@@ -45,6 +48,8 @@ export class RegisterPage {
   private readonly workspace = inject(Workspace);
   readonly context = inject(FieldContext);
   readonly fieldDialogs = inject(FieldDialogs);
+  readonly writer = inject(CellWriter);
+  private readonly csv = inject(CsvTransfer);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
 
   /** From the address. */
@@ -72,6 +77,14 @@ export class RegisterPage {
       this.workspace.footLeft.set([`${this.rows().length} entries`]);
       this.workspace.footRight.set([]);
     });
+  }
+
+  takeOut(): void {
+    this.csv.takeOut(this.id(), this.columns(), this.register()?.name ?? 'entries');
+  }
+
+  takeIn(): void {
+    this.csv.takeIn(this.id(), this.columns());
   }
 
   async addRegister(): Promise<void> {

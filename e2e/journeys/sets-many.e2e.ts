@@ -1,0 +1,64 @@
+import { readFileSync } from 'node:fs';
+import { checkAxe } from '../fixtures/check-axe';
+import { expect, introduce, test } from '../fixtures/stravel';
+
+test.describe('Many cells at once', () => {
+  test('a pasted block is shown before it is written, what is refused says why, and one undo takes it back', async ({ quietPage: page, stravel, context }) => {
+    await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+    await introduce(page, stravel.address, '/sets');
+    const cell = (level: string, field: string) => page.getByRole('row').filter({ hasText: level }).locator(`[data-cell$=":field-${field}"]`);
+    const before = await cell('Sorting Hall', 'shards').textContent();
+    await page.evaluate(() => navigator.clipboard.writeText('41\tyes\n42\tperhaps\n'));
+    await cell('Sorting Hall', 'shards').click();
+    await page.keyboard.press('Control+v');
+    const dialog = page.getByRole('dialog', { name: 'Paste' });
+    await expect(dialog).toContainText('“perhaps” is neither yes nor no.');
+    await expect(dialog).toContainText('1 refused');
+    await checkAxe(page);
+    await dialog.getByRole('button', { name: /^Write/ }).click();
+    await expect(dialog).toHaveCount(0);
+    await expect(cell('Sorting Hall', 'shards')).toHaveText('41');
+    await expect(cell('Furnace One', 'shards')).toHaveText('42');
+    await page.keyboard.press('Shift+ArrowDown');
+    await page.keyboard.press('Control+Enter');
+    await page.getByRole('dialog', { name: 'Fill down' }).getByRole('button', { name: 'Write 1 cell' }).click();
+    await expect(cell('Furnace One', 'shards')).toHaveText('41');
+    await page.keyboard.press('Control+c');
+    expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('41\n41');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(cell('Sorting Hall', 'shards')).toHaveText(before ?? '');
+    await expect(page.getByText('All changes saved')).toBeVisible();
+  });
+
+  test('a table goes out as CSV, is changed outside, and comes in with every row counted first', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/sets/register/bells');
+    await page.getByRole('button', { name: 'CSV' }).click();
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Give out as CSV' }).click()]);
+    expect(download.suggestedFilename()).toBe('Bells.csv');
+    const text = readFileSync(await download.path(), 'utf8');
+    expect(text).toContain('Shift bell,220');
+    const changed = `${text.replace('220', '9000').replace('146.5', '150')}`;
+    await page.getByRole('button', { name: 'CSV' }).click();
+    await page.getByRole('menuitem', { name: 'Take in a CSV…' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Take in a CSV file' });
+    const file = dialog.getByLabel('CSV file');
+    const give = (content: string | Buffer) => file.setInputFiles({ name: 'bells.csv', mimeType: 'text/csv', buffer: Buffer.from(content) });
+    await give(Buffer.from([0x61, 0xe4, 0x0a]));
+    await expect(dialog.getByRole('alert')).toContainText('byte 2 is not UTF-8');
+    await give('Entry,Pitch\n"open,2\n');
+    await expect(dialog.getByRole('alert')).toContainText('row 2');
+    await give(changed);
+    await expect(dialog.getByText('9000 is above 4000.')).toBeVisible();
+    await expect(dialog).toContainText('0 new · 1 changed · 1 unchanged · 1 refused');
+    await dialog.getByLabel('Rows find their record by').selectOption('name');
+    await expect(dialog).toContainText('0 new · 1 changed · 1 unchanged · 1 refused');
+    await checkAxe(page);
+    await dialog.getByRole('button', { name: 'Take in 1 row' }).click();
+    await expect(dialog).toHaveCount(0);
+    await expect(page.getByRole('row').filter({ hasText: 'Tide bell' })).toContainText('150');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('row').filter({ hasText: 'Tide bell' })).toContainText('146.5');
+    await expect(page.getByText('All changes saved')).toBeVisible();
+  });
+});

@@ -1,0 +1,30 @@
+import { Injectable, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import { planCells, type FilledKind } from '@stravel/core';
+import { recordsFeature } from '../../../document/records/records-store';
+import { EditLog } from '../../../edits/edit-log';
+import { FieldContext } from '../fields/field-context';
+import type { PastedCells } from './cell-range';
+import { CellsDialog, type CellsDialogData } from './cells-dialog';
+
+/** Writes text into many cells as one edit, after showing what it would do. */
+@Injectable({ providedIn: 'root' })
+export class CellWriter {
+  private readonly dialogs = inject(MatDialog);
+  private readonly edits = inject(EditLog);
+  private readonly context = inject(FieldContext);
+  private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+
+  write(kind: FilledKind, title: string, { texts, beyond }: PastedCells): void {
+    const links = this.context.links();
+    const plan = planCells(this.tables(), kind, texts, links);
+    const data: CellsDialogData = { title, plan, links, beyond };
+    this.dialogs
+      .open<CellsDialog, CellsDialogData, boolean>(CellsDialog, { data, width: '860px', maxWidth: '94vw' })
+      .afterClosed()
+      .subscribe((agreed) => {
+        if (agreed) void this.edits.commit(`${title.toLowerCase()}: ${plan.counts.changed} cell${plan.counts.changed === 1 ? '' : 's'}`, plan.operations);
+      });
+  }
+}

@@ -1,0 +1,37 @@
+import { tableRowsText, writeCsv, type CellColumn, type RecordTables } from '@stravel/core';
+
+/** What a column of a file may be written into; 'id' only finds. */
+export interface MappingTarget {
+  readonly key: string;
+  readonly name: string;
+  readonly column: CellColumn | 'id';
+}
+
+/** All that columns of a file can be written into. */
+export function mappingTargets(columns: readonly CellColumn[]): MappingTarget[] {
+  return [
+    { key: 'id', name: 'id', column: 'id' },
+    ...columns.filter(({ field }) => !field.figure).map((column): MappingTarget => ({ key: column.path, name: column.field.name, column })),
+  ];
+}
+
+/** Guesses by the header's words; '' for what matches nothing. Nothing is written into twice. */
+export function guessMapping(header: readonly string[], targets: readonly MappingTarget[]): string[] {
+  const used = new Set<string>();
+  return header.map((word) => {
+    const wanted = word.trim().toLowerCase();
+    const target = targets.find(({ key, name }) => !used.has(key) && [name.toLowerCase(), key.replace('values.', '').toLowerCase()].includes(wanted));
+    if (target) used.add(target.key);
+    return target?.key ?? '';
+  });
+}
+
+/** Gives a table to the person as a CSV file. */
+export function downloadCsv(tables: RecordTables, register: string | null, columns: readonly CellColumn[], fileName: string): void {
+  const url = URL.createObjectURL(new Blob([writeCsv(tableRowsText(tables, register, columns))], { type: 'text/csv;charset=utf-8' }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = `${fileName.replace(/[^\p{L}\p{N} ._-]/gu, '').trim() || 'table'}.csv`;
+  link.click();
+  URL.revokeObjectURL(url);
+}

@@ -1,0 +1,35 @@
+import { Injectable, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import type { CellColumn, LevelSet, SetNode } from '@stravel/core';
+import { recordsFeature } from '../../../document/records/records-store';
+import { EditLog } from '../../../edits/edit-log';
+import { CsvDialog, type CsvDecision, type CsvDialogData } from './csv-dialog';
+import { downloadCsv } from './csv-mapping';
+
+/** Tables out to CSV files and in again. */
+@Injectable({ providedIn: 'root' })
+export class CsvTransfer {
+  private readonly dialogs = inject(MatDialog);
+  private readonly edits = inject(EditLog);
+  private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+  private readonly tree = inject(Store).selectSignal(recordsFeature.selectTree);
+
+  takeOut(register: string | null, columns: readonly CellColumn[], fileName: string): void {
+    downloadCsv(this.tables(), register, columns, fileName);
+  }
+
+  takeIn(register: string | null, columns: readonly CellColumn[]): void {
+    const data: CsvDialogData = { register, columns, tables: this.tables(), sets: setsOf(this.tree()) };
+    this.dialogs
+      .open<CsvDialog, CsvDialogData, CsvDecision>(CsvDialog, { data, width: '900px', maxWidth: '94vw' })
+      .afterClosed()
+      .subscribe((decision) => {
+        if (decision) void this.edits.commit(`take in ${decision.count} row${decision.count === 1 ? '' : 's'} of a CSV file`, decision.operations);
+      });
+  }
+}
+
+function setsOf(tree: readonly SetNode[]): LevelSet[] {
+  return tree.flatMap(({ set, sets }) => [set, ...setsOf(sets)]);
+}
