@@ -28,7 +28,10 @@ export function addOrder(records: CollectionContent['records']): void {
   VALUES.forEach((value, i) => (records.carriedValue[value.id] = { ...value, order: orders[i] }));
   const levels = levelsInOrder(records).filter(({ purpose }) => purpose === 'play');
   levels.forEach(({ id }, i) => {
-    const before = levels.slice(0, i).findLast((level) => level.id !== 'wreck-reach');
+    const before = levels
+      .slice(0, i)
+      .filter((level) => level.id !== 'wreck-reach')
+      .at(-1);
     const order: LevelOrder = {
       id,
       rules: RULES[id] ?? [{ kind: 'after', levels: [before?.id ?? ''], need: 'all' }],

@@ -1,4 +1,4 @@
-import { array, boolean, mixed, number, object, string, tuple, type AnyObjectSchema, type Schema } from 'yup';
+import { array, boolean, mixed, number, object, string, tuple, type AnyObjectSchema, type MixedSchema, type Schema } from 'yup';
 import { BLOCK_SIGHTS } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
 import { FIELD_FIGURES, FIELD_TYPES } from '../model/field';
@@ -93,7 +93,7 @@ const values = mixed<Record<string, unknown>>()
     (v) => typeof v === 'object' && !Array.isArray(v) && Object.keys(v).length <= 200 && Object.values(v).every(isFieldValue),
   );
 /** Came after the first records were kept: may be absent. */
-const later = (schema: Schema): Schema => schema.nullable().optional().default(undefined) as Schema;
+const later = (schema: Schema): Schema => (schema as unknown as MixedSchema).nullable().optional().default(undefined);
 const sha256 = (): Schema =>
   string()
     .required()

@@ -1,3 +1,4 @@
+import { valueAt, type JsonRecord } from '../edits/apply-operation';
 import { equalJson } from '../edits/equal-json';
 import type { Operation } from '../edits/operation';
 import type { FieldValue } from '../model/field';
@@ -6,7 +7,7 @@ import type { Level } from '../model/level';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import type { Entry } from '../model/register';
 import { defaultValues, entriesOf, fieldsOf, type FilledRecord } from './field-tables';
-import { fieldText, linkLookup, type LinkLookup } from './field-value';
+import { fieldText, linkLookup, plainText, type LinkLookup } from './field-value';
 import { compareOrdered, levelsInOrder, ordersBetween } from './order';
 import { planCells, type CellColumn, type CellText } from './write-cells';
 
@@ -154,7 +155,7 @@ export function tableRowsText(tables: ImportTables, register: string | null, col
   const records: readonly FilledRecord[] = register === null ? levelsInOrder(tables) : entriesOf(tables, register);
   const written = columns.filter(({ field }) => !field.figure);
   const text = (record: FilledRecord, { path, field }: CellColumn): string => {
-    if (!path.startsWith('values.')) return String((record as unknown as Record<string, unknown>)[path] ?? '');
+    if (!path.startsWith('values.')) return plainText((valueAt(record as unknown as JsonRecord, path) ?? null) as FieldValue);
     return fieldText(field, Object.hasOwn(record.values, field.key) ? record.values[field.key] : null, links);
   };
   return [['id', ...written.map(({ field }) => field.name)], ...records.map((record) => [record.id, ...written.map((column) => text(record, column))])];

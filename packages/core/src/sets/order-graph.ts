@@ -1,4 +1,4 @@
-import { Graph, layout, type Point } from '@dagrejs/dagre';
+import { Graph, layout } from '@dagrejs/dagre';
 import type { RunContext } from '../context/run-context';
 
 /** Levels and which follows which. */
@@ -13,6 +13,19 @@ export interface OrderGraph {
   readonly edges: readonly { readonly from: string; readonly to: string; readonly text: string; readonly points: readonly (readonly [number, number])[] }[];
   readonly width: number;
   readonly height: number;
+}
+
+/** What the library leaves on a node, an edge and the graph; its own types leave them open. */
+interface Placed {
+  readonly x: number;
+  readonly y: number;
+}
+interface Routed {
+  readonly points?: readonly Placed[];
+}
+interface Whole {
+  readonly width?: number;
+  readonly height?: number;
 }
 
 /** Size of a level in the graph, pixels. */
@@ -34,15 +47,15 @@ export function layoutOrderGraph({ nodes, edges }: OrderGraphInput, context: Run
   drawn.forEach(({ from, to }, i) => graph.setEdge(from, to, {}, String(i)));
   layout(graph);
   const round = (value: number): number => Math.round(value * 10) / 10;
-  const whole = graph.graph();
+  const whole = graph.graph() as Whole;
   return {
     nodes: nodes.map((id) => {
-      const { x = 0, y = 0 } = graph.node(id);
+      const { x, y } = graph.node(id) as Placed;
       return { id, x: round(x), y: round(y) };
     }),
     edges: drawn.map((edge, i) => ({
       ...edge,
-      points: (graph.edge(edge.from, edge.to, String(i)).points ?? []).map(({ x, y }: Point): [number, number] => [round(x), round(y)]),
+      points: ((graph.edge(edge.from, edge.to, String(i)) as Routed).points ?? []).map(({ x, y }): [number, number] => [round(x), round(y)]),
     })),
     width: round(whole.width ?? 0),
     height: round(whole.height ?? 0),

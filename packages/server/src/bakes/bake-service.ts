@@ -16,7 +16,8 @@ import {
   type RehearsalResult,
   type SightResult,
 } from '@stravel/core';
-import { contentOf, tablesOf } from '../collections/collection-service';
+import { contentOf } from '../collections/collection-service';
+import { tablesOf } from '../documents/record-tables';
 import type { Database } from '../db/database';
 import type { DocumentStore } from '../documents/document-store';
 import type { JobHandler, JobRun } from '../jobs/job-service';
@@ -101,7 +102,7 @@ export class BakeService {
   /** What a level's bakes are made from, as it stands now. @throws CoreError 'LEVEL_MISSING' */
   async input(collection: string, level: string): Promise<LevelBakeInput> {
     return this.database.queue.exclusive(async () => {
-      const tables = tablesOf(await this.documents.load(collection, RECORDS_DOCUMENT));
+      const tables = tablesOf((await this.documents.load(collection, RECORDS_DOCUMENT)).state);
       const record = tables.level[level];
       if (!record) throw new CoreError('LEVEL_MISSING', `bake: there is no level ${level}`, { level });
       const strata = [];
@@ -242,7 +243,7 @@ export class BakeService {
   }
 
   private async tables(collection: string): Promise<CollectionContent['records']> {
-    return this.database.queue.exclusive(async () => tablesOf(await this.documents.load(collection, RECORDS_DOCUMENT)));
+    return this.database.queue.exclusive(async () => tablesOf((await this.documents.load(collection, RECORDS_DOCUMENT)).state));
   }
 
   private async levels(collection: string): Promise<Level[]> {

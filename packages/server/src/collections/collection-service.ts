@@ -2,6 +2,7 @@ import { CoreError, RECORDS_DOCUMENT, type CollectionContent, type EditableKind,
 import type { Database } from '../db/database';
 import { ChunkedDocument } from '../documents/chunked-document';
 import type { DocumentStore } from '../documents/document-store';
+import { tablesOf } from '../documents/record-tables';
 import type { SnapshotRepository } from '../documents/snapshot-repository';
 import type { AssetStore } from './asset-store';
 import type { CollectionRepository } from './collection-repository';
@@ -51,7 +52,7 @@ export class CollectionService {
     }
     return this.database.queue.exclusive(async () => {
       const records = await this.documents.load(id, RECORDS_DOCUMENT);
-      const tables = tablesOf(records);
+      const tables = tablesOf(records.state);
       const strata: CollectionContent['strata'] = new Map();
       for (const stratum of Object.keys(tables.stratum).sort()) {
         strata.set(stratum, contentOf(await this.documents.load(id, stratum)));
@@ -61,26 +62,6 @@ export class CollectionService {
       return { records: tables, strata, assets };
     });
   }
-}
-
-/** The small records of a loaded document. */
-export function tablesOf(document: ChunkedDocument): CollectionContent['records'] {
-  const table = (kind: EditableKind): Record<string, never> =>
-    // Each record was checked for its kind when it was written.
-    Object.fromEntries(document.state.get(kind) ?? []) as Record<string, never>;
-  return {
-    collection: table('collection'),
-    set: table('set'),
-    level: table('level'),
-    field: table('field'),
-    stratum: table('stratum'),
-    kit: table('kit'),
-    piece: table('piece'),
-    device: table('device'),
-    acceptance: table('acceptance'),
-    cellGrid: table('cellGrid'),
-    rehearsal: table('rehearsal'),
-  };
 }
 
 /** The items of a loaded stratum, in order of id. */

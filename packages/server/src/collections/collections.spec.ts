@@ -1,3 +1,4 @@
+import type { Operation } from '@stravel/core';
 import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
 
 let test: TestServer;
@@ -16,10 +17,20 @@ const restore = (body: Uint8Array | string, type = 'application/zip') =>
 
 describe('collections over HTTP', () => {
   it('archives what stands now, restores it as new, and archives that to equal bytes', async () => {
-    await test.post('/api/collections/small/edits', edit([rename('one', 'uno')]));
+    const make = (kind: Operation['kind'], record: { id: string }): Operation => ({ document: 'records', kind, id: record.id, field: null, before: null, after: record });
+    const kinds: readonly (readonly [Operation['kind'], { id: string }])[] = [
+      ['register', { id: 'tides', name: 'Tides', help: '', order: 'a' } as { id: string }],
+      ['entry', { id: 'ebb', register: 'tides', name: 'Ebb', order: 'a', values: { way: [1, 2.5, 3] } } as { id: string }],
+      ['carriedValue', { id: 'shards', name: 'Shards', start: 0, counts: 'once', order: 'a' } as { id: string }],
+      ['levelOrder', { id: 'one', rules: [{ kind: 'value', value: 'shards', least: 3 }], gains: [], resets: ['shards'] } as { id: string }],
+    ];
+    const posted = await test.post('/api/collections/small/edits', edit([rename('one', 'uno'), ...kinds.map(([kind, record]) => make(kind, record))]));
+    expect(posted.status).toBe(201);
     const bytes = new Uint8Array(await (await test.get('/api/collections/small/archive')).arrayBuffer());
     const made = (await (await restore(bytes)).json()) as { id: string; name: string };
     expect(made.name).toBe('Small');
+    const { records } = await test.server.collections.give(made.id);
+    for (const [kind, record] of kinds) expect((records as Record<string, Record<string, unknown>>)[kind][record.id]).toEqual(record);
     const again = new Uint8Array(await (await test.get(`/api/collections/${made.id}/archive`)).arrayBuffer());
     expect(Buffer.compare(Buffer.from(bytes), Buffer.from(again))).toBe(0);
     expect((await test.post(`/api/collections/${made.id}/edits`, edit([rename('uno', 'eins')]))).status).toBe(201);

@@ -4,7 +4,6 @@ import {
   RECORDS_DOCUMENT,
   checkEditReferences,
   checkRemovals,
-  emptyRecordTables,
   recordFaults,
   recordIn,
   tryOperations,
@@ -18,6 +17,7 @@ import {
 import type { AssetStore } from '../collections/asset-store';
 import type { Database } from '../db/database';
 import type { ChunkedDocument } from '../documents/chunked-document';
+import { tablesOf } from '../documents/record-tables';
 import type { DocumentStore } from '../documents/document-store';
 import type { EditRepository } from './edit-repository';
 
@@ -181,13 +181,12 @@ export class EditService {
 
 /** The small records as they would stand after an edit. */
 function tablesAfter(state: DocumentState, trial: EditTrial): RecordTables {
-  const tables = emptyRecordTables() as Record<string, Record<string, unknown>>;
-  for (const [kind, records] of state) if (Object.hasOwn(tables, kind)) tables[kind] = Object.fromEntries(records);
+  const tables = tablesOf(state) as Record<string, Record<string, unknown>>;
   for (const { document, kind, id, record } of trial.touched) {
     if (document !== RECORDS_DOCUMENT) continue;
     if (record) tables[kind][id] = record;
     else delete tables[kind][id];
   }
-  // What stands in a document was checked when it came there.
+  // What the edit leaves was checked just before.
   return tables as unknown as RecordTables;
 }

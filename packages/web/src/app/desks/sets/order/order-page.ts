@@ -49,7 +49,7 @@ export class OrderPage {
   readonly work = new WorkInHand();
 
   /** Level to stand on, from the address. */
-  readonly levelId = input<string | undefined>(undefined, { alias: 'level' });
+  readonly level = input<string>();
   readonly modes = MODES;
   readonly mode = signal<(typeof MODES)[number]>('rules');
   readonly selected = signal('');
@@ -60,7 +60,7 @@ export class OrderPage {
 
   readonly registers = computed(() => registersInOrder(this.tables()));
   readonly levels = computed(() => levelsInOrder(this.tables()).filter(({ purpose }) => purpose === 'play'));
-  readonly level = computed(() => this.tables().level[this.selected()] as Level | undefined);
+  readonly shownLevel = computed(() => this.tables().level[this.selected()] as Level | undefined);
   readonly order = computed(() => orderOf(this.tables(), this.selected()));
   readonly model = computed(() => unlockModel(this.tables()));
   readonly values = computed(() => this.model().values);
@@ -90,7 +90,7 @@ export class OrderPage {
 
   constructor() {
     effect(() => {
-      const level = this.levelId();
+      const level = this.level();
       if (level !== undefined) untracked(() => this.select(level));
     });
     effect(() => {
@@ -117,7 +117,7 @@ export class OrderPage {
 
   async change<K extends 'rules' | 'gains' | 'resets'>(part: K, value: LevelOrder[K]): Promise<void> {
     const words = { rules: 'how it opens', gains: 'what it gives', resets: 'what it sets back' }[part];
-    await this.edits.commit(`${this.level()?.name ?? 'level'}: ${words}`, changeOrder(this.tables(), this.selected(), part, value));
+    await this.edits.commit(`${this.shownLevel()?.name ?? 'level'}: ${words}`, changeOrder(this.tables(), this.selected(), part, value));
   }
 
   async connect({ from, to }: { from: string; to: string }): Promise<void> {

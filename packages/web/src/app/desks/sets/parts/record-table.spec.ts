@@ -89,11 +89,11 @@ describe('the table of levels', () => {
   it('reaches over cells with Shift and fills them down, however fast', async () => {
     const { one, press } = await table({ row: 'one', column: 'f' });
     const written: unknown[] = [];
-    one.cellsWritten.subscribe(({ title, cells }) => written.push([title, cells.texts.map(({ record, column, text }) => `${record.id} ${column.id} ${text}`)]));
+    one.cellsWritten.subscribe(({ title, cells }) => written.push([title, cells.texts.map(({ record, column, text }) => `${record.id} ${column.field.key} ${text}`)]));
     press('one', 'f', 'ArrowDown', { shiftKey: true });
     press('one', 'f', 'ArrowDown', { shiftKey: true });
     press('one', 'f', 'Enter', { ctrlKey: true });
-    expect(written).toEqual([['Fill down', ['two f 0', 'three f 0']]]);
+    expect(written).toEqual([['Fill down', ['two shards 0', 'three shards 0']]]);
   });
 
   it.each([

@@ -5,7 +5,7 @@ import { MatMenuModule } from '@angular/material/menu';
 import { equalJson, fieldText, type Field, type FieldValue, type FilledRecord, type Json, type LevelSet, type LinkLookup } from '@stravel/core';
 import type { ActiveCell } from '../store/sets-store';
 import { cellText, cellValue, type FigureOf, type TableColumn, type TableRow } from '../table-rows';
-import { copyRange, fillDown, pasteInto, rangeBetween, type CellRange, type PastedCells } from '../cells/cell-range';
+import { copyRange, fillDown, pasteInto, rangeBetween, type CellRange, type PastedCells } from '../bulk/cell-range';
 import { CellEditor, type SuggestLinks } from './cell-editor';
 
 /** What was asked of a row through its menu or keys. */
