@@ -11,7 +11,7 @@ import type { Register } from '@stravel/core';
     <nav aria-label="Tables">
       <a routerLink="/sets" routerLinkActive="here" [routerLinkActiveOptions]="{ exact: true }" ariaCurrentWhenActive="page">Levels</a>
       <a routerLink="/sets/order" routerLinkActive="here" ariaCurrentWhenActive="page">Order</a>
-      <span class="soft" aria-hidden="true">registers</span>
+      <span class="heading" aria-hidden="true">Registers</span>
       @for (register of registers(); track register.id) {
         <a [routerLink]="['/sets/register', register.id]" routerLinkActive="here" ariaCurrentWhenActive="page" [title]="register.help">{{ register.name }}</a>
       }
@@ -24,6 +24,13 @@ import type { Register } from '@stravel/core';
       flex-wrap: wrap;
       align-items: baseline;
       gap: 4px 16px;
+    }
+    .heading {
+      margin-left: 14px;
+      font-size: 12px;
+      color: var(--soft-ink);
+      border-left: 1px solid var(--line);
+      padding-left: 14px;
     }
     a {
       color: var(--soft-ink);
