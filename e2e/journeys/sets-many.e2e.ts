@@ -62,3 +62,36 @@ test.describe('Many cells at once', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
   });
 });
+
+test.describe('Views', () => {
+  test('show only what meets the conditions, in an order of one’s own, and are kept under a name', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/sets');
+    await page.getByRole('button', { name: 'View', exact: true }).click();
+    await page.getByRole('button', { name: 'Add a condition' }).click();
+    await page.getByLabel('Column of condition 1').selectOption({ label: 'Shards' });
+    await page.getByLabel('Test of condition 1').selectOption('at least');
+    await page.getByLabel('Value of condition 1').fill('14');
+    await page.getByRole('button', { name: 'Add an order' }).click();
+    await page.getByLabel('Column of order 1').selectOption({ label: 'Shards' });
+    await page.getByLabel('Direction of order 1').click();
+    await page.getByRole('checkbox', { name: 'Note' }).uncheck();
+    const shards = page.locator('[data-cell$=":field-shards"]');
+    const amountsNow = async () => (await shards.allTextContents()).map(Number);
+    await expect.poll(async () => Math.min(...(await amountsNow()))).toBeGreaterThanOrEqual(14);
+    const amounts = await amountsNow();
+    expect(amounts).toEqual([...amounts].sort((a, b) => b - a));
+    await expect(page.getByRole('button', { name: 'Field Note' })).toHaveCount(0);
+    await checkAxe(page);
+    await page.getByLabel('Name of the view').fill('Rich levels');
+    await page.getByRole('button', { name: 'Keep view' }).click();
+    await page.getByRole('button', { name: 'Clear' }).click();
+    await expect(page.getByRole('button', { name: 'Field Note' })).toBeVisible();
+    await expect(page.getByText('All changes saved')).toBeVisible();
+    await page.reload();
+    await page.getByRole('button', { name: 'View', exact: true }).click();
+    await page.getByLabel('Kept views').selectOption('Rich levels');
+    await expect.poll(amountsNow).toEqual(amounts);
+    await page.getByRole('button', { name: 'Delete view' }).click();
+    await expect(page.getByText('All changes saved')).toBeVisible();
+  });
+});

@@ -67,6 +67,8 @@ export { patternFault } from './sets/pattern';
 export { planCells, readCell, type CellColumn, type CellPlan, type CellText, type PlannedCell } from './sets/write-cells';
 export { MATCH_BY, planImport, tableRowsText, type ImportPlan, type ImportRowsInput, type MatchBy, type PlannedRow, type RowOutcome } from './sets/import-rows';
 export { readClipboardRows, writeClipboardRows, writeCsv } from './formats/csv/csv';
+export { CONDITION_TESTS, PLAIN_VIEW, VIEW_JOINS, type ConditionTest, type TableView, type ViewCondition, type ViewRules, type ViewSort } from './model/table-view';
+export { applyView, type ViewCell } from './sets/apply-view';
 export { ruleText, unlockModel, type OrderedLevel, type UnlockModel } from './sets/unlock-model';
 export { ORDER_NODE, type OrderGraph } from './sets/order-graph';
 export { checkUnlocking, type UnlockCheck } from './sets/unlock-check';

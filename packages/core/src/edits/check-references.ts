@@ -42,7 +42,7 @@ export function checkEditReferences(touched: readonly Touched[], find: (kind: Ed
       need(of, 'device', record['device']);
     } else if (kind === 'stratum') {
       need(of, 'level', record['owner']);
-    } else if (kind === 'entry') {
+    } else if (kind === 'entry' || kind === 'tableView') {
       need(of, 'register', record['register']);
     } else if (kind === 'levelOrder') {
       need(of, 'level', id);

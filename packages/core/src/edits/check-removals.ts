@@ -36,5 +36,7 @@ export function checkRemovals(touched: readonly Touched[], after: () => RecordTa
     if (entry) refuse(kind, id, `its entry ${entry.name}`);
     const field = Object.values(tables.field).find(({ register, target, type }) => register === id || (type === 'entry' && target === id));
     if (field) refuse(kind, id, `the field ${field.name}`);
+    const view = Object.values(tables.tableView).find(({ register }) => register === id);
+    if (view) refuse(kind, id, `the view ${view.name}`);
   }
 }

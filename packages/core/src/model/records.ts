@@ -8,6 +8,7 @@ import type { Level } from './level';
 import type { LevelSet } from './level-set';
 import type { Entry, Register } from './register';
 import type { Rehearsal } from './rehearsal';
+import type { TableView } from './table-view';
 import type { CarriedValue, LevelOrder } from './unlock';
 import type { Item, ItemKind, ItemOfKind, Stratum } from './stratum';
 
@@ -28,6 +29,7 @@ export interface RecordOfKind {
   readonly entry: Entry;
   readonly carriedValue: CarriedValue;
   readonly levelOrder: LevelOrder;
+  readonly tableView: TableView;
 }
 export type RecordKind = keyof RecordOfKind;
 export const RECORD_KINDS = [
@@ -46,6 +48,7 @@ export const RECORD_KINDS = [
   'entry',
   'carriedValue',
   'levelOrder',
+  'tableView',
 ] as const satisfies readonly RecordKind[];
 
 /** Every kind of thing that an edit can touch. */
@@ -77,5 +80,6 @@ export function emptyRecordTables(): { [K in RecordKind]: Record<string, RecordO
     entry: {},
     carriedValue: {},
     levelOrder: {},
+    tableView: {},
   };
 }

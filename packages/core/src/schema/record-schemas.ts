@@ -7,6 +7,7 @@ import { MARKER_KINDS } from '../model/marker';
 import { RECIPE_KINDS } from '../model/recipe';
 import type { EditableKind } from '../model/records';
 import { STRATUM_ROLES } from '../model/stratum';
+import { CONDITION_TESTS, VIEW_JOINS } from '../model/table-view';
 import { CARRIED_COUNTS, UNLOCK_NEEDS, type Gain, type UnlockRule } from '../model/unlock';
 import { patternFault } from '../sets/pattern';
 
@@ -176,6 +177,22 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
   register: shape({ id: id(), name: name(), help: string().defined().max(2000), order: order() }),
   entry: shape({ id: id(), register: id(), name: name(), order: order(), values }),
   carriedValue: shape({ id: id(), name: name(), start: finite(-1e12, 1e12), counts: string().required().oneOf(CARRIED_COUNTS), order: order() }),
+  tableView: shape({
+    id: id(),
+    name: name(),
+    order: order(),
+    register: string().max(80).nullable().defined(),
+    join: string().required().oneOf(VIEW_JOINS),
+    conditions: array()
+      .of(shape({ column: id(), test: string().required().oneOf(CONDITION_TESTS), text: string().defined().max(500) }))
+      .required()
+      .max(50),
+    sorts: array()
+      .of(shape({ column: id(), descending: boolean().required() }))
+      .required()
+      .max(20),
+    hidden: array().of(id()).required().max(200),
+  }),
   levelOrder: shape({
     id: id(),
     rules: array().of(unlockRule).required().max(50),

@@ -11,7 +11,8 @@ import { FindingsHome } from './findings/findings-home';
 import { Session } from './session';
 import { ConflictDialog } from './shell/conflict-dialog';
 import { DeskWords } from './shell/desk-words';
-import { FindDialog } from './shell/find-dialog';
+import { FindDialog, type FindData } from './shell/find-dialog';
+import type { Findable } from './shell/findable';
 import { KeysDialog } from './shell/keys-dialog';
 import { PersonDialog } from './shell/person-dialog';
 import { Seam } from './shell/seam';
@@ -58,10 +59,11 @@ export class App {
 
   find(): void {
     this.dialogs
-      .open<FindDialog, void, string>(FindDialog, { width: '520px', position: { top: '90px' } })
+      .open<FindDialog, FindData, Findable>(FindDialog, { data: { desks: this.desks() }, width: '560px', position: { top: '90px' } })
       .afterClosed()
-      .subscribe((id) => {
-        if (id !== undefined) this.goToLevel(id);
+      .subscribe((found) => {
+        if (found?.kind === 'level') this.goToLevel(found.id);
+        else if (found) void this.router.navigate([...found.path], { queryParams: found.query });
       });
   }
 

@@ -21,6 +21,7 @@ export const TABLE_PATHS = {
   entry: 'entries.json',
   carriedValue: 'carried-values.json',
   levelOrder: 'level-orders.json',
+  tableView: 'table-views.json',
 } as const;
 
 export const levelPath = (id: string): string => `levels/${id}.json`;

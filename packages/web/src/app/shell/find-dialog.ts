@@ -1,44 +1,48 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { recordsFeature, selectPlayNumbers } from '../document/records/records-store';
-import { matchQuality } from './match-quality';
+import { findBest, findables, type Findable } from './findable';
 
 const MOST_SHOWN = 12;
 
-/** Opens any level by part of its name. */
+export interface FindData {
+  readonly desks: readonly { readonly name: string; readonly path: string }[];
+}
+
+/** Finds anything that has a name: levels, sets, registers and their entries, fields, pieces, desks. */
 @Component({
   selector: 'sv-find-dialog',
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title class="visually-hidden">Find a level</h2>
+    <h2 mat-dialog-title class="visually-hidden">Find</h2>
     <mat-dialog-content>
       <input
         class="cell"
         #box
         cdkFocusInitial
         role="combobox"
-        aria-label="Level name or code"
-        aria-controls="found-levels"
+        aria-label="Name or code"
+        aria-controls="found"
         aria-expanded="true"
         autocomplete="off"
-        placeholder="Name or code of a level"
+        placeholder="Level, set, entry, field, piece, desk"
         [attr.aria-activedescendant]="found().length ? 'found-' + at() : null"
         (input)="text.set(box.value); at.set(0)"
         (keydown)="key($event)"
       />
-      <ul id="found-levels" role="listbox" aria-label="Levels">
-        @for (entry of found(); track entry.level.id; let i = $index) {
-          <li role="option" [id]="'found-' + i" [attr.aria-selected]="i === at()" (click)="open(entry.level.id)">
+      <ul id="found" role="listbox" aria-label="Found">
+        @for (entry of found(); track entry.kind + entry.id; let i = $index) {
+          <li role="option" [id]="'found-' + i" [attr.aria-selected]="i === at()" (click)="open(entry)">
             <span class="mono soft">{{ entry.number }}</span>
-            <span>{{ entry.level.name }}</span>
-            <span class="soft">{{ entry.set }}</span>
+            <span>{{ entry.name }}</span>
+            <span class="soft">{{ entry.where }}</span>
           </li>
         }
       </ul>
       @if (found().length === 0) {
-        <p class="soft">No level has “{{ text() }}” in its name or code.</p>
+        <p class="soft">Nothing has “{{ text() }}” in its name or code.</p>
       }
     </mat-dialog-content>
   `,
@@ -68,22 +72,16 @@ const MOST_SHOWN = 12;
   `,
 })
 export class FindDialog {
-  private readonly dialog = inject<MatDialogRef<FindDialog, string>>(MatDialogRef);
+  private readonly dialog = inject<MatDialogRef<FindDialog, Findable>>(MatDialogRef);
+  private readonly data = inject<FindData>(MAT_DIALOG_DATA);
   private readonly store = inject(Store);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly numbers = this.store.selectSignal(selectPlayNumbers);
   readonly text = signal('');
   readonly at = signal(0);
-  readonly found = computed(() => {
-    const wanted = this.text().trim().toLowerCase();
-    return this.levels()
-      .map((level) => ({ level, quality: Math.max(matchQuality(level.name.toLowerCase(), wanted), wanted !== '' && level.code.toLowerCase() === wanted ? 3 : 0) }))
-      .filter(({ quality }) => quality > 0)
-      .sort((a, b) => b.quality - a.quality)
-      .slice(0, MOST_SHOWN)
-      .map(({ level }) => ({ level, number: this.numbers().get(level.id) ?? '·', set: this.tables().set[level.set]?.name ?? '' }));
-  });
+  private readonly all = computed(() => findables(this.tables(), this.levels(), this.numbers(), this.data.desks));
+  readonly found = computed(() => findBest(this.all(), this.text(), MOST_SHOWN));
 
   key(event: KeyboardEvent): void {
     const last = this.found().length - 1;
@@ -91,12 +89,12 @@ export class FindDialog {
     else if (event.key === 'ArrowUp') this.at.update((i) => Math.max(0, i - 1));
     else if (event.key === 'Enter') {
       const entry = this.found().at(this.at());
-      if (entry) this.open(entry.level.id);
+      if (entry) this.open(entry);
     } else return;
     event.preventDefault();
   }
 
-  open(id: string): void {
-    this.dialog.close(id);
+  open(entry: Findable): void {
+    this.dialog.close(entry);
   }
 }

@@ -6,7 +6,7 @@ const KEYS: readonly { readonly where: string; readonly keys: readonly (readonly
   {
     where: 'Everywhere',
     keys: [
-      ['/', 'find a level'],
+      ['/', 'find anything by its name'],
       ['?', 'this list'],
       ['Ctrl Z', 'undo'],
       ['Ctrl Shift Z', 'redo'],

@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { MatDialogRef } from '@angular/material/dialog';
+import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { provideRouter } from '@angular/router';
 import { provideStore, Store } from '@ngrx/store';
 import { emptyRecordTables, type Level, type Operation } from '@stravel/core';
@@ -41,6 +41,7 @@ describe('the shell', () => {
         provideRouter([]),
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
         { provide: MatDialogRef, useValue: { close: (value: unknown) => closed.push(value) } },
+        { provide: MAT_DIALOG_DATA, useValue: { desks: [{ name: 'Budget', path: '/budget' }] } },
         { provide: EditLog, useValue: { conflict, settle: (choice: string) => Promise.resolve(void settled.push(choice)) } },
         { provide: Session, useValue: { introduce: (name: string) => introduce(name) } },
       ],
@@ -82,7 +83,7 @@ describe('the shell', () => {
 
   it('finds levels by part of a name, the best first, and opens one by keys', async () => {
     const { names, type, press, element } = await find();
-    expect(names()).toEqual(['Ash Gallery', 'Glass Heart', 'Old Ash Road']);
+    expect(names()).toEqual(['Ash Gallery', 'Glass Heart', 'Old Ash Road', 'Tally', 'Go to Budget']);
     await type('ash');
     // The letters of the last stand in it in order, but apart.
     expect(names()).toEqual(['Ash Gallery', 'Old Ash Road', 'Glass Heart']);
@@ -93,7 +94,20 @@ describe('the shell', () => {
     await press('ArrowUp');
     expect(element.querySelector('[aria-selected=true]')?.textContent).toContain('Old Ash Road');
     await press('Enter');
-    expect(closed).toEqual(['c']);
+    expect(closed).toMatchObject([{ kind: 'level', id: 'c' }]);
+  });
+
+  it('finds sets and desks too, and where they lead', async () => {
+    const { names, type, press } = await find();
+    await type('tal');
+    expect(names()[0]).toBe('Tally');
+    await press('Enter');
+    await type('budg');
+    await press('Enter');
+    expect(closed).toMatchObject([
+      { kind: 'set', path: ['/sets'], query: { at: 's' } },
+      { kind: 'desk', path: ['/budget'] },
+    ]);
   });
 
   it('finds a level by its code, whatever its case, and says when there is none', async () => {
@@ -101,7 +115,7 @@ describe('the shell', () => {
     await type('qstgu');
     expect(names()).toEqual(['Ash Gallery']);
     await type('zzz');
-    expect(element.textContent).toContain('No level has “zzz” in its name or code.');
+    expect(element.textContent).toContain('Nothing has “zzz” in its name or code.');
     await press('Enter');
     expect(closed).toEqual([]);
   });

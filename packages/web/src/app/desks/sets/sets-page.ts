@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
@@ -36,12 +36,14 @@ import { RecordTable, type RowWish } from './parts/record-table';
 import { SetsTabs } from './parts/sets-tabs';
 import { newRegister } from './registers/register-edits';
 import { setsActions, setsFeature } from './store/sets-store';
+import { ShownView } from './views/shown-view';
+import { ViewPanel } from './views/view-panel';
 import { levelColumns, tableRows, type TableColumn, type TableRow } from './table-rows';
 
 /** The Sets desk: all levels of the collection, as data. */
 @Component({
   selector: 'sv-sets-page',
-  imports: [CoreShelf, MatMenuModule, RecordTable, SetsTabs],
+  imports: [CoreShelf, MatMenuModule, RecordTable, SetsTabs, ViewPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sets-page.html',
   styleUrl: './sets-page.scss',
@@ -68,9 +70,17 @@ export class SetsPage {
   private readonly settings = this.store.selectSignal(recordsFeature.selectSettings);
   private readonly numbers = this.store.selectSignal(selectPlayNumbers);
 
+  /** A set to stand on and a field to open, from the address. */
+  readonly at = input<string>();
+  readonly field = input<string>();
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
-  readonly columns = computed(() => levelColumns(this.fields(), PURPOSES));
+  readonly allColumns = computed(() => levelColumns(this.fields(), PURPOSES));
+  readonly view = new ShownView(
+    computed(() => null),
+    this.allColumns,
+  );
+  readonly columns = this.view.columns;
   readonly rows = computed(() => {
     const { filter, purpose, folded } = this.state();
     const text = filter.trim().toLowerCase();
@@ -82,7 +92,13 @@ export class SetsPage {
             (level.name.toLowerCase().includes(text) ||
               level.code.toLowerCase().includes(text) ||
               Object.values(level.values).some((value) => (typeof value === 'string' || Array.isArray(value)) && plainText(value).toLowerCase().includes(text)));
-    return tableRows(this.tree(), this.settings()?.ranks ?? [], this.numbers(), new Set(folded), wanted);
+    const { conditions, sorts } = this.view.rules();
+    const numbers = this.numbers();
+    const shown = conditions.length + sorts.length === 0 ? undefined : this.view.apply(wanted ? this.levels().filter(wanted) : this.levels());
+    // An order of one's own runs across the sets.
+    if (shown && sorts.length > 0) return shown.map((record): TableRow => ({ kind: 'record', id: record.id, record, depth: 0, number: String(numbers.get(record.id) ?? '·') }));
+    const meeting = shown && new Set(shown);
+    return tableRows(this.tree(), this.settings()?.ranks ?? [], numbers, new Set(folded), meeting ? (level) => meeting.has(level) : wanted);
   });
   readonly shelf = computed(() => shelfRows(this.tree(), this.bakes.byLevel(), this.session.device(), this.state().measure, this.workspace.level()?.id ?? ''));
   readonly limit = computed(() => {
@@ -98,6 +114,14 @@ export class SetsPage {
   readonly actions = setsActions;
 
   constructor() {
+    effect(() => {
+      const at = this.at();
+      if (at !== undefined) untracked(() => this.dispatch(setsActions.cellEntered({ cell: { row: at, column: 'name' } })));
+    });
+    effect(() => {
+      const field = this.field();
+      if (field !== undefined) untracked(() => this.fieldDialogs.editById(field));
+    });
     effect(() => {
       const trial = this.levels().filter(({ purpose }) => purpose !== 'play');
       this.workspace.footLeft.set([`${this.shownCount()} of ${this.levels().length} levels shown`]);
@@ -161,7 +185,8 @@ export class SetsPage {
 
   async drop({ row, before }: { row: TableRow; before: TableRow | undefined }): Promise<void> {
     const level = this.tables().level[row.id] as Level | undefined;
-    if (!level) return;
+    // In an order of one's own there is no place to drop into.
+    if (!level || this.view.rules().sorts.length > 0) return;
     const rows = this.rows().filter(({ id }) => id !== row.id);
     const at = before ? rows.findIndex(({ id }) => id === before.id) : rows.length;
     const above = rows.at(at - 1);
@@ -172,11 +197,11 @@ export class SetsPage {
   }
 
   takeOut(): void {
-    this.csv.takeOut(null, this.columns(), this.settings()?.name ?? 'levels');
+    this.csv.takeOut(null, this.allColumns(), this.settings()?.name ?? 'levels');
   }
 
   takeIn(): void {
-    this.csv.takeIn(null, this.columns());
+    this.csv.takeIn(null, this.allColumns());
   }
 
   async addRegister(): Promise<void> {

@@ -32,6 +32,12 @@ export class FieldDialogs {
     this.open(field, { id, order, register: register ?? null });
   }
 
+  /** Opens a field by its id; nothing when it is gone. */
+  editById(id: string): void {
+    const field = this.tables().field[id] as Field | undefined;
+    if (field) this.edit(field);
+  }
+
   private open(field: Field | null, base: FieldDialogData['base']): void {
     const data: FieldDialogData = { field, base, tables: this.tables(), links: this.context.links() };
     this.dialogs

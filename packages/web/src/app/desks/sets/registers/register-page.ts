@@ -1,9 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
+  PLAIN_VIEW,
   RECORDS_DOCUMENT,
   entriesOf,
   fieldsOf,
@@ -27,6 +28,8 @@ import { FieldDialogs } from '../fields/field-dialogs';
 import { RecordTable, type RowWish } from '../parts/record-table';
 import { SetsTabs } from '../parts/sets-tabs';
 import type { ActiveCell } from '../store/sets-store';
+import { ShownView } from '../views/shown-view';
+import { ViewPanel } from '../views/view-panel';
 import { entryColumns, type TableColumn, type TableRow } from '../table-rows';
 import { deleteEntries, duplicateEntries, newEntry, newRegister, stepEntry } from './register-edits';
 import { UsesDialog, type UsesChoice, type UsesData } from './uses-dialog';
@@ -36,7 +39,7 @@ const NONE: ReadonlySet<string> = new Set();
 /** Any register, shown from its fields. */
 @Component({
   selector: 'sv-register-page',
-  imports: [MatMenuModule, RecordTable, SetsTabs],
+  imports: [MatMenuModule, RecordTable, SetsTabs, ViewPanel],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-page.html',
   styleUrl: '../sets-page.scss',
@@ -56,6 +59,8 @@ export class RegisterPage {
   readonly id = input.required<string>();
   /** Entry to stand on, from the address. */
   readonly entry = input<string>();
+  /** Field to open, from the address. */
+  readonly field = input<string>();
   readonly none = NONE;
   readonly chosen = signal(NONE);
   readonly active = signal<ActiveCell | null>(null);
@@ -63,13 +68,24 @@ export class RegisterPage {
   readonly registers = computed(() => registersInOrder(this.tables()));
   readonly register = computed(() => this.tables().register[this.id()] as Register | undefined);
   private readonly entries = computed(() => entriesOf(this.tables(), this.id()));
-  readonly columns = computed(() => entryColumns(fieldsOf(this.tables(), this.id())));
-  readonly rows = computed(() => this.entries().map((record, i): TableRow => ({ kind: 'record', id: record.id, record, depth: 0, number: String(i + 1) })));
+  readonly allColumns = computed(() => entryColumns(fieldsOf(this.tables(), this.id())));
+  readonly view = new ShownView(this.id, this.allColumns);
+  readonly columns = this.view.columns;
+  readonly rows = computed(() => {
+    const numbers = new Map(this.entries().map(({ id }, i) => [id, String(i + 1)]));
+    return this.view.apply(this.entries()).map((record): TableRow => ({ kind: 'record', id: record.id, record, depth: 0, number: numbers.get(record.id) ?? '' }));
+  });
 
   constructor() {
     effect(() => {
+      const field = this.field();
+      if (field !== undefined) untracked(() => this.fieldDialogs.editById(field));
+    });
+    effect(() => {
       this.id();
       this.chosen.set(NONE);
+      this.view.rules.set(PLAIN_VIEW);
+      this.view.chosen.set('');
       const entry = this.entry();
       this.active.set(entry === undefined ? null : { row: entry, column: 'name' });
     });
@@ -80,11 +96,11 @@ export class RegisterPage {
   }
 
   takeOut(): void {
-    this.csv.takeOut(this.id(), this.columns(), this.register()?.name ?? 'entries');
+    this.csv.takeOut(this.id(), this.allColumns(), this.register()?.name ?? 'entries');
   }
 
   takeIn(): void {
-    this.csv.takeIn(this.id(), this.columns());
+    this.csv.takeIn(this.id(), this.allColumns());
   }
 
   async addRegister(): Promise<void> {
@@ -137,6 +153,7 @@ export class RegisterPage {
   }
 
   async drop({ row, before }: { row: TableRow; before: TableRow | undefined }): Promise<void> {
+    if (this.view.rules().sorts.length > 0) return;
     const entry = this.tables().entry[row.id];
     const rest = this.entries().filter(({ id }) => id !== row.id);
     const found = before ? rest.findIndex(({ id }) => id === before.id) : rest.length;
@@ -163,6 +180,7 @@ export class RegisterPage {
     await this.edits.commit(`delete the register ${register.name}`, [
       ...entries.map((entry) => remove(RECORDS_DOCUMENT, 'entry', entry)),
       ...fieldsOf(tables, register.id).map((field) => remove(RECORDS_DOCUMENT, 'field', field)),
+      ...this.view.views().map((view) => remove(RECORDS_DOCUMENT, 'tableView', view)),
       remove(RECORDS_DOCUMENT, 'register', register),
     ]);
     await this.router.navigate(['/sets']);

@@ -1,0 +1,68 @@
+import type { FieldType, FieldValue } from '../model/field';
+import type { ConditionTest, ViewRules } from '../model/table-view';
+
+/** What a column holds of a record: the value, and the text that a person reads. */
+export interface ViewCell {
+  readonly value: FieldValue;
+  readonly text: string;
+  readonly type: FieldType;
+}
+
+const isEmpty = (value: FieldValue): boolean => value === null || value === '' || (Array.isArray(value) && value.length === 0);
+
+/** Whether a cell holds what a condition asks. Letters without regard to case; numbers as numbers. */
+export function meetsCondition({ value, text, type }: ViewCell, test: ConditionTest, wanted: string): boolean {
+  if (test === 'is filled') return !isEmpty(value);
+  if (test === 'is empty') return isEmpty(value);
+  const [shown, typed] = [text.toLowerCase(), wanted.trim().toLowerCase()];
+  if (test === 'contains') return shown.includes(typed);
+  const number = Number(typed.replace(',', '.'));
+  const both = typeof value === 'number' && typed !== '' && Number.isFinite(number);
+  if (test === 'is' || test === 'is not') {
+    // A link shows its name, a yes its word: what is typed is what is read.
+    const same = both ? value === number : isEmpty(value) ? typed === '' : shown === typed;
+    return same === (test === 'is');
+  }
+  if (isEmpty(value) || typed === '') return false;
+  if (type === 'number' || type === 'whole number') return both && (test === 'at least' ? value >= number : value <= number);
+  return test === 'at least' ? shown >= typed : shown <= typed;
+}
+
+/** Order of two cells; what is empty comes last whichever way. Letters by their code, without regard to case. */
+export function compareCells(a: ViewCell, b: ViewCell, descending: boolean): number {
+  const [emptyA, emptyB] = [isEmpty(a.value), isEmpty(b.value)];
+  if (emptyA || emptyB) return emptyA === emptyB ? 0 : emptyA ? 1 : -1;
+  const [x, y] = typeof a.value === 'number' && typeof b.value === 'number' ? [a.value, b.value] : [a.text.toLowerCase(), b.text.toLowerCase()];
+  return (x < y ? -1 : x > y ? 1 : 0) * (descending ? -1 : 1);
+}
+
+/**
+ * The records that a view shows, in its order; ties keep the order in which they came. Columns that are not there are
+ * passed over.
+ * @param read gives a record's cell in a column, undefined for a column that is not there
+ */
+export function applyView<T>(
+  records: readonly T[],
+  { join, conditions, sorts }: Pick<ViewRules, 'join' | 'conditions' | 'sorts'>,
+  read: (record: T, column: string) => ViewCell | undefined,
+): T[] {
+  const meets = (record: T): boolean => {
+    const known = conditions.flatMap(({ column, test, text }) => {
+      const cell = read(record, column);
+      return cell ? [meetsCondition(cell, test, text)] : [];
+    });
+    return known.length === 0 || (join === 'all' ? known.every(Boolean) : known.some(Boolean));
+  };
+  const shown = conditions.length === 0 ? [...records] : records.filter(meets);
+  if (sorts.length === 0) return shown;
+  const keyed = shown.map((record, place) => ({ record, place, cells: sorts.map(({ column }) => read(record, column)) }));
+  keyed.sort((a, b) => {
+    for (let i = 0; i < sorts.length; i++) {
+      const [x, y] = [a.cells[i], b.cells[i]];
+      const order = x && y ? compareCells(x, y, sorts[i].descending) : 0;
+      if (order !== 0) return order;
+    }
+    return a.place - b.place;
+  });
+  return keyed.map(({ record }) => record);
+}
