@@ -12,6 +12,8 @@ test.describe('Registers', () => {
     await page.getByRole('button', { name: 'Fields…' }).click();
     await page.getByRole('button', { name: 'New field' }).click();
     const dialog = page.getByRole('dialog', { name: 'New field' });
+    // Opening, the dialog puts the focus there; what is typed before could land elsewhere.
+    await expect(dialog.getByLabel('Name', { exact: true })).toBeFocused();
     await dialog.getByLabel('Name', { exact: true }).fill('Strength');
     await dialog.getByLabel('Type').selectOption('whole number');
     await dialog.getByLabel('Most', { exact: true }).fill('12');
@@ -61,6 +63,7 @@ test.describe('Fields', () => {
     const before = await shards.textContent();
     await page.getByRole('button', { name: 'Field Shards' }).click();
     const dialog = page.getByRole('dialog', { name: 'Field Shards' });
+    await expect(dialog.getByLabel('Name', { exact: true })).toBeFocused();
     await dialog.getByLabel('Most', { exact: true }).fill('(');
     await expect(dialog.getByRole('button', { name: 'Change field' })).toBeDisabled();
     await dialog.getByLabel('Most', { exact: true }).fill('10');

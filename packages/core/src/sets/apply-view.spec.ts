@@ -45,7 +45,7 @@ describe('conditions of a view', () => {
 
 describe('the order of a view', () => {
   it('breaks ties by the next column, keeps the order of what is the same, and puts what is empty last both ways', () => {
-    const records = [{ a: null }, { a: 2, b: 'n' }, { a: 10, b: 'm' }, { a: 2, b: 'M' }, { a: 2, b: 'm' }];
+    const records: Record<string, FieldValue>[] = [{ a: null }, { a: 2, b: 'n' }, { a: 10, b: 'm' }, { a: 2, b: 'M' }, { a: 2, b: 'm' }];
     const sorted = (descending: boolean) =>
       applyView(
         records,

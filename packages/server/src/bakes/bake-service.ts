@@ -76,23 +76,23 @@ export class BakeService {
     }
   }
 
-  /** Every level with content and the state of its bakes. */
+  /** Every level with content and the state of its bakes. One that cannot be baked as it stands, say for a recipe that makes nothing, has no fresh bake. */
   async list(collection: string): Promise<LevelBakes[]> {
     const kept = new Map((await this.repository.all(collection)).map((bake) => [`${bake.kind} ${bake.subject}`, bake]));
     const out: LevelBakes[] = [];
     const { rehearsal: walks, cellGrid: grids, device: devices } = await this.tables(collection);
-    const stateOf = (bake: KeptBake | undefined, key: string): BakeState => (bake ? (bake.key === key ? 'fresh' : 'stale') : 'none');
+    const stateOf = (bake: KeptBake | undefined, key: string | undefined): BakeState => (bake ? (bake.key === key ? 'fresh' : 'stale') : 'none');
     for (const level of await this.levels(collection)) {
       if (level.strata.length === 0) continue;
-      const keys = await this.currentKeys(collection, level.id);
+      const keys = await this.currentKeys(collection, level.id).catch(undefinedForFault);
       const of = (kind: 'sight' | 'figures'): { state: BakeState; summary: unknown } => {
         const bake = kept.get(`${kind} ${level.id}`);
-        return { state: stateOf(bake, keys[kind]), summary: bake?.summary ?? null };
+        return { state: stateOf(bake, keys?.[kind]), summary: bake?.summary ?? null };
       };
       const rehearsals: LevelBakes['rehearsals'][number][] = [];
       for (const { id } of grids[level.id] ? Object.values(walks).filter((walk) => walk.level === level.id && devices[walk.device]) : []) {
         const bake = kept.get(`rehearsal ${id}`);
-        rehearsals.push({ rehearsal: id, state: stateOf(bake, await this.currentRehearsalKey(collection, id)), summary: bake?.summary ?? null });
+        rehearsals.push({ rehearsal: id, state: stateOf(bake, await this.currentRehearsalKey(collection, id).catch(undefinedForFault)), summary: bake?.summary ?? null });
       }
       out.push({ level: level.id, sight: of('sight'), figures: of('figures'), rehearsals });
     }
@@ -249,4 +249,10 @@ export class BakeService {
   private async levels(collection: string): Promise<Level[]> {
     return levelsInOrder(await this.tables(collection));
   }
+}
+
+/** A fault of the level's content is no fault of the one who asks; anything else is. */
+function undefinedForFault(error: unknown): undefined {
+  if (!(error instanceof CoreError)) throw error;
+  return undefined;
 }

@@ -50,6 +50,19 @@ describe('bakes over HTTP', () => {
     expect([(await list())['one'].sight.state, (await list())['two'].sight.state]).toEqual(['stale', 'fresh']);
   }, 60000);
 
+  it('lists all levels though one of them cannot be baked as it stands', async () => {
+    await test.server.bakes.bake('small', 'one');
+    const size = { columns: 10, rows: 10, squareMetres: 1, heightMetres: 3 };
+    const walk = { openShare: 0.4, birthChance: 0, mostWalkers: 1, border: 60, stepLimit: 1000, seed: 'x' };
+    const recipe = { id: 'r', name: 'Cave', kind: 'burrow', position: [50, 0, 50], ...size, ...walk, material: 'brick', hasMarkers: false };
+    const posted = await test.post('/api/collections/small/edits', edit([{ document: 'own', kind: 'recipe', id: 'r', field: null, before: null, after: recipe }]));
+    expect(posted.status).toBe(201);
+    const answer = await test.get('/api/collections/small/bakes');
+    expect(answer.status).toBe(200);
+    const { one, two } = await list();
+    expect([one.sight.state, two.sight.state]).toEqual(['stale', 'none']);
+  }, 60000);
+
   it('takes a page’s bake only of what stands now, and only when it is sound', async () => {
     const { content } = await test.server.bakes.input('small', 'one');
     const key = sightKey(levelSightInput(content));

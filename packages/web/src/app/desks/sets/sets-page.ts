@@ -3,18 +3,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import {
-  PURPOSES,
-  plainText,
-  registersInOrder,
-  type FieldValue,
-  type FilledRecord,
-  type Json,
-  type Level,
-  type LevelSet,
-  type Operation,
-  type StratumContent,
-} from '@stravel/core';
+import { PURPOSES, plainText, type FieldValue, type FilledRecord, type Json, type Level, type LevelSet, type Operation, type StratumContent } from '@stravel/core';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { Bakes } from '../../bakes/bakes';
 import { MEASURES, limitOf, measureText } from '../../bakes/core-bands';
@@ -33,8 +22,8 @@ import { binLevels, binSet, duplicateLevels, levelsOfSet, moveLevels, moveSet, n
 import { BinDialog } from './parts/bin-dialog';
 import { ChooseSetDialog, type ChooseSetData } from './parts/choose-set-dialog';
 import { RecordTable, type RowWish } from './parts/record-table';
+import { RegisterMaker } from './registers/register-maker';
 import { SetsTabs } from './parts/sets-tabs';
-import { newRegister } from './registers/register-edits';
 import { setsActions, setsFeature } from './store/sets-store';
 import { ShownView } from './views/shown-view';
 import { ViewPanel } from './views/view-panel';
@@ -49,6 +38,7 @@ import { levelColumns, tableRows, type TableColumn, type TableRow } from './tabl
   styleUrl: './sets-page.scss',
 })
 export class SetsPage {
+  readonly registers = inject(RegisterMaker);
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
   private readonly documents = inject(DocumentRegistry);
@@ -70,8 +60,9 @@ export class SetsPage {
   private readonly settings = this.store.selectSignal(recordsFeature.selectSettings);
   private readonly numbers = this.store.selectSignal(selectPlayNumbers);
 
-  /** A set to stand on and a field to open, from the address. */
+  /** A line and a column to stand on, and a field to open, from the address. */
   readonly at = input<string>();
+  readonly column = input<string>();
   readonly field = input<string>();
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
@@ -110,13 +101,12 @@ export class SetsPage {
   readonly measures = MEASURES;
   readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'record').length);
   readonly binnedCount = computed(() => [...Object.values(this.tables().level), ...Object.values(this.tables().set)].filter(({ binned }) => binned !== null).length);
-  readonly registers = computed(() => registersInOrder(this.tables()));
   readonly actions = setsActions;
 
   constructor() {
     effect(() => {
-      const at = this.at();
-      if (at !== undefined) untracked(() => this.dispatch(setsActions.cellEntered({ cell: { row: at, column: 'name' } })));
+      const [at, column] = [this.at(), this.column() ?? 'name'];
+      if (at !== undefined) untracked(() => this.dispatch(setsActions.cellEntered({ cell: { row: at, column } })));
     });
     effect(() => {
       const field = this.field();
@@ -202,12 +192,6 @@ export class SetsPage {
 
   takeIn(): void {
     this.csv.takeIn(null, this.allColumns());
-  }
-
-  async addRegister(): Promise<void> {
-    const { register, operations } = newRegister(this.tables(), 'New register');
-    await this.edits.commit('new register', operations);
-    await this.router.navigate(['/sets/register', register.id]);
   }
 
   pickCore(id: string): void {

@@ -1,12 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
   checkUnlocking,
   fieldsOf,
   levelsInOrder,
-  registersInOrder,
   ruleText,
   unlockModel,
   type CarriedValue,
@@ -21,8 +19,8 @@ import { recordsFeature, selectPlayNumbers } from '../../../document/records/rec
 import { EditLog } from '../../../edits/edit-log';
 import { remove, setRecordField } from '../../../edits/operations';
 import { Workspace } from '../../../workspace';
+import { RegisterMaker } from '../registers/register-maker';
 import { SetsTabs } from '../parts/sets-tabs';
-import { newRegister } from '../registers/register-edits';
 import { OrderCard } from './order-card';
 import { changeOrder, connectLevels, newCarriedValue, orderOf } from './order-edits';
 import { OrderGraphView, type GraphLevel } from './order-graph-view';
@@ -39,9 +37,9 @@ const MODES = ['rules', 'carried values', 'findings', 'play through'] as const;
   styleUrl: './order-page.scss',
 })
 export class OrderPage {
+  readonly registers = inject(RegisterMaker);
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
-  private readonly router = inject(Router);
   private readonly compute = inject(Compute);
   private readonly workspace = inject(Workspace);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
@@ -58,7 +56,6 @@ export class OrderPage {
   readonly moves = signal<readonly PlayMove[]>([]);
   readonly graph = signal<OrderGraph | undefined>(undefined);
 
-  readonly registers = computed(() => registersInOrder(this.tables()));
   readonly levels = computed(() => levelsInOrder(this.tables()).filter(({ purpose }) => purpose === 'play'));
   readonly shownLevel = computed(() => this.tables().level[this.selected()] as Level | undefined);
   readonly order = computed(() => orderOf(this.tables(), this.selected()));
@@ -148,12 +145,6 @@ export class OrderPage {
       ];
     });
     await this.edits.commit(`delete the carried value ${value.name}`, [...changes, remove(RECORDS_DOCUMENT, 'carriedValue', value)]);
-  }
-
-  async addRegister(): Promise<void> {
-    const { register, operations } = newRegister(this.tables(), 'New register');
-    await this.edits.commit('new register', operations);
-    await this.router.navigate(['/sets/register', register.id]);
   }
 
   private async layOut(nodes: readonly string[], edges: readonly { from: string; to: string; text: string }[]): Promise<void> {

@@ -73,6 +73,8 @@ export class RecordTable {
   });
 
   private held = false;
+  /** The active cell when the table was drawn last. */
+  private shown: ActiveCell | null = null;
   /** Where keys have led already while the page has not drawn it yet, so that fast keys all count. */
   private ahead: ActiveCell | undefined;
 
@@ -83,7 +85,10 @@ export class RecordTable {
       this.ahead = undefined;
       // A line that moved takes the focus away with its element.
       const lost = this.held && document.activeElement === document.body;
-      if (active && !this.editing() && (lost || this.element.nativeElement.contains(document.activeElement))) this.focusCell(active);
+      // One who was led here from elsewhere has nothing in hand yet.
+      const arrived = active !== this.shown && document.activeElement === document.body;
+      this.shown = active;
+      if (active && !this.editing() && (lost || arrived || this.element.nativeElement.contains(document.activeElement))) this.focusCell(active);
     });
   }
 
@@ -102,7 +107,8 @@ export class RecordTable {
   enter(event: MouseEvent, row: TableRow, column: string): void {
     if (this.editing() && this.isActive(row, column)) return;
     this.anchor.set(event.shiftKey ? (this.anchor() ?? this.active() ?? undefined) : undefined);
-    this.entered.emit({ row: row.id, column });
+    this.ahead = { row: row.id, column };
+    this.entered.emit(this.ahead);
   }
 
   copy(event: ClipboardEvent): void {

@@ -10,7 +10,6 @@ import {
   fieldsOf,
   linkUses,
   ordersBetween,
-  registersInOrder,
   type Entry,
   type FieldValue,
   type FilledRecord,
@@ -26,12 +25,13 @@ import { CsvTransfer } from '../bulk/csv-transfer';
 import { FieldContext } from '../fields/field-context';
 import { FieldDialogs } from '../fields/field-dialogs';
 import { RecordTable, type RowWish } from '../parts/record-table';
+import { RegisterMaker } from './register-maker';
 import { SetsTabs } from '../parts/sets-tabs';
 import type { ActiveCell } from '../store/sets-store';
 import { ShownView } from '../views/shown-view';
 import { ViewPanel } from '../views/view-panel';
 import { entryColumns, type TableColumn, type TableRow } from '../table-rows';
-import { deleteEntries, duplicateEntries, newEntry, newRegister, stepEntry } from './register-edits';
+import { deleteEntries, duplicateEntries, newEntry, stepEntry } from './register-edits';
 import { UsesDialog, type UsesChoice, type UsesData } from './uses-dialog';
 
 const NONE: ReadonlySet<string> = new Set();
@@ -45,6 +45,7 @@ const NONE: ReadonlySet<string> = new Set();
   styleUrl: '../sets-page.scss',
 })
 export class RegisterPage {
+  readonly registers = inject(RegisterMaker);
   private readonly edits = inject(EditLog);
   private readonly dialogs = inject(MatDialog);
   private readonly router = inject(Router);
@@ -57,15 +58,15 @@ export class RegisterPage {
 
   /** From the address. */
   readonly id = input.required<string>();
-  /** Entry to stand on, from the address. */
+  /** Entry and column to stand on, from the address. */
   readonly entry = input<string>();
+  readonly column = input<string>();
   /** Field to open, from the address. */
   readonly field = input<string>();
   readonly none = NONE;
   readonly chosen = signal(NONE);
   readonly active = signal<ActiveCell | null>(null);
   readonly editing = signal(false);
-  readonly registers = computed(() => registersInOrder(this.tables()));
   readonly register = computed(() => this.tables().register[this.id()] as Register | undefined);
   private readonly entries = computed(() => entriesOf(this.tables(), this.id()));
   readonly allColumns = computed(() => entryColumns(fieldsOf(this.tables(), this.id())));
@@ -87,7 +88,7 @@ export class RegisterPage {
       this.view.rules.set(PLAIN_VIEW);
       this.view.chosen.set('');
       const entry = this.entry();
-      this.active.set(entry === undefined ? null : { row: entry, column: 'name' });
+      this.active.set(entry === undefined ? null : { row: entry, column: this.column() ?? 'name' });
     });
     effect(() => {
       this.workspace.footLeft.set([`${this.rows().length} entries`]);
@@ -101,12 +102,6 @@ export class RegisterPage {
 
   takeIn(): void {
     this.csv.takeIn(this.id(), this.allColumns());
-  }
-
-  async addRegister(): Promise<void> {
-    const { register, operations } = newRegister(this.tables(), 'New register');
-    await this.edits.commit('new register', operations);
-    await this.router.navigate(['/sets/register', register.id]);
   }
 
   async renameRegister(register: Register, field: 'name' | 'help', text: string): Promise<void> {
