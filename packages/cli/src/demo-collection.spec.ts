@@ -6,10 +6,14 @@ import {
   budgetFindings,
   checkPack,
   createRunContext,
+  fieldFault,
+  fieldsOf,
   inspectKit,
+  linkLookup,
   makeRehearsal,
   restoreCollection,
   setFindings,
+  valueOf,
   type CollectionContent,
   type FiguresSummary,
   type Level,
@@ -55,15 +59,27 @@ describe('the demo collection', () => {
   });
 
   it('fills every field of every play level with a value of its type', () => {
-    const fields = Object.values(demo.records.field);
-    expect(fields.map(({ type }) => type).sort()).toEqual(expect.arrayContaining(['choice', 'date', 'number', 'text', 'yes/no']));
+    const fields = fieldsOf(demo.records, null);
+    const links = linkLookup(demo.records);
+    expect(fields.map(({ type }) => type).sort()).toEqual(expect.arrayContaining(['choice', 'date', 'entry', 'number', 'text', 'yes/no']));
     for (const level of Object.values(demo.records.level).filter(({ purpose }) => purpose === 'play')) {
-      for (const { key, type, choices } of fields) {
-        const value = level.values[key];
-        if (type === 'choice') expect(choices).toContain(value);
-        if (type === 'number') expect(typeof value).toBe('number');
-        if (type === 'date') expect(value).toMatch(/^\d{4}-\d\d-\d\d$/);
+      for (const field of fields.filter(({ figure }) => !figure)) {
+        const value = valueOf(level, field);
+        expect([level.id, field.key, value === null, fieldFault(field, value, links)]).toEqual([level.id, field.key, false, null]);
       }
+    }
+  });
+
+  it('has six registers whose entries fit their fields and link to what is there', () => {
+    expect(Object.keys(demo.records.register)).toHaveLength(6);
+    const links = linkLookup(demo.records);
+    for (const entry of Object.values(demo.records.entry)) {
+      for (const field of fieldsOf(demo.records, entry.register))
+        expect([entry.id, field.key, fieldFault(field, valueOf(entry, field), links)]).toEqual([entry.id, field.key, null]);
+    }
+    expect(Object.keys(demo.records.carriedValue)).toHaveLength(3);
+    for (const { id, rules } of Object.values(demo.records.levelOrder)) {
+      for (const rule of rules) if (rule.kind === 'after') for (const level of rule.levels) expect([id, demo.records.level[level]?.purpose]).toEqual([id, 'play']);
     }
   });
 
@@ -80,8 +96,9 @@ describe('the demo collection', () => {
     }
   });
 
-  it('hides one code used twice', () => {
-    expect(setFindings(demo.records).map(({ code }) => code)).toEqual(['CODE_USED_TWICE']);
+  it('hides one code used twice, and one level that can never open', () => {
+    const faults = setFindings(demo.records).map(({ code, subject }) => `${code} ${subject}`);
+    expect(faults).toEqual(['CODE_USED_TWICE ash-gallery', 'LEVEL_NEVER_OPENS wreck-reach', 'THRESHOLD_TOO_HIGH wreck-reach.0']);
   });
 
   it.each(['Sorting Hall', "Gaffer's Stair", 'Kiln Tunnels', 'Cullet Yard', 'Salt Road', 'Potash Grotto', 'Sump', 'Low Water'])(

@@ -62,18 +62,23 @@ describe('archive', () => {
   it('keeps shared strata apart from levels', () => {
     expect(Object.keys(unzipSync(archive)).sort()).toEqual([
       'acceptances.json',
+      'carried-values.json',
       'cell-grids.json',
       'collection.json',
       'devices.json',
+      'entries.json',
       'fields.json',
       'index.json',
       'kits/kit.glb',
       'kits/kit.json',
+      'level-orders.json',
       'levels/one.json',
       'levels/two.json',
+      'registers.json',
       'rehearsals.json',
       'sets.json',
       'strata/base.json',
+      'table-views.json',
     ]);
   });
 
