@@ -143,6 +143,6 @@ describe('findings', () => {
     await one.go(note);
     await one.go(leak('road'));
     await one.go(one.shown().find(({ code }) => code === 'CODE_USED_TWICE') as Finding);
-    expect(urls).toEqual(['/layout/yard {"item":"b1"}', '/sight/road {"at":"1,2,3"}', '/sets {}']);
+    expect(urls).toEqual(['/layout/yard {"item":"b1"}', '/sight/road {"at":"1,2,3"}', '/sets {"at":"road"}']);
   });
 });

@@ -27,6 +27,11 @@ const rows: TableRow[] = [
   ...['one', 'two', 'three'].map((id, i): TableRow => ({ kind: 'record', id, record: level(id, { shards: i }), depth: 1, number: String(i + 1) })),
 ];
 
+beforeAll(() => {
+  // jsdom lays nothing out and cannot scroll.
+  Element.prototype.scrollTo = () => undefined;
+});
+
 async function table(active: ActiveCell | null, editing = false) {
   const fixture = TestBed.createComponent(RecordTable);
   const inputs = { rows, columns, active, editing, chosen: new Set<string>(['two']), openLevel: 'three', links };

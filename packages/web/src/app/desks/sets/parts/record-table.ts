@@ -235,7 +235,8 @@ export class RecordTable {
     const offset = viewport.measureScrollOffset();
     if (top < offset) viewport.scrollToOffset(top);
     else if (top + ROW_HEIGHT > offset + viewport.getViewportSize()) viewport.scrollToOffset(top + ROW_HEIGHT - viewport.getViewportSize());
-    const find = (): HTMLElement | null => this.element.nativeElement.querySelector(`[data-cell="${CSS.escape(`${active.row}:${active.column}`)}"]`);
+    const wanted = `${active.row}:${active.column}`;
+    const find = (): HTMLElement | undefined => [...this.element.nativeElement.querySelectorAll<HTMLElement>('[data-cell]')].find(({ dataset }) => dataset['cell'] === wanted);
     const cell = find();
     if (cell) cell.focus();
     else requestAnimationFrame(() => find()?.focus());
