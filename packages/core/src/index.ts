@@ -8,7 +8,7 @@ export type { Box3, PlanPoint, TurnDegrees, Vector3 } from './model/vector';
 export type { Json } from './model/json';
 export { FIELD_FIGURES, FIELD_TYPES, type Field, type FieldFigure, type FieldScalar, type FieldType, type FieldValue } from './model/field';
 export type { Entry, Register } from './model/register';
-export { CARRIED_COUNTS, type CarriedValue, type Gain, type LevelOrder, type UnlockRule } from './model/unlock';
+export { type CarriedValue, type Gain, type LevelOrder, type UnlockRule } from './model/unlock';
 export { PURPOSES, type Level, type Purpose, type StackEntry } from './model/level';
 export type { LevelSet } from './model/level-set';
 export type { CollectionSettings } from './model/collection';
@@ -59,20 +59,20 @@ export { blockSurface, boxPlanes, localBounds, prismPlanes, stretchPlanes, wedge
 
 export { compareOrdered, levelsInOrder, ordersBetween, playNumbers, setTree, type Ordered, type SetNode } from './sets/order';
 export { freeCode, setFindings } from './sets/set-findings';
-export { defaultValues, entriesOf, fieldsOf, recordsOfField, registersInOrder, valueOf, type FilledKind, type FilledRecord } from './sets/field-tables';
+export { defaultValues, entriesOf, fieldsOf, registersInOrder, valueOf, type FilledKind, type FilledRecord } from './sets/field-tables';
 export { fieldFault, fieldText, linkLookup, plainText, readFieldText, type LinkLookup, type ReadValue } from './sets/field-value';
-export { planFieldChange, type ChangeOutcome, type FieldChange, type FieldChangeOptions, type ValueChange } from './sets/field-change';
+export { planFieldChange, type ChangeOutcome, type FieldChange, type ValueChange } from './sets/field-change';
 export { linkUses, redirectLinks, type LinkUse } from './sets/links';
 export { patternFault } from './sets/pattern';
-export { planCells, readCell, type CellColumn, type CellPlan, type CellText, type PlannedCell } from './sets/write-cells';
-export { MATCH_BY, planImport, tableRowsText, type ImportPlan, type ImportRowsInput, type MatchBy, type PlannedRow, type RowOutcome } from './sets/import-rows';
+export { planCells, type CellColumn, type CellPlan, type CellText, type PlannedCell } from './sets/write-cells';
+export { MATCH_BY, planImport, tableRowsText, type ImportPlan, type ImportRowsInput, type MatchBy } from './sets/import-rows';
 export { readClipboardRows, writeClipboardRows, writeCsv } from './formats/csv/csv';
-export { CONDITION_TESTS, PLAIN_VIEW, VIEW_JOINS, type ConditionTest, type TableView, type ViewCondition, type ViewRules, type ViewSort } from './model/table-view';
+export { CONDITION_TESTS, PLAIN_VIEW, type ConditionTest, type TableView, type ViewCondition, type ViewRules, type ViewSort } from './model/table-view';
 export { applyView, type ViewCell } from './sets/apply-view';
-export { ruleText, unlockModel, type OrderedLevel, type UnlockModel } from './sets/unlock-model';
+export { ruleText, unlockModel, type UnlockModel } from './sets/unlock-model';
 export { ORDER_NODE, type OrderGraph } from './sets/order-graph';
-export { checkUnlocking, type UnlockCheck } from './sets/unlock-check';
-export { playLevel, ruleHolds, startOfPlay, typeCode, type PlayState, type PlayStep } from './sets/play-through';
+export { checkUnlocking } from './sets/unlock-check';
+export { playLevel, startOfPlay, typeCode, type PlayState, type PlayStep } from './sets/play-through';
 
 export type { CollectionContent } from './model/collection-content';
 export { sha256Hex } from './formats/sha256';

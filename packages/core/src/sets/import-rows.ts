@@ -8,6 +8,7 @@ import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import type { Entry } from '../model/register';
 import { defaultValues, entriesOf, fieldsOf, type FilledRecord } from './field-tables';
 import { fieldText, linkLookup, plainText, type LinkLookup } from './field-value';
+import { addToList } from './list-map';
 import { compareOrdered, levelsInOrder, ordersBetween } from './order';
 import { planCells, type CellColumn, type CellText } from './write-cells';
 
@@ -118,10 +119,7 @@ function finder(tables: ImportTables, register: string | null, by: MatchBy): Map
   const found = new Map<string, FilledRecord[]>();
   for (const record of records) {
     const key = by === 'code' ? ('code' in record ? record.code : '') : record[by];
-    if (key === '') continue;
-    const list = found.get(key.toLowerCase());
-    if (list) list.push(record);
-    else found.set(key.toLowerCase(), [record]);
+    if (key !== '') addToList(found, key.toLowerCase(), record);
   }
   return found;
 }

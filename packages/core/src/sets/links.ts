@@ -3,6 +3,7 @@ import type { Field, FieldScalar, FieldValue } from '../model/field';
 import type { Json } from '../model/json';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import { fieldsOf, recordsOfField, valueOf, type FilledKind, type FilledRecord } from './field-tables';
+import { addToList } from './list-map';
 
 /** One place that links to a level or an entry. */
 export interface LinkUse {
@@ -23,9 +24,7 @@ export function linkUses(tables: Tables): Map<string, LinkUse[]> {
       for (const field of fields) {
         for (const id of new Set(idsIn(valueOf(record, field)))) {
           const use: LinkUse = { kind: register === null ? 'level' : 'entry', record, field };
-          const list = uses.get(id);
-          if (list) list.push(use);
-          else uses.set(id, [use]);
+          addToList(uses, id, use);
         }
       }
     }

@@ -2,6 +2,7 @@ import { generateNKeysBetween } from 'fractional-indexing';
 import type { Level } from '../model/level';
 import type { LevelSet } from '../model/level-set';
 import type { RecordTables } from '../model/records';
+import { addToList } from './list-map';
 
 /** Anything that has a place among its like. */
 export interface Ordered {
@@ -33,11 +34,11 @@ export interface SetNode {
 export function setTree(tables: Pick<RecordTables, 'set' | 'level'>): SetNode[] {
   const children = new Map<string | null, LevelSet[]>();
   for (const set of Object.values(tables.set)) {
-    if (set.binned === null) push(children, set.parent, set);
+    if (set.binned === null) addToList(children, set.parent, set);
   }
   const levels = new Map<string | null, Level[]>();
   for (const level of Object.values(tables.level)) {
-    if (level.binned === null) push(levels, level.set, level);
+    if (level.binned === null) addToList(levels, level.set, level);
   }
   const visited = new Set<string>();
   const build = (parent: string | null, depth: number): SetNode[] =>
@@ -58,10 +59,4 @@ export function levelsInOrder(tables: Pick<RecordTables, 'set' | 'level'>): Leve
 /** Numbers of the play levels from 1, by id. */
 export function playNumbers(levels: readonly Level[]): Map<string, number> {
   return new Map(levels.filter((level) => level.purpose === 'play').map((level, i) => [level.id, i + 1]));
-}
-
-function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
-  const list = map.get(key);
-  if (list) list.push(value);
-  else map.set(key, [value]);
 }

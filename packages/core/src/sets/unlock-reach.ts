@@ -1,4 +1,5 @@
 import FlatQueue from 'flatqueue';
+import { addToList } from './list-map';
 import type { OrderedLevel, UnlockModel } from './unlock-model';
 
 /** Rules that wait for levels or values, so that each is looked at only when it may begin to hold. */
@@ -15,8 +16,8 @@ class WaitingRules {
         if (rule.kind === 'after') {
           const sources = new Set(rule.levels);
           const missing = { count: rule.need === 'all' ? sources.size : 1 };
-          for (const id of sources) push(this.after, id, { level, missing });
-        } else if (rule.kind === 'value') push(this.thresholds, rule.value, { least: rule.least, level });
+          for (const id of sources) addToList(this.after, id, { level, missing });
+        } else if (rule.kind === 'value') addToList(this.thresholds, rule.value, { least: rule.least, level });
       }
     }
     for (const list of this.thresholds.values()) list.sort((a, b) => a.least - b.least);
@@ -163,10 +164,4 @@ export function greedyPlay(model: UnlockModel, { sparing, until }: GreedyOptions
       open(waiting.reached(id, amount));
     }
   }
-}
-
-function push<K, V>(map: Map<K, V[]>, key: K, value: V): void {
-  const list = map.get(key);
-  if (list) list.push(value);
-  else map.set(key, [value]);
 }

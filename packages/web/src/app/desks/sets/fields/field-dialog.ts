@@ -47,7 +47,7 @@ const MOST_SHOWN = 100;
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './field-dialog.html',
-  styleUrl: './field-dialog.scss',
+  styleUrls: ['../bulk/preview-rows.scss', './field-dialog.scss'],
 })
 export class FieldDialog {
   readonly data = inject<FieldDialogData>(MAT_DIALOG_DATA);

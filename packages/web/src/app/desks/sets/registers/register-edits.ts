@@ -1,6 +1,5 @@
 import {
   RECORDS_DOCUMENT,
-  compareOrdered,
   defaultValues,
   entriesOf,
   fieldsOf,
@@ -41,7 +40,7 @@ export function duplicateEntries(tables: RecordTables, entries: readonly Entry[]
 
 /** Moves an entry one place up or down; nothing at an end. */
 export function stepEntry(tables: RecordTables, entry: Entry, by: 1 | -1): Operation[] {
-  const siblings = entriesOf(tables, entry.register).sort(compareOrdered);
+  const siblings = entriesOf(tables, entry.register);
   const at = siblings.findIndex(({ id }) => id === entry.id);
   const [low, high] = by > 0 ? [siblings[at + 1], siblings[at + 2]] : [siblings[at - 2], siblings[at - 1]];
   if (by > 0 ? !low : !high) return [];
