@@ -58,7 +58,17 @@ export { placePoint, turnMatrix, turnVector, yawOfDirection, type TurnMatrix } f
 export { blockSurface, boxPlanes, localBounds, prismPlanes, stretchPlanes, wedgePlanes, type BlockSurface } from './geometry/block-solid';
 
 export { compareOrdered, levelsInOrder, ordersBetween, playNumbers, setTree, type Ordered, type SetNode } from './sets/order';
-export { freeCode, setFindings } from './sets/set-findings';
+export { setFindings } from './sets/set-findings';
+export { codeCount, codePatternFault, freeCodes } from './sets/codes';
+export { DEFAULT_CODE_PATTERN, LOOK_ALIKES, type CodePattern } from './model/code-pattern';
+export { DEFAULT_READINESS, type ReadinessRules } from './model/readiness';
+export { readinessFaults, type ReadinessFacts } from './sets/readiness';
+export { outliers } from './sets/outliers';
+export { BULK_DEEDS, bulkTexts, type BulkChange, type BulkDeed } from './sets/bulk-change';
+export { levelFigureIn, type LevelFiguresTable } from './sets/level-figure';
+export { pictureNames } from './sets/pictures';
+export { PICTURE_TYPES, pictureType, type PictureType } from './formats/picture-type';
+export { goBack, strataOwnedIn } from './edits/go-back';
 export { defaultValues, entriesOf, fieldsOf, registersInOrder, valueOf, type FilledKind, type FilledRecord } from './sets/field-tables';
 export { fieldFault, fieldText, linkLookup, plainText, readFieldText, type LinkLookup, type ReadValue } from './sets/field-value';
 export { planFieldChange, type ChangeOutcome, type FieldChange, type ValueChange } from './sets/field-change';
@@ -67,12 +77,23 @@ export { patternFault } from './sets/pattern';
 export { planCells, type CellColumn, type CellPlan, type CellText, type PlannedCell } from './sets/write-cells';
 export { MATCH_BY, planImport, tableRowsText, type ImportPlan, type ImportRowsInput, type MatchBy } from './sets/import-rows';
 export { readClipboardRows, writeClipboardRows, writeCsv } from './formats/csv/csv';
-export { CONDITION_TESTS, PLAIN_VIEW, type ConditionTest, type TableView, type ViewCondition, type ViewRules, type ViewSort } from './model/table-view';
+export {
+  CONDITION_TESTS,
+  LEAST_COLUMN_PIXELS,
+  MOST_COLUMN_PIXELS,
+  PLAIN_VIEW,
+  type ColumnWidth,
+  type ConditionTest,
+  type TableView,
+  type ViewCondition,
+  type ViewRules,
+  type ViewSort,
+} from './model/table-view';
 export { applyView, type ViewCell } from './sets/apply-view';
-export { ruleText, unlockModel, type UnlockModel } from './sets/unlock-model';
+export { ruleText, unlockModel, type FigureOf, type UnlockModel } from './sets/unlock-model';
 export { ORDER_NODE, type OrderGraph } from './sets/order-graph';
 export { checkUnlocking } from './sets/unlock-check';
-export { playLevel, startOfPlay, typeCode, type PlayState, type PlayStep } from './sets/play-through';
+export { playFrom, playLevel, startOfPlay, typeCode, type PlayBeginning, type PlayState, type PlayStep } from './sets/play-through';
 
 export type { CollectionContent } from './model/collection-content';
 export { sha256Hex } from './formats/sha256';
@@ -92,7 +113,7 @@ export type { LevelContent } from './layout/level-content';
 export { placementBounds } from './layout/placement-bounds';
 export { BAKE_KINDS, sightKey, type BakeKind } from './bakes/bake-key';
 export { loadTime, type LoadParts, type LoadTime } from './budget/cost-model';
-export { FIGURES_VERSION, levelFigures, type FiguresInput, type FiguresSummary, type LevelFigures, type StratumFigures } from './budget/level-figures';
+export { FIGURES_VERSION, levelFigures, type FiguresInput, type FiguresSummary, type LevelFigures, type StratumFigures, type Tally } from './budget/level-figures';
 export type { CostCause, PocketFigures } from './budget/pocket-figures';
 export { BUDGET_MEASURES, NEAR_SHARE, budgetFindings, holdAgainst, type BudgetMeasure, type HeldLevel } from './budget/hold-against';
 export { BAKE_TASKS, type BakeTaskInput, type BakeTaskName, type BakeTaskResult, type LevelBakeInput, type LevelBakeKeys } from './bakes/run-task';

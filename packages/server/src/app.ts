@@ -18,6 +18,7 @@ import { DocumentStore } from './documents/document-store';
 import { SnapshotRepository } from './documents/snapshot-repository';
 import { EditRepository } from './edits/edit-repository';
 import { editRoutes } from './edits/edit-routes';
+import { LevelHistoryService } from './edits/level-history';
 import { EditService } from './edits/edit-service';
 import { pageRoutes, securityHeaders } from './http/page';
 import { HttpError, answerProblem } from './http/problem';
@@ -92,7 +93,7 @@ export function createApp(dependencies: AppDependencies): Server {
       if (!(await collectionRows.exists(id))) throw new HttpError(404, 'COLLECTION_MISSING', `There is no collection with the id ${id}.`);
       next();
     },
-    editRoutes(edits, editRows, jobs, bakes),
+    editRoutes(edits, editRows, jobs, bakes, new LevelHistoryService(database, editRows, documents)),
     documentRoutes(snapshots),
     jobRoutes(jobs),
     bakeRoutes(bakes, bakeRows),

@@ -107,6 +107,10 @@ describe('figures of a level', () => {
     expect(worst.strata.reduce((sum, { triangles }) => sum + triangles, 0)).toBe(worst.triangles);
   });
 
+  it('count one by one what stands in the level', () => {
+    expect(figures.tally).toEqual({ markers: { spawn: 2 }, pieces: { pin: 3 }, blocks: { hides: 7 } });
+  });
+
   it('count memory by strata and the kit once', () => {
     expect(figures.kitBytes).toBe(1000);
     expect(figures.memoryBytes).toBe(figures.kitBytes + figures.strata[0].memoryBytes);

@@ -14,6 +14,7 @@ export function figuresInput({ content: { strata }, findings }: MadeLevel, piece
       shared: stratum.owner === null,
       blocks: content.block,
       placements: content.placement,
+      markers: content.marker.map(({ kind }) => ({ kind })),
     })),
     pieces: used.flatMap((id) => (pieces[id] ? [pieces[id]] : [])),
     view,

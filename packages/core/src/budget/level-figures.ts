@@ -5,6 +5,7 @@ import type { Finding } from '../findings';
 import { blockSurfaceIfAny } from '../geometry/block-solid';
 import { placementBounds } from '../layout/placement-bounds';
 import type { Block } from '../model/block';
+import type { Marker } from '../model/marker';
 import type { Piece } from '../model/kit';
 import type { Placement } from '../model/placement';
 import type { StratumRole } from '../model/stratum';
@@ -15,7 +16,7 @@ import { countSeen, describePocket, pocketGroups, type PocketFigures, type SeenS
 import { INSTANCE_BYTES, PACKED_SHARE, blockBytes } from './cost-model';
 
 /** Raised whenever the same input would give other figures. */
-export const FIGURES_VERSION = 3;
+export const FIGURES_VERSION = 4;
 /** Most pockets kept in the list of worst ones. */
 const MOST_WORST = 20;
 
@@ -28,6 +29,7 @@ export interface FiguresInput {
     readonly shared: boolean;
     readonly blocks: readonly Block[];
     readonly placements: readonly Placement[];
+    readonly markers: readonly Pick<Marker, 'kind'>[];
   }[];
   readonly pieces: readonly Piece[];
   /** The picture for which detail steps are chosen. */
@@ -53,6 +55,16 @@ export interface StratumFigures {
   readonly diskBytes: number;
 }
 
+/** How many of what stand in a level, sections included. */
+export interface Tally {
+  /** By kind. */
+  readonly markers: Readonly<Record<string, number>>;
+  /** Placements by id of their piece. */
+  readonly pieces: Readonly<Record<string, number>>;
+  /** By sight. */
+  readonly blocks: Readonly<Record<string, number>>;
+}
+
 /** The figures of one level. What a device makes of them is computed when they are shown. */
 export interface LevelFigures {
   readonly version: number;
@@ -67,6 +79,7 @@ export interface LevelFigures {
   readonly files: number;
   readonly triangles: number;
   readonly things: number;
+  readonly tally: Tally;
   /** Triangles seen all round from each pocket; 0 for pockets that are not reached. */
   readonly pocketTriangles: readonly number[];
   readonly pocketDrawCalls: readonly number[];
@@ -133,6 +146,11 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
     files: 1 + strata.length + kits,
     triangles: strata.reduce((sum, { triangles }) => sum + triangles, 0),
     things: things.length,
+    tally: {
+      markers: countBy(input.strata.flatMap(({ markers }) => markers.map(({ kind }) => kind))),
+      pieces: countBy(input.strata.flatMap(({ placements }) => placements.map(({ piece }) => piece))),
+      blocks: countBy(input.strata.flatMap(({ blocks }) => blocks.map(({ sight }) => sight))),
+    },
     pocketTriangles,
     pocketDrawCalls,
     pocketThings,
@@ -140,6 +158,12 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
     worstDrawCalls: byDrawCalls.length > 0 ? describe(byDrawCalls[0]) : null,
     findings: input.findings,
   };
+}
+
+function countBy(names: readonly string[]): Record<string, number> {
+  const counts = new Map<string, number>();
+  for (const name of names) counts.set(name, (counts.get(name) ?? 0) + 1);
+  return Object.fromEntries([...counts].sort(([a], [b]) => (a < b ? -1 : 1)));
 }
 
 function countStrata(input: FiguresInput, pieces: ReadonlyMap<string, Piece>, context: RunContext): { things: Thing[]; bounds: Float64Array; strata: StratumFigures[] } {

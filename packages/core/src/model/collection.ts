@@ -1,3 +1,5 @@
+import type { CodePattern } from './code-pattern';
+import type { ReadinessRules } from './readiness';
 import type { ViewSettings } from './view-settings';
 
 /** All the levels of one game: what stands once for the whole. */
@@ -9,4 +11,8 @@ export interface CollectionSettings {
   readonly ranks: readonly string[];
   /** Absent or null: DEFAULT_VIEW. */
   readonly view?: ViewSettings | null;
+  /** Absent or null: DEFAULT_CODE_PATTERN. */
+  readonly codes?: CodePattern | null;
+  /** Absent or null: DEFAULT_READINESS. */
+  readonly readiness?: ReadinessRules | null;
 }

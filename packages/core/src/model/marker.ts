@@ -1,6 +1,6 @@
 import type { Vector3 } from './vector';
 
-export const MARKER_KINDS = ['spawn', 'exit'] as const;
+export const MARKER_KINDS = ['spawn', 'exit', 'checkpoint', 'pickup'] as const;
 export type MarkerKind = (typeof MARKER_KINDS)[number];
 
 /** A point with a direction. */

@@ -16,6 +16,13 @@ export interface ViewSort {
   readonly descending: boolean;
 }
 
+export interface ColumnWidth {
+  readonly column: string;
+  readonly pixels: number;
+}
+export const LEAST_COLUMN_PIXELS = 48;
+export const MOST_COLUMN_PIXELS = 900;
+
 /** What of a table is shown, and in which order. */
 export interface ViewRules {
   /** Whether all conditions must hold, or any of them. */
@@ -25,6 +32,14 @@ export interface ViewRules {
   readonly sorts: readonly ViewSort[];
   /** Ids of columns that are not shown. */
   readonly hidden: readonly string[];
+  /** Ids of columns in the order in which they stand; those that are not named follow as the fields stand. */
+  readonly columns?: readonly string[] | null;
+  /** Widths that a person chose. */
+  readonly widths?: readonly ColumnWidth[] | null;
+  /** How many columns, from the first, stay in view when the table scrolls sideways. */
+  readonly frozen?: number | null;
+  /** Id of the column by whose values the lines are gathered; absent or null: by set. */
+  readonly group?: string | null;
 }
 
 export const PLAIN_VIEW: ViewRules = { join: 'all', conditions: [], sorts: [], hidden: [] };

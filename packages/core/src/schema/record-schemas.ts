@@ -1,5 +1,6 @@
 import { array, boolean, mixed, number, object, string, tuple, type AnyObjectSchema, type MixedSchema, type Schema } from 'yup';
 import { BLOCK_SIGHTS } from '../model/block';
+import type { CodePattern } from '../model/code-pattern';
 import type { CellGrid } from '../model/cell-grid';
 import { FIELD_FIGURES, FIELD_TYPES } from '../model/field';
 import { PURPOSES } from '../model/level';
@@ -7,8 +8,9 @@ import { MARKER_KINDS } from '../model/marker';
 import { RECIPE_KINDS } from '../model/recipe';
 import type { EditableKind } from '../model/records';
 import { STRATUM_ROLES } from '../model/stratum';
-import { CONDITION_TESTS, VIEW_JOINS } from '../model/table-view';
+import { CONDITION_TESTS, LEAST_COLUMN_PIXELS, MOST_COLUMN_PIXELS, VIEW_JOINS } from '../model/table-view';
 import { CARRIED_COUNTS, UNLOCK_NEEDS, type Gain, type UnlockRule } from '../model/unlock';
+import { codePatternFault } from '../sets/codes';
 import { patternFault } from '../sets/pattern';
 
 const UNLOCK_RULE_JSON = {
@@ -133,6 +135,26 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
       .nullable()
       .optional()
       .default(undefined),
+    codes: later(
+      shape({ alphabet: string().required().min(2).max(200), length: whole(1, 40) }).test(
+        'codes',
+        'must give codes: at least two different characters, none of them twice, no blanks',
+        (pattern) => {
+          return !pattern || codePatternFault(pattern as CodePattern) === null;
+        },
+      ),
+    ),
+    readiness: later(
+      shape({
+        fields: array().of(id()).required().max(200),
+        spawn: boolean().required(),
+        exit: boolean().required(),
+        code: boolean().required(),
+        bakes: boolean().required(),
+        findings: boolean().required(),
+        devices: array().of(id()).required().max(100),
+      }),
+    ),
   }),
   set: shape({ id: id(), name: name(), parent: string().nullable().defined(), order: order(), binned: moment() }),
   level: shape({
@@ -173,6 +195,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     ),
     target: later(string().max(80)),
     figure: later(string().oneOf(FIELD_FIGURES)),
+    counted: later(string().max(80)),
   }),
   register: shape({ id: id(), name: name(), help: string().defined().max(2000), order: order() }),
   entry: shape({ id: id(), register: id(), name: name(), order: order(), values }),
@@ -192,6 +215,14 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
       .required()
       .max(20),
     hidden: array().of(id()).required().max(200),
+    columns: later(array().of(id()).max(400)),
+    widths: later(
+      array()
+        .of(shape({ column: id(), pixels: whole(LEAST_COLUMN_PIXELS, MOST_COLUMN_PIXELS) }))
+        .max(400),
+    ),
+    frozen: later(number().integer().min(0).max(20)),
+    group: later(string().max(80)),
   }),
   levelOrder: shape({
     id: id(),

@@ -53,6 +53,7 @@ export function linkLookup(tables: Tables): LinkLookup {
 
 const DATE = /^(\d{4})-(\d\d)-(\d\d)$/;
 const COLOUR = /^#[0-9a-f]{6}$/;
+const PICTURE = /^[0-9a-f]{64}$/;
 const DAYS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31];
 
 function isDate(text: string): boolean {
@@ -99,6 +100,8 @@ function scalarFault(field: Field, value: FieldValue, links: LinkLookup): string
       return field.choices.includes(value) ? null : `${shown()} is not one of: ${field.choices.join(', ')}.`;
     case 'date':
       return isDate(value) ? null : `${shown()} is not a date, such as 2027-01-31.`;
+    case 'picture':
+      return PICTURE.test(value) ? null : `${shown()} is not the name of a picture; choose a file instead.`;
     case 'colour':
       return COLOUR.test(value) ? null : `${shown()} is not a colour, such as #a6452b.`;
     case 'level':

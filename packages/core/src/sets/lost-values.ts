@@ -1,5 +1,5 @@
 import type { CarriedValue } from '../model/unlock';
-import type { OrderedLevel, UnlockModel } from './unlock-model';
+import { highestGain, type OrderedLevel, type UnlockModel } from './unlock-model';
 import { greedyPlay, type Reach, type Witness, type WitnessStep } from './unlock-reach';
 
 /** A level that opens only by a value which another level resets, and cannot be collected anew. */
@@ -60,7 +60,7 @@ export function lostValues(model: UnlockModel, { openable }: Reach, witness: Wit
   return found;
 }
 
-const most = (level: OrderedLevel, { id }: CarriedValue): number => Math.max(0, level.gains.get(id)?.most ?? 0);
+const most = (level: OrderedLevel, { id }: CarriedValue): number => Math.max(0, highestGain(level.gains.get(id)));
 
 interface Resetter {
   readonly level: OrderedLevel;

@@ -22,6 +22,19 @@ export function startOfPlay(model: UnlockModel): PlayState {
   return withOpened(model, { open: new Set(), played: new Set(), values });
 }
 
+/** Where a player begins who did not begin at the start. */
+export interface PlayBeginning {
+  readonly level: string;
+  /** By id of the carried value; those that are not named have their start. */
+  readonly values: Readonly<Record<string, number>>;
+}
+
+/** In the middle: the level is open whatever its rules, the values are as given, and what opens by them is open too. */
+export function playFrom(model: UnlockModel, { level, values: given }: PlayBeginning): PlayState {
+  const values = new Map(model.values.map(({ id, start }) => [id, Object.hasOwn(given, id) ? given[id] : start]));
+  return withOpened(model, { open: new Set(model.byId.has(level) ? [level] : []), played: new Set(), values });
+}
+
 /** Opens a level by its code. @throws CoreError 'PLAY_STEP' when it has none of that rule */
 export function typeCode(model: UnlockModel, state: PlayState, level: string): PlayState {
   if (!model.byId.get(level)?.rules.some(({ kind }) => kind === 'code')) throw new CoreError('PLAY_STEP', `play: ${level} does not open by a code`, { level });

@@ -3,10 +3,10 @@ import type { RecordTables } from '../model/records';
 import { fieldFindings } from './field-findings';
 import { levelsInOrder } from './order';
 import { checkUnlocking } from './unlock-check';
-import { unlockModel } from './unlock-model';
+import { unlockModel, type FigureOf } from './unlock-model';
 
 /** What is wrong with the collection as data: codes used twice, strata that are gone, values that do not fit their fields, rules by which levels cannot open. */
-export function setFindings(tables: RecordTables): Finding[] {
+export function setFindings(tables: RecordTables, figureOf?: FigureOf): Finding[] {
   const findings: Finding[] = [];
   const levels = levelsInOrder(tables);
   const byCode = new Map<string, string[]>();
@@ -49,20 +49,5 @@ export function setFindings(tables: RecordTables): Finding[] {
       );
     }
   }
-  return [...findings, ...fieldFindings(tables), ...checkUnlocking(unlockModel(tables)).findings];
-}
-
-const CODE_LETTERS = 'ABCDEFGHJKLMNPQRSTUVWXYZ23456789';
-
-/**
- * A code that no level uses, without look-alike characters (0 O 1 I).
- * @param below gives a uniform whole number under its argument
- */
-export function freeCode(tables: Pick<RecordTables, 'level'>, below: (limit: number) => number, length = 5): string {
-  const used = new Set(Object.values(tables.level).map((level) => level.code.toUpperCase()));
-  for (;;) {
-    let code = '';
-    for (let i = 0; i < length; i++) code += CODE_LETTERS[below(CODE_LETTERS.length)];
-    if (!used.has(code)) return code;
-  }
+  return [...findings, ...fieldFindings(tables), ...checkUnlocking(unlockModel(tables, figureOf)).findings];
 }

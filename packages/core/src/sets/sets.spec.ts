@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { smallCollection } from '../testing';
 import { compareOrdered, levelsInOrder, ordersBetween, playNumbers, setTree } from './order';
-import { freeCode, setFindings } from './set-findings';
+import { codePatternFault, freeCodes } from './codes';
+import { setFindings } from './set-findings';
 
 describe('order', () => {
   it('gives keys between any neighbours, again and again', () => {
@@ -65,9 +66,27 @@ describe('findings of sets', () => {
     expect(findings[0].fixes).toHaveLength(1);
   });
 
-  it('draw a code that nobody has', () => {
-    const draws = [0, 0, 0, 0, 0, 1, 1, 1, 1, 1];
-    const level = { code: 'aaaaa' };
-    expect(freeCode({ level: { x: level as never } }, () => draws.shift() as number)).toBe('BBBBB');
+  it('draw codes that nobody has, without regard to case', () => {
+    const draws = [0, 0, 1, 1, 1, 1, 0, 1];
+    const level = { code: 'aa' };
+    expect(freeCodes({ level: { x: level as never } }, { alphabet: 'AB', length: 2 }, 2, () => draws.shift() as number)).toEqual(['BB', 'AB']);
+  });
+
+  it('find the last code that a pattern has, and no more than there are', () => {
+    const level = Object.fromEntries(['aa', 'ab', 'BA'].map((code) => [code, { code } as never]));
+    // Chance alone would never leave AA.
+    expect(freeCodes({ level }, { alphabet: 'AB', length: 2 }, 5, () => 0)).toEqual(['BB']);
+  });
+
+  it('refuse patterns that would give the same code twice, or none', () => {
+    expect(codePatternFault({ alphabet: 'AB', length: 1 })).toBeNull();
+    for (const [alphabet, length, says] of [
+      ['aA', 3, /A stands twice/],
+      ['A', 3, /two different/],
+      ['A B', 3, /blanks/],
+      ['AB', 0, /1 to 40/],
+      ['AB', 1.5, /1 to 40/],
+    ] as const)
+      expect(codePatternFault({ alphabet, length })).toMatch(says);
   });
 });

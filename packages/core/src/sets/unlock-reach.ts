@@ -1,6 +1,6 @@
 import FlatQueue from 'flatqueue';
 import { addToList } from './list-map';
-import type { OrderedLevel, UnlockModel } from './unlock-model';
+import { highestGain, type OrderedLevel, type UnlockModel } from './unlock-model';
 
 /** Rules that wait for levels or values, so that each is looked at only when it may begin to hold. */
 class WaitingRules {
@@ -77,7 +77,7 @@ export function unlockReach(model: UnlockModel): Reach {
     const level = queue[at];
     open(waiting.played(level.id));
     for (const { id, counts } of model.values) {
-      const most = level.gains.get(id)?.most ?? 0;
+      const most = highestGain(level.gains.get(id));
       if (most <= 0) continue;
       const amount = counts === 'each time' ? Infinity : (highest.get(id) ?? 0) + most;
       highest.set(id, amount);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import type { CarriedValue, UnlockRule } from '../model/unlock';
-import { playLevel, startOfPlay, typeCode, type PlayState } from './play-through';
+import { playFrom, playLevel, startOfPlay, typeCode, type PlayState } from './play-through';
 import { createRunContext } from '../context/run-context';
 import { layoutOrderGraph, ORDER_NODE } from './order-graph';
 import { checkUnlocking } from './unlock-check';
@@ -109,12 +109,39 @@ describe('the check of unlocking', () => {
   it('reads the most of a gain from a field of the level', () => {
     const level = { id: 'a', name: 'A', set: 's', order: 'a', purpose: 'play', binned: null, values: { shards: 12 } };
     const of = unlockModel({
+      field: {},
       level: { a: level as never },
       set: { s: { id: 's', name: 'S', parent: null, order: 'a', binned: null } },
       carriedValue: { shards },
       levelOrder: { a: { id: 'a', rules: [start], gains: [{ value: 'shards', least: 0, most: 0, field: 'shards' }], resets: [] } },
     });
     expect(of.levels[0].gains.get('shards')).toEqual({ least: 0, most: 12 });
+  });
+
+  it('reads the most of a gain from what was counted, and rules nothing out by what was not', () => {
+    const level = (id: string, order: string) => ({ id, name: id, set: 's', order, purpose: 'play', binned: null, values: {} }) as never;
+    const field = { id: 'f', key: 'finds', name: 'Finds', type: 'whole number' as const, choices: [], order: 'a', figure: 'markers' as const, counted: 'pickup' };
+    const tables = {
+      field: { f: field },
+      level: { a: level('a', 'a'), b: level('b', 'b') },
+      set: { s: { id: 's', name: 'S', parent: null, order: 'a', binned: null } },
+      carriedValue: { shards },
+      levelOrder: {
+        a: { id: 'a', rules: [start], gains: [{ value: 'shards', least: 0, most: 0, field: 'finds' }], resets: [] },
+        b: { id: 'b', rules: [at(5)], gains: [], resets: [] },
+      },
+    };
+    const found = (count: number | null) => codes(unlockModel(tables, (_level, { counted }) => (counted === 'pickup' ? count : null)));
+    expect(found(5)).toEqual([]);
+    expect(found(4)).toContain('LEVEL_NEVER_OPENS:b');
+    expect(found(null)).toEqual(['LEVEL_NOT_DECIDED:b']);
+  });
+
+  it('begins a play in the middle: the level is open whatever its rules, and what its values open', () => {
+    const of = model([{ rules: [start] }, { rules: [after('a')] }, { rules: [at(7)] }, { rules: [at(8)] }]);
+    const state = playFrom(of, { level: 'b', values: { shards: 7, gone: 3 } });
+    expect([[...state.open].sort(), [...state.values]]).toEqual([['a', 'b', 'c'], [['shards', 7]]]);
+    expect([...playFrom(of, { level: 'nowhere', values: {} }).open]).toEqual(['a']);
   });
 });
 

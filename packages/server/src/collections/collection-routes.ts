@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { BAKE_TASKS, archiveCollection, restoreCollection } from '@stravel/core';
+import { PICTURE_TYPES, pictureType, type BAKE_TASKS, type archiveCollection, type restoreCollection } from '@stravel/core';
 import express, { Router } from 'express';
 import { HttpError } from '../http/problem';
 import type { ThreadPool } from '../jobs/thread-pool';
@@ -9,6 +9,9 @@ import type { CollectionService } from './collection-service';
 
 /** Largest archive that is taken in over the network, bytes. */
 const MOST_ARCHIVE_BYTES = 256 * 1024 * 1024;
+
+/** Largest picture of a level or an entry, bytes. */
+const MOST_PICTURE_BYTES = 20 * 1024 * 1024;
 
 /** Largest mesh of a kit that a page may send, bytes. */
 const MOST_ASSET_BYTES = 512 * 1024 * 1024;
@@ -43,7 +46,7 @@ export function collectionRoutes(repository: CollectionRepository, service: Coll
   router.get<{ name: string }>('/assets/:name', async (request, response) => {
     const bytes = await assets.get(request.params.name);
     response.setHeader('Cache-Control', 'max-age=31536000, immutable');
-    response.type('model/gltf-binary').end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+    response.type(pictureType(bytes) ?? 'model/gltf-binary').end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
   });
 
   router.put('/assets', express.raw({ type: 'model/gltf-binary', limit: MOST_ASSET_BYTES }), async (request, response) => {
@@ -52,6 +55,15 @@ export function collectionRoutes(repository: CollectionRepository, service: Coll
     const bytes = new Uint8Array(body);
     // What it claims must fit into it; pages read it back later.
     await threads.run<(typeof BAKE_TASKS)['inspect-kit']>('inspect-kit', bytes);
+    response.status(201).json({ name: await assets.put(bytes) });
+  });
+
+  router.put('/pictures', express.raw({ type: Object.keys(PICTURE_TYPES), limit: MOST_PICTURE_BYTES }), async (request, response) => {
+    const body: unknown = request.body;
+    if (!Buffer.isBuffer(body)) throw new HttpError(415, 'PICTURE_EXPECTED', 'A picture must be sent as image/png, image/jpeg or image/webp.');
+    const bytes = new Uint8Array(body);
+    // What the sender calls it proves nothing.
+    if (!pictureType(bytes)) throw new HttpError(422, 'PICTURE_UNREADABLE', 'The file is no picture: it begins neither as a PNG, nor as a JPEG, nor as a WebP.');
     response.status(201).json({ name: await assets.put(bytes) });
   });
 

@@ -1,4 +1,4 @@
-import { CoreError, RECORDS_DOCUMENT, type CollectionContent, type EditableKind, type JsonRecord } from '@stravel/core';
+import { CoreError, RECORDS_DOCUMENT, pictureNames, type CollectionContent, type EditableKind, type JsonRecord } from '@stravel/core';
 import type { Database } from '../db/database';
 import { ChunkedDocument } from '../documents/chunked-document';
 import type { DocumentStore } from '../documents/document-store';
@@ -59,6 +59,7 @@ export class CollectionService {
       }
       const assets = new Map<string, Uint8Array>();
       for (const kit of Object.values(tables.kit)) assets.set(kit.mesh, await this.assets.get(kit.mesh));
+      for (const name of pictureNames(tables)) if (this.assets.has(name)) assets.set(name, await this.assets.get(name));
       return { records: tables, strata, assets };
     });
   }

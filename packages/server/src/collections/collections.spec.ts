@@ -1,4 +1,5 @@
 import type { Operation } from '@stravel/core';
+import { smallPng } from '@stravel/core/testing';
 import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
 
 let test: TestServer;
@@ -49,6 +50,24 @@ describe('collections over HTTP', () => {
     const glb = await test.get(`/api/assets/${kit['kit'].mesh}`);
     expect(Buffer.from(await glb.arrayBuffer()).toString('latin1', 0, 4)).toBe('glTF');
     expect((await test.get('/api/assets/..%2F..%2Fstravel.sqlite')).status).toBe(422);
+  });
+
+  it('keeps pictures by what they are, not by what they are called, and archives those in use', async () => {
+    const put = (body: Uint8Array, type: string) => fetch(`${test.url}/api/pictures`, { method: 'PUT', headers: { 'Content-Type': type }, body: body as Uint8Array<ArrayBuffer> });
+    const refused = await put(new TextEncoder().encode('<svg onload="x()"/>'), 'image/png');
+    expect([refused.status, ((await refused.json()) as { title: string }).title]).toEqual([422, 'PICTURE_UNREADABLE']);
+    expect((await put(smallPng(1, 1), 'image/svg+xml')).status).toBe(415);
+    // A PNG that calls itself a JPEG is kept and given back as what it is.
+    const { name } = (await (await put(smallPng(2, 1), 'image/jpeg')).json()) as { name: string };
+    const got = await test.get(`/api/assets/${name}`);
+    expect([got.headers.get('content-type'), Buffer.compare(Buffer.from(await got.arrayBuffer()), Buffer.from(smallPng(2, 1)))]).toEqual(['image/png', 0]);
+    const field = { id: 'picture', key: 'picture', name: 'Picture', type: 'picture', choices: [], order: 'z' };
+    const operations: Operation[] = [
+      { document: 'records', kind: 'field', id: 'picture', field: null, before: null, after: field },
+      { document: 'records', kind: 'level', id: 'one', field: 'values.picture', before: null, after: name },
+    ];
+    expect((await test.post('/api/collections/small/edits', edit(operations))).status).toBe(201);
+    expect([...(await test.server.collections.give('small')).assets.keys()]).toContain(name);
   });
 
   it('remembers people and refuses one without a name', async () => {

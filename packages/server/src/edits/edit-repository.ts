@@ -1,7 +1,14 @@
-import type { LoggedEdit, Operation } from '@stravel/core';
+import { RECORDS_DOCUMENT, type LoggedEdit, type Operation } from '@stravel/core';
 import { Op, QueryTypes } from 'sequelize';
 import type { Database } from '../db/database';
 import type { EditRow } from '../db/models';
+
+/** Which part of a history is asked for. */
+export interface HistoryRange {
+  readonly below: number;
+  readonly after: number;
+  readonly limit: number;
+}
 
 /** The append-only log. Rows are never changed. */
 export class EditRepository {
@@ -38,6 +45,26 @@ export class EditRepository {
       'SELECT edits.* FROM edit_documents JOIN edits USING (collection, sequence) ' +
         'WHERE edit_documents.collection = ? AND edit_documents.document = ? AND edit_documents.sequence > ? ORDER BY edit_documents.sequence',
       { replacements: [collection, document, sequence], type: QueryTypes.SELECT },
+    );
+    return rows.map(fromRow);
+  }
+
+  /**
+   * Edits that may touch some records or documents, newest first: the records' edits are narrowed down by text, so that what
+   * they are about must still be read from their operations.
+   * @param ids of small records, and of documents
+   * @param kind when given, only edits that mention it too
+   */
+  async mentioning(collection: string, ids: readonly string[], { below, after, limit }: HistoryRange, kind = ''): Promise<LoggedEdit[]> {
+    const mentions = ids.map((_id, i) => `instr(edits.operations, :mention${i}) > 0`).join(' OR ');
+    const rows = await this.database.sequelize.query<EditRow>(
+      'SELECT DISTINCT edits.* FROM edit_documents JOIN edits USING (collection, sequence) ' +
+        'WHERE edit_documents.collection = :collection AND edit_documents.sequence < :below AND edit_documents.sequence > :after AND ' +
+        `(edit_documents.document IN (:ids) OR (edit_documents.document = :records AND (${mentions}))) AND instr(edits.operations, :kind) > 0 ORDER BY edits.sequence DESC LIMIT :limit`,
+      {
+        replacements: { collection, below, after, limit, ids, kind, records: RECORDS_DOCUMENT, ...Object.fromEntries(ids.map((id, i) => [`mention${i}`, JSON.stringify(id)])) },
+        type: QueryTypes.SELECT,
+      },
     );
     return rows.map(fromRow);
   }

@@ -5,12 +5,13 @@ import { EventStream } from '../http/event-stream';
 import { HttpError } from '../http/problem';
 import type { JobEvent, JobService } from '../jobs/job-service';
 import type { EditRepository } from './edit-repository';
+import type { LevelHistoryService } from './level-history';
 import type { EditService } from './edit-service';
 
 const MOST_EDITS_AN_ANSWER = 1000;
 
 /** The log of a collection: append, read, follow. */
-export function editRoutes(service: EditService, repository: EditRepository, jobs: JobService, bakes: BakeService): Router {
+export function editRoutes(service: EditService, repository: EditRepository, jobs: JobService, bakes: BakeService, history: LevelHistoryService): Router {
   const router = Router({ mergeParams: true });
 
   router.post<{ collection: string }>('/edits', async (request, response) => {
@@ -30,6 +31,13 @@ export function editRoutes(service: EditService, repository: EditRepository, job
     } else {
       response.json({ edits: await repository.after(collection, after, MOST_EDITS_AN_ANSWER) });
     }
+  });
+
+  router.get<{ collection: string; level: string }>('/levels/:level/history', async (request, response) => {
+    const { collection, level } = request.params;
+    const below = wholeNumber(request.query['below'] ?? '999999999999999', 'below');
+    const after = wholeNumber(request.query['after'] ?? '0', 'after');
+    response.json(await history.of(collection, level, { below, after, limit: MOST_EDITS_AN_ANSWER }));
   });
 
   router.get<{ collection: string }>('/events', async (request, response) => {

@@ -4,7 +4,9 @@ import type { CollectionContent } from '../../model/collection-content';
 import type { Json } from '../../model/json';
 import type { Stratum, StratumContent } from '../../model/stratum';
 import { EMPTY_CONTENT } from '../../model/stratum';
+import { pictureNames } from '../../sets/pictures';
 import { canonicalJson } from '../canonical-json';
+import { PICTURE_TYPES, pictureType } from '../picture-type';
 import { sha256Hex } from '../sha256';
 import {
   ARCHIVE_FORMAT,
@@ -18,6 +20,7 @@ import {
   kitMeshPath,
   kitPath,
   levelPath,
+  picturePath,
   stratumPath,
 } from './archive-files';
 
@@ -35,6 +38,12 @@ export function archiveCollection(content: CollectionContent): Uint8Array {
     const mesh = content.assets.get(kit.mesh);
     if (!mesh) throw new CoreError('ASSET_MISSING', `archive: the mesh of the kit ${kit.name} is not there`, { kit: kit.id });
     files.set(kitMeshPath(kit.id), mesh);
+  }
+  for (const name of pictureNames(content.records)) {
+    // A picture that was never sent is a fault of the value, not of the archive.
+    const picture = content.assets.get(name);
+    const type = picture && pictureType(picture);
+    if (picture && type) files.set(picturePath(name, PICTURE_TYPES[type]), picture);
   }
   const paths = [...files.keys()].sort();
   const index = canonicalJson({

@@ -27,4 +27,6 @@ export const TABLE_PATHS = {
 export const levelPath = (id: string): string => `levels/${id}.json`;
 export const stratumPath = (id: string): string => `strata/${id}.json`;
 export const kitPath = (id: string): string => `kits/${id}.json`;
+export const PICTURES_FOLDER = 'pictures/';
+export const picturePath = (name: string, ending: string): string => `${PICTURES_FOLDER}${name}.${ending}`;
 export const kitMeshPath = (id: string): string => `kits/${id}.glb`;

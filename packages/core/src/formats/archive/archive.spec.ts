@@ -1,5 +1,5 @@
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { roomGrid, smallCollection } from '../../testing';
+import { roomGrid, smallCollection, smallPng } from '../../testing';
 import type { CollectionContent } from '../../model/collection-content';
 import { sha256Hex } from '../sha256';
 import { archiveCollection } from './archive-collection';
@@ -36,6 +36,30 @@ describe('archive', () => {
     expect(back.records).toEqual(content.records);
     expect(back.strata).toEqual(content.strata);
     expect(Buffer.compare(Buffer.from(archiveCollection(back)), Buffer.from(archive))).toBe(0);
+  });
+
+  it('carries the pictures that fields hold, and no others', () => {
+    const picture = smallPng(2, 2);
+    const name = sha256Hex(picture);
+    const { records } = content;
+    const withPicture: CollectionContent = {
+      ...content,
+      records: {
+        ...records,
+        field: { ...records.field, p: { id: 'p', key: 'p', name: 'Picture', type: 'picture', choices: [], order: 'z' } },
+        level: { ...records.level, one: { ...records.level['one'], values: { p: name } }, two: { ...records.level['two'], values: { p: 'f'.repeat(64) } } },
+      },
+      assets: new Map([...content.assets, [name, picture], ['e'.repeat(64), smallPng(1, 1)]]),
+    };
+    const bytes = archiveCollection(withPicture);
+    expect(Object.keys(unzipSync(bytes)).filter((path) => path.startsWith('pictures/'))).toEqual([`pictures/${name}.png`]);
+    const back = restoreCollection(bytes);
+    expect(back.assets.get(name)).toEqual(picture);
+    expect(Buffer.compare(Buffer.from(archiveCollection(back)), Buffer.from(bytes))).toBe(0);
+    const broken = rebuilt((files) => (files[`pictures/${name}.png`] = strToU8('no picture')));
+    expect(() => restoreCollection(broken)).toThrow(/pictures\/.*: it is no picture/);
+    const renamed = rebuilt((files) => (files[`pictures/${'a'.repeat(64)}.png`] = picture));
+    expect(() => restoreCollection(renamed)).toThrow(/its SHA-256 is/);
   });
 
   it('gives equal bytes whatever the order of keys', () => {

@@ -15,7 +15,7 @@ export interface ArchiveLimits {
 
 export const DEFAULT_ARCHIVE_LIMITS: ArchiveLimits = { unpackedBytes: 1073741824, files: 100000 };
 
-const ALLOWED_PATH = /^(?:[a-z]+(?:-[a-z]+)*\.json|(?:levels|strata|kits)\/[A-Za-z0-9_-][A-Za-z0-9._-]*\.(?:json|glb))$/;
+const ALLOWED_PATH = /^(?:[a-z]+(?:-[a-z]+)*\.json|(?:levels|strata|kits)\/[A-Za-z0-9_-][A-Za-z0-9._-]*\.(?:json|glb)|pictures\/[0-9a-f]{64}\.(?:png|jpg|webp))$/;
 
 /**
  * The files of an archive by path, each checked against the index. Nothing is unpacked before its claims are checked.

@@ -8,8 +8,9 @@ import { ITEM_KINDS, type Item, type ItemKind, type StratumContent } from '../..
 import { checkedRecord } from '../../schema/validate-record';
 import { parseJson } from '../canonical-json';
 import { glbNodeNames } from '../glb/glb-node-names';
+import { PICTURE_TYPES, pictureType } from '../picture-type';
 import { sha256Hex } from '../sha256';
-import { ARCHIVE_VERSION, KIT_FORMAT, LEVEL_FORMAT, STRATUM_FORMAT, TABLE_FORMAT, TABLE_PATHS, kitMeshPath } from './archive-files';
+import { ARCHIVE_VERSION, KIT_FORMAT, LEVEL_FORMAT, STRATUM_FORMAT, TABLE_FORMAT, TABLE_PATHS, PICTURES_FOLDER, kitMeshPath, picturePath } from './archive-files';
 import { openArchive, text, type ArchiveLimits } from './open-archive';
 
 /**
@@ -20,11 +21,12 @@ export function restoreCollection(bytes: Uint8Array, limits?: ArchiveLimits): Co
   const files = openArchive(bytes, limits);
   const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
   for (const [path, file] of files) {
-    if (path.endsWith('.glb')) continue;
+    if (path.endsWith('.glb') || path.startsWith(PICTURES_FOLDER)) continue;
     inFile(path, () => readJsonFile(path, parseJson(text(file, path), path), content));
   }
   for (const [path, file] of files) {
     if (path.endsWith('.glb')) inFile(path, () => readMesh(path, file, content));
+    else if (path.startsWith(PICTURES_FOLDER)) inFile(path, () => readPicture(path, file, content));
   }
   checkWhole(content);
   return content;
@@ -95,6 +97,14 @@ function readMesh(path: string, file: Uint8Array, content: CollectionContent): v
       throw new CoreError('ARCHIVE_FILE', `it has no mesh named ${piece.name}, as the piece ${piece.id} needs`);
     }
   }
+  content.assets.set(hash, file);
+}
+
+function readPicture(path: string, file: Uint8Array, content: CollectionContent): void {
+  const type = pictureType(file);
+  if (!type) throw new CoreError('ARCHIVE_FILE', 'it is no picture that Stravel reads: PNG, JPEG or WebP');
+  const hash = sha256Hex(file);
+  if (path !== picturePath(hash, PICTURE_TYPES[type])) throw new CoreError('ARCHIVE_FILE', `its SHA-256 is ${hash}; it must be named by it, ending with .${PICTURE_TYPES[type]}`);
   content.assets.set(hash, file);
 }
 

@@ -1,0 +1,71 @@
+import { CoreError } from '../errors';
+import type { Json } from '../model/json';
+import type { EditableKind } from '../model/records';
+import { applyOperation, type JsonRecord } from './apply-operation';
+import { equalJson } from './equal-json';
+import { invertOperations, type LoggedEdit, type Operation } from './operation';
+
+interface Touched {
+  readonly document: string;
+  readonly kind: EditableKind;
+  readonly id: string;
+}
+
+/**
+ * The operations that bring records back to how they stood before some edits, whatever happened to them since. Made of
+ * values as they stand now, so that one edit of them can be undone as any other.
+ * @param since all edits that touched them after the wanted moment, oldest first
+ * @param concerns which operations are to be taken back; the others of the same edits stay
+ * @param current gives a record as it stands now, undefined when there is none
+ * @throws CoreError 'HISTORY_GAP' when the edits do not lead to what stands now
+ */
+export function goBack(since: readonly LoggedEdit[], concerns: (operation: Operation) => boolean, current: (touched: Touched) => JsonRecord | undefined): Operation[] {
+  const records = new Map<string, { readonly touched: Touched; readonly now: JsonRecord | undefined; then: JsonRecord | undefined }>();
+  for (const edit of [...since].reverse()) {
+    for (const inverse of invertOperations(edit.operations.filter(concerns))) {
+      const { document, kind, id } = inverse;
+      const key = `${document}\u0000${kind}\u0000${id}`;
+      let known = records.get(key);
+      if (!known) {
+        const now = current({ document, kind, id });
+        records.set(key, (known = { touched: { document, kind, id }, now, then: now }));
+      }
+      if (!known.then && inverse.field !== null) throw new CoreError('HISTORY_GAP', `history: ${kind} ${id} is not there, though it was changed and never removed`, { kind, id });
+      known.then = applyOperation(known.then, inverse);
+    }
+  }
+  // What comes back must be there before what points at it; what goes must go last.
+  const all = [...records.values()].map(({ touched, now, then }) => operationsBetween(touched, now, then));
+  const isNew = (operation: Operation): boolean => operation.field === null && operation.before === null;
+  const isGone = (operation: Operation): boolean => operation.field === null && operation.after === null;
+  const flat = all.flat();
+  return [...flat.filter(isNew), ...flat.filter((one) => !isNew(one) && !isGone(one)), ...flat.filter(isGone)];
+}
+
+function operationsBetween(touched: Touched, now: JsonRecord | undefined, then: JsonRecord | undefined): Operation[] {
+  if (!now || !then) return now === then ? [] : [{ ...touched, field: null, before: (now ?? null) as Json, after: (then ?? null) as Json }];
+  return [...new Set([...Object.keys(now), ...Object.keys(then)])].sort().flatMap((field): Operation[] => {
+    const [before, after] = [now[field] ?? null, then[field] ?? null];
+    if (equalJson(before, after)) return [];
+    if (field !== 'values') return [{ ...touched, field, before, after }];
+    // Values one by one, as they are edited.
+    const [old, wanted] = [(before ?? {}) as JsonRecord, (after ?? {}) as JsonRecord];
+    return [...new Set([...Object.keys(old), ...Object.keys(wanted)])].sort().flatMap((key) => {
+      const [one, other] = [old[key] ?? null, wanted[key] ?? null];
+      return equalJson(one, other) ? [] : [{ ...touched, field: `values.${key}`, before: one, after: other }];
+    });
+  });
+}
+
+/** Ids of the strata that edits show to have been owned by a level. */
+export function strataOwnedIn(edits: readonly LoggedEdit[], level: string): string[] {
+  const ids = new Set<string>();
+  for (const { operations } of edits) {
+    for (const { kind, id, field, before, after } of operations) {
+      if (kind !== 'stratum') continue;
+      const owners = field === 'owner' ? [before, after] : field === null ? [before, after].map((record) => (record as { owner?: Json } | null)?.owner) : [];
+      if (owners.includes(level)) ids.add(id);
+    }
+  }
+  return [...ids];
+}

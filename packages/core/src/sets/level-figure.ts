@@ -1,0 +1,32 @@
+import type { FiguresSummary } from '../budget/level-figures';
+import type { RecordTables } from '../model/records';
+import type { FigureOf } from './unlock-model';
+
+/** What the bakes have counted, by id of the level. */
+export type LevelFiguresTable = Readonly<Record<string, Pick<FiguresSummary, 'worst' | 'worstDrawCalls' | 'memoryBytes' | 'diskBytes' | 'tally'>>>;
+
+/** Looks up what fields show of levels. */
+export function levelFigureIn(tables: Pick<RecordTables, 'level'>, figures: LevelFiguresTable): FigureOf {
+  return (level, { figure, counted }) => {
+    if (figure === 'strata') return Object.hasOwn(tables.level, level) ? tables.level[level].strata.length : null;
+    if (!figure || !Object.hasOwn(figures, level)) return null;
+    const known = figures[level];
+    switch (figure) {
+      case 'triangles of the worst pocket':
+        return known.worst.at(0)?.triangles ?? null;
+      case 'draw calls of the worst pocket':
+        return known.worstDrawCalls?.drawCalls ?? null;
+      case 'memory bytes':
+        return known.memoryBytes;
+      case 'disk bytes':
+        return known.diskBytes;
+      case 'markers':
+      case 'placements': {
+        // Bakes from before things were counted one by one have no tally.
+        const counts = (known.tally as typeof known.tally | undefined)?.[figure === 'markers' ? 'markers' : 'pieces'];
+        if (!counts) return null;
+        return counted ? (counts[counted] ?? 0) : Object.values(counts).reduce((sum, count) => sum + count, 0);
+      }
+    }
+  };
+}
