@@ -1,8 +1,8 @@
 import type { ApplicationConfig } from '@angular/core';
 import { provideRouter, withComponentInputBinding } from '@angular/router';
 import { provideStore } from '@ngrx/store';
-import { startWorker } from './compute/start-worker';
-import { WORKER_FACTORY } from './compute/worker-factory';
+import { startMirror, startWorker } from './compute/start-worker';
+import { MIRROR_FACTORY, WORKER_FACTORY } from './compute/worker-factory';
 import { routes } from './app.routes';
 import { bakesFeature } from './bakes/bakes-store';
 import { budgetFeature } from './desks/budget/store/budget-store';
@@ -18,6 +18,7 @@ import { recordsFeature } from './document/records/records-store';
 export const appConfig: ApplicationConfig = {
   providers: [
     { provide: WORKER_FACTORY, useValue: startWorker },
+    { provide: MIRROR_FACTORY, useValue: startMirror },
     provideRouter(routes, withComponentInputBinding()),
     provideStore({
       [recordsFeature.name]: recordsFeature.reducer,

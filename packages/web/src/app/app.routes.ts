@@ -4,6 +4,7 @@ export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'sets' },
   { path: 'sets', title: 'Sets · Stravel', loadComponent: () => import('./desks/sets').then((m) => m.SetsPage) },
   { path: 'sets/order', title: 'Sets · Stravel', loadComponent: () => import('./desks/sets').then((m) => m.OrderPage) },
+  { path: 'sets/whole', title: 'Sets · Stravel', loadComponent: () => import('./desks/sets').then((m) => m.WholePage) },
   { path: 'sets/register/:id', title: 'Sets · Stravel', loadComponent: () => import('./desks/sets').then((m) => m.RegisterPage) },
   { path: 'layout', title: 'Layout · Stravel', loadComponent: () => import('./desks/layout').then((m) => m.LayoutPage) },
   { path: 'layout/:id', title: 'Layout · Stravel', loadComponent: () => import('./desks/layout').then((m) => m.LayoutPage) },

@@ -16,6 +16,7 @@ import type { Findable } from './shell/findable';
 import { KeysDialog } from './shell/keys-dialog';
 import { PersonDialog } from './shell/person-dialog';
 import { Seam } from './shell/seam';
+import { StartHere } from './start-here';
 import { Workspace } from './workspace';
 
 /** The frame round every desk: who, what, the seam, the foot. */
@@ -36,9 +37,13 @@ export class App {
   readonly session = inject(Session);
   readonly edits = inject(EditLog);
   readonly workspace = inject(Workspace);
+  readonly start = inject(StartHere);
   readonly findings = inject(FindingsHome);
   readonly desks = inject(DeskWords).desks;
   readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
+  private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
+  /** Levels that are not played: always one click away. */
+  readonly trials = computed(() => this.levels().filter(({ purpose }) => purpose !== 'play'));
   readonly loaded = this.store.selectSignal(recordsFeature.selectLoaded);
   private readonly settings = this.store.selectSignal(recordsFeature.selectSettings);
   readonly collectionName = computed(() => this.settings()?.name ?? this.session.collection()?.name ?? '');
@@ -98,7 +103,7 @@ export class App {
     event.preventDefault();
   }
 
-  private goToLevel(id: string): void {
+  goToLevel(id: string): void {
     this.workspace.openLevel(id);
     const desk = /^\/(layout|sections|cells|sight)/.exec(this.router.url)?.[1] ?? 'layout';
     void this.router.navigate([`/${desk}`, id]);

@@ -86,6 +86,12 @@ export class ApiClient {
     await this.send(`/api/collections/${collection}/jobs/${id}`, { method: 'DELETE' });
   }
 
+  /** Keeps a picture's file; gives the name of its asset. */
+  async putPicture(file: Blob): Promise<string> {
+    const { name } = (await (await this.send('/api/pictures', { method: 'PUT', raw: file, type: file.type })).json()) as { name: string };
+    return name;
+  }
+
   async asset(name: string): Promise<ArrayBuffer> {
     return (await this.send(`/api/assets/${name}`, {})).arrayBuffer();
   }

@@ -7,22 +7,37 @@ import { coreBands, limitOf, measureText, type Measure } from './core-bands';
 /** More levels than this and a set shows one core each for the sets in it. */
 const MOST_CORES = 60;
 
+/** What the cores of a shelf are made from. */
+export interface ShelfInput {
+  readonly bakes: Readonly<Record<string, LevelBakes>>;
+  readonly device: Device | undefined;
+  readonly measure: Measure;
+  readonly selected: string;
+}
+
 /** The shelf: the top sets with a core for each of their levels, or for each set inside when there are very many. */
-export function shelfRows(tree: readonly SetNode[], bakes: Readonly<Record<string, LevelBakes>>, device: Device | undefined, measure: Measure, selected: string): ShelfRow[] {
+export function shelfRows(tree: readonly SetNode[], { bakes, device, measure, selected }: ShelfInput): ShelfRow[] {
   if (!device) return [];
-  const limit = limitOf(device, measure);
   const rows = tree.map((node) => ({ node, levels: allLevels(node).filter(({ purpose }) => purpose === 'play') })).filter(({ levels }) => levels.length > 0);
   const isCrowded = rows.reduce((sum, { levels }) => sum + levels.length, 0) > MOST_CORES;
   return rows.map(({ node, levels }) => {
     const cores = levels.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
-    const over = cores.filter(({ total }) => total > limit).length;
-    return {
-      id: node.set.id,
-      name: node.set.name,
-      says: `${levels.length} levels · ${over > 0 ? `${over} over budget` : cores.some(({ bands }) => bands.length > 0) ? 'within budget' : 'no figures yet'}`,
-      cores: isCrowded ? gather(node, cores, device, measure) : cores,
-    };
+    return { id: node.set.id, name: node.set.name, says: saysOf(cores, limitOf(device, measure)), cores: isCrowded ? gather(node, cores, device, measure) : cores };
   });
+}
+
+/** The shelf as one row, in the order of a table; the first of them when there are very many. */
+export function shelfInOrder(levels: readonly Level[], name: string, { bakes, device, measure, selected }: ShelfInput): ShelfRow[] {
+  const shown = levels.slice(0, MOST_CORES);
+  if (!device || shown.length === 0) return [];
+  const cores = shown.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
+  const says = saysOf(cores, limitOf(device, measure));
+  return [{ id: 'in order', name, says: levels.length > shown.length ? `first ${says}` : says, cores }];
+}
+
+function saysOf(cores: readonly ShelfCore[], limit: number): string {
+  const over = cores.filter(({ total }) => total > limit).length;
+  return `${cores.length} levels · ${over > 0 ? `${over} over budget` : cores.some(({ bands }) => bands.length > 0) ? 'within budget' : 'no figures yet'}`;
 }
 
 function coreOf(level: Level, bakes: LevelBakes | undefined, device: Device, measure: Measure, selected: string): ShelfCore {

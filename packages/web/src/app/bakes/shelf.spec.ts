@@ -1,6 +1,6 @@
 import type { Device, FiguresSummary, Level, LevelSet, SetNode } from '@stravel/core';
 import { coreBands, measureText } from './core-bands';
-import { shelfRows } from './shelf-rows';
+import { shelfInOrder, shelfRows } from './shelf-rows';
 import type { LevelBakes } from './bakes-store';
 
 const device = {
@@ -82,7 +82,7 @@ describe('the shelf', () => {
   const bakes = (level: string): LevelBakes => ({ level, sight: { state: 'fresh', summary: null }, figures: { state: 'fresh', summary: figures }, rehearsals: [] });
 
   it('has a row a set and a core a level, and says what is over', () => {
-    const [row] = shelfRows([node('a', 2)], { a0: bakes('a0') }, device, 'triangles', 'a1');
+    const [row] = shelfRows([node('a', 2)], { bakes: { a0: bakes('a0') }, device, measure: 'triangles', selected: 'a1' });
     expect(row.says).toBe('2 levels · 1 over budget');
     expect(row.cores.map(({ total, selected }) => [total, selected])).toEqual([
       [120, false],
@@ -91,7 +91,18 @@ describe('the shelf', () => {
   });
 
   it('gathers very many levels by set', () => {
-    const rows = shelfRows([node('a', 50), node('b', 50)], { a7: bakes('a7') }, device, 'memory', '');
+    const rows = shelfRows([node('a', 50), node('b', 50)], { bakes: { a7: bakes('a7') }, device, measure: 'memory', selected: '' });
     expect(rows.map(({ cores }) => cores.map(({ name, total }) => [name, total]))).toEqual([[['a (50)', 1200]], [['b (50)', 0]]]);
+  });
+
+  it('stands in the order of a table, the first of very many', () => {
+    const levels = [...node('a', 70).levels].reverse();
+    const [row] = shelfInOrder(levels, 'By Shards', { bakes: { a69: bakes('a69') }, device, measure: 'triangles', selected: '' });
+    expect([row.name, row.says, row.cores.length]).toEqual(['By Shards', 'first 60 levels · 1 over budget', 60]);
+    expect(row.cores.slice(0, 2).map(({ id, total }) => [id, total])).toEqual([
+      ['a69', 120],
+      ['a68', 0],
+    ]);
+    expect(shelfInOrder([], 'x', { bakes: {}, device, measure: 'triangles', selected: '' })).toEqual([]);
   });
 });

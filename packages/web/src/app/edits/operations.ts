@@ -19,6 +19,11 @@ export function remove(document: string, kind: EditableKind, record: Editable): 
   return { document, kind, id: record.id, field: null, before: record as unknown as Json, after: null };
 }
 
+/** A whole number from 0 to under a limit, by chance. */
+export function randomBelow(limit: number): number {
+  return crypto.getRandomValues(new Uint32Array(1))[0] % limit;
+}
+
 /** An id for something new. */
 export function newId(): string {
   return crypto.randomUUID();

@@ -4,6 +4,7 @@ import type { Finding } from '@stravel/core';
 import { Bakes } from '../bakes/bakes';
 import { recordsFeature } from '../document/records/records-store';
 import { PackCheck } from './pack-check';
+import { SetCheck } from './set-check';
 
 /** Every finding of every desk, in one place. */
 @Injectable({ providedIn: 'root' })
@@ -11,7 +12,7 @@ export class FindingsHome {
   private readonly store = inject(Store);
   private readonly bakes = inject(Bakes);
   private readonly pack = inject(PackCheck);
-  private readonly setFindings = this.store.selectSignal(recordsFeature.selectSetFindings);
+  private readonly setFindings = inject(SetCheck).findings;
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
 
   readonly all = computed((): readonly Finding[] => [...this.setFindings(), ...this.bakes.findings(), ...this.pack.findings()]);

@@ -3,11 +3,11 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } 
 import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { FINDING_DESKS, RECORDS_DOCUMENT, freeCode, type Finding, type FindingDesk, type Operation, type SetNode } from '@stravel/core';
+import { DEFAULT_CODE_PATTERN, FINDING_DESKS, RECORDS_DOCUMENT, freeCodes, type Finding, type FindingDesk, type Operation, type SetNode } from '@stravel/core';
 import { DocumentRegistry } from '../document/document-registry';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
-import { create, remove, setRecordField } from '../edits/operations';
+import { create, randomBelow, remove, setRecordField } from '../edits/operations';
 import { Session } from '../session';
 import { Workspace } from '../workspace';
 import { AcceptDialog, type Accepted } from './accept-dialog';
@@ -124,7 +124,8 @@ export class FindingsPage {
       const fix = finding.fixes.at(0);
       if (fix?.id === 'new-code') {
         const level = tables.level[finding.subject];
-        const code = freeCode(tables, (limit) => crypto.getRandomValues(new Uint32Array(1))[0] % limit);
+        const [code] = freeCodes(tables, Object.values(tables.collection).at(0)?.codes ?? DEFAULT_CODE_PATTERN, 1, randomBelow);
+        if (code === undefined) continue;
         operations.push(setRecordField('level', level, 'code', code));
         tables = { ...tables, level: { ...tables.level, [level.id]: { ...level, code } } };
       } else if (fix?.id === 'remove-item' && finding.place.level !== undefined) {

@@ -1,8 +1,8 @@
 import { TestBed } from '@angular/core/testing';
-import { signal } from '@angular/core';
+import { computed, signal } from '@angular/core';
 import { provideRouter, Router } from '@angular/router';
 import { provideStore, Store } from '@ngrx/store';
-import { emptyRecordTables, finding, type Finding, type Operation, type RecordTables } from '@stravel/core';
+import { emptyRecordTables, finding, setFindings, type Finding, type Operation, type RecordTables } from '@stravel/core';
 import { Bakes } from '../bakes/bakes';
 import { DocumentRegistry } from '../document/document-registry';
 import { recordsActions, recordsFeature } from '../document/records/records-store';
@@ -10,6 +10,7 @@ import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
 import { FindingsHome } from './findings-home';
 import { FindingsPage } from './findings-page';
+import { SetCheck } from './set-check';
 
 const level = (id: string, set: string, code: string): RecordTables['level'][string] => ({
   id,
@@ -51,6 +52,13 @@ describe('findings', () => {
         provideRouter([]),
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
         { provide: Bakes, useValue: { findings: bakeFindings } },
+        {
+          provide: SetCheck,
+          useFactory: () => {
+            const now = TestBed.inject(Store).selectSignal(recordsFeature.selectTables);
+            return { findings: computed(() => setFindings(now())) };
+          },
+        },
         {
           provide: EditLog,
           useValue: {

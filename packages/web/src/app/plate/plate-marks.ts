@@ -68,7 +68,7 @@ export function drawPending({ context, colours }: PlateDrawing, pane: Pane, pend
   lines.forEach((line, i) => context.fillText(line, pane.left + 12, pane.top + 22 + i * 18));
 }
 
-/** Spawns are an open arrowhead that points where one looks, exits a ring round a dot; dividers a dashed line with ticks. */
+/** Spawns are an open arrowhead that points where one looks, exits a ring round a dot, checkpoints a pennant, pickups a lozenge; dividers a dashed line with ticks. */
 export function drawMarkers(drawing: PlateDrawing, strata: readonly StratumDocument[], range: HeightRange | undefined): void {
   const { context, colours } = drawing;
   for (const document of strata) {
@@ -82,6 +82,8 @@ export function drawMarkers(drawing: PlateDrawing, strata: readonly StratumDocum
       context.lineWidth = 2;
       context.beginPath();
       if (marker.kind === 'spawn') arrowhead(context, at, marker.turn);
+      else if (marker.kind === 'checkpoint') pennant(context, at);
+      else if (marker.kind === 'pickup') lozenge(context, at);
       else context.arc(at[0], at[1], 8, 0, Math.PI * 2);
       context.fill();
       context.stroke();
@@ -98,6 +100,21 @@ export function drawMarkers(drawing: PlateDrawing, strata: readonly StratumDocum
     for (const divider of document.dividers.values()) drawDivider(drawing, divider.from, divider.to, divider.bottom, divider.top);
   }
   context.globalAlpha = 1;
+}
+
+function pennant(context: CanvasRenderingContext2D, [x, y]: readonly [number, number]): void {
+  context.moveTo(x - 4, y + 8);
+  context.lineTo(x - 4, y - 8);
+  context.lineTo(x + 8, y - 3);
+  context.lineTo(x - 4, y + 2);
+}
+
+function lozenge(context: CanvasRenderingContext2D, [x, y]: readonly [number, number]): void {
+  context.moveTo(x, y - 7);
+  context.lineTo(x + 5, y);
+  context.lineTo(x, y + 7);
+  context.lineTo(x - 5, y);
+  context.closePath();
 }
 
 /** A divider: dashes with short ticks to one side on the plan, a dashed rectangle in the model. */

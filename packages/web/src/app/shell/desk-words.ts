@@ -1,8 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { Store } from '@ngrx/store';
 import { Bakes } from '../bakes/bakes';
-import { recordsFeature } from '../document/records/records-store';
 import { PackCheck } from '../findings/pack-check';
+import { SetCheck } from '../findings/set-check';
 import { Workspace } from '../workspace';
 import type { SeamDesk } from './seam';
 
@@ -12,7 +11,7 @@ export class DeskWords {
   private readonly bakes = inject(Bakes);
   private readonly pack = inject(PackCheck);
   private readonly workspace = inject(Workspace);
-  private readonly setFindings = inject(Store).selectSignal(recordsFeature.selectSetFindings);
+  private readonly setFindings = inject(SetCheck).findings;
 
   readonly desks = computed((): SeamDesk[] => {
     const findings = this.setFindings().length;

@@ -25,6 +25,8 @@ export interface CoreBand {
           [attr.aria-label]="band.name + ', ' + band.text"
           tabindex="-1"
           (click)="chosen.emit(band.id)"
+          (mouseenter)="hovered.emit(band.name + ', ' + band.text)"
+          (mouseleave)="hovered.emit('')"
         ></button>
       }
     </div>
@@ -39,6 +41,8 @@ export class CoreSample {
   /** Value at the top of the scale. */
   readonly top = input.required<number>();
   readonly chosen = output<string>();
+  /** The band under the pointer, in words; '' when there is none any more. */
+  readonly hovered = output<string>();
   readonly drawn = computed(() =>
     [...this.bands()].reverse().map((band) => ({ ...band, height: Math.max(band.value > 0 ? 1 : 0, (band.value / Math.max(1e-9, this.top())) * this.height()) })),
   );

@@ -53,13 +53,16 @@ describe('the shelf', () => {
     expect(Number.parseFloat((element.querySelector('.limit-name') as HTMLElement).style.bottom)).toBeLessThan(72 + 104);
   });
 
-  it('leads to a level by its core and by its name', async () => {
+  it('leads to a stratum by its band and to a level by its name, and says what lies under the pointer', async () => {
     const { fixture, element } = await shelf([80, 40], 100);
     const picked: string[] = [];
     fixture.componentInstance.picked.subscribe((id) => picked.push(id));
+    fixture.componentInstance.bandPicked.subscribe(({ core, band: of }) => picked.push(`${core} ${of}`));
     element.querySelectorAll<HTMLElement>('.names button')[1].click();
     element.querySelectorAll<HTMLElement>('.core')[0].querySelector<HTMLElement>('.band')?.click();
-    expect(picked).toEqual(['l1', 'l0']);
+    expect(picked).toEqual(['l1', 'l0 b']);
+    element.querySelectorAll<HTMLElement>('.core')[1].querySelector('.band')?.dispatchEvent(new Event('mouseenter'));
+    expect(fixture.componentInstance.said()).toBe('Level 1 · b, 30');
   });
 });
 

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import { CoreSample, type CoreBand } from './core-sample';
 
 /** One core of the shelf. */
@@ -29,6 +29,7 @@ const HEADROOM = 1.22;
   imports: [CoreSample],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <p class="said figure" aria-hidden="true">{{ said() }}</p>
     <div class="shelf">
       @for (row of rows(); track row.id) {
         <section [style.flex-grow]="row.cores.length">
@@ -40,7 +41,13 @@ const HEADROOM = 1.22;
                 @if (core.total > limit() && limit() > 0) {
                   <span class="over figure" [style.bottom.px]="heightOf(core.total) + 2">+{{ percentOver(core.total) }}%</span>
                 }
-                <sv-core-sample [bands]="core.bands" [height]="height" [top]="top()" (chosen)="picked.emit(core.id)" />
+                <sv-core-sample
+                  [bands]="core.bands"
+                  [height]="height"
+                  [top]="top()"
+                  (chosen)="bandPicked.emit({ core: core.id, band: $event })"
+                  (hovered)="said.set($event ? core.name + ' · ' + $event : '')"
+                />
               </div>
             }
             @if (limit() <= top()) {
@@ -66,6 +73,9 @@ export class CoreShelf {
   readonly limit = input.required<number>();
   readonly limitName = input.required<string>();
   readonly picked = output<string>();
+  readonly bandPicked = output<{ core: string; band: string }>();
+  /** The band under the pointer, in words. */
+  readonly said = signal('');
   readonly height = SAMPLE_PIXELS;
   readonly namesPixels = 72;
   /** Heights of the label: beside the line, or just under the top of the cores when the line lies above the scale. */

@@ -40,6 +40,8 @@ export class LayoutPage {
   readonly id = input<string>();
   /** An item to select and bring into view; a finding leads here. */
   readonly item = input<string>();
+  /** Stratum to stand on, from the address. */
+  readonly stratum = input<string>();
   private readonly store = inject(Store);
   private readonly registry = inject(DocumentRegistry);
   private readonly figures = this.store.selectSignal(bakesFeature.selectByLevel);
@@ -146,6 +148,12 @@ export class LayoutPage {
       const item = this.item();
       if (item === undefined || !this.plate() || this.openLevel.isLoading()) return;
       setTimeout(() => this.goTo(item));
+    });
+    effect(() => {
+      const stratum = this.stratum();
+      if (stratum === undefined || !this.plate() || this.openLevel.isLoading()) return;
+      this.dispatch(layoutActions.stratumActivated({ id: stratum }));
+      setTimeout(() => this.plate()?.frameStrata([stratum]));
     });
     effect(() => {
       const count = this.openLevel.strata().reduce((sum, { size }) => sum + size, 0);

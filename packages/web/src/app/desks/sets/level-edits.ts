@@ -1,18 +1,4 @@
-import {
-  RECORDS_DOCUMENT,
-  compareOrdered,
-  defaultValues,
-  fieldsOf,
-  ordersBetween,
-  type Item,
-  type ItemKind,
-  type Level,
-  type LevelSet,
-  type Operation,
-  type RecordTables,
-  type Stratum,
-  type StratumContent,
-} from '@stravel/core';
+import { RECORDS_DOCUMENT, compareOrdered, defaultValues, fieldsOf, ordersBetween, type Level, type LevelSet, type Operation, type RecordTables } from '@stravel/core';
 import { create, newId, setRecordField } from '../../edits/operations';
 
 type Tables = Pick<RecordTables, 'level' | 'set'>;
@@ -57,38 +43,6 @@ export function newSet(tables: Tables, parent: string | null, name: string): { s
   const [order] = ordersBetween(last?.order ?? null, null);
   const set: LevelSet = { id: newId(), name, parent, order, binned: null };
   return { set, operations: [create(RECORDS_DOCUMENT, 'set', set)] };
-}
-
-/**
- * Copies of levels, each behind its original. Shared strata stay shared; owned ones are copied with their content. The
- * copies have no code, as a code is used once.
- */
-export function duplicateLevels(tables: RecordTables, levels: readonly Level[], content: (stratum: string) => StratumContent): { copies: Level[]; operations: Operation[] } {
-  const operations: Operation[] = [];
-  const copies = levels.map((level) => {
-    const siblings = levelsOfSet(tables, level.set);
-    const next = siblings[siblings.findIndex(({ id }) => id === level.id) + 1];
-    const [order] = ordersBetween(level.order, next?.order ?? null);
-    const id = newId();
-    const copied = new Map<string, Stratum>();
-    const strata = level.strata.map((entry) => {
-      const stratum = tables.stratum[entry.stratum];
-      if (stratum?.owner !== level.id) return entry;
-      const copy: Stratum = { ...stratum, id: newId(), owner: id };
-      copied.set(stratum.id, copy);
-      return { ...entry, stratum: copy.id };
-    });
-    const copy: Level = { ...level, id, order, name: `${level.name} copy`, code: '', strata };
-    operations.push(create(RECORDS_DOCUMENT, 'level', copy));
-    for (const [original, stratum] of copied) {
-      operations.push(create(RECORDS_DOCUMENT, 'stratum', stratum));
-      for (const [kind, items] of Object.entries(content(original)) as [ItemKind, readonly Item[]][]) {
-        for (const item of items) operations.push(create(stratum.id, kind, { ...item, id: newId() }));
-      }
-    }
-    return copy;
-  });
-  return { copies, operations };
 }
 
 /** Moves levels into a set, before another level there, or to its end. Their order among themselves stays. */

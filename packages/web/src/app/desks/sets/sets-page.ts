@@ -3,31 +3,51 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { PURPOSES, plainText, type FieldValue, type FilledRecord, type Json, type Level, type LevelSet, type Operation, type StratumContent } from '@stravel/core';
+import {
+  DEFAULT_CODE_PATTERN,
+  EMPTY_CONTENT,
+  PURPOSES,
+  plainText,
+  type FieldValue,
+  type FilledRecord,
+  type Json,
+  type Level,
+  type LevelSet,
+  type Operation,
+  type StratumContent,
+} from '@stravel/core';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { Bakes } from '../../bakes/bakes';
 import { MEASURES, limitOf, measureText } from '../../bakes/core-bands';
-import { shelfRows } from '../../bakes/shelf-rows';
+import { shelfInOrder, shelfRows } from '../../bakes/shelf-rows';
 import { DocumentRegistry } from '../../document/document-registry';
 import { EditLog } from '../../edits/edit-log';
 import { setRecordField } from '../../edits/operations';
 import { Session } from '../../session';
 import { CoreShelf } from '../../ui/core-shelf';
 import { Workspace } from '../../workspace';
+import { PICTURE_VIEWS, type PictureView } from '../../plate/level-picture';
 import { CellWriter } from './bulk/cell-writer';
 import { CsvTransfer } from './bulk/csv-transfer';
+import { CodesDialog, type CodesChoice, type CodesData } from './codes/codes-dialog';
 import { FieldContext } from './fields/field-context';
 import { FieldDialogs } from './fields/field-dialogs';
-import { binLevels, binSet, duplicateLevels, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
+import { binLevels, binSet, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
 import { BinDialog } from './parts/bin-dialog';
 import { ChooseSetDialog, type ChooseSetData } from './parts/choose-set-dialog';
 import { RecordTable, type RowWish } from './parts/record-table';
+import { HistoryDialog } from './history/history-dialog';
+import { PictureMaker } from './pictures/picture-maker';
+import { Readiness } from './readiness/readiness';
 import { RegisterMaker } from './registers/register-maker';
+import { ReuseDialog, type ReuseChoice, type ReuseData } from './reuse/reuse-dialog';
+import { reuseLevels } from './reuse/reuse-levels';
+import { StartDialog } from './start/start-dialog';
 import { SetsTabs } from './parts/sets-tabs';
 import { setsActions, setsFeature } from './store/sets-store';
 import { ShownView } from './views/shown-view';
 import { ViewPanel } from './views/view-panel';
-import { levelColumns, tableRows, type TableColumn, type TableRow } from './table-rows';
+import { levelColumns, plainRows, tableRows, type TableColumn, type TableRow } from './table-rows';
 
 /** The Sets desk: all levels of the collection, as data. */
 @Component({
@@ -50,6 +70,8 @@ export class SetsPage {
   readonly context = inject(FieldContext);
   readonly fieldDialogs = inject(FieldDialogs);
   readonly writer = inject(CellWriter);
+  readonly readiness = inject(Readiness);
+  readonly pictures = inject(PictureMaker);
   private readonly csv = inject(CsvTransfer);
 
   readonly state = this.store.selectSignal(setsFeature.selectSetsState);
@@ -66,7 +88,7 @@ export class SetsPage {
   readonly field = input<string>();
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
-  readonly allColumns = computed(() => levelColumns(this.fields(), PURPOSES));
+  readonly allColumns = computed(() => levelColumns(this.fields(), PURPOSES, this.readiness.faultsOf()));
   readonly view = new ShownView(
     computed(() => null),
     this.allColumns,
@@ -84,14 +106,21 @@ export class SetsPage {
               level.code.toLowerCase().includes(text) ||
               Object.values(level.values).some((value) => (typeof value === 'string' || Array.isArray(value)) && plainText(value).toLowerCase().includes(text)));
     const { conditions, sorts } = this.view.rules();
-    const numbers = this.numbers();
-    const shown = conditions.length + sorts.length === 0 ? undefined : this.view.apply(wanted ? this.levels().filter(wanted) : this.levels());
-    // An order of one's own runs across the sets.
-    if (shown && sorts.length > 0) return shown.map((record): TableRow => ({ kind: 'record', id: record.id, record, depth: 0, number: String(numbers.get(record.id) ?? '·') }));
+    const [numbers, groupOf, foldedSets] = [this.numbers(), this.view.groupOf(), new Set(folded)];
+    const shown = conditions.length + sorts.length === 0 && !groupOf ? undefined : this.view.apply(wanted ? this.levels().filter(wanted) : this.levels());
+    // An order and a gathering of one's own run across the sets.
+    if (shown && (sorts.length > 0 || groupOf)) return plainRows(shown, ({ id }) => String(numbers.get(id) ?? '·'), groupOf, foldedSets);
     const meeting = shown && new Set(shown);
-    return tableRows(this.tree(), this.settings()?.ranks ?? [], numbers, new Set(folded), meeting ? (level) => meeting.has(level) : wanted);
+    return tableRows(this.tree(), this.settings()?.ranks ?? [], numbers, foldedSets, meeting ? (level) => meeting.has(level) : wanted, this.readiness.faultsOf());
   });
-  readonly shelf = computed(() => shelfRows(this.tree(), this.bakes.byLevel(), this.session.device(), this.state().measure, this.workspace.level()?.id ?? ''));
+  readonly shelf = computed(() => {
+    const shelf = { bakes: this.bakes.byLevel(), device: this.session.device(), measure: this.state().measure, selected: this.workspace.level()?.id ?? '' };
+    const { sorts } = this.view.rules();
+    if (sorts.length === 0) return shelfRows(this.tree(), shelf);
+    const column = this.allColumns().find(({ id }) => id === sorts[0].column);
+    const levels = this.rows().flatMap((row) => (row.kind === 'record' ? [row.record as Level] : []));
+    return shelfInOrder(levels, `By ${column?.name ?? 'the view'}${sorts[0].descending ? ', falling' : ''}`, shelf);
+  });
   readonly limit = computed(() => {
     const device = this.session.device();
     return device
@@ -99,6 +128,7 @@ export class SetsPage {
       : { value: 0, name: '' };
   });
   readonly measures = MEASURES;
+  readonly pictureViews = PICTURE_VIEWS;
   readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'record').length);
   readonly binnedCount = computed(() => [...Object.values(this.tables().level), ...Object.values(this.tables().set)].filter(({ binned }) => binned !== null).length);
   readonly actions = setsActions;
@@ -113,18 +143,9 @@ export class SetsPage {
       if (field !== undefined) untracked(() => this.fieldDialogs.editById(field));
     });
     effect(() => {
-      const trial = this.levels().filter(({ purpose }) => purpose !== 'play');
-      this.workspace.footLeft.set([`${this.shownCount()} of ${this.levels().length} levels shown`]);
-      this.workspace.footRight.set(
-        trial.length > 0
-          ? [
-              `trial and tool: ${trial
-                .slice(0, 4)
-                .map(({ name }) => name)
-                .join(' · ')}`,
-            ]
-          : [],
-      );
+      const ready = this.levels().filter(({ id }) => this.readiness.faultsOf()(id).length === 0).length;
+      this.workspace.footLeft.set([`${this.shownCount()} of ${this.levels().length} levels shown`, `${ready} ready`]);
+      this.workspace.footRight.set([]);
     });
   }
 
@@ -154,8 +175,7 @@ export class SetsPage {
   }
 
   async addLevel(setId?: string): Promise<void> {
-    const active = this.state().active?.row ?? '';
-    const set = setId ?? this.tables().level[active]?.set ?? (this.tables().set[active]?.id || this.deepestFirstSet());
+    const set = setId ?? this.activeSet();
     if (set === undefined) {
       await this.addSet();
       return;
@@ -167,7 +187,7 @@ export class SetsPage {
 
   async wish({ row, wish }: { row: TableRow; wish: RowWish }): Promise<void> {
     if (row.kind === 'set') await this.wishOfSet(row.set, wish);
-    else {
+    else if (row.kind === 'record') {
       const level = this.tables().level[row.id];
       await this.wishOfLevels(this.chosen().has(row.id) ? this.chosenLevels() : [level], level, wish);
     }
@@ -176,7 +196,7 @@ export class SetsPage {
   async drop({ row, before }: { row: TableRow; before: TableRow | undefined }): Promise<void> {
     const level = this.tables().level[row.id] as Level | undefined;
     // In an order of one's own there is no place to drop into.
-    if (!level || this.view.rules().sorts.length > 0) return;
+    if (!level || this.view.rules().sorts.length > 0 || this.view.rules().group) return;
     const rows = this.rows().filter(({ id }) => id !== row.id);
     const at = before ? rows.findIndex(({ id }) => id === before.id) : rows.length;
     const above = rows.at(at - 1);
@@ -199,6 +219,48 @@ export class SetsPage {
     this.dispatch(setsActions.cellEntered({ cell: { row: id, column: 'name' } }));
   }
 
+  /** Goes to the stratum of a band; the kit's band leads to the pieces. */
+  async pickBand({ core, band }: { core: string; band: string }): Promise<void> {
+    this.workspace.openLevel(core);
+    await (band === 'kit' ? this.router.navigate(['/detail']) : this.router.navigate(['/layout', core], { queryParams: { stratum: band } }));
+  }
+
+  /** Why a cell holds what it holds. */
+  explain({ record, column }: { record: FilledRecord; column: TableColumn }): void {
+    if (column.id === 'ready') this.readiness.open(record.id);
+  }
+
+  changeChosen(): void {
+    this.writer.change('level', this.chosenLevels(), this.allColumns());
+  }
+
+  async makePictures(view: PictureView, levels: readonly Level[]): Promise<void> {
+    await this.pictures.make(levels, view);
+  }
+
+  openStart(): void {
+    this.dialogs.open(StartDialog, { width: '560px', data: this.tables().level[this.state().active?.row ?? '']?.id });
+  }
+
+  openCodes(): void {
+    const pattern = this.settings()?.codes ?? DEFAULT_CODE_PATTERN;
+    const data: CodesData = { tables: this.tables(), pattern, levels: this.levels(), chosen: this.chosen() };
+    this.dialogs
+      .open<CodesDialog, CodesData, CodesChoice>(CodesDialog, { data, width: '640px' })
+      .afterClosed()
+      .subscribe((choice) => {
+        const settings = this.settings();
+        if (!choice || !settings) return;
+        const kept = choice.pattern === pattern ? [] : [setRecordField('collection', settings, 'codes', choice.pattern as unknown as Json)];
+        const given = choice.codes.map(({ level, code }) => setRecordField('level', level, 'code', code));
+        void this.edits.commit(given.length > 0 ? `codes of ${given.length} level${given.length === 1 ? '' : 's'}` : 'how codes are made', [...kept, ...given]);
+      });
+  }
+
+  fromTemplate(): void {
+    this.reuse([]);
+  }
+
   openBin(): void {
     this.dialogs.open(BinDialog, { width: '560px' });
   }
@@ -207,8 +269,8 @@ export class SetsPage {
     this.askForSet(this.chosenLevels());
   }
 
-  async duplicateChosen(): Promise<void> {
-    await this.duplicate(this.chosenLevels());
+  duplicateChosen(): void {
+    this.reuse(this.chosenLevels());
   }
 
   async binChosen(): Promise<void> {
@@ -227,7 +289,8 @@ export class SetsPage {
       this.workspace.openLevel(one.id);
       await this.router.navigate(['/layout', one.id]);
     } else if (wish === 'order') await this.router.navigate(['/sets/order'], { queryParams: { level: one.id } });
-    else if (wish === 'duplicate') await this.duplicate(levels);
+    else if (wish === 'history') this.dialogs.open(HistoryDialog, { data: one.id, width: '900px', maxWidth: '94vw' });
+    else if (wish === 'duplicate') this.reuse(levels);
     else if (wish === 'bin') await this.bin(levels);
     else if (wish === 'move') this.askForSet(levels);
     else if (wish === 'up' || wish === 'down') await this.step(one, wish === 'up' ? -1 : 1);
@@ -255,15 +318,32 @@ export class SetsPage {
     await this.edits.commit(levels.length === 1 ? `move ${levels[0].name}` : `move ${levels.length} levels`, operations);
   }
 
-  private async duplicate(levels: readonly Level[]): Promise<void> {
+  /** Duplicates levels, or makes one of a template when there are none, after asking what becomes of their strata. */
+  private reuse(levels: readonly Level[]): void {
+    const data: ReuseData = { tables: this.tables(), levels, all: this.levels(), tree: this.tree(), set: this.activeSet() ?? '' };
+    this.dialogs
+      .open<ReuseDialog, ReuseData, ReuseChoice>(ReuseDialog, { data, width: '720px', maxWidth: '94vw' })
+      .afterClosed()
+      .subscribe((choice) => {
+        if (choice) void this.makeReused(choice);
+      });
+  }
+
+  private async makeReused({ levels, choices, name, set }: ReuseChoice): Promise<void> {
     const tables = this.tables();
-    const owned = levels.flatMap((level) => level.strata.map(({ stratum }) => stratum).filter((id) => tables.stratum[id]?.owner === level.id));
     const contents = new Map<string, StratumContent>();
-    for (const id of owned) contents.set(id, (await this.documents.stratum(id)).content());
-    const { copies, operations } = duplicateLevels(tables, levels, (id) => contents.get(id) as StratumContent);
-    await this.edits.commit(levels.length === 1 ? `duplicate ${levels[0].name}` : `duplicate ${levels.length} levels`, operations);
+    for (const [id, choice] of choices) if (choice === 'copy') contents.set(id, (await this.documents.stratum(id)).content());
+    const { copies, operations } = reuseLevels(tables, levels, { choices, nameOf: (level) => name ?? `${level.name} copy`, set }, (id) => contents.get(id) ?? EMPTY_CONTENT);
+    const what = levels.length === 1 ? levels[0].name : `${levels.length} levels`;
+    await this.edits.commit(set === undefined ? `duplicate ${what}` : `${copies[0].name} from the template ${what}`, operations);
     this.dispatch(setsActions.levelsChosen({ ids: [] }));
     this.dispatch(setsActions.cellEntered({ cell: { row: copies[0].id, column: 'name' } }));
+  }
+
+  /** Set in which something new goes: where the active cell stands, else the first at the bottom of the tree. */
+  private activeSet(): string | undefined {
+    const active = this.state().active?.row ?? '';
+    return this.tables().level[active]?.set ?? (this.tables().set[active]?.id || this.deepestFirstSet());
   }
 
   private async bin(levels: readonly Level[]): Promise<void> {
@@ -271,7 +351,7 @@ export class SetsPage {
     this.dispatch(setsActions.levelsChosen({ ids: [] }));
   }
 
-  private chosenLevels(): Level[] {
+  chosenLevels(): Level[] {
     return this.levels().filter(({ id }) => this.chosen().has(id));
   }
 

@@ -1,17 +1,6 @@
-import {
-  emptyRecordTables,
-  levelsInOrder,
-  linkLookup,
-  setTree,
-  type Field,
-  type Level,
-  type LevelSet,
-  type Operation,
-  type RecordTables,
-  type StratumContent,
-} from '@stravel/core';
+import { emptyRecordTables, levelsInOrder, linkLookup, setTree, type Field, type Level, type LevelSet, type Operation, type RecordTables } from '@stravel/core';
 import { applyToTables } from '../../document/records/records-store';
-import { binSet, duplicateLevels, moveLevels, moveSet, newLevel } from './level-edits';
+import { binSet, moveLevels, moveSet, newLevel } from './level-edits';
 import { setsActions, setsFeature } from './store/sets-store';
 import { cellText, cellValue, entryColumns, levelColumns, tableRows } from './table-rows';
 import { matchQuality } from '../../shell/match-quality';
@@ -65,17 +54,6 @@ describe('edits of levels and sets', () => {
     expect(moveSet(tables, tables.set['c'], -1)).toEqual([]);
   });
 
-  it('duplicate with owned strata copied, shared ones shared, and no code', () => {
-    const content: StratumContent = { block: [], placement: [], marker: [{ id: 'm', kind: 'spawn', position: [0, 0, 0], turn: 0 }], divider: [], recipe: [], pin: [] };
-    const { copies, operations } = duplicateLevels(tables, [tables.level['three']], () => content);
-    expect(copies[0].code).toBe('');
-    expect(copies[0].strata[1].stratum).toBe('all');
-    const copied = copies[0].strata[0].stratum;
-    expect(copied).not.toBe('own');
-    expect(operations.filter(({ document }) => document === copied).map(({ kind, id }) => [kind, id === 'm'])).toEqual([['marker', false]]);
-    expect(names(after(operations))).toEqual(['one', 'two', 'three', 'three copy']);
-  });
-
   it('put a set into the bin with all that stands in it', () => {
     expect(names(after(binSet(tables, tables.set['p'], '2026-01-01T00:00:00Z')))).toEqual([]);
   });
@@ -90,18 +68,20 @@ describe('the table', () => {
     expect(tableRows(tree, ['Part'], numbers, new Set(), undefined).map(({ id }) => id)).toEqual(['p', 'c', 'one', 'two', 'd', 'three']);
     expect(tableRows(tree, ['Part'], numbers, new Set(['c']), undefined).map(({ id }) => id)).toEqual(['p', 'c', 'd', 'three']);
     expect(tableRows(tree, ['Part'], numbers, new Set(['c']), ({ id }) => id === 'two').map(({ id }) => id)).toEqual(['p', 'c', 'two']);
+    const heads = tableRows(tree, ['Part'], numbers, new Set(), undefined, (id) => (id === 'one' ? ['no exit'] : []));
+    expect(heads.flatMap((row) => (row.kind === 'set' ? [`${row.id} ${row.ready} of ${row.count}`] : []))).toEqual(['p 2 of 3', 'c 1 of 2', 'd 1 of 1']);
   });
 
   it('reads values by column', () => {
     const counted: Field = { id: 's', key: 's', name: 'Strata', type: 'whole number', choices: [], order: 'a1', figure: 'strata' };
     const columns = levelColumns([...fields, counted], ['play']);
-    expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'f', 's']);
+    expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'ready', 'f', 's']);
     const figureOf = () => 12345;
-    expect(cellValue(level('x', 'c', 'a0', { values: { mood: 'dark' } }), columns[3], figureOf)).toBe('dark');
-    expect(cellValue(level('x', 'c', 'a0'), columns[3], figureOf)).toBeNull();
-    expect(cellValue(level('x', 'c', 'a0'), columns[4], figureOf)).toBe(12345);
+    expect(cellValue(level('x', 'c', 'a0', { values: { mood: 'dark' } }), columns[4], figureOf)).toBe('dark');
+    expect(cellValue(level('x', 'c', 'a0'), columns[4], figureOf)).toBeNull();
+    expect(cellValue(level('x', 'c', 'a0'), columns[5], figureOf)).toBe(12345);
     const links = linkLookup({ level: {}, set: {}, entry: {} });
-    expect([null, '', 12345].map((value) => cellText(value, columns[4], links))).toEqual(['—', '—', '12\u2009345']);
+    expect([null, '', 12345].map((value) => cellText(value, columns[5], links))).toEqual(['—', '—', '12\u2009345']);
     const [, list] = entryColumns([{ ...fields[0], list: true }]);
     expect(cellText(['a', 'b;c'], list, links)).toBe('a; "b;c"');
     expect(cellText([], list, links)).toBe('—');

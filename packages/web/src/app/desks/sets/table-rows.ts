@@ -1,9 +1,9 @@
 import {
   fieldText,
   type Field,
-  type FieldFigure,
   type FieldType,
   type FieldValue,
+  type FigureOf,
   type FilledRecord,
   type Level,
   type LevelSet,
@@ -14,7 +14,17 @@ import {
 
 /** One line of a table: a set, or a record with values: a level or an entry. */
 export type TableRow =
-  | { readonly kind: 'set'; readonly id: string; readonly set: LevelSet; readonly depth: number; readonly rank: string; readonly count: number; readonly folded: boolean }
+  | {
+      readonly kind: 'set';
+      readonly id: string;
+      readonly set: LevelSet;
+      readonly depth: number;
+      readonly rank: string;
+      readonly count: number;
+      readonly ready: number;
+      readonly folded: boolean;
+    }
+  | { readonly kind: 'group'; readonly id: string; readonly name: string; readonly count: number; readonly folded: boolean }
   | { readonly kind: 'record'; readonly id: string; readonly record: FilledRecord; readonly depth: number; readonly number: string };
 
 /** One column of the table; `path` is what it edits. */
@@ -27,6 +37,10 @@ export interface TableColumn {
   readonly width: string;
   /** Whether the collection defines it. */
   readonly own: boolean;
+  /** Of a column that is made up from more than the record: what it holds. */
+  readonly read?: (record: FilledRecord) => FieldValue;
+  /** Why it holds that, in words. */
+  readonly why?: (record: FilledRecord) => string;
 }
 
 const fixed = (id: string, name: string, type: FieldType, choices: readonly string[], width: string, rules: Partial<Field> = {}): TableColumn => ({
@@ -49,12 +63,26 @@ const columnOf = (field: Field): TableColumn => ({
   own: true,
 });
 
+/** Whether a column is shown and never written. */
+export function isReadOnly(column: Pick<TableColumn, 'field' | 'read'>): boolean {
+  return Boolean(column.field.figure) || column.read !== undefined;
+}
+
+/** What keeps a level from being ready; nothing when it is. */
+export type FaultsOf = (level: string) => readonly string[];
+const READINESS = ['ready', 'not ready'] as const;
+
 /** The columns that every collection's levels have, then its own fields. */
-export function levelColumns(fields: readonly Field[], purposes: readonly Purpose[]): TableColumn[] {
+export function levelColumns(fields: readonly Field[], purposes: readonly Purpose[], faultsOf: FaultsOf = () => []): TableColumn[] {
   return [
     fixed('name', 'Level', 'text', [], 'minmax(140px, 1.6fr)', { required: true }),
     fixed('purpose', 'Purpose', 'choice', purposes, '76px', { required: true }),
     fixed('code', 'Code', 'text', [], '84px'),
+    {
+      ...fixed('ready', 'Ready', 'choice', READINESS, '84px'),
+      read: ({ id }) => READINESS[faultsOf(id).length === 0 ? 0 : 1],
+      why: ({ id }) => faultsOf(id).join(' · '),
+    },
     ...fields.map(columnOf),
   ];
 }
@@ -64,12 +92,10 @@ export function entryColumns(fields: readonly Field[]): TableColumn[] {
   return [fixed('name', 'Entry', 'text', [], 'minmax(150px, 1.2fr)', { required: true }), ...fields.map(columnOf)];
 }
 
-/** Gives a figure of a level; null while nothing has counted it. */
-export type FigureOf = (level: string, figure: FieldFigure) => number | null;
-
 /** What a cell holds. */
-export function cellValue(record: FilledRecord, { path, field }: TableColumn, figureOf: FigureOf): FieldValue {
-  if (field.figure) return figureOf(record.id, field.figure);
+export function cellValue(record: FilledRecord, { path, field, read }: TableColumn, figureOf: FigureOf): FieldValue {
+  if (read) return read(record);
+  if (field.figure) return figureOf(record.id, field);
   if (path.startsWith('values.')) return Object.hasOwn(record.values, field.key) ? record.values[field.key] : null;
   return (record as Level)[path as 'name' | 'purpose' | 'code'];
 }
@@ -77,6 +103,7 @@ export function cellValue(record: FilledRecord, { path, field }: TableColumn, fi
 /** What a cell shows. */
 export function cellText(value: FieldValue, { field }: TableColumn, links: LinkLookup): string {
   if (value === null || value === '') return '—';
+  if (field.type === 'picture') return Array.isArray(value) ? `${value.length} pictures` : 'picture';
   if (field.figure && typeof value === 'number') return value.toLocaleString('en').replaceAll(',', '\u2009');
   return fieldText(field, value, links).replaceAll('\n', ' · ') || '—';
 }
@@ -91,10 +118,11 @@ export function tableRows(
   numbers: ReadonlyMap<string, number>,
   folded: ReadonlySet<string>,
   wanted: ((level: Level) => boolean) | undefined,
+  faultsOf: FaultsOf = () => [],
 ): TableRow[] {
   return tree.flatMap((node) => {
     const levels = wanted ? node.levels.filter(wanted) : node.levels;
-    const below = tableRows(node.sets, ranks, numbers, folded, wanted);
+    const below = tableRows(node.sets, ranks, numbers, folded, wanted, faultsOf);
     const count = levels.length + below.filter((row) => row.kind === 'record').length;
     if (wanted && count === 0) return [];
     const isFolded = !wanted && folded.has(node.set.id);
@@ -105,6 +133,7 @@ export function tableRows(
       depth: node.depth,
       rank: ranks[node.depth] ?? 'Set',
       count: isFolded ? countLevels(node) : count,
+      ready: levelsUnder(node).filter((level) => (!wanted || wanted(level)) && faultsOf(level.id).length === 0).length,
       folded: isFolded,
     };
     if (isFolded) return [head];
@@ -115,4 +144,32 @@ export function tableRows(
 
 function countLevels(node: SetNode): number {
   return node.levels.length + node.sets.reduce((sum, inner) => sum + countLevels(inner), 0);
+}
+
+function levelsUnder(node: SetNode): Level[] {
+  return [...node.levels, ...node.sets.flatMap(levelsUnder)];
+}
+
+/** Records in lines; gathered under what they hold in a column, groups in the order in which they first come, what holds nothing last. */
+export function plainRows<T extends FilledRecord>(
+  records: readonly T[],
+  numberOf: (record: T) => string,
+  groupOf: ((record: T) => string) | undefined,
+  folded: ReadonlySet<string>,
+): TableRow[] {
+  const row = (record: T, depth: number): TableRow => ({ kind: 'record', id: record.id, record, depth, number: numberOf(record) });
+  if (!groupOf) return records.map((record) => row(record, 0));
+  const groups = new Map<string, T[]>();
+  for (const record of records) {
+    const name = groupOf(record);
+    const group = groups.get(name);
+    if (group) group.push(record);
+    else groups.set(name, [record]);
+  }
+  const filled = [...groups].filter(([name]) => name !== '');
+  return [...filled, ...[...groups].filter(([name]) => name === '')].flatMap(([name, members]): TableRow[] => {
+    const id = `group ${name}`;
+    const head: TableRow = { kind: 'group', id, name: name === '' ? 'nothing' : name, count: members.length, folded: folded.has(id) };
+    return [head, ...(head.folded ? [] : members.map((record) => row(record, 1)))];
+  });
 }

@@ -88,7 +88,7 @@ export class LevelSections {
     this.runs.set(recipe.id, run);
     try {
       const section = await run.result;
-      this.change(recipe.id, inputs, { making: undefined, section, document: documentOf(recipe.id, section) });
+      this.change(recipe.id, inputs, { making: undefined, section, document: documentOfSection(recipe.id, section) });
     } catch (error) {
       const cancelled = error instanceof CoreError && error.code === 'CANCELLED';
       this.change(recipe.id, inputs, { making: undefined, failure: cancelled ? 'Cancelled.' : error instanceof Error ? error.message : String(error) });
@@ -108,7 +108,8 @@ export class LevelSections {
   }
 }
 
-function documentOf(recipe: string, { blocks, markers }: Section): StratumDocument {
+/** What a recipe made, to be drawn as a stratum. */
+export function documentOfSection(recipe: string, { blocks, markers }: Section): StratumDocument {
   const document = new StratumDocument(PREFIX + recipe);
   for (const block of blocks) document.blocks.set(block.id, block);
   for (const marker of markers) document.markers.set(marker.id, marker);

@@ -7,7 +7,6 @@ import {
   fieldsOf,
   levelsInOrder,
   playNumbers,
-  setFindings,
   setTree,
   type Device,
   type Field,
@@ -48,7 +47,6 @@ export const recordsFeature = createFeature({
     selectLevels: createSelector(selectTables, (tables) => levelsInOrder(tables)),
     selectFields: createSelector(selectTables, (tables): Field[] => fieldsOf(tables, null)),
     selectDevices: createSelector(selectTables, (tables): Device[] => Object.values(tables.device).sort(compareOrdered)),
-    selectSetFindings: createSelector(selectTables, (tables) => setFindings(tables)),
   }),
 });
 

@@ -1,11 +1,13 @@
 import { Injectable, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { planCells, type FilledKind } from '@stravel/core';
+import { planCells, type FilledKind, type FilledRecord } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { FieldContext } from '../fields/field-context';
+import type { TableColumn } from '../table-rows';
 import type { PastedCells } from './cell-range';
+import { ChangeDialog, type AgreedChange, type ChangeDialogData } from './change-dialog';
 import { CellsDialog, type CellsDialogData } from './cells-dialog';
 
 /** Writes text into many cells as one edit, after showing what it would do. */
@@ -15,6 +17,17 @@ export class CellWriter {
   private readonly edits = inject(EditLog);
   private readonly context = inject(FieldContext);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+
+  /** Changes a field of many records at once. */
+  change(kind: FilledKind, records: readonly FilledRecord[], columns: readonly TableColumn[]): void {
+    const data: ChangeDialogData = { kind, records, columns, tables: this.tables(), links: this.context.links() };
+    this.dialogs
+      .open<ChangeDialog, ChangeDialogData, AgreedChange>(ChangeDialog, { data, width: '860px', maxWidth: '94vw' })
+      .afterClosed()
+      .subscribe((agreed) => {
+        if (agreed) void this.edits.commit(agreed.label, agreed.plan.operations);
+      });
+  }
 
   write(kind: FilledKind, title: string, { texts, beyond }: PastedCells): void {
     const links = this.context.links();

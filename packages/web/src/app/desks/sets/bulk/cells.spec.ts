@@ -7,7 +7,7 @@ const field = (key: string): Field => ({ id: key, key, name: key.toUpperCase(), 
 const columns = entryColumns([field('a'), field('b')]);
 const record = (id: string): Entry => ({ id, register: 'r', name: id, order: id, values: { a: `${id}a`, b: `${id}b` } });
 const rows: TableRow[] = [
-  { kind: 'set', id: 'set', set: { id: 'set', name: 'Set', parent: null, order: 'a', binned: null }, depth: 0, rank: 'Part', count: 3, folded: false },
+  { kind: 'set', id: 'set', set: { id: 'set', name: 'Set', parent: null, order: 'a', binned: null }, depth: 0, rank: 'Part', ready: 0, count: 3, folded: false },
   ...['x', 'y', 'z'].map((id): TableRow => ({ kind: 'record', id, record: record(id), depth: 0, number: '' })),
 ];
 const text = (of: { name: string; values: Entry['values'] }, { field: { key } }: (typeof columns)[number]): string => (key === 'name' ? of.name : String(of.values[key]));

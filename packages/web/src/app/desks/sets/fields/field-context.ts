@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { linkLookup, type Field, type FieldFigure } from '@stravel/core';
-import { bakesFeature } from '../../../bakes/bakes-store';
+import { levelFigureIn, linkLookup, type Field } from '@stravel/core';
+import { LevelFigures } from '../../../bakes/level-figures';
 import { recordsFeature } from '../../../document/records/records-store';
 
 /** Most names that are suggested for a link. */
@@ -13,7 +13,6 @@ export class FieldContext {
   private readonly store = inject(Store);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
-  private readonly bakes = this.store.selectSignal(bakesFeature.selectByLevel);
 
   readonly links = computed(() => linkLookup(this.tables()));
   readonly suggest = computed(() => {
@@ -29,22 +28,6 @@ export class FieldContext {
       return names;
     };
   });
-  readonly figureOf = computed(() => {
-    const [bakes, levels] = [this.bakes(), this.tables().level];
-    return (level: string, figure: FieldFigure): number | null => {
-      if (figure === 'strata') return levels[level]?.strata.length ?? null;
-      const summary = bakes[level]?.figures.summary;
-      if (!summary) return null;
-      switch (figure) {
-        case 'triangles of the worst pocket':
-          return summary.worst.at(0)?.triangles ?? null;
-        case 'draw calls of the worst pocket':
-          return summary.worstDrawCalls?.drawCalls ?? null;
-        case 'memory bytes':
-          return summary.memoryBytes;
-        case 'disk bytes':
-          return summary.diskBytes;
-      }
-    };
-  });
+  readonly figures = inject(LevelFigures).table;
+  readonly figureOf = computed(() => levelFigureIn(this.tables(), this.figures()));
 }

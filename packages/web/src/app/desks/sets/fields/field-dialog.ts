@@ -3,6 +3,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import {
   FIELD_FIGURES,
   FIELD_TYPES,
+  MARKER_KINDS,
   fieldsOf,
   planFieldChange,
   plainText,
@@ -56,6 +57,14 @@ export class FieldDialog {
     fieldsOf(this.data.tables, this.data.base.register ?? null)
       .filter(({ id }) => id !== this.data.base.id)
       .map(({ key }) => key),
+  );
+  /** What a figure may count one by one. */
+  readonly countables = computed(() =>
+    this.draft().figure === 'markers'
+      ? MARKER_KINDS.map((kind) => ({ id: kind as string, name: `${kind} markers` }))
+      : Object.values(this.data.tables.piece)
+          .map(({ id, name }) => ({ id, name: `placements of ${name}` }))
+          .sort((a, b) => (a.name < b.name ? -1 : 1)),
   );
   readonly types = FIELD_TYPES.map((type) => ({ type, word: TYPE_WORDS[type] ?? type }));
   readonly figures = FIELD_FIGURES;

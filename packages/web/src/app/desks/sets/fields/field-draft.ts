@@ -7,6 +7,8 @@ export interface FieldDraft {
   readonly type: FieldType;
   readonly list: boolean;
   readonly figure: FieldFigure | '';
+  /** What the figure counts: a kind of marker, the id of a piece, '' for all. */
+  readonly counted: string;
   /** One a line. */
   readonly choices: string;
   readonly target: string;
@@ -26,6 +28,7 @@ export const EMPTY_DRAFT: FieldDraft = {
   type: 'text',
   list: false,
   figure: '',
+  counted: '',
   choices: '',
   target: '',
   group: '',
@@ -50,6 +53,7 @@ export function draftOf(field: Field, links: LinkLookup): FieldDraft {
     type: field.type,
     list: field.list ?? false,
     figure: field.figure ?? '',
+    counted: field.counted ?? '',
     choices: field.choices.join('\n'),
     target: field.target ?? '',
     group: field.group ?? '',
@@ -113,6 +117,7 @@ export function readDraft(draft: FieldDraft, base: Pick<Field, 'id' | 'order' | 
     choices,
     list: draft.list || null,
     figure: draft.figure || null,
+    counted: draft.figure === 'markers' || draft.figure === 'placements' ? draft.counted || null : null,
     target: isLink && draft.target !== '' ? draft.target : null,
     group: draft.group.trim() || null,
     help: draft.help.trim() || null,

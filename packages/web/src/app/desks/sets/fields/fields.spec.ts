@@ -15,6 +15,7 @@ describe('a field as it is written', () => {
       choices: ['dim', 'bright'],
       list: true,
       figure: null,
+      counted: null,
       target: null,
       group: 'look',
       help: 'How much',

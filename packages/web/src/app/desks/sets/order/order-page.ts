@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
@@ -19,6 +20,9 @@ import { recordsFeature, selectPlayNumbers } from '../../../document/records/rec
 import { EditLog } from '../../../edits/edit-log';
 import { remove, setRecordField } from '../../../edits/operations';
 import { Workspace } from '../../../workspace';
+import { StartHere } from '../../../start-here';
+import { FieldContext } from '../fields/field-context';
+import { StartDialog } from '../start/start-dialog';
 import { RegisterMaker } from '../registers/register-maker';
 import { SetsTabs } from '../parts/sets-tabs';
 import { OrderCard } from './order-card';
@@ -44,10 +48,15 @@ export class OrderPage {
   private readonly workspace = inject(Workspace);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly numbers = this.store.selectSignal(selectPlayNumbers);
+  private readonly context = inject(FieldContext);
+  private readonly dialogs = inject(MatDialog);
+  readonly start = inject(StartHere);
   readonly work = new WorkInHand();
 
   /** Level to stand on, from the address. */
   readonly level = input<string>();
+  /** Whether to go to the play through, from the address. */
+  readonly play = input<string>();
   readonly modes = MODES;
   readonly mode = signal<(typeof MODES)[number]>('rules');
   readonly selected = signal('');
@@ -59,9 +68,9 @@ export class OrderPage {
   readonly levels = computed(() => levelsInOrder(this.tables()).filter(({ purpose }) => purpose === 'play'));
   readonly shownLevel = computed(() => this.tables().level[this.selected()] as Level | undefined);
   readonly order = computed(() => orderOf(this.tables(), this.selected()));
-  readonly model = computed(() => unlockModel(this.tables()));
+  readonly model = computed(() => unlockModel(this.tables(), this.context.figureOf()));
   readonly values = computed(() => this.model().values);
-  readonly numberFields = computed(() => fieldsOf(this.tables(), null).filter(({ type, list, figure }) => (type === 'number' || type === 'whole number') && !list && !figure));
+  readonly numberFields = computed(() => fieldsOf(this.tables(), null).filter(({ type, list }) => (type === 'number' || type === 'whole number') && !list));
   private readonly check = computed(() => checkUnlocking(this.model()));
   readonly findings = computed(() => this.check().findings);
   private readonly edges = computed(() =>
@@ -73,7 +82,7 @@ export class OrderPage {
   private readonly shape = computed(() => JSON.stringify([this.levels().map(({ id }) => id), this.edges()]));
   readonly graphLevels = computed(() => {
     const playing = this.mode() === 'play through';
-    const state = playing ? playMoves(this.model(), this.moves()).states.at(-1) : undefined;
+    const state = playing ? playMoves(this.model(), this.moves(), this.start.beginning()).states.at(-1) : undefined;
     const { openable } = this.check().reach;
     const name = (kind: 'level' | 'value', id: string): string => (kind === 'value' ? this.tables().carriedValue[id]?.name : this.tables().level[id]?.name) ?? id;
     return new Map(
@@ -87,6 +96,14 @@ export class OrderPage {
 
   constructor() {
     effect(() => {
+      if (this.play() !== undefined) this.mode.set('play through');
+    });
+    // Another beginning begins anew.
+    effect(() => {
+      this.start.beginning();
+      this.moves.set([]);
+    });
+    effect(() => {
       const level = this.level();
       if (level !== undefined) untracked(() => this.select(level));
     });
@@ -99,6 +116,18 @@ export class OrderPage {
       this.workspace.footLeft.set([`${this.model().levels.filter(({ id }) => openable.has(id)).length} of ${this.levels().length} play levels can open`]);
       this.workspace.footRight.set([]);
     });
+  }
+
+  readonly atHand = computed(() => {
+    const { entry } = this.tables();
+    return Object.values(this.start.beginning()?.entries ?? {})
+      .flat()
+      .map((id) => entry[id]?.name ?? id)
+      .join(', ');
+  });
+
+  openStart(): void {
+    this.dialogs.open(StartDialog, { width: '560px', data: this.selected() || undefined });
   }
 
   select(id: string): void {

@@ -1,12 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { playLevel, startOfPlay, typeCode, type PlayState, type PlayStep, type UnlockModel } from '@stravel/core';
+import { playFrom, playLevel, startOfPlay, typeCode, type PlayBeginning, type PlayState, type PlayStep, type UnlockModel } from '@stravel/core';
 
 /** One thing that a player did. */
 export type PlayMove = { readonly kind: 'play'; readonly step: PlayStep } | { readonly kind: 'code'; readonly level: string };
 
-/** Plays the moves from the start; ends early where the rules have changed under them. */
-export function playMoves(model: UnlockModel, moves: readonly PlayMove[]): { states: readonly PlayState[]; fault: string } {
-  const states = [startOfPlay(model)];
+/** Plays the moves from the start, or from where a person begins; ends early where the rules have changed under them. */
+export function playMoves(model: UnlockModel, moves: readonly PlayMove[], beginning?: PlayBeginning): { states: readonly PlayState[]; fault: string } {
+  const states = [beginning ? playFrom(model, beginning) : startOfPlay(model)];
   for (const move of moves) {
     const state = states[states.length - 1];
     try {
@@ -23,6 +23,9 @@ export function playMoves(model: UnlockModel, moves: readonly PlayMove[]): { sta
   selector: 'sv-play-through',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    @if (beginning(); as from) {
+      <p class="near">Begins at {{ nameOf(from.level) }}{{ atHand() ? ', with ' + atHand() : '' }}.</p>
+    }
     <dl>
       @for (value of model().values; track value.id) {
         <dt>{{ value.name }}</dt>
@@ -92,9 +95,12 @@ export function playMoves(model: UnlockModel, moves: readonly PlayMove[]): { sta
 export class PlayThrough {
   readonly model = input.required<UnlockModel>();
   readonly moves = input.required<readonly PlayMove[]>();
+  /** Where a person begins who does not begin at the start; and what one has there, in words. */
+  readonly beginning = input<PlayBeginning>();
+  readonly atHand = input('');
   readonly moved = output<readonly PlayMove[]>();
   readonly refused = signal('');
-  private readonly played = computed(() => playMoves(this.model(), this.moves()));
+  private readonly played = computed(() => playMoves(this.model(), this.moves(), this.beginning()));
   readonly state = computed(() => this.played().states[this.played().states.length - 1]);
   readonly fault = computed(() => this.played().fault);
   readonly open = computed(() => {
@@ -133,12 +139,12 @@ export class PlayThrough {
       return [value.id, typeof typed === 'string' && typed !== '' ? Number(typed) : given.most === given.least ? given.most : given.least];
     });
     const moves = this.moves().concat({ kind: 'play', step: { level: id, collected: Object.fromEntries(collected) } });
-    const { fault } = playMoves(this.model(), moves);
+    const { fault } = playMoves(this.model(), moves, this.beginning());
     this.refused.set(fault);
     if (fault === '') this.moved.emit(moves);
   }
 
-  private nameOf(id: string): string {
+  nameOf(id: string): string {
     return this.model().byId.get(id)?.name ?? id;
   }
 }

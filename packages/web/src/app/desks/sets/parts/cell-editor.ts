@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, type ElementRef, afterNextRender, computed, input, output, signal, viewChild } from '@angular/core';
 import { fieldText, readFieldText, type Field, type FieldValue, type LinkLookup } from '@stravel/core';
+import { PictureEditor, type UploadPicture } from './picture-editor';
 
 /** Gives names that begin like what was typed into a link, best first. */
 export type SuggestLinks = (field: Field, text: string) => readonly string[];
@@ -7,9 +8,12 @@ export type SuggestLinks = (field: Field, text: string) => readonly string[];
 /** The right editor for a field. Enter and leaving keep, Escape lets go. What cannot be kept stays typed and says why. */
 @Component({
   selector: 'sv-cell-editor',
+  imports: [PictureEditor],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (choices(); as choices) {
+    @if (isPicture() && upload(); as send) {
+      <sv-picture-editor [field]="field()" [label]="label()" [value]="value()" [upload]="send" (kept)="kept.emit($event)" (left)="left.emit()" />
+    } @else if (choices(); as choices) {
       <select #box class="cell" [attr.aria-label]="label()" (keydown)="key($event)" (blur)="keep()">
         @if (!choices.includes(text())) {
           <option [value]="text()" selected>{{ text() || '—' }}</option>
@@ -98,11 +102,13 @@ export class CellEditor {
   readonly value = input.required<FieldValue>();
   readonly links = input.required<LinkLookup>();
   readonly suggest = input<SuggestLinks>(() => []);
+  /** Without it pictures cannot be chosen. */
+  readonly upload = input<UploadPicture>();
   readonly kept = output<FieldValue>();
   readonly left = output();
   readonly fault = signal('');
   readonly typed = signal('');
-  private readonly box = viewChild.required<ElementRef<HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement>>('box');
+  private readonly box = viewChild<ElementRef<HTMLInputElement | HTMLSelectElement | HTMLTextAreaElement>>('box');
   private done = false;
 
   readonly text = computed(() => fieldText(this.field(), this.value(), this.links()));
@@ -111,6 +117,7 @@ export class CellEditor {
     if (list) return undefined;
     return type === 'choice' ? choices : type === 'yes/no' ? ['yes', 'no'] : undefined;
   });
+  readonly isPicture = computed(() => this.field().type === 'picture');
   readonly isLink = computed(() => this.field().type === 'level' || this.field().type === 'entry');
   readonly isNumber = computed(() => (this.field().type === 'number' || this.field().type === 'whole number') && !this.field().list);
   readonly hint = computed(() => (this.field().list ? 'one; two; three' : this.field().type === 'colour' ? '#a6452b' : this.field().type === 'point' ? 'x, y, z' : ''));
@@ -122,8 +129,8 @@ export class CellEditor {
 
   constructor() {
     afterNextRender(() => {
-      const box = this.box().nativeElement;
-      box.focus();
+      const box = this.box()?.nativeElement;
+      box?.focus();
       if (box instanceof HTMLInputElement && box.type === 'text') box.select();
     });
   }
@@ -140,9 +147,10 @@ export class CellEditor {
   }
 
   keep(): void {
-    if (this.done) return;
+    const box = this.box();
+    if (this.done || !box) return;
     const field = this.field();
-    const text = this.box().nativeElement.value;
+    const text = box.nativeElement.value;
     const read = readFieldText(field, text, this.links());
     // What was there already may stay, though it does not fit.
     if (read.fault !== undefined && text === this.text()) {

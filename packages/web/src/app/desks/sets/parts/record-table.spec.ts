@@ -1,8 +1,9 @@
 import { TestBed } from '@angular/core/testing';
 import { linkLookup, type Field, type FieldValue, type Level, type LevelSet } from '@stravel/core';
 import type { ActiveCell } from '../store/sets-store';
-import { levelColumns, type TableRow } from '../table-rows';
+import { levelColumns, plainRows, type TableRow } from '../table-rows';
 import { CellEditor } from './cell-editor';
+import { PictureEditor } from './picture-editor';
 import { RecordTable, type RowWish } from './record-table';
 
 const set: LevelSet = { id: 'works', name: 'Works', parent: null, order: 'a0', binned: null };
@@ -23,7 +24,7 @@ const fields: Field[] = [{ id: 'f', key: 'shards', name: 'Shards', type: 'number
 const links = linkLookup({ level: {}, set: {}, entry: {} });
 const columns = levelColumns(fields, ['play', 'trial', 'tool']);
 const rows: TableRow[] = [
-  { kind: 'set', id: 'works', set, depth: 0, rank: 'Part', count: 3, folded: false },
+  { kind: 'set', id: 'works', set, depth: 0, rank: 'Part', count: 3, ready: 1, folded: false },
   ...['one', 'two', 'three'].map((id, i): TableRow => ({ kind: 'record', id, record: level(id, { shards: i }), depth: 1, number: String(i + 1) })),
 ];
 
@@ -86,8 +87,8 @@ describe('the table of levels', () => {
     expect(said).toEqual([
       ['enter', 'one', 'purpose'],
       ['enter', 'one', 'code'],
-      ['enter', 'one', 'f'],
-      ['enter', 'two', 'f'],
+      ['enter', 'one', 'ready'],
+      ['enter', 'two', 'ready'],
     ]);
   });
 
@@ -142,11 +143,72 @@ describe('the table of levels', () => {
     const { one, said } = await table({ row: 'one', column: 'f' }, true);
     const [, first] = rows;
     if (first.kind !== 'record') throw new Error('the second row is a level');
-    one.edit(first.record, columns[3], 0);
-    one.edit(first.record, columns[3], 5);
+    one.edit(first.record, columns[4], 0);
+    one.edit(first.record, columns[4], 5);
     one.editSet(set, '  ');
     one.editSet(set, 'Works');
     expect(said).toEqual([['change', 'one', 'f', 5]]);
+  });
+});
+
+describe('the columns of a table', () => {
+  it('say why a level is not ready, and open nothing to write', async () => {
+    const faults: Record<string, string[]> = { one: ['no exit', 'bakes stale'] };
+    const fixture = TestBed.createComponent(RecordTable);
+    const asked = levelColumns(fields, ['play'], (id) => faults[id] ?? []);
+    const inputs = { rows, columns: asked, active: null, editing: false, chosen: new Set<string>(), links };
+    for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+    await fixture.whenStable();
+    const said: string[] = [];
+    fixture.componentInstance.editStarted.subscribe(() => said.push('edit'));
+    fixture.componentInstance.explained.subscribe(({ record, column }) => said.push(`${record.id} ${column.id}`));
+    const [, one, two] = rows;
+    if (one.kind !== 'record' || two.kind !== 'record') throw new Error('the rows are levels');
+    expect([one, two].map(({ record }) => fixture.componentInstance.cell(record, asked[3]).text)).toEqual(['not ready', 'ready']);
+    expect(asked[3].why?.(one.record)).toBe('no exit · bakes stale');
+    fixture.componentInstance.start(one, asked[3]);
+    expect(said).toEqual(['one ready']);
+  });
+
+  it('stay in view up to the frozen one, each right of those before it', async () => {
+    const { one } = await table(null);
+    expect(one.stays().every((left) => left === undefined)).toBe(true);
+    const fixture = TestBed.createComponent(RecordTable);
+    const inputs = { rows, columns: columns.map((column, i) => ({ ...column, width: `${100 + i}px` })), active: null, editing: false, chosen: new Set<string>(), links, frozen: 2 };
+    for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
+    await fixture.whenStable();
+    // Grip 22, choice 28, number 44 and 100 pixels, 8 between each.
+    expect(fixture.componentInstance.stays().slice(0, 6)).toEqual([0, 30, 66, 118, 226, undefined]);
+  });
+
+  it('gather lines under what they hold, what holds nothing last, and fold', () => {
+    const records = [level('a', { shards: 2 }), level('b'), level('c', { shards: 2 }), level('d', { shards: 1 })];
+    const groupOf = ({ values }: { readonly values: Level['values'] }): string => String(values['shards'] ?? '');
+    const shown = (folded: readonly string[]) =>
+      plainRows(records, ({ id }) => id, groupOf, new Set(folded)).map((row) => (row.kind === 'group' ? `${row.name} (${row.count})` : row.id));
+    expect(shown([])).toEqual(['2 (2)', 'a', 'c', '1 (1)', 'd', 'nothing (1)', 'b']);
+    expect(shown(['group 2'])).toEqual(['2 (2)', '1 (1)', 'd', 'nothing (1)', 'b']);
+    expect(plainRows(records, () => '', undefined, new Set()).map(({ kind }) => kind)).toEqual(['record', 'record', 'record', 'record']);
+  });
+});
+
+describe('a picture cell', () => {
+  it('sends the file and keeps its name; what is refused says why and keeps what was', async () => {
+    const fixture = TestBed.createComponent(PictureEditor);
+    const field: Field = { id: 'p', key: 'p', name: 'Picture', type: 'picture', choices: [], order: 'a', list: true };
+    const sent: unknown[] = [];
+    let answer: Promise<string> = Promise.resolve('f00');
+    const upload = (file: Blob) => (sent.push(file), answer);
+    for (const [name, value] of Object.entries({ field, label: 'Picture of one', value: ['abc'], upload })) fixture.componentRef.setInput(name, value);
+    await fixture.whenStable();
+    const said: unknown[] = [];
+    fixture.componentInstance.kept.subscribe((value) => said.push(value));
+    const box = (fixture.nativeElement as HTMLElement).querySelector('input') as HTMLInputElement;
+    Object.defineProperty(box, 'files', { value: [new Blob(['x'])] });
+    await fixture.componentInstance.choose();
+    answer = Promise.reject(new Error('The file is no picture.'));
+    await fixture.componentInstance.choose();
+    expect([sent.length, said, fixture.componentInstance.says()]).toEqual([2, [['abc', 'f00']], 'The file is no picture.']);
   });
 });
 

@@ -2,19 +2,37 @@ import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject, input, output, signal, viewChild } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
-import { equalJson, fieldText, type Field, type FieldValue, type FilledRecord, type Json, type LevelSet, type LinkLookup } from '@stravel/core';
+import {
+  LEAST_COLUMN_PIXELS,
+  MOST_COLUMN_PIXELS,
+  equalJson,
+  fieldText,
+  type Field,
+  type FieldValue,
+  type FigureOf,
+  type FilledRecord,
+  type Json,
+  type LevelSet,
+  type LinkLookup,
+} from '@stravel/core';
 import type { ActiveCell } from '../store/sets-store';
-import { cellText, cellValue, type FigureOf, type TableColumn, type TableRow } from '../table-rows';
+import { cellText, cellValue, isReadOnly, type TableColumn, type TableRow } from '../table-rows';
 import { copyRange, fillDown, pasteInto, rangeBetween, type CellRange, type PastedCells } from '../bulk/cell-range';
 import { CellEditor, type SuggestLinks } from './cell-editor';
+import type { UploadPicture } from './picture-editor';
 
 /** What was asked of a row through its menu or keys. */
-export type RowWish = 'open' | 'duplicate' | 'up' | 'down' | 'bin' | 'new-level' | 'new-set' | 'move' | 'uses' | 'order';
+export type RowWish = 'open' | 'duplicate' | 'up' | 'down' | 'bin' | 'new-level' | 'new-set' | 'move' | 'uses' | 'order' | 'history';
 
 export const ROW_HEIGHT = 32;
 const COLUMN_GAP = 8;
-/** Grip, choice, number and menu with their gaps. */
-const FIXED_PIXELS = 22 + 28 + 44 + 34 + 3 * COLUMN_GAP;
+/** Grip, choice and number, which stand before the columns. */
+const LEADING_PIXELS = [22, 28, 44];
+const MENU_PIXELS = 34;
+const LEADING_END = LEADING_PIXELS.reduce((sum, pixels) => sum + pixels + COLUMN_GAP, 0);
+
+/** The least that a column's width allows, pixels. */
+const leastPixels = (width: string): number => parseFloat(width.replace('minmax(', ''));
 
 /** Sets with levels, or a register's entries, in lines; cells are edited in place. Only the lines in view exist. */
 @Component({
@@ -35,6 +53,9 @@ export class RecordTable {
   readonly openLevel = input<string>();
   readonly links = input.required<LinkLookup>();
   readonly suggest = input<SuggestLinks>(() => []);
+  readonly upload = input<UploadPicture>();
+  /** How many columns, from the first, stay in view when the table scrolls sideways. */
+  readonly frozen = input(0);
   readonly figureOf = input<FigureOf>(() => null);
   /** What stands in the lines: decides what their menus offer. */
   readonly holds = input<'levels' | 'entries'>('levels');
@@ -44,6 +65,9 @@ export class RecordTable {
   readonly editEnded = output();
   readonly valueChanged = output<{ record: FilledRecord; column: TableColumn; value: FieldValue }>();
   readonly columnOpened = output<TableColumn>();
+  readonly columnSized = output<{ column: string; pixels: number }>();
+  /** A cell that cannot be written was entered as if to write. */
+  readonly explained = output<{ record: FilledRecord; column: TableColumn }>();
   /** Cells to be written together, and what was done in words. */
   readonly cellsWritten = output<{ title: string; cells: PastedCells }>();
   readonly setRenamed = output<{ set: LevelSet; name: string }>();
@@ -55,13 +79,24 @@ export class RecordTable {
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   readonly rowHeight = ROW_HEIGHT;
   /** Below this the table scrolls sideways. */
-  readonly leastWidth = computed(() => this.columns().reduce((sum, { width }) => sum + parseFloat(width.replace('minmax(', '')) + COLUMN_GAP, FIXED_PIXELS));
+  readonly leastWidth = computed(() => this.columns().reduce((sum, { width }) => sum + leastPixels(width) + COLUMN_GAP, LEADING_END + MENU_PIXELS));
+  /** Where each leading cell and each frozen column stays, pixels from the left; undefined for what scrolls. */
+  readonly stays = computed((): readonly (number | undefined)[] => {
+    const widths = [...LEADING_PIXELS, ...this.columns().map(({ width }) => leastPixels(width))];
+    const last = this.frozen() > 0 ? LEADING_PIXELS.length + this.frozen() : 0;
+    let left = 0;
+    return widths.map((pixels, i) => {
+      const at = i < last ? left : undefined;
+      left += pixels + COLUMN_GAP;
+      return at;
+    });
+  });
   readonly setName: Field = { id: 'name', key: 'name', name: 'Name', type: 'text', choices: [], order: '', required: true };
   readonly template = computed(
     () =>
-      `22px 28px 44px ${this.columns()
-        .map(({ width }) => width)
-        .join(' ')} 34px`,
+      `${LEADING_PIXELS.map((pixels) => `${pixels}px`).join(' ')} ${this.columns()
+        .map(({ width }, i) => (i < this.frozen() ? `${leastPixels(width)}px` : width))
+        .join(' ')} ${MENU_PIXELS}px`,
   );
   readonly rowId = (_index: number, row: TableRow): string => row.id;
 
@@ -135,7 +170,7 @@ export class RecordTable {
 
   private readonly plainText = (record: FilledRecord, column: TableColumn): string => {
     const value = cellValue(record, column, this.figureOf());
-    return column.field.figure ? String(value ?? '') : fieldText(column.field, value, this.links());
+    return isReadOnly(column) ? String(value ?? '') : fieldText(column.field, value, this.links());
   };
 
   focusMoved(to: EventTarget | null): void {
@@ -179,7 +214,29 @@ export class RecordTable {
   }
 
   start(row: TableRow, column: TableColumn): void {
-    if (!column.field.figure) this.editStarted.emit({ row: row.id, column: column.id });
+    if (row.kind === 'record' && isReadOnly(column)) this.explained.emit({ record: row.record, column });
+    else if (row.kind !== 'group') this.editStarted.emit({ row: row.id, column: column.id });
+  }
+
+  /** Assets of a picture cell. */
+  pictures(value: FieldValue): readonly string[] {
+    return [value].flat().filter((name): name is string => typeof name === 'string' && name !== '');
+  }
+
+  /** Follows the pointer with the right edge of a column; the view's panel has the same for keys. */
+  size(event: PointerEvent, column: TableColumn): void {
+    const handle = event.target as HTMLElement;
+    const from = handle.parentElement?.getBoundingClientRect().width ?? LEAST_COLUMN_PIXELS;
+    const start = event.clientX;
+    event.preventDefault();
+    handle.setPointerCapture(event.pointerId);
+    const move = ({ clientX }: PointerEvent): void => this.emitSize(column, from + clientX - start);
+    handle.addEventListener('pointermove', move);
+    handle.addEventListener('pointerup', () => handle.removeEventListener('pointermove', move), { once: true });
+  }
+
+  private emitSize(column: TableColumn, pixels: number): void {
+    this.columnSized.emit({ column: column.id, pixels: Math.round(Math.min(MOST_COLUMN_PIXELS, Math.max(LEAST_COLUMN_PIXELS, pixels))) });
   }
 
   drop(event: CdkDragDrop<unknown>): void {
@@ -207,7 +264,7 @@ export class RecordTable {
     const from = this.ahead ?? { row: row.id, column };
     const at = rows.findIndex(({ id }) => id === from.row);
     const names = this.columns().map(({ id }) => id);
-    const columnAt = rows[at]?.kind === 'set' ? 0 : names.indexOf(from.column);
+    const columnAt = rows[at]?.kind !== 'record' ? 0 : names.indexOf(from.column);
     const page = Math.max(1, Math.floor(this.viewport().getViewportSize() / ROW_HEIGHT) - 1);
     const steps: Record<string, readonly [number, number]> = {
       ArrowUp: [-1, 0],
@@ -222,7 +279,7 @@ export class RecordTable {
     const nextRow = rows[Math.min(rows.length - 1, Math.max(0, at + step[0]))];
     const nextColumn = names[Math.min(names.length - 1, Math.max(0, columnAt + step[1]))];
     this.anchor.set(event.shiftKey ? (this.anchor() ?? from) : undefined);
-    this.ahead = { row: nextRow.id, column: nextRow.kind === 'set' ? 'name' : nextColumn };
+    this.ahead = { row: nextRow.id, column: nextRow.kind === 'record' ? nextColumn : 'name' };
     this.entered.emit(this.ahead);
     return true;
   }

@@ -11,6 +11,7 @@ import type { Register } from '@stravel/core';
     <nav aria-label="Tables">
       <a routerLink="/sets" routerLinkActive="here" [routerLinkActiveOptions]="{ exact: true }" ariaCurrentWhenActive="page">Levels</a>
       <a routerLink="/sets/order" routerLinkActive="here" ariaCurrentWhenActive="page">Order</a>
+      <a routerLink="/sets/whole" routerLinkActive="here" ariaCurrentWhenActive="page">Whole</a>
       <span class="heading" aria-hidden="true">Registers</span>
       @for (register of registers(); track register.id) {
         <a [routerLink]="['/sets/register', register.id]" routerLinkActive="here" ariaCurrentWhenActive="page" [title]="register.help">{{ register.name }}</a>

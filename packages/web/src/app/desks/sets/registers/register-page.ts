@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, type WritableSignal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
@@ -25,12 +25,13 @@ import { CsvTransfer } from '../bulk/csv-transfer';
 import { FieldContext } from '../fields/field-context';
 import { FieldDialogs } from '../fields/field-dialogs';
 import { RecordTable, type RowWish } from '../parts/record-table';
+import { PictureMaker } from '../pictures/picture-maker';
 import { RegisterMaker } from './register-maker';
 import { SetsTabs } from '../parts/sets-tabs';
 import type { ActiveCell } from '../store/sets-store';
 import { ShownView } from '../views/shown-view';
 import { ViewPanel } from '../views/view-panel';
-import { entryColumns, type TableColumn, type TableRow } from '../table-rows';
+import { entryColumns, plainRows, type TableColumn, type TableRow } from '../table-rows';
 import { deleteEntries, duplicateEntries, newEntry, stepEntry } from './register-edits';
 import { UsesDialog, type UsesChoice, type UsesData } from './uses-dialog';
 
@@ -53,6 +54,7 @@ export class RegisterPage {
   readonly context = inject(FieldContext);
   readonly fieldDialogs = inject(FieldDialogs);
   readonly writer = inject(CellWriter);
+  readonly pictures = inject(PictureMaker);
   private readonly csv = inject(CsvTransfer);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
 
@@ -65,6 +67,7 @@ export class RegisterPage {
   readonly field = input<string>();
   readonly none = NONE;
   readonly chosen = signal(NONE);
+  readonly folded = signal(NONE);
   readonly active = signal<ActiveCell | null>(null);
   readonly editing = signal(false);
   readonly register = computed(() => this.tables().register[this.id()] as Register | undefined);
@@ -74,7 +77,7 @@ export class RegisterPage {
   readonly columns = this.view.columns;
   readonly rows = computed(() => {
     const numbers = new Map(this.entries().map(({ id }, i) => [id, String(i + 1)]));
-    return this.view.apply(this.entries()).map((record): TableRow => ({ kind: 'record', id: record.id, record, depth: 0, number: numbers.get(record.id) ?? '' }));
+    return plainRows(this.view.apply(this.entries()), ({ id }) => numbers.get(id) ?? '', this.view.groupOf(), this.folded());
   });
 
   constructor() {
@@ -125,12 +128,16 @@ export class RegisterPage {
     );
   }
 
-  toggle(id: string): void {
-    this.chosen.update((ids) => {
+  toggle(of: WritableSignal<ReadonlySet<string>>, id: string): void {
+    of.update((ids) => {
       const next = new Set(ids);
       if (!next.delete(id)) next.add(id);
       return next;
     });
+  }
+
+  changeChosen(): void {
+    this.writer.change('entry', this.chosenEntries(), this.allColumns());
   }
 
   async wish({ row, wish }: { row: TableRow; wish: RowWish }): Promise<void> {
@@ -148,7 +155,7 @@ export class RegisterPage {
   }
 
   async drop({ row, before }: { row: TableRow; before: TableRow | undefined }): Promise<void> {
-    if (this.view.rules().sorts.length > 0) return;
+    if (this.view.rules().sorts.length > 0 || this.view.rules().group) return;
     const entry = this.tables().entry[row.id];
     const rest = this.entries().filter(({ id }) => id !== row.id);
     const found = before ? rest.findIndex(({ id }) => id === before.id) : rest.length;

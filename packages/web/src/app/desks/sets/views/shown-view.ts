@@ -1,11 +1,43 @@
 import { computed, inject, signal, type Signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { PLAIN_VIEW, RECORDS_DOCUMENT, applyView, compareOrdered, ordersBetween, type FilledRecord, type TableView, type ViewCell, type ViewRules } from '@stravel/core';
+import {
+  PLAIN_VIEW,
+  RECORDS_DOCUMENT,
+  applyView,
+  compareOrdered,
+  equalJson,
+  ordersBetween,
+  type ColumnWidth,
+  type FilledRecord,
+  type Json,
+  type TableView,
+  type ViewCell,
+  type ViewRules,
+} from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { create, newId, remove, setRecordField } from '../../../edits/operations';
 import { FieldContext } from '../fields/field-context';
 import { cellText, cellValue, type TableColumn } from '../table-rows';
+
+const RULE_PARTS = ['join', 'conditions', 'sorts', 'hidden', 'columns', 'widths', 'frozen', 'group'] as const;
+
+/** Rules and nothing else, nothing left out. */
+function rulesOf({ join, conditions, sorts, hidden, columns, widths, frozen, group }: ViewRules): Required<ViewRules> {
+  return { join, conditions, sorts, hidden, columns: columns ?? null, widths: widths ?? null, frozen: frozen ?? null, group: group ?? null };
+}
+
+/** Columns in the order of a view; those that it does not name keep their place after the one before them. */
+export function inViewOrder(columns: readonly TableColumn[], { columns: wanted }: Pick<ViewRules, 'columns'>): TableColumn[] {
+  if (!wanted || wanted.length === 0) return [...columns];
+  const place = new Map(wanted.map((id, i) => [id, i]));
+  let last = -1;
+  const keyed = columns.map((column, i) => {
+    last = place.get(column.id) ?? last;
+    return { column, key: place.get(column.id) ?? last + 0.5, i };
+  });
+  return keyed.sort((a, b) => a.key - b.key || a.i - b.i).map(({ column }) => column);
+}
 
 /** The view through which a page shows a table, and the views that are kept for it. To be made where injection works. */
 export class ShownView {
@@ -21,11 +53,30 @@ export class ShownView {
       .filter(({ register }) => register === this.register())
       .sort(compareOrdered),
   );
-  readonly columns = computed(() => this.allColumns().filter(({ id }) => !this.rules().hidden.includes(id)));
+  /** Those that are shown, in the view's order and widths. */
+  readonly columns = computed((): readonly TableColumn[] => {
+    const { hidden, widths } = this.rules();
+    const pixels = new Map((widths ?? []).map((one) => [one.column, one.pixels]));
+    return inViewOrder(this.allColumns(), this.rules())
+      .filter(({ id }) => !hidden.includes(id))
+      .map((column) => (pixels.has(column.id) ? { ...column, width: `${pixels.get(column.id)}px` } : column));
+  });
+  readonly frozen = computed(() => Math.min(this.rules().frozen ?? 0, this.columns().length));
+  /** What the lines are gathered by: what a record holds in the view's column, in words. Undefined when by set. */
+  readonly groupOf = computed((): ((record: FilledRecord) => string) | undefined => {
+    const { group } = this.rules();
+    const column = group ? this.allColumns().find(({ id }) => id === group) : undefined;
+    if (!column) return undefined;
+    const [links, figureOf] = [this.context.links(), this.context.figureOf()];
+    return (record) => {
+      const value = cellValue(record, column, figureOf);
+      return value === null || value === '' ? '' : cellText(value, column, links);
+    };
+  });
   /** In words, for the button that opens it. */
   readonly says = computed(() => {
-    const { conditions, sorts, hidden } = this.rules();
-    const count = conditions.length + sorts.length + hidden.length;
+    const { conditions, sorts, hidden, group } = this.rules();
+    const count = conditions.length + sorts.length + hidden.length + (group ? 1 : 0);
     const name = this.views().find(({ id }) => id === this.chosen())?.name;
     return name ?? (count === 0 ? 'View' : `View · ${count}`);
   });
@@ -48,24 +99,29 @@ export class ShownView {
     return applyView(records, this.rules(), read);
   }
 
+  /** Gives a column a width of one's own. */
+  size({ column, pixels }: ColumnWidth): void {
+    this.rules.update((rules) => ({ ...rules, widths: [...(rules.widths ?? []).filter((one) => one.column !== column), { column, pixels }] }));
+  }
+
   choose(id: string): void {
     this.chosen.set(id);
     const view = this.views().find((one) => one.id === id);
-    if (view) this.rules.set({ join: view.join, conditions: view.conditions, sorts: view.sorts, hidden: view.hidden });
+    if (view) this.rules.set(rulesOf(view));
   }
 
   async keep(name: string): Promise<void> {
     const [order] = ordersBetween(this.views().at(-1)?.order ?? null, null);
-    const view: TableView = { ...this.rules(), id: newId(), name, order, register: this.register() };
+    const view: TableView = { ...rulesOf(this.rules()), id: newId(), name, order, register: this.register() };
     await this.edits.commit(`keep the view ${name}`, [create(RECORDS_DOCUMENT, 'tableView', view)]);
     this.chosen.set(view.id);
   }
 
   async replace(view: TableView): Promise<void> {
-    const rules = this.rules();
+    const rules = rulesOf(this.rules());
     await this.edits.commit(
       `change the view ${view.name}`,
-      (['join', 'conditions', 'sorts', 'hidden'] as const).map((part) => setRecordField('tableView', view, part, rules[part] as never)),
+      RULE_PARTS.filter((part) => !equalJson((view[part] ?? null) as Json, rules[part] as Json)).map((part) => setRecordField('tableView', view, part, rules[part] as Json)),
     );
   }
 

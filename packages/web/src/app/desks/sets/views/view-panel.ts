@@ -1,6 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { CONDITION_TESTS, PLAIN_VIEW, type ConditionTest, type TableView, type ViewCondition, type ViewRules, type ViewSort } from '@stravel/core';
+import {
+  CONDITION_TESTS,
+  LEAST_COLUMN_PIXELS,
+  MOST_COLUMN_PIXELS,
+  PLAIN_VIEW,
+  type ConditionTest,
+  type FieldType,
+  type TableView,
+  type ViewCondition,
+  type ViewRules,
+  type ViewSort,
+} from '@stravel/core';
 import type { TableColumn } from '../table-rows';
+import { inViewOrder } from './shown-view';
+
+const GROUPABLE: readonly FieldType[] = ['choice', 'yes/no', 'level', 'entry', 'date', 'text', 'whole number'];
 
 /** Conditions, order and columns of a table, and the views that were kept under names. */
 @Component({
@@ -16,6 +30,8 @@ export class ViewPanel {
   readonly views = input.required<readonly TableView[]>();
   /** Id of the view that was chosen last; '' for none. */
   readonly chosen = input('');
+  /** How lines are gathered while no column says so. */
+  readonly plainGroup = input('not gathered');
   readonly changed = output<ViewRules>();
   readonly viewChosen = output<string>();
   readonly kept = output<string>();
@@ -24,7 +40,14 @@ export class ViewPanel {
 
   readonly tests = CONDITION_TESTS;
   readonly choice = computed(() => this.views().find(({ id }) => id === this.chosen()));
-  readonly isPlain = computed(() => this.rules().conditions.length + this.rules().sorts.length + this.rules().hidden.length === 0);
+  readonly isPlain = computed(() => {
+    const { conditions, sorts, hidden, columns, widths, frozen, group } = this.rules();
+    return conditions.length + sorts.length + hidden.length + (columns?.length ?? 0) + (widths?.length ?? 0) + (frozen ?? 0) === 0 && !group;
+  });
+  readonly ordered = computed(() => inViewOrder(this.columns(), this.rules()));
+  /** Columns by whose values lines may be gathered: those that many records share. */
+  readonly groupable = computed(() => this.columns().filter(({ field, id }) => !field.list && (GROUPABLE.includes(field.type) || id === 'ready')));
+  readonly widths = computed(() => new Map((this.rules().widths ?? []).map(({ column, pixels }) => [column, pixels])));
 
   change(part: Partial<ViewRules>): void {
     this.changed.emit({ ...this.rules(), ...part });
@@ -62,6 +85,25 @@ export class ViewPanel {
   toggleColumn(id: string): void {
     const { hidden } = this.rules();
     this.change({ hidden: hidden.includes(id) ? hidden.filter((one) => one !== id) : [...hidden, id] });
+  }
+
+  /** Moves a column one place earlier or later. */
+  moveColumn(id: string, by: -1 | 1): void {
+    const order = this.ordered().map((column) => column.id);
+    const at = order.indexOf(id);
+    const to = at + by;
+    // The name comes first: without it no line can be told from another.
+    if (at < 1 || to < 1 || to >= order.length) return;
+    [order[at], order[to]] = [order[to], order[at]];
+    this.change({ columns: order });
+  }
+
+  /** Gives a column a width; nothing typed gives it back its own. */
+  setWidth(id: string, text: string): void {
+    const rest = (this.rules().widths ?? []).filter(({ column }) => column !== id);
+    const pixels = Math.round(Number(text));
+    const isWidth = text.trim() !== '' && Number.isFinite(pixels);
+    this.change({ widths: isWidth ? [...rest, { column: id, pixels: Math.min(MOST_COLUMN_PIXELS, Math.max(LEAST_COLUMN_PIXELS, pixels)) }] : rest });
   }
 
   clear(): void {

@@ -1,6 +1,7 @@
 import { TestBed } from '@angular/core/testing';
 import { PLAIN_VIEW, type Field, type TableView, type ViewRules } from '@stravel/core';
 import { entryColumns } from '../table-rows';
+import { inViewOrder } from './shown-view';
 import { ViewPanel } from './view-panel';
 
 const field: Field = { id: 'f', key: 'reach', name: 'Reach', type: 'number', choices: [], order: 'a' };
@@ -43,6 +44,27 @@ describe('the panel of a view', () => {
       [['f 5'], [], []],
       [['f 5'], ['name'], ['f']],
     ]);
+  });
+
+  it('moves columns but never the name, gives widths within bounds, and takes them back', async () => {
+    const { one, said } = await panel({ ...PLAIN_VIEW, widths: [{ column: 'f', pixels: 90 }] });
+    one.moveColumn('f', -1);
+    one.setWidth('f', '9999');
+    one.setWidth('f', '3');
+    one.setWidth('f', '');
+    one.setWidth('f', 'wide');
+    expect((said as ViewRules[]).map(({ widths }) => widths?.map(({ pixels }) => pixels))).toEqual([[900], [48], [], []]);
+    const wide = await panel(PLAIN_VIEW);
+    wide.one.moveColumn('name', 1);
+    expect(wide.said).toEqual([]);
+  });
+
+  it('keeps columns that an order does not name behind those before them', () => {
+    const three = entryColumns([field, { ...field, id: 'g' }, { ...field, id: 'h' }]);
+    const ids = (columns: readonly string[] | null) => inViewOrder(three, { columns }).map(({ id }) => id);
+    expect(ids(null)).toEqual(['name', 'f', 'g', 'h']);
+    expect(ids(['name', 'h', 'f'])).toEqual(['name', 'h', 'f', 'g']);
+    expect(ids(['gone', 'h'])).toEqual(['name', 'f', 'g', 'h']);
   });
 
   it('asks for no value where none is needed, and joins from the second condition on', async () => {

@@ -1,0 +1,215 @@
+import { DatePipe } from '@angular/common';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import { RECORDS_DOCUMENT, goBack, type ItemKind, type JsonRecord, type Level, type LoggedEdit, type Operation, type RecordKind } from '@stravel/core';
+import { ApiClient } from '../../../api/api-client';
+import { DocumentRegistry } from '../../../document/document-registry';
+import { recordsFeature } from '../../../document/records/records-store';
+import type { StratumDocument } from '../../../document/stratum-document';
+import { EditLog } from '../../../edits/edit-log';
+import { Session } from '../../../session';
+import { FieldContext } from '../fields/field-context';
+import { describeEdit } from './describe-edit';
+
+interface LevelHistory {
+  readonly edits: readonly LoggedEdit[];
+  readonly strata: readonly string[];
+  readonly hasMore: boolean;
+}
+
+/** What happened to a level, by whom and when; and the way back to any of it. */
+@Component({
+  selector: 'sv-history-dialog',
+  imports: [DatePipe, MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>History of {{ level().name }}</h2>
+    <mat-dialog-content>
+      <div class="sides">
+        <div
+          class="list"
+          role="listbox"
+          aria-label="Changes, newest first"
+          tabindex="0"
+          (keydown)="key($event)"
+          [attr.aria-activedescendant]="shown() ? 'edit-' + shown()?.sequence : null"
+        >
+          @for (edit of edits(); track edit.id; let first = $first) {
+            <div role="option" [id]="'edit-' + edit.sequence" [attr.aria-selected]="edit.id === shown()?.id" (click)="selected.set(edit.id)">
+              <span class="mono soft">{{ edit.at | date: 'd MMM HH:mm:ss' }}</span>
+              <span>{{ edit.undoes ? 'takes back: ' : '' }}{{ edit.label }}</span>
+              <span class="soft">{{ people().get(edit.person) ?? 'someone' }}{{ first ? ' · as it stands' : '' }}</span>
+            </div>
+          } @empty {
+            <p class="soft">{{ failure() || (isLoading() ? 'Reading …' : 'Nothing was changed since the level came here.') }}</p>
+          }
+        </div>
+        <div class="what" aria-live="polite">
+          @for (change of changes(); track $index) {
+            <p>
+              <strong>{{ change.what }}</strong>
+              @if (change.before) {
+                <span class="mono soft">{{ change.before }}</span> →
+              }
+              <span class="mono">{{ change.after }}</span>
+            </p>
+          }
+          @if (beyond() > 0) {
+            <p class="soft">The same edit did {{ beyond() }} more to other levels; going back leaves those alone.</p>
+          }
+        </div>
+      </div>
+      @if (hasMore()) {
+        <button class="chip" (click)="more()">Older changes</button>
+      }
+      @if (shared().length > 0) {
+        <p class="soft">Shared strata are not part of it: {{ shared().join(', ') }}. Going back leaves them as they are, as other levels stand on them.</p>
+      }
+      @if (failure(); as failure) {
+        <p class="over" role="alert">{{ failure }}</p>
+      }
+    </mat-dialog-content>
+    <mat-dialog-actions>
+      <button class="chip" mat-dialog-close>Close</button>
+      <button class="chip" [disabled]="!shown()" (click)="back(true)">Go back to before this</button>
+      <button class="chip strong" [disabled]="!shown() || shown() === edits().at(0)" (click)="back(false)">Go back to this</button>
+    </mat-dialog-actions>
+  `,
+  styles: `
+    .sides {
+      display: grid;
+      grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
+      gap: 16px;
+      height: 380px;
+    }
+    .list,
+    .what {
+      overflow: auto;
+      border-top: 1px solid var(--line);
+    }
+    [role='option'] {
+      display: grid;
+      grid-template-columns: 128px 1fr;
+      column-gap: 8px;
+      padding: 4px 6px;
+      border-bottom: 1px solid var(--line);
+      border-left: 3px solid transparent;
+      cursor: pointer;
+    }
+    [role='option'] :last-child {
+      grid-column: 2;
+      font-size: 12px;
+    }
+    [aria-selected='true'] {
+      background: var(--brine-wash);
+      border-left-color: var(--brine);
+    }
+    .what p {
+      margin: 6px 0;
+      overflow-wrap: anywhere;
+    }
+    .what strong {
+      display: block;
+    }
+  `,
+})
+export class HistoryDialog {
+  private readonly levelId = inject<string>(MAT_DIALOG_DATA);
+  private readonly dialog = inject<MatDialogRef<HistoryDialog>>(MatDialogRef);
+  private readonly api = inject(ApiClient);
+  private readonly session = inject(Session);
+  private readonly edits_ = inject(EditLog);
+  private readonly documents = inject(DocumentRegistry);
+  private readonly context = inject(FieldContext);
+  private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+  private readonly first = this.tables().level[this.levelId];
+
+  readonly level = computed(() => (this.tables().level[this.levelId] as Level | undefined) ?? this.first);
+  readonly edits = signal<readonly LoggedEdit[]>([]);
+  private readonly strata = signal<ReadonlySet<string>>(new Set());
+  readonly hasMore = signal(false);
+  readonly isLoading = signal(true);
+  readonly failure = signal('');
+  readonly people = signal<ReadonlyMap<string, string>>(new Map());
+  readonly selected = signal('');
+  readonly shown = computed(() => this.edits().find(({ id }) => id === this.selected()) ?? this.edits().at(0));
+  readonly changes = computed(() => {
+    const edit = this.shown();
+    return edit ? describeEdit(edit, this.levelId, this.strata(), this.tables(), this.context.links()) : [];
+  });
+  readonly beyond = computed(() => this.shown()?.operations.filter((operation) => !this.concerns(operation)).length ?? 0);
+  readonly shared = computed(() =>
+    this.level().strata.flatMap(({ stratum }) => {
+      const record = this.tables().stratum[stratum] as { readonly name: string; readonly owner: string | null } | undefined;
+      return record && record.owner !== this.levelId ? [record.name] : [];
+    }),
+  );
+
+  constructor() {
+    void this.start();
+  }
+
+  async more(): Promise<void> {
+    const collection = this.session.collection();
+    if (!collection) return;
+    try {
+      const below = this.edits().at(-1)?.sequence;
+      const url = `/api/collections/${collection.id}/levels/${this.levelId}/history${below === undefined ? '' : `?below=${below}`}`;
+      const { edits, strata, hasMore } = await this.api.json<LevelHistory>(url);
+      this.edits.update((known) => [...known, ...edits]);
+      this.strata.update((known) => new Set([...known, ...strata]));
+      this.hasMore.set(hasMore);
+    } catch (error) {
+      this.failure.set(`The history could not be read. ${error instanceof Error ? error.message : String(error)}`);
+    } finally {
+      this.isLoading.set(false);
+    }
+  }
+
+  key(event: KeyboardEvent): void {
+    if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
+    const edits = this.edits();
+    const at = edits.findIndex(({ id }) => id === this.shown()?.id) + (event.key === 'ArrowDown' ? 1 : -1);
+    if (at >= 0 && at < edits.length) this.selected.set(edits[at].id);
+    event.preventDefault();
+  }
+
+  /** Brings the level to how it stood after the edit shown, or before it. */
+  async back(before: boolean): Promise<void> {
+    const edit = this.shown();
+    if (!edit) return;
+    try {
+      const since = [...this.edits()].reverse().filter(({ sequence }) => sequence > edit.sequence || (before && sequence === edit.sequence));
+      const documents = new Map<string, StratumDocument>();
+      const ids = new Set(since.flatMap(({ operations }) => operations.filter((one) => this.concerns(one)).map(({ document }) => document)));
+      for (const id of ids) if (id !== RECORDS_DOCUMENT) documents.set(id, await this.documents.stratum(id));
+      const tables = this.tables();
+      const operations = goBack(
+        since,
+        (operation) => this.concerns(operation),
+        ({ document, kind, id }) =>
+          document === RECORDS_DOCUMENT
+            ? (tables[kind as RecordKind] as unknown as Readonly<Record<string, JsonRecord | undefined>>)[id]
+            : (documents.get(document)?.item(kind as ItemKind, id) as JsonRecord | undefined),
+      );
+      await this.edits_.commit(`${this.level().name} back to ${before ? 'before ' : ''}“${edit.label}”`, operations);
+      this.dialog.close();
+    } catch (error) {
+      this.failure.set(`Nothing was changed. ${error instanceof Error ? error.message : String(error)}`);
+    }
+  }
+
+  private concerns({ document, kind, id }: Operation): boolean {
+    const strata = this.strata();
+    return document === RECORDS_DOCUMENT ? id === this.levelId || (kind === 'stratum' && strata.has(id)) : strata.has(document);
+  }
+
+  private async start(): Promise<void> {
+    // The last changes must be in the log before it is read.
+    await this.edits_.settled();
+    await this.more();
+    const people = await this.api.people().catch(() => []);
+    this.people.set(new Map(people.map(({ id, name }) => [id, name])));
+  }
+}

@@ -1,0 +1,76 @@
+import { Injectable, inject, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { RECORDS_DOCUMENT, fieldsOf, ordersBetween, type Field, type Level, type Operation } from '@stravel/core';
+import { ApiClient } from '../../../api/api-client';
+import { recordsFeature } from '../../../document/records/records-store';
+import { EditLog } from '../../../edits/edit-log';
+import { create, newId, setRecordField } from '../../../edits/operations';
+import { LevelPicture, PictureStudio, type PictureView } from '../../../plate/level-picture';
+
+/** How far the pictures are. */
+export interface PictureProgress {
+  readonly done: number;
+  readonly total: number;
+  readonly name: string;
+}
+
+/** Makes the pictures of levels from their plan or their model, and keeps those that are chosen as files. */
+@Injectable({ providedIn: 'root' })
+export class PictureMaker {
+  private readonly api = inject(ApiClient);
+  private readonly edits = inject(EditLog);
+  private readonly pictures = inject(LevelPicture);
+  private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+  private isStopped = false;
+
+  readonly progress = signal<PictureProgress | undefined>(undefined);
+  /** Levels of which there is no picture, and why. */
+  readonly failures = signal<readonly string[]>([]);
+
+  cancel(): void {
+    this.isStopped = true;
+  }
+
+  /** Keeps a picture's file. @throws ProblemError */
+  readonly upload = (file: Blob): Promise<string> => this.api.putPicture(file);
+
+  /** Gives levels their picture, as one edit. Those that were made before it was cancelled are kept. */
+  async make(levels: readonly Level[], view: PictureView): Promise<void> {
+    if (this.progress()) return;
+    this.isStopped = false;
+    const failures: string[] = [];
+    const made: { readonly level: string; readonly name: string }[] = [];
+    const studio = new PictureStudio();
+    try {
+      for (const [done, { id, name }] of levels.entries()) {
+        this.progress.set({ done, total: levels.length, name });
+        if (this.isStopped) break;
+        try {
+          made.push({ level: id, name: await this.upload(await this.pictures.make(studio, id, view)) });
+        } catch (error) {
+          failures.push(`${name}: ${error instanceof Error ? error.message : String(error)}`);
+        }
+      }
+    } finally {
+      studio.dispose();
+      this.progress.set(undefined);
+      this.failures.set(failures);
+    }
+    if (made.length === 0) return;
+    const { field, operations } = this.pictureField();
+    const { level: records } = this.tables();
+    const sets = made.flatMap(({ level, name }) => (Object.hasOwn(records, level) ? [setRecordField('level', records[level], `values.${field.key}`, name)] : []));
+    await this.edits.commit(`picture of ${made.length === 1 ? (records[made[0].level]?.name ?? '') : `${made.length} levels`} from the ${view}`, [...operations, ...sets]);
+  }
+
+  /** The first field of the levels that holds one picture, or a new one. */
+  private pictureField(): { readonly field: Field; readonly operations: readonly Operation[] } {
+    const fields = fieldsOf(this.tables(), null);
+    const known = fields.find(({ type, list }) => type === 'picture' && !list);
+    if (known) return { field: known, operations: [] };
+    const [order] = ordersBetween(fields.at(-1)?.order ?? null, null);
+    const taken = new Set(fields.map(({ key }) => key));
+    const field: Field = { id: newId(), key: taken.has('picture') ? 'picture2' : 'picture', name: 'Picture', type: 'picture', choices: [], order };
+    return { field, operations: [create(RECORDS_DOCUMENT, 'field', field)] };
+  }
+}

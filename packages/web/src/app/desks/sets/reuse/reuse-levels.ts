@@ -1,0 +1,122 @@
+import {
+  RECORDS_DOCUMENT,
+  compareOrdered,
+  ordersBetween,
+  type Item,
+  type ItemKind,
+  type Level,
+  type Operation,
+  type RecordTables,
+  type Stratum,
+  type StratumContent,
+} from '@stravel/core';
+import { create, newId, setRecordField } from '../../../edits/operations';
+import { levelsOfSet } from '../level-edits';
+
+/** What becomes of a stratum when its level is used again. */
+export const STRATUM_CHOICES = ['share', 'copy', 'leave out'] as const;
+export type StratumChoice = (typeof STRATUM_CHOICES)[number];
+
+/** What becomes of each stratum, by its id. */
+export type StratumChoices = ReadonlyMap<string, StratumChoice>;
+
+/** A stratum of levels that are used again. */
+export interface ReusedStratum {
+  readonly stratum: Stratum;
+  /** Names of all levels in whose stack it stands now. */
+  readonly reach: readonly string[];
+  /** Names of the levels from which it is taken. */
+  readonly from: readonly string[];
+}
+
+/** The strata of some levels, each once, in the order of the stacks. */
+export function strataOf(tables: Pick<RecordTables, 'level' | 'stratum'>, levels: readonly Level[]): ReusedStratum[] {
+  const ids = new Set(levels.flatMap(({ strata }) => strata.map(({ stratum }) => stratum)));
+  const all = Object.values(tables.level).filter(({ binned }) => binned === null);
+  return [...ids].flatMap((id) => {
+    if (!Object.hasOwn(tables.stratum, id)) return [];
+    const stacks = ({ strata }: Level): boolean => strata.some(({ stratum }) => stratum === id);
+    const names = (some: readonly Level[]): string[] => some.filter(stacks).map(({ name }) => name);
+    return [{ stratum: tables.stratum[id], reach: names(all), from: names(levels) }];
+  });
+}
+
+/** What one would most likely want: what is shared stays shared, what a level owns is copied. */
+export function usualChoices(strata: readonly ReusedStratum[]): StratumChoices {
+  return new Map(strata.map(({ stratum }) => [stratum.id, stratum.owner === null ? 'share' : 'copy']));
+}
+
+/** Which levels will share what, one line for each stratum that is shared. */
+export function sharingText(strata: readonly ReusedStratum[], choices: StratumChoices, nameOf: (level: string) => string): string[] {
+  return strata
+    .filter(({ stratum }) => choices.get(stratum.id) === 'share')
+    .map(({ stratum, reach, from }) => {
+      const together = [...new Set([...reach, ...from.map(nameOf)])];
+      return `${stratum.name}: ${together.join(', ')}${stratum.owner === null ? '' : '; it belongs to no level alone any more'}`;
+    });
+}
+
+export interface ReuseWish {
+  readonly choices: StratumChoices;
+  readonly nameOf: (level: Level) => string;
+  /** Set to whose end the new levels go; undefined: each behind its original. */
+  readonly set?: string;
+}
+
+/**
+ * New levels made of others. What is shared stands in both stacks, and a stratum that one level owned becomes shared; what is
+ * copied comes with its content. The new levels have no code, as a code is used once, and no place in the order of play yet.
+ */
+export function reuseLevels(
+  tables: RecordTables,
+  levels: readonly Level[],
+  { choices, nameOf, set }: ReuseWish,
+  content: (stratum: string) => StratumContent,
+): { copies: Level[]; operations: Operation[] } {
+  const operations: Operation[] = [];
+  const shared = new Set<string>();
+  const ends = set === undefined ? [] : ordersBetween(levelsOfSet(tables, set).at(-1)?.order ?? null, null, levels.length);
+  const copies = levels.map((level, i) => {
+    const id = newId();
+    const made: [string, Stratum][] = [];
+    const strata = level.strata.flatMap((entry) => {
+      const stratum = tables.stratum[entry.stratum] as Stratum | undefined;
+      const choice = choices.get(entry.stratum) ?? 'share';
+      if (choice === 'leave out') return [];
+      if (!stratum || choice === 'share') {
+        if (stratum && stratum.owner !== null) shared.add(stratum.id);
+        return [entry];
+      }
+      const copy: Stratum = { ...stratum, id: newId(), owner: id };
+      made.push([stratum.id, copy]);
+      return [{ ...entry, stratum: copy.id }];
+    });
+    const copy: Level = { ...level, id, set: set ?? level.set, order: ends[i] ?? orderBehind(tables, level), name: nameOf(level), code: '', strata };
+    operations.push(create(RECORDS_DOCUMENT, 'level', copy));
+    for (const [original, stratum] of made) {
+      operations.push(create(RECORDS_DOCUMENT, 'stratum', stratum));
+      operations.push(...copiedItems(stratum.id, content(original)));
+    }
+    return copy;
+  });
+  operations.push(...[...shared].sort().map((id) => setRecordField('stratum', tables.stratum[id], 'owner', null)));
+  return { copies, operations };
+}
+
+/** Items under ids of their own. What points at another item of the stratum points at its copy. */
+function copiedItems(stratum: string, content: StratumContent): Operation[] {
+  const lists = Object.entries(content) as [ItemKind, readonly Item[]][];
+  const ids = new Map(lists.flatMap(([, items]) => items.map(({ id }) => [id, newId()] as const)));
+  return lists.flatMap(([kind, items]) =>
+    items.map((item) => {
+      const copy = { ...item, id: ids.get(item.id) as string };
+      return create(stratum, kind, 'recipe' in copy && kind === 'pin' ? { ...copy, recipe: ids.get(copy.recipe) ?? copy.recipe } : copy);
+    }),
+  );
+}
+
+function orderBehind(tables: Pick<RecordTables, 'level' | 'set'>, level: Level): string {
+  const siblings = [...levelsOfSet(tables, level.set)].sort(compareOrdered);
+  const next = siblings[siblings.findIndex(({ id }) => id === level.id) + 1] as Level | undefined;
+  return ordersBetween(level.order, next?.order ?? null)[0];
+}

@@ -1,0 +1,56 @@
+import { outliers, type Device, type Field, type FigureOf, type FiguresSummary, type Level } from '@stravel/core';
+import { MEASURES, coreBands, measureText, type Measure } from '../../../bakes/core-bands';
+import { countText } from '../../../ui/amount';
+
+/** Something that has a number for each level. */
+export interface Series {
+  readonly id: string;
+  readonly name: string;
+  readonly format: (value: number) => string;
+  /** NaN where there is none. */
+  readonly valueOf: (level: Level) => number;
+}
+
+/** All that can be charted along the order of play: what the device makes of the bakes, and the levels' number fields. */
+export function seriesOf(fields: readonly Field[], figureOf: FigureOf, summaryOf: (level: string) => FiguresSummary | null | undefined, device: Device | undefined): Series[] {
+  const measured = MEASURES.flatMap((measure: Measure): Series[] =>
+    device
+      ? [
+          {
+            id: `measure ${measure}`,
+            name: measure,
+            format: (value) => measureText(measure, value),
+            valueOf: ({ id }) => {
+              const summary = summaryOf(id);
+              return summary ? coreBands(summary, device, measure).reduce((sum, { value }) => sum + value, 0) : NaN;
+            },
+          },
+        ]
+      : [],
+  );
+  const numbers = fields.filter(({ type, list }) => (type === 'number' || type === 'whole number') && !list);
+  return [
+    ...measured,
+    ...numbers.map((field): Series => ({
+      id: field.id,
+      name: field.name,
+      format: (value) => (Number.isInteger(value) ? countText(value) : String(Number(value.toPrecision(4)))),
+      valueOf: (level) => {
+        const value = field.figure ? figureOf(level.id, field) : Object.hasOwn(level.values, field.key) ? level.values[field.key] : null;
+        return typeof value === 'number' ? value : NaN;
+      },
+    })),
+  ];
+}
+
+/** A series along some levels, with what stands out in it. */
+export interface ChartedSeries {
+  readonly series: Series;
+  readonly values: readonly number[];
+  readonly outliers: readonly number[];
+}
+
+export function chartSeries(series: Series, levels: readonly Level[]): ChartedSeries {
+  const values = levels.map((level) => series.valueOf(level));
+  return { series, values, outliers: outliers(values) };
+}

@@ -1,0 +1,109 @@
+import { ScrollingModule } from '@angular/cdk/scrolling';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { Router } from '@angular/router';
+import { Store } from '@ngrx/store';
+import type { Level, SetNode } from '@stravel/core';
+import { Bakes } from '../../../bakes/bakes';
+import { recordsFeature, selectPlayNumbers } from '../../../document/records/records-store';
+import { Session } from '../../../session';
+import { Workspace } from '../../../workspace';
+import { FieldContext } from '../fields/field-context';
+import { SetsTabs } from '../parts/sets-tabs';
+import { RegisterMaker } from '../registers/register-maker';
+import { countMatrix, type MatrixCell, type MatrixColumn } from './count-matrix';
+import { OrderChart, type ChartStretch } from './order-chart';
+import { chartSeries, seriesOf } from './series';
+
+/** The collection seen as a whole: numbers along the order of play, and what stands where. */
+@Component({
+  selector: 'sv-whole-page',
+  imports: [OrderChart, ScrollingModule, SetsTabs],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './whole-page.html',
+  styleUrl: './whole-page.scss',
+})
+export class WholePage {
+  readonly registers = inject(RegisterMaker);
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  private readonly workspace = inject(Workspace);
+  private readonly context = inject(FieldContext);
+  private readonly bakes = inject(Bakes);
+  readonly session = inject(Session);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  private readonly tree = this.store.selectSignal(recordsFeature.selectTree);
+  private readonly allLevels = this.store.selectSignal(recordsFeature.selectLevels);
+  private readonly fields = this.store.selectSignal(recordsFeature.selectFields);
+  readonly numbers = this.store.selectSignal(selectPlayNumbers);
+
+  readonly first = signal('measure triangles');
+  readonly second = signal('');
+  readonly by = signal<'piece' | 'kit'>('piece');
+  readonly levels = computed(() => this.allLevels().filter(({ purpose }) => purpose === 'play'));
+  readonly names = computed(() => this.levels().map(({ id, name }) => `${this.numbers().get(id) ?? ''} ${name}`));
+  /** Name of the top set over each level. */
+  private readonly tops = computed(() => new Map(this.tree().flatMap((node) => under(node).map(({ id }) => [id, node.set.name] as const))));
+  readonly stretches = computed((): ChartStretch[] => {
+    const stretches: { name: string; from: number; to: number }[] = [];
+    this.levels().forEach(({ id }, i) => {
+      const name = this.tops().get(id) ?? '';
+      const last = stretches.at(-1);
+      if (last?.name === name) last.to = i + 1;
+      else stretches.push({ name, from: i, to: i + 1 });
+    });
+    return stretches;
+  });
+  readonly all = computed(() => seriesOf(this.fields(), this.context.figureOf(), (level) => this.bakes.byLevel()[level]?.figures.summary, this.session.device()));
+  readonly charted = computed(() =>
+    [this.first(), this.second()].flatMap((id) => {
+      const series = this.all().find((one) => one.id === id);
+      return series ? [chartSeries(series, this.levels())] : [];
+    }),
+  );
+  readonly standOut = computed(() =>
+    this.charted().flatMap(({ series, values, outliers }) => outliers.map((at) => ({ at, level: this.levels()[at], says: `${series.name} ${series.format(values[at])}` }))),
+  );
+  readonly isEmpty = computed(() => this.charted().every(({ values }) => values.every(Number.isNaN)));
+  readonly matrix = computed(() =>
+    countMatrix(
+      this.levels(),
+      this.context.figures(),
+      this.tables().piece,
+      (kit) => this.tables().kit[kit]?.name ?? kit,
+      this.by(),
+      ({ id }) => this.tops().get(id) ?? '',
+    ),
+  );
+  readonly template = computed(() => `34px minmax(170px, 1.4fr) repeat(${this.matrix().columns.length}, minmax(64px, 1fr))`);
+  readonly leastWidth = computed(() => 230 + this.matrix().columns.length * 66);
+  readonly rowId = (_i: number, row: { readonly level: Level }): string => row.level.id;
+
+  constructor() {
+    effect(() => {
+      const { rows } = this.matrix();
+      const stands = (word: string): number => rows.reduce((sum, { cells }) => sum + (cells?.filter((cell) => cell.stands === word).length ?? 0), 0);
+      this.workspace.footLeft.set([`${rows.length} play levels`, `${stands('crowded')} crowded, ${stands('missing')} missing`]);
+      const uncounted = rows.filter(({ cells }) => !cells).length;
+      this.workspace.footRight.set(uncounted > 0 ? [`${uncounted} without content or not baked yet`] : []);
+    });
+  }
+
+  go(level: Level | undefined): void {
+    if (!level) return;
+    this.workspace.openLevel(level.id);
+    void this.router.navigate(['/layout', level.id]);
+  }
+
+  /** How strongly a cell is shaded, percent. */
+  shade({ share }: MatrixCell): number {
+    return Math.round(share * 70);
+  }
+
+  says({ count, stands }: MatrixCell, column: MatrixColumn, level: Level): string {
+    return `${level.name}: ${count} ${column.name}${stands ? `, ${stands}` : ''}`;
+  }
+}
+
+function under(node: SetNode): Level[] {
+  return [...node.levels, ...node.sets.flatMap(under)];
+}

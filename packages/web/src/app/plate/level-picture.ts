@@ -1,0 +1,129 @@
+import { Injectable, inject } from '@angular/core';
+import { Store } from '@ngrx/store';
+import type { Box3 } from '@stravel/core';
+import { Compute } from '../compute/compute';
+import { DocumentRegistry } from '../document/document-registry';
+import { documentOfSection } from '../document/level/level-sections';
+import { recordsFeature } from '../document/records/records-store';
+import type { StratumDocument } from '../document/stratum-document';
+import { KitLibrary } from './kit-library';
+import { PickIndex } from './pick-index';
+import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
+import { readPlateColours } from './plate-colours';
+import { PlateRenderer, type PlateFrame } from './plate-renderer';
+import { PlateScene } from './plate-scene';
+
+export const PICTURE_VIEWS = ['plan', 'model'] as const;
+export type PictureView = (typeof PICTURE_VIEWS)[number];
+
+const SIZE = { width: 640, height: 400 };
+const WHOLE: Pane = { left: 0, top: 0, ...SIZE };
+const NO_PANE: Pane = { left: 0, top: 0, width: 0, height: 0 };
+/** How much nearer than on the plate a level is looked at: a picture is small. */
+const CLOSER = 1.35;
+/** How long the kits may take to be read, milliseconds. */
+const MOST_WAIT_MS = 20000;
+const LOOK_AGAIN_MS = 30;
+
+/** Draws levels without showing them, for their pictures. One after the other; `dispose` when all are done. */
+export class PictureStudio {
+  private readonly under = document.createElement('canvas');
+  private readonly drawing = document.createElement('canvas');
+  private readonly over = document.createElement('canvas');
+  private readonly scene = new PlateScene(() => undefined);
+  private readonly planCamera = new PlanCamera();
+  private readonly modelCamera = new ModelCamera();
+  private readonly renderer = new PlateRenderer(this.under, this.drawing, this.over, this.scene, this.planCamera, this.modelCamera);
+  private readonly colours = readPlateColours(document.body);
+
+  /** @param strata with the sections that recipes make @throws Error when there is nothing to be seen */
+  async draw(
+    view: PictureView,
+    strata: readonly StratumDocument[],
+    pieces: ConstructorParameters<typeof PickIndex>[1],
+    meshes: Parameters<PlateScene['setMeshes']>[0],
+  ): Promise<Blob> {
+    this.scene.setStrata(strata, new Set());
+    this.scene.setMeshes(meshes);
+    while (this.scene.pendingBlocks > 0) await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS));
+    const box = boundsOf(new PickIndex(() => strata, pieces));
+    if (!box) throw new Error('there is nothing in it to be seen');
+    this.planCamera.frame(WHOLE, box);
+    this.modelCamera.frame(box);
+    this.modelCamera.zoom(CLOSER);
+    const frame: PlateFrame = {
+      colours: this.colours,
+      strata: [],
+      selection: new Map(),
+      facesOf: () => undefined,
+      range: { bottom: box.min[1] - 1, top: view === 'plan' ? cutHeight(box) : box.max[1] + 1 },
+      gridMetres: 0,
+      paint: () => undefined,
+      overlay: () => undefined,
+    };
+    // What a canvas drew right after it was sized comes out black in some browsers; the second time it is there.
+    for (let i = 0; i < 2; i++) this.renderer.render(SIZE, view === 'plan' ? WHOLE : NO_PANE, view === 'model' ? WHOLE : NO_PANE, frame);
+    // What is drawn is gone with this turn of the page's loop.
+    const picture = document.createElement('canvas');
+    Object.assign(picture, SIZE);
+    const context = picture.getContext('2d') as CanvasRenderingContext2D;
+    context.fillStyle = this.colours.plate;
+    context.fillRect(0, 0, SIZE.width, SIZE.height);
+    for (const layer of [this.under, this.drawing]) context.drawImage(layer, 0, 0, SIZE.width, SIZE.height);
+    return new Promise((resolve, reject) => picture.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('the picture could not be made'))), 'image/png'));
+  }
+
+  dispose(): void {
+    this.scene.dispose();
+    this.renderer.dispose();
+  }
+}
+
+/** Brings what a picture of a level shows together. */
+@Injectable({ providedIn: 'root' })
+export class LevelPicture {
+  private readonly documents = inject(DocumentRegistry);
+  private readonly compute = inject(Compute);
+  private readonly library = inject(KitLibrary);
+  private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+
+  /** A PNG of a level as a whole. @throws Error that says why there is none */
+  async make(studio: PictureStudio, level: string, view: PictureView): Promise<Blob> {
+    const { level: levels, stratum: known, piece: pieces } = this.tables();
+    const strata = await Promise.all(levels[level].strata.filter(({ stratum }) => Object.hasOwn(known, stratum)).map(({ stratum }) => this.documents.stratum(stratum)));
+    const sections: StratumDocument[] = [];
+    for (const { recipes, pins } of strata) {
+      for (const recipe of recipes.values()) {
+        const own = [...pins.values()].filter((pin) => pin.recipe === recipe.id).sort((a, b) => (a.id < b.id ? -1 : 1));
+        sections.push(documentOfSection(recipe.id, await this.compute.run('make-section', { recipe, pins: own }).result));
+      }
+    }
+    const used = new Set(strata.flatMap(({ placements }) => [...placements.records()].map(({ piece }) => piece)));
+    await this.meshesOf(used);
+    return studio.draw(view, [...strata, ...sections], () => pieces, this.library.meshes());
+  }
+
+  private async meshesOf(pieces: ReadonlySet<string>): Promise<void> {
+    for (let waited = 0; [...pieces].some((piece) => !this.library.meshes().has(piece)); waited += LOOK_AGAIN_MS) {
+      if (this.library.failure() || waited > MOST_WAIT_MS) throw new Error(this.library.failure() || 'its kits could not be read in time');
+      await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS));
+    }
+  }
+}
+
+/** The plan is cut a little above the floors, so that roofs hide nothing. */
+function cutHeight({ min, max }: Box3): number {
+  return Math.min(max[1], Math.max(min[1] + 2.2, min[1] + (max[1] - min[1]) * 0.6));
+}
+
+function boundsOf(picks: PickIndex): Box3 | undefined {
+  const min: [number, number, number] = [Infinity, Infinity, Infinity];
+  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  for (const { bounds } of picks.within([-1e9, -1e9, -1e9], [1e9, 1e9, 1e9])) {
+    for (let k = 0; k < 3; k++) {
+      min[k] = Math.min(min[k], bounds.min[k]);
+      max[k] = Math.max(max[k], bounds.max[k]);
+    }
+  }
+  return min[0] <= max[0] ? { min, max } : undefined;
+}
