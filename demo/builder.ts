@@ -62,6 +62,12 @@ export class StratumBuilder {
     return this;
   }
 
+  /** Pickups at points of one height. */
+  pickups(y: number, points: readonly (readonly [number, number])[]): this {
+    for (const [x, z] of points) this.marker('pickup', [x, y, z]);
+    return this;
+  }
+
   marker(kind: Marker['kind'], position: Vector3, turn = 0): this {
     this.markers.push({ id: this.next('m', this.markers.length), kind, position, turn });
     return this;

@@ -87,7 +87,19 @@ function sortingHall(): BuiltLevel {
             b.strew(['piece-crate', 'piece-bottle-heap', 'piece-rack', 'piece-pallet'], 9, x + 1.2, z + 1.2, x + 7.8, z + 7.8, 0);
           }
       }),
-      owned(level, 'Markers', 'events', (b) => b.marker('spawn', [-18, 0, -13.5], 180).marker('exit', [18, 0, 13.5])),
+      owned(level, 'Markers', 'events', (b) =>
+        b
+          .marker('spawn', [-18, 0, -13.5], 180)
+          .marker('exit', [18, 0, 13.5])
+          .marker('checkpoint', [0, 0, -4.5])
+          .pickups(0, [
+            [-9, -13.5],
+            [0, 4.5],
+            [9, -4.5],
+            [18, -13.5],
+            [-18, 13.5],
+          ]),
+      ),
     ],
   };
 }
@@ -122,7 +134,21 @@ function culletYard(): BuiltLevel {
         b.strew(['piece-stack-tall', 'piece-stack-short'], 26, -46, -46, 46, 46, 0, free);
         b.strew(['piece-bottle-heap', 'piece-bottle-heap', 'piece-crate', 'piece-pallet', 'piece-cart', 'piece-rack'], 1400, -48, -48, 48, 48, 0, free);
       }),
-      owned(level, 'Markers', 'events', (b) => b.marker('spawn', [-44, 0, 44], 0).marker('exit', [44, 0, -44]).divider([-45, -16], [45, -16], 0, 24)),
+      owned(level, 'Markers', 'events', (b) =>
+        b
+          .marker('spawn', [-44, 0, 44], 0)
+          .marker('exit', [44, 0, -44])
+          .marker('checkpoint', [0, 0, 20])
+          .pickups(0, [
+            [-40, -44],
+            [-18, 20],
+            [10, -14],
+            [36, 24],
+            [0, 44],
+            [44, 24],
+          ])
+          .divider([-45, -16], [45, -16], 0, 24),
+      ),
     ],
   };
 }
@@ -167,7 +193,14 @@ function gaffersStair(): BuiltLevel {
           );
         }
       }),
-      owned(level, 'Markers', 'events', (b) => b.marker('spawn', at(10, 0, 9), 90).marker('exit', at(-10, 4, -8), 0)),
+      owned(level, 'Markers', 'events', (b) =>
+        b
+          .marker('spawn', at(10, 0, 9), 90)
+          .marker('exit', at(-10, 4, -8), 0)
+          .marker('pickup', at(-10, 0, 3))
+          .marker('pickup', at(10, 0, -6))
+          .marker('pickup', at(-8, 4, 6)),
+      ),
     ],
   };
 }
@@ -198,7 +231,17 @@ function kilnTunnels(): BuiltLevel {
           b.strew(['piece-rail-4-m', 'piece-cart', 'piece-crate', 'piece-lamp-post'], 7, leg * 4 + 0.8, 1, leg * 4 + 2.2, 15, 0);
         }
       }),
-      owned(level, 'Markers', 'events', (b) => b.marker('spawn', [1.5, 0, 1.5], 180).marker('exit', [legs * 4 - 2.5, 0, 14])),
+      owned(level, 'Markers', 'events', (b) =>
+        b
+          .marker('spawn', [1.5, 0, 1.5], 180)
+          .marker('exit', [legs * 4 - 2.5, 0, 14])
+          .pickups(0, [
+            [5.5, 14],
+            [9.5, 2],
+            [17.5, 8],
+            [21.5, 14],
+          ]),
+      ),
     ],
   };
 }
@@ -231,7 +274,18 @@ function saltRoad(): BuiltLevel {
         }
       }),
       owned(level, 'Dressing', 'dressing', (b) => b.strew(['piece-salt-cone', 'piece-mooring-post', 'piece-signal-lamp'], 90, -38, -3.5, 38, 3.5, 0)),
-      owned(level, 'Markers', 'events', (b) => b.marker('spawn', [-37, 0, 0], -90).marker('exit', [37, 0, 0])),
+      owned(level, 'Markers', 'events', (b) =>
+        b
+          .marker('spawn', [-37, 0, 0], -90)
+          .marker('exit', [37, 0, 0])
+          .marker('checkpoint', [0, 0, 0])
+          .pickups(0, [
+            [-26, 2],
+            [-13, -2],
+            [8, 2],
+            [21, -2],
+          ]),
+      ),
     ],
   };
 }
@@ -251,7 +305,15 @@ function weighbridge(): BuiltLevel {
         b.wall('roof', -10, -8, 10, 8, 4, 4.3, 'slate').wall('scale house', -2, -2, 2, 2, 0, 3);
       }),
       owned(level, 'Dressing', 'dressing', (b) => b.strew(['piece-crate', 'piece-cart', 'piece-pallet'], 40, -9, -7, 9, 7, 0, (x, z) => Math.abs(x) > 2.8 || Math.abs(z) > 2.8)),
-      owned(level, 'Markers', 'events', (b) => b.marker('spawn', [-7, 0, -5], 180).marker('exit', [7, 0, -5])),
+      owned(level, 'Markers', 'events', (b) =>
+        b
+          .marker('spawn', [-7, 0, -5], 180)
+          .marker('exit', [7, 0, -5])
+          .pickups(0, [
+            [-7, 5],
+            [5, 5],
+          ]),
+      ),
     ],
   };
 }

@@ -63,7 +63,22 @@ function lowWater(): BuiltLevel {
         b.place('piece-sea-stack', [56, 0, -8]).place('piece-sea-stack', [94, 0, -42], 60, 1.2).place('piece-sea-stack', [92, 0, -30], 130, 0.7);
         for (let i = 0; i < 12; i++) b.place('piece-brine-boulder', [55 + ((i * 17) % 40), 0, -45 + ((i * 29) % 40)], i * 47, 0.6 + (i % 4) * 0.2);
       }),
-      owned(level, 'Markers', 'events', (b) => b.marker('spawn', [-180, 0, 150], -60).marker('exit', [180, 0, -150])),
+      owned(level, 'Markers', 'events', (b) =>
+        b
+          .marker('spawn', [-180, 0, 150], -60)
+          .marker('exit', [180, 0, -150])
+          .marker('checkpoint', [0, 0, 30])
+          .pickups(0, [
+            [-150, 120],
+            [-90, 40],
+            [-40, 140],
+            [20, -20],
+            [110, 60],
+            [150, -60],
+            [-120, -150],
+            [40, -160],
+          ]),
+      ),
     ],
   };
 }

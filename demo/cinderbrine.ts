@@ -1,4 +1,16 @@
-import { emptyRecordTables, freeCode, ordersBetween, randomStream, type CollectionContent, type Field, type FieldValue, type Level, type Purpose } from '@stravel/core';
+import {
+  DEFAULT_CODE_PATTERN,
+  emptyRecordTables,
+  freeCodes,
+  ordersBetween,
+  randomStream,
+  type CollectionContent,
+  type Field,
+  type FieldValue,
+  type Level,
+  type Purpose,
+  type ReadinessRules,
+} from '@stravel/core';
 import { WORKS_BASE, builtLevels, worksBase, type BuiltStratum } from './built-levels';
 import { LOW_WATER_GRID, LOW_WATER_RUN, cavesAndFlats } from './caves-and-flats';
 import { demoKits } from './kits';
@@ -83,11 +95,14 @@ const slug = (name: string): string =>
     .replace(/'/g, '')
     .replace(/[^a-z0-9]+/g, '-');
 
+/** What Cinderbrine asks of a level before it counts as ready. */
+const READINESS: ReadinessRules = { fields: ['field-mood', 'field-due'], spawn: true, exit: true, code: true, bakes: true, findings: true, devices: ['handheld'] };
+
 /** The demo collection, made from nothing but this folder; the same bytes every time. */
 export async function cinderbrine(): Promise<CollectionContent> {
   const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
   const { records } = content;
-  records.collection['collection'] = { id: 'collection', name: 'Cinderbrine', ranks: ['Part', 'Chapter'] };
+  records.collection['collection'] = { id: 'collection', name: 'Cinderbrine', ranks: ['Part', 'Chapter'], readiness: READINESS };
   addRegisters(records);
   addFields(content);
   addSetsAndLevels(content);
@@ -114,6 +129,7 @@ function addFields({ records }: CollectionContent): void {
     ['note', 'Note', 'text', {}],
     ...REGISTER_FIELDS,
     ['strata', 'Strata', 'whole number', { figure: 'strata' }],
+    ['pickups', 'Pickups', 'whole number', { figure: 'markers', counted: 'pickup', help: 'Pickup markers in the level, as its last bake counted them.' }],
   ];
   const orders = ordersBetween(null, null, fields.length);
   fields.forEach(([key, name, type, rules], i) => {
@@ -141,7 +157,19 @@ function addSetsAndLevels({ records }: CollectionContent): void {
             ...registerValues(count),
           }
         : { note: `For trying ${name.toLowerCase()} things` };
-    const level: Level = { id, name, set, order, purpose, code: freeCode(records, (limit) => random.below(limit)), values, strata: [], openSky: false, bounds: null, binned: null };
+    const level: Level = {
+      id,
+      name,
+      set,
+      order,
+      purpose,
+      code: freeCodes(records, DEFAULT_CODE_PATTERN, 1, (limit) => random.below(limit))[0],
+      values,
+      strata: [],
+      openSky: false,
+      bounds: null,
+      binned: null,
+    };
     records.level[id] = level;
   };
   const partOrders = ordersBetween(null, null, PARTS.length + 1);

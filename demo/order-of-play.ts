@@ -4,6 +4,7 @@ const VALUES: readonly Omit<CarriedValue, 'order'>[] = [
   { id: 'shards', name: 'Shards', start: 0, counts: 'once' },
   { id: 'heat', name: 'Heat', start: 10, counts: 'each time' },
   { id: 'lamps-lit', name: 'Lamps lit', start: 0, counts: 'once' },
+  { id: 'finds', name: 'Finds', start: 0, counts: 'once' },
 ];
 
 /** Levels that do not simply follow the one before. */
@@ -35,7 +36,12 @@ export function addOrder(records: CollectionContent['records']): void {
     const order: LevelOrder = {
       id,
       rules: RULES[id] ?? [{ kind: 'after', levels: [before?.id ?? ''], need: 'all' }],
-      gains: [{ value: 'shards', least: 0, most: 0, field: 'shards' }, { value: 'lamps-lit', least: 0, most: 1 }, ...(i % 4 === 2 ? [{ value: 'heat', least: -4, most: 6 }] : [])],
+      gains: [
+        { value: 'shards', least: 0, most: 0, field: 'shards' },
+        { value: 'lamps-lit', least: 0, most: 1 },
+        { value: 'finds', least: 0, most: 0, field: 'pickups' },
+        ...(i % 4 === 2 ? [{ value: 'heat', least: -4, most: 6 }] : []),
+      ],
       resets: id === 'lehr-mouth' ? ['heat'] : [],
     };
     records.levelOrder[id] = order;

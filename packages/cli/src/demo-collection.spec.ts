@@ -77,7 +77,7 @@ describe('the demo collection', () => {
       for (const field of fieldsOf(demo.records, entry.register))
         expect([entry.id, field.key, fieldFault(field, valueOf(entry, field), links)]).toEqual([entry.id, field.key, null]);
     }
-    expect(Object.keys(demo.records.carriedValue)).toHaveLength(3);
+    expect(Object.keys(demo.records.carriedValue)).toHaveLength(4);
     for (const { id, rules } of Object.values(demo.records.levelOrder)) {
       for (const rule of rules) if (rule.kind === 'after') for (const level of rule.levels) expect([id, demo.records.level[level]?.purpose]).toEqual([id, 'play']);
     }
