@@ -3,6 +3,7 @@ import { chainBench } from './core/chain.bench';
 import { rehearsalBench } from './core/rehearsal.bench';
 import { unlockBench } from './core/unlock.bench';
 import { sightBench } from './core/sight.bench';
+import { bulkBench } from './server/bulk.bench';
 import { editsBench } from './server/edits.bench';
 import { openingBench } from './web/opening.bench';
 import { plateBench } from './web/plate.bench';
@@ -16,6 +17,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   rehearsal: rehearsalBench,
   unlock: unlockBench,
   edits: editsBench,
+  bulk: bulkBench,
   plate: plateBench,
   sets: setsBench,
   opening: openingBench,

@@ -11,29 +11,38 @@ export interface ViewCell {
 const isEmpty = (value: FieldValue): boolean => value === null || value === '' || (Array.isArray(value) && value.length === 0);
 
 /** Whether a cell holds what a condition asks. Letters without regard to case; numbers as numbers. */
-export function meetsCondition({ value, text, type }: ViewCell, test: ConditionTest, wanted: string): boolean {
+export function meetsCondition(cell: ViewCell, test: ConditionTest, wanted: string): boolean {
+  const { value, type } = cell;
   if (test === 'is filled') return !isEmpty(value);
   if (test === 'is empty') return isEmpty(value);
-  const [shown, typed] = [text.toLowerCase(), wanted.trim().toLowerCase()];
-  if (test === 'contains') return shown.includes(typed);
+  const typed = wanted.trim().toLowerCase();
+  const shown = (): string => cell.text.toLowerCase();
+  if (test === 'contains') return shown().includes(typed);
   const number = Number(typed.replace(',', '.'));
   const both = typeof value === 'number' && typed !== '' && Number.isFinite(number);
   if (test === 'is' || test === 'is not') {
     // A link shows its name, a yes its word: what is typed is what is read.
-    const same = both ? value === number : isEmpty(value) ? typed === '' : shown === typed;
+    const same = both ? value === number : isEmpty(value) ? typed === '' : shown() === typed;
     return same === (test === 'is');
   }
   if (isEmpty(value) || typed === '') return false;
   if (type === 'number' || type === 'whole number') return both && (test === 'at least' ? value >= number : value <= number);
-  return test === 'at least' ? shown >= typed : shown <= typed;
+  return test === 'at least' ? shown() >= typed : shown() <= typed;
 }
 
-/** Order of two cells; what is empty comes last whichever way. Letters by their code, without regard to case. */
-export function compareCells(a: ViewCell, b: ViewCell, descending: boolean): number {
-  const [emptyA, emptyB] = [isEmpty(a.value), isEmpty(b.value)];
-  if (emptyA || emptyB) return emptyA === emptyB ? 0 : emptyA ? 1 : -1;
-  const [x, y] = typeof a.value === 'number' && typeof b.value === 'number' ? [a.value, b.value] : [a.text.toLowerCase(), b.text.toLowerCase()];
-  return (x < y ? -1 : x > y ? 1 : 0) * (descending ? -1 : 1);
+/** What a cell is sorted by: null when it is empty. Made once a record, as sorting compares each many times. */
+type SortKey = number | string | null;
+
+function sortKey(cell: ViewCell | undefined): SortKey {
+  if (!cell || isEmpty(cell.value)) return null;
+  return typeof cell.value === 'number' ? cell.value : cell.text.toLowerCase();
+}
+
+/** Order of two keys; what is empty comes last whichever way, numbers before text. Letters by their code, without regard to case. */
+function compareKeys(a: SortKey, b: SortKey, descending: boolean): number {
+  if (a === null || b === null) return a === b ? 0 : a === null ? 1 : -1;
+  if (typeof a !== typeof b) return (typeof a === 'number' ? -1 : 1) * (descending ? -1 : 1);
+  return (a < b ? -1 : a > b ? 1 : 0) * (descending ? -1 : 1);
 }
 
 /**
@@ -55,11 +64,10 @@ export function applyView<T>(
   };
   const shown = conditions.length === 0 ? [...records] : records.filter(meets);
   if (sorts.length === 0) return shown;
-  const keyed = shown.map((record, place) => ({ record, place, cells: sorts.map(({ column }) => read(record, column)) }));
+  const keyed = shown.map((record, place) => ({ record, place, keys: sorts.map(({ column }) => sortKey(read(record, column))) }));
   keyed.sort((a, b) => {
     for (let i = 0; i < sorts.length; i++) {
-      const [x, y] = [a.cells[i], b.cells[i]];
-      const order = x && y ? compareCells(x, y, sorts[i].descending) : 0;
+      const order = compareKeys(a.keys[i], b.keys[i], sorts[i].descending);
       if (order !== 0) return order;
     }
     return a.place - b.place;

@@ -7,7 +7,6 @@ import {
   DEFAULT_CODE_PATTERN,
   EMPTY_CONTENT,
   PURPOSES,
-  plainText,
   type FieldValue,
   type FilledRecord,
   type Json,
@@ -44,6 +43,7 @@ import { ReuseDialog, type ReuseChoice, type ReuseData } from './reuse/reuse-dia
 import { reuseLevels } from './reuse/reuse-levels';
 import { StartDialog } from './start/start-dialog';
 import { SetsTabs } from './parts/sets-tabs';
+import { readAhead, searchText } from './search-texts';
 import { setsActions, setsFeature } from './store/sets-store';
 import { ShownView } from './views/shown-view';
 import { ViewPanel } from './views/view-panel';
@@ -97,14 +97,7 @@ export class SetsPage {
   readonly rows = computed(() => {
     const { filter, purpose, folded } = this.state();
     const text = filter.trim().toLowerCase();
-    const wanted =
-      text === '' && purpose === 'all'
-        ? undefined
-        : (level: Level): boolean =>
-            (purpose === 'all' || level.purpose === purpose) &&
-            (level.name.toLowerCase().includes(text) ||
-              level.code.toLowerCase().includes(text) ||
-              Object.values(level.values).some((value) => (typeof value === 'string' || Array.isArray(value)) && plainText(value).toLowerCase().includes(text)));
+    const wanted = text === '' && purpose === 'all' ? undefined : (level: Level): boolean => (purpose === 'all' || level.purpose === purpose) && searchText(level).includes(text);
     const { conditions, sorts } = this.view.rules();
     const [numbers, groupOf, foldedSets] = [this.numbers(), this.view.groupOf(), new Set(folded)];
     const shown = conditions.length + sorts.length === 0 && !groupOf ? undefined : this.view.apply(wanted ? this.levels().filter(wanted) : this.levels());
@@ -134,6 +127,7 @@ export class SetsPage {
   readonly actions = setsActions;
 
   constructor() {
+    effect((onCleanup) => onCleanup(readAhead(this.levels())));
     effect(() => {
       const [at, column] = [this.at(), this.column() ?? 'name'];
       if (at !== undefined) untracked(() => this.dispatch(setsActions.cellEntered({ cell: { row: at, column } })));

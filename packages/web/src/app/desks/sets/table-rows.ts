@@ -125,6 +125,7 @@ export function tableRows(
     const below = tableRows(node.sets, ranks, numbers, folded, wanted, faultsOf);
     const count = levels.length + below.filter((row) => row.kind === 'record').length;
     if (wanted && count === 0) return [];
+    const readyOf = (some: readonly Level[]): number => some.reduce((sum, { id }) => sum + (faultsOf(id).length === 0 ? 1 : 0), 0);
     const isFolded = !wanted && folded.has(node.set.id);
     const head: TableRow = {
       kind: 'set',
@@ -133,7 +134,7 @@ export function tableRows(
       depth: node.depth,
       rank: ranks[node.depth] ?? 'Set',
       count: isFolded ? countLevels(node) : count,
-      ready: levelsUnder(node).filter((level) => (!wanted || wanted(level)) && faultsOf(level.id).length === 0).length,
+      ready: readyOf(levels) + below.reduce((sum, row) => sum + (row.kind === 'set' && row.depth === node.depth + 1 ? row.ready : 0), 0),
       folded: isFolded,
     };
     if (isFolded) return [head];
@@ -144,10 +145,6 @@ export function tableRows(
 
 function countLevels(node: SetNode): number {
   return node.levels.length + node.sets.reduce((sum, inner) => sum + countLevels(inner), 0);
-}
-
-function levelsUnder(node: SetNode): Level[] {
-  return [...node.levels, ...node.sets.flatMap(levelsUnder)];
 }
 
 /** Records in lines; gathered under what they hold in a column, groups in the order in which they first come, what holds nothing last. */

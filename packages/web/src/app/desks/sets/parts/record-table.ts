@@ -1,7 +1,7 @@
 import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/cdk/drag-drop';
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject, input, output, signal, viewChild } from '@angular/core';
-import { MatMenuModule } from '@angular/material/menu';
+import { MatMenuModule, type MatMenuTrigger } from '@angular/material/menu';
 import {
   LEAST_COLUMN_PIXELS,
   MOST_COLUMN_PIXELS,
@@ -31,6 +31,9 @@ const LEADING_PIXELS = [22, 28, 44];
 const MENU_PIXELS = 34;
 const LEADING_END = LEADING_PIXELS.reduce((sum, pixels) => sum + pixels + COLUMN_GAP, 0);
 
+/** Columns this far out of sight are kept ready, pixels. */
+const SPARE_PIXELS = 40;
+
 /** The least that a column's width allows, pixels. */
 const leastPixels = (width: string): number => parseFloat(width.replace('minmax(', ''));
 
@@ -39,7 +42,13 @@ const leastPixels = (width: string): number => parseFloat(width.replace('minmax(
   selector: 'sv-record-table',
   imports: [CdkDrag, CdkDragHandle, CdkDropList, CellEditor, MatMenuModule, ScrollingModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(focusin)': 'focusMoved($event.target)', '(focusout)': 'focusMoved($event.relatedTarget)', '(copy)': 'copy($event)', '(paste)': 'paste($event)' },
+  host: {
+    '(focusin)': 'focusMoved($event.target)',
+    '(focusout)': 'focusMoved($event.relatedTarget)',
+    '(copy)': 'copy($event)',
+    '(paste)': 'paste($event)',
+    '(window:resize)': 'resized()',
+  },
   templateUrl: './record-table.html',
   styleUrl: './record-table.scss',
 })
@@ -92,12 +101,42 @@ export class RecordTable {
     });
   });
   readonly setName: Field = { id: 'name', key: 'name', name: 'Name', type: 'text', choices: [], order: '', required: true };
-  readonly template = computed(
-    () =>
-      `${LEADING_PIXELS.map((pixels) => `${pixels}px`).join(' ')} ${this.columns()
-        .map(({ width }, i) => (i < this.frozen() ? `${leastPixels(width)}px` : width))
-        .join(' ')} ${MENU_PIXELS}px`,
+  readonly template = computed(() => {
+    // Widths that are known beforehand spare the browser the measuring of every line.
+    const isWide = this.leastWidth() > this.sideways().width;
+    const widths = this.columns().map(({ width }, i) => (isWide || i < this.frozen() ? `${leastPixels(width)}px` : width));
+    return [...LEADING_PIXELS.map((pixels) => `${pixels}px`), ...widths, `${MENU_PIXELS}px`].join(' ');
+  });
+  /** How far the table is scrolled sideways, and how much of it is seen, pixels. */
+  private readonly sideways = signal({ left: 0, width: innerWidth });
+  /** Where columns begin and end, pixels from the left, each at its least width. */
+  private readonly edges = computed(() => {
+    let at = LEADING_END;
+    return this.columns().map(({ width }) => {
+      const left = at;
+      at += leastPixels(width) + COLUMN_GAP;
+      return { left, right: at };
+    });
+  });
+  /** First and last column that are seen besides the frozen ones: of a wide table only those exist. */
+  private readonly inSight = computed(
+    () => {
+      const { left, width } = this.sideways();
+      const [edges, frozen] = [this.edges(), this.frozen()];
+      // A table that fits stretches its columns: none of them is out of sight.
+      if (this.leastWidth() <= width) return { first: frozen, last: edges.length - 1 };
+      const covered = frozen > 0 ? edges[frozen - 1].right : 0;
+      const first = edges.findIndex(({ right }, i) => i >= frozen && right > left + covered - SPARE_PIXELS);
+      const beyond = edges.findIndex((edge) => edge.left > left + width + SPARE_PIXELS);
+      return { first: first < 0 ? edges.length : first, last: (beyond < 0 ? edges.length : beyond) - 1 };
+    },
+    { equal: (a, b) => a.first === b.first && a.last === b.last },
   );
+  readonly drawnColumns = computed(() => {
+    const { first, last } = this.inSight();
+    const frozen = this.frozen();
+    return this.columns().flatMap((column, index) => (index < frozen || (index >= first && index <= last) ? [{ column, index }] : []));
+  });
   readonly rowId = (_index: number, row: TableRow): string => row.id;
 
   /** The other end of a range of cells; the active cell is the one. */
@@ -108,6 +147,8 @@ export class RecordTable {
   });
 
   private held = false;
+  /** The button whose menu was opened last. */
+  private asking: HTMLElement | undefined;
   /** The active cell when the table was drawn last. */
   private shown: ActiveCell | null = null;
   /** Where keys have led already while the page has not drawn it yet, so that fast keys all count. */
@@ -125,6 +166,15 @@ export class RecordTable {
       this.shown = active;
       if (active && !this.editing() && (lost || arrived || this.element.nativeElement.contains(document.activeElement))) this.focusCell(active);
     });
+  }
+
+  resized(): void {
+    this.scrolled(this.viewport().elementRef.nativeElement);
+  }
+
+  scrolled({ scrollLeft, clientWidth }: HTMLElement): void {
+    const { left, width } = this.sideways();
+    if (scrollLeft !== left || clientWidth !== width) this.sideways.set({ left: scrollLeft, width: clientWidth || innerWidth });
   }
 
   /** What a cell holds and shows. */
@@ -218,6 +268,21 @@ export class RecordTable {
     else if (row.kind !== 'group') this.editStarted.emit({ row: row.id, column: column.id });
   }
 
+  /** Opens the one menu of all lines beside the button that asked for it. */
+  openMenu(event: MouseEvent, row: TableRow, trigger: MatMenuTrigger): void {
+    const button = event.currentTarget as HTMLElement;
+    const { left, bottom } = button.getBoundingClientRect();
+    const anchor = this.element.nativeElement.querySelectorAll<HTMLElement>('.anchor');
+    for (const one of anchor) Object.assign(one.style, { left: `${left}px`, top: `${bottom}px` });
+    this.asking = button;
+    trigger.menuData = { row };
+    trigger.openMenu();
+  }
+
+  menuClosed(): void {
+    if (document.activeElement === document.body) this.asking?.focus();
+  }
+
   /** Assets of a picture cell. */
   pictures(value: FieldValue): readonly string[] {
     return [value].flat().filter((name): name is string => typeof name === 'string' && name !== '');
@@ -292,10 +357,24 @@ export class RecordTable {
     const offset = viewport.measureScrollOffset();
     if (top < offset) viewport.scrollToOffset(top);
     else if (top + ROW_HEIGHT > offset + viewport.getViewportSize()) viewport.scrollToOffset(top + ROW_HEIGHT - viewport.getViewportSize());
+    this.scrollSideways(active.column);
     const wanted = `${active.row}:${active.column}`;
     const find = (): HTMLElement | undefined => [...this.element.nativeElement.querySelectorAll<HTMLElement>('[data-cell]')].find(({ dataset }) => dataset['cell'] === wanted);
     const cell = find();
     if (cell) cell.focus();
     else requestAnimationFrame(() => find()?.focus());
+  }
+
+  /** Brings a column into sight, right of the frozen ones. */
+  private scrollSideways(id: string): void {
+    const index = this.columns().findIndex((column) => column.id === id);
+    const element = this.viewport().elementRef.nativeElement;
+    const frozen = this.frozen();
+    if (index < frozen || this.leastWidth() <= element.clientWidth) return;
+    const { left, right } = this.edges()[index];
+    const covered = frozen > 0 ? this.edges()[frozen - 1].right : 0;
+    if (left < element.scrollLeft + covered) element.scrollLeft = index === frozen ? 0 : left - covered - COLUMN_GAP;
+    else if (right > element.scrollLeft + element.clientWidth) element.scrollLeft = right - element.clientWidth;
+    this.scrolled(element);
   }
 }
