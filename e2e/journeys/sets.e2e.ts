@@ -36,6 +36,7 @@ test.describe('Sets desk', () => {
     await introduce(page, stravel.address);
     await page.getByRole('gridcell', { name: 'Sorting Hall', exact: true }).click();
     await page.keyboard.press('Control+d');
+    await page.getByRole('dialog', { name: 'Duplicate Sorting Hall' }).getByRole('button', { name: 'Duplicate', exact: true }).click();
     const copy = page.getByRole('gridcell', { name: 'Sorting Hall copy', exact: true });
     await expect(copy).toBeVisible();
     await expect(copy).toBeFocused();
@@ -44,7 +45,8 @@ test.describe('Sets desk', () => {
     await expect(names.filter({ hasText: /Sorting Hall/ }).first()).toHaveText(/copy/);
     await page.keyboard.press('Delete');
     await expect(copy).toHaveCount(0);
-    await page.getByRole('button', { name: /^Bin/ }).click();
+    await page.getByRole('button', { name: 'More', exact: true }).click();
+    await page.getByRole('menuitem', { name: /^Bin/ }).click();
     await page.getByRole('dialog').getByRole('button', { name: 'Put back' }).first().click();
     await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
     await expect(copy).toBeVisible();

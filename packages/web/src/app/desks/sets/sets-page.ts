@@ -316,7 +316,7 @@ export class SetsPage {
   private reuse(levels: readonly Level[]): void {
     const data: ReuseData = { tables: this.tables(), levels, all: this.levels(), tree: this.tree(), set: this.activeSet() ?? '' };
     this.dialogs
-      .open<ReuseDialog, ReuseData, ReuseChoice>(ReuseDialog, { data, width: '720px', maxWidth: '94vw' })
+      .open<ReuseDialog, ReuseData, ReuseChoice>(ReuseDialog, { data, width: '720px', maxWidth: '94vw', restoreFocus: levels.length > 0 })
       .afterClosed()
       .subscribe((choice) => {
         if (choice) void this.makeReused(choice);
