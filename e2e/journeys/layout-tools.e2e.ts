@@ -80,12 +80,12 @@ test.describe('Layout tools', () => {
 
   test('picks in the model, steps by storey and shows one view alone', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/layout/gaffers-stair');
-    await expect(page.getByText('of 87')).toBeVisible();
+    await expect(page.getByText('of 90')).toBeVisible();
     const model = page.getByRole('img', { name: 'Model of the level' });
     const box = await model.boundingBox();
     if (!box) throw new Error('the model is not shown');
     await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
-    await expect(page.getByText(/^1 selected of 87/)).toBeVisible();
+    await expect(page.getByText(/^1 selected of 90/)).toBeVisible();
     await page.keyboard.press(']');
     await expect(page.getByText('2.5 to 5.5 m')).toBeVisible();
     await page.keyboard.press('[');

@@ -75,7 +75,7 @@ test.describe('Layout desk', () => {
   test('places a piece, hides and locks strata, selects by box, has no accessibility fault', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/layout/gaffers-stair');
     const plate = new PlatePage(page);
-    await expect(page.getByText('87', { exact: false }).first()).toBeVisible();
+    await expect(page.getByText('90', { exact: false }).first()).toBeVisible();
     await page
       .getByRole('option', { name: /furnace/ })
       .first()
@@ -84,11 +84,11 @@ test.describe('Layout desk', () => {
     await expect(page.getByRole('heading', { name: 'furnace' })).toBeVisible();
     await page.keyboard.press('s');
     await plate.drag(0.05, 0.05, 0.95, 0.95);
-    await expect(page.getByText(/[1-9]\d+ selected of 88/)).toBeVisible();
+    await expect(page.getByText(/[1-9]\d+ selected of 91/)).toBeVisible();
     await page.getByRole('button', { name: 'Lock Dressing' }).click();
     await page.keyboard.press('Escape');
     await plate.drag(0.05, 0.05, 0.95, 0.95);
-    const few = await page.getByText(/\d+ selected of 88/).textContent();
+    const few = await page.getByText(/\d+ selected of 91/).textContent();
     expect(Number(/(\d+) selected/.exec(few ?? '')?.[1])).toBeLessThan(40);
     await page.getByRole('button', { name: 'Hide Dressing' }).click();
     await expect(page.getByRole('button', { name: 'Show Dressing' })).toBeVisible();

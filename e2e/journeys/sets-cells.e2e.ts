@@ -9,6 +9,7 @@ test.describe('Cells of the Sets desk', () => {
     await page.keyboard.press('ArrowRight');
     await page.keyboard.press('ArrowRight');
     await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('ArrowRight');
     await expect(cell('field-mood')).toBeFocused();
 
     await page.keyboard.press('Enter');
@@ -57,6 +58,7 @@ test.describe('Cells of the Sets desk', () => {
     await page.getByRole('button', { name: 'More for Night Shift' }).click();
     await page.getByRole('menuitem', { name: 'New level here' }).click();
     await page.keyboard.press('Escape');
+    await expect(page.getByLabel(/^Level of/)).toHaveCount(0);
     await expect(page.getByRole('gridcell', { name: /^Fold Night Shift.*1 level/ })).toBeVisible();
     await page.getByRole('button', { name: 'More for Night Shift' }).click();
     await page.getByRole('menuitem', { name: /To the bin/ }).click();

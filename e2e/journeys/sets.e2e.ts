@@ -61,6 +61,20 @@ test.describe('Sets desk', () => {
     await page.keyboard.press('Enter');
     await expect(page).toHaveURL(/sets\/register\/lamps/);
     await expect(page.getByRole('gridcell', { name: 'Marsh light', exact: true })).toHaveClass(/active/);
+    for (const [typed, dialog] of [
+      ['codes', 'Codes'],
+      ['what is', 'Ready'],
+      ['start h', 'Start here'],
+      ['bin', 'Bin'],
+    ]) {
+      await page.keyboard.press('/');
+      await page.getByRole('combobox', { name: 'Name or code' }).fill(typed);
+      await page.keyboard.press('Enter');
+      await expect(page.getByRole('dialog', { name: dialog, exact: true })).toBeVisible();
+      await expect(page).not.toHaveURL(/deed/);
+      await page.keyboard.press('Escape');
+      await expect(page.getByRole('dialog')).toHaveCount(0);
+    }
   });
 
   test('has no accessibility fault that axe can find, in both themes', async ({ quietPage: page, stravel }) => {

@@ -87,6 +87,11 @@ export class LevelPicture {
   private readonly library = inject(KitLibrary);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
 
+  /** Where levels are drawn, one after the other; to be disposed of. */
+  studio(): PictureStudio {
+    return new PictureStudio();
+  }
+
   /** A PNG of a level as a whole. @throws Error that says why there is none */
   async make(studio: PictureStudio, level: string, view: PictureView): Promise<Blob> {
     const { level: levels, stratum: known, piece: pieces } = this.tables();

@@ -10,7 +10,7 @@ export interface FindData {
   readonly desks: readonly { readonly name: string; readonly path: string }[];
 }
 
-/** Finds anything that has a name: levels, sets, registers and their entries, fields, pieces, desks. */
+/** Finds anything that has a name: levels, sets, registers and their entries, fields, pieces, desks, and what can be done. */
 @Component({
   selector: 'sv-find-dialog',
   imports: [MatDialogModule],
@@ -27,7 +27,7 @@ export interface FindData {
         aria-controls="found"
         aria-expanded="true"
         autocomplete="off"
-        placeholder="Level, set, entry, field, piece, desk"
+        placeholder="Level, set, entry, field, piece, desk, action"
         [attr.aria-activedescendant]="found().length ? 'found-' + at() : null"
         (input)="text.set(box.value); at.set(0)"
         (keydown)="key($event)"

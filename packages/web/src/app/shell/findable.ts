@@ -3,7 +3,7 @@ import { matchQuality } from './match-quality';
 
 /** Something that Find leads to. */
 export interface Findable {
-  readonly kind: 'level' | 'set' | 'register' | 'entry' | 'field' | 'piece' | 'desk';
+  readonly kind: 'level' | 'set' | 'register' | 'entry' | 'field' | 'piece' | 'desk' | 'action';
   readonly id: string;
   readonly name: string;
   /** What stands before and behind the name. */
@@ -16,6 +16,20 @@ export interface Findable {
   /** Code of a level, in small letters. */
   readonly code: string;
 }
+
+/** What can be done from anywhere; the Sets desk knows each by its id. */
+export const ACTIONS = [
+  { id: 'new-level', name: 'New level' },
+  { id: 'from-template', name: 'New level from a template…' },
+  { id: 'new-set', name: 'New set' },
+  { id: 'fields', name: 'Fields of the levels…' },
+  { id: 'ready', name: 'What is ready…' },
+  { id: 'codes', name: 'Codes…' },
+  { id: 'start', name: 'Start here…' },
+  { id: 'give-out', name: 'Give levels out as CSV' },
+  { id: 'take-in', name: 'Take levels in from a CSV…' },
+  { id: 'bin', name: 'Bin…' },
+] as const;
 
 /** Everything that has a name, levels first and in order of play. */
 export function findables(
@@ -49,6 +63,7 @@ export function findables(
     ),
     ...Object.values(tables.piece).map(({ id, name, kit }) => item('piece', id, name, `piece of ${tables.kit[kit]?.name ?? ''}`, ['/detail'], { piece: id })),
     ...desks.map(({ name, path }) => item('desk', path, `Go to ${name}`, 'desk', [path])),
+    ...ACTIONS.map(({ id, name }) => item('action', id, name, 'action', ['/sets'], { deed: id })),
   ];
 }
 

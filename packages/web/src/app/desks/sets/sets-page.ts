@@ -3,23 +3,11 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import {
-  DEFAULT_CODE_PATTERN,
-  EMPTY_CONTENT,
-  PURPOSES,
-  type FieldValue,
-  type FilledRecord,
-  type Json,
-  type Level,
-  type LevelSet,
-  type Operation,
-  type StratumContent,
-} from '@stravel/core';
+import { PURPOSES, type FieldValue, type FilledRecord, type Json, type Level, type LevelSet, type Operation } from '@stravel/core';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { Bakes } from '../../bakes/bakes';
 import { MEASURES, limitOf, measureText } from '../../bakes/core-bands';
 import { shelfInOrder, shelfRows } from '../../bakes/shelf-rows';
-import { DocumentRegistry } from '../../document/document-registry';
 import { EditLog } from '../../edits/edit-log';
 import { setRecordField } from '../../edits/operations';
 import { Session } from '../../session';
@@ -28,7 +16,7 @@ import { Workspace } from '../../workspace';
 import { PICTURE_VIEWS, type PictureView } from '../../plate/level-picture';
 import { CellWriter } from './bulk/cell-writer';
 import { CsvTransfer } from './bulk/csv-transfer';
-import { CodesDialog, type CodesChoice, type CodesData } from './codes/codes-dialog';
+import { CodeGiver } from './codes/code-giver';
 import { FieldContext } from './fields/field-context';
 import { FieldDialogs } from './fields/field-dialogs';
 import { binLevels, binSet, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
@@ -39,8 +27,7 @@ import { HistoryDialog } from './history/history-dialog';
 import { PictureMaker } from './pictures/picture-maker';
 import { Readiness } from './readiness/readiness';
 import { RegisterMaker } from './registers/register-maker';
-import { ReuseDialog, type ReuseChoice, type ReuseData } from './reuse/reuse-dialog';
-import { reuseLevels } from './reuse/reuse-levels';
+import { LevelReuser } from './reuse/level-reuser';
 import { StartDialog } from './start/start-dialog';
 import { SetsTabs } from './parts/sets-tabs';
 import { readAhead, searchText } from './search-texts';
@@ -61,7 +48,6 @@ export class SetsPage {
   readonly registers = inject(RegisterMaker);
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
-  private readonly documents = inject(DocumentRegistry);
   private readonly dialogs = inject(MatDialog);
   private readonly router = inject(Router);
   private readonly bakes = inject(Bakes);
@@ -72,6 +58,8 @@ export class SetsPage {
   readonly writer = inject(CellWriter);
   readonly readiness = inject(Readiness);
   readonly pictures = inject(PictureMaker);
+  private readonly codes = inject(CodeGiver);
+  private readonly reuser = inject(LevelReuser);
   private readonly csv = inject(CsvTransfer);
 
   readonly state = this.store.selectSignal(setsFeature.selectSetsState);
@@ -86,6 +74,8 @@ export class SetsPage {
   readonly at = input<string>();
   readonly column = input<string>();
   readonly field = input<string>();
+  /** Something to do, from the address. */
+  readonly deed = input<string>();
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
   readonly allColumns = computed(() => levelColumns(this.fields(), PURPOSES, this.readiness.faultsOf()));
@@ -131,6 +121,10 @@ export class SetsPage {
     effect(() => {
       const [at, column] = [this.at(), this.column() ?? 'name'];
       if (at !== undefined) untracked(() => this.dispatch(setsActions.cellEntered({ cell: { row: at, column } })));
+    });
+    effect(() => {
+      const deed = this.deed();
+      if (deed !== undefined) untracked(() => void this.doOnce(deed));
     });
     effect(() => {
       const field = this.field();
@@ -237,22 +231,29 @@ export class SetsPage {
   }
 
   openCodes(): void {
-    const pattern = this.settings()?.codes ?? DEFAULT_CODE_PATTERN;
-    const data: CodesData = { tables: this.tables(), pattern, levels: this.levels(), chosen: this.chosen() };
-    this.dialogs
-      .open<CodesDialog, CodesData, CodesChoice>(CodesDialog, { data, width: '640px' })
-      .afterClosed()
-      .subscribe((choice) => {
-        const settings = this.settings();
-        if (!choice || !settings) return;
-        const kept = choice.pattern === pattern ? [] : [setRecordField('collection', settings, 'codes', choice.pattern as unknown as Json)];
-        const given = choice.codes.map(({ level, code }) => setRecordField('level', level, 'code', code));
-        void this.edits.commit(given.length > 0 ? `codes of ${given.length} level${given.length === 1 ? '' : 's'}` : 'how codes are made', [...kept, ...given]);
-      });
+    this.codes.open(this.chosen());
   }
 
   fromTemplate(): void {
     this.reuse([]);
+  }
+
+  /** Does what the address asks, and takes it out of the address, so that a reload does not do it again. */
+  private async doOnce(deed: string): Promise<void> {
+    await this.router.navigate([], { queryParams: { deed: null }, queryParamsHandling: 'merge', replaceUrl: true });
+    const deeds: Readonly<Record<string, () => unknown>> = {
+      'new-level': () => this.addLevel(),
+      'from-template': () => this.fromTemplate(),
+      'new-set': () => this.addSet(),
+      fields: () => this.fieldDialogs.list(null),
+      ready: () => this.readiness.open(),
+      codes: () => this.openCodes(),
+      start: () => this.openStart(),
+      'give-out': () => this.takeOut(),
+      'take-in': () => this.takeIn(),
+      bin: () => this.openBin(),
+    };
+    if (Object.hasOwn(deeds, deed)) await deeds[deed]();
   }
 
   openBin(): void {
@@ -312,26 +313,12 @@ export class SetsPage {
     await this.edits.commit(levels.length === 1 ? `move ${levels[0].name}` : `move ${levels.length} levels`, operations);
   }
 
-  /** Duplicates levels, or makes one of a template when there are none, after asking what becomes of their strata. */
+  /** Duplicates levels, or makes one of a template when there are none; stands on the first then. */
   private reuse(levels: readonly Level[]): void {
-    const data: ReuseData = { tables: this.tables(), levels, all: this.levels(), tree: this.tree(), set: this.activeSet() ?? '' };
-    this.dialogs
-      .open<ReuseDialog, ReuseData, ReuseChoice>(ReuseDialog, { data, width: '720px', maxWidth: '94vw', restoreFocus: levels.length > 0 })
-      .afterClosed()
-      .subscribe((choice) => {
-        if (choice) void this.makeReused(choice);
-      });
-  }
-
-  private async makeReused({ levels, choices, name, set }: ReuseChoice): Promise<void> {
-    const tables = this.tables();
-    const contents = new Map<string, StratumContent>();
-    for (const [id, choice] of choices) if (choice === 'copy') contents.set(id, (await this.documents.stratum(id)).content());
-    const { copies, operations } = reuseLevels(tables, levels, { choices, nameOf: (level) => name ?? `${level.name} copy`, set }, (id) => contents.get(id) ?? EMPTY_CONTENT);
-    const what = levels.length === 1 ? levels[0].name : `${levels.length} levels`;
-    await this.edits.commit(set === undefined ? `duplicate ${what}` : `${copies[0].name} from the template ${what}`, operations);
-    this.dispatch(setsActions.levelsChosen({ ids: [] }));
-    this.dispatch(setsActions.cellEntered({ cell: { row: copies[0].id, column: 'name' } }));
+    this.reuser.open(levels, this.activeSet() ?? '', (first) => {
+      this.dispatch(setsActions.levelsChosen({ ids: [] }));
+      this.dispatch(setsActions.cellEntered({ cell: { row: first.id, column: 'name' } }));
+    });
   }
 
   /** Set in which something new goes: where the active cell stands, else the first at the bottom of the tree. */

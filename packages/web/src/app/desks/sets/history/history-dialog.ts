@@ -119,7 +119,7 @@ export class HistoryDialog {
   private readonly dialog = inject<MatDialogRef<HistoryDialog>>(MatDialogRef);
   private readonly api = inject(ApiClient);
   private readonly session = inject(Session);
-  private readonly edits_ = inject(EditLog);
+  private readonly log = inject(EditLog);
   private readonly documents = inject(DocumentRegistry);
   private readonly context = inject(FieldContext);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
@@ -193,7 +193,7 @@ export class HistoryDialog {
             ? (tables[kind as RecordKind] as unknown as Readonly<Record<string, JsonRecord | undefined>>)[id]
             : (documents.get(document)?.item(kind as ItemKind, id) as JsonRecord | undefined),
       );
-      await this.edits_.commit(`${this.level().name} back to ${before ? 'before ' : ''}“${edit.label}”`, operations);
+      await this.log.commit(`${this.level().name} back to ${before ? 'before ' : ''}“${edit.label}”`, operations);
       this.dialog.close();
     } catch (error) {
       this.failure.set(`Nothing was changed. ${error instanceof Error ? error.message : String(error)}`);
@@ -207,7 +207,7 @@ export class HistoryDialog {
 
   private async start(): Promise<void> {
     // The last changes must be in the log before it is read.
-    await this.edits_.settled();
+    await this.log.settled();
     await this.more();
     const people = await this.api.people().catch(() => []);
     this.people.set(new Map(people.map(({ id, name }) => [id, name])));

@@ -1,8 +1,10 @@
+import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { linkLookup, type Field, type FieldValue, type Level, type LevelSet } from '@stravel/core';
 import type { ActiveCell } from '../store/sets-store';
 import { levelColumns, plainRows, type TableRow } from '../table-rows';
 import { CellEditor } from './cell-editor';
+import { ColumnLayout } from './column-layout';
 import { PictureEditor } from './picture-editor';
 import { RecordTable, type RowWish } from './record-table';
 
@@ -172,13 +174,38 @@ describe('the columns of a table', () => {
 
   it('stay in view up to the frozen one, each right of those before it', async () => {
     const { one } = await table(null);
-    expect(one.stays().every((left) => left === undefined)).toBe(true);
+    expect(one.layout.stays().every((left) => left === undefined)).toBe(true);
     const fixture = TestBed.createComponent(RecordTable);
     const inputs = { rows, columns: columns.map((column, i) => ({ ...column, width: `${100 + i}px` })), active: null, editing: false, chosen: new Set<string>(), links, frozen: 2 };
     for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
     await fixture.whenStable();
     // Grip 22, choice 28, number 44 and 100 pixels, 8 between each.
-    expect(fixture.componentInstance.stays().slice(0, 6)).toEqual([0, 30, 66, 118, 226, undefined]);
+    const { layout } = fixture.componentInstance;
+    expect(layout.stays().slice(0, 6)).toEqual([0, 30, 66, 118, 226, undefined]);
+    // All of it fits.
+    expect(layout.drawn()).toHaveLength(columns.length);
+  });
+
+  it('exist only where they are seen, besides the frozen ones, and come into sight when one goes there', () => {
+    const many = Array.from({ length: 30 }, (_unused, i) => ({ ...columns[0], id: `c${i}`, width: '92px' }));
+    const frozen = signal(1);
+    const layout = new ColumnLayout(signal(many), frozen);
+    const body = { scrollLeft: 0, clientWidth: 518 } as HTMLElement;
+    const seen = () => layout.drawn().map(({ index }) => index);
+    layout.follow(body);
+    // Columns begin at 118, one every 100 pixels.
+    expect(seen()).toEqual([0, 1, 2, 3, 4]);
+    body.scrollLeft = 1000;
+    layout.follow(body);
+    // The frozen one covers up to 218: from 1218 on they are seen, and those that end within 40 pixels of it.
+    expect(seen()).toEqual([0, 10, 11, 12, 13, 14]);
+    layout.reveal('c29', body);
+    expect([body.scrollLeft, seen().at(-1)]).toEqual([118 + 30 * 100 - 518, 29]);
+    layout.reveal('c1', body);
+    expect([body.scrollLeft, seen()]).toEqual([0, [0, 1, 2, 3, 4]]);
+    frozen.set(0);
+    layout.reveal('c0', body);
+    expect(body.scrollLeft).toBe(0);
   });
 
   it('gather lines under what they hold, what holds nothing last, and fold', () => {

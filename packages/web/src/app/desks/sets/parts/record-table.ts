@@ -2,22 +2,11 @@ import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject, input, output, signal, viewChild } from '@angular/core';
 import { MatMenuModule, type MatMenuTrigger } from '@angular/material/menu';
-import {
-  LEAST_COLUMN_PIXELS,
-  MOST_COLUMN_PIXELS,
-  equalJson,
-  fieldText,
-  type Field,
-  type FieldValue,
-  type FigureOf,
-  type FilledRecord,
-  type Json,
-  type LevelSet,
-  type LinkLookup,
-} from '@stravel/core';
+import { equalJson, fieldText, type Field, type FieldValue, type FigureOf, type FilledRecord, type Json, type LevelSet, type LinkLookup } from '@stravel/core';
 import type { ActiveCell } from '../store/sets-store';
 import { cellText, cellValue, isReadOnly, type TableColumn, type TableRow } from '../table-rows';
 import { copyRange, fillDown, pasteInto, rangeBetween, type CellRange, type PastedCells } from '../bulk/cell-range';
+import { ColumnLayout, dragEdge } from './column-layout';
 import { CellEditor, type SuggestLinks } from './cell-editor';
 import type { UploadPicture } from './picture-editor';
 
@@ -25,18 +14,6 @@ import type { UploadPicture } from './picture-editor';
 export type RowWish = 'open' | 'duplicate' | 'up' | 'down' | 'bin' | 'new-level' | 'new-set' | 'move' | 'uses' | 'order' | 'history';
 
 export const ROW_HEIGHT = 32;
-const COLUMN_GAP = 8;
-/** Grip, choice and number, which stand before the columns. */
-const LEADING_PIXELS = [22, 28, 44];
-const MENU_PIXELS = 34;
-const LEADING_END = LEADING_PIXELS.reduce((sum, pixels) => sum + pixels + COLUMN_GAP, 0);
-
-/** Columns this far out of sight are kept ready, pixels. */
-const SPARE_PIXELS = 40;
-
-/** The least that a column's width allows, pixels. */
-const leastPixels = (width: string): number => parseFloat(width.replace('minmax(', ''));
-
 /** Sets with levels, or a register's entries, in lines; cells are edited in place. Only the lines in view exist. */
 @Component({
   selector: 'sv-record-table',
@@ -47,7 +24,7 @@ const leastPixels = (width: string): number => parseFloat(width.replace('minmax(
     '(focusout)': 'focusMoved($event.relatedTarget)',
     '(copy)': 'copy($event)',
     '(paste)': 'paste($event)',
-    '(window:resize)': 'resized()',
+    '(window:resize)': 'follow()',
   },
   templateUrl: './record-table.html',
   styleUrl: './record-table.scss',
@@ -87,56 +64,8 @@ export class RecordTable {
 
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   readonly rowHeight = ROW_HEIGHT;
-  /** Below this the table scrolls sideways. */
-  readonly leastWidth = computed(() => this.columns().reduce((sum, { width }) => sum + leastPixels(width) + COLUMN_GAP, LEADING_END + MENU_PIXELS));
-  /** Where each leading cell and each frozen column stays, pixels from the left; undefined for what scrolls. */
-  readonly stays = computed((): readonly (number | undefined)[] => {
-    const widths = [...LEADING_PIXELS, ...this.columns().map(({ width }) => leastPixels(width))];
-    const last = this.frozen() > 0 ? LEADING_PIXELS.length + this.frozen() : 0;
-    let left = 0;
-    return widths.map((pixels, i) => {
-      const at = i < last ? left : undefined;
-      left += pixels + COLUMN_GAP;
-      return at;
-    });
-  });
+  readonly layout = new ColumnLayout(this.columns, this.frozen);
   readonly setName: Field = { id: 'name', key: 'name', name: 'Name', type: 'text', choices: [], order: '', required: true };
-  readonly template = computed(() => {
-    // Widths that are known beforehand spare the browser the measuring of every line.
-    const isWide = this.leastWidth() > this.sideways().width;
-    const widths = this.columns().map(({ width }, i) => (isWide || i < this.frozen() ? `${leastPixels(width)}px` : width));
-    return [...LEADING_PIXELS.map((pixels) => `${pixels}px`), ...widths, `${MENU_PIXELS}px`].join(' ');
-  });
-  /** How far the table is scrolled sideways, and how much of it is seen, pixels. */
-  private readonly sideways = signal({ left: 0, width: innerWidth });
-  /** Where columns begin and end, pixels from the left, each at its least width. */
-  private readonly edges = computed(() => {
-    let at = LEADING_END;
-    return this.columns().map(({ width }) => {
-      const left = at;
-      at += leastPixels(width) + COLUMN_GAP;
-      return { left, right: at };
-    });
-  });
-  /** First and last column that are seen besides the frozen ones: of a wide table only those exist. */
-  private readonly inSight = computed(
-    () => {
-      const { left, width } = this.sideways();
-      const [edges, frozen] = [this.edges(), this.frozen()];
-      // A table that fits stretches its columns: none of them is out of sight.
-      if (this.leastWidth() <= width) return { first: frozen, last: edges.length - 1 };
-      const covered = frozen > 0 ? edges[frozen - 1].right : 0;
-      const first = edges.findIndex(({ right }, i) => i >= frozen && right > left + covered - SPARE_PIXELS);
-      const beyond = edges.findIndex((edge) => edge.left > left + width + SPARE_PIXELS);
-      return { first: first < 0 ? edges.length : first, last: (beyond < 0 ? edges.length : beyond) - 1 };
-    },
-    { equal: (a, b) => a.first === b.first && a.last === b.last },
-  );
-  readonly drawnColumns = computed(() => {
-    const { first, last } = this.inSight();
-    const frozen = this.frozen();
-    return this.columns().flatMap((column, index) => (index < frozen || (index >= first && index <= last) ? [{ column, index }] : []));
-  });
   readonly rowId = (_index: number, row: TableRow): string => row.id;
 
   /** The other end of a range of cells; the active cell is the one. */
@@ -166,15 +95,6 @@ export class RecordTable {
       this.shown = active;
       if (active && !this.editing() && (lost || arrived || this.element.nativeElement.contains(document.activeElement))) this.focusCell(active);
     });
-  }
-
-  resized(): void {
-    this.scrolled(this.viewport().elementRef.nativeElement);
-  }
-
-  scrolled({ scrollLeft, clientWidth }: HTMLElement): void {
-    const { left, width } = this.sideways();
-    if (scrollLeft !== left || clientWidth !== width) this.sideways.set({ left: scrollLeft, width: clientWidth || innerWidth });
   }
 
   /** What a cell holds and shows. */
@@ -289,19 +209,12 @@ export class RecordTable {
   }
 
   /** Follows the pointer with the right edge of a column; the view's panel has the same for keys. */
-  size(event: PointerEvent, column: TableColumn): void {
-    const handle = event.target as HTMLElement;
-    const from = handle.parentElement?.getBoundingClientRect().width ?? LEAST_COLUMN_PIXELS;
-    const start = event.clientX;
-    event.preventDefault();
-    handle.setPointerCapture(event.pointerId);
-    const move = ({ clientX }: PointerEvent): void => this.emitSize(column, from + clientX - start);
-    handle.addEventListener('pointermove', move);
-    handle.addEventListener('pointerup', () => handle.removeEventListener('pointermove', move), { once: true });
+  size(event: PointerEvent, { id: column }: TableColumn): void {
+    dragEdge(event, (pixels) => this.columnSized.emit({ column, pixels }));
   }
 
-  private emitSize(column: TableColumn, pixels: number): void {
-    this.columnSized.emit({ column: column.id, pixels: Math.round(Math.min(MOST_COLUMN_PIXELS, Math.max(LEAST_COLUMN_PIXELS, pixels))) });
+  follow(): void {
+    this.layout.follow(this.viewport().elementRef.nativeElement);
   }
 
   drop(event: CdkDragDrop<unknown>): void {
@@ -357,24 +270,11 @@ export class RecordTable {
     const offset = viewport.measureScrollOffset();
     if (top < offset) viewport.scrollToOffset(top);
     else if (top + ROW_HEIGHT > offset + viewport.getViewportSize()) viewport.scrollToOffset(top + ROW_HEIGHT - viewport.getViewportSize());
-    this.scrollSideways(active.column);
+    this.layout.reveal(active.column, viewport.elementRef.nativeElement);
     const wanted = `${active.row}:${active.column}`;
     const find = (): HTMLElement | undefined => [...this.element.nativeElement.querySelectorAll<HTMLElement>('[data-cell]')].find(({ dataset }) => dataset['cell'] === wanted);
     const cell = find();
     if (cell) cell.focus();
     else requestAnimationFrame(() => find()?.focus());
-  }
-
-  /** Brings a column into sight, right of the frozen ones. */
-  private scrollSideways(id: string): void {
-    const index = this.columns().findIndex((column) => column.id === id);
-    const element = this.viewport().elementRef.nativeElement;
-    const frozen = this.frozen();
-    if (index < frozen || this.leastWidth() <= element.clientWidth) return;
-    const { left, right } = this.edges()[index];
-    const covered = frozen > 0 ? this.edges()[frozen - 1].right : 0;
-    if (left < element.scrollLeft + covered) element.scrollLeft = index === frozen ? 0 : left - covered - COLUMN_GAP;
-    else if (right > element.scrollLeft + element.clientWidth) element.scrollLeft = right - element.clientWidth;
-    this.scrolled(element);
   }
 }

@@ -52,7 +52,7 @@ export interface ReuseChoice {
           >
         }
         @if (levels().length === 1) {
-          <label>Name <input class="cell" #name aria-label="Name" [value]="name_()" (input)="name_.set(name.value)" (keydown.enter)="agree()" /></label>
+          <label>Name <input class="cell" #name aria-label="Name" [value]="newName()" (input)="newName.set(name.value)" (keydown.enter)="agree()" /></label>
         }
       </div>
       @if (strata().length > 0) {
@@ -126,14 +126,14 @@ export class ReuseDialog {
   readonly sets = flat(this.data.tree, []);
   readonly levels = signal(this.data.levels);
   readonly set = signal(this.data.set);
-  readonly name_ = signal(this.data.levels.length === 1 ? `${this.data.levels[0].name} copy` : 'New level');
+  readonly newName = signal(this.data.levels.length === 1 ? `${this.data.levels[0].name} copy` : 'New level');
   readonly strata = computed(() => strataOf(this.data.tables, this.levels()));
   readonly choices = signal<StratumChoices>(usualChoices(this.strata()));
   readonly title = computed(() => {
     if (this.isTemplate) return 'New level from a template';
     return this.levels().length === 1 ? `Duplicate ${this.levels()[0].name}` : `Duplicate ${this.levels().length} levels`;
   });
-  readonly sharing = computed(() => sharingText(this.strata(), this.choices(), (name) => (this.levels().length === 1 ? this.name_() : `${name} copy`)));
+  readonly sharing = computed(() => sharingText(this.strata(), this.choices(), (name) => (this.levels().length === 1 ? this.newName() : `${name} copy`)));
 
   chooseTemplate(id: string): void {
     const level = this.data.all.find((one) => one.id === id);
@@ -152,7 +152,7 @@ export class ReuseDialog {
   agree(): void {
     const levels = this.levels();
     if (levels.length === 0) return;
-    const name = levels.length === 1 ? this.name_().trim() || 'New level' : undefined;
+    const name = levels.length === 1 ? this.newName().trim() || 'New level' : undefined;
     this.dialog.close({ levels, choices: this.choices(), name, set: this.isTemplate ? this.set() : undefined });
   }
 }
