@@ -56,7 +56,7 @@ interface LevelHistory {
             </p>
           }
           @if (beyond() > 0) {
-            <p class="soft">The same edit did {{ beyond() }} more to other levels; going back leaves those alone.</p>
+            <p class="soft">The same edit did {{ beyond() }} more elsewhere; going back leaves that alone.</p>
           }
         </div>
       </div>
