@@ -78,7 +78,11 @@ export class SetsPage {
   readonly deed = input<string>();
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
-  readonly allColumns = computed(() => levelColumns(this.fields(), PURPOSES, this.readiness.faultsOf()));
+  readonly allColumns = computed(() => {
+    const bakes = this.bakes.byLevel();
+    const isStale = (level: string): boolean => Object.hasOwn(bakes, level) && bakes[level].figures.state === 'stale';
+    return levelColumns(this.fields(), PURPOSES, this.readiness.faultsOf(), isStale);
+  });
   readonly view = new ShownView(
     computed(() => null),
     this.allColumns,

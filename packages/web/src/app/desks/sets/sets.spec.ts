@@ -2,7 +2,7 @@ import { emptyRecordTables, levelsInOrder, linkLookup, setTree, type Field, type
 import { applyToTables } from '../../document/records/records-store';
 import { binSet, moveLevels, moveSet, newLevel } from './level-edits';
 import { setsActions, setsFeature } from './store/sets-store';
-import { cellText, cellValue, entryColumns, levelColumns, tableRows } from './table-rows';
+import { STALE, cellText, cellValue, entryColumns, levelColumns, tableRows } from './table-rows';
 import { matchQuality } from '../../shell/match-quality';
 
 const set = (id: string, parent: string | null, order: string): LevelSet => ({ id, name: id, parent, order, binned: null });
@@ -76,6 +76,12 @@ describe('the table', () => {
     const counted: Field = { id: 's', key: 's', name: 'Strata', type: 'whole number', choices: [], order: 'a1', figure: 'strata' };
     const columns = levelColumns([...fields, counted], ['play']);
     expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'ready', 'f', 's']);
+    const worst: Field = { ...counted, id: 'w', figure: 'memory bytes' };
+    const marked = levelColumns([counted, worst], ['play'], undefined, (id) => id === 'old').slice(-2);
+    expect(marked.map(({ why }) => ['old', 'new'].map((id) => why?.(level(id, 'c', 'a0'))))).toEqual([
+      [undefined, undefined],
+      [STALE, ''],
+    ]);
     const figureOf = () => 12345;
     expect(cellValue(level('x', 'c', 'a0', { values: { mood: 'dark' } }), columns[4], figureOf)).toBe('dark');
     expect(cellValue(level('x', 'c', 'a0'), columns[4], figureOf)).toBeNull();

@@ -70,10 +70,17 @@ export function isReadOnly(column: Pick<TableColumn, 'field' | 'read'>): boolean
 
 /** What keeps a level from being ready; nothing when it is. */
 export type FaultsOf = (level: string) => readonly string[];
+/** Why a figure is not to be trusted. */
+export const STALE = 'Counted before the level was changed last: bake it again on the Budget desk.';
 const READINESS = ['ready', 'not ready'] as const;
 
 /** The columns that every collection's levels have, then its own fields. */
-export function levelColumns(fields: readonly Field[], purposes: readonly Purpose[], faultsOf: FaultsOf = () => []): TableColumn[] {
+export function levelColumns(
+  fields: readonly Field[],
+  purposes: readonly Purpose[],
+  faultsOf: FaultsOf = () => [],
+  isStale: (level: string) => boolean = () => false,
+): TableColumn[] {
   return [
     fixed('name', 'Level', 'text', [], 'minmax(140px, 1.6fr)', { required: true }),
     fixed('purpose', 'Purpose', 'choice', purposes, '76px', { required: true }),
@@ -83,7 +90,11 @@ export function levelColumns(fields: readonly Field[], purposes: readonly Purpos
       read: ({ id }) => READINESS[faultsOf(id).length === 0 ? 0 : 1],
       why: ({ id }) => faultsOf(id).join(' · '),
     },
-    ...fields.map(columnOf),
+    ...fields.map((field) => {
+      const column = columnOf(field);
+      // Strata are counted from the record itself; all else as its last bake found it.
+      return field.figure && field.figure !== 'strata' ? { ...column, why: ({ id }: FilledRecord) => (isStale(id) ? STALE : '') } : column;
+    }),
   ];
 }
 

@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { DEFAULT_READINESS, holdAgainst, readinessFaults, type Json, type ReadinessRules } from '@stravel/core';
+import { DEFAULT_READINESS, holdAgainst, readinessFaults, type Json, type ReadinessRules, type Tally } from '@stravel/core';
 import { bakesFeature, type LevelBakes } from '../../../bakes/bakes-store';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
@@ -44,7 +44,7 @@ export class Readiness {
         const own = bakes[level.id] as LevelBakes | undefined;
         const figures = own?.figures.summary;
         // Bakes from before things were counted one by one have no tally.
-        const tally = figures?.tally as typeof figures extends null | undefined ? never : { readonly markers: Readonly<Record<string, number>> } | undefined;
+        const tally = figures?.tally as Tally | undefined;
         return [
           level.id,
           readinessFaults(level, rules, tables.field, {

@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { compareOrdered, entriesOf, registersInOrder, type CarriedValue } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { StartHere, type Beginning } from '../../../start-here';
+import { Workspace } from '../../../workspace';
 
 /** From which level, and with what, one's own tests begin. */
 @Component({
@@ -78,6 +79,7 @@ export class StartDialog {
   readonly start = inject(StartHere);
   readonly dialog = inject<MatDialogRef<StartDialog>>(MatDialogRef);
   private readonly wanted = inject<string | undefined>(MAT_DIALOG_DATA, { optional: true });
+  private readonly workspace = inject(Workspace);
   private readonly store = inject(Store);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
@@ -111,6 +113,8 @@ export class StartDialog {
 
   keep(): void {
     this.start.set(this.draft());
+    // The desks, too, stand on it from now on: a rehearsal is one of its walks.
+    this.workspace.openLevel(this.draft().level);
     this.dialog.close();
   }
 
