@@ -201,8 +201,13 @@ export class HistoryDialog {
   }
 
   private concerns({ document, kind, id }: Operation): boolean {
-    const strata = this.strata();
-    return document === RECORDS_DOCUMENT ? id === this.levelId || (kind === 'stratum' && strata.has(id)) : strata.has(document);
+    return document === RECORDS_DOCUMENT ? id === this.levelId || (kind === 'stratum' && this.isOwn(id)) : this.isOwn(document);
+  }
+
+  /** Whether a stratum is the level's alone, or is gone; one that others stand on by now is left as it is. */
+  private isOwn(stratum: string): boolean {
+    const record = this.tables().stratum[stratum] as { readonly owner: string | null } | undefined;
+    return this.strata().has(stratum) && (!record || record.owner === this.levelId);
   }
 
   private async start(): Promise<void> {
