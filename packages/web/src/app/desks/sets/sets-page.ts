@@ -289,6 +289,7 @@ export class SetsPage {
       await this.router.navigate(['/layout', one.id]);
     } else if (wish === 'order') await this.router.navigate(['/sets/order'], { queryParams: { level: one.id } });
     else if (wish === 'history') this.dialogs.open(HistoryDialog, { data: one.id, width: '900px', maxWidth: '94vw' });
+    else if (wish === 'picture of plan' || wish === 'picture of model') await this.makePictures(wish === 'picture of plan' ? 'plan' : 'model', levels);
     else if (wish === 'duplicate') this.reuse(levels);
     else if (wish === 'bin') await this.bin(levels);
     else if (wish === 'move') this.askForSet(levels);

@@ -11,7 +11,7 @@ import { CellEditor, type SuggestLinks } from './cell-editor';
 import type { UploadPicture } from './picture-editor';
 
 /** What was asked of a row through its menu or keys. */
-export type RowWish = 'open' | 'duplicate' | 'up' | 'down' | 'bin' | 'new-level' | 'new-set' | 'move' | 'uses' | 'order' | 'history';
+export type RowWish = 'open' | 'duplicate' | 'up' | 'down' | 'bin' | 'new-level' | 'new-set' | 'move' | 'uses' | 'order' | 'history' | 'picture of plan' | 'picture of model';
 
 export const ROW_HEIGHT = 32;
 /** Sets with levels, or a register's entries, in lines; cells are edited in place. Only the lines in view exist. */

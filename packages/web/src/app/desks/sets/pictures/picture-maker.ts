@@ -5,7 +5,7 @@ import { ApiClient } from '../../../api/api-client';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { create, newId, setRecordField } from '../../../edits/operations';
-import { LevelPicture, type PictureView } from '../../../plate/level-picture';
+import { LevelPicture, type PictureStudio, type PictureView } from '../../../plate/level-picture';
 
 /** How far the pictures are. */
 export interface PictureProgress {
@@ -40,7 +40,13 @@ export class PictureMaker {
     this.isStopped = false;
     const failures: string[] = [];
     const made: { readonly level: string; readonly name: string }[] = [];
-    const studio = this.pictures.studio();
+    let studio: PictureStudio;
+    try {
+      studio = this.pictures.studio();
+    } catch (error) {
+      this.failures.set([`any level: this browser cannot draw it. ${error instanceof Error ? error.message : String(error)}`]);
+      return;
+    }
     try {
       for (const [done, { id, name }] of levels.entries()) {
         this.progress.set({ done, total: levels.length, name });

@@ -69,6 +69,14 @@ describe('pictures of levels', () => {
     expect(told()[0][1]).toEqual(['field  new', 'level a values.picture', 'level c values.picture']);
   });
 
+  it('say so where nothing can be drawn at all', async () => {
+    jest.spyOn(TestBed.inject(LevelPicture), 'studio').mockImplementation(() => {
+      throw new Error('no WebGL');
+    });
+    await maker.make([tables.level['a']], 'plan');
+    expect([maker.failures(), maker.progress(), commits]).toEqual([['any level: this browser cannot draw it. no WebGL'], undefined, []]);
+  });
+
   it('stop when cancelled; those that were made stay', async () => {
     drawn = (id) => {
       if (id === 'b') maker.cancel();
