@@ -52,7 +52,7 @@ await step('unit', 'npx', ['jest', '--json', `--outputFile=${jestReport}`]);
 count(jestReport, (r) => [r.numPassedTests, r.numFailedTests]);
 if (only.length === 0 || only.includes('e2e')) {
   installChromium();
-  await step('e2e', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], { STRAVEL_E2E_REPORT: e2eReport });
+  await step('e2e', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], { STRAVEL_E2E_REPORT: e2eReport, CI: '1' });
   count(e2eReport, (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected]);
 }
 process.stdout.write(`\n${passed} passed, ${failed} failed\n`);

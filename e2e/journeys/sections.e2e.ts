@@ -14,7 +14,11 @@ test.describe('Sections', () => {
     const plate = new PlatePage(page);
     const inHand = page.getByText('wall in hand');
     for (let y = 0.25; y < 0.75 && !(await inHand.isVisible()); y += 0.07) {
-      for (let x = 0.15; x < 0.9 && !(await inHand.isVisible()); x += 0.05) await plate.click(x, y);
+      for (let x = 0.15; x < 0.9 && !(await inHand.isVisible()); x += 0.05) {
+        await plate.click(x, y);
+        // What the click found must be drawn before the next one, which would let it go.
+        await page.waitForTimeout(120);
+      }
     }
     await expect(inHand).toBeVisible();
     await page.keyboard.press('ArrowRight');
@@ -61,7 +65,8 @@ test.describe('Sections', () => {
     await page.getByRole('button', { name: 'Add a burrow' }).first().click();
     await expect(page.locator('footer').getByText(/\d+ walls/)).toBeVisible();
     for (const [label, value] of [
-      ['open floor', '95'],
+      // Every last square: however fast the machine, that takes longer than a click.
+      ['open floor', '100'],
       ['step limit', '1000000000'],
       ['rows', '2000'],
       ['columns', '2000'],
@@ -72,6 +77,8 @@ test.describe('Sections', () => {
     await expect(page.getByRole('progressbar')).toBeVisible();
     await page.getByRole('button', { name: 'Cancel' }).click();
     await expect(page.getByText('Cancelled.')).toBeVisible();
+    await page.getByLabel('open floor', { exact: true }).fill('40');
+    await page.getByLabel('open floor', { exact: true }).press('Enter');
     await page.getByLabel('rows', { exact: true }).fill('20');
     await page.getByLabel('rows', { exact: true }).press('Enter');
     await page.getByLabel('columns', { exact: true }).fill('20');
