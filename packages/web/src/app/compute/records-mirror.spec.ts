@@ -10,6 +10,7 @@ const many = (count: number): RecordTables => ({ ...emptyRecordTables(), set: Ob
 describe('the worker that keeps a copy of the records', () => {
   let asked: MirrorRequest[];
   let answer: (data: MirrorAnswer) => void;
+  let fail: () => void;
   let mirror: RecordsMirror;
 
   beforeEach(() => {
@@ -17,7 +18,11 @@ describe('the worker that keeps a copy of the records', () => {
     asked = [];
     const worker = {
       postMessage: (request: MirrorRequest) => asked.push(request),
-      addEventListener: (_name: string, listen: (event: { data: MirrorAnswer }) => void) => (answer = (data) => listen({ data })),
+      addEventListener: (name: string, listen: (event: { data: MirrorAnswer }) => void) => {
+        if (name === 'error') fail = () => listen({ data: { round: 0, findings: [] } });
+        else answer = (data) => listen({ data });
+      },
+      terminate: () => undefined,
     };
     TestBed.configureTestingModule({ providers: [{ provide: MIRROR_FACTORY, useValue: () => worker }] });
     mirror = TestBed.inject(RecordsMirror);
@@ -42,6 +47,17 @@ describe('the worker that keeps a copy of the records', () => {
     mirror.follow(many(1000), {});
     jest.runAllTimers();
     expect(asked.map((request) => (request.type === 'records' ? request.changed.length : request.type))).toEqual([400, 400, 200, 'figures', 'check']);
+  });
+
+  it('is sent everything again when it failed', () => {
+    const tables = many(2);
+    mirror.follow(tables, {});
+    jest.runAllTimers();
+    fail();
+    asked.length = 0;
+    mirror.follow({ ...tables, set: { ...tables.set, s1: { ...tables.set['s1'], name: 'new' } } }, {});
+    jest.runAllTimers();
+    expect(told()).toEqual(['s0,s1 -', 'figures', 'check']);
   });
 
   it('is believed only when nothing was asked since', () => {

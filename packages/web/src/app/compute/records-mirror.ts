@@ -60,6 +60,14 @@ export class RecordsMirror {
     this.post({ type: 'check', round: ++this.round });
   }
 
+  /** Forgets a worker that failed: the next change sends everything to a new one. */
+  private startOver(): void {
+    this.worker?.terminate();
+    this.worker = undefined;
+    this.sent.clear();
+    this.figuresSent = undefined;
+  }
+
   private post(request: MirrorRequest): void {
     if (!this.worker) {
       this.worker = this.createWorker();
@@ -67,6 +75,7 @@ export class RecordsMirror {
         // What was asked since will answer for it.
         if (data.round === this.round) this.findings.set(data.findings);
       });
+      this.worker.addEventListener('error', () => this.startOver());
     }
     this.worker.postMessage(request);
   }

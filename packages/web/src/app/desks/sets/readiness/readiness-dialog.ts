@@ -6,8 +6,8 @@ export interface ReadinessData {
   readonly rules: ReadinessRules;
   readonly fields: readonly Field[];
   readonly devices: readonly Device[];
-  /** The level that one wants to know of. */
-  readonly level: { readonly name: string; readonly faults: readonly string[] } | undefined;
+  /** The level that one wants to know of, and what it lacks as things stand. */
+  readonly level: { readonly name: string; readonly faults: () => readonly string[] } | undefined;
 }
 
 const SWITCHES = [
@@ -27,12 +27,12 @@ const SWITCHES = [
     <h2 mat-dialog-title>Ready</h2>
     <mat-dialog-content>
       @if (data.level; as level) {
-        @if (level.faults.length > 0) {
+        @if (level.faults().length > 0) {
           <p>
             <strong>{{ level.name }}</strong> is not ready:
           </p>
           <ul class="near">
-            @for (fault of level.faults; track fault) {
+            @for (fault of level.faults(); track fault) {
               <li>{{ fault }}</li>
             }
           </ul>

@@ -119,7 +119,7 @@ describe('readiness', () => {
     chosen = undefined;
     const one = readiness(null);
     one.open('c');
-    expect([shown[0].level?.name, shown[0].level?.faults.length, commits]).toEqual(['c', 3, []]);
+    expect([shown[0].level?.name, shown[0].level?.faults().length, commits]).toEqual(['c', 3, []]);
     chosen = { ...DEFAULT_READINESS, code: true };
     one.open();
     expect([shown[1].level, commits.map(([{ kind, field, after }]) => [kind, field, after])]).toEqual([undefined, [['collection', 'readiness', chosen]]]);

@@ -70,7 +70,7 @@ export class Readiness {
       rules: this.rules(),
       fields: Object.values(tables.field).filter(({ register }) => !register),
       devices: Object.values(tables.device),
-      level: level === undefined ? undefined : { name: tables.level[level].name, faults: this.faultsOf()(level) },
+      level: level === undefined ? undefined : { name: tables.level[level].name, faults: () => this.faultsOf()(level) },
     };
     this.dialogs
       .open<ReadinessDialog, ReadinessData, ReadinessRules>(ReadinessDialog, { data, width: '620px' })
