@@ -57,7 +57,7 @@ export { MOST_CHUNK_RECORDS, decodeChunk, decodePlacementChunk, encodeChunk, typ
 export { placePoint, turnMatrix, turnVector, yawOfDirection, type TurnMatrix } from './geometry/turn';
 export { blockSurface, boxPlanes, localBounds, prismPlanes, stretchPlanes, wedgePlanes, type BlockSurface } from './geometry/block-solid';
 
-export { compareOrdered, levelsInOrder, ordersBetween, playNumbers, setTree, type Ordered, type SetNode } from './sets/order';
+export { compareOrdered, levelsInOrder, levelsUnder, ordersBetween, playNumbers, setTree, type Ordered, type SetNode } from './sets/order';
 export { setFindings } from './sets/set-findings';
 export { codeCount, codePatternFault, freeCodes } from './sets/codes';
 export { DEFAULT_CODE_PATTERN, LOOK_ALIKES, type CodePattern } from './model/code-pattern';

@@ -1,5 +1,6 @@
 import type { FieldType, FieldValue } from '../model/field';
 import type { ConditionTest, ViewRules } from '../model/table-view';
+import { isEmptyValue } from './field-tables';
 
 /** What a column holds of a record: the value, and the text that a person reads. */
 export interface ViewCell {
@@ -8,13 +9,11 @@ export interface ViewCell {
   readonly type: FieldType;
 }
 
-const isEmpty = (value: FieldValue): boolean => value === null || value === '' || (Array.isArray(value) && value.length === 0);
-
 /** Whether a cell holds what a condition asks. Letters without regard to case; numbers as numbers. */
 export function meetsCondition(cell: ViewCell, test: ConditionTest, wanted: string): boolean {
   const { value, type } = cell;
-  if (test === 'is filled') return !isEmpty(value);
-  if (test === 'is empty') return isEmpty(value);
+  if (test === 'is filled') return !isEmptyValue(value);
+  if (test === 'is empty') return isEmptyValue(value);
   const typed = wanted.trim().toLowerCase();
   const shown = (): string => cell.text.toLowerCase();
   if (test === 'contains') return shown().includes(typed);
@@ -22,10 +21,10 @@ export function meetsCondition(cell: ViewCell, test: ConditionTest, wanted: stri
   const both = typeof value === 'number' && typed !== '' && Number.isFinite(number);
   if (test === 'is' || test === 'is not') {
     // A link shows its name, a yes its word: what is typed is what is read.
-    const same = both ? value === number : isEmpty(value) ? typed === '' : shown() === typed;
+    const same = both ? value === number : isEmptyValue(value) ? typed === '' : shown() === typed;
     return same === (test === 'is');
   }
-  if (isEmpty(value) || typed === '') return false;
+  if (isEmptyValue(value) || typed === '') return false;
   if (type === 'number' || type === 'whole number') return both && (test === 'at least' ? value >= number : value <= number);
   return test === 'at least' ? shown() >= typed : shown() <= typed;
 }
@@ -34,7 +33,7 @@ export function meetsCondition(cell: ViewCell, test: ConditionTest, wanted: stri
 type SortKey = number | string | null;
 
 function sortKey(cell: ViewCell | undefined): SortKey {
-  if (!cell || isEmpty(cell.value)) return null;
+  if (!cell || isEmptyValue(cell.value)) return null;
   return typeof cell.value === 'number' ? cell.value : cell.text.toLowerCase();
 }
 

@@ -45,6 +45,11 @@ export function valueOf(record: FilledRecord, field: Pick<Field, 'key'>): FieldV
   return Object.hasOwn(record.values, field.key) ? record.values[field.key] : null;
 }
 
+/** Whether a field holds nothing: no value, no text, or a list of none. */
+export function isEmptyValue(value: FieldValue): boolean {
+  return value === null || value === '' || (Array.isArray(value) && value.length === 0);
+}
+
 /** What makes two values the same where a field is unique: letters without regard to case. */
 export function uniqueKey(value: FieldValue): string {
   return JSON.stringify(value).toLowerCase();

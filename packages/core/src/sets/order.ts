@@ -52,8 +52,12 @@ export function setTree(tables: Pick<RecordTables, 'set' | 'level'>): SetNode[] 
 
 /** All levels in use in order of play: down the tree, a set's own levels before those of the sets inside it. */
 export function levelsInOrder(tables: Pick<RecordTables, 'set' | 'level'>): Level[] {
-  const walk = (nodes: readonly SetNode[]): Level[] => nodes.flatMap((node) => [...node.levels, ...walk(node.sets)]);
-  return walk(setTree(tables));
+  return setTree(tables).flatMap(levelsUnder);
+}
+
+/** All levels of a set in order of play: its own before those of the sets inside it. */
+export function levelsUnder({ levels, sets }: SetNode): Level[] {
+  return [...levels, ...sets.flatMap(levelsUnder)];
 }
 
 /** Numbers of the play levels from 1, by id. */

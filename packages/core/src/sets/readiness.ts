@@ -1,7 +1,7 @@
 import type { Field } from '../model/field';
 import type { Level } from '../model/level';
 import type { ReadinessRules } from '../model/readiness';
-import { valueOf } from './field-tables';
+import { isEmptyValue, valueOf } from './field-tables';
 
 /** What is known of a level beyond its record. */
 export interface ReadinessFacts {
@@ -21,8 +21,7 @@ export function readinessFaults(level: Level, rules: ReadinessRules, fields: Rea
   for (const id of rules.fields) {
     // A field that is gone asks nothing any more.
     if (!Object.hasOwn(fields, id)) continue;
-    const value = valueOf(level, fields[id]);
-    if (value === null || value === '' || (Array.isArray(value) && value.length === 0)) faults.push(`no ${fields[id].name}`);
+    if (isEmptyValue(valueOf(level, fields[id]))) faults.push(`no ${fields[id].name}`);
   }
   for (const kind of ['spawn', 'exit'] as const) if (rules[kind] && !((facts.markers?.[kind] ?? 0) > 0)) faults.push(facts.markers ? `no ${kind}` : `${kind} not counted yet`);
   if (rules.code && level.code === '') faults.push('no code');

@@ -1,4 +1,4 @@
-import type { Device, Level, SetNode } from '@stravel/core';
+import { levelsUnder, type Device, type Level, type SetNode } from '@stravel/core';
 import type { CoreBand } from '../ui/core-sample';
 import type { ShelfCore, ShelfRow } from '../ui/core-shelf';
 import type { LevelBakes } from './bakes-store';
@@ -18,7 +18,7 @@ export interface ShelfInput {
 /** The shelf: the top sets with a core for each of their levels, or for each set inside when there are very many. */
 export function shelfRows(tree: readonly SetNode[], { bakes, device, measure, selected }: ShelfInput): ShelfRow[] {
   if (!device) return [];
-  const rows = tree.map((node) => ({ node, levels: allLevels(node).filter(({ purpose }) => purpose === 'play') })).filter(({ levels }) => levels.length > 0);
+  const rows = tree.map((node) => ({ node, levels: levelsUnder(node).filter(({ purpose }) => purpose === 'play') })).filter(({ levels }) => levels.length > 0);
   const isCrowded = rows.reduce((sum, { levels }) => sum + levels.length, 0) > MOST_CORES;
   return rows.map(({ node, levels }) => {
     const cores = levels.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
@@ -51,7 +51,7 @@ function gather(node: SetNode, cores: readonly ShelfCore[], device: Device, meas
   const byId = new Map(cores.map((core) => [core.id, core]));
   const inner = node.sets.length > 0 ? node.sets : [node];
   return inner.flatMap((set) => {
-    const own = allLevels(set).flatMap(({ id }) => byId.get(id) ?? []);
+    const own = levelsUnder(set).flatMap(({ id }) => byId.get(id) ?? []);
     const heaviest = own.reduce<ShelfCore | undefined>((best, core) => (!best || core.total > best.total ? core : best), undefined);
     return heaviest
       ? [
@@ -63,8 +63,4 @@ function gather(node: SetNode, cores: readonly ShelfCore[], device: Device, meas
         ]
       : [];
   });
-}
-
-function allLevels(node: SetNode): Level[] {
-  return [...node.levels, ...node.sets.flatMap(allLevels)];
 }

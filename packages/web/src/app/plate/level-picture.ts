@@ -7,7 +7,7 @@ import { documentOfSection } from '../document/level/level-sections';
 import { recordsFeature } from '../document/records/records-store';
 import type { StratumDocument } from '../document/stratum-document';
 import { KitLibrary } from './kit-library';
-import { PickIndex } from './pick-index';
+import { PickIndex, boxAround } from './pick-index';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours } from './plate-colours';
 import { PlateRenderer, type PlateFrame } from './plate-renderer';
@@ -46,7 +46,8 @@ export class PictureStudio {
     this.scene.setStrata(strata, new Set());
     this.scene.setMeshes(meshes);
     while (this.scene.pendingBlocks > 0) await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS));
-    const box = boundsOf(new PickIndex(() => strata, pieces));
+    const picks = new PickIndex(() => strata, pieces);
+    const box = boxAround(picks.everything().map(({ bounds }) => bounds));
     if (!box) throw new Error('there is nothing in it to be seen');
     this.planCamera.frame(WHOLE, box);
     this.modelCamera.frame(box);
@@ -119,16 +120,4 @@ export class LevelPicture {
 /** The plan is cut a little above the floors, so that roofs hide nothing. */
 function cutHeight({ min, max }: Box3): number {
   return Math.min(max[1], Math.max(min[1] + 2.2, min[1] + (max[1] - min[1]) * 0.6));
-}
-
-function boundsOf(picks: PickIndex): Box3 | undefined {
-  const min: [number, number, number] = [Infinity, Infinity, Infinity];
-  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-  for (const { bounds } of picks.within([-1e9, -1e9, -1e9], [1e9, 1e9, 1e9])) {
-    for (let k = 0; k < 3; k++) {
-      min[k] = Math.min(min[k], bounds.min[k]);
-      max[k] = Math.max(max[k], bounds.max[k]);
-    }
-  }
-  return min[0] <= max[0] ? { min, max } : undefined;
 }

@@ -12,6 +12,19 @@ export interface PickItem {
 
 const MARKER_REACH = 0.5;
 
+/** The box around boxes; undefined when there are none. */
+export function boxAround(boxes: Iterable<Box3>): Box3 | undefined {
+  const min: [number, number, number] = [Infinity, Infinity, Infinity];
+  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  for (const box of boxes) {
+    for (let k = 0; k < 3; k++) {
+      min[k] = Math.min(min[k], box.min[k]);
+      max[k] = Math.max(max[k], box.max[k]);
+    }
+  }
+  return min[0] <= max[0] ? { min, max } : undefined;
+}
+
 /** Where things are, for picking by point, box and ray. Made anew when asked after a change. */
 export class PickIndex {
   private items: PickItem[] = [];
@@ -35,6 +48,11 @@ export class PickIndex {
   /** Things whose bounds lie in a box. */
   within(min: readonly number[], max: readonly number[]): PickItem[] {
     return this.inBox(min, max).filter(({ bounds }) => bounds.min[0] >= min[0] && bounds.max[0] <= max[0] && bounds.min[2] >= min[2] && bounds.max[2] <= max[2]);
+  }
+
+  /** All things. */
+  everything(): PickItem[] {
+    return this.within([-1e9, -1e9, -1e9], [1e9, 1e9, 1e9]);
   }
 
   /** Things that a ray meets, nearest first; blocks and placements by their faces, all else by bounds. */

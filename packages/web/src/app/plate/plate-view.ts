@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, comput
 import type { Box3, ItemKind, Piece } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import type { PieceMesh } from './kit-meshes';
-import { PickIndex, boundsOfItem, type PickItem } from './pick-index';
+import { PickIndex, boundsOfItem, boxAround, type PickItem } from './pick-index';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours, type PlateColours } from './plate-colours';
 import { PlateRenderer } from './plate-renderer';
@@ -155,28 +155,12 @@ export class PlateView {
   }
 
   private bounds(counts: (stratum: string) => boolean): Box3 | undefined {
-    const min: [number, number, number] = [Infinity, Infinity, Infinity];
-    const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-    for (const { bounds, stratum } of this.picks.within([-1e9, -1e9, -1e9], [1e9, 1e9, 1e9])) {
-      if (!counts(stratum)) continue;
-      for (let k = 0; k < 3; k++) {
-        min[k] = Math.min(min[k], bounds.min[k]);
-        max[k] = Math.max(max[k], bounds.max[k]);
-      }
-    }
+    const boxes = this.picks.everything().flatMap(({ bounds, stratum }) => (counts(stratum) ? [bounds] : []));
     // What is not drawn yet has no bounds; where its blocks stand says enough.
     if (this.scene.pendingBlocks + this.scene.leftOutBlocks > 0) {
-      for (const { id, blocks } of this.visibleStrata()) {
-        if (!counts(id)) continue;
-        for (const { position } of blocks.values()) {
-          for (let k = 0; k < 3; k++) {
-            min[k] = Math.min(min[k], position[k]);
-            max[k] = Math.max(max[k], position[k]);
-          }
-        }
-      }
+      for (const { id, blocks } of this.visibleStrata()) if (counts(id)) for (const { position } of blocks.values()) boxes.push({ min: position, max: position });
     }
-    return min[0] <= max[0] ? { min, max } : undefined;
+    return boxAround(boxes);
   }
 
   /** Things whose outline lies in a rectangle of the plan, within the heights shown. */

@@ -1,5 +1,6 @@
 import {
   fieldText,
+  levelsUnder,
   type Field,
   type FieldType,
   type FieldValue,
@@ -144,7 +145,7 @@ export function tableRows(
       set: node.set,
       depth: node.depth,
       rank: ranks[node.depth] ?? 'Set',
-      count: isFolded ? countLevels(node) : count,
+      count: isFolded ? levelsUnder(node).length : count,
       ready: readyOf(levels) + below.reduce((sum, row) => sum + (row.kind === 'set' && row.depth === node.depth + 1 ? row.ready : 0), 0),
       folded: isFolded,
     };
@@ -152,10 +153,6 @@ export function tableRows(
     const own = levels.map((record): TableRow => ({ kind: 'record', id: record.id, record, depth: node.depth + 1, number: String(numbers.get(record.id) ?? '·') }));
     return [head, ...own, ...below];
   });
-}
-
-function countLevels(node: SetNode): number {
-  return node.levels.length + node.sets.reduce((sum, inner) => sum + countLevels(inner), 0);
 }
 
 /** Records in lines; gathered under what they hold in a column, groups in the order in which they first come, what holds nothing last. */

@@ -2,7 +2,7 @@ import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import type { Level, SetNode } from '@stravel/core';
+import { levelsUnder, type Level } from '@stravel/core';
 import { Bakes } from '../../../bakes/bakes';
 import { recordsFeature, selectPlayNumbers } from '../../../document/records/records-store';
 import { Session } from '../../../session';
@@ -42,7 +42,7 @@ export class WholePage {
   readonly levels = computed(() => this.allLevels().filter(({ purpose }) => purpose === 'play'));
   readonly names = computed(() => this.levels().map(({ id, name }) => `${this.numbers().get(id) ?? ''} ${name}`));
   /** Name of the top set over each level. */
-  private readonly tops = computed(() => new Map(this.tree().flatMap((node) => under(node).map(({ id }) => [id, node.set.name] as const))));
+  private readonly tops = computed(() => new Map(this.tree().flatMap((node) => levelsUnder(node).map(({ id }) => [id, node.set.name] as const))));
   readonly stretches = computed((): ChartStretch[] => {
     const stretches: { name: string; from: number; to: number }[] = [];
     this.levels().forEach(({ id }, i) => {
@@ -102,8 +102,4 @@ export class WholePage {
   says({ count, stands }: MatrixCell, column: MatrixColumn, level: Level): string {
     return `${level.name}: ${count} ${column.name}${stands ? `, ${stands}` : ''}`;
   }
-}
-
-function under(node: SetNode): Level[] {
-  return [...node.levels, ...node.sets.flatMap(under)];
 }
