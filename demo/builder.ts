@@ -1,4 +1,5 @@
 import {
+  EMPTY_CONTENT,
   boxPlanes,
   prismPlanes,
   randomStream,
@@ -84,7 +85,7 @@ export class StratumBuilder {
   }
 
   build(): StratumContent {
-    return { block: this.blocks, placement: this.placements, marker: this.markers, divider: this.dividers, recipe: this.recipes, pin: [] };
+    return { ...EMPTY_CONTENT, block: this.blocks, placement: this.placements, marker: this.markers, divider: this.dividers, recipe: this.recipes };
   }
 
   private block(name: string, position: Vector3, turn: TurnDegrees, planes: Block['planes'], material: string, sight: Block['sight']): this {

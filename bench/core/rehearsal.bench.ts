@@ -1,4 +1,4 @@
-import { boxPlanes, createRunContext, makeRehearsal, type Device, type Piece, type PlanPoint, type RehearsalInput, type StratumContent } from '@stravel/core';
+import { EMPTY_CONTENT, boxPlanes, createRunContext, makeRehearsal, type Device, type Piece, type PlanPoint, type RehearsalInput, type StratumContent } from '@stravel/core';
 import { timing, timingText, type Row } from '../measure';
 
 const COLUMNS = 40;
@@ -65,7 +65,7 @@ function input(): RehearsalInput {
     binned: null,
   };
   return {
-    content: { level, strata: [{ stratum: { id: 'own', name: 'Own', role: 'base', owner: 'l' }, content: { block, placement, marker: [], divider: [], recipe: [], pin: [] } }] },
+    content: { level, strata: [{ stratum: { id: 'own', name: 'Own', role: 'base', owner: 'l' }, content: { ...EMPTY_CONTENT, block, placement, } }] },
     pieces,
     kits: {},
     grid: { id: 'l', sizeMetres: CELL_METRES, origin: [0, 0], loadMetres: 30, dropMetres: 45, readyMetres: 0, resident: [] },

@@ -17,6 +17,7 @@ import {
   type CollectionContent,
   type FiguresSummary,
   type Level,
+  levelContent,
   type LevelContent,
   type SightResult,
 } from '@stravel/core';
@@ -26,10 +27,11 @@ let demo: CollectionContent;
 const baked = new Map<string, { sight: SightResult; figures: FiguresSummary }>();
 
 const levelNamed = (name: string): Level => Object.values(demo.records.level).find((level) => level.name === name) as Level;
-const contentOf = (level: Level): LevelContent => ({
-  level,
-  strata: level.strata.map(({ stratum }) => ({ stratum: demo.records.stratum[stratum], content: demo.strata.get(stratum) as never })),
-});
+const contentOf = (level: Level): LevelContent =>
+  levelContent(
+    level,
+    level.strata.map(({ stratum }) => ({ stratum: demo.records.stratum[stratum], content: demo.strata.get(stratum) as never })),
+  );
 
 /** Bakes a level of the demo once for all tests. */
 function bake(name: string): { sight: SightResult; figures: FiguresSummary } {

@@ -1,5 +1,6 @@
 import { CoreError } from '../errors';
 import type { Json } from '../model/json';
+import { OPTIONAL_ITEM_FIELDS, type ItemKind } from '../model/stratum';
 import type { Operation } from './operation';
 
 /** A record as plain data. */
@@ -35,10 +36,18 @@ export function applyOperation(record: JsonRecord | undefined, operation: Operat
     });
   }
   const [head, ...rest] = field.split('.');
-  if (rest.length === 0) return { ...record, [head]: after };
+  const isOptional = Object.hasOwn(OPTIONAL_ITEM_FIELDS, operation.kind) && OPTIONAL_ITEM_FIELDS[operation.kind as ItemKind].includes(head);
+  if (rest.length === 0) return isOptional && after === null ? without(record, head) : { ...record, [head]: after };
   const outer = own(record, head);
   const table = outer !== null && typeof outer === 'object' && !Array.isArray(outer) ? (outer as JsonRecord) : {};
-  return { ...record, [head]: { ...table, [rest.join('.')]: after } };
+  const key = rest.join('.');
+  if (!isOptional || after !== null) return { ...record, [head]: { ...table, [key]: after } };
+  const left = without(table, key);
+  return Object.keys(left).length === 0 ? without(record, head) : { ...record, [head]: left };
+}
+
+function without(record: JsonRecord, key: string): JsonRecord {
+  return Object.fromEntries(Object.entries(record).filter(([one]) => one !== key));
 }
 
 function own(record: JsonRecord, key: string): Json {

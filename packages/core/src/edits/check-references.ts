@@ -26,6 +26,10 @@ export function checkEditReferences(touched: readonly Touched[], find: (kind: Ed
     if (document !== RECORDS_DOCUMENT) {
       need(of, 'stratum', document);
       if (kind === 'placement') need(of, 'piece', record['piece']);
+      if (kind === 'patch') {
+        need(of, 'level', record['level']);
+        if (record['kind'] === 'placement') need(of, 'piece', (record['fields'] as JsonRecord)['piece']);
+      }
       continue;
     }
     if (kind === 'level') {

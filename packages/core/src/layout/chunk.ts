@@ -2,6 +2,7 @@ import { strFromU8, strToU8 } from 'fflate';
 import type { JsonRecord } from '../edits/apply-operation';
 import { CoreError } from '../errors';
 import { parseJson } from '../formats/canonical-json';
+import type { Placement } from '../model/placement';
 import type { EditableKind } from '../model/records';
 
 /** Most records in one chunk. */
@@ -19,7 +20,12 @@ export interface PlacementColumns {
   readonly pieces: readonly string[];
   /** Nine numbers a placement: position xyz in metres, yaw pitch roll in degrees, scale xyz. */
   readonly numbers: Float64Array;
+  /** What few placements have besides: group and own values, by index. */
+  readonly more: ReadonlyMap<number, PlacementMore>;
 }
+
+/** What a placement may have besides its transform. */
+export type PlacementMore = Pick<Placement, 'group' | 'values'>;
 
 /**
  * One chunk of a document: records of one kind. Placements stand in columns, all other kinds as JSON.
@@ -40,14 +46,18 @@ export function encodeChunk(kind: EditableKind, records: readonly JsonRecord[]):
     if (index === undefined) pieces.set(piece, (index = pieces.size));
     return index;
   });
-  const text = JSON.stringify({ ids: records.map((record) => record['id']), pieces: [...pieces.keys()], indices });
+  const more = records.flatMap((record, i) => {
+    const own = moreOf(record as Partial<Placement>);
+    return own ? [[i, own]] : [];
+  });
+  const text = JSON.stringify({ ids: records.map((record) => record['id']), pieces: [...pieces.keys()], indices, ...(more.length > 0 ? { more } : {}) });
   return assemble(records.length, text, numbers);
 }
 
 /** @throws CoreError 'CHUNK_UNREADABLE' when the bytes are not a chunk or are cut off */
 export function decodePlacementChunk(bytes: Uint8Array): PlacementColumns {
   const { count, text, numbersAt } = open(bytes);
-  const parts = parseJson(text, 'chunk') as unknown as { ids: string[]; pieces: string[]; indices: number[] };
+  const parts = parseJson(text, 'chunk') as unknown as { ids: string[]; pieces: string[]; indices: number[]; more?: [number, PlacementMore][] };
   if (bytes.byteLength < numbersAt + count * PLACEMENT_NUMBERS * 8 || parts.ids.length !== count) {
     throw new CoreError('CHUNK_UNREADABLE', `chunk: ${count} placements need more than its ${bytes.byteLength} bytes`);
   }
@@ -57,6 +67,7 @@ export function decodePlacementChunk(bytes: Uint8Array): PlacementColumns {
     ids: parts.ids,
     pieces: parts.indices.map((i) => parts.pieces[i]),
     numbers: new Float64Array(copy.buffer),
+    more: new Map(parts.more),
   };
 }
 
@@ -66,7 +77,14 @@ export function decodeChunk(kind: EditableKind, bytes: Uint8Array): JsonRecord[]
     return parseJson(open(bytes).text, 'chunk') as unknown as JsonRecord[];
   }
   const columns = decodePlacementChunk(bytes);
-  return columns.ids.map((id, i) => ({ id, ...placementAt(columns.numbers, i, columns.pieces[i]) }));
+  return columns.ids.map((id, i) => ({ id, ...placementAt(columns.numbers, i, columns.pieces[i]), ...(columns.more.get(i) as JsonRecord | undefined) }));
+}
+
+/** Group and own values of a placement; undefined when it has neither. */
+export function moreOf({ group, values }: Partial<Placement>): PlacementMore | undefined {
+  const hasGroup = group !== undefined && group !== null;
+  const hasValues = values !== undefined && values !== null;
+  return hasGroup || hasValues ? { ...(hasGroup ? { group } : {}), ...(hasValues ? { values } : {}) } : undefined;
 }
 
 function placementAt(numbers: Float64Array, i: number, piece: string): JsonRecord {

@@ -1,4 +1,5 @@
 import type { CodePattern } from './code-pattern';
+import type { GroupTemplate } from './group';
 import type { ReadinessRules } from './readiness';
 import type { ViewSettings } from './view-settings';
 
@@ -15,4 +16,6 @@ export interface CollectionSettings {
   readonly codes?: CodePattern | null;
   /** Absent or null: DEFAULT_READINESS. */
   readonly readiness?: ReadinessRules | null;
+  /** Folders that are made together; absent or null: none. */
+  readonly groupTemplates?: readonly GroupTemplate[] | null;
 }

@@ -7,4 +7,6 @@ export interface Divider {
   readonly to: PlanPoint;
   readonly bottom: number;
   readonly top: number;
+  /** Group of its stratum; absent at the top. */
+  readonly group?: string | null;
 }

@@ -1,3 +1,4 @@
+import type { FieldValue } from './field';
 import type { TurnDegrees, Vector3 } from './vector';
 
 /** One use of a piece. */
@@ -7,4 +8,8 @@ export interface Placement {
   readonly position: Vector3;
   readonly turn: TurnDegrees;
   readonly scale: Vector3;
+  /** Group of its stratum; absent at the top. */
+  readonly group?: string | null;
+  /** Its own values, by key. */
+  readonly values?: Readonly<Record<string, FieldValue>> | null;
 }

@@ -7,6 +7,8 @@ export interface Register {
   readonly name: string;
   readonly help: string;
   readonly order: string;
+  /** Whether its entries are kinds of volume or of marker; absent or null: neither. */
+  readonly kindsOf?: 'volume' | 'marker' | null;
 }
 
 /** One line of a register. */

@@ -1,9 +1,14 @@
 import type { Block } from './block';
 import type { Divider } from './divider';
+import type { Group } from './group';
+import type { Link } from './link';
 import type { Marker } from './marker';
+import type { Patch } from './patch';
+import type { Path } from './path';
 import type { Pin } from './pin';
 import type { Placement } from './placement';
 import type { Recipe } from './recipe';
+import type { Volume } from './volume';
 
 export const STRATUM_ROLES = ['base', 'structure', 'section', 'dressing', 'events', 'light'] as const;
 export type StratumRole = (typeof STRATUM_ROLES)[number];
@@ -18,7 +23,7 @@ export interface Stratum {
 }
 
 /** The kinds of item that a stratum holds. */
-export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider', 'recipe', 'pin'] as const;
+export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider', 'recipe', 'pin', 'volume', 'link', 'path', 'group', 'patch'] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
 export interface ItemOfKind {
@@ -28,6 +33,11 @@ export interface ItemOfKind {
   readonly divider: Divider;
   readonly recipe: Recipe;
   readonly pin: Pin;
+  readonly volume: Volume;
+  readonly link: Link;
+  readonly path: Path;
+  readonly group: Group;
+  readonly patch: Patch;
 }
 export type Item = ItemOfKind[ItemKind];
 
@@ -39,6 +49,38 @@ export interface StratumContent {
   readonly divider: readonly Divider[];
   readonly recipe: readonly Recipe[];
   readonly pin: readonly Pin[];
+  readonly volume: readonly Volume[];
+  readonly link: readonly Link[];
+  readonly path: readonly Path[];
+  readonly group: readonly Group[];
+  readonly patch: readonly Patch[];
 }
 
-export const EMPTY_CONTENT: StratumContent = { block: [], placement: [], marker: [], divider: [], recipe: [], pin: [] };
+export const EMPTY_CONTENT: StratumContent = {
+  block: [],
+  placement: [],
+  marker: [],
+  divider: [],
+  recipe: [],
+  pin: [],
+  volume: [],
+  link: [],
+  path: [],
+  group: [],
+  patch: [],
+};
+
+/** Fields that an item may lack; an edit that takes one away leaves no trace of it. */
+export const OPTIONAL_ITEM_FIELDS: Readonly<Record<ItemKind, readonly string[]>> = {
+  block: ['group', 'faces'],
+  placement: ['group', 'values'],
+  marker: ['group', 'entry', 'values'],
+  divider: ['group'],
+  recipe: [],
+  pin: [],
+  volume: ['group', 'values'],
+  link: [],
+  path: ['group'],
+  group: [],
+  patch: [],
+};

@@ -1,5 +1,6 @@
 import type { RunContext } from '../context/run-context';
 import { finding, type Finding } from '../findings';
+import { standingContent } from '../layout/level-content';
 import type { CollectionContent } from '../model/collection-content';
 import { stepNodeName, type Piece } from '../model/kit';
 import type { Level } from '../model/level';
@@ -37,8 +38,9 @@ export function checkPack({ content, inspections, choice }: CheckPackInput, cont
     context.progress(i / levels.length, `checking ${level.name}`);
     let [blocks, placements, hiding] = [0, 0, 0];
     for (const { stratum } of level.strata) {
-      const items = strata.get(stratum);
-      if (!items) continue;
+      const stored = strata.get(stratum);
+      if (!stored) continue;
+      const items = standingContent(stored, level.id);
       blocks += items.block.length;
       hiding += items.block.filter(({ sight }) => sight === 'hides').length + items.recipe.length;
       placements += items.placement.length;

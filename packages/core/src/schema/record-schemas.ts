@@ -2,14 +2,19 @@ import { array, boolean, mixed, number, object, string, tuple, type AnyObjectSch
 import { BLOCK_SIGHTS } from '../model/block';
 import type { CodePattern } from '../model/code-pattern';
 import type { CellGrid } from '../model/cell-grid';
+import { GROUP_COLOURS } from '../model/group';
+import { PATCH_CHANGES, patchId, type Patch } from '../model/patch';
 import { FIELD_FIGURES, FIELD_TYPES } from '../model/field';
 import { PURPOSES } from '../model/level';
+import { LINK_EVENTS } from '../model/link';
 import { MARKER_KINDS } from '../model/marker';
+import { PATH_FORMS } from '../model/path';
 import { RECIPE_KINDS } from '../model/recipe';
 import type { EditableKind } from '../model/records';
-import { STRATUM_ROLES } from '../model/stratum';
+import { ITEM_KINDS, OPTIONAL_ITEM_FIELDS, STRATUM_ROLES } from '../model/stratum';
 import { CONDITION_TESTS, LEAST_COLUMN_PIXELS, MOST_COLUMN_PIXELS, VIEW_JOINS } from '../model/table-view';
 import { CARRIED_COUNTS, UNLOCK_NEEDS, type Gain, type UnlockRule } from '../model/unlock';
+import { VOLUME_FORMS, type VolumeShape } from '../model/volume';
 import { codePatternFault } from '../sets/codes';
 import { patternFault } from '../sets/pattern';
 
@@ -35,6 +40,8 @@ const UNLOCK_RULE_JSON = {
 export const FARTHEST_COORDINATE_METRES = 100000;
 /** Most planes of one block. */
 export const MOST_BLOCK_PLANES = 128;
+/** Most knots of one path. */
+export const MOST_PATH_KNOTS = 10000;
 /** Most strata in one level. */
 export const MOST_STRATA = 400;
 
@@ -87,14 +94,12 @@ const fieldValueJson = {
 };
 const fieldValue = (): Schema =>
   mixed().nullable().meta({ jsonSchema: fieldValueJson }).test('value', 'must be text, a finite number, yes/no, a point, a list of these or nothing', isFieldValue);
+const VALUES_RULE = 'must be a table of at most 200 values: text, finite numbers, yes/no, points, lists of these or nothing';
+const isValueTable = (v: unknown): boolean => typeof v === 'object' && v !== null && !Array.isArray(v) && Object.keys(v).length <= 200 && Object.values(v).every(isFieldValue);
 const values = mixed<Record<string, unknown>>()
   .required()
   .meta({ jsonSchema: { type: 'object', additionalProperties: fieldValueJson } })
-  .test(
-    'values',
-    'must be a table of at most 200 values: text, finite numbers, yes/no, points, lists of these or nothing',
-    (v) => typeof v === 'object' && !Array.isArray(v) && Object.keys(v).length <= 200 && Object.values(v).every(isFieldValue),
-  );
+  .test('values', VALUES_RULE, isValueTable);
 /** Came after the first records were kept: may be absent. */
 const later = (schema: Schema): Schema => (schema as unknown as MixedSchema).nullable().optional().default(undefined);
 const sha256 = (): Schema =>
@@ -124,6 +129,61 @@ const unlockRule = mixed<UnlockRule>()
     const kind = (rule as UnlockRule | undefined)?.kind;
     return kind !== undefined && Object.hasOwn(UNLOCK_RULES, kind) && UNLOCK_RULES[kind].isValidSync(rule, { strict: true });
   });
+
+const groupOf = (): Schema => later(string().max(80));
+const day = (): Schema =>
+  string()
+    .required()
+    .matches(/^\d{4}-\d\d-\d\d$/, 'must be a date such as 2026-01-31');
+const ownValues = (): Schema =>
+  mixed<Record<string, unknown>>()
+    .nullable()
+    .optional()
+    .default(undefined)
+    .meta({ jsonSchema: { type: ['object', 'null'], additionalProperties: fieldValueJson } })
+    .test('values', VALUES_RULE, (v) => v === null || v === undefined || isValueTable(v));
+const jsonTable = (): Schema =>
+  mixed<Record<string, unknown>>()
+    .required()
+    .meta({ jsonSchema: { type: 'object' } })
+    .test('table', 'must be a table', (v) => typeof v === 'object' && !Array.isArray(v));
+
+const VOLUME_SHAPES: Readonly<Record<VolumeShape['form'], AnyObjectSchema>> = {
+  box: shape({ form: string().required().oneOf(['box']), size: tuple([finite(0.001, 1e5), finite(0.001, 1e5), finite(0.001, 1e5)]).required() }),
+  sphere: shape({ form: string().required().oneOf(['sphere']), radiusMetres: finite(0.001, 1e5) }),
+  prism: shape({ form: string().required().oneOf(['prism']), outline: array().of(planPoint()).required().min(3).max(MOST_BLOCK_PLANES), heightMetres: finite(0.001, 1e5) }),
+};
+const volumeShape = (): Schema =>
+  mixed<VolumeShape>()
+    .required()
+    .meta({ jsonSchema: { type: 'object', properties: { form: { enum: [...VOLUME_FORMS] } }, required: ['form'] } })
+    .test('shape', 'must be a box with its size, a sphere with its radius or a prism with its outline and height', (one) => {
+      const form = (one as VolumeShape | undefined)?.form;
+      return form !== undefined && Object.hasOwn(VOLUME_SHAPES, form) && VOLUME_SHAPES[form].isValidSync(one, { strict: true });
+    });
+const groupTemplate = (): AnyObjectSchema =>
+  shape({
+    name: name(),
+    parts: array()
+      .of(shape({ name: name(), parent: number().integer().min(0).nullable().defined(), category: string().defined().max(200), colour: string().required().oneOf(GROUP_COLOURS) }))
+      .required()
+      .min(1)
+      .max(100)
+      .test('parents', 'a part must stand in one that comes before it', (parts) => (parts ?? []).every(({ parent }, i) => parent === null || (parent as number) < i)),
+  });
+const PATCHED_KINDS = ITEM_KINDS.filter((kind) => kind !== 'patch' && kind !== 'pin' && kind !== 'recipe');
+
+/** An added thing must be whole, a changed one holds field by field, a hidden one says nothing. */
+function holdsPatch({ kind, target, change, fields }: Patch): boolean {
+  if (!(PATCHED_KINDS as readonly string[]).includes(kind) || typeof fields !== 'object') return false;
+  if (change === 'hidden') return Object.keys(fields).length === 0;
+  const schema = RECORD_SCHEMAS[kind];
+  if (change === 'added') return fields['id'] === target && schema.isValidSync(fields, { strict: true });
+  return Object.entries(fields).every(([field, value]) => {
+    const one = Object.hasOwn(schema.fields, field) && field !== 'id' ? (schema.fields[field] as Schema) : undefined;
+    return one?.isValidSync(value === null && OPTIONAL_ITEM_FIELDS[kind].includes(field) ? undefined : value, { strict: true }) === true;
+  });
+}
 
 /** The one source of every record's validation and of the published JSON Schema. Strict: nothing unknown, nothing coerced. */
 export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
@@ -155,6 +215,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
         devices: array().of(id()).required().max(100),
       }),
     ),
+    groupTemplates: later(array().of(groupTemplate()).max(100)),
   }),
   set: shape({ id: id(), name: name(), parent: string().nullable().defined(), order: order(), binned: moment() }),
   level: shape({
@@ -197,7 +258,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     figure: later(string().oneOf(FIELD_FIGURES)),
     counted: later(string().max(80)),
   }),
-  register: shape({ id: id(), name: name(), help: string().defined().max(2000), order: order() }),
+  register: shape({ id: id(), name: name(), help: string().defined().max(2000), order: order(), kindsOf: later(string().oneOf(['volume', 'marker'])) }),
   entry: shape({ id: id(), register: id(), name: name(), order: order(), values }),
   carriedValue: shape({ id: id(), name: name(), start: finite(-1e12, 1e12), counts: string().required().oneOf(CARRIED_COUNTS), order: order() }),
   tableView: shape({
@@ -284,9 +345,60 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
       .max(MOST_BLOCK_PLANES),
     sight: string().required().oneOf(BLOCK_SIGHTS),
     material: name(),
+    faces: later(
+      array()
+        .of(shape({ plane: whole(0, MOST_BLOCK_PLANES - 1), surface: name(), tileMetres: tuple([finite(0.001, 1e5), finite(0.001, 1e5)]).required(), offsetMetres: planPoint() }))
+        .max(MOST_BLOCK_PLANES),
+    ),
+    group: groupOf(),
   }),
-  placement: shape({ id: id(), piece: id(), position: vector(), turn: turn(), scale: scale() }),
-  marker: shape({ id: id(), kind: string().required().oneOf(MARKER_KINDS), position: vector(), turn: finite(-36000, 36000) }),
+  placement: shape({ id: id(), piece: id(), position: vector(), turn: turn(), scale: scale(), group: groupOf(), values: ownValues() }),
+  marker: shape({ id: id(), kind: string().required().oneOf(MARKER_KINDS), position: vector(), turn: finite(-36000, 36000), entry: later(string().max(80)), values: ownValues(), group: groupOf() }),
+  volume: shape({ id: id(), name: string().defined().max(200), kind: string().defined().max(80), position: vector(), turn: turn(), shape: volumeShape(), values: ownValues(), group: groupOf() }),
+  link: shape({
+    id: id(),
+    emitter: id(),
+    event: string().required().oneOf(LINK_EVENTS),
+    who: string().defined().max(200),
+    once: boolean().required(),
+    delaySeconds: finite(0, 1e6),
+    action: string().required().min(1).max(200),
+    target: id(),
+    arguments: values,
+  }),
+  path: shape({
+    id: id(),
+    name: string().defined().max(200),
+    form: string().required().oneOf(PATH_FORMS),
+    closed: boolean().required(),
+    knots: array()
+      .of(shape({ position: vector(), widthMetres: finite(0, 10000), tags: array().of(name()).required().max(50), handle: vector().nullable().defined() as Schema }))
+      .required()
+      .min(2)
+      .max(MOST_PATH_KNOTS),
+    group: groupOf(),
+  }),
+  group: shape({
+    id: id(),
+    name: name(),
+    parent: string().nullable().defined().max(80),
+    category: string().defined().max(200),
+    colour: string().required().oneOf(GROUP_COLOURS),
+    switchedOff: boolean().required(),
+    guard: string().defined().max(2000),
+    aside: shape({ reason: string().required().min(1).max(2000), since: day() }).nullable().defined().default(undefined),
+  }),
+  patch: shape({
+    id: id(),
+    level: id(),
+    kind: string().required().oneOf(PATCHED_KINDS),
+    target: id(),
+    change: string().required().oneOf(PATCH_CHANGES),
+    fields: jsonTable(),
+    was: jsonTable(),
+  })
+    .test('patch-id', 'a patch must be named after its thing and its level', (patch) => (patch as unknown as Patch).id === patchId((patch as unknown as Patch).level, (patch as unknown as Patch).target))
+    .test('patch-fields', 'what a patch changes must be as the thing itself could be', (patch) => holdsPatch(patch as unknown as Patch)),
   cellGrid: shape({
     id: id(),
     sizeMetres: finite(1, 10000),
@@ -333,5 +445,6 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     hidden: boolean().required(),
     offset: vector(),
   }),
-  divider: shape({ id: id(), from: planPoint(), to: planPoint(), bottom: coordinate(), top: coordinate() }),
+  divider: shape({ id: id(), from: planPoint(), to: planPoint(), bottom: coordinate(), top: coordinate(), group: groupOf() }),
 };
+

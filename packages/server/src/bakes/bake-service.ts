@@ -3,6 +3,7 @@ import {
   CoreError,
   DEFAULT_VIEW,
   RECORDS_DOCUMENT,
+  levelContent,
   levelsInOrder,
   type BAKE_TASKS,
   type CollectionContent,
@@ -111,7 +112,7 @@ export class BakeService {
       }
       const { id, name, set, order, purpose, code, openSky, bounds, binned } = record;
       const view = Object.values(tables.collection).at(0)?.view ?? DEFAULT_VIEW;
-      return { content: { level: { id, name, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata }, strata }, pieces: tables.piece, view };
+      return { content: levelContent({ id, name, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata }, strata), pieces: tables.piece, view };
     });
   }
 

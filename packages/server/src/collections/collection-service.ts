@@ -1,4 +1,4 @@
-import { CoreError, RECORDS_DOCUMENT, pictureNames, type CollectionContent, type EditableKind, type JsonRecord } from '@stravel/core';
+import { CoreError, ITEM_KINDS, RECORDS_DOCUMENT, pictureNames, type CollectionContent, type EditableKind, type JsonRecord } from '@stravel/core';
 import type { Database } from '../db/database';
 import { ChunkedDocument } from '../documents/chunked-document';
 import type { DocumentStore } from '../documents/document-store';
@@ -68,5 +68,5 @@ export class CollectionService {
 /** The items of a loaded stratum, in order of id. */
 export function contentOf(document: ChunkedDocument): CollectionContent['strata'] extends Map<string, infer C> ? C : never {
   const items = (kind: EditableKind): never[] => [...(document.state.get(kind)?.values() ?? [])].sort((a, b) => ((a['id'] as string) < (b['id'] as string) ? -1 : 1)) as never[];
-  return { block: items('block'), placement: items('placement'), marker: items('marker'), divider: items('divider'), recipe: items('recipe'), pin: items('pin') };
+  return Object.fromEntries(ITEM_KINDS.map((kind) => [kind, items(kind)])) as never;
 }

@@ -7,6 +7,7 @@ import {
   packKit,
   packedLevels,
   playNumbers,
+  levelContent,
   levelsInOrder,
   type BAKE_TASKS,
   type CollectionContent,
@@ -136,7 +137,10 @@ function levelInput({ records, strata }: CollectionContent, level: Level, sight:
   for (let set = records.set[level.set]; set; set = records.set[set.parent ?? '']) sets.unshift(set.name);
   const stack = level.strata.filter(({ stratum }) => records.stratum[stratum]);
   return {
-    content: { level, strata: stack.map(({ stratum }) => ({ stratum: records.stratum[stratum], content: strata.get(stratum) ?? missingStratum(stratum) })) },
+    content: levelContent(
+      level,
+      stack.map(({ stratum }) => ({ stratum: records.stratum[stratum], content: strata.get(stratum) ?? missingStratum(stratum) })),
+    ),
     pieces: records.piece,
     kits: records.kit,
     grid: records.cellGrid[level.id] ?? null,

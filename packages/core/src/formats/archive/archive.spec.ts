@@ -1,6 +1,7 @@
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { roomGrid, smallCollection, smallPng } from '../../testing';
 import type { CollectionContent } from '../../model/collection-content';
+import { EMPTY_CONTENT } from '../../model/stratum';
 import { sha256Hex } from '../sha256';
 import { archiveCollection } from './archive-collection';
 import { restoreCollection } from './restore-collection';
@@ -188,7 +189,7 @@ describe('archive', () => {
 
   it('carries a level of 400 blocks', () => {
     const blocks = roomGrid(10, 10).blocks.map((block) => ({ ...block, name: '', sight: 'hides' as const, material: 'brick' }));
-    const large: CollectionContent = { ...content, strata: new Map([...content.strata, ['own', { block: blocks, placement: [], marker: [], divider: [], recipe: [], pin: [] }]]) };
+    const large: CollectionContent = { ...content, strata: new Map([...content.strata, ['own', { ...EMPTY_CONTENT, block: blocks }]]) };
     expect(restoreCollection(archiveCollection(large)).strata.get('own')?.block).toHaveLength(402);
   });
 });

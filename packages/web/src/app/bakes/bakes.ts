@@ -8,6 +8,7 @@ import {
   type Device,
   type Finding,
   type HeldLevel,
+  levelContent,
   type LevelContent,
   type LevelFigures,
   type SightResult,
@@ -125,7 +126,7 @@ export class Bakes {
     const loaded = await Promise.all(
       record.strata.filter(({ stratum }) => strata[stratum]).map(async ({ stratum }) => ({ stratum: strata[stratum], content: (await this.documents.stratum(stratum)).content() })),
     );
-    return { level: { ...record, values: {} }, strata: loaded };
+    return levelContent({ ...record, values: {} }, loaded);
   }
 
   /** Bakes a level in the worker and sends the result to be kept. Undefined when cancelled or failed (see `failure`). */

@@ -1,4 +1,4 @@
-import type { Placement, PlacementColumns, TurnDegrees, Vector3 } from '@stravel/core';
+import { moreOf, type Placement, type PlacementColumns, type PlacementMore, type TurnDegrees, type Vector3 } from '@stravel/core';
 
 const NUMBERS = 9;
 
@@ -15,6 +15,8 @@ export class PlacementStore {
   private readonly ids: (string | undefined)[] = [];
   private readonly pieces: string[] = [];
   private readonly slots = new Map<string, number>();
+  /** Group and own values of the slots that have any. */
+  private readonly more = new Map<number, PlacementMore>();
   private readonly free: number[] = [];
 
   /** Number of placements. */
@@ -40,6 +42,10 @@ export class PlacementStore {
     return this.pieces[slot];
   }
 
+  groupAt(slot: number): string | undefined {
+    return this.more.get(slot)?.group ?? undefined;
+  }
+
   /** Adds a whole chunk. */
   addColumns(columns: PlacementColumns): void {
     this.reserve(this.ids.length + columns.count);
@@ -50,6 +56,7 @@ export class PlacementStore {
       this.pieces.push(columns.pieces[i]);
       this.slots.set(id, start + i);
     });
+    for (const [i, more] of columns.more) this.more.set(start + i, more);
   }
 
   get(id: string): Placement | undefined {
@@ -59,7 +66,7 @@ export class PlacementStore {
       const at = slot * NUMBERS + k;
       return [this.numbers[at], this.numbers[at + 1], this.numbers[at + 2]];
     };
-    return { id, piece: this.pieces[slot], position: three(0), turn: three(3) as TurnDegrees, scale: three(6) };
+    return { id, piece: this.pieces[slot], position: three(0), turn: three(3) as TurnDegrees, scale: three(6), ...this.more.get(slot) };
   }
 
   put(placement: Placement): number {
@@ -71,6 +78,9 @@ export class PlacementStore {
       this.slots.set(placement.id, slot);
     }
     this.pieces[slot] = placement.piece;
+    const more = moreOf(placement);
+    if (more) this.more.set(slot, more);
+    else this.more.delete(slot);
     this.numbers.set(placement.position, slot * NUMBERS);
     this.numbers.set(placement.turn, slot * NUMBERS + 3);
     this.numbers.set(placement.scale, slot * NUMBERS + 6);
@@ -82,6 +92,7 @@ export class PlacementStore {
     if (slot === undefined) return;
     this.slots.delete(id);
     this.ids[slot] = undefined;
+    this.more.delete(slot);
     this.free.push(slot);
   }
 

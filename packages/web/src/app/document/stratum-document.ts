@@ -1,18 +1,24 @@
 import {
+  ITEM_KINDS,
   applyOperation,
   decodeChunk,
   decodePlacementChunk,
   type Block,
   type Divider,
+  type Group,
   type Item,
   type ItemKind,
   type JsonRecord,
+  type Link,
   type Marker,
   type Operation,
+  type Patch,
+  type Path,
   type Pin,
   type Placement,
   type Recipe,
   type StratumContent,
+  type Volume,
 } from '@stravel/core';
 import { PlacementStore } from './placement-columns';
 
@@ -31,15 +37,34 @@ export class StratumDocument {
   readonly dividers = new Map<string, Divider>();
   readonly recipes = new Map<string, Recipe>();
   readonly pins = new Map<string, Pin>();
+  readonly volumes = new Map<string, Volume>();
+  readonly links = new Map<string, Link>();
+  readonly paths = new Map<string, Path>();
+  readonly groups = new Map<string, Group>();
+  /** What levels change for themselves alone in a shared stratum. */
+  readonly patches = new Map<string, Patch>();
+  private readonly tables = {
+    block: this.blocks,
+    marker: this.markers,
+    divider: this.dividers,
+    recipe: this.recipes,
+    pin: this.pins,
+    volume: this.volumes,
+    link: this.links,
+    path: this.paths,
+    group: this.groups,
+    patch: this.patches,
+  };
   /** Grows with every change. */
   version = 0;
   private readonly listeners = new Set<(change: StratumChange) => void>();
 
   constructor(readonly id: string) {}
 
-  /** Number of items of all kinds. */
+  /** Number of things that stand in it; groups and patches are none. */
   get size(): number {
-    return this.blocks.size + this.placements.count + this.markers.size + this.dividers.size + this.recipes.size + this.pins.size;
+    const { blocks, markers, dividers, recipes, pins, volumes, links, paths } = this;
+    return this.placements.count + [blocks, markers, dividers, recipes, pins, volumes, links, paths].reduce((sum, { size }) => sum + size, 0);
   }
 
   item(kind: ItemKind, id: string): Item | undefined {
@@ -50,6 +75,16 @@ export class StratumDocument {
   addChunk(kind: ItemKind, bytes: Uint8Array): void {
     if (kind === 'placement') this.placements.addColumns(decodePlacementChunk(bytes));
     else for (const record of decodeChunk(kind, bytes)) this.put(kind, record);
+    this.tell({ stratum: this.id, whole: true, items: [] });
+  }
+
+  /** Holds exactly some content from now on. */
+  fill(content: StratumContent): void {
+    for (const kind of ITEM_KINDS) {
+      if (kind === 'placement') for (const { id } of [...this.placements.records()]) this.placements.remove(id);
+      else this.tableOf(kind).clear();
+      for (const item of content[kind]) this.put(kind, item as unknown as JsonRecord);
+    }
     this.tell({ stratum: this.id, whole: true, items: [] });
   }
 
@@ -78,6 +113,11 @@ export class StratumDocument {
       divider: sorted(this.dividers.values()),
       recipe: sorted(this.recipes.values()),
       pin: sorted(this.pins.values()),
+      volume: sorted(this.volumes.values()),
+      link: sorted(this.links.values()),
+      path: sorted(this.paths.values()),
+      group: sorted(this.groups.values()),
+      patch: sorted(this.patches.values()),
     };
   }
 
@@ -99,9 +139,8 @@ export class StratumDocument {
   }
 
   private tableOf(kind: Exclude<ItemKind, 'placement'>): Map<string, Exclude<Item, Placement>> {
-    const tables = { block: this.blocks, marker: this.markers, divider: this.dividers, recipe: this.recipes, pin: this.pins };
     // Each table holds its kind alone; what is put in was checked for it.
-    return tables[kind] as Map<string, Exclude<Item, Placement>>;
+    return this.tables[kind] as Map<string, Exclude<Item, Placement>>;
   }
 
   private tell(change: StratumChange): void {

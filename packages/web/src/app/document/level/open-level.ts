@@ -5,6 +5,7 @@ import { ApiClient } from '../../api/api-client';
 import { DocumentRegistry } from '../document-registry';
 import { recordsFeature } from '../records/records-store';
 import type { StratumDocument } from '../stratum-document';
+import { hasPatches, patchedDocument, type PatchedDocument } from './patched-document';
 
 /** The content of one level's strata, loaded chunk by chunk, and the bytes of its kits. */
 @Injectable({ providedIn: 'root' })
@@ -23,9 +24,24 @@ export class OpenLevel {
   });
   /** Strata of the open level that are loaded, bottom first. */
   readonly strata = computed(() => {
+    const level = this.level();
+    this.patchesChanged();
+    return this.shared().map((document) => (level ? this.seenBy(level.id, document) : document));
+  });
+  /** The same strata as they are stored: what is shared without this level's patches. */
+  readonly shared = computed(() => {
     const ready = this.ready();
     return (this.level()?.strata ?? []).flatMap(({ stratum }) => ready.get(stratum) ?? []);
   });
+  /** Says something else when a stratum got its first patch of this level, or lost its last. */
+  private readonly patchesChanged = computed(() => {
+    this.registry.contentVersion();
+    const level = this.level()?.id ?? '';
+    return this.shared()
+      .map((document) => `${document.id}${hasPatches(document, level) ? '+' : ''}`)
+      .join();
+  });
+  private readonly patched = new Map<string, PatchedDocument>();
   readonly isLoading = computed(() => this.strata().length < (this.level()?.strata.filter(({ stratum }) => this.tables().stratum[stratum]).length ?? 0));
   readonly pieces = computed(() => this.tables().piece);
 
@@ -48,6 +64,17 @@ export class OpenLevel {
       if (!bytes) this.kitBytes.set(kit.mesh, (bytes = this.api.asset(kit.mesh)));
       return { kit, pieces: Object.values(pieces).filter((piece) => piece.kit === kit.id), bytes };
     });
+  }
+
+  private seenBy(level: string, shared: StratumDocument): StratumDocument {
+    const known = this.patched.get(shared.id);
+    if (known?.shared === shared && known.level === level) return hasPatches(shared, level) ? known.document : shared;
+    known?.stop();
+    this.patched.delete(shared.id);
+    if (!hasPatches(shared, level)) return shared;
+    const made = patchedDocument(shared, level);
+    this.patched.set(shared.id, made);
+    return made.document;
   }
 
   private async load(id: string): Promise<void> {

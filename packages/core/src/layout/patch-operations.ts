@@ -1,0 +1,144 @@
+import { applyOperation, valueAt, type JsonRecord } from '../edits/apply-operation';
+import { equalJson } from '../edits/equal-json';
+import type { Operation } from '../edits/operation';
+import { CoreError } from '../errors';
+import type { Json } from '../model/json';
+import { patchId, type Patch, type PatchedKind } from '../model/patch';
+import { ITEM_KINDS, type Item, type ItemKind } from '../model/stratum';
+import { patchedItem } from './patched-content';
+
+/** A shared stratum, as an edit in one level finds it. */
+export interface SharedStratum {
+  readonly id: string;
+  /** The level in which is worked. */
+  readonly level: string;
+  /** An item as all levels share it. */
+  readonly item: (kind: ItemKind, id: string) => Item | undefined;
+  /** All patches of all levels. */
+  readonly patches: () => Iterable<Patch>;
+}
+
+/**
+ * Turns a change into one for this level alone.
+ * @param operations on items as this level sees them; those of kinds that cannot be patched are refused
+ * @returns operations on the level's patches
+ * @throws CoreError 'PATCH_KIND' for a kind that a level cannot have otherwise; 'PATCH_TARGET' for an item that is not there
+ */
+export function operationsForOne(stratum: SharedStratum, operations: readonly Operation[]): Operation[] {
+  const after = new Map<string, { readonly kind: PatchedKind; readonly before: Patch | undefined; now: Patch | undefined }>();
+  for (const operation of operations) {
+    const kind = patchableKind(operation.kind);
+    const { id: target } = operation;
+    const id = patchId(stratum.level, target);
+    const known = after.get(id) ?? { kind, before: patchOf(stratum, id), now: patchOf(stratum, id) };
+    after.set(id, known);
+    const shared = stratum.item(kind, target);
+    const record = applyOperation(patchedItem(kind, shared, known.now) as unknown as JsonRecord | undefined, operation);
+    known.now = patchBetween({ id, level: stratum.level, kind, target }, shared as unknown as JsonRecord | undefined, record, known.now?.was ?? {});
+  }
+  return [...after].flatMap(([id, { before, now }]) => replacePatch(stratum.id, id, before, now));
+}
+
+/**
+ * Turns a change into one for all levels. What the level had otherwise and is changed now is had in common again; what only
+ * this level has stays its own. Removing a thing for all removes every level's patch of it.
+ * @param operations on items as this level sees them
+ */
+export function operationsForAll(stratum: SharedStratum, operations: readonly Operation[]): Operation[] {
+  const result: Operation[] = [];
+  const own: Operation[] = [];
+  const freed = new Map<string, { readonly patch: Patch; readonly fields: Set<string> }>();
+  const shared = new Map<string, JsonRecord | undefined>();
+  for (const operation of operations) {
+    const { kind, id, field, after } = operation;
+    if (!isPatchable(kind)) {
+      result.push(operation);
+      continue;
+    }
+    const patch = patchOf(stratum, patchId(stratum.level, id));
+    if (patch?.change === 'added') {
+      own.push(operation);
+      continue;
+    }
+    const key = `${kind} ${id}`;
+    const record = shared.has(key) ? shared.get(key) : (stratum.item(kind, id) as unknown as JsonRecord | undefined);
+    const one: Operation = { ...operation, document: stratum.id, before: field === null && after !== null ? null : valueAt(record, field) };
+    result.push(one);
+    shared.set(key, applyOperation(record, one));
+    if (field === null && after === null) {
+      for (const other of stratum.patches()) if (other.target === id && other.kind === kind) result.push(...replacePatch(stratum.id, other.id, other, undefined));
+    } else if (field !== null && patch?.change === 'changed') {
+      const known = freed.get(patch.id) ?? { patch, fields: new Set<string>() };
+      freed.set(patch.id, known);
+      known.fields.add(field.split('.')[0]);
+    }
+  }
+  for (const { patch, fields } of freed.values()) {
+    const keep = (table: Readonly<Record<string, Json>>): Record<string, Json> => Object.fromEntries(Object.entries(table).filter(([field]) => !fields.has(field)));
+    const left = keep(patch.fields);
+    result.push(...replacePatch(stratum.id, patch.id, patch, Object.keys(left).length === 0 ? undefined : { ...patch, fields: left, was: keep(patch.was) }));
+  }
+  return [...result, ...operationsForOne(stratum, own)];
+}
+
+/** Takes a patch away: the level has the thing as all others do. */
+export function revertPatch(stratum: string, patch: Patch): Operation[] {
+  return replacePatch(stratum, patch.id, patch, undefined);
+}
+
+/**
+ * Gives what one level has otherwise to all. Other levels' patches of the same thing stay, unless the thing goes.
+ * @throws CoreError 'PATCH_TARGET' when what it changes is gone
+ */
+export function pushPatch(stratum: SharedStratum, patch: Patch): Operation[] {
+  const shared = stratum.item(patch.kind, patch.target) as unknown as JsonRecord | undefined;
+  const base = { document: stratum.id, kind: patch.kind, id: patch.target };
+  const away = revertPatch(stratum.id, patch);
+  if (patch.change === 'added') {
+    if (shared) throw new CoreError('PATCH_TARGET', `patch: the ${patch.kind} ${patch.target} stands in the shared stratum already`, { target: patch.target });
+    return [...away, { ...base, field: null, before: null, after: patch.fields }];
+  }
+  if (!shared) throw new CoreError('PATCH_TARGET', `patch: the ${patch.kind} ${patch.target} is no longer in the shared stratum`, { target: patch.target });
+  if (patch.change === 'hidden') {
+    const others = [...stratum.patches()].filter((other) => other.target === patch.target && other.kind === patch.kind && other.id !== patch.id);
+    return [...away, ...others.flatMap((other) => revertPatch(stratum.id, other)), { ...base, field: null, before: shared, after: null }];
+  }
+  return [...away, ...Object.entries(patch.fields).map(([field, after]): Operation => ({ ...base, field, before: valueAt(shared, field), after }))];
+}
+
+/** Whether a level can have a kind of item otherwise than the others. */
+export function isPatchable(kind: string): kind is PatchedKind {
+  return (ITEM_KINDS as readonly string[]).includes(kind) && kind !== 'patch' && kind !== 'pin' && kind !== 'recipe';
+}
+
+function patchableKind(kind: string): PatchedKind {
+  if (!isPatchable(kind)) throw new CoreError('PATCH_KIND', `patch: a ${kind} is the same in all levels that share its stratum; change it for all, or give the level its own copy`, { kind });
+  return kind;
+}
+
+function patchOf(stratum: SharedStratum, id: string): Patch | undefined {
+  return stratum.item('patch', id) as Patch | undefined;
+}
+
+/** The patch that makes a record of the shared one; undefined when none is needed. */
+function patchBetween(
+  head: Pick<Patch, 'id' | 'level' | 'kind' | 'target'>,
+  shared: JsonRecord | undefined,
+  record: JsonRecord | undefined,
+  was: Patch['was'],
+): Patch | undefined {
+  if (!record) return shared ? { ...head, change: 'hidden', fields: {}, was: {} } : undefined;
+  if (!shared) return { ...head, change: 'added', fields: record, was: {} };
+  const names = [...new Set([...Object.keys(shared), ...Object.keys(record)])].sort();
+  const changed = names.filter((field) => !equalJson(valueAt(shared, field), valueAt(record, field)));
+  if (changed.length === 0) return undefined;
+  const table = (of: JsonRecord): Record<string, Json> => Object.fromEntries(changed.map((field) => [field, valueAt(of, field)]));
+  return { ...head, change: 'changed', fields: table(record), was: { ...table(shared), ...Object.fromEntries(changed.filter((field) => Object.hasOwn(was, field)).map((field) => [field, was[field]])) } };
+}
+
+function replacePatch(document: string, id: string, before: Patch | undefined, after: Patch | undefined): Operation[] {
+  const operation = (field: string | null, from: Json, to: Json): Operation => ({ document, kind: 'patch', id, field, before: from, after: to });
+  const plain = (patch: Patch | undefined): Json => (patch as unknown as Json | undefined) ?? null;
+  if (!before || !after) return before === after ? [] : [operation(null, plain(before), plain(after))];
+  return (['change', 'fields', 'was'] as const).flatMap((field) => (equalJson(before[field], after[field]) ? [] : [operation(field, before[field], after[field])]));
+}
