@@ -71,6 +71,11 @@ export class StratumDocument {
     return kind === 'placement' ? this.placements.get(id) : this.tableOf(kind).get(id);
   }
 
+  /** All items of a kind. */
+  itemsOf(kind: ItemKind): Iterable<Item> {
+    return kind === 'placement' ? this.placements.records() : this.tableOf(kind).values();
+  }
+
   /** Takes in a chunk of a snapshot. */
   addChunk(kind: ItemKind, bytes: Uint8Array): void {
     if (kind === 'placement') this.placements.addColumns(decodePlacementChunk(bytes));

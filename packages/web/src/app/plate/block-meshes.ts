@@ -67,6 +67,8 @@ export class BlockMeshes {
     private readonly materials: () => BlockMaterials,
     /** Called when a slice has been drawn later than it was asked for. */
     private readonly drawn: () => void,
+    /** Whether what stands in a group, or in none, is drawn. */
+    private readonly shows: (group: string | null | undefined) => boolean = () => true,
   ) {}
 
   /** Blocks that are not drawn yet. */
@@ -144,7 +146,7 @@ export class BlockMeshes {
   private draw(group: BlockGroup): void {
     this.clear(group);
     const { hides, decor, cut, edges } = this.materials();
-    const blocks = [...group.ids].flatMap((id) => this.blocks.get(id) ?? []);
+    const blocks = [...group.ids].flatMap((id) => this.blocks.get(id) ?? []).filter((block) => this.shows(block.group));
     for (const [sight, material] of [
       ['hides', hides],
       ['decor', decor],

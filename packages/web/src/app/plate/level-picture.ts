@@ -6,6 +6,7 @@ import { DocumentRegistry } from '../document/document-registry';
 import { documentOfSection } from '../document/level/level-sections';
 import { recordsFeature } from '../document/records/records-store';
 import type { StratumDocument } from '../document/stratum-document';
+import { ALL_GROUPS } from '../document/unseen-groups';
 import { KitLibrary } from './kit-library';
 import { PickIndex, boxAround } from './pick-index';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
@@ -55,6 +56,7 @@ export class PictureStudio {
     const frame: PlateFrame = {
       colours: this.colours,
       strata: [],
+      hiddenGroups: ALL_GROUPS,
       selection: new Map(),
       facesOf: () => undefined,
       range: { bottom: box.min[1] - 1, top: view === 'plan' ? cutHeight(box) : box.max[1] + 1 },

@@ -1,5 +1,6 @@
 import { BoxTree, placePoint, placementBounds, turnMatrix, type Box3, type ItemKind, type Piece, type Placement } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
+import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import { madeSurface, surfaceOfBlock } from './block-meshes';
 
 /** Something that can be picked. */
@@ -36,6 +37,7 @@ export class PickIndex {
     private readonly pieces: () => Readonly<Record<string, Piece>>,
     /** Blocks whose surface is still to be made; they cannot be picked before. */
     private readonly pendingBlocks: () => number = () => 0,
+    private readonly hiddenGroups: () => HiddenGroups = () => ALL_GROUPS,
   ) {}
 
   /** Things over a point of the plan within a range of heights, highest first. @param reach metres about the point */
@@ -95,10 +97,11 @@ export class PickIndex {
   private refresh(): void {
     const strata = this.strata();
     const pending = this.pendingBlocks();
-    const state = `${strata.map(({ id, version }) => `${id}:${version}`).join()} ${pending}`;
+    const hidden = this.hiddenGroups();
+    const state = `${strata.map(({ id, version }) => `${id}:${version}`).join()} ${pending} ${[...hidden.hidden].join()} ${hidden.alone}`;
     if (state === this.madeOf && this.tree) return;
     this.madeOf = state;
-    this.items = strata.flatMap((document) => itemsOf(document, this.pieces(), pending > 0));
+    this.items = strata.flatMap((document) => itemsOf(document, this.pieces(), pending > 0, unseenGroups(document, hidden)));
     const boxes = new Float64Array(this.items.length * 6);
     this.items.forEach(({ bounds }, i) => {
       boxes.set(bounds.min, i * 6);
@@ -159,19 +162,21 @@ function boxFaces({ position, turn, scale }: Placement, { min, max }: Box3): Flo
   return BOX_LOOPS.map((loop) => Float64Array.from(loop.flatMap((i) => corners[i])));
 }
 
-function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piece>>, onlyMade: boolean): PickItem[] {
+function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piece>>, onlyMade: boolean, unseen: ReadonlySet<string>): PickItem[] {
   const items: PickItem[] = [];
-  const add = (kind: ItemKind, id: string): void => {
-    const bounds = boundsOfItem(document, kind, id, pieces);
+  const add = (kind: ItemKind, id: string, group: string | null | undefined): void => {
+    const bounds = isSeen(group, unseen) ? boundsOfItem(document, kind, id, pieces) : undefined;
     if (bounds) items.push({ stratum: document.id, kind, id, bounds });
   };
-  for (const block of document.blocks.values()) if (!onlyMade || madeSurface(block)) add('block', block.id);
+  for (const block of document.blocks.values()) if (!onlyMade || madeSurface(block)) add('block', block.id, block.group);
   for (let slot = 0; slot < document.placements.slotCount; slot++) {
     const id = document.placements.idAt(slot);
-    if (id !== undefined) add('placement', id);
+    if (id !== undefined) add('placement', id, document.placements.groupAt(slot));
   }
-  for (const id of document.markers.keys()) add('marker', id);
-  for (const id of document.dividers.keys()) add('divider', id);
+  for (const { id, group } of document.markers.values()) add('marker', id, group);
+  for (const { id, group } of document.dividers.values()) add('divider', id, group);
+  for (const { id, group } of document.volumes.values()) add('volume', id, group);
+  for (const { id, group } of document.paths.values()) add('path', id, group);
   return items;
 }
 

@@ -51,6 +51,8 @@ export class PlacementInstances {
     private readonly group: Group,
     private readonly store: PlacementStore,
     private readonly meshOf: (piece: string) => PieceMesh | undefined,
+    /** Whether what stands in a group, or in none, is drawn. */
+    private readonly shows: (group: string | undefined) => boolean = () => true,
   ) {}
 
   /** Draws everything anew. */
@@ -58,7 +60,7 @@ export class PlacementInstances {
     this.dispose();
     const byChunk = new Map<string, number[]>();
     for (let slot = 0; slot < this.store.slotCount; slot++) {
-      if (this.store.idAt(slot) === undefined) continue;
+      if (!this.isDrawn(slot)) continue;
       const key = this.keyOf(slot);
       const list = byChunk.get(key);
       if (list) list.push(slot);
@@ -70,8 +72,7 @@ export class PlacementInstances {
   /** Draws one placement anew after it was put, moved or removed. `slot` as it was when it was last drawn, or is now. */
   update(slot: number): void {
     const place = this.places.get(slot);
-    const alive = this.store.idAt(slot) !== undefined;
-    const key = alive ? this.keyOf(slot) : undefined;
+    const key = this.isDrawn(slot) ? this.keyOf(slot) : undefined;
     if (place && place.key === key) {
       this.write(this.chunks.get(key) as InstanceChunk, place.index, slot);
       return;
@@ -110,6 +111,10 @@ export class PlacementInstances {
     for (const chunk of this.chunks.values()) this.drop(chunk);
     this.chunks.clear();
     this.places.clear();
+  }
+
+  private isDrawn(slot: number): boolean {
+    return this.store.idAt(slot) !== undefined && this.shows(this.store.groupAt(slot));
   }
 
   private keyOf(slot: number): string {

@@ -1,5 +1,6 @@
 import type { Box3 } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
+import { isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import type { PickItem } from './pick-index';
 import type { Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
@@ -69,10 +70,12 @@ export function drawPending({ context, colours }: PlateDrawing, pane: Pane, pend
 }
 
 /** Spawns are an open arrowhead that points where one looks, exits a ring round a dot, checkpoints a pennant, pickups a lozenge; dividers a dashed line with ticks. */
-export function drawMarkers(drawing: PlateDrawing, strata: readonly StratumDocument[], range: HeightRange | undefined): void {
+export function drawMarkers(drawing: PlateDrawing, strata: readonly StratumDocument[], hidden: HiddenGroups, range: HeightRange | undefined): void {
   const { context, colours } = drawing;
   for (const document of strata) {
+    const unseen = unseenGroups(document, hidden);
     for (const marker of document.markers.values()) {
+      if (!isSeen(marker.group, unseen)) continue;
       const [x, y, z] = marker.position;
       const at = drawing.at(x, y, z);
       if (!at) continue;
@@ -97,7 +100,7 @@ export function drawMarkers(drawing: PlateDrawing, strata: readonly StratumDocum
       context.font = "12px 'Spline Sans Variable', sans-serif";
       context.fillText(marker.kind, at[0] + 13, at[1] + 4);
     }
-    for (const divider of document.dividers.values()) drawDivider(drawing, divider.from, divider.to, divider.bottom, divider.top);
+    for (const divider of document.dividers.values()) if (isSeen(divider.group, unseen)) drawDivider(drawing, divider.from, divider.to, divider.bottom, divider.top);
   }
   context.globalAlpha = 1;
 }

@@ -1,6 +1,7 @@
 import { pixelsAtOneMetre } from '@stravel/core';
 import { Plane, Vector3, WebGLRenderer } from 'three';
 import type { StratumDocument } from '../document/stratum-document';
+import type { HiddenGroups } from '../document/unseen-groups';
 import type { PickItem } from './pick-index';
 import type { ModelCamera, Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
@@ -20,6 +21,7 @@ const LEAST_PANE_PIXELS = 4;
 export interface PlateFrame {
   readonly colours: PlateColours;
   readonly strata: readonly StratumDocument[];
+  readonly hiddenGroups: HiddenGroups;
   readonly selection: ReadonlyMap<string, PickItem>;
   readonly facesOf: (item: PickItem) => readonly Float64Array[] | undefined;
   readonly range: HeightRange;
@@ -92,7 +94,7 @@ export class PlateRenderer {
     const drawing = this.drawingOf('plan', pane, over, colours);
     inPane(over, pane, () => {
       frame.paint(drawing);
-      drawMarkers(drawing, strata, range);
+      drawMarkers(drawing, strata, frame.hiddenGroups, range);
       drawSelection(drawing, frame.selection, frame.facesOf);
       frame.overlay(drawing);
       drawScale(drawing, pane);
@@ -115,7 +117,7 @@ export class PlateRenderer {
     renderer.clippingPlanes = [];
     const drawing = this.drawingOf('model', pane, over, frame.colours);
     inPane(over, pane, () => {
-      drawMarkers(drawing, frame.strata, undefined);
+      drawMarkers(drawing, frame.strata, frame.hiddenGroups, undefined);
       frame.overlay(drawing);
       drawSelection(drawing, frame.selection, frame.facesOf);
     });

@@ -1,5 +1,6 @@
 import { BackSide, DirectionalLight, FrontSide, Group, HemisphereLight, LineBasicMaterial, MeshBasicMaterial, MeshLambertMaterial, Scene } from 'three';
 import type { StratumChange, StratumDocument } from '../document/stratum-document';
+import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import { BlockCaps } from './block-caps';
 import { BlockMeshes, type BlockMaterials } from './block-meshes';
 import type { PieceMesh } from './kit-meshes';
@@ -15,6 +16,7 @@ interface DrawnStratum {
   readonly placements: PlacementInstances;
   readonly slots: Map<string, number>;
   readonly stop: () => void;
+  unseen: ReadonlySet<string>;
 }
 
 /** Everything of a level as three.js objects, kept up with its strata. Knows no view and no desk. */
@@ -27,6 +29,7 @@ export class PlateScene {
   private readonly drawn = new Map<string, DrawnStratum>();
   private readonly materials: BlockMaterials & { hides: MeshLambertMaterial; decor: MeshLambertMaterial; cut: MeshBasicMaterial; edges: LineBasicMaterial };
   private meshes: ReadonlyMap<string, PieceMesh> = new Map();
+  private hiddenGroups = ALL_GROUPS;
 
   /** @param changed called whenever a new frame is due */
   constructor(private readonly changed: () => void) {
@@ -74,6 +77,13 @@ export class PlateScene {
     this.changed();
   }
 
+  /** Hides groups of all strata, for one's own eyes. */
+  setHiddenGroups(hidden: HiddenGroups): void {
+    this.hiddenGroups = hidden;
+    for (const stratum of this.drawn.values()) this.regroup(stratum);
+    this.changed();
+  }
+
   /** Blocks that are too many to be drawn. */
   get leftOutBlocks(): number {
     return [...this.drawn.values()].reduce((sum, { blocks }) => sum + blocks.leftOut, 0);
@@ -102,6 +112,7 @@ export class PlateScene {
     this.scene.add(group);
     this.edges.add(edges);
     const cuts = this.caps.group();
+    const unseen = (): ReadonlySet<string> => this.drawn.get(document.id)?.unseen ?? unseenGroups(document, this.hiddenGroups);
     const blocks = new BlockMeshes(
       group,
       edges,
@@ -110,11 +121,14 @@ export class PlateScene {
       document.blocks,
       () => this.materials,
       () => this.changed(),
+      (of) => isSeen(of, unseen()),
     );
-    const placements = new PlacementInstances(group, document.placements, (piece) => this.meshes.get(piece));
+    const placements = new PlacementInstances(group, document.placements, (piece) => this.meshes.get(piece),
+      (of) => isSeen(of, unseen()),
+    );
     const slots = new Map<string, number>();
     const stop = document.listen((change) => this.follow(document.id, change));
-    this.drawn.set(document.id, { document, group, edges, cuts, blocks, placements, slots, stop });
+    this.drawn.set(document.id, { document, group, edges, cuts, blocks, placements, slots, stop, unseen: unseenGroups(document, this.hiddenGroups) });
     this.follow(document.id, { stratum: document.id, whole: true, items: [] });
   }
 
@@ -122,6 +136,8 @@ export class PlateScene {
     const stratum = this.drawn.get(id);
     if (!stratum) return;
     const { document, blocks, placements, slots } = stratum;
+    if (change.whole) stratum.unseen = unseenGroups(document, this.hiddenGroups);
+    else if (change.items.some(({ kind }) => kind === 'group')) this.regroup(stratum);
     if (change.whole) {
       blocks.rebuild();
       placements.rebuild();
@@ -144,6 +160,15 @@ export class PlateScene {
       }
     }
     this.changed();
+  }
+
+  /** Draws a stratum anew when other groups of it are to be seen. */
+  private regroup(stratum: DrawnStratum): void {
+    const unseen = unseenGroups(stratum.document, this.hiddenGroups);
+    if (unseen.size === stratum.unseen.size && [...unseen].every((id) => stratum.unseen.has(id))) return;
+    stratum.unseen = unseen;
+    stratum.blocks.rebuild();
+    stratum.placements.rebuild();
   }
 
   private drop(id: string): void {

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, effect, inject, input, output, viewChild, DestroyRef } from '@angular/core';
 import type { Box3, ItemKind, Piece } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
+import { ALL_GROUPS } from '../document/unseen-groups';
 import type { PieceMesh } from './kit-meshes';
 import { PickIndex, boundsOfItem, boxAround, type PickItem } from './pick-index';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
@@ -82,6 +83,8 @@ export type PlateViews = 'plan' | 'model' | 'both';
 export class PlateView {
   readonly strata = input.required<readonly StratumDocument[]>();
   readonly hidden = input<ReadonlySet<string>>(new Set());
+  /** Groups that are hidden for one's own eyes. */
+  readonly hiddenGroups = input(ALL_GROUPS);
   readonly pieces = input.required<Readonly<Record<string, Piece>>>();
   readonly meshes = input.required<ReadonlyMap<string, PieceMesh>>();
   readonly selection = input<ReadonlyMap<string, PickItem>>(new Map());
@@ -111,6 +114,7 @@ export class PlateView {
     () => this.visibleStrata(),
     () => this.pieces(),
     () => this.scene.pendingBlocks + this.scene.leftOutBlocks,
+    () => this.hiddenGroups(),
   );
   private readonly planCamera = new PlanCamera();
   private readonly modelCamera = new ModelCamera();
@@ -124,6 +128,7 @@ export class PlateView {
   constructor() {
     afterNextRender(() => this.start());
     effect(() => this.scene.setStrata(this.strata(), this.hidden()));
+    effect(() => this.scene.setHiddenGroups(this.hiddenGroups()));
     effect(() => this.scene.setMeshes(this.meshes()));
     effect(() => {
       this.theme();
@@ -279,6 +284,7 @@ export class PlateView {
     this.renderer?.render(this.host.getBoundingClientRect(), this.paneOf(this.plan()), this.paneOf(this.model()), {
       colours: this.colours,
       strata: this.visibleStrata(),
+      hiddenGroups: this.hiddenGroups(),
       selection: this.selection(),
       facesOf: (item) => this.facesOf(item),
       range: this.range(),

@@ -4,11 +4,13 @@ import { MARKER_KINDS, type Block, type Divider, type ItemKind, type Marker, typ
 import { bakesFeature } from '../../bakes/bakes-store';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections, isSection } from '../../document/level/level-sections';
+import type { HiddenGroups } from '../../document/unseen-groups';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
 import { PlateControls } from '../../plate/plate-controls';
 import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
 import type { PickItem } from '../../plate/pick-index';
+import { SharedEdits } from '../../reach/shared-edits';
 import { Session } from '../../session';
 import { NumberField } from '../../ui/number-field';
 import { Workspace } from '../../workspace';
@@ -17,9 +19,12 @@ import { LayoutDesk } from './layout-desk';
 import { ItemCard } from './parts/item-card';
 import { ItemList, type ItemLine } from './parts/item-list';
 import { PieceStrip } from './parts/piece-strip';
-import { StrataStack, type StackRow } from './parts/strata-stack';
+import { GroupTree } from './groups/group-tree';
+import { GroupsDesk } from './groups/groups-desk';
 import { PlanTool } from './plan-tool';
-import { stackRows } from './stack-rows';
+import { StrataDesk } from './strata/strata-desk';
+import { StrataStack, type StackRow, type StratumDeed } from './strata/strata-stack';
+import { stackRows } from './strata/stack-rows';
 import { LAYOUT_TOOLS, layoutActions, type ItemRef, type LayoutTool } from './store/layout-store';
 
 const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = { s: 'select', b: 'box', w: 'wedge', p: 'prism', l: 'piece', m: 'marker' };
@@ -30,7 +35,7 @@ const SNAPS = [0, 0.1, 0.25, 0.5, 1, 2, 4];
 /** The Layout desk: one level, its strata, what stands in them. */
 @Component({
   selector: 'sv-layout-page',
-  imports: [ItemCard, ItemList, NumberField, PieceStrip, PlateControls, PlateView, StrataStack],
+  imports: [GroupTree, ItemCard, ItemList, NumberField, PieceStrip, PlateControls, PlateView, StrataStack],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-page.html',
   styleUrl: './layout-page.scss',
@@ -48,6 +53,9 @@ export class LayoutPage {
   readonly session = inject(Session);
   readonly workspace = inject(Workspace);
   readonly desk = inject(LayoutDesk);
+  readonly strata = inject(StrataDesk);
+  readonly groups = inject(GroupsDesk);
+  private readonly shared = inject(SharedEdits);
   readonly openLevel = this.desk.openLevel;
   readonly sections = inject(LevelSections);
   readonly kits = inject(KitLibrary);
@@ -63,7 +71,7 @@ export class LayoutPage {
   readonly tool = new PlanTool({
     state: () => this.state(),
     floor: () => Math.round((this.state().bottom + 0.5) * 1000) / 1000,
-    isLocked: (stratum) => isSection(stratum) || this.desk.isLocked(stratum),
+    isLocked: (item) => isSection(item.stratum) || this.desk.isItemLocked(item),
     frame: () => this.desk.frame(),
     outlines: () => [...this.selection().values()].slice(0, MOST_DRAGGED_OUTLINES).flatMap((item) => this.plate()?.facesOf(item) ?? []),
     within: (x0, z0, x1, z1) => this.plate()?.itemsWithin(x0, z0, x1, z1) ?? [],
@@ -80,9 +88,29 @@ export class LayoutPage {
   });
 
   readonly hidden = computed(() => {
-    const hidden = new Set(this.state().hidden);
+    const { soloed } = this.state();
+    const alone = this.openLevel.strata().find(({ id, groups }) => id === soloed || groups.has(soloed));
+    const hidden = new Set(alone ? this.openLevel.strata().flatMap(({ id }) => (id === alone.id ? [] : [id])) : this.state().hidden);
     return new Set([...hidden, ...this.sections.hiddenWith(hidden)]);
   });
+  readonly hiddenGroups = computed((): HiddenGroups => {
+    const { soloed, hiddenGroups } = this.state();
+    const isGroup = this.openLevel.strata().some(({ groups }) => groups.has(soloed));
+    return { hidden: new Set(hiddenGroups), alone: isGroup ? soloed : '' };
+  });
+  readonly templateNames = computed(() => this.groups.templates().map(({ name }) => name));
+  /** Where changes of the shared stratum that one works on belong, once it was said. */
+  readonly belongs = computed(() => {
+    const stratum = this.workedOn();
+    const belongs = stratum === undefined ? undefined : this.shared.belongs(stratum);
+    if (stratum === undefined || belongs === undefined) return undefined;
+    const levels = this.shared.levelsOf(stratum);
+    const name = this.desk.tables().stratum[stratum].name;
+    const names = levels.map((id) => this.desk.tables().level[id].name).join(', ');
+    const says = belongs === 'all' ? `changes reach all ${levels.length}` : 'changes stay here';
+    return { says, title: `Changes of ${name} ${belongs === 'all' ? `reach ${names}` : 'are kept as patches of this level'}. Click for the other.` };
+  });
+  private readonly workedOn = computed(() => this.state().selection.at(0)?.stratum ?? this.desk.activeStratum()?.id);
   readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
   readonly selection = computed((): ReadonlyMap<string, PickItem> => {
     this.registry.contentVersion();
@@ -103,11 +131,13 @@ export class LayoutPage {
     this.registry.contentVersion();
     const level = this.openLevel.level();
     if (!level) return [];
+    const patchCounts = new Map(this.openLevel.shared().map(({ id, patches }) => [id, [...patches.values()].filter((patch) => patch.level === level.id).length]));
     return stackRows(level.strata, {
       records: this.desk.tables().stratum,
       documents: new Map(this.openLevel.strata().map((document) => [document.id, document])),
       figures: this.figures()[level.id]?.figures.summary?.strata ?? [],
       reach: this.desk.reach(),
+      patches: (stratum) => patchCounts.get(stratum) ?? 0,
       state: this.state(),
       active: this.desk.activeStratum()?.id,
     });
@@ -158,7 +188,7 @@ export class LayoutPage {
     effect(() => {
       const count = this.openLevel.strata().reduce((sum, { size }) => sum + size, 0);
       this.registry.contentVersion();
-      const reach = Math.max(1, ...this.desk.selected().map(({ stratum }) => this.desk.reach().get(stratum)?.length ?? 1));
+      const reach = Math.max(1, ...this.desk.selected().map(({ stratum }) => (this.shared.belongs(stratum) === 'one' ? 1 : this.shared.levelsOf(stratum).length)));
       this.workspace.footLeft.set([`${this.desk.selected().length} selected of ${count}`, reach > 1 ? `reach: ${reach} levels` : 'reach: this level only']);
       this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`, this.cursor()]);
     });
@@ -168,13 +198,34 @@ export class LayoutPage {
     this.store.dispatch(action);
   }
 
+  flipBelongs(): void {
+    const stratum = this.workedOn();
+    if (stratum !== undefined) this.shared.choose(stratum, this.shared.belongs(stratum) === 'all' ? 'one' : 'all');
+  }
+
+  stratumAsked(id: string, deed: StratumDeed): void {
+    const switchedOff = this.openLevel.level()?.strata.find(({ stratum }) => stratum === id)?.switchedOff === true;
+    const deeds: Record<StratumDeed, () => unknown> = {
+      rename: () => this.strata.rename(id),
+      up: () => this.strata.move(id, 1),
+      down: () => this.strata.move(id, -1),
+      solo: () => this.dispatch(layoutActions.soloed({ id })),
+      switch: () => this.strata.switchOff(id, !switchedOff),
+      patches: () => this.strata.openPatches(id),
+      'part ways': () => this.strata.partWays(id),
+      'take out': () => this.strata.takeOut(id, false),
+      delete: () => this.strata.takeOut(id, true),
+    };
+    deeds[deed]();
+  }
+
   pointer(pointer: PlanPointer): void {
     this.cursor.set(`${pointer.x.toFixed(1)}, ${pointer.z.toFixed(1)}`);
     this.tool.pointer(pointer);
   }
 
   modelPicked({ hits, event }: { hits: PickItem[]; event: PointerEvent }): void {
-    const hit = hits.find(({ stratum }) => !isSection(stratum) && !this.desk.isLocked(stratum));
+    const hit = hits.find((item) => !isSection(item.stratum) && !this.desk.isItemLocked(item));
     this.pick(hit, event.shiftKey);
   }
 

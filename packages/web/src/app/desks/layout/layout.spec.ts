@@ -75,7 +75,7 @@ describe('the plan tool', () => {
     const host: PlanToolHost = {
       state: () => state,
       floor: () => 0,
-      isLocked: (id) => id === 'locked',
+      isLocked: ({ stratum }) => stratum === 'locked',
       within: () => [{ stratum: 'st', kind: 'block', id: 'w', bounds: { min: [0, 0, 0], max: [1, 1, 1] } }],
       select: record('select'),
       frame: () => frame,

@@ -26,7 +26,7 @@ export interface PlanToolHost {
   readonly state: () => LayoutState;
   /** Floor of the storey that is shown, where new things stand. */
   readonly floor: () => number;
-  readonly isLocked: (stratum: string) => boolean;
+  readonly isLocked: (item: ItemRef) => boolean;
   /** Grips of the one thing that is selected. */
   readonly frame: () => HandleFrame | undefined;
   /** Face loops of what is selected, xyz triples; not more than can be drawn while it is dragged. */
@@ -113,7 +113,7 @@ export class PlanTool {
 
   private downSelect(pointer: PlanPointer): void {
     if (this.takeGrip(pointer)) return;
-    const hits = pointer.hits().filter(({ stratum }) => !this.host.isLocked(stratum));
+    const hits = pointer.hits().filter((item) => !this.host.isLocked(item));
     const add = pointer.event.shiftKey;
     const { selection } = this.host.state();
     // Only what is selected is dragged: a press on anything else may begin a box, so that a floor under everything moves only when meant.
@@ -168,7 +168,7 @@ export class PlanTool {
 
   /** A click on what is selected already goes to what lies below it. */
   private clickAgain(pointer: PlanPointer): void {
-    const hits = pointer.hits().filter(({ stratum }) => !this.host.isLocked(stratum));
+    const hits = pointer.hits().filter((item) => !this.host.isLocked(item));
     const { selection } = this.host.state();
     const at = selection.length === 1 ? hits.findIndex(({ id }) => selection[0].id === id) : -1;
     if (hits.length > 0) this.select(hits[(at + 1) % hits.length], false);
@@ -182,12 +182,12 @@ export class PlanTool {
       this.click(pointer, drag.add);
       return;
     }
-    const found = this.host.within(x0, z0, pointer.x, pointer.z).filter(({ stratum }) => !this.host.isLocked(stratum));
+    const found = this.host.within(x0, z0, pointer.x, pointer.z).filter((item) => !this.host.isLocked(item));
     this.host.select(drag.add ? [...selection, ...found.filter(({ id }) => !selection.some((ref) => ref.id === id))] : found);
   }
 
   private click(pointer: PlanPointer, add: boolean): void {
-    const hit = pointer.hits().find(({ stratum }) => !this.host.isLocked(stratum));
+    const hit = pointer.hits().find((item) => !this.host.isLocked(item));
     if (hit) this.select(hit, add);
     else if (!add) this.host.select([]);
   }

@@ -26,6 +26,13 @@ export interface LayoutState {
   /** For this person's eyes only. */
   readonly hidden: readonly string[];
   readonly locked: readonly string[];
+  /** The one stratum or group that is shown alone; '' shows all. */
+  readonly soloed: string;
+  /** Groups, for this person's eyes only. */
+  readonly hiddenGroups: readonly string[];
+  readonly lockedGroups: readonly string[];
+  /** Group that new things go into; '' for none. */
+  readonly activeGroup: string;
   readonly piece: string;
   readonly marker: MarkerKind;
   /** Height of new blocks, metres. */
@@ -45,6 +52,10 @@ export const layoutActions = createActionGroup({
     'Stratum Activated': props<{ id: string }>(),
     'Stratum Hidden': props<{ id: string }>(),
     'Stratum Locked': props<{ id: string }>(),
+    Soloed: props<{ id: string }>(),
+    'Group Hidden': props<{ id: string }>(),
+    'Group Locked': props<{ id: string }>(),
+    'Group Activated': props<{ id: string }>(),
     'Piece Chosen': props<{ id: string }>(),
     'Marker Chosen': props<{ kind: MarkerKind }>(),
     'Block Height Set': props<{ metres: number }>(),
@@ -62,6 +73,10 @@ const initial: LayoutState = {
   active: '',
   hidden: [],
   locked: [],
+  soloed: '',
+  hiddenGroups: [],
+  lockedGroups: [],
+  activeGroup: '',
   piece: '',
   marker: 'spawn',
   blockHeight: 3,
@@ -73,7 +88,7 @@ export const layoutFeature = createFeature({
   name: 'layout',
   reducer: createReducer(
     initial,
-    on(layoutActions.levelOpened, (state, { bottom }) => ({ ...state, selection: [], active: '', bottom, tool: 'select' as const })),
+    on(layoutActions.levelOpened, (state, { bottom }) => ({ ...state, selection: [], active: '', activeGroup: '', soloed: '', bottom, tool: 'select' as const })),
     on(layoutActions.toolChosen, (state, { tool }) => ({ ...state, tool })),
     on(layoutActions.viewsChosen, (state, { views }) => ({ ...state, views })),
     on(layoutActions.snapChosen, (state, { metres }) => ({ ...state, snapMetres: metres })),
@@ -81,7 +96,11 @@ export const layoutFeature = createFeature({
     on(layoutActions.heightsSet, (state, { bottom, storeyMetres }) => ({ ...state, bottom, storeyMetres })),
     on(layoutActions.itemsSelected, (state, { items }) => ({ ...state, selection: items })),
     on(layoutActions.selectionDropped, (state) => ({ ...state, selection: [] })),
-    on(layoutActions.stratumActivated, (state, { id }) => ({ ...state, active: id })),
+    on(layoutActions.stratumActivated, (state, { id }) => (state.active === id ? state : { ...state, active: id, activeGroup: '' })),
+    on(layoutActions.soloed, (state, { id }) => ({ ...state, soloed: state.soloed === id ? '' : id, selection: [] })),
+    on(layoutActions.groupHidden, (state, { id }) => ({ ...state, hiddenGroups: toggled(state.hiddenGroups, id), selection: [] })),
+    on(layoutActions.groupLocked, (state, { id }) => ({ ...state, lockedGroups: toggled(state.lockedGroups, id), selection: [] })),
+    on(layoutActions.groupActivated, (state, { id }) => ({ ...state, activeGroup: state.activeGroup === id ? '' : id })),
     on(layoutActions.stratumHidden, (state, { id }) => ({ ...state, hidden: toggled(state.hidden, id), selection: state.selection.filter(({ stratum }) => stratum !== id) })),
     on(layoutActions.stratumLocked, (state, { id }) => ({ ...state, locked: toggled(state.locked, id), selection: state.selection.filter(({ stratum }) => stratum !== id) })),
     on(layoutActions.pieceChosen, (state, { id }) => ({ ...state, piece: id, tool: 'piece' as const })),

@@ -37,7 +37,7 @@ export class LevelReuser {
 
   private async make({ levels, choices, name, set }: ReuseChoice): Promise<Level> {
     const contents = new Map<string, StratumContent>();
-    for (const [id, choice] of choices) if (choice === 'copy') contents.set(id, (await this.documents.stratum(id)).content());
+    for (const [id, choice] of choices) if (choice !== 'leave out') contents.set(id, (await this.documents.stratum(id)).content());
     const { copies, operations } = reuseLevels(this.tables(), levels, { choices, nameOf: (level) => name ?? `${level.name} copy`, set }, (id) => contents.get(id) ?? EMPTY_CONTENT);
     const what = levels.length === 1 ? levels[0].name : `${levels.length} levels`;
     await this.edits.commit(set === undefined ? `duplicate ${what}` : `${copies[0].name} from the template ${what}`, operations);

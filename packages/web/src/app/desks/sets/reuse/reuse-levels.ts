@@ -2,14 +2,15 @@ import {
   RECORDS_DOCUMENT,
   compareOrdered,
   ordersBetween,
-  type Item,
-  type ItemKind,
+  patchId,
+  patchedContent,
   type Level,
   type Operation,
   type RecordTables,
   type Stratum,
   type StratumContent,
 } from '@stravel/core';
+import { copiedItems } from '../../../edits/copied-items';
 import { create, newId, setRecordField } from '../../../edits/operations';
 import { levelsOfSet } from '../level-edits';
 
@@ -65,7 +66,7 @@ export interface ReuseWish {
 
 /**
  * New levels made of others. What is shared stands in both stacks, and a stratum that one level owned becomes shared; what is
- * copied comes with its content. The new levels have no code, as a code is used once, and no place in the order of play yet.
+ * copied comes with its content. What the original has otherwise in a shared stratum, its copy has otherwise too. The new levels have no code, as a code is used once, and no place in the order of play yet.
  */
 export function reuseLevels(
   tables: RecordTables,
@@ -95,24 +96,18 @@ export function reuseLevels(
     operations.push(create(RECORDS_DOCUMENT, 'level', copy));
     for (const [original, stratum] of made) {
       operations.push(create(RECORDS_DOCUMENT, 'stratum', stratum));
-      operations.push(...copiedItems(stratum.id, content(original)));
+      operations.push(...copiedItems(stratum.id, patchedContent(content(original), level.id)).operations);
     }
+    for (const { stratum } of strata) operations.push(...patchesFor(id, level.id, stratum, content(stratum)));
     return copy;
   });
   operations.push(...[...shared].sort().map((id) => setRecordField('stratum', tables.stratum[id], 'owner', null)));
   return { copies, operations };
 }
 
-/** Items under ids of their own. What points at another item of the stratum points at its copy. */
-function copiedItems(stratum: string, content: StratumContent): Operation[] {
-  const lists = Object.entries(content) as [ItemKind, readonly Item[]][];
-  const ids = new Map(lists.flatMap(([, items]) => items.map(({ id }) => [id, newId()] as const)));
-  return lists.flatMap(([kind, items]) =>
-    items.map((item) => {
-      const copy = { ...item, id: ids.get(item.id) as string };
-      return create(stratum, kind, 'recipe' in copy && kind === 'pin' ? { ...copy, recipe: ids.get(copy.recipe) ?? copy.recipe } : copy);
-    }),
-  );
+/** What a level has otherwise in a stratum that it shares, for another level too. */
+function patchesFor(level: string, original: string, stratum: string, content: StratumContent): Operation[] {
+  return content.patch.filter((patch) => patch.level === original).map((patch) => create(stratum, 'patch', { ...patch, id: patchId(level, patch.target), level }));
 }
 
 function orderBehind(tables: Pick<RecordTables, 'level' | 'set'>, level: Level): string {

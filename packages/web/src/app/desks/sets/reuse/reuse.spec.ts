@@ -1,4 +1,4 @@
-import { emptyRecordTables, levelsInOrder, type Level, type RecordTables, type StratumContent } from '@stravel/core';
+import { EMPTY_CONTENT, emptyRecordTables, levelsInOrder, type Level, type RecordTables, type StratumContent } from '@stravel/core';
 import { applyToTables } from '../../../document/records/records-store';
 import { reuseLevels, sharingText, strataOf, usualChoices, type StratumChoice } from './reuse-levels';
 
@@ -29,10 +29,8 @@ const tables: RecordTables = {
   },
 };
 const content: StratumContent = {
-  block: [],
-  placement: [],
+  ...EMPTY_CONTENT,
   marker: [{ id: 'm', kind: 'exit', position: [1, 2, 3], turn: 0 }],
-  divider: [],
   recipe: [{ id: 'r' } as never],
   pin: [{ id: 'p', recipe: 'r' } as never],
 };

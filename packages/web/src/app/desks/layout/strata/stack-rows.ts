@@ -1,22 +1,26 @@
 import type { StackEntry, Stratum, StratumFigures } from '@stravel/core';
-import type { StratumDocument } from '../../document/stratum-document';
-import type { StackRow } from './parts/strata-stack';
-import type { LayoutState } from './store/layout-store';
+import type { StratumDocument } from '../../../document/stratum-document';
+import type { LayoutState } from '../store/layout-store';
+import type { StackRow } from './strata-stack';
+
+type StackedContent = Pick<StratumDocument, 'blocks' | 'placements' | 'markers' | 'dividers' | 'volumes' | 'paths'>;
 
 /** What the rows of a stack are made from. */
 export interface StackSources {
   readonly records: Readonly<Record<string, Stratum>>;
   /** Strata that are loaded. */
-  readonly documents: ReadonlyMap<string, Pick<StratumDocument, 'blocks' | 'placements' | 'markers' | 'dividers'>>;
+  readonly documents: ReadonlyMap<string, StackedContent>;
   readonly figures: readonly Pick<StratumFigures, 'stratum' | 'memoryBytes'>[];
   /** Levels that stack each stratum. */
   readonly reach: ReadonlyMap<string, readonly string[]>;
-  readonly state: Pick<LayoutState, 'hidden' | 'locked'>;
+  /** How many things of a stratum the level has otherwise. */
+  readonly patches: (stratum: string) => number;
+  readonly state: Pick<LayoutState, 'hidden' | 'locked' | 'soloed'>;
   readonly active: string | undefined;
 }
 
 /** A row for each stratum of a stack, top first; the gauge is its share of the heaviest one's memory. */
-export function stackRows(stack: readonly StackEntry[], { records, documents, figures, reach, state, active }: StackSources): StackRow[] {
+export function stackRows(stack: readonly StackEntry[], { records, documents, figures, reach, patches, state, active }: StackSources): StackRow[] {
   const costs = new Map(figures.map(({ stratum, memoryBytes }) => [stratum, memoryBytes]));
   const most = Math.max(1, ...costs.values());
   return [...stack].reverse().flatMap(({ stratum, switchedOff }) => {
@@ -28,11 +32,14 @@ export function stackRows(stack: readonly StackEntry[], { records, documents, fi
         id: stratum,
         name: record.name,
         role: record.role,
-        says: switchedOff ? 'switched off' : document ? contentWords(document) : 'loading…',
+        says: document ? contentWords(document) : 'loading…',
         share: (costs.get(stratum) ?? 0) / most,
         levels: record.owner === null ? (reach.get(stratum)?.length ?? 1) : 1,
+        isShared: record.owner === null,
+        patches: patches(stratum),
         hidden: state.hidden.includes(stratum),
         locked: state.locked.includes(stratum),
+        soloed: state.soloed === stratum,
         switchedOff,
         active: active === stratum,
       },
@@ -41,11 +48,13 @@ export function stackRows(stack: readonly StackEntry[], { records, documents, fi
 }
 
 /** The two kinds that a stratum holds first, counted: '14 blocks, 1 marker'. */
-function contentWords({ blocks, placements, markers, dividers }: Pick<StratumDocument, 'blocks' | 'placements' | 'markers' | 'dividers'>): string {
+function contentWords({ blocks, placements, markers, dividers, volumes, paths }: StackedContent): string {
   const counts = [
     [blocks.size, 'block'],
     [placements.count, 'placement'],
     [markers.size, 'marker'],
+    [volumes.size, 'volume'],
+    [paths.size, 'path'],
     [dividers.size, 'divider'],
   ] as const;
   const words = counts.filter(([count]) => count > 0).map(([count, noun]) => `${count} ${noun}${count === 1 ? '' : 's'}`);

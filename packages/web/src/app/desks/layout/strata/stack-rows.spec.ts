@@ -1,9 +1,9 @@
 import { TestBed } from '@angular/core/testing';
 import fc from 'fast-check';
 import { boxPlanes, turnMatrix, turnVector, localBounds, type Block, type Operation, type Stratum } from '@stravel/core';
-import { StratumDocument } from '../../document/stratum-document';
-import { draggedExtent, handleFrame, handlesOf, stretchItem, yawTowards, type HandleFrame } from './plan-handles';
-import { StrataStack } from './parts/strata-stack';
+import { StratumDocument } from '../../../document/stratum-document';
+import { draggedExtent, handleFrame, handlesOf, stretchItem, yawTowards, type HandleFrame } from '../plan-handles';
+import { StrataStack } from './strata-stack';
 import { stackRows, type StackSources } from './stack-rows';
 
 const stratum = (id: string, owner: string | null): Stratum => ({ id, name: id, role: 'structure', owner });
@@ -23,7 +23,8 @@ function sources(over: Partial<StackSources> = {}): StackSources {
       { stratum: 'own', memoryBytes: 400 },
     ],
     reach: new Map([['base', ['l', 'm', 'n']]]),
-    state: { hidden: ['base'], locked: ['own'] },
+    patches: (id) => (id === 'base' ? 2 : 0),
+    state: { hidden: ['base'], locked: ['own'], soloed: '' },
     active: 'own',
     ...over,
   };
@@ -40,7 +41,7 @@ describe('rows of the stack', () => {
   });
 
   it('say what is loading or switched off, and leave out what is gone', () => {
-    expect(stackRows(stack('late', 'gone'), sources()).map(({ id, says }) => [id, says])).toEqual([['late', 'switched off']]);
+    expect(stackRows(stack('late', 'gone'), sources()).map(({ id, says, switchedOff }) => [id, says, switchedOff])).toEqual([['late', 'loading…', true]]);
     expect(stackRows([{ stratum: 'own', switchedOff: false }], sources({ documents: new Map() }))[0].says).toBe('loading…');
   });
 

@@ -1,0 +1,60 @@
+import { ChangeDetectionStrategy, Component, inject, type Signal } from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+
+/** A group that is set aside. */
+export interface AsideLine {
+  readonly id: string;
+  readonly stratum: string;
+  readonly name: string;
+  readonly reason: string;
+  readonly since: string;
+  readonly days: number;
+  readonly isOld: boolean;
+  readonly count: number;
+}
+
+export interface AsideData {
+  readonly level: string;
+  /** Longest first. */
+  readonly lines: Signal<readonly AsideLine[]>;
+  readonly bringBack: (line: AsideLine) => void;
+}
+
+/** What of a level is set aside, with reason and age. */
+@Component({
+  selector: 'sv-aside-dialog',
+  imports: [MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>Set aside in {{ data.level }}</h2>
+    <mat-dialog-content>
+      <p class="soft">Kept, but not part of the level: no bake, budget or pack counts it.</p>
+      <table>
+        @for (line of data.lines(); track line.id) {
+          <tr>
+            <td>
+              {{ line.name }} <span class="soft">{{ line.count }} things</span>
+            </td>
+            <td>{{ line.reason }}</td>
+            <td [class.near]="line.isOld">since {{ line.since }}, {{ line.days }} days{{ line.isOld ? ': still wanted?' : '' }}</td>
+            <td><button class="chip" [attr.aria-label]="'Make ' + line.name + ' part of the level'" (click)="data.bringBack(line)">Bring back</button></td>
+          </tr>
+        } @empty {
+          <tr>
+            <td class="soft">Nothing is set aside.</td>
+          </tr>
+        }
+      </table>
+    </mat-dialog-content>
+    <mat-dialog-actions><button class="chip strong" mat-dialog-close cdkFocusInitial>Close</button></mat-dialog-actions>
+  `,
+  styles: `
+    td {
+      padding: 5px 12px 5px 0;
+      vertical-align: top;
+    }
+  `,
+})
+export class AsideDialog {
+  readonly data = inject<AsideData>(MAT_DIALOG_DATA);
+}

@@ -1,0 +1,111 @@
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
+import type { Group } from '@stravel/core';
+
+/** One group as a row. */
+export interface GroupRow {
+  readonly group: Group;
+  readonly depth: number;
+  /** Things in it and in the groups that stand in it. */
+  readonly count: number;
+  readonly hidden: boolean;
+  readonly locked: boolean;
+  readonly soloed: boolean;
+  readonly active: boolean;
+}
+
+export const GROUP_DEEDS = ['edit', 'new inside', 'put selection in', 'select', 'solo', 'switch', 'set aside', 'save as template', 'delete', 'delete with things'] as const;
+export type GroupDeed = (typeof GROUP_DEEDS)[number];
+
+/** The groups of a stratum, nested. */
+@Component({
+  selector: 'sv-group-tree',
+  imports: [MatMenuModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <header>
+      <h3>Groups</h3>
+      @if (asideCount() > 0) {
+        <button class="plain near" title="What is set aside, and why" (click)="asideOpened.emit()">{{ asideCount() }} set aside</button>
+      }
+      <button class="chip" [matMenuTriggerFor]="addMenu" aria-label="Add a group">+</button>
+      <mat-menu #addMenu="matMenu">
+        <button mat-menu-item (click)="added.emit('')">New group</button>
+        @for (name of templates(); track name) {
+          <button mat-menu-item (click)="added.emit(name)">{{ name }} <span class="soft">template</span></button>
+        }
+      </mat-menu>
+    </header>
+    <ul aria-label="Groups of the stratum">
+      @for (row of rows(); track row.group.id) {
+        <li [class.active]="row.active" [class.off]="row.hidden || row.group.aside" [style.padding-left.px]="row.depth * 10">
+          <span class="mark" [class]="'mark colour-' + row.group.colour" aria-hidden="true"></span>
+          <button class="plain name" [attr.aria-pressed]="row.active" title="New things go into this group" (click)="activated.emit(row.group.id)" (dblclick)="asked.emit({ id: row.group.id, deed: 'edit' })">
+            <span>{{ row.group.name }}</span>
+            <span class="soft">{{ says(row) }}</span>
+          </button>
+          <button
+            class="plain"
+            [attr.aria-pressed]="row.hidden"
+            [title]="row.hidden ? 'Hidden for you; show' : 'Hide for you'"
+            [attr.aria-label]="(row.hidden ? 'Show group ' : 'Hide group ') + row.group.name"
+            (click)="hidden.emit(row.group.id)"
+          >
+            {{ row.hidden ? '—' : '○' }}
+          </button>
+          <button
+            class="plain"
+            [attr.aria-pressed]="row.locked"
+            [title]="row.locked ? 'Locked for you; unlock' : 'Lock for you'"
+            [attr.aria-label]="(row.locked ? 'Unlock group ' : 'Lock group ') + row.group.name"
+            (click)="locked.emit(row.group.id)"
+          >
+            {{ row.locked ? '▣' : '▢' }}
+          </button>
+          <button class="plain" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with group ' + row.group.name">⋮</button>
+        </li>
+      } @empty {
+        <li class="soft none">None yet. A group gathers things of this stratum.</li>
+      }
+    </ul>
+    <mat-menu #menu="matMenu">
+      <ng-template matMenuContent let-row="row">
+        <button mat-menu-item (click)="ask(row, 'edit')">Name, category, guard…</button>
+        <button mat-menu-item (click)="ask(row, 'new inside')">New group inside</button>
+        <button mat-menu-item [disabled]="selected() === 0" (click)="ask(row, 'put selection in')">Put the selection in</button>
+        <button mat-menu-item [disabled]="row.count === 0" (click)="ask(row, 'select')">Select its {{ row.count }} things</button>
+        <button mat-menu-item (click)="ask(row, 'solo')">{{ row.soloed ? 'Show all again' : 'Show alone' }}</button>
+        <button mat-menu-item (click)="ask(row, 'switch')">{{ row.group.switchedOff ? 'Switch on in test runs' : 'Switch off in test runs' }}</button>
+        <button mat-menu-item (click)="ask(row, 'set aside')">{{ row.group.aside ? 'Make it part of the level again' : 'Set aside…' }}</button>
+        <button mat-menu-item (click)="ask(row, 'save as template')">Save its folders as a template</button>
+        <button mat-menu-item (click)="ask(row, 'delete')">Delete the group, keep its things</button>
+        <button mat-menu-item (click)="ask(row, 'delete with things')">Delete it with its things…</button>
+      </ng-template>
+    </mat-menu>
+  `,
+  styleUrl: './group-tree.scss',
+})
+export class GroupTree {
+  readonly rows = input.required<readonly GroupRow[]>();
+  readonly templates = input<readonly string[]>([]);
+  /** How many things are selected. */
+  readonly selected = input(0);
+  readonly asideCount = input(0);
+  readonly activated = output<string>();
+  readonly hidden = output<string>();
+  readonly locked = output<string>();
+  /** Name of a template; '' for one group. */
+  readonly added = output<string>();
+  readonly asideOpened = output();
+  readonly asked = output<{ readonly id: string; readonly deed: GroupDeed }>();
+
+  ask(row: GroupRow, deed: GroupDeed): void {
+    this.asked.emit({ id: row.group.id, deed });
+  }
+
+  says({ group, count, hidden, soloed }: GroupRow): string {
+    if (group.aside) return `set aside: ${group.aside.reason}`;
+    const parts = [group.category, hidden ? 'hidden for you' : soloed ? 'shown alone' : '', group.switchedOff ? 'switched off' : '', group.guard ? 'guarded' : ''].filter(Boolean);
+    return [String(count), ...parts].join(' · ');
+  }
+}

@@ -1,0 +1,193 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import { groupTree, type Group, type GroupNode, type Json } from '@stravel/core';
+import { firstValueFrom } from 'rxjs';
+import { DocumentRegistry } from '../../../document/document-registry';
+import { OpenLevel } from '../../../document/level/open-level';
+import { recordsFeature } from '../../../document/records/records-store';
+import type { StratumDocument } from '../../../document/stratum-document';
+import { EditLog } from '../../../edits/edit-log';
+import { setField, setRecordField } from '../../../edits/operations';
+import { LayoutDesk } from '../layout-desk';
+import { layoutActions, layoutFeature } from '../store/layout-store';
+import { LossDialog, type LossData } from '../strata/loss-dialog';
+import { AsideDialog, type AsideData, type AsideLine } from './aside-dialog';
+import { GroupDialog, type GroupDialogData, type GroupDialogResult } from './group-dialog';
+import { OLD_DAYS, daysBetween, deleteGroup, groupsUnder, guardsOf, makeFromTemplate, memberCounts, membersOf, newGroup, putIntoGroup, templateOf } from './group-edits';
+import type { GroupDeed, GroupRow } from './group-tree';
+import { SetAsideDialog } from './set-aside-dialog';
+
+/** The groups of the stratum that one stands on, and what can be done with them. */
+@Injectable({ providedIn: 'root' })
+export class GroupsDesk {
+  private readonly store = inject(Store);
+  private readonly dialogs = inject(MatDialog);
+  private readonly edits = inject(EditLog);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly openLevel = inject(OpenLevel);
+  private readonly desk = inject(LayoutDesk);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  private readonly state = this.store.selectSignal(layoutFeature.selectLayoutState);
+  private readonly document = computed(() => {
+    this.registry.contentVersion();
+    const active = this.desk.activeStratum()?.id;
+    return this.openLevel.strata().find(({ id }) => id === active);
+  });
+
+  readonly templates = computed(() => this.settings()?.groupTemplates ?? []);
+  readonly rows = computed((): GroupRow[] => {
+    this.registry.contentVersion();
+    const document = this.document();
+    return document ? groupRows(document, this.state()) : [];
+  });
+  readonly aside = computed((): AsideLine[] => {
+    this.registry.contentVersion();
+    const today = new Date().toISOString().slice(0, 10);
+    return this.openLevel
+      .strata()
+      .flatMap((document) =>
+        [...document.groups.values()].flatMap(({ id, name, aside }): AsideLine[] => {
+          if (!aside) return [];
+          const days = daysBetween(aside.since, today);
+          return [{ id, stratum: document.id, name, ...aside, days, isOld: days >= OLD_DAYS, count: membersOf(document, groupsUnder(document.groups, id)).length }];
+        }),
+      )
+      .sort((a, b) => b.days - a.days);
+  });
+
+  async add(template: string): Promise<void> {
+    const document = this.document();
+    if (!document) return;
+    const found = this.templates().find(({ name }) => name === template);
+    if (found) await this.desk.commit(`groups of ${found.name}`, makeFromTemplate(document.id, found));
+    else await this.addGroup(document, null);
+  }
+
+  async do(id: string, deed: GroupDeed): Promise<void> {
+    const document = this.document();
+    const group = document?.groups.get(id);
+    if (!document || !group) return;
+    const deeds: Record<GroupDeed, () => unknown> = {
+      edit: () => this.edit(document, group),
+      'new inside': () => this.addGroup(document, id),
+      'put selection in': () => this.desk.commit(`put into ${group.name}`, putIntoGroup(document, this.state().selection, id)),
+      select: () => this.desk.select(membersOf(document, groupsUnder(document.groups, id)).map(({ kind, item }) => ({ stratum: document.id, kind, id: item.id }))),
+      solo: () => this.store.dispatch(layoutActions.soloed({ id })),
+      switch: () => this.desk.commit(`switch ${group.name} ${group.switchedOff ? 'on' : 'off'}`, [setField(document.id, 'group', group, 'switchedOff', !group.switchedOff)]),
+      'set aside': () => (group.aside ? this.bringBack(document.id, group) : this.setAside(document, group)),
+      'save as template': () => this.saveTemplate(document, group),
+      delete: () => this.delete(document, group, false),
+      'delete with things': () => this.delete(document, group, true),
+    };
+    await deeds[deed]();
+  }
+
+  /** Takes the selection out of its groups. */
+  async ungroup(): Promise<void> {
+    const { selection } = this.state();
+    await this.desk.commit(
+      'take out of groups',
+      this.openLevel.strata().flatMap((document) => putIntoGroup(document, selection, null)),
+    );
+  }
+
+  openAside(): void {
+    const data: AsideData = {
+      level: this.openLevel.level()?.name ?? '',
+      lines: this.aside,
+      bringBack: ({ stratum, id }) => {
+        const group = this.openLevel
+          .strata()
+          .find((one) => one.id === stratum)
+          ?.groups.get(id);
+        if (group) void this.bringBack(stratum, group);
+      },
+    };
+    this.dialogs.open<AsideDialog, AsideData>(AsideDialog, { data, width: '720px', maxWidth: '94vw' });
+  }
+
+  private async addGroup(document: StratumDocument, parent: string | null): Promise<void> {
+    const result = await this.askGroup('New group', { name: '', category: '', colour: 'none', guard: '' });
+    if (!result) return;
+    const { group, operation } = newGroup(document.id, { ...result, parent });
+    if (await this.desk.commit(`group ${result.name}`, [operation])) this.store.dispatch(layoutActions.groupActivated({ id: group.id }));
+  }
+
+  private async edit(document: StratumDocument, group: Group): Promise<void> {
+    const result = await this.askGroup('Group', group);
+    const now = document.groups.get(group.id);
+    if (!result || !now) return;
+    const fields = (['name', 'category', 'colour', 'guard'] as const).filter((field) => now[field] !== result[field]);
+    await this.desk.commit(
+      `group ${result.name}`,
+      fields.map((field) => setField(document.id, 'group', now, field, result[field])),
+    );
+  }
+
+  private async setAside(document: StratumDocument, group: Group): Promise<void> {
+    const reason = await firstValueFrom(this.dialogs.open<SetAsideDialog, { name: string }, string>(SetAsideDialog, { data: { name: group.name }, width: '460px' }).afterClosed());
+    if (!reason) return;
+    const aside = { reason, since: new Date().toISOString().slice(0, 10) };
+    if (await this.desk.commit(`set ${group.name} aside`, [setField(document.id, 'group', group, 'aside', aside)])) this.desk.select([]);
+  }
+
+  private async bringBack(stratum: string, group: Group): Promise<void> {
+    await this.desk.commit(`bring ${group.name} back`, [setField(stratum, 'group', group, 'aside', null)]);
+  }
+
+  private async delete(document: StratumDocument, group: Group, withThings: boolean): Promise<void> {
+    const under = groupsUnder(document.groups, group.id);
+    const guards = guardsOf(document, withThings ? under : [group.id]);
+    const count = membersOf(document, under).length;
+    if (withThings || guards.length > 0) {
+      const data: LossData = {
+        title: `Delete ${group.name}${withThings ? ` with ${count} thing${count === 1 ? '' : 's'}` : ''}?`,
+        says: guards.length > 0 ? 'It is guarded:' : 'Undo brings it back.',
+        losses: guards,
+        deed: 'Delete it',
+      };
+      if (!(await firstValueFrom(this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed()))) return;
+    }
+    if (await this.desk.commit(`delete ${group.name}`, deleteGroup(document, group.id, withThings))) this.desk.select([]);
+  }
+
+  private async saveTemplate(document: StratumDocument, group: Group): Promise<void> {
+    const settings = this.settings();
+    if (!settings) return;
+    const made = templateOf(document.groups, group.id, group.name);
+    const others = (settings.groupTemplates ?? []).filter(({ name }) => name !== made.name);
+    await this.edits.commit(`template ${made.name}`, [setRecordField('collection', settings, 'groupTemplates', [...others, made] as unknown as Json)]);
+    this.desk.refuse(`${made.name} is a template now: + above the groups makes it in any stratum.`);
+  }
+
+  private async askGroup(title: string, group: GroupDialogData['group']): Promise<GroupDialogResult | undefined> {
+    const categories = new Set(this.openLevel.strata().flatMap(({ groups }) => [...groups.values()].map(({ category }) => category)));
+    const data: GroupDialogData = { title, group, categories: [...categories].filter(Boolean).sort() };
+    return firstValueFrom(this.dialogs.open<GroupDialog, GroupDialogData, GroupDialogResult>(GroupDialog, { data, width: '440px' }).afterClosed());
+  }
+
+  private settings() {
+    return Object.values(this.tables().collection).at(0);
+  }
+}
+
+/** The groups of a stratum as rows, each with what stands in it and below. */
+export function groupRows(document: StratumDocument, state: { readonly hiddenGroups: readonly string[]; readonly lockedGroups: readonly string[]; readonly soloed: string; readonly activeGroup: string }): GroupRow[] {
+  const counts = memberCounts(document);
+  const total = ({ group, groups }: GroupNode): number => (counts.get(group.id) ?? 0) + groups.reduce((sum, node) => sum + total(node), 0);
+  const rows = (nodes: readonly GroupNode[]): GroupRow[] =>
+    nodes.flatMap((node) => [
+      {
+        group: node.group,
+        depth: node.depth,
+        count: total(node),
+        hidden: state.hiddenGroups.includes(node.group.id),
+        locked: state.lockedGroups.includes(node.group.id),
+        soloed: state.soloed === node.group.id,
+        active: state.activeGroup === node.group.id,
+      },
+      ...rows(node.groups),
+    ]);
+  return rows(groupTree(document.groups.values()));
+}

@@ -1,0 +1,42 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+
+export interface LossData {
+  readonly title: string;
+  readonly says: string;
+  /** Who loses what, a line each. */
+  readonly losses: readonly string[];
+  readonly deed: string;
+}
+
+/** Says who loses what, before something goes for good. */
+@Component({
+  selector: 'sv-loss-dialog',
+  imports: [MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>{{ data.title }}</h2>
+    <mat-dialog-content>
+      <p>{{ data.says }}</p>
+      <ul tabindex="0" role="group" aria-label="Who loses what">
+        @for (line of data.losses; track $index) {
+          <li>{{ line }}</li>
+        }
+      </ul>
+    </mat-dialog-content>
+    <mat-dialog-actions>
+      <button class="chip" mat-dialog-close cdkFocusInitial>Leave it</button>
+      <button class="chip strong" [mat-dialog-close]="true">{{ data.deed }}</button>
+    </mat-dialog-actions>
+  `,
+  styles: `
+    ul {
+      max-height: 260px;
+      overflow: auto;
+      padding-left: 20px;
+    }
+  `,
+})
+export class LossDialog {
+  readonly data = inject<LossData>(MAT_DIALOG_DATA);
+}

@@ -1,0 +1,142 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal, type Signal } from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { isPlainTable, valueText } from './patch-text';
+import type { PatchState } from '@stravel/core';
+
+export interface PatchesData {
+  readonly stratum: string;
+  readonly level: string;
+  /** How many levels share the stratum. */
+  readonly reach: number;
+  /** As they stand now. */
+  readonly states: Signal<readonly PatchState[]>;
+  /** What a thing is called. */
+  readonly nameOf: (state: PatchState) => string;
+  readonly revert: (states: readonly PatchState[]) => void;
+  readonly push: (state: PatchState) => void;
+  readonly goTo: (state: PatchState) => void;
+}
+
+/** What a level has otherwise in a shared stratum: held against what is shared, reverted or given to all. */
+@Component({
+  selector: 'sv-patches-dialog',
+  imports: [MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>What {{ data.level }} has otherwise in {{ data.stratum }}</h2>
+    <mat-dialog-content>
+      <table>
+        @for (state of data.states(); track state.patch.id) {
+          <tr [class.open]="open() === state.patch.id">
+            <td>
+              <span class="deed" [class]="'deed ' + state.deed">{{ state.deed }}</span>
+            </td>
+            <td>
+              <button class="plain" [attr.aria-expanded]="open() === state.patch.id" (click)="open.set(open() === state.patch.id ? '' : state.patch.id)">{{ data.nameOf(state) }}</button>
+              @if (state.isIdle) {
+                <span class="near">the shared one is gone; this patch does nothing</span>
+              } @else if (state.changedSince.length > 0) {
+                <span class="near">the shared {{ state.changedSince.join(', ') }} changed since</span>
+              }
+            </td>
+            <td class="acts">
+              @if (state.deed !== 'hidden' && !state.isIdle) {
+                <button class="chip" (click)="leaveTo(state)">Go to it</button>
+              }
+              <button class="chip" [attr.aria-label]="'Revert ' + data.nameOf(state)" (click)="data.revert([state])">Revert</button>
+              @if (!state.isIdle) {
+                <button class="chip" [attr.aria-label]="'Give ' + data.nameOf(state) + ' to all'" (click)="data.push(state)">Give to all {{ data.reach }}</button>
+              }
+            </td>
+          </tr>
+          @if (open() === state.patch.id) {
+            <tr>
+              <td></td>
+              <td colspan="2">
+                <table class="compare">
+                  <tr>
+                    <th></th>
+                    <th>shared now</th>
+                    <th>{{ data.level }}</th>
+                  </tr>
+                  @for (line of lines(state); track line.field) {
+                    <tr>
+                      <th>{{ line.field }}</th>
+                      <td class="mono">{{ line.shared }}</td>
+                      <td class="mono">{{ line.own }}</td>
+                    </tr>
+                  }
+                </table>
+              </td>
+            </tr>
+          }
+        } @empty {
+          <tr>
+            <td class="soft">Nothing: {{ data.level }} has {{ data.stratum }} as all {{ data.reach }} levels do.</td>
+          </tr>
+        }
+      </table>
+    </mat-dialog-content>
+    <mat-dialog-actions>
+      @if (many()) {
+        <button class="chip" (click)="data.revert(data.states())">Revert all {{ data.states().length }}</button>
+      }
+      <button class="chip strong" mat-dialog-close cdkFocusInitial>Close</button>
+    </mat-dialog-actions>
+  `,
+  styles: `
+    table {
+      width: 100%;
+      border-collapse: collapse;
+    }
+    td,
+    th {
+      padding: 4px 6px 4px 0;
+      text-align: left;
+      vertical-align: top;
+      font-weight: 400;
+    }
+    tr {
+      border-bottom: 1px solid var(--line);
+    }
+    .acts {
+      white-space: nowrap;
+      text-align: right;
+    }
+    .acts .chip {
+      margin-left: 4px;
+    }
+    .deed {
+      color: var(--soft-ink);
+    }
+    .compare th {
+      color: var(--soft-ink);
+    }
+    .near {
+      display: block;
+      font-size: 12px;
+    }
+  `,
+})
+export class PatchesDialog {
+  readonly data = inject<PatchesData>(MAT_DIALOG_DATA);
+  private readonly dialog = inject(MatDialogRef);
+  readonly open = signal('');
+  readonly many = computed(() => this.data.states().length > 1);
+
+  leaveTo(state: PatchState): void {
+    this.dialog.close();
+    this.data.goTo(state);
+  }
+
+  lines({ patch, shared }: PatchState): { field: string; shared: string; own: string }[] {
+    if (patch.change === 'hidden') return [{ field: 'the whole thing', shared: shared ? 'there' : 'gone', own: 'not there' }];
+    return Object.entries(patch.fields)
+      .filter(([field]) => field !== 'id')
+      .flatMap(([field, own]) => {
+        const now = shared?.[field] ?? null;
+        if (!isPlainTable(own)) return [{ field, shared: valueText(now), own: valueText(own) }];
+        return Object.entries(own).map(([key, value]) => ({ field: `${field}: ${key}`, shared: valueText(isPlainTable(now) ? (now[key] ?? null) : null), own: valueText(value) }));
+      });
+  }
+}

@@ -1,0 +1,173 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import { CoreError, patchStates, pushPatch, revertPatch, type Level, type Operation, type PatchState, type Stratum } from '@stravel/core';
+import { firstValueFrom } from 'rxjs';
+import { DocumentRegistry } from '../../../document/document-registry';
+import { OpenLevel } from '../../../document/level/open-level';
+import { recordsFeature } from '../../../document/records/records-store';
+import { EditLog } from '../../../edits/edit-log';
+import { setRecordField } from '../../../edits/operations';
+import { SharedEdits } from '../../../reach/shared-edits';
+import { LayoutDesk } from '../layout-desk';
+import { layoutActions } from '../store/layout-store';
+import { AddSharedDialog, type AddSharedData } from './add-shared-dialog';
+import { LossDialog, type LossData } from './loss-dialog';
+import { PatchesDialog, type PatchesData } from './patches-dialog';
+import { addOwned, addShared, moveInStack, partWays, switchStratum, takeOut } from './strata-edits';
+import { StratumDialog, type StratumDialogData, type StratumDialogResult } from './stratum-dialog';
+
+/** What can be done with the strata of the open level as wholes. */
+@Injectable({ providedIn: 'root' })
+export class StrataDesk {
+  private readonly store = inject(Store);
+  private readonly edits = inject(EditLog);
+  private readonly dialogs = inject(MatDialog);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly openLevel = inject(OpenLevel);
+  private readonly shared = inject(SharedEdits);
+  private readonly desk = inject(LayoutDesk);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+
+  async addOwned(): Promise<void> {
+    const level = this.openLevel.level();
+    if (!level) return;
+    const count = level.strata.length;
+    const { id, operations } = addOwned(level, count === 0 ? 'Structure' : `Stratum ${count + 1}`, count === 0 ? 'structure' : 'dressing');
+    await this.edits.commit('new stratum', operations);
+    this.store.dispatch(layoutActions.stratumActivated({ id }));
+  }
+
+  async addShared(): Promise<void> {
+    const level = this.openLevel.level();
+    if (!level) return;
+    const offered = Object.values(this.tables().stratum)
+      .filter(({ id }) => !level.strata.some(({ stratum }) => stratum === id))
+      .map((stratum) => ({ stratum, levels: this.levelsOf(stratum.id).map(({ name }) => name) }))
+      .filter(({ levels }) => levels.length > 0)
+      .sort((a, b) => Number(b.stratum.owner === null) - Number(a.stratum.owner === null) || (a.stratum.name < b.stratum.name ? -1 : 1));
+    const data: AddSharedData = { level: level.name, offered };
+    const chosen = await firstValueFrom(this.dialogs.open<AddSharedDialog, AddSharedData, readonly string[]>(AddSharedDialog, { data, width: '640px' }).afterClosed());
+    const now = this.openLevel.level();
+    if (!chosen || !now) return;
+    const strata = chosen.flatMap((id) => this.tables().stratum[id] ?? []);
+    await this.edits.commit(strata.length === 1 ? `share ${strata[0].name}` : `share ${strata.length} strata`, addShared(now, strata));
+  }
+
+  async rename(id: string): Promise<void> {
+    const stratum = this.tables().stratum[id];
+    const levels = this.levelsOf(id).length;
+    const data: StratumDialogData = { title: 'Stratum', name: stratum.name, role: stratum.role, reach: levels > 1 ? `It is called so in all ${levels} levels that share it.` : '' };
+    const result = await firstValueFrom(this.dialogs.open<StratumDialog, StratumDialogData, StratumDialogResult>(StratumDialog, { data, width: '420px' }).afterClosed());
+    const now = this.tables().stratum[id] as Stratum | undefined;
+    if (!result || !now) return;
+    const operations = (['name', 'role'] as const).filter((field) => now[field] !== result[field]).map((field) => setRecordField('stratum', now, field, result[field]));
+    await this.edits.commit(`stratum ${result.name}`, operations);
+  }
+
+  /** @param by places upwards */
+  async move(id: string, by: number): Promise<void> {
+    await this.onLevel(`move ${this.nameOf(id)} ${by > 0 ? 'up' : 'down'}`, (level) => moveInStack(level, id, level.strata.findIndex(({ stratum }) => stratum === id) + by));
+  }
+
+  /** @param to its place counted from the top, from 0 */
+  async moveTo(id: string, to: number): Promise<void> {
+    await this.onLevel(`move ${this.nameOf(id)}`, (level) => moveInStack(level, id, level.strata.length - 1 - to));
+  }
+
+  async switchOff(id: string, off: boolean): Promise<void> {
+    await this.onLevel(`switch ${this.nameOf(id)} ${off ? 'off' : 'on'}`, (level) => switchStratum(level, id, off));
+  }
+
+  /** Takes a stratum out of the open level, or out of every level that has it, after saying who loses what. */
+  async takeOut(id: string, ofAll: boolean): Promise<void> {
+    const level = this.openLevel.level();
+    const stratum = this.tables().stratum[id] as Stratum | undefined;
+    if (!level || !stratum) return;
+    const levels = this.levelsOf(id);
+    const from = ofAll ? levels : [level];
+    const others = levels.filter((one) => !from.includes(one) && one.id !== level.id);
+    const content = this.openLevel.shared().find((one) => one.id === id);
+    const data: LossData = {
+      title: others.length === 0 ? `Delete ${stratum.name}?` : `Take ${stratum.name} out of ${level.name}?`,
+      says:
+        others.length === 0
+          ? `${from.length === 1 ? level.name : `${from.length} levels`} will be without it, and the stratum goes. Undo brings it back.`
+          : `${others.length} other level${others.length === 1 ? ' keeps' : 's keep'} it.`,
+      losses: from.map((one) => `${one.name}: ${this.lossOf(one, id)}`),
+      deed: others.length === 0 ? `Delete it in ${from.length === 1 ? level.name : `all ${from.length} levels`}` : 'Take it out',
+    };
+    if (!(await firstValueFrom(this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '480px' }).afterClosed()))) return;
+    await this.edits.commit(others.length === 0 ? `delete ${stratum.name}` : `take out ${stratum.name}`, takeOut(stratum, from, others, content?.content()));
+  }
+
+  async partWays(id: string): Promise<void> {
+    const level = this.openLevel.level();
+    const stratum = this.tables().stratum[id] as Stratum | undefined;
+    const document = this.openLevel.shared().find((one) => one.id === id);
+    if (!level || !stratum || !document) return;
+    const { id: own, operations } = partWays(level, stratum, document.content());
+    await this.edits.commit(`${level.name} parts ways with ${stratum.name}`, operations);
+    this.store.dispatch(layoutActions.stratumActivated({ id: own }));
+  }
+
+  openPatches(id: string): void {
+    const level = this.openLevel.level();
+    if (!level) return;
+    const shared = (): ReturnType<SharedEdits['sharedStratum']> => this.shared.sharedStratum(id);
+    const data: PatchesData = {
+      stratum: this.nameOf(id),
+      level: level.name,
+      reach: this.levelsOf(id).length,
+      states: computed(() => {
+        this.registry.contentVersion();
+        const stratum = shared();
+        return stratum ? patchStates(stratum.patches(), level.id, (kind, item) => stratum.item(kind, item)) : [];
+      }),
+      nameOf: (state) => this.nameOfPatched(state),
+      revert: (states) => void this.edits.commit(states.length === 1 ? `revert ${this.nameOfPatched(states[0])}` : `revert ${states.length} patches`, states.flatMap(({ patch }) => revertPatch(id, patch))),
+      push: (state) => void this.push(id, state),
+      goTo: ({ patch }) => this.desk.select([{ stratum: id, kind: patch.kind, id: patch.target }]),
+    };
+    this.dialogs.open<PatchesDialog, PatchesData>(PatchesDialog, { data, width: '720px', maxWidth: '94vw' });
+  }
+
+  private async push(id: string, { patch }: PatchState): Promise<void> {
+    const stratum = this.shared.sharedStratum(id);
+    if (!stratum) return;
+    try {
+      await this.edits.commit(`give a ${patch.kind} to all ${this.levelsOf(id).length} levels`, pushPatch(stratum, patch));
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      this.desk.refuse(error.message);
+    }
+  }
+
+  private nameOfPatched({ patch, shared }: PatchState): string {
+    const record = { ...shared, ...patch.fields };
+    const own = typeof record['name'] === 'string' && record['name'] !== '' ? record['name'] : undefined;
+    const piece = typeof record['piece'] === 'string' ? this.tables().piece[record['piece']]?.name : undefined;
+    return own ?? piece ?? (patch.kind === 'marker' && typeof record['kind'] === 'string' ? record['kind'] : patch.kind);
+  }
+
+  private async onLevel(label: string, change: (level: Level) => Operation[]): Promise<void> {
+    const level = this.openLevel.level();
+    if (level) await this.edits.commit(label, change(level));
+  }
+
+  private levelsOf(id: string): Level[] {
+    return this.shared.levelsOf(id).flatMap((level) => this.tables().level[level] ?? []);
+  }
+
+  private nameOf(id: string): string {
+    return (this.tables().stratum[id] as Stratum | undefined)?.name ?? 'a stratum';
+  }
+
+  private lossOf(level: Level, stratum: string): string {
+    const document = this.openLevel.shared().find(({ id }) => id === stratum);
+    const patches = [...(document?.patches.values() ?? [])].filter((patch) => patch.level === level.id).length;
+    const things = document ? `${document.size} thing${document.size === 1 ? '' : 's'}` : 'all that stands in it';
+    return patches === 0 ? things : `${things}, and ${patches} patch${patches === 1 ? '' : 'es'} of its own`;
+  }
+}
+

@@ -1,0 +1,117 @@
+import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
+import type { StratumRole } from '@stravel/core';
+
+/** One stratum as a row of the stack. */
+export interface StackRow {
+  readonly id: string;
+  readonly name: string;
+  readonly role: StratumRole;
+  /** What stands in it, in words. */
+  readonly says: string;
+  /** Share of the level's memory, 0 to 1. */
+  readonly share: number;
+  readonly levels: number;
+  /** Whether it belongs to no level alone. */
+  readonly isShared: boolean;
+  /** Things that this level has otherwise. */
+  readonly patches: number;
+  readonly hidden: boolean;
+  readonly locked: boolean;
+  readonly soloed: boolean;
+  readonly switchedOff: boolean;
+  readonly active: boolean;
+}
+
+export const STRATUM_DEEDS = ['rename', 'up', 'down', 'solo', 'switch', 'patches', 'part ways', 'take out', 'delete'] as const;
+export type StratumDeed = (typeof STRATUM_DEEDS)[number];
+
+/** The strata of a level, top first: rows of equal height, coloured by role, with their cost as a thin gauge. */
+@Component({
+  selector: 'sv-strata-stack',
+  imports: [CdkDrag, CdkDragHandle, CdkDropList, MatMenuModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <ul aria-label="Strata, top first" cdkDropList (cdkDropListDropped)="dropped($event)">
+      @for (row of rows(); track row.id) {
+        <li cdkDrag [cdkDragData]="row.id" [class.active]="row.active" [class.off]="row.hidden || row.switchedOff">
+          <span class="band" cdkDragHandle title="Drag to reorder" [class]="'band role-' + row.role" aria-hidden="true"></span>
+          <button class="plain name" [attr.aria-pressed]="row.active" title="New things go into this stratum" (click)="activated.emit(row.id)">
+            <span>{{ row.name }}</span>
+            <span class="soft">{{ words(row) }}</span>
+            <span class="gauge" aria-hidden="true"><i [style.width.%]="row.share * 100"></i></span>
+          </button>
+          <span class="marks">
+            <button
+              class="plain"
+              [attr.aria-pressed]="row.hidden"
+              [title]="row.hidden ? 'Hidden for you; show' : 'Hide for you'"
+              [attr.aria-label]="(row.hidden ? 'Show ' : 'Hide ') + row.name"
+              (click)="hidden.emit(row.id)"
+            >
+              {{ row.hidden ? '—' : '○' }}
+            </button>
+            <button
+              class="plain"
+              [attr.aria-pressed]="row.locked"
+              [title]="row.locked ? 'Locked for you; unlock' : 'Lock for you'"
+              [attr.aria-label]="(row.locked ? 'Unlock ' : 'Lock ') + row.name"
+              (click)="locked.emit(row.id)"
+            >
+              {{ row.locked ? '▣' : '▢' }}
+            </button>
+          </span>
+          <button class="plain more" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with ' + row.name">⋮</button>
+        </li>
+      }
+    </ul>
+    <mat-menu #menu="matMenu">
+      <ng-template matMenuContent let-row="row">
+        <button mat-menu-item (click)="ask(row, 'rename')">Name and role…</button>
+        <button mat-menu-item [disabled]="rows()[0]?.id === row.id" (click)="ask(row, 'up')">Move up</button>
+        <button mat-menu-item [disabled]="rows().at(-1)?.id === row.id" (click)="ask(row, 'down')">Move down</button>
+        <button mat-menu-item (click)="ask(row, 'solo')">{{ row.soloed ? 'Show all again' : 'Show alone' }}</button>
+        <button mat-menu-item (click)="ask(row, 'switch')">{{ row.switchedOff ? 'Switch on in test runs' : 'Switch off in test runs' }}</button>
+        @if (row.isShared) {
+          <button mat-menu-item (click)="ask(row, 'patches')">What this level has otherwise… ({{ row.patches }})</button>
+          <button mat-menu-item (click)="ask(row, 'part ways')">Part ways: give this level its own copy</button>
+        }
+        @if (row.levels > 1) {
+          <button mat-menu-item (click)="ask(row, 'take out')">Take out of this level…</button>
+        }
+        <button mat-menu-item (click)="ask(row, 'delete')">{{ row.levels > 1 ? 'Delete in all ' + row.levels + ' levels…' : 'Delete…' }}</button>
+      </ng-template>
+    </mat-menu>
+    <div class="adds">
+      <button class="chip" (click)="added.emit()">New stratum</button>
+      <button class="chip" title="Put a stratum of another level into this one" (click)="sharedAdded.emit()">Share…</button>
+    </div>
+  `,
+  styleUrl: './strata-stack.scss',
+})
+export class StrataStack {
+  readonly rows = input.required<readonly StackRow[]>();
+  readonly activated = output<string>();
+  readonly hidden = output<string>();
+  readonly locked = output<string>();
+  readonly added = output();
+  readonly sharedAdded = output();
+  readonly asked = output<{ readonly id: string; readonly deed: StratumDeed }>();
+  /** A stratum was dragged to a place counted from the top. */
+  readonly moved = output<{ readonly id: string; readonly to: number }>();
+
+  ask(row: StackRow, deed: StratumDeed): void {
+    this.asked.emit({ id: row.id, deed });
+  }
+
+  dropped({ item, previousIndex, currentIndex }: CdkDragDrop<unknown>): void {
+    if (previousIndex !== currentIndex) this.moved.emit({ id: item.data as string, to: currentIndex });
+  }
+
+  words(row: StackRow): string {
+    const states = [row.switchedOff ? 'switched off' : '', row.hidden ? 'hidden for you' : '', row.soloed ? 'shown alone' : ''].filter(Boolean);
+    const share = row.levels > 1 ? [`shared by ${row.levels}`, row.patches > 0 ? `${row.patches} otherwise here` : ''].filter(Boolean) : [];
+    return [...states, ...share].join(' · ') || row.says;
+  }
+}

@@ -1,0 +1,58 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+
+/** Where a change of a shared stratum belongs: in all levels that share it, or in this one alone. */
+export type Belongs = 'all' | 'one';
+
+export interface ReachDialogData {
+  readonly stratum: string;
+  /** Names of all levels that share it. */
+  readonly levels: readonly string[];
+  /** The level that is open. */
+  readonly level: string;
+}
+
+const MOST_NAMED = 12;
+
+/** Asked before the first change of shared content: where it belongs. */
+@Component({
+  selector: 'sv-reach-dialog',
+  imports: [MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>Where does this change belong?</h2>
+    <mat-dialog-content>
+      <p>{{ data.stratum }} is shared by {{ data.levels.length }} levels:</p>
+      <ul>
+        @for (level of named; track $index) {
+          <li>{{ level }}</li>
+        }
+      </ul>
+      @if (data.levels.length > named.length) {
+        <p class="soft">and {{ data.levels.length - named.length }} more</p>
+      }
+      <p class="soft">
+        For {{ data.level }} alone, the change is kept as a patch: the others keep what they have. What you choose here holds for this stratum until you change it beside the tools.
+      </p>
+    </mat-dialog-content>
+    <mat-dialog-actions>
+      <button class="chip" mat-dialog-close cdkFocusInitial>Leave it</button>
+      <button class="chip" mat-dialog-close="one">{{ data.level }} alone</button>
+      <button class="chip strong" mat-dialog-close="all">All {{ data.levels.length }} levels</button>
+    </mat-dialog-actions>
+  `,
+  styles: `
+    ul {
+      columns: 2;
+      margin: 8px 0;
+      padding-left: 20px;
+    }
+    p.soft {
+      margin-top: 8px;
+    }
+  `,
+})
+export class ReachDialog {
+  readonly data = inject<ReachDialogData>(MAT_DIALOG_DATA);
+  readonly named = this.data.levels.slice(0, MOST_NAMED);
+}
