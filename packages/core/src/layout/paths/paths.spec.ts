@@ -1,0 +1,129 @@
+import fc from 'fast-check';
+import type { Knot, Path } from '../../model/path';
+import type { Vector3 } from '../../model/vector';
+import { lengthOfPiece, norm, pathPieces, pathPoints } from './path-curve';
+import { joinedKnots, offsetKnots, resamplePath, reversedKnots } from './path-edits';
+import { distancesFromPath, pathFigures } from './path-figures';
+
+const knot = (x: number, z: number, over: Partial<Knot> = {}): Knot => ({ position: [x, 0, z], widthMetres: 2, tags: [], handle: null, ...over });
+const path = (knots: readonly Knot[], over: Partial<Path> = {}): Path => ({ id: 'p', name: 'p', form: 'polyline', closed: false, knots, ...over });
+const places = (knots: readonly Knot[]): Vector3[] => knots.map(({ position }) => position);
+/** A quarter circle of radius 10 about the origin, as near as one cubic comes: its pull is 0.5523 of the radius. */
+const PULL = 5.522847;
+const circle = path([knot(10, 0, { handle: [0, 0, PULL] }), knot(0, 10, { handle: [-PULL, 0, 0] }), knot(-10, 0, { handle: [0, 0, -PULL] }), knot(0, -10, { handle: [PULL, 0, 0] })], {
+  form: 'curve',
+  closed: true,
+});
+
+/** Length by very many straight steps, as a check on the quadrature. */
+function countedLength(one: Path): number {
+  const points = pathPoints(one, 4000);
+  let sum = 0;
+  for (let i = 3; i < points.length; i += 3) sum += norm([points[i] - points[i - 3], points[i + 1] - points[i - 2], points[i + 2] - points[i - 1]]);
+  return sum;
+}
+
+const anyPath = fc
+  .record({
+    knots: fc.array(fc.tuple(fc.integer({ min: -40, max: 40 }), fc.integer({ min: -3, max: 3 }), fc.integer({ min: -40, max: 40 })), { minLength: 2, maxLength: 8 }),
+    form: fc.constantFrom('polyline' as const, 'curve' as const),
+    closed: fc.boolean(),
+  })
+  .map(({ knots, ...rest }) => path(knots.map((position) => ({ position, widthMetres: 1, tags: [], handle: null })), rest));
+
+describe('paths', () => {
+  it('measure a line worked out by hand', () => {
+    const line = path([knot(0, 0), knot(3, 4), { ...knot(3, 10), position: [3, 3, 8] }]);
+    expect(pathFigures(line)).toMatchObject({ lengthMetres: 10, tightestRadiusMetres: 0 });
+    expect(pathFigures(line).steepestSlope).toBeCloseTo(0.75, 12);
+    expect(pathFigures(path([knot(0, 0), knot(5, 0), knot(9, 0)]))).toEqual({ lengthMetres: 9, steepestSlope: 0, tightestRadiusMetres: Infinity });
+  });
+
+  it('measure a circle', () => {
+    const { lengthMetres, tightestRadiusMetres } = pathFigures(circle);
+    expect(lengthMetres / (2 * Math.PI * 10)).toBeCloseTo(1, 3);
+    expect(tightestRadiusMetres).toBeCloseTo(10, 0);
+    expect(distancesFromPath(circle, [[0, 0, 0], [13, 4, 0]]).map((metres) => Math.round(metres * 100) / 100)).toEqual([10, 5]);
+  });
+
+  it('leave out pieces between equal knots, and are refused when there is nothing else', () => {
+    expect(pathPieces(path([knot(0, 0), knot(0, 0), knot(1, 0)], { form: 'curve' }))).toHaveLength(1);
+    const dot = path([knot(1, 1), knot(1, 1)]);
+    expect(pathFigures(dot).lengthMetres).toBe(0);
+    expect(pathPoints(dot)).toEqual(Float64Array.of(1, 0, 1));
+    expect(() => resamplePath(dot, 1, 10)).toThrow(expect.objectContaining({ code: 'PATH_EMPTY' }));
+    expect(() => resamplePath(path([knot(0, 0), knot(9, 0)]), 0, 10)).toThrow(expect.objectContaining({ code: 'PATH_SPACING' }));
+  });
+
+  it('lengths agree with very many straight steps', () => {
+    fc.assert(
+      fc.property(anyPath, (one) => {
+        const length = pathPieces(one).reduce((sum, piece) => sum + lengthOfPiece(piece), 0);
+        expect(Math.abs(length - countedLength(one))).toBeLessThanOrEqual(1e-4 * Math.max(1, length));
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('resampling', () => {
+  it('puts knots at equal spacing, keeps widths and tags', () => {
+    const line = path([knot(0, 0, { widthMetres: 2 }), knot(4, 0, { widthMetres: 4, tags: ['gate'] }), knot(10, 0, { widthMetres: 4 })]);
+    const knots = resamplePath(line, 2, 100);
+    expect(places(knots).map(([x]) => x)).toEqual([0, 2, 4, 6, 8, 10]);
+    expect(knots.map(({ widthMetres }) => widthMetres)).toEqual([2, 3, 4, 4, 4, 4]);
+    expect(knots.map(({ tags }) => tags.join())).toEqual(['', '', 'gate', '', '', '']);
+    expect(places(resamplePath(line, 4, 100)).map(([x]) => x)).toEqual([0, 4, 8, 10]);
+  });
+
+  it('is refused over the limit of knots', () => {
+    expect(() => resamplePath(path([knot(0, 0), knot(100, 0)]), 1, 100)).toThrow(expect.objectContaining({ code: 'PATH_KNOTS', details: { count: 101 } }));
+  });
+
+  it('is exact to a thousandth of the spacing along the arc', () => {
+    fc.assert(
+      fc.property(anyPath, fc.double({ min: 0.5, max: 7, noNaN: true }), (one, spacing) => {
+        const pieces = pathPieces(one);
+        const total = pieces.reduce((sum, piece) => sum + lengthOfPiece(piece), 0);
+        fc.pre(total > spacing * 2);
+        const knots = resamplePath(one, spacing, 10000);
+        const points = pathPoints(one, 2000);
+        // Walks the fine line and notes how far along it each knot lies.
+        let [walked, next] = [0, 1];
+        for (let i = 3; i < points.length && next * spacing < total - 1e-3; i += 3) {
+          const step = norm([points[i] - points[i - 3], points[i + 1] - points[i - 2], points[i + 2] - points[i - 1]]);
+          while (next < knots.length && walked + step >= next * spacing && next * spacing < total - 1e-3) {
+            const share = step > 0 ? (next * spacing - walked) / step : 0;
+            const at = [0, 1, 2].map((k) => points[i - 3 + k] + share * (points[i + k] - points[i - 3 + k]));
+            const off = norm([0, 1, 2].map((k) => at[k] - knots[next].position[k]) as unknown as Vector3);
+            expect(off).toBeLessThanOrEqual(0.001 * spacing + 1e-4 * total);
+            next++;
+          }
+          walked += step;
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe('editing paths', () => {
+  it('offsets to the right on the plan', () => {
+    // Towards +x the right hand is +z.
+    expect(places(offsetKnots(path([knot(0, 0), knot(10, 0)]), 3))).toEqual([
+      [0, 0, 3],
+      [10, 0, 3],
+    ]);
+  });
+
+  it('reversed twice is as before', () => {
+    expect(reversedKnots({ ...circle, knots: reversedKnots(circle) })).toEqual(circle.knots);
+  });
+
+  it('joins the nearest ends, whichever way round, and makes one knot of two in one place', () => {
+    const [a, b] = [path([knot(0, 0), knot(5, 0)]), path([knot(9, 0), knot(5, 0)], { id: 'q' })];
+    expect(places(joinedKnots(a, b)).map(([x]) => x)).toEqual([0, 5, 9]);
+    expect(places(joinedKnots(a, path([knot(-1, 0), knot(-4, 0)]))).map(([x]) => x)).toEqual([5, 0, -1, -4]);
+    expect(() => joinedKnots(a, circle)).toThrow(expect.objectContaining({ code: 'PATH_CLOSED' }));
+  });
+});
