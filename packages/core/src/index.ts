@@ -42,7 +42,7 @@ export {
   type RecordTables,
 } from './model/records';
 
-export { RECORD_SCHEMAS } from './schema/record-schemas';
+export { MOST_PATH_KNOTS, RECORD_SCHEMAS } from './schema/record-schemas';
 export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './schema/validate-record';
 export { recordJsonSchema } from './schema/json-schema';
 export { fileSchemas } from './schema/file-schemas';
@@ -117,6 +117,20 @@ export { thingsOfPockets } from './sight/pocket-things';
 export { levelContent, standingContent, type LevelContent } from './layout/level-content';
 export { patchStates, patchedContent, patchedItem, type PatchState } from './layout/patched-content';
 export { isPatchable, operationsForAll, operationsForOne, pushPatch, revertPatch, type SharedStratum } from './layout/patch-operations';
+export { MOST_COPIES, ALIGN_SIDES, alignSteps, arrayOffsets, distributeSteps, varied, type AlignSide, type ArrayWish, type Axis, type VaryWish } from './layout/arrange';
+export { PLACED_KINDS, anchorOf, mirroredFields, movedFields, movedWithin, turnedFields, type ChangedFields, type PlacedItemOf, type PlacedKind } from './layout/place-items';
+export { checkedPlanes, cutBlock, cylinderPlanes, hollowBlock, joinBlocks, moveFace, type BlockShape, type ShapedBlock } from './layout/blocks/block-edits';
+export { planeSolid, type PlaneFace, type PlaneSolid } from './layout/blocks/plane-solid';
+export { isInVolume, volumeBounds, volumePlanes, volumeSurface } from './layout/volumes/volume-surface';
+export { pathPoints } from './layout/paths/path-curve';
+export { joinedKnots, offsetKnots, resamplePath, reversedKnots } from './layout/paths/path-edits';
+export { distancesFromPath, pathFigures, type PathFigures } from './layout/paths/path-figures';
+export { linkFindings } from './layout/links/link-findings';
+export { sameContent, type SameContent } from './layout/checks/same-content';
+export { layoutFindings } from './layout/checks/layout-findings';
+export { isSimilar, matchesSelection, type SelectionFacts, type SelectionQuery } from './layout/selection/select-items';
+export { numberOfSum } from './numeric/sum-text';
+export { toMicro, vectorToMicro, wholeTurn } from './numeric/micro';
 export { groupChain, groupTree, groupsWithin, withoutAside, type GroupNode } from './layout/groups';
 export { placementBounds } from './layout/placement-bounds';
 export { BAKE_KINDS, sightKey, type BakeKind } from './bakes/bake-key';

@@ -34,7 +34,7 @@ export interface FiguresInput {
   readonly pieces: readonly Piece[];
   /** The picture for which detail steps are chosen. */
   readonly view: ViewSettings;
-  /** What was found while the level's sections were made. */
+  /** What was found while the level's sections were made, and in how it is laid out. */
   readonly findings: readonly Finding[];
   readonly sight: SightResult;
 }

@@ -1,0 +1,93 @@
+import { finding, type Finding } from '../../findings';
+import type { Group } from '../../model/group';
+import type { Link } from '../../model/link';
+import type { Item, ItemKind } from '../../model/stratum';
+import type { Vector3 } from '../../model/vector';
+import { groupsWithin } from '../groups';
+import type { LevelContent } from '../level-content';
+import { PLACED_KINDS, anchorOf, type PlacedItemOf } from '../place-items';
+
+/** What links of a level may begin or end at. */
+interface End {
+  readonly kind: ItemKind;
+  readonly name: string;
+  readonly place: Vector3 | undefined;
+  /** Not there in test runs. */
+  readonly isOff: boolean;
+}
+
+/**
+ * What is wrong with the links of a level: ends that are not there, links that can never fire, and links that fire each
+ * other round and round. A link whose target is the emitter of others sets off those that wait for it to be used.
+ */
+export function linkFindings({ level, strata }: LevelContent): Finding[] {
+  const links = strata.flatMap(({ stratum, content }) => content.link.map((link) => ({ stratum: stratum.id, link })));
+  if (links.length === 0) return [];
+  const ends = linkEnds(strata, new Set(level.strata.filter(({ switchedOff }) => switchedOff).map(({ stratum }) => stratum)));
+  const all = new Map(links.map(({ link }) => [link.id, link]));
+  const looping = loopsOf([...all.values()]);
+  return links.flatMap(({ stratum, link }): Finding[] => {
+    const [emitter, target] = [ends.get(link.emitter), ends.get(link.target)];
+    const position = emitter?.place ?? target?.place;
+    const place = { level: level.id, stratum, item: emitter ? link.emitter : link.target, ...(position ? { position } : {}) };
+    const tell = (code: string, severity: Finding['severity'], message: string, why: string): Finding => finding({ code, desk: 'layout', severity, subject: link.id, place, message, why });
+    const says = `“${link.action}” of ${emitter?.name ?? 'something'} in ${level.name}`;
+    if (!emitter || !target) {
+      const gone = [emitter ? '' : 'its emitter', target ? '' : 'its target'].filter(Boolean).join(' and ');
+      return [tell('LINK_END_MISSING', 'error', `The link ${says} leads nowhere: ${gone} is not in the level`, 'It was deleted, set aside or stands in a stratum that is not in the stack. Choose another end, or delete the link.')];
+    }
+    const never = neverFires(link, emitter);
+    if (never) return [tell('LINK_NEVER', 'warning', `The link ${says} can never fire: ${never}`, 'A link that nothing can set off does nothing in the game. Choose an event that its emitter has, or switch the emitter on.')];
+    if (looping.has(link.id)) {
+      return [tell('LINK_LOOP', 'warning', `The link ${says} sets itself off again, over ${looping.get(link.id) ?? 0} links`, 'Links that fire each other never come to rest. Let one of them fire once only, or lead it elsewhere.')];
+    }
+    return [];
+  });
+}
+
+function neverFires({ event }: Link, { kind, name, isOff }: End): string | undefined {
+  if (kind !== 'volume' && event !== 'used') return `only a volume can be entered or left, and ${name} is a ${kind}`;
+  return isOff ? `${name} is switched off` : undefined;
+}
+
+function linkEnds(strata: LevelContent['strata'], switchedOff: ReadonlySet<string>): Map<string, End> {
+  const ends = new Map<string, End>();
+  for (const { stratum, content } of strata) {
+    const groups = new Map<string, Group>(content.group.map((group) => [group.id, group]));
+    const off = groupsWithin(groups, (group) => group.switchedOff);
+    const isOff = (group: string | null | undefined): boolean => switchedOff.has(stratum.id) || Boolean(group && off.has(group));
+    for (const kind of PLACED_KINDS) {
+      for (const item of content[kind] as readonly Item[]) {
+        const group = 'group' in item ? item.group : undefined;
+        ends.set(item.id, { kind, name: nameOf(kind, item), place: anchorOf({ kind, item } as PlacedItemOf), isOff: isOff(group) });
+      }
+    }
+    for (const group of content.group) ends.set(group.id, { kind: 'group', name: group.name, place: undefined, isOff: isOff(group.id) });
+  }
+  return ends;
+}
+
+function nameOf(kind: ItemKind, item: Item): string {
+  return 'name' in item && item.name !== '' ? item.name : kind === 'marker' && 'kind' in item ? `a ${item.kind}` : `a ${kind}`;
+}
+
+/** Links that set themselves off again, by id, with the number of links of their ring. One that fires once only ends a ring. */
+function loopsOf(links: readonly Link[]): Map<string, number> {
+  const again = links.filter(({ once }) => !once);
+  const waiting = new Map<string, Link[]>();
+  for (const link of again) if (link.event === 'used') waiting.set(link.emitter, [...(waiting.get(link.emitter) ?? []), link]);
+  const loops = new Map<string, number>();
+  for (const start of again) {
+    // Breadth first: the shortest ring through this link.
+    let ring = waiting.get(start.target) ?? [];
+    const seen = new Set<string>();
+    for (let length = 1; ring.length > 0; length++) {
+      if (ring.includes(start)) {
+        loops.set(start.id, length);
+        break;
+      }
+      ring = ring.flatMap((link) => (seen.has(link.id) ? [] : (seen.add(link.id), waiting.get(link.target) ?? [])));
+    }
+  }
+  return loops;
+}
