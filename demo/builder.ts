@@ -5,8 +5,14 @@ import {
   randomStream,
   wedgePlanes,
   type Block,
+  patchId,
   type Divider,
+  type Group,
+  type Json,
+  type Link,
   type Marker,
+  type Patch,
+  type Path,
   type PlanPoint,
   type Placement,
   type RandomStream,
@@ -14,6 +20,7 @@ import {
   type StratumContent,
   type TurnDegrees,
   type Vector3,
+  type Volume,
 } from '@stravel/core';
 
 /** Gathers the content of one stratum. Ids count up within it. */
@@ -23,6 +30,12 @@ export class StratumBuilder {
   private readonly markers: Marker[] = [];
   private readonly dividers: Divider[] = [];
   private readonly recipes: Recipe[] = [];
+  private readonly volumes: Volume[] = [];
+  private readonly links: Link[] = [];
+  private readonly paths: Path[] = [];
+  private readonly groups: Group[] = [];
+  private readonly patches: Patch[] = [];
+  private into: string | undefined;
   readonly random: RandomStream;
 
   constructor(readonly id: string) {
@@ -47,7 +60,7 @@ export class StratumBuilder {
   }
 
   place(piece: string, position: Vector3, yaw = 0, scale = 1): this {
-    this.placements.push({ id: this.next('p', this.placements.length), piece, position, turn: [yaw, 0, 0], scale: [scale, scale, scale] });
+    this.placements.push({ id: this.next('p', this.placements.length), piece, position, turn: [yaw, 0, 0], scale: [scale, scale, scale], ...this.inGroup() });
     return this;
   }
 
@@ -84,13 +97,69 @@ export class StratumBuilder {
     return this;
   }
 
+  /** An upright box that emits events. @param kind entry of a register of kinds */
+  volume(id: string, name: string, kind: string, position: Vector3, size: Vector3, values?: Volume['values']): this {
+    const own = values ? { values } : {};
+    this.volumes.push({ id: `${this.id}-${id}`, name, kind, position, turn: [0, 0, 0], shape: { form: 'box', size }, ...own, ...this.inGroup() });
+    return this;
+  }
+
+  /** A link between things that were built here, by the ends of their ids. */
+  link(emitter: string, event: Link['event'], action: string, target: string, over: Partial<Link> = {}): this {
+    const full = (id: string): string => `${this.id}-${id}`;
+    const base = { who: '', once: false, delaySeconds: 0, arguments: {} };
+    this.links.push({ id: this.next('l', this.links.length), emitter: full(emitter), event, action, target: full(target), ...base, ...over });
+    return this;
+  }
+
+  path(name: string, form: Path['form'], y: number, points: readonly PlanPoint[]): this {
+    const knots = points.map(([x, z]) => ({ position: [x, y, z] as const, widthMetres: 2, tags: [], handle: null }));
+    this.paths.push({ id: this.next('t', this.paths.length), name, form, closed: false, knots, ...this.inGroup() });
+    return this;
+  }
+
+  /** A group for what is built by `fill`. */
+  group(id: string, group: Omit<Group, 'id' | 'parent' | 'switchedOff' | 'guard' | 'aside'> & Partial<Group>, fill: (builder: this) => unknown): this {
+    const outer = this.into;
+    this.into = `${this.id}-${id}`;
+    this.groups.push({ parent: outer ?? null, switchedOff: false, guard: '', aside: null, ...group, id: this.into });
+    fill(this);
+    this.into = outer;
+    return this;
+  }
+
+  /** What one level has otherwise in this shared stratum. @param number of the placement here, from 1 */
+  patchPlacement(level: string, number: number, change: Pick<Patch, 'change' | 'fields'>): this {
+    const target = this.next('p', number - 1);
+    const shared: Readonly<Record<string, unknown>> = { ...this.placements[number - 1] };
+    const was = Object.fromEntries(change.change === 'changed' ? Object.keys(change.fields).map((field) => [field, shared[field] as Json]) : []);
+    this.patches.push({ id: patchId(level, target), level, kind: 'placement', target, ...change, was });
+    return this;
+  }
+
   build(): StratumContent {
-    return { ...EMPTY_CONTENT, block: this.blocks, placement: this.placements, marker: this.markers, divider: this.dividers, recipe: this.recipes };
+    return {
+      ...EMPTY_CONTENT,
+      block: this.blocks,
+      placement: this.placements,
+      marker: this.markers,
+      divider: this.dividers,
+      recipe: this.recipes,
+      volume: byId(this.volumes),
+      link: this.links,
+      path: this.paths,
+      group: byId(this.groups),
+      patch: byId(this.patches),
+    };
   }
 
   private block(name: string, position: Vector3, turn: TurnDegrees, planes: Block['planes'], material: string, sight: Block['sight']): this {
-    this.blocks.push({ id: this.next('b', this.blocks.length), name, position, turn, planes, sight, material });
+    this.blocks.push({ id: this.next('b', this.blocks.length), name, position, turn, planes, sight, material, ...this.inGroup() });
     return this;
+  }
+
+  private inGroup(): { readonly group?: string } {
+    return this.into === undefined ? {} : { group: this.into };
   }
 
   private next(letter: string, count: number): string {
@@ -100,4 +169,8 @@ export class StratumBuilder {
 
 function round(value: number): number {
   return Math.round(value * 100) / 100;
+}
+
+function byId<T extends { readonly id: string }>(items: readonly T[]): T[] {
+  return [...items].sort((a, b) => (a.id < b.id ? -1 : 1));
 }

@@ -7,6 +7,7 @@ import {
   type CollectionContent,
   type Field,
   type FieldValue,
+  type GroupTemplate,
   type Level,
   type Purpose,
   type ReadinessRules,
@@ -98,11 +99,24 @@ const slug = (name: string): string =>
 /** What Cinderbrine asks of a level before it counts as ready. */
 const READINESS: ReadinessRules = { fields: ['field-mood', 'field-due'], spawn: true, exit: true, code: true, bakes: true, findings: true, devices: ['handheld'] };
 
+/** Folders that the levels of Cinderbrine have in common. */
+const GROUP_TEMPLATES: readonly GroupTemplate[] = [
+  {
+    name: 'Room',
+    parts: [
+      { name: 'Room', parent: null, category: 'room', colour: 'slate' },
+      { name: 'Furnishing', parent: 0, category: 'look', colour: 'ochre' },
+      { name: 'Doors', parent: 0, category: 'doors', colour: 'kiln' },
+      { name: 'Events', parent: 0, category: 'events', colour: 'madder' },
+    ],
+  },
+];
+
 /** The demo collection, made from nothing but this folder; the same bytes every time. */
 export async function cinderbrine(): Promise<CollectionContent> {
   const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
   const { records } = content;
-  records.collection['collection'] = { id: 'collection', name: 'Cinderbrine', ranks: ['Part', 'Chapter'], readiness: READINESS };
+  records.collection['collection'] = { id: 'collection', name: 'Cinderbrine', ranks: ['Part', 'Chapter'], readiness: READINESS, groupTemplates: GROUP_TEMPLATES };
   addRegisters(records);
   addFields(content);
   addSetsAndLevels(content);
@@ -201,7 +215,7 @@ function addBuiltLevels(content: CollectionContent): void {
     const strata = built.strata.map((entry) => ({ stratum: typeof entry === 'string' ? entry : add(entry), switchedOff: false }));
     content.records.level[built.level] = { ...content.records.level[built.level], openSky: built.openSky, bounds: built.bounds, strata };
   }
-  for (const id of ['furnace-one', 'chimney-foot']) {
+  for (const id of ['furnace-one', 'chimney-foot', 'lift-test', 'lamp-test']) {
     content.records.level[id] = { ...content.records.level[id], strata: [{ stratum: WORKS_BASE, switchedOff: false }] };
   }
 }

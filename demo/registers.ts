@@ -6,6 +6,8 @@ interface RegisterSketch {
   readonly id: string;
   readonly name: string;
   readonly help: string;
+  /** Whether its entries are kinds of volume. */
+  readonly kindsOf?: 'volume';
   readonly fields: readonly FieldSketch[];
   /** Name, then values in order of the fields. */
   readonly entries: readonly (readonly [string, ...FieldValue[]])[];
@@ -106,6 +108,78 @@ const REGISTERS: readonly RegisterSketch[] = [
       ['Harl', 'salt raker', 'brine-pans', 'Rake with the wind, never against it.'],
     ],
   },
+  {
+    id: 'cameras',
+    name: 'Cameras',
+    help: 'How one looks while standing in a volume.',
+    kindsOf: 'volume',
+    fields: [
+      ['view', 'View', 'choice', { choices: ['over the shoulder', 'from above', 'along a rail'], required: true }],
+      ['blend', 'Blend, s', 'number', { low: 0, high: 10 }],
+    ],
+    entries: [
+      ['Hall view', 'from above', 1.5],
+      ['Close view', 'over the shoulder', 0.5],
+    ],
+  },
+  {
+    id: 'music',
+    name: 'Music',
+    help: 'What is heard while standing in a volume.',
+    kindsOf: 'volume',
+    fields: [
+      ['track', 'Track', 'text', { required: true }],
+      ['loudness', 'Loudness, %', 'whole number', { low: 0, high: 100 }],
+      ['fade', 'Fade, s', 'number', { low: 0, high: 30 }],
+    ],
+    entries: [
+      ['Cold hall', 'drone of the cold hall', 60, 4],
+      ['Furnace song', 'furnace song', 80, 6],
+    ],
+  },
+  {
+    id: 'light',
+    name: 'Light',
+    help: 'How a volume is lit.',
+    kindsOf: 'volume',
+    fields: [
+      ['lamp', 'Lamp', 'entry', { target: 'lamps' }],
+      ['strength', 'Strength, %', 'whole number', { low: 0, high: 400 }],
+    ],
+    entries: [
+      ['Lamp pool', 'lamps-storm', 100],
+      ['Ember gloom', 'lamps-kiln', 35],
+    ],
+  },
+  {
+    id: 'narration',
+    name: 'Narration',
+    help: 'What is said when a volume is entered, one line at a time.',
+    kindsOf: 'volume',
+    fields: [
+      ['speaker', 'Speaker', 'entry', { target: 'keepers' }],
+      ['lines', 'Lines', 'text', { list: true }],
+      ['pause', 'Pause, s', 'number', { low: 0, high: 20 }],
+    ],
+    entries: [
+      ['Warning', 'keepers-ysolde', ['Not that way.', 'The floor is older than the glass.'], 1.5],
+      ['Welcome', 'keepers-bram', ['Sort by colour, then by weight.', 'The bell opens the gate.'], 2],
+    ],
+  },
+  {
+    id: 'switches',
+    name: 'Switches',
+    help: 'What is used to make something else happen.',
+    kindsOf: 'volume',
+    fields: [
+      ['bell', 'Bell', 'entry', { target: 'bells' }],
+      ['heavy', 'Needs both hands', 'yes/no'],
+    ],
+    entries: [
+      ['Bell pull', 'bells-shift', false],
+      ['Sluice wheel', null, true],
+    ],
+  },
 ];
 
 /** Fields of the levels that link to registers. */
@@ -125,8 +199,8 @@ export function registerValues(place: number): Record<string, FieldValue> {
 
 export function addRegisters(records: Records): void {
   const orders = ordersBetween(null, null, REGISTERS.length);
-  REGISTERS.forEach(({ id, name, help, fields, entries }, r) => {
-    records.register[id] = { id, name, help, order: orders[r] };
+  REGISTERS.forEach(({ id, name, help, kindsOf, fields, entries }, r) => {
+    records.register[id] = { id, name, help, order: orders[r], ...(kindsOf ? { kindsOf } : {}) };
     const fieldOrders = ordersBetween(null, null, fields.length);
     fields.forEach(([key, fieldName, type, rules], f) => {
       const field: Field = { id: `${id}-field-${key}`, key, name: fieldName, type, choices: [], order: fieldOrders[f], register: id, ...rules };

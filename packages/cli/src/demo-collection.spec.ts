@@ -1,6 +1,7 @@
 import {
   BAKE_TASKS,
   DEFAULT_VIEW,
+  ITEM_KINDS,
   archiveCollection,
   blockSurface,
   budgetFindings,
@@ -9,15 +10,17 @@ import {
   fieldFault,
   fieldsOf,
   inspectKit,
+  layoutFindings,
+  levelContent,
   linkLookup,
   makeRehearsal,
+  recordFaults,
   restoreCollection,
   setFindings,
   valueOf,
   type CollectionContent,
   type FiguresSummary,
   type Level,
-  levelContent,
   type LevelContent,
   type SightResult,
 } from '@stravel/core';
@@ -72,8 +75,8 @@ describe('the demo collection', () => {
     }
   });
 
-  it('has six registers whose entries fit their fields and link to what is there', () => {
-    expect(Object.keys(demo.records.register)).toHaveLength(6);
+  it('has eleven registers whose entries fit their fields and link to what is there', () => {
+    expect(Object.keys(demo.records.register)).toHaveLength(11);
     const links = linkLookup(demo.records);
     for (const entry of Object.values(demo.records.entry)) {
       for (const field of fieldsOf(demo.records, entry.register))
@@ -83,6 +86,23 @@ describe('the demo collection', () => {
     for (const { id, rules } of Object.values(demo.records.levelOrder)) {
       for (const rule of rules) if (rule.kind === 'after') for (const level of rule.levels) expect([id, demo.records.level[level]?.purpose]).toEqual([id, 'play']);
     }
+  });
+
+  it('has one base that ten levels share, and that three of them have otherwise', () => {
+    const sharing = Object.values(demo.records.level).filter(({ strata }) => strata.some(({ stratum }) => stratum === 'works-base'));
+    const lamps = sharing.map((level) => contentOf(level).strata[0].content.placement.map(({ id, position }) => `${id} ${position.join()}`).join());
+    expect([sharing.length, new Set(lamps).size, lamps.filter((one) => one === lamps[0]).length]).toEqual([10, 4, 7]);
+  });
+
+  it('has items that all keep to their schemas, volumes of kinds that are there, and links that lead somewhere', () => {
+    for (const content of demo.strata.values()) {
+      for (const kind of ITEM_KINDS) for (const item of content[kind]) expect(recordFaults(kind, item as never)).toEqual([]);
+      for (const { kind } of content.volume) expect(demo.records.register[demo.records.entry[kind].register].kindsOf).toBe('volume');
+    }
+    const hall = contentOf(levelNamed('Sorting Hall'));
+    expect(hall.strata.flatMap(({ content }) => content.link)).toHaveLength(3);
+    expect(hall.strata.flatMap(({ content }) => content.path).map(({ name }) => name)).toEqual(['sorting round']);
+    expect(Object.values(demo.records.level).flatMap((level) => layoutFindings(contentOf(level)))).toEqual([]);
   });
 
   it('is the same every time, and survives its own archive', async () => {

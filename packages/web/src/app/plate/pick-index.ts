@@ -1,6 +1,7 @@
-import { BoxTree, placePoint, placementBounds, turnMatrix, type Box3, type ItemKind, type Piece, type Placement } from '@stravel/core';
+import { BoxTree, placePoint, placementBounds, turnMatrix, volumeBounds, type Box3, type ItemKind, type Piece, type Placement } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
+import { lineOfPath, surfaceOfVolume } from './event-marks';
 import { madeSurface, surfaceOfBlock } from './block-meshes';
 
 /** Something that can be picked. */
@@ -43,7 +44,7 @@ export class PickIndex {
   /** Things over a point of the plan within a range of heights, highest first. @param reach metres about the point */
   atPlan(x: number, z: number, bottom: number, top: number, reach: number): PickItem[] {
     return this.inBox([x - reach, bottom, z - reach], [x + reach, top, z + reach])
-      .filter((item) => isOver(item, this.facesOf(item), x, z, reach))
+      .filter((item) => this.isOver(item, x, z, reach))
       .sort((a, b) => kindRank(b) - kindRank(a) || b.bounds.max[1] - a.bounds.max[1]);
   }
 
@@ -67,6 +68,23 @@ export class PickIndex {
       .map(({ item }) => item);
   }
 
+  /** Height of the block or placement under a point, looking down from it; undefined when there is none. @param skip ids that do not count */
+  surfaceBelow([x, y, z]: readonly [number, number, number], skip: ReadonlySet<string>): number | undefined {
+    this.refresh();
+    let least = Infinity;
+    for (const { item, distance } of this.tree?.alongRay([x, y, z], [0, -1, 0]) ?? []) {
+      const found = this.items[item];
+      if (distance > least || skip.has(found.id) || (found.kind !== 'block' && found.kind !== 'placement')) continue;
+      least = Math.min(least, this.exactDistance(found, [x, y, z], [0, -1, 0], distance) ?? Infinity);
+    }
+    return least === Infinity ? undefined : y - least;
+  }
+
+  /** Things whose bounds touch a box. */
+  touching(min: readonly number[], max: readonly number[]): PickItem[] {
+    return this.inBox(min, max);
+  }
+
   private inBox(min: readonly number[], max: readonly number[]): PickItem[] {
     this.refresh();
     return (this.tree?.inBox(min, max) ?? []).map((i) => this.items[i]);
@@ -87,6 +105,18 @@ export class PickIndex {
       else far = Math.min(far, -s / v);
     }
     return near <= far ? near : undefined;
+  }
+
+  private isOver(item: PickItem, x: number, z: number, reach: number): boolean {
+    if (item.kind === 'path') {
+      const path = this.strata()
+        .find(({ id }) => id === item.stratum)
+        ?.paths.get(item.id);
+      return path !== undefined && isNearLine(lineOfPath(path), x, z, reach * 2);
+    }
+    // A volume is taken by its rim, so that what stands in it can be reached.
+    if (item.kind === 'volume') return isNearRim(item.bounds, this.facesOf(item), x, z, reach * 2);
+    return isOver(item, this.facesOf(item), x, z, reach);
   }
 
   facesOf(item: PickItem): readonly Float64Array[] | undefined {
@@ -128,6 +158,14 @@ export function boundsOfItem(document: StratumDocument, kind: ItemKind, id: stri
     const [x, y, z] = marker.position;
     return { min: [x - MARKER_REACH, y, z - MARKER_REACH], max: [x + MARKER_REACH, y + 1.8, z + MARKER_REACH] };
   }
+  if (kind === 'volume') {
+    const volume = document.volumes.get(id);
+    return volume && volumeBounds(volume);
+  }
+  if (kind === 'path') {
+    const path = document.paths.get(id);
+    return path && boundsOfLine(lineOfPath(path));
+  }
   const divider = document.dividers.get(id);
   if (!divider) return undefined;
   const { from, to, bottom, top } = divider;
@@ -139,6 +177,10 @@ export function facesOfItem(document: StratumDocument, kind: ItemKind, id: strin
   if (kind === 'block') {
     const block = document.blocks.get(id);
     return block && surfaceOfBlock(block)?.faces;
+  }
+  if (kind === 'volume') {
+    const volume = document.volumes.get(id);
+    return volume && surfaceOfVolume(volume)?.faces;
   }
   if (kind !== 'placement') return undefined;
   const placement = document.placements.get(id);
@@ -182,7 +224,7 @@ function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piec
 
 /** Small things are wanted before large ones under the same point. */
 function kindRank({ kind }: PickItem): number {
-  return kind === 'marker' ? 3 : kind === 'divider' ? 2 : kind === 'placement' ? 1 : 0;
+  return kind === 'marker' ? 4 : kind === 'divider' || kind === 'path' ? 3 : kind === 'volume' ? 2 : kind === 'placement' ? 1 : 0;
 }
 
 function isOver(item: PickItem, faces: readonly Float64Array[] | undefined, x: number, z: number, reach: number): boolean {
@@ -200,6 +242,29 @@ function nearLine({ min, max }: Box3, x: number, z: number, reach: number): bool
   // Either diagonal of the bounds may be the divider.
   const off = (px: number, pz: number, qx: number, qz: number): number => Math.abs(((qx - px) * (z - pz) - (qz - pz) * (x - px)) / length);
   return Math.min(off(min[0], min[2], max[0], max[2]), off(min[0], max[2], max[0], min[2])) <= reach * 2;
+}
+
+function boundsOfLine(line: Float64Array): Box3 {
+  const points = Array.from({ length: line.length / 3 }, (_unused, i): Box3['min'] => [line[i * 3], line[i * 3 + 1], line[i * 3 + 2]]);
+  return boxAround(points.map((point) => ({ min: point, max: point }))) ?? { min: points[0], max: points[0] };
+}
+
+function isNearLine(line: Float64Array, x: number, z: number, reach: number): boolean {
+  for (let i = 0; i + 3 < line.length; i += 3) {
+    const [dx, dz] = [line[i + 3] - line[i], line[i + 5] - line[i + 2]];
+    const square = dx * dx + dz * dz;
+    const t = square > 0 ? Math.min(1, Math.max(0, ((x - line[i]) * dx + (z - line[i + 2]) * dz) / square)) : 0;
+    if (Math.hypot(line[i] + t * dx - x, line[i + 2] + t * dz - z) <= reach) return true;
+  }
+  return false;
+}
+
+function isNearRim({ min, max }: Box3, faces: readonly Float64Array[] | undefined, x: number, z: number, reach: number): boolean {
+  if (!faces) {
+    const radius = (max[0] - min[0]) / 2;
+    return Math.abs(Math.hypot(x - (min[0] + max[0]) / 2, z - (min[2] + max[2]) / 2) - radius) <= reach;
+  }
+  return faces.some((face) => isNearLine(face, x, z, reach) || isNearLine(Float64Array.of(...face.slice(-3), ...face.slice(0, 3)), x, z, reach));
 }
 
 function insideOutline(face: Float64Array, x: number, z: number): boolean {

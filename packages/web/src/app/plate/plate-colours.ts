@@ -10,6 +10,9 @@ export interface PlateColours {
   readonly kiln: string;
   readonly over: string;
   readonly divider: string;
+  readonly volume: string;
+  readonly path: string;
+  readonly link: string;
   readonly costLow: string;
   readonly costMid: string;
   readonly costHigh: string;
@@ -30,6 +33,9 @@ export function readPlateColours(element: HTMLElement): PlateColours {
     kiln: of('kiln'),
     over: of('over'),
     divider: of('divider'),
+    volume: of('role-events'),
+    path: of('near'),
+    link: of('soft-ink'),
     costLow: of('cost-low'),
     costMid: of('cost-mid'),
     costHigh: of('cost-high'),

@@ -5,6 +5,7 @@ import type { HiddenGroups } from '../document/unseen-groups';
 import type { PickItem } from './pick-index';
 import type { ModelCamera, Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
+import { drawEvents } from './event-marks';
 import { drawGrid, drawMarkers, drawPending, drawScale, drawSelection } from './plate-marks';
 import type { PlateScene } from './plate-scene';
 import type { HeightRange, PlateDrawing } from './plate-view';
@@ -95,6 +96,7 @@ export class PlateRenderer {
     inPane(over, pane, () => {
       frame.paint(drawing);
       drawMarkers(drawing, strata, frame.hiddenGroups, range);
+      drawEvents(drawing, strata, frame.hiddenGroups, range);
       drawSelection(drawing, frame.selection, frame.facesOf);
       frame.overlay(drawing);
       drawScale(drawing, pane);
@@ -118,6 +120,7 @@ export class PlateRenderer {
     const drawing = this.drawingOf('model', pane, over, frame.colours);
     inPane(over, pane, () => {
       drawMarkers(drawing, frame.strata, frame.hiddenGroups, undefined);
+      drawEvents(drawing, frame.strata, frame.hiddenGroups, undefined);
       frame.overlay(drawing);
       drawSelection(drawing, frame.selection, frame.facesOf);
     });

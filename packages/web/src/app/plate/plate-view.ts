@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, comput
 import type { Box3, ItemKind, Piece } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS } from '../document/unseen-groups';
+import { lineOfPath } from './event-marks';
 import type { PieceMesh } from './kit-meshes';
 import { PickIndex, boundsOfItem, boxAround, type PickItem } from './pick-index';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
@@ -174,6 +175,22 @@ export class PlateView {
     return this.picks.within([Math.min(x0, x1), bottom, Math.min(z0, z1)], [Math.max(x0, x1), top, Math.max(z0, z1)]);
   }
 
+  /** Things whose bounds touch a square of the plan about a point, within the heights shown. @param reach metres */
+  itemsNear(x: number, z: number, reach: number): PickItem[] {
+    const { bottom, top } = this.range();
+    return this.picks.touching([x - reach, bottom, z - reach], [x + reach, top, z + reach]);
+  }
+
+  /** Everything that is shown, at any height. */
+  everything(): PickItem[] {
+    return this.picks.everything();
+  }
+
+  /** Height of the block or placement under a point; undefined when there is none. @param skip ids that do not count */
+  surfaceBelow(point: readonly [number, number, number], skip: ReadonlySet<string>): number | undefined {
+    return this.picks.surfaceBelow(point, skip);
+  }
+
   /** An item by its place in a stratum. */
   item(stratum: string, kind: ItemKind, id: string): PickItem | undefined {
     const document = this.strata().find((one) => one.id === stratum);
@@ -181,9 +198,12 @@ export class PlateView {
     return bounds && { stratum, kind, id, bounds };
   }
 
-  /** Face loops of an item, undefined when it has none. */
+  /** Face loops of an item, the pieces of a path's line; undefined when it has none. */
   facesOf(item: PickItem): readonly Float64Array[] | undefined {
-    return this.picks.facesOf(item);
+    const path = item.kind === 'path' ? this.strata().find(({ id }) => id === item.stratum)?.paths.get(item.id) : undefined;
+    if (!path) return this.picks.facesOf(item);
+    const line = lineOfPath(path);
+    return Array.from({ length: line.length / 3 - 1 }, (_unused, i) => line.subarray(i * 3, i * 3 + 6));
   }
 
   planDown(event: PointerEvent): void {

@@ -1,6 +1,7 @@
+import { numberOfSum } from '@stravel/core';
 import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
 
-/** One exact number. Enter and leaving keep it; what is no number stays typed and says so. */
+/** One exact number, typed as such or as a sum. Enter and leaving keep it; what is no number stays typed and says so. */
 @Component({
   selector: 'sv-number-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -69,8 +70,8 @@ export class NumberField {
       this.drop(box);
       return;
     }
-    const value = Number(text);
-    if (text === '' || !Number.isFinite(value)) this.fault.set(`“${box.value}” is not a number.`);
+    const value = numberOfSum(text);
+    if (value === undefined) this.fault.set(`“${box.value}” is not a number.`);
     else if (value < this.least() || value > this.most()) this.fault.set(`From ${this.least()} to ${this.most()}.`);
     else {
       this.isTyped = false;

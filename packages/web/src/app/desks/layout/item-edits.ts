@@ -1,24 +1,27 @@
 import {
+  anchorOf,
   localBounds,
+  movedFields,
   stretchPlanes,
-  turnMatrix,
-  turnVector,
+  turnedFields,
+  vectorToMicro,
   type Block,
-  type Divider,
+  type ChangedFields,
   type ItemKind,
   type ItemOfKind,
   type Json,
-  type Marker,
   type Operation,
   type Piece,
+  type PlacedItemOf,
   type Placement,
-  type TurnDegrees,
+  type PlanPoint,
   type Vector3,
+  type Volume,
 } from '@stravel/core';
 import { create, newId, remove, setField } from '../../edits/operations';
 
 /** The kinds of item that this desk edits; recipes and pins belong to Sections. */
-export const LAYOUT_KINDS = ['block', 'placement', 'marker', 'divider'] as const satisfies readonly ItemKind[];
+export const LAYOUT_KINDS = ['block', 'placement', 'marker', 'divider', 'volume', 'path', 'link'] as const satisfies readonly ItemKind[];
 export type LayoutItem = ItemOfKind[(typeof LAYOUT_KINDS)[number]];
 
 /** An item with its place, as it stands. */
@@ -28,59 +31,48 @@ export interface PlacedItem {
   readonly item: LayoutItem;
 }
 
-const MICRO = 1e6;
-
-/** Lengths and angles are kept to a millionth, so that sums of steps stay round. */
-export function rounded(value: number): number {
-  return Math.round(value * MICRO) / MICRO + 0;
+function placed({ kind, item }: PlacedItem): PlacedItemOf | undefined {
+  // Every kind of this desk but a link has a place.
+  return kind === 'link' ? undefined : ({ kind, item } as PlacedItemOf);
 }
 
-export function roundedVector([x, y, z]: Vector3): Vector3 {
-  return [rounded(x), rounded(y), rounded(z)];
+/** Operations that set some fields of an item. */
+export function setFields({ stratum, kind, item }: PlacedItem, fields: ChangedFields): Operation[] {
+  return Object.entries(fields).map(([field, value]) => setField(stratum, kind, item, field, value));
+}
+
+/** Changes each item that has a place. */
+export function changeItems(items: readonly PlacedItem[], change: (one: PlacedItemOf, index: number) => ChangedFields): Operation[] {
+  return items.flatMap((one, i) => {
+    const known = placed(one);
+    return known ? setFields(one, change(known, i)) : [];
+  });
 }
 
 /** Moves items by the same amount, metres. */
 export function moveItems(items: readonly PlacedItem[], by: Vector3): Operation[] {
-  return items.flatMap(({ stratum, kind, item }) => {
-    if (kind === 'divider') {
-      const divider = item as Divider;
-      return [
-        setField(stratum, kind, item, 'from', [rounded(divider.from[0] + by[0]), rounded(divider.from[1] + by[2])]),
-        setField(stratum, kind, item, 'to', [rounded(divider.to[0] + by[0]), rounded(divider.to[1] + by[2])]),
-        ...(by[1] === 0 ? [] : [setField(stratum, kind, item, 'bottom', rounded(divider.bottom + by[1])), setField(stratum, kind, item, 'top', rounded(divider.top + by[1]))]),
-      ];
-    }
-    const { position } = item as Block | Placement | Marker;
-    return [setField(stratum, kind, item, 'position', roundedVector([position[0] + by[0], position[1] + by[1], position[2] + by[2]]) as unknown as Json)];
-  });
+  return changeItems(items, (one) => movedFields(one, by));
 }
 
 /** Turns items together about an upright axis through a point of the plan. Degrees, counter-clockwise seen from above. */
-export function turnItems(items: readonly PlacedItem[], degrees: number, about: readonly [number, number]): Operation[] {
-  const m = turnMatrix([degrees, 0, 0]);
-  const turned = (x: number, y: number, z: number): Vector3 => {
-    const [dx, dy, dz] = turnVector(m, x - about[0], y, z - about[1]);
-    return roundedVector([dx + about[0], dy, dz + about[1]]);
-  };
-  return items.flatMap(({ stratum, kind, item }) => {
-    if (kind === 'divider') {
-      const { from, to } = item as Divider;
-      const flat = ([x, z]: readonly [number, number]): Json => {
-        const p = turned(x, 0, z);
-        return [p[0], p[2]];
-      };
-      return [setField(stratum, kind, item, 'from', flat(from)), setField(stratum, kind, item, 'to', flat(to))];
-    }
-    const { position } = item as Block | Placement | Marker;
-    const moved = setField(stratum, kind, item, 'position', turned(...position) as unknown as Json);
-    const yaw = kind === 'marker' ? wholeTurn((item as Marker).turn + degrees) : turnAbout((item as Block | Placement).turn, degrees);
-    return [moved, setField(stratum, kind, item, 'turn', yaw as unknown as Json)];
+export function turnItems(items: readonly PlacedItem[], degrees: number, about: PlanPoint): Operation[] {
+  return changeItems(items, (one) => turnedFields(one, degrees, about));
+}
+
+/** The point of the plan about which items turn together: the middle of their places. */
+export function middleOf(items: readonly PlacedItem[]): PlanPoint {
+  const places = items.flatMap((one) => {
+    const known = placed(one);
+    return known ? [anchorOf(known)] : [];
   });
+  const mean = (k: 0 | 2): number => places.reduce((sum, place) => sum + place[k], 0) / Math.max(1, places.length);
+  return [mean(0), mean(2)];
 }
 
 /** Size of a block or a placement in its own frame, metres; undefined for things that have none. */
 export function sizeOfItem({ kind, item }: PlacedItem, piece: Piece | undefined): Vector3 | undefined {
   if (kind === 'block') return sizeOfPlanes((item as Block).planes);
+  if (kind === 'volume') return sizeOfVolume(item as Volume);
   if (kind !== 'placement' || !piece) return undefined;
   const natural = naturalSize(piece);
   const { scale } = item as Placement;
@@ -95,8 +87,9 @@ function naturalSize({ bounds: { min, max } }: Piece): Vector3 {
 export function resizeItem({ stratum, kind, item }: PlacedItem, size: Vector3, piece: Piece | undefined): Operation[] {
   if (kind === 'placement' && piece) {
     const natural = naturalSize(piece);
-    return [setField(stratum, kind, item, 'scale', roundedVector([size[0] / natural[0], size[1] / natural[1], size[2] / natural[2]]) as unknown as Json)];
+    return [setField(stratum, kind, item, 'scale', vectorToMicro([size[0] / natural[0], size[1] / natural[1], size[2] / natural[2]]) as unknown as Json)];
   }
+  if (kind === 'volume') return [setField(stratum, kind, item, 'shape', resizedShape(item as Volume, size) as unknown as Json)];
   if (kind !== 'block') return [];
   const { planes } = item as Block;
   const now = sizeOfPlanes(planes);
@@ -104,34 +97,38 @@ export function resizeItem({ stratum, kind, item }: PlacedItem, size: Vector3, p
   return [setField(stratum, kind, item, 'planes', stretchPlanes(planes, factors) as unknown as Json)];
 }
 
+function sizeOfVolume({ shape }: Volume): Vector3 {
+  if (shape.form === 'box') return shape.size;
+  if (shape.form === 'sphere') return [shape.radiusMetres * 2, shape.radiusMetres * 2, shape.radiusMetres * 2];
+  const along = (k: 0 | 1): number => Math.max(...shape.outline.map((point) => point[k])) - Math.min(...shape.outline.map((point) => point[k]));
+  return vectorToMicro([along(0), shape.heightMetres, along(1)]);
+}
+
+/** A sphere takes the size that was changed for all three. */
+function resizedShape(volume: Volume, size: Vector3): Volume['shape'] {
+  const { shape } = volume;
+  const now = sizeOfVolume(volume);
+  if (shape.form === 'box') return { ...shape, size };
+  if (shape.form === 'sphere') return { ...shape, radiusMetres: (size.find((value, k) => value !== now[k]) ?? size[0]) / 2 };
+  return { ...shape, heightMetres: size[1], outline: shape.outline.map(([x, z]) => [(x * size[0]) / now[0], (z * size[2]) / now[2]]) };
+}
+
 /** Extent of planes in their own frame, metres to the micrometre. */
 export function sizeOfPlanes(planes: Block['planes']): Vector3 {
   const { min, max } = localBounds(planes);
-  return roundedVector([max[0] - min[0], max[1] - min[1], max[2] - min[2]]);
+  return vectorToMicro([max[0] - min[0], max[1] - min[1], max[2] - min[2]]);
 }
 
 /** Copies of items beside the originals. */
 export function duplicateItems(items: readonly PlacedItem[], by: Vector3): { copies: PlacedItem[]; operations: Operation[] } {
   const copies = items.map(({ stratum, kind, item }) => ({ stratum, kind, item: { ...item, id: newId() } }));
-  const moved = copies.map((copy) => ({ ...copy, item: { ...copy.item, ...movedFields(copy, by) } as LayoutItem }));
+  const moved = copies.map((copy) => {
+    const known = placed(copy);
+    return known ? { ...copy, item: { ...copy.item, ...movedFields(known, by) } as LayoutItem } : copy;
+  });
   return { copies: moved, operations: moved.map(({ stratum, kind, item }) => create(stratum, kind, item)) };
 }
 
 export function deleteItems(items: readonly PlacedItem[]): Operation[] {
   return items.map(({ stratum, kind, item }) => remove(stratum, kind, item));
-}
-
-/** The fields that a move changes, with their new values. */
-function movedFields(item: PlacedItem, by: Vector3): Record<string, Json> {
-  return Object.fromEntries(moveItems([item], by).map(({ field, after }) => [field as string, after]));
-}
-
-function turnAbout([yaw, pitch, roll]: TurnDegrees, degrees: number): TurnDegrees {
-  return [wholeTurn(yaw + degrees), pitch, roll];
-}
-
-/** The same angle in (−180, 180]. */
-function wholeTurn(degrees: number): number {
-  const turn = degrees - Math.floor(degrees / 360) * 360;
-  return rounded(turn > 180 ? turn - 360 : turn);
 }

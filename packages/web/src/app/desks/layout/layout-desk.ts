@@ -1,19 +1,22 @@
-import { Injectable, computed, inject } from '@angular/core';
+import { Injectable, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
-import { CoreError, groupChain, valueAt, type ItemKind, type JsonRecord, type Operation, type Placement, type Stratum, type Vector3 } from '@stravel/core';
+import { CoreError, PLACED_KINDS, anchorOf, groupChain, valueAt, type ItemKind, type PlacedItemOf, type JsonRecord, type Operation, type Placement, type Stratum, type Vector3 } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../document/document-registry';
 import { OpenLevel } from '../../document/level/open-level';
 import { recordsFeature, selectReach } from '../../document/records/records-store';
+import { copiedItems } from '../../edits/copied-items';
 import { create, setField } from '../../edits/operations';
 import { SharedEdits } from '../../reach/shared-edits';
 import { guardsOf } from './groups/group-edits';
 import { LossDialog, type LossData } from './strata/loss-dialog';
-import { deleteItems, duplicateItems, moveItems, resizeItem, sizeOfItem, turnItems, type LayoutItem, type PlacedItem } from './item-edits';
+import { deleteItems, duplicateItems, middleOf, moveItems, resizeItem, sizeOfItem, turnItems, type LayoutItem, type PlacedItem } from './item-edits';
 import type { CardChange } from './parts/item-card';
 import { handleFrame, stretchItem, type PlanExtent } from './plan-handles';
+import type { PlateReader } from './plate-reader';
+import { copiedText, readCopied } from './selecting/copied-text';
 import { layoutActions, layoutFeature, type ItemRef } from './store/layout-store';
 
 /** What can be done on the Layout desk, and to what. */
@@ -23,6 +26,8 @@ export class LayoutDesk {
   private readonly edits = inject(SharedEdits);
   private readonly dialogs = inject(MatDialog);
   private readonly snacks = inject(MatSnackBar);
+  /** Where things are, while the page shows them. */
+  readonly plate = signal<PlateReader | undefined>(undefined);
   private readonly registry = inject(DocumentRegistry);
   readonly openLevel = inject(OpenLevel);
   readonly state = this.store.selectSignal(layoutFeature.selectLayoutState);
@@ -72,9 +77,7 @@ export class LayoutDesk {
 
   async turn(degrees: number): Promise<void> {
     const items = this.selected();
-    const places = items.map(({ item }) => ('position' in item ? [item.position[0], item.position[2]] : [(item.from[0] + item.to[0]) / 2, (item.from[1] + item.to[1]) / 2]));
-    const about: [number, number] = [0, 1].map((k) => places.reduce((sum, place) => sum + place[k], 0) / Math.max(1, places.length)) as [number, number];
-    await this.commit(`turn ${this.countText(items)}`, turnItems(items, degrees, about));
+    await this.commit(`turn ${this.countText(items)}`, turnItems(items, degrees, middleOf(items)));
   }
 
   /** Stretches the selected thing to an extent of its own frame. */
@@ -123,22 +126,69 @@ export class LayoutDesk {
   }
 
   async add(kind: ItemKind, item: LayoutItem, label: string): Promise<void> {
-    const stratum = this.activeStratum();
-    if (!stratum) {
-      this.refuse('The level has no stratum yet. Make one first.');
-      return;
-    }
-    if (this.isLocked(stratum.id)) {
-      this.refuse(`${stratum.name} is locked for you. Unlock it, or choose another stratum.`);
-      return;
-    }
+    const stratum = this.openStratum();
+    if (!stratum) return;
     const { activeGroup } = this.state();
     const placed = activeGroup === '' || kind === 'link' ? item : { ...item, group: activeGroup };
     if (await this.commit(label, [create(stratum.id, kind, placed)])) this.select([{ stratum: stratum.id, kind, id: item.id }]);
   }
 
+  /** What is selected, as text for the clipboard; undefined when nothing is. */
+  copy(): string | undefined {
+    const items = this.selected();
+    return items.length === 0 ? undefined : copiedText(items, (piece) => this.openLevel.pieces()[piece]?.name);
+  }
+
+  /** Puts copied things into the stratum that is stood on, at the places where they were. */
+  async paste(text: string): Promise<void> {
+    const stratum = this.openStratum();
+    if (!stratum) return;
+    await this.attempt(async () => {
+      const { content, count, missing, leftOut } = readCopied(text, (piece) => this.openLevel.pieces()[piece] !== undefined);
+      if (leftOut > 0) this.refuse(`${leftOut} placements were left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`);
+      const { copies, operations } = copiedItems(stratum.id, content);
+      if (await this.commit(`paste ${count} thing${count === 1 ? '' : 's'}`, operations)) this.select(copies.map(({ kind, item }) => ({ stratum: stratum.id, kind, id: item.id })));
+    });
+  }
+
+  /** The stratum that new things go into; says why when there is none that takes them. */
+  private openStratum(): Stratum | undefined {
+    const stratum = this.activeStratum();
+    if (!stratum) this.refuse('The level has no stratum yet. Make one first.');
+    else if (this.isLocked(stratum.id)) this.refuse(`${stratum.name} is locked for you. Unlock it, or choose another stratum.`);
+    else return stratum;
+    return undefined;
+  }
+
+  /** Runs something that core may refuse, and says why. */
+  async attempt(run: () => Promise<unknown>): Promise<void> {
+    try {
+      await run();
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      this.refuse(error.message);
+    }
+  }
+
   select(items: readonly ItemRef[]): void {
     this.store.dispatch(layoutActions.itemsSelected({ items: items.map(({ stratum, kind, id }) => ({ stratum, kind, id })) }));
+  }
+
+  /** Selects one thing, or adds it to the selection, or takes it from it. */
+  pick(item: ItemRef | undefined, add: boolean): void {
+    const { selection } = this.state();
+    if (!item) this.select(add ? selection : []);
+    else if (!add) this.select([item]);
+    else this.select(selection.some(({ id }) => id === item.id) ? selection.filter(({ id }) => id !== item.id) : [...selection, item]);
+  }
+
+  /** The point by which a thing is placed, metres. */
+  pivotOf({ stratum, kind, id }: ItemRef): Vector3 | undefined {
+    const item = this.openLevel
+      .strata()
+      .find((document) => document.id === stratum)
+      ?.item(kind, id);
+    return item && (PLACED_KINDS as readonly string[]).includes(kind) ? anchorOf({ kind, item } as PlacedItemOf) : undefined;
   }
 
   refuse(reason: string): void {

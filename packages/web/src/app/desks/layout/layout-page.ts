@@ -1,45 +1,52 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { MARKER_KINDS, type Block, type Divider, type ItemKind, type Marker, type Placement } from '@stravel/core';
-import { bakesFeature } from '../../bakes/bakes-store';
+import type { ItemKind, Path, Vector3 } from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections, isSection } from '../../document/level/level-sections';
 import type { HiddenGroups } from '../../document/unseen-groups';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
-import { PlateControls } from '../../plate/plate-controls';
-import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
 import type { PickItem } from '../../plate/pick-index';
+import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
 import { SharedEdits } from '../../reach/shared-edits';
 import { Session } from '../../session';
-import { NumberField } from '../../ui/number-field';
 import { Workspace } from '../../workspace';
+import { RegionDesk } from './arrange/region-desk';
 import { LAYOUT_KINDS, type LayoutItem } from './item-edits';
 import { LayoutDesk } from './layout-desk';
-import { ItemCard } from './parts/item-card';
-import { ItemList, type ItemLine } from './parts/item-list';
+import { LayoutTools } from './layout-tools';
 import { PieceStrip } from './parts/piece-strip';
-import { GroupTree } from './groups/group-tree';
-import { GroupsDesk } from './groups/groups-desk';
+import { PathsDesk } from './paths/paths-desk';
 import { PlanTool } from './plan-tool';
-import { StrataDesk } from './strata/strata-desk';
-import { StrataStack, type StackRow, type StratumDeed } from './strata/strata-stack';
-import { stackRows } from './strata/stack-rows';
-import { LAYOUT_TOOLS, layoutActions, type ItemRef, type LayoutTool } from './store/layout-store';
+import { SelectionSide } from './selecting/selection-side';
+import { isCopiedText } from './selecting/copied-text';
+import { snapPoint } from './snapping';
+import { SideColumn } from './strata/side-column';
+import { layoutActions, type LayoutTool } from './store/layout-store';
 
-const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = { s: 'select', b: 'box', w: 'wedge', p: 'prism', l: 'piece', m: 'marker' };
+const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = {
+  s: 'select',
+  b: 'box',
+  w: 'wedge',
+  c: 'cylinder',
+  p: 'prism',
+  l: 'piece',
+  m: 'marker',
+  v: 'volume',
+  k: 'path',
+  r: 'region',
+};
 /** Things whose outlines follow a drag. */
 const MOST_DRAGGED_OUTLINES = 300;
-const SNAPS = [0, 0.1, 0.25, 0.5, 1, 2, 4];
 
 /** The Layout desk: one level, its strata, what stands in them. */
 @Component({
   selector: 'sv-layout-page',
-  imports: [GroupTree, ItemCard, ItemList, NumberField, PieceStrip, PlateControls, PlateView, StrataStack],
+  imports: [LayoutTools, PieceStrip, PlateView, SelectionSide, SideColumn],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-page.html',
   styleUrl: './layout-page.scss',
-  host: { '(document:keydown)': 'key($event)' },
+  host: { '(document:keydown)': 'key($event)', '(document:copy)': 'copy($event)', '(document:cut)': 'copy($event)', '(document:paste)': 'paste($event)' },
 })
 export class LayoutPage {
   readonly id = input<string>();
@@ -49,21 +56,17 @@ export class LayoutPage {
   readonly stratum = input<string>();
   private readonly store = inject(Store);
   private readonly registry = inject(DocumentRegistry);
-  private readonly figures = this.store.selectSignal(bakesFeature.selectByLevel);
   readonly session = inject(Session);
   readonly workspace = inject(Workspace);
   readonly desk = inject(LayoutDesk);
-  readonly strata = inject(StrataDesk);
-  readonly groups = inject(GroupsDesk);
+  private readonly paths = inject(PathsDesk);
+  private readonly regions = inject(RegionDesk);
   private readonly shared = inject(SharedEdits);
   readonly openLevel = this.desk.openLevel;
   readonly sections = inject(LevelSections);
   readonly kits = inject(KitLibrary);
   readonly state = this.desk.state;
   readonly actions = layoutActions;
-  readonly tools = LAYOUT_TOOLS;
-  readonly snaps = SNAPS;
-  readonly markerKinds = MARKER_KINDS;
   readonly cursor = signal('');
   private readonly drawn = signal(0);
   private readonly plate = viewChild(PlateView);
@@ -82,6 +85,20 @@ export class LayoutPage {
       const frame = this.desk.frame();
       if (frame) void this.desk.change(frame.item, { field: 'turn', value: yaw, axis: 0 });
     },
+    volumeName: () => this.desk.tables().entry[this.state().volumeKind]?.name ?? 'volume',
+    surfaceAt: ([x, z]) => (this.state().snapTargets.includes('surfaces') ? this.plate()?.surfaceBelow([x, this.range().top, z], new Set()) : undefined),
+    snapPoint: ({ x, z, metresPerPixel }) =>
+      snapPoint({
+        at: [x, z],
+        metresPerPixel,
+        targets: this.state().snapTargets,
+        near: (...near) => this.plate()?.itemsNear(...near) ?? [],
+        facesOf: (item) => this.plate()?.facesOf(item),
+        pivotOf: (item) => this.desk.pivotOf(item),
+      }),
+    knots: () => this.selectedKnots(),
+    moveKnot: (index, to) => void this.paths.moveKnot(index, to),
+    moveRegion: (from, to) => void this.regions.move(from, to),
     add: (kind: ItemKind, item: LayoutItem, label) => void this.desk.add(kind, item, label),
     refuse: (reason) => this.desk.refuse(reason),
     redraw: () => this.drawn.update((n) => n + 1),
@@ -98,19 +115,6 @@ export class LayoutPage {
     const isGroup = this.openLevel.strata().some(({ groups }) => groups.has(soloed));
     return { hidden: new Set(hiddenGroups), alone: isGroup ? soloed : '' };
   });
-  readonly templateNames = computed(() => this.groups.templates().map(({ name }) => name));
-  /** Where changes of the shared stratum that one works on belong, once it was said. */
-  readonly belongs = computed(() => {
-    const stratum = this.workedOn();
-    const belongs = stratum === undefined ? undefined : this.shared.belongs(stratum);
-    if (stratum === undefined || belongs === undefined) return undefined;
-    const levels = this.shared.levelsOf(stratum);
-    const name = this.desk.tables().stratum[stratum].name;
-    const names = levels.map((id) => this.desk.tables().level[id].name).join(', ');
-    const says = belongs === 'all' ? `changes reach all ${levels.length}` : 'changes stay here';
-    return { says, title: `Changes of ${name} ${belongs === 'all' ? `reach ${names}` : 'are kept as patches of this level'}. Click for the other.` };
-  });
-  private readonly workedOn = computed(() => this.state().selection.at(0)?.stratum ?? this.desk.activeStratum()?.id);
   readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
   readonly selection = computed((): ReadonlyMap<string, PickItem> => {
     this.registry.contentVersion();
@@ -127,26 +131,6 @@ export class LayoutPage {
     this.desk.frame();
     return (drawing: PlateDrawing): void => this.tool.draw(drawing);
   });
-  readonly stack = computed((): StackRow[] => {
-    this.registry.contentVersion();
-    const level = this.openLevel.level();
-    if (!level) return [];
-    const patchCounts = new Map(this.openLevel.shared().map(({ id, patches }) => [id, [...patches.values()].filter((patch) => patch.level === level.id).length]));
-    return stackRows(level.strata, {
-      records: this.desk.tables().stratum,
-      documents: new Map(this.openLevel.strata().map((document) => [document.id, document])),
-      figures: this.figures()[level.id]?.figures.summary?.strata ?? [],
-      reach: this.desk.reach(),
-      patches: (stratum) => patchCounts.get(stratum) ?? 0,
-      state: this.state(),
-      active: this.desk.activeStratum()?.id,
-    });
-  });
-  readonly one = computed(() => (this.desk.selected().length === 1 ? this.desk.selected()[0] : undefined));
-  readonly onePiece = computed(() => {
-    const one = this.one();
-    return one?.kind === 'placement' ? this.openLevel.pieces()[(one.item as Placement).piece] : undefined;
-  });
   readonly pieces = computed(() => Object.values(this.openLevel.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1)));
   readonly used = computed(() => {
     this.registry.contentVersion();
@@ -158,15 +142,11 @@ export class LayoutPage {
     }
     return used;
   });
-  readonly listed = computed((): readonly ItemRef[] => this.listItems());
-  readonly selectedIds = computed((): ReadonlySet<string> => new Set(this.state().selection.map(({ id }) => id)));
-  /** Reads an item anew for each row that is in view; a new function after every change. */
-  readonly describe = computed(() => {
-    this.registry.contentVersion();
-    return (item: ItemRef): ItemLine => this.describeItem(item);
-  });
-
   constructor() {
+    effect((dispose) => {
+      this.desk.plate.set(this.plate());
+      dispose(() => this.desk.plate.set(undefined));
+    });
     followLevel(
       'layout',
       this.id,
@@ -198,27 +178,6 @@ export class LayoutPage {
     this.store.dispatch(action);
   }
 
-  flipBelongs(): void {
-    const stratum = this.workedOn();
-    if (stratum !== undefined) this.shared.choose(stratum, this.shared.belongs(stratum) === 'all' ? 'one' : 'all');
-  }
-
-  stratumAsked(id: string, deed: StratumDeed): void {
-    const switchedOff = this.openLevel.level()?.strata.find(({ stratum }) => stratum === id)?.switchedOff === true;
-    const deeds: Record<StratumDeed, () => unknown> = {
-      rename: () => this.strata.rename(id),
-      up: () => this.strata.move(id, 1),
-      down: () => this.strata.move(id, -1),
-      solo: () => this.dispatch(layoutActions.soloed({ id })),
-      switch: () => this.strata.switchOff(id, !switchedOff),
-      patches: () => this.strata.openPatches(id),
-      'part ways': () => this.strata.partWays(id),
-      'take out': () => this.strata.takeOut(id, false),
-      delete: () => this.strata.takeOut(id, true),
-    };
-    deeds[deed]();
-  }
-
   pointer(pointer: PlanPointer): void {
     this.cursor.set(`${pointer.x.toFixed(1)}, ${pointer.z.toFixed(1)}`);
     this.tool.pointer(pointer);
@@ -226,18 +185,27 @@ export class LayoutPage {
 
   modelPicked({ hits, event }: { hits: PickItem[]; event: PointerEvent }): void {
     const hit = hits.find((item) => !isSection(item.stratum) && !this.desk.isItemLocked(item));
-    this.pick(hit, event.shiftKey);
+    this.desk.pick(hit, event.shiftKey);
   }
 
-  pick(item: ItemRef | undefined, add: boolean): void {
-    const { selection } = this.state();
-    if (!item) this.desk.select(add ? selection : []);
-    else if (!add) this.desk.select([item]);
-    else this.desk.select(selection.some(({ id }) => id === item.id) ? selection.filter(({ id }) => id !== item.id) : [...selection, item]);
+  copy(event: ClipboardEvent): void {
+    if (isTyping(event) || document.getSelection()?.toString()) return;
+    const text = this.desk.copy();
+    if (text === undefined || !event.clipboardData) return;
+    event.clipboardData.setData('text/plain', text);
+    event.preventDefault();
+    if (event.type === 'cut') void this.desk.delete();
+  }
+
+  paste(event: ClipboardEvent): void {
+    const text = event.clipboardData?.getData('text/plain') ?? '';
+    if (isTyping(event) || !isCopiedText(text)) return;
+    event.preventDefault();
+    void this.desk.paste(text);
   }
 
   key(event: KeyboardEvent): void {
-    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]')) return;
+    if (isTyping(event)) return;
     const command = event.ctrlKey || event.metaKey;
     if (command && event.key.toLowerCase() === 'd') void this.desk.duplicate();
     else if (command || event.altKey) return;
@@ -269,6 +237,11 @@ export class LayoutPage {
     return true;
   }
 
+  private selectedKnots(): readonly Vector3[] {
+    const [one, ...others] = this.desk.selected();
+    return one?.kind === 'path' && others.length === 0 && this.state().tool === 'select' ? (one.item as Path).knots.map(({ position }) => position) : [];
+  }
+
   private goTo(id: string): void {
     const document = this.openLevel.strata().find((one) => LAYOUT_KINDS.some((kind) => one.item(kind, id)));
     const kind = LAYOUT_KINDS.find((one) => document?.item(one, id));
@@ -297,40 +270,9 @@ export class LayoutPage {
     const own = (this.openLevel.level()?.strata ?? []).map(({ stratum }) => stratum).filter((id) => this.desk.tables().stratum[id]?.owner !== null);
     this.plate()?.frameStrata(own);
   }
+}
 
-  private listItems(): ItemRef[] {
-    this.registry.contentVersion();
-    const document = this.openLevel.strata().find(({ id }) => id === this.desk.activeStratum()?.id);
-    if (!document) return [];
-    const ref = (kind: ItemKind, id: string): ItemRef => ({ stratum: document.id, kind, id });
-    const placements: ItemRef[] = [];
-    for (let slot = 0; slot < document.placements.slotCount; slot++) {
-      const id = document.placements.idAt(slot);
-      if (id !== undefined) placements.push(ref('placement', id));
-    }
-    return [
-      ...[...document.blocks.keys()].map((id) => ref('block', id)),
-      ...[...document.markers.keys()].map((id) => ref('marker', id)),
-      ...[...document.dividers.keys()].map((id) => ref('divider', id)),
-      ...placements,
-    ];
-  }
-
-  private describeItem({ stratum, kind, id }: ItemRef): ItemLine {
-    const item = this.openLevel
-      .strata()
-      .find((document) => document.id === stratum)
-      ?.item(kind, id);
-    if (!item) return { name: '', where: '' };
-    const [x, y, z] = kind === 'divider' ? [(item as Divider).from[0], (item as Divider).bottom, (item as Divider).from[1]] : (item as Block).position;
-    const name =
-      kind === 'block'
-        ? (item as Block).name || 'block'
-        : kind === 'placement'
-          ? (this.openLevel.pieces()[(item as Placement).piece]?.name ?? 'unknown piece')
-          : kind === 'marker'
-            ? (item as Marker).kind
-            : 'divider';
-    return { name, where: `${x.toFixed(1)}, ${y.toFixed(1)}, ${z.toFixed(1)}` };
-  }
+/** Whether an event belongs to something that is typed into, or to a dialog or menu. */
+function isTyping(event: Event): boolean {
+  return event.target instanceof Element && event.target.closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') !== null;
 }

@@ -64,10 +64,16 @@ describe('the plan tool', () => {
   let calls: unknown[][];
   let tool: PlanTool;
   let frame: ReturnType<typeof handleFrame>;
+  let surface: number | undefined;
+  let snap: readonly [number, number] | undefined;
+  let knots: readonly (readonly [number, number, number])[];
   const start = (over: Partial<LayoutState>) => {
     state = { ...layoutFeature.reducer(undefined, layoutActions.selectionDropped()), ...over };
     calls = [];
     frame = undefined;
+    surface = undefined;
+    snap = undefined;
+    knots = [];
     const record =
       (name: string) =>
       (...parameters: unknown[]) =>
@@ -83,6 +89,12 @@ describe('the plan tool', () => {
       move: record('move'),
       stretch: record('stretch'),
       turnTo: record('turnTo'),
+      volumeName: () => 'Drone',
+      surfaceAt: () => surface,
+      snapPoint: () => snap,
+      knots: () => knots,
+      moveKnot: record('moveKnot'),
+      moveRegion: record('moveRegion'),
       add: record('add'),
       refuse: record('refuse'),
       redraw: () => undefined,
@@ -177,5 +189,66 @@ describe('the plan tool', () => {
     start({ tool: 'marker', marker: 'spawn', snapMetres: 0 });
     drag(0, 0, -3, 0);
     expect(calls[0][2]).toMatchObject({ kind: 'spawn', position: [0, 0, 0], turn: 90 });
+  });
+
+  it('makes cylinders with as many sides as are asked for', () => {
+    start({ tool: 'cylinder', snapMetres: 0, sides: 7 });
+    drag(0, 0, 4, 4);
+    expect((calls[0][2] as Block).planes).toHaveLength(9);
+  });
+
+  it('makes volumes of the chosen kind: a box, a sphere from its middle, a prism by its outline', () => {
+    start({ tool: 'volume', snapMetres: 0, volumeKind: 'music-drone', blockHeight: 4 });
+    drag(0, 0, 4, 2);
+    expect(calls[0][2]).toMatchObject({ name: 'Drone', kind: 'music-drone', position: [2, 0, 1], shape: { form: 'box', size: [4, 4, 2] } });
+    start({ tool: 'volume', snapMetres: 0, volumeForm: 'sphere' });
+    drag(1, 1, 4, 5);
+    expect(calls[0][2]).toMatchObject({ position: [1, 5, 1], shape: { form: 'sphere', radiusMetres: 5 } });
+    start({ tool: 'volume', snapMetres: 0, volumeForm: 'prism' });
+    for (const [x, z] of [
+      [0, 0],
+      [4, 0],
+      [4, 4],
+    ])
+      pointer('down', x, z);
+    tool.finishOutline();
+    expect((calls[0][2] as { shape: { outline: unknown[] } }).shape.outline).toHaveLength(3);
+  });
+
+  it('draws a path of two or more different knots', () => {
+    start({ tool: 'path', snapMetres: 0, pathForm: 'curve' });
+    pointer('down', 1, 1);
+    tool.finishOutline();
+    expect(calls).toEqual([]);
+    pointer('down', 1, 1);
+    pointer('down', 5, 1);
+    tool.finishOutline();
+    expect(calls[0][2]).toMatchObject({ form: 'curve', closed: false, knots: [{ position: [1, 0, 1] }, { position: [5, 0, 1] }] });
+  });
+
+  it('drags a knot, and moves a region only when one was drawn', () => {
+    start({ tool: 'select', snapMetres: 0.5 });
+    knots = [
+      [0, 0, 0],
+      [8, 0, 0],
+    ];
+    drag(8.1, 0.1, 9.1, 3.2);
+    expect(calls).toEqual([['moveKnot', 1, [9, 3]]]);
+    start({ tool: 'region' });
+    drag(0, 0, 0.1, 0.1);
+    drag(0, 0, 5, 6);
+    expect(calls).toEqual([['moveRegion', [0, 0], [5, 6]]]);
+  });
+
+  it('stands new things on the surface below, and snaps to things unless Alt is held', () => {
+    start({ tool: 'piece', piece: 'crate', snapMetres: 0.5 });
+    surface = 1.25;
+    snap = [3.33, 4.44];
+    pointer('down', 3, 4);
+    pointer('down', 3.1, 4, [], { altKey: true });
+    expect(calls.map(([, , item]) => (item as { position: unknown }).position)).toEqual([
+      [3.33, 1.25, 4.44],
+      [3.1, 1.25, 4],
+    ]);
   });
 });

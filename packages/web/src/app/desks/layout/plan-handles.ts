@@ -1,6 +1,6 @@
-import { localBounds, turnMatrix, turnVector, yawOfDirection, type Block, type Operation, type Piece, type Placement, type PlanPoint, type Vector3 } from '@stravel/core';
+import { localBounds, toMicro, turnMatrix, turnVector, vectorToMicro, yawOfDirection, type Block, type Operation, type Piece, type Placement, type PlanPoint, type Vector3 } from '@stravel/core';
 import { setField } from '../../edits/operations';
-import { resizeItem, rounded, roundedVector, sizeOfItem, type PlacedItem } from './item-edits';
+import { resizeItem, sizeOfItem, type PlacedItem } from './item-edits';
 
 /** A grip on the plan: a side or corner of the item's own frame, or the knob that turns it. */
 export type Handle = { readonly kind: 'size'; readonly x: -1 | 0 | 1; readonly z: -1 | 0 | 1 } | { readonly kind: 'turn' };
@@ -67,11 +67,11 @@ export function draggedExtent(frame: HandleFrame, handle: Extract<Handle, { kind
 export function stretchItem({ item, piece, extent }: HandleFrame, to: PlanExtent): Operation[] {
   const now = sizeOfItem(item, piece);
   if (!now) return [];
-  const size: Vector3 = [rounded(to.high[0] - to.low[0]), now[1], rounded(to.high[1] - to.low[1])];
+  const size: Vector3 = [toMicro(to.high[0] - to.low[0]), now[1], toMicro(to.high[1] - to.low[1])];
   const factors = [size[0] / (extent.high[0] - extent.low[0]), size[2] / (extent.high[1] - extent.low[1])];
   const placed = item.item as Block | Placement;
   const [dx, , dz] = turnVector(turnMatrix(placed.turn), to.low[0] - extent.low[0] * factors[0], 0, to.low[1] - extent.low[1] * factors[1]);
-  const position = roundedVector([placed.position[0] + dx, placed.position[1], placed.position[2] + dz]);
+  const position = vectorToMicro([placed.position[0] + dx, placed.position[1], placed.position[2] + dz]);
   return [...resizeItem(item, size, piece), setField(item.stratum, item.kind, item.item, 'position', [...position])];
 }
 
@@ -79,7 +79,7 @@ export function stretchItem({ item, piece, extent }: HandleFrame, to: PlanExtent
 export function yawTowards({ item }: HandleFrame, [x, z]: PlanPoint, stepDegrees: number): number {
   const { position } = item.item as Block | Placement;
   const yaw = yawOfDirection(x - position[0], z - position[2]);
-  return rounded(stepDegrees > 0 ? Math.round(yaw / stepDegrees) * stepDegrees : yaw);
+  return toMicro(stepDegrees > 0 ? Math.round(yaw / stepDegrees) * stepDegrees : yaw);
 }
 
 /** Corners of an extent on the plan, in order. */

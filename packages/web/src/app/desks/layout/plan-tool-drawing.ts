@@ -1,6 +1,5 @@
-import type { PlanPoint } from '@stravel/core';
+import { toMicro, type PlanPoint } from '@stravel/core';
 import type { PlateDrawing } from '../../plate/plate-view';
-import { rounded } from './item-edits';
 import { handlesOf, outlineOf, type Handle, type HandleFrame, type PlanExtent } from './plan-handles';
 
 /** What the pointer is in the middle of. */
@@ -10,6 +9,8 @@ export type PlanDrag =
   | { readonly kind: 'stretch'; readonly frame: HandleFrame; readonly handle: Extract<Handle, { kind: 'size' }>; to: PlanExtent | undefined }
   | { readonly kind: 'turn'; readonly frame: HandleFrame; yaw: number | undefined }
   | { readonly kind: 'block'; readonly from: PlanPoint; to: PlanPoint }
+  | { readonly kind: 'region'; readonly from: PlanPoint; to: PlanPoint }
+  | { readonly kind: 'knot'; readonly index: number; readonly from: PlanPoint; to: PlanPoint | undefined }
   | { readonly kind: 'marker'; readonly from: PlanPoint; to: PlanPoint };
 
 /** What is drawn over the plan while a tool is at work. */
@@ -38,17 +39,21 @@ export function drawHalfDone(drawing: PlateDrawing, half: HalfDone): void {
 
 function drawDrag(drawing: PlateDrawing, drag: PlanDrag, outlines: () => readonly Float64Array[]): void {
   const { context } = drawing;
-  if (drag.kind === 'box-select') {
-    context.setLineDash([4, 4]);
+  if (drag.kind === 'box-select' || drag.kind === 'region') {
+    context.setLineDash(drag.kind === 'region' ? [12, 4] : [4, 4]);
     line(drawing, rectangle(drag.from, drag.to), true);
     context.setLineDash([]);
   } else if (drag.kind === 'block') {
     line(drawing, rectangle(drag.from, drag.to), true);
-    label(drawing, drag.to, `${rounded(Math.abs(drag.to[0] - drag.from[0]))} × ${rounded(Math.abs(drag.to[1] - drag.from[1]))} m`);
+    label(drawing, drag.to, `${toMicro(Math.abs(drag.to[0] - drag.from[0]))} × ${toMicro(Math.abs(drag.to[1] - drag.from[1]))} m`);
+  } else if (drag.kind === 'knot') {
+    if (!drag.to) return;
+    line(drawing, [drag.from, drag.to], false);
+    label(drawing, drag.to, `${toMicro(drag.to[0] - drag.from[0])}, ${toMicro(drag.to[1] - drag.from[1])} m`);
   } else if (drag.kind === 'marker') line(drawing, [drag.from, drag.to], false);
   else if (drag.kind === 'move' && drag.started) {
     for (const face of outlines()) line(drawing, movedLoop(face, drag.by), true);
-    label(drawing, [drag.from[0] + drag.by[0], drag.from[1] + drag.by[1]], `${rounded(drag.by[0])}, ${rounded(drag.by[1])} m`);
+    label(drawing, [drag.from[0] + drag.by[0], drag.from[1] + drag.by[1]], `${toMicro(drag.by[0])}, ${toMicro(drag.by[1])} m`);
   }
 }
 
@@ -59,7 +64,7 @@ function drawGrips(drawing: PlateDrawing, frame: HandleFrame, drag: PlanDrag | u
     const { low, high } = drag.to;
     const corners = outlineOf(frame, drag.to);
     line(drawing, corners, true);
-    label(drawing, corners[2], `${rounded(high[0] - low[0])} × ${rounded(high[1] - low[1])} m`);
+    label(drawing, corners[2], `${toMicro(high[0] - low[0])} × ${toMicro(high[1] - low[1])} m`);
   }
   const grips = handlesOf(frame, 1 / scale);
   if (drag?.kind === 'turn' && drag.yaw !== undefined) label(drawing, grips[grips.length - 1].at, `${drag.yaw}°`);

@@ -1,23 +1,9 @@
-import {
-  boxPlanes,
-  prismPlanes,
-  wedgePlanes,
-  yawOfDirection,
-  CoreError,
-  type Block,
-  type BlockPlane,
-  type ItemKind,
-  type Marker,
-  type PlanPoint,
-  type Placement,
-  type Vector3,
-} from '@stravel/core';
-import { newId } from '../../edits/operations';
+import { CoreError, toMicro, type ItemKind, type PlanPoint, type Vector3 } from '@stravel/core';
 import type { PickItem } from '../../plate/pick-index';
 import type { LayoutItem } from './item-edits';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-view';
-import { rounded } from './item-edits';
 import { draggedExtent, handlesOf, yawTowards, type HandleFrame, type PlanExtent } from './plan-handles';
+import { draggedBlock, draggedMarker, draggedVolume, drawnPath, outlinedBlock, outlinedVolume, placedPiece } from './plan-makers';
 import { drawHalfDone, type PlanDrag } from './plan-tool-drawing';
 import type { ItemRef, LayoutState } from './store/layout-store';
 
@@ -37,12 +23,21 @@ export interface PlanToolHost {
   stretch(to: PlanExtent): void;
   /** Turns the selection to a yaw, degrees. */
   turnTo(yaw: number): void;
+  /** What a new volume is called. */
+  readonly volumeName: () => string;
+  /** Height of what lies under a point, when new things are to stand on it. */
+  readonly surfaceAt: (at: PlanPoint) => number | undefined;
+  /** The point of a thing to which the pointer snaps. */
+  readonly snapPoint: (pointer: PlanPointer) => PlanPoint | undefined;
+  /** Places of the knots of the one path that is selected. */
+  readonly knots: () => readonly Vector3[];
+  moveKnot(index: number, to: PlanPoint): void;
+  moveRegion(from: PlanPoint, to: PlanPoint): void;
   add(kind: ItemKind, item: LayoutItem, label: string): void;
   refuse(reason: string): void;
   redraw(): void;
 }
 
-const LEAST_BLOCK_METRES = 0.01;
 const CLICK_PIXELS = 4;
 /** A grip is taken this near to it. */
 const GRIP_PIXELS = 8;
@@ -76,23 +71,19 @@ export class PlanTool {
     this.host.redraw();
   }
 
-  /** Closes the outline that is being drawn, as Enter does. */
+  /** Closes the outline, or ends the path, that is being drawn, as Enter does. */
   finishOutline(): void {
-    const { blockHeight } = this.host.state();
+    const state = this.host.state();
     const points = this.outline;
-    if (points.length < 3) return;
-    const middle: PlanPoint = [rounded(points.reduce((s, p) => s + p[0], 0) / points.length), rounded(points.reduce((s, p) => s + p[1], 0) / points.length)];
-    try {
-      const planes = prismPlanes(
-        points.map(([x, z]): PlanPoint => [rounded(x - middle[0]), rounded(z - middle[1])]),
-        blockHeight,
-      );
-      this.outline = [];
-      this.addBlock('prism', planes, [middle[0], this.host.floor(), middle[1]]);
-    } catch (error) {
-      if (!(error instanceof CoreError)) throw error;
-      this.host.refuse(error.message);
-    }
+    const isPath = state.tool === 'path';
+    if (points.length < (isPath ? 2 : 3)) return;
+    const floor = this.floorAt(points[0]);
+    const kind = isPath ? 'path' : state.tool === 'volume' ? 'volume' : 'block';
+    const isMade = this.make(kind, `add ${state.tool}`, () => {
+      if (isPath) return drawnPath(state.pathForm, floor, points);
+      return state.tool === 'volume' ? outlinedVolume(state, this.host.volumeName(), floor, points) : outlinedBlock(state.blockHeight, floor, points);
+    });
+    if (isMade) this.outline = [];
   }
 
   /** What is half done, drawn over the plan. */
@@ -105,14 +96,20 @@ export class PlanTool {
   private down(pointer: PlanPointer, at: PlanPoint): void {
     const { tool } = this.host.state();
     if (tool === 'select') this.downSelect(pointer);
-    else if (tool === 'box' || tool === 'wedge') this.drag = { kind: 'block', from: at, to: at };
+    else if (tool === 'region') this.drag = { kind: 'region', from: [pointer.x, pointer.z], to: [pointer.x, pointer.z] };
+    else if (tool === 'prism' || tool === 'path' || this.isOutlinedVolume()) this.addCorner(at, pointer.metresPerPixel);
+    else if (tool === 'box' || tool === 'wedge' || tool === 'cylinder' || tool === 'volume') this.drag = { kind: 'block', from: at, to: at };
     else if (tool === 'marker') this.drag = { kind: 'marker', from: at, to: at };
     else if (tool === 'piece') this.addPiece(at);
-    else if (tool === 'prism') this.addCorner(at, pointer.metresPerPixel);
+  }
+
+  private isOutlinedVolume(): boolean {
+    const { tool, volumeForm } = this.host.state();
+    return tool === 'volume' && volumeForm === 'prism';
   }
 
   private downSelect(pointer: PlanPointer): void {
-    if (this.takeGrip(pointer)) return;
+    if (this.takeGrip(pointer) || this.takeKnot(pointer)) return;
     const hits = pointer.hits().filter((item) => !this.host.isLocked(item));
     const add = pointer.event.shiftKey;
     const { selection } = this.host.state();
@@ -134,11 +131,21 @@ export class PlanTool {
     return true;
   }
 
+  private takeKnot(pointer: PlanPointer): boolean {
+    const knots = this.host.knots();
+    const pixels = knots.map(([x, , z]) => Math.hypot(x - pointer.x, z - pointer.z) / pointer.metresPerPixel);
+    const index = pixels.indexOf(Math.min(...pixels));
+    if (index < 0 || pixels[index] > GRIP_PIXELS) return false;
+    this.drag = { kind: 'knot', index, from: [knots[index][0], knots[index][2]], to: undefined };
+    return true;
+  }
+
   private move(pointer: PlanPointer, at: PlanPoint): void {
     const { drag } = this;
     if (!drag) return;
-    if (drag.kind === 'box-select') drag.to = [pointer.x, pointer.z];
+    if (drag.kind === 'box-select' || drag.kind === 'region') drag.to = [pointer.x, pointer.z];
     else if (drag.kind === 'stretch') drag.to = draggedExtent(drag.frame, drag.handle, at);
+    else if (drag.kind === 'knot') drag.to = at;
     else if (drag.kind === 'turn') drag.yaw = yawTowards(drag.frame, [pointer.x, pointer.z], pointer.event.altKey ? 0 : TURN_STEP_DEGREES);
     else if (drag.kind === 'move') {
       const dx = pointer.x - drag.from[0];
@@ -162,8 +169,15 @@ export class PlanTool {
       if (drag.started) {
         if (drag.by[0] !== 0 || drag.by[1] !== 0) this.host.move([drag.by[0], 0, drag.by[1]]);
       } else this.clickAgain(pointer);
-    } else if (drag.kind === 'block') this.endBlock(drag.from, at);
-    else this.addMarker(drag.from, at);
+    } else if (drag.kind === 'region') {
+      if (Math.hypot(pointer.x - drag.from[0], pointer.z - drag.from[1]) >= CLICK_PIXELS * pointer.metresPerPixel) this.host.moveRegion(drag.from, [pointer.x, pointer.z]);
+    } else if (drag.kind === 'knot') {
+      if (drag.to) this.host.moveKnot(drag.index, drag.to);
+    } else if (drag.kind === 'block') this.endDrag(drag.from, at);
+    else {
+      const { marker } = this.host.state();
+      this.host.add('marker', draggedMarker(marker, this.floorAt(drag.from), drag.from, at), `set ${marker}`);
+    }
   }
 
   /** A click on what is selected already goes to what lies below it. */
@@ -192,41 +206,42 @@ export class PlanTool {
     else if (!add) this.host.select([]);
   }
 
-  private endBlock([x0, z0]: PlanPoint, [x1, z1]: PlanPoint): void {
-    const { tool, blockHeight } = this.host.state();
-    const size: Vector3 = [rounded(Math.abs(x1 - x0)), blockHeight, rounded(Math.abs(z1 - z0))];
-    if (size[0] < LEAST_BLOCK_METRES || size[2] < LEAST_BLOCK_METRES) return;
-    const middle: Vector3 = [rounded((x0 + x1) / 2), this.host.floor(), rounded((z0 + z1) / 2)];
-    this.addBlock(tool, tool === 'wedge' ? wedgePlanes(size) : boxPlanes(size), middle);
+  private endDrag(from: PlanPoint, to: PlanPoint): void {
+    const state = this.host.state();
+    const floor = this.floorAt(from);
+    this.make(state.tool === 'volume' ? 'volume' : 'block', `add ${state.tool}`, () =>
+      state.tool === 'volume' ? draggedVolume(state, this.host.volumeName(), floor, from, to) : draggedBlock(state, floor, from, to),
+    );
   }
 
-  private addBlock(name: string, planes: readonly BlockPlane[], position: Vector3): void {
-    const block: Block = { id: newId(), name, position, turn: [0, 0, 0], planes, sight: 'hides', material: 'brick' };
-    this.host.add('block', block, `add ${name}`);
+  /** Adds what is made; says why when it cannot be. */
+  private make(kind: ItemKind, label: string, made: () => LayoutItem | undefined): boolean {
+    try {
+      const item = made();
+      if (item) this.host.add(kind, item, label);
+      return item !== undefined;
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      this.host.refuse(error.message);
+      return false;
+    }
+  }
+
+  private floorAt(at: PlanPoint): number {
+    return this.host.surfaceAt(at) ?? this.host.floor();
   }
 
   private addCorner(at: PlanPoint, metresPerPixel: number): void {
     const first = this.outline.at(0);
-    if (first && this.outline.length >= 3 && Math.hypot(at[0] - first[0], at[1] - first[1]) < 10 * metresPerPixel) this.finishOutline();
+    const isClosed = this.host.state().tool !== 'path';
+    if (isClosed && first && this.outline.length >= 3 && Math.hypot(at[0] - first[0], at[1] - first[1]) < 10 * metresPerPixel) this.finishOutline();
     else this.outline.push(at);
   }
 
-  private addPiece([x, z]: PlanPoint): void {
+  private addPiece(at: PlanPoint): void {
     const { piece } = this.host.state();
-    if (piece === '') {
-      this.host.refuse('Choose a piece of the kit first.');
-      return;
-    }
-    const placement: Placement = { id: newId(), piece, position: [x, this.host.floor(), z], turn: [0, 0, 0], scale: [1, 1, 1] };
-    this.host.add('placement', placement, 'place a piece');
-  }
-
-  private addMarker([x, z]: PlanPoint, to: PlanPoint): void {
-    const { marker: kind } = this.host.state();
-    const far = Math.hypot(to[0] - x, to[1] - z) > 0.01;
-    const turn = far ? rounded(Math.round(yawOfDirection(to[0] - x, to[1] - z))) : 0;
-    const marker: Marker = { id: newId(), kind, position: [x, this.host.floor(), z], turn };
-    this.host.add('marker', marker, `set ${kind}`);
+    if (piece === '') this.host.refuse('Choose a piece of the kit first.');
+    else this.host.add('placement', placedPiece(piece, this.floorAt(at), at), 'place a piece');
   }
 
   private select(hit: PickItem, add: boolean): void {
@@ -237,12 +252,13 @@ export class PlanTool {
   }
 
   private snapped(pointer: PlanPointer): PlanPoint {
-    return this.snapStep([pointer.x, pointer.z], pointer.event.altKey);
+    const target = pointer.event.altKey ? undefined : this.host.snapPoint(pointer);
+    return target ?? this.snapStep([pointer.x, pointer.z], pointer.event.altKey);
   }
 
   private snapStep([x, z]: PlanPoint, free: boolean): PlanPoint {
     const { snapMetres } = this.host.state();
-    if (snapMetres <= 0 || free) return [rounded(x), rounded(z)];
-    return [rounded(Math.round(x / snapMetres) * snapMetres), rounded(Math.round(z / snapMetres) * snapMetres)];
+    if (snapMetres <= 0 || free) return [toMicro(x), toMicro(z)];
+    return [toMicro(Math.round(x / snapMetres) * snapMetres), toMicro(Math.round(z / snapMetres) * snapMetres)];
   }
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { BLOCK_SIGHTS, MARKER_KINDS, type Block, type Json, type Marker, type Piece, type Placement, type Vector3 } from '@stravel/core';
+import { BLOCK_SIGHTS, MARKER_KINDS, type Block, type Json, type Marker, type Piece, type Placement, type Vector3, type Volume } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
 import { sizeOfItem, type PlacedItem } from '../item-edits';
 
@@ -54,6 +54,11 @@ const AXES = ['x', 'y', 'z'] as const;
         /></label>
       </div>
     }
+    @if (volume(); as volume) {
+      <div class="pair">
+        <label>Name <input #name class="cell" [value]="volume.name" maxlength="200" [disabled]="disabled()" (change)="changed.emit({ field: 'name', value: name.value })" /></label>
+      </div>
+    }
     @if (marker(); as marker) {
       <div class="pair">
         <label
@@ -87,11 +92,14 @@ export class ItemCard {
   readonly block = computed(() => (this.item().kind === 'block' ? (this.item().item as Block) : undefined));
   readonly placement = computed(() => (this.item().kind === 'placement' ? (this.item().item as Placement) : undefined));
   readonly marker = computed(() => (this.item().kind === 'marker' ? (this.item().item as Marker) : undefined));
+  readonly volume = computed(() => (this.item().kind === 'volume' ? (this.item().item as Volume) : undefined));
   readonly title = computed(() => {
     const block = this.block();
     if (block) return `Block${block.name ? ` “${block.name}”` : ''}`;
     const marker = this.marker();
     if (marker) return `Marker · ${marker.kind}`;
+    const volume = this.volume();
+    if (volume) return `Volume${volume.name ? ` “${volume.name}”` : ''}`;
     return this.placement() ? (this.piece()?.name ?? 'Unknown piece') : 'Divider';
   });
   readonly vectors = computed(() => {

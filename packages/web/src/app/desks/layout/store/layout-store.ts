@@ -1,8 +1,14 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import type { ItemKind, MarkerKind } from '@stravel/core';
+import type { ItemKind, MarkerKind, PathForm, VolumeShape } from '@stravel/core';
 
-export const LAYOUT_TOOLS = ['select', 'box', 'wedge', 'prism', 'piece', 'marker'] as const;
+export const LAYOUT_TOOLS = ['select', 'box', 'wedge', 'cylinder', 'prism', 'piece', 'marker', 'volume', 'path', 'region'] as const;
 export type LayoutTool = (typeof LAYOUT_TOOLS)[number];
+/** Tools that make blocks. */
+export const BLOCK_TOOLS = ['box', 'wedge', 'cylinder', 'prism'] as const satisfies readonly LayoutTool[];
+
+/** Things of the level to which placing and moving snap. */
+export const SNAP_TARGETS = ['corners', 'edges', 'pivots', 'surfaces'] as const;
+export type SnapTarget = (typeof SNAP_TARGETS)[number];
 
 /** Names one item of an open stratum. */
 export interface ItemRef {
@@ -35,8 +41,15 @@ export interface LayoutState {
   readonly activeGroup: string;
   readonly piece: string;
   readonly marker: MarkerKind;
-  /** Height of new blocks, metres. */
+  /** Height of new blocks and volumes, metres. */
   readonly blockHeight: number;
+  /** Sides of new cylinders. */
+  readonly sides: number;
+  readonly volumeForm: VolumeShape['form'];
+  /** Kind of new volumes; '' for none. */
+  readonly volumeKind: string;
+  readonly pathForm: PathForm;
+  readonly snapTargets: readonly SnapTarget[];
 }
 
 export const layoutActions = createActionGroup({
@@ -59,6 +72,11 @@ export const layoutActions = createActionGroup({
     'Piece Chosen': props<{ id: string }>(),
     'Marker Chosen': props<{ kind: MarkerKind }>(),
     'Block Height Set': props<{ metres: number }>(),
+    'Sides Set': props<{ sides: number }>(),
+    'Volume Form Chosen': props<{ form: VolumeShape['form'] }>(),
+    'Volume Kind Chosen': props<{ kind: string }>(),
+    'Path Form Chosen': props<{ form: PathForm }>(),
+    'Snap Target Flipped': props<{ target: SnapTarget }>(),
     'Selection Dropped': emptyProps(),
   },
 });
@@ -80,6 +98,11 @@ const initial: LayoutState = {
   piece: '',
   marker: 'spawn',
   blockHeight: 3,
+  sides: 12,
+  volumeForm: 'box',
+  volumeKind: '',
+  pathForm: 'polyline',
+  snapTargets: [],
 };
 
 const toggled = (ids: readonly string[], id: string): readonly string[] => (ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id]);
@@ -106,5 +129,10 @@ export const layoutFeature = createFeature({
     on(layoutActions.pieceChosen, (state, { id }) => ({ ...state, piece: id, tool: 'piece' as const })),
     on(layoutActions.markerChosen, (state, { kind }) => ({ ...state, marker: kind, tool: 'marker' as const })),
     on(layoutActions.blockHeightSet, (state, { metres }) => ({ ...state, blockHeight: metres })),
+    on(layoutActions.sidesSet, (state, { sides }) => ({ ...state, sides })),
+    on(layoutActions.volumeFormChosen, (state, { form }) => ({ ...state, volumeForm: form })),
+    on(layoutActions.volumeKindChosen, (state, { kind }) => ({ ...state, volumeKind: kind })),
+    on(layoutActions.pathFormChosen, (state, { form }) => ({ ...state, pathForm: form })),
+    on(layoutActions.snapTargetFlipped, (state, { target }) => ({ ...state, snapTargets: state.snapTargets.includes(target) ? state.snapTargets.filter((one) => one !== target) : [...state.snapTargets, target] })),
   ),
 });

@@ -112,6 +112,10 @@ export class RegisterPage {
     if (register[field] !== text.trim()) await this.edits.commit(`${field} of the register ${register.name}`, [setRecordField('register', register, field, text.trim())]);
   }
 
+  async setKindsOf(register: Register, kindsOf: string): Promise<void> {
+    await this.edits.commit(`kinds of ${register.name}`, [setRecordField('register', register, 'kindsOf', kindsOf || null)]);
+  }
+
   async addEntry(register: string): Promise<void> {
     const { entry, operations } = newEntry(this.tables(), register, 'New entry');
     await this.edits.commit('new entry', operations);

@@ -1,0 +1,220 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  ALIGN_SIDES,
+  MOST_COPIES,
+  alignSteps,
+  arrayOffsets,
+  distributeSteps,
+  mirroredFields,
+  movedFields,
+  toMicro,
+  turnedFields,
+  varied,
+  wholeTurn,
+  type AlignSide,
+  type Axis,
+  type Box3,
+  type Json,
+  type Operation,
+  type Placement,
+  type Vector3,
+} from '@stravel/core';
+import { OpenLevel } from '../../../document/level/open-level';
+import { randomBelow, setField } from '../../../edits/operations';
+import { Ask } from '../../../ui/ask';
+import type { Answers, Question } from '../../../ui/ask-dialog';
+import { GroupsDesk } from '../groups/groups-desk';
+import { changeItems, duplicateItems, middleOf, moveItems, type PlacedItem } from '../item-edits';
+import { LayoutDesk } from '../layout-desk';
+import type { ARRANGE_DEEDS } from '../selecting/selection-bar';
+
+type ArrangeDeed = (typeof ARRANGE_DEEDS)[number];
+
+const AXES = [
+  { value: '0', name: 'x, across the plan' },
+  { value: '2', name: 'z, down the plan' },
+  { value: '1', name: 'y, height' },
+];
+const xyz = (label: string, values: Vector3): Question[] => ['x', 'y', 'z'].map((key, k) => ({ key, label: `${label} ${key}, m`, kind: 'number', value: values[k] }));
+const vectorOf = (answers: Answers): Vector3 => [Number(answers['x']), Number(answers['y']), Number(answers['z'])];
+const NOTHING: Vector3 = [0, 0, 0];
+
+/** Moves, copies and changes what is selected as a whole. */
+@Injectable({ providedIn: 'root' })
+export class ArrangeDesk {
+  private readonly ask = inject(Ask);
+  private readonly openLevel = inject(OpenLevel);
+  private readonly desk = inject(LayoutDesk);
+  private readonly groups = inject(GroupsDesk);
+
+  do(deed: ArrangeDeed): Promise<void> {
+    const deeds: Record<ArrangeDeed, () => Promise<void>> = {
+      'move by': () => this.moveBy(),
+      align: () => this.align(),
+      distribute: () => this.distribute(),
+      array: () => this.array(),
+      mirror: () => this.mirror(),
+      drop: () => this.drop(),
+      vary: () => this.vary(),
+      replace: () => this.replace(),
+      ungroup: () => this.groups.ungroup(),
+    };
+    return deeds[deed]();
+  }
+
+  private async moveBy(): Promise<void> {
+    const items = this.desk.selected();
+    const answers = await this.ask.for({ title: `Move ${this.desk.countText(items)}`, says: 'Sums are read: 12.5+3.', questions: xyz('By', NOTHING), deed: 'Move' });
+    if (answers) await this.desk.commit(`move ${this.desk.countText(items)}`, moveItems(items, vectorOf(answers)));
+  }
+
+  private async align(): Promise<void> {
+    const answers = await this.ask.for({
+      title: 'Align',
+      says: 'To the outermost of what is selected.',
+      questions: [
+        { key: 'axis', label: 'Along', kind: 'choice', value: '0', choices: AXES },
+        { key: 'side', label: 'Which side', kind: 'choice', value: 'low', choices: ALIGN_SIDES.map((side) => ({ value: side, name: side })) },
+      ],
+      deed: 'Align',
+    });
+    if (answers) await this.moveAlong('align', Number(answers['axis']) as Axis, (boxes, axis) => alignSteps(boxes, axis, answers['side'] as AlignSide));
+  }
+
+  private async distribute(): Promise<void> {
+    const questions: Question[] = [{ key: 'axis', label: 'Along', kind: 'choice', value: '0', choices: AXES }];
+    const answers = await this.ask.for({ title: 'Space evenly', says: 'Equal gaps between neighbours; the outermost two stay.', questions, deed: 'Space' });
+    if (answers) await this.moveAlong('space', Number(answers['axis']) as Axis, distributeSteps);
+  }
+
+  private async array(): Promise<void> {
+    const items = this.desk.selected();
+    const wish = await this.ask.until(
+      {
+        title: 'Copies in a row',
+        questions: [
+          {
+            key: 'by',
+            label: 'Copies stand',
+            kind: 'choice',
+            value: 'step',
+            choices: [
+              { value: 'step', name: 'each so far from the last' },
+              { value: 'length', name: 'spread over the whole way' },
+              { value: 'spacing', name: 'as many as fit, at a spacing' },
+            ],
+          },
+          { key: 'copies', label: 'How many', kind: 'number', value: 3, least: 1, most: MOST_COPIES },
+          { key: 'spacing', label: 'Spacing, m', kind: 'number', value: 2, least: 0.001 },
+          ...xyz('Way', [2, 0, 0]),
+        ],
+        deed: 'Make copies',
+      },
+      (answers) =>
+        answers['by'] === 'spacing'
+          ? arrayOffsets({ by: 'spacing', spacingMetres: Number(answers['spacing']), to: vectorOf(answers) })
+          : answers['by'] === 'length'
+            ? arrayOffsets({ by: 'length', copies: Number(answers['copies']), to: vectorOf(answers) })
+            : arrayOffsets({ by: 'step', copies: Number(answers['copies']), step: vectorOf(answers) }),
+    );
+    if (!wish) return;
+    const made = wish.map((by) => duplicateItems(items, by));
+    if (await this.desk.commit(`${wish.length} copies of ${this.desk.countText(items)}`, made.flatMap(({ operations }) => operations))) {
+      this.desk.select(made.flatMap(({ copies }) => copies.map(({ stratum, kind, item }) => ({ stratum, kind, id: item.id }))));
+    }
+  }
+
+  private async mirror(): Promise<void> {
+    const items = this.desk.selected();
+    const [x, z] = middleOf(items);
+    const answers = await this.ask.for({
+      title: 'Mirror',
+      says: 'Blocks, volumes and paths are mirrored in themselves; pieces and markers take the mirrored place and direction.',
+      questions: [
+        { key: 'axis', label: 'Across', kind: 'choice', value: 'x', choices: [{ value: 'x', name: 'x: left and right change' }, { value: 'z', name: 'z: up and down change' }] },
+        { key: 'at', label: 'Mirror stands at, m', kind: 'number', value: toMicro(x) },
+        { key: 'atZ', label: '… or for z at, m', kind: 'number', value: toMicro(z) },
+      ],
+      deed: 'Mirror',
+    });
+    if (!answers) return;
+    const axis = answers['axis'] === 'z' ? 'z' : 'x';
+    const at = Number(axis === 'x' ? answers['at'] : answers['atZ']);
+    await this.desk.commit(`mirror ${this.desk.countText(items)}`, changeItems(items, (one) => mirroredFields(one, axis, at)));
+  }
+
+  private async drop(): Promise<void> {
+    const plate = this.desk.plate();
+    if (!plate) return;
+    const items = this.desk.selected();
+    const own = new Set(items.map(({ item }) => item.id));
+    let left = 0;
+    const operations = items.flatMap((one) => {
+      const bounds = plate.item(one.stratum, one.kind, one.item.id)?.bounds;
+      const [x, z] = middleOf([one]);
+      const surface = bounds && plate.surfaceBelow([x, bounds.max[1], z], own);
+      if (surface === undefined || !bounds) {
+        left++;
+        return [];
+      }
+      return surface === bounds.min[1] ? [] : moveItems([one], [0, toMicro(surface - bounds.min[1]), 0]);
+    });
+    if (left > 0) this.desk.refuse(`${left} of ${items.length} have nothing below them and stay.`);
+    await this.desk.commit(`drop ${this.desk.countText(items)}`, operations);
+  }
+
+  private async vary(): Promise<void> {
+    const items = this.desk.selected();
+    const answers = await this.ask.for({
+      title: `Vary ${this.desk.countText(items)}`,
+      says: 'The same seed gives the same again.',
+      questions: [
+        { key: 'turn', label: 'Turn, up to °', kind: 'number', value: 180, least: 0, most: 180 },
+        { key: 'scale', label: 'Scale of pieces, up to %', kind: 'number', value: 10, least: 0, most: 90 },
+        { key: 'offset', label: 'Shift, up to m', kind: 'number', value: 0, least: 0 },
+        { key: 'seed', label: 'Seed', kind: 'text', value: String(randomBelow(100000)) },
+      ],
+      deed: 'Vary',
+    });
+    if (!answers) return;
+    const chance = varied(items.length, { turnDegrees: Number(answers['turn']), scaleShare: Number(answers['scale']) / 100, offsetMetres: Number(answers['offset']) }, String(answers['seed']));
+    const operations = changeItems(items, (one, i) => {
+      const { turnDegrees, scale, offset } = chance[i];
+      const moved = movedFields(one, offset);
+      if (one.kind === 'marker') return { ...moved, turn: wholeTurn(one.item.turn + turnDegrees) };
+      if (one.kind === 'block' || one.kind === 'volume') return { ...moved, turn: turnedFields(one, turnDegrees, middleOf([items[i]]))['turn'] };
+      if (one.kind !== 'placement') return moved;
+      const { turn, scale: before } = one.item;
+      return { ...moved, turn: [wholeTurn(turn[0] + turnDegrees), turn[1], turn[2]], scale: before.map((value) => toMicro(value * scale)) };
+    });
+    await this.desk.commit(`vary ${this.desk.countText(items)}`, operations);
+  }
+
+  private async replace(): Promise<void> {
+    const items = this.desk.selected().filter(({ kind }) => kind === 'placement');
+    const pieces = Object.values(this.openLevel.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1));
+    const [first] = items;
+    if (!first) return;
+    const questions: Question[] = [{ key: 'piece', label: 'Piece', kind: 'choice', value: (first.item as Placement).piece, choices: pieces.map(({ id, name }) => ({ value: id, name })) }];
+    const answers = await this.ask.for({ title: `Replace ${this.desk.countText(items)}`, says: 'Place, turn, scale, group and own values stay.', questions, deed: 'Replace' });
+    if (!answers) return;
+    const operations = items.filter(({ item }) => (item as Placement).piece !== answers['piece']).map(({ stratum, kind, item }) => setField(stratum, kind, item, 'piece', answers['piece'] as Json));
+    await this.desk.commit(`replace ${this.desk.countText(items)}`, operations);
+  }
+
+  private async moveAlong(label: string, axis: Axis, stepsOf: (boxes: readonly Box3[], axis: Axis) => number[]): Promise<void> {
+    const items = this.desk.selected();
+    const boxes = this.boxesOf(items);
+    const known = items.filter((_item, i) => boxes[i] !== undefined);
+    const steps = stepsOf(
+      boxes.flatMap((box) => box ?? []),
+      axis,
+    );
+    const operations = known.flatMap((one, i): Operation[] => (steps[i] === 0 ? [] : moveItems([one], [axis === 0 ? steps[i] : 0, axis === 1 ? steps[i] : 0, axis === 2 ? steps[i] : 0])));
+    await this.desk.commit(`${label} ${this.desk.countText(items)}`, operations);
+  }
+
+  private boxesOf(items: readonly PlacedItem[]): (Box3 | undefined)[] {
+    return items.map(({ stratum, kind, item }) => this.desk.plate()?.item(stratum, kind, item.id)?.bounds);
+  }
+}

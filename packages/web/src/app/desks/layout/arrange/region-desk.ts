@@ -1,0 +1,65 @@
+import { Injectable, inject } from '@angular/core';
+import type { PlanPoint, Vector3 } from '@stravel/core';
+import { OpenLevel } from '../../../document/level/open-level';
+import { Ask } from '../../../ui/ask';
+import { LayoutDesk } from '../layout-desk';
+import { moveRegion, type RegionMove } from './region-move';
+
+const NOTHING: Vector3 = [0, 0, 0];
+
+/** Moves everything within a drawn region by exact amounts. */
+@Injectable({ providedIn: 'root' })
+export class RegionDesk {
+  private readonly ask = inject(Ask);
+  private readonly openLevel = inject(OpenLevel);
+  private readonly desk = inject(LayoutDesk);
+
+  async move(from: PlanPoint, to: PlanPoint): Promise<void> {
+    const { bottom, storeyMetres } = this.desk.state();
+    const held = this.plan(from, to, -1e6, 1e6, NOTHING);
+    const shown = this.plan(from, to, bottom, bottom + storeyMetres, NOTHING);
+    const answers = await this.ask.for({
+      title: 'Move a region',
+      says: `${words(held)} at all heights; ${words(shown)} within the heights shown.${held.locked.length > 0 ? ` ${held.locked.length} are locked and stay.` : ''}`,
+      questions: [
+        { key: 'x', label: 'By x, m', kind: 'number', value: 0 },
+        { key: 'y', label: 'By y, m', kind: 'number', value: 0 },
+        { key: 'z', label: 'By z, m', kind: 'number', value: 0 },
+        {
+          key: 'heights',
+          label: 'What moves',
+          kind: 'choice',
+          value: 'all',
+          choices: [
+            { value: 'all', name: 'all heights' },
+            { value: 'shown', name: 'the heights shown' },
+          ],
+        },
+      ],
+      deed: 'Move',
+    });
+    if (!answers) return;
+    const by: Vector3 = [Number(answers['x']), Number(answers['y']), Number(answers['z'])];
+    const isAll = answers['heights'] === 'all';
+    const { operations, locked } = this.plan(from, to, isAll ? -1e6 : bottom, isAll ? 1e6 : bottom + storeyMetres, by);
+    if (locked.length > 0) this.desk.refuse(`${locked.length} locked things in the region stay where they are.`);
+    await this.desk.commit('move a region', operations);
+  }
+
+  private plan([x0, z0]: PlanPoint, [x1, z1]: PlanPoint, bottom: number, top: number, by: Vector3): RegionMove {
+    const box = { min: [Math.min(x0, x1), bottom, Math.min(z0, z1)] as Vector3, max: [Math.max(x0, x1), top, Math.max(z0, z1)] as Vector3 };
+    const plate = this.desk.plate();
+    return moveRegion(
+      this.openLevel.strata(),
+      box,
+      by,
+      ({ stratum, kind, id }) => plate?.item(stratum, kind, id)?.bounds,
+      (ref) => this.desk.isItemLocked(ref),
+    );
+  }
+}
+
+function words({ counts }: RegionMove): string {
+  const parts = [...counts].map(([kind, count]) => `${count} ${kind}${count === 1 ? '' : 's'}`);
+  return parts.join(', ') || 'nothing';
+}

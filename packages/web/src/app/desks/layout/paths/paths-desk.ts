@@ -1,0 +1,106 @@
+import { Injectable, inject } from '@angular/core';
+import { MOST_PATH_KNOTS, distancesFromPath, joinedKnots, offsetKnots, resamplePath, reversedKnots, type Json, type Knot, type Marker, type Path, type PlanPoint } from '@stravel/core';
+import { MatDialog } from '@angular/material/dialog';
+import { OpenLevel } from '../../../document/level/open-level';
+import { remove, setField } from '../../../edits/operations';
+import { Ask } from '../../../ui/ask';
+import type { PlacedItem } from '../item-edits';
+import { LayoutDesk } from '../layout-desk';
+import type { PATH_DEEDS } from '../selecting/selection-bar';
+import { DistancesDialog, type DistanceLine, type DistancesData } from './distances-dialog';
+
+type PathDeed = (typeof PATH_DEEDS)[number];
+
+/** What can be done with paths. */
+@Injectable({ providedIn: 'root' })
+export class PathsDesk {
+  private readonly ask = inject(Ask);
+  private readonly dialogs = inject(MatDialog);
+  private readonly openLevel = inject(OpenLevel);
+  private readonly desk = inject(LayoutDesk);
+
+  async do(deed: PathDeed): Promise<void> {
+    const [first, second] = this.desk.selected().filter(({ kind }) => kind === 'path');
+    if (!first) return;
+    const path = first.item as Path;
+    const deeds: Record<PathDeed, () => Promise<unknown>> = {
+      resample: () => this.resample(first),
+      offset: () => this.offset(first),
+      reverse: () => this.setKnots(first, 'reverse a path', reversedKnots(path)),
+      'join paths': () => this.join(first, second),
+      close: () => this.desk.commit(path.closed ? 'open a path' : 'close a path', [setField(first.stratum, 'path', path, 'closed', !path.closed)]),
+      form: () => this.desk.commit('form of a path', [setField(first.stratum, 'path', path, 'form', path.form === 'curve' ? 'polyline' : 'curve')]),
+      distances: () => this.openDistances(first),
+    };
+    await deeds[deed]();
+  }
+
+  /** Moves one knot on the plan; its height stays. */
+  async moveKnot(index: number, [x, z]: PlanPoint): Promise<void> {
+    const [one] = this.desk.selected();
+    if (one?.kind !== 'path') return;
+    const { knots } = one.item as Path;
+    await this.setKnots(
+      one,
+      'move a knot',
+      knots.map((knot, i) => (i === index ? { ...knot, position: [x, knot.position[1], z] } : knot)),
+    );
+  }
+
+  async setKnots(one: PlacedItem, label: string, knots: readonly Knot[]): Promise<void> {
+    await this.desk.commit(label, [setField(one.stratum, 'path', one.item, 'knots', knots as unknown as Json)]);
+  }
+
+  private async resample(one: PlacedItem): Promise<void> {
+    const path = one.item as Path;
+    const knots = await this.ask.until(
+      {
+        title: 'Knots at equal spacing',
+        says: 'Measured along the path. Widths are carried over; tags go to the nearest knot.',
+        questions: [
+          { key: 'spacing', label: 'Spacing, m', kind: 'number', value: 2, least: 0.001 },
+          { key: 'most', label: 'At most so many knots', kind: 'number', value: 500, least: 2, most: MOST_PATH_KNOTS },
+        ],
+        deed: 'Place knots',
+      },
+      (answers) => resamplePath(path, Number(answers['spacing']), Number(answers['most'])),
+    );
+    if (knots) await this.setKnots(one, 'equal spacing of a path', knots);
+  }
+
+  private async offset(one: PlacedItem): Promise<void> {
+    const answers = await this.ask.for({
+      title: 'Offset a path',
+      says: 'To the right of where it leads; to the left below 0.',
+      questions: [{ key: 'metres', label: 'By, m', kind: 'number', value: 1 }],
+      deed: 'Offset',
+    });
+    if (answers) await this.setKnots(one, 'offset a path', offsetKnots(one.item as Path, Number(answers['metres'])));
+  }
+
+  private async join(first: PlacedItem, second: PlacedItem | undefined): Promise<void> {
+    if (!second) return;
+    await this.desk.attempt(() =>
+      this.desk.commit('join two paths', [
+        setField(first.stratum, 'path', first.item, 'knots', joinedKnots(first.item as Path, second.item as Path) as unknown as Json),
+        remove(second.stratum, 'path', second.item),
+      ]),
+    );
+  }
+
+  private async openDistances(one: PlacedItem): Promise<void> {
+    const path = one.item as Path;
+    const markers = this.openLevel.strata().flatMap((document) => [...document.markers.values()].map((marker) => ({ stratum: document.id, marker })));
+    const distances = distancesFromPath(
+      path,
+      markers.map(({ marker }) => marker.position),
+    );
+    const lines = markers.map(({ stratum, marker }, i): DistanceLine => ({ ref: { stratum, kind: 'marker', id: marker.id }, name: nameOf(marker), metres: distances[i] })).sort((a, b) => b.metres - a.metres);
+    const data: DistancesData = { path: path.name || 'the path', lines, goTo: (ref) => this.desk.select([ref]) };
+    this.dialogs.open<DistancesDialog, DistancesData>(DistancesDialog, { data, width: '460px' });
+  }
+}
+
+function nameOf({ kind, position }: Marker): string {
+  return `${kind} at ${position.map((value) => Math.round(value * 10) / 10).join(', ')}`;
+}

@@ -1,0 +1,11 @@
+import type { ItemKind } from '@stravel/core';
+import type { PickItem } from '../../plate/pick-index';
+
+/** What the desk asks of the plate: where things are. Metres. */
+export interface PlateReader {
+  item(stratum: string, kind: ItemKind, id: string): PickItem | undefined;
+  facesOf(item: PickItem): readonly Float64Array[] | undefined;
+  everything(): PickItem[];
+  itemsNear(x: number, z: number, reach: number): PickItem[];
+  surfaceBelow(point: readonly [number, number, number], skip: ReadonlySet<string>): number | undefined;
+}

@@ -1,0 +1,92 @@
+import { Injectable, computed, inject, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { isSimilar, matchesSelection, type Item, type SelectionQuery } from '@stravel/core';
+import { firstValueFrom } from 'rxjs';
+import { OpenLevel } from '../../../document/level/open-level';
+import type { PickItem } from '../../../plate/pick-index';
+import { Session } from '../../../session';
+import { Ask } from '../../../ui/ask';
+import { LayoutDesk } from '../layout-desk';
+import type { ItemRef } from '../store/layout-store';
+import { readSelections, type KeptSelections } from './kept-selections';
+import { SelectDialog, type SelectData } from './select-dialog';
+
+/** Selects by what things are; keeps selections for this person. */
+@Injectable({ providedIn: 'root' })
+export class SelectDesk {
+  private readonly dialogs = inject(MatDialog);
+  private readonly ask = inject(Ask);
+  private readonly session = inject(Session);
+  private readonly openLevel = inject(OpenLevel);
+  private readonly desk = inject(LayoutDesk);
+  private readonly changed = signal(0);
+  private readonly key = computed(() => `stravel.selections.${this.session.collection()?.id ?? ''}.${this.session.person()?.id ?? ''}.${this.openLevel.level()?.id ?? ''}`);
+  private readonly kept = computed((): KeptSelections => {
+    this.changed();
+    return readSelections(localStorage.getItem(this.key()));
+  });
+  readonly names = computed(() => Object.keys(this.kept()));
+
+  async find(): Promise<void> {
+    const pieces = Object.values(this.openLevel.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1));
+    const data: SelectData = { pieces, count: (query) => this.matching(query).length };
+    const query = await firstValueFrom(this.dialogs.open<SelectDialog, SelectData, SelectionQuery>(SelectDialog, { data, width: '460px' }).afterClosed());
+    if (query) this.desk.select(this.matching(query));
+  }
+
+  similar(): void {
+    const [one] = this.desk.selected();
+    if (one) this.desk.select(this.pickable().filter((item) => item.kind === one.kind && isSimilar(one.kind, one.item, this.itemOf(item) ?? one.item)));
+  }
+
+  invert(): void {
+    const { selection } = this.desk.state();
+    const chosen = new Set(selection.map(({ id }) => id));
+    this.desk.select(this.pickable().filter(({ id }) => !chosen.has(id)));
+  }
+
+  async keep(): Promise<void> {
+    const { selection } = this.desk.state();
+    const answers = await this.ask.for({
+      title: 'Keep this selection',
+      says: `${selection.length} things, for you alone.`,
+      questions: [{ key: 'name', label: 'Name', kind: 'text', value: '', suggestions: this.names() }],
+      deed: 'Keep',
+      fault: ({ name }) => (String(name).trim() === '' ? 'Give it a name.' : ''),
+    });
+    if (!answers) return;
+    localStorage.setItem(this.key(), JSON.stringify({ ...this.kept(), [String(answers['name']).trim()]: selection }));
+    this.changed.update((n) => n + 1);
+  }
+
+  /** Selects what was kept, as far as it is still there. */
+  take(name: string): void {
+    const wanted = this.kept()[name] ?? [];
+    const there = wanted.filter((ref) => this.itemOf(ref));
+    this.desk.select(there);
+    if (there.length < wanted.length) this.desk.refuse(`${wanted.length - there.length} of ${wanted.length} are no longer in the level.`);
+  }
+
+  private matching(query: SelectionQuery): PickItem[] {
+    const strata = new Map(this.openLevel.strata().map((document) => [document.id, document]));
+    return this.pickable().filter(({ stratum, kind, id, bounds }) => {
+      const document = strata.get(stratum);
+      const item = document?.item(kind, id);
+      if (!document || !item) return false;
+      const pieceName = 'piece' in item && kind === 'placement' ? (this.openLevel.pieces()[item.piece as string]?.name ?? '') : '';
+      return matchesSelection(query, { kind, item, pieceName, bounds, groups: document.groups });
+    });
+  }
+
+  private pickable(): PickItem[] {
+    const own = new Set(this.openLevel.strata().map(({ id }) => id));
+    return (this.desk.plate()?.everything() ?? []).filter((item) => own.has(item.stratum) && !this.desk.isItemLocked(item));
+  }
+
+  private itemOf({ stratum, kind, id }: ItemRef): Item | undefined {
+    return this.openLevel
+      .strata()
+      .find((document) => document.id === stratum)
+      ?.item(kind, id);
+  }
+}

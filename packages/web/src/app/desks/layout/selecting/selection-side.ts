@@ -1,0 +1,163 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { linkLookup, type Item, type ItemKind, type Json, type Knot, type Link, type Marker, type Path, type Placement, type Volume } from '@stravel/core';
+import { DocumentRegistry } from '../../../document/document-registry';
+import { setField } from '../../../edits/operations';
+import { ArrangeDesk } from '../arrange/arrange-desk';
+import { BlocksDesk } from '../blocks/blocks-desk';
+import { LAYOUT_KINDS } from '../item-edits';
+import { LayoutDesk } from '../layout-desk';
+import { LinksDesk } from '../links/links-desk';
+import { ItemCard } from '../parts/item-card';
+import { ItemList, type ItemLine } from '../parts/item-list';
+import { PathCard } from '../paths/path-card';
+import { PathsDesk } from '../paths/paths-desk';
+import type { ItemRef } from '../store/layout-store';
+import { kindGroups, ownValueRows } from '../volumes/item-kinds';
+import { KindCard } from '../volumes/kind-card';
+import { SelectDesk } from './select-desk';
+import { ARRANGE_DEEDS, BLOCK_DEEDS, PATH_DEEDS, SelectionBar, type SelectionDeed } from './selection-bar';
+
+const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T => (deeds as readonly string[]).includes(deed);
+
+/** What is selected, in numbers, with what can be done with it; and all that stands in the stratum. */
+@Component({
+  selector: 'sv-selection-side',
+  imports: [ItemCard, ItemList, KindCard, PathCard, SelectionBar],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (one(); as item) {
+      @if (path(); as path) {
+        <sv-path-card [path]="path" [disabled]="isLocked()" (named)="change('name', $event)" (knotsSet)="setKnots($event)" />
+      } @else {
+        <sv-item-card
+          [item]="item"
+          [piece]="piece()"
+          [stratumName]="desk.tables().stratum[item.stratum].name"
+          [disabled]="isLocked()"
+          (changed)="desk.change(item, $event)"
+          (resized)="desk.resize(item, $event.axis, $event.metres)"
+        />
+      }
+      @if (hasKindCard()) {
+        <sv-kind-card
+          [item]="item"
+          [groups]="kinds()"
+          [rows]="rows()"
+          [lookup]="lookup()"
+          [links]="links.lines()"
+          [disabled]="isLocked()"
+          (changed)="change($event.field, $any($event.value))"
+          (linkOpened)="links.edit($event)"
+          (linkDeleted)="links.delete($event)"
+        />
+      }
+    } @else if (desk.selected().length > 1) {
+      <p class="card">{{ desk.selected().length }} things selected. Arrow keys move them, Q and E turn them.</p>
+    }
+    <sv-selection-bar [kinds]="selectedKinds()" [saved]="select.names()" (asked)="do($event)" (savedPicked)="select.take($event)" />
+    <sv-item-list [title]="desk.activeStratum()?.name ?? 'No stratum'" [items]="listed()" [selected]="selectedIds()" [describe]="describe()" (picked)="desk.pick($event.item, $event.add)" />
+  `,
+  styles: `
+    :host {
+      display: contents;
+    }
+  `,
+})
+export class SelectionSide {
+  private readonly registry = inject(DocumentRegistry);
+  private readonly arrange = inject(ArrangeDesk);
+  private readonly blocks = inject(BlocksDesk);
+  private readonly paths = inject(PathsDesk);
+  readonly links = inject(LinksDesk);
+  readonly select = inject(SelectDesk);
+  readonly desk = inject(LayoutDesk);
+
+  readonly one = computed(() => (this.desk.selected().length === 1 ? this.desk.selected()[0] : undefined));
+  readonly path = computed(() => (this.one()?.kind === 'path' ? (this.one()?.item as Path) : undefined));
+  readonly piece = computed(() => {
+    const one = this.one();
+    return one?.kind === 'placement' ? this.desk.openLevel.pieces()[(one.item as Placement).piece] : undefined;
+  });
+  readonly isLocked = computed(() => {
+    const one = this.one();
+    return one !== undefined && this.desk.isItemLocked({ stratum: one.stratum, kind: one.kind, id: one.item.id });
+  });
+  readonly hasKindCard = computed(() => ['volume', 'marker', 'placement'].includes(this.one()?.kind ?? ''));
+  readonly kinds = computed(() => {
+    const kind = this.one()?.kind;
+    return kind === 'volume' || kind === 'marker' ? kindGroups(this.desk.tables(), kind) : [];
+  });
+  readonly rows = computed(() => {
+    const one = this.one();
+    if (one?.kind === 'volume') return ownValueRows(this.desk.tables(), (one.item as Volume).kind, (one.item as Volume).values);
+    return one?.kind === 'marker' ? ownValueRows(this.desk.tables(), (one.item as Marker).entry, (one.item as Marker).values) : [];
+  });
+  readonly lookup = computed(() => linkLookup(this.desk.tables()));
+  readonly selectedKinds = computed((): ItemKind[] => this.desk.selected().map(({ kind }) => kind));
+  readonly selectedIds = computed((): ReadonlySet<string> => new Set(this.desk.state().selection.map(({ id }) => id)));
+  readonly listed = computed((): readonly ItemRef[] => this.listItems());
+  /** Reads an item anew for each row that is in view; a new function after every change. */
+  readonly describe = computed(() => {
+    this.registry.contentVersion();
+    return (item: ItemRef): ItemLine => this.describeItem(item);
+  });
+
+  do(deed: SelectionDeed): void {
+    if (isOneOf(ARRANGE_DEEDS, deed)) void this.arrange.do(deed);
+    else if (isOneOf(BLOCK_DEEDS, deed)) void this.blocks.do(deed);
+    else if (isOneOf(PATH_DEEDS, deed)) void this.paths.do(deed);
+    else {
+      const deeds: Record<Exclude<SelectionDeed, (typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number]>, () => unknown> = {
+        duplicate: () => this.desk.duplicate(),
+        turn: () => this.desk.turn(15),
+        delete: () => this.desk.delete(),
+        link: () => this.links.add(),
+        find: () => this.select.find(),
+        similar: () => this.select.similar(),
+        invert: () => this.select.invert(),
+        keep: () => this.select.keep(),
+      };
+      deeds[deed]();
+    }
+  }
+
+  change(field: string, value: Json): void {
+    const one = this.one();
+    if (one) void this.desk.commit(`${field.replace(/^values\./, '')} of a ${one.kind}`, [setField(one.stratum, one.kind, one.item, field, value)]);
+  }
+
+  setKnots(knots: readonly Knot[]): void {
+    const one = this.one();
+    if (one) void this.paths.setKnots(one, 'knots of a path', knots);
+  }
+
+  private listItems(): ItemRef[] {
+    this.registry.contentVersion();
+    const document = this.desk.openLevel.strata().find(({ id }) => id === this.desk.activeStratum()?.id);
+    if (!document) return [];
+    const ref = (kind: ItemKind, id: string): ItemRef => ({ stratum: document.id, kind, id });
+    const others = LAYOUT_KINDS.filter((kind) => kind !== 'placement' && kind !== 'link').flatMap((kind) => [...document.itemsOf(kind)].map(({ id }) => ref(kind, id)));
+    const placements: ItemRef[] = [];
+    for (let slot = 0; slot < document.placements.slotCount; slot++) {
+      const id = document.placements.idAt(slot);
+      if (id !== undefined) placements.push(ref('placement', id));
+    }
+    return [...others, ...placements];
+  }
+
+  private describeItem({ stratum, kind, id }: ItemRef): ItemLine {
+    const item = this.desk.openLevel
+      .strata()
+      .find((document) => document.id === stratum)
+      ?.item(kind, id);
+    if (!item) return { name: '', where: '' };
+    const [x, y, z] = 'from' in item ? [item.from[0], item.bottom, item.from[1]] : 'knots' in item ? item.knots[0].position : 'position' in item ? item.position : [0, 0, 0];
+    return { name: this.nameOf(kind, item), where: `${x.toFixed(1)}, ${y.toFixed(1)}, ${z.toFixed(1)}` };
+  }
+
+  private nameOf(kind: ItemKind, item: Exclude<Item, Link> | Link): string {
+    if (kind === 'placement' && 'piece' in item) return this.desk.openLevel.pieces()[item.piece as string]?.name ?? 'unknown piece';
+    if (kind === 'marker' && 'kind' in item) return String(item.kind);
+    return 'name' in item && item.name !== '' ? item.name : kind;
+  }
+}

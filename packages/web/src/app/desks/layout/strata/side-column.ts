@@ -1,0 +1,126 @@
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { bakesFeature } from '../../../bakes/bakes-store';
+import { DocumentRegistry } from '../../../document/document-registry';
+import { SharedEdits } from '../../../reach/shared-edits';
+import { GroupTree } from '../groups/group-tree';
+import { GroupsDesk } from '../groups/groups-desk';
+import { LayoutDesk } from '../layout-desk';
+import { layoutActions } from '../store/layout-store';
+import { stackRows } from './stack-rows';
+import { StrataDesk } from './strata-desk';
+import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
+
+/** The strata of the open level, and the groups of the one that is stood on. */
+@Component({
+  selector: 'sv-layout-side',
+  imports: [GroupTree, StrataStack],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2>{{ desk.openLevel.level()?.name }}</h2>
+    <sv-strata-stack
+      [rows]="stack()"
+      (activated)="dispatch(actions.stratumActivated({ id: $event }))"
+      (hidden)="dispatch(actions.stratumHidden({ id: $event }))"
+      (locked)="dispatch(actions.stratumLocked({ id: $event }))"
+      (added)="strata.addOwned()"
+      (sharedAdded)="strata.addShared()"
+      (moved)="strata.moveTo($event.id, $event.to)"
+      (asked)="asked($event.id, $event.deed)"
+    />
+    @if (belongs(); as one) {
+      <button class="chip reach" [title]="one.title" (click)="flipBelongs()">{{ one.says }}</button>
+    }
+    <sv-group-tree
+      [rows]="groups.rows()"
+      [templates]="templates()"
+      [selected]="desk.selected().length"
+      [asideCount]="groups.aside().length"
+      (activated)="dispatch(actions.groupActivated({ id: $event }))"
+      (hidden)="dispatch(actions.groupHidden({ id: $event }))"
+      (locked)="dispatch(actions.groupLocked({ id: $event }))"
+      (added)="groups.add($event)"
+      (asked)="groups.do($event.id, $event.deed)"
+      (asideOpened)="groups.openAside()"
+    />
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      gap: 12px;
+      min-height: 0;
+      overflow: auto;
+      padding: 1px 2px;
+    }
+    .reach {
+      border-color: var(--brine);
+      text-align: left;
+    }
+  `,
+})
+export class SideColumn {
+  private readonly store = inject(Store);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly figures = this.store.selectSignal(bakesFeature.selectByLevel);
+  private readonly shared = inject(SharedEdits);
+  readonly desk = inject(LayoutDesk);
+  readonly strata = inject(StrataDesk);
+  readonly groups = inject(GroupsDesk);
+  readonly actions = layoutActions;
+  readonly templates = computed(() => this.groups.templates().map(({ name }) => name));
+  readonly stack = computed((): StackRow[] => {
+    this.registry.contentVersion();
+    const { openLevel } = this.desk;
+    const level = openLevel.level();
+    if (!level) return [];
+    const patches = new Map(openLevel.shared().map((document) => [document.id, [...document.patches.values()].filter((patch) => patch.level === level.id).length]));
+    return stackRows(level.strata, {
+      records: this.desk.tables().stratum,
+      documents: new Map(openLevel.strata().map((document) => [document.id, document])),
+      figures: this.figures()[level.id]?.figures.summary?.strata ?? [],
+      reach: this.desk.reach(),
+      patches: (stratum) => patches.get(stratum) ?? 0,
+      state: this.desk.state(),
+      active: this.desk.activeStratum()?.id,
+    });
+  });
+
+  /** Where changes of the shared stratum that one works on belong, once it was said. */
+  readonly belongs = computed(() => {
+    const stratum = this.workedOn();
+    const belongs = stratum === undefined ? undefined : this.shared.belongs(stratum);
+    if (stratum === undefined || belongs === undefined) return undefined;
+    const { level: levels, stratum: records } = this.desk.tables();
+    const reach = this.shared.levelsOf(stratum);
+    const names = reach.map((id) => levels[id].name).join(', ');
+    const says = `Changes of ${records[stratum].name} ${belongs === 'all' ? `reach all ${reach.length} levels` : 'stay in this level'}`;
+    return { says, title: `Changes of ${records[stratum].name} ${belongs === 'all' ? `reach ${names}` : 'are kept as patches of this level'}. Click for the other.` };
+  });
+  private readonly workedOn = computed(() => this.desk.state().selection.at(0)?.stratum ?? this.desk.activeStratum()?.id);
+
+  dispatch(action: ReturnType<(typeof layoutActions)[keyof typeof layoutActions]>): void {
+    this.store.dispatch(action);
+  }
+
+  asked(id: string, deed: StratumDeed): void {
+    const isOff = this.desk.openLevel.level()?.strata.find(({ stratum }) => stratum === id)?.switchedOff === true;
+    const deeds: Record<StratumDeed, () => unknown> = {
+      rename: () => this.strata.rename(id),
+      up: () => this.strata.move(id, 1),
+      down: () => this.strata.move(id, -1),
+      solo: () => this.dispatch(layoutActions.soloed({ id })),
+      switch: () => this.strata.switchOff(id, !isOff),
+      patches: () => this.strata.openPatches(id),
+      'part ways': () => this.strata.partWays(id),
+      'take out': () => this.strata.takeOut(id, false),
+      delete: () => this.strata.takeOut(id, true),
+    };
+    deeds[deed]();
+  }
+
+  flipBelongs(): void {
+    const stratum = this.workedOn();
+    if (stratum !== undefined) this.shared.choose(stratum, this.shared.belongs(stratum) === 'all' ? 'one' : 'all');
+  }
+}

@@ -1,0 +1,34 @@
+import { Injectable, inject } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { CoreError } from '@stravel/core';
+import { firstValueFrom } from 'rxjs';
+import { AskDialog, type Answers, type AskData } from './ask-dialog';
+
+/** Opens small dialogs and gives what was answered. */
+@Injectable({ providedIn: 'root' })
+export class Ask {
+  private readonly dialogs = inject(MatDialog);
+
+  /** @returns undefined when the person left it */
+  for(data: AskData): Promise<Answers | undefined> {
+    return firstValueFrom(this.dialogs.open<AskDialog, AskData, Answers>(AskDialog, { data, width: '420px' }).afterClosed());
+  }
+
+  /**
+   * Asks until the answers lead to a result: what the computation refuses is said in the dialog, with the answers kept.
+   * @returns what `make` made; undefined when the person left it
+   */
+  async until<T>(data: Omit<AskData, 'fault'>, make: (answers: Answers) => T): Promise<T | undefined> {
+    let made: T | undefined;
+    const fault = (answers: Answers): string => {
+      try {
+        made = make(answers);
+        return '';
+      } catch (error) {
+        if (!(error instanceof CoreError)) throw error;
+        return error.message;
+      }
+    };
+    return (await this.for({ ...data, fault })) ? made : undefined;
+  }
+}
