@@ -18,6 +18,7 @@ import {
   type RandomStream,
   type Recipe,
   type StratumContent,
+  type TileFloor,
   type TurnDegrees,
   type Vector3,
   type Volume,
@@ -33,6 +34,7 @@ export class StratumBuilder {
   private readonly volumes: Volume[] = [];
   private readonly links: Link[] = [];
   private readonly paths: Path[] = [];
+  private readonly tileFloors: TileFloor[] = [];
   private readonly groups: Group[] = [];
   private readonly patches: Patch[] = [];
   private into: string | undefined;
@@ -118,6 +120,14 @@ export class StratumBuilder {
     return this;
   }
 
+  /** A tile floor from lines of squares with blanks between them. Squares of two metres. */
+  tiles(id: string, name: string, position: Vector3, lines: readonly string[]): this {
+    const columns = Math.max(...lines.map((line) => line.split(' ').length));
+    const squares = Object.fromEntries(lines.map((line, i) => [String(i), line]));
+    this.tileFloors.push({ id: `${this.id}-${id}`, name, position, squareMetres: 2, columns, rows: lines.length, squares });
+    return this;
+  }
+
   /** A group for what is built by `fill`. */
   group(id: string, group: Omit<Group, 'id' | 'parent' | 'switchedOff' | 'guard' | 'aside'> & Partial<Group>, fill: (builder: this) => unknown): this {
     const outer = this.into;
@@ -148,6 +158,7 @@ export class StratumBuilder {
       volume: byId(this.volumes),
       link: this.links,
       path: this.paths,
+      tileFloor: byId(this.tileFloors),
       group: byId(this.groups),
       patch: byId(this.patches),
     };

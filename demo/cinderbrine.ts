@@ -13,6 +13,7 @@ import {
   type ReadinessRules,
 } from '@stravel/core';
 import { WORKS_BASE, builtLevels, worksBase, type BuiltStratum } from './built-levels';
+import { BATCH_LEGEND, BATCH_MOVEMENT, batchFloor } from './batch-floor';
 import { LOW_WATER_GRID, LOW_WATER_RUN, cavesAndFlats } from './caves-and-flats';
 import { demoKits } from './kits';
 import { addOrder } from './order-of-play';
@@ -116,7 +117,7 @@ const GROUP_TEMPLATES: readonly GroupTemplate[] = [
 export async function cinderbrine(): Promise<CollectionContent> {
   const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
   const { records } = content;
-  records.collection['collection'] = { id: 'collection', name: 'Cinderbrine', ranks: ['Part', 'Chapter'], readiness: READINESS, groupTemplates: GROUP_TEMPLATES };
+  records.collection['collection'] = { id: 'collection', name: 'Cinderbrine', ranks: ['Part', 'Chapter'], readiness: READINESS, groupTemplates: GROUP_TEMPLATES, legend: BATCH_LEGEND, movement: BATCH_MOVEMENT };
   addRegisters(records);
   addFields(content);
   addSetsAndLevels(content);
@@ -211,7 +212,7 @@ function addBuiltLevels(content: CollectionContent): void {
     return stratum.id;
   };
   add(worksBase());
-  for (const built of [...builtLevels(), ...cavesAndFlats()]) {
+  for (const built of [...builtLevels(), batchFloor(), ...cavesAndFlats()]) {
     const strata = built.strata.map((entry) => ({ stratum: typeof entry === 'string' ? entry : add(entry), switchedOff: false }));
     content.records.level[built.level] = { ...content.records.level[built.level], openSky: built.openSky, bounds: built.bounds, strata };
   }

@@ -66,28 +66,28 @@ test.describe('Many levels', () => {
 
   test('get their pictures from their models or from files; what cannot be says why', async ({ quietPage: page, stravel, faults }) => {
     await introduce(page, stravel.address);
-    for (const name of ['Sorting Hall', 'Gaffer', 'Batch Floor']) await page.getByLabel(`Choose ${name}`).check();
+    for (const name of ['Sorting Hall', 'Gaffer', 'Tidal Gate']) await page.getByLabel(`Choose ${name}`).check();
     await page.getByRole('button', { name: 'Picture', exact: true }).click();
     await page.getByRole('menuitem', { name: 'From the model' }).click();
-    await expect(page.getByRole('alert').filter({ hasText: 'No picture of Batch Floor: there is nothing in it to be seen' })).toBeVisible({ timeout: 60000 });
+    await expect(page.getByRole('alert').filter({ hasText: 'No picture of Tidal Gate: there is nothing in it to be seen' })).toBeVisible({ timeout: 60000 });
     const picture = (level: string) => page.getByRole('img', { name: `Picture of ${level}` });
     await page.locator('cdk-virtual-scroll-viewport').evaluate((element) => element.scrollTo({ left: 2000 }));
     await expect.poll(() => picture('Sorting Hall').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(640);
     await expect(picture("Gaffer's Stair")).toBeVisible();
-    const cell = page.locator('[data-cell^="batch-floor:"]').last();
+    const cell = page.locator('[data-cell^="tidal-gate:"]').last();
     await cell.dblclick();
-    const file = page.getByLabel('File for Picture of Batch Floor');
+    const file = page.getByLabel('File for Picture of Tidal Gate');
     await file.setInputFiles({ name: 'x.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });
     await expect(page.getByRole('alert').filter({ hasText: 'The file is no picture' })).toBeVisible();
     // The browser itself tells of the refusal on its console.
     faults.length = 0;
     await file.setInputFiles({ name: 'x.png', mimeType: 'image/png', buffer: PNG });
-    await expect(picture('Batch Floor')).toBeVisible();
+    await expect(picture('Tidal Gate')).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();
     await page.reload();
     await expect(page.getByRole('grid')).toBeVisible();
     await page.locator('cdk-virtual-scroll-viewport').evaluate((element) => element.scrollTo({ left: 2000 }));
-    await expect(picture('Batch Floor')).toBeVisible();
+    await expect(picture('Tidal Gate')).toBeVisible();
     for (let i = 0; i < 2; i++) await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByRole('button', { name: 'Field Picture' })).toHaveCount(0);
     await expect(page.getByText('All changes saved')).toBeVisible();

@@ -1,5 +1,6 @@
 import {
   BAKE_TASKS,
+  DEFAULT_MOVEMENT,
   DEFAULT_VIEW,
   ITEM_KINDS,
   archiveCollection,
@@ -103,6 +104,17 @@ describe('the demo collection', () => {
     expect(hall.strata.flatMap(({ content }) => content.link)).toHaveLength(3);
     expect(hall.strata.flatMap(({ content }) => content.path).map(({ name }) => name)).toEqual(['sorting round']);
     expect(Object.values(demo.records.level).flatMap((level) => layoutFindings(contentOf(level)))).toEqual([]);
+  });
+
+  it('has a puzzle of three floors whose goal can be reached only over more than one of them', () => {
+    const floors = contentOf(levelNamed('Batch Floor')).strata.flatMap(({ content }) => content.tileFloor);
+    const { legend, movement } = demo.records.collection['collection'];
+    const solve = (some: typeof floors) => BAKE_TASKS['solve-tiles']({ floors: some, legend: legend ?? [], rules: movement ?? DEFAULT_MOVEMENT, stateLimit: 2000000 }, createRunContext());
+    expect(floors).toHaveLength(3);
+    const found = solve(floors);
+    expect(found.answer).toBe('reached');
+    expect(new Set(found.way.map(({ floor }) => floor)).size).toBe(3);
+    expect(solve(floors.filter(({ name }) => name !== 'Batching floor')).answer).not.toBe('reached');
   });
 
   it('is the same every time, and survives its own archive', async () => {

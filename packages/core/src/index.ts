@@ -20,6 +20,17 @@ export { MARKER_KINDS, type Marker, type MarkerKind } from './model/marker';
 export type { Divider } from './model/divider';
 export { LINK_EVENTS, type Link, type LinkEvent } from './model/link';
 export { PATH_FORMS, type Knot, type Path, type PathForm } from './model/path';
+export {
+  DEFAULT_MOVEMENT,
+  MOST_TILE_SIDE,
+  SQUARE_MARKS,
+  SQUARE_ROLES,
+  type MovementRules,
+  type SquareCode,
+  type SquareMark,
+  type SquareRole,
+  type TileFloor,
+} from './model/tile-floor';
 export { VOLUME_FORMS, type Volume, type VolumeShape } from './model/volume';
 export type { Recipe } from './model/recipe';
 export type { Pin } from './model/pin';
@@ -127,8 +138,11 @@ export { joinedKnots, offsetKnots, resamplePath, reversedKnots } from './layout/
 export { distancesFromPath, pathFigures, type PathFigures } from './layout/paths/path-figures';
 export { linkFindings } from './layout/links/link-findings';
 export { sameContent, type SameContent } from './layout/checks/same-content';
+export { type Overlap, type SourcedBlock } from './layout/checks/overlaps';
 export { layoutFindings } from './layout/checks/layout-findings';
 export { isSimilar, matchesSelection, type SelectionFacts, type SelectionQuery } from './layout/selection/select-items';
+export { HOLE, readSquare, readSquares, squaresOfRow, type ReadSquares, type Square, type SquareFault } from './layout/tiles/square-text';
+export { type SolvedTiles, type TilePlace } from './layout/tiles/solved-tiles';
 export { numberOfSum } from './numeric/sum-text';
 export { toMicro, vectorToMicro, wholeTurn } from './numeric/micro';
 export { groupChain, groupTree, groupsWithin, withoutAside, type GroupNode } from './layout/groups';

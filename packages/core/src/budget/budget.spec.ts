@@ -80,6 +80,7 @@ const rooms = {
         volume: [],
         link: [],
         path: [],
+        tileFloor: [],
         group: [],
         patch: [],
       },

@@ -1,5 +1,6 @@
 import type { CodePattern } from './code-pattern';
 import type { GroupTemplate } from './group';
+import type { MovementRules, SquareCode } from './tile-floor';
 import type { ReadinessRules } from './readiness';
 import type { ViewSettings } from './view-settings';
 
@@ -16,6 +17,10 @@ export interface CollectionSettings {
   readonly codes?: CodePattern | null;
   /** Absent or null: DEFAULT_READINESS. */
   readonly readiness?: ReadinessRules | null;
+  /** What the codes of tile floors mean; absent or null: nothing yet. */
+  readonly legend?: readonly SquareCode[] | null;
+  /** Absent or null: DEFAULT_MOVEMENT. */
+  readonly movement?: MovementRules | null;
   /** Folders that are made together; absent or null: none. */
   readonly groupTemplates?: readonly GroupTemplate[] | null;
 }

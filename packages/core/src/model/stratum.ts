@@ -8,6 +8,7 @@ import type { Path } from './path';
 import type { Pin } from './pin';
 import type { Placement } from './placement';
 import type { Recipe } from './recipe';
+import type { TileFloor } from './tile-floor';
 import type { Volume } from './volume';
 
 export const STRATUM_ROLES = ['base', 'structure', 'section', 'dressing', 'events', 'light'] as const;
@@ -23,7 +24,7 @@ export interface Stratum {
 }
 
 /** The kinds of item that a stratum holds. */
-export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider', 'recipe', 'pin', 'volume', 'link', 'path', 'group', 'patch'] as const;
+export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider', 'recipe', 'pin', 'volume', 'link', 'path', 'tileFloor', 'group', 'patch'] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
 export interface ItemOfKind {
@@ -36,6 +37,7 @@ export interface ItemOfKind {
   readonly volume: Volume;
   readonly link: Link;
   readonly path: Path;
+  readonly tileFloor: TileFloor;
   readonly group: Group;
   readonly patch: Patch;
 }
@@ -52,6 +54,7 @@ export interface StratumContent {
   readonly volume: readonly Volume[];
   readonly link: readonly Link[];
   readonly path: readonly Path[];
+  readonly tileFloor: readonly TileFloor[];
   readonly group: readonly Group[];
   readonly patch: readonly Patch[];
 }
@@ -66,6 +69,7 @@ export const EMPTY_CONTENT: StratumContent = {
   volume: [],
   link: [],
   path: [],
+  tileFloor: [],
   group: [],
   patch: [],
 };
@@ -81,6 +85,7 @@ export const OPTIONAL_ITEM_FIELDS: Readonly<Record<ItemKind, readonly string[]>>
   volume: ['group', 'values'],
   link: [],
   path: ['group'],
+  tileFloor: ['group'],
   group: [],
   patch: [],
 };

@@ -14,6 +14,7 @@ import type { EditableKind } from '../model/records';
 import { ITEM_KINDS, OPTIONAL_ITEM_FIELDS, STRATUM_ROLES } from '../model/stratum';
 import { CONDITION_TESTS, LEAST_COLUMN_PIXELS, MOST_COLUMN_PIXELS, VIEW_JOINS } from '../model/table-view';
 import { CARRIED_COUNTS, UNLOCK_NEEDS, type Gain, type UnlockRule } from '../model/unlock';
+import { MOST_TILE_SIDE, SQUARE_MARKS, SQUARE_ROLES, type SquareCode } from '../model/tile-floor';
 import { VOLUME_FORMS, type VolumeShape } from '../model/volume';
 import { codePatternFault } from '../sets/codes';
 import { patternFault } from '../sets/pattern';
@@ -161,6 +162,23 @@ const volumeShape = (): Schema =>
       const form = (one as VolumeShape | undefined)?.form;
       return form !== undefined && Object.hasOwn(VOLUME_SHAPES, form) && VOLUME_SHAPES[form].isValidSync(one, { strict: true });
     });
+/** Most codes of a legend. */
+const MOST_CODES = 200;
+const squareCode = (): AnyObjectSchema =>
+  shape({
+    code: string()
+      .required()
+      .matches(/^[A-Za-z][A-Za-z0-9]{0,7}$/, 'must start with a letter, then letters and digits, eight at most'),
+    name: name(),
+    colour: string().required().oneOf(GROUP_COLOURS),
+    mark: string().required().oneOf(SQUARE_MARKS),
+    mayEnter: boolean().required(),
+    visits: whole(0, 999),
+    height: whole(-999, 999),
+    role: string().required().oneOf(SQUARE_ROLES),
+  });
+const isRowTable = (v: unknown): boolean =>
+  typeof v === 'object' && v !== null && !Array.isArray(v) && Object.entries(v).every(([row, text]) => /^\d{1,3}$/.test(row) && Number(row) < MOST_TILE_SIDE && typeof text === 'string' && text.length <= MOST_TILE_SIDE * 30);
 const groupTemplate = (): AnyObjectSchema =>
   shape({
     name: name(),
@@ -215,6 +233,8 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
         devices: array().of(id()).required().max(100),
       }),
     ),
+    legend: later(array().of(squareCode()).max(MOST_CODES).test('legend', 'each code may stand in it once', (codes) => new Set((codes ?? []).map((one) => (one as SquareCode).code)).size === (codes ?? []).length)),
+    movement: later(shape({ neighbours: number().required().oneOf([4, 8]), upSteps: whole(0, 1000), downSteps: whole(0, 1000), mayFall: boolean().required() })),
     groupTemplates: later(array().of(groupTemplate()).max(100)),
   }),
   set: shape({ id: id(), name: name(), parent: string().nullable().defined(), order: order(), binned: moment() }),
@@ -376,6 +396,19 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
       .required()
       .min(2)
       .max(MOST_PATH_KNOTS),
+    group: groupOf(),
+  }),
+  tileFloor: shape({
+    id: id(),
+    name: string().defined().max(200),
+    position: vector(),
+    squareMetres: finite(0.01, 1000),
+    columns: whole(1, MOST_TILE_SIDE),
+    rows: whole(1, MOST_TILE_SIDE),
+    squares: mixed<Record<string, unknown>>()
+      .required()
+      .meta({ jsonSchema: { type: 'object', additionalProperties: { type: 'string' } } })
+      .test('rows', 'must be rows of squares by their numbers from 0', isRowTable),
     group: groupOf(),
   }),
   group: shape({

@@ -86,8 +86,7 @@ export function joinBlocks(first: BlockShape, second: BlockShape): ShapedBlock {
     if (!(error instanceof CoreError)) throw error;
   }
   if (!around) throw new CoreError('JOIN_NOT_CONVEX', 'join: the two blocks together are not convex: their outer planes do not close');
-  const common = planeSolid([...first.planes, ...moved])?.cubicMetres ?? 0;
-  const both = a.cubicMetres + b.cubicMetres - common;
+  const both = a.cubicMetres + b.cubicMetres - commonSolid(first, second);
   if (around.cubicMetres - both > JOIN_TOLERANCE * both) refuse(around.cubicMetres / both - 1);
   const names = first.planes.flatMap((plane, i) => (from.includes(plane) ? [i] : []));
   const faces = first.faces?.filter(({ plane }) => names.includes(plane)).map((face) => ({ ...face, plane: names.indexOf(face.plane) }));
@@ -126,6 +125,11 @@ export function moveFace(block: BlockShape, face: number, metres: number): Shape
   const solid = checkedPlanes(planes);
   if (!solid.faces.some(({ plane }) => plane === face)) throw new CoreError('FACE_GONE', `move face: ${metres} m further out the face ${face + 1} is cut off by its neighbours`);
   return { planes, faces: block.faces };
+}
+
+/** Space that two blocks both fill, cubic metres. */
+export function commonSolid(first: BlockShape, second: BlockShape): number {
+  return planeSolid([...first.planes, ...inFrameOf(first, second)])?.cubicMetres ?? 0;
 }
 
 /** Planes of another block in the frame of the first. */

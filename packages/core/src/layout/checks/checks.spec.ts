@@ -1,3 +1,6 @@
+import { createRunContext } from '../../context/run-context';
+import { boxPlanes } from '../../geometry/block-solid';
+import type { Block } from '../../model/block';
 import { EMPTY_CONTENT, type StratumContent } from '../../model/stratum';
 import type { Level } from '../../model/level';
 import type { Link } from '../../model/link';
@@ -7,6 +10,7 @@ import type { LevelContent } from '../level-content';
 import { isSimilar, matchesSelection, type SelectionFacts, type SelectionQuery } from '../selection/select-items';
 import { isInVolume, volumeBounds } from '../volumes/volume-surface';
 import { layoutFindings } from './layout-findings';
+import { findOverlaps, type SourcedBlock } from './overlaps';
 import { sameContent } from './same-content';
 
 const level = { id: 'l', name: 'Hall', strata: [{ stratum: 's', switchedOff: false }, { stratum: 't', switchedOff: true }] } as unknown as Level;
@@ -73,6 +77,24 @@ describe('the same content', () => {
   it('counts a full turn as none, and tells one finding for three of the same', () => {
     const found = layoutFindings(content({ placement: [placement('p', [0, 0, 0]), placement('q', [0, 0, 0], 'crate', 360), placement('r', [0, 0, 0])] }));
     expect(found.map(({ code, message }) => [code, message.includes('3 times')])).toEqual([['SAME_CONTENT', true]]);
+  });
+});
+
+describe('overlaps', () => {
+  const block = (id: string, x: number, yaw = 0): Block => ({ id, name: id, position: [x, 0, 0], turn: [yaw, 0, 0], planes: boxPlanes([2, 2, 2]), sight: 'hides', material: 'brick' });
+  const from = (stratum: string, ...blocks: Block[]): SourcedBlock[] => blocks.map((one) => ({ level: `level of ${stratum}`, stratum, block: one }));
+  const found = (blocks: SourcedBlock[]) => findOverlaps({ blocks, leastCubicMetres: 0.001 }, createRunContext()).map(({ first, second, cubicMetres }) => [first.id, second.id, Math.round(cubicMetres * 1000) / 1000]);
+
+  it('of different strata are found with their common space, largest first', () => {
+    expect(found([...from('s', block('a', 0), block('b', 10)), ...from('t', block('c', 1.5), block('d', 10.5), block('e', 2))])).toEqual([
+      ['b', 'd', 6],
+      ['a', 'c', 2],
+    ]);
+  });
+
+  it('are none within one stratum, nor where turned bounds meet but bodies do not', () => {
+    expect(found(from('s', block('a', 0), block('b', 1)))).toEqual([]);
+    expect(found([...from('s', { ...block('a', 0), turn: [45, 0, 0] }), ...from('t', { ...block('b', 0), position: [2.1, 0, 2.1], turn: [45, 0, 0] })])).toEqual([]);
   });
 });
 

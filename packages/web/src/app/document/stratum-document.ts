@@ -18,6 +18,7 @@ import {
   type Placement,
   type Recipe,
   type StratumContent,
+  type TileFloor,
   type Volume,
 } from '@stravel/core';
 import { PlacementStore } from './placement-columns';
@@ -40,6 +41,7 @@ export class StratumDocument {
   readonly volumes = new Map<string, Volume>();
   readonly links = new Map<string, Link>();
   readonly paths = new Map<string, Path>();
+  readonly tileFloors = new Map<string, TileFloor>();
   readonly groups = new Map<string, Group>();
   /** What levels change for themselves alone in a shared stratum. */
   readonly patches = new Map<string, Patch>();
@@ -52,6 +54,7 @@ export class StratumDocument {
     volume: this.volumes,
     link: this.links,
     path: this.paths,
+    tileFloor: this.tileFloors,
     group: this.groups,
     patch: this.patches,
   };
@@ -63,8 +66,8 @@ export class StratumDocument {
 
   /** Number of things that stand in it; groups and patches are none. */
   get size(): number {
-    const { blocks, markers, dividers, recipes, pins, volumes, links, paths } = this;
-    return this.placements.count + [blocks, markers, dividers, recipes, pins, volumes, links, paths].reduce((sum, { size }) => sum + size, 0);
+    const { blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors } = this;
+    return this.placements.count + [blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors].reduce((sum, { size }) => sum + size, 0);
   }
 
   item(kind: ItemKind, id: string): Item | undefined {
@@ -121,6 +124,7 @@ export class StratumDocument {
       volume: sorted(this.volumes.values()),
       link: sorted(this.links.values()),
       path: sorted(this.paths.values()),
+      tileFloor: sorted(this.tileFloors.values()),
       group: sorted(this.groups.values()),
       patch: sorted(this.patches.values()),
     };

@@ -57,6 +57,7 @@ export class PictureStudio {
       colours: this.colours,
       strata: [],
       hiddenGroups: ALL_GROUPS,
+      legend: [],
       selection: new Map(),
       facesOf: () => undefined,
       range: { bottom: box.min[1] - 1, top: view === 'plan' ? cutHeight(box) : box.max[1] + 1 },

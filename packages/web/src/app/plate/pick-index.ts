@@ -1,4 +1,4 @@
-import { BoxTree, placePoint, placementBounds, turnMatrix, volumeBounds, type Box3, type ItemKind, type Piece, type Placement } from '@stravel/core';
+import { BoxTree, placePoint, placementBounds, turnMatrix, volumeBounds, type Box3, type ItemKind, type Piece, type Placement, type TileFloor } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import { lineOfPath, surfaceOfVolume } from './event-marks';
@@ -115,6 +115,7 @@ export class PickIndex {
       return path !== undefined && isNearLine(lineOfPath(path), x, z, reach * 2);
     }
     // A volume is taken by its rim, so that what stands in it can be reached.
+    if (item.kind === 'tileFloor') return true;
     if (item.kind === 'volume') return isNearRim(item.bounds, this.facesOf(item), x, z, reach * 2);
     return isOver(item, this.facesOf(item), x, z, reach);
   }
@@ -161,6 +162,10 @@ export function boundsOfItem(document: StratumDocument, kind: ItemKind, id: stri
   if (kind === 'volume') {
     const volume = document.volumes.get(id);
     return volume && volumeBounds(volume);
+  }
+  if (kind === 'tileFloor') {
+    const floor = document.tileFloors.get(id);
+    return floor && boundsOfFloor(floor);
   }
   if (kind === 'path') {
     const path = document.paths.get(id);
@@ -219,6 +224,7 @@ function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piec
   for (const { id, group } of document.dividers.values()) add('divider', id, group);
   for (const { id, group } of document.volumes.values()) add('volume', id, group);
   for (const { id, group } of document.paths.values()) add('path', id, group);
+  for (const { id, group } of document.tileFloors.values()) add('tileFloor', id, group);
   return items;
 }
 
@@ -242,6 +248,10 @@ function nearLine({ min, max }: Box3, x: number, z: number, reach: number): bool
   // Either diagonal of the bounds may be the divider.
   const off = (px: number, pz: number, qx: number, qz: number): number => Math.abs(((qx - px) * (z - pz) - (qz - pz) * (x - px)) / length);
   return Math.min(off(min[0], min[2], max[0], max[2]), off(min[0], max[2], max[0], min[2])) <= reach * 2;
+}
+
+function boundsOfFloor({ position: [x, y, z], squareMetres, columns, rows }: TileFloor): Box3 {
+  return { min: [x, y, z], max: [x + columns * squareMetres, y + 0.01, z + rows * squareMetres] };
 }
 
 function boundsOfLine(line: Float64Array): Box3 {

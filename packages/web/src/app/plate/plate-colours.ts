@@ -8,6 +8,8 @@ export interface PlateColours {
   readonly floor: string;
   readonly brine: string;
   readonly kiln: string;
+  readonly good: string;
+  readonly near: string;
   readonly over: string;
   readonly divider: string;
   readonly volume: string;
@@ -31,6 +33,8 @@ export function readPlateColours(element: HTMLElement): PlateColours {
     floor: of('floor'),
     brine: of('brine'),
     kiln: of('kiln'),
+    good: of('good'),
+    near: of('near'),
     over: of('over'),
     divider: of('divider'),
     volume: of('role-events'),

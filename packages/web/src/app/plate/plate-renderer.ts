@@ -1,3 +1,4 @@
+import type { SquareCode } from '@stravel/core';
 import { pixelsAtOneMetre } from '@stravel/core';
 import { Plane, Vector3, WebGLRenderer } from 'three';
 import type { StratumDocument } from '../document/stratum-document';
@@ -6,6 +7,7 @@ import type { PickItem } from './pick-index';
 import type { ModelCamera, Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
 import { drawEvents } from './event-marks';
+import { drawTileFloors } from './tile-marks';
 import { drawGrid, drawMarkers, drawPending, drawScale, drawSelection } from './plate-marks';
 import type { PlateScene } from './plate-scene';
 import type { HeightRange, PlateDrawing } from './plate-view';
@@ -23,6 +25,8 @@ export interface PlateFrame {
   readonly colours: PlateColours;
   readonly strata: readonly StratumDocument[];
   readonly hiddenGroups: HiddenGroups;
+  /** What the codes of tile floors mean. */
+  readonly legend: readonly SquareCode[];
   readonly selection: ReadonlyMap<string, PickItem>;
   readonly facesOf: (item: PickItem) => readonly Float64Array[] | undefined;
   readonly range: HeightRange;
@@ -95,6 +99,7 @@ export class PlateRenderer {
     const drawing = this.drawingOf('plan', pane, over, colours);
     inPane(over, pane, () => {
       frame.paint(drawing);
+      drawTileFloors(drawing, strata, frame.hiddenGroups, range, frame.legend);
       drawMarkers(drawing, strata, frame.hiddenGroups, range);
       drawEvents(drawing, strata, frame.hiddenGroups, range);
       drawSelection(drawing, frame.selection, frame.facesOf);
@@ -119,6 +124,7 @@ export class PlateRenderer {
     renderer.clippingPlanes = [];
     const drawing = this.drawingOf('model', pane, over, frame.colours);
     inPane(over, pane, () => {
+      drawTileFloors(drawing, frame.strata, frame.hiddenGroups, undefined, frame.legend);
       drawMarkers(drawing, frame.strata, frame.hiddenGroups, undefined);
       drawEvents(drawing, frame.strata, frame.hiddenGroups, undefined);
       frame.overlay(drawing);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, effect, inject, input, output, viewChild, DestroyRef } from '@angular/core';
-import type { Box3, ItemKind, Piece } from '@stravel/core';
+import type { Box3, ItemKind, Piece, SquareCode } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS } from '../document/unseen-groups';
 import { lineOfPath } from './event-marks';
@@ -86,6 +86,8 @@ export class PlateView {
   readonly hidden = input<ReadonlySet<string>>(new Set());
   /** Groups that are hidden for one's own eyes. */
   readonly hiddenGroups = input(ALL_GROUPS);
+  /** What the codes of tile floors mean. */
+  readonly legend = input<readonly SquareCode[]>([]);
   readonly pieces = input.required<Readonly<Record<string, Piece>>>();
   readonly meshes = input.required<ReadonlyMap<string, PieceMesh>>();
   readonly selection = input<ReadonlyMap<string, PickItem>>(new Map());
@@ -137,7 +139,7 @@ export class PlateView {
       this.invalidate();
     });
     effect(() => {
-      for (const read of [this.selection, this.range, this.views, this.overlay, this.paint, this.gridMetres]) read();
+      for (const read of [this.selection, this.range, this.views, this.overlay, this.paint, this.gridMetres, this.legend, this.hiddenGroups]) read();
       this.invalidate();
     });
     inject(DestroyRef).onDestroy(() => {
@@ -305,6 +307,7 @@ export class PlateView {
       colours: this.colours,
       strata: this.visibleStrata(),
       hiddenGroups: this.hiddenGroups(),
+      legend: this.legend(),
       selection: this.selection(),
       facesOf: (item) => this.facesOf(item),
       range: this.range(),

@@ -12,6 +12,8 @@ import { SharedEdits } from '../../reach/shared-edits';
 import { Session } from '../../session';
 import { Workspace } from '../../workspace';
 import { RegionDesk } from './arrange/region-desk';
+import { ContextDesk } from './context/context-desk';
+import { drawContext } from './context/context-drawing';
 import { LAYOUT_KINDS, type LayoutItem } from './item-edits';
 import { LayoutDesk } from './layout-desk';
 import { LayoutTools } from './layout-tools';
@@ -22,6 +24,8 @@ import { SelectionSide } from './selecting/selection-side';
 import { isCopiedText } from './selecting/copied-text';
 import { snapPoint } from './snapping';
 import { SideColumn } from './strata/side-column';
+import { TilesDesk } from './tiles/tiles-desk';
+import { drawWay } from './tiles/way-drawing';
 import { layoutActions, type LayoutTool } from './store/layout-store';
 
 const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = {
@@ -34,6 +38,7 @@ const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = {
   m: 'marker',
   v: 'volume',
   k: 'path',
+  t: 'tiles',
   r: 'region',
 };
 /** Things whose outlines follow a drag. */
@@ -61,6 +66,8 @@ export class LayoutPage {
   readonly desk = inject(LayoutDesk);
   private readonly paths = inject(PathsDesk);
   private readonly regions = inject(RegionDesk);
+  readonly tiles = inject(TilesDesk);
+  private readonly context = inject(ContextDesk);
   private readonly shared = inject(SharedEdits);
   readonly openLevel = this.desk.openLevel;
   readonly sections = inject(LevelSections);
@@ -73,7 +80,7 @@ export class LayoutPage {
 
   readonly tool = new PlanTool({
     state: () => this.state(),
-    floor: () => Math.round((this.state().bottom + 0.5) * 1000) / 1000,
+    floor: () => this.floor(),
     isLocked: (item) => isSection(item.stratum) || this.desk.isItemLocked(item),
     frame: () => this.desk.frame(),
     outlines: () => [...this.selection().values()].slice(0, MOST_DRAGGED_OUTLINES).flatMap((item) => this.plate()?.facesOf(item) ?? []),
@@ -98,6 +105,7 @@ export class LayoutPage {
       }),
     knots: () => this.selectedKnots(),
     moveKnot: (index, to) => void this.paths.moveKnot(index, to),
+    drawTiles: (points, from, to) => void this.tiles.draw(this.tiles.selected() ? points : [from, to], this.floor(), this.state().snapMetres || 1),
     moveRegion: (from, to) => void this.regions.move(from, to),
     add: (kind: ItemKind, item: LayoutItem, label) => void this.desk.add(kind, item, label),
     refuse: (reason) => this.desk.refuse(reason),
@@ -129,7 +137,15 @@ export class LayoutPage {
   readonly overlay = computed(() => {
     this.drawn();
     this.desk.frame();
-    return (drawing: PlateDrawing): void => this.tool.draw(drawing);
+    const solved = this.tiles.solved();
+    const step = this.tiles.step();
+    const others = this.context.strata();
+    const pieces = this.openLevel.pieces();
+    return (drawing: PlateDrawing): void => {
+      if (others.length > 0) drawContext(drawing, others, pieces);
+      if (solved) drawWay(drawing, solved, step);
+      this.tool.draw(drawing);
+    };
   });
   readonly pieces = computed(() => Object.values(this.openLevel.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1)));
   readonly used = computed(() => {
@@ -235,6 +251,11 @@ export class LayoutPage {
       if (!this.tool.cancel()) this.dispatch(this.state().tool === 'select' ? layoutActions.selectionDropped() : layoutActions.toolChosen({ tool: 'select' }));
     } else return false;
     return true;
+  }
+
+  /** Height on which new things stand, a little above the bottom of the heights shown. */
+  private floor(): number {
+    return Math.round((this.state().bottom + 0.5) * 1000) / 1000;
   }
 
   private selectedKnots(): readonly Vector3[] {

@@ -10,7 +10,7 @@ import { kindGroups } from './volumes/item-kinds';
 
 const SNAPS = [0, 0.05, 0.1, 0.125, 0.25, 0.5, 1, 2, 4];
 /** Tools as they stand in the bar; all that make blocks are one. */
-const FAMILIES = ['select', 'block', 'piece', 'marker', 'volume', 'path', 'region'] as const;
+const FAMILIES = ['select', 'block', 'piece', 'marker', 'volume', 'path', 'tiles', 'region'] as const;
 
 /** The tools of the Layout desk, each with what it needs to know. */
 @Component({

@@ -95,6 +95,7 @@ describe('the plan tool', () => {
       knots: () => knots,
       moveKnot: record('moveKnot'),
       moveRegion: record('moveRegion'),
+      drawTiles: record('drawTiles'),
       add: record('add'),
       refuse: record('refuse'),
       redraw: () => undefined,

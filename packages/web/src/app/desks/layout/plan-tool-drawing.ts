@@ -10,6 +10,7 @@ export type PlanDrag =
   | { readonly kind: 'turn'; readonly frame: HandleFrame; yaw: number | undefined }
   | { readonly kind: 'block'; readonly from: PlanPoint; to: PlanPoint }
   | { readonly kind: 'region'; readonly from: PlanPoint; to: PlanPoint }
+  | { readonly kind: 'tiles'; readonly from: PlanPoint; to: PlanPoint; readonly points: PlanPoint[] }
   | { readonly kind: 'knot'; readonly index: number; readonly from: PlanPoint; to: PlanPoint | undefined }
   | { readonly kind: 'marker'; readonly from: PlanPoint; to: PlanPoint };
 
@@ -43,7 +44,8 @@ function drawDrag(drawing: PlateDrawing, drag: PlanDrag, outlines: () => readonl
     context.setLineDash(drag.kind === 'region' ? [12, 4] : [4, 4]);
     line(drawing, rectangle(drag.from, drag.to), true);
     context.setLineDash([]);
-  } else if (drag.kind === 'block') {
+  } else if (drag.kind === 'tiles') line(drawing, drag.points, false);
+  else if (drag.kind === 'block') {
     line(drawing, rectangle(drag.from, drag.to), true);
     label(drawing, drag.to, `${toMicro(Math.abs(drag.to[0] - drag.from[0]))} × ${toMicro(Math.abs(drag.to[1] - drag.from[1]))} m`);
   } else if (drag.kind === 'knot') {

@@ -33,6 +33,8 @@ export interface PlanToolHost {
   readonly knots: () => readonly Vector3[];
   moveKnot(index: number, to: PlanPoint): void;
   moveRegion(from: PlanPoint, to: PlanPoint): void;
+  /** @param points of the line that was drawn @param from, to snapped */
+  drawTiles(points: readonly PlanPoint[], from: PlanPoint, to: PlanPoint): void;
   add(kind: ItemKind, item: LayoutItem, label: string): void;
   refuse(reason: string): void;
   redraw(): void;
@@ -96,6 +98,7 @@ export class PlanTool {
   private down(pointer: PlanPointer, at: PlanPoint): void {
     const { tool } = this.host.state();
     if (tool === 'select') this.downSelect(pointer);
+    else if (tool === 'tiles') this.drag = { kind: 'tiles', from: at, to: at, points: [[pointer.x, pointer.z]] };
     else if (tool === 'region') this.drag = { kind: 'region', from: [pointer.x, pointer.z], to: [pointer.x, pointer.z] };
     else if (tool === 'prism' || tool === 'path' || this.isOutlinedVolume()) this.addCorner(at, pointer.metresPerPixel);
     else if (tool === 'box' || tool === 'wedge' || tool === 'cylinder' || tool === 'volume') this.drag = { kind: 'block', from: at, to: at };
@@ -143,7 +146,10 @@ export class PlanTool {
   private move(pointer: PlanPointer, at: PlanPoint): void {
     const { drag } = this;
     if (!drag) return;
-    if (drag.kind === 'box-select' || drag.kind === 'region') drag.to = [pointer.x, pointer.z];
+    if (drag.kind === 'tiles') {
+      drag.to = at;
+      drag.points.push([pointer.x, pointer.z]);
+    } else if (drag.kind === 'box-select' || drag.kind === 'region') drag.to = [pointer.x, pointer.z];
     else if (drag.kind === 'stretch') drag.to = draggedExtent(drag.frame, drag.handle, at);
     else if (drag.kind === 'knot') drag.to = at;
     else if (drag.kind === 'turn') drag.yaw = yawTowards(drag.frame, [pointer.x, pointer.z], pointer.event.altKey ? 0 : TURN_STEP_DEGREES);
@@ -171,7 +177,8 @@ export class PlanTool {
       } else this.clickAgain(pointer);
     } else if (drag.kind === 'region') {
       if (Math.hypot(pointer.x - drag.from[0], pointer.z - drag.from[1]) >= CLICK_PIXELS * pointer.metresPerPixel) this.host.moveRegion(drag.from, [pointer.x, pointer.z]);
-    } else if (drag.kind === 'knot') {
+    } else if (drag.kind === 'tiles') this.host.drawTiles(drag.points, drag.from, drag.to);
+    else if (drag.kind === 'knot') {
       if (drag.to) this.host.moveKnot(drag.index, drag.to);
     } else if (drag.kind === 'block') this.endDrag(drag.from, at);
     else {

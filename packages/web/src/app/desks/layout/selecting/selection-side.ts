@@ -12,6 +12,7 @@ import { ItemList, type ItemLine } from '../parts/item-list';
 import { PathCard } from '../paths/path-card';
 import { PathsDesk } from '../paths/paths-desk';
 import type { ItemRef } from '../store/layout-store';
+import { TileCard } from '../tiles/tile-card';
 import { kindGroups, ownValueRows } from '../volumes/item-kinds';
 import { KindCard } from '../volumes/kind-card';
 import { SelectDesk } from './select-desk';
@@ -22,12 +23,14 @@ const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T
 /** What is selected, in numbers, with what can be done with it; and all that stands in the stratum. */
 @Component({
   selector: 'sv-selection-side',
-  imports: [ItemCard, ItemList, KindCard, PathCard, SelectionBar],
+  imports: [ItemCard, ItemList, KindCard, PathCard, SelectionBar, TileCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (one(); as item) {
       @if (path(); as path) {
         <sv-path-card [path]="path" [disabled]="isLocked()" (named)="change('name', $event)" (knotsSet)="setKnots($event)" />
+      } @else if (item.kind === 'tileFloor') {
+        <sv-tile-card />
       } @else {
         <sv-item-card
           [item]="item"

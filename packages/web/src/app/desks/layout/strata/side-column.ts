@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import { bakesFeature } from '../../../bakes/bakes-store';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { SharedEdits } from '../../../reach/shared-edits';
+import { ContextDesk } from '../context/context-desk';
 import { GroupTree } from '../groups/group-tree';
 import { GroupsDesk } from '../groups/groups-desk';
 import { LayoutDesk } from '../layout-desk';
@@ -28,6 +29,14 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
       (moved)="strata.moveTo($event.id, $event.to)"
       (asked)="asked($event.id, $event.deed)"
     />
+    <div class="beside">
+      <button class="chip" title="Show other levels faintly, at their own coordinates" (click)="context.choose()">{{ context.shown().length > 0 ? 'With ' + context.shown().length + ' other' + (context.shown().length > 1 ? 's' : '') : 'With others…' }}</button>
+      @if (context.checking()) {
+        <button class="chip" (click)="context.cancel()">Checking… cancel</button>
+      } @else {
+        <button class="chip" title="What fills the same space twice" (click)="context.check()">Overlaps…</button>
+      }
+    </div>
     @if (belongs(); as one) {
       <button class="chip reach" [title]="one.title" (click)="flipBelongs()">{{ one.says }}</button>
     }
@@ -53,6 +62,10 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
       overflow: auto;
       padding: 1px 2px;
     }
+    .beside {
+      display: flex;
+      gap: 6px;
+    }
     .reach {
       border-color: var(--brine);
       text-align: left;
@@ -67,6 +80,7 @@ export class SideColumn {
   readonly desk = inject(LayoutDesk);
   readonly strata = inject(StrataDesk);
   readonly groups = inject(GroupsDesk);
+  readonly context = inject(ContextDesk);
   readonly actions = layoutActions;
   readonly templates = computed(() => this.groups.templates().map(({ name }) => name));
   readonly stack = computed((): StackRow[] => {

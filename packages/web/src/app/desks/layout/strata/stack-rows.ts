@@ -3,7 +3,7 @@ import type { StratumDocument } from '../../../document/stratum-document';
 import type { LayoutState } from '../store/layout-store';
 import type { StackRow } from './strata-stack';
 
-type StackedContent = Pick<StratumDocument, 'blocks' | 'placements' | 'markers' | 'dividers' | 'volumes' | 'paths'>;
+type StackedContent = Pick<StratumDocument, 'blocks' | 'placements' | 'markers' | 'dividers' | 'volumes' | 'paths' | 'tileFloors'>;
 
 /** What the rows of a stack are made from. */
 export interface StackSources {
@@ -48,13 +48,14 @@ export function stackRows(stack: readonly StackEntry[], { records, documents, fi
 }
 
 /** The two kinds that a stratum holds first, counted: '14 blocks, 1 marker'. */
-function contentWords({ blocks, placements, markers, dividers, volumes, paths }: StackedContent): string {
+function contentWords({ blocks, placements, markers, dividers, volumes, paths, tileFloors }: StackedContent): string {
   const counts = [
     [blocks.size, 'block'],
     [placements.count, 'placement'],
     [markers.size, 'marker'],
     [volumes.size, 'volume'],
     [paths.size, 'path'],
+    [tileFloors.size, 'tile floor'],
     [dividers.size, 'divider'],
   ] as const;
   const words = counts.filter(([count]) => count > 0).map(([count, noun]) => `${count} ${noun}${count === 1 ? '' : 's'}`);

@@ -1,0 +1,135 @@
+import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Store } from '@ngrx/store';
+import { CoreError, sameContent, standingContent, type Level, type Overlap, type SameContent, type SourcedBlock, type Stratum } from '@stravel/core';
+import { firstValueFrom } from 'rxjs';
+import { Compute, type Run } from '../../../compute/compute';
+import { DocumentRegistry } from '../../../document/document-registry';
+import { OpenLevel } from '../../../document/level/open-level';
+import { recordsFeature } from '../../../document/records/records-store';
+import type { StratumDocument } from '../../../document/stratum-document';
+import { remove } from '../../../edits/operations';
+import { LayoutDesk } from '../layout-desk';
+import { ContextDialog, type ContextData } from './context-dialog';
+import { OverlapsDialog, type OverlapsData } from './overlaps-dialog';
+
+/** Common space of less than this is none, cubic metres: walls that meet. */
+const LEAST_CUBIC_METRES = 0.05;
+
+/** Other levels that are shown faintly beside the open one, and what fills the same space twice. */
+@Injectable({ providedIn: 'root' })
+export class ContextDesk {
+  private readonly store = inject(Store);
+  private readonly dialogs = inject(MatDialog);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly compute = inject(Compute);
+  private readonly openLevel = inject(OpenLevel);
+  private readonly desk = inject(LayoutDesk);
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
+  private readonly loaded = signal<ReadonlyMap<string, StratumDocument>>(new Map());
+  private run: Run<Overlap[]> | undefined;
+  readonly chosen = signal<readonly string[]>([]);
+  readonly checking = signal(false);
+
+  /** Levels that are shown, other than the open one. */
+  readonly shown = computed((): Level[] => this.chosen().flatMap((id) => (id === this.openLevel.level()?.id ? [] : (this.tables().level[id] ?? []))));
+  /** Their strata as they are stored, without those that the open level shares. */
+  readonly strata = computed((): StratumDocument[] => {
+    this.registry.contentVersion();
+    const own = new Set((this.openLevel.level()?.strata ?? []).map(({ stratum }) => stratum));
+    const ids = new Set(this.shown().flatMap(({ strata }) => strata.map(({ stratum }) => stratum)));
+    return [...ids].flatMap((id) => (own.has(id) ? [] : (this.loaded().get(id) ?? [])));
+  });
+
+  constructor() {
+    effect(() => {
+      const wanted = this.shown().flatMap(({ strata }) => strata.map(({ stratum }) => stratum));
+      untracked(() => wanted.forEach((id) => void this.load(id)));
+    });
+  }
+
+  async choose(): Promise<void> {
+    const open = this.openLevel.level()?.id;
+    const data: ContextData = { levels: this.levels().filter(({ id, strata }) => id !== open && strata.length > 0), chosen: this.chosen() };
+    const chosen = await firstValueFrom(this.dialogs.open<ContextDialog, ContextData, readonly string[]>(ContextDialog, { data, width: '420px' }).afterClosed());
+    if (chosen) this.chosen.set(chosen);
+  }
+
+  /** Looks for what fills the same space twice, in the worker. */
+  async check(): Promise<void> {
+    const level = this.openLevel.level();
+    if (!level || this.checking()) return;
+    this.checking.set(true);
+    try {
+      const levels = [level, ...this.shown()];
+      await Promise.all(levels.flatMap(({ strata }) => strata.map(({ stratum }) => this.load(stratum))));
+      const blocks = levels.flatMap((one) => this.blocksOf(one));
+      const seen = new Set<string>();
+      // A stratum that two levels share is looked at once.
+      const once = blocks.filter(({ stratum, block }) => !seen.has(`${stratum} ${block.id}`) && seen.add(`${stratum} ${block.id}`));
+      this.run = this.compute.run('find-overlaps', { blocks: once, leastCubicMetres: LEAST_CUBIC_METRES });
+      this.open(await this.run.result, this.sameIn(level));
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      if (error.code !== 'CANCELLED') this.desk.refuse(error.message);
+    } finally {
+      this.run = undefined;
+      this.checking.set(false);
+    }
+  }
+
+  cancel(): void {
+    this.run?.cancel();
+  }
+
+  private open(overlaps: readonly Overlap[], same: readonly SameContent[]): void {
+    const { level, stratum, piece } = this.tables();
+    const data: OverlapsData = {
+      overlaps,
+      same,
+      levelName: (id) => (level[id] as Level | undefined)?.name ?? id,
+      stratumName: (id) => (stratum[id] as Stratum | undefined)?.name ?? id,
+      pieceName: (id) => piece[id]?.name ?? id,
+      goTo: (of, id) => this.goTo(of, id),
+      removeSame: (one) => void this.removeSame(one),
+    };
+    this.dialogs.open<OverlapsDialog, OverlapsData>(OverlapsDialog, { data, width: '760px', maxWidth: '94vw' });
+  }
+
+  private goTo(stratum: string, id: string): void {
+    const document = this.openLevel.strata().find((one) => one.id === stratum);
+    const kind = document?.item('block', id) ? 'block' : 'placement';
+    if (document?.item(kind, id)) this.desk.select([{ stratum, kind, id }]);
+  }
+
+  private async removeSame({ items }: SameContent): Promise<void> {
+    const strata = new Map(this.openLevel.strata().map((document) => [document.id, document]));
+    const operations = items.slice(1).flatMap(({ stratum, id }) => {
+      const item = strata.get(stratum)?.item('placement', id);
+      return item ? [remove(stratum, 'placement', item)] : [];
+    });
+    await this.desk.commit('remove what stands there twice', operations);
+  }
+
+  private sameIn(level: Level): SameContent[] {
+    return sameContent({ level, strata: this.openLevel.strata().flatMap((document) => ({ stratum: this.tables().stratum[document.id], content: document.content() })) });
+  }
+
+  private blocksOf(level: Level): SourcedBlock[] {
+    return level.strata.flatMap(({ stratum }) => {
+      const document = this.registry.openStratum(stratum);
+      return document ? standingContent(document.content(), level.id).block.map((block) => ({ level: level.id, stratum, block })) : [];
+    });
+  }
+
+  private async load(id: string): Promise<void> {
+    if (!this.tables().stratum[id]) return;
+    try {
+      const document = await this.registry.stratum(id);
+      if (this.loaded().get(id) !== document) this.loaded.update((loaded) => new Map(loaded).set(id, document));
+    } catch (error) {
+      this.desk.refuse(`The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${error instanceof Error ? error.message : String(error)}`);
+    }
+  }
+}

@@ -1,0 +1,87 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import type { Overlap, SameContent } from '@stravel/core';
+
+export interface OverlapsData {
+  readonly overlaps: readonly Overlap[];
+  readonly same: readonly SameContent[];
+  readonly levelName: (id: string) => string;
+  readonly stratumName: (id: string) => string;
+  readonly pieceName: (id: string) => string;
+  readonly goTo: (stratum: string, id: string) => void;
+  /** Keeps the lowest of the stack and removes the others. */
+  readonly removeSame: (same: SameContent) => void;
+}
+
+/** What fills the same space twice: blocks of other strata or levels, and pieces that stand in a level twice. */
+@Component({
+  selector: 'sv-overlaps-dialog',
+  imports: [MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>Same space, twice</h2>
+    <mat-dialog-content>
+      <h4>The same piece in the same place</h4>
+      <table>
+        @for (one of data.same; track one.items[0].id) {
+          <tr>
+            <td>{{ data.pieceName(one.piece) }}</td>
+            <td>{{ strataOf(one) }}</td>
+            <td><button class="chip" (click)="leaveTo(one.items[0].stratum, one.items[0].id)">Go to it</button></td>
+            <td><button class="chip" (click)="removed(one)">Keep the lowest only</button></td>
+          </tr>
+        } @empty {
+          <tr>
+            <td class="soft">None in this level.</td>
+          </tr>
+        }
+      </table>
+      <h4>Blocks that fill the same space</h4>
+      <table>
+        @for (one of data.overlaps; track $index) {
+          <tr>
+            <td>{{ nameOf(one.first) }}</td>
+            <td>{{ nameOf(one.second) }}</td>
+            <td class="mono">{{ one.cubicMetres.toFixed(2) }} m³</td>
+            <td><button class="chip" (click)="leaveTo(one.first.stratum, one.first.id)">Go to it</button></td>
+          </tr>
+        } @empty {
+          <tr>
+            <td class="soft">None between its strata, nor with the levels that are shown faintly.</td>
+          </tr>
+        }
+      </table>
+    </mat-dialog-content>
+    <mat-dialog-actions><button class="chip strong" mat-dialog-close cdkFocusInitial>Close</button></mat-dialog-actions>
+  `,
+  styles: `
+    td {
+      padding: 4px 12px 4px 0;
+    }
+    h4 {
+      margin: 8px 0 4px;
+    }
+  `,
+})
+export class OverlapsDialog {
+  readonly data = inject<OverlapsData>(MAT_DIALOG_DATA);
+  private readonly dialog = inject(MatDialogRef);
+
+  nameOf({ name, level, stratum }: Overlap['first']): string {
+    return `${name || 'block'} · ${this.data.stratumName(stratum)} of ${this.data.levelName(level)}`;
+  }
+
+  strataOf({ items }: SameContent): string {
+    return [...new Set(items.map(({ stratum }) => this.data.stratumName(stratum)))].join(' and ') + (items.length > 2 ? `, ${items.length} times` : '');
+  }
+
+  leaveTo(stratum: string, id: string): void {
+    this.dialog.close();
+    this.data.goTo(stratum, id);
+  }
+
+  removed(same: SameContent): void {
+    this.dialog.close();
+    this.data.removeSame(same);
+  }
+}
