@@ -1,3 +1,4 @@
+import { boxesBench } from './core/boxes.bench';
 import { burrowBench } from './core/burrow.bench';
 import { chainBench } from './core/chain.bench';
 import { rehearsalBench } from './core/rehearsal.bench';
@@ -16,6 +17,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   chain: chainBench,
   rehearsal: rehearsalBench,
   unlock: unlockBench,
+  boxes: boxesBench,
   edits: editsBench,
   bulk: bulkBench,
   plate: plateBench,

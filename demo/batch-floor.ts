@@ -1,5 +1,5 @@
 import type { MovementRules, SquareCode } from '@stravel/core';
-import { owned, type BuiltLevel } from './built-levels';
+import { WORKS_BASE, owned, type BuiltLevel } from './built-levels';
 
 const square = (code: string, name: string, over: Partial<SquareCode>): SquareCode => ({
   code,
@@ -34,7 +34,7 @@ export function batchFloor(): BuiltLevel {
     openSky: true,
     bounds: { min: [-2, -1, -2], max: [20, 14, 18] },
     strata: [
-      owned(level, 'Structure', 'structure', (b) => b.wall('cellar floor', -2, -2, 20, 18, -1, 0, 'slate')),
+      WORKS_BASE,
       owned(level, 'Floors', 'structure', (b) =>
         b
           .tiles('loft', 'Loft', [0, 8, 0], ['s p p t h', 'p v v v t', 'p h p p p', 't v v v .', 'p p l@up . .'])

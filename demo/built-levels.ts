@@ -124,13 +124,16 @@ function sortingHallStage(b: StratumBuilder): void {
     b.volume('pull', 'Bell pull', 'switches-bell', [9, 0, 7.4], [1, 2.2, 1]);
     b.volume('welcome', 'Welcome', 'narration-welcome', [-18, 0, -13.5], [6, 3, 6]);
   });
-  b.group('rail', { name: 'Old rail', category: 'look', colour: 'slate', aside: { reason: 'The camera rail made people sick; kept until the new one is tried.', since: '2026-06-02' } }, () =>
-    b.path('old camera rail', 'curve', 2, [
-      [-20, -15],
-      [-5, -8],
-      [6, 4],
-      [18, 12],
-    ]),
+  b.group(
+    'rail',
+    { name: 'Old rail', category: 'look', colour: 'slate', aside: { reason: 'The camera rail made people sick; kept until the new one is tried.', since: '2026-06-02' } },
+    () =>
+      b.path('old camera rail', 'curve', 2, [
+        [-20, -15],
+        [-5, -8],
+        [6, 4],
+        [18, 12],
+      ]),
   );
   b.path('sorting round', 'curve', 0, [
     [-18, -13.5],

@@ -117,7 +117,15 @@ const GROUP_TEMPLATES: readonly GroupTemplate[] = [
 export async function cinderbrine(): Promise<CollectionContent> {
   const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
   const { records } = content;
-  records.collection['collection'] = { id: 'collection', name: 'Cinderbrine', ranks: ['Part', 'Chapter'], readiness: READINESS, groupTemplates: GROUP_TEMPLATES, legend: BATCH_LEGEND, movement: BATCH_MOVEMENT };
+  records.collection['collection'] = {
+    id: 'collection',
+    name: 'Cinderbrine',
+    ranks: ['Part', 'Chapter'],
+    readiness: READINESS,
+    groupTemplates: GROUP_TEMPLATES,
+    legend: BATCH_LEGEND,
+    movement: BATCH_MOVEMENT,
+  };
   addRegisters(records);
   addFields(content);
   addSetsAndLevels(content);
@@ -216,7 +224,7 @@ function addBuiltLevels(content: CollectionContent): void {
     const strata = built.strata.map((entry) => ({ stratum: typeof entry === 'string' ? entry : add(entry), switchedOff: false }));
     content.records.level[built.level] = { ...content.records.level[built.level], openSky: built.openSky, bounds: built.bounds, strata };
   }
-  for (const id of ['furnace-one', 'chimney-foot', 'lift-test', 'lamp-test']) {
+  for (const id of ['furnace-one', 'chimney-foot', 'piece-gallery']) {
     content.records.level[id] = { ...content.records.level[id], strata: [{ stratum: WORKS_BASE, switchedOff: false }] };
   }
 }

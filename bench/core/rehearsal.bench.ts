@@ -65,7 +65,7 @@ function input(): RehearsalInput {
     binned: null,
   };
   return {
-    content: { level, strata: [{ stratum: { id: 'own', name: 'Own', role: 'base', owner: 'l' }, content: { ...EMPTY_CONTENT, block, placement, } }] },
+    content: { level, strata: [{ stratum: { id: 'own', name: 'Own', role: 'base', owner: 'l' }, content: { ...EMPTY_CONTENT, block, placement } }] },
     pieces,
     kits: {},
     grid: { id: 'l', sizeMetres: CELL_METRES, origin: [0, 0], loadMetres: 30, dropMetres: 45, readyMetres: 0, resident: [] },

@@ -48,16 +48,16 @@ export async function editsBench(): Promise<Row[]> {
   await raw.close();
   await server.stop();
   const rate = (ms: number): number => Math.round((EDITS_A_ROUND / ms) * 1000);
-  const small = await walBytesAnEdit(200);
-  const large = await walBytesAnEdit(20000);
+  const small = await walBytesAnEdit(1000);
+  const large = await walBytesAnEdit(100000);
   return [
     { name: `${EDITS_A_ROUND} edits over HTTP, acknowledged, ${IN_FLIGHT} in flight`, value: `${timingText(ours)}, ${rate(ours.medianMs)} a second` },
     { name: 'the same, one by one', value: `${timingText(alone)}, ${rate(alone.medianMs)} a second` },
     { name: 'raw sqlite3, same rows, WAL, synchronous FULL', value: `${timingText(theirs)}, ${rate(theirs.medianMs)} a second` },
     atMost('raw / acknowledged edits a second', ours.medianMs / theirs.medianMs, 3),
-    { name: 'WAL bytes a moved placement, level of 200', value: Math.round(small) },
-    { name: 'WAL bytes a moved placement, level of 20,000', value: Math.round(large) },
-    atMost('level of 20,000 / level of 200', large / small, 2),
+    { name: 'WAL bytes a moved placement, level of 1,000', value: Math.round(small) },
+    { name: 'WAL bytes a moved placement, level of 100,000', value: Math.round(large) },
+    atMost('level of 100,000 / level of 1,000', large / small, 2),
   ];
 }
 

@@ -21,8 +21,8 @@ export interface PlateFigures {
   readonly movedBytes: number;
 }
 
-const PLACEMENTS = 20000;
-const PIECES = 200;
+const PLACEMENTS = 100000;
+const PIECES = 500;
 const FRAMES = 44;
 const WIDTH = 900;
 const HEIGHT = 600;

@@ -8,7 +8,7 @@ const SCRIPT = fileURLToPath(new URL('./bench-plate.js', import.meta.url));
 /** The matrix of one instance. */
 const INSTANCE_BYTES = 64;
 
-/** 20,000 placements of 200 pieces: the plate's scene against three.js alone, with the same draws. */
+/** 100,000 placements of 500 pieces: the plate's scene against three.js alone, with the same draws. */
 export async function plateBench(): Promise<Row[]> {
   const browser = await launchBrowser();
   try {

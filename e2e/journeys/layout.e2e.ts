@@ -7,7 +7,7 @@ test.describe('Layout desk', () => {
     await introduce(page, stravel.address, '/layout/swim-test');
     const plate = new PlatePage(page);
     await page.getByRole('button', { name: 'New stratum' }).click();
-    await page.getByRole('button', { name: 'box', exact: true }).click();
+    await page.getByRole('button', { name: 'block', exact: true }).click();
     await plate.drag(0.3, 0.3, 0.5, 0.5);
     await expect(page.getByRole('heading', { name: 'Block “box”' })).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();
@@ -37,7 +37,7 @@ test.describe('Layout desk', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
 
     await stravel.kill();
-    await page.getByRole('option', { name: 'box' }).click();
+    await page.locator('sv-item-list').getByRole('option', { name: 'box' }).click();
     await page.keyboard.press('ArrowRight');
     await expect(page.getByText(/No server: 1 change kept here/)).toBeVisible();
     await stravel.start();
@@ -46,7 +46,7 @@ test.describe('Layout desk', () => {
     expect(faults.filter((fault) => !/ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED|Failed to load resource/.test(fault))).toEqual([]);
     faults.length = 0;
     await page.reload();
-    await page.getByRole('option', { name: 'box' }).click();
+    await page.locator('sv-item-list').getByRole('option', { name: 'box' }).click();
     await expect(page.getByLabel('Place x', { exact: true })).toHaveValue('13');
     await expect(page.getByLabel('Turn yaw', { exact: true })).toHaveValue('30');
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -57,15 +57,15 @@ test.describe('Layout desk', () => {
     await introduce(page, stravel.address, '/layout/sorting-hall');
     await page.getByRole('button', { name: /^Works base/ }).click();
     await page.getByRole('option', { name: 'ground' }).click();
-    await expect(page.getByText(/reach: 6 levels/)).toBeVisible();
+    await expect(page.getByText(/reach: 8 levels/)).toBeVisible();
     await page.keyboard.press('ArrowRight');
-    const dialog = page.getByRole('dialog', { name: 'This reaches 6 levels' });
+    const dialog = page.getByRole('dialog', { name: 'Where does this change belong?' });
     await expect(dialog).toContainText('Cullet Yard');
     await dialog.getByRole('button', { name: 'Leave it' }).click();
     await expect(dialog).toHaveCount(0);
     await expect(page.getByLabel('Place x', { exact: true })).toHaveValue('0');
     await page.keyboard.press('ArrowRight');
-    await page.getByRole('button', { name: 'Change all 6' }).click();
+    await page.getByRole('button', { name: 'All 8 levels' }).click();
     await expect(page.getByLabel('Place x', { exact: true })).toHaveValue('0.5');
     await page.keyboard.press('ArrowLeft');
     await expect(page.getByLabel('Place x', { exact: true })).toHaveValue('0');

@@ -19,7 +19,7 @@ export type { Placement } from './model/placement';
 export { MARKER_KINDS, type Marker, type MarkerKind } from './model/marker';
 export type { Divider } from './model/divider';
 export { LINK_EVENTS, type Link, type LinkEvent } from './model/link';
-export { PATH_FORMS, type Knot, type Path, type PathForm } from './model/path';
+export { PATH_FORMS, type Knot, type Path, type PathForm } from './model/level-path';
 export {
   DEFAULT_MOVEMENT,
   MOST_TILE_SIDE,
@@ -53,7 +53,8 @@ export {
   type RecordTables,
 } from './model/records';
 
-export { MOST_PATH_KNOTS, RECORD_SCHEMAS } from './schema/record-schemas';
+export { RECORD_SCHEMAS } from './schema/record-schemas';
+export { MOST_PATH_KNOTS } from './schema/schema-parts';
 export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './schema/validate-record';
 export { recordJsonSchema } from './schema/json-schema';
 export { fileSchemas } from './schema/file-schemas';

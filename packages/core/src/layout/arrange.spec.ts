@@ -8,7 +8,16 @@ import { alignSteps, arrayOffsets, distributeSteps, varied } from './arrange';
 import { anchorOf, mirroredFields, movedFields, movedWithin, turnedFields, type PlacedItemOf } from './place-items';
 
 const box = (low: number, high: number): Box3 => ({ min: [low, 0, 0], max: [high, 1, 1] });
-const block = (over: Partial<Block> = {}): Block => ({ id: 'b', name: 'b', position: [3, 0, 1], turn: [30, 20, 10], planes: wedgePlanes([2, 3, 4]), sight: 'hides', material: 'brick', ...over });
+const block = (over: Partial<Block> = {}): Block => ({
+  id: 'b',
+  name: 'b',
+  position: [3, 0, 1],
+  turn: [30, 20, 10],
+  planes: wedgePlanes([2, 3, 4]),
+  sight: 'hides',
+  material: 'brick',
+  ...over,
+});
 const path: PlacedItemOf = {
   kind: 'path',
   item: {
@@ -76,8 +85,8 @@ describe('arranging', () => {
     ]);
     expect(arrayOffsets({ by: 'length', copies: 4, to: [0, 0, 8] }).map(([, , z]) => z)).toEqual([2, 4, 6, 8]);
     expect(arrayOffsets({ by: 'spacing', spacingMetres: 3, to: [10, 0, 0] }).map(([x]) => x)).toEqual([3, 6, 9]);
-    expect(() => arrayOffsets({ by: 'spacing', spacingMetres: 0.0001, to: [1e4, 0, 0] })).toThrow(expect.objectContaining({ code: 'ARRAY_SIZE' }));
-    expect(() => arrayOffsets({ by: 'step', copies: 0, step: [1, 0, 0] })).toThrow(expect.objectContaining({ code: 'ARRAY_SIZE' }));
+    expect(() => arrayOffsets({ by: 'spacing', spacingMetres: 0.0001, to: [1e4, 0, 0] })).toThrow(expect.objectContaining({ code: 'ARRAY_SIZE' }) as Error);
+    expect(() => arrayOffsets({ by: 'step', copies: 0, step: [1, 0, 0] })).toThrow(expect.objectContaining({ code: 'ARRAY_SIZE' }) as Error);
   });
 
   it('varies within bounds, the same for the same seed', () => {
@@ -95,7 +104,8 @@ describe('arranging', () => {
 });
 
 describe('placing', () => {
-  const corners = (one: Block): Vector3[] => blockSurface(one).faces.flatMap((face) => Array.from({ length: face.length / 3 }, (_unused, i): Vector3 => [face[i * 3], face[i * 3 + 1], face[i * 3 + 2]]));
+  const corners = (one: Block): Vector3[] =>
+    blockSurface(one).faces.flatMap((face) => Array.from({ length: face.length / 3 }, (_unused, i): Vector3 => [face[i * 3], face[i * 3 + 1], face[i * 3 + 2]]));
   const sorted = (points: readonly Vector3[]): string[] => [...new Set(points.map((p) => p.map((value) => (Math.round(value * 1e4) / 1e4 + 0).toFixed(4)).join()))].sort();
 
   it.each(['x', 'z'] as const)('mirrors a turned block across %s as its corners are mirrored', (axis) => {
@@ -111,7 +121,25 @@ describe('placing', () => {
       path,
       { kind: 'divider', item: { id: 'd', from: [0, 1], to: [2, 3], bottom: 0, top: 3 } },
       { kind: 'marker', item: { id: 'm', kind: 'spawn', position: [1, 2, 3], turn: 40 } },
-      { kind: 'volume', item: { id: 'v', name: '', kind: '', position: [1, 0, 2], turn: [15, 0, 0], shape: { form: 'prism', outline: [[0, 0], [3, 0], [0, 2]], heightMetres: 2 } } },
+      {
+        kind: 'volume',
+        item: {
+          id: 'v',
+          name: '',
+          kind: '',
+          position: [1, 0, 2],
+          turn: [15, 0, 0],
+          shape: {
+            form: 'prism',
+            outline: [
+              [0, 0],
+              [3, 0],
+              [0, 2],
+            ],
+            heightMetres: 2,
+          },
+        },
+      },
     ];
     for (const placed of items) {
       for (const axis of ['x', 'z'] as const) {

@@ -71,7 +71,11 @@ export interface VaryWish {
 }
 
 /** What chance does to each of some things, in their order; the same seed gives the same. */
-export function varied(count: number, { turnDegrees, scaleShare, offsetMetres }: VaryWish, seed: string): { readonly turnDegrees: number; readonly scale: number; readonly offset: Vector3 }[] {
+export function varied(
+  count: number,
+  { turnDegrees, scaleShare, offsetMetres }: VaryWish,
+  seed: string,
+): { readonly turnDegrees: number; readonly scale: number; readonly offset: Vector3 }[] {
   const random = randomStream(`vary ${seed}`);
   return Array.from({ length: count }, () => {
     const [turn, scale, x, z] = [random.between(-1, 1), random.between(-1, 1), random.between(-1, 1), random.between(-1, 1)];

@@ -112,7 +112,8 @@ export function isPatchable(kind: string): kind is PatchedKind {
 }
 
 function patchableKind(kind: string): PatchedKind {
-  if (!isPatchable(kind)) throw new CoreError('PATCH_KIND', `patch: a ${kind} is the same in all levels that share its stratum; change it for all, or give the level its own copy`, { kind });
+  if (!isPatchable(kind))
+    throw new CoreError('PATCH_KIND', `patch: a ${kind} is the same in all levels that share its stratum; change it for all, or give the level its own copy`, { kind });
   return kind;
 }
 
@@ -121,19 +122,19 @@ function patchOf(stratum: SharedStratum, id: string): Patch | undefined {
 }
 
 /** The patch that makes a record of the shared one; undefined when none is needed. */
-function patchBetween(
-  head: Pick<Patch, 'id' | 'level' | 'kind' | 'target'>,
-  shared: JsonRecord | undefined,
-  record: JsonRecord | undefined,
-  was: Patch['was'],
-): Patch | undefined {
+function patchBetween(head: Pick<Patch, 'id' | 'level' | 'kind' | 'target'>, shared: JsonRecord | undefined, record: JsonRecord | undefined, was: Patch['was']): Patch | undefined {
   if (!record) return shared ? { ...head, change: 'hidden', fields: {}, was: {} } : undefined;
   if (!shared) return { ...head, change: 'added', fields: record, was: {} };
   const names = [...new Set([...Object.keys(shared), ...Object.keys(record)])].sort();
   const changed = names.filter((field) => !equalJson(valueAt(shared, field), valueAt(record, field)));
   if (changed.length === 0) return undefined;
   const table = (of: JsonRecord): Record<string, Json> => Object.fromEntries(changed.map((field) => [field, valueAt(of, field)]));
-  return { ...head, change: 'changed', fields: table(record), was: { ...table(shared), ...Object.fromEntries(changed.filter((field) => Object.hasOwn(was, field)).map((field) => [field, was[field]])) } };
+  return {
+    ...head,
+    change: 'changed',
+    fields: table(record),
+    was: { ...table(shared), ...Object.fromEntries(changed.filter((field) => Object.hasOwn(was, field)).map((field) => [field, was[field]])) },
+  };
 }
 
 function replacePatch(document: string, id: string, before: Patch | undefined, after: Patch | undefined): Operation[] {

@@ -82,7 +82,7 @@ describe('a change of a shared stratum for one level alone', () => {
 
   it('is refused for a recipe', () => {
     expect(() => operationsForOne(stratumIn(new Map(), 'one'), [{ document: BASE, kind: 'recipe', id: 'r', field: 'seed', before: 'a', after: 'b' }])).toThrow(
-      expect.objectContaining({ code: 'PATCH_KIND' }),
+      expect.objectContaining({ code: 'PATCH_KIND' }) as Error,
     );
   });
 });
@@ -130,7 +130,7 @@ describe('patches', () => {
     expect(states()).toEqual([{ patch: patchOf(state, 'one', 'a'), deed: 'moved', shared: marker('a', 1), isIdle: false, changedSince: ['position'] }]);
     state.get('marker')?.delete('a');
     expect(states()[0]).toMatchObject({ isIdle: true, shared: undefined });
-    expect(() => pushPatch(stratumIn(state, 'one'), patchOf(state, 'one', 'a'))).toThrow(expect.objectContaining({ code: 'PATCH_TARGET' }));
+    expect(() => pushPatch(stratumIn(state, 'one'), patchOf(state, 'one', 'a'))).toThrow(expect.objectContaining({ code: 'PATCH_TARGET' }) as Error);
   });
 
   it.each<[string, Partial<Patch>]>([

@@ -2,7 +2,7 @@ import { turnMatrix, turnVector } from '../geometry/turn';
 import type { BlockPlane } from '../model/block';
 import type { Divider } from '../model/divider';
 import type { Json } from '../model/json';
-import type { Path } from '../model/path';
+import type { Path } from '../model/level-path';
 import type { ItemKind, ItemOfKind } from '../model/stratum';
 import type { PlanPoint, TurnDegrees, Vector3 } from '../model/vector';
 import { toMicro, vectorToMicro, wholeTurn } from '../numeric/micro';
@@ -74,7 +74,8 @@ export function mirroredFields({ kind, item }: PlacedItemOf, axis: 'x' | 'z', at
   if (kind === 'marker') return { position, turn: wholeTurn(axis === 'x' ? -item.turn : 180 - item.turn) };
   const turn = mirroredTurn(item.turn, axis);
   if (kind === 'block') return { position, turn, planes: item.planes.map(mirrorPlane) as unknown as Json };
-  if (kind === 'volume' && item.shape.form === 'prism') return { position, turn, shape: { ...item.shape, outline: item.shape.outline.map(([x, z]) => [toMicro(-x), z]) } as unknown as Json };
+  if (kind === 'volume' && item.shape.form === 'prism')
+    return { position, turn, shape: { ...item.shape, outline: item.shape.outline.map(([x, z]) => [toMicro(-x), z]) } as unknown as Json };
   return { position, turn };
 }
 
@@ -101,4 +102,3 @@ function mirroredTurn([yaw, pitch, roll]: TurnDegrees, axis: 'x' | 'z'): Json {
 function mirrorPlane([nx, ny, nz, offset]: BlockPlane): BlockPlane {
   return [-nx + 0, ny, nz, offset];
 }
-

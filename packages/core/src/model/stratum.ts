@@ -4,7 +4,7 @@ import type { Group } from './group';
 import type { Link } from './link';
 import type { Marker } from './marker';
 import type { Patch } from './patch';
-import type { Path } from './path';
+import type { Path } from './level-path';
 import type { Pin } from './pin';
 import type { Placement } from './placement';
 import type { Recipe } from './recipe';

@@ -6,6 +6,7 @@ import { writeGlb } from '../formats/glb/write-glb';
 import { turnQuaternion } from '../geometry/turn-quaternion';
 import { blockSurfaceIfAny } from '../geometry/block-solid';
 import type { LevelContent } from '../layout/level-content';
+import { squaresOfRow } from '../layout/tiles/square-text';
 import { placementBounds } from '../layout/placement-bounds';
 import type { Block } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
@@ -63,12 +64,13 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
       cell: chunk.cell === '' ? null : chunk.cell,
       geometry: meshes ? `${folder}/${name}.glb` : null,
       kits: [...new Set(chunk.placements.map(({ piece }) => kitPackPath(input.kits[input.pieces[piece].kit])))].sort().map((path) => `${path}.json`),
-      placements: chunk.placements.map(({ id, piece, position, turn, scale }) => ({
+      placements: chunk.placements.map(({ id, piece, position, turn, scale, values }) => ({
         id,
         piece,
         translation: [...position],
         rotation: turnQuaternion(turn),
         scale: [...scale],
+        ...ownValues(values),
       })),
     });
   }
@@ -87,13 +89,51 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
     code: level.code,
     values: level.values as Json,
     openSky: level.openSky,
-    markers: markers.map(({ id, kind, position, turn }) => ({ id, kind, translation: [...position], rotation: turnQuaternion([turn, 0, 0]) })),
+    markers: markers.map(({ id, kind, position, turn, entry, values }) => ({
+      id,
+      kind,
+      translation: [...position],
+      rotation: turnQuaternion([turn, 0, 0]),
+      ...(entry ? { entry } : {}),
+      ...ownValues(values),
+    })),
+    ...happenings(content),
     chunks: describedChunks,
     sight: `${folder}/sight.json`,
     cells: input.grid ? `${folder}/cells.json` : null,
   };
   files.push({ path: `${folder}.json`, bytes: strToU8(canonicalJson(description)) });
   return files;
+}
+
+/** What happens in a level and where one goes: volumes, links, paths and tile floors. Lists that are empty are left out. */
+function happenings({ strata }: LevelContent): Record<string, Json> {
+  const all = <T>(of: (content: LevelContent['strata'][number]['content']) => readonly T[]): readonly T[] => strata.flatMap(({ content }) => of(content));
+  const lists: Record<string, Json[]> = {
+    volumes: all(({ volume }) => volume).map(({ id, name, kind, position, turn, shape, values }) => ({
+      id,
+      name,
+      kind,
+      translation: [...position],
+      rotation: turnQuaternion(turn),
+      shape: shape as unknown as Json,
+      ...ownValues(values),
+    })),
+    links: all(({ link }) => link) as unknown as Json[],
+    paths: all(({ path }) => path).map(({ id, name, form, closed, knots }) => ({ id, name, form, closed, knots: knots as unknown as Json })),
+    tileFloors: all(({ tileFloor }) => tileFloor).map(({ id, name, position, squareMetres, columns, rows, squares }) => ({
+      id,
+      name,
+      position: [...position],
+      squareMetres,
+      squares: Array.from({ length: rows }, (_unused, row) => squaresOfRow(squares[String(row)], columns)),
+    })),
+  };
+  return Object.fromEntries(Object.entries(lists).filter(([, list]) => list.length > 0));
+}
+
+function ownValues(values: Placement['values']): Record<string, Json> {
+  return values ? { values: values as unknown as Json } : {};
 }
 
 /** A grid with one cell, for a level that is not cut; what is too large for it is resident anyway. */

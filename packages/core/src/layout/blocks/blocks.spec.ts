@@ -12,7 +12,18 @@ describe('volume', () => {
   it('is that of a box, a wedge and a prism worked out by hand', () => {
     expect(cubic(boxPlanes([2, 3, 4]))).toBeCloseTo(24, 6);
     expect(cubic(wedgePlanes([2, 3, 4]))).toBeCloseTo(12, 6);
-    expect(cubic(prismPlanes([[0, 0], [4, 0], [0, 3]], 2))).toBeCloseTo(12, 6);
+    expect(
+      cubic(
+        prismPlanes(
+          [
+            [0, 0],
+            [4, 0],
+            [0, 3],
+          ],
+          2,
+        ),
+      ),
+    ).toBeCloseTo(12, 6);
   });
 });
 
@@ -24,7 +35,7 @@ describe('a cylinder', () => {
   });
 
   it.each([2, 65, 3.5, NaN])('is refused with %p sides', (sides) => {
-    expect(() => cylinderPlanes([1, 1, 1], sides)).toThrow(expect.objectContaining({ code: 'CYLINDER_SIDES' }));
+    expect(() => cylinderPlanes([1, 1, 1], sides)).toThrow(expect.objectContaining({ code: 'CYLINDER_SIDES' }) as Error);
   });
 });
 
@@ -34,7 +45,10 @@ describe('cutting', () => {
     const { back, front } = cutBlock(shape(boxPlanes([4, 2, 2]), { faces: [face(0), face(2)] }), [1, 0, 0, 0.5]);
     expect(back.faces?.map(({ surface }) => surface)).toEqual(['s2']);
     expect(front.faces?.map(({ surface }) => surface)).toEqual(['s0', 's2']);
-    expect(front.faces?.map(({ plane }) => front.planes[plane].slice(0, 3))).toEqual([[1, 0, 0], [0, 1, 0]]);
+    expect(front.faces?.map(({ plane }) => front.planes[plane].slice(0, 3))).toEqual([
+      [1, 0, 0],
+      [0, 1, 0],
+    ]);
   });
 
   it.each<[string, BlockPlane]>([
@@ -43,7 +57,7 @@ describe('cutting', () => {
     ['through its own face from the other side', [-1, 0, 0, -2]],
     ['along an edge', [1, 1, 0, 4]],
   ])('by a plane %s is refused', (_where, plane) => {
-    expect(() => cutBlock(shape(boxPlanes([4, 2, 2])), plane)).toThrow(expect.objectContaining({ code: 'CUT_MISSES' }));
+    expect(() => cutBlock(shape(boxPlanes([4, 2, 2])), plane)).toThrow(expect.objectContaining({ code: 'CUT_MISSES' }) as Error);
   });
 
   it('then joining keeps the volume within 1e-9 of it, at any place and turn', () => {
@@ -93,7 +107,7 @@ describe('joining', () => {
     ['a step higher', { position: [2, 1, 0] }],
     ['across', { position: [0.5, 0, 2] }],
   ])('is refused for blocks that stand %s', (_how, over) => {
-    expect(() => joinBlocks(shape(boxPlanes([2, 3, 2])), shape(boxPlanes([2, 3, 2]), over))).toThrow(expect.objectContaining({ code: 'JOIN_NOT_CONVEX' }));
+    expect(() => joinBlocks(shape(boxPlanes([2, 3, 2])), shape(boxPlanes([2, 3, 2]), over))).toThrow(expect.objectContaining({ code: 'JOIN_NOT_CONVEX' }) as Error);
   });
 
   it('takes a block that lies within the other', () => {
@@ -104,20 +118,26 @@ describe('joining', () => {
 describe('hollowing', () => {
   it('leaves walls that make up all but the hollow', () => {
     fc.assert(
-      fc.property(fc.constantFrom(boxPlanes([4, 3, 5]), cylinderPlanes([4, 6, 4], 7), wedgePlanes([6, 5, 6])), fc.double({ min: 0.05, max: 0.4, noNaN: true }), (planes, metres) => {
-        const walls = hollowBlock(shape(planes), metres);
-        const inner = cubic(planes.map(([x, y, z, d]): BlockPlane => [x, y, z, d - metres * Math.hypot(x, y, z)]));
-        expect(walls.length).toBe(planes.length);
-        expect(walls.reduce((sum, wall) => sum + cubic(wall.planes), inner)).toBeCloseTo(cubic(planes), 5);
-        walls.forEach((wall, i) => walls.slice(i + 1).forEach((other) => expect(cubic([...wall.planes, ...other.planes])).toBeLessThan(1e-6)));
-      }),
+      fc.property(
+        fc.constantFrom(boxPlanes([4, 3, 5]), cylinderPlanes([4, 6, 4], 7), wedgePlanes([6, 5, 6])),
+        fc.double({ min: 0.05, max: 0.4, noNaN: true }),
+        (planes, metres) => {
+          const walls = hollowBlock(shape(planes), metres);
+          const inner = cubic(planes.map(([x, y, z, d]): BlockPlane => [x, y, z, d - metres * Math.hypot(x, y, z)]));
+          expect(walls.length).toBe(planes.length);
+          expect(walls.reduce((sum, wall) => sum + cubic(wall.planes), inner)).toBeCloseTo(cubic(planes), 5);
+          walls.forEach((wall, i) => walls.slice(i + 1).forEach((other) => expect(cubic([...wall.planes, ...other.planes])).toBeLessThan(1e-6)));
+        },
+      ),
       { numRuns: 30 },
     );
   });
 
   it('is refused when nothing would be left', () => {
-    expect(() => hollowBlock(shape(boxPlanes([4, 1, 4])), 0.5)).toThrow(expect.objectContaining({ code: 'HOLLOW_TOO_THICK', message: expect.stringContaining('1.00 m thin') as string }));
-    expect(() => hollowBlock(shape(boxPlanes([4, 1, 4])), 0)).toThrow(expect.objectContaining({ code: 'HOLLOW_TOO_THICK' }));
+    expect(() => hollowBlock(shape(boxPlanes([4, 1, 4])), 0.5)).toThrow(
+      expect.objectContaining({ code: 'HOLLOW_TOO_THICK', message: expect.stringContaining('1.00 m thin') as string }) as Error,
+    );
+    expect(() => hollowBlock(shape(boxPlanes([4, 1, 4])), 0)).toThrow(expect.objectContaining({ code: 'HOLLOW_TOO_THICK' }) as Error);
   });
 });
 
@@ -128,9 +148,9 @@ describe('moving a face', () => {
   });
 
   it('is refused beyond the other side, or where its neighbours cut it off', () => {
-    expect(() => moveFace(shape(boxPlanes([2, 3, 4])), 0, -2)).toThrow(expect.objectContaining({ code: 'BLOCK_EMPTY' }));
+    expect(() => moveFace(shape(boxPlanes([2, 3, 4])), 0, -2)).toThrow(expect.objectContaining({ code: 'BLOCK_EMPTY' }) as Error);
     // The corner of a box cut off: moved out beyond the corner, the cut is no face any more.
     const cornered: BlockPlane[] = [...boxPlanes([2, 2, 2]), [1, 0, 1, 1.5]];
-    expect(() => moveFace(shape(cornered), 6, 1)).toThrow(expect.objectContaining({ code: 'FACE_GONE' }));
+    expect(() => moveFace(shape(cornered), 6, 1)).toThrow(expect.objectContaining({ code: 'FACE_GONE' }) as Error);
   });
 });

@@ -13,12 +13,27 @@ import { layoutFindings } from './layout-findings';
 import { findOverlaps, type SourcedBlock } from './overlaps';
 import { sameContent } from './same-content';
 
-const level = { id: 'l', name: 'Hall', strata: [{ stratum: 's', switchedOff: false }, { stratum: 't', switchedOff: true }] } as unknown as Level;
+const level = {
+  id: 'l',
+  name: 'Hall',
+  strata: [
+    { stratum: 's', switchedOff: false },
+    { stratum: 't', switchedOff: true },
+  ],
+} as unknown as Level;
 const content = (...parts: Partial<StratumContent>[]): LevelContent => ({
   level,
   strata: parts.map((part, i) => ({ stratum: { id: 'st'[i], name: `Stratum ${'ST'[i]}`, role: 'events', owner: 'l' }, content: { ...EMPTY_CONTENT, ...part } })),
 });
-const volume = (id: string, over: Partial<Volume> = {}): Volume => ({ id, name: id, kind: '', position: [0, 0, 0], turn: [0, 0, 0], shape: { form: 'box', size: [2, 2, 2] }, ...over });
+const volume = (id: string, over: Partial<Volume> = {}): Volume => ({
+  id,
+  name: id,
+  kind: '',
+  position: [0, 0, 0],
+  turn: [0, 0, 0],
+  shape: { form: 'box', size: [2, 2, 2] },
+  ...over,
+});
 const link = (id: string, emitter: string, target: string, over: Partial<Link> = {}): Link => ({
   id,
   emitter,
@@ -36,7 +51,11 @@ const placement = (id: string, position: Vector3, piece = 'crate', yaw = 0) => (
 
 describe('links', () => {
   it('that lead somewhere and can fire are no finding', () => {
-    expect(told(content({ volume: [volume('a')], marker: [{ id: 'm', kind: 'exit', position: [0, 0, 0], turn: 0 }], link: [link('x', 'a', 'm', { event: 'enter' }), link('y', 'm', 'a')] }))).toEqual([]);
+    expect(
+      told(
+        content({ volume: [volume('a')], marker: [{ id: 'm', kind: 'exit', position: [0, 0, 0], turn: 0 }], link: [link('x', 'a', 'm', { event: 'enter' }), link('y', 'm', 'a')] }),
+      ),
+    ).toEqual([]);
   });
 
   it('with a missing end are found, with where the other end is', () => {
@@ -50,10 +69,9 @@ describe('links', () => {
 
   it('that can never fire are found: a marker cannot be entered, what is switched off does nothing', () => {
     const marker = { id: 'm', kind: 'exit' as const, position: [0, 0, 0] as const, turn: 0 };
-    expect(told(content({ marker: [marker], link: [link('x', 'm', 'm', { event: 'enter', once: true })] }, { volume: [volume('v')], link: [link('y', 'v', 'm', { event: 'enter' })] }))).toEqual([
-      'LINK_NEVER x',
-      'LINK_NEVER y',
-    ]);
+    expect(
+      told(content({ marker: [marker], link: [link('x', 'm', 'm', { event: 'enter', once: true })] }, { volume: [volume('v')], link: [link('y', 'v', 'm', { event: 'enter' })] })),
+    ).toEqual(['LINK_NEVER x', 'LINK_NEVER y']);
   });
 
   it('that fire each other for ever are found, unless one fires only once', () => {
@@ -69,9 +87,21 @@ describe('links', () => {
 describe('the same content', () => {
   it('is found over strata within a tolerance, also across the squares of its grid', () => {
     const found = sameContent(
-      content({ placement: [placement('p', [1, 0, 2]), placement('q', [5, 0, 5])] }, { placement: [placement('r', [1.004, 0, 1.996]), placement('s', [5, 0, 5], 'lamp'), placement('t', [5, 0, 5], 'crate', 90)] }),
+      content(
+        { placement: [placement('p', [1, 0, 2]), placement('q', [5, 0, 5])] },
+        { placement: [placement('r', [1.004, 0, 1.996]), placement('s', [5, 0, 5], 'lamp'), placement('t', [5, 0, 5], 'crate', 90)] },
+      ),
     );
-    expect(found).toEqual([{ piece: 'crate', position: [1, 0, 2], items: [{ stratum: 's', id: 'p' }, { stratum: 't', id: 'r' }] }]);
+    expect(found).toEqual([
+      {
+        piece: 'crate',
+        position: [1, 0, 2],
+        items: [
+          { stratum: 's', id: 'p' },
+          { stratum: 't', id: 'r' },
+        ],
+      },
+    ]);
   });
 
   it('counts a full turn as none, and tells one finding for three of the same', () => {
@@ -81,9 +111,18 @@ describe('the same content', () => {
 });
 
 describe('overlaps', () => {
-  const block = (id: string, x: number, yaw = 0): Block => ({ id, name: id, position: [x, 0, 0], turn: [yaw, 0, 0], planes: boxPlanes([2, 2, 2]), sight: 'hides', material: 'brick' });
+  const block = (id: string, x: number, yaw = 0): Block => ({
+    id,
+    name: id,
+    position: [x, 0, 0],
+    turn: [yaw, 0, 0],
+    planes: boxPlanes([2, 2, 2]),
+    sight: 'hides',
+    material: 'brick',
+  });
   const from = (stratum: string, ...blocks: Block[]): SourcedBlock[] => blocks.map((one) => ({ level: `level of ${stratum}`, stratum, block: one }));
-  const found = (blocks: SourcedBlock[]) => findOverlaps({ blocks, leastCubicMetres: 0.001 }, createRunContext()).map(({ first, second, cubicMetres }) => [first.id, second.id, Math.round(cubicMetres * 1000) / 1000]);
+  const found = (blocks: SourcedBlock[]) =>
+    findOverlaps({ blocks, leastCubicMetres: 0.001 }, createRunContext()).map(({ first, second, cubicMetres }) => [first.id, second.id, Math.round(cubicMetres * 1000) / 1000]);
 
   it('of different strata are found with their common space, largest first', () => {
     expect(found([...from('s', block('a', 0), block('b', 10)), ...from('t', block('c', 1.5), block('d', 10.5), block('e', 2))])).toEqual([
@@ -101,16 +140,43 @@ describe('overlaps', () => {
 describe('volumes', () => {
   it('hold points inside, at any turn and shape', () => {
     const turned = volume('a', { position: [10, 0, 0], turn: [90, 0, 0], shape: { form: 'box', size: [2, 2, 8] } });
-    expect([[13.9, 1, 0.9], [10, 1, 2], [10, -0.1, 0]].map((point) => isInVolume(turned, point as unknown as Vector3))).toEqual([true, false, false]);
+    expect(
+      [
+        [13.9, 1, 0.9],
+        [10, 1, 2],
+        [10, -0.1, 0],
+      ].map((point) => isInVolume(turned, point as unknown as Vector3)),
+    ).toEqual([true, false, false]);
     expect(volumeBounds(turned).max.map((value) => Math.round(value * 1000) / 1000)).toEqual([14, 2, 1]);
     const ball = volume('b', { shape: { form: 'sphere', radiusMetres: 2 } });
     expect([isInVolume(ball, [0, 2, 0]), isInVolume(ball, [1.5, 1.5, 0])]).toEqual([true, false]);
-    const prism = volume('c', { shape: { form: 'prism', outline: [[0, 0], [4, 0], [0, 4]], heightMetres: 3 } });
+    const prism = volume('c', {
+      shape: {
+        form: 'prism',
+        outline: [
+          [0, 0],
+          [4, 0],
+          [0, 4],
+        ],
+        heightMetres: 3,
+      },
+    });
     expect([isInVolume(prism, [1, 1, 1]), isInVolume(prism, [3, 1, 3])]).toEqual([true, false]);
   });
 
   it('whose outline makes no prism hold nothing and lie at their place', () => {
-    const faulty = volume('d', { position: [1, 2, 3], shape: { form: 'prism', outline: [[0, 0], [1, 0], [2, 0]], heightMetres: 3 } });
+    const faulty = volume('d', {
+      position: [1, 2, 3],
+      shape: {
+        form: 'prism',
+        outline: [
+          [0, 0],
+          [1, 0],
+          [2, 0],
+        ],
+        heightMetres: 3,
+      },
+    });
     expect(isInVolume(faulty, [1, 2, 3])).toBe(false);
     expect(volumeBounds(faulty)).toEqual({ min: [1, 2, 3], max: [1, 2, 3] });
   });

@@ -1,4 +1,4 @@
-import type { Knot, Path } from '../../model/path';
+import type { Knot, Path } from '../../model/level-path';
 import type { Vector3 } from '../../model/vector';
 
 /** A cubic piece of a path: start, two pulls, end. A straight one has its pulls on the line. */

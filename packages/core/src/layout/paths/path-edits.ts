@@ -1,5 +1,5 @@
 import { CoreError } from '../../errors';
-import type { Knot, Path } from '../../model/path';
+import type { Knot, Path } from '../../model/level-path';
 import type { Vector3 } from '../../model/vector';
 import { toMicro, vectorToMicro } from '../../numeric/micro';
 import { lengthOfPiece, norm, parameterAtLength, pathPieces, pointOfPiece, pull, velocityOfPiece } from './path-curve';
@@ -22,7 +22,12 @@ export function resamplePath(path: Path, spacingMetres: number, mostKnots: numbe
   const count = path.closed ? steps + (isWhole ? 0 : 1) : steps + (isWhole ? 1 : 2);
   if (count > mostKnots) throw new CoreError('PATH_KNOTS', `resample: ${spacingMetres} m over ${total.toFixed(2)} m needs ${count} knots, the limit is ${mostKnots}`, { count });
   const knots: Knot[] = [];
-  const ends = lengths.map(((sum) => (length: number) => (sum += length))(0));
+  const ends = lengths.map(
+    (
+      (sum) => (length: number) =>
+        (sum += length)
+    )(0),
+  );
   const distinct = knotsOfPieces(path);
   let piece = 0;
   for (let i = 0; i < count; i++) {

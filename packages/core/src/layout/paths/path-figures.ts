@@ -1,4 +1,4 @@
-import type { Path } from '../../model/path';
+import type { Path } from '../../model/level-path';
 import type { Vector3 } from '../../model/vector';
 import { bendOfPiece, lengthOfPiece, norm, pathPieces, pathPoints, velocityOfPiece } from './path-curve';
 

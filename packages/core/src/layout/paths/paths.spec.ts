@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Knot, Path } from '../../model/path';
+import type { Knot, Path } from '../../model/level-path';
 import type { Vector3 } from '../../model/vector';
 import { lengthOfPiece, norm, pathPieces, pathPoints } from './path-curve';
 import { joinedKnots, offsetKnots, resamplePath, reversedKnots } from './path-edits';
@@ -10,10 +10,13 @@ const path = (knots: readonly Knot[], over: Partial<Path> = {}): Path => ({ id: 
 const places = (knots: readonly Knot[]): Vector3[] => knots.map(({ position }) => position);
 /** A quarter circle of radius 10 about the origin, as near as one cubic comes: its pull is 0.5523 of the radius. */
 const PULL = 5.522847;
-const circle = path([knot(10, 0, { handle: [0, 0, PULL] }), knot(0, 10, { handle: [-PULL, 0, 0] }), knot(-10, 0, { handle: [0, 0, -PULL] }), knot(0, -10, { handle: [PULL, 0, 0] })], {
-  form: 'curve',
-  closed: true,
-});
+const circle = path(
+  [knot(10, 0, { handle: [0, 0, PULL] }), knot(0, 10, { handle: [-PULL, 0, 0] }), knot(-10, 0, { handle: [0, 0, -PULL] }), knot(0, -10, { handle: [PULL, 0, 0] })],
+  {
+    form: 'curve',
+    closed: true,
+  },
+);
 
 /** Length by very many straight steps, as a check on the quadrature. */
 function countedLength(one: Path): number {
@@ -29,7 +32,12 @@ const anyPath = fc
     form: fc.constantFrom('polyline' as const, 'curve' as const),
     closed: fc.boolean(),
   })
-  .map(({ knots, ...rest }) => path(knots.map((position) => ({ position, widthMetres: 1, tags: [], handle: null })), rest));
+  .map(({ knots, ...rest }) =>
+    path(
+      knots.map((position) => ({ position, widthMetres: 1, tags: [], handle: null })),
+      rest,
+    ),
+  );
 
 describe('paths', () => {
   it('measure a line worked out by hand', () => {
@@ -43,7 +51,12 @@ describe('paths', () => {
     const { lengthMetres, tightestRadiusMetres } = pathFigures(circle);
     expect(lengthMetres / (2 * Math.PI * 10)).toBeCloseTo(1, 3);
     expect(tightestRadiusMetres).toBeCloseTo(10, 0);
-    expect(distancesFromPath(circle, [[0, 0, 0], [13, 4, 0]]).map((metres) => Math.round(metres * 100) / 100)).toEqual([10, 5]);
+    expect(
+      distancesFromPath(circle, [
+        [0, 0, 0],
+        [13, 4, 0],
+      ]).map((metres) => Math.round(metres * 100) / 100),
+    ).toEqual([10, 5]);
   });
 
   it('leave out pieces between equal knots, and are refused when there is nothing else', () => {
@@ -51,8 +64,8 @@ describe('paths', () => {
     const dot = path([knot(1, 1), knot(1, 1)]);
     expect(pathFigures(dot).lengthMetres).toBe(0);
     expect(pathPoints(dot)).toEqual(Float64Array.of(1, 0, 1));
-    expect(() => resamplePath(dot, 1, 10)).toThrow(expect.objectContaining({ code: 'PATH_EMPTY' }));
-    expect(() => resamplePath(path([knot(0, 0), knot(9, 0)]), 0, 10)).toThrow(expect.objectContaining({ code: 'PATH_SPACING' }));
+    expect(() => resamplePath(dot, 1, 10)).toThrow(expect.objectContaining({ code: 'PATH_EMPTY' }) as Error);
+    expect(() => resamplePath(path([knot(0, 0), knot(9, 0)]), 0, 10)).toThrow(expect.objectContaining({ code: 'PATH_SPACING' }) as Error);
   });
 
   it('lengths agree with very many straight steps', () => {
@@ -77,7 +90,7 @@ describe('resampling', () => {
   });
 
   it('is refused over the limit of knots', () => {
-    expect(() => resamplePath(path([knot(0, 0), knot(100, 0)]), 1, 100)).toThrow(expect.objectContaining({ code: 'PATH_KNOTS', details: { count: 101 } }));
+    expect(() => resamplePath(path([knot(0, 0), knot(100, 0)]), 1, 100)).toThrow(expect.objectContaining({ code: 'PATH_KNOTS', details: { count: 101 } }) as Error);
   });
 
   it('is exact to a thousandth of the spacing along the arc', () => {
@@ -124,6 +137,6 @@ describe('editing paths', () => {
     const [a, b] = [path([knot(0, 0), knot(5, 0)]), path([knot(9, 0), knot(5, 0)], { id: 'q' })];
     expect(places(joinedKnots(a, b)).map(([x]) => x)).toEqual([0, 5, 9]);
     expect(places(joinedKnots(a, path([knot(-1, 0), knot(-4, 0)]))).map(([x]) => x)).toEqual([5, 0, -1, -4]);
-    expect(() => joinedKnots(a, circle)).toThrow(expect.objectContaining({ code: 'PATH_CLOSED' }));
+    expect(() => joinedKnots(a, circle)).toThrow(expect.objectContaining({ code: 'PATH_CLOSED' }) as Error);
   });
 });

@@ -45,7 +45,8 @@ export function matchesSelection(query: SelectionQuery, { kind, item, pieceName,
   if (asks(query.group) && !chain.some(({ name }) => has(name, query.group))) return false;
   if (asks(query.category) && !chain.some(({ category }) => has(category, query.category))) return false;
   if (asks(query.tag) && !('knots' in item && item.knots.some(({ tags }) => tags.some((tag) => has(tag, query.tag))))) return false;
-  if (asks(query.value) && !('values' in item && Object.values(item.values ?? {}).some((value) => has(Array.isArray(value) ? value.join(' ') : String(value), query.value)))) return false;
+  if (asks(query.value) && !('values' in item && Object.values(item.values ?? {}).some((value) => has(Array.isArray(value) ? value.join(' ') : String(value), query.value))))
+    return false;
   if (query.leastMetres === undefined && query.mostMetres === undefined && query.within === undefined) return true;
   if (!bounds) return false;
   const longest = Math.max(...bounds.max.map((value, k) => value - bounds.min[k]));

@@ -42,7 +42,14 @@ export function solveTiles({ nodes }: TileGraph, options: Partial<SolveOptions>,
   const toGoal = distances(goals, (i) => back[i], nodes.length);
   const musts = indicesOf(nodes, ({ role }) => role === 'must');
   const { neverNeeded, deadEnds } = idleSquares(nodes, start, toGoal, back);
-  const search = new Search(nodes, start, new Set(goals), toGoal, musts, musts.map((must) => distances([must], (i) => back[i], nodes.length)));
+  const search = new Search(
+    nodes,
+    start,
+    new Set(goals),
+    toGoal,
+    musts,
+    musts.map((must) => distances([must], (i) => back[i], nodes.length)),
+  );
   return { ...search.run(stateLimit, context), neverNeeded, deadEnds };
 }
 

@@ -19,12 +19,16 @@ export interface Square {
 const SQUARE = /^([A-Za-z][A-Za-z0-9]{0,7})(?:\^(-?\d{1,3}))?(?:\*(\d{1,3}))?(?:@([A-Za-z0-9]{1,8}))?$/;
 
 /** Reads one square. @returns undefined for a hole, or what is wrong */
-export function readSquare(text: string, legend: ReadonlyMap<string, SquareCode>): { readonly square: Square | undefined; readonly fault?: undefined } | { readonly square?: undefined; readonly fault: string } {
+export function readSquare(
+  text: string,
+  legend: ReadonlyMap<string, SquareCode>,
+): { readonly square: Square | undefined; readonly fault?: undefined } | { readonly square?: undefined; readonly fault: string } {
   if (text === HOLE || text === '') return { square: undefined };
   const match = SQUARE.exec(text);
   if (!match) return { fault: `“${text}” is no square; write a code of the legend, then ^height, *visits, @link` };
   const [, code, height, visits, label] = match as unknown as [string, string, string | undefined, string | undefined, string | undefined];
-  if (!legend.has(code)) return { fault: legend.size === 0 ? `“${code}” is not in the legend, which is empty` : `“${code}” is not in the legend (${[...legend.keys()].slice(0, 8).join(', ')})` };
+  if (!legend.has(code))
+    return { fault: legend.size === 0 ? `“${code}” is not in the legend, which is empty` : `“${code}” is not in the legend (${[...legend.keys()].slice(0, 8).join(', ')})` };
   return { square: { code, height: height === undefined ? undefined : Number(height), visits: visits === undefined ? undefined : Number(visits), label } };
 }
 

@@ -72,7 +72,7 @@ export function tileGraph(floors: readonly TileFloor[], legend: readonly SquareC
   const starts = nodes.filter(({ role }) => role === 'start').length;
   const goals = nodes.filter(({ role }) => role === 'goal').length;
   const fault = starts !== 1 ? `There must be one start; there ${starts === 0 ? 'is none' : `are ${starts}`}.` : goals === 0 ? 'There is no goal.' : '';
-  return { nodes: nodes.map(({ label: _label, ...node }) => ({ ...node, next: [...new Set(node.next)] })), fault };
+  return { nodes: nodes.map(({ floor, column, row, role, visits, height, next }) => ({ floor, column, row, role, visits, height, next: [...new Set(next)] })), fault };
 }
 
 /** The highest square that may be entered straight below a place of a floor. */

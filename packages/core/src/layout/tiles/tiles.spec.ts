@@ -5,11 +5,38 @@ import { readSquares, squaresOfRow } from './square-text';
 import { solveTiles, type TileSolution } from './solve-tiles';
 import { tileGraph, type TileGraph } from './tile-graph';
 
-const code = (letters: string, over: Partial<SquareCode> = {}): SquareCode => ({ code: letters, name: letters, colour: 'none', mark: 'none', mayEnter: true, visits: 0, height: 0, role: 'none', ...over });
-const LEGEND = [code('f'), code('w', { mayEnter: false }), code('s', { role: 'start' }), code('g', { role: 'goal' }), code('c', { visits: 1 }), code('m', { role: 'must' }), code('k', { role: 'must', visits: 1 })];
+const code = (letters: string, over: Partial<SquareCode> = {}): SquareCode => ({
+  code: letters,
+  name: letters,
+  colour: 'none',
+  mark: 'none',
+  mayEnter: true,
+  visits: 0,
+  height: 0,
+  role: 'none',
+  ...over,
+});
+const LEGEND = [
+  code('f'),
+  code('w', { mayEnter: false }),
+  code('s', { role: 'start' }),
+  code('g', { role: 'goal' }),
+  code('c', { visits: 1 }),
+  code('m', { role: 'must' }),
+  code('k', { role: 'must', visits: 1 }),
+];
 const floor = (text: string, over: Partial<TileFloor> = {}): TileFloor => {
   const { rows, columns } = readSquares(text, LEGEND);
-  return { id: 'a', name: 'a', position: [0, 0, 0], squareMetres: 1, columns, rows: rows.length, squares: Object.fromEntries(rows.map((row, i) => [String(i), row.join(' ')])), ...over };
+  return {
+    id: 'a',
+    name: 'a',
+    position: [0, 0, 0],
+    squareMetres: 1,
+    columns,
+    rows: rows.length,
+    squares: Object.fromEntries(rows.map((row, i) => [String(i), row.join(' ')])),
+    ...over,
+  };
 };
 const graph = (floors: readonly TileFloor[], rules: Partial<MovementRules> = {}): TileGraph => tileGraph(floors, LEGEND, { ...DEFAULT_MOVEMENT, ...rules });
 const solve = (of: TileGraph, stateLimit = 100000): TileSolution => solveTiles(of, { stateLimit }, createRunContext());
@@ -146,6 +173,6 @@ describe('solving', () => {
 
   it('can be cancelled midway', () => {
     const context = createRunContext({ cancel: { aborted: true } });
-    expect(() => solveTiles(graph([floor('s m f m\nf f f f\nm f m g')]), {}, context)).toThrow(expect.objectContaining({ code: 'CANCELLED' }));
+    expect(() => solveTiles(graph([floor('s m f m\nf f f f\nm f m g')]), {}, context)).toThrow(expect.objectContaining({ code: 'CANCELLED' }) as Error);
   });
 });

@@ -2,7 +2,10 @@ import type { Item, ItemKind, Link, Operation, Pin, StratumContent } from '@stra
 import { create, newId } from './operations';
 
 /** Items under ids of their own, to be put into a stratum. What points at another item of the content points at its copy. Patches are left out. */
-export function copiedItems(stratum: string, content: StratumContent): { readonly copies: readonly { readonly kind: ItemKind; readonly item: Item }[]; readonly operations: Operation[] } {
+export function copiedItems(
+  stratum: string,
+  content: StratumContent,
+): { readonly copies: readonly { readonly kind: ItemKind; readonly item: Item }[]; readonly operations: Operation[] } {
   const lists = (Object.entries(content) as [ItemKind, readonly Item[]][]).filter(([kind]) => kind !== 'patch');
   const ids = new Map(lists.flatMap(([, items]) => items.map(({ id }) => [id, newId()] as const)));
   const renamed = (id: string): string => ids.get(id) ?? id;

@@ -71,7 +71,11 @@ function cornersOfFace({ at, context, view }: PlateDrawing, face: Float64Array):
   const count = face.length / 3;
   if (view === 'plan' && new Set(Array.from({ length: count }, (_unused, i) => Math.round(face[i * 3 + 1] * 1000))).size > 1) return;
   const point = (i: number, j: number, share: number): [number, number] | undefined =>
-    at(face[i * 3] + (face[j * 3] - face[i * 3]) * share, face[i * 3 + 1] + (face[j * 3 + 1] - face[i * 3 + 1]) * share, face[i * 3 + 2] + (face[j * 3 + 2] - face[i * 3 + 2]) * share);
+    at(
+      face[i * 3] + (face[j * 3] - face[i * 3]) * share,
+      face[i * 3 + 1] + (face[j * 3 + 1] - face[i * 3 + 1]) * share,
+      face[i * 3 + 2] + (face[j * 3 + 2] - face[i * 3 + 2]) * share,
+    );
   for (let i = 0; i < count; i++) {
     const j = (i + 1) % count;
     for (const [from, to] of [

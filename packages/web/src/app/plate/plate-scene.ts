@@ -123,7 +123,10 @@ export class PlateScene {
       () => this.changed(),
       (of) => isSeen(of, unseen()),
     );
-    const placements = new PlacementInstances(group, document.placements, (piece) => this.meshes.get(piece),
+    const placements = new PlacementInstances(
+      group,
+      document.placements,
+      (piece) => this.meshes.get(piece),
       (of) => isSeen(of, unseen()),
     );
     const slots = new Map<string, number>();

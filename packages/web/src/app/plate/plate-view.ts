@@ -202,7 +202,12 @@ export class PlateView {
 
   /** Face loops of an item, the pieces of a path's line; undefined when it has none. */
   facesOf(item: PickItem): readonly Float64Array[] | undefined {
-    const path = item.kind === 'path' ? this.strata().find(({ id }) => id === item.stratum)?.paths.get(item.id) : undefined;
+    const path =
+      item.kind === 'path'
+        ? this.strata()
+            .find(({ id }) => id === item.stratum)
+            ?.paths.get(item.id)
+        : undefined;
     if (!path) return this.picks.facesOf(item);
     const line = lineOfPath(path);
     return Array.from({ length: line.length / 3 - 1 }, (_unused, i) => line.subarray(i * 3, i * 3 + 6));

@@ -12,12 +12,26 @@ const TEXT_PIXELS = 22;
 
 /** The colour of a name of the palette in the plate's theme. */
 export function paletteColour(colour: GroupColour, colours: PlateColours): string {
-  const table: Record<GroupColour, string> = { none: colours.floor, kiln: colours.kiln, brine: colours.brine, moss: colours.good, ochre: colours.near, madder: colours.over, slate: colours.softInk };
+  const table: Record<GroupColour, string> = {
+    none: colours.floor,
+    kiln: colours.kiln,
+    brine: colours.brine,
+    moss: colours.good,
+    ochre: colours.near,
+    madder: colours.over,
+    slate: colours.softInk,
+  };
   return table[colour];
 }
 
 /** Tile floors: squares in the colours and with the marks of the legend; hatched where one may not enter, nothing where there is none. */
-export function drawTileFloors(drawing: PlateDrawing, strata: readonly StratumDocument[], hidden: HiddenGroups, range: HeightRange | undefined, legend: readonly SquareCode[]): void {
+export function drawTileFloors(
+  drawing: PlateDrawing,
+  strata: readonly StratumDocument[],
+  hidden: HiddenGroups,
+  range: HeightRange | undefined,
+  legend: readonly SquareCode[],
+): void {
   const codes = new Map(legend.map((code) => [code.code, code]));
   for (const document of strata) {
     if (document.tileFloors.size === 0) continue;

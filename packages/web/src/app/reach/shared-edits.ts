@@ -46,7 +46,13 @@ export class SharedEdits {
       if (!answer) return false;
       belongs.set(document, answer);
     }
-    const all = [...belongs].flatMap(([document, belong]) => this.translated(document, belong, operations.filter((operation) => operation.document === document)));
+    const all = [...belongs].flatMap(([document, belong]) =>
+      this.translated(
+        document,
+        belong,
+        operations.filter((operation) => operation.document === document),
+      ),
+    );
     await this.edits.commit(this.labelled(label, belongs), all);
     return all.length > 0;
   }

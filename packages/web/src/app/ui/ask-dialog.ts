@@ -6,7 +6,13 @@ import { NumberField } from './number-field';
 export type Question =
   | { readonly key: string; readonly label: string; readonly kind: 'number'; readonly value: number; readonly least?: number; readonly most?: number }
   | { readonly key: string; readonly label: string; readonly kind: 'text'; readonly value: string; readonly suggestions?: readonly string[] }
-  | { readonly key: string; readonly label: string; readonly kind: 'choice'; readonly value: string; readonly choices: readonly { readonly value: string; readonly name: string }[] };
+  | {
+      readonly key: string;
+      readonly label: string;
+      readonly kind: 'choice';
+      readonly value: string;
+      readonly choices: readonly { readonly value: string; readonly name: string }[];
+    };
 
 export type Answers = Readonly<Record<string, number | string>>;
 
@@ -38,7 +44,14 @@ export interface AskData {
               <sv-number-field [label]="one.label" [value]="$any(answers()[one.key])" [least]="one.least ?? -100000" [most]="one.most ?? 100000" (kept)="put(one.key, $event)" />
             }
             @case ('text') {
-              <input #box class="cell" [attr.aria-label]="one.label" [value]="answers()[one.key]" [attr.list]="one.suggestions ? 'ask-' + one.key : null" (input)="put(one.key, box.value)" />
+              <input
+                #box
+                class="cell"
+                [attr.aria-label]="one.label"
+                [value]="answers()[one.key]"
+                [attr.list]="one.suggestions ? 'ask-' + one.key : null"
+                (input)="put(one.key, box.value)"
+              />
               @if (one.suggestions) {
                 <datalist [id]="'ask-' + one.key">
                   @for (text of one.suggestions; track text) {

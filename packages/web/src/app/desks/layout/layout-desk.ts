@@ -2,7 +2,20 @@ import { Injectable, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
-import { CoreError, PLACED_KINDS, anchorOf, groupChain, valueAt, type ItemKind, type PlacedItemOf, type JsonRecord, type Operation, type Placement, type Stratum, type Vector3 } from '@stravel/core';
+import {
+  CoreError,
+  PLACED_KINDS,
+  anchorOf,
+  groupChain,
+  valueAt,
+  type ItemKind,
+  type PlacedItemOf,
+  type JsonRecord,
+  type Operation,
+  type Placement,
+  type Stratum,
+  type Vector3,
+} from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../document/document-registry';
 import { OpenLevel } from '../../document/level/open-level';
@@ -145,7 +158,8 @@ export class LayoutDesk {
     if (!stratum) return;
     await this.attempt(async () => {
       const { content, count, missing, leftOut } = readCopied(text, (piece) => this.openLevel.pieces()[piece] !== undefined);
-      if (leftOut > 0) this.refuse(`${leftOut} placements were left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`);
+      if (leftOut > 0)
+        this.refuse(`${leftOut} placements were left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`);
       const { copies, operations } = copiedItems(stratum.id, content);
       if (await this.commit(`paste ${count} thing${count === 1 ? '' : 's'}`, operations)) this.select(copies.map(({ kind, item }) => ({ stratum: stratum.id, kind, id: item.id })));
     });

@@ -1,4 +1,17 @@
-import { localBounds, toMicro, turnMatrix, turnVector, vectorToMicro, yawOfDirection, type Block, type Operation, type Piece, type Placement, type PlanPoint, type Vector3 } from '@stravel/core';
+import {
+  localBounds,
+  toMicro,
+  turnMatrix,
+  turnVector,
+  vectorToMicro,
+  yawOfDirection,
+  type Block,
+  type Operation,
+  type Piece,
+  type Placement,
+  type PlanPoint,
+  type Vector3,
+} from '@stravel/core';
 import { setField } from '../../edits/operations';
 import { resizeItem, sizeOfItem, type PlacedItem } from './item-edits';
 

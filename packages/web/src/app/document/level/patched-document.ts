@@ -41,10 +41,12 @@ export function patchedDocument(shared: StratumDocument, level: string): Patched
       }
     }
     if (items.some(({ kind }) => kind === 'patch')) note();
-    document.apply([...touched.values()].map(({ kind, id }): Operation => {
-      const seen = patchedItem<Item>(kind, shared.item(kind, id), shared.patches.get(patchId(level, id)));
-      return { document: shared.id, kind, id, field: null, before: null, after: (seen as unknown as Json | undefined) ?? null };
-    }));
+    document.apply(
+      [...touched.values()].map(({ kind, id }): Operation => {
+        const seen = patchedItem<Item>(kind, shared.item(kind, id), shared.patches.get(patchId(level, id)));
+        return { document: shared.id, kind, id, field: null, before: null, after: (seen as unknown as Json | undefined) ?? null };
+      }),
+    );
   };
   return { level, shared, document, stop: shared.listen(follow) };
 }

@@ -119,7 +119,12 @@ export class ArrangeDesk {
     );
     if (!wish) return;
     const made = wish.map((by) => duplicateItems(items, by));
-    if (await this.desk.commit(`${wish.length} copies of ${this.desk.countText(items)}`, made.flatMap(({ operations }) => operations))) {
+    if (
+      await this.desk.commit(
+        `${wish.length} copies of ${this.desk.countText(items)}`,
+        made.flatMap(({ operations }) => operations),
+      )
+    ) {
       this.desk.select(made.flatMap(({ copies }) => copies.map(({ stratum, kind, item }) => ({ stratum, kind, id: item.id }))));
     }
   }
@@ -131,7 +136,16 @@ export class ArrangeDesk {
       title: 'Mirror',
       says: 'Blocks, volumes and paths are mirrored in themselves; pieces and markers take the mirrored place and direction.',
       questions: [
-        { key: 'axis', label: 'Across', kind: 'choice', value: 'x', choices: [{ value: 'x', name: 'x: left and right change' }, { value: 'z', name: 'z: up and down change' }] },
+        {
+          key: 'axis',
+          label: 'Across',
+          kind: 'choice',
+          value: 'x',
+          choices: [
+            { value: 'x', name: 'x: left and right change' },
+            { value: 'z', name: 'z: up and down change' },
+          ],
+        },
         { key: 'at', label: 'Mirror stands at, m', kind: 'number', value: toMicro(x) },
         { key: 'atZ', label: '… or for z at, m', kind: 'number', value: toMicro(z) },
       ],
@@ -140,7 +154,10 @@ export class ArrangeDesk {
     if (!answers) return;
     const axis = answers['axis'] === 'z' ? 'z' : 'x';
     const at = Number(axis === 'x' ? answers['at'] : answers['atZ']);
-    await this.desk.commit(`mirror ${this.desk.countText(items)}`, changeItems(items, (one) => mirroredFields(one, axis, at)));
+    await this.desk.commit(
+      `mirror ${this.desk.countText(items)}`,
+      changeItems(items, (one) => mirroredFields(one, axis, at)),
+    );
   }
 
   private async drop(): Promise<void> {
@@ -177,7 +194,11 @@ export class ArrangeDesk {
       deed: 'Vary',
     });
     if (!answers) return;
-    const chance = varied(items.length, { turnDegrees: Number(answers['turn']), scaleShare: Number(answers['scale']) / 100, offsetMetres: Number(answers['offset']) }, String(answers['seed']));
+    const chance = varied(
+      items.length,
+      { turnDegrees: Number(answers['turn']), scaleShare: Number(answers['scale']) / 100, offsetMetres: Number(answers['offset']) },
+      String(answers['seed']),
+    );
     const operations = changeItems(items, (one, i) => {
       const { turnDegrees, scale, offset } = chance[i];
       const moved = movedFields(one, offset);
@@ -195,10 +216,14 @@ export class ArrangeDesk {
     const pieces = Object.values(this.openLevel.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1));
     const [first] = items;
     if (!first) return;
-    const questions: Question[] = [{ key: 'piece', label: 'Piece', kind: 'choice', value: (first.item as Placement).piece, choices: pieces.map(({ id, name }) => ({ value: id, name })) }];
+    const questions: Question[] = [
+      { key: 'piece', label: 'Piece', kind: 'choice', value: (first.item as Placement).piece, choices: pieces.map(({ id, name }) => ({ value: id, name })) },
+    ];
     const answers = await this.ask.for({ title: `Replace ${this.desk.countText(items)}`, says: 'Place, turn, scale, group and own values stay.', questions, deed: 'Replace' });
     if (!answers) return;
-    const operations = items.filter(({ item }) => (item as Placement).piece !== answers['piece']).map(({ stratum, kind, item }) => setField(stratum, kind, item, 'piece', answers['piece'] as Json));
+    const operations = items
+      .filter(({ item }) => (item as Placement).piece !== answers['piece'])
+      .map(({ stratum, kind, item }) => setField(stratum, kind, item, 'piece', answers['piece'] as Json));
     await this.desk.commit(`replace ${this.desk.countText(items)}`, operations);
   }
 
@@ -210,7 +235,9 @@ export class ArrangeDesk {
       boxes.flatMap((box) => box ?? []),
       axis,
     );
-    const operations = known.flatMap((one, i): Operation[] => (steps[i] === 0 ? [] : moveItems([one], [axis === 0 ? steps[i] : 0, axis === 1 ? steps[i] : 0, axis === 2 ? steps[i] : 0])));
+    const operations = known.flatMap((one, i): Operation[] =>
+      steps[i] === 0 ? [] : moveItems([one], [axis === 0 ? steps[i] : 0, axis === 1 ? steps[i] : 0, axis === 2 ? steps[i] : 0]),
+    );
     await this.desk.commit(`${label} ${this.desk.countText(items)}`, operations);
   }
 

@@ -81,7 +81,10 @@ export class BlocksDesk {
         deed: 'Cut',
       },
       (answers) => {
-        const normal = answers['facing'] === 'yaw' ? turnVector(turnMatrix([Number(answers['yaw']), 0, 0]), 0, 0, -1) : (String(answers['facing']).split(' ').map(Number) as [number, number, number]);
+        const normal =
+          answers['facing'] === 'yaw'
+            ? turnVector(turnMatrix([Number(answers['yaw']), 0, 0]), 0, 0, -1)
+            : (String(answers['facing']).split(' ').map(Number) as [number, number, number]);
         const plane: BlockPlane = [...normal, normal[0] * Number(answers['x']) + normal[1] * Number(answers['y']) + normal[2] * Number(answers['z'])];
         return blocks.flatMap((one): Operation[] => {
           const { back, front } = cutBlock(one.item as Block, plane);
@@ -104,12 +107,17 @@ export class BlocksDesk {
 
   private async hollow(blocks: readonly PlacedItem[]): Promise<void> {
     const questions: Question[] = [{ key: 'wall', label: 'Walls, m', kind: 'number', value: 0.3, least: 0.001 }];
-    const operations = await this.ask.until({ title: `Hollow ${this.desk.countText(blocks)}`, says: 'A wall under each face; the inside stays empty.', questions, deed: 'Hollow' }, (answers) =>
-      blocks.flatMap((one) => {
-        const block = one.item as Block;
-        const walls = hollowBlock(block, Number(answers['wall']));
-        return [remove(one.stratum, 'block', block), ...walls.map((wall, i) => create(one.stratum, 'block', { ...reshaped(block, wall, newId()), name: `${block.name || 'wall'} ${i + 1}` }))];
-      }),
+    const operations = await this.ask.until(
+      { title: `Hollow ${this.desk.countText(blocks)}`, says: 'A wall under each face; the inside stays empty.', questions, deed: 'Hollow' },
+      (answers) =>
+        blocks.flatMap((one) => {
+          const block = one.item as Block;
+          const walls = hollowBlock(block, Number(answers['wall']));
+          return [
+            remove(one.stratum, 'block', block),
+            ...walls.map((wall, i) => create(one.stratum, 'block', { ...reshaped(block, wall, newId()), name: `${block.name || 'wall'} ${i + 1}` })),
+          ];
+        }),
     );
     if (operations && (await this.desk.commit(`hollow ${this.desk.countText(blocks)}`, operations))) this.desk.select([]);
   }
@@ -172,7 +180,11 @@ export class BlocksDesk {
         return planes;
       },
     );
-    if (made) await this.desk.commit('planes of a block', [setField(one.stratum, 'block', block, 'planes', made as unknown as Json), ...(block.faces ? [setField(one.stratum, 'block', block, 'faces', null)] : [])]);
+    if (made)
+      await this.desk.commit('planes of a block', [
+        setField(one.stratum, 'block', block, 'planes', made as unknown as Json),
+        ...(block.faces ? [setField(one.stratum, 'block', block, 'faces', null)] : []),
+      ]);
   }
 
   private reshape(one: PlacedItem, { planes, faces }: ShapedBlock): Operation[] {
@@ -183,8 +195,8 @@ export class BlocksDesk {
 }
 
 function reshaped(block: Block, { planes, faces }: ShapedBlock, id: string): Block {
-  const { faces: _before, ...rest } = block;
-  return { ...rest, id, planes, ...(faces ? { faces } : {}) };
+  const { name, position, turn, sight, material, group } = block;
+  return { id, name, position, turn, planes, sight, material, ...(group ? { group } : {}), ...(faces ? { faces } : {}) };
 }
 
 /** Which face: told by where it faces in the level and by its size. */
@@ -198,4 +210,3 @@ function faceQuestion(block: Block): Question {
   });
   return { key: 'face', label: 'Face', kind: 'choice', value: choices.at(0)?.value ?? '0', choices };
 }
-

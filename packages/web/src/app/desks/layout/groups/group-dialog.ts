@@ -34,7 +34,16 @@ export type GroupDialogResult = GroupDialogData['group'];
         </select>
       </label>
       <label
-        >Guard <textarea #guard class="cell" rows="2" maxlength="2000" placeholder="Why it must not be deleted by accident" [value]="group().guard" (input)="change('guard', guard.value)"></textarea>
+        >Guard
+        <textarea
+          #guard
+          class="cell"
+          rows="2"
+          maxlength="2000"
+          placeholder="Why it must not be deleted by accident"
+          [value]="group().guard"
+          (input)="change('guard', guard.value)"
+        ></textarea>
       </label>
       <p class="soft">With a guard, deleting the group or anything in it asks first, and says why.</p>
     </mat-dialog-content>

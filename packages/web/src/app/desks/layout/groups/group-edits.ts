@@ -103,7 +103,10 @@ export function templateOf(groups: ReadonlyMap<string, Group>, id: string, name:
   const root = groups.get(id);
   if (root) visit(root);
   const places = new Map(order.map((group, i) => [group.id, i]));
-  return { name, parts: order.map((group) => ({ name: group.name, parent: group.id === id ? null : (places.get(group.parent ?? '') ?? null), category: group.category, colour: group.colour })) };
+  return {
+    name,
+    parts: order.map((group) => ({ name: group.name, parent: group.id === id ? null : (places.get(group.parent ?? '') ?? null), category: group.category, colour: group.colour })),
+  };
 }
 
 /** Why some items must not be deleted by accident: the guards of the groups that they stand in, each once. */

@@ -40,7 +40,13 @@ export type GroupDeed = (typeof GROUP_DEEDS)[number];
       @for (row of rows(); track row.group.id) {
         <li [class.active]="row.active" [class.off]="row.hidden || row.group.aside" [style.padding-left.px]="row.depth * 10">
           <span class="mark" [class]="'mark colour-' + row.group.colour" aria-hidden="true"></span>
-          <button class="plain name" [attr.aria-pressed]="row.active" title="New things go into this group" (click)="activated.emit(row.group.id)" (dblclick)="asked.emit({ id: row.group.id, deed: 'edit' })">
+          <button
+            class="plain name"
+            [attr.aria-pressed]="row.active"
+            title="New things go into this group"
+            (click)="activated.emit(row.group.id)"
+            (dblclick)="asked.emit({ id: row.group.id, deed: 'edit' })"
+          >
             <span>{{ row.group.name }}</span>
             <span class="soft">{{ says(row) }}</span>
           </button>

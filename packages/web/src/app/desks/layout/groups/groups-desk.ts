@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { groupTree, type Group, type GroupNode, type Json } from '@stravel/core';
+import { groupTree, type CollectionSettings, type Group, type GroupNode, type Json } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
@@ -167,13 +167,16 @@ export class GroupsDesk {
     return firstValueFrom(this.dialogs.open<GroupDialog, GroupDialogData, GroupDialogResult>(GroupDialog, { data, width: '440px' }).afterClosed());
   }
 
-  private settings() {
+  private settings(): CollectionSettings | undefined {
     return Object.values(this.tables().collection).at(0);
   }
 }
 
 /** The groups of a stratum as rows, each with what stands in it and below. */
-export function groupRows(document: StratumDocument, state: { readonly hiddenGroups: readonly string[]; readonly lockedGroups: readonly string[]; readonly soloed: string; readonly activeGroup: string }): GroupRow[] {
+export function groupRows(
+  document: StratumDocument,
+  state: { readonly hiddenGroups: readonly string[]; readonly lockedGroups: readonly string[]; readonly soloed: string; readonly activeGroup: string },
+): GroupRow[] {
   const counts = memberCounts(document);
   const total = ({ group, groups }: GroupNode): number => (counts.get(group.id) ?? 0) + groups.reduce((sum, node) => sum + total(node), 0);
   const rows = (nodes: readonly GroupNode[]): GroupRow[] =>

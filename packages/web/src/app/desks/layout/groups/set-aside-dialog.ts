@@ -10,7 +10,17 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
     <h2 mat-dialog-title>Set {{ data.name }} aside</h2>
     <mat-dialog-content>
       <p>It is kept, but no longer part of the level: no bake, budget or pack counts it.</p>
-      <input #box class="cell" aria-label="Reason" placeholder="Reason" maxlength="2000" cdkFocusInitial [value]="reason()" (input)="reason.set(box.value)" (keydown.enter)="agree()" />
+      <input
+        #box
+        class="cell"
+        aria-label="Reason"
+        placeholder="Reason"
+        maxlength="2000"
+        cdkFocusInitial
+        [value]="reason()"
+        (input)="reason.set(box.value)"
+        (keydown.enter)="agree()"
+      />
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>

@@ -43,7 +43,17 @@ export class LinksDesk {
   async add(): Promise<void> {
     const [one] = this.desk.selected();
     if (!one) return;
-    const link: Link = { id: newId(), emitter: one.item.id, event: one.kind === 'volume' ? 'enter' : 'used', who: '', once: false, delaySeconds: 0, action: '', target: '', arguments: {} };
+    const link: Link = {
+      id: newId(),
+      emitter: one.item.id,
+      event: one.kind === 'volume' ? 'enter' : 'used',
+      who: '',
+      once: false,
+      delaySeconds: 0,
+      action: '',
+      target: '',
+      arguments: {},
+    };
     const made = await this.askFor('New link', link);
     if (made) await this.desk.commit(`link ${made.action}`, [create(one.stratum, 'link', made)]);
   }
@@ -52,7 +62,9 @@ export class LinksDesk {
     const found = this.all().find(({ link }) => link.id === id);
     const made = found && (await this.askFor('Link', found.link));
     if (!made) return;
-    const fields = (['event', 'who', 'once', 'delaySeconds', 'action', 'target', 'arguments'] as const).filter((field) => JSON.stringify(made[field]) !== JSON.stringify(found.link[field]));
+    const fields = (['event', 'who', 'once', 'delaySeconds', 'action', 'target', 'arguments'] as const).filter(
+      (field) => JSON.stringify(made[field]) !== JSON.stringify(found.link[field]),
+    );
     await this.desk.commit(
       `link ${made.action}`,
       fields.map((field) => setField(found.stratum, 'link', found.link, field, made[field] as Json)),
@@ -129,7 +141,14 @@ export class LinksDesk {
       for (const kind of TARGET_KINDS) {
         const item: Item | undefined = document.item(kind, id);
         if (!item) continue;
-        const named = 'name' in item && item.name !== '' ? item.name : 'piece' in item ? (this.openLevel.pieces()[item.piece as string]?.name ?? kind) : 'kind' in item ? String(item.kind) : kind;
+        const named =
+          'name' in item && item.name !== ''
+            ? item.name
+            : 'piece' in item
+              ? (this.openLevel.pieces()[item.piece as string]?.name ?? kind)
+              : 'kind' in item
+                ? String(item.kind)
+                : kind;
         return 'position' in item ? `${named} at ${(item.position as readonly number[]).map((value) => Math.round(value * 10) / 10).join(', ')}` : named;
       }
     }
@@ -140,7 +159,9 @@ export class LinksDesk {
     const who = link.who === '' ? '' : ` by ${link.who}`;
     const after = link.delaySeconds > 0 ? ` after ${link.delaySeconds} s` : '';
     const often = link.once ? ', once' : '';
-    return link.emitter === of ? `${link.event}${who} → ${link.action}: ${this.nameOf(link.target)}${after}${often}` : `${this.nameOf(link.emitter)}, ${link.event}${who} → ${link.action}${after}${often}`;
+    return link.emitter === of
+      ? `${link.event}${who} → ${link.action}: ${this.nameOf(link.target)}${after}${often}`
+      : `${this.nameOf(link.emitter)}, ${link.event}${who} → ${link.action}${after}${often}`;
   }
 
   private all(): { readonly stratum: string; readonly link: Link }[] {

@@ -30,7 +30,14 @@ const MOST_KNOTS_SHOWN = 40;
           @for (axis of axes; track axis; let k = $index) {
             <sv-number-field [label]="'Knot ' + (i + 1) + ' ' + axis" [value]="knot.position[k]" [disabled]="disabled()" (kept)="place(i, k, $event)" />
           }
-          <sv-number-field [label]="'Width at knot ' + (i + 1)" [value]="knot.widthMetres" [least]="0" [most]="10000" [disabled]="disabled()" (kept)="put(i, { widthMetres: $event })" />
+          <sv-number-field
+            [label]="'Width at knot ' + (i + 1)"
+            [value]="knot.widthMetres"
+            [least]="0"
+            [most]="10000"
+            [disabled]="disabled()"
+            (kept)="put(i, { widthMetres: $event })"
+          />
           <input
             #tags
             class="cell"

@@ -1,5 +1,17 @@
 import { Injectable, inject } from '@angular/core';
-import { MOST_PATH_KNOTS, distancesFromPath, joinedKnots, offsetKnots, resamplePath, reversedKnots, type Json, type Knot, type Marker, type Path, type PlanPoint } from '@stravel/core';
+import {
+  MOST_PATH_KNOTS,
+  distancesFromPath,
+  joinedKnots,
+  offsetKnots,
+  resamplePath,
+  reversedKnots,
+  type Json,
+  type Knot,
+  type Marker,
+  type Path,
+  type PlanPoint,
+} from '@stravel/core';
 import { MatDialog } from '@angular/material/dialog';
 import { OpenLevel } from '../../../document/level/open-level';
 import { remove, setField } from '../../../edits/operations';
@@ -23,7 +35,7 @@ export class PathsDesk {
     const [first, second] = this.desk.selected().filter(({ kind }) => kind === 'path');
     if (!first) return;
     const path = first.item as Path;
-    const deeds: Record<PathDeed, () => Promise<unknown>> = {
+    const deeds: Record<PathDeed, () => unknown> = {
       resample: () => this.resample(first),
       offset: () => this.offset(first),
       reverse: () => this.setKnots(first, 'reverse a path', reversedKnots(path)),
@@ -88,14 +100,16 @@ export class PathsDesk {
     );
   }
 
-  private async openDistances(one: PlacedItem): Promise<void> {
+  private openDistances(one: PlacedItem): void {
     const path = one.item as Path;
     const markers = this.openLevel.strata().flatMap((document) => [...document.markers.values()].map((marker) => ({ stratum: document.id, marker })));
     const distances = distancesFromPath(
       path,
       markers.map(({ marker }) => marker.position),
     );
-    const lines = markers.map(({ stratum, marker }, i): DistanceLine => ({ ref: { stratum, kind: 'marker', id: marker.id }, name: nameOf(marker), metres: distances[i] })).sort((a, b) => b.metres - a.metres);
+    const lines = markers
+      .map(({ stratum, marker }, i): DistanceLine => ({ ref: { stratum, kind: 'marker', id: marker.id }, name: nameOf(marker), metres: distances[i] }))
+      .sort((a, b) => b.metres - a.metres);
     const data: DistancesData = { path: path.name || 'the path', lines, goTo: (ref) => this.desk.select([ref]) };
     this.dialogs.open<DistancesDialog, DistancesData>(DistancesDialog, { data, width: '460px' });
   }

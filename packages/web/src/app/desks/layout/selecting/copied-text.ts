@@ -1,4 +1,4 @@
-import { CoreError, EMPTY_CONTENT, ITEM_KINDS, checkedRecord, parseJson, type Item, type ItemKind, type StratumContent } from '@stravel/core';
+import { CoreError, EMPTY_CONTENT, checkedRecord, parseJson, type Item, type ItemKind, type StratumContent } from '@stravel/core';
 import { LAYOUT_KINDS, type PlacedItem } from '../item-edits';
 
 const FORMAT = 'stravel-items';
@@ -6,8 +6,12 @@ const VERSION = 1;
 
 /** Things as text for the clipboard: their places are kept exactly. */
 export function copiedText(items: readonly PlacedItem[], pieceNames: (piece: string) => string | undefined): string {
-  const content = Object.fromEntries(ITEM_KINDS.map((kind) => [kind, items.filter((one) => one.kind === kind).map(({ item }) => item)]).filter(([, list]) => (list as unknown[]).length > 0));
-  const pieces = Object.fromEntries(items.flatMap(({ item }) => ('piece' in item ? [[item.piece, pieceNames(item.piece) ?? item.piece]] : [])));
+  const content: Partial<Record<ItemKind, Item[]>> = {};
+  const pieces: Record<string, string> = {};
+  for (const { kind, item } of items) {
+    (content[kind] ??= []).push(item);
+    if ('piece' in item) pieces[item.piece] = pieceNames(item.piece) ?? item.piece;
+  }
   return JSON.stringify({ format: FORMAT, version: VERSION, pieces, content });
 }
 
@@ -35,7 +39,8 @@ export function readCopied(text: string, hasPiece: (piece: string) => boolean): 
     throw new CoreError('PASTE_UNREADABLE', `paste: ${why}`);
   };
   const whole = parseJson(text, 'paste') as { version?: unknown; pieces?: unknown; content?: unknown } | null;
-  if (whole === null || typeof whole !== 'object' || whole.version !== VERSION) return fail(`its version is ${JSON.stringify(whole?.version ?? null)}, this Stravel reads ${VERSION}`);
+  if (whole === null || typeof whole !== 'object' || whole.version !== VERSION)
+    return fail(`its version is ${JSON.stringify(whole?.version ?? null)}, this Stravel reads ${VERSION}`);
   if (typeof whole.content !== 'object' || whole.content === null) return fail('it has no content');
   const names = (typeof whole.pieces === 'object' && whole.pieces !== null ? whole.pieces : {}) as Record<string, unknown>;
   const lists = whole.content as Record<string, unknown>;

@@ -6,7 +6,8 @@ export const ARRANGE_DEEDS = ['move by', 'align', 'distribute', 'array', 'mirror
 export const SELECT_DEEDS = ['find', 'similar', 'invert', 'keep'] as const;
 export const BLOCK_DEEDS = ['cut', 'join', 'hollow', 'move face', 'surface', 'planes'] as const;
 export const PATH_DEEDS = ['resample', 'offset', 'reverse', 'join paths', 'close', 'form', 'distances'] as const;
-export type SelectionDeed = (typeof ARRANGE_DEEDS)[number] | (typeof SELECT_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number] | 'duplicate' | 'delete' | 'turn' | 'link';
+export type SelectionDeed =
+  (typeof ARRANGE_DEEDS)[number] | (typeof SELECT_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number] | 'duplicate' | 'delete' | 'turn' | 'link';
 
 const WORDS: Readonly<Record<(typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number], string>> = {
   'move by': 'Move by exact amounts…',

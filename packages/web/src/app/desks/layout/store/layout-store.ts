@@ -133,6 +133,9 @@ export const layoutFeature = createFeature({
     on(layoutActions.volumeFormChosen, (state, { form }) => ({ ...state, volumeForm: form })),
     on(layoutActions.volumeKindChosen, (state, { kind }) => ({ ...state, volumeKind: kind })),
     on(layoutActions.pathFormChosen, (state, { form }) => ({ ...state, pathForm: form })),
-    on(layoutActions.snapTargetFlipped, (state, { target }) => ({ ...state, snapTargets: state.snapTargets.includes(target) ? state.snapTargets.filter((one) => one !== target) : [...state.snapTargets, target] })),
+    on(layoutActions.snapTargetFlipped, (state, { target }) => ({
+      ...state,
+      snapTargets: state.snapTargets.includes(target) ? state.snapTargets.filter((one) => one !== target) : [...state.snapTargets, target],
+    })),
   ),
 });

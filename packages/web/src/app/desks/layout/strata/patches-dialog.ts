@@ -32,7 +32,9 @@ export interface PatchesData {
               <span class="deed" [class]="'deed ' + state.deed">{{ state.deed }}</span>
             </td>
             <td>
-              <button class="plain" [attr.aria-expanded]="open() === state.patch.id" (click)="open.set(open() === state.patch.id ? '' : state.patch.id)">{{ data.nameOf(state) }}</button>
+              <button class="plain" [attr.aria-expanded]="open() === state.patch.id" (click)="open.set(open() === state.patch.id ? '' : state.patch.id)">
+                {{ data.nameOf(state) }}
+              </button>
               @if (state.isIdle) {
                 <span class="near">the shared one is gone; this patch does nothing</span>
               } @else if (state.changedSince.length > 0) {

@@ -30,7 +30,9 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
       (asked)="asked($event.id, $event.deed)"
     />
     <div class="beside">
-      <button class="chip" title="Show other levels faintly, at their own coordinates" (click)="context.choose()">{{ context.shown().length > 0 ? 'With ' + context.shown().length + ' other' + (context.shown().length > 1 ? 's' : '') : 'With others…' }}</button>
+      <button class="chip" title="Show other levels faintly, at their own coordinates" (click)="context.choose()">
+        {{ context.shown().length > 0 ? 'With ' + context.shown().length + ' other' + (context.shown().length > 1 ? 's' : '') : 'With others…' }}
+      </button>
       @if (context.checking()) {
         <button class="chip" (click)="context.cancel()">Checking… cancel</button>
       } @else {

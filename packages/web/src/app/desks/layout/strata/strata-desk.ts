@@ -125,7 +125,11 @@ export class StrataDesk {
         return stratum ? patchStates(stratum.patches(), level.id, (kind, item) => stratum.item(kind, item)) : [];
       }),
       nameOf: (state) => this.nameOfPatched(state),
-      revert: (states) => void this.edits.commit(states.length === 1 ? `revert ${this.nameOfPatched(states[0])}` : `revert ${states.length} patches`, states.flatMap(({ patch }) => revertPatch(id, patch))),
+      revert: (states) =>
+        void this.edits.commit(
+          states.length === 1 ? `revert ${this.nameOfPatched(states[0])}` : `revert ${states.length} patches`,
+          states.flatMap(({ patch }) => revertPatch(id, patch)),
+        ),
       push: (state) => void this.push(id, state),
       goTo: ({ patch }) => this.desk.select([{ stratum: id, kind: patch.kind, id: patch.target }]),
     };
@@ -170,4 +174,3 @@ export class StrataDesk {
     return patches === 0 ? things : `${things}, and ${patches} patch${patches === 1 ? '' : 'es'} of its own`;
   }
 }
-

@@ -73,10 +73,15 @@ const CODE = /^[A-Za-z][A-Za-z0-9]{0,7}$/;
           </select></label
         >
         <span class="pair">Steps up <sv-number-field label="Steps up" [value]="movement().upSteps" [least]="0" [most]="1000" (kept)="move({ upSteps: whole($event) })" /></span>
-        <span class="pair">Steps down <sv-number-field label="Steps down" [value]="movement().downSteps" [least]="0" [most]="1000" (kept)="move({ downSteps: whole($event) })" /></span>
+        <span class="pair"
+          >Steps down <sv-number-field label="Steps down" [value]="movement().downSteps" [least]="0" [most]="1000" (kept)="move({ downSteps: whole($event) })"
+        /></span>
         <label><input type="checkbox" [checked]="movement().mayFall" (change)="move({ mayFall: !movement().mayFall })" /> may fall to the floor below</label>
       </div>
-      <p class="soft">A square may say otherwise for itself: <code>f^2</code> height 2, <code>f*1</code> goes after one visit, <code>f@a</code> linked to the other <code>@a</code>; <code>.</code> is a hole.</p>
+      <p class="soft">
+        A square may say otherwise for itself: <code>f^2</code> height 2, <code>f*1</code> goes after one visit, <code>f@a</code> linked to the other <code>@a</code>;
+        <code>.</code> is a hole.
+      </p>
       @if (fault()) {
         <p class="over" role="alert">{{ fault() }}</p>
       }

@@ -27,7 +27,9 @@ export class TileCard {
     if (solved.fault) return solved.fault;
     const looked = `${solved.states.toLocaleString('en')} states looked at`;
     if (solved.answer === 'reached') return `The goal can be reached in ${solved.way.length - 1} steps, the fewest there are. ${looked}.`;
-    return solved.answer === 'never' ? `The goal can never be reached: everything was searched. ${looked}.` : `Not decided within the limit: ${looked}. The goal may or may not be reached.`;
+    return solved.answer === 'never'
+      ? `The goal can never be reached: everything was searched. ${looked}.`
+      : `Not decided within the limit: ${looked}. The goal may or may not be reached.`;
   });
   readonly idle = computed(() => {
     const solved = this.tiles.solved();
@@ -42,6 +44,10 @@ export class TileCard {
 
   place(axis: number, value: number): void {
     const chosen = this.tiles.selected();
-    if (chosen) this.put('position', chosen.floor.position.map((old, k) => (k === axis ? value : old)));
+    if (chosen)
+      this.put(
+        'position',
+        chosen.floor.position.map((old, k) => (k === axis ? value : old)),
+      );
   }
 }

@@ -105,8 +105,10 @@ export class TilesDesk {
     const floors = this.floors();
     this.solving.set('starting');
     this.solved.set(undefined);
-    const run = this.compute.run('solve-tiles', { floors, legend: this.legend(), rules: this.settings()?.movement ?? DEFAULT_MOVEMENT, stateLimit: STATE_LIMIT }, (_fraction, stage) =>
-      this.solving.set(stage),
+    const run = this.compute.run(
+      'solve-tiles',
+      { floors, legend: this.legend(), rules: this.settings()?.movement ?? DEFAULT_MOVEMENT, stateLimit: STATE_LIMIT },
+      (_fraction, stage) => this.solving.set(stage),
     );
     this.run = run;
     try {

@@ -17,7 +17,13 @@ export interface LinkLine {
     @if (kindField(); as field) {
       <label
         >Kind
-        <select #kind class="cell" aria-label="Kind from a register" [disabled]="disabled()" (change)="changed.emit({ field, value: kind.value || (field === 'kind' ? '' : null) })">
+        <select
+          #kind
+          class="cell"
+          aria-label="Kind from a register"
+          [disabled]="disabled()"
+          (change)="changed.emit({ field, value: kind.value || (field === 'kind' ? '' : null) })"
+        >
           <option value="">none</option>
           @for (group of groups(); track group.register) {
             <optgroup [label]="group.register">
@@ -38,6 +44,7 @@ export interface LinkLine {
         <input
           #box
           class="cell"
+          [attr.aria-label]="row.field.name"
           [value]="textOf(row)"
           [placeholder]="row.isOwn ? 'empty' : ''"
           [attr.list]="row.field.type === 'choice' ? 'own-' + row.field.key : null"
@@ -53,7 +60,13 @@ export interface LinkLine {
           </datalist>
         }
         @if (row.isOwn) {
-          <button class="plain" title="As its kind has it" [attr.aria-label]="row.field.name + ' as its kind has it'" [disabled]="disabled()" (click)="changed.emit({ field: 'values.' + row.field.key, value: null })">
+          <button
+            class="plain"
+            title="As its kind has it"
+            [attr.aria-label]="row.field.name + ' as its kind has it'"
+            [disabled]="disabled()"
+            (click)="changed.emit({ field: 'values.' + row.field.key, value: null })"
+          >
             ↺
           </button>
         }
@@ -62,7 +75,15 @@ export interface LinkLine {
     @if (isPlacement()) {
       <label
         >Own values
-        <input #pairs class="cell" placeholder="key=value; key=value" [value]="pairsOf()" [disabled]="disabled()" [attr.aria-invalid]="fault().key === '*'" (change)="keepPairs(pairs.value)" />
+        <input
+          #pairs
+          class="cell"
+          placeholder="key=value; key=value"
+          [value]="pairsOf()"
+          [disabled]="disabled()"
+          [attr.aria-invalid]="fault().key === '*'"
+          (change)="keepPairs(pairs.value)"
+        />
       </label>
     }
     @if (fault().text) {

@@ -101,6 +101,19 @@ function ofStratum({ field, before, after }: Operation): DescribedChange {
 const stratumName = (id: string, tables: RecordTables): string => (Object.hasOwn(tables.stratum, id) ? tables.stratum[id].name : 'one that is gone');
 
 function plural(kind: string): string {
-  const words: Record<ItemKind, string> = { block: 'Blocks', placement: 'Placements', marker: 'Markers', divider: 'Dividers', recipe: 'Recipes', pin: 'Pins', volume: 'Volumes', link: 'Links', path: 'Paths', tileFloor: 'Tile floors', group: 'Groups', patch: 'Patches' };
+  const words: Record<ItemKind, string> = {
+    block: 'Blocks',
+    placement: 'Placements',
+    marker: 'Markers',
+    divider: 'Dividers',
+    recipe: 'Recipes',
+    pin: 'Pins',
+    volume: 'Volumes',
+    link: 'Links',
+    path: 'Paths',
+    tileFloor: 'Tile floors',
+    group: 'Groups',
+    patch: 'Patches',
+  };
   return (ITEM_KINDS as readonly string[]).includes(kind) ? words[kind as ItemKind] : kind;
 }

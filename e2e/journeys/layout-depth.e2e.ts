@@ -1,0 +1,273 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, introduce, test } from '../fixtures/stravel';
+import { PlatePage } from '../pages/plate';
+
+const saved = (page: Page) => expect(page.getByText('All changes saved')).toBeVisible();
+const stratum = (page: Page, name: string) => page.locator('sv-strata-stack').getByRole('button', { name: new RegExp(`^${name}`) });
+
+const item = (page: Page, name: string | RegExp) => page.locator('sv-item-list').getByRole('option', { name });
+const menu = (page: Page, name: string) => page.getByRole('button', { name: `${name} ▾` });
+
+async function fill(page: Page, label: string, text: string): Promise<void> {
+  const box = page.getByRole('dialog').getByLabel(label, { exact: true });
+  await box.fill(text);
+  await box.press('Tab');
+}
+
+test.describe('Layout in depth', () => {
+  test('keeps a change of a shared stratum in one level, compares, reverts and gives it to all', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/furnace-one');
+    await stratum(page, 'Works base').click();
+    const posts = item(page, /lamp post/);
+    await posts.last().click();
+    const x = page.getByLabel('Place x', { exact: true });
+    const before = Number(await x.inputValue());
+    await x.fill(`${before}+2.5`);
+    await x.press('Enter');
+    await page.getByRole('button', { name: 'Furnace One alone' }).click();
+    await expect(x).toHaveValue(String(before + 2.5));
+    await expect(page.getByText('1 otherwise here')).toBeVisible();
+    await expect(page.getByText(/reach: this level only/)).toBeVisible();
+    await saved(page);
+
+    // The others have it as before; after a reload this level has its own again.
+    await page.goto(`${stravel.address}/layout/sorting-hall`);
+    await stratum(page, 'Works base').click();
+    await item(page, /lamp post/)
+      .last()
+      .click();
+    await expect(page.getByLabel('Place x', { exact: true })).toHaveValue(String(before));
+    await page.goto(`${stravel.address}/layout/furnace-one`);
+    await item(page, /lamp post/)
+      .last()
+      .click();
+    await expect(page.getByLabel('Place x', { exact: true })).toHaveValue(String(before + 2.5));
+
+    await page.getByRole('button', { name: 'What to do with Works base' }).click();
+    await page.getByRole('menuitem', { name: /otherwise/ }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByRole('button', { name: 'lamp post', exact: true }).click();
+    await expect(dialog.getByRole('row', { name: new RegExp(`^position ${before}, 0, -57 ${before + 2.5}, 0, -57`) })).toBeVisible();
+    await dialog.getByRole('button', { name: /^Give lamp post to all/ }).click();
+    await expect(dialog).toContainText('as all 8 levels do');
+    await dialog.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('1 otherwise here')).toBeVisible();
+    await page.getByRole('button', { name: 'What to do with Works base' }).click();
+    await page.getByRole('menuitem', { name: /otherwise/ }).click();
+    await dialog.getByRole('button', { name: 'Revert lamp post' }).click();
+    await dialog.getByRole('button', { name: 'Close' }).click();
+    await expect(page.getByText('1 otherwise here')).toHaveCount(0);
+    await expect(x).toHaveValue(String(before));
+    await saved(page);
+  });
+
+  test('shares, orders, switches off and parts ways with strata, and says who loses what', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/tidal-gate');
+    await page.getByRole('button', { name: 'Share…' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Find a stratum or level').fill('works base');
+    await dialog.getByRole('checkbox').check();
+    await dialog.getByRole('button', { name: 'Add 1 to Tidal Gate' }).click();
+    await expect(stratum(page, 'Works base')).toContainText('shared by 9');
+    await page.getByRole('button', { name: 'New stratum' }).click();
+    const names = page.locator('sv-strata-stack .name > span:first-child');
+    await expect(names).toHaveText(['Stratum 2', 'Works base']);
+    await page.getByRole('button', { name: 'What to do with Stratum 2' }).click();
+    await page.getByRole('menuitem', { name: 'Move down' }).click();
+    await expect(names).toHaveText(['Works base', 'Stratum 2']);
+    await page.getByRole('button', { name: 'What to do with Stratum 2' }).click();
+    await page.getByRole('menuitem', { name: 'Switch off in test runs' }).click();
+    await expect(stratum(page, 'Stratum 2')).toContainText('switched off');
+    await page.getByRole('button', { name: 'What to do with Works base' }).click();
+    await page.getByRole('menuitem', { name: /Part ways/ }).click();
+    await expect(stratum(page, 'Works base')).toContainText('1 block, 10 placements');
+    await page.getByRole('button', { name: 'What to do with Works base' }).click();
+    await page.getByRole('menuitem', { name: 'Delete…' }).click();
+    await expect(dialog).toContainText('Tidal Gate: 11 things');
+    await dialog.getByRole('button', { name: 'Leave it' }).click();
+    for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(names).toHaveCount(0);
+    await saved(page);
+  });
+
+  test('groups things, guards them, sets them aside and brings them back', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/weighbridge');
+    await stratum(page, 'Dressing').click();
+    await page.getByRole('button', { name: 'Add a group' }).click();
+    await page.getByRole('menuitem', { name: 'New group' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Name').fill('Scrap');
+    await dialog.getByLabel('Category').fill('look');
+    await dialog.getByLabel(/^Guard/).fill('The keeper counts it.');
+    await dialog.getByRole('button', { name: 'Keep' }).click();
+    await menu(page, 'Select').click();
+    await page.getByRole('menuitem', { name: 'By name, piece, size…' }).click();
+    await dialog.getByLabel('Name').fill('cart');
+    await expect(dialog.getByText(/^[1-9]\d* found$/)).toBeVisible();
+    const count = Number(/\d+/.exec((await dialog.getByText(/found$/).textContent()) ?? '')?.[0]);
+    await dialog.getByRole('button', { name: `Select ${count}` }).click();
+    await page.getByRole('button', { name: 'What to do with group Scrap' }).click();
+    await page.getByRole('menuitem', { name: 'Put the selection in' }).click();
+    await expect(page.locator('sv-group-tree')).toContainText(`${count} · look · guarded`);
+
+    // Guarded: the delete key asks and says why.
+    await page.keyboard.press('Delete');
+    await expect(dialog).toContainText('Scrap: The keeper counts it.');
+    await dialog.getByRole('button', { name: 'Leave it' }).click();
+    const all = Number(/of (\d+)/.exec((await page.getByText(/selected of \d+/).textContent()) ?? '')?.[1]);
+    await page.getByRole('button', { name: 'What to do with group Scrap' }).click();
+    await page.getByRole('menuitem', { name: 'Set aside…' }).click();
+    await dialog.getByLabel('Reason').fill('until the scale works');
+    await dialog.getByRole('button', { name: 'Set aside' }).click();
+    await page.getByRole('button', { name: '1 set aside' }).click();
+    await expect(dialog).toContainText('until the scale works');
+    await dialog.getByRole('button', { name: 'Close' }).click();
+    // What is set aside is not on the plan: nothing of it can be selected.
+    await menu(page, 'Select').click();
+    await page.getByRole('menuitem', { name: 'By name, piece, size…' }).click();
+    await dialog.getByLabel('Name').fill('cart');
+    await expect(dialog.getByText('0 found')).toBeVisible();
+    await dialog.getByRole('button', { name: 'Cancel' }).click();
+    await expect(page.getByText(new RegExp(`of ${all}$`))).toBeVisible();
+    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.locator('sv-group-tree')).toContainText('None yet');
+    await saved(page);
+  });
+
+  test('arranges, copies in a row, hollows and cuts by numbers; what cannot be is refused in the dialog', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/salt-road');
+    const plate = new PlatePage(page);
+    await page.getByRole('button', { name: 'New stratum' }).click();
+    await page.keyboard.press('b');
+    await plate.drag(0.3, 0.1, 0.5, 0.2);
+    await expect(page.getByRole('heading', { name: 'Block “box”' })).toBeVisible();
+    const dialog = page.getByRole('dialog');
+    const choose = async (of: string, deed: RegExp): Promise<void> => {
+      await menu(page, of).click();
+      await page.getByRole('menuitem', { name: deed }).click();
+    };
+    const place = page.getByLabel('Place x', { exact: true });
+    const before = Number(await place.inputValue());
+    await choose('Arrange', /^Move by/);
+    await fill(page, 'By x, m', '(1+2)*2');
+    await dialog.getByRole('button', { name: 'Move' }).click();
+    await expect(place).toHaveValue(String(before + 6));
+    await choose('Arrange', /^Copies/);
+    await fill(page, 'How many', '4');
+    await dialog.getByRole('button', { name: 'Make copies' }).click();
+    await expect(page.getByText(/^4 selected of/)).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(item(page, 'box')).toHaveCount(1);
+
+    await item(page, 'box').click();
+    await choose('Block', /^Hollow/);
+    await fill(page, 'Walls, m', '50');
+    await dialog.getByRole('button', { name: 'Hollow' }).click();
+    await expect(dialog.getByRole('alert')).toContainText('leave nothing hollow');
+    await fill(page, 'Walls, m', '0.2');
+    await dialog.getByRole('button', { name: 'Hollow' }).click();
+    await expect(dialog).toHaveCount(0);
+    await expect(page.locator('sv-strata-stack')).toContainText('6 blocks');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(item(page, /^box -?\d/)).toHaveCount(1);
+    await item(page, /^box -?\d/).click();
+    await choose('Block', /^Cut/);
+    await dialog.getByRole('button', { name: 'Cut' }).click();
+    await expect(page.locator('sv-strata-stack')).toContainText('2 blocks');
+    await choose('Select', /^All but these/);
+    await saved(page);
+    for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    await saved(page);
+  });
+
+  test('draws volumes of a kind with their own values, paths with equal knots, and links', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/signal-mast');
+    const plate = new PlatePage(page);
+    await page.getByRole('button', { name: 'New stratum' }).click();
+    await page.keyboard.press('v');
+    await page.getByLabel('Kind of new volumes').selectOption({ label: 'Furnace song' });
+    await plate.drag(0.2, 0.2, 0.4, 0.4);
+    await expect(page.getByRole('heading', { name: 'Volume “Furnace song”' })).toBeVisible();
+    const loudness = page.getByRole('textbox', { name: 'Loudness, %', exact: true });
+    await expect(loudness).toHaveValue('80');
+    await loudness.fill('180');
+    await loudness.press('Tab');
+    await expect(page.getByRole('alert')).toContainText('180 is above 100');
+    await loudness.fill('55');
+    await loudness.press('Tab');
+    await expect(page.getByRole('button', { name: 'Loudness, % as its kind has it' })).toBeVisible();
+
+    await page.getByRole('button', { name: 'path', exact: true }).click();
+    for (const x of [0.5, 0.7, 0.85]) await plate.click(x, 0.6);
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('heading', { name: 'Open straight path' })).toBeVisible();
+    await page.keyboard.press('s');
+    await menu(page, 'Path').click();
+    await page.getByRole('menuitem', { name: /equal spacing/ }).click();
+    await fill(page, 'At most so many knots', '3');
+    await page.getByRole('dialog').getByRole('button', { name: 'Place knots' }).click();
+    await expect(page.getByRole('alert').filter({ hasText: 'the limit is 3' })).toBeVisible();
+    await fill(page, 'At most so many knots', '400');
+    await page.getByRole('dialog').getByRole('button', { name: 'Place knots' }).click();
+    await expect(page.getByText(/^\d\d+ knots$/)).toBeVisible();
+
+    await item(page, /Furnace song/).click();
+    await page.getByRole('button', { name: 'Link…' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
+    await expect(page.getByRole('alert').filter({ hasText: 'an action' })).toBeVisible();
+    await page.getByRole('dialog').getByLabel('Action').fill('start');
+    await page.getByRole('dialog').getByLabel('Of', { exact: true }).selectOption({ index: 1 });
+    await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
+    await expect(page.getByRole('button', { name: /^enter → start/ })).toBeVisible();
+    await saved(page);
+    await page.reload();
+    await item(page, /Furnace song/).click();
+    await expect(page.getByRole('textbox', { name: 'Loudness, %', exact: true })).toHaveValue('55');
+    await expect(page.getByRole('button', { name: /^enter → start/ })).toBeVisible();
+  });
+
+  test('reads tile floors from a spreadsheet, solves them, and says when they changed since', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/batch-floor');
+    await stratum(page, 'Floors').click();
+    await item(page, /Loft/).click();
+    await page.getByRole('button', { name: 'Can the goal be reached?' }).click();
+    await expect(page.getByText('The goal can be reached in 37 steps, the fewest there are.')).toBeVisible();
+    await page.getByRole('button', { name: 'As text…' }).click();
+    const dialog = page.getByRole('dialog');
+    const text = await dialog.getByLabel('Squares', { exact: true }).inputValue();
+    await dialog.getByLabel('Squares', { exact: true }).fill(text.replace('l@up', 'dragon'));
+    await expect(dialog).toContainText('Row 5, column 3: “dragon” is not in the legend');
+    await dialog.getByRole('button', { name: /^Take it/ }).click();
+    await expect(page.getByText('The floors changed since.')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    // Without its start nothing can be solved, and it says so.
+    await page.getByRole('button', { name: 'As text…' }).click();
+    await dialog.getByLabel('Squares', { exact: true }).fill(text.replace('s', 'p'));
+    await dialog.getByRole('button', { name: 'Take it', exact: true }).click();
+    await page.getByRole('button', { name: 'Can the goal be reached?' }).click();
+    await expect(page.getByText('There must be one start; there is none.')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await saved(page);
+  });
+
+  test('shows other levels faintly, finds what fills the same space, and has no accessibility fault', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/sorting-hall');
+    await page.getByRole('button', { name: 'With others…' }).click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Cullet Yard').check();
+    await dialog.getByRole('button', { name: 'Show 1' }).click();
+    await page.getByRole('button', { name: 'Overlaps…' }).click();
+    await expect(dialog.getByRole('row', { name: /of Sorting Hall .*of Cullet Yard/ }).first()).toBeVisible({ timeout: 30000 });
+    await dialog.getByRole('button', { name: 'Close' }).click();
+    await stratum(page, 'Stage').click();
+    await item(page, /Bell pull/).click();
+    await expect(page.getByRole('button', { name: /^used → open: group Bell gate/ })).toBeVisible();
+    for (const theme of ['light', 'dark']) {
+      await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+      expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0].html}`)).toEqual([]);
+    }
+  });
+});
