@@ -39,7 +39,8 @@ export function footing(blocks: readonly Block[], path: WalkPath, floorMetres: n
   for (let look = 0; look < looks; look++) {
     if (look % 1024 === 0) context.checkCancelled();
     const [x, z] = path.at(look * FOOTING_METRES);
-    const tops = tree.inBox([x, -Infinity, z], [x, floor + STEP_METRES, z]).flatMap((block) => {
+    const below = tree.inBox([x, -Infinity, z], [x, floor + STEP_METRES, z]).sort((a, b) => a - b);
+    const tops = below.flatMap((block) => {
       const shape = shapes[block];
       const top = shape && topAt(shape.planes, x, z);
       return top !== undefined && top <= floor + STEP_METRES ? [{ block, top }] : [];

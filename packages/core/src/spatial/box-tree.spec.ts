@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { randomStream } from '../random/random-stream';
 import { BoxTree } from './box-tree';
 
 const number = fc.double({ min: -50, max: 50, noNaN: true });
@@ -15,9 +16,36 @@ describe('BoxTree', () => {
         const data = flat(list);
         const max = at.map((v) => v + 12);
         const expected = list.flatMap((_box, i) => ([0, 1, 2].every((k) => data[i * 6 + k] <= max[k] && data[i * 6 + 3 + k] >= at[k]) ? [i] : []));
-        expect(new BoxTree(data).inBox(at, max)).toEqual(expected);
+        expect(new BoxTree(data).inBox(at, max).sort((a, b) => a - b)).toEqual(expected);
       }),
     );
+  });
+
+  it('finds the same in large numbers, over all its levels, and along rays', () => {
+    const random = randomStream('box tree');
+    const data = Float64Array.from({ length: 5000 * 6 }, (_unused, i) => (i % 6 < 3 ? random.between(-80, 80) : 0));
+    for (let i = 0; i < data.length; i += 6) for (let k = 0; k < 3; k++) data[i + 3 + k] = data[i + k] + random.between(0, 4);
+    const tree = new BoxTree(data);
+    for (const [min, max] of [
+      [
+        [-10, -90, -10],
+        [30, 90, 30],
+      ],
+      [
+        [-90, -90, -90],
+        [90, 90, 90],
+      ],
+      [
+        [-80, -Infinity, 0],
+        [-79, 0, 1],
+      ],
+    ] as const) {
+      const expected = Array.from({ length: 5000 }, (_unused, i) => i).filter((i) => [0, 1, 2].every((k) => data[i * 6 + k] <= max[k] && data[i * 6 + 3 + k] >= min[k]));
+      expect(tree.inBox(min, max).sort((a, b) => a - b)).toEqual(expected);
+    }
+    const down = tree.alongRay([3, 200, 5], [0, -1, 0]).map(({ item }) => item);
+    expect(down.sort((a, b) => a - b)).toEqual(tree.inBox([3, -90, 5], [3, 90, 5]).sort((a, b) => a - b));
+    expect(down.length).toBeGreaterThan(0);
   });
 
   it('gives what a ray enters, nearest first', () => {

@@ -59,5 +59,5 @@ export function findOverlaps({ blocks, leastCubicMetres }: OverlapsInput, contex
       found.push({ first: named(first), second: named(second), cubicMetres, position: [middle(0), middle(1), middle(2)] });
     }
   });
-  return found.sort((a, b) => b.cubicMetres - a.cubicMetres || (a.first.id < b.first.id ? -1 : 1)).slice(0, MOST_OVERLAPS);
+  return found.sort((a, b) => b.cubicMetres - a.cubicMetres || (a.first.id + a.second.id < b.first.id + b.second.id ? -1 : 1)).slice(0, MOST_OVERLAPS);
 }

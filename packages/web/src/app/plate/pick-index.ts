@@ -87,7 +87,7 @@ export class PickIndex {
 
   private inBox(min: readonly number[], max: readonly number[]): PickItem[] {
     this.refresh();
-    return (this.tree?.inBox(min, max) ?? []).map((i) => this.items[i]);
+    return (this.tree?.inBox(min, max) ?? []).sort((a, b) => a - b).map((i) => this.items[i]);
   }
 
   private exactDistance(item: PickItem, origin: readonly number[], direction: readonly number[], rough: number): number | undefined {
