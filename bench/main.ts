@@ -6,6 +6,7 @@ import { unlockBench } from './core/unlock.bench';
 import { sightBench } from './core/sight.bench';
 import { bulkBench } from './server/bulk.bench';
 import { editsBench } from './server/edits.bench';
+import { crowdBench } from './web/crowd.bench';
 import { openingBench } from './web/opening.bench';
 import { plateBench } from './web/plate.bench';
 import { setsBench } from './web/sets.bench';
@@ -20,6 +21,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   boxes: boxesBench,
   edits: editsBench,
   bulk: bulkBench,
+  crowd: crowdBench,
   plate: plateBench,
   sets: setsBench,
   opening: openingBench,

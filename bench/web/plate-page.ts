@@ -23,7 +23,7 @@ export interface PlateFigures {
 
 const PLACEMENTS = 100000;
 const PIECES = 500;
-const FRAMES = 44;
+const FRAMES = 16;
 const WIDTH = 900;
 const HEIGHT = 600;
 

@@ -55,4 +55,19 @@ describe('placements drawn at a detail step', () => {
     instances.dispose();
     expect(group.children).toEqual([]);
   });
+
+  it('of many pieces that stand far apart share wider squares, and all are still drawn', () => {
+    const plain = { steps: [chained.steps[0]] };
+    const many = new PlacementStore();
+    for (let i = 0; i < 4000; i++) many.put({ ...placement(`p${i}`, 0), piece: `piece ${i % 40}`.replace(' ', '-'), position: [(i * 7919) % 4000, 0, (i * 104729) % 4000] });
+    const all = new PlacementInstances(group, many, () => plain);
+    all.rebuild();
+    expect(all.triangles).toBe(4000 * 12);
+    const squares = group.children.length;
+    expect(squares).toBeLessThan(200);
+    // What is moved far keeps to the same squares, and what is taken out and put in is counted again.
+    many.put({ ...placement('p7', 0), piece: 'piece-7', position: [3999, 0, 3999] });
+    all.update(many.slotOf('p7'));
+    expect(all.triangles).toBe(4000 * 12);
+  });
 });

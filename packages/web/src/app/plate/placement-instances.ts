@@ -7,6 +7,10 @@ import type { PieceMesh, StepMesh } from './kit-meshes';
 export const CHUNK_METRES = 128;
 /** The same for pieces with a detail chain: instances of a square show the same step. */
 export const CHAIN_CHUNK_METRES = 32;
+/** With more squares than this, those of a piece are doubled in side until so many of its instances share one: each square is a draw call. */
+const MANY_CHUNKS = 600;
+const LEAST_A_CHUNK = 48;
+const WIDEST_METRES = 1e6;
 
 /** How large things are in a picture, for choosing detail steps. */
 export interface DetailView {
@@ -37,6 +41,13 @@ interface InstanceChunk {
   scale: number;
 }
 
+/** How many of a piece there are, and between which x and z. */
+interface Spread {
+  count: number;
+  readonly low: [number, number];
+  readonly high: [number, number];
+}
+
 interface Place {
   readonly key: string;
   index: number;
@@ -46,6 +57,8 @@ interface Place {
 export class PlacementInstances {
   private readonly chunks = new Map<string, InstanceChunk>();
   private readonly places = new Map<number, Place>();
+  /** Side of the squares of each piece, metres; as it was when everything was last drawn anew. */
+  private readonly sides = new Map<string, number>();
 
   constructor(
     private readonly group: Group,
@@ -58,6 +71,7 @@ export class PlacementInstances {
   /** Draws everything anew. */
   rebuild(): void {
     this.dispose();
+    this.chooseSides();
     const byChunk = new Map<string, number[]>();
     for (let slot = 0; slot < this.store.slotCount; slot++) {
       if (!this.isDrawn(slot)) continue;
@@ -127,7 +141,38 @@ export class PlacementInstances {
   }
 
   private sideOf(piece: string): number {
+    return this.sides.get(piece) ?? this.leastSide(piece);
+  }
+
+  private leastSide(piece: string): number {
     return (this.meshOf(piece)?.steps.length ?? 1) > 1 ? CHAIN_CHUNK_METRES : CHUNK_METRES;
+  }
+
+  /** Wider squares for pieces that stand far apart. */
+  private chooseSides(): void {
+    this.sides.clear();
+    const spread = new Map<string, Spread>();
+    for (let slot = 0; slot < this.store.slotCount; slot++) {
+      if (!this.isDrawn(slot)) continue;
+      const piece = this.store.pieceAt(slot);
+      let known = spread.get(piece);
+      if (!known) spread.set(piece, (known = { count: 0, low: [Infinity, Infinity], high: [-Infinity, -Infinity] }));
+      known.count++;
+      for (const k of [0, 1] as const) {
+        const at = this.store.numbers[slot * 9 + k * 2];
+        if (at < known.low[k]) known.low[k] = at;
+        if (at > known.high[k]) known.high[k] = at;
+      }
+    }
+    const squares = ({ count, low, high }: Spread, side: number): number =>
+      Math.min(count, (Math.floor((high[0] - low[0]) / side) + 1) * (Math.floor((high[1] - low[1]) / side) + 1));
+    const all = [...spread].reduce((sum, [piece, one]) => sum + squares(one, this.leastSide(piece)), 0);
+    if (all <= MANY_CHUNKS) return;
+    for (const [piece, one] of spread) {
+      let side = this.leastSide(piece);
+      while (squares(one, side) > Math.max(1, one.count / LEAST_A_CHUNK) && side < WIDEST_METRES) side *= 2;
+      this.sides.set(piece, side);
+    }
   }
 
   private fill(key: string, slots: number[]): void {

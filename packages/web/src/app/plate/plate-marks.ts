@@ -8,6 +8,8 @@ import type { HeightRange, PlateDrawing } from './plate-view';
 
 const STEPS = [0.1, 0.5, 1, 5, 10, 50, 100, 500, 1000, 5000];
 const LEAST_PIXELS = 9;
+/** Selections of more things are outlined by their bounds. */
+const MOST_EXACT_OUTLINES = 1000;
 
 /** Paper and grid of the plan: the snap step when it is wide enough, else the next round one. */
 export function drawGrid(context: CanvasRenderingContext2D, pane: Pane, camera: PlanCamera, colours: PlateColours, gridMetres: number): void {
@@ -164,14 +166,15 @@ export function drawDivider(drawing: PlateDrawing, from: readonly [number, numbe
   context.stroke();
 }
 
-/** Outlines of what is selected: the edges of its own faces, at whatever angle they stand. */
+/** Outlines of what is selected: the edges of its own faces, at whatever angle they stand; of very many the tops of their bounds. */
 export function drawSelection(drawing: PlateDrawing, selection: ReadonlyMap<string, PickItem>, facesOf: (item: PickItem) => readonly Float64Array[] | undefined): void {
   const { context, colours, view } = drawing;
   context.strokeStyle = colours.brine;
   context.lineWidth = view === 'plan' ? 2 : 1.2;
   context.beginPath();
+  const isExact = selection.size <= MOST_EXACT_OUTLINES;
   for (const item of selection.values()) {
-    for (const face of facesOf(item) ?? [topOfBounds(item.bounds)]) {
+    for (const face of (isExact ? facesOf(item) : undefined) ?? [topOfBounds(item.bounds)]) {
       for (let i = 0; i < face.length; i += 3) {
         const p = drawing.at(face[i], face[i + 1], face[i + 2]);
         if (!p) continue;
