@@ -9,7 +9,13 @@ const stratum = (page: Page, name: string) => page.locator('sv-strata-stack').ge
 const item = (page: Page, name: string | RegExp) => page.locator('sv-item-list').getByRole('option', { name });
 const menu = (page: Page, name: string) => page.getByRole('button', { name: `${name} ▾` });
 
+/** A dialog takes the focus once it is open; what is typed before goes astray. */
+async function opened(page: Page): Promise<void> {
+  await expect(page.locator('[role=dialog] :focus')).toHaveCount(1);
+}
+
 async function fill(page: Page, label: string, text: string): Promise<void> {
+  await opened(page);
   const box = page.getByRole('dialog').getByLabel(label, { exact: true });
   await box.fill(text);
   await box.press('Tab');
@@ -67,6 +73,7 @@ test.describe('Layout in depth', () => {
     await introduce(page, stravel.address, '/layout/tidal-gate');
     await page.getByRole('button', { name: 'Share…' }).click();
     const dialog = page.getByRole('dialog');
+    await opened(page);
     await dialog.getByLabel('Find a stratum or level').fill('works base');
     await dialog.getByRole('checkbox').check();
     await dialog.getByRole('button', { name: 'Add 1 to Tidal Gate' }).click();
@@ -98,12 +105,14 @@ test.describe('Layout in depth', () => {
     await page.getByRole('button', { name: 'Add a group' }).click();
     await page.getByRole('menuitem', { name: 'New group' }).click();
     const dialog = page.getByRole('dialog');
+    await opened(page);
     await dialog.getByLabel('Name').fill('Scrap');
     await dialog.getByLabel('Category').fill('look');
-    await dialog.getByLabel(/^Guard/).fill('The keeper counts it.');
+    await dialog.getByLabel('Guard').fill('The keeper counts it.');
     await dialog.getByRole('button', { name: 'Keep' }).click();
     await menu(page, 'Select').click();
     await page.getByRole('menuitem', { name: 'By name, piece, size…' }).click();
+    await opened(page);
     await dialog.getByLabel('Name').fill('cart');
     await expect(dialog.getByText(/^[1-9]\d* found$/)).toBeVisible();
     const count = Number(/\d+/.exec((await dialog.getByText(/found$/).textContent()) ?? '')?.[0]);
@@ -119,6 +128,7 @@ test.describe('Layout in depth', () => {
     const all = Number(/of (\d+)/.exec((await page.getByText(/selected of \d+/).textContent()) ?? '')?.[1]);
     await page.getByRole('button', { name: 'What to do with group Scrap' }).click();
     await page.getByRole('menuitem', { name: 'Set aside…' }).click();
+    await opened(page);
     await dialog.getByLabel('Reason').fill('until the scale works');
     await dialog.getByRole('button', { name: 'Set aside' }).click();
     await page.getByRole('button', { name: '1 set aside' }).click();
@@ -127,6 +137,7 @@ test.describe('Layout in depth', () => {
     // What is set aside is not on the plan: nothing of it can be selected.
     await menu(page, 'Select').click();
     await page.getByRole('menuitem', { name: 'By name, piece, size…' }).click();
+    await opened(page);
     await dialog.getByLabel('Name').fill('cart');
     await expect(dialog.getByText('0 found')).toBeVisible();
     await dialog.getByRole('button', { name: 'Cancel' }).click();
@@ -215,6 +226,7 @@ test.describe('Layout in depth', () => {
 
     await item(page, /Furnace song/).click();
     await page.getByRole('button', { name: 'Link…' }).click();
+    await opened(page);
     await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
     await expect(page.getByRole('alert').filter({ hasText: 'an action' })).toBeVisible();
     await page.getByRole('dialog').getByLabel('Action').fill('start');
@@ -261,6 +273,14 @@ test.describe('Layout in depth', () => {
     await page.getByRole('button', { name: 'Overlaps…' }).click();
     await expect(dialog.getByRole('row', { name: /of Sorting Hall .*of Cullet Yard/ }).first()).toBeVisible({ timeout: 30000 });
     await dialog.getByRole('button', { name: 'Close' }).click();
+    await page.getByRole('button', { name: 'Overview…' }).click();
+    await dialog.getByLabel(/^placement/).check();
+    await dialog.getByRole('button', { name: /^Show \d+/ }).click();
+    await expect(page.getByRole('list', { name: 'Regions that stand out' })).toContainText(/empty|crowded/);
+    await page.getByRole('button', { name: 'Overview…' }).click();
+    await dialog.getByLabel(/^placement/).uncheck();
+    await dialog.getByRole('button', { name: 'Show all as usual' }).click();
+    await expect(page.getByRole('list', { name: 'Regions that stand out' })).toHaveCount(0);
     await stratum(page, 'Stage').click();
     await item(page, /Bell pull/).click();
     await expect(page.getByRole('button', { name: /^used → open: group Bell gate/ })).toBeVisible();

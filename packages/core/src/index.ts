@@ -140,6 +140,7 @@ export { distancesFromPath, pathFigures, type PathFigures } from './layout/paths
 export { linkFindings } from './layout/links/link-findings';
 export { sameContent, type SameContent } from './layout/checks/same-content';
 export { type Overlap, type SourcedBlock } from './layout/checks/overlaps';
+export { type DensityRegion, type PlanDensity } from './layout/overview/plan-density';
 export { layoutFindings } from './layout/checks/layout-findings';
 export { isSimilar, matchesSelection, type SelectionFacts, type SelectionQuery } from './layout/selection/select-items';
 export { HOLE, readSquare, readSquares, squaresOfRow, type ReadSquares, type Square, type SquareFault } from './layout/tiles/square-text';

@@ -10,6 +10,7 @@ import type { Finding } from '../findings';
 import { readCsv } from '../formats/csv/csv';
 import type { LevelContent } from '../layout/level-content';
 import { findOverlaps, type Overlap, type OverlapsInput } from '../layout/checks/overlaps';
+import { planDensity, type DensityInput, type PlanDensity } from '../layout/overview/plan-density';
 import { solvedTiles, type SolvedTiles, type SolveTilesInput } from '../layout/tiles/solved-tiles';
 import type { Piece } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
@@ -49,6 +50,7 @@ export const BAKE_TASKS = {
   'bake-sight': (content: LevelContent, context: RunContext): SightResult => bakeSight(levelSightInput(withSections(content, context).content), {}, context),
   'bake-figures': ({ content, pieces, view, sight }: LevelBakeInput & { readonly sight: SightResult }, context: RunContext): LevelFigures =>
     levelFigures({ ...figuresInput(withSections(content, context), pieces, view), sight }, context),
+  'plan-density': (input: DensityInput, context: RunContext): PlanDensity => planDensity(input, context),
   'find-overlaps': (input: OverlapsInput, context: RunContext): Overlap[] => findOverlaps(input, context),
   'solve-tiles': ({ floors, legend, rules, stateLimit }: SolveTilesInput, context: RunContext): SolvedTiles => solvedTiles(floors, legend, rules, stateLimit, context),
   'make-section': (input: SectionInput, context: RunContext): Section => makeSection(input, context),

@@ -3,6 +3,7 @@ import { boxPlanes } from '../geometry/block-solid';
 import type { Device } from '../model/device';
 import type { Block } from '../model/block';
 import type { Level } from '../model/level';
+import { EMPTY_CONTENT } from '../model/stratum';
 import type { Piece } from '../model/kit';
 import { DEFAULT_VIEW } from '../model/view-settings';
 import { bakeSight } from '../sight/bake-sight';
@@ -50,6 +51,7 @@ const rooms = {
     {
       stratum: { id: 's', name: 'Structure', role: 'structure' as const, owner: 'l' },
       content: {
+        ...EMPTY_CONTENT,
         block: [
           wall('floor', 0, -1, 0, 12, 1, 6),
           wall('roof', 0, 3, 0, 12, 1, 6),
@@ -74,15 +76,6 @@ const rooms = {
           { id: 'm', kind: 'spawn' as const, position: [-3, 0, 10] as const, turn: 0 },
           { id: 'm2', kind: 'spawn' as const, position: [3, 0, 11.5] as const, turn: 0 },
         ],
-        divider: [],
-        recipe: [],
-        pin: [],
-        volume: [],
-        link: [],
-        path: [],
-        tileFloor: [],
-        group: [],
-        patch: [],
       },
     },
   ],

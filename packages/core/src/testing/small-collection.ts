@@ -1,5 +1,6 @@
 import type { CollectionContent } from '../model/collection-content';
 import { emptyRecordTables } from '../model/records';
+import { EMPTY_CONTENT } from '../model/stratum';
 import { boxPlanes } from '../geometry/block-solid';
 import { sha256Hex } from '../formats/sha256';
 import { writeKitGlb } from '../formats/glb/write-kit-glb';
@@ -50,35 +51,17 @@ export async function smallCollection(): Promise<CollectionContent> {
       [
         'base',
         {
+          ...EMPTY_CONTENT,
           block: [{ id: 'slab', name: 'slab', position: [0, -1, 0], turn: [0, 0, 0], planes: boxPlanes([20, 1, 20]), sight: 'hides', material: 'slate' }],
-          placement: [],
-          marker: [],
-          divider: [],
-          recipe: [],
-          pin: [],
-          volume: [],
-          link: [],
-          path: [],
-          tileFloor: [],
-          group: [],
-          patch: [],
         },
       ],
       [
         'own',
         {
-          block: [],
+          ...EMPTY_CONTENT,
           placement: [{ id: 'p1', piece: 'pin', position: [1.25, 0, -2], turn: [15, 0, 0], scale: [1, 1, 1] }],
           marker: [{ id: 'm1', kind: 'spawn', position: [0, 0, 0], turn: 0 }],
           divider: [{ id: 'd1', from: [0, 0], to: [3, 4], bottom: 0, top: 3 }],
-          recipe: [],
-          pin: [],
-          volume: [],
-          link: [],
-          path: [],
-          tileFloor: [],
-          group: [],
-          patch: [],
         },
       ],
     ]),

@@ -26,7 +26,8 @@ export function lineOfPath(path: Path): Float64Array {
 /** Volumes by the corners of their bodies, paths with their knots and way, links as arrows from what sets them off to what they act on. */
 export function drawEvents(drawing: PlateDrawing, strata: readonly StratumDocument[], hidden: HiddenGroups, range: HeightRange | undefined): void {
   const { context } = drawing;
-  const seen = (document: StratumDocument, group: string | null | undefined): boolean => isSeen(group, unseenGroups(document, hidden));
+  const unseen = new Map(strata.map((document) => [document, unseenGroups(document, hidden)]));
+  const seen = (document: StratumDocument, group: string | null | undefined): boolean => isSeen(group, unseen.get(document) ?? new Set());
   const inRange = (low: number, high: number): number => (!range || (high >= range.bottom && low <= range.top) ? 1 : 0.25);
   context.font = LABEL_FONT;
   for (const document of strata) {

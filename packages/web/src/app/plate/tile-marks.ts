@@ -1,4 +1,4 @@
-import { readSquare, squaresOfRow, type GroupColour, type SquareCode, type SquareMark, type TileFloor } from '@stravel/core';
+import { readSquare, squaresOfRow, type GroupColour, type Square, type SquareCode, type SquareMark, type TileFloor } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import type { PlateColours } from './plate-colours';
@@ -58,10 +58,15 @@ function drawFloor(drawing: PlateDrawing, floor: TileFloor, codes: ReadonlyMap<s
     return;
   }
   const pixels = Math.hypot(across[0] - first[0], across[1] - first[1]);
-  for (let row = 0; row < rows; row++) {
+  const [firstColumn, lastColumn] = shownRange(drawing.view, first[0], across[0] - first[0], context.canvas.clientWidth, columns);
+  const [firstRow, lastRow] = shownRange(drawing.view, first[1], pixels, context.canvas.clientHeight, rows);
+  // Most squares say the same as others: each text is read once.
+  const read = new Map<string, Square | undefined>();
+  for (let row = firstRow; row < lastRow; row++) {
     const cells = squaresOfRow(floor.squares[String(row)], columns);
-    for (let column = 0; column < columns; column++) {
-      const square = readSquare(cells[column], codes).square;
+    for (let column = firstColumn; column < lastColumn; column++) {
+      if (!read.has(cells[column])) read.set(cells[column], readSquare(cells[column], codes).square);
+      const square = read.get(cells[column]);
       const corners = [corner(column, row), corner(column + 1, row), corner(column + 1, row + 1), corner(column, row + 1)];
       if (cells[column] === '.') continue;
       const code = square && codes.get(square.code);
@@ -81,6 +86,12 @@ function drawFloor(drawing: PlateDrawing, floor: TileFloor, codes: ReadonlyMap<s
   context.fillStyle = colours.softInk;
   context.font = "11.5px 'Spline Sans Variable', sans-serif";
   context.fillText(floor.name || 'tile floor', first[0], first[1] - 4);
+}
+
+/** Numbers of the squares of a line that lie in view; on the plan only, where squares are of one size. */
+function shownRange(view: PlateDrawing['view'], start: number, pixels: number, within: number, count: number): [number, number] {
+  if (view !== 'plan') return [0, count];
+  return [Math.max(0, Math.floor(-start / pixels)), Math.min(count, Math.ceil((within - start) / pixels))];
 }
 
 function sheet(context: CanvasRenderingContext2D, corners: readonly ([number, number] | undefined)[], fill: string, line: string, alpha: number): void {

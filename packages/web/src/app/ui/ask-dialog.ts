@@ -36,7 +36,7 @@ export interface AskData {
       @if (data.says) {
         <p class="soft">{{ data.says }}</p>
       }
-      @for (one of data.questions; track one.key; let first = $first) {
+      @for (one of data.questions; track one.key) {
         <div class="row">
           <span>{{ one.label }}</span>
           @switch (one.kind) {

@@ -32,3 +32,8 @@ export class Ask {
     return (await this.for({ ...data, fault })) ? made : undefined;
   }
 }
+
+/** What is wrong with a name that was asked for; '' when nothing. */
+export function nameFault(name: string | number): string {
+  return String(name).trim() === '' ? 'Give it a name.' : '';
+}

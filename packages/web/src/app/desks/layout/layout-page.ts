@@ -17,6 +17,8 @@ import { drawContext } from './context/context-drawing';
 import { LAYOUT_KINDS, type LayoutItem } from './item-edits';
 import { LayoutDesk } from './layout-desk';
 import { LayoutTools } from './layout-tools';
+import { OverviewDesk } from './overview/overview-desk';
+import { drawOverview } from './overview/overview-drawing';
 import { PieceStrip } from './parts/piece-strip';
 import { PathsDesk } from './paths/paths-desk';
 import { PlanTool } from './plan-tool';
@@ -68,6 +70,7 @@ export class LayoutPage {
   private readonly regions = inject(RegionDesk);
   readonly tiles = inject(TilesDesk);
   private readonly context = inject(ContextDesk);
+  private readonly overview = inject(OverviewDesk);
   private readonly shared = inject(SharedEdits);
   readonly openLevel = this.desk.openLevel;
   readonly sections = inject(LevelSections);
@@ -139,9 +142,11 @@ export class LayoutPage {
     this.desk.frame();
     const solved = this.tiles.solved();
     const step = this.tiles.step();
+    const overview = this.overview.shown();
     const others = this.context.strata();
     const pieces = this.openLevel.pieces();
     return (drawing: PlateDrawing): void => {
+      if (overview) drawOverview(drawing, overview);
       if (others.length > 0) drawContext(drawing, others, pieces);
       if (solved) drawWay(drawing, solved, step);
       this.tool.draw(drawing);

@@ -1,4 +1,4 @@
-import type { ItemKind } from '@stravel/core';
+import type { Box3, ItemKind } from '@stravel/core';
 import type { PickItem } from '../../plate/pick-index';
 
 /** What the desk asks of the plate: where things are. Metres. */
@@ -7,5 +7,7 @@ export interface PlateReader {
   facesOf(item: PickItem): readonly Float64Array[] | undefined;
   everything(): PickItem[];
   itemsNear(x: number, z: number, reach: number): PickItem[];
+  /** Brings a box into view. */
+  frame(box: Box3): void;
   surfaceBelow(point: readonly [number, number, number], skip: ReadonlySet<string>): number | undefined;
 }

@@ -7,6 +7,7 @@ import { OpenLevel } from '../../document/level/open-level';
 import { recordsFeature, selectReach } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { create, newId, remove } from '../../edits/operations';
+import { SharedEdits } from '../../reach/shared-edits';
 import { sightActions, sightFeature } from './store/sight-store';
 import type { SightPaint } from './sight-drawing';
 
@@ -18,6 +19,7 @@ const EYE_METRES = 1.7;
 export class SightDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
+  private readonly shared = inject(SharedEdits);
   private readonly snacks = inject(MatSnackBar);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly reach = this.store.selectSignal(selectReach);
@@ -121,7 +123,7 @@ export class SightDesk {
       .strata()
       .find((one) => one.id === stratum)
       ?.dividers.get(id);
-    if (divider) await this.edits.commit('delete a divider', [remove(stratum, 'divider', divider)]);
+    if (divider) await this.shared.commit('delete a divider', [remove(stratum, 'divider', divider)]);
   }
 
   /** Levels that share a stratum of the open one, for the foot. */

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import type { Group } from '@stravel/core';
+import { OwnEyes } from '../parts/own-eyes';
 
 /** One group as a row. */
 export interface GroupRow {
@@ -20,7 +21,7 @@ export type GroupDeed = (typeof GROUP_DEEDS)[number];
 /** The groups of a stratum, nested. */
 @Component({
   selector: 'sv-group-tree',
-  imports: [MatMenuModule],
+  imports: [MatMenuModule, OwnEyes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
@@ -50,24 +51,13 @@ export type GroupDeed = (typeof GROUP_DEEDS)[number];
             <span>{{ row.group.name }}</span>
             <span class="soft">{{ says(row) }}</span>
           </button>
-          <button
-            class="plain"
-            [attr.aria-pressed]="row.hidden"
-            [title]="row.hidden ? 'Hidden for you; show' : 'Hide for you'"
-            [attr.aria-label]="(row.hidden ? 'Show group ' : 'Hide group ') + row.group.name"
-            (click)="hidden.emit(row.group.id)"
-          >
-            {{ row.hidden ? '—' : '○' }}
-          </button>
-          <button
-            class="plain"
-            [attr.aria-pressed]="row.locked"
-            [title]="row.locked ? 'Locked for you; unlock' : 'Lock for you'"
-            [attr.aria-label]="(row.locked ? 'Unlock group ' : 'Lock group ') + row.group.name"
-            (click)="locked.emit(row.group.id)"
-          >
-            {{ row.locked ? '▣' : '▢' }}
-          </button>
+          <sv-own-eyes
+            [name]="'group ' + row.group.name"
+            [isHidden]="row.hidden"
+            [isLocked]="row.locked"
+            (hidden)="hidden.emit(row.group.id)"
+            (locked)="locked.emit(row.group.id)"
+          />
           <button class="plain" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with group ' + row.group.name">⋮</button>
         </li>
       } @empty {

@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { groupTree, type CollectionSettings, type Group, type GroupNode, type Json } from '@stravel/core';
+import { GROUP_COLOURS, groupTree, type CollectionSettings, type Group, type GroupColour, type GroupNode, type Json } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
@@ -9,20 +9,22 @@ import { recordsFeature } from '../../../document/records/records-store';
 import type { StratumDocument } from '../../../document/stratum-document';
 import { EditLog } from '../../../edits/edit-log';
 import { setField, setRecordField } from '../../../edits/operations';
+import { Ask, nameFault } from '../../../ui/ask';
 import { LayoutDesk } from '../layout-desk';
 import { layoutActions, layoutFeature } from '../store/layout-store';
 import { LossDialog, type LossData } from '../strata/loss-dialog';
 import { AsideDialog, type AsideData, type AsideLine } from './aside-dialog';
-import { GroupDialog, type GroupDialogData, type GroupDialogResult } from './group-dialog';
 import { OLD_DAYS, daysBetween, deleteGroup, groupsUnder, guardsOf, makeFromTemplate, memberCounts, membersOf, newGroup, putIntoGroup, templateOf } from './group-edits';
 import type { GroupDeed, GroupRow } from './group-tree';
-import { SetAsideDialog } from './set-aside-dialog';
+
+type NamedGroup = Pick<Group, 'name' | 'category' | 'colour' | 'guard'>;
 
 /** The groups of the stratum that one stands on, and what can be done with them. */
 @Injectable({ providedIn: 'root' })
 export class GroupsDesk {
   private readonly store = inject(Store);
   private readonly dialogs = inject(MatDialog);
+  private readonly ask = inject(Ask);
   private readonly edits = inject(EditLog);
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
@@ -126,9 +128,15 @@ export class GroupsDesk {
   }
 
   private async setAside(document: StratumDocument, group: Group): Promise<void> {
-    const reason = await firstValueFrom(this.dialogs.open<SetAsideDialog, { name: string }, string>(SetAsideDialog, { data: { name: group.name }, width: '460px' }).afterClosed());
-    if (!reason) return;
-    const aside = { reason, since: new Date().toISOString().slice(0, 10) };
+    const answers = await this.ask.for({
+      title: `Set ${group.name} aside`,
+      says: 'It is kept, but no longer part of the level: no bake, budget or pack counts it.',
+      questions: [{ key: 'reason', label: 'Reason', kind: 'text', value: '' }],
+      deed: 'Set aside',
+      fault: ({ reason }) => (String(reason).trim() === '' ? 'Say why, for those who find it later.' : ''),
+    });
+    if (!answers) return;
+    const aside = { reason: String(answers['reason']).trim(), since: new Date().toISOString().slice(0, 10) };
     if (await this.desk.commit(`set ${group.name} aside`, [setField(document.id, 'group', group, 'aside', aside)])) this.desk.select([]);
   }
 
@@ -161,10 +169,22 @@ export class GroupsDesk {
     this.desk.refuse(`${made.name} is a template now: + above the groups makes it in any stratum.`);
   }
 
-  private async askGroup(title: string, group: GroupDialogData['group']): Promise<GroupDialogResult | undefined> {
+  private async askGroup(title: string, group: NamedGroup): Promise<NamedGroup | undefined> {
     const categories = new Set(this.openLevel.strata().flatMap(({ groups }) => [...groups.values()].map(({ category }) => category)));
-    const data: GroupDialogData = { title, group, categories: [...categories].filter(Boolean).sort() };
-    return firstValueFrom(this.dialogs.open<GroupDialog, GroupDialogData, GroupDialogResult>(GroupDialog, { data, width: '440px' }).afterClosed());
+    const answers = await this.ask.for({
+      title,
+      says: 'With a guard, deleting the group or anything in it asks first, and says why.',
+      questions: [
+        { key: 'name', label: 'Name', kind: 'text', value: group.name },
+        { key: 'category', label: 'Category', kind: 'text', value: group.category, suggestions: [...categories].filter(Boolean).sort() },
+        { key: 'colour', label: 'Colour', kind: 'choice', value: group.colour, choices: GROUP_COLOURS.map((colour) => ({ value: colour, name: colour })) },
+        { key: 'guard', label: 'Guard', kind: 'text', value: group.guard },
+      ],
+      deed: 'Keep',
+      fault: ({ name }) => nameFault(name),
+    });
+    const text = (key: string): string => String(answers?.[key]).trim();
+    return answers && { name: text('name'), category: text('category'), colour: text('colour') as GroupColour, guard: text('guard') };
   }
 
   private settings(): CollectionSettings | undefined {

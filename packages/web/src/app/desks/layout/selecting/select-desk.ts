@@ -5,7 +5,7 @@ import { firstValueFrom } from 'rxjs';
 import { OpenLevel } from '../../../document/level/open-level';
 import type { PickItem } from '../../../plate/pick-index';
 import { Session } from '../../../session';
-import { Ask } from '../../../ui/ask';
+import { Ask, nameFault } from '../../../ui/ask';
 import { LayoutDesk } from '../layout-desk';
 import type { ItemRef } from '../store/layout-store';
 import { readSelections, type KeptSelections } from './kept-selections';
@@ -52,7 +52,7 @@ export class SelectDesk {
       says: `${selection.length} things, for you alone.`,
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: '', suggestions: this.names() }],
       deed: 'Keep',
-      fault: ({ name }) => (String(name).trim() === '' ? 'Give it a name.' : ''),
+      fault: ({ name }) => nameFault(name),
     });
     if (!answers) return;
     localStorage.setItem(this.key(), JSON.stringify({ ...this.kept(), [String(answers['name']).trim()]: selection }));

@@ -26,7 +26,7 @@ const TEXTS = [
   template: `
     <h2 mat-dialog-title>Select</h2>
     <mat-dialog-content>
-      @for (one of texts; track one.key; let first = $first) {
+      @for (one of texts; track one.key) {
         <label
           ><span>{{ one.label }}</span> <input #box class="cell" [placeholder]="one.hint" [value]="query()[one.key] ?? ''" (input)="putText(one.key, box.value)"
         /></label>

@@ -7,6 +7,7 @@ import { ContextDesk } from '../context/context-desk';
 import { GroupTree } from '../groups/group-tree';
 import { GroupsDesk } from '../groups/groups-desk';
 import { LayoutDesk } from '../layout-desk';
+import { OverviewDesk } from '../overview/overview-desk';
 import { layoutActions } from '../store/layout-store';
 import { stackRows } from './stack-rows';
 import { StrataDesk } from './strata-desk';
@@ -38,7 +39,25 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
       } @else {
         <button class="chip" title="What fills the same space twice" (click)="context.check()">Overlaps…</button>
       }
+      @if (overview.isMaking()) {
+        <button class="chip" (click)="overview.cancel()">Counting… cancel</button>
+      } @else {
+        <button class="chip" title="How densely things of a sort stand; the rest fades" [attr.aria-pressed]="overview.shown() !== undefined" (click)="overview.choose()">
+          Overview…
+        </button>
+      }
     </div>
+    @if (overview.shown()) {
+      <ul class="regions" aria-label="Regions that stand out">
+        @for (region of overview.regions(); track $index) {
+          <li>
+            <button class="plain" (click)="goTo(region.low, region.high)">{{ region.says }}</button>
+          </li>
+        } @empty {
+          <li class="soft">Nothing is crowded, and nothing empty.</li>
+        }
+      </ul>
+    }
     @if (belongs(); as one) {
       <button class="chip reach" [title]="one.title" (click)="flipBelongs()">{{ one.says }}</button>
     }
@@ -64,7 +83,14 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
       overflow: auto;
       padding: 1px 2px;
     }
+    .regions {
+      list-style: none;
+      margin: 0;
+      padding: 0;
+      font-size: 12.5px;
+    }
     .beside {
+      flex-wrap: wrap;
       display: flex;
       gap: 6px;
     }
@@ -83,6 +109,7 @@ export class SideColumn {
   readonly strata = inject(StrataDesk);
   readonly groups = inject(GroupsDesk);
   readonly context = inject(ContextDesk);
+  readonly overview = inject(OverviewDesk);
   readonly actions = layoutActions;
   readonly templates = computed(() => this.groups.templates().map(({ name }) => name));
   readonly stack = computed((): StackRow[] => {
@@ -117,6 +144,11 @@ export class SideColumn {
 
   dispatch(action: ReturnType<(typeof layoutActions)[keyof typeof layoutActions]>): void {
     this.store.dispatch(action);
+  }
+
+  goTo([x0, z0]: readonly [number, number], [x1, z1]: readonly [number, number]): void {
+    const { bottom, storeyMetres } = this.desk.state();
+    this.desk.plate()?.frame({ min: [x0, bottom, z0], max: [x1, bottom + storeyMetres, z1] });
   }
 
   asked(id: string, deed: StratumDeed): void {

@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { CoreError, patchStates, pushPatch, revertPatch, type Level, type Operation, type PatchState, type Stratum } from '@stravel/core';
+import { CoreError, STRATUM_ROLES, patchStates, pushPatch, revertPatch, type Level, type Operation, type PatchState, type Stratum } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
@@ -9,13 +9,13 @@ import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
 import { SharedEdits } from '../../../reach/shared-edits';
+import { Ask, nameFault } from '../../../ui/ask';
 import { LayoutDesk } from '../layout-desk';
 import { layoutActions } from '../store/layout-store';
 import { AddSharedDialog, type AddSharedData } from './add-shared-dialog';
 import { LossDialog, type LossData } from './loss-dialog';
 import { PatchesDialog, type PatchesData } from './patches-dialog';
 import { addOwned, addShared, moveInStack, partWays, switchStratum, takeOut } from './strata-edits';
-import { StratumDialog, type StratumDialogData, type StratumDialogResult } from './stratum-dialog';
 
 /** What can be done with the strata of the open level as wholes. */
 @Injectable({ providedIn: 'root' })
@@ -23,6 +23,7 @@ export class StrataDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
   private readonly dialogs = inject(MatDialog);
+  private readonly ask = inject(Ask);
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
   private readonly shared = inject(SharedEdits);
@@ -57,12 +58,21 @@ export class StrataDesk {
   async rename(id: string): Promise<void> {
     const stratum = this.tables().stratum[id];
     const levels = this.levelsOf(id).length;
-    const data: StratumDialogData = { title: 'Stratum', name: stratum.name, role: stratum.role, reach: levels > 1 ? `It is called so in all ${levels} levels that share it.` : '' };
-    const result = await firstValueFrom(this.dialogs.open<StratumDialog, StratumDialogData, StratumDialogResult>(StratumDialog, { data, width: '420px' }).afterClosed());
+    const result = await this.ask.for({
+      title: 'Stratum',
+      says: levels > 1 ? `It is called so in all ${levels} levels that share it.` : undefined,
+      questions: [
+        { key: 'name', label: 'Name', kind: 'text', value: stratum.name },
+        { key: 'role', label: 'Role', kind: 'choice', value: stratum.role, choices: STRATUM_ROLES.map((role) => ({ value: role, name: role })) },
+      ],
+      deed: 'Keep',
+      fault: ({ name }) => nameFault(name),
+    });
     const now = this.tables().stratum[id] as Stratum | undefined;
     if (!result || !now) return;
-    const operations = (['name', 'role'] as const).filter((field) => now[field] !== result[field]).map((field) => setRecordField('stratum', now, field, result[field]));
-    await this.edits.commit(`stratum ${result.name}`, operations);
+    const wanted = { name: String(result['name']).trim(), role: String(result['role']) };
+    const operations = (['name', 'role'] as const).filter((field) => now[field] !== wanted[field]).map((field) => setRecordField('stratum', now, field, wanted[field]));
+    await this.edits.commit(`stratum ${wanted.name}`, operations);
   }
 
   /** @param by places upwards */

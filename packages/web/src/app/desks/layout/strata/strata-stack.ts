@@ -2,6 +2,7 @@ import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import type { StratumRole } from '@stravel/core';
+import { OwnEyes } from '../parts/own-eyes';
 
 /** One stratum as a row of the stack. */
 export interface StackRow {
@@ -30,7 +31,7 @@ export type StratumDeed = (typeof STRATUM_DEEDS)[number];
 /** The strata of a level, top first: rows of equal height, coloured by role, with their cost as a thin gauge. */
 @Component({
   selector: 'sv-strata-stack',
-  imports: [CdkDrag, CdkDragHandle, CdkDropList, MatMenuModule],
+  imports: [CdkDrag, CdkDragHandle, CdkDropList, MatMenuModule, OwnEyes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <ul aria-label="Strata, top first" cdkDropList (cdkDropListDropped)="dropped($event)">
@@ -42,26 +43,7 @@ export type StratumDeed = (typeof STRATUM_DEEDS)[number];
             <span class="soft">{{ words(row) }}</span>
             <span class="gauge" aria-hidden="true"><i [style.width.%]="row.share * 100"></i></span>
           </button>
-          <span class="marks">
-            <button
-              class="plain"
-              [attr.aria-pressed]="row.hidden"
-              [title]="row.hidden ? 'Hidden for you; show' : 'Hide for you'"
-              [attr.aria-label]="(row.hidden ? 'Show ' : 'Hide ') + row.name"
-              (click)="hidden.emit(row.id)"
-            >
-              {{ row.hidden ? '—' : '○' }}
-            </button>
-            <button
-              class="plain"
-              [attr.aria-pressed]="row.locked"
-              [title]="row.locked ? 'Locked for you; unlock' : 'Lock for you'"
-              [attr.aria-label]="(row.locked ? 'Unlock ' : 'Lock ') + row.name"
-              (click)="locked.emit(row.id)"
-            >
-              {{ row.locked ? '▣' : '▢' }}
-            </button>
-          </span>
+          <sv-own-eyes class="marks" [name]="row.name" [isHidden]="row.hidden" [isLocked]="row.locked" (hidden)="hidden.emit(row.id)" (locked)="locked.emit(row.id)" />
           <button class="plain more" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with ' + row.name">⋮</button>
         </li>
       }

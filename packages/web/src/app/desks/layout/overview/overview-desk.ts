@@ -1,0 +1,95 @@
+import { Injectable, computed, inject, signal } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { CoreError, type PlanDensity } from '@stravel/core';
+import { firstValueFrom } from 'rxjs';
+import { Compute, type Run } from '../../../compute/compute';
+import { DocumentRegistry } from '../../../document/document-registry';
+import { OpenLevel } from '../../../document/level/open-level';
+import { LayoutDesk } from '../layout-desk';
+import { OverviewDialog, type OverviewChoice, type OverviewData } from './overview-dialog';
+import { itemsOfSorts, overviewSorts, placeWords, type OverviewItem } from './overview-items';
+
+/** What the overview shows. */
+export interface Overview {
+  readonly level: string;
+  readonly items: readonly OverviewItem[];
+  readonly density: PlanDensity;
+}
+
+/** A region in words. */
+export interface RegionLine {
+  readonly says: string;
+  readonly low: readonly [number, number];
+  readonly high: readonly [number, number];
+}
+
+const REACH_METRES = 8;
+
+/** Looks at the things of chosen categories and kinds: how densely they stand, and where too many or none. */
+@Injectable({ providedIn: 'root' })
+export class OverviewDesk {
+  private readonly dialogs = inject(MatDialog);
+  private readonly compute = inject(Compute);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly openLevel = inject(OpenLevel);
+  private readonly desk = inject(LayoutDesk);
+  private readonly choice = signal<OverviewChoice>({ sorts: [], reachMetres: REACH_METRES });
+  private readonly made = signal<Overview | undefined>(undefined);
+  private run: Run<PlanDensity> | undefined;
+  readonly isMaking = signal(false);
+
+  /** What is shown of the open level; undefined while all is shown as usual. */
+  readonly shown = computed(() => {
+    const made = this.made();
+    return made && made.level === this.openLevel.level()?.id ? made : undefined;
+  });
+  readonly regions = computed((): RegionLine[] => {
+    const shown = this.shown();
+    if (!shown) return [];
+    const { density } = shown;
+    const all = { low: density.origin, high: [density.origin[0] + density.columns * density.cellMetres, density.origin[1] + density.rows * density.cellMetres] as const };
+    return density.regions.map(({ kind, squareMetres, density: within, low, high }) => ({
+      says: `${kind}, ${placeWords(low, high, all)}: ${Math.round(squareMetres)} m², ${kind === 'crowded' ? `${(within / density.mean).toFixed(1)} times the mean` : 'next to nothing'}`,
+      low,
+      high,
+    }));
+  });
+
+  async choose(): Promise<void> {
+    this.registry.contentVersion();
+    const data: OverviewData = { ...overviewSorts(this.openLevel.strata()), ...this.choice() };
+    const choice = await firstValueFrom(this.dialogs.open<OverviewDialog, OverviewData, OverviewChoice>(OverviewDialog, { data, width: '420px' }).afterClosed());
+    if (!choice) return;
+    this.choice.set(choice);
+    await this.make();
+  }
+
+  cancel(): void {
+    this.run?.cancel();
+  }
+
+  private async make(): Promise<void> {
+    this.cancel();
+    const level = this.openLevel.level()?.id;
+    const { sorts, reachMetres } = this.choice();
+    const items = itemsOfSorts(this.openLevel.strata(), new Set(sorts));
+    if (level === undefined || items.length === 0) {
+      this.made.set(undefined);
+      return;
+    }
+    this.isMaking.set(true);
+    const run = this.compute.run('plan-density', { points: Float64Array.from(items.flatMap(({ x, z }) => [x, z])), reachMetres });
+    this.run = run;
+    try {
+      this.made.set({ level, items, density: await run.result });
+    } catch (error) {
+      if (!(error instanceof CoreError)) throw error;
+      if (error.code !== 'CANCELLED') this.desk.refuse(error.message);
+    } finally {
+      if (this.run === run) {
+        this.run = undefined;
+        this.isMaking.set(false);
+      }
+    }
+  }
+}

@@ -1,0 +1,85 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { NumberField } from '../../../ui/number-field';
+
+/** Things of one sort: a category of groups, or a kind. */
+export interface OverviewSort {
+  readonly key: string;
+  readonly name: string;
+  readonly count: number;
+}
+
+export interface OverviewChoice {
+  readonly sorts: readonly string[];
+  readonly reachMetres: number;
+}
+
+export interface OverviewData extends OverviewChoice {
+  readonly categories: readonly OverviewSort[];
+  readonly kinds: readonly OverviewSort[];
+}
+
+/** Chooses what is looked at: the rest of the plan fades, and the density of what was chosen is painted. */
+@Component({
+  selector: 'sv-overview-dialog',
+  imports: [MatDialogModule, NumberField],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>Overview</h2>
+    <mat-dialog-content>
+      <p class="soft">What is chosen is outlined and its density painted; the rest fades. For you alone.</p>
+      @for (group of groups; track group.name) {
+        <h4>{{ group.name }}</h4>
+        @for (sort of group.sorts; track sort.key) {
+          <label
+            ><input type="checkbox" [checked]="chosen().has(sort.key)" (change)="toggle(sort.key)" /> {{ sort.name }} <span class="mono soft">{{ sort.count }}</span></label
+          >
+        } @empty {
+          <p class="soft">{{ group.none }}</p>
+        }
+      }
+      <div class="row">
+        <span>A thing is felt for, m</span>
+        <sv-number-field label="Reach in metres" [value]="reach()" [least]="0.1" [most]="10000" (kept)="reach.set($event)" />
+      </div>
+    </mat-dialog-content>
+    <mat-dialog-actions>
+      <button class="chip" mat-dialog-close>Cancel</button>
+      <button class="chip strong" (click)="dialog.close({ sorts: [...chosen()], reachMetres: reach() })">{{ count() > 0 ? 'Show ' + count() : 'Show all as usual' }}</button>
+    </mat-dialog-actions>
+  `,
+  styles: `
+    label {
+      display: block;
+      padding: 2px 0;
+    }
+    h4 {
+      margin: 8px 0 2px;
+    }
+    .row {
+      display: grid;
+      grid-template-columns: 150px 90px;
+      align-items: center;
+      margin-top: 10px;
+    }
+  `,
+})
+export class OverviewDialog {
+  private readonly data = inject<OverviewData>(MAT_DIALOG_DATA);
+  readonly dialog = inject<MatDialogRef<OverviewDialog, OverviewChoice>>(MatDialogRef);
+  readonly groups = [
+    { name: 'Categories of groups', sorts: this.data.categories, none: 'No group has a category yet.' },
+    { name: 'Kinds', sorts: this.data.kinds, none: 'The level is empty.' },
+  ];
+  readonly chosen = signal<ReadonlySet<string>>(new Set(this.data.sorts));
+  readonly reach = signal(this.data.reachMetres);
+  readonly count = computed(() => [...this.data.categories, ...this.data.kinds].reduce((sum, { key, count }) => sum + (this.chosen().has(key) ? count : 0), 0));
+
+  toggle(key: string): void {
+    this.chosen.update((chosen) => {
+      const next = new Set(chosen);
+      if (!next.delete(key)) next.add(key);
+      return next;
+    });
+  }
+}
