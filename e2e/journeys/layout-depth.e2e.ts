@@ -274,11 +274,11 @@ test.describe('Layout in depth', () => {
     await expect(dialog.getByRole('row', { name: /of Sorting Hall .*of Cullet Yard/ }).first()).toBeVisible({ timeout: 30000 });
     await dialog.getByRole('button', { name: 'Close' }).click();
     await page.getByRole('button', { name: 'Overview…' }).click();
-    await dialog.getByLabel(/^placement/).check();
+    await dialog.getByRole('checkbox', { name: /^placement/ }).check();
     await dialog.getByRole('button', { name: /^Show \d+/ }).click();
     await expect(page.getByRole('list', { name: 'Regions that stand out' })).toContainText(/empty|crowded/);
     await page.getByRole('button', { name: 'Overview…' }).click();
-    await dialog.getByLabel(/^placement/).uncheck();
+    await dialog.getByRole('checkbox', { name: /^placement/ }).uncheck();
     await dialog.getByRole('button', { name: 'Show all as usual' }).click();
     await expect(page.getByRole('list', { name: 'Regions that stand out' })).toHaveCount(0);
     await stratum(page, 'Stage').click();
