@@ -211,13 +211,11 @@ export class LayoutDesk {
 
   /** Commits after asking where changes of shared strata belong. False when the person left it, or when it cannot be done. */
   async commit(label: string, operations: readonly Operation[]): Promise<boolean> {
-    try {
-      return await this.edits.commit(label, operations);
-    } catch (error) {
-      if (!(error instanceof CoreError)) throw error;
-      this.refuse(error.message);
-      return false;
-    }
+    let isDone = false;
+    await this.attempt(async () => {
+      isDone = await this.edits.commit(label, operations);
+    });
+    return isDone;
   }
 
   private asItStands(shown: PlacedItem): PlacedItem {
