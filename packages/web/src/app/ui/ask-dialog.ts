@@ -51,6 +51,7 @@ export interface AskData {
                 [value]="answers()[one.key]"
                 [attr.list]="one.suggestions ? 'ask-' + one.key : null"
                 (input)="put(one.key, box.value)"
+                (keydown.enter)="agree()"
               />
               @if (one.suggestions) {
                 <datalist [id]="'ask-' + one.key">

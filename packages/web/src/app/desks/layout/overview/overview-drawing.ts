@@ -23,7 +23,9 @@ export function drawOverview({ view, context, colours, at, scale }: PlateDrawing
       const share = Math.min(1, cells[row * columns + column] / (mean * 4));
       if (share < 0.02) continue;
       context.globalAlpha = PAINTED * share;
-      context.fillRect(first[0] + column * side, first[1] + row * side, side + 0.5, side + 0.5);
+      // Whole pixels: where two cells met or overlapped a little, a line would show.
+      const [left, top] = [Math.round(first[0] + column * side), Math.round(first[1] + row * side)];
+      context.fillRect(left, top, Math.round(first[0] + (column + 1) * side) - left, Math.round(first[1] + (row + 1) * side) - top);
     }
   }
   context.globalAlpha = 1;
