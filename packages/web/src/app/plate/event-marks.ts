@@ -1,4 +1,16 @@
-import { anchorOf, pathPoints, volumeBounds, volumeSurface, type BlockSurface, type ItemKind, type Path, type PlacedItemOf, type Vector3, type Volume } from '@stravel/core';
+import {
+  anchorOf,
+  pathPoints,
+  volumeBounds,
+  volumeSurface,
+  type BlockSurface,
+  type Box3,
+  type ItemKind,
+  type Path,
+  type PlacedItemOf,
+  type Vector3,
+  type Volume,
+} from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import type { HeightRange, PlateDrawing } from './plate-view';
@@ -14,6 +26,11 @@ export function surfaceOfVolume(volume: Volume): BlockSurface | undefined {
   let surface = surfaces.get(volume);
   if (surface === undefined) surfaces.set(volume, (surface = volumeSurface(volume) ?? null));
   return surface ?? undefined;
+}
+
+/** Bounds of a volume record, of its surface where it has one. */
+export function boundsOfVolume(volume: Volume): Box3 {
+  return surfaceOfVolume(volume)?.bounds ?? volumeBounds(volume);
 }
 
 /** Points of a path record's line, made once; xyz triples. */
@@ -61,7 +78,7 @@ function drawVolume(drawing: PlateDrawing, volume: Volume): void {
   else for (const face of surfaceOfVolume(volume)?.faces ?? []) cornersOfFace(drawing, face);
   context.stroke();
   // At its upper left corner on the plan, away from what stands in its middle.
-  const { min, max } = volumeBounds(volume);
+  const { min, max } = boundsOfVolume(volume);
   const at = drawing.view === 'plan' ? drawing.at(min[0], max[1], min[2]) : drawing.at(...volume.position);
   if (at) context.fillText(volume.name || 'volume', at[0] + 5, at[1] + 13);
 }

@@ -1,7 +1,7 @@
-import { BoxTree, placePoint, placementBounds, turnMatrix, volumeBounds, type Box3, type ItemKind, type Piece, type Placement, type TileFloor } from '@stravel/core';
+import { BoxTree, placePoint, placementBounds, turnMatrix, type Box3, type ItemKind, type Piece, type Placement, type TileFloor } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
-import { lineOfPath, surfaceOfVolume } from './event-marks';
+import { boundsOfVolume, lineOfPath, surfaceOfVolume } from './event-marks';
 import { madeSurface, surfaceOfBlock } from './block-meshes';
 
 /** Something that can be picked. */
@@ -161,7 +161,7 @@ export function boundsOfItem(document: StratumDocument, kind: ItemKind, id: stri
   }
   if (kind === 'volume') {
     const volume = document.volumes.get(id);
-    return volume && volumeBounds(volume);
+    return volume && boundsOfVolume(volume);
   }
   if (kind === 'tileFloor') {
     const floor = document.tileFloors.get(id);

@@ -19,6 +19,7 @@ import {
   type Volume,
 } from '@stravel/core';
 import { create, newId, remove, setField } from '../../edits/operations';
+import type { ItemRef } from './store/layout-store';
 
 /** The kinds of item that this desk edits; recipes and pins belong to Sections. */
 export const LAYOUT_KINDS = ['block', 'placement', 'marker', 'divider', 'volume', 'path', 'tileFloor', 'link'] as const satisfies readonly ItemKind[];
@@ -34,6 +35,11 @@ export interface PlacedItem {
 function placed({ kind, item }: PlacedItem): PlacedItemOf | undefined {
   // Every kind of this desk but a link has a place.
   return kind === 'link' ? undefined : ({ kind, item } as PlacedItemOf);
+}
+
+/** Names an item. */
+export function refOf({ stratum, kind, item }: PlacedItem): ItemRef {
+  return { stratum, kind, id: item.id };
 }
 
 /** Operations that set some fields of an item. */

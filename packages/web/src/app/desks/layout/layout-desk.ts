@@ -25,7 +25,7 @@ import { create, setField } from '../../edits/operations';
 import { SharedEdits } from '../../reach/shared-edits';
 import { guardsOf } from './groups/group-edits';
 import { LossDialog, type LossData } from './strata/loss-dialog';
-import { deleteItems, duplicateItems, middleOf, moveItems, resizeItem, sizeOfItem, turnItems, type LayoutItem, type PlacedItem } from './item-edits';
+import { deleteItems, duplicateItems, middleOf, moveItems, refOf, resizeItem, sizeOfItem, turnItems, type LayoutItem, type PlacedItem } from './item-edits';
 import type { CardChange } from './parts/item-card';
 import { handleFrame, stretchItem, type PlanExtent } from './plan-handles';
 import type { PlateReader } from './plate-reader';
@@ -65,7 +65,7 @@ export class LayoutDesk {
   /** The grips of the selection when it is one upright thing. */
   readonly frame = computed(() => {
     const [item, ...others] = this.selected();
-    if (!item || others.length > 0 || this.isItemLocked({ ...item, id: item.item.id })) return undefined;
+    if (!item || others.length > 0 || this.isItemLocked(refOf(item))) return undefined;
     return handleFrame(item, item.kind === 'placement' ? this.tables().piece[(item.item as Placement).piece] : undefined);
   });
 
@@ -78,7 +78,7 @@ export class LayoutDesk {
     if (this.isLocked(stratum)) return true;
     const { lockedGroups } = this.state();
     if (lockedGroups.length === 0) return false;
-    const document = this.openLevel.strata().find((one) => one.id === stratum);
+    const document = this.openLevel.stratum(stratum);
     const item = document?.item(kind, id);
     return document !== undefined && item !== undefined && 'group' in item && groupChain(document.groups, item.group).some((group) => lockedGroups.includes(group));
   }
@@ -104,7 +104,7 @@ export class LayoutDesk {
     const step = this.state().snapMetres || 1;
     const { copies, operations } = duplicateItems(items, [step, 0, step]);
     if (await this.commit(`duplicate ${this.countText(items)}`, operations)) {
-      this.select(copies.map(({ stratum, kind, item }) => ({ stratum, kind, id: item.id })));
+      this.select(copies.map(refOf));
     }
   }
 
@@ -198,10 +198,7 @@ export class LayoutDesk {
 
   /** The point by which a thing is placed, metres. */
   pivotOf({ stratum, kind, id }: ItemRef): Vector3 | undefined {
-    const item = this.openLevel
-      .strata()
-      .find((document) => document.id === stratum)
-      ?.item(kind, id);
+    const item = this.openLevel.stratum(stratum)?.item(kind, id);
     return item && (PLACED_KINDS as readonly string[]).includes(kind) ? anchorOf({ kind, item } as PlacedItemOf) : undefined;
   }
 
@@ -219,10 +216,7 @@ export class LayoutDesk {
   }
 
   private asItStands(shown: PlacedItem): PlacedItem {
-    const item = this.openLevel
-      .strata()
-      .find(({ id }) => id === shown.stratum)
-      ?.item(shown.kind, shown.item.id);
+    const item = this.openLevel.stratum(shown.stratum)?.item(shown.kind, shown.item.id);
     return item ? { ...shown, item: item as LayoutItem } : shown;
   }
 

@@ -152,7 +152,6 @@ export class LayoutPage {
       this.tool.draw(drawing);
     };
   });
-  readonly pieces = computed(() => Object.values(this.openLevel.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1)));
   readonly used = computed(() => {
     this.registry.contentVersion();
     const used = new Map<string, number>();

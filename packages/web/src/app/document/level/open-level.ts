@@ -44,12 +44,18 @@ export class OpenLevel {
   private readonly patched = new Map<string, PatchedDocument>();
   readonly isLoading = computed(() => this.strata().length < (this.level()?.strata.filter(({ stratum }) => this.tables().stratum[stratum]).length ?? 0));
   readonly pieces = computed(() => this.tables().piece);
+  readonly piecesByName = computed(() => Object.values(this.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1)));
 
   constructor() {
     effect(() => {
       const wanted = (this.level()?.strata ?? []).map(({ stratum }) => stratum).filter((id) => this.tables().stratum[id]);
       untracked(() => wanted.forEach((id) => void this.load(id)));
     });
+  }
+
+  /** A stratum as the open level sees it; undefined when it has none of that id, or it is not loaded. */
+  stratum(id: string): StratumDocument | undefined {
+    return this.strata().find((document) => document.id === id);
   }
 
   open(id: string): void {

@@ -17,16 +17,16 @@ import {
   type Json,
   type Operation,
   type Placement,
-  type Vector3,
 } from '@stravel/core';
 import { OpenLevel } from '../../../document/level/open-level';
 import { randomBelow, setField } from '../../../edits/operations';
 import { Ask } from '../../../ui/ask';
-import type { Answers, Question } from '../../../ui/ask-dialog';
+import type { Question } from '../../../ui/ask-dialog';
 import { GroupsDesk } from '../groups/groups-desk';
-import { changeItems, duplicateItems, middleOf, moveItems, type PlacedItem } from '../item-edits';
+import { changeItems, duplicateItems, middleOf, moveItems, refOf, type PlacedItem } from '../item-edits';
 import { LayoutDesk } from '../layout-desk';
 import type { ARRANGE_DEEDS } from '../selecting/selection-bar';
+import { vectorOf, vectorQuestions } from './vector-questions';
 
 type ArrangeDeed = (typeof ARRANGE_DEEDS)[number];
 
@@ -35,9 +35,6 @@ const AXES = [
   { value: '2', name: 'z, down the plan' },
   { value: '1', name: 'y, height' },
 ];
-const xyz = (label: string, values: Vector3): Question[] => ['x', 'y', 'z'].map((key, k) => ({ key, label: `${label} ${key}, m`, kind: 'number', value: values[k] }));
-const vectorOf = (answers: Answers): Vector3 => [Number(answers['x']), Number(answers['y']), Number(answers['z'])];
-const NOTHING: Vector3 = [0, 0, 0];
 
 /** Moves, copies and changes what is selected as a whole. */
 @Injectable({ providedIn: 'root' })
@@ -64,7 +61,7 @@ export class ArrangeDesk {
 
   private async moveBy(): Promise<void> {
     const items = this.desk.selected();
-    const answers = await this.ask.for({ title: `Move ${this.desk.countText(items)}`, says: 'Sums are read: 12.5+3.', questions: xyz('By', NOTHING), deed: 'Move' });
+    const answers = await this.ask.for({ title: `Move ${this.desk.countText(items)}`, says: 'Sums are read: 12.5+3.', questions: vectorQuestions('By'), deed: 'Move' });
     if (answers) await this.desk.commit(`move ${this.desk.countText(items)}`, moveItems(items, vectorOf(answers)));
   }
 
@@ -106,7 +103,7 @@ export class ArrangeDesk {
           },
           { key: 'copies', label: 'How many', kind: 'number', value: 3, least: 1, most: MOST_COPIES },
           { key: 'spacing', label: 'Spacing, m', kind: 'number', value: 2, least: 0.001 },
-          ...xyz('Way', [2, 0, 0]),
+          ...vectorQuestions('Way', [2, 0, 0]),
         ],
         deed: 'Make copies',
       },
@@ -125,7 +122,7 @@ export class ArrangeDesk {
         made.flatMap(({ operations }) => operations),
       )
     ) {
-      this.desk.select(made.flatMap(({ copies }) => copies.map(({ stratum, kind, item }) => ({ stratum, kind, id: item.id }))));
+      this.desk.select(made.flatMap(({ copies }) => copies.map(refOf)));
     }
   }
 
@@ -213,11 +210,10 @@ export class ArrangeDesk {
 
   private async replace(): Promise<void> {
     const items = this.desk.selected().filter(({ kind }) => kind === 'placement');
-    const pieces = Object.values(this.openLevel.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1));
     const [first] = items;
     if (!first) return;
     const questions: Question[] = [
-      { key: 'piece', label: 'Piece', kind: 'choice', value: (first.item as Placement).piece, choices: pieces.map(({ id, name }) => ({ value: id, name })) },
+      { key: 'piece', label: 'Piece', kind: 'choice', value: (first.item as Placement).piece, choices: this.openLevel.piecesByName().map(({ id, name }) => ({ value: id, name })) },
     ];
     const answers = await this.ask.for({ title: `Replace ${this.desk.countText(items)}`, says: 'Place, turn, scale, group and own values stay.', questions, deed: 'Replace' });
     if (!answers) return;

@@ -4,6 +4,7 @@ import { OpenLevel } from '../../../document/level/open-level';
 import { Ask } from '../../../ui/ask';
 import { LayoutDesk } from '../layout-desk';
 import { moveRegion, type RegionMove } from './region-move';
+import { vectorOf, vectorQuestions } from './vector-questions';
 
 const NOTHING: Vector3 = [0, 0, 0];
 
@@ -22,9 +23,7 @@ export class RegionDesk {
       title: 'Move a region',
       says: `${words(held)} at all heights; ${words(shown)} within the heights shown.${held.locked.length > 0 ? ` ${held.locked.length} are locked and stay.` : ''}`,
       questions: [
-        { key: 'x', label: 'By x, m', kind: 'number', value: 0 },
-        { key: 'y', label: 'By y, m', kind: 'number', value: 0 },
-        { key: 'z', label: 'By z, m', kind: 'number', value: 0 },
+        ...vectorQuestions('By'),
         {
           key: 'heights',
           label: 'What moves',
@@ -39,9 +38,8 @@ export class RegionDesk {
       deed: 'Move',
     });
     if (!answers) return;
-    const by: Vector3 = [Number(answers['x']), Number(answers['y']), Number(answers['z'])];
     const isAll = answers['heights'] === 'all';
-    const { operations, locked } = this.plan(from, to, isAll ? -1e6 : bottom, isAll ? 1e6 : bottom + storeyMetres, by);
+    const { operations, locked } = this.plan(from, to, isAll ? -1e6 : bottom, isAll ? 1e6 : bottom + storeyMetres, vectorOf(answers));
     if (locked.length > 0) this.desk.refuse(`${locked.length} locked things in the region stay where they are.`);
     await this.desk.commit('move a region', operations);
   }

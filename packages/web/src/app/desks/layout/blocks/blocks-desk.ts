@@ -18,6 +18,7 @@ import {
 import { create, newId, remove, setField } from '../../../edits/operations';
 import { Ask } from '../../../ui/ask';
 import type { Question } from '../../../ui/ask-dialog';
+import { vectorOf, vectorQuestions } from '../arrange/vector-questions';
 import { setFields, type PlacedItem } from '../item-edits';
 import { LayoutDesk } from '../layout-desk';
 import type { BLOCK_DEEDS } from '../selecting/selection-bar';
@@ -65,7 +66,7 @@ export class BlocksDesk {
             ],
           },
           { key: 'yaw', label: 'Direction, °', kind: 'number', value: 45 },
-          ...['x', 'y', 'z'].map((key, k): Question => ({ key, label: `Through ${key}, m`, kind: 'number', value: position[k] })),
+          ...vectorQuestions('Through', position),
           {
             key: 'keep',
             label: 'Keep',
@@ -85,7 +86,8 @@ export class BlocksDesk {
           answers['facing'] === 'yaw'
             ? turnVector(turnMatrix([Number(answers['yaw']), 0, 0]), 0, 0, -1)
             : (String(answers['facing']).split(' ').map(Number) as [number, number, number]);
-        const plane: BlockPlane = [...normal, normal[0] * Number(answers['x']) + normal[1] * Number(answers['y']) + normal[2] * Number(answers['z'])];
+        const [x, y, z] = vectorOf(answers);
+        const plane: BlockPlane = [...normal, normal[0] * x + normal[1] * y + normal[2] * z];
         return blocks.flatMap((one): Operation[] => {
           const { back, front } = cutBlock(one.item as Block, plane);
           const kept = answers['keep'] === 'front' ? front : back;

@@ -98,7 +98,7 @@ export class ContextDesk {
   }
 
   private goTo(stratum: string, id: string): void {
-    const document = this.openLevel.strata().find((one) => one.id === stratum);
+    const document = this.openLevel.stratum(stratum);
     const kind = document?.item('block', id) ? 'block' : 'placement';
     if (document?.item(kind, id)) this.desk.select([{ stratum, kind, id }]);
   }

@@ -99,10 +99,7 @@ export class GroupsDesk {
       level: this.openLevel.level()?.name ?? '',
       lines: this.aside,
       bringBack: ({ stratum, id }) => {
-        const group = this.openLevel
-          .strata()
-          .find((one) => one.id === stratum)
-          ?.groups.get(id);
+        const group = this.openLevel.stratum(stratum)?.groups.get(id);
         if (group) void this.bringBack(stratum, group);
       },
     };

@@ -28,8 +28,7 @@ export class SelectDesk {
   readonly names = computed(() => Object.keys(this.kept()));
 
   async find(): Promise<void> {
-    const pieces = Object.values(this.openLevel.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1));
-    const data: SelectData = { pieces, count: (query) => this.matching(query).length };
+    const data: SelectData = { pieces: this.openLevel.piecesByName(), count: (query) => this.matching(query).length };
     const query = await firstValueFrom(this.dialogs.open<SelectDialog, SelectData, SelectionQuery>(SelectDialog, { data, width: '460px' }).afterClosed());
     if (query) this.desk.select(this.matching(query));
   }
@@ -84,9 +83,6 @@ export class SelectDesk {
   }
 
   private itemOf({ stratum, kind, id }: ItemRef): Item | undefined {
-    return this.openLevel
-      .strata()
-      .find((document) => document.id === stratum)
-      ?.item(kind, id);
+    return this.openLevel.stratum(stratum)?.item(kind, id);
   }
 }

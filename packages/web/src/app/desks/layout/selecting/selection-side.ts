@@ -4,7 +4,7 @@ import { DocumentRegistry } from '../../../document/document-registry';
 import { setField } from '../../../edits/operations';
 import { ArrangeDesk } from '../arrange/arrange-desk';
 import { BlocksDesk } from '../blocks/blocks-desk';
-import { LAYOUT_KINDS } from '../item-edits';
+import { LAYOUT_KINDS, refOf } from '../item-edits';
 import { LayoutDesk } from '../layout-desk';
 import { LinksDesk } from '../links/links-desk';
 import { ItemCard } from '../parts/item-card';
@@ -89,7 +89,7 @@ export class SelectionSide {
   });
   readonly isLocked = computed(() => {
     const one = this.one();
-    return one !== undefined && this.desk.isItemLocked({ stratum: one.stratum, kind: one.kind, id: one.item.id });
+    return one !== undefined && this.desk.isItemLocked(refOf(one));
   });
   readonly hasKindCard = computed(() => ['volume', 'marker', 'placement'].includes(this.one()?.kind ?? ''));
   readonly kinds = computed(() => {
@@ -155,10 +155,7 @@ export class SelectionSide {
   }
 
   private describeItem({ stratum, kind, id }: ItemRef): ItemLine {
-    const item = this.desk.openLevel
-      .strata()
-      .find((document) => document.id === stratum)
-      ?.item(kind, id);
+    const item = this.desk.openLevel.stratum(stratum)?.item(kind, id);
     if (!item) return { name: '', where: '' };
     const [x, y, z] = 'from' in item ? [item.from[0], item.bottom, item.from[1]] : 'knots' in item ? item.knots[0].position : 'position' in item ? item.position : [0, 0, 0];
     return { name: this.nameOf(kind, item), where: `${x.toFixed(1)}, ${y.toFixed(1)}, ${z.toFixed(1)}` };
