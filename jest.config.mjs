@@ -4,7 +4,7 @@ const plain = (name, roots) => ({
   testEnvironment: 'node',
   testMatch: ['**/*.spec.ts'],
   transform: { '\\.[mc]?[tj]s$': '<rootDir>/scripts/jest-esbuild.cjs' },
-  transformIgnorePatterns: ['/node_modules/(?!(flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|idb|meshoptimizer)/)'],
+  transformIgnorePatterns: ['/node_modules/(?!(fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|idb|meshoptimizer)/)'],
 });
 
 export default {

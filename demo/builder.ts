@@ -3,6 +3,7 @@ import {
   boxPlanes,
   prismPlanes,
   randomStream,
+  tilesOfBitmap,
   wedgePlanes,
   type Block,
   patchId,
@@ -11,6 +12,8 @@ import {
   type Json,
   type Link,
   type Marker,
+  type Mask,
+  type MaskBitmap,
   type Patch,
   type Path,
   type PlanPoint,
@@ -38,6 +41,7 @@ export class StratumBuilder {
   private readonly groups: Group[] = [];
   private readonly patches: Patch[] = [];
   private into: string | undefined;
+  private readonly masks: Mask[] = [];
   readonly random: RandomStream;
 
   constructor(readonly id: string) {
@@ -128,6 +132,13 @@ export class StratumBuilder {
     return this;
   }
 
+  /** A mask of a bitmap. */
+  mask(id: string, name: string, position: Vector3, pixelsPerMetre: number, bitmap: MaskBitmap): this {
+    const { columns, rows } = bitmap;
+    this.masks.push({ id: `${this.id}-${id}`, name, position, pixelsPerMetre, columns, rows, tiles: tilesOfBitmap(bitmap) });
+    return this;
+  }
+
   /** A group for what is built by `fill`. */
   group(id: string, group: Omit<Group, 'id' | 'parent' | 'switchedOff' | 'guard' | 'aside'> & Partial<Group>, fill: (builder: this) => unknown): this {
     const outer = this.into;
@@ -159,6 +170,7 @@ export class StratumBuilder {
       link: this.links,
       path: this.paths,
       tileFloor: byId(this.tileFloors),
+      mask: byId(this.masks),
       group: byId(this.groups),
       patch: byId(this.patches),
     };

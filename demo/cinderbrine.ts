@@ -17,6 +17,7 @@ import { BATCH_LEGEND, BATCH_MOVEMENT, batchFloor } from './batch-floor';
 import { LOW_WATER_GRID, LOW_WATER_RUN, cavesAndFlats } from './caves-and-flats';
 import { demoKits } from './kits';
 import { addOrder } from './order-of-play';
+import { mouldRoom } from './mould-room';
 import { REGISTER_FIELDS, addRegisters, registerValues } from './registers';
 
 /** Parts, their chapters, and the names of their levels in order of play. */
@@ -220,7 +221,7 @@ function addBuiltLevels(content: CollectionContent): void {
     return stratum.id;
   };
   add(worksBase());
-  for (const built of [...builtLevels(), batchFloor(), ...cavesAndFlats()]) {
+  for (const built of [...builtLevels(), batchFloor(), mouldRoom(), ...cavesAndFlats()]) {
     const strata = built.strata.map((entry) => ({ stratum: typeof entry === 'string' ? entry : add(entry), switchedOff: false }));
     content.records.level[built.level] = { ...content.records.level[built.level], openSky: built.openSky, bounds: built.bounds, strata };
   }

@@ -11,5 +11,5 @@ export default {
   rootDir: import.meta.dirname,
   roots: ['<rootDir>/src'],
   setupFilesAfterEnv: ['<rootDir>/src/testing/setup.ts'],
-  transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|three|idb|meshoptimizer))'],
+  transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|three|idb|meshoptimizer))'],
 };

@@ -119,6 +119,23 @@ describe('the demo collection', () => {
     expect(new Set(found.way.map(({ floor }) => floor)).size).toBe(3);
   });
 
+  it('has a room that is a picture: a body crosses it by narrow doors, and one chamber was never opened', () => {
+    const { strata } = contentOf(levelNamed('Mould Room'));
+    const [mask] = strata.flatMap(({ content }) => content.mask);
+    const markers = strata.flatMap(({ content }) => content.marker);
+    const at = (kind: string): [number, number] => {
+      const { position } = markers.find((marker) => marker.kind === kind) ?? { position: [NaN, 0, NaN] };
+      return [position[0], position[2]];
+    };
+    const survey = BAKE_TASKS['survey-mask']({ mask, from: at('spawn'), to: [at('exit')], bodyMetres: 0.6, narrowMetres: 1.5 }, createRunContext());
+    expect(survey.ways.map(({ fault }) => fault)).toEqual(['']);
+    expect(survey.regions.map(({ squareMetres, hasStart }) => [squareMetres > 40, hasStart])).toEqual([
+      [true, true],
+      [false, false],
+    ]);
+    expect(Math.min(...survey.narrows.map(({ widthMetres }) => widthMetres))).toBeCloseTo(0.8, 1);
+  });
+
   it('is the same every time, and survives its own archive', async () => {
     const bytes = archiveCollection(demo);
     expect(Buffer.from(archiveCollection(await cinderbrine())).equals(Buffer.from(bytes))).toBe(true);

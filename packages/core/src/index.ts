@@ -31,6 +31,7 @@ export {
   type SquareRole,
   type TileFloor,
 } from './model/tile-floor';
+export { MASK_TILE_PIXELS, MOST_MASK_SIDE, maskTileKey, type Mask } from './model/mask';
 export { VOLUME_FORMS, type Volume, type VolumeShape } from './model/volume';
 export type { Recipe } from './model/recipe';
 export type { Pin } from './model/pin';
@@ -140,6 +141,9 @@ export { distancesFromPath, pathFigures, type PathFigures } from './layout/paths
 export { linkFindings } from './layout/links/link-findings';
 export { sameContent, type SameContent } from './layout/checks/same-content';
 export { type Overlap, type SourcedBlock } from './layout/checks/overlaps';
+export { bitmapOfMask, tilesOfBitmap, type MaskBitmap } from './layout/masks/mask-bitmap';
+export { type MaskRule, type ReadMaskPicture } from './layout/masks/mask-picture';
+export { type MaskSurvey } from './layout/masks/survey-mask';
 export { type DensityRegion, type PlanDensity } from './layout/overview/plan-density';
 export { layoutFindings } from './layout/checks/layout-findings';
 export { isSimilar, matchesSelection, type SelectionFacts, type SelectionQuery } from './layout/selection/select-items';

@@ -10,8 +10,13 @@ import type { Finding } from '../findings';
 import { readCsv } from '../formats/csv/csv';
 import type { LevelContent } from '../layout/level-content';
 import { findOverlaps, type Overlap, type OverlapsInput } from '../layout/checks/overlaps';
+import { bitmapOfMask } from '../layout/masks/mask-bitmap';
+import { mapOfMask, readMaskPicture, type ReadMaskPicture, type ReadMaskPictureInput } from '../layout/masks/mask-picture';
+import { strokeTiles, type MaskStroke } from '../layout/masks/mask-stroke';
+import { surveyMask, type MaskSurvey, type SurveyMaskInput } from '../layout/masks/survey-mask';
 import { planDensity, type DensityInput, type PlanDensity } from '../layout/overview/plan-density';
 import { solvedTiles, type SolvedTiles, type SolveTilesInput } from '../layout/tiles/solved-tiles';
+import type { Mask } from '../model/mask';
 import type { Piece } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
 import { checkPack, type CheckPackInput } from '../pack/check-pack';
@@ -53,6 +58,10 @@ export const BAKE_TASKS = {
   'plan-density': (input: DensityInput, context: RunContext): PlanDensity => planDensity(input, context),
   'find-overlaps': (input: OverlapsInput, context: RunContext): Overlap[] => findOverlaps(input, context),
   'solve-tiles': ({ floors, legend, rules, stateLimit }: SolveTilesInput, context: RunContext): SolvedTiles => solvedTiles(floors, legend, rules, stateLimit, context),
+  'read-mask-picture': (input: ReadMaskPictureInput, context: RunContext): ReadMaskPicture => readMaskPicture(input, context),
+  'map-of-mask': ({ mask, mostSide }: { readonly mask: Mask; readonly mostSide: number }): Uint8Array => mapOfMask(bitmapOfMask(mask), mostSide),
+  'stroke-mask': ({ mask, stroke }: { readonly mask: Mask; readonly stroke: MaskStroke }): Record<string, string> => strokeTiles(mask, stroke),
+  'survey-mask': (input: SurveyMaskInput, context: RunContext): MaskSurvey => surveyMask(input, context),
   'make-section': (input: SectionInput, context: RunContext): Section => makeSection(input, context),
   'cut-level': ({ content, ...rest }: CutInput, context: RunContext): CutLevel => cutLevel({ ...rest, content: withSections(content, context).content }, context),
   'rehearsal-key': (input: RehearsalInput): string => rehearsalKey(input),

@@ -8,7 +8,7 @@ import type { PlanPoint, TurnDegrees, Vector3 } from '../model/vector';
 import { toMicro, vectorToMicro, wholeTurn } from '../numeric/micro';
 
 /** The kinds of item that have a place in the level. */
-export const PLACED_KINDS = ['block', 'placement', 'marker', 'divider', 'volume', 'path', 'tileFloor', 'recipe'] as const satisfies readonly ItemKind[];
+export const PLACED_KINDS = ['block', 'placement', 'marker', 'divider', 'volume', 'path', 'tileFloor', 'mask', 'recipe'] as const satisfies readonly ItemKind[];
 export type PlacedKind = (typeof PLACED_KINDS)[number];
 /** An item that has a place, with its kind. */
 export type PlacedItemOf = { [K in PlacedKind]: { readonly kind: K; readonly item: ItemOfKind[K] } }[PlacedKind];
@@ -32,7 +32,7 @@ export function movedFields({ kind, item }: PlacedItemOf, by: Vector3): ChangedF
   return { position: moved(item.position) };
 }
 
-/** Turns an item about an upright axis through a point of the plan. Degrees, counter-clockwise seen from above. A section or a tile floor does not turn: it moves. */
+/** Turns an item about an upright axis through a point of the plan. Degrees, counter-clockwise seen from above. Grids (sections, tile floors, masks) do not turn: they move. */
 export function turnedFields({ kind, item }: PlacedItemOf, degrees: number, about: PlanPoint): ChangedFields {
   const m = turnMatrix([degrees, 0, 0]);
   const turned = (x: number, y: number, z: number): Vector3 => {
@@ -49,7 +49,7 @@ export function turnedFields({ kind, item }: PlacedItemOf, degrees: number, abou
     return { knots: item.knots.map((knot) => ({ ...knot, position: turned(...knot.position), handle: handle(knot.handle) })) as unknown as Json };
   }
   const position = turned(...item.position) as unknown as Json;
-  if (kind === 'recipe' || kind === 'tileFloor') return { position };
+  if (kind === 'recipe' || kind === 'tileFloor' || kind === 'mask') return { position };
   if (kind === 'marker') return { position, turn: wholeTurn(item.turn + degrees) };
   const [yaw, pitch, roll] = item.turn;
   return { position, turn: [wholeTurn(yaw + degrees), pitch, roll] };
@@ -70,7 +70,7 @@ export function mirroredFields({ kind, item }: PlacedItemOf, axis: 'x' | 'z', at
     return { knots: item.knots.map((knot) => ({ ...knot, position: point(knot.position), handle: handle(knot.handle) })) as unknown as Json };
   }
   const position = point(item.position) as unknown as Json;
-  if (kind === 'recipe' || kind === 'tileFloor') return { position };
+  if (kind === 'recipe' || kind === 'tileFloor' || kind === 'mask') return { position };
   if (kind === 'marker') return { position, turn: wholeTurn(axis === 'x' ? -item.turn : 180 - item.turn) };
   const turn = mirroredTurn(item.turn, axis);
   if (kind === 'block') return { position, turn, planes: item.planes.map(mirrorPlane) as unknown as Json };

@@ -2,6 +2,7 @@ import type { Block } from './block';
 import type { Divider } from './divider';
 import type { Group } from './group';
 import type { Link } from './link';
+import type { Mask } from './mask';
 import type { Marker } from './marker';
 import type { Patch } from './patch';
 import type { Path } from './level-path';
@@ -24,7 +25,7 @@ export interface Stratum {
 }
 
 /** The kinds of item that a stratum holds. */
-export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider', 'recipe', 'pin', 'volume', 'link', 'path', 'tileFloor', 'group', 'patch'] as const;
+export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider', 'recipe', 'pin', 'volume', 'link', 'path', 'tileFloor', 'mask', 'group', 'patch'] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
 export interface ItemOfKind {
@@ -38,6 +39,7 @@ export interface ItemOfKind {
   readonly link: Link;
   readonly path: Path;
   readonly tileFloor: TileFloor;
+  readonly mask: Mask;
   readonly group: Group;
   readonly patch: Patch;
 }
@@ -55,6 +57,7 @@ export interface StratumContent {
   readonly link: readonly Link[];
   readonly path: readonly Path[];
   readonly tileFloor: readonly TileFloor[];
+  readonly mask: readonly Mask[];
   readonly group: readonly Group[];
   readonly patch: readonly Patch[];
 }
@@ -70,6 +73,7 @@ export const EMPTY_CONTENT: StratumContent = {
   link: [],
   path: [],
   tileFloor: [],
+  mask: [],
   group: [],
   patch: [],
 };
@@ -86,6 +90,7 @@ export const OPTIONAL_ITEM_FIELDS: Readonly<Record<ItemKind, readonly string[]>>
   link: [],
   path: ['group'],
   tileFloor: ['group'],
+  mask: ['group'],
   group: [],
   patch: [],
 };

@@ -6,12 +6,15 @@ import { writeGlb } from '../formats/glb/write-glb';
 import { turnQuaternion } from '../geometry/turn-quaternion';
 import { blockSurfaceIfAny } from '../geometry/block-solid';
 import type { LevelContent } from '../layout/level-content';
+import { bitmapOfMask } from '../layout/masks/mask-bitmap';
+import { pictureOfMask } from '../layout/masks/mask-picture';
 import { squaresOfRow } from '../layout/tiles/square-text';
 import { placementBounds } from '../layout/placement-bounds';
 import type { Block } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
 import type { Json } from '../model/json';
 import type { Kit, Piece } from '../model/kit';
+import type { Mask } from '../model/mask';
 import type { Placement } from '../model/placement';
 import { withSections } from '../sections/with-sections';
 import { thingsOfPockets } from '../sight/pocket-things';
@@ -77,6 +80,8 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
   context.progress(0.6, `${level.name}: what is seen`);
   files.push({ path: `${folder}/sight.json`, bytes: strToU8(JSON.stringify(sightOf(content, input))) });
   if (input.grid) files.push({ path: `${folder}/cells.json`, bytes: strToU8(canonicalJson(cellsOf(input.grid, cut))) });
+  const masks = strata.flatMap(({ content: items }) => items.mask).map((mask, i) => packedMask(mask, `${folder}/mask-${i + 1}.png`));
+  files.push(...masks.map(({ file }) => file));
   const markers = strata.flatMap(({ content: items }) => items.marker);
   const description = {
     format: 'stravel-pack-level',
@@ -98,6 +103,7 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
       ...ownValues(values),
     })),
     ...happenings(content),
+    ...(masks.length > 0 ? { masks: masks.map(({ described }) => described) } : {}),
     chunks: describedChunks,
     sight: `${folder}/sight.json`,
     cells: input.grid ? `${folder}/cells.json` : null,
@@ -130,6 +136,12 @@ function happenings({ strata }: LevelContent): Record<string, Json> {
     })),
   };
   return Object.fromEntries(Object.entries(lists).filter(([, list]) => list.length > 0));
+}
+
+/** A mask as a picture, white where it is open, with where it lies. */
+function packedMask(mask: Mask, path: string): { readonly file: PackFile; readonly described: Json } {
+  const { id, name, position, pixelsPerMetre } = mask;
+  return { file: { path, bytes: pictureOfMask(bitmapOfMask(mask)) }, described: { id, name, position: [...position], pixelsPerMetre, picture: path } };
 }
 
 function ownValues(values: Placement['values']): Record<string, Json> {

@@ -3,6 +3,7 @@ import { BLOCK_SIGHTS } from '../model/block';
 import { GROUP_COLOURS } from '../model/group';
 import { PATH_FORMS } from '../model/level-path';
 import { LINK_EVENTS } from '../model/link';
+import { MASK_TILE_PIXELS, MOST_MASK_SIDE } from '../model/mask';
 import { MARKER_KINDS } from '../model/marker';
 import { PATCH_CHANGES, patchId, type Patch } from '../model/patch';
 import { RECIPE_KINDS } from '../model/recipe';
@@ -49,6 +50,13 @@ const isRowTable = (v: unknown): boolean =>
   v !== null &&
   !Array.isArray(v) &&
   Object.entries(v).every(([row, text]) => /^\d{1,3}$/.test(row) && Number(row) < MOST_TILE_SIDE && typeof text === 'string' && text.length <= MOST_TILE_SIDE * 30);
+const MOST_TILE_TEXT = 2 * MASK_TILE_PIXELS * MASK_TILE_PIXELS;
+/** Tiles are read pixel by pixel where they are used; here it is enough that they are runs and lie on the mask. */
+const isTileTable = (v: unknown): boolean =>
+  typeof v === 'object' &&
+  v !== null &&
+  !Array.isArray(v) &&
+  Object.entries(v).every(([tile, text]) => /^\d{1,2}-\d{1,2}$/.test(tile) && typeof text === 'string' && text.length <= MOST_TILE_TEXT && /^(\d{1,5}( \d{1,5})*)?$/.test(text));
 const PATCHED_KINDS = ITEM_KINDS.filter((kind) => kind !== 'patch' && kind !== 'pin' && kind !== 'recipe');
 
 /** An added thing must be whole, a changed one holds field by field, a hidden one says nothing. */
@@ -138,6 +146,19 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
       .required()
       .meta({ jsonSchema: { type: 'object', additionalProperties: { type: 'string' } } })
       .test('rows', 'must be rows of squares by their numbers from 0', isRowTable),
+    group: groupOf(),
+  }),
+  mask: shape({
+    id: id(),
+    name: string().defined().max(200),
+    position: vector(),
+    pixelsPerMetre: finite(0.001, 1000),
+    columns: whole(1, MOST_MASK_SIDE),
+    rows: whole(1, MOST_MASK_SIDE),
+    tiles: mixed<Record<string, unknown>>()
+      .required()
+      .meta({ jsonSchema: { type: 'object', additionalProperties: { type: 'string' } } })
+      .test('tiles', 'must be runs of pixels by their tiles', isTileTable),
     group: groupOf(),
   }),
   group: shape({

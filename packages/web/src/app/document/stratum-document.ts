@@ -10,6 +10,7 @@ import {
   type ItemKind,
   type JsonRecord,
   type Link,
+  type Mask,
   type Marker,
   type Operation,
   type Patch,
@@ -42,6 +43,7 @@ export class StratumDocument {
   readonly links = new Map<string, Link>();
   readonly paths = new Map<string, Path>();
   readonly tileFloors = new Map<string, TileFloor>();
+  readonly masks = new Map<string, Mask>();
   readonly groups = new Map<string, Group>();
   /** What levels change for themselves alone in a shared stratum. */
   readonly patches = new Map<string, Patch>();
@@ -55,6 +57,7 @@ export class StratumDocument {
     link: this.links,
     path: this.paths,
     tileFloor: this.tileFloors,
+    mask: this.masks,
     group: this.groups,
     patch: this.patches,
   };
@@ -66,8 +69,8 @@ export class StratumDocument {
 
   /** Number of things that stand in it; groups and patches are none. */
   get size(): number {
-    const { blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors } = this;
-    return this.placements.count + [blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors].reduce((sum, { size }) => sum + size, 0);
+    const { blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors, masks } = this;
+    return this.placements.count + [blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors, masks].reduce((sum, { size }) => sum + size, 0);
   }
 
   item(kind: ItemKind, id: string): Item | undefined {
@@ -125,6 +128,7 @@ export class StratumDocument {
       link: sorted(this.links.values()),
       path: sorted(this.paths.values()),
       tileFloor: sorted(this.tileFloors.values()),
+      mask: sorted(this.masks.values()),
       group: sorted(this.groups.values()),
       patch: sorted(this.patches.values()),
     };

@@ -1,4 +1,4 @@
-import { BoxTree, placePoint, placementBounds, turnMatrix, type Box3, type ItemKind, type Piece, type Placement, type TileFloor } from '@stravel/core';
+import { BoxTree, placePoint, placementBounds, turnMatrix, type Box3, type ItemKind, type Piece, type Placement, type Mask, type TileFloor } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import { boundsOfVolume, lineOfPath, surfaceOfVolume } from './event-marks';
@@ -115,7 +115,7 @@ export class PickIndex {
       return path !== undefined && isNearLine(lineOfPath(path), x, z, reach * 2);
     }
     // A volume is taken by its rim, so that what stands in it can be reached.
-    if (item.kind === 'tileFloor') return true;
+    if (item.kind === 'tileFloor' || item.kind === 'mask') return true;
     if (item.kind === 'volume') return isNearRim(item.bounds, this.facesOf(item), x, z, reach * 2);
     return isOver(item, this.facesOf(item), x, z, reach);
   }
@@ -166,6 +166,10 @@ export function boundsOfItem(document: StratumDocument, kind: ItemKind, id: stri
   if (kind === 'tileFloor') {
     const floor = document.tileFloors.get(id);
     return floor && boundsOfFloor(floor);
+  }
+  if (kind === 'mask') {
+    const mask = document.masks.get(id);
+    return mask && boundsOfMask(mask);
   }
   if (kind === 'path') {
     const path = document.paths.get(id);
@@ -225,6 +229,7 @@ function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piec
   for (const { id, group } of document.volumes.values()) add('volume', id, group);
   for (const { id, group } of document.paths.values()) add('path', id, group);
   for (const { id, group } of document.tileFloors.values()) add('tileFloor', id, group);
+  for (const { id, group } of document.masks.values()) add('mask', id, group);
   return items;
 }
 
@@ -252,6 +257,10 @@ function nearLine({ min, max }: Box3, x: number, z: number, reach: number): bool
 
 function boundsOfFloor({ position: [x, y, z], squareMetres, columns, rows }: TileFloor): Box3 {
   return { min: [x, y, z], max: [x + columns * squareMetres, y + 0.01, z + rows * squareMetres] };
+}
+
+function boundsOfMask({ position: [x, y, z], pixelsPerMetre, columns, rows }: Mask): Box3 {
+  return { min: [x, y, z], max: [x + columns / pixelsPerMetre, y + 0.01, z + rows / pixelsPerMetre] };
 }
 
 function boundsOfLine(line: Float64Array): Box3 {

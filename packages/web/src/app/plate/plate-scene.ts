@@ -4,6 +4,7 @@ import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document
 import { BlockCaps } from './block-caps';
 import { BlockMeshes, type BlockMaterials } from './block-meshes';
 import type { PieceMesh } from './kit-meshes';
+import { MaskMeshes } from './mask-meshes';
 import { PlacementInstances, type DetailView } from './placement-instances';
 import type { PlateColours } from './plate-colours';
 
@@ -14,6 +15,7 @@ interface DrawnStratum {
   readonly cuts: Group;
   readonly blocks: BlockMeshes;
   readonly placements: PlacementInstances;
+  readonly masks: MaskMeshes;
   readonly slots: Map<string, number>;
   readonly stop: () => void;
   unseen: ReadonlySet<string>;
@@ -52,6 +54,7 @@ export class PlateScene {
     this.materials.cut.color.set(colours.ink);
     this.caps.setColour(colours.ink);
     this.materials.edges.color.set(colours.ink);
+    for (const { masks } of this.drawn.values()) masks.dress(colours);
   }
 
   /** Shows every piece at the detail step that a view calls for. */
@@ -129,18 +132,25 @@ export class PlateScene {
       (piece) => this.meshes.get(piece),
       (of) => isSeen(of, unseen()),
     );
+    const masks = new MaskMeshes(
+      group,
+      document.masks,
+      (of) => isSeen(of, unseen()),
+      () => this.changed(),
+    );
     const slots = new Map<string, number>();
     const stop = document.listen((change) => this.follow(document.id, change));
-    this.drawn.set(document.id, { document, group, edges, cuts, blocks, placements, slots, stop, unseen: unseenGroups(document, this.hiddenGroups) });
+    this.drawn.set(document.id, { document, group, edges, cuts, blocks, placements, masks, slots, stop, unseen: unseenGroups(document, this.hiddenGroups) });
     this.follow(document.id, { stratum: document.id, whole: true, items: [] });
   }
 
   private follow(id: string, change: StratumChange): void {
     const stratum = this.drawn.get(id);
     if (!stratum) return;
-    const { document, blocks, placements, slots } = stratum;
+    const { document, blocks, placements, masks, slots } = stratum;
     if (change.whole) stratum.unseen = unseenGroups(document, this.hiddenGroups);
     else if (change.items.some(({ kind }) => kind === 'group')) this.regroup(stratum);
+    if (change.whole || change.items.some(({ kind }) => kind === 'mask')) masks.refresh();
     if (change.whole) {
       blocks.rebuild();
       placements.rebuild();
@@ -172,6 +182,7 @@ export class PlateScene {
     stratum.unseen = unseen;
     stratum.blocks.rebuild();
     stratum.placements.rebuild();
+    stratum.masks.refresh();
   }
 
   private drop(id: string): void {
@@ -180,6 +191,7 @@ export class PlateScene {
     stratum.stop();
     stratum.blocks.dispose();
     stratum.placements.dispose();
+    stratum.masks.dispose();
     stratum.group.removeFromParent();
     stratum.edges.removeFromParent();
     stratum.cuts.removeFromParent();

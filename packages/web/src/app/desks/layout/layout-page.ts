@@ -17,6 +17,8 @@ import { drawContext } from './context/context-drawing';
 import { LAYOUT_KINDS, type LayoutItem } from './item-edits';
 import { LayoutDesk } from './layout-desk';
 import { LayoutTools } from './layout-tools';
+import { MasksDesk } from './masks/masks-desk';
+import { drawSurvey } from './masks/survey-drawing';
 import { OverviewDesk } from './overview/overview-desk';
 import { drawOverview } from './overview/overview-drawing';
 import { PieceStrip } from './parts/piece-strip';
@@ -41,6 +43,7 @@ const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = {
   v: 'volume',
   k: 'path',
   t: 'tiles',
+  x: 'mask',
   r: 'region',
 };
 /** Things whose outlines follow a drag. */
@@ -69,6 +72,7 @@ export class LayoutPage {
   private readonly paths = inject(PathsDesk);
   private readonly regions = inject(RegionDesk);
   readonly tiles = inject(TilesDesk);
+  private readonly masks = inject(MasksDesk);
   private readonly context = inject(ContextDesk);
   private readonly overview = inject(OverviewDesk);
   private readonly shared = inject(SharedEdits);
@@ -108,7 +112,11 @@ export class LayoutPage {
       }),
     knots: () => this.selectedKnots(),
     moveKnot: (index, to) => void this.paths.moveKnot(index, to),
-    drawTiles: (points, from, to) => void this.tiles.draw(this.tiles.selected() ? points : [from, to], this.floor(), this.state().snapMetres || 1),
+    brushMetres: () => (this.state().tool === 'mask' && this.masks.selected() ? this.masks.brushMetres() : 0),
+    drawStroke: (points, from, to) =>
+      void (this.state().tool === 'mask'
+        ? this.masks.draw(points, from, to, this.floor())
+        : this.tiles.draw(this.tiles.selected() ? points : [from, to], this.floor(), this.state().snapMetres || 1)),
     moveRegion: (from, to) => void this.regions.move(from, to),
     add: (kind: ItemKind, item: LayoutItem, label) => void this.desk.add(kind, item, label),
     refuse: (reason) => this.desk.refuse(reason),
@@ -143,12 +151,14 @@ export class LayoutPage {
     const solved = this.tiles.solved();
     const step = this.tiles.step();
     const overview = this.overview.shown();
+    const survey = this.masks.shown()?.survey;
     const others = this.context.strata();
     const pieces = this.openLevel.pieces();
     return (drawing: PlateDrawing): void => {
       if (overview) drawOverview(drawing, overview);
       if (others.length > 0) drawContext(drawing, others, pieces);
       if (solved) drawWay(drawing, solved, step);
+      if (survey) drawSurvey(drawing, survey);
       this.tool.draw(drawing);
     };
   });

@@ -4,13 +4,14 @@ import { Store } from '@ngrx/store';
 import { MARKER_KINDS, PATH_FORMS, VOLUME_FORMS } from '@stravel/core';
 import { PlateControls } from '../../plate/plate-controls';
 import { NumberField } from '../../ui/number-field';
+import { MasksDesk } from './masks/masks-desk';
 import { LayoutDesk } from './layout-desk';
 import { BLOCK_TOOLS, SNAP_TARGETS, layoutActions, type LayoutTool } from './store/layout-store';
 import { kindGroups } from './volumes/item-kinds';
 
 const SNAPS = [0, 0.05, 0.1, 0.125, 0.25, 0.5, 1, 2, 4];
 /** Tools as they stand in the bar; all that make blocks are one. */
-const FAMILIES = ['select', 'block', 'piece', 'marker', 'volume', 'path', 'tiles', 'region'] as const;
+const FAMILIES = ['select', 'block', 'piece', 'marker', 'volume', 'path', 'tiles', 'mask', 'region'] as const;
 
 /** The tools of the Layout desk, each with what it needs to know. */
 @Component({
@@ -24,6 +25,7 @@ const FAMILIES = ['select', 'block', 'piece', 'marker', 'volume', 'path', 'tiles
 export class LayoutTools {
   private readonly store = inject(Store);
   private readonly desk = inject(LayoutDesk);
+  readonly masks = inject(MasksDesk);
   readonly state = this.desk.state;
   readonly actions = layoutActions;
   readonly families = FAMILIES;

@@ -10,7 +10,7 @@ export type PlanDrag =
   | { readonly kind: 'turn'; readonly frame: HandleFrame; yaw: number | undefined }
   | { readonly kind: 'block'; readonly from: PlanPoint; to: PlanPoint }
   | { readonly kind: 'region'; readonly from: PlanPoint; to: PlanPoint }
-  | { readonly kind: 'tiles'; readonly from: PlanPoint; to: PlanPoint; readonly points: PlanPoint[] }
+  | { readonly kind: 'stroke'; readonly from: PlanPoint; to: PlanPoint; readonly points: PlanPoint[]; readonly widthMetres: number }
   | { readonly kind: 'knot'; readonly index: number; readonly from: PlanPoint; to: PlanPoint | undefined }
   | { readonly kind: 'marker'; readonly from: PlanPoint; to: PlanPoint };
 
@@ -44,7 +44,7 @@ function drawDrag(drawing: PlateDrawing, drag: PlanDrag, outlines: () => readonl
     context.setLineDash(drag.kind === 'region' ? [12, 4] : [4, 4]);
     line(drawing, rectangle(drag.from, drag.to), true);
     context.setLineDash([]);
-  } else if (drag.kind === 'tiles') line(drawing, drag.points, false);
+  } else if (drag.kind === 'stroke') stroke(drawing, drag.points, drag.widthMetres);
   else if (drag.kind === 'block') {
     line(drawing, rectangle(drag.from, drag.to), true);
     label(drawing, drag.to, `${toMicro(Math.abs(drag.to[0] - drag.from[0]))} × ${toMicro(Math.abs(drag.to[1] - drag.from[1]))} m`);
@@ -93,6 +93,17 @@ function line({ context, at }: PlateDrawing, points: readonly PlanPoint[], close
   });
   if (close) context.closePath();
   context.stroke();
+}
+
+/** A line as wide as its brush. */
+function stroke(drawing: PlateDrawing, points: readonly PlanPoint[], widthMetres: number): void {
+  const { context, scale } = drawing;
+  context.save();
+  context.lineWidth = Math.max(1.5, widthMetres * scale);
+  context.lineCap = context.lineJoin = 'round';
+  context.globalAlpha = widthMetres > 0 ? 0.45 : 1;
+  line(drawing, points.length === 1 ? [points[0], points[0]] : points, false);
+  context.restore();
 }
 
 function label({ context, colours, at }: PlateDrawing, [x, z]: PlanPoint, text: string): void {

@@ -34,7 +34,9 @@ export interface PlanToolHost {
   moveKnot(index: number, to: PlanPoint): void;
   moveRegion(from: PlanPoint, to: PlanPoint): void;
   /** @param points of the line that was drawn @param from, to snapped */
-  drawTiles(points: readonly PlanPoint[], from: PlanPoint, to: PlanPoint): void;
+  drawStroke(points: readonly PlanPoint[], from: PlanPoint, to: PlanPoint): void;
+  /** Width of the brush, metres; 0 draws a thin line. */
+  readonly brushMetres: () => number;
   add(kind: ItemKind, item: LayoutItem, label: string): void;
   refuse(reason: string): void;
   redraw(): void;
@@ -98,8 +100,9 @@ export class PlanTool {
   private down(pointer: PlanPointer, at: PlanPoint): void {
     const { tool } = this.host.state();
     if (tool === 'select') this.downSelect(pointer);
-    else if (tool === 'tiles') this.drag = { kind: 'tiles', from: at, to: at, points: [[pointer.x, pointer.z]] };
-    else if (tool === 'region') this.drag = { kind: 'region', from: [pointer.x, pointer.z], to: [pointer.x, pointer.z] };
+    else if (tool === 'tiles' || tool === 'mask') {
+      this.drag = { kind: 'stroke', from: at, to: at, points: [[pointer.x, pointer.z]], widthMetres: this.host.brushMetres() };
+    } else if (tool === 'region') this.drag = { kind: 'region', from: [pointer.x, pointer.z], to: [pointer.x, pointer.z] };
     else if (tool === 'prism' || tool === 'path' || this.isOutlinedVolume()) this.addCorner(at, pointer.metresPerPixel);
     else if (tool === 'box' || tool === 'wedge' || tool === 'cylinder' || tool === 'volume') this.drag = { kind: 'block', from: at, to: at };
     else if (tool === 'marker') this.drag = { kind: 'marker', from: at, to: at };
@@ -146,7 +149,7 @@ export class PlanTool {
   private move(pointer: PlanPointer, at: PlanPoint): void {
     const { drag } = this;
     if (!drag) return;
-    if (drag.kind === 'tiles') {
+    if (drag.kind === 'stroke') {
       drag.to = at;
       drag.points.push([pointer.x, pointer.z]);
     } else if (drag.kind === 'box-select' || drag.kind === 'region') drag.to = [pointer.x, pointer.z];
@@ -177,7 +180,7 @@ export class PlanTool {
       } else this.clickAgain(pointer);
     } else if (drag.kind === 'region') {
       if (Math.hypot(pointer.x - drag.from[0], pointer.z - drag.from[1]) >= CLICK_PIXELS * pointer.metresPerPixel) this.host.moveRegion(drag.from, [pointer.x, pointer.z]);
-    } else if (drag.kind === 'tiles') this.host.drawTiles(drag.points, drag.from, drag.to);
+    } else if (drag.kind === 'stroke') this.host.drawStroke(drag.points, drag.from, drag.to);
     else if (drag.kind === 'knot') {
       if (drag.to) this.host.moveKnot(drag.index, drag.to);
     } else if (drag.kind === 'block') this.endDrag(drag.from, at);

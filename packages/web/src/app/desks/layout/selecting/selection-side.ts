@@ -7,6 +7,7 @@ import { BlocksDesk } from '../blocks/blocks-desk';
 import { LAYOUT_KINDS, refOf } from '../item-edits';
 import { LayoutDesk } from '../layout-desk';
 import { LinksDesk } from '../links/links-desk';
+import { MaskCard } from '../masks/mask-card';
 import { ItemCard } from '../parts/item-card';
 import { ItemList, type ItemLine } from '../parts/item-list';
 import { PathCard } from '../paths/path-card';
@@ -23,7 +24,7 @@ const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T
 /** What is selected, in numbers, with what can be done with it; and all that stands in the stratum. */
 @Component({
   selector: 'sv-selection-side',
-  imports: [ItemCard, ItemList, KindCard, PathCard, SelectionBar, TileCard],
+  imports: [ItemCard, ItemList, KindCard, MaskCard, PathCard, SelectionBar, TileCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (one(); as item) {
@@ -31,6 +32,8 @@ const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T
         <sv-path-card [path]="path" [disabled]="isLocked()" (named)="change('name', $event)" (knotsSet)="setKnots($event)" />
       } @else if (item.kind === 'tileFloor') {
         <sv-tile-card />
+      } @else if (item.kind === 'mask') {
+        <sv-mask-card />
       } @else {
         <sv-item-card
           [item]="item"

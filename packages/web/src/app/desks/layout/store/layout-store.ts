@@ -1,7 +1,7 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { ItemKind, MarkerKind, PathForm, VolumeShape } from '@stravel/core';
 
-export const LAYOUT_TOOLS = ['select', 'box', 'wedge', 'cylinder', 'prism', 'piece', 'marker', 'volume', 'path', 'tiles', 'region'] as const;
+export const LAYOUT_TOOLS = ['select', 'box', 'wedge', 'cylinder', 'prism', 'piece', 'marker', 'volume', 'path', 'tiles', 'mask', 'region'] as const;
 export type LayoutTool = (typeof LAYOUT_TOOLS)[number];
 /** Tools that make blocks. */
 export const BLOCK_TOOLS = ['box', 'wedge', 'cylinder', 'prism'] as const satisfies readonly LayoutTool[];

@@ -3,7 +3,7 @@ import type { StratumDocument } from '../../../document/stratum-document';
 import type { LayoutState } from '../store/layout-store';
 import type { StackRow } from './strata-stack';
 
-type StackedContent = Pick<StratumDocument, 'blocks' | 'placements' | 'markers' | 'dividers' | 'volumes' | 'paths' | 'tileFloors'>;
+type StackedContent = Pick<StratumDocument, 'blocks' | 'placements' | 'markers' | 'dividers' | 'volumes' | 'paths' | 'tileFloors' | 'masks'>;
 
 /** What the rows of a stack are made from. */
 export interface StackSources {
@@ -48,7 +48,7 @@ export function stackRows(stack: readonly StackEntry[], { records, documents, fi
 }
 
 /** The two kinds that a stratum holds first, counted: '14 blocks, 1 marker'. */
-function contentWords({ blocks, placements, markers, dividers, volumes, paths, tileFloors }: StackedContent): string {
+function contentWords({ blocks, placements, markers, dividers, volumes, paths, tileFloors, masks }: StackedContent): string {
   const counts = [
     [blocks.size, 'block'],
     [placements.count, 'placement'],
@@ -56,6 +56,7 @@ function contentWords({ blocks, placements, markers, dividers, volumes, paths, t
     [volumes.size, 'volume'],
     [paths.size, 'path'],
     [tileFloors.size, 'tile floor'],
+    [masks.size, 'mask'],
     [dividers.size, 'divider'],
   ] as const;
   const words = counts.filter(([count]) => count > 0).map(([count, noun]) => `${count} ${noun}${count === 1 ? '' : 's'}`);

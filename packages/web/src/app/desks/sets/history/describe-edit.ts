@@ -112,6 +112,7 @@ function plural(kind: string): string {
     link: 'Links',
     path: 'Paths',
     tileFloor: 'Tile floors',
+    mask: 'Masks',
     group: 'Groups',
     patch: 'Patches',
   };

@@ -1,10 +1,11 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { RECORDS_DOCUMENT, fieldsOf, ordersBetween, type Field, type Level, type Operation } from '@stravel/core';
+import type { Level } from '@stravel/core';
 import { ApiClient } from '../../../api/api-client';
+import { pictureField } from '../../../document/records/picture-field';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
-import { create, newId, setRecordField } from '../../../edits/operations';
+import { setRecordField } from '../../../edits/operations';
 import { LevelPicture, type PictureStudio, type PictureView } from '../../../plate/level-picture';
 
 /** How far the pictures are. */
@@ -63,20 +64,9 @@ export class PictureMaker {
       this.failures.set(failures);
     }
     if (made.length === 0) return;
-    const { field, operations } = this.pictureField();
+    const { field, operations } = pictureField(this.tables());
     const { level: records } = this.tables();
     const sets = made.flatMap(({ level, name }) => (Object.hasOwn(records, level) ? [setRecordField('level', records[level], `values.${field.key}`, name)] : []));
     await this.edits.commit(`picture of ${made.length === 1 ? (records[made[0].level]?.name ?? '') : `${made.length} levels`} from the ${view}`, [...operations, ...sets]);
-  }
-
-  /** The first field of the levels that holds one picture, or a new one. */
-  private pictureField(): { readonly field: Field; readonly operations: readonly Operation[] } {
-    const fields = fieldsOf(this.tables(), null);
-    const known = fields.find(({ type, list }) => type === 'picture' && !list);
-    if (known) return { field: known, operations: [] };
-    const [order] = ordersBetween(fields.at(-1)?.order ?? null, null);
-    const taken = new Set(fields.map(({ key }) => key));
-    const field: Field = { id: newId(), key: taken.has('picture') ? 'picture2' : 'picture', name: 'Picture', type: 'picture', choices: [], order };
-    return { field, operations: [create(RECORDS_DOCUMENT, 'field', field)] };
   }
 }
