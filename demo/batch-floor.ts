@@ -1,4 +1,5 @@
 import type { MovementRules, SquareCode } from '@stravel/core';
+import { MOULD_BENCH } from './assemblies';
 import { WORKS_BASE, owned, type BuiltLevel } from './built-levels';
 
 const square = (code: string, name: string, over: Partial<SquareCode>): SquareCode => ({
@@ -41,6 +42,7 @@ export function batchFloor(): BuiltLevel {
           .tiles('batching', 'Batching floor', [2, 4, 0], ['p p p t p p', 'p v h v t p', 'l@up p p v p p', 'v v p^1 v l@down .', 'h p p^1 t p p'])
           .tiles('cellar', 'Cellar', [4, 0, 2], ['p p l@down p h', 'p v v v t', 'h t p p p', 'v v v p v', 'x t p p p']),
       ),
+      owned(level, 'Stores', 'dressing', (b) => b.use(MOULD_BENCH, [16, 0, 4], 90)),
       owned(level, 'Markers', 'events', (b) => b.marker('spawn', [1, 8, 1], 180).marker('exit', [5, 0, 11])),
     ],
   };

@@ -5,6 +5,7 @@ import {
   randomStream,
   tilesOfBitmap,
   wedgePlanes,
+  type AssemblyUse,
   type Block,
   patchId,
   type Divider,
@@ -42,6 +43,7 @@ export class StratumBuilder {
   private readonly patches: Patch[] = [];
   private into: string | undefined;
   private readonly masks: Mask[] = [];
+  private readonly uses: AssemblyUse[] = [];
   readonly random: RandomStream;
 
   constructor(readonly id: string) {
@@ -139,6 +141,12 @@ export class StratumBuilder {
     return this;
   }
 
+  /** One use of an assembly. */
+  use(assembly: string, position: Vector3, turn = 0, patches?: AssemblyUse['patches']): this {
+    this.uses.push({ id: this.next('u', this.uses.length), assembly, position, turn, ...(patches ? { patches } : {}), ...this.inGroup() });
+    return this;
+  }
+
   /** A group for what is built by `fill`. */
   group(id: string, group: Omit<Group, 'id' | 'parent' | 'switchedOff' | 'guard' | 'aside'> & Partial<Group>, fill: (builder: this) => unknown): this {
     const outer = this.into;
@@ -171,6 +179,7 @@ export class StratumBuilder {
       path: this.paths,
       tileFloor: byId(this.tileFloors),
       mask: byId(this.masks),
+      assembly: this.uses,
       group: byId(this.groups),
       patch: byId(this.patches),
     };

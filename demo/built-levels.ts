@@ -36,7 +36,9 @@ export function worksBase(): BuiltStratum {
 export function owned(level: string, name: string, role: Stratum['role'], fill: (builder: StratumBuilder) => unknown): BuiltStratum {
   const builder = new StratumBuilder(`${level}-${name.toLowerCase()}`);
   fill(builder);
-  return { stratum: { id: builder.id, name, role, owner: level }, content: builder.build() };
+  const content = builder.build();
+  const assemblies = [...new Set(content.assembly.map(({ assembly }) => assembly))].sort();
+  return { stratum: { id: builder.id, name, role, owner: level, ...(assemblies.length > 0 ? { assemblies } : {}) }, content };
 }
 
 /** Walls of a grid of rooms with a doorway in every inner wall; doors sit off the middle so that rooms do not line up. */

@@ -12,6 +12,7 @@ import {
   type Purpose,
   type ReadinessRules,
 } from '@stravel/core';
+import { demoAssemblies } from './assemblies';
 import { WORKS_BASE, builtLevels, worksBase, type BuiltStratum } from './built-levels';
 import { BATCH_LEGEND, BATCH_MOVEMENT, batchFloor } from './batch-floor';
 import { LOW_WATER_GRID, LOW_WATER_RUN, cavesAndFlats } from './caves-and-flats';
@@ -221,6 +222,7 @@ function addBuiltLevels(content: CollectionContent): void {
     return stratum.id;
   };
   add(worksBase());
+  for (const assembly of demoAssemblies('kit-works')) add(assembly);
   for (const built of [...builtLevels(), batchFloor(), mouldRoom(), ...cavesAndFlats()]) {
     const strata = built.strata.map((entry) => ({ stratum: typeof entry === 'string' ? entry : add(entry), switchedOff: false }));
     content.records.level[built.level] = { ...content.records.level[built.level], openSky: built.openSky, bounds: built.bounds, strata };

@@ -1,4 +1,5 @@
 import type { MaskBitmap } from '@stravel/core';
+import { BENCH_ROW, MOULD_BENCH } from './assemblies';
 import { owned, type BuiltLevel } from './built-levels';
 
 const PIXELS_PER_METRE = 10;
@@ -61,6 +62,14 @@ export function mouldRoom(): BuiltLevel {
     strata: [
       owned(level, 'Picture', 'structure', (b) =>
         b.wall('ground', -34, -24, 34, 24, -0.5, 0, 'slate').mask('floor', 'Mould room floor', [-WIDTH_METRES / 2, 0, -DEPTH_METRES / 2], PIXELS_PER_METRE, picture),
+      ),
+      // The last bench lost its crate, in this one place alone.
+      owned(level, 'Benches', 'dressing', (b) =>
+        b
+          .use(BENCH_ROW, [-16, 0, 8.2])
+          .use(BENCH_ROW, [2, 0, 8.2])
+          .use(MOULD_BENCH, [23, 0, -6], 90)
+          .use(MOULD_BENCH, [19.4, 0, -13], -90, { 'mould-bench-p00001': { kind: 'placement', change: 'hidden', fields: {}, was: {} } }),
       ),
       owned(level, 'Markers', 'events', (b) =>
         b

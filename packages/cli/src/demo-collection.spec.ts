@@ -35,6 +35,7 @@ const contentOf = (level: Level): LevelContent =>
   levelContent(
     level,
     level.strata.map(({ stratum }) => ({ stratum: demo.records.stratum[stratum], content: demo.strata.get(stratum) as never })),
+    demo.strata,
   );
 
 /** Bakes a level of the demo once for all tests. */

@@ -31,6 +31,7 @@ export {
   type SquareRole,
   type TileFloor,
 } from './model/tile-floor';
+export { type AssemblyUse, type UsePatch } from './model/assembly';
 export { MASK_TILE_PIXELS, MOST_MASK_SIDE, maskTileKey, type Mask } from './model/mask';
 export { VOLUME_FORMS, type Volume, type VolumeShape } from './model/volume';
 export type { Recipe } from './model/recipe';
@@ -141,6 +142,8 @@ export { distancesFromPath, pathFigures, type PathFigures } from './layout/paths
 export { linkFindings } from './layout/links/link-findings';
 export { sameContent, type SameContent } from './layout/checks/same-content';
 export { type Overlap, type SourcedBlock } from './layout/checks/overlaps';
+export { ASSEMBLED_KINDS, assembliesWithin, laidId, laidOnce, withAssemblies, wouldHoldItself } from './layout/assemblies/lay-assemblies';
+export { assemblyOfUse, operationsOnUse, patchesOfUse } from './layout/assemblies/use-patches';
 export { bitmapOfMask, tilesOfBitmap, type MaskBitmap } from './layout/masks/mask-bitmap';
 export { type MaskRule, type ReadMaskPicture } from './layout/masks/mask-picture';
 export { type MaskSurvey } from './layout/masks/survey-mask';

@@ -1,5 +1,6 @@
 import type { Level } from '../model/level';
 import type { Stratum, StratumContent } from '../model/stratum';
+import { withAssemblies } from './assemblies/lay-assemblies';
 import { withoutAside } from './groups';
 import { patchedContent } from './patched-content';
 
@@ -7,6 +8,8 @@ import { patchedContent } from './patched-content';
 export interface LevelContent {
   readonly level: Level;
   readonly strata: readonly { readonly stratum: Stratum; readonly content: StratumContent }[];
+  /** Ids of the assemblies that were at hand when they were laid out. */
+  readonly assemblies?: readonly string[];
 }
 
 /** The content of a stratum that counts for a level: its patches laid over, and what is set aside left out. */
@@ -17,7 +20,13 @@ export function standingContent(content: StratumContent, level: string): Stratum
 /**
  * A level as everything that computes reads it.
  * @param contents the strata of its stack as they are stored, bottom first
+ * @param assemblies those that `assembliesWithin` names, as they are stored
+ * @throws CoreError 'ASSEMBLY_TOO_LARGE'
  */
-export function levelContent(level: Level, contents: LevelContent['strata']): LevelContent {
-  return { level, strata: contents.map(({ stratum, content }) => ({ stratum, content: standingContent(content, level.id) })) };
+export function levelContent(level: Level, contents: LevelContent['strata'], assemblies: ReadonlyMap<string, StratumContent>): LevelContent {
+  return {
+    level,
+    strata: contents.map(({ stratum, content }) => ({ stratum, content: withAssemblies(standingContent(content, level.id), (id) => assemblies.get(id)) })),
+    assemblies: [...assemblies.keys()],
+  };
 }

@@ -8,7 +8,7 @@ import type { PlanPoint, TurnDegrees, Vector3 } from '../model/vector';
 import { toMicro, vectorToMicro, wholeTurn } from '../numeric/micro';
 
 /** The kinds of item that have a place in the level. */
-export const PLACED_KINDS = ['block', 'placement', 'marker', 'divider', 'volume', 'path', 'tileFloor', 'mask', 'recipe'] as const satisfies readonly ItemKind[];
+export const PLACED_KINDS = ['block', 'placement', 'marker', 'divider', 'volume', 'path', 'tileFloor', 'mask', 'recipe', 'assembly'] as const satisfies readonly ItemKind[];
 export type PlacedKind = (typeof PLACED_KINDS)[number];
 /** An item that has a place, with its kind. */
 export type PlacedItemOf = { [K in PlacedKind]: { readonly kind: K; readonly item: ItemOfKind[K] } }[PlacedKind];
@@ -50,7 +50,7 @@ export function turnedFields({ kind, item }: PlacedItemOf, degrees: number, abou
   }
   const position = turned(...item.position) as unknown as Json;
   if (kind === 'recipe' || kind === 'tileFloor' || kind === 'mask') return { position };
-  if (kind === 'marker') return { position, turn: wholeTurn(item.turn + degrees) };
+  if (kind === 'marker' || kind === 'assembly') return { position, turn: wholeTurn(item.turn + degrees) };
   const [yaw, pitch, roll] = item.turn;
   return { position, turn: [wholeTurn(yaw + degrees), pitch, roll] };
 }
@@ -71,7 +71,7 @@ export function mirroredFields({ kind, item }: PlacedItemOf, axis: 'x' | 'z', at
   }
   const position = point(item.position) as unknown as Json;
   if (kind === 'recipe' || kind === 'tileFloor' || kind === 'mask') return { position };
-  if (kind === 'marker') return { position, turn: wholeTurn(axis === 'x' ? -item.turn : 180 - item.turn) };
+  if (kind === 'marker' || kind === 'assembly') return { position, turn: wholeTurn(axis === 'x' ? -item.turn : 180 - item.turn) };
   const turn = mirroredTurn(item.turn, axis);
   if (kind === 'block') return { position, turn, planes: item.planes.map(mirrorPlane) as unknown as Json };
   if (kind === 'volume' && item.shape.form === 'prism')

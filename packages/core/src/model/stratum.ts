@@ -1,3 +1,4 @@
+import type { AssemblyUse } from './assembly';
 import type { Block } from './block';
 import type { Divider } from './divider';
 import type { Group } from './group';
@@ -22,10 +23,14 @@ export interface Stratum {
   readonly role: StratumRole;
   /** Id of the level that owns it, null when it is shared. */
   readonly owner: string | null;
+  /** Kit to which it belongs as an assembly; absent for what stands in the stacks of levels. */
+  readonly kit?: string | null;
+  /** Assemblies that stand in it or once did, in order of id: from them one knows, without opening it, what it reaches. */
+  readonly assemblies?: readonly string[] | null;
 }
 
 /** The kinds of item that a stratum holds. */
-export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider', 'recipe', 'pin', 'volume', 'link', 'path', 'tileFloor', 'mask', 'group', 'patch'] as const;
+export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider', 'recipe', 'pin', 'volume', 'link', 'path', 'tileFloor', 'mask', 'assembly', 'group', 'patch'] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
 export interface ItemOfKind {
@@ -40,6 +45,7 @@ export interface ItemOfKind {
   readonly path: Path;
   readonly tileFloor: TileFloor;
   readonly mask: Mask;
+  readonly assembly: AssemblyUse;
   readonly group: Group;
   readonly patch: Patch;
 }
@@ -58,6 +64,7 @@ export interface StratumContent {
   readonly path: readonly Path[];
   readonly tileFloor: readonly TileFloor[];
   readonly mask: readonly Mask[];
+  readonly assembly: readonly AssemblyUse[];
   readonly group: readonly Group[];
   readonly patch: readonly Patch[];
 }
@@ -74,6 +81,7 @@ export const EMPTY_CONTENT: StratumContent = {
   path: [],
   tileFloor: [],
   mask: [],
+  assembly: [],
   group: [],
   patch: [],
 };
@@ -91,6 +99,7 @@ export const OPTIONAL_ITEM_FIELDS: Readonly<Record<ItemKind, readonly string[]>>
   path: ['group'],
   tileFloor: ['group'],
   mask: ['group'],
+  assembly: ['group', 'patches'],
   group: [],
   patch: [],
 };

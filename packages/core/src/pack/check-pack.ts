@@ -1,5 +1,6 @@
 import type { RunContext } from '../context/run-context';
 import { finding, type Finding } from '../findings';
+import { withAssemblies } from '../layout/assemblies/lay-assemblies';
 import { standingContent } from '../layout/level-content';
 import type { CollectionContent } from '../model/collection-content';
 import { stepNodeName, type Piece } from '../model/kit';
@@ -40,7 +41,7 @@ export function checkPack({ content, inspections, choice }: CheckPackInput, cont
     for (const { stratum } of level.strata) {
       const stored = strata.get(stratum);
       if (!stored) continue;
-      const items = standingContent(stored, level.id);
+      const items = withAssemblies(standingContent(stored, level.id), (id) => strata.get(id));
       blocks += items.block.length;
       hiding += items.block.filter(({ sight }) => sight === 'hides').length + items.recipe.length;
       placements += items.placement.length;

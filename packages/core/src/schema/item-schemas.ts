@@ -71,6 +71,19 @@ function holdsPatch({ kind, target, change, fields }: Patch): boolean {
   });
 }
 
+const USE_PATCH_FIELDS = ['kind', 'change', 'fields', 'was'];
+
+function isUsePatchTable(table: unknown): boolean {
+  if (table === null || table === undefined) return true;
+  if (typeof table !== 'object' || Array.isArray(table)) return false;
+  return Object.entries(table).every(([target, one]) => {
+    const patch = one as Patch | null;
+    const isWhole =
+      typeof patch === 'object' && patch !== null && USE_PATCH_FIELDS.every((field) => Object.hasOwn(patch, field)) && Object.keys(patch).length === USE_PATCH_FIELDS.length;
+    return isWhole && PATCH_CHANGES.includes(patch.change) && holdsPatch({ ...patch, target });
+  });
+}
+
 /** Validation of what stands in strata. Strict: nothing unknown, nothing coerced. */
 export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
   block: shape({
@@ -159,6 +172,19 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
       .required()
       .meta({ jsonSchema: { type: 'object', additionalProperties: { type: 'string' } } })
       .test('tiles', 'must be runs of pixels by their tiles', isTileTable),
+    group: groupOf(),
+  }),
+  assembly: shape({
+    id: id(),
+    assembly: id(),
+    position: vector(),
+    turn: finite(-36000, 36000),
+    patches: mixed<Record<string, unknown>>()
+      .nullable()
+      .optional()
+      .default(undefined)
+      .meta({ jsonSchema: { type: ['object', 'null'] } })
+      .test('use-patches', 'what a use has otherwise must be as the thing itself could be', isUsePatchTable),
     group: groupOf(),
   }),
   group: shape({

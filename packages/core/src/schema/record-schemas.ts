@@ -197,7 +197,14 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
       .max(100),
     resets: array().of(id()).required().max(100),
   }),
-  stratum: shape({ id: id(), name: name(), role: string().required().oneOf(STRATUM_ROLES), owner: string().nullable().defined() }),
+  stratum: shape({
+    id: id(),
+    name: name(),
+    role: string().required().oneOf(STRATUM_ROLES),
+    owner: string().nullable().defined(),
+    kit: later(string().max(80)),
+    assemblies: later(array().of(id()).max(10000)),
+  }),
   kit: shape({ id: id(), name: name(), mesh: sha256() }),
   piece: shape({
     id: id(),

@@ -39,6 +39,30 @@ describe('record schemas', () => {
   });
 });
 
+describe('masks and assemblies', () => {
+  const use = { id: 'u', assembly: 'bay', position: [0, 0, 0], turn: 0 };
+  const mask = { id: 'm', name: '', position: [0, 0, 0], pixelsPerMetre: 8, columns: 300, rows: 10, tiles: { '0-0': '1 2 3', '1-0': '' } };
+  const hidden = { kind: 'placement', change: 'hidden', fields: {}, was: {} };
+
+  it('are taken when sound', () => {
+    for (const patches of [undefined, null, { crate: hidden }]) expect(recordFaults('assembly', { ...use, ...(patches === undefined ? {} : { patches }) })).toEqual([]);
+    expect(recordFaults('mask', mask)).toEqual([]);
+  });
+
+  it.each([
+    ['a patch that is no table', { patches: [] }],
+    ['a patch of a kind that cannot be patched', { patches: { crate: { ...hidden, kind: 'pin' } } }],
+    ['a patch with fields that the thing does not have', { patches: { crate: { ...hidden, change: 'changed', fields: { planes: [] } } } }],
+    ['a patch with more than a patch has', { patches: { crate: { ...hidden, id: 'x' } } }],
+  ])('refuse %s', (_what, over) => expect(recordFaults('assembly', { ...use, ...over }).map(({ path }) => path)).toEqual(['patches']));
+
+  it.each([
+    [{ 'a-b': '1' }, 'tiles'],
+    [{ '0-0': '1,2' }, 'tiles'],
+    [{ '0-0': 5 }, 'tiles'],
+  ])('refuse tiles %j', (tiles, path) => expect(recordFaults('mask', { ...mask, tiles }).map((fault) => fault.path)).toEqual([path]));
+});
+
 describe('edit requests', () => {
   const operation = { document: 'records', kind: 'level', id: 'a', field: 'name', before: 'x', after: 'y' };
   const edit = { id: 'e1', person: 'p1', label: 'rename', undoes: null, operations: [operation] };

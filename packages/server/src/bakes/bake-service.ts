@@ -3,6 +3,7 @@ import {
   CoreError,
   DEFAULT_VIEW,
   RECORDS_DOCUMENT,
+  assembliesWithin,
   levelContent,
   levelsInOrder,
   type BAKE_TASKS,
@@ -11,11 +12,13 @@ import {
   type Level,
   type LevelBakeInput,
   type LevelBakeKeys,
+  type LevelContent,
   type LevelFigures,
   type LoggedEdit,
   type RehearsalInput,
   type RehearsalResult,
   type SightResult,
+  type StratumContent,
 } from '@stravel/core';
 import { contentOf } from '../collections/collection-service';
 import { tablesOf } from '../documents/record-tables';
@@ -110,9 +113,20 @@ export class BakeService {
       for (const { stratum } of record.strata) {
         if (tables.stratum[stratum]) strata.push({ stratum: tables.stratum[stratum], content: contentOf(await this.documents.load(collection, stratum)) });
       }
+      const assemblies = new Map<string, StratumContent>();
+      for (const id of assembliesWithin(
+        tables.stratum,
+        record.strata.map(({ stratum }) => stratum),
+      )) {
+        if (tables.stratum[id]) assemblies.set(id, contentOf(await this.documents.load(collection, id)));
+      }
       const { id, name, set, order, purpose, code, openSky, bounds, binned } = record;
       const view = Object.values(tables.collection).at(0)?.view ?? DEFAULT_VIEW;
-      return { content: levelContent({ id, name, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata }, strata), pieces: tables.piece, view };
+      return {
+        content: levelContent({ id, name, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata }, strata, assemblies),
+        pieces: tables.piece,
+        view,
+      };
     });
   }
 
@@ -227,7 +241,7 @@ export class BakeService {
   private async keysOf(collection: string, level: string, input: LevelBakeInput): Promise<LevelBakeKeys> {
     const { generation } = this;
     const keys = await this.threads.run<(typeof BAKE_TASKS)['bake-keys']>('bake-keys', input);
-    if (generation === this.generation) this.keys.set(`${collection}\u0000${level}`, { keys, strata: input.content.strata.map(({ stratum }) => stratum.id) });
+    if (generation === this.generation) this.keys.set(`${collection}\u0000${level}`, { keys, strata: documentsOf(input.content) });
     return keys;
   }
 
@@ -238,8 +252,8 @@ export class BakeService {
   private async rehearsalKeyOf(collection: string, id: string, input: RehearsalInput): Promise<string> {
     const { generation } = this;
     const key = await this.threads.run<(typeof BAKE_TASKS)['rehearsal-key']>('rehearsal-key', input);
-    const { level, strata } = input.content;
-    if (generation === this.generation) this.rehearsalKeys.set(`${collection}\u0000${id}`, { key, level: level.id, strata: strata.map(({ stratum }) => stratum.id) });
+    const { level } = input.content;
+    if (generation === this.generation) this.rehearsalKeys.set(`${collection}\u0000${id}`, { key, level: level.id, strata: documentsOf(input.content) });
     return key;
   }
 
@@ -250,6 +264,11 @@ export class BakeService {
   private async levels(collection: string): Promise<Level[]> {
     return levelsInOrder(await this.tables(collection));
   }
+}
+
+/** Ids of all strata that a level was read from. */
+function documentsOf({ strata, assemblies = [] }: LevelContent): string[] {
+  return [...strata.map(({ stratum }) => stratum.id), ...assemblies];
 }
 
 /** A fault of the level's content is no fault of the one who asks; anything else is. */

@@ -140,6 +140,7 @@ function levelInput({ records, strata }: CollectionContent, level: Level, sight:
     content: levelContent(
       level,
       stack.map(({ stratum }) => ({ stratum: records.stratum[stratum], content: strata.get(stratum) ?? missingStratum(stratum) })),
+      strata,
     ),
     pieces: records.piece,
     kits: records.kit,

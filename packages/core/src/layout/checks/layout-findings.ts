@@ -1,9 +1,26 @@
-import type { Finding } from '../../findings';
+import { finding, type Finding } from '../../findings';
 import type { LevelContent } from '../level-content';
 import { linkFindings } from '../links/link-findings';
 import { sameContentFindings } from './same-content';
 
 /** What is wrong with a level as it was laid out. */
 export function layoutFindings(content: LevelContent): Finding[] {
-  return [...linkFindings(content), ...sameContentFindings(content)];
+  return [...linkFindings(content), ...sameContentFindings(content), ...assemblyFindings(content)];
+}
+
+/** Uses that could not be laid out. */
+function assemblyFindings({ level, strata }: LevelContent): Finding[] {
+  return strata.flatMap(({ stratum, content }) =>
+    content.assembly.map(({ id, assembly, position }) =>
+      finding({
+        code: 'ASSEMBLY_NOT_LAID',
+        desk: 'layout',
+        severity: 'error',
+        subject: id,
+        place: { level: level.id, stratum: stratum.id, item: id, position },
+        message: `An assembly of ${level.name} is not laid out: ${assembly} is not there, or holds itself`,
+        why: 'Nothing of it is in the level. Undo its deletion, replace it by another, or delete this use.',
+      }),
+    ),
+  );
 }

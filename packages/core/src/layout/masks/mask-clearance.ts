@@ -12,14 +12,12 @@ import type { MaskBitmap } from './mask-bitmap';
 export function maskClearance({ columns, rows, open }: MaskBitmap, { isWalled }: { readonly isWalled: boolean }, context: RunContext): Int32Array {
   const result = new Int32Array(columns * rows);
   // Twice the distance along the column: odd numbers, 0 for solid.
-  for (let column = 0; column < columns; column++) {
-    let distance = isWalled ? -1 : FAR_LINE;
-    for (let row = 0, i = column; row < rows; row++, i += columns) result[i] = distance = open[i] === 0 ? 0 : stepped(distance);
-    distance = isWalled ? -1 : FAR_LINE;
-    for (let row = rows - 1, i = row * columns + column; row >= 0; row--, i -= columns) {
-      distance = open[i] === 0 ? 0 : stepped(distance);
-      if (distance < result[i]) result[i] = distance;
-    }
+  const beyond = isWalled ? -1 : FAR_LINE;
+  for (let i = 0; i < open.length; i++) result[i] = open[i] === 0 ? 0 : stepped(i < columns ? beyond : result[i - columns]);
+  for (let i = open.length - 1; i >= 0; i--) {
+    if (open[i] === 0) continue;
+    const distance = stepped(i + columns < open.length ? result[i + columns] : beyond);
+    if (distance < result[i]) result[i] = distance;
   }
   const squares = new Float64Array(columns);
   const heights = new Float64Array(columns + 1);

@@ -32,7 +32,8 @@ export function maskNarrows(bitmap: MaskBitmap, clearance: Int32Array, widthPixe
   if (!(widthPixels > 0 && widthPixels <= MOST_WIDTH)) throw new CoreError('MASK_WIDTH', `mask: a width of ${widthPixels} pixels is not above 0 and at most ${MOST_WIDTH}`);
   const { columns, rows, open } = bitmap;
   const order = narrowPixels(clearance, Math.ceil(widthPixels * widthPixels));
-  const wide = { columns, rows, open: Uint8Array.from(clearance, (square) => (square >= widthPixels * widthPixels ? 1 : 0)) };
+  const wide = { columns, rows, open: new Uint8Array(open.length) };
+  for (let i = 0; i < open.length; i++) wide.open[i] = clearance[i] >= widthPixels * widthPixels ? 1 : 0;
   const saddles = new Set([
     ...meetings(bitmap, order.slice().reverse(), labelRegions(wide, 1, context).labels, false, context),
     ...meetings(bitmap, order, withWall(bitmap, context), true, context),
@@ -127,7 +128,7 @@ function widthAt({ columns, rows, open }: MaskBitmap, column: number, row: numbe
     let width = 0;
     for (const sign of [1, -1]) {
       let t = 0;
-      while (t < least && isOpen(column + 0.5 + sign * dx * t, row + 0.5 + sign * dz * t)) t += MEASURE_PIXELS;
+      while (t < least && isOpen(column + 0.5 + sign * dx * (t + MEASURE_PIXELS / 2), row + 0.5 + sign * dz * (t + MEASURE_PIXELS / 2))) t += MEASURE_PIXELS;
       width += t;
     }
     least = Math.min(least, width);

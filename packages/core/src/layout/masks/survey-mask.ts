@@ -48,6 +48,8 @@ export interface MaskSurvey {
   readonly narrowCount: number;
   /** Where the body comes: 0 solid or too narrow, 1 open but not reached, 2 reached. `step` pixels of the mask make one. */
   readonly shade: { readonly columns: number; readonly rows: number; readonly step: number; readonly cells: Uint8Array };
+  /** Whether the body has a place to start from; without one nothing is reached. */
+  readonly hasStart: boolean;
   /** Open ground, square metres, on which the body can stand but to which it does not come. */
   readonly unreachedSquareMetres: number;
 }
@@ -104,6 +106,7 @@ export function surveyMask({ mask, from, to, bodyMetres, narrowMetres }: SurveyM
     narrows: narrows.slice(0, MOST_TOLD),
     narrowCount: narrows.length,
     shade: shadeOf(bitmap, fits, reach?.costs),
+    hasStart: reach !== undefined,
     unreachedSquareMetres: unreached * area,
   };
 }

@@ -8,6 +8,7 @@ import {
   type Device,
   type Finding,
   type HeldLevel,
+  assembliesWithin,
   levelContent,
   type LevelContent,
   type LevelFigures,
@@ -126,7 +127,14 @@ export class Bakes {
     const loaded = await Promise.all(
       record.strata.filter(({ stratum }) => strata[stratum]).map(async ({ stratum }) => ({ stratum: strata[stratum], content: (await this.documents.stratum(stratum)).content() })),
     );
-    return levelContent({ ...record, values: {} }, loaded);
+    const assemblies = [
+      ...assembliesWithin(
+        strata,
+        loaded.map(({ stratum }) => stratum.id),
+      ),
+    ].filter((id) => strata[id]);
+    const contents = await Promise.all(assemblies.map(async (id) => [id, (await this.documents.stratum(id)).content()] as const));
+    return levelContent({ ...record, values: {} }, loaded, new Map(contents));
   }
 
   /** Bakes a level in the worker and sends the result to be kept. Undefined when cancelled or failed (see `failure`). */

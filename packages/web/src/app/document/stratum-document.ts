@@ -3,6 +3,7 @@ import {
   applyOperation,
   decodeChunk,
   decodePlacementChunk,
+  type AssemblyUse,
   type Block,
   type Divider,
   type Group,
@@ -31,6 +32,13 @@ export interface StratumChange {
   readonly items: readonly { readonly kind: ItemKind; readonly id: string }[];
 }
 
+/** The assemblies of a stratum, laid out. */
+export interface LaidAssemblies {
+  readonly document: StratumDocument;
+  /** What each use brings, by the use's id. */
+  readonly items: ReadonlyMap<string, readonly { readonly kind: ItemKind; readonly id: string }[]>;
+}
+
 /** One stratum's content in the page. Listeners are told what changed, so that drawing touches only that. */
 export class StratumDocument {
   readonly blocks = new Map<string, Block>();
@@ -44,6 +52,9 @@ export class StratumDocument {
   readonly paths = new Map<string, Path>();
   readonly tileFloors = new Map<string, TileFloor>();
   readonly masks = new Map<string, Mask>();
+  readonly assemblyUses = new Map<string, AssemblyUse>();
+  /** What stands in its assemblies, in a document of its own and by use; kept by whoever lays them out. */
+  laid: LaidAssemblies | undefined;
   readonly groups = new Map<string, Group>();
   /** What levels change for themselves alone in a shared stratum. */
   readonly patches = new Map<string, Patch>();
@@ -58,6 +69,7 @@ export class StratumDocument {
     path: this.paths,
     tileFloor: this.tileFloors,
     mask: this.masks,
+    assembly: this.assemblyUses,
     group: this.groups,
     patch: this.patches,
   };
@@ -69,8 +81,8 @@ export class StratumDocument {
 
   /** Number of things that stand in it; groups and patches are none. */
   get size(): number {
-    const { blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors, masks } = this;
-    return this.placements.count + [blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors, masks].reduce((sum, { size }) => sum + size, 0);
+    const { blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors, masks, assemblyUses } = this;
+    return this.placements.count + [blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors, masks, assemblyUses].reduce((sum, { size }) => sum + size, 0);
   }
 
   item(kind: ItemKind, id: string): Item | undefined {
@@ -129,6 +141,7 @@ export class StratumDocument {
       path: sorted(this.paths.values()),
       tileFloor: sorted(this.tileFloors.values()),
       mask: sorted(this.masks.values()),
+      assembly: sorted(this.assemblyUses.values()),
       group: sorted(this.groups.values()),
       patch: sorted(this.patches.values()),
     };

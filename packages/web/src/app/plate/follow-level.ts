@@ -20,8 +20,9 @@ export function followLevel(desk: string, id: Signal<string | undefined>, plate:
     if (level === undefined) return;
     untracked(() => {
       if (id() === undefined) void router.navigate([`/${desk}`, level], { replaceUrl: true });
-      workspace.openLevel(level);
       openLevel.open(level);
+      // The other desks stay on the level that one came from.
+      if (!openLevel.isAssembly()) workspace.openLevel(level);
       opened();
     });
   });

@@ -1,11 +1,11 @@
 import { Injectable, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { Box3 } from '@stravel/core';
+import { assembliesWithin, standingContent, withAssemblies, type Box3, type StratumContent } from '@stravel/core';
 import { Compute } from '../compute/compute';
 import { DocumentRegistry } from '../document/document-registry';
 import { documentOfSection } from '../document/level/level-sections';
 import { recordsFeature } from '../document/records/records-store';
-import type { StratumDocument } from '../document/stratum-document';
+import { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS } from '../document/unseen-groups';
 import { KitLibrary } from './kit-library';
 import { PickIndex, boxAround } from './pick-index';
@@ -99,7 +99,16 @@ export class LevelPicture {
   /** A PNG of a level as a whole. @throws Error that says why there is none */
   async make(studio: PictureStudio, level: string, view: PictureView): Promise<Blob> {
     const { level: levels, stratum: known, piece: pieces } = this.tables();
-    const strata = await Promise.all(levels[level].strata.filter(({ stratum }) => Object.hasOwn(known, stratum)).map(({ stratum }) => this.documents.stratum(stratum)));
+    const stack = levels[level].strata.map(({ stratum }) => stratum).filter((id) => Object.hasOwn(known, id));
+    const assemblies = new Map<string, StratumContent>();
+    for (const id of assembliesWithin(known, stack)) if (Object.hasOwn(known, id)) assemblies.set(id, (await this.documents.stratum(id)).content());
+    const strata = await Promise.all(
+      stack.map(async (id) => {
+        const seen = new StratumDocument(id);
+        seen.fill(withAssemblies(standingContent((await this.documents.stratum(id)).content(), level), (assembly) => assemblies.get(assembly)));
+        return seen;
+      }),
+    );
     const sections: StratumDocument[] = [];
     for (const { recipes, pins } of strata) {
       for (const recipe of recipes.values()) {

@@ -167,6 +167,10 @@ export function boundsOfItem(document: StratumDocument, kind: ItemKind, id: stri
     const floor = document.tileFloors.get(id);
     return floor && boundsOfFloor(floor);
   }
+  if (kind === 'assembly') {
+    const { laid } = document;
+    return laid && boxAround((laid.items.get(id) ?? []).flatMap((item) => boundsOfItem(laid.document, item.kind, item.id, pieces) ?? []));
+  }
   if (kind === 'mask') {
     const mask = document.masks.get(id);
     return mask && boundsOfMask(mask);
@@ -230,6 +234,7 @@ function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piec
   for (const { id, group } of document.paths.values()) add('path', id, group);
   for (const { id, group } of document.tileFloors.values()) add('tileFloor', id, group);
   for (const { id, group } of document.masks.values()) add('mask', id, group);
+  for (const { id, group } of document.assemblyUses.values()) add('assembly', id, group);
   return items;
 }
 

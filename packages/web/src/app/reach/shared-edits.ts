@@ -6,6 +6,7 @@ import { firstValueFrom } from 'rxjs';
 import { OpenLevel } from '../document/level/open-level';
 import { recordsFeature, selectReach } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
+import { noteAssemblies } from './note-assemblies';
 import { ReachDialog, type Belongs, type ReachDialogData } from './reach-dialog';
 
 /** Changes of the open level's strata: what is shared changes for all levels or for this one alone, as the person says. */
@@ -36,7 +37,7 @@ export class SharedEdits {
   /**
    * Commits operations on items as the open level sees them, after asking where they belong.
    * @returns false when the person left it
-   * @throws CoreError 'PATCH_KIND' when a level cannot have such a thing otherwise
+   * @throws CoreError 'PATCH_KIND' when a level cannot have such a thing otherwise, 'ASSEMBLY_IN_ITSELF'
    */
   async commit(label: string, operations: readonly Operation[]): Promise<boolean> {
     if (operations.length === 0) return false;
@@ -53,8 +54,13 @@ export class SharedEdits {
         operations.filter((operation) => operation.document === document),
       ),
     );
-    await this.edits.commit(this.labelled(label, belongs), all);
+    await this.edits.commit(this.labelled(label, belongs), [...all, ...noteAssemblies(this.tables(), all)]);
     return all.length > 0;
+  }
+
+  /** Commits operations that say themselves where they belong, once the person knows whom they reach. */
+  async commitForAll(label: string, operations: readonly Operation[]): Promise<void> {
+    await this.edits.commit(label, [...operations, ...noteAssemblies(this.tables(), operations)]);
   }
 
   /** A stratum of the open level as core's patch operations take it; undefined when it is not loaded. */
@@ -75,7 +81,8 @@ export class SharedEdits {
 
   private async ask(stratum: string): Promise<Belongs | undefined> {
     const levels = this.levelsOf(stratum);
-    if (levels.length < 2) return 'all';
+    // Within an assembly one works for all that have it.
+    if (levels.length < 2 || this.openLevel.level()?.id === stratum) return 'all';
     const known = this.belongs(stratum);
     if (known) return known;
     const data: ReachDialogData = {

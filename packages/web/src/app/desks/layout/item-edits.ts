@@ -22,7 +22,7 @@ import { create, newId, remove, setField } from '../../edits/operations';
 import type { ItemRef } from './store/layout-store';
 
 /** The kinds of item that this desk edits; recipes and pins belong to Sections. */
-export const LAYOUT_KINDS = ['block', 'placement', 'marker', 'divider', 'volume', 'path', 'tileFloor', 'mask', 'link'] as const satisfies readonly ItemKind[];
+export const LAYOUT_KINDS = ['block', 'placement', 'marker', 'divider', 'volume', 'path', 'tileFloor', 'mask', 'assembly', 'link'] as const satisfies readonly ItemKind[];
 export type LayoutItem = ItemOfKind[(typeof LAYOUT_KINDS)[number]];
 
 /** An item with its place, as it stands. */

@@ -149,7 +149,7 @@ export class LayoutDesk {
   /** What is selected, as text for the clipboard; undefined when nothing is. */
   copy(): string | undefined {
     const items = this.selected();
-    return items.length === 0 ? undefined : copiedText(items, (piece) => this.openLevel.pieces()[piece]?.name);
+    return items.length === 0 ? undefined : copiedText(items, (piece) => this.openLevel.pieces()[piece]?.name ?? (this.tables().stratum[piece] as Stratum | undefined)?.name);
   }
 
   /** Puts copied things into the stratum that is stood on, at the places where they were. */
@@ -157,9 +157,11 @@ export class LayoutDesk {
     const stratum = this.openStratum();
     if (!stratum) return;
     await this.attempt(async () => {
-      const { content, count, missing, leftOut } = readCopied(text, (piece) => this.openLevel.pieces()[piece] !== undefined);
+      const { content, count, missing, leftOut } = readCopied(text, (piece) => this.openLevel.pieces()[piece] !== undefined || Object.hasOwn(this.tables().stratum, piece));
       if (leftOut > 0)
-        this.refuse(`${leftOut} placements were left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`);
+        this.refuse(
+          `${leftOut} thing${leftOut === 1 ? ' was' : 's were'} left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`,
+        );
       const { copies, operations } = copiedItems(stratum.id, content);
       if (await this.commit(`paste ${count} thing${count === 1 ? '' : 's'}`, operations)) this.select(copies.map(({ kind, item }) => ({ stratum: stratum.id, kind, id: item.id })));
     });

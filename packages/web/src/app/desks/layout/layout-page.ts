@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { ItemKind, Path, Vector3 } from '@stravel/core';
+import { laidId, type ItemKind, type Path, type Vector3 } from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
-import { LevelSections, isSection } from '../../document/level/level-sections';
+import { LevelSections, isMade } from '../../document/level/level-sections';
 import type { HiddenGroups } from '../../document/unseen-groups';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
@@ -11,6 +11,7 @@ import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plat
 import { SharedEdits } from '../../reach/shared-edits';
 import { Session } from '../../session';
 import { Workspace } from '../../workspace';
+import { AssembliesDesk } from './assemblies/assemblies-desk';
 import { RegionDesk } from './arrange/region-desk';
 import { ContextDesk } from './context/context-desk';
 import { drawContext } from './context/context-drawing';
@@ -73,6 +74,7 @@ export class LayoutPage {
   private readonly regions = inject(RegionDesk);
   readonly tiles = inject(TilesDesk);
   private readonly masks = inject(MasksDesk);
+  readonly assemblies = inject(AssembliesDesk);
   private readonly context = inject(ContextDesk);
   private readonly overview = inject(OverviewDesk);
   private readonly shared = inject(SharedEdits);
@@ -88,7 +90,7 @@ export class LayoutPage {
   readonly tool = new PlanTool({
     state: () => this.state(),
     floor: () => this.floor(),
-    isLocked: (item) => isSection(item.stratum) || this.desk.isItemLocked(item),
+    isLocked: (item) => isMade(item.stratum) || this.desk.isItemLocked(item),
     frame: () => this.desk.frame(),
     outlines: () => [...this.selection().values()].slice(0, MOST_DRAGGED_OUTLINES).flatMap((item) => this.plate()?.facesOf(item) ?? []),
     within: (x0, z0, x1, z1) => this.plate()?.itemsWithin(x0, z0, x1, z1) ?? [],
@@ -119,6 +121,7 @@ export class LayoutPage {
         : this.tiles.draw(this.tiles.selected() ? points : [from, to], this.floor(), this.state().snapMetres || 1)),
     moveRegion: (from, to) => void this.regions.move(from, to),
     add: (kind: ItemKind, item: LayoutItem, label) => void this.desk.add(kind, item, label),
+    isAssembly: (id) => Object.hasOwn(this.desk.tables().stratum, id),
     refuse: (reason) => this.desk.refuse(reason),
     redraw: () => this.drawn.update((n) => n + 1),
   });
@@ -165,7 +168,8 @@ export class LayoutPage {
   readonly used = computed(() => {
     this.registry.contentVersion();
     const used = new Map<string, number>();
-    for (const { placements } of this.openLevel.strata()) {
+    for (const { placements, assemblyUses } of this.openLevel.strata()) {
+      for (const { assembly } of assemblyUses.values()) used.set(assembly, (used.get(assembly) ?? 0) + 1);
       for (let slot = 0; slot < placements.slotCount; slot++) {
         if (placements.idAt(slot) !== undefined) used.set(placements.pieceAt(slot), (used.get(placements.pieceAt(slot)) ?? 0) + 1);
       }
@@ -198,8 +202,13 @@ export class LayoutPage {
     effect(() => {
       const count = this.openLevel.strata().reduce((sum, { size }) => sum + size, 0);
       this.registry.contentVersion();
-      const reach = Math.max(1, ...this.desk.selected().map(({ stratum }) => (this.shared.belongs(stratum) === 'one' ? 1 : this.shared.levelsOf(stratum).length)));
-      this.workspace.footLeft.set([`${this.desk.selected().length} selected of ${count}`, reach > 1 ? `reach: ${reach} levels` : 'reach: this level only']);
+      const isAssembly = this.openLevel.isAssembly();
+      const own = isAssembly ? this.shared.levelsOf(this.openLevel.level()?.id ?? '').length : 1;
+      const reach = Math.max(own, ...this.desk.selected().map(({ stratum }) => (this.shared.belongs(stratum) === 'one' ? 1 : this.shared.levelsOf(stratum).length)));
+      this.workspace.footLeft.set([
+        `${this.desk.selected().length} selected of ${count}`,
+        isAssembly || reach > 1 ? `reach: ${reach} level${reach === 1 ? '' : 's'}` : 'reach: this level only',
+      ]);
       this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`, this.cursor()]);
     });
   }
@@ -214,7 +223,7 @@ export class LayoutPage {
   }
 
   modelPicked({ hits, event }: { hits: PickItem[]; event: PointerEvent }): void {
-    const hit = hits.find((item) => !isSection(item.stratum) && !this.desk.isItemLocked(item));
+    const hit = hits.find((item) => !isMade(item.stratum) && !this.desk.isItemLocked(item));
     this.desk.pick(hit, event.shiftKey);
   }
 
@@ -280,7 +289,15 @@ export class LayoutPage {
   private goTo(id: string): void {
     const document = this.openLevel.strata().find((one) => LAYOUT_KINDS.some((kind) => one.item(kind, id)));
     const kind = LAYOUT_KINDS.find((one) => document?.item(one, id));
-    if (!document || !kind) return;
+    if (!document || !kind) {
+      // Things of an assembly are found by the use that brings them.
+      const use = this.openLevel
+        .strata()
+        .flatMap(({ assemblyUses }) => [...assemblyUses.keys()])
+        .find((one) => id.startsWith(laidId(one, '')));
+      if (use !== undefined) this.goTo(use);
+      return;
+    }
     this.dispatch(layoutActions.stratumActivated({ id: document.id }));
     this.desk.select([{ stratum: document.id, kind, id }]);
     const item = this.plate()?.item(document.id, kind, id);

@@ -5,6 +5,7 @@ import {
   toMicro,
   wedgePlanes,
   yawOfDirection,
+  type AssemblyUse,
   type Block,
   type BlockPlane,
   type Marker,
@@ -81,6 +82,10 @@ export function drawnPath(form: Path['form'], floor: number, points: readonly Pl
 
 export function placedPiece(piece: string, floor: number, [x, z]: PlanPoint): Placement {
   return { id: newId(), piece, position: [x, floor, z], turn: UNTURNED, scale: [1, 1, 1] };
+}
+
+export function placedAssembly(assembly: string, floor: number, [x, z]: PlanPoint): AssemblyUse {
+  return { id: newId(), assembly, position: [x, floor, z], turn: 0 };
 }
 
 /** A marker that looks where one drags to. */

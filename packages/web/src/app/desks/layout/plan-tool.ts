@@ -3,7 +3,7 @@ import type { PickItem } from '../../plate/pick-index';
 import type { LayoutItem } from './item-edits';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-view';
 import { draggedExtent, handlesOf, yawTowards, type HandleFrame, type PlanExtent } from './plan-handles';
-import { draggedBlock, draggedMarker, draggedVolume, drawnPath, outlinedBlock, outlinedVolume, placedPiece } from './plan-makers';
+import { draggedBlock, draggedMarker, draggedVolume, drawnPath, outlinedBlock, outlinedVolume, placedAssembly, placedPiece } from './plan-makers';
 import { drawHalfDone, type PlanDrag } from './plan-tool-drawing';
 import type { ItemRef, LayoutState } from './store/layout-store';
 
@@ -38,6 +38,8 @@ export interface PlanToolHost {
   /** Width of the brush, metres; 0 draws a thin line. */
   readonly brushMetres: () => number;
   add(kind: ItemKind, item: LayoutItem, label: string): void;
+  /** Whether the chosen thing of the kits is an assembly. */
+  readonly isAssembly: (id: string) => boolean;
   refuse(reason: string): void;
   redraw(): void;
 }
@@ -251,6 +253,7 @@ export class PlanTool {
   private addPiece(at: PlanPoint): void {
     const { piece } = this.host.state();
     if (piece === '') this.host.refuse('Choose a piece of the kit first.');
+    else if (this.host.isAssembly(piece)) this.host.add('assembly', placedAssembly(piece, this.floorAt(at), at), 'place an assembly');
     else this.host.add('placement', placedPiece(piece, this.floorAt(at), at), 'place a piece');
   }
 

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { isSection } from '../../document/level/level-sections';
+import { isMade } from '../../document/level/level-sections';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
 import type { PickItem } from '../../plate/pick-index';
@@ -111,7 +111,7 @@ export class SectionsPage {
   pointer(pointer: PlanPointer): void {
     const drag = this.drag();
     if (pointer.phase === 'down') {
-      const hit = pointer.hits().find(({ stratum, id }) => isSection(stratum) && this.desk.canPin(id));
+      const hit = pointer.hits().find(({ stratum, id }) => isMade(stratum) && this.desk.canPin(id));
       this.dispatch(sectionsActions.wallChosen({ id: hit?.id ?? null }));
       if (hit) this.drag.set({ from: [pointer.x, pointer.z], by: [0, 0], item: hit });
       return;
@@ -127,7 +127,7 @@ export class SectionsPage {
   }
 
   modelPicked({ hits }: { hits: PickItem[] }): void {
-    const hit = hits.find(({ stratum, id }) => isSection(stratum) && this.desk.canPin(id));
+    const hit = hits.find(({ stratum, id }) => isMade(stratum) && this.desk.canPin(id));
     this.dispatch(sectionsActions.wallChosen({ id: hit?.id ?? null }));
   }
 

@@ -4,7 +4,7 @@ import { CoreError, createRunContext, makeSection, type Operation, type Recipe, 
 import { Compute } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
 import { StratumDocument } from '../stratum-document';
-import { LevelSections, isSection } from './level-sections';
+import { LevelSections, isMade } from './level-sections';
 import { OpenLevel } from './open-level';
 
 const recipe: Recipe = {
@@ -74,7 +74,7 @@ describe('sections of the open level', () => {
     expect(asked).toHaveLength(1);
     await finish(0);
     expect(sections.drawn().map(({ id }) => id)).toEqual(['own', 'section:r']);
-    expect([isSection('section:r'), isSection('own'), sections.hiddenWith(new Set(['own']))]).toEqual([true, false, ['section:r']]);
+    expect([isMade('section:r'), isMade('own'), sections.hiddenWith(new Set(['own']))]).toEqual([true, false, ['section:r']]);
     const before = sections.drawn()[1];
     apply([{ kind: 'marker', id: 'm', field: null, before: null, after: { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 0 } }]);
     expect(asked).toHaveLength(1);

@@ -3,6 +3,7 @@ import { CoreError, canonicalJson, type Json, type Pin, type Recipe, type Sectio
 import { Compute, type Run } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
 import { StratumDocument } from '../stratum-document';
+import { LevelAssemblies, LAID_PREFIX } from './level-assemblies';
 import { OpenLevel } from './open-level';
 
 const PREFIX = 'section:';
@@ -19,9 +20,9 @@ export interface SectionState {
   readonly failure: string;
 }
 
-/** Whether a document holds what a recipe made, and is nobody's to edit. */
-export function isSection(document: string): boolean {
-  return document.startsWith(PREFIX);
+/** Whether a document holds what a recipe made or an assembly brought, and is nobody's to edit. */
+export function isMade(document: string): boolean {
+  return document.startsWith(PREFIX) || document.startsWith(LAID_PREFIX);
 }
 
 /** The sections of the open level's recipes, made in the worker and made anew when recipe or pins change. */
@@ -30,12 +31,13 @@ export class LevelSections {
   private readonly openLevel = inject(OpenLevel);
   private readonly registry = inject(DocumentRegistry);
   private readonly compute = inject(Compute);
+  private readonly assemblies = inject(LevelAssemblies);
   private readonly runs = new Map<string, Run<Section>>();
   private readonly byRecipe = signal<ReadonlyMap<string, SectionState>>(new Map());
 
   readonly states = this.byRecipe.asReadonly();
-  /** Strata of the open level, and what its recipes made of them. */
-  readonly drawn = computed(() => [...this.openLevel.strata(), ...[...this.byRecipe().values()].flatMap(({ document }) => document ?? [])]);
+  /** Strata of the open level, what stands in their assemblies, and what its recipes made of them. */
+  readonly drawn = computed(() => [...this.openLevel.strata(), ...this.assemblies.documents(), ...[...this.byRecipe().values()].flatMap(({ document }) => document ?? [])]);
 
   constructor() {
     effect(() => {
@@ -47,7 +49,8 @@ export class LevelSections {
 
   /** Ids of the documents that are hidden along with some strata. */
   hiddenWith(strata: ReadonlySet<string>): string[] {
-    return [...this.byRecipe()].flatMap(([recipe, { stratum }]) => (strata.has(stratum) ? [PREFIX + recipe] : []));
+    const laid = [...strata].map((stratum) => LAID_PREFIX + stratum);
+    return laid.concat([...this.byRecipe()].flatMap(([recipe, { stratum }]) => (strata.has(stratum) ? [PREFIX + recipe] : [])));
   }
 
   cancel(recipe: string): void {

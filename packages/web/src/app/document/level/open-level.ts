@@ -1,6 +1,6 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { Kit, Piece } from '@stravel/core';
+import { assembliesWithin, type Kit, type Level, type Piece } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { DocumentRegistry } from '../document-registry';
 import { recordsFeature } from '../records/records-store';
@@ -20,7 +20,12 @@ export class OpenLevel {
   readonly failure = signal('');
   readonly level = computed(() => {
     const id = this.levelId();
-    return id === undefined ? undefined : this.tables().level[id];
+    return id === undefined ? undefined : ((this.tables().level[id] as Level | undefined) ?? this.assemblyAsLevel(id));
+  });
+  /** Whether what is open is an assembly, in coordinates of its own. */
+  readonly isAssembly = computed(() => {
+    const id = this.level()?.id;
+    return id !== undefined && !Object.hasOwn(this.tables().level, id);
   });
   /** Strata of the open level that are loaded, bottom first. */
   readonly strata = computed(() => {
@@ -33,6 +38,17 @@ export class OpenLevel {
     const ready = this.ready();
     return (this.level()?.strata ?? []).flatMap(({ stratum }) => ready.get(stratum) ?? []);
   });
+  /** The assemblies that may stand in the open level, within each other too, as they are stored. */
+  readonly assemblies = computed(() => {
+    const ready = this.ready();
+    return new Map([...this.assemblyIds()].flatMap((id) => (ready.has(id) ? [[id, ready.get(id) as StratumDocument] as const] : [])));
+  });
+  private readonly assemblyIds = computed(() =>
+    assembliesWithin(
+      this.tables().stratum,
+      (this.level()?.strata ?? []).map(({ stratum }) => stratum),
+    ),
+  );
   /** Says something else when a stratum got its first patch of this level, or lost its last. */
   private readonly patchesChanged = computed(() => {
     this.registry.contentVersion();
@@ -48,7 +64,7 @@ export class OpenLevel {
 
   constructor() {
     effect(() => {
-      const wanted = (this.level()?.strata ?? []).map(({ stratum }) => stratum).filter((id) => this.tables().stratum[id]);
+      const wanted = [...(this.level()?.strata ?? []).map(({ stratum }) => stratum), ...this.assemblyIds()].filter((id) => this.tables().stratum[id]);
       untracked(() => wanted.forEach((id) => void this.load(id)));
     });
   }
@@ -70,6 +86,15 @@ export class OpenLevel {
       if (!bytes) this.kitBytes.set(kit.mesh, (bytes = this.api.asset(kit.mesh)));
       return { kit, pieces: Object.values(pieces).filter((piece) => piece.kit === kit.id), bytes };
     });
+  }
+
+  /** An assembly as a level of one stratum, so that every tool works within it. */
+  private assemblyAsLevel(id: string): Level | undefined {
+    if (!Object.hasOwn(this.tables().stratum, id)) return undefined;
+    const { name, kit } = this.tables().stratum[id];
+    if (!kit) return undefined;
+    const strata = [{ stratum: id, switchedOff: false }];
+    return { id, name, set: '', order: '', purpose: 'tool', code: '', values: {}, strata, openSky: true, bounds: null, binned: null };
   }
 
   private seenBy(level: string, shared: StratumDocument): StratumDocument {

@@ -2,6 +2,7 @@ import { createActionGroup, createFeature, createReducer, createSelector, emptyP
 import {
   RECORDS_DOCUMENT,
   applyOperation,
+  assembliesWithin,
   compareOrdered,
   emptyRecordTables,
   fieldsOf,
@@ -52,11 +53,12 @@ export const recordsFeature = createFeature({
 
 export const selectPlayNumbers = createSelector(recordsFeature.selectLevels, (levels) => playNumbers(levels));
 
-/** Levels that stack each stratum, by stratum id; binned levels count, as their content is still theirs. */
+/** Levels that stack each stratum or hold it as an assembly, by stratum id; binned levels count, as their content is still theirs. */
 export const selectReach = createSelector(recordsFeature.selectTables, (tables) => {
   const reach = new Map<string, string[]>();
   for (const level of Object.values(tables.level)) {
-    for (const { stratum } of level.strata) reach.set(stratum, [...(reach.get(stratum) ?? []), level.id]);
+    const stack = level.strata.map(({ stratum }) => stratum);
+    for (const stratum of [...stack, ...assembliesWithin(tables.stratum, stack)]) reach.set(stratum, [...(reach.get(stratum) ?? []), level.id]);
   }
   return reach;
 });

@@ -2,14 +2,17 @@ import type { PlateDrawing } from '../../../plate/plate-view';
 import type { ShownSurvey } from './masks-desk';
 
 /** Shades of a survey by its cells, made once. */
+const SHADE_ALPHA = 56;
+/** Passages narrower than this on the screen are dots. */
+const LEAST_PASSAGE_PIXELS = 5;
 const shades = new WeakMap<ShownSurvey, HTMLCanvasElement>();
 
 /** Draws where the body comes and where not, its ways, and the narrow places as a gap between two ticks. */
 export function drawSurvey(drawing: PlateDrawing, survey: ShownSurvey): void {
-  const { context, colours, at, view } = drawing;
+  const { context, colours, at, view, scale } = drawing;
   const { mask, shade, ways, narrows } = survey;
   const y = mask.position[1];
-  if (view === 'plan') {
+  if (view === 'plan' && survey.hasStart) {
     const side = shade.step / mask.pixelsPerMetre;
     const from = at(mask.position[0], y, mask.position[2]);
     const to = at(mask.position[0] + shade.columns * side, y, mask.position[2] + shade.rows * side);
@@ -20,6 +23,8 @@ export function drawSurvey(drawing: PlateDrawing, survey: ShownSurvey): void {
   }
   context.strokeStyle = colours.brine;
   context.lineWidth = 2.5;
+  // From far off a passage is smaller than its mark: then a dot tells where they crowd.
+  const isFar = view === 'plan' && scale * Math.max(...narrows.map(({ widthMetres }) => widthMetres), 0) < LEAST_PASSAGE_PIXELS;
   for (const { points } of ways) {
     context.beginPath();
     points.forEach(([x, z], i) => {
@@ -40,6 +45,11 @@ export function drawSurvey(drawing: PlateDrawing, survey: ShownSurvey): void {
     const p = at(x, y, z);
     if (!p) continue;
     context.beginPath();
+    if (isFar) {
+      context.arc(p[0], p[1], 2, 0, Math.PI * 2);
+      context.fill();
+      continue;
+    }
     context.arc(p[0], p[1], 6, 0, Math.PI * 2);
     context.moveTo(p[0] - 11, p[1]);
     context.lineTo(p[0] - 6, p[1]);
@@ -57,22 +67,21 @@ function shadeOf(survey: ShownSurvey, { colours }: PlateDrawing): HTMLCanvasElem
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [columns, rows];
   const context = canvas.getContext('2d') as CanvasRenderingContext2D;
-  for (const [value, colour] of [
-    [1, colours.over],
-    [2, colours.good],
-  ] as const) {
-    context.fillStyle = colour;
-    context.globalAlpha = 0.22;
-    for (let row = 0; row < rows; row++) {
-      let from = 0;
-      // Whole runs at once: cells of one row and value.
-      for (let column = 0; column <= columns; column++) {
-        if (column < columns && cells[row * columns + column] === value) continue;
-        if (column > from) context.fillRect(from, row, column - from, 1);
-        from = column + 1;
-      }
-    }
-  }
+  const picture = context.createImageData(columns, rows);
+  const painted = [undefined, channelsOf(context, colours.over), channelsOf(context, colours.good)];
+  cells.forEach((value, i) => {
+    const colour = painted[value];
+    if (colour) picture.data.set([...colour, SHADE_ALPHA], i * 4);
+  });
+  context.putImageData(picture, 0, 0);
   shades.set(survey, canvas);
   return canvas;
+}
+
+/** Red, green and blue of a colour of the theme. */
+function channelsOf(context: CanvasRenderingContext2D, colour: string): readonly [number, number, number] {
+  context.fillStyle = colour;
+  context.fillRect(0, 0, 1, 1);
+  const [red, green, blue] = context.getImageData(0, 0, 1, 1).data;
+  return [red, green, blue];
 }

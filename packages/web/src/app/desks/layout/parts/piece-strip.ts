@@ -1,12 +1,29 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { Piece } from '@stravel/core';
+import type { Piece, Stratum } from '@stravel/core';
 
-/** The pieces of the kits, each drawn as the box it fills. */
+/** The assemblies of the kits, then their pieces, each drawn as the box it fills. */
 @Component({
   selector: 'sv-piece-strip',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="strip" role="listbox" aria-label="Pieces of the kits" tabindex="-1">
+    <div class="strip" role="listbox" aria-label="Assemblies and pieces of the kits" tabindex="-1">
+      @for (one of assemblies(); track one.id) {
+        <button
+          class="plain"
+          role="option"
+          [attr.aria-selected]="one.id === chosen()"
+          [title]="one.name + ', an assembly, used ' + (used().get(one.id) ?? 0) + ' times here'"
+          (click)="picked.emit(one.id)"
+        >
+          <svg viewBox="-30 -30 60 60" aria-hidden="true">
+            <path d="M-20 16V-16H-6V16Z" class="left" />
+            <path d="M6 16V-4H20V16Z" class="right" />
+            <path d="M-24 20H24" class="top" />
+          </svg>
+          <span>{{ one.name }}</span>
+          <span class="mono soft">{{ used().get(one.id) ?? 0 }}</span>
+        </button>
+      }
       @for (card of cards(); track card.piece.id) {
         <button
           class="plain"
@@ -77,6 +94,7 @@ import type { Piece } from '@stravel/core';
 })
 export class PieceStrip {
   readonly pieces = input.required<readonly Piece[]>();
+  readonly assemblies = input<readonly Stratum[]>([]);
   readonly used = input.required<ReadonlyMap<string, number>>();
   readonly chosen = input('');
   readonly picked = output<string>();

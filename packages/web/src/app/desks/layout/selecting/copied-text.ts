@@ -1,4 +1,4 @@
-import { CoreError, EMPTY_CONTENT, checkedRecord, parseJson, type Item, type ItemKind, type StratumContent } from '@stravel/core';
+import { CoreError, EMPTY_CONTENT, checkedRecord, parseJson, type AssemblyUse, type Item, type ItemKind, type StratumContent } from '@stravel/core';
 import { LAYOUT_KINDS, type PlacedItem } from '../item-edits';
 
 const FORMAT = 'stravel-items';
@@ -10,6 +10,7 @@ export function copiedText(items: readonly PlacedItem[], pieceNames: (piece: str
   const pieces: Record<string, string> = {};
   for (const { kind, item } of items) {
     (content[kind] ??= []).push(item);
+    if (kind === 'assembly') pieces[(item as AssemblyUse).assembly] = pieceNames((item as AssemblyUse).assembly) ?? (item as AssemblyUse).assembly;
     if ('piece' in item) pieces[item.piece] = pieceNames(item.piece) ?? item.piece;
   }
   return JSON.stringify({ format: FORMAT, version: VERSION, pieces, content });
@@ -31,7 +32,7 @@ export function isCopiedText(text: string): boolean {
 
 /**
  * Reads things from the clipboard.
- * @param hasPiece whether this collection has a piece
+ * @param hasPiece whether this collection has a piece or an assembly
  * @throws CoreError 'PASTE_UNREADABLE' naming what is wrong and where
  */
 export function readCopied(text: string, hasPiece: (piece: string) => boolean): PastedItems {
@@ -55,8 +56,9 @@ export function readCopied(text: string, hasPiece: (piece: string) => boolean): 
       const items = list.flatMap((value: unknown) => {
         // A group of another stratum means nothing here.
         const item: Item = checkedRecord<ItemKind>(kind, withoutGroup(value));
-        if ('piece' in item && !hasPiece(item.piece as string)) {
-          missing.add(typeof names[item.piece as string] === 'string' ? (names[item.piece as string] as string) : (item.piece as string));
+        const wanted = 'piece' in item ? (item.piece as string) : kind === 'assembly' ? (item as AssemblyUse).assembly : undefined;
+        if (wanted !== undefined && !hasPiece(wanted)) {
+          missing.add(typeof names[wanted] === 'string' ? names[wanted] : wanted);
           leftOut++;
           return [];
         }

@@ -6,10 +6,19 @@ export const ARRANGE_DEEDS = ['move by', 'align', 'distribute', 'array', 'mirror
 export const SELECT_DEEDS = ['find', 'similar', 'invert', 'keep'] as const;
 export const BLOCK_DEEDS = ['cut', 'join', 'hollow', 'move face', 'surface', 'planes'] as const;
 export const PATH_DEEDS = ['resample', 'offset', 'reverse', 'join paths', 'close', 'form', 'distances'] as const;
+export const ASSEMBLY_DEEDS = ['make assembly', 'replace assembly', 'part ways', 'own copy'] as const;
 export type SelectionDeed =
-  (typeof ARRANGE_DEEDS)[number] | (typeof SELECT_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number] | 'duplicate' | 'delete' | 'turn' | 'link';
+  | (typeof ARRANGE_DEEDS)[number]
+  | (typeof SELECT_DEEDS)[number]
+  | (typeof BLOCK_DEEDS)[number]
+  | (typeof PATH_DEEDS)[number]
+  | (typeof ASSEMBLY_DEEDS)[number]
+  | 'duplicate'
+  | 'delete'
+  | 'turn'
+  | 'link';
 
-const WORDS: Readonly<Record<(typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number], string>> = {
+const WORDS: Readonly<Record<(typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number] | (typeof ASSEMBLY_DEEDS)[number], string>> = {
   'move by': 'Move by exact amounts…',
   align: 'Align…',
   distribute: 'Space evenly…',
@@ -32,6 +41,10 @@ const WORDS: Readonly<Record<(typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEED
   close: 'Close or open it',
   form: 'Straight or smooth',
   distances: 'Distance of markers from it…',
+  'make assembly': 'Make an assembly of it…',
+  'replace assembly': 'Replace the assembly…',
+  'part ways': 'Part ways: things of this stratum',
+  'own copy': 'Own copy of the assembly…',
 };
 
 /** What can be done with what is selected, and with the selection itself. */
@@ -45,6 +58,7 @@ const WORDS: Readonly<Record<(typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEED
         <button class="chip" (click)="asked.emit('duplicate')">Duplicate</button>
         <button class="chip" (click)="asked.emit('turn')">Turn 15°</button>
         <button class="chip" [matMenuTriggerFor]="arrange">Arrange ▾</button>
+        <button class="chip" [matMenuTriggerFor]="assembly">Assembly ▾</button>
         @if (allOf('block')) {
           <button class="chip" [matMenuTriggerFor]="blocks">Block ▾</button>
         }
@@ -63,6 +77,13 @@ const WORDS: Readonly<Record<(typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEED
     <mat-menu #arrange="matMenu">
       @for (deed of arrangeDeeds; track deed) {
         <button mat-menu-item [disabled]="deed === 'replace' && !allOf('placement')" (click)="asked.emit(deed)">{{ words[deed] }}</button>
+      }
+    </mat-menu>
+    <mat-menu #assembly="matMenu">
+      @for (deed of assemblyDeeds; track deed) {
+        <button mat-menu-item [disabled]="deed !== 'make assembly' && (!allOf('assembly') || (deed === 'own copy' && kinds().length > 1))" (click)="asked.emit(deed)">
+          {{ words[deed] }}
+        </button>
       }
     </mat-menu>
     <mat-menu #blocks="matMenu">
@@ -109,6 +130,7 @@ export class SelectionBar {
   readonly arrangeDeeds = ARRANGE_DEEDS;
   readonly blockDeeds = BLOCK_DEEDS;
   readonly pathDeeds = PATH_DEEDS;
+  readonly assemblyDeeds = ASSEMBLY_DEEDS;
   private readonly distinct = computed(() => new Set(this.kinds()));
 
   allOf(kind: ItemKind): boolean {

@@ -3,6 +3,8 @@ import { linkLookup, type Item, type ItemKind, type Json, type Knot, type Link, 
 import { DocumentRegistry } from '../../../document/document-registry';
 import { setField } from '../../../edits/operations';
 import { ArrangeDesk } from '../arrange/arrange-desk';
+import { AssembliesDesk } from '../assemblies/assemblies-desk';
+import { AssemblyCard } from '../assemblies/assembly-card';
 import { BlocksDesk } from '../blocks/blocks-desk';
 import { LAYOUT_KINDS, refOf } from '../item-edits';
 import { LayoutDesk } from '../layout-desk';
@@ -17,14 +19,14 @@ import { TileCard } from '../tiles/tile-card';
 import { kindGroups, ownValueRows } from '../volumes/item-kinds';
 import { KindCard } from '../volumes/kind-card';
 import { SelectDesk } from './select-desk';
-import { ARRANGE_DEEDS, BLOCK_DEEDS, PATH_DEEDS, SelectionBar, type SelectionDeed } from './selection-bar';
+import { ARRANGE_DEEDS, ASSEMBLY_DEEDS, BLOCK_DEEDS, PATH_DEEDS, SelectionBar, type SelectionDeed } from './selection-bar';
 
 const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T => (deeds as readonly string[]).includes(deed);
 
 /** What is selected, in numbers, with what can be done with it; and all that stands in the stratum. */
 @Component({
   selector: 'sv-selection-side',
-  imports: [ItemCard, ItemList, KindCard, MaskCard, PathCard, SelectionBar, TileCard],
+  imports: [AssemblyCard, ItemCard, ItemList, KindCard, MaskCard, PathCard, SelectionBar, TileCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (one(); as item) {
@@ -34,6 +36,8 @@ const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T
         <sv-tile-card />
       } @else if (item.kind === 'mask') {
         <sv-mask-card />
+      } @else if (item.kind === 'assembly') {
+        <sv-assembly-card />
       } @else {
         <sv-item-card
           [item]="item"
@@ -78,6 +82,7 @@ const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T
 export class SelectionSide {
   private readonly registry = inject(DocumentRegistry);
   private readonly arrange = inject(ArrangeDesk);
+  private readonly assemblies = inject(AssembliesDesk);
   private readonly blocks = inject(BlocksDesk);
   private readonly paths = inject(PathsDesk);
   readonly links = inject(LinksDesk);
@@ -118,8 +123,12 @@ export class SelectionSide {
     if (isOneOf(ARRANGE_DEEDS, deed)) void this.arrange.do(deed);
     else if (isOneOf(BLOCK_DEEDS, deed)) void this.blocks.do(deed);
     else if (isOneOf(PATH_DEEDS, deed)) void this.paths.do(deed);
+    else if (isOneOf(ASSEMBLY_DEEDS, deed)) void this.assemblies.do(deed);
     else {
-      const deeds: Record<Exclude<SelectionDeed, (typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number]>, () => unknown> = {
+      const deeds: Record<
+        Exclude<SelectionDeed, (typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number] | (typeof ASSEMBLY_DEEDS)[number]>,
+        () => unknown
+      > = {
         duplicate: () => this.desk.duplicate(),
         turn: () => this.desk.turn(15),
         delete: () => this.desk.delete(),
@@ -166,6 +175,7 @@ export class SelectionSide {
 
   private nameOf(kind: ItemKind, item: Exclude<Item, Link> | Link): string {
     if (kind === 'placement' && 'piece' in item) return this.desk.openLevel.pieces()[item.piece as string]?.name ?? 'unknown piece';
+    if (kind === 'assembly' && 'assembly' in item) return this.assemblies.nameOf(item.assembly);
     if (kind === 'marker' && 'kind' in item) return String(item.kind);
     return 'name' in item && item.name !== '' ? item.name : kind;
   }

@@ -3,6 +3,8 @@ import { Store } from '@ngrx/store';
 import { bakesFeature } from '../../../bakes/bakes-store';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { SharedEdits } from '../../../reach/shared-edits';
+import { Workspace } from '../../../workspace';
+import { AssembliesDesk } from '../assemblies/assemblies-desk';
 import { ContextDesk } from '../context/context-desk';
 import { GroupTree } from '../groups/group-tree';
 import { GroupsDesk } from '../groups/groups-desk';
@@ -22,6 +24,7 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
     <h2>{{ desk.openLevel.level()?.name }}</h2>
     <sv-strata-stack
       [rows]="stack()"
+      [isAssembly]="desk.openLevel.isAssembly()"
       (activated)="dispatch(actions.stratumActivated({ id: $event }))"
       (hidden)="dispatch(actions.stratumHidden({ id: $event }))"
       (locked)="dispatch(actions.stratumLocked({ id: $event }))"
@@ -30,6 +33,20 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
       (moved)="strata.moveTo($event.id, $event.to)"
       (asked)="asked($event.id, $event.deed)"
     />
+    @if (desk.openLevel.isAssembly() && desk.openLevel.level(); as own) {
+      <p class="soft" [title]="assemblies.levelsOf(own.id).join(', ')">
+        An assembly of a kit, in coordinates of its own. What changes here changes in {{ assemblies.levelsOf(own.id).length }} level{{
+          assemblies.levelsOf(own.id).length === 1 ? '' : 's'
+        }}.
+      </p>
+      <div class="beside">
+        <button class="chip" (click)="assemblies.rename(own.id)">Name…</button>
+        <button class="chip" (click)="assemblies.delete(own.id)">Delete</button>
+        @if (workspace.level(); as level) {
+          <button class="chip" (click)="assemblies.open(level.id)">Back to {{ level.name }}</button>
+        }
+      </div>
+    }
     <div class="beside">
       <button class="chip" title="Show other levels faintly, at their own coordinates" (click)="context.choose()">
         {{ context.shown().length > 0 ? 'With ' + context.shown().length + ' other' + (context.shown().length > 1 ? 's' : '') : 'With others…' }}
@@ -110,6 +127,8 @@ export class SideColumn {
   readonly groups = inject(GroupsDesk);
   readonly context = inject(ContextDesk);
   readonly overview = inject(OverviewDesk);
+  readonly assemblies = inject(AssembliesDesk);
+  readonly workspace = inject(Workspace);
   readonly actions = layoutActions;
   readonly templates = computed(() => this.groups.templates().map(({ name }) => name));
   readonly stack = computed((): StackRow[] => {

@@ -3,7 +3,7 @@ import type { StratumDocument } from '../../../document/stratum-document';
 import type { LayoutState } from '../store/layout-store';
 import type { StackRow } from './strata-stack';
 
-type StackedContent = Pick<StratumDocument, 'blocks' | 'placements' | 'markers' | 'dividers' | 'volumes' | 'paths' | 'tileFloors' | 'masks'>;
+type StackedContent = Pick<StratumDocument, 'blocks' | 'placements' | 'markers' | 'dividers' | 'volumes' | 'paths' | 'tileFloors' | 'masks' | 'assemblyUses'>;
 
 /** What the rows of a stack are made from. */
 export interface StackSources {
@@ -48,8 +48,8 @@ export function stackRows(stack: readonly StackEntry[], { records, documents, fi
 }
 
 /** The two kinds that a stratum holds first, counted: '14 blocks, 1 marker'. */
-function contentWords({ blocks, placements, markers, dividers, volumes, paths, tileFloors, masks }: StackedContent): string {
-  const counts = [
+function contentWords({ blocks, placements, markers, dividers, volumes, paths, tileFloors, masks, assemblyUses }: StackedContent): string {
+  const counts: readonly (readonly [count: number, noun: string, nouns?: string])[] = [
     [blocks.size, 'block'],
     [placements.count, 'placement'],
     [markers.size, 'marker'],
@@ -57,8 +57,9 @@ function contentWords({ blocks, placements, markers, dividers, volumes, paths, t
     [paths.size, 'path'],
     [tileFloors.size, 'tile floor'],
     [masks.size, 'mask'],
+    [assemblyUses.size, 'assembly', 'assemblies'],
     [dividers.size, 'divider'],
-  ] as const;
-  const words = counts.filter(([count]) => count > 0).map(([count, noun]) => `${count} ${noun}${count === 1 ? '' : 's'}`);
+  ];
+  const words = counts.filter(([count]) => count > 0).map(([count, noun, nouns = `${noun}s`]) => `${count} ${count === 1 ? noun : nouns}`);
   return words.slice(0, 2).join(', ') || 'empty';
 }

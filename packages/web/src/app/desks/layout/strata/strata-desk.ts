@@ -43,7 +43,7 @@ export class StrataDesk {
     const level = this.openLevel.level();
     if (!level) return;
     const offered = Object.values(this.tables().stratum)
-      .filter(({ id }) => !level.strata.some(({ stratum }) => stratum === id))
+      .filter(({ id, kit }) => !kit && !level.strata.some(({ stratum }) => stratum === id))
       .map((stratum) => ({ stratum, levels: this.levelsOf(stratum.id).map(({ name }) => name) }))
       .filter(({ levels }) => levels.length > 0)
       .sort((a, b) => Number(b.stratum.owner === null) - Number(a.stratum.owner === null) || (a.stratum.name < b.stratum.name ? -1 : 1));

@@ -44,7 +44,9 @@ export type StratumDeed = (typeof STRATUM_DEEDS)[number];
             <span class="gauge" aria-hidden="true"><i [style.width.%]="row.share * 100"></i></span>
           </button>
           <sv-own-eyes class="marks" [name]="row.name" [isHidden]="row.hidden" [isLocked]="row.locked" (hidden)="hidden.emit(row.id)" (locked)="locked.emit(row.id)" />
-          <button class="plain more" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with ' + row.name">⋮</button>
+          @if (!isAssembly()) {
+            <button class="plain more" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with ' + row.name">⋮</button>
+          }
         </li>
       }
     </ul>
@@ -65,15 +67,19 @@ export type StratumDeed = (typeof STRATUM_DEEDS)[number];
         <button mat-menu-item (click)="ask(row, 'delete')">{{ row.levels > 1 ? 'Delete in all ' + row.levels + ' levels…' : 'Delete…' }}</button>
       </ng-template>
     </mat-menu>
-    <div class="adds">
-      <button class="chip" (click)="added.emit()">New stratum</button>
-      <button class="chip" title="Put a stratum of another level into this one" (click)="sharedAdded.emit()">Share…</button>
-    </div>
+    @if (!isAssembly()) {
+      <div class="adds">
+        <button class="chip" (click)="added.emit()">New stratum</button>
+        <button class="chip" title="Put a stratum of another level into this one" (click)="sharedAdded.emit()">Share…</button>
+      </div>
+    }
   `,
   styleUrl: './strata-stack.scss',
 })
 export class StrataStack {
   readonly rows = input.required<readonly StackRow[]>();
+  /** Whether it is the one stratum of an assembly, which stands in no stack. */
+  readonly isAssembly = input(false);
   readonly activated = output<string>();
   readonly hidden = output<string>();
   readonly locked = output<string>();

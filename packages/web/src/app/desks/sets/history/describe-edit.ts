@@ -113,6 +113,7 @@ function plural(kind: string): string {
     path: 'Paths',
     tileFloor: 'Tile floors',
     mask: 'Masks',
+    assembly: 'Assemblies',
     group: 'Groups',
     patch: 'Patches',
   };

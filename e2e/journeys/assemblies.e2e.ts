@@ -1,0 +1,121 @@
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect, introduce, test } from '../fixtures/stravel';
+import { PlatePage } from '../pages/plate';
+
+const saved = (page: Page) => expect(page.getByText('All changes saved')).toBeVisible();
+const item = (page: Page, name: string | RegExp) => page.locator('sv-item-list').getByRole('option', { name });
+const within = (page: Page, name: string) => page.locator('sv-assembly-card li').filter({ hasText: name });
+
+async function deed(page: Page, name: RegExp): Promise<void> {
+  await page.getByRole('button', { name: 'Assembly ▾' }).click();
+  await page.getByRole('menuitem', { name }).click();
+}
+
+test.describe('Assemblies', () => {
+  test('are made from a selection, placed again, changed in one place, for all, and parted with', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/glass-heart');
+    await page.getByRole('button', { name: 'New stratum' }).click();
+    const plate = new PlatePage(page);
+    await page.keyboard.press('b');
+    await plate.drag(0.3, 0.4, 0.4, 0.5);
+    await expect(item(page, /^box/)).toHaveCount(1);
+    await page.keyboard.press('m');
+    await plate.click(0.45, 0.45);
+    await expect(item(page, /^spawn/)).toHaveCount(1);
+    await page.keyboard.press('s');
+    await plate.drag(0.2, 0.3, 0.55, 0.6);
+    await deed(page, /^Make an assembly/);
+    await expect(page.locator('[role=dialog] :focus')).toHaveCount(1);
+    await page.getByRole('dialog').getByLabel('Name').fill('Door bay');
+    await page.getByRole('dialog').getByRole('button', { name: 'Make it' }).click();
+    await expect(page.locator('sv-strata-stack')).toContainText('1 assembly');
+    await expect(item(page, /^Door bay/)).toHaveCount(1);
+    await expect(within(page, 'spawn')).toBeVisible();
+    const axe = await new AxeBuilder({ page }).include('sv-assembly-card').analyze();
+    expect(axe.violations).toEqual([]);
+
+    // A second use, in which the box stands elsewhere and the spawn is left out.
+    await page
+      .getByRole('listbox', { name: /pieces of the kits/ })
+      .getByRole('option', { name: /^Door bay/ })
+      .click();
+    await plate.click(0.7, 0.7);
+    await expect(item(page, /^Door bay/)).toHaveCount(2);
+    await page.keyboard.press('s');
+    await within(page, 'spawn').getByRole('button', { name: 'Hide spawn here' }).click();
+    await expect(within(page, 'spawn')).toContainText('hidden');
+    await within(page, 'box').getByRole('button', { name: 'Move box here' }).click();
+    await expect(page.locator('[role=dialog] :focus')).toHaveCount(1);
+    await page.getByRole('dialog').getByLabel('By x').fill('0.5+0.25');
+    await page.getByRole('dialog').getByLabel('By x').press('Tab');
+    await page.getByRole('dialog').getByRole('button', { name: 'Move' }).click();
+    await expect(within(page, 'box')).toContainText('moved');
+    await saved(page);
+    await page.reload();
+    await item(page, /^Door bay/)
+      .last()
+      .click();
+    const texts = await page.locator('sv-assembly-card li').allInnerTexts();
+    const patched = texts.some((text) => text.includes('moved')) ? page.locator('sv-assembly-card') : undefined;
+    if (!patched)
+      await item(page, /^Door bay/)
+        .first()
+        .click();
+    await expect(within(page, 'box')).toContainText('moved');
+    await within(page, 'spawn').getByRole('button', { name: 'As all have it: spawn' }).click();
+    await expect(within(page, 'spawn')).not.toContainText('hidden');
+    await within(page, 'box').getByRole('button', { name: 'Give box to all' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Give it to all' }).click();
+    await expect(within(page, 'box')).not.toContainText('moved');
+
+    // Opened, it has coordinates of its own, and it cannot stand in itself.
+    await page.getByRole('button', { name: 'Open it' }).click();
+    await expect(page.getByRole('heading', { name: 'Door bay', level: 2 }).first()).toBeVisible();
+    await expect(page.getByText(/What changes here changes in 1 level\./)).toBeVisible();
+    await page
+      .getByRole('listbox', { name: /pieces of the kits/ })
+      .getByRole('option', { name: /^Door bay/ })
+      .click();
+    await plate.click(0.8, 0.8);
+    await expect(page.getByText('Door bay cannot stand in Door bay: it would hold itself')).toBeVisible();
+    await page
+      .getByRole('button', { name: /^Delete$/ })
+      .first()
+      .click();
+    await expect(page.getByText(/Door bay stands, or once stood, in Glass Heart/)).toBeVisible();
+    await page.getByRole('button', { name: 'Back to Glass Heart' }).click();
+
+    // Parting ways leaves things; undo brings the use back.
+    await item(page, /^Door bay/)
+      .first()
+      .click();
+    await deed(page, /^Part ways/);
+    await expect(item(page, /^box/)).toHaveCount(1);
+    await expect(item(page, /^Door bay/)).toHaveCount(1);
+    await page.keyboard.press('Control+z');
+    await expect(item(page, /^Door bay/)).toHaveCount(2);
+    await saved(page);
+  });
+
+  test('of the demo bake with their level, and a change reaches every level that has them', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/mould-bench');
+    await expect(page.getByText(/What changes here changes in 2 levels/)).toBeVisible();
+    await expect(page.locator('footer')).toContainText('reach: 2 levels');
+    await item(page, /^crate/).click();
+    await page.getByRole('button', { name: 'Duplicate' }).click();
+    await expect(item(page, /^crate/)).toHaveCount(2);
+    await saved(page);
+    await page.goto(`${stravel.address}/layout/mould-room`);
+    await page
+      .locator('sv-strata-stack')
+      .getByRole('button', { name: /^Benches/ })
+      .click();
+    await item(page, /^Mould bench/)
+      .first()
+      .click();
+    await expect(page.locator('sv-assembly-card li')).toHaveCount(4);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.locator('sv-assembly-card li')).toHaveCount(3);
+  });
+});
