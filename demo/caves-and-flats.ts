@@ -79,6 +79,15 @@ function lowWater(): BuiltLevel {
             [40, -160],
           ]),
       ),
+      // What a run across the flat sets off, one link by another.
+      owned(level, 'Stage', 'events', (b) =>
+        b
+          .volume('horn', 'Tide horn', 'narration-welcome', [-60, 0, 60], [24, 6, 24])
+          .volume('wind', 'Cold wind', 'music-cold', [70, 0, -28], [40, 8, 40])
+          .link('horn', 'enter', 'say', 'horn', { once: true })
+          .link('horn', 'used', 'start', 'wind', { delaySeconds: 3 })
+          .link('wind', 'last leaves', 'fade out', 'wind'),
+      ),
     ],
   };
 }

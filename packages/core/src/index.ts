@@ -136,7 +136,8 @@ export { PLACED_KINDS, anchorOf, mirroredFields, movedFields, movedWithin, turne
 export { checkedPlanes, cutBlock, cylinderPlanes, hollowBlock, joinBlocks, moveFace, type BlockShape, type ShapedBlock } from './layout/blocks/block-edits';
 export { planeSolid, type PlaneFace, type PlaneSolid } from './layout/blocks/plane-solid';
 export { isInVolume, volumeBounds, volumePlanes, volumeSurface } from './layout/volumes/volume-surface';
-export { pathPoints } from './layout/paths/path-curve';
+export { type DistanceShade } from './layout/paths/distance-shade';
+export { pathPoints, pull } from './layout/paths/path-curve';
 export { joinedKnots, offsetKnots, resamplePath, reversedKnots } from './layout/paths/path-edits';
 export { distancesFromPath, pathFigures, type PathFigures } from './layout/paths/path-figures';
 export { linkFindings } from './layout/links/link-findings';
@@ -169,7 +170,8 @@ export { carveBurrow, type Burrow, type BurrowOptions } from './sections/carve-b
 export { makeSection, rectangleOfWall, type Section, type SectionFigures, type SectionInput } from './sections/make-section';
 export { cutLevel, type Cell, type CellContents, type CutInput, type CutLevel, type PlacedThing } from './cells/cut-level';
 export { makeRehearsal, type RehearsalInput } from './cells/make-rehearsal';
-export type { FootingGap, LateCell, RehearsalFigures, RehearsalResult, WalkLoad } from './cells/rehearsal-result';
+export { REHEARSAL_VERSION } from './cells/rehearsal-result';
+export type { FiredLink, FootingGap, LateCell, RehearsalFigures, RehearsalResult, WalkLoad } from './cells/rehearsal-result';
 export { DEFAULT_CHAIN, simplifyChain, simplifierReady, type ChainOptions } from './detail/simplify-chain';
 export { MeasuredSurface, surfaceOf, type Surface } from './detail/measure-deviation';
 export { buildChains, type AddToKitInput, type BuildChainsInput, type BuiltChain, type BuiltChains } from './detail/kit-steps';

@@ -21,10 +21,16 @@ export function figuresKey(input: Omit<FiguresInput, 'sight'>, sight: string): s
 }
 
 /** The key of a rehearsal: content, pieces in use with their kits' names, grid, walk and device; nothing else of the level. */
-export function rehearsalKey({ content: { strata }, pieces, kits, grid, rehearsal, device }: RehearsalInput): string {
+export function rehearsalKey({ content: { level, strata }, pieces, kits, grid, rehearsal, device }: RehearsalInput): string {
   const used = [...new Set(strata.flatMap(({ content }) => content.placement.map(({ piece }) => piece)))].sort().flatMap((id) => (pieces[id] ? [pieces[id]] : []));
   const input = {
-    strata: strata.map(({ stratum, content: { block, placement, recipe, pin } }) => ({ id: stratum.id, block, placement, recipe, pin })),
+    strata: strata.map(({ stratum, content: { block, placement, recipe, pin, volume, link, marker, group } }) => ({
+      id: stratum.id,
+      isOff: level.strata.some((entry) => entry.stratum === stratum.id && entry.switchedOff),
+      ...{ block, placement, recipe, pin },
+      // Links know what they lead to by its name and by whether it is switched off.
+      ...(link.length > 0 ? { volume, link, marker, group } : {}),
+    })),
     pieces: used,
     kits: [...new Set(used.map(({ kit }) => kit))].sort().map((kit) => ({ kit, name: kits[kit]?.name ?? kit })),
     grid,

@@ -15,6 +15,7 @@ import { mapOfMask, readMaskPicture, type ReadMaskPicture, type ReadMaskPictureI
 import { strokeTiles, type MaskStroke } from '../layout/masks/mask-stroke';
 import { surveyMask, type MaskSurvey, type SurveyMaskInput } from '../layout/masks/survey-mask';
 import { planDensity, type DensityInput, type PlanDensity } from '../layout/overview/plan-density';
+import { distanceShade, type DistanceShade, type DistanceShadeInput } from '../layout/paths/distance-shade';
 import { solvedTiles, type SolvedTiles, type SolveTilesInput } from '../layout/tiles/solved-tiles';
 import type { Mask } from '../model/mask';
 import type { Piece } from '../model/kit';
@@ -57,6 +58,7 @@ export const BAKE_TASKS = {
     levelFigures({ ...figuresInput(withSections(content, context), pieces, view), sight }, context),
   'plan-density': (input: DensityInput, context: RunContext): PlanDensity => planDensity(input, context),
   'find-overlaps': (input: OverlapsInput, context: RunContext): Overlap[] => findOverlaps(input, context),
+  'distance-shade': (input: DistanceShadeInput, context: RunContext): DistanceShade => distanceShade(input, context),
   'solve-tiles': ({ floors, legend, rules, stateLimit }: SolveTilesInput, context: RunContext): SolvedTiles => solvedTiles(floors, legend, rules, stateLimit, context),
   'read-mask-picture': (input: ReadMaskPictureInput, context: RunContext): ReadMaskPicture => readMaskPicture(input, context),
   'map-of-mask': ({ mask, mostSide }: { readonly mask: Mask; readonly mostSide: number }): Uint8Array => mapOfMask(bitmapOfMask(mask), mostSide),

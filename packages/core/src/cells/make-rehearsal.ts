@@ -8,6 +8,7 @@ import type { Rehearsal } from '../model/rehearsal';
 import type { Vector3 } from '../model/vector';
 import { withSections } from '../sections/with-sections';
 import { cutLevel } from './cut-level';
+import { fireLinks } from './fire-links';
 import { footing } from './footing';
 import { rehearse, type Walk } from './rehearse';
 import { REHEARSAL_VERSION, type RehearsalResult } from './rehearsal-result';
@@ -37,7 +38,8 @@ export function makeRehearsal({ content, pieces, kits, grid, rehearsal, device }
   const found = footing(blocks, path, rehearsal.floorMetres, context);
   const cellOfBlock = blocks.map(({ id }) => cut.cellOfThing[id]);
   const walk = rehearse({ cut, grid, path, speedMetresPerSecond: rehearsal.speedMetresPerSecond, device, footing: { found, cellOfBlock } }, context);
-  return { version: REHEARSAL_VERSION, cut, ...walk, findings: rehearsalFindings(rehearsal, device, walk) };
+  const fired = fireLinks(whole, path, found.heights, rehearsal.speedMetresPerSecond, context);
+  return { version: REHEARSAL_VERSION, cut, ...walk, fired, findings: rehearsalFindings(rehearsal, device, walk) };
 }
 
 function rehearsalFindings(rehearsal: Rehearsal, device: Device, { late, gaps, figures }: Walk): Finding[] {

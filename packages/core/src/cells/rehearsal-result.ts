@@ -1,9 +1,10 @@
 import type { Finding } from '../findings';
+import type { LinkEvent } from '../model/link';
 import type { PlanPoint, Vector3 } from '../model/vector';
 import type { CutLevel } from './cut-level';
 
 /** Raised whenever the same rehearsal would go otherwise. */
-export const REHEARSAL_VERSION = 1;
+export const REHEARSAL_VERSION = 2;
 
 /** One file that was loaded on the way. */
 export interface WalkLoad {
@@ -47,6 +48,22 @@ export interface FootingGap {
   readonly cell: string | null;
 }
 
+/** A link that was set off on the way. */
+export interface FiredLink {
+  /** When its target acts: after its delay. */
+  readonly atMs: number;
+  readonly link: string;
+  readonly event: LinkEvent;
+  readonly who: string;
+  readonly action: string;
+  readonly emitterName: string;
+  readonly targetName: string;
+  /** Where one stood when it was set off. */
+  readonly at: Vector3;
+  /** The link that set it off; '' when the walk did. */
+  readonly by: string;
+}
+
 export interface RehearsalFigures {
   readonly lengthMetres: number;
   readonly durationMs: number;
@@ -73,6 +90,8 @@ export interface RehearsalResult {
   readonly loads: readonly WalkLoad[];
   readonly late: readonly LateCell[];
   readonly gaps: readonly FootingGap[];
+  /** In order of time, at most 10,000. */
+  readonly fired: readonly FiredLink[];
   /** Where one was each second. */
   readonly track: readonly PlanPoint[];
   readonly figures: RehearsalFigures;

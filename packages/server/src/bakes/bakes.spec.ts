@@ -50,6 +50,43 @@ describe('bakes over HTTP', () => {
     expect([(await list())['one'].sight.state, (await list())['two'].sight.state]).toEqual(['stale', 'fresh']);
   }, 60000);
 
+  it('bakes assemblies with their level, and a change within one makes every level that has it stale', async () => {
+    const records = (kind: string, id: string, field: string | null, before: unknown, after: unknown) => ({ document: 'records', kind, id, field, before, after }) as Operation;
+    const within = (id: string): Operation => ({ ...addBlock('hides', id), document: 'bay' });
+    const made = await test.post(
+      '/api/collections/small/edits',
+      edit([
+        records('stratum', 'bay', null, null, { id: 'bay', name: 'Bay', role: 'structure', owner: null, kit: 'kit' }),
+        within('wall'),
+        records('stratum', 'own', 'assemblies', null, ['bay']),
+        { document: 'own', kind: 'assembly', id: 'use', field: null, before: null, after: { id: 'use', assembly: 'bay', position: [10, 0, 0], turn: 90 } } as Operation,
+      ]),
+    );
+    expect(made.status).toBe(201);
+    const { content } = await test.server.bakes.input('small', 'one');
+    const own = content.strata.find(({ stratum }) => stratum.id === 'own');
+    expect(own?.content.block.find(({ id }) => id === 'use.wall')).toMatchObject({ position: [12, 0, -2], turn: [90, 0, 0] });
+    for (const level of ['one', 'two']) await test.server.bakes.bake('small', level);
+    expect([(await list())['one'].sight.state, (await list())['two'].sight.state]).toEqual(['fresh', 'fresh']);
+    await test.post('/api/collections/small/edits', edit([within('wall-2')]));
+    expect([(await list())['one'].sight.state, (await list())['two'].sight.state]).toEqual(['stale', 'fresh']);
+  }, 60000);
+
+  it('goes on without a stratum that was deleted meanwhile, and refuses what is still sent to it', async () => {
+    const { one } = (await test.server.bakes.input('small', 'one')).content.level.strata.reduce<Record<string, string>>((all, { stratum }) => ({ ...all, one: stratum }), {});
+    const { stratum } = (await test.server.bakes.input('small', 'one')).content.strata.find((entry) => entry.stratum.id === one) ?? { stratum: null };
+    const gone = await test.post(
+      '/api/collections/small/edits',
+      edit([{ document: 'records', kind: 'stratum', id: one, field: null, before: stratum, after: null } as unknown as Operation]),
+    );
+    expect(gone.status).toBe(201);
+    const late = await test.post('/api/collections/small/edits', edit([{ ...addBlock('hides', 'late'), document: one }]));
+    expect([late.status, ((await late.json()) as { detail: string }).detail]).toEqual([422, expect.stringContaining(one)]);
+    const { content } = await test.server.bakes.input('small', 'one');
+    expect(content.strata.some((entry) => entry.stratum.id === one)).toBe(false);
+    expect((await test.get('/api/collections/small/bakes')).status).toBe(200);
+  }, 60000);
+
   it('lists all levels though one of them cannot be baked as it stands', async () => {
     await test.server.bakes.bake('small', 'one');
     const size = { columns: 10, rows: 10, squareMetres: 1, heightMetres: 3 };

@@ -1,20 +1,7 @@
 import { finding, type Finding } from '../../findings';
-import type { Group } from '../../model/group';
 import type { Link } from '../../model/link';
-import type { Item, ItemKind } from '../../model/stratum';
-import type { Vector3 } from '../../model/vector';
-import { groupsWithin } from '../groups';
 import type { LevelContent } from '../level-content';
-import { PLACED_KINDS, anchorOf, type PlacedItemOf } from '../place-items';
-
-/** What links of a level may begin or end at. */
-interface End {
-  readonly kind: ItemKind;
-  readonly name: string;
-  readonly place: Vector3 | undefined;
-  /** Not there in test runs. */
-  readonly isOff: boolean;
-}
+import { linkEnds, type LinkEnd } from './link-ends';
 
 /**
  * What is wrong with the links of a level: ends that are not there, links that can never fire, and links that fire each
@@ -23,7 +10,7 @@ interface End {
 export function linkFindings({ level, strata }: LevelContent): Finding[] {
   const links = strata.flatMap(({ stratum, content }) => content.link.map((link) => ({ stratum: stratum.id, link })));
   if (links.length === 0) return [];
-  const ends = linkEnds(strata, new Set(level.strata.filter(({ switchedOff }) => switchedOff).map(({ stratum }) => stratum)));
+  const ends = linkEnds({ level, strata });
   const all = new Map(links.map(({ link }) => [link.id, link]));
   const looping = loopsOf([...all.values()]);
   return links.flatMap(({ stratum, link }): Finding[] => {
@@ -68,30 +55,9 @@ export function linkFindings({ level, strata }: LevelContent): Finding[] {
   });
 }
 
-function neverFires({ event }: Link, { kind, name, isOff }: End): string | undefined {
+function neverFires({ event }: Link, { kind, name, isOff }: LinkEnd): string | undefined {
   if (kind !== 'volume' && event !== 'used') return `only a volume can be entered or left, and ${name} is a ${kind}`;
   return isOff ? `${name} is switched off` : undefined;
-}
-
-function linkEnds(strata: LevelContent['strata'], switchedOff: ReadonlySet<string>): Map<string, End> {
-  const ends = new Map<string, End>();
-  for (const { stratum, content } of strata) {
-    const groups = new Map<string, Group>(content.group.map((group) => [group.id, group]));
-    const off = groupsWithin(groups, (group) => group.switchedOff);
-    const isOff = (group: string | null | undefined): boolean => switchedOff.has(stratum.id) || Boolean(group && off.has(group));
-    for (const kind of PLACED_KINDS) {
-      for (const item of content[kind] as readonly Item[]) {
-        const group = 'group' in item ? item.group : undefined;
-        ends.set(item.id, { kind, name: nameOf(kind, item), place: anchorOf({ kind, item } as PlacedItemOf), isOff: isOff(group) });
-      }
-    }
-    for (const group of content.group) ends.set(group.id, { kind: 'group', name: group.name, place: undefined, isOff: isOff(group.id) });
-  }
-  return ends;
-}
-
-function nameOf(kind: ItemKind, item: Item): string {
-  return 'name' in item && item.name !== '' ? item.name : kind === 'marker' && 'kind' in item ? `a ${item.kind}` : `a ${kind}`;
 }
 
 /** Links that set themselves off again, by id, with the number of links of their ring. One that fires once only ends a ring. */

@@ -38,6 +38,7 @@ const KEYS: readonly { readonly where: string; readonly keys: readonly (readonly
       ['V', 'draw a volume'],
       ['K', 'draw a path, Enter ends it'],
       ['T', 'paint tiles'],
+      ['X', 'paint a mask'],
       ['R', 'move a region'],
       ['Ctrl C X V', 'copy, cut, paste at the same place'],
       ['← ↑ → ↓', 'nudge by a grid step'],

@@ -10,6 +10,7 @@ import {
   type Json,
   type PlanPoint,
   type Rehearsal,
+  REHEARSAL_VERSION,
   type RehearsalResult,
 } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
@@ -215,7 +216,8 @@ export class CellsDesk {
     if (!collection) return;
     try {
       const result = await this.api.json<RehearsalResult>(`/api/collections/${collection.id}/bakes/rehearsal/${walk}`);
-      if (this.opened()?.walk !== walk) this.opened.set({ walk, result });
+      // One that was kept in an older form cannot be read any more; it is stale anyway.
+      if (this.opened()?.walk !== walk && result.version === REHEARSAL_VERSION) this.opened.set({ walk, result });
     } catch (error) {
       this.failure.set(error instanceof Error ? error.message : String(error));
     }

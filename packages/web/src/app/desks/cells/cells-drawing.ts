@@ -4,6 +4,7 @@ import type { CellMeasure } from './store/cells-store';
 
 /** Cells narrower than this on the screen carry no figures, pixels. */
 const LEAST_TEXT_PIXELS = 44;
+const MOST_FIRED_MARKS = 500;
 
 /** What of a cell is shown by a measure. */
 export function measureOf(cell: Pick<Cell, 'memoryBytes' | 'triangles' | 'blocks' | 'placements'>, measure: CellMeasure): number {
@@ -88,6 +89,19 @@ export function drawWalk(
       [gap.from[0], gap.from[2]],
       [gap.to[0], gap.to[2]],
     ]);
+  }
+  context.strokeStyle = colours.volume;
+  context.lineWidth = 2;
+  for (const { at: from } of result?.fired.slice(0, MOST_FIRED_MARKS) ?? []) {
+    const p = at(from[0], floor, from[2]);
+    if (!p) continue;
+    context.beginPath();
+    context.moveTo(p[0], p[1] - 6);
+    context.lineTo(p[0] + 6, p[1]);
+    context.lineTo(p[0], p[1] + 6);
+    context.lineTo(p[0] - 6, p[1]);
+    context.closePath();
+    context.stroke();
   }
   for (const {
     at: [x, , z],

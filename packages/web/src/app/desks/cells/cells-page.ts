@@ -19,6 +19,8 @@ import { CELL_MEASURES, cellsActions } from './store/cells-store';
 const SNAP_METRES = 0.5;
 /** Rows over which loads are spread in the timeline. */
 const LOAD_ROWS = 8;
+/** Links that were fired, as many as the card tells. */
+const MOST_FIRED = 40;
 
 /** The Cells desk: a level cut into cells, and a rehearsal of what is there when. */
 @Component({
@@ -47,6 +49,7 @@ export class CellsPage {
   readonly bytes = bytesText;
   readonly count = countText;
   readonly time = timeText;
+  readonly mostFired = MOST_FIRED;
   readonly seconds = (ms: number): string => timeText(Math.max(0, ms));
   private readonly plate = viewChild(PlateView);
   /** Knots of a path that is being drawn. */

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { laidId, type ItemKind, type Path, type Vector3 } from '@stravel/core';
+import { laidId, type ItemKind, type Path } from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections, isMade } from '../../document/level/level-sections';
 import type { HiddenGroups } from '../../document/unseen-groups';
@@ -23,8 +23,11 @@ import { drawSurvey } from './masks/survey-drawing';
 import { OverviewDesk } from './overview/overview-desk';
 import { drawOverview } from './overview/overview-drawing';
 import { PieceStrip } from './parts/piece-strip';
+import { knotGrips } from './paths/knot-grips';
 import { PathsDesk } from './paths/paths-desk';
+import { drawDistanceShade } from './paths/shade-drawing';
 import { PlanTool } from './plan-tool';
+import type { KnotGrip } from './plan-tool-drawing';
 import { SelectionSide } from './selecting/selection-side';
 import { isCopiedText } from './selecting/copied-text';
 import { snapPoint } from './snapping';
@@ -114,6 +117,7 @@ export class LayoutPage {
       }),
     knots: () => this.selectedKnots(),
     moveKnot: (index, to) => void this.paths.moveKnot(index, to),
+    moveHandle: (index, end, to) => void this.paths.moveHandle(index, end, to),
     brushMetres: () => (this.state().tool === 'mask' && this.masks.selected() ? this.masks.brushMetres() : 0),
     drawStroke: (points, from, to) =>
       void (this.state().tool === 'mask'
@@ -154,6 +158,7 @@ export class LayoutPage {
     const solved = this.tiles.solved();
     const step = this.tiles.step();
     const overview = this.overview.shown();
+    const distances = this.paths.shade();
     const survey = this.masks.shown()?.survey;
     const others = this.context.strata();
     const pieces = this.openLevel.pieces();
@@ -161,6 +166,7 @@ export class LayoutPage {
       if (overview) drawOverview(drawing, overview);
       if (others.length > 0) drawContext(drawing, others, pieces);
       if (solved) drawWay(drawing, solved, step);
+      if (distances) drawDistanceShade(drawing, distances);
       if (survey) drawSurvey(drawing, survey);
       this.tool.draw(drawing);
     };
@@ -281,9 +287,9 @@ export class LayoutPage {
     return Math.round((this.state().bottom + 0.5) * 1000) / 1000;
   }
 
-  private selectedKnots(): readonly Vector3[] {
+  private selectedKnots(): KnotGrip[] {
     const [one, ...others] = this.desk.selected();
-    return one?.kind === 'path' && others.length === 0 && this.state().tool === 'select' ? (one.item as Path).knots.map(({ position }) => position) : [];
+    return one?.kind === 'path' && others.length === 0 && this.state().tool === 'select' ? knotGrips(one.item as Path) : [];
   }
 
   private goTo(id: string): void {

@@ -2,6 +2,7 @@ import { boxPlanes, type Block, type Operation, type Piece, type Placement } fro
 import { deleteItems, duplicateItems, moveItems, resizeItem, sizeOfPlanes, turnItems, type PlacedItem } from './item-edits';
 import { handleFrame, stretchItem } from './plan-handles';
 import { PlanTool, type PlanToolHost } from './plan-tool';
+import type { KnotGrip } from './plan-tool-drawing';
 import { layoutActions, layoutFeature, type LayoutState } from './store/layout-store';
 
 const block: Block = { id: 'b', name: 'b', position: [1, 0, 1], turn: [10, 0, 0], planes: boxPlanes([2, 3, 4]), sight: 'hides', material: 'brick' };
@@ -66,7 +67,7 @@ describe('the plan tool', () => {
   let frame: ReturnType<typeof handleFrame>;
   let surface: number | undefined;
   let snap: readonly [number, number] | undefined;
-  let knots: readonly (readonly [number, number, number])[];
+  let knots: readonly KnotGrip[];
   const start = (over: Partial<LayoutState>) => {
     state = { ...layoutFeature.reducer(undefined, layoutActions.selectionDropped()), ...over };
     calls = [];
@@ -94,6 +95,7 @@ describe('the plan tool', () => {
       snapPoint: () => snap,
       knots: () => knots,
       moveKnot: record('moveKnot'),
+      moveHandle: record('moveHandle'),
       moveRegion: record('moveRegion'),
       drawStroke: record('drawStroke'),
       brushMetres: () => 0,
@@ -232,11 +234,16 @@ describe('the plan tool', () => {
   it('drags a knot, and moves a region only when one was drawn', () => {
     start({ tool: 'select', snapMetres: 0.5 });
     knots = [
-      [0, 0, 0],
-      [8, 0, 0],
+      { index: 0, end: 0, at: [0, 0] },
+      { index: 1, end: 0, at: [8, 0] },
+      { index: 1, end: -1, at: [6, 0] },
     ];
     drag(8.1, 0.1, 9.1, 3.2);
-    expect(calls).toEqual([['moveKnot', 1, [9, 3]]]);
+    drag(6.1, 0.1, 6.1, 2.1);
+    expect(calls).toEqual([
+      ['moveKnot', 1, [9, 3]],
+      ['moveHandle', 1, -1, [6, 2]],
+    ]);
     start({ tool: 'region' });
     drag(0, 0, 0.1, 0.1);
     drag(0, 0, 5, 6);

@@ -2,6 +2,13 @@ import { toMicro, type PlanPoint } from '@stravel/core';
 import type { PlateDrawing } from '../../plate/plate-view';
 import { handlesOf, outlineOf, type Handle, type HandleFrame, type PlanExtent } from './plan-handles';
 
+/** What a path is drawn by: a knot, or the end of its handle ahead (1) or behind (-1). */
+export interface KnotGrip {
+  readonly index: number;
+  readonly end: 0 | 1 | -1;
+  readonly at: PlanPoint;
+}
+
 /** What the pointer is in the middle of. */
 export type PlanDrag =
   | { readonly kind: 'box-select'; readonly from: PlanPoint; to: PlanPoint; readonly add: boolean }
@@ -11,7 +18,7 @@ export type PlanDrag =
   | { readonly kind: 'block'; readonly from: PlanPoint; to: PlanPoint }
   | { readonly kind: 'region'; readonly from: PlanPoint; to: PlanPoint }
   | { readonly kind: 'stroke'; readonly from: PlanPoint; to: PlanPoint; readonly points: PlanPoint[]; readonly widthMetres: number }
-  | { readonly kind: 'knot'; readonly index: number; readonly from: PlanPoint; to: PlanPoint | undefined }
+  | { readonly kind: 'knot'; readonly index: number; readonly end: KnotGrip['end']; readonly from: PlanPoint; to: PlanPoint | undefined }
   | { readonly kind: 'marker'; readonly from: PlanPoint; to: PlanPoint };
 
 /** What is drawn over the plan while a tool is at work. */
@@ -36,6 +43,28 @@ export function drawHalfDone(drawing: PlateDrawing, half: HalfDone): void {
   if (half.drag) drawDrag(drawing, half.drag, half.outlines);
   if (half.outline.length > 0) line(drawing, [...half.outline, half.cursor], false);
   if (half.frame && half.drag?.kind !== 'move') drawGrips(drawing, half.frame, half.drag);
+}
+
+/** The handles of a smooth path's knots: a thin line with a round end. */
+export function drawHandles({ context, colours, at }: PlateDrawing, grips: readonly KnotGrip[]): void {
+  const knots = new Map(grips.filter(({ end }) => end === 0).map(({ index, at: place }) => [index, place]));
+  context.strokeStyle = colours.brine;
+  context.fillStyle = colours.plate;
+  context.lineWidth = 1;
+  for (const { index, end, at: place } of grips) {
+    const knot = knots.get(index);
+    if (end === 0 || !knot) continue;
+    const [from, to] = [at(knot[0], 0, knot[1]), at(place[0], 0, place[1])];
+    if (!from || !to) continue;
+    context.beginPath();
+    context.moveTo(...from);
+    context.lineTo(...to);
+    context.stroke();
+    context.beginPath();
+    context.arc(to[0], to[1], 3.5, 0, Math.PI * 2);
+    context.fill();
+    context.stroke();
+  }
 }
 
 function drawDrag(drawing: PlateDrawing, drag: PlanDrag, outlines: () => readonly Float64Array[]): void {

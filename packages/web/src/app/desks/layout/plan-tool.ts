@@ -4,7 +4,7 @@ import type { LayoutItem } from './item-edits';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-view';
 import { draggedExtent, handlesOf, yawTowards, type HandleFrame, type PlanExtent } from './plan-handles';
 import { draggedBlock, draggedMarker, draggedVolume, drawnPath, outlinedBlock, outlinedVolume, placedAssembly, placedPiece } from './plan-makers';
-import { drawHalfDone, type PlanDrag } from './plan-tool-drawing';
+import { drawHalfDone, drawHandles, type KnotGrip, type PlanDrag } from './plan-tool-drawing';
 import type { ItemRef, LayoutState } from './store/layout-store';
 
 /** What a tool asks of the desk. */
@@ -29,9 +29,10 @@ export interface PlanToolHost {
   readonly surfaceAt: (at: PlanPoint) => number | undefined;
   /** The point of a thing to which the pointer snaps. */
   readonly snapPoint: (pointer: PlanPointer) => PlanPoint | undefined;
-  /** Places of the knots of the one path that is selected. */
-  readonly knots: () => readonly Vector3[];
+  /** Knots of the one path that is selected, and the ends of their handles when it is smooth. */
+  readonly knots: () => readonly KnotGrip[];
   moveKnot(index: number, to: PlanPoint): void;
+  moveHandle(index: number, end: 1 | -1, to: PlanPoint): void;
   moveRegion(from: PlanPoint, to: PlanPoint): void;
   /** @param points of the line that was drawn @param from, to snapped */
   drawStroke(points: readonly PlanPoint[], from: PlanPoint, to: PlanPoint): void;
@@ -96,6 +97,7 @@ export class PlanTool {
   draw(drawing: PlateDrawing): void {
     if (drawing.view !== 'plan') return;
     const { tool } = this.host.state();
+    drawHandles(drawing, this.host.knots());
     drawHalfDone(drawing, { drag: this.drag, outline: this.outline, cursor: this.cursor, outlines: this.host.outlines, frame: tool === 'select' ? this.host.frame() : undefined });
   }
 
@@ -141,10 +143,11 @@ export class PlanTool {
 
   private takeKnot(pointer: PlanPointer): boolean {
     const knots = this.host.knots();
-    const pixels = knots.map(([x, , z]) => Math.hypot(x - pointer.x, z - pointer.z) / pointer.metresPerPixel);
-    const index = pixels.indexOf(Math.min(...pixels));
-    if (index < 0 || pixels[index] > GRIP_PIXELS) return false;
-    this.drag = { kind: 'knot', index, from: [knots[index][0], knots[index][2]], to: undefined };
+    const pixels = knots.map(({ at: [x, z] }) => Math.hypot(x - pointer.x, z - pointer.z) / pointer.metresPerPixel);
+    const nearest = pixels.indexOf(Math.min(...pixels));
+    if (nearest < 0 || pixels[nearest] > GRIP_PIXELS) return false;
+    const { index, end, at } = knots[nearest];
+    this.drag = { kind: 'knot', index, end, from: at, to: undefined };
     return true;
   }
 
@@ -184,7 +187,8 @@ export class PlanTool {
       if (Math.hypot(pointer.x - drag.from[0], pointer.z - drag.from[1]) >= CLICK_PIXELS * pointer.metresPerPixel) this.host.moveRegion(drag.from, [pointer.x, pointer.z]);
     } else if (drag.kind === 'stroke') this.host.drawStroke(drag.points, drag.from, drag.to);
     else if (drag.kind === 'knot') {
-      if (drag.to) this.host.moveKnot(drag.index, drag.to);
+      if (drag.to && drag.end === 0) this.host.moveKnot(drag.index, drag.to);
+      else if (drag.to && drag.end !== 0) this.host.moveHandle(drag.index, drag.end, drag.to);
     } else if (drag.kind === 'block') this.endDrag(drag.from, at);
     else {
       const { marker } = this.host.state();

@@ -51,7 +51,7 @@ describe('sections of the open level', () => {
     const strata = signal([stratum]);
     TestBed.configureTestingModule({
       providers: [
-        { provide: OpenLevel, useValue: { strata } },
+        { provide: OpenLevel, useValue: { assemblies: signal(new Map()), strata } },
         { provide: DocumentRegistry, useValue: { contentVersion: version } },
         {
           provide: Compute,
@@ -74,7 +74,7 @@ describe('sections of the open level', () => {
     expect(asked).toHaveLength(1);
     await finish(0);
     expect(sections.drawn().map(({ id }) => id)).toEqual(['own', 'section:r']);
-    expect([isMade('section:r'), isMade('own'), sections.hiddenWith(new Set(['own']))]).toEqual([true, false, ['section:r']]);
+    expect([isMade('section:r'), isMade('own'), sections.hiddenWith(new Set(['own']))]).toEqual([true, false, ['assembly:own', 'section:r']]);
     const before = sections.drawn()[1];
     apply([{ kind: 'marker', id: 'm', field: null, before: null, after: { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 0 } }]);
     expect(asked).toHaveLength(1);

@@ -19,7 +19,7 @@ import {
 } from '@stravel/core';
 import { copiedItems } from '../../../edits/copied-items';
 import { create, newId, remove, setField } from '../../../edits/operations';
-import type { LayoutItem, PlacedItem } from '../item-edits';
+import type { PlacedItem } from '../item-edits';
 
 export interface AssemblyWish {
   readonly name: string;
@@ -42,8 +42,8 @@ export function assemblyOf(items: readonly PlacedItem[], { name, kit, pivot, int
   const content: Partial<Record<ItemKind, Item[]>> = {};
   for (const { kind, item } of items) {
     const moved = kind === 'link' ? item : { ...item, ...movedFields({ kind, item } as PlacedItemOf, away) };
-    const { group: _group, ...free } = moved as LayoutItem & { group?: string | null };
-    (content[kind] ??= []).push(free as Item);
+    const free = Object.fromEntries(Object.entries(moved).filter(([field]) => field !== 'group'));
+    (content[kind] ??= []).push(free as unknown as Item);
   }
   const use: AssemblyUse = { id: newId(), assembly: stratum.id, position: pivot, turn: 0 };
   return {

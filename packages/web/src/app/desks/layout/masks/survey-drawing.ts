@@ -1,4 +1,5 @@
 import type { PlateDrawing } from '../../../plate/plate-view';
+import { channelsOf, layShade, shadeCanvas } from '../shade-canvas';
 import type { ShownSurvey } from './masks-desk';
 
 /** Shades of a survey by its cells, made once. */
@@ -14,12 +15,8 @@ export function drawSurvey(drawing: PlateDrawing, survey: ShownSurvey): void {
   const y = mask.position[1];
   if (view === 'plan' && survey.hasStart) {
     const side = shade.step / mask.pixelsPerMetre;
-    const from = at(mask.position[0], y, mask.position[2]);
-    const to = at(mask.position[0] + shade.columns * side, y, mask.position[2] + shade.rows * side);
-    if (from && to) {
-      context.imageSmoothingEnabled = false;
-      context.drawImage(shadeOf(survey, drawing), from[0], from[1], to[0] - from[0], to[1] - from[1]);
-    }
+    const [x, , z] = mask.position;
+    layShade(drawing, shadeOf(survey, drawing), [x, z], [x + shade.columns * side, z + shade.rows * side], false);
   }
   context.strokeStyle = colours.brine;
   context.lineWidth = 2.5;
@@ -64,24 +61,8 @@ function shadeOf(survey: ShownSurvey, { colours }: PlateDrawing): HTMLCanvasElem
   const known = shades.get(survey);
   if (known) return known;
   const { columns, rows, cells } = survey.shade;
-  const canvas = document.createElement('canvas');
-  [canvas.width, canvas.height] = [columns, rows];
-  const context = canvas.getContext('2d') as CanvasRenderingContext2D;
-  const picture = context.createImageData(columns, rows);
-  const painted = [undefined, channelsOf(context, colours.over), channelsOf(context, colours.good)];
-  cells.forEach((value, i) => {
-    const colour = painted[value];
-    if (colour) picture.data.set([...colour, SHADE_ALPHA], i * 4);
-  });
-  context.putImageData(picture, 0, 0);
+  const painted = [undefined, [...channelsOf(colours.over), SHADE_ALPHA], [...channelsOf(colours.good), SHADE_ALPHA]] as const;
+  const canvas = shadeCanvas(columns, rows, (cell) => painted[cells[cell]]);
   shades.set(survey, canvas);
   return canvas;
-}
-
-/** Red, green and blue of a colour of the theme. */
-function channelsOf(context: CanvasRenderingContext2D, colour: string): readonly [number, number, number] {
-  context.fillStyle = colour;
-  context.fillRect(0, 0, 1, 1);
-  const [red, green, blue] = context.getImageData(0, 0, 1, 1).data;
-  return [red, green, blue];
 }

@@ -1,11 +1,14 @@
-import { Injectable, inject } from '@angular/core';
+import { Injectable, computed, effect, inject, signal } from '@angular/core';
 import {
   MOST_PATH_KNOTS,
   distancesFromPath,
   joinedKnots,
   offsetKnots,
+  pull,
   resamplePath,
   reversedKnots,
+  toMicro,
+  type DistanceShade,
   type Json,
   type Knot,
   type Marker,
@@ -13,6 +16,8 @@ import {
   type PlanPoint,
 } from '@stravel/core';
 import { MatDialog } from '@angular/material/dialog';
+import { Compute } from '../../../compute/compute';
+import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { remove, setField } from '../../../edits/operations';
 import { Ask } from '../../../ui/ask';
@@ -20,6 +25,13 @@ import type { PlacedItem } from '../item-edits';
 import { LayoutDesk } from '../layout-desk';
 import type { PATH_DEEDS } from '../selecting/selection-bar';
 import { DistancesDialog, type DistanceLine, type DistancesData } from './distances-dialog';
+
+/** A path with how far the plan is from it. */
+export interface ShownShade {
+  readonly level: string;
+  readonly path: Path;
+  readonly shade: DistanceShade;
+}
 
 type PathDeed = (typeof PATH_DEEDS)[number];
 
@@ -30,6 +42,26 @@ export class PathsDesk {
   private readonly dialogs = inject(MatDialog);
   private readonly openLevel = inject(OpenLevel);
   private readonly desk = inject(LayoutDesk);
+  private readonly compute = inject(Compute);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly made = signal<ShownShade | undefined>(undefined);
+  /** The path that the plan is shaded by, as it stands; undefined when none is or it is gone. */
+  private readonly shaded = computed(() => {
+    this.registry.contentVersion();
+    const id = this.made()?.path.id ?? '';
+    return this.openLevel.strata().flatMap(({ paths }) => paths.get(id) ?? [])[0] as Path | undefined;
+  });
+  readonly shade = computed(() => {
+    const made = this.made();
+    return made && this.shaded() && made.level === this.openLevel.level()?.id ? made : undefined;
+  });
+
+  constructor() {
+    effect(() => {
+      const path = this.shaded();
+      if (path && path !== this.made()?.path) void this.makeShade(path);
+    });
+  }
 
   async do(deed: PathDeed): Promise<void> {
     const [first, second] = this.desk.selected().filter(({ kind }) => kind === 'path');
@@ -43,8 +75,23 @@ export class PathsDesk {
       close: () => this.desk.commit(path.closed ? 'open a path' : 'close a path', [setField(first.stratum, 'path', path, 'closed', !path.closed)]),
       form: () => this.desk.commit('form of a path', [setField(first.stratum, 'path', path, 'form', path.form === 'curve' ? 'polyline' : 'curve')]),
       distances: () => this.openDistances(first),
+      shade: () => this.flipShade(path),
     };
     await deeds[deed]();
+  }
+
+  /** Draws one end of a knot's handle; the other keeps opposite it. @param end 1 ahead, -1 behind */
+  async moveHandle(index: number, end: 1 | -1, [x, z]: PlanPoint): Promise<void> {
+    const [one] = this.desk.selected();
+    if (one?.kind !== 'path') return;
+    const { knots, closed } = one.item as Path;
+    const { position } = knots[index];
+    const handle = [toMicro(end * (x - position[0])), toMicro(pull(knots, closed, index)[1]), toMicro(end * (z - position[2]))] as const;
+    await this.setKnots(
+      one,
+      'handle of a knot',
+      knots.map((knot, i) => (i === index ? { ...knot, handle } : knot)),
+    );
   }
 
   /** Moves one knot on the plan; its height stays. */
@@ -98,6 +145,24 @@ export class PathsDesk {
         remove(second.stratum, 'path', second.item),
       ]),
     );
+  }
+
+  private async flipShade(path: Path): Promise<void> {
+    if (this.shade()?.path.id === path.id) this.made.set(undefined);
+    else await this.makeShade(path);
+  }
+
+  private async makeShade(path: Path): Promise<void> {
+    const level = this.openLevel.level()?.id;
+    const boxes = this.desk.plate()?.everything() ?? [];
+    if (level === undefined || boxes.length === 0) return;
+    const corner = (pick: (a: number, b: number) => number, end: 'min' | 'max'): PlanPoint => [
+      boxes.reduce((value, { bounds }) => pick(value, bounds[end][0]), boxes[0].bounds[end][0]),
+      boxes.reduce((value, { bounds }) => pick(value, bounds[end][2]), boxes[0].bounds[end][2]),
+    ];
+    await this.desk.attempt(async () => {
+      this.made.set({ level, path, shade: await this.compute.run('distance-shade', { path, low: corner(Math.min, 'min'), high: corner(Math.max, 'max') }).result });
+    });
   }
 
   private openDistances(one: PlacedItem): void {

@@ -5,7 +5,7 @@ import type { ItemKind } from '@stravel/core';
 export const ARRANGE_DEEDS = ['move by', 'align', 'distribute', 'array', 'mirror', 'drop', 'vary', 'replace', 'ungroup'] as const;
 export const SELECT_DEEDS = ['find', 'similar', 'invert', 'keep'] as const;
 export const BLOCK_DEEDS = ['cut', 'join', 'hollow', 'move face', 'surface', 'planes'] as const;
-export const PATH_DEEDS = ['resample', 'offset', 'reverse', 'join paths', 'close', 'form', 'distances'] as const;
+export const PATH_DEEDS = ['resample', 'offset', 'reverse', 'join paths', 'close', 'form', 'distances', 'shade'] as const;
 export const ASSEMBLY_DEEDS = ['make assembly', 'replace assembly', 'part ways', 'own copy'] as const;
 export type SelectionDeed =
   | (typeof ARRANGE_DEEDS)[number]
@@ -41,6 +41,7 @@ const WORDS: Readonly<Record<(typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEED
   close: 'Close or open it',
   form: 'Straight or smooth',
   distances: 'Distance of markers from it…',
+  shade: 'Distance as a shade on the plan',
   'make assembly': 'Make an assembly of it…',
   'replace assembly': 'Replace the assembly…',
   'part ways': 'Part ways: things of this stratum',
