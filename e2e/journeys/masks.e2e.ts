@@ -81,5 +81,8 @@ test.describe('Masks', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', /map of Mould Room/);
     await page.getByRole('button', { name: 'Undo' }).click();
+    // Nothing of it is left for the tests that come after.
+    await expect(page.getByRole('button', { name: 'Undo' })).not.toHaveAttribute('title', /map of Mould Room/);
+    await expect(page.getByText('All changes saved')).toBeVisible();
   });
 });

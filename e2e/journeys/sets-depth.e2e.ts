@@ -146,7 +146,7 @@ test.describe('The whole', () => {
     await page.getByLabel('Column of condition 1').selectOption({ label: 'Ready' });
     await page.getByLabel('Test of condition 1').selectOption('is');
     await page.getByLabel('Value of condition 1').fill('ready');
-    await expect(page.locator('[data-cell="mould-room:name"]')).toHaveCount(0);
+    await expect(page.locator('[data-cell="chimney-foot:name"]')).toHaveCount(0);
     await expect(page.locator('[data-cell="weighbridge:name"]')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.locator('[data-cell="weighbridge:name"]')).toHaveCount(0);

@@ -105,8 +105,11 @@ describe('the shell', () => {
     expect(await stravel('check', ...own)).toMatchObject({ code: 0, out: 'nothing stands in the way of packing\n' });
     const first = await stravel('pack', 'out', ...own);
     expect(first).toMatchObject({ code: 0 });
-    expect(first.out).toMatch(/^12 levels and 3 kits are in out, \d+ bytes: \d+ files written, 0 unchanged, 0 removed\n$/);
+    expect(first.out).toMatch(/^13 levels and 3 kits are in out, \d+ bytes: \d+ files written, 0 unchanged, 0 removed\n$/);
     expect((await stravel('pack', 'out', ...own)).out).toMatch(/: 0 files written, \d+ unchanged, 0 removed\n$/);
+    const { masks } = JSON.parse(readFileSync(join(folder, 'out/levels/mould-room.json'), 'utf8')) as { masks: { picture: string }[] };
+    const picture = readFileSync(join(folder, 'out', masks[0].picture));
+    expect([picture.subarray(1, 4).toString(), picture.readUInt32BE(16), picture.readUInt32BE(20)]).toEqual(['PNG', 640, 440]);
     writeFileSync(join(folder, 'a-file'), '');
     const refused = await stravel('pack', 'a-file', ...own);
     expect(refused).toMatchObject({ code: 2, err: `stravel: pack: the folder ${join(folder, 'a-file')} is not a folder\n` });

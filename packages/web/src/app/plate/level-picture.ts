@@ -46,7 +46,7 @@ export class PictureStudio {
   ): Promise<Blob> {
     this.scene.setStrata(strata, new Set());
     this.scene.setMeshes(meshes);
-    while (this.scene.pendingBlocks > 0) await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS));
+    while (this.scene.isDrawing) await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS));
     const picks = new PickIndex(() => strata, pieces);
     const box = boxAround(picks.everything().map(({ bounds }) => bounds));
     if (!box) throw new Error('there is nothing in it to be seen');

@@ -1,12 +1,11 @@
 import { MASK_TILE_PIXELS, bitmapOfMask, maskTileKey, type Mask, type MaskBitmap } from '@stravel/core';
 import { Color, DataTexture, DoubleSide, Mesh, MeshBasicMaterial, NearestFilter, PlaneGeometry, RGBAFormat, SRGBColorSpace, LinearMipmapLinearFilter, type Group } from 'three';
 import type { PlateColours } from './plate-colours';
+import { SlicedWork } from './sliced-work';
 
 const SIDE = MASK_TILE_PIXELS;
 /** How strongly open ground is drawn: a breath, so that one sees where a mask lies. */
 const OPEN_ALPHA = 28;
-/** Tiles are drawn for so long at a time, so that the page stays responsive. */
-const SLICE_MS = 8;
 const SOLID_ALPHA = 235;
 
 interface DrawnTile {
@@ -26,24 +25,30 @@ interface DrawnMask {
 export class MaskMeshes {
   private readonly drawn = new Map<string, DrawnMask>();
   private ink = '';
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly work: SlicedWork;
 
-  /** @param isSeen whether things of a group are seen @param drew called after each slice of drawing */
+  /** @param isSeen whether things of a group are seen @param drawn called after each slice of drawing */
   constructor(
     private readonly group: Group,
     private readonly masks: ReadonlyMap<string, Mask>,
     private readonly isSeen: (group: string | null | undefined) => boolean,
-    private readonly drew: () => void,
-  ) {}
+    drawn: () => void,
+  ) {
+    this.work = new SlicedWork(drawn);
+  }
+
+  /** Whether some of it is still to be drawn. */
+  get isDrawing(): boolean {
+    return this.work.isUnderWay;
+  }
 
   /** Draws what changed since, a slice at a time. */
   refresh(): void {
-    clearTimeout(this.timer);
     for (const [id, { place }] of this.drawn) {
       const now = this.masks.get(id);
       if (!now || !this.isSeen(now.group) || !isPlacedAlike(place, now)) this.drop(id);
     }
-    this.drawSlice();
+    this.work.begin(this.redraw());
   }
 
   /** Solid ground is of the colour of ink; open ground a trace of it. */
@@ -54,40 +59,31 @@ export class MaskMeshes {
   }
 
   dispose(): void {
-    clearTimeout(this.timer);
+    this.work.stop();
     for (const id of [...this.drawn.keys()]) this.drop(id);
   }
 
-  private drawSlice(): void {
-    const end = performance.now() + SLICE_MS;
+  private *redraw(): Generator<void> {
     for (const mask of this.masks.values()) {
-      if (!this.isSeen(mask.group) || this.drawn.get(mask.id)?.mask === mask || this.draw(mask, end)) continue;
-      this.timer = setTimeout(() => this.drawSlice());
-      break;
-    }
-    this.drew();
-  }
-
-  /** @returns whether all of it is drawn now */
-  private draw(mask: Mask, end: number): boolean {
-    const known: DrawnMask = this.drawn.get(mask.id) ?? { mask: undefined, place: mask, tiles: new Map<string, DrawnTile>() };
-    this.drawn.set(mask.id, known);
-    for (let row = 0; row * SIDE < mask.rows; row++) {
-      for (let column = 0; column * SIDE < mask.columns; column++) {
-        const key = maskTileKey(column, row);
-        const text = mask.tiles[key] ?? '';
-        const before = known.tiles.get(key);
-        if (before?.text === text) continue;
-        before?.mesh.removeFromParent();
-        if (before) disposeMesh(before.mesh);
-        const mesh = this.meshOf(mask, column, row, text);
-        this.group.add(mesh);
-        known.tiles.set(key, { text, mesh });
-        if (performance.now() > end) return false;
+      if (!this.isSeen(mask.group) || this.drawn.get(mask.id)?.mask === mask) continue;
+      const known: DrawnMask = this.drawn.get(mask.id) ?? { mask: undefined, place: mask, tiles: new Map<string, DrawnTile>() };
+      this.drawn.set(mask.id, known);
+      for (let row = 0; row * SIDE < mask.rows; row++) {
+        for (let column = 0; column * SIDE < mask.columns; column++) {
+          const key = maskTileKey(column, row);
+          const text = mask.tiles[key] ?? '';
+          const before = known.tiles.get(key);
+          if (before?.text === text) continue;
+          before?.mesh.removeFromParent();
+          if (before) disposeMesh(before.mesh);
+          const mesh = this.meshOf(mask, column, row, text);
+          this.group.add(mesh);
+          known.tiles.set(key, { text, mesh });
+          yield;
+        }
       }
+      known.mask = mask;
     }
-    known.mask = mask;
-    return true;
   }
 
   private meshOf({ position, pixelsPerMetre, columns, rows }: Mask, column: number, row: number, text: string): DrawnTile['mesh'] {

@@ -3,6 +3,7 @@ import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import { boundsOfVolume, lineOfPath, surfaceOfVolume } from './event-marks';
 import { madeSurface, surfaceOfBlock } from './block-meshes';
+import { SlicedWork } from './sliced-work';
 
 /** Something that can be picked. */
 export interface PickItem {
@@ -13,6 +14,8 @@ export interface PickItem {
 }
 
 const MARKER_REACH = 0.5;
+/** Things between two points at which looking may pause. */
+const ITEMS_A_STEP = 1024;
 
 /** The box around boxes; undefined when there are none. */
 export function boxAround(boxes: Iterable<Box3>): Box3 | undefined {
@@ -31,7 +34,9 @@ export function boxAround(boxes: Iterable<Box3>): Box3 | undefined {
 export class PickIndex {
   private items: PickItem[] = [];
   private tree: BoxTree | undefined;
-  private madeOf = '';
+  /** What stood when it was last looked through, or began to be. */
+  private beginning = '';
+  private readonly work = new SlicedWork();
 
   constructor(
     private readonly strata: () => readonly StratumDocument[],
@@ -125,19 +130,45 @@ export class PickIndex {
     return document && facesOfItem(document, item.kind, item.id, this.pieces());
   }
 
+  /** Whether what stands now is what was looked through last; if not, looking goes on in slices until it is. */
+  prepare(): void {
+    if (this.stateNow() !== this.beginning) this.begin();
+  }
+
   private refresh(): void {
+    if (this.stateNow() !== this.beginning) this.begin();
+    this.work.finish();
+  }
+
+  private stateNow(): string {
+    const hidden = this.hiddenGroups();
+    return `${this.strata()
+      .map(({ id, version }) => `${id}:${version}`)
+      .join()} ${this.pendingBlocks()} ${[...hidden.hidden].join()} ${hidden.alone}`;
+  }
+
+  private begin(): void {
+    this.beginning = this.stateNow();
+    this.work.begin(this.lookThrough());
+  }
+
+  private *lookThrough(): Generator<void> {
     const strata = this.strata();
     const pending = this.pendingBlocks();
     const hidden = this.hiddenGroups();
-    const state = `${strata.map(({ id, version }) => `${id}:${version}`).join()} ${pending} ${[...hidden.hidden].join()} ${hidden.alone}`;
-    if (state === this.madeOf && this.tree) return;
-    this.madeOf = state;
-    this.items = strata.flatMap((document) => itemsOf(document, this.pieces(), pending > 0, unseenGroups(document, hidden)));
-    const boxes = new Float64Array(this.items.length * 6);
-    this.items.forEach(({ bounds }, i) => {
+    const items: PickItem[] = [];
+    for (const document of strata) {
+      for (const item of itemsOf(document, this.pieces(), pending > 0, unseenGroups(document, hidden))) {
+        if (items.push(item) % ITEMS_A_STEP === 0) yield;
+      }
+    }
+    const boxes = new Float64Array(items.length * 6);
+    items.forEach(({ bounds }, i) => {
       boxes.set(bounds.min, i * 6);
       boxes.set(bounds.max, i * 6 + 3);
     });
+    yield;
+    this.items = items;
     this.tree = new BoxTree(boxes);
   }
 }
@@ -217,25 +248,23 @@ function boxFaces({ position, turn, scale }: Placement, { min, max }: Box3): Flo
   return BOX_LOOPS.map((loop) => Float64Array.from(loop.flatMap((i) => corners[i])));
 }
 
-function itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piece>>, onlyMade: boolean, unseen: ReadonlySet<string>): PickItem[] {
-  const items: PickItem[] = [];
-  const add = (kind: ItemKind, id: string, group: string | null | undefined): void => {
+function* itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piece>>, onlyMade: boolean, unseen: ReadonlySet<string>): Generator<PickItem> {
+  const found = (kind: ItemKind, id: string, group: string | null | undefined): PickItem[] => {
     const bounds = isSeen(group, unseen) ? boundsOfItem(document, kind, id, pieces) : undefined;
-    if (bounds) items.push({ stratum: document.id, kind, id, bounds });
+    return bounds ? [{ stratum: document.id, kind, id, bounds }] : [];
   };
-  for (const block of document.blocks.values()) if (!onlyMade || madeSurface(block)) add('block', block.id, block.group);
+  for (const block of document.blocks.values()) if (!onlyMade || madeSurface(block)) yield* found('block', block.id, block.group);
   for (let slot = 0; slot < document.placements.slotCount; slot++) {
     const id = document.placements.idAt(slot);
-    if (id !== undefined) add('placement', id, document.placements.groupAt(slot));
+    if (id !== undefined) yield* found('placement', id, document.placements.groupAt(slot));
   }
-  for (const { id, group } of document.markers.values()) add('marker', id, group);
-  for (const { id, group } of document.dividers.values()) add('divider', id, group);
-  for (const { id, group } of document.volumes.values()) add('volume', id, group);
-  for (const { id, group } of document.paths.values()) add('path', id, group);
-  for (const { id, group } of document.tileFloors.values()) add('tileFloor', id, group);
-  for (const { id, group } of document.masks.values()) add('mask', id, group);
-  for (const { id, group } of document.assemblyUses.values()) add('assembly', id, group);
-  return items;
+  for (const { id, group } of document.markers.values()) yield* found('marker', id, group);
+  for (const { id, group } of document.dividers.values()) yield* found('divider', id, group);
+  for (const { id, group } of document.volumes.values()) yield* found('volume', id, group);
+  for (const { id, group } of document.paths.values()) yield* found('path', id, group);
+  for (const { id, group } of document.tileFloors.values()) yield* found('tileFloor', id, group);
+  for (const { id, group } of document.masks.values()) yield* found('mask', id, group);
+  for (const { id, group } of document.assemblyUses.values()) yield* found('assembly', id, group);
 }
 
 /** Small things are wanted before large ones under the same point. */

@@ -2,6 +2,7 @@ import { turnMatrix, type TurnDegrees } from '@stravel/core';
 import { DynamicDrawUsage, InstancedBufferAttribute, InstancedMesh, Sphere, Vector3, type Group } from 'three';
 import type { PlacementStore } from '../document/placement-columns';
 import type { PieceMesh, StepMesh } from './kit-meshes';
+import { SlicedWork } from './sliced-work';
 
 /** Side of the squares of the plan by which instances are culled together, metres. */
 export const CHUNK_METRES = 128;
@@ -11,6 +12,8 @@ export const CHAIN_CHUNK_METRES = 32;
 const MANY_CHUNKS = 600;
 const LEAST_A_CHUNK = 48;
 const WIDEST_METRES = 1e6;
+/** Placements between two points at which drawing may pause. */
+const SLOTS_A_STEP = 1024;
 
 /** How large things are in a picture, for choosing detail steps. */
 export interface DetailView {
@@ -59,6 +62,7 @@ export class PlacementInstances {
   private readonly places = new Map<number, Place>();
   /** Side of the squares of each piece, metres; as it was when everything was last drawn anew. */
   private readonly sides = new Map<string, number>();
+  private readonly work: SlicedWork;
 
   constructor(
     private readonly group: Group,
@@ -66,25 +70,43 @@ export class PlacementInstances {
     private readonly meshOf: (piece: string) => PieceMesh | undefined,
     /** Whether what stands in a group, or in none, is drawn. */
     private readonly shows: (group: string | undefined) => boolean = () => true,
-  ) {}
+    /** Called when a slice has been drawn later than it was asked for. */
+    drawn: () => void = () => undefined,
+  ) {
+    this.work = new SlicedWork(drawn);
+  }
 
-  /** Draws everything anew. */
+  /** Whether some of it is still to be drawn. */
+  get isDrawing(): boolean {
+    return this.work.isUnderWay;
+  }
+
+  /** Draws everything anew; what is much, in slices. */
   rebuild(): void {
     this.dispose();
-    this.chooseSides();
+    this.work.begin(this.redraw());
+  }
+
+  private *redraw(): Generator<void> {
+    yield* this.chooseSides();
     const byChunk = new Map<string, number[]>();
     for (let slot = 0; slot < this.store.slotCount; slot++) {
+      if (slot % SLOTS_A_STEP === 0) yield;
       if (!this.isDrawn(slot)) continue;
       const key = this.keyOf(slot);
       const list = byChunk.get(key);
       if (list) list.push(slot);
       else byChunk.set(key, [slot]);
     }
-    for (const [key, slots] of byChunk) this.fill(key, slots);
+    for (const [key, slots] of byChunk) {
+      this.fill(key, slots);
+      yield;
+    }
   }
 
   /** Draws one placement anew after it was put, moved or removed. `slot` as it was when it was last drawn, or is now. */
   update(slot: number): void {
+    this.work.finish();
     const place = this.places.get(slot);
     const key = this.isDrawn(slot) ? this.keyOf(slot) : undefined;
     if (place && place.key === key) {
@@ -122,6 +144,7 @@ export class PlacementInstances {
   }
 
   dispose(): void {
+    this.work.stop();
     for (const chunk of this.chunks.values()) this.drop(chunk);
     this.chunks.clear();
     this.places.clear();
@@ -149,10 +172,11 @@ export class PlacementInstances {
   }
 
   /** Wider squares for pieces that stand far apart. */
-  private chooseSides(): void {
+  private *chooseSides(): Generator<void> {
     this.sides.clear();
     const spread = new Map<string, Spread>();
     for (let slot = 0; slot < this.store.slotCount; slot++) {
+      if (slot % SLOTS_A_STEP === 0) yield;
       if (!this.isDrawn(slot)) continue;
       const piece = this.store.pieceAt(slot);
       let known = spread.get(piece);

@@ -97,6 +97,11 @@ export class PlateScene {
     return [...this.drawn.values()].reduce((sum, { blocks }) => sum + blocks.pending, 0);
   }
 
+  /** Whether anything is still to be drawn. */
+  get isDrawing(): boolean {
+    return this.pendingBlocks > 0 || [...this.drawn.values()].some(({ placements, masks }) => placements.isDrawing || masks.isDrawing);
+  }
+
   setEdgeOpacity(opacity: number): void {
     this.materials.edges.transparent = opacity < 1;
     this.materials.edges.opacity = opacity;
@@ -131,6 +136,7 @@ export class PlateScene {
       document.placements,
       (piece) => this.meshes.get(piece),
       (of) => isSeen(of, unseen()),
+      () => this.changed(),
     );
     const masks = new MaskMeshes(
       group,

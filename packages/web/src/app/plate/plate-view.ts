@@ -9,6 +9,7 @@ import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours, type PlateColours } from './plate-colours';
 import { PlateRenderer } from './plate-renderer';
 import { PlateScene } from './plate-scene';
+import { roughBounds } from './rough-bounds';
 
 /** Heights that the plan shows, metres; the rest is ghosted. */
 export interface HeightRange {
@@ -38,6 +39,9 @@ export interface PlanPointer {
   /** Metres of one CSS pixel. */
   readonly metresPerPixel: number;
 }
+
+/** From so many things on a stratum is framed by where they stand. */
+const MANY_THINGS = 5000;
 
 export type PlateViews = 'plan' | 'model' | 'both';
 
@@ -163,6 +167,9 @@ export class PlateView {
   }
 
   private bounds(counts: (stratum: string) => boolean): Box3 | undefined {
+    const strata = this.visibleStrata().filter(({ id }) => counts(id));
+    // Where very many stand, the size of each says next to nothing.
+    if (strata.reduce((sum, { size }) => sum + size, 0) > MANY_THINGS) return roughBounds(strata);
     const boxes = this.picks.everything().flatMap(({ bounds, stratum }) => (counts(stratum) ? [bounds] : []));
     // What is not drawn yet has no bounds; where its blocks stand says enough.
     if (this.scene.pendingBlocks + this.scene.leftOutBlocks > 0) {
@@ -320,6 +327,8 @@ export class PlateView {
       paint: this.paint(),
       overlay: this.overlay(),
     });
+    // Where things are is looked up ahead of the first click.
+    if (!this.scene.isDrawing) this.picks.prepare();
   }
 
   private paneOf(element: ElementRef<HTMLElement>): Pane {

@@ -10,6 +10,8 @@ export interface ReachDialogData {
   readonly levels: readonly string[];
   /** The level that is open. */
   readonly level: string;
+  /** Whether it can only be changed in all of them. */
+  readonly isWhole?: boolean;
 }
 
 const MOST_NAMED = 12;
@@ -20,7 +22,7 @@ const MOST_NAMED = 12;
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Where does this change belong?</h2>
+    <h2 mat-dialog-title>{{ data.isWhole ? 'Change it in all levels?' : 'Where does this change belong?' }}</h2>
     <mat-dialog-content>
       <p>{{ data.stratum }} is shared by {{ data.levels.length }} levels:</p>
       <ul>
@@ -32,12 +34,19 @@ const MOST_NAMED = 12;
         <p class="soft">and {{ data.levels.length - named.length }} more</p>
       }
       <p class="soft">
-        For {{ data.level }} alone, the change is kept as a patch: the others keep what they have. What you choose here holds for this stratum until you change it beside the tools.
+        @if (data.isWhole) {
+          What a recipe makes is the same wherever its stratum is shared. To have it otherwise in {{ data.level }}, let it part ways with {{ data.stratum }} on the Layout desk.
+        } @else {
+          For {{ data.level }} alone, the change is kept as a patch: the others keep what they have. What you choose here holds for this stratum until you change it beside the
+          tools.
+        }
       </p>
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close cdkFocusInitial>Leave it</button>
-      <button class="chip" mat-dialog-close="one">{{ data.level }} alone</button>
+      @if (!data.isWhole) {
+        <button class="chip" mat-dialog-close="one">{{ data.level }} alone</button>
+      }
       <button class="chip strong" mat-dialog-close="all">All {{ data.levels.length }} levels</button>
     </mat-dialog-actions>
   `,

@@ -18,6 +18,8 @@ export class SharedEdits {
   private readonly store = inject(Store);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly reach = this.store.selectSignal(selectReach);
+  /** Strata of which the person knows that all their levels change. */
+  private readonly warned = new Set<string>();
   private readonly chosen = signal<ReadonlyMap<string, Belongs>>(new Map());
 
   /** What the person said of a stratum in the open level, undefined when it was not asked yet. */
@@ -58,9 +60,19 @@ export class SharedEdits {
     return all.length > 0;
   }
 
-  /** Commits operations that say themselves where they belong, once the person knows whom they reach. */
-  async commitForAll(label: string, operations: readonly Operation[]): Promise<void> {
-    await this.edits.commit(label, [...operations, ...noteAssemblies(this.tables(), operations)]);
+  /**
+   * Commits operations on what all levels that share a stratum have in common, after naming them once.
+   * @returns false when the person left it
+   */
+  async commitWhole(label: string, operations: readonly Operation[]): Promise<boolean> {
+    for (const stratum of new Set(operations.map(({ document }) => document))) {
+      const key = this.keyOf(stratum);
+      if (this.levelsOf(stratum).length < 2 || this.warned.has(key)) continue;
+      if (!(await this.open(stratum, true))) return false;
+      this.warned.add(key);
+    }
+    await this.edits.commit(label, operations);
+    return true;
   }
 
   /** A stratum of the open level as core's patch operations take it; undefined when it is not loaded. */
@@ -85,14 +97,19 @@ export class SharedEdits {
     if (levels.length < 2 || this.openLevel.level()?.id === stratum) return 'all';
     const known = this.belongs(stratum);
     if (known) return known;
-    const data: ReachDialogData = {
-      stratum: this.tables().stratum[stratum].name,
-      levels: levels.map((id) => this.tables().level[id].name),
-      level: this.openLevel.level()?.name ?? 'this level',
-    };
-    const answer = await firstValueFrom(this.dialogs.open<ReachDialog, ReachDialogData, Belongs>(ReachDialog, { data, width: '520px' }).afterClosed());
+    const answer = await this.open(stratum, false);
     if (answer) this.choose(stratum, answer);
     return answer;
+  }
+
+  private open(stratum: string, isWhole: boolean): Promise<Belongs | undefined> {
+    const data: ReachDialogData = {
+      stratum: this.tables().stratum[stratum].name,
+      levels: this.levelsOf(stratum).map((id) => this.tables().level[id].name),
+      level: this.openLevel.level()?.name ?? 'this level',
+      isWhole,
+    };
+    return firstValueFrom(this.dialogs.open<ReachDialog, ReachDialogData, Belongs>(ReachDialog, { data, width: '520px' }).afterClosed());
   }
 
   private labelled(label: string, belongs: ReadonlyMap<string, Belongs>): string {

@@ -13,19 +13,14 @@ import { Session } from '../../session';
 import { Workspace } from '../../workspace';
 import { AssembliesDesk } from './assemblies/assemblies-desk';
 import { RegionDesk } from './arrange/region-desk';
-import { ContextDesk } from './context/context-desk';
-import { drawContext } from './context/context-drawing';
 import { LAYOUT_KINDS, type LayoutItem } from './item-edits';
 import { LayoutDesk } from './layout-desk';
 import { LayoutTools } from './layout-tools';
 import { MasksDesk } from './masks/masks-desk';
-import { drawSurvey } from './masks/survey-drawing';
-import { OverviewDesk } from './overview/overview-desk';
-import { drawOverview } from './overview/overview-drawing';
 import { PieceStrip } from './parts/piece-strip';
 import { knotGrips } from './paths/knot-grips';
 import { PathsDesk } from './paths/paths-desk';
-import { drawDistanceShade } from './paths/shade-drawing';
+import { PlanOverlays } from './plan-overlays';
 import { PlanTool } from './plan-tool';
 import type { KnotGrip } from './plan-tool-drawing';
 import { SelectionSide } from './selecting/selection-side';
@@ -33,7 +28,6 @@ import { isCopiedText } from './selecting/copied-text';
 import { snapPoint } from './snapping';
 import { SideColumn } from './strata/side-column';
 import { TilesDesk } from './tiles/tiles-desk';
-import { drawWay } from './tiles/way-drawing';
 import { layoutActions, type LayoutTool } from './store/layout-store';
 
 const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = {
@@ -78,8 +72,7 @@ export class LayoutPage {
   readonly tiles = inject(TilesDesk);
   private readonly masks = inject(MasksDesk);
   readonly assemblies = inject(AssembliesDesk);
-  private readonly context = inject(ContextDesk);
-  private readonly overview = inject(OverviewDesk);
+  private readonly overlays = inject(PlanOverlays);
   private readonly shared = inject(SharedEdits);
   readonly openLevel = this.desk.openLevel;
   readonly sections = inject(LevelSections);
@@ -155,19 +148,9 @@ export class LayoutPage {
   readonly overlay = computed(() => {
     this.drawn();
     this.desk.frame();
-    const solved = this.tiles.solved();
-    const step = this.tiles.step();
-    const overview = this.overview.shown();
-    const distances = this.paths.shade();
-    const survey = this.masks.shown()?.survey;
-    const others = this.context.strata();
-    const pieces = this.openLevel.pieces();
+    const draw = this.overlays.draw();
     return (drawing: PlateDrawing): void => {
-      if (overview) drawOverview(drawing, overview);
-      if (others.length > 0) drawContext(drawing, others, pieces);
-      if (solved) drawWay(drawing, solved, step);
-      if (distances) drawDistanceShade(drawing, distances);
-      if (survey) drawSurvey(drawing, survey);
+      draw(drawing);
       this.tool.draw(drawing);
     };
   });

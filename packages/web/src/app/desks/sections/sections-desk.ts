@@ -8,6 +8,7 @@ import { OpenLevel } from '../../document/level/open-level';
 import { recordsFeature, selectReach } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { create, newId, remove, setField, setRecordField } from '../../edits/operations';
+import { SharedEdits } from '../../reach/shared-edits';
 import { sectionsActions, sectionsFeature } from './store/sections-store';
 
 /** A recipe with the stratum that holds it. */
@@ -25,6 +26,7 @@ const SEED_WORDS = ['ash', 'brine', 'cullet', 'drift', 'ember', 'flint', 'glass'
 export class SectionsDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
+  private readonly shared = inject(SharedEdits);
   private readonly snacks = inject(MatSnackBar);
   private readonly registry = inject(DocumentRegistry);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
@@ -90,7 +92,7 @@ export class SectionsDesk {
 
   async set(field: keyof Recipe, value: Json): Promise<void> {
     const held = this.held();
-    if (held) await this.edits.commit(`change a burrow’s ${FIELD_WORDS[field] ?? field}`, [setField(held.stratum, 'recipe', held.recipe, field, value)]);
+    if (held) await this.shared.commitWhole(`change a burrow’s ${FIELD_WORDS[field] ?? field}`, [setField(held.stratum, 'recipe', held.recipe, field, value)]);
   }
 
   async reseed(): Promise<void> {
@@ -101,7 +103,7 @@ export class SectionsDesk {
   async removeRecipe(): Promise<void> {
     const held = this.held();
     if (!held) return;
-    await this.edits.commit('delete a burrow', [...held.pins.map((pin) => remove(held.stratum, 'pin', pin)), remove(held.stratum, 'recipe', held.recipe)]);
+    await this.shared.commitWhole('delete a burrow', [...held.pins.map((pin) => remove(held.stratum, 'pin', pin)), remove(held.stratum, 'recipe', held.recipe)]);
   }
 
   /** Whether a block of a section can be pinned: one of its walls, or one pinned already. */
@@ -122,7 +124,7 @@ export class SectionsDesk {
 
   async unpin(pin: Pin): Promise<void> {
     const held = this.held();
-    if (held) await this.edits.commit('remove a pin', [remove(held.stratum, 'pin', pin)]);
+    if (held) await this.shared.commitWhole('remove a pin', [remove(held.stratum, 'pin', pin)]);
   }
 
   /** @param next how the wall shall be, from where it stands */
@@ -136,7 +138,7 @@ export class SectionsDesk {
     const known = held.pins.find((pin) => pin.id === id || isSame(pin));
     const over = next(known?.offset ?? [0, 0, 0]);
     if (known) {
-      await this.edits.commit(label, [
+      await this.shared.commitWhole(label, [
         setField(held.stratum, 'pin', known, 'hidden', over.hidden),
         ...(over.hidden ? [] : [setField(held.stratum, 'pin', known, 'offset', [...over.offset])]),
       ]);
@@ -148,7 +150,7 @@ export class SectionsDesk {
       return;
     }
     const pin: Pin = { id: newId(), recipe: held.recipe.id, ...squares, ...over };
-    await this.edits.commit(label, [create(held.stratum, 'pin', pin)]);
+    await this.shared.commitWhole(label, [create(held.stratum, 'pin', pin)]);
     this.store.dispatch(sectionsActions.wallChosen({ id: over.hidden ? null : pin.id }));
   }
 }

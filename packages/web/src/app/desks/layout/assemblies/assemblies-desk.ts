@@ -1,58 +1,20 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
 import { Router } from '@angular/router';
-import {
-  ITEM_KINDS,
-  RECORDS_DOCUMENT,
-  assemblyOfUse,
-  movedFields,
-  operationsForOne,
-  operationsOnUse,
-  patchStates,
-  patchesOfUse,
-  pushPatch,
-  revertPatch,
-  type AssemblyUse,
-  type Item,
-  type ItemKind,
-  type Operation,
-  type PatchState,
-  type PlacedItemOf,
-  type Stratum,
-  type StratumContent,
-  type Vector3,
-} from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
-import { DocumentRegistry } from '../../../document/document-registry';
+import { RECORDS_DOCUMENT, type AssemblyUse, type Stratum, type StratumContent } from '@stravel/core';
 import { OpenLevel } from '../../../document/level/open-level';
-import { remove, setField, setRecordField } from '../../../edits/operations';
+import { remove, setRecordField } from '../../../edits/operations';
 import { SharedEdits } from '../../../reach/shared-edits';
 import { Ask, nameFault } from '../../../ui/ask';
-import { setFields, type PlacedItem } from '../item-edits';
-import { LayoutDesk } from '../layout-desk';
 import { vectorOf, vectorQuestions } from '../arrange/vector-questions';
+import { LayoutDesk } from '../layout-desk';
 import type { ASSEMBLY_DEEDS } from '../selecting/selection-bar';
-import { LossDialog, type LossData } from '../strata/loss-dialog';
 import { assemblyOf, footOf, ownCopy, partedFrom, replaced } from './assembly-edits';
 
-/** One thing within the chosen use. */
-export interface WithinRow {
-  readonly kind: ItemKind;
-  readonly id: string;
-  readonly name: string;
-  /** What this use has otherwise; '' when nothing. */
-  readonly otherwise: string;
-  readonly isHidden: boolean;
-  readonly state: PatchState | undefined;
-}
-
-/** Making, placing and changing assemblies. */
+/** The assemblies of the kits: making, replacing, parting with, naming and deleting them. */
 @Injectable({ providedIn: 'root' })
 export class AssembliesDesk {
   private readonly ask = inject(Ask);
-  private readonly dialogs = inject(MatDialog);
   private readonly router = inject(Router);
-  private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
   private readonly shared = inject(SharedEdits);
   private readonly desk = inject(LayoutDesk);
@@ -63,26 +25,6 @@ export class AssembliesDesk {
       .filter(({ kit }) => Boolean(kit))
       .sort((a, b) => (a.name < b.name ? -1 : 1)),
   );
-  /** The one use that is chosen. */
-  readonly selected = computed(() => {
-    const [one, ...others] = this.desk.selected();
-    return one?.kind === 'assembly' && others.length === 0 ? { stratum: one.stratum, use: one.item as AssemblyUse } : undefined;
-  });
-  /** What stands within the chosen use, and what it has otherwise. */
-  readonly within = computed((): WithinRow[] => {
-    this.registry.contentVersion();
-    const chosen = this.selected();
-    const document = chosen && this.openLevel.assemblies().get(chosen.use.assembly);
-    if (!chosen || !document) return [];
-    const states = new Map(patchStates(patchesOfUse(chosen.use), chosen.use.id, (kind, id) => document.item(kind, id)).map((state) => [state.patch.target, state]));
-    const rows = ITEM_KINDS.flatMap((kind) =>
-      kind === 'patch' || kind === 'group' ? [] : [...document.itemsOf(kind)].map((item): WithinRow => this.rowOf(kind, item, states.get(item.id))),
-    );
-    const idle = [...states.values()]
-      .filter(({ shared }) => !shared)
-      .map((state) => this.rowOf(state.patch.kind, { id: state.patch.target, ...state.patch.fields } as unknown as Item, state));
-    return [...rows, ...idle];
-  });
 
   nameOf(assembly: string): string {
     return (this.desk.tables().stratum[assembly] as Stratum | undefined)?.name ?? 'an assembly that is gone';
@@ -170,7 +112,7 @@ export class AssembliesDesk {
 
   /** Gives the one chosen use an assembly of its own. */
   private async ownCopy(): Promise<void> {
-    const chosen = this.selected();
+    const [chosen] = this.uses();
     const record = chosen && (this.desk.tables().stratum[chosen.use.assembly] as Stratum | undefined);
     const content = chosen && this.contentOf(chosen.use.assembly);
     if (!record || !content) return;
@@ -181,59 +123,6 @@ export class AssembliesDesk {
       fault: ({ name }) => nameFault(name),
     });
     if (answers) await this.desk.commit(`own copy of ${record.name}`, ownCopy(chosen.stratum, chosen.use, record, content, String(answers['name']).trim()));
-  }
-
-  put(field: 'position' | 'turn', value: Vector3 | number): void {
-    const chosen = this.selected();
-    if (chosen) void this.desk.commit(`${field} of an assembly`, [setField(chosen.stratum, 'assembly', chosen.use, field, value as number)]);
-  }
-
-  /** Hides a thing in this use alone, or shows it as all others do. */
-  async hide({ kind, id, state, isHidden }: WithinRow): Promise<void> {
-    if (isHidden && state) await this.revert(state);
-    else await this.onUse('hide a thing of an assembly here', (document, assembly) => [remove(assembly, kind, document(kind, id) as Item)]);
-  }
-
-  /** Moves a thing in this use alone, in the assembly's own directions. */
-  async move({ kind, id, name }: WithinRow): Promise<void> {
-    const answers = await this.ask.for({
-      title: `Move ${name} here alone`,
-      says: 'In the directions of the assembly; sums are read.',
-      questions: vectorQuestions('By'),
-      deed: 'Move',
-    });
-    if (!answers) return;
-    await this.onUse('move a thing of an assembly here', (item, assembly) => {
-      const seen = item(kind, id) as Item;
-      return setFields({ stratum: assembly, kind, item: seen } as PlacedItem, movedFields({ kind, item: seen } as PlacedItemOf, vectorOf(answers)));
-    });
-  }
-
-  async revert({ patch }: PatchState): Promise<void> {
-    const chosen = this.selected();
-    if (chosen) await this.desk.commit('as all have it', operationsOnUse(chosen.stratum, chosen.use, revertPatch(chosen.use.assembly, patch)));
-  }
-
-  /** Gives what this use has otherwise to all, after saying whom it reaches. */
-  async giveToAll({ patch }: PatchState): Promise<void> {
-    const chosen = this.selected();
-    const document = chosen && this.openLevel.assemblies().get(chosen.use.assembly);
-    if (!document) return;
-    const levels = this.levelsOf(chosen.use.assembly);
-    const data: LossData = {
-      title: `Change ${this.nameOf(chosen.use.assembly)} for all?`,
-      says: `It changes wherever the assembly stands, in ${levels.length} level${levels.length === 1 ? '' : 's'}:`,
-      losses: levels,
-      deed: 'Give it to all',
-    };
-    if (!(await firstValueFrom(this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed()))) return;
-    await this.desk.attempt(async () => {
-      const pushed = pushPatch(
-        assemblyOfUse(chosen.use, (kind, id) => document.item(kind, id)),
-        patch,
-      );
-      await this.shared.commitForAll(`change ${this.nameOf(chosen.use.assembly)} for all`, operationsOnUse(chosen.stratum, chosen.use, pushed));
-    });
   }
 
   async rename(id: string): Promise<void> {
@@ -262,23 +151,6 @@ export class AssembliesDesk {
     if (await this.desk.commit(`delete ${record.name}`, [remove(RECORDS_DOCUMENT, 'stratum', record)])) void this.router.navigate(['/layout']);
   }
 
-  private async onUse(label: string, change: (item: (kind: ItemKind, id: string) => Item | undefined, assembly: string) => readonly Operation[]): Promise<void> {
-    const chosen = this.selected();
-    const document = chosen && this.openLevel.assemblies().get(chosen.use.assembly);
-    if (!document) return;
-    const { stratum, use } = chosen;
-    const assembly = assemblyOfUse(use, (kind, id) => document.item(kind, id));
-    const seen = patchStates(patchesOfUse(use), use.id, (kind, id) => document.item(kind, id));
-    const item = (kind: ItemKind, id: string): Item | undefined => {
-      const own = seen.find(({ patch }) => patch.target === id)?.patch;
-      const shared = document.item(kind, id);
-      return shared && own ? ({ ...shared, ...own.fields } as Item) : shared;
-    };
-    await this.desk.attempt(async () => {
-      await this.desk.commit(label, operationsOnUse(stratum, use, operationsForOne(assembly, change(item, use.assembly))));
-    });
-  }
-
   private uses(): { readonly stratum: string; readonly use: AssemblyUse }[] {
     return this.desk.selected().flatMap(({ stratum, kind, item }) => (kind === 'assembly' ? [{ stratum, use: item as AssemblyUse }] : []));
   }
@@ -288,25 +160,4 @@ export class AssembliesDesk {
     if (!content) this.desk.refuse(`${this.nameOf(assembly)} is not loaded, or is gone.`);
     return content;
   }
-
-  private rowOf(kind: ItemKind, item: Item, state: PatchState | undefined): WithinRow {
-    const piece = kind === 'placement' && 'piece' in item ? this.openLevel.pieces()[item.piece as string]?.name : undefined;
-    const nested = kind === 'assembly' ? this.nameOf((item as AssemblyUse).assembly) : undefined;
-    const own = 'name' in item && item.name !== '' ? item.name : undefined;
-    const name = piece ?? nested ?? own ?? (kind === 'marker' && 'kind' in item ? String(item.kind) : kind);
-    return { kind, id: item.id, name, otherwise: state ? wordsOf(state) : '', isHidden: state?.deed === 'hidden', state };
-  }
-}
-
-/** What a use has otherwise, with what all others have. */
-function wordsOf({ deed, patch, isIdle }: PatchState): string {
-  if (isIdle) return 'of a thing that is gone';
-  if (patch.change !== 'changed') return deed;
-  const text = (value: unknown): string =>
-    JSON.stringify(value)
-      .replace(/["[\]]/g, '')
-      .slice(0, 40);
-  return `${deed}: ${Object.keys(patch.fields)
-    .map((field) => `${field} ${text(patch.was[field])} → ${text(patch.fields[field])}`)
-    .join('; ')}`;
 }

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import type { Vector3 } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
 import { AssembliesDesk } from './assemblies-desk';
+import { UseDesk } from './use-desk';
 
 /** One use of an assembly: where it stands, what stands within, and what it has otherwise. */
 @Component({
@@ -14,15 +15,16 @@ import { AssembliesDesk } from './assemblies-desk';
 })
 export class AssemblyCard {
   readonly assemblies = inject(AssembliesDesk);
+  readonly one = inject(UseDesk);
   readonly axes = ['x', 'y', 'z'];
   readonly reach = computed(() => {
-    const chosen = this.assemblies.selected();
+    const chosen = this.one.selected();
     const levels = chosen ? this.assemblies.levelsOf(chosen.use.assembly) : [];
     return { says: levels.length === 1 ? 'in this level alone' : `in ${levels.length} levels`, names: levels.join(', ') };
   });
 
   place(axis: number, value: number): void {
-    const chosen = this.assemblies.selected();
-    if (chosen) this.assemblies.put('position', chosen.use.position.map((old, k) => (k === axis ? value : old)) as unknown as Vector3);
+    const chosen = this.one.selected();
+    if (chosen) this.one.put('position', chosen.use.position.map((old, k) => (k === axis ? value : old)) as unknown as Vector3);
   }
 }

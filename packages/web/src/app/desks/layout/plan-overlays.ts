@@ -1,0 +1,42 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { OpenLevel } from '../../document/level/open-level';
+import type { PlateDrawing } from '../../plate/plate-view';
+import { ContextDesk } from './context/context-desk';
+import { drawContext } from './context/context-drawing';
+import { MasksDesk } from './masks/masks-desk';
+import { drawSurvey } from './masks/survey-drawing';
+import { OverviewDesk } from './overview/overview-desk';
+import { drawOverview } from './overview/overview-drawing';
+import { PathsDesk } from './paths/paths-desk';
+import { drawDistanceShade } from './paths/shade-drawing';
+import { TilesDesk } from './tiles/tiles-desk';
+import { drawWay } from './tiles/way-drawing';
+
+/** What was asked of a level, drawn over it: density, other levels, distances, a mask's survey, a way over tile floors. */
+@Injectable({ providedIn: 'root' })
+export class PlanOverlays {
+  private readonly openLevel = inject(OpenLevel);
+  private readonly overview = inject(OverviewDesk);
+  private readonly context = inject(ContextDesk);
+  private readonly paths = inject(PathsDesk);
+  private readonly masks = inject(MasksDesk);
+  private readonly tiles = inject(TilesDesk);
+
+  /** A new function whenever any of it changes. */
+  readonly draw = computed(() => {
+    const overview = this.overview.shown();
+    const others = this.context.strata();
+    const pieces = this.openLevel.pieces();
+    const distances = this.paths.shade();
+    const survey = this.masks.shown()?.survey;
+    const solved = this.tiles.solved();
+    const step = this.tiles.step();
+    return (drawing: PlateDrawing): void => {
+      if (overview) drawOverview(drawing, overview);
+      if (others.length > 0) drawContext(drawing, others, pieces);
+      if (solved) drawWay(drawing, solved, step);
+      if (distances) drawDistanceShade(drawing, distances);
+      if (survey) drawSurvey(drawing, survey);
+    };
+  });
+}
