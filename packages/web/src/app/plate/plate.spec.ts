@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { TestBed } from '@angular/core/testing';
 import { boxPlanes, type Block, type Item, type Operation, type Piece } from '@stravel/core';
 import { StratumDocument } from '../document/stratum-document';
-import { PickIndex, boundsOfItem, facesOfItem } from './pick-index';
+import { boundsOfItem, facesOfItem } from './item-shapes';
+import { PickIndex } from './pick-index';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { PlateControls } from './plate-controls';
 

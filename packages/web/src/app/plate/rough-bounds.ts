@@ -1,6 +1,6 @@
 import type { Box3, Vector3 } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
-import { boxAround } from './pick-index';
+import { boxAround } from './item-shapes';
 
 /** The box around where blocks, placements and markers stand, whatever their size; undefined when there are none. */
 export function roughBounds(strata: readonly StratumDocument[]): Box3 | undefined {

@@ -1,12 +1,15 @@
 /** Work goes on for so long at a time, so that the page stays responsive. */
 const SLICE_MS = 8;
+/** What was done is shown no more often than this: a frame may cost more than many slices. */
+const SHOW_MS = 300;
 
 /** Long work on the page's thread, done in slices: a generator that yields where it may pause. The first slice is done at once. */
 export class SlicedWork {
   private steps: Iterator<void> | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private shownAt = 0;
 
-  /** @param wentOn called after each slice that is done later */
+  /** @param wentOn called now and then while it goes on, and when it is done, but not for the first slice */
   constructor(private readonly wentOn: () => void = () => undefined) {}
 
   get isUnderWay(): boolean {
@@ -39,6 +42,9 @@ export class SlicedWork {
     if (!this.steps) return;
     this.timer = setTimeout(() => {
       this.slice();
+      const now = performance.now();
+      if (this.steps && now < this.shownAt + SHOW_MS) return;
+      this.shownAt = now;
       this.wentOn();
     });
   }

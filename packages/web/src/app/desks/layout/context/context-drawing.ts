@@ -1,6 +1,6 @@
 import type { Piece } from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
-import { facesOfItem } from '../../../plate/pick-index';
+import { facesOfItem } from '../../../plate/item-shapes';
 import type { PlateDrawing } from '../../../plate/plate-view';
 
 /** Most things of other levels whose outlines are drawn. */
