@@ -6,6 +6,7 @@ import type { Run } from './compute';
 export class WorkInHand {
   private readonly reached = signal<{ readonly fraction: number; readonly stage: string } | undefined>(undefined);
   private run: Run<unknown> | undefined;
+  private turn = 0;
   readonly progress = this.reached.asReadonly();
   readonly failure = signal('');
 
@@ -14,16 +15,20 @@ export class WorkInHand {
 
   /** Does work with its progress shown; undefined when it was cancelled or failed (see `failure`). */
   async do<T>(firstStage: string, work: () => Promise<T>): Promise<T | undefined> {
+    const turn = ++this.turn;
     this.failure.set('');
     this.say(0, firstStage);
     try {
       return await work();
     } catch (error) {
-      if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(error instanceof Error ? error.message : String(error));
+      if (turn === this.turn && !(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(error instanceof Error ? error.message : String(error));
       return undefined;
     } finally {
-      this.reached.set(undefined);
-      this.run = undefined;
+      // Other work may have begun meanwhile.
+      if (turn === this.turn) {
+        this.reached.set(undefined);
+        this.run = undefined;
+      }
     }
   }
 

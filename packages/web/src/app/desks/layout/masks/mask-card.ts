@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import type { PlanPoint } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
+import { PlaceFields } from '../parts/place-fields';
 import { LayoutDesk } from '../layout-desk';
 import { MasksDesk } from './masks-desk';
 
@@ -10,16 +11,15 @@ const MOST_LINES = 40;
 /** One mask: its place and scale, the brush, and what a body finds in it. */
 @Component({
   selector: 'sv-mask-card',
-  imports: [NumberField],
+  imports: [NumberField, PlaceFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './mask-card.html',
-  styleUrl: './mask-card.scss',
+  styleUrls: ['../parts/card-rows.scss', './mask-card.scss'],
   host: { class: 'card' },
 })
 export class MaskCard {
   private readonly desk = inject(LayoutDesk);
   readonly masks = inject(MasksDesk);
-  readonly axes = ['x', 'y', 'z'];
   readonly mostLines = MOST_LINES;
   readonly size = computed(() => {
     const mask = this.masks.selected()?.mask;
@@ -29,15 +29,6 @@ export class MaskCard {
     const survey = this.masks.shown()?.survey;
     return (survey?.ways ?? []).map(({ fault, lengthMetres }, i) => ({ goal: survey?.goals[i] ?? '', isThere: fault === '', says: fault || `${lengthMetres.toFixed(1)} m` }));
   });
-
-  place(axis: number, value: number): void {
-    const chosen = this.masks.selected();
-    if (chosen)
-      this.masks.put(
-        'position',
-        chosen.mask.position.map((old, k) => (k === axis ? value : old)),
-      );
-  }
 
   goTo([x0, z0]: PlanPoint, [x1, z1]: PlanPoint): void {
     const y = this.masks.selected()?.mask.position[1] ?? 0;

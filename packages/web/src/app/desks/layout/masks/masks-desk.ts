@@ -1,10 +1,11 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { CoreError, type Json, type Marker, type Mask, type MaskSurvey, type PlanPoint } from '@stravel/core';
+import { type Json, type Marker, type Mask, type MaskSurvey, type PlanPoint } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { ApiClient } from '../../../api/api-client';
-import { Compute, type Run } from '../../../compute/compute';
+import { Compute } from '../../../compute/compute';
+import { WorkInHand } from '../../../compute/work-in-hand';
 import { OpenLevel } from '../../../document/level/open-level';
 import { pictureField } from '../../../document/records/picture-field';
 import { recordsFeature } from '../../../document/records/records-store';
@@ -34,7 +35,7 @@ export class MasksDesk {
   private readonly api = inject(ApiClient);
   private readonly desk = inject(LayoutDesk);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
-  private run: Run<MaskSurvey> | undefined;
+  private readonly work = new WorkInHand();
   /** Strokes are made one after the other: each begins with what the one before left. */
   private strokes: Promise<void> = Promise.resolve();
 
@@ -45,7 +46,7 @@ export class MasksDesk {
   readonly bodyMetres = signal(0.8);
   readonly narrowMetres = signal(1.5);
   /** How far the survey is; '' when none runs. */
-  readonly surveying = signal('');
+  readonly surveying = computed(() => this.work.progress()?.stage ?? '');
   readonly survey = signal<ShownSurvey | undefined>(undefined);
   readonly selected = computed(() => {
     const [one, ...others] = this.desk.selected();
@@ -104,28 +105,16 @@ export class MasksDesk {
     const at = ({ position: [x, , z] }: Marker): PlanPoint => [x, z];
     const spawn = markers.find(({ kind }) => kind === 'spawn');
     const exits = markers.filter(({ kind }) => kind === 'exit');
-    this.surveying.set('starting');
     this.survey.set(undefined);
     const input = { mask: chosen.mask, from: spawn ? at(spawn) : null, to: exits.map(at), bodyMetres: this.bodyMetres(), narrowMetres: this.narrowMetres() };
-    const run = this.compute.run('survey-mask', input, (_fraction, stage) => this.surveying.set(stage));
-    this.run = run;
-    try {
-      const found = await run.result;
-      const goals = exits.map(({ position: [x, , z] }) => `exit at ${x.toFixed(1)}, ${z.toFixed(1)}`);
-      this.survey.set({ ...found, mask: chosen.mask, goals });
-    } catch (error) {
-      if (!(error instanceof CoreError)) throw error;
-      if (error.code !== 'CANCELLED') this.desk.refuse(error.message);
-    } finally {
-      if (this.run === run) {
-        this.run = undefined;
-        this.surveying.set('');
-      }
-    }
+    const found = await this.work.do('starting', () => this.work.keep(this.compute.run('survey-mask', input, this.work.say)));
+    const goals = exits.map(({ position: [x, , z] }) => `exit at ${x.toFixed(1)}, ${z.toFixed(1)}`);
+    if (found) this.survey.set({ ...found, mask: chosen.mask, goals });
+    else if (this.work.failure()) this.desk.refuse(this.work.failure());
   }
 
   cancel(): void {
-    this.run?.cancel();
+    this.work.cancel();
   }
 
   /** Makes a small map of the mask the level's picture. */

@@ -1,8 +1,9 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { CoreError, type PlanDensity } from '@stravel/core';
+import type { PlanDensity } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
-import { Compute, type Run } from '../../../compute/compute';
+import { Compute } from '../../../compute/compute';
+import { WorkInHand } from '../../../compute/work-in-hand';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { LayoutDesk } from '../layout-desk';
@@ -35,8 +36,8 @@ export class OverviewDesk {
   private readonly desk = inject(LayoutDesk);
   private readonly choice = signal<OverviewChoice>({ sorts: [], reachMetres: REACH_METRES });
   private readonly made = signal<Overview | undefined>(undefined);
-  private run: Run<PlanDensity> | undefined;
-  readonly isMaking = signal(false);
+  private readonly work = new WorkInHand();
+  readonly isMaking = computed(() => this.work.progress() !== undefined);
 
   /** What is shown of the open level; undefined while all is shown as usual. */
   readonly shown = computed(() => {
@@ -65,7 +66,7 @@ export class OverviewDesk {
   }
 
   cancel(): void {
-    this.run?.cancel();
+    this.work.cancel();
   }
 
   private async make(): Promise<void> {
@@ -77,19 +78,9 @@ export class OverviewDesk {
       this.made.set(undefined);
       return;
     }
-    this.isMaking.set(true);
-    const run = this.compute.run('plan-density', { points: Float64Array.from(items.flatMap(({ x, z }) => [x, z])), reachMetres });
-    this.run = run;
-    try {
-      this.made.set({ level, items, density: await run.result });
-    } catch (error) {
-      if (!(error instanceof CoreError)) throw error;
-      if (error.code !== 'CANCELLED') this.desk.refuse(error.message);
-    } finally {
-      if (this.run === run) {
-        this.run = undefined;
-        this.isMaking.set(false);
-      }
-    }
+    const points = Float64Array.from(items.flatMap(({ x, z }) => [x, z]));
+    const density = await this.work.do('starting', () => this.work.keep(this.compute.run('plan-density', { points, reachMetres }, this.work.say)));
+    if (density) this.made.set({ level, items, density });
+    else if (this.work.failure()) this.desk.refuse(this.work.failure());
   }
 }

@@ -1,43 +1,37 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { Piece, Stratum } from '@stravel/core';
 
+/** What a thing is drawn by: its top and two sides. */
+interface BoxPaths {
+  readonly top: string;
+  readonly left: string;
+  readonly right: string;
+}
+
+interface StripCard extends BoxPaths {
+  readonly id: string;
+  readonly name: string;
+  readonly title: string;
+  readonly used: number;
+}
+
+/** Two things on one ground. */
+const ASSEMBLY_PATHS: BoxPaths = { top: 'M-24 20H24', left: 'M-20 16V-16H-6V16Z', right: 'M6 16V-4H20V16Z' };
+
 /** The assemblies of the kits, then their pieces, each drawn as the box it fills. */
 @Component({
   selector: 'sv-piece-strip',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="strip" role="listbox" aria-label="Assemblies and pieces of the kits" tabindex="-1">
-      @for (one of assemblies(); track one.id) {
-        <button
-          class="plain"
-          role="option"
-          [attr.aria-selected]="one.id === chosen()"
-          [title]="one.name + ', an assembly, used ' + (used().get(one.id) ?? 0) + ' times here'"
-          (click)="picked.emit(one.id)"
-        >
-          <svg viewBox="-30 -30 60 60" aria-hidden="true">
-            <path d="M-20 16V-16H-6V16Z" class="left" />
-            <path d="M6 16V-4H20V16Z" class="right" />
-            <path d="M-24 20H24" class="top" />
-          </svg>
-          <span>{{ one.name }}</span>
-          <span class="mono soft">{{ used().get(one.id) ?? 0 }}</span>
-        </button>
-      }
-      @for (card of cards(); track card.piece.id) {
-        <button
-          class="plain"
-          role="option"
-          [attr.aria-selected]="card.piece.id === chosen()"
-          [title]="card.piece.name + ', ' + card.triangles + ' triangles, used ' + card.used + ' times here'"
-          (click)="picked.emit(card.piece.id)"
-        >
+      @for (card of cards(); track card.id) {
+        <button class="plain" role="option" [attr.aria-selected]="card.id === chosen()" [title]="card.title" (click)="picked.emit(card.id)">
           <svg viewBox="-30 -30 60 60" aria-hidden="true">
             <path [attr.d]="card.top" class="top" />
             <path [attr.d]="card.left" class="left" />
             <path [attr.d]="card.right" class="right" />
           </svg>
-          <span>{{ card.piece.name }}</span>
+          <span>{{ card.name }}</span>
           <span class="mono soft">{{ card.used }}</span>
         </button>
       }
@@ -98,10 +92,18 @@ export class PieceStrip {
   readonly used = input.required<ReadonlyMap<string, number>>();
   readonly chosen = input('');
   readonly picked = output<string>();
-  readonly cards = computed(() => this.pieces().map((piece) => ({ piece, triangles: piece.steps[0].triangles, used: this.used().get(piece.id) ?? 0, ...boxPaths(piece) })));
+  readonly cards = computed((): StripCard[] => [
+    ...this.assemblies().map(({ id, name }): StripCard => this.cardOf(id, name, 'an assembly', ASSEMBLY_PATHS)),
+    ...this.pieces().map((piece): StripCard => this.cardOf(piece.id, piece.name, `${piece.steps[0].triangles} triangles`, boxPaths(piece))),
+  ]);
+
+  private cardOf(id: string, name: string, what: string, paths: BoxPaths): StripCard {
+    const used = this.used().get(id) ?? 0;
+    return { id, name, used, title: `${name}, ${what}, used ${used} times here`, ...paths };
+  }
 }
 
-function boxPaths({ bounds }: Piece): { top: string; left: string; right: string } {
+function boxPaths({ bounds }: Piece): BoxPaths {
   const size = [0, 1, 2].map((k) => bounds.max[k] - bounds.min[k]);
   const scale = 46 / Math.max((size[0] + size[2]) * 0.87, size[1] + (size[0] + size[2]) / 2);
   const [w, h, d] = size.map((s) => s * scale);

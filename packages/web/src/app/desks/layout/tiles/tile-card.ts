@@ -2,23 +2,23 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { HOLE } from '@stravel/core';
 import { setField } from '../../../edits/operations';
 import { NumberField } from '../../../ui/number-field';
+import { PlaceFields } from '../parts/place-fields';
 import { LayoutDesk } from '../layout-desk';
 import { TilesDesk } from './tiles-desk';
 
 /** One tile floor: its squares by the legend, rows and columns, text, and whether its goal can be reached. */
 @Component({
   selector: 'sv-tile-card',
-  imports: [NumberField],
+  imports: [NumberField, PlaceFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './tile-card.html',
-  styleUrl: './tile-card.scss',
+  styleUrls: ['../parts/card-rows.scss', './tile-card.scss'],
   host: { class: 'card' },
 })
 export class TileCard {
   private readonly desk = inject(LayoutDesk);
   readonly tiles = inject(TilesDesk);
   readonly hole = HOLE;
-  readonly axes = ['x', 'y', 'z'];
   /** Row and column, from 1, before which one is put in. */
   readonly line = signal(1);
   readonly answer = computed(() => {
@@ -40,14 +40,5 @@ export class TileCard {
   put(field: 'name' | 'squareMetres' | 'position', value: string | number | number[]): void {
     const chosen = this.tiles.selected();
     if (chosen) void this.desk.commit(`${field} of a tile floor`, [setField(chosen.stratum, 'tileFloor', chosen.floor, field, value)]);
-  }
-
-  place(axis: number, value: number): void {
-    const chosen = this.tiles.selected();
-    if (chosen)
-      this.put(
-        'position',
-        chosen.floor.position.map((old, k) => (k === axis ? value : old)),
-      );
   }
 }

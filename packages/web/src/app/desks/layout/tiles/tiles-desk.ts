@@ -1,9 +1,10 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { CoreError, DEFAULT_MOVEMENT, readSquare, type Json, type PlanPoint, type ReadSquares, type SolvedTiles, type TileFloor } from '@stravel/core';
+import { DEFAULT_MOVEMENT, readSquare, type Json, type PlanPoint, type ReadSquares, type SolvedTiles, type TileFloor } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
-import { Compute, type Run } from '../../../compute/compute';
+import { Compute } from '../../../compute/compute';
+import { WorkInHand } from '../../../compute/work-in-hand';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { recordsFeature } from '../../../document/records/records-store';
@@ -28,14 +29,14 @@ export class TilesDesk {
   private readonly edits = inject(EditLog);
   private readonly desk = inject(LayoutDesk);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
-  private run: Run<SolvedTiles> | undefined;
+  private readonly work = new WorkInHand();
 
   private readonly settings = computed(() => Object.values(this.tables().collection).at(0));
   readonly legend = computed(() => this.settings()?.legend ?? []);
   /** Text of the squares that are painted. */
   readonly brush = signal('.');
   readonly isFilling = signal(false);
-  readonly solving = signal('');
+  readonly solving = computed(() => this.work.progress()?.stage ?? '');
   readonly solved = signal<(SolvedTiles & { readonly floors: readonly TileFloor[] }) | undefined>(undefined);
   /** How far the way is played back. */
   readonly step = signal(0);
@@ -103,31 +104,17 @@ export class TilesDesk {
   async solve(): Promise<void> {
     this.cancel();
     const floors = this.floors();
-    this.solving.set('starting');
     this.solved.set(undefined);
-    const run = this.compute.run(
-      'solve-tiles',
-      { floors, legend: this.legend(), rules: this.settings()?.movement ?? DEFAULT_MOVEMENT, stateLimit: STATE_LIMIT },
-      (_fraction, stage) => this.solving.set(stage),
-    );
-    this.run = run;
-    try {
-      const solved = await run.result;
+    const input = { floors, legend: this.legend(), rules: this.settings()?.movement ?? DEFAULT_MOVEMENT, stateLimit: STATE_LIMIT };
+    const solved = await this.work.do('starting', () => this.work.keep(this.compute.run('solve-tiles', input, this.work.say)));
+    if (solved) {
       this.solved.set({ ...solved, floors });
       this.step.set(solved.way.length);
-    } catch (error) {
-      if (!(error instanceof CoreError)) throw error;
-      if (error.code !== 'CANCELLED') this.desk.refuse(error.message);
-    } finally {
-      if (this.run === run) {
-        this.run = undefined;
-        this.solving.set('');
-      }
-    }
+    } else if (this.work.failure()) this.desk.refuse(this.work.failure());
   }
 
   cancel(): void {
-    this.run?.cancel();
+    this.work.cancel();
   }
 
   private floors(): TileFloor[] {
