@@ -1,0 +1,19 @@
+import { expect, type Page } from '@playwright/test';
+
+/** Leaves a level as it was for the tests that come after. */
+export async function deleteStratum(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: `What to do with ${name}` }).click();
+  await page.getByRole('menuitem', { name: 'Delete…' }).click();
+  await expect(page.locator('[role=dialog] :focus')).toHaveCount(1);
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Delete it/ })
+    .click();
+  await expect(page.getByRole('button', { name: `What to do with ${name}` })).toHaveCount(0);
+  // Until the edit is on its way all still counts as saved.
+  await page.waitForTimeout(500);
+  await expect(page.getByText('All changes saved')).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'New stratum' })).toBeVisible();
+  await expect(page.getByRole('button', { name: `What to do with ${name}` })).toHaveCount(0);
+}
