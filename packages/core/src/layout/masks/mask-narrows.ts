@@ -1,5 +1,6 @@
 import type { RunContext } from '../../context/run-context';
 import { CoreError } from '../../errors';
+import { joinSets, rootOf } from './joined-sets';
 import type { MaskBitmap } from './mask-bitmap';
 import { labelRegions } from './mask-regions';
 
@@ -65,13 +66,13 @@ function withWall({ columns, rows, open }: MaskBitmap, context: RunContext): Int
   for (let row = 0, i = 0; row < rows; row++) {
     for (let column = 0; column < columns; column++, i++) {
       if (labels[i] === 0) continue;
-      if (row === 0 || column === 0 || row === rows - 1 || column === columns - 1) join(all, labels[i], rim);
-      if (row > 0 && column > 0 && labels[i - columns - 1] > 0) join(all, labels[i], labels[i - columns - 1]);
-      if (row > 0 && column < columns - 1 && labels[i - columns + 1] > 0) join(all, labels[i], labels[i - columns + 1]);
+      if (row === 0 || column === 0 || row === rows - 1 || column === columns - 1) joinSets(all, labels[i], rim);
+      if (row > 0 && column > 0 && labels[i - columns - 1] > 0) joinSets(all, labels[i], labels[i - columns - 1]);
+      if (row > 0 && column < columns - 1 && labels[i - columns + 1] > 0) joinSets(all, labels[i], labels[i - columns + 1]);
     }
   }
-  const rimRoot = find(all, rim);
-  for (let i = 0; i < labels.length; i++) if (labels[i] > 0) labels[i] = find(all, labels[i]) === rimRoot ? RIM : find(all, labels[i]);
+  const rimRoot = rootOf(all, rim);
+  for (let i = 0; i < labels.length; i++) if (labels[i] > 0) labels[i] = rootOf(all, labels[i]) === rimRoot ? RIM : rootOf(all, labels[i]);
   return labels;
 }
 
@@ -112,11 +113,11 @@ function meetings({ columns, rows }: MaskBitmap, order: Int32Array, parts: Int32
   return found;
 
   function meet(other: number, pixel: number): void {
-    const [a, b] = [find(parents, pixel), find(parents, other)];
+    const [a, b] = [rootOf(parents, pixel), rootOf(parents, other)];
     if (a === b) return;
     if (hasPart[a] === 1 && hasPart[b] === 1) found.push(pixel);
     const has = hasPart[a] | hasPart[b];
-    hasPart[join(parents, a, b)] = has;
+    hasPart[joinSets(parents, a, b)] = has;
   }
 }
 
@@ -147,18 +148,4 @@ function direction(k: number): readonly [number, number] {
   const [x, z] = k <= quarter ? [1, k / quarter] : k <= 3 * quarter ? [2 - k / quarter, 1] : [-1, 4 - k / quarter];
   const length = Math.sqrt(x * x + z * z);
   return [x / length, z / length];
-}
-
-function find(parents: Int32Array, k: number): number {
-  let root = k;
-  while (parents[root] !== root) root = parents[root];
-  while (parents[k] !== root) [parents[k], k] = [root, parents[k]];
-  return root;
-}
-
-/** @returns the root of both */
-function join(parents: Int32Array, a: number, b: number): number {
-  const [ra, rb] = [find(parents, a), find(parents, b)];
-  parents[Math.max(ra, rb)] = Math.min(ra, rb);
-  return Math.min(ra, rb);
 }

@@ -1,4 +1,5 @@
 import type { RunContext } from '../../context/run-context';
+import { joinSets, rootOf } from './joined-sets';
 import type { MaskBitmap } from './mask-bitmap';
 
 /** Pixels of one value that hang together side by side. */
@@ -29,11 +30,7 @@ export function labelRegions({ columns, rows, open }: MaskBitmap, value: 0 | 1, 
         labels[i] = parents.length;
         parents.push(parents.length);
       } else if (left === 0 || above === 0) labels[i] = left + above;
-      else {
-        const [a, b] = [rootOf(parents, left), rootOf(parents, above)];
-        labels[i] = Math.min(a, b);
-        parents[Math.max(a, b)] = labels[i];
-      }
+      else labels[i] = joinSets(parents, left, above);
     }
   }
   // A root is the least of its region, so numbers in order of roots are in order of first pixels.
@@ -70,11 +67,4 @@ export function fillSpecks(bitmap: MaskBitmap, leastPixels: number, context: Run
     count += sizes.reduce((sum, size, k) => sum + (k > 0 && size < leastPixels ? 1 : 0), 0);
   }
   return count;
-}
-
-function rootOf(parents: number[], label: number): number {
-  let root = label;
-  while (parents[root] !== root) root = parents[root];
-  while (parents[label] !== root) [parents[label], label] = [root, parents[label]];
-  return root;
 }

@@ -8,8 +8,6 @@ import {
   type Device,
   type Finding,
   type HeldLevel,
-  assembliesWithin,
-  levelContent,
   type LevelContent,
   type LevelFigures,
   type SightResult,
@@ -20,6 +18,7 @@ import { ApiClient } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
 import { Compute, type Run } from '../compute/compute';
 import { DocumentRegistry } from '../document/document-registry';
+import { storedContent } from '../document/level/stored-content';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
@@ -122,19 +121,7 @@ export class Bakes {
 
   /** A level with the content of its strata, loaded when they are not yet. */
   async content(level: string): Promise<LevelContent> {
-    const { level: levels, stratum: strata } = this.tables();
-    const record = levels[level];
-    const loaded = await Promise.all(
-      record.strata.filter(({ stratum }) => strata[stratum]).map(async ({ stratum }) => ({ stratum: strata[stratum], content: (await this.documents.stratum(stratum)).content() })),
-    );
-    const assemblies = [
-      ...assembliesWithin(
-        strata,
-        loaded.map(({ stratum }) => stratum.id),
-      ),
-    ].filter((id) => strata[id]);
-    const contents = await Promise.all(assemblies.map(async (id) => [id, (await this.documents.stratum(id)).content()] as const));
-    return levelContent({ ...record, values: {} }, loaded, new Map(contents));
+    return storedContent({ ...this.tables().level[level], values: {} }, this.tables(), this.documents);
   }
 
   /** Bakes a level in the worker and sends the result to be kept. Undefined when cancelled or failed (see `failure`). */

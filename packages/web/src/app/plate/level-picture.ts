@@ -1,9 +1,10 @@
 import { Injectable, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { assembliesWithin, standingContent, withAssemblies, type Box3, type StratumContent } from '@stravel/core';
+import type { Box3 } from '@stravel/core';
 import { Compute } from '../compute/compute';
 import { DocumentRegistry } from '../document/document-registry';
 import { documentOfSection } from '../document/level/level-sections';
+import { storedContent } from '../document/level/stored-content';
 import { recordsFeature } from '../document/records/records-store';
 import { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS } from '../document/unseen-groups';
@@ -99,17 +100,13 @@ export class LevelPicture {
 
   /** A PNG of a level as a whole. @throws Error that says why there is none */
   async make(studio: PictureStudio, level: string, view: PictureView): Promise<Blob> {
-    const { level: levels, stratum: known, piece: pieces } = this.tables();
-    const stack = levels[level].strata.map(({ stratum }) => stratum).filter((id) => Object.hasOwn(known, id));
-    const assemblies = new Map<string, StratumContent>();
-    for (const id of assembliesWithin(known, stack)) if (Object.hasOwn(known, id)) assemblies.set(id, (await this.documents.stratum(id)).content());
-    const strata = await Promise.all(
-      stack.map(async (id) => {
-        const seen = new StratumDocument(id);
-        seen.fill(withAssemblies(standingContent((await this.documents.stratum(id)).content(), level), (assembly) => assemblies.get(assembly)));
-        return seen;
-      }),
-    );
+    const { level: levels, piece: pieces } = this.tables();
+    const { strata: contents } = await storedContent(levels[level], this.tables(), this.documents);
+    const strata = contents.map(({ stratum, content }) => {
+      const seen = new StratumDocument(stratum.id);
+      seen.fill(content);
+      return seen;
+    });
     const sections: StratumDocument[] = [];
     for (const { recipes, pins } of strata) {
       for (const recipe of recipes.values()) {
