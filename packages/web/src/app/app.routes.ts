@@ -1,4 +1,13 @@
-import type { Routes } from '@angular/router';
+import type { Routes, UrlMatcher, UrlSegment } from '@angular/router';
+
+/** A desk of one level, with or without the level in its address: one route, so that the page is made once. */
+const ofLevel =
+  (desk: string): UrlMatcher =>
+  (segments) => {
+    if (segments.length < 1 || segments.length > 2 || segments[0].path !== desk) return null;
+    const posParams: Record<string, UrlSegment> = segments.length === 2 ? { id: segments[1] } : {};
+    return { consumed: [...segments], posParams };
+  };
 
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'sets' },
@@ -6,15 +15,11 @@ export const routes: Routes = [
   { path: 'sets/order', title: 'Sets · Stravel', loadComponent: () => import('./desks/sets').then((m) => m.OrderPage) },
   { path: 'sets/whole', title: 'Sets · Stravel', loadComponent: () => import('./desks/sets').then((m) => m.WholePage) },
   { path: 'sets/register/:id', title: 'Sets · Stravel', loadComponent: () => import('./desks/sets').then((m) => m.RegisterPage) },
-  { path: 'layout', title: 'Layout · Stravel', loadComponent: () => import('./desks/layout').then((m) => m.LayoutPage) },
-  { path: 'layout/:id', title: 'Layout · Stravel', loadComponent: () => import('./desks/layout').then((m) => m.LayoutPage) },
-  { path: 'sections', title: 'Sections · Stravel', loadComponent: () => import('./desks/sections').then((m) => m.SectionsPage) },
-  { path: 'sections/:id', title: 'Sections · Stravel', loadComponent: () => import('./desks/sections').then((m) => m.SectionsPage) },
-  { path: 'cells', title: 'Cells · Stravel', loadComponent: () => import('./desks/cells').then((m) => m.CellsPage) },
-  { path: 'cells/:id', title: 'Cells · Stravel', loadComponent: () => import('./desks/cells').then((m) => m.CellsPage) },
+  { matcher: ofLevel('layout'), title: 'Layout · Stravel', loadComponent: () => import('./desks/layout').then((m) => m.LayoutPage) },
+  { matcher: ofLevel('sections'), title: 'Sections · Stravel', loadComponent: () => import('./desks/sections').then((m) => m.SectionsPage) },
+  { matcher: ofLevel('cells'), title: 'Cells · Stravel', loadComponent: () => import('./desks/cells').then((m) => m.CellsPage) },
   { path: 'detail', title: 'Detail · Stravel', loadComponent: () => import('./desks/detail').then((m) => m.DetailPage) },
-  { path: 'sight', title: 'Sight · Stravel', loadComponent: () => import('./desks/sight').then((m) => m.SightPage) },
-  { path: 'sight/:id', title: 'Sight · Stravel', loadComponent: () => import('./desks/sight').then((m) => m.SightPage) },
+  { matcher: ofLevel('sight'), title: 'Sight · Stravel', loadComponent: () => import('./desks/sight').then((m) => m.SightPage) },
   { path: 'budget', title: 'Budget · Stravel', loadComponent: () => import('./desks/budget').then((m) => m.BudgetPage) },
   { path: 'pack', title: 'Pack · Stravel', loadComponent: () => import('./desks/pack').then((m) => m.PackPage) },
   { path: 'findings', title: 'Findings · Stravel', loadComponent: () => import('./findings/findings-page').then((m) => m.FindingsPage) },

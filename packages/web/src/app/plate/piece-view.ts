@@ -71,6 +71,7 @@ export class PieceView {
     });
     afterNextRender(() => {
       this.renderer = new WebGLRenderer({ canvas: this.canvas().nativeElement, antialias: true, alpha: true });
+      this.renderer.setClearColor(0x000000, 0);
       const observer = new ResizeObserver(() => this.invalidate());
       observer.observe(this.host);
       this.invalidate();

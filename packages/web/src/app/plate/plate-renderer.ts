@@ -50,6 +50,8 @@ export class PlateRenderer {
     private readonly modelCamera: ModelCamera,
   ) {
     this.renderer = new WebGLRenderer({ canvas: drawing, antialias: true, alpha: true, stencil: true });
+    // The first clear comes before the first render, and until then the clear colour would be opaque black.
+    this.renderer.setClearColor(0x000000, 0);
     this.renderer.autoClear = false;
     this.renderer.setScissorTest(true);
     this.renderer.localClippingEnabled = false;

@@ -1,0 +1,46 @@
+import { expect, introduce, test } from '../fixtures/stravel';
+import { pixelAt } from '../pages/pixels';
+
+const CHANGES = 50;
+/** Keys of two desks with a plate, and the names of their pages. */
+const DESKS = [
+  ['Alt+3', 'Sections'],
+  ['Alt+2', 'Layout'],
+] as const;
+/** Sum of red, green and blue below which paper would be black. */
+const BLACK = 60;
+
+test.use({ colorScheme: 'light' });
+test.setTimeout(240000);
+
+test('a changed desk never shows plan and model on black', async ({ quietPage: page, stravel }) => {
+  await introduce(page, stravel.address, '/layout/sorting-hall');
+  const made = await page.evaluate(() => {
+    const counts = { contexts: 0 };
+    const own = HTMLCanvasElement.prototype.getContext;
+    const seen = new WeakSet();
+    // Counts the canvases that are drawn by WebGL.
+    HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, ...parameters: unknown[]) {
+      if (String(parameters[0]).startsWith('webgl') && !seen.has(this)) {
+        seen.add(this);
+        counts.contexts += 1;
+      }
+      return (own as (...given: unknown[]) => unknown).apply(this, parameters);
+    } as typeof own;
+    (globalThis as unknown as { counts: typeof counts }).counts = counts;
+    return counts.contexts;
+  });
+  expect(made).toBe(0);
+  for (let i = 0; i < CHANGES; i++) {
+    const [key, name] = DESKS[i % 2];
+    await page.keyboard.press(key);
+    await expect(page.getByRole('link', { name, exact: false }).and(page.locator('[aria-current=page]'))).toBeVisible();
+    const plan = await page.getByRole('application').boundingBox();
+    if (!plan) throw new Error('the plan is not shown');
+    // What is drawn by then is what stays until something redraws.
+    await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
+    const [red, green, blue] = await pixelAt(page, plan.x + 3, plan.y + 3);
+    expect(red + green + blue, `change ${i + 1}, to ${name}`).toBeGreaterThan(BLACK);
+  }
+  expect(await page.evaluate(() => (globalThis as unknown as { counts: { contexts: number } }).counts.contexts)).toBe(CHANGES);
+});
