@@ -1,9 +1,12 @@
 import {
   DEFAULT_CODE_PATTERN,
+  STANDARD_DEVICES,
   emptyRecordTables,
   freeCodes,
+  freeKey,
   ordersBetween,
   randomStream,
+  takenKeys,
   type CollectionContent,
   type Field,
   type FieldValue,
@@ -56,43 +59,6 @@ const WORKSHOP: readonly (readonly [string, Purpose])[] = [
 ];
 const MOODS = ['overcast', 'lamp-lit', 'ember', 'salt haze', 'dark'];
 
-const MB = 1000000;
-const DEVICES = [
-  {
-    id: 'handheld',
-    name: 'Handheld',
-    budget: { triangles: 380000, drawCalls: 300, memoryBytes: 96 * MB, loadMs: 4000, diskBytes: 64 * MB },
-    seekMs: 12,
-    diskBytesPerSecond: 20 * MB,
-    unpackBytesPerSecond: 60 * MB,
-    activationSliceMs: 2,
-    activationBytesPerMs: 20000,
-    framesPerSecond: 30,
-  },
-  {
-    id: 'living-room-box',
-    name: 'Living-room box',
-    budget: { triangles: 1500000, drawCalls: 1200, memoryBytes: 900 * MB, loadMs: 6000, diskBytes: 400 * MB },
-    seekMs: 6,
-    diskBytesPerSecond: 90 * MB,
-    unpackBytesPerSecond: 250 * MB,
-    activationSliceMs: 3,
-    activationBytesPerMs: 80000,
-    framesPerSecond: 60,
-  },
-  {
-    id: 'desk-tower',
-    name: 'Desk tower',
-    budget: { triangles: 6000000, drawCalls: 4000, memoryBytes: 4000 * MB, loadMs: 5000, diskBytes: 2000 * MB },
-    seekMs: 0.1,
-    diskBytesPerSecond: 1500 * MB,
-    unpackBytesPerSecond: 900 * MB,
-    activationSliceMs: 4,
-    activationBytesPerMs: 300000,
-    framesPerSecond: 120,
-  },
-];
-
 const slug = (name: string): string =>
   name
     .toLowerCase()
@@ -132,8 +98,8 @@ export async function cinderbrine(): Promise<CollectionContent> {
   addFields(content);
   addSetsAndLevels(content);
   addOrder(records);
-  const deviceOrders = ordersBetween(null, null, DEVICES.length);
-  DEVICES.forEach((device, i) => (records.device[device.id] = { ...device, order: deviceOrders[i] }));
+  const deviceOrders = ordersBetween(null, null, STANDARD_DEVICES.length);
+  STANDARD_DEVICES.forEach((device, i) => (records.device[device.id] = { ...device, order: deviceOrders[i] }));
   for (const { kit, pieces, bytes } of await demoKits()) {
     records.kit[kit.id] = kit;
     for (const piece of pieces) records.piece[piece.id] = piece;
@@ -185,6 +151,7 @@ function addSetsAndLevels({ records }: CollectionContent): void {
     const level: Level = {
       id,
       name,
+      key: freeKey(name, 'level', count + 1, takenKeys(records)),
       set,
       order,
       purpose,

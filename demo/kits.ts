@@ -1,4 +1,4 @@
-import { sha256Hex, writeKitGlb, type Kit, type KitMesh, type Piece, type Vector3 } from '@stravel/core';
+import { keyFromName, sha256Hex, writeKitGlb, type Kit, type KitMesh, type Piece, type Vector3 } from '@stravel/core';
 import { MATERIALS, box, lathe } from './meshes';
 import { reachKit } from './reach-kit';
 
@@ -225,7 +225,7 @@ export async function demoKits(): Promise<DemoKit[]> {
 async function demoKit(id: string, name: string, meshes: readonly KitMesh[]): Promise<DemoKit> {
   const merged = meshes.map((mesh) => ({ name: mesh.name, parts: mergeByMaterial(mesh.parts) }));
   const bytes = await writeKitGlb(merged);
-  const kit: Kit = { id, name, mesh: sha256Hex(bytes) };
+  const kit: Kit = { id, name, key: keyFromName(name), mesh: sha256Hex(bytes) };
   return { kit, bytes, pieces: merged.map((mesh) => demoPiece(id, mesh)) };
 }
 

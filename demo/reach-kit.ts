@@ -98,5 +98,5 @@ export async function reachKit(): Promise<DemoKit> {
     const mesh = written.pieces.find((piece) => piece.name === name) ?? meshes.pieces[0];
     return { id: `piece-${name.replace(/ /g, '-')}`, kit: KIT, name, bounds: meshBounds(mesh), steps };
   });
-  return { kit: { id: KIT, name: 'Reach kit', mesh: sha256Hex(glb) }, pieces, bytes: glb };
+  return { kit: { id: KIT, name: 'Reach kit', key: 'reach-kit', mesh: sha256Hex(glb) }, pieces, bytes: glb };
 }

@@ -57,6 +57,7 @@ function input(): RehearsalInput {
     set: 's',
     order: 'a0',
     purpose: 'play' as const,
+    key: 'level',
     code: '',
     values: {},
     strata: [{ stratum: 'own', switchedOff: false }],

@@ -15,7 +15,20 @@ function collection(count: number): RecordTables {
   const digits = (i: number): string => String(i).padStart(6, '0');
   for (let i = 0; i < count; i++) {
     const id = `l${digits(i)}`;
-    level[id] = { id, name: `Level ${i + 1}`, set: 's', order: `a${digits(i)}`, purpose: 'play', code: '', values: {}, strata: [], openSky: false, bounds: null, binned: null };
+    level[id] = {
+      id,
+      name: `Level ${i + 1}`,
+      key: `level-${i + 1}`,
+      set: 's',
+      order: `a${digits(i)}`,
+      purpose: 'play',
+      code: '',
+      values: {},
+      strata: [],
+      openSky: false,
+      bounds: null,
+      binned: null,
+    };
     const before = (back: number): string => `l${digits(Math.max(0, i - back))}`;
     const rules: UnlockRule[] = [];
     if (i === 0) rules.push({ kind: 'start' });

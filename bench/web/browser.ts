@@ -1,4 +1,4 @@
-import { chromium, type Browser } from '@playwright/test';
+import { chromium, type Browser, type Page } from '@playwright/test';
 
 /** Debian's Chromium, drawing in software, the same for every benchmark. */
 export function launchBrowser(): Promise<Browser> {
@@ -15,4 +15,12 @@ export function launchBrowser(): Promise<Browser> {
       '--disable-sync',
     ],
   });
+}
+
+/** Gives a name, so that the first change asks for none. */
+export async function giveName(page: Page, name: string): Promise<void> {
+  await page.getByRole('button', { name: 'You: no name yet' }).click();
+  await page.getByRole('menuitem', { name: 'Your name…' }).click();
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByRole('button', { name: 'Continue' }).click();
 }

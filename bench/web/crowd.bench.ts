@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { EMPTY_CONTENT, randomStream, sha256Hex, writeKitGlb, type CollectionContent, type Piece, type Placement } from '@stravel/core';
 import { smallCollection } from '@stravel/core/testing';
 import { median, type Row } from '../measure';
-import { launchBrowser } from './browser';
+import { giveName, launchBrowser } from './browser';
 import { longestTask } from './longest-task';
 import { serveCollection } from './served-collection';
 
@@ -18,10 +18,10 @@ export async function crowdBench(): Promise<Row[]> {
   const browser = await launchBrowser();
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`${served.address}/layout/one`);
-    await page.getByLabel('Name', { exact: true }).fill('Bench');
-    await page.getByRole('button', { name: 'Start' }).click();
+    await page.goto(`${served.home}/sets`);
+    await giveName(page, 'Bench');
     const opened = await longestTask(page, async () => {
+      await page.keyboard.press('Alt+2');
       await page.getByText(new RegExp(`of ${PLACEMENTS}`)).waitFor({ timeout: 120000 });
       await page.waitForTimeout(3000);
     });
@@ -76,7 +76,7 @@ async function crowd(): Promise<CollectionContent> {
     records: {
       ...small.records,
       level: { one: { ...small.records.level['one'], strata: [{ stratum: 'own', switchedOff: false }], bounds: { min: [-10, -1, -10], max: [SIDE + 10, 20, SIDE + 10] } } },
-      kit: { kit: { id: 'kit', name: 'Kit', mesh } },
+      kit: { kit: { id: 'kit', name: 'Kit', key: 'kit', mesh } },
       piece: Object.fromEntries(pieces.map((piece) => [piece.id, piece])),
     },
     strata: new Map([

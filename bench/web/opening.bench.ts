@@ -6,7 +6,7 @@ import { extname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import type { Browser } from '@playwright/test';
 import { inTurns, timingText, type Row } from '../measure';
-import { launchBrowser } from './browser';
+import { giveName, launchBrowser } from './browser';
 import { serveCollection } from './served-collection';
 
 const ROOT = fileURLToPath(new URL('../../..', import.meta.url));
@@ -18,8 +18,8 @@ export async function openingBench(): Promise<Row[]> {
   execFileSync('npx', ['ng', 'build', 'bare'], { cwd: join(ROOT, 'packages/web'), stdio: ['ignore', 'ignore', 'inherit'] });
   const demo = await serveCollection('demo');
   const browser = await launchBrowser();
-  const storage = await introduce(browser, demo.address);
-  const sent = await scriptBytes(browser, demo.address, storage);
+  const storage = await introduce(browser, demo.home);
+  const sent = await scriptBytes(browser, demo.home, storage);
   const bare = await serveBare(sent);
   try {
     const open = async (address: string, ready: string): Promise<void> => {
@@ -32,7 +32,7 @@ export async function openingBench(): Promise<Row[]> {
     };
     const [ours, theirs] = await inTurns(
       ROUNDS,
-      () => open(`${demo.address}/sets`, '[data-cell$=":name"] & .core'),
+      () => open(`${demo.home}/sets`, '[data-cell$=":name"] & .core'),
       () => open(bare.address, '.painted'),
     );
     return [
@@ -52,8 +52,7 @@ async function introduce(browser: Browser, address: string): Promise<Awaited<Ret
   const context = await browser.newContext();
   const page = await context.newPage();
   await page.goto(`${address}/sets`);
-  await page.getByLabel('Name', { exact: true }).fill('Bench');
-  await page.getByRole('button', { name: 'Start' }).click();
+  await giveName(page, 'Bench');
   await page.locator('[data-cell$=":name"]').first().waitFor();
   // Every level is baked before anything is measured, so that the cores are there and the server is idle.
   await page.goto(`${address}/budget`);

@@ -12,6 +12,8 @@ const SERVER = fileURLToPath(new URL('./main.js', import.meta.url));
 
 export interface ServedCollection {
   readonly address: string;
+  /** Address of its collection. */
+  readonly home: string;
   stop(): Promise<void>;
 }
 
@@ -38,6 +40,7 @@ export async function serveCollection(content: CollectionContent | 'demo'): Prom
   });
   return {
     address,
+    home: `${address}/c/${content === 'demo' ? 'cinderbrine' : 'bench'}`,
     stop: async () => {
       const ended = new Promise((resolve) => child.once('exit', resolve));
       child.kill('SIGTERM');

@@ -1,7 +1,7 @@
 import type { Page } from '@playwright/test';
 import { manyLevels } from '../many-levels';
 import { median, type Row } from '../measure';
-import { launchBrowser } from './browser';
+import { giveName, launchBrowser } from './browser';
 import { longestTask } from './longest-task';
 import { serveCollection } from './served-collection';
 
@@ -16,9 +16,8 @@ export async function setsBench(): Promise<Row[]> {
   const browser = await launchBrowser();
   try {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`${served.address}/sets`);
-    await page.getByLabel('Name', { exact: true }).fill('Bench');
-    await page.getByRole('button', { name: 'Start' }).click();
+    await page.goto(`${served.home}/sets`);
+    await giveName(page, 'Bench');
     await page.getByRole('gridcell', { name: 'level 0001', exact: true }).waitFor();
     const loopMs = median(await page.evaluate(calibrate));
     const work: readonly (readonly [string, () => Promise<void>])[] = [

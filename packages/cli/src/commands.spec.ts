@@ -73,7 +73,7 @@ describe('the shell', () => {
     const wrong = join(folder, 'wrong.zip');
     writeFileSync(wrong, 'not a zip');
     for (const [parameters, message] of [
-      [['bake', 'sight', 'Nowhere'], 'there is no level with the id or name Nowhere'],
+      [['bake', 'sight', 'Nowhere'], 'there is no level with the key, name or id Nowhere'],
       [['restore', wrong], 'are not a whole zip'],
       [['restore', join(folder, 'absent.zip')], 'absent.zip'],
       [['archive', join(folder, 'none/x.zip')], 'none/x.zip'],
@@ -123,12 +123,15 @@ describe('the shell', () => {
     server = await demo();
     expect((await stravel('pack', 'out', ...own)).out).toMatch(/: 0 files written, \d+ unchanged, 0 removed\n$/);
     const { port } = JSON.parse(readFileSync(join(dataFolder, 'stravel.lock'), 'utf8')) as { port: number };
-    const operations = [{ document: 'records', kind: 'level', id: 'sorting-hall', field: 'name', before: 'Sorting Hall', after: 'Nul' }];
-    const body = JSON.stringify({ id: 'rename-to-nul', person: 'tester', label: 'rename', undoes: null, operations });
+    const { chunks } = JSON.parse(readFileSync(join(folder, 'out/levels/sorting-hall.json'), 'utf8')) as { chunks: { placements: { piece: string }[] }[] };
+    const { piece } = chunks.flatMap(({ placements }) => placements)[0];
+    const huge = { id: 'huge', piece, position: [0, 0, 0], turn: [0, 0, 0], scale: [900, 1, 1] };
+    const operations = [{ document: 'works-base', kind: 'placement', id: 'huge', field: null, before: null, after: huge }];
+    const body = JSON.stringify({ id: 'place-huge', person: 'tester', label: 'place', undoes: null, operations });
     await fetch(`http://127.0.0.1:${port}/api/collections/cinderbrine/edits`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body });
     const found = await stravel('check', ...own);
     expect(found).toMatchObject({ code: 1, err: 'stravel: the check found 1 error\n' });
-    expect(found.out).toContain('error PACK_FILE_NAME: Nul would be the file nul, a name that some systems keep for themselves');
+    expect(found.out).toMatch(/error PACK_SCALE: A placement of .* is scaled by 900; Plain glTF takes 0.01 to 100/);
     expect((await stravel('pack', 'out', ...own)).code).toBe(1);
   }, 120000);
 });

@@ -3,6 +3,8 @@ import { archiveCommand } from './commands/archive';
 import { bakeSightCommand } from './commands/bake';
 import { checkCommand } from './commands/check';
 import { demoCommand } from './commands/demo';
+import { listCommand } from './commands/list';
+import { newCommand } from './commands/new';
 import { packCommand } from './commands/pack';
 import { restoreCommand } from './commands/restore';
 import { serveCommand } from './commands/serve';
@@ -30,6 +32,15 @@ export function buildProgram(): Command {
   program.command('demo').description('serve, with the demo collection made if there is none').action(run(demoCommand));
   program.command('serve').description('serve the data folder').action(run(serveCommand));
   program
+    .command('new')
+    .description('make a collection with one set, one level and the standard devices')
+    .argument('<name>', 'its name')
+    .option('--ranks <names>', 'what sets are called from the top, with commas', 'Part,Chapter')
+    .option('--set <name>', 'name of its first set')
+    .option('--devices <ids>', 'handheld, living-room-box, desk-tower, with commas; none for none')
+    .action(run(newCommand));
+  program.command('list').description('the collections, one a line').action(run(listCommand));
+  program
     .command('archive')
     .description('write everything of a collection to one zip')
     .argument('<file>', 'the zip to write')
@@ -41,7 +52,7 @@ export function buildProgram(): Command {
     .description('compute and keep a bake')
     .command('sight')
     .description('pockets, openings and visible sets of a level')
-    .argument('<level>', 'id or name of the level')
+    .argument('<level>', 'key, name or id of the level')
     .option('--json', 'print everything in the form of docs/formats/sight.md')
     .option('--collection <id>', 'which collection; the only one by default')
     .action(run(bakeSightCommand));

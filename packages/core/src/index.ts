@@ -1,3 +1,17 @@
+export {
+  MAX_KEY_LETTERS,
+  NEW_LEVEL_NAME,
+  checkKeys,
+  completeKeys,
+  freeKey,
+  isKeyed,
+  isPlaceholderKey,
+  keyFault,
+  keyFromName,
+  newKey,
+  takenKeys,
+  type KeyedKind,
+} from './sets/keys';
 export { CoreError, fromPlainError, toPlainError, type ErrorDetails, type PlainError } from './errors';
 export { FINDING_DESKS, finding, type Finding, type FindingDesk, type FindingFix, type FindingPlace, type Severity } from './findings';
 export { createRunContext, type CancelSignal, type RunContext, type RunContextOptions } from './context/run-context';
@@ -42,6 +56,11 @@ export type { CellGrid } from './model/cell-grid';
 export type { Rehearsal } from './model/rehearsal';
 export { stepNodeName, type Kit, type Piece, type PieceStep } from './model/kit';
 export type { Budget, Device } from './model/device';
+export { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from './model/device-fields';
+export { recordUsers, type RecordUser, type UsedKind } from './edits/record-users';
+export { STANDARD_DEVICES } from './model/standard-devices';
+export { SET_PATH_SEPARATOR, setPathText } from './sets/import-sets';
+export { DEFAULT_RANKS, newCollection, renamed, withoutLevels, type NewCollection } from './sets/new-collection';
 export type { Acceptance } from './model/acceptance';
 export {
   RECORDS_DOCUMENT,
@@ -184,7 +203,6 @@ export { smoothNormals } from './mesh/mesh-normals';
 export { readGlb } from './formats/glb/read-glb';
 export { writeGlb } from './formats/glb/write-glb';
 export { PLAIN_TARGET } from './pack/pack-target';
-export { packFileName } from './pack/file-names';
 export { inspectKit, type KitInspection } from './pack/inspect-kit';
 export { checkPack, packedLevels, type CheckPackInput, type PackChoice } from './pack/check-pack';
 export { kitPackPath, packKit, type PackFile } from './pack/pack-kit';

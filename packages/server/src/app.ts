@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import type { LoggedEdit } from '@stravel/core';
+import type { CollectionContent, LoggedEdit } from '@stravel/core';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
@@ -9,8 +9,9 @@ import { BakeRepository } from './bakes/bake-repository';
 import { bakeRoutes } from './bakes/bake-routes';
 import { BakeService } from './bakes/bake-service';
 import { AssetStore } from './collections/asset-store';
+import { CollectionKeeping } from './collections/collection-keeping';
 import { CollectionRepository } from './collections/collection-repository';
-import { collectionRoutes } from './collections/collection-routes';
+import { collectionRoutes, missingCollection } from './collections/collection-routes';
 import { CollectionService } from './collections/collection-service';
 import type { Database } from './db/database';
 import { documentRoutes } from './documents/document-routes';
@@ -41,6 +42,8 @@ export interface AppDependencies {
   readonly webFolder: string | undefined;
   readonly log: Logger;
   readonly now: () => Date;
+  /** Makes the demo collection; absent where none ships. */
+  readonly demo?: () => Promise<CollectionContent>;
 }
 
 /** A server's parts; the app is ready to listen, the jobs are not yet started. */
@@ -48,6 +51,9 @@ export interface Server {
   readonly app: Express;
   readonly collections: CollectionService;
   readonly collectionRows: CollectionRepository;
+  readonly keeping: CollectionKeeping;
+  /** Gives the id of the demo collection, made if there is none; undefined where none ships. */
+  readonly openDemo: (() => Promise<string>) | undefined;
   readonly edits: EditService;
   readonly bakes: BakeService;
   readonly packs: PackService;
@@ -73,6 +79,9 @@ export function createApp(dependencies: AppDependencies): Server {
   const packs = new PackService(collections, bakes, threads, join(dataFolder, 'packs'));
   const jobs = new JobService(new JobRepository(database), new LocalJobQueue(), { 'bake-stale': bakes.bakeStale, pack: packs.packJob }, now, log);
 
+  const keeping = new CollectionKeeping(database, collectionRows, collections, documents, edits, bakeRows, assets, now);
+  const { demo } = dependencies;
+  const openDemo = demo && ((): Promise<string> => keeping.openDemo(demo, (id) => jobs.add(id, 'bake-stale', {})));
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, genReqId: () => randomUUID(), autoLogging: false }));
@@ -85,12 +94,12 @@ export function createApp(dependencies: AppDependencies): Server {
   // Only what is read is worth it: the answer to an edit is a few bytes.
   app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
   app.use('/api', express.json({ limit: MOST_BODY_BYTES }));
-  app.use('/api', peopleRoutes(database, now), collectionRoutes(collectionRows, collections, assets, threads));
+  app.use('/api', peopleRoutes(database, now), collectionRoutes({ rows: collectionRows, service: collections, keeping, assets, threads, openDemo }));
   app.use(
     '/api/collections/:collection',
     async (request, _response, next) => {
       const id = String(request.params['collection']);
-      if (!(await collectionRows.exists(id))) throw new HttpError(404, 'COLLECTION_MISSING', `There is no collection with the id ${id}.`);
+      if (!(await collectionRows.exists(id))) throw await missingCollection(collectionRows, id);
       next();
     },
     editRoutes(edits, editRows, jobs, bakes, new LevelHistoryService(database, editRows, documents)),
@@ -109,6 +118,8 @@ export function createApp(dependencies: AppDependencies): Server {
     app,
     collections,
     collectionRows,
+    keeping,
+    openDemo,
     edits,
     bakes,
     packs,

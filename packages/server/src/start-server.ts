@@ -2,7 +2,7 @@ import { mkdirSync, openSync, readFileSync, rmSync, writeSync, closeSync } from 
 import type { AddressInfo } from 'node:net';
 import { join } from 'node:path';
 import { pino } from 'pino';
-import { createApp, type Server } from './app';
+import { createApp, type AppDependencies, type Server } from './app';
 import type { ServerConfig } from './config';
 import { openDatabase } from './db/database';
 
@@ -16,12 +16,12 @@ export interface RunningServer extends Server {
  * Opens the data folder under its lock, listens and takes up unfinished jobs.
  * @throws Error when another process holds the folder, naming it
  */
-export async function startServer(config: ServerConfig): Promise<RunningServer> {
+export async function startServer(config: ServerConfig, demo?: AppDependencies['demo']): Promise<RunningServer> {
   const log = pino({ level: config.logLevel });
   const unlock = lockDataFolder(config.dataFolder);
   try {
     const database = await openDatabase(config.dataFolder);
-    const server = createApp({ database, dataFolder: config.dataFolder, webFolder: config.webFolder, log, now: () => new Date() });
+    const server = createApp({ database, dataFolder: config.dataFolder, webFolder: config.webFolder, log, now: () => new Date(), demo });
     const listener = server.app.listen(config.port, config.host);
     await new Promise<void>((resolve, reject) => {
       listener.once('listening', resolve);

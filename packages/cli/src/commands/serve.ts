@@ -1,8 +1,9 @@
 import { readConfig, startServer, type RunningServer } from '@stravel/server';
+import { cinderbrine } from '../../../../demo/cinderbrine';
 
 /** Serves until told to stop. */
 export async function serveCommand(): Promise<void> {
-  announce(await startServer(readConfig(process.env)));
+  announce(await startServer(readConfig(process.env), cinderbrine));
 }
 
 /** Prints the address and stops at SIGINT or SIGTERM. */

@@ -50,6 +50,7 @@ const strata = (block: readonly Block[], placement: LevelContent['strata'][numbe
     set: 's',
     order: 'a0',
     purpose: 'play',
+    key: 'level',
     code: '',
     values: {},
     strata: [{ stratum: 'own', switchedOff: false }],
@@ -79,7 +80,7 @@ const walk: Rehearsal = {
 const input = (over: Partial<RehearsalInput> = {}): RehearsalInput => ({
   content: row,
   pieces: { stack: piece },
-  kits: { kit: { id: 'kit', name: 'Yard kit', mesh: '' } },
+  kits: { kit: { id: 'kit', name: 'Yard kit', key: 'k', mesh: '' } },
   grid,
   rehearsal: walk,
   device,

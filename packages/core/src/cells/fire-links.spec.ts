@@ -38,6 +38,7 @@ const level = (volumes: readonly Volume[], links: readonly Link[], isOff = false
     set: 's',
     order: 'a0',
     purpose: 'play',
+    key: 'level',
     code: '',
     values: {},
     strata: [{ stratum: 'own', switchedOff: isOff }],

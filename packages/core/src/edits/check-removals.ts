@@ -1,7 +1,7 @@
 import { CoreError } from '../errors';
 import type { EditableKind, RecordTables } from '../model/records';
-import { linkUses } from '../sets/links';
 import type { JsonRecord } from './apply-operation';
+import { USED_KINDS, recordUsers, type UsedKind } from './record-users';
 
 interface Touched {
   readonly kind: EditableKind;
@@ -9,34 +9,29 @@ interface Touched {
   readonly record: JsonRecord | undefined;
 }
 
+/** So many users are named; the rest is counted. */
+const NAMED = 3;
+
 /**
- * Checks that an edit removes no register, entry or carried value from under what still uses it.
+ * Checks that an edit removes nothing from under what still uses it.
  * @param after gives the small records as they would stand after the edit; asked for only when needed
- * @throws CoreError 'EDIT_REFERENCE' naming what is used and by whom
+ * @throws CoreError 'EDIT_REFERENCE' naming what is used and by whom; `users` in its details has them all
  */
 export function checkRemovals(touched: readonly Touched[], after: () => RecordTables): void {
-  const removed = touched.filter(({ kind, record }) => record === undefined && (kind === 'entry' || kind === 'register' || kind === 'carriedValue'));
+  const removed = touched.filter((one): one is Touched & { readonly kind: UsedKind } => one.record === undefined && (USED_KINDS as readonly string[]).includes(one.kind));
   if (removed.length === 0) return;
   const tables = after();
-  const uses = removed.some(({ kind }) => kind === 'entry') ? linkUses(tables) : new Map<string, never>();
-  const refuse = (kind: string, id: string, by: string): never => {
-    throw new CoreError('EDIT_REFERENCE', `edit: ${kind} ${id} cannot be removed, ${by} still uses it`, { kind, id });
-  };
   for (const { kind, id } of removed) {
-    const use = uses.get(id)?.[0];
-    if (use) refuse(kind, id, `${use.field.name} of ${use.record.name}`);
-    if (kind === 'carriedValue') {
-      const user = Object.values(tables.levelOrder).find(
-        ({ rules, gains, resets }) => resets.includes(id) || gains.some(({ value }) => value === id) || rules.some((rule) => rule.kind === 'value' && rule.value === id),
-      );
-      if (user) refuse(kind, id, `the level ${tables.level[user.id]?.name ?? user.id}`);
-    }
-    if (kind !== 'register') continue;
-    const entry = Object.values(tables.entry).find(({ register }) => register === id);
-    if (entry) refuse(kind, id, `its entry ${entry.name}`);
-    const field = Object.values(tables.field).find(({ register, target, type }) => register === id || (type === 'entry' && target === id));
-    if (field) refuse(kind, id, `the field ${field.name}`);
-    const view = Object.values(tables.tableView).find(({ register }) => register === id);
-    if (view) refuse(kind, id, `the view ${view.name}`);
+    const users = recordUsers(tables, kind, id);
+    if (users.length === 0) continue;
+    const more = users.length > NAMED ? ` and ${users.length - NAMED} more` : '';
+    throw new CoreError(
+      'EDIT_REFERENCE',
+      `edit: ${kind} ${id} cannot be removed, ${users
+        .slice(0, NAMED)
+        .map(({ name }) => name)
+        .join(', ')}${more} still use${users.length === 1 ? 's' : ''} it`,
+      { kind, id, users: users.map((user) => ({ ...user })) },
+    );
   }
 }

@@ -4,6 +4,8 @@ import type { Box3 } from './vector';
 export interface Kit {
   readonly id: string;
   readonly name: string;
+  /** Readable and unique in the collection; files use it, and it stays when the kit is renamed. */
+  readonly key: string;
   /** SHA-256 of its GLB, hexadecimal; names the asset. */
   readonly mesh: string;
 }

@@ -15,6 +15,8 @@ export interface StackEntry {
 export interface Level {
   readonly id: string;
   readonly name: string;
+  /** Readable and unique in the collection; addresses and files use it, and it stays when the level is renamed. */
+  readonly key: string;
   /** Id of the set it stands in. */
   readonly set: string;
   /** Sort key among its set's levels; see sets/order. */

@@ -5,8 +5,8 @@ import { standingContent } from '../layout/level-content';
 import type { CollectionContent } from '../model/collection-content';
 import { stepNodeName, type Piece } from '../model/kit';
 import type { Level } from '../model/level';
+import { keyFromName } from '../sets/keys';
 import { levelsInOrder } from '../sets/order';
-import { fileNameFault, packFileName } from './file-names';
 import type { KitInspection } from './inspect-kit';
 import { PLAIN_TARGET, type PackTarget } from './pack-target';
 
@@ -33,7 +33,7 @@ export function checkPack({ content, inspections, choice }: CheckPackInput, cont
   const { records, strata } = content;
   const levels = packedLevels(records, choice);
   const usedPieces = new Set<string>();
-  const findings: Finding[] = [...nameFindings(levels, target)];
+  const findings: Finding[] = [...keyFindings(levels, target)];
   levels.forEach((level, i) => {
     context.checkCancelled();
     context.progress(i / levels.length, `checking ${level.name}`);
@@ -90,31 +90,20 @@ export function checkPack({ content, inspections, choice }: CheckPackInput, cont
   return [...new Map(findings.map((one) => [one.id, one])).values()];
 }
 
-function nameFindings(levels: readonly Level[], target: PackTarget): Finding[] {
-  const findings: Finding[] = [];
-  const taken = new Map<string, Level>();
-  for (const level of levels) {
-    const fileName = packFileName(level.name);
-    const fault = fileNameFault(fileName, target.mostNameLetters);
-    const other = taken.get(fileName);
-    taken.set(fileName, other ?? level);
-    const parts = { desk: 'pack' as const, severity: 'error' as const, subject: level.id, place: { level: level.id } };
-    if (fault !== undefined)
-      findings.push(
-        finding({ ...parts, code: 'PACK_FILE_NAME', message: `${level.name} ${fault}`, why: 'The pack could not be unpacked everywhere. Rename the level on the Sets desk.' }),
-      );
-    else if (other) {
-      findings.push(
-        finding({
-          ...parts,
-          code: 'PACK_NAME_TWICE',
-          message: `${level.name} and ${other.name} would both be the file ${fileName}.json`,
-          why: 'One would overwrite the other. Rename one of them on the Sets desk.',
-        }),
-      );
-    }
-  }
-  return findings;
+function keyFindings(levels: readonly Level[], target: PackTarget): Finding[] {
+  return levels
+    .filter(({ key }) => key.length > target.mostNameLetters)
+    .map(({ id, name, key }) =>
+      finding({
+        code: 'PACK_FILE_NAME',
+        desk: 'pack',
+        severity: 'error',
+        subject: id,
+        place: { level: id },
+        message: `The key of ${name} has ${key.length} letters; ${target.name} takes file names of ${target.mostNameLetters}`,
+        why: 'The pack could not be unpacked everywhere. Give the level a shorter key on the Sets desk.',
+      }),
+    );
 }
 
 function countFinding(level: Level, count: number, most: number, what: string, target: PackTarget): Finding {
@@ -172,7 +161,7 @@ function textureFindings(kit: string, name: string, { textures, missingTextures 
       finding({
         ...parts,
         code: 'PACK_TEXTURE_MISSING',
-        subject: `${kit}.${packFileName(texture)}`,
+        subject: `${kit}.${keyFromName(texture)}`,
         message: `The texture ${texture} of ${name} is not in its GLB`,
         why: 'Its pieces would be drawn plain. Drop the pieces’ files again, with their pictures.',
       }),
@@ -183,7 +172,7 @@ function textureFindings(kit: string, name: string, { textures, missingTextures 
         finding({
           ...parts,
           code: 'PACK_TEXTURE_LARGE',
-          subject: `${kit}.${packFileName(texture.name)}`,
+          subject: `${kit}.${keyFromName(texture.name)}`,
           message: `The texture ${texture.name} of ${name} is ${texture.widthPixels} by ${texture.heightPixels} pixels; ${target.name} takes ${target.mostTexturePixels}`,
           why: 'The game that loads this target could not hold it.',
         }),

@@ -4,7 +4,6 @@ import { canonicalJson } from '../formats/canonical-json';
 import type { Json } from '../model/json';
 import { stepNodeName, type Kit, type Piece } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
-import { packFileName } from './file-names';
 
 /** One file of a pack. */
 export interface PackFile {
@@ -20,9 +19,9 @@ export interface PackKitInput {
   readonly view: ViewSettings;
 }
 
-/** Path of a kit's files, without ending. The id keeps kits of one name apart. */
-export function kitPackPath({ id, name }: Kit): string {
-  return `kits/${packFileName(`${name} ${id}`)}`;
+/** Path of a kit's files, without ending. */
+export function kitPackPath({ key }: Kit): string {
+  return `kits/${key}`;
 }
 
 /** A kit: its GLB as it is, and its pieces with the node and the switch distance of every step. */
@@ -47,7 +46,7 @@ export function packKit({ kit, pieces, glb, view }: PackKitInput): PackFile[] {
         })),
       };
     });
-  const description = { format: 'stravel-pack-kit', version: 1, id: kit.id, name: kit.name, meshes: `${path}.glb`, view: { ...view }, pieces: described };
+  const description = { format: 'stravel-pack-kit', version: 1, id: kit.id, key: kit.key, name: kit.name, meshes: `${path}.glb`, view: { ...view }, pieces: described };
   return [
     { path: `${path}.glb`, bytes: glb },
     { path: `${path}.json`, bytes: strToU8(canonicalJson(description)) },

@@ -20,7 +20,6 @@ import { withSections } from '../sections/with-sections';
 import { thingsOfPockets } from '../sight/pocket-things';
 import type { SightResult } from '../sight/sight-result';
 import { meshOfBlocks } from './block-meshes';
-import { packFileName } from './file-names';
 import { kitPackPath, type PackFile } from './pack-kit';
 
 export interface PackLevelInput {
@@ -52,7 +51,7 @@ interface Chunk {
 export async function packLevel(input: PackLevelInput, context: RunContext): Promise<PackFile[]> {
   const { content } = withSections(input.content, context);
   const { level, strata } = content;
-  const folder = `levels/${packFileName(level.name)}`;
+  const folder = `levels/${level.key}`;
   const grid = input.grid ?? wholeGrid(level.id);
   const cut = cutLevel({ content, pieces: input.pieces, kits: input.kits, grid }, context);
   const chunks = chunksOf(content, cut, input.grid === null);
@@ -87,6 +86,7 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
     format: 'stravel-pack-level',
     version: 1,
     id: level.id,
+    key: level.key,
     name: level.name,
     number: input.number,
     sets: [...input.sets],

@@ -14,7 +14,6 @@ import { levelSightInput } from '../sight/level-sight-input';
 import { smallCollection } from '../testing';
 import { meshOfBlocks } from './block-meshes';
 import { checkPack } from './check-pack';
-import { fileNameFault, packFileName } from './file-names';
 import { inspectKit } from './inspect-kit';
 import { packKit } from './pack-kit';
 import { packLevel, type PackLevelInput } from './pack-level';
@@ -43,16 +42,21 @@ describe('the check of a pack', () => {
     expect(codes()).toEqual([]);
   });
 
-  it('finds names that are one as files, that some systems keep, and that have no letter', () => {
-    const named = (one: string, two: string): string[] => {
-      content.records.level['one'] = { ...content.records.level['one'], name: one };
-      content.records.level['two'] = { ...content.records.level['two'], name: two };
-      return codes();
-    };
-    expect(named('Glass Heart', 'glass-heart')).toEqual(['PACK_NAME_TWICE two']);
-    expect(named('Nul', '硝子')).toEqual(['PACK_FILE_NAME one', 'PACK_FILE_NAME two']);
-    expect(packFileName("Gaffer's Stair — Öst")).toBe('gaffer-s-stair-ost');
-    expect(fileNameFault('a'.repeat(61), 60)).toBe('would be a file name of 61 letters, at most 60 are taken');
+  it('packs levels of any name under their keys, and finds a key that is too long for the target', async () => {
+    const glassHeart = { ...content.records.level['one'], name: '硝子', key: 'glass-heart' };
+    content.records.level['one'] = glassHeart;
+    expect(codes()).toEqual([]);
+    expect(
+      checkPack({ content, inspections: inspections(), choice: { withAllPurposes: false } }, context, { ...PLAIN_TARGET, mostNameLetters: 10 }).map(({ code, subject }) => [
+        code,
+        subject,
+      ]),
+    ).toEqual([['PACK_FILE_NAME', 'one']]);
+    const before = await packLevel(levelInput(), context);
+    content.records.level['one'] = { ...glassHeart, name: 'Heart of glass' };
+    const renamed = await packLevel(levelInput(), context);
+    expect(renamed.map(({ path }) => path)).toEqual(before.map(({ path }) => path));
+    expect(before.at(-1)?.path).toBe('levels/glass-heart.json');
   });
 
   it('finds scales, sizes and counts beyond the target’s, each with its place', () => {
@@ -77,14 +81,14 @@ describe('the check of a pack', () => {
 
   it('finds a level of which no visible sets can be made, and passes over one without strata', () => {
     content.records.level['one'] = { ...content.records.level['one'], bounds: null, strata: [{ stratum: 'own', switchedOff: false }] };
-    content.records.level['two'] = { ...content.records.level['two'], name: 'nul', strata: [] };
+    content.records.level['two'] = { ...content.records.level['two'], strata: [] };
     expect(codes()).toEqual(['PACK_NO_SIGHT one']);
   });
 
   it('leaves trial and tool levels out unless asked', () => {
-    content.records.level['two'] = { ...content.records.level['two'], name: 'nul', purpose: 'trial' };
+    content.records.level['two'] = { ...content.records.level['two'], bounds: null, strata: [{ stratum: 'own', switchedOff: false }], purpose: 'trial' };
     expect(codes()).toEqual([]);
-    expect(codes({ choice: { withAllPurposes: true } })).toEqual(['PACK_FILE_NAME two']);
+    expect(codes({ choice: { withAllPurposes: true } })).toEqual(['PACK_NO_SIGHT two']);
   });
 });
 
@@ -117,7 +121,7 @@ describe('the files of a pack', () => {
     const glb = content.assets.get(kit.mesh) ?? never();
     const steps = [content.records.piece['pin'].steps[0], { triangles: 1, vertices: 3, materials: 1, bytes: 1, deviationMetres: 0.01 }];
     const [mesh, description] = packKit({ kit, pieces: [{ ...content.records.piece['pin'], steps }], glb, view: DEFAULT_VIEW });
-    expect([mesh.path, description.path, mesh.bytes]).toEqual(['kits/kit-kit.glb', 'kits/kit-kit.json', glb]);
+    expect([mesh.path, description.path, mesh.bytes]).toEqual(['kits/kit.glb', 'kits/kit.json', glb]);
     // 1080 pixels ÷ (2 · tan 30°) = 935.3 pixels at 1 m; one pixel is 0.01 m at 9.353 m.
     expect(JSON.parse(strFromU8(description.bytes))).toMatchObject({
       pieces: [

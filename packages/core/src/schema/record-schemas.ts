@@ -1,6 +1,7 @@
 import { array, boolean, mixed, number, string, type AnyObjectSchema, type Schema } from 'yup';
 import type { CodePattern } from '../model/code-pattern';
 import type { CellGrid } from '../model/cell-grid';
+import { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from '../model/device-fields';
 import { FIELD_FIGURES, FIELD_TYPES } from '../model/field';
 import { GROUP_COLOURS } from '../model/group';
 import { PURPOSES } from '../model/level';
@@ -12,7 +13,7 @@ import { CARRIED_COUNTS, UNLOCK_NEEDS, type Gain, type UnlockRule } from '../mod
 import { codePatternFault } from '../sets/codes';
 import { patternFault } from '../sets/pattern';
 import { ITEM_SCHEMAS } from './item-schemas';
-import { MOST_STRATA, box, coordinate, day, fieldValue, finite, id, later, moment, name, order, planPoint, sha256, shape, values, whole } from './schema-parts';
+import { MOST_STRATA, box, coordinate, day, fieldValue, finite, id, key, later, moment, name, order, planPoint, sha256, shape, values, whole } from './schema-parts';
 
 const UNLOCK_RULE_JSON = {
   oneOf: [
@@ -81,6 +82,9 @@ const groupTemplate = (): AnyObjectSchema =>
       .max(100)
       .test('parents', 'a part must stand in one that comes before it', (parts) => (parts ?? []).every(({ parent }, i) => parent === null || (parent as number) < i)),
   });
+const figures = (fields: Readonly<Record<string, DeviceField>>): Record<string, Schema> =>
+  Object.fromEntries(Object.entries(fields).map(([key, { min, max, isWhole }]) => [key, isWhole ? whole(min, max) : finite(min, max)]));
+
 /** The one source of every record's validation and of the published JSON Schema. Strict: nothing unknown, nothing coerced. */
 export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
   collection: shape({
@@ -124,6 +128,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
   level: shape({
     id: id(),
     name: name(),
+    key: key(),
     set: id(),
     order: order(),
     purpose: string().required().oneOf(PURPOSES),
@@ -205,7 +210,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     kit: later(string().max(80)),
     assemblies: later(array().of(id()).max(10000)),
   }),
-  kit: shape({ id: id(), name: name(), mesh: sha256() }),
+  kit: shape({ id: id(), name: name(), key: key(), mesh: sha256() }),
   piece: shape({
     id: id(),
     kit: id(),
@@ -217,24 +222,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
       .min(1)
       .max(16),
   }),
-  device: shape({
-    id: id(),
-    name: name(),
-    order: order(),
-    budget: shape({
-      triangles: whole(1, 1e10),
-      drawCalls: whole(1, 1e7),
-      memoryBytes: whole(1, 1e12),
-      loadMs: finite(1, 1e7),
-      diskBytes: whole(1, 1e13),
-    }),
-    seekMs: finite(0, 10000),
-    diskBytesPerSecond: finite(1, 1e12),
-    unpackBytesPerSecond: finite(1, 1e12),
-    activationSliceMs: finite(0.01, 1000),
-    activationBytesPerMs: finite(1, 1e10),
-    framesPerSecond: finite(1, 1000),
-  }),
+  device: shape({ id: id(), name: name(), order: order(), budget: shape(figures(DEVICE_LIMITS)), ...figures(DEVICE_SPEEDS) }),
   acceptance: shape({
     id: string().required().max(300),
     reason: string().required().min(1).max(2000),

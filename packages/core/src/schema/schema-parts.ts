@@ -1,4 +1,5 @@
 import { mixed, number, object, string, tuple, type AnyObjectSchema, type MixedSchema, type Schema } from 'yup';
+import { KEY_PATTERN, MAX_KEY_LETTERS, keyFault } from '../sets/keys';
 
 /** Farthest coordinate that a level may use, metres. */
 export const FARTHEST_COORDINATE_METRES = 100000;
@@ -16,6 +17,12 @@ export const id = (): Schema =>
     .max(80)
     .matches(/^[A-Za-z0-9._-]+$/, 'must be letters, digits, dots, dashes or underscores');
 export const name = (): Schema => string().required().min(1).max(200);
+export const key = (): Schema =>
+  string()
+    .required()
+    .max(MAX_KEY_LETTERS)
+    .matches(KEY_PATTERN, '${path} must be small letters a to z, digits and single dashes between them')
+    .test('reserved', '${path} must not be a file name that some systems keep for themselves', (v) => v === undefined || !KEY_PATTERN.test(v) || keyFault(v) === undefined);
 export const order = (): Schema => string().required().min(1).max(200);
 export const finite = (low: number, high: number): Schema =>
   number()

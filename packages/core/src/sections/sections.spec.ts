@@ -46,6 +46,7 @@ const contentOf = (one: Recipe, pins: readonly Pin[] = []) => ({
     set: 's',
     order: 'a0',
     purpose: 'play' as const,
+    key: 'level',
     code: '',
     values: {},
     strata: [{ stratum: 'own', switchedOff: false }],

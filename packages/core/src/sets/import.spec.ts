@@ -1,10 +1,12 @@
 import fc from 'fast-check';
-import { applyOperations, type DocumentState } from '../edits/document-state';
+import { checkEditReferences } from '../edits/check-references';
+import { applyOperations, tryOperations, type DocumentState } from '../edits/document-state';
 import { recordFaults } from '../schema/validate-record';
 import type { Field } from '../model/field';
 import type { RecordTables } from '../model/records';
 import { smallCollection } from '../testing';
 import { planImport, tableRowsText, type ImportRowsInput } from './import-rows';
+import { checkKeys } from './keys';
 import { planCells, type CellColumn } from './write-cells';
 
 const field = (key: string, parts: Partial<Field> = {}): Field => ({ id: key, key, name: key, type: 'text', choices: [], order: 'a', ...parts });
@@ -104,12 +106,96 @@ describe('importing rows', () => {
     expect(planImport(now, input({ rows: [['x']], mapping: [null] })).counts.refused).toBe(1);
   });
 
+  it('makes the sets that a column names, once, and moves levels into them', async () => {
+    const now = await tables();
+    const { one, two } = now.level;
+    const rows = [
+      [one.name, 'The Flats / Ebb'],
+      ['New one', 'the flats/EBB'],
+      ['Newer', 'Works'],
+      ['Newest', ''],
+      ['Faulty', 'A / / B'],
+      ['', 'Never made'],
+      [two.name, ''],
+    ];
+    const plan = planImport(now, input({ rows, mapping: [NAME, 'set'], newIds: rows.map((_row, i) => `n${i}`) }));
+    expect(plan.rows.map(({ outcome }) => outcome)).toEqual(['changed', 'new', 'new', 'new', 'refused', 'refused', 'unchanged']);
+    expect(plan.rows[4].why).toBe('Set: “A / / B” has a set without a name.');
+    const made = plan.operations.filter(({ kind }) => kind === 'set').map(({ after }) => after as { id: string; name: string; parent: string | null });
+    expect(made.map(({ name, parent }) => [name, parent])).toEqual([
+      ['The Flats', null],
+      ['Ebb', made[0].id],
+    ]);
+    const set = (i: number): unknown => (plan.operations.find(({ id }) => id === `n${i}`)?.after as { set: string }).set;
+    expect([set(1), set(2), set(3)]).toEqual([made[1].id, 'works', 'works']);
+    expect(plan.operations.find(({ id, field }) => id === one.id && field === 'set')?.after).toBe(made[1].id);
+  });
+
+  it('makes one set where there is none, and none when nothing is taken', async () => {
+    const { kit } = await tables();
+    const empty = { level: {}, set: {}, entry: {}, field: {}, kit };
+    const plan = planImport(empty, input({ rows: [['First'], ['Second']], mapping: [NAME], set: null }));
+    expect(plan.operations.map(({ kind, after }) => [kind, (after as { name: string }).name])).toEqual([
+      ['set', 'New set'],
+      ['level', 'First'],
+      ['level', 'Second'],
+    ]);
+    expect(planImport(empty, input({ rows: [['']], mapping: [NAME], set: null })).operations).toEqual([]);
+  });
+
+  it('asks which set is meant when several have the name', async () => {
+    const now = await tables();
+    const set = {
+      ...now.set,
+      a: { id: 'a', name: 'A', parent: null, order: 'a1', binned: null },
+      b: { id: 'b', name: 'Ebb', parent: 'a', order: 'a', binned: null },
+      c: { id: 'c', name: 'ebb', parent: 'works', order: 'a', binned: null },
+    };
+    const plan = planImport(
+      { ...now, set },
+      input({
+        rows: [
+          ['X', 'Ebb'],
+          ['Y', 'a / ebb'],
+        ],
+        mapping: [NAME, 'set'],
+      }),
+    );
+    expect(plan.rows.map(({ outcome, why }) => [outcome, why])).toEqual([
+      ['refused', 'Set: Several sets are named “Ebb”; write the sets above it too, as “Part / Chapter”.'],
+      ['new', ''],
+    ]);
+  });
+
+  it('allows nothing that the check of a record refuses', async () => {
+    const now = await tables();
+    const cell = fc.oneof(fc.string({ maxLength: 210 }), fc.constantFrom('x'.repeat(201), 'One', 'one', 'con', 'Works', 'A / B', '1e400', '-0'));
+    const KEY: CellColumn = { path: 'key', field: { ...NAME.field, id: 'key', key: 'key', name: 'Key', required: false } };
+    fc.assert(
+      fc.property(fc.array(fc.array(cell, { minLength: 4, maxLength: 4 }), { maxLength: 8 }), fc.constantFrom<'key' | 'name'>('key', 'name'), (rows, matchBy) => {
+        const plan = planImport(now, input({ rows, mapping: [NAME, KEY, 'set', CODE], matchBy, newIds: rows.map((_row, i) => `n${i}`) }));
+        const documents = new Map<string, unknown>([
+          ['level', new Map(Object.entries(now.level))],
+          ['set', new Map(Object.entries(now.set))],
+        ]) as unknown as DocumentState;
+        const trial = tryOperations(() => documents, plan.operations);
+        expect(trial.conflicts).toEqual([]);
+        for (const { kind, record } of trial.touched) expect(recordFaults(kind, record)).toEqual([]);
+        const after = (kind: string, id: string) =>
+          trial.touched.find((one) => one.kind === kind && one.id === id)?.record ?? documents.get(kind as never)?.get(id) ?? (now as never)[kind]?.[id];
+        expect(() => checkEditReferences(trial.touched, after)).not.toThrow();
+        expect(() => checkKeys(trial.touched, (kind) => Object.entries(now[kind]) as never)).not.toThrow();
+      }),
+      { numRuns: 200 },
+    );
+  });
+
   it('reads its own export back as unchanged, and never writes what does not validate', async () => {
     const now = await tables();
     const columns = [NAME, CODE, SHARDS];
     const [header, ...rows] = tableRowsText(now, null, columns);
-    expect(header).toEqual(['id', 'name', 'code', 'shards']);
-    expect(planImport(now, input({ rows, mapping: ['id', ...columns], matchBy: 'id' })).counts).toMatchObject({ unchanged: rows.length, refused: 0 });
+    expect(header).toEqual(['id', 'Set', 'name', 'code', 'shards']);
+    expect(planImport(now, input({ rows, mapping: ['id', 'set', ...columns], matchBy: 'id' })).counts).toMatchObject({ unchanged: rows.length, refused: 0 });
     const cell = fc.oneof(fc.string(), fc.constantFrom('one', 'two', 'ONE', '7', '-1', '99'));
     fc.assert(
       fc.property(fc.array(fc.array(cell, { maxLength: 4 }), { maxLength: 6 }), fc.constantFrom<'code' | 'name'>('code', 'name'), (random, matchBy) => {

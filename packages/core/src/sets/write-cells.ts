@@ -5,9 +5,10 @@ import type { Field, FieldValue } from '../model/field';
 import type { Json } from '../model/json';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import { recordsOfField, uniqueKey, type FilledKind, type FilledRecord } from './field-tables';
+import { keyFault } from './keys';
 import { linkLookup, readFieldText, type LinkLookup } from './field-value';
 
-/** A column that text can be written into: 'name', 'code', 'purpose' or 'values.' and a key, with what it must be. */
+/** A column that text can be written into: 'name', 'key', 'code', 'purpose' or 'values.' and a key, with what it must be. */
 export interface CellColumn {
   readonly path: string;
   readonly field: Field;
@@ -44,7 +45,7 @@ export interface CellPlan {
 /** Longest text of what every record has, as its schema says. */
 const LONGEST: Readonly<Record<string, number>> = { name: 200, code: 40 };
 
-type Tables = Pick<RecordTables, 'level' | 'set' | 'entry'>;
+type Tables = Pick<RecordTables, 'level' | 'set' | 'entry' | 'kit'>;
 
 /** What text would do to cells, before anything is written. A cell that is refused leaves the others alone. */
 export function planCells(tables: Tables, kind: FilledKind, texts: readonly CellText[], links: LinkLookup = linkLookup(tables)): CellPlan {
@@ -52,6 +53,8 @@ export function planCells(tables: Tables, kind: FilledKind, texts: readonly Cell
   const read = texts.map(({ record, column, text }): PlannedCell => {
     const before = (valueAt(record as unknown as JsonRecord, column.path) ?? null) as FieldValue;
     const cell = { record, column, text, before };
+    // A key is never taken away; a new record without one gets one of its name.
+    if (column.path === 'key' && text.trim() === '') return { ...cell, after: before, outcome: 'unchanged', why: '' };
     const { value, fault } = readCell(column, text, links);
     if (fault !== undefined) return { ...cell, after: before, outcome: 'refused', why: fault };
     return { ...cell, after: value ?? null, outcome: equalJson(value as Json, before as Json) ? 'unchanged' : 'changed', why: '' };
@@ -75,6 +78,8 @@ export function readCell({ path, field }: CellColumn, text: string, links: LinkL
   const read = readFieldText(field, path.startsWith('values.') ? text : text.trim(), links);
   if (read.fault !== undefined) return { fault: read.fault };
   if (read.value === null && field.required) return { fault: `${field.name} must be filled.` };
+  const fault = path === 'key' ? keyFault(String(read.value)) : undefined;
+  if (fault !== undefined) return { fault: `It ${fault}.` };
   const longest = LONGEST[path];
   if (longest !== undefined && typeof read.value === 'string' && read.value.length > longest) return { fault: `It is longer than ${longest} characters.` };
   // What every record has is text; empty is no value there.
@@ -106,10 +111,16 @@ class TakenValues {
   }
 
   private column({ path, field }: CellColumn): Map<string, { readonly id: string; readonly name: string }> | undefined {
-    if (path !== 'code' && !field.unique) return undefined;
+    if (path !== 'code' && path !== 'key' && !field.unique) return undefined;
     let column = this.columns.get(path);
     if (!column) {
       column = new Map();
+      // Keys are unique over levels and kits, those in the bin too.
+      if (path === 'key') {
+        for (const record of [...Object.values(this.tables.level), ...Object.values(this.tables.kit)]) column.set(uniqueKey(record.key), record);
+        this.columns.set(path, column);
+        return column;
+      }
       for (const record of recordsOfField(this.tables, field)) {
         if ('binned' in record && record.binned !== null) continue;
         const value = (valueAt(record as unknown as JsonRecord, path) ?? null) as FieldValue;

@@ -24,6 +24,7 @@ export async function smallCollection(): Promise<CollectionContent> {
   const level = (id: string, order: string, strata: readonly string[]): CollectionContent['records']['level'][string] => ({
     id,
     name: id,
+    key: id,
     set: 'works',
     order,
     purpose: 'play',
@@ -44,7 +45,7 @@ export async function smallCollection(): Promise<CollectionContent> {
         base: { id: 'base', name: 'Base', role: 'base', owner: null },
         own: { id: 'own', name: 'Own', role: 'structure', owner: 'one' },
       },
-      kit: { kit: { id: 'kit', name: 'Kit', mesh } },
+      kit: { kit: { id: 'kit', name: 'Kit', key: 'kit', mesh } },
       piece: { pin: { id: 'pin', kit: 'kit', name: 'pin', bounds: { min: [0, 0, 0], max: [1, 1, 0] }, steps: [{ triangles: 1, vertices: 3, materials: 1, bytes: 108 }] } },
     },
     strata: new Map([

@@ -70,8 +70,19 @@ export class BakeRepository {
         { transaction },
       ),
     );
-    if (before && before.file !== file && (await this.database.models.bakes.count({ where: { file: before.file } })) === 0) {
-      await rm(join(this.folder, before.file), { force: true });
+    if (before && before.file !== file) await this.dropUnused([before.file]);
+  }
+
+  /** Names of the files of a collection's bakes. */
+  async filesOf(collection: string): Promise<string[]> {
+    const rows = (await this.database.models.bakes.findAll({ where: { collection }, attributes: ['file'], raw: true })) as unknown as Pick<BakeRow, 'file'>[];
+    return rows.map(({ file }) => file);
+  }
+
+  /** Deletes those of some files that no row names. */
+  async dropUnused(files: readonly string[]): Promise<void> {
+    for (const file of files) {
+      if ((await this.database.models.bakes.count({ where: { file } })) === 0) await rm(join(this.folder, file), { force: true });
     }
   }
 

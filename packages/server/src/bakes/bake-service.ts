@@ -120,10 +120,10 @@ export class BakeService {
       )) {
         if (tables.stratum[id]) assemblies.set(id, contentOf(await this.documents.load(collection, id)));
       }
-      const { id, name, set, order, purpose, code, openSky, bounds, binned } = record;
+      const { id, name, key, set, order, purpose, code, openSky, bounds, binned } = record;
       const view = Object.values(tables.collection).at(0)?.view ?? DEFAULT_VIEW;
       return {
-        content: levelContent({ id, name, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata }, strata, assemblies),
+        content: levelContent({ id, name, key, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata }, strata, assemblies),
         pieces: tables.piece,
         view,
       };
@@ -193,8 +193,8 @@ export class BakeService {
   async levelNamed(collection: string, text: string): Promise<string> {
     const levels = await this.levels(collection);
     const wanted = text.toLowerCase();
-    const found = levels.find(({ id }) => id === text) ?? levels.find(({ name }) => name.toLowerCase() === wanted);
-    if (!found) throw new CoreError('LEVEL_MISSING', `bake: there is no level with the id or name ${text}`, { level: text });
+    const found = levels.find(({ key }) => key === wanted) ?? levels.find(({ id }) => id === text) ?? levels.find(({ name }) => name.toLowerCase() === wanted);
+    if (!found) throw new CoreError('LEVEL_MISSING', `bake: there is no level with the key, name or id ${text}`, { level: text });
     return found.id;
   }
 

@@ -1,4 +1,4 @@
-import { boxPlanes, levelSightInput, sightKey, type Operation, type SightResult } from '@stravel/core';
+import { boxPlanes, levelSightInput, sightKey, type Json, type Operation, type SightResult } from '@stravel/core';
 import type { JobEvent } from '../jobs/job-service';
 import { JobRepository } from '../jobs/job-repository';
 import { edit, removeFolder, startTestServer, type TestServer } from '../testing/test-server';
@@ -75,11 +75,23 @@ describe('bakes over HTTP', () => {
   it('goes on without a stratum that was deleted meanwhile, and refuses what is still sent to it', async () => {
     const { one } = (await test.server.bakes.input('small', 'one')).content.level.strata.reduce<Record<string, string>>((all, { stratum }) => ({ ...all, one: stratum }), {});
     const { stratum } = (await test.server.bakes.input('small', 'one')).content.strata.find((entry) => entry.stratum.id === one) ?? { stratum: null };
-    const gone = await test.post(
-      '/api/collections/small/edits',
-      edit([{ document: 'records', kind: 'stratum', id: one, field: null, before: stratum, after: null } as unknown as Operation]),
-    );
-    expect(gone.status).toBe(201);
+    const remove = { document: 'records', kind: 'stratum', id: one, field: null, before: stratum, after: null } as unknown as Operation;
+    const refused = await test.post('/api/collections/small/edits', edit([remove]));
+    expect([refused.status, ((await refused.json()) as { detail: string }).detail]).toEqual([422, expect.stringContaining('cannot be removed, the level one still uses it')]);
+    const { level } = (await test.server.collections.give('small')).records;
+    const stackWithout = (id: string): Operation => {
+      const { strata } = level[id];
+      return {
+        document: 'records',
+        kind: 'level',
+        id,
+        field: 'strata',
+        before: strata as unknown as Json,
+        after: strata.filter((entry) => entry.stratum !== one) as unknown as Json,
+      };
+    };
+    const users = Object.keys(level).filter((id) => level[id].strata.some((entry) => entry.stratum === one));
+    expect((await test.post('/api/collections/small/edits', edit([...users.map(stackWithout), remove]))).status).toBe(201);
     const late = await test.post('/api/collections/small/edits', edit([{ ...addBlock('hides', 'late'), document: one }]));
     expect([late.status, ((await late.json()) as { detail: string }).detail]).toEqual([422, expect.stringContaining(one)]);
     const { content } = await test.server.bakes.input('small', 'one');

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, statSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { CoreError } from '@stravel/core';
@@ -23,6 +23,11 @@ export class AssetStore {
 
   has(name: string): boolean {
     return /^[0-9a-f]{64}$/.test(name) && existsSync(this.path(name));
+  }
+
+  /** Size of an asset's file, 0 when there is none. */
+  bytesOf(name: string): number {
+    return this.has(name) ? statSync(this.path(name)).size : 0;
   }
 
   /** @throws CoreError 'ASSET_MISSING' */

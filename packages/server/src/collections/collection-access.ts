@@ -2,17 +2,29 @@ import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
-import { MANIFEST_PATH, archiveCollection, manifestPaths, restoreCollection, type Finding, type LevelFigures, type PackChoice, type SightResult } from '@stravel/core';
+import {
+  MANIFEST_PATH,
+  archiveCollection,
+  manifestPaths,
+  restoreCollection,
+  type Finding,
+  type LevelFigures,
+  type NewCollection,
+  type PackChoice,
+  type SightResult,
+} from '@stravel/core';
 import { pino } from 'pino';
 import { createApp } from '../app';
 import { openDatabase } from '../db/database';
+import type { ListedCollection } from './collection-keeping';
 import type { JobEvent } from '../jobs/job-service';
 import { PackFolder } from '../pack/pack-folder';
 import type { PackSummary } from '../pack/pack-service';
 
 /** What a shell command needs of the collections, whoever holds the data folder. */
 export interface CollectionAccess {
-  list(): Promise<{ id: string; name: string }[]>;
+  list(): Promise<ListedCollection[]>;
+  create(wanted: NewCollection): Promise<{ id: string; name: string }>;
   archive(id: string): Promise<Uint8Array>;
   restore(bytes: Uint8Array): Promise<{ id: string; name: string }>;
   /** Bakes a level, named by id or by name; what is fresh is read. */
@@ -34,8 +46,11 @@ export const openCollections = {
   /** Through a running server. */
   overNetwork(address: string): CollectionAccess {
     return {
-      list: async () =>
-        ((await answer(await fetch(`${address}/api/collections`))).json() as Promise<{ collections: { id: string; name: string }[] }>).then((body) => body.collections),
+      list: async () => ((await answer(await fetch(`${address}/api/collections`))).json() as Promise<{ collections: ListedCollection[] }>).then((body) => body.collections),
+      create: async (wanted) =>
+        (
+          await answer(await fetch(`${address}/api/collections`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(wanted) }))
+        ).json() as Promise<{ id: string; name: string }>,
       archive: async (id) => new Uint8Array(await (await answer(await fetch(`${address}/api/collections/${id}/archive`))).arrayBuffer()),
       restore: async (bytes) => {
         const response = await fetch(`${address}/api/collections/restore`, {
@@ -61,7 +76,8 @@ export const openCollections = {
     const server = createApp({ database, dataFolder, webFolder: undefined, log: pino({ level: 'warn' }, process.stderr), now: () => new Date() });
     return {
       access: {
-        list: async () => (await server.collectionRows.all()).map(({ id, name }) => ({ id, name })),
+        list: () => server.keeping.list(),
+        create: (wanted) => server.keeping.create(wanted),
         archive: async (id) => archiveCollection(await server.collections.give(id)),
         restore: async (bytes) => {
           const content = restoreCollection(bytes);

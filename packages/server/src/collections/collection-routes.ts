@@ -1,9 +1,12 @@
 import { randomUUID } from 'node:crypto';
-import { PICTURE_TYPES, pictureType, type BAKE_TASKS, type archiveCollection, type restoreCollection } from '@stravel/core';
+import { DEFAULT_RANKS, PICTURE_TYPES, pictureType, type BAKE_TASKS, type archiveCollection, type restoreCollection } from '@stravel/core';
 import express, { Router } from 'express';
+import { array, boolean, object, string } from 'yup';
+import { checkedBody } from '../http/checked-body';
 import { HttpError } from '../http/problem';
 import type { ThreadPool } from '../jobs/thread-pool';
 import type { AssetStore } from './asset-store';
+import type { CollectionKeeping } from './collection-keeping';
 import type { CollectionRepository } from './collection-repository';
 import type { CollectionService } from './collection-service';
 
@@ -16,17 +19,93 @@ const MOST_PICTURE_BYTES = 20 * 1024 * 1024;
 /** Largest mesh of a kit that a page may send, bytes. */
 const MOST_ASSET_BYTES = 512 * 1024 * 1024;
 
-/** The list of collections, their archives and assets. */
-export function collectionRoutes(repository: CollectionRepository, service: CollectionService, assets: AssetStore, threads: ThreadPool): Router {
+const named = { name: string().required().trim().min(1).max(200) };
+const newBody = object({
+  ...named,
+  ranks: array()
+    .of(string().required().trim().min(1).max(200))
+    .min(1)
+    .max(8)
+    .default([...DEFAULT_RANKS]),
+  set: string().trim().min(1).max(200),
+  devices: array().of(string().required().max(80)).max(100).default([]),
+})
+  .noUnknown()
+  .required();
+const copyBody = object({ ...named, withLevels: boolean().required() })
+  .noUnknown()
+  .required();
+const renameBody = object({
+  ...named,
+  person: string()
+    .required()
+    .matches(/^[A-Za-z0-9._:-]{1,80}$/),
+})
+  .noUnknown()
+  .required();
+
+/** What the routes of collections work with. */
+export interface CollectionParts {
+  readonly rows: CollectionRepository;
+  readonly service: CollectionService;
+  readonly keeping: CollectionKeeping;
+  readonly assets: AssetStore;
+  readonly threads: ThreadPool;
+  /** Gives the id of the demo collection, made if there is none; undefined where no demo ships. */
+  readonly openDemo: (() => Promise<string>) | undefined;
+}
+
+/** The list of collections, their keeping, archives and assets. */
+export function collectionRoutes({ rows, service, keeping, assets, threads, openDemo }: CollectionParts): Router {
   const router = Router();
+  const inUse = async (id: string): Promise<string> => {
+    if (!(await rows.exists(id))) throw await missingCollection(rows, id);
+    return id;
+  };
 
   router.get('/collections', async (_request, response) => {
-    const rows = await repository.all();
-    response.json({ collections: rows.map(({ id, name }) => ({ id, name })) });
+    await keeping.emptyBin();
+    response.json({ collections: await keeping.list(), binned: await keeping.binned(), hasDemo: openDemo !== undefined });
+  });
+
+  router.post('/collections', async (request, response) => {
+    const { name, ranks, set, devices } = checkedBody(newBody, request.body, 'collection');
+    response.status(201).json(await keeping.create({ name, ranks, set: set ?? `${ranks[0]} 1`, devices }));
+  });
+
+  router.post('/collections/demo', async (_request, response) => {
+    if (!openDemo) throw new HttpError(404, 'DEMO_MISSING', 'This server was started without the demo.');
+    response.status(201).json({ id: await openDemo() });
+  });
+
+  router.post<{ collection: string }>('/collections/:collection/copy', async (request, response) => {
+    const { name, withLevels } = checkedBody(copyBody, request.body, 'copy');
+    response.status(201).json(await keeping.copy(await inUse(request.params.collection), name, withLevels));
+  });
+
+  router.patch<{ collection: string }>('/collections/:collection', async (request, response) => {
+    const { name, person } = checkedBody(renameBody, request.body, 'collection');
+    await keeping.rename(await inUse(request.params.collection), name, person);
+    response.status(204).end();
+  });
+
+  router.delete<{ collection: string }>('/collections/:collection', async (request, response) => {
+    await keeping.bin(await inUse(request.params.collection));
+    response.status(204).end();
+  });
+
+  router.post<{ collection: string }>('/collections/bin/:collection/restore', async (request, response) => {
+    await keeping.restoreFromBin(request.params.collection);
+    response.status(204).end();
+  });
+
+  router.delete<{ collection: string }>('/collections/bin/:collection', async (request, response) => {
+    await keeping.remove(request.params.collection);
+    response.status(204).end();
   });
 
   router.get<{ collection: string }>('/collections/:collection/archive', async (request, response) => {
-    const content = await service.give(request.params.collection);
+    const content = await service.give(await inUse(request.params.collection));
     const bytes = await threads.run<typeof archiveCollection>('archive', content);
     response.setHeader('Content-Disposition', `attachment; filename="${request.params.collection}.stravel.zip"`);
     response.type('application/zip').end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
@@ -68,4 +147,11 @@ export function collectionRoutes(repository: CollectionRepository, service: Coll
   });
 
   return router;
+}
+
+/** Why there is no such collection to work with. */
+export async function missingCollection(rows: CollectionRepository, id: string): Promise<HttpError> {
+  const row = await rows.byId(id);
+  if (row?.binned_at) return new HttpError(404, 'COLLECTION_BINNED', `The collection ${row.name} is in the bin; restore it on the start page.`);
+  return new HttpError(404, 'COLLECTION_MISSING', `There is no collection with the id ${id}.`);
 }

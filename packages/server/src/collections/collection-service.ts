@@ -25,11 +25,11 @@ export class CollectionService {
   async take(id: string, content: CollectionContent): Promise<void> {
     for (const bytes of content.assets.values()) await this.assets.put(bytes);
     await this.database.queue.write(async (transaction) => {
-      if (await this.collections.exists(id)) {
+      if (await this.collections.byId(id)) {
         throw new CoreError('COLLECTION_EXISTS', `collection: the id ${id} is taken`, { id });
       }
       const name = Object.values(content.records.collection)[0].name;
-      await this.collections.create(transaction, { id, name, created_at: this.now().toISOString() });
+      await this.collections.create(transaction, { id, name, created_at: this.now().toISOString(), binned_at: null });
       const records = new ChunkedDocument();
       for (const [kind, table] of Object.entries(content.records) as [EditableKind, Record<string, { readonly id: string }>][]) {
         for (const record of Object.values(table)) records.put(kind, record.id, record as unknown as JsonRecord);

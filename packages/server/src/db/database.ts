@@ -1,9 +1,8 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { Sequelize } from 'sequelize';
-import { SequelizeStorage, Umzug } from 'umzug';
 import { DirectConnection } from './direct-connection';
-import { migrations } from './migrations';
+import { migrate } from './migrate';
 import { defineModels, type Models } from './models';
 import { WriteQueue } from './write-queue';
 
@@ -28,16 +27,10 @@ export async function openDatabase(dataFolder: string): Promise<Database> {
   await sequelize.query('PRAGMA journal_mode=WAL');
   await sequelize.query('PRAGMA synchronous=FULL');
   await sequelize.query('PRAGMA foreign_keys=ON');
-  const umzug = new Umzug({
-    migrations: migrations.map((migration) => ({
-      name: migration.name,
-      up: () => migration.up(sequelize.getQueryInterface()),
-      down: () => migration.down(sequelize.getQueryInterface()),
-    })),
-    storage: new SequelizeStorage({ sequelize }),
-    logger: undefined,
+  await migrate(sequelize, dataFolder).catch(async (error: unknown) => {
+    await sequelize.close();
+    throw error;
   });
-  await umzug.up();
   const direct = await DirectConnection.open(storage);
   const queue = new WriteQueue(sequelize);
   return {

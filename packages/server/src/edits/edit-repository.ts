@@ -93,9 +93,20 @@ export class EditRepository {
           sql: 'INSERT INTO edit_documents (collection, document, sequence) VALUES ($1, $2, $3)',
           values: [collection, document, edit.sequence],
         })),
+        // The list of collections has names of its own, so that it need not open them.
+        ...namesIn(edit).map((name) => ({ sql: 'UPDATE collections SET name = $1 WHERE id = $2', values: [name, collection] })),
       ]),
     );
   }
+}
+
+/** What an edit calls the collection. */
+function namesIn({ operations }: LoggedEdit): string[] {
+  return operations.flatMap(({ kind, field, after }) => {
+    if (kind !== 'collection') return [];
+    const name = field === 'name' ? after : field === null ? (after as { readonly name?: unknown } | null)?.name : undefined;
+    return typeof name === 'string' ? [name] : [];
+  });
 }
 
 function fromRow(row: EditRow): LoggedEdit {

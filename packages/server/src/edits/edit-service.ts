@@ -3,7 +3,9 @@ import {
   CoreError,
   RECORDS_DOCUMENT,
   checkEditReferences,
+  checkKeys,
   checkRemovals,
+  completeKeys,
   recordFaults,
   recordIn,
   tryOperations,
@@ -80,6 +82,11 @@ export class EditService {
     return last;
   }
 
+  /** Forgets a collection that is deleted. */
+  forget(collection: string): void {
+    this.sequences.delete(collection);
+  }
+
   private async appendWaiting(): Promise<void> {
     const batch = this.waiting.splice(0, MOST_IN_ONE_TRANSACTION);
     if (this.waiting.length > 0) void this.database.queue.exclusive(() => this.appendWaiting());
@@ -131,8 +138,9 @@ export class EditService {
     for (const name of names) {
       if (!loaded.has(name)) loaded.set(name, await this.documents.load(collection, name));
     }
-    const trial = this.trial(edit, loaded);
-    this.checkMeshes(edit);
+    const completed = withKeys(edit, records.state);
+    const trial = this.trial(completed, loaded);
+    this.checkMeshes(completed);
     const sequence = (await this.lastSequence(collection)) + 1;
     this.sequences.set(collection, sequence);
     for (const name of names) {
@@ -141,7 +149,7 @@ export class EditService {
       this.documents.lay(document, trial, name);
       document.editsSinceSnapshot += 1;
     }
-    return { logged: { ...edit, sequence, at: this.now().toISOString() }, isNew: true };
+    return { logged: { ...completed, sequence, at: this.now().toISOString() }, isNew: true };
   }
 
   private trial(edit: Edit, loaded: ReadonlyMap<string, ChunkedDocument>): EditTrial {
@@ -159,6 +167,7 @@ export class EditService {
     checkEditReferences(trial.touched, (kind, id) =>
       touchedRecords.has(`${kind}\u0000${id}`) ? touchedRecords.get(`${kind}\u0000${id}`) : recordIn(stateOf(RECORDS_DOCUMENT), kind, id),
     );
+    checkKeys(trial.touched, (kind) => stateOf(RECORDS_DOCUMENT).get(kind)?.entries() ?? []);
     checkRemovals(trial.touched, () => tablesAfter(stateOf(RECORDS_DOCUMENT), trial));
     return trial;
   }
@@ -177,6 +186,14 @@ export class EditService {
       await this.documents.snapshotIfDue(transaction, collection, document, sequence, force);
     });
   }
+}
+
+/** An edit whose new levels and kits all have keys of their own. */
+function withKeys(edit: Edit, state: DocumentState): Edit {
+  const { level, kit } = { level: state.get('level'), kit: state.get('kit') };
+  const taken = (): Set<string> => new Set([...(level?.values() ?? []), ...(kit?.values() ?? [])].flatMap(({ key }) => (typeof key === 'string' ? [key] : [])));
+  const operations = completeKeys(edit.operations, taken, (kind) => state.get(kind)?.size ?? 0);
+  return operations === edit.operations ? edit : { ...edit, operations };
 }
 
 /** The small records as they would stand after an edit. */

@@ -72,7 +72,7 @@ describe('the edit log over HTTP', () => {
       return [refused.status, ((await refused.json()) as { detail: string }).detail];
     };
     expect(await refusal(entry)).toEqual([422, expect.stringContaining('entry ebb cannot be removed, Tide of one still uses it')]);
-    expect(await refusal(register)).toEqual([422, expect.stringContaining('its entry Ebb still uses it')]);
+    expect(await refusal(register)).toEqual([422, expect.stringContaining('its entry Ebb, the field Tide still use it')]);
     expect(await refusal(value)).toEqual([422, expect.stringContaining('carriedValue shards cannot be removed, the level one still uses it')]);
     expect((await test.post(EDITS, edit([{ ...link, before: 'ebb', after: null }, drop(entry)]))).status).toBe(201);
     expect(await refusal(register)).toEqual([422, expect.stringContaining('the field Tide still uses it')]);

@@ -1,7 +1,7 @@
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { boxPlanes, type Operation } from '@stravel/core';
+import { boxPlanes, type Json, type Operation } from '@stravel/core';
 import type { JobEvent } from '../jobs/job-service';
 import { edit, removeFolder, startTestServer, type TestServer } from '../testing/test-server';
 import type { PackSummary } from './pack-service';
@@ -43,8 +43,8 @@ describe('packing', () => {
     const first = await pack();
     expect(first).toMatchObject({ levels: 2, kits: 1, unchanged: 0, removed: [] });
     expect(first.written).toEqual([
-      'kits/kit-kit.glb',
-      'kits/kit-kit.json',
+      'kits/kit.glb',
+      'kits/kit.json',
       'levels/one.json',
       'levels/one/resident.glb',
       'levels/one/sight.json',
@@ -59,12 +59,15 @@ describe('packing', () => {
     expect((await pack()).written).toEqual(['levels/one.json', 'levels/one/resident.glb', 'levels/one/sight.json', 'manifest.json'].filter((path) => path !== 'levels/one.json'));
     expect(statSync(join(folder, 'levels/two.json')).mtimeMs).toBe(before);
     await test.post('/api/collections/small/edits', edit([rename('two', 'Salt Road')]));
+    // Its files stay under the game.
+    expect(await pack()).toMatchObject({ written: ['levels/two.json', 'manifest.json'], removed: [] });
+    await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'level', id: 'two', field: 'key', before: 'two', after: 'salt-road' }]));
     const renamed = await pack();
     expect(renamed.removed).toEqual(['levels/two.json', 'levels/two/resident.glb', 'levels/two/sight.json']);
     expect([existsSync(join(folder, 'levels/two')), existsSync(join(folder, 'levels/salt-road.json'))]).toEqual([false, true]);
     // What somebody changed by hand is put right.
-    writeFileSync(join(folder, 'kits/kit-kit.json'), '{}');
-    expect((await pack()).written).toEqual(['kits/kit-kit.json']);
+    writeFileSync(join(folder, 'kits/kit.json'), '{}');
+    expect((await pack()).written).toEqual(['kits/kit.json']);
   }, 60000);
 
   it('refuses a folder that is no folder, holds something else, or cannot be written, and writes nothing', async () => {
@@ -83,11 +86,17 @@ describe('packing', () => {
   it('refuses what the check finds errors in, and leaves the pack before as it was', async () => {
     await pack();
     const manifest = readFileSync(join(folder, 'manifest.json'), 'utf8');
-    await test.post('/api/collections/small/edits', edit([rename('two', 'ONE')]));
-    await expect(pack()).rejects.toThrow('pack: the check found 1 error, the first: ONE and one would both be the file one.json');
+    const level = { document: 'records', kind: 'level', id: 'one' } as const;
+    const { strata, bounds } = (await test.server.collections.give('small')).records.level['one'];
+    const unsound: Operation[] = [
+      { ...level, field: 'strata', before: strata as unknown as Json, after: [{ stratum: 'own', switchedOff: false }] },
+      { ...level, field: 'bounds', before: bounds as unknown as Json, after: null },
+    ];
+    await test.post('/api/collections/small/edits', edit(unsound));
+    await expect(pack()).rejects.toThrow('pack: the check found 1 error, the first: one has neither a block that hides nor bounds');
     expect(readFileSync(join(folder, 'manifest.json'), 'utf8')).toBe(manifest);
     const { findings } = (await (await test.get('/api/collections/small/pack/check')).json()) as { findings: { code: string }[] };
-    expect(findings.map(({ code }) => code)).toEqual(['PACK_NAME_TWICE']);
+    expect(findings.map(({ code }) => code)).toEqual(['PACK_NO_SIGHT']);
   }, 60000);
 
   it('stops midway when it is cancelled and leaves nothing behind', async () => {

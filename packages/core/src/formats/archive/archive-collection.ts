@@ -37,7 +37,7 @@ export function archiveCollection(content: CollectionContent): Uint8Array {
   for (const kit of sorted(content.records.kit)) {
     const mesh = content.assets.get(kit.mesh);
     if (!mesh) throw new CoreError('ASSET_MISSING', `archive: the mesh of the kit ${kit.name} is not there`, { kit: kit.id });
-    files.set(kitMeshPath(kit.id), mesh);
+    files.set(kitMeshPath(kit.key), mesh);
   }
   for (const name of pictureNames(content.records)) {
     // A picture that was never sent is a fault of the value, not of the archive.
@@ -76,7 +76,7 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
     }
   }
   for (const level of sorted(records.level)) {
-    files.set(levelPath(level.id), {
+    files.set(levelPath(level.key), {
       format: LEVEL_FORMAT,
       version: ARCHIVE_VERSION,
       level: level as unknown as Json,
@@ -85,7 +85,7 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
   }
   for (const kit of sorted(records.kit)) {
     const pieces = sorted(records.piece).filter((piece) => piece.kit === kit.id);
-    files.set(kitPath(kit.id), {
+    files.set(kitPath(kit.key), {
       format: KIT_FORMAT,
       version: ARCHIVE_VERSION,
       kit: kit as unknown as Json,

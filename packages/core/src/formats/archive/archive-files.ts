@@ -1,5 +1,5 @@
 /** The version that this program writes, and the newest that it reads. */
-export const ARCHIVE_VERSION = 2;
+export const ARCHIVE_VERSION = 3;
 export const ARCHIVE_FORMAT = 'stravel-archive';
 export const LEVEL_FORMAT = 'stravel-level';
 export const STRATUM_FORMAT = 'stravel-stratum';
@@ -24,9 +24,10 @@ export const TABLE_PATHS = {
   tableView: 'table-views.json',
 } as const;
 
-export const levelPath = (id: string): string => `levels/${id}.json`;
+/** Levels and kits are files by their keys, strata by their ids. */
+export const levelPath = (key: string): string => `levels/${key}.json`;
 export const stratumPath = (id: string): string => `strata/${id}.json`;
-export const kitPath = (id: string): string => `kits/${id}.json`;
+export const kitPath = (key: string): string => `kits/${key}.json`;
 export const PICTURES_FOLDER = 'pictures/';
 export const picturePath = (name: string, ending: string): string => `${PICTURES_FOLDER}${name}.${ending}`;
-export const kitMeshPath = (id: string): string => `kits/${id}.glb`;
+export const kitMeshPath = (key: string): string => `kits/${key}.glb`;

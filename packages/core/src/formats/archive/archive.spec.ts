@@ -19,7 +19,7 @@ function rebuilt(change: (files: Record<string, Uint8Array>) => void): Uint8Arra
   const files = unzipSync(archive);
   delete files['index.json'];
   change(files);
-  const index = { format: 'stravel-archive', version: 1, files: Object.entries(files).map(([path, bytes]) => ({ path, bytes: bytes.length, sha256: sha256Hex(bytes) })) };
+  const index = { format: 'stravel-archive', version: 3, files: Object.entries(files).map(([path, bytes]) => ({ path, bytes: bytes.length, sha256: sha256Hex(bytes) })) };
   return zipSync({ 'index.json': strToU8(JSON.stringify(index)), ...files });
 }
 
@@ -68,20 +68,15 @@ describe('archive', () => {
     expect(Buffer.compare(Buffer.from(archiveCollection(shuffled)), Buffer.from(archive))).toBe(0);
   });
 
-  it('reads an archive from before there were recipes, cells and rehearsals', () => {
-    const old = rebuilt((files) => {
-      delete files['cell-grids.json'];
-      delete files['rehearsals.json'];
-      for (const [path, bytes] of Object.entries(files)) {
-        if (!path.endsWith('.json')) continue;
-        const json = JSON.parse(Buffer.from(bytes).toString('utf8')) as { version: number; content?: Record<string, unknown>; strata?: { content: Record<string, unknown> }[] };
-        json.version = 1;
-        for (const entry of json.strata ?? [json]) for (const kind of ['recipe', 'pin']) delete entry.content?.[kind];
-        files[path] = strToU8(JSON.stringify(json));
-      }
-    });
-    const back = restoreCollection(old);
-    expect([back.records, back.strata]).toEqual([content.records, content.strata]);
+  it('refuses content that it does not know, and two levels with one key', () => {
+    const strange = withJson('strata/base.json', (json: { content: Record<string, unknown> }) => (json.content['ladder'] = []));
+    expect(() => restoreCollection(strange)).toThrow('strata/base.json: the stratum base holds “ladder”, which this Stravel does not know; open it with the Stravel that wrote it');
+    expect(() => restoreCollection(withJson('levels/one.json', (json: { level: Record<string, unknown> }) => (json.level['key'] = 'two')))).toThrow(
+      /the key two of level two is taken by the level one/,
+    );
+    expect(() => restoreCollection(withJson('levels/one.json', (json: { level: Record<string, unknown> }) => (json.level['key'] = 'One')))).toThrow(
+      /levels\/one.json: level one: key must be small letters/,
+    );
   });
 
   it('keeps shared strata apart from levels', () => {
@@ -114,7 +109,7 @@ describe('archive', () => {
     ['a zip of something else', () => zipSync({ 'readme.json': strToU8('{}') }), /has no index.json/],
     ['a path that climbs out', () => zipSync({ '../evil.json': strToU8('{}') }), /"..\/evil.json" is not one that an archive holds/],
     ['an absolute path', () => zipSync({ '/etc/passwd.json': strToU8('{}') }), /is not one that an archive holds/],
-    ['a newer version', () => zipSync({ 'index.json': strToU8('{"format":"stravel-archive","version":3,"files":[]}') }), /its version is 3, this Stravel reads up to 2/],
+    ['a newer version', () => zipSync({ 'index.json': strToU8('{"format":"stravel-archive","version":4,"files":[]}') }), /its version is 4, this Stravel reads up to 3/],
     ['a changed file', () => zipSync({ ...unzipSync(archive), 'sets.json': strToU8('{}') }), /sets.json is not what the index says/],
     ['a file that is not listed', () => zipSync({ ...unzipSync(archive), 'levels/x.json': strToU8('{}') }), /levels\/x.json is in the zip but not in the index/],
     [

@@ -6,12 +6,14 @@ import type { Json } from '../../model/json';
 import { RECORDS_DOCUMENT, emptyRecordTables, type EditableKind, type RecordKind } from '../../model/records';
 import { ITEM_KINDS, type Item, type ItemKind, type StratumContent } from '../../model/stratum';
 import { checkedRecord } from '../../schema/validate-record';
+import { checkKeys } from '../../sets/keys';
 import { parseJson } from '../canonical-json';
 import { glbNodeNames } from '../glb/glb-node-names';
 import { PICTURE_TYPES, pictureType } from '../picture-type';
 import { sha256Hex } from '../sha256';
 import { ARCHIVE_VERSION, KIT_FORMAT, LEVEL_FORMAT, STRATUM_FORMAT, TABLE_FORMAT, TABLE_PATHS, PICTURES_FOLDER, kitMeshPath, picturePath } from './archive-files';
 import { openArchive, text, type ArchiveLimits } from './open-archive';
+import { meshPathOf, upgradeFiles } from './upgrade-files';
 
 /**
  * Reads an archive back. Every record is checked; the first fault ends it, so that nothing half-read is ever kept.
@@ -20,24 +22,30 @@ import { openArchive, text, type ArchiveLimits } from './open-archive';
 export function restoreCollection(bytes: Uint8Array, limits?: ArchiveLimits): CollectionContent {
   const files = openArchive(bytes, limits);
   const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
+  const jsons = upgradeFiles(
+    [...files].filter(([path]) => path.endsWith('.json')).map(([path, file]) => inFile(path, () => ({ path, file: knownTable(parseJson(text(file, path), path)) }))),
+  );
+  for (const { path, file } of jsons) inFile(path, () => readJsonFile(path, file, content));
+  const kitOfMesh = new Map(jsons.filter(({ file }) => file['format'] === KIT_FORMAT).map((one) => [meshPathOf(one), (one.file['kit'] as { readonly id: string }).id]));
   for (const [path, file] of files) {
-    if (path.endsWith('.glb') || path.startsWith(PICTURES_FOLDER)) continue;
-    inFile(path, () => readJsonFile(path, parseJson(text(file, path), path), content));
-  }
-  for (const [path, file] of files) {
-    if (path.endsWith('.glb')) inFile(path, () => readMesh(path, file, content));
+    if (path.endsWith('.glb')) inFile(path, () => readMesh(kitOfMesh.get(path), file, content));
     else if (path.startsWith(PICTURES_FOLDER)) inFile(path, () => readPicture(path, file, content));
   }
   checkWhole(content);
   return content;
 }
 
-function readJsonFile(path: string, json: Json, content: CollectionContent): void {
+/** A file of a version that is read. @throws CoreError 'ARCHIVE_NEWER' */
+function knownTable(json: Json): { readonly [key: string]: Json } {
   const file = asTable(json);
   const version = file['version'];
-  if (typeof version !== 'number' || version > ARCHIVE_VERSION) {
-    throw new CoreError('ARCHIVE_NEWER', `its version is ${JSON.stringify(version)}, this Stravel reads up to ${ARCHIVE_VERSION}`);
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1 || version > ARCHIVE_VERSION) {
+    throw new CoreError('ARCHIVE_NEWER', `its version is ${JSON.stringify(version)}, this Stravel reads 1 to ${ARCHIVE_VERSION}`);
   }
+  return file;
+}
+
+function readJsonFile(path: string, file: { readonly [key: string]: Json }, content: CollectionContent): void {
   switch (file['format']) {
     case TABLE_FORMAT: {
       const kind = file['kind'] as string;
@@ -72,6 +80,8 @@ function addStratum(content: CollectionContent, entry: { readonly [key: string]:
   addRecord(content, 'stratum', entry['stratum']);
   const id = (entry['stratum'] as { id: string }).id;
   const items = asTable(entry['content']);
+  const unknown = Object.keys(items).find((kind) => !(ITEM_KINDS as readonly string[]).includes(kind));
+  if (unknown !== undefined) throw new CoreError('ARCHIVE_FILE', `the stratum ${id} holds “${unknown}”, which this Stravel does not know; open it with the Stravel that wrote it`);
   const lists = ITEM_KINDS.map((kind): readonly [ItemKind, readonly Item[]] => {
     const seen = new Set<string>();
     // Kinds that came after the version that wrote the file are not in it.
@@ -86,8 +96,8 @@ function addStratum(content: CollectionContent, entry: { readonly [key: string]:
   content.strata.set(id, Object.fromEntries(lists) as unknown as StratumContent);
 }
 
-function readMesh(path: string, file: Uint8Array, content: CollectionContent): void {
-  const kit = Object.values(content.records.kit).find((one) => kitMeshPath(one.id) === path);
+function readMesh(kitId: string | undefined, file: Uint8Array, content: CollectionContent): void {
+  const kit = kitId === undefined ? undefined : content.records.kit[kitId];
   if (!kit) throw new CoreError('ARCHIVE_FILE', 'there is no kit for it');
   const hash = sha256Hex(file);
   if (hash !== kit.mesh) throw new CoreError('ARCHIVE_FILE', `its SHA-256 is ${hash}, the kit says ${kit.mesh}`);
@@ -114,7 +124,7 @@ function checkWhole(content: CollectionContent): void {
     throw new CoreError('ARCHIVE_FILE', `archive: collection.json must hold one collection, holds ${Object.keys(records.collection).length}`);
   }
   for (const kit of Object.values(records.kit)) {
-    if (!content.assets.has(kit.mesh)) throw new CoreError('ARCHIVE_FILE', `archive: ${kitMeshPath(kit.id)} is missing`);
+    if (!content.assets.has(kit.mesh)) throw new CoreError('ARCHIVE_FILE', `archive: ${kitMeshPath(kit.key)} is missing`);
   }
   const find = (kind: EditableKind, id: string): JsonRecord | undefined => (records[kind as RecordKind] as unknown as Record<string, JsonRecord> | undefined)?.[id];
   const all = (Object.entries(records) as [EditableKind, Record<string, { readonly id: string }>][]).flatMap(([kind, table]) =>
@@ -126,6 +136,7 @@ function checkWhole(content: CollectionContent): void {
     })),
   );
   checkEditReferences(all, find);
+  checkKeys(all, () => []);
   for (const [document, items] of content.strata) {
     checkEditReferences(
       items.placement.map((placement) => ({ document, kind: 'placement' as const, id: placement.id, record: placement as unknown as JsonRecord })),
@@ -134,9 +145,9 @@ function checkWhole(content: CollectionContent): void {
   }
 }
 
-function inFile(path: string, read: () => void): void {
+function inFile<T>(path: string, read: () => T): T {
   try {
-    read();
+    return read();
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
     throw new CoreError(error.code, `${path}: ${error.message}`, { ...error.details, path }, { cause: error });

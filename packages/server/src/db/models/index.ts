@@ -4,6 +4,8 @@ export interface CollectionRow {
   id: string;
   name: string;
   created_at: string;
+  /** Time at which it went to the bin, null while in use. */
+  binned_at: string | null;
 }
 export interface PersonRow {
   id: string;
@@ -88,7 +90,7 @@ export function defineModels(sequelize: Sequelize): Models {
     // Sequelize types attributes by its own inference helpers; the record above already holds each column of Row.
     sequelize.define(table, attributes as never, { tableName: table, timestamps: false }) as ModelStatic<Model<Row>>;
   return {
-    collections: define<CollectionRow>('collections', { id: key(), name: text(), created_at: text() }),
+    collections: define<CollectionRow>('collections', { id: key(), name: text(), created_at: text(), binned_at: { type: DataTypes.TEXT } }),
     people: define<PersonRow>('people', { id: key(), name: text(), created_at: text() }),
     edits: define<EditRow>('edits', {
       collection: key(),
