@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
 import { deleteStratum } from '../pages/strata';
-import { expect, introduce, test } from '../fixtures/stravel';
+import { DEMO, expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
 const saved = (page: Page) => expect(page.getByText('All changes saved')).toBeVisible();
@@ -106,7 +106,7 @@ test.describe('Assemblies', () => {
     await page.getByRole('button', { name: 'Duplicate' }).click();
     await expect(item(page, /^crate/)).toHaveCount(2);
     await saved(page);
-    await page.goto(`${stravel.address}/layout/mould-room`);
+    await page.goto(`${stravel.address}${DEMO}/layout/mould-room`);
     await page
       .locator('sv-strata-stack')
       .getByRole('button', { name: /^Benches/ })

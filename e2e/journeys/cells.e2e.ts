@@ -1,5 +1,5 @@
 import { checkAxe } from '../fixtures/check-axe';
-import { expect, introduce, test } from '../fixtures/stravel';
+import { DEMO, expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
 test.describe('Cells', () => {
@@ -10,7 +10,7 @@ test.describe('Cells', () => {
     await expect(late).toBeVisible({ timeout: 30000 });
     await expect(page.getByText('fresh', { exact: true }).first()).toBeVisible({ timeout: 30000 });
     await expect(page.getByRole('link', { name: /Cells.*1 late/ })).toBeVisible();
-    await page.goto(`${stravel.address}/findings`);
+    await page.goto(`${stravel.address}${DEMO}/findings`);
     await page.getByRole('button', { name: 'cells', exact: true }).click();
     await page.getByText(/Nothing is underfoot for 1.07 s/).click();
     await expect(page).toHaveURL(/\/cells\/low-water\?at=/);

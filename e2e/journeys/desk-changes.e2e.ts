@@ -17,7 +17,7 @@ test('a changed desk never shows plan and model on black', async ({ quietPage: p
   await introduce(page, stravel.address, '/layout/sorting-hall');
   const made = await page.evaluate(() => {
     const counts = { contexts: 0 };
-    const own = HTMLCanvasElement.prototype.getContext;
+    const own = Reflect.get(HTMLCanvasElement.prototype, 'getContext') as (...given: unknown[]) => unknown;
     const seen = new WeakSet();
     // Counts the canvases that are drawn by WebGL.
     HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, ...parameters: unknown[]) {
@@ -25,7 +25,7 @@ test('a changed desk never shows plan and model on black', async ({ quietPage: p
         seen.add(this);
         counts.contexts += 1;
       }
-      return (own as (...given: unknown[]) => unknown).apply(this, parameters);
+      return own.apply(this, parameters);
     } as typeof own;
     (globalThis as unknown as { counts: typeof counts }).counts = counts;
     return counts.contexts;

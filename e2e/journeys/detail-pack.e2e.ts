@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { checkAxe } from '../fixtures/check-axe';
-import { expect, introduce, test } from '../fixtures/stravel';
+import { DEMO, expect, introduce, test } from '../fixtures/stravel';
 
 /** A smooth dome of squares as an OBJ, and one object that cannot be used. */
 function dome(): string {
@@ -88,7 +88,7 @@ test.describe('Pack', () => {
     await page.getByRole('button', { name: /^Pack/ }).click();
     await expect(told.getByText('files written').locator('xpath=following-sibling::dd[1]')).toHaveText('0', { timeout: 60000 });
     // A name that two levels share as a file.
-    await page.goto(`${stravel.address}/sets`);
+    await page.goto(`${stravel.address}${DEMO}/sets`);
     await page.getByRole('gridcell', { name: 'Sorting Hall', exact: true }).dblclick();
     await page.getByLabel('Level of Sorting Hall').fill('cullet yard!');
     await page.getByLabel('Level of Sorting Hall').press('Enter');
@@ -96,7 +96,7 @@ test.describe('Pack', () => {
     await expect(page.getByLabel('Level of Sorting Hall')).toHaveCount(0);
     await expect(page.getByRole('gridcell', { name: 'cullet yard!', exact: true })).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();
-    await page.goto(`${stravel.address}/pack`);
+    await page.goto(`${stravel.address}${DEMO}/pack`);
     const finding = page.getByRole('button', { name: /would both be the file cullet-yard.json/ });
     await expect(finding).toBeVisible({ timeout: 20000 });
     await expect(page.getByRole('button', { name: /^Pack/ })).toBeDisabled();

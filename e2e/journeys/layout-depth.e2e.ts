@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { expect, introduce, test } from '../fixtures/stravel';
+import { DEMO, expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
 const saved = (page: Page) => expect(page.getByText('All changes saved')).toBeVisible();
@@ -38,13 +38,13 @@ test.describe('Layout in depth', () => {
     await saved(page);
 
     // The others have it as before; after a reload this level has its own again.
-    await page.goto(`${stravel.address}/layout/sorting-hall`);
+    await page.goto(`${stravel.address}${DEMO}/layout/sorting-hall`);
     await stratum(page, 'Works base').click();
     await item(page, /lamp post/)
       .last()
       .click();
     await expect(page.getByLabel('Place x', { exact: true })).toHaveValue(String(before));
-    await page.goto(`${stravel.address}/layout/furnace-one`);
+    await page.goto(`${stravel.address}${DEMO}/layout/furnace-one`);
     await item(page, /lamp post/)
       .last()
       .click();

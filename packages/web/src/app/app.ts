@@ -1,9 +1,12 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { Router, RouterLink, RouterOutlet } from '@angular/router';
+import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterLink, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { Addresses, LEVEL_DESKS } from './addresses';
 import { ApiClient } from './api/api-client';
 import { recordsFeature } from './document/records/records-store';
 import { EditLog } from './edits/edit-log';
@@ -12,9 +15,10 @@ import { Session } from './session';
 import { ConflictDialog } from './shell/conflict-dialog';
 import { DeskWords } from './shell/desk-words';
 import { FindDialog, type FindData } from './shell/find-dialog';
-import type { Findable } from './shell/findable';
+import { COPY_ADDRESS, type Findable } from './shell/findable';
 import { KeysDialog } from './shell/keys-dialog';
-import { PersonDialog } from './shell/person-dialog';
+import { PersonDialog, type PersonDialogMode } from './shell/person-dialog';
+import { Restoring } from './shell/restoring';
 import { Seam } from './shell/seam';
 import { StartHere } from './start-here';
 import { Workspace } from './workspace';
@@ -39,19 +43,27 @@ export class App {
   readonly workspace = inject(Workspace);
   readonly start = inject(StartHere);
   readonly findings = inject(FindingsHome);
+  readonly addresses = inject(Addresses);
+  readonly restoring = inject(Restoring);
   readonly desks = inject(DeskWords).desks;
   readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
   /** Levels that are not played: always one click away. */
-  readonly trials = computed(() => this.levels().filter(({ purpose }) => purpose !== 'play'));
+  readonly others = computed(() => this.levels().filter(({ purpose }) => purpose !== 'play'));
   readonly loaded = this.store.selectSignal(recordsFeature.selectLoaded);
   private readonly settings = this.store.selectSignal(recordsFeature.selectSettings);
   readonly collectionName = computed(() => this.settings()?.name ?? this.session.collection()?.name ?? '');
   readonly archiveUrl = computed(() => this.api.archiveUrl(this.session.collection()?.id ?? ''));
+  private readonly url = signal('');
+  /** Whether the address is within a collection that is open. */
+  readonly isInside = computed(() => this.url().startsWith(`/c/${this.session.collection()?.id ?? ' '}`));
+  readonly pathOf = (path: string): string[] => this.addresses.path([path]);
 
   constructor() {
-    void this.session.start().then(() => {
-      if (!this.session.person() && this.session.failure() === undefined) this.dialogs.open(PersonDialog, { disableClose: true, width: '420px' });
+    void this.session.start();
+    this.edits.askName = () => this.askName();
+    this.router.events.pipe(takeUntilDestroyed()).subscribe((event) => {
+      if (event instanceof NavigationEnd) this.url.set(event.urlAfterRedirects);
     });
     effect(() => {
       if (this.edits.conflict()) this.dialogs.open(ConflictDialog, { disableClose: true, width: '620px' });
@@ -68,24 +80,33 @@ export class App {
       .afterClosed()
       .subscribe((found) => {
         if (found?.kind === 'level') this.goToLevel(found.id);
-        else if (found) void this.router.navigate([...found.path], { queryParams: found.query });
+        else if (found?.id === COPY_ADDRESS) void this.copyAddress();
+        else if (found) void this.addresses.go(found.path, found.query);
       });
+  }
+
+  /** Copies the address of what is shown: collection, desk and level, with view, selection and place. */
+  async copyAddress(): Promise<void> {
+    const [path, query] = this.router.url.split('?');
+    const parameters = new URLSearchParams(query);
+    for (const [key, value] of Object.entries(this.workspace.viewQuery()?.() ?? {})) parameters.set(key, value);
+    const text = parameters.toString();
+    const address = `${location.origin}${path}${text === '' ? '' : `?${text}`}`;
+    try {
+      await navigator.clipboard.writeText(address);
+      this.snacks.open('The address is copied.', 'Close', { duration: 4000 });
+    } catch {
+      // Without leave to write, the address itself is shown to be copied by hand.
+      this.snacks.open(address, 'Close');
+    }
+  }
+
+  changeName(): void {
+    this.dialogs.open<PersonDialog, PersonDialogMode, string>(PersonDialog, { width: '420px', data: this.session.person() ? 'change' : 'first' });
   }
 
   keys(): void {
     this.dialogs.open(KeysDialog, { width: '720px' });
-  }
-
-  async restore(file: File | undefined): Promise<void> {
-    if (!file) return;
-    try {
-      const made = await this.api.restore(file);
-      await this.session.refreshCollections();
-      await this.session.openCollection(made.id);
-      this.snacks.open(`${made.name} was restored as a new collection.`, 'Close', { duration: 6000 });
-    } catch (error) {
-      this.snacks.open(`${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`, 'Close');
-    }
   }
 
   key(event: KeyboardEvent): void {
@@ -94,18 +115,26 @@ export class App {
     const command = event.ctrlKey || event.metaKey;
     if (command && event.key.toLowerCase() === 'z' && !typing) {
       void (event.shiftKey ? this.edits.redo() : this.edits.undo());
-    } else if (!typing && !command && this.dialogs.openDialogs.length === 0 && event.key === '/') this.find();
+    } else if (!typing && !command && this.dialogs.openDialogs.length === 0 && event.key === '/' && this.isInside()) this.find();
     else if (!typing && !command && this.dialogs.openDialogs.length === 0 && event.key === '?') this.keys();
     else if (event.altKey && /^[1-9]$/.test(event.key)) {
       const desk = this.desks().at(Number(event.key) - 1);
-      if (desk) void this.router.navigateByUrl(desk.path);
+      if (desk && this.isInside()) void this.addresses.go([desk.path]);
     } else return;
     event.preventDefault();
   }
 
   goToLevel(id: string): void {
     this.workspace.openLevel(id);
-    const desk = /^\/(layout|sections|cells|sight)/.exec(this.router.url)?.[1] ?? 'layout';
-    void this.router.navigate([`/${desk}`, id]);
+    const desk = this.addresses.desk();
+    void this.addresses.go([`/${LEVEL_DESKS.includes(desk) ? desk : 'layout'}`, id]);
+  }
+
+  /** A name for the first edit; asked until one is given, so that the edit is not lost. */
+  private async askName(): Promise<string> {
+    const known = this.session.person()?.id;
+    if (known !== undefined) return known;
+    const dialog = this.dialogs.open<PersonDialog, PersonDialogMode, string>(PersonDialog, { disableClose: true, width: '420px', data: 'first' });
+    return (await firstValueFrom(dialog.afterClosed())) ?? '';
   }
 }

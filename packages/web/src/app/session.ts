@@ -1,61 +1,81 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { ApiClient, type NamedId } from './api/api-client';
+import { ApiClient, type ListedCollection, type NamedId } from './api/api-client';
 import { recordsFeature } from './document/records/records-store';
 import { EditLog } from './edits/edit-log';
 
 const PERSON_KEY = 'stravel.person';
-const COLLECTION_KEY = 'stravel.collection';
 const DEVICE_KEY = 'stravel.device';
 const THEME_KEY = 'stravel.theme';
 
-/** Who works on what: the person, the open collection, the device that figures are held against, the theme. */
+/** Who works on what: the person, the open collection, the device that figures are compared with, the theme. */
 @Injectable({ providedIn: 'root' })
 export class Session {
   private readonly api = inject(ApiClient);
   private readonly edits = inject(EditLog);
   private readonly devices = inject(Store).selectSignal(recordsFeature.selectDevices);
   private readonly deviceId = signal(localStorage.getItem(DEVICE_KEY) ?? '');
+  private started: Promise<void> | undefined;
 
+  /** Undefined until a name was given: it is asked at the first change. */
   readonly person = signal<NamedId | undefined>(undefined);
+  readonly people = signal<readonly NamedId[]>([]);
   readonly collection = signal<NamedId | undefined>(undefined);
-  readonly collections = signal<readonly NamedId[]>([]);
+  readonly collections = signal<readonly ListedCollection[]>([]);
+  readonly binned = signal<readonly ListedCollection[]>([]);
+  readonly hasDemo = signal(false);
+  /** Whether the collections have been read. */
+  readonly isReady = signal(false);
   readonly failure = signal<string | undefined>(undefined);
   readonly device = computed(() => this.devices().find(({ id }) => id === this.deviceId()) ?? this.devices().at(0));
   readonly theme = signal<'light' | 'dark'>(storedTheme());
 
-  /** Finds out who is here and opens the collection last worked on. */
-  async start(): Promise<void> {
-    this.applyTheme();
-    try {
-      const stored = localStorage.getItem(PERSON_KEY);
-      const people = await this.api.people();
-      this.person.set(people.find(({ id }) => id === stored));
-      await this.refreshCollections();
-      await this.openLast();
-    } catch (error) {
-      this.failure.set(error instanceof Error ? error.message : String(error));
-    }
+  /** Finds out who is here and which collections there are; once. */
+  start(): Promise<void> {
+    this.started ??= this.begin();
+    return this.started;
   }
 
-  async introduce(name: string): Promise<void> {
+  async introduce(name: string): Promise<NamedId> {
     const person = await this.api.createPerson(name);
-    localStorage.setItem(PERSON_KEY, person.id);
-    this.person.set(person);
-    await this.openLast();
+    this.people.update((people) => [...people, person]);
+    this.remember(person);
+    return person;
   }
 
-  async openCollection(id: string): Promise<void> {
+  async renamePerson(name: string): Promise<void> {
     const person = this.person();
+    if (!person) return;
+    await this.api.renamePerson(person.id, name);
+    this.person.set({ ...person, name });
+    this.people.update((people) => people.map((one) => (one.id === person.id ? { ...one, name } : one)));
+  }
+
+  /** Goes on as somebody else; the page begins anew, as undo belongs to a person. */
+  switchPerson(id: string): void {
+    localStorage.setItem(PERSON_KEY, id);
+    location.reload();
+  }
+
+  /** Opens a collection. Where another is open the page begins anew at its address, so that nothing of one is ever taken for the other's. */
+  async openCollection(id: string): Promise<void> {
+    const open = this.collection();
+    if (open?.id === id) return;
+    if (open) {
+      location.reload();
+      return;
+    }
     const collection = this.collections().find((one) => one.id === id);
-    if (!person || !collection) return;
-    await this.edits.open(id, person.id);
-    localStorage.setItem(COLLECTION_KEY, id);
+    if (!collection) return;
     this.collection.set(collection);
+    await this.edits.open(id, this.person()?.id ?? '');
   }
 
   async refreshCollections(): Promise<void> {
-    this.collections.set(await this.api.collections());
+    const { collections, binned, hasDemo } = await this.api.collections();
+    this.collections.set(collections);
+    this.binned.set(binned);
+    this.hasDemo.set(hasDemo);
   }
 
   chooseDevice(id: string): void {
@@ -69,10 +89,22 @@ export class Session {
     this.applyTheme();
   }
 
-  private async openLast(): Promise<void> {
-    const all = this.collections();
-    const wanted = all.find(({ id }) => id === localStorage.getItem(COLLECTION_KEY)) ?? all.at(0);
-    if (wanted && this.person()) await this.openCollection(wanted.id);
+  private async begin(): Promise<void> {
+    this.applyTheme();
+    try {
+      const stored = localStorage.getItem(PERSON_KEY);
+      this.people.set(await this.api.people());
+      this.person.set(this.people().find(({ id }) => id === stored));
+      await this.refreshCollections();
+      this.isReady.set(true);
+    } catch (error) {
+      this.failure.set(error instanceof Error ? error.message : String(error));
+    }
+  }
+
+  private remember(person: NamedId): void {
+    localStorage.setItem(PERSON_KEY, person.id);
+    this.person.set(person);
   }
 
   private applyTheme(): void {

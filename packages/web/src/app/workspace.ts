@@ -1,6 +1,7 @@
-import { Injectable, computed, inject, signal } from '@angular/core';
+import { Injectable, computed, effect, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { recordsFeature } from './document/records/records-store';
+import { Session } from './session';
 
 const LEVEL_KEY = 'stravel.level';
 
@@ -8,7 +9,9 @@ const LEVEL_KEY = 'stravel.level';
 @Injectable({ providedIn: 'root' })
 export class Workspace {
   private readonly levels = inject(Store).selectSignal(recordsFeature.selectLevels);
-  private readonly levelId = signal(localStorage.getItem(LEVEL_KEY) ?? '');
+  private readonly session = inject(Session);
+  private readonly key = computed(() => `${LEVEL_KEY}.${this.session.collection()?.id ?? ''}`);
+  private readonly levelId = signal('');
 
   /** The open level: the one last chosen, else the first that has content, else the first. */
   readonly level = computed(() => {
@@ -17,9 +20,15 @@ export class Workspace {
   });
   readonly footLeft = signal<readonly string[]>([]);
   readonly footRight = signal<readonly string[]>([]);
+  /** What the open desk adds to its address so that another sees the same: view, selection, place. */
+  readonly viewQuery = signal<(() => Readonly<Record<string, string>>) | undefined>(undefined);
+
+  constructor() {
+    effect(() => this.levelId.set(localStorage.getItem(this.key()) ?? ''));
+  }
 
   openLevel(id: string): void {
-    localStorage.setItem(LEVEL_KEY, id);
+    localStorage.setItem(this.key(), id);
     this.levelId.set(id);
   }
 }

@@ -1,10 +1,28 @@
 import { Injectable } from '@angular/core';
-import type { Edit, LoggedEdit } from '@stravel/core';
+import type { Edit, LoggedEdit, NewCollection } from '@stravel/core';
 import { problemOf } from './problem-error';
 
 export interface NamedId {
   readonly id: string;
   readonly name: string;
+}
+
+/** A collection as the start page lists it. */
+export interface ListedCollection extends NamedId {
+  readonly levels: number;
+  /** Time of the last change, ISO 8601. */
+  readonly changedAt: string;
+  /** Stored bytes: content, history, bakes and meshes. */
+  readonly bytes: number;
+  /** Time at which it went to the bin, null while in use. */
+  readonly binnedAt: string | null;
+}
+
+export interface CollectionList {
+  readonly collections: readonly ListedCollection[];
+  readonly binned: readonly ListedCollection[];
+  /** Whether the server can make the demo collection. */
+  readonly hasDemo: boolean;
 }
 
 export interface SnapshotIndex {
@@ -41,8 +59,40 @@ export class ApiClient {
     return this.json('/api/people', { method: 'POST', body: { name } });
   }
 
-  async collections(): Promise<NamedId[]> {
-    return (await this.json<{ collections: NamedId[] }>('/api/collections')).collections;
+  async renamePerson(id: string, name: string): Promise<void> {
+    await this.send(`/api/people/${id}`, { method: 'PATCH', body: { name } });
+  }
+
+  collections(): Promise<CollectionList> {
+    return this.json('/api/collections');
+  }
+
+  createCollection(wanted: NewCollection): Promise<NamedId> {
+    return this.json('/api/collections', { method: 'POST', body: wanted });
+  }
+
+  copyCollection(id: string, name: string, withLevels: boolean): Promise<NamedId> {
+    return this.json(`/api/collections/${id}/copy`, { method: 'POST', body: { name, withLevels } });
+  }
+
+  async renameCollection(id: string, name: string, person: string): Promise<void> {
+    await this.send(`/api/collections/${id}`, { method: 'PATCH', body: { name, person } });
+  }
+
+  async binCollection(id: string): Promise<void> {
+    await this.send(`/api/collections/${id}`, { method: 'DELETE' });
+  }
+
+  async restoreFromBin(id: string): Promise<void> {
+    await this.send(`/api/collections/bin/${id}/restore`, { method: 'POST', body: {} });
+  }
+
+  async deleteForGood(id: string): Promise<void> {
+    await this.send(`/api/collections/bin/${id}`, { method: 'DELETE' });
+  }
+
+  async openDemo(): Promise<string> {
+    return (await this.json<{ id: string }>('/api/collections/demo', { method: 'POST', body: {} })).id;
   }
 
   restore(archive: Blob): Promise<NamedId> {

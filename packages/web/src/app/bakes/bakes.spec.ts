@@ -23,6 +23,7 @@ const tables: RecordTables = {
       set: 's',
       order: 'a0',
       purpose: 'play',
+      key: 'level',
       code: '',
       values: { note: 'not of the bake' },
       strata: [{ stratum: 'own', switchedOff: false }],

@@ -37,7 +37,7 @@ export function shelfInOrder(levels: readonly Level[], name: string, { bakes, de
 
 function saysOf(cores: readonly ShelfCore[], limit: number): string {
   const over = cores.filter(({ total }) => total > limit).length;
-  return `${cores.length} levels · ${over > 0 ? `${over} over budget` : cores.some(({ bands }) => bands.length > 0) ? 'within budget' : 'no figures yet'}`;
+  return `${cores.length} level${cores.length === 1 ? '' : 's'} · ${over > 0 ? `${over} over budget` : cores.some(({ bands }) => bands.length > 0) ? 'within budget' : 'no figures yet'}`;
 }
 
 function coreOf(level: Level, bakes: LevelBakes | undefined, device: Device, measure: Measure, selected: string): ShelfCore {

@@ -1,8 +1,20 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { ITEM_KINDS, RECORDS_DOCUMENT, decodeChunk, emptyRecordTables, isEditableKind, type ItemKind, type LoggedEdit, type Operation, type RecordKind } from '@stravel/core';
+import {
+  ITEM_KINDS,
+  RECORDS_DOCUMENT,
+  completeKeys,
+  decodeChunk,
+  emptyRecordTables,
+  isEditableKind,
+  takenKeys,
+  type ItemKind,
+  type LoggedEdit,
+  type Operation,
+  type RecordKind,
+} from '@stravel/core';
 import { ApiClient } from '../api/api-client';
-import { recordsActions } from './records/records-store';
+import { recordsActions, recordsFeature } from './records/records-store';
 import { StratumDocument } from './stratum-document';
 
 /** How far a document is loaded. */
@@ -24,6 +36,7 @@ export class DocumentRegistry {
   private readonly strata = new Map<string, StratumDocument>();
   private readonly loads = new Map<string, Promise<StratumDocument>>();
   private readonly loading = new Map<string, Loading>();
+  private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private collection = '';
 
   /** Grows when any open stratum changed; for views that count. */
@@ -64,6 +77,16 @@ export class DocumentRegistry {
   /** A stratum that is open, undefined otherwise. */
   openStratum(id: string): StratumDocument | undefined {
     return this.strata.get(id);
+  }
+
+  /** Operations whose new levels and kits all have keys, as the server would give them. */
+  complete(operations: readonly Operation[]): readonly Operation[] {
+    const tables = this.tables();
+    return completeKeys(
+      operations,
+      () => takenKeys(tables),
+      (kind) => Object.keys(tables[kind]).length,
+    );
   }
 
   /** Applies operations of this page at once. */

@@ -57,6 +57,7 @@ describe('EditLog', () => {
           provide: DocumentRegistry,
           useValue: {
             open: () => Promise.resolve(0),
+            complete: (operations: Operation[]) => operations,
             applyLocal: (operations: Operation[]) => applied.push(...operations),
             applyLogged: () => undefined,
             pendingOperations: () => [],

@@ -27,6 +27,9 @@ export class EditLog {
   private readonly documents = inject(DocumentRegistry);
 
   private collection = '';
+  private asking: Promise<void> | undefined;
+  /** Gives the id of the person whose edits these are; set by the page's frame. */
+  askName: () => Promise<string> = () => Promise.reject(new Error('no one can be asked for a name'));
   private person = '';
   private events: EventSource | undefined;
   private sending = false;
@@ -64,7 +67,7 @@ export class EditLog {
     this.waiting.forEach(({ edit }) => this.own.add(edit.id));
     this.documents.pendingOperations = (document) => this.waiting.flatMap(({ edit }) => edit.operations.filter((operation) => operation.document === document));
     const sequence = await this.documents.open(collection);
-    const past = await this.api.editsOfPerson(collection, person);
+    const past = person === '' ? [] : await this.api.editsOfPerson(collection, person);
     const waitingEdits = this.waiting.map(({ edit }) => edit).filter((edit) => !past.some(({ id }) => id === edit.id));
     this.stacks.set([...past, ...waitingEdits].reduce<UndoStacks<Edit>>((stacks, edit) => pushEdit(stacks, edit), emptyUndoStacks()));
     past.forEach(({ id }) => this.own.add(id));
@@ -72,9 +75,11 @@ export class EditLog {
     void this.send();
   }
 
-  /** Makes an edit. The page shows it at once; it is saved by itself. */
-  async commit(label: string, operations: readonly Operation[], undoes: string | null = null): Promise<void> {
-    if (operations.length === 0) return;
+  /** Makes an edit. The page shows it at once; it is saved by itself. The first one asks for a name. */
+  async commit(label: string, made: readonly Operation[], undoes: string | null = null): Promise<void> {
+    if (made.length === 0) return;
+    if (this.person === '') await this.nameAsked();
+    const operations = this.documents.complete(made);
     const edit: Edit = { id: crypto.randomUUID(), person: this.person, label, operations, undoes };
     this.own.add(edit.id);
     this.documents.applyLocal(operations);
@@ -84,6 +89,14 @@ export class EditLog {
     this.waitingCount.set(this.waiting.length);
     await this.outbox.put(entry);
     void this.send();
+  }
+
+  /** Asks for a name once, however many edits wait for it; none of them is lost. */
+  private nameAsked(): Promise<void> {
+    this.asking ??= this.askName()
+      .then((person) => void (this.person = person))
+      .finally(() => (this.asking = undefined));
+    return this.asking;
   }
 
   /** Waits until everything is acknowledged. */

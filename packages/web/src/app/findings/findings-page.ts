@@ -1,9 +1,9 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
-import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { DEFAULT_CODE_PATTERN, FINDING_DESKS, RECORDS_DOCUMENT, freeCodes, type Finding, type FindingDesk, type Operation, type SetNode } from '@stravel/core';
+import { Addresses } from '../addresses';
 import { DocumentRegistry } from '../document/document-registry';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
@@ -28,7 +28,7 @@ type Line =
 export class FindingsPage {
   private readonly edits = inject(EditLog);
   private readonly dialogs = inject(MatDialog);
-  private readonly router = inject(Router);
+  private readonly addresses = inject(Addresses);
   private readonly session = inject(Session);
   private readonly workspace = inject(Workspace);
   private readonly registry = inject(DocumentRegistry);
@@ -99,7 +99,7 @@ export class FindingsPage {
   async go(finding: Finding): Promise<void> {
     if (finding.place.level !== undefined) this.workspace.openLevel(finding.place.level);
     const { path, query } = findingRoute(finding);
-    await this.router.navigate(path, { queryParams: query });
+    await this.addresses.go(path, query);
   }
 
   accept(): void {

@@ -14,6 +14,7 @@ import { SetCheck } from './set-check';
 
 const level = (id: string, set: string, code: string): RecordTables['level'][string] => ({
   id,
+  key: id,
   name: id,
   set,
   order: 'a0',
@@ -70,7 +71,7 @@ describe('findings', () => {
           },
         },
         { provide: DocumentRegistry, useValue: {} },
-        { provide: Session, useValue: { person: signal({ id: 'p', name: 'Odile' }) } },
+        { provide: Session, useValue: { person: signal({ id: 'p', name: 'Odile' }), collection: signal({ id: 'works', name: 'Works' }) } },
       ],
     });
     TestBed.inject(Store).dispatch(recordsActions.loaded({ tables }));
@@ -151,6 +152,6 @@ describe('findings', () => {
     await one.go(note);
     await one.go(leak('road'));
     await one.go(one.shown().find(({ code }) => code === 'CODE_USED_TWICE') as Finding);
-    expect(urls).toEqual(['/layout/yard {"item":"b1"}', '/sight/road {"at":"1,2,3"}', '/sets {"at":"road"}']);
+    expect(urls).toEqual(['/c/works/layout/yard {"item":"b1"}', '/c/works/sight/road {"at":"1,2,3"}', '/c/works/sets {"at":"road"}']);
   });
 });

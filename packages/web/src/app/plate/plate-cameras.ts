@@ -44,6 +44,13 @@ export class PlanCamera {
     this.z += z - nowZ;
   }
 
+  /** @param scale CSS pixels a metre */
+  look(x: number, z: number, scale: number): void {
+    this.x = x;
+    this.z = z;
+    this.scale = MathUtils.clamp(scale, 0.02, 800);
+  }
+
   frame(pane: Pane, { min, max }: Box3): void {
     this.x = (min[0] + max[0]) / 2;
     this.z = (min[2] + max[2]) / 2;

@@ -11,6 +11,7 @@ import { readPlateColours, type PlateColours } from './plate-colours';
 import { PlateRenderer } from './plate-renderer';
 import { PlateScene } from './plate-scene';
 import { roughBounds } from './rough-bounds';
+import type { KeptView } from './view-memory';
 
 /** Heights that the plan shows, metres; the rest is ghosted. */
 export interface HeightRange {
@@ -158,6 +159,27 @@ export class PlateView {
   frame(box: Box3): void {
     this.planCamera.frame(this.paneOf(this.plan()), box);
     this.modelCamera.frame(box);
+    this.invalidate();
+  }
+
+  /** How it is looked at. */
+  view(): Pick<KeptView, 'plan' | 'model'> {
+    const { planCamera: plan, modelCamera: model } = this;
+    return { plan: [plan.x, plan.z, plan.scale], model: [model.target.x, model.target.y, model.target.z, model.yawDegrees, model.pitchDegrees, model.distance] };
+  }
+
+  /** Looks at it as `view` told; without a model the model looks at the middle of the plan. */
+  setView({ plan: [x, z, scale], model }: { readonly plan: KeptView['plan']; readonly model: KeptView['model'] | undefined }): void {
+    const { planCamera, modelCamera } = this;
+    planCamera.look(x, z, scale);
+    if (model) {
+      modelCamera.target.set(model[0], model[1], model[2]);
+      [modelCamera.yawDegrees, modelCamera.pitchDegrees, modelCamera.distance] = [model[3], model[4], model[5]];
+    } else {
+      const box = this.bounds(() => true);
+      if (box) modelCamera.frame(box);
+      modelCamera.target.set(x, modelCamera.target.y, z);
+    }
     this.invalidate();
   }
 

@@ -13,9 +13,13 @@ export interface Findable {
   readonly query: Readonly<Record<string, string>>;
   /** In small letters, as it is looked for. */
   readonly key: string;
-  /** Code of a level, in small letters. */
+  /** Code and key of a level, in small letters. */
   readonly code: string;
+  readonly levelKey: string;
 }
+
+/** Id of the action that works on every page. */
+export const COPY_ADDRESS = 'copy-address';
 
 /** What can be done from anywhere; the Sets desk knows each by its id. */
 export const ACTIONS = [
@@ -29,6 +33,7 @@ export const ACTIONS = [
   { id: 'give-out', name: 'Give levels out as CSV' },
   { id: 'take-in', name: 'Take levels in from a CSV…' },
   { id: 'bin', name: 'Bin…' },
+  { id: COPY_ADDRESS, name: 'Copy address of this view' },
 ] as const;
 
 /** Everything that has a name, levels first and in order of play. */
@@ -38,7 +43,17 @@ export function findables(
   numbers: ReadonlyMap<string, number>,
   desks: readonly { readonly name: string; readonly path: string }[],
 ): Findable[] {
-  const item = (kind: Findable['kind'], id: string, name: string, where: string, path: readonly string[], query: Findable['query'] = {}, number = '', code = ''): Findable => ({
+  const item = (
+    kind: Findable['kind'],
+    id: string,
+    name: string,
+    where: string,
+    path: readonly string[],
+    query: Findable['query'] = {},
+    number = '',
+    code = '',
+    levelKey = '',
+  ): Findable => ({
     kind,
     id,
     name,
@@ -48,11 +63,12 @@ export function findables(
     query,
     key: name.toLowerCase(),
     code: code.toLowerCase(),
+    levelKey,
   });
   const registers = registersInOrder(tables);
   const registerName = new Map(registers.map(({ id, name }) => [id, name]));
   return [
-    ...levels.map(({ id, name, set, code }) => item('level', id, name, tables.set[set]?.name ?? '', ['/layout', id], {}, String(numbers.get(id) ?? '·'), code)),
+    ...levels.map(({ id, name, set, code, key }) => item('level', id, name, tables.set[set]?.name ?? '', ['/layout', id], {}, String(numbers.get(id) ?? '·'), code, key)),
     ...Object.values(tables.set)
       .filter(({ binned }) => binned === null)
       .map(({ id, name }) => item('set', id, name, 'set', ['/sets'], { at: id })),
@@ -62,18 +78,20 @@ export function findables(
       item('field', id, name, register ? `field of ${registerName.get(register) ?? ''}` : 'field', register ? ['/sets/register', register] : ['/sets'], { field: id }),
     ),
     ...Object.values(tables.piece).map(({ id, name, kit }) => item('piece', id, name, `piece of ${tables.kit[kit]?.name ?? ''}`, ['/detail'], { piece: id })),
+    item('desk', '/devices', 'Go to Devices', 'page', ['/devices']),
     ...desks.map(({ name, path }) => item('desk', path, `Go to ${name}`, 'desk', [path])),
     ...ACTIONS.map(({ id, name }) => item('action', id, name, 'action', ['/sets'], { deed: id })),
   ];
 }
 
-/** The best answers to what was typed, best first; what answers equally well stays in its order. A whole code is as good as the start of a name. */
+/** The best answers to what was typed, best first; what answers equally well stays in its order. A whole code or key is as good as the start of a name. */
 export function findBest(all: readonly Findable[], text: string, most: number): Findable[] {
   const wanted = text.trim().toLowerCase();
   // One list for each quality, so that nothing need be sorted.
   const byQuality: Findable[][] = [[], [], [], [], []];
   for (const one of all) {
-    const quality = Math.max(matchQuality(one.key, wanted), wanted !== '' && one.code === wanted ? 4 : 0);
+    const isExact = wanted !== '' && (one.code === wanted || one.levelKey === wanted);
+    const quality = Math.max(matchQuality(one.key, wanted), isExact ? 4 : 0);
     if (quality > 0) byQuality[quality].push(one);
   }
   return byQuality.reverse().flat().slice(0, most);

@@ -1,24 +1,30 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Session } from '../session';
 
-/** Asked at the first visit: the name under which edits are kept. */
+/** Whether a name is given for the first time, or changed. */
+export type PersonDialogMode = 'first' | 'change';
+
+/** Asks for the name under which edits are kept. */
 @Component({
   selector: 'sv-person-dialog',
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <form (submit)="save($event)">
-      <h2 mat-dialog-title>Who is drafting?</h2>
+    <form (submit)="save($event, box.value)">
+      <h2 mat-dialog-title>{{ mode === 'first' ? 'Your name' : 'Change name' }}</h2>
       <mat-dialog-content>
-        <p>Your changes, their history and your undo are kept under this name.</p>
-        <label>Name <input class="cell" #name maxlength="60" required autocomplete="name" cdkFocusInitial (input)="name_.set(name.value)" /></label>
+        <p>{{ mode === 'first' ? 'Your changes, history and undo are kept under it. You can change it later.' : 'Your changes, history and undo stay yours.' }}</p>
+        <label>Name <input class="cell" #box maxlength="60" required autocomplete="name" cdkFocusInitial [value]="name()" (input)="name.set(box.value)" /></label>
         @if (error()) {
           <p class="over" role="alert">{{ error() }}</p>
         }
       </mat-dialog-content>
       <mat-dialog-actions>
-        <button class="chip strong" type="submit" [disabled]="name_().trim() === ''">Start</button>
+        @if (mode === 'change') {
+          <button class="chip" type="button" mat-dialog-close>Cancel</button>
+        }
+        <button class="chip strong" type="submit" [disabled]="name().trim() === ''">{{ mode === 'first' ? 'Continue' : 'Change name' }}</button>
       </mat-dialog-actions>
     </form>
   `,
@@ -36,15 +42,20 @@ import { Session } from '../session';
 })
 export class PersonDialog {
   private readonly session = inject(Session);
-  private readonly dialog = inject(MatDialogRef<PersonDialog>);
-  readonly name_ = signal('');
+  private readonly dialog = inject<MatDialogRef<PersonDialog, string>>(MatDialogRef);
+  readonly mode = inject<PersonDialogMode>(MAT_DIALOG_DATA);
+  private readonly before = this.mode === 'change' ? (this.session.person()?.name ?? '') : '';
+  readonly name = signal(this.before);
   readonly error = signal('');
 
-  async save(event: Event): Promise<void> {
+  async save(event: Event, typed: string): Promise<void> {
     event.preventDefault();
+    const name = typed.trim();
+    if (name === '') return;
     try {
-      await this.session.introduce(this.name_().trim());
-      this.dialog.close();
+      if (this.mode === 'change') await this.session.renamePerson(name);
+      else await this.session.introduce(name);
+      this.dialog.close(this.session.person()?.id);
     } catch (error) {
       this.error.set(error instanceof Error ? error.message : String(error));
     }

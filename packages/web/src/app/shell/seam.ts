@@ -19,7 +19,7 @@ export interface SeamDesk {
   template: `
     <nav aria-label="Desks">
       @for (desk of desks(); track desk.path) {
-        <a [routerLink]="desk.path" routerLinkActive="here" ariaCurrentWhenActive="page" [attr.aria-keyshortcuts]="'Alt+' + desk.key">
+        <a [routerLink]="pathOf()(desk.path)" routerLinkActive="here" ariaCurrentWhenActive="page" [attr.aria-keyshortcuts]="'Alt+' + desk.key">
           <span>{{ desk.name }}</span>
           @if (desk.says) {
             <span class="says mono" [class.over]="desk.tone === 'over'" [class.near]="desk.tone === 'near'">{{ desk.says }}</span>
@@ -80,4 +80,6 @@ export interface SeamDesk {
 })
 export class Seam {
   readonly desks = input.required<readonly SeamDesk[]>();
+  /** The address of a desk in the open collection. */
+  readonly pathOf = input.required<(path: string) => readonly string[]>();
 }

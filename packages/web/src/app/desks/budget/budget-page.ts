@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
-import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { NEAR_SHARE, type BudgetMeasure, type FiguresSummary, type Level, type PocketFigures } from '@stravel/core';
+import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { MEASURES, coreBands, limitOf, measureText, type Measure } from '../../bakes/core-bands';
@@ -27,7 +27,7 @@ const BUDGET_OF: Readonly<Record<Measure, BudgetMeasure>> = { memory: 'memoryByt
 })
 export class BudgetPage {
   private readonly store = inject(Store);
-  private readonly router = inject(Router);
+  private readonly addresses = inject(Addresses);
   private readonly api = inject(ApiClient);
   private readonly edits = inject(EditLog);
   private readonly workspace = inject(Workspace);
@@ -112,7 +112,7 @@ export class BudgetPage {
     this.workspace.openLevel(id);
     const { measure } = this.state();
     const spot = this.spotOf(this.bakes.byLevel()[id]?.figures.summary, measure);
-    void (spot ? this.router.navigate(['/sight', id], { queryParams: { at: spot.middle.join(',') } }) : this.router.navigate(['/layout', id]));
+    void (spot ? this.addresses.go(['/sight', id], { at: spot.middle.join(',') }) : this.addresses.go(['/layout', id]));
   }
 
   /** The pocket that a figure comes from; none for what is counted of the whole level. */

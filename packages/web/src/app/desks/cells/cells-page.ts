@@ -11,6 +11,8 @@ import { Session } from '../../session';
 import { bytesText, countText, timeText } from '../../ui/amount';
 import { LineChart, type ChartLine } from '../../ui/line-chart';
 import { NumberField } from '../../ui/number-field';
+import { DeadAddress } from '../../shell/dead-address';
+import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
 import { CellsDesk } from './cells-desk';
 import { drawWalk, measureOf, paintCells } from './cells-drawing';
@@ -25,7 +27,7 @@ const MOST_FIRED = 40;
 /** The Cells desk: a level cut into cells, and a rehearsal of what is there when. */
 @Component({
   selector: 'sv-cells-page',
-  imports: [LineChart, MatProgressBarModule, NumberField, PlateControls, PlateView],
+  imports: [DeadAddress, LevelSwitcher, LineChart, MatProgressBarModule, NumberField, PlateControls, PlateView],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cells-page.html',
   styleUrl: './cells-page.scss',
@@ -113,17 +115,19 @@ export class CellsPage {
   readonly spotMs = signal<number | undefined>(undefined);
 
   constructor() {
-    followLevel(
-      'cells',
-      this.id,
-      this.plate,
-      () => {
+    followLevel({
+      desk: 'cells',
+      key: this.id,
+      plate: this.plate,
+      heights: this.state,
+      opened: () => {
         this.drawn.set([]);
         this.spotMs.set(undefined);
         this.dispatch(cellsActions.levelOpened({ bottom: -1.5 }));
       },
-      () => this.plate()?.frameStrata(this.strata().map(({ id }) => id)),
-    );
+      frame: () => this.plate()?.frameStrata(this.strata().map(({ id }) => id)),
+      setHeights: (heights) => this.dispatch(cellsActions.heightsSet(heights)),
+    });
     effect(() => {
       const at = this.at()?.split(',').map(Number);
       if (at?.length !== 3 || !at.every(Number.isFinite) || !this.plate() || this.openLevel.isLoading()) return;

@@ -4,6 +4,7 @@ import {
   DEFAULT_VIEW,
   RECORDS_DOCUMENT,
   canonicalJson,
+  newKey,
   type ChainOptions,
   type DroppedFile,
   type Json,
@@ -73,7 +74,9 @@ export class DetailDesk {
       const merged = await this.work.keep(this.compute.run('add-to-kit', { kit: before, added: glb }, this.work.say));
       const mesh = await this.upload(merged);
       const id = kit?.id ?? newId();
-      const operations: Operation[] = [kit ? setRecordField('kit', kit, 'mesh', mesh) : create(RECORDS_DOCUMENT, 'kit', { id, name: kitName, mesh })];
+      const operations: Operation[] = [
+        kit ? setRecordField('kit', kit, 'mesh', mesh) : create(RECORDS_DOCUMENT, 'kit', { id, name: kitName, key: newKey(this.tables(), 'kit', kitName), mesh }),
+      ];
       const known = Object.values(this.tables().piece).filter((piece) => piece.kit === id);
       for (const { name, bounds, step } of pieces) {
         const same = known.find((piece) => piece.name === name);

@@ -14,7 +14,7 @@ const piece = (id: string, over: Partial<Piece> = {}): Piece => ({ id, kit: 'wor
 const tables: RecordTables = {
   ...emptyRecordTables(),
   collection: { collection: { id: 'collection', name: 'C', ranks: ['Part'] } },
-  kit: { works: { id: 'works', name: 'Works kit', mesh: 'old' }, flats: { id: 'flats', name: 'Flats kit', mesh: 'flat' } },
+  kit: { works: { id: 'works', name: 'Works kit', key: 'works-kit', mesh: 'old' }, flats: { id: 'flats', name: 'Flats kit', key: 'flats-kit', mesh: 'flat' } },
   piece: { crate: piece('crate', { steps: [step, { ...step, triangles: 6, deviationMetres: 0.1 }] }), cart: piece('cart') },
 };
 const read = (...names: string[]): ReadPieces => ({
@@ -83,7 +83,7 @@ describe('the Detail desk', () => {
     expect([desk.failure(), desk.waiting() !== undefined, commits]).toEqual(['glb: does not start as a GLB does', true, []]);
     answers['add-to-kit'] = () => Promise.resolve(new Uint8Array([2]));
     await desk.takeIn(null, 'Clay kit');
-    expect(changed()?.[0]).toEqual(['kit', expect.any(String), null, { id: expect.any(String) as string, name: 'Clay kit', mesh: 'new' }]);
+    expect(changed()?.[0]).toEqual(['kit', expect.any(String), null, { id: expect.any(String) as string, name: 'Clay kit', key: 'clay-kit', mesh: 'new' }]);
     expect(runs.at(-1)?.input).toMatchObject({ kit: null });
   });
 

@@ -18,6 +18,7 @@ import {
   type Vector3,
   type Volume,
 } from '@stravel/core';
+import type { StratumDocument } from '../../document/stratum-document';
 import { create, newId, remove, setField } from '../../edits/operations';
 import type { ItemRef } from './store/layout-store';
 
@@ -30,6 +31,11 @@ export interface PlacedItem {
   readonly stratum: string;
   readonly kind: ItemKind;
   readonly item: LayoutItem;
+}
+
+/** Refers to the items of some ids, in whichever stratum and of whichever kind they are. */
+export function itemsNamed(strata: readonly StratumDocument[], ids: ReadonlySet<string>): ItemRef[] {
+  return strata.flatMap((document) => LAYOUT_KINDS.flatMap((kind) => [...ids].flatMap((id) => (document.item(kind, id) ? [{ stratum: document.id, kind, id }] : []))));
 }
 
 function placed({ kind, item }: PlacedItem): PlacedItemOf | undefined {

@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, viewChild } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { laidId, type ItemKind, type Path } from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
@@ -10,10 +10,11 @@ import type { PickItem } from '../../plate/pick-index';
 import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
 import { SharedEdits } from '../../reach/shared-edits';
 import { Session } from '../../session';
+import { DeadAddress } from '../../shell/dead-address';
 import { Workspace } from '../../workspace';
 import { AssembliesDesk } from './assemblies/assemblies-desk';
 import { RegionDesk } from './arrange/region-desk';
-import { LAYOUT_KINDS, type LayoutItem } from './item-edits';
+import { LAYOUT_KINDS, itemsNamed, type LayoutItem } from './item-edits';
 import { LayoutDesk } from './layout-desk';
 import { LayoutTools } from './layout-tools';
 import { MasksDesk } from './masks/masks-desk';
@@ -47,10 +48,13 @@ const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = {
 /** Things whose outlines follow a drag. */
 const MOST_DRAGGED_OUTLINES = 300;
 
+/** More items than this do not fit into an address. */
+const MAX_ADDRESSED = 50;
+
 /** The Layout desk: one level, its strata, what stands in them. */
 @Component({
   selector: 'sv-layout-page',
-  imports: [LayoutTools, PieceStrip, PlateView, SelectionSide, SideColumn],
+  imports: [DeadAddress, LayoutTools, PieceStrip, PlateView, SelectionSide, SideColumn],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-page.html',
   styleUrl: './layout-page.scss',
@@ -60,6 +64,8 @@ export class LayoutPage {
   readonly id = input<string>();
   /** An item to select and bring into view; a finding leads here. */
   readonly item = input<string>();
+  /** Items to select, from a copied address. */
+  readonly select = input<string>();
   /** Stratum to stand on, from the address. */
   readonly stratum = input<string>();
   private readonly store = inject(Store);
@@ -170,13 +176,24 @@ export class LayoutPage {
       this.desk.plate.set(this.plate());
       dispose(() => this.desk.plate.set(undefined));
     });
-    followLevel(
-      'layout',
-      this.id,
-      this.plate,
-      () => this.store.dispatch(layoutActions.levelOpened({ bottom: -0.5 })),
-      () => this.frameLevel(),
-    );
+    followLevel({
+      desk: 'layout',
+      key: this.id,
+      plate: this.plate,
+      heights: this.state,
+      opened: () => this.store.dispatch(layoutActions.levelOpened({ bottom: -0.5 })),
+      frame: () => this.frameLevel(),
+      setHeights: (heights) => this.dispatch(layoutActions.heightsSet(heights)),
+      place: (): Readonly<Record<string, string>> => {
+        const ids = this.state().selection.map(({ id }) => id);
+        return ids.length === 0 || ids.length > MAX_ADDRESSED ? {} : { select: ids.join(',') };
+      },
+    });
+    effect(() => {
+      const select = this.select();
+      if (select === undefined || !this.plate() || this.openLevel.isLoading()) return;
+      untracked(() => this.desk.select(itemsNamed(this.openLevel.strata(), new Set(select.split(',')))));
+    });
     effect(() => {
       const item = this.item();
       if (item === undefined || !this.plate() || this.openLevel.isLoading()) return;

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
-import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { PLAIN_TARGET, packFileName, type Finding } from '@stravel/core';
+import { PLAIN_TARGET, type Finding } from '@stravel/core';
+import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
@@ -36,7 +36,7 @@ interface PackTold {
 })
 export class PackPage {
   private readonly store = inject(Store);
-  private readonly router = inject(Router);
+  private readonly addresses = inject(Addresses);
   private readonly api = inject(ApiClient);
   private readonly edits = inject(EditLog);
   private readonly workspace = inject(Workspace);
@@ -61,7 +61,7 @@ export class PackPage {
         return {
           level,
           number: this.numbers().get(level.id) ?? '·',
-          file: `levels/${packFileName(level.name)}.json`,
+          file: `levels/${level.key}.json`,
           isCut: this.tables().cellGrid[level.id] !== undefined,
           isEmpty: level.strata.length === 0,
           sight: bakes ? (bakes.sight.state === 'fresh' ? 'fresh' : 'baked on the way') : 'no content, left out',
@@ -125,7 +125,7 @@ export class PackPage {
   go(finding: Finding): void {
     const { path, query } = findingRoute(finding);
     if (finding.place.level !== undefined) this.workspace.openLevel(finding.place.level);
-    void this.router.navigate(path, { queryParams: query });
+    void this.addresses.go(path, query);
   }
 
   key(event: KeyboardEvent): void {

@@ -9,6 +9,8 @@ import { PlateControls } from '../../plate/plate-controls';
 import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
 import { Session } from '../../session';
 import { countText } from '../../ui/amount';
+import { DeadAddress } from '../../shell/dead-address';
+import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
 import { BurrowForm } from './parts/burrow-form';
 import { SectionsDesk } from './sections-desk';
@@ -27,7 +29,7 @@ const NUDGES: Readonly<Record<string, readonly [number, number, number]>> = {
 /** The Sections desk: parts of a level that a recipe makes, and the hand edits that stay. */
 @Component({
   selector: 'sv-sections-page',
-  imports: [BurrowForm, MatProgressBarModule, PlateControls, PlateView],
+  imports: [BurrowForm, DeadAddress, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sections-page.html',
   styleUrl: './sections-page.scss',
@@ -73,13 +75,15 @@ export class SectionsPage {
   });
 
   constructor() {
-    followLevel(
-      'sections',
-      this.id,
-      this.plate,
-      () => this.dispatch(sectionsActions.levelOpened({ bottom: -0.5 })),
-      () => this.frame(),
-    );
+    followLevel({
+      desk: 'sections',
+      key: this.id,
+      plate: this.plate,
+      heights: this.state,
+      opened: () => this.dispatch(sectionsActions.levelOpened({ bottom: -0.5 })),
+      frame: () => this.frame(),
+      setHeights: (heights) => this.dispatch(sectionsActions.heightsSet(heights)),
+    });
     effect(() => {
       const item = this.item();
       if (item !== undefined && this.desk.recipes().some(({ recipe }) => recipe.id === item)) untracked(() => this.dispatch(sectionsActions.recipeChosen({ id: item })));

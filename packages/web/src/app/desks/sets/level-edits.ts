@@ -1,4 +1,4 @@
-import { RECORDS_DOCUMENT, compareOrdered, defaultValues, fieldsOf, ordersBetween, type Level, type LevelSet, type Operation, type RecordTables } from '@stravel/core';
+import { RECORDS_DOCUMENT, compareOrdered, defaultValues, fieldsOf, newKey, ordersBetween, type Level, type LevelSet, type Operation, type RecordTables } from '@stravel/core';
 import { create, newId, setRecordField } from '../../edits/operations';
 
 type Tables = Pick<RecordTables, 'level' | 'set'>;
@@ -18,12 +18,13 @@ export function setsUnder(tables: Tables, parent: string | null): LevelSet[] {
 }
 
 /** A new level at the end of a set. */
-export function newLevel(tables: Tables & Pick<RecordTables, 'field'>, set: string, name: string): { level: Level; operations: Operation[] } {
+export function newLevel(tables: Tables & Pick<RecordTables, 'field' | 'kit'>, set: string, name: string): { level: Level; operations: Operation[] } {
   const last = levelsOfSet(tables, set).at(-1);
   const [order] = ordersBetween(last?.order ?? null, null);
   const level: Level = {
     id: newId(),
     name,
+    key: newKey(tables, 'level', name),
     set,
     order,
     purpose: 'play',

@@ -3,7 +3,20 @@ import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { PURPOSES, type FieldValue, type FilledRecord, type Json, type Level, type LevelSet, type Operation } from '@stravel/core';
+import {
+  NEW_LEVEL_NAME,
+  PURPOSES,
+  isPlaceholderKey,
+  keyFromName,
+  newKey,
+  type FieldValue,
+  type FilledRecord,
+  type Json,
+  type Level,
+  type LevelSet,
+  type Operation,
+} from '@stravel/core';
+import { Addresses } from '../../addresses';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { Bakes } from '../../bakes/bakes';
 import { MEASURES, limitOf, measureText } from '../../bakes/core-bands';
@@ -50,6 +63,7 @@ export class SetsPage {
   private readonly edits = inject(EditLog);
   private readonly dialogs = inject(MatDialog);
   private readonly router = inject(Router);
+  private readonly addresses = inject(Addresses);
   private readonly bakes = inject(Bakes);
   private readonly session = inject(Session);
   readonly workspace = inject(Workspace);
@@ -119,12 +133,23 @@ export class SetsPage {
   readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'record').length);
   readonly binnedCount = computed(() => [...Object.values(this.tables().level), ...Object.values(this.tables().set)].filter(({ binned }) => binned !== null).length);
   readonly actions = setsActions;
+  /** The one level of a new collection, as long as nothing was done with it. */
+  readonly firstLevel = computed(() => {
+    const [level, ...others] = this.levels();
+    return level && others.length === 0 && level.strata.length === 0 ? level : undefined;
+  });
 
   constructor() {
     effect((onCleanup) => onCleanup(readAhead(this.levels())));
     effect(() => {
       const [at, column] = [this.at(), this.column() ?? 'name'];
       if (at !== undefined) untracked(() => this.dispatch(setsActions.cellEntered({ cell: { row: at, column } })));
+    });
+    effect(() => {
+      // The row that one stands on is the level of every desk.
+      const row = this.state().active?.row ?? '';
+      const isLevel = Object.hasOwn(this.tables().level, row);
+      if (isLevel) untracked(() => this.workspace.openLevel(row));
     });
     effect(() => {
       const deed = this.deed();
@@ -146,14 +171,16 @@ export class SetsPage {
   }
 
   async changeLevel({ record: level, column, value }: { record: FilledRecord; column: TableColumn; value: FieldValue }): Promise<void> {
-    const together = this.chosen().has(level.id) && column.id !== 'name' && column.id !== 'code' ? this.chosenLevels() : [level];
+    const together = this.chosen().has(level.id) && column.id !== 'name' && column.id !== 'key' && column.id !== 'code' ? this.chosenLevels() : [level];
     // What every level has is text; empty is no value there.
     const written = column.own ? value : String(value ?? '').trim();
+    // The first name of a level makes its key too; later names leave it.
+    const rekeyed =
+      column.id === 'name' && 'key' in level && isPlaceholderKey(level.key) && keyFromName(String(written)) !== ''
+        ? [setRecordField('level', level, 'key', newKey(this.tables(), 'level', String(written)))]
+        : [];
     const label = together.length > 1 ? `${column.name} of ${together.length} levels` : `${column.name} of ${level.name}`;
-    await this.edits.commit(
-      label,
-      together.map((one) => setRecordField('level', one, column.path, written as Json)),
-    );
+    await this.edits.commit(label, [...together.map((one) => setRecordField('level', one, column.path, written as Json)), ...rekeyed]);
   }
 
   async renameSet({ set, name }: { set: LevelSet; name: string }): Promise<void> {
@@ -168,12 +195,10 @@ export class SetsPage {
 
   async addLevel(setId?: string): Promise<void> {
     const set = setId ?? this.activeSet();
-    if (set === undefined) {
-      await this.addSet();
-      return;
-    }
-    const { level, operations } = newLevel(this.tables(), set, 'New level');
-    await this.edits.commit('new level', operations);
+    // Where there is no set yet, the level brings one.
+    const made = set === undefined ? newSet(this.tables(), null, `${this.settings()?.ranks[0] ?? 'Set'} 1`) : undefined;
+    const { level, operations } = newLevel(this.tables(), set ?? made?.set.id ?? '', NEW_LEVEL_NAME);
+    await this.edits.commit('new level', [...(made?.operations ?? []), ...operations]);
     this.dispatch(setsActions.editingStarted({ cell: { row: level.id, column: 'name' } }));
   }
 
@@ -198,6 +223,11 @@ export class SetsPage {
     await this.commitMoves([level], moveLevels(this.tables(), [level], set, before?.kind === 'record' ? before.id : null));
   }
 
+  async openInLayout(id: string): Promise<void> {
+    this.workspace.openLevel(id);
+    await this.addresses.go(['/layout', id]);
+  }
+
   takeOut(): void {
     this.csv.takeOut(null, this.allColumns(), this.settings()?.name ?? 'levels');
   }
@@ -214,7 +244,7 @@ export class SetsPage {
   /** Goes to the stratum of a band; the kit's band leads to the pieces. */
   async pickBand({ core, band }: { core: string; band: string }): Promise<void> {
     this.workspace.openLevel(core);
-    await (band === 'kit' ? this.router.navigate(['/detail']) : this.router.navigate(['/layout', core], { queryParams: { stratum: band } }));
+    await (band === 'kit' ? this.addresses.go(['/detail']) : this.addresses.go(['/layout', core], { stratum: band }));
   }
 
   /** Why a cell holds what it holds. */
@@ -286,8 +316,8 @@ export class SetsPage {
   private async wishOfLevels(levels: readonly Level[], one: Level, wish: RowWish): Promise<void> {
     if (wish === 'open') {
       this.workspace.openLevel(one.id);
-      await this.router.navigate(['/layout', one.id]);
-    } else if (wish === 'order') await this.router.navigate(['/sets/order'], { queryParams: { level: one.id } });
+      await this.addresses.go(['/layout', one.id]);
+    } else if (wish === 'order') await this.addresses.go(['/sets/order'], { level: one.id });
     else if (wish === 'history') this.dialogs.open(HistoryDialog, { data: one.id, width: '900px', maxWidth: '94vw' });
     else if (wish === 'picture of plan' || wish === 'picture of model') await this.makePictures(wish === 'picture of plan' ? 'plan' : 'model', levels);
     else if (wish === 'duplicate') this.reuse(levels);

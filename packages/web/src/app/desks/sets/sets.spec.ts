@@ -9,6 +9,7 @@ const set = (id: string, parent: string | null, order: string): LevelSet => ({ i
 const level = (id: string, of: string, order: string, over: Partial<Level> = {}): Level => ({
   id,
   name: id,
+  key: id,
   set: of,
   order,
   purpose: 'play',
@@ -75,7 +76,7 @@ describe('the table', () => {
   it('reads values by column', () => {
     const counted: Field = { id: 's', key: 's', name: 'Strata', type: 'whole number', choices: [], order: 'a1', figure: 'strata' };
     const columns = levelColumns([...fields, counted], ['play']);
-    expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'ready', 'f', 's']);
+    expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'ready', 'key', 'f', 's']);
     const worst: Field = { ...counted, id: 'w', figure: 'memory bytes' };
     const marked = levelColumns([counted, worst], ['play'], undefined, (id) => id === 'old').slice(-2);
     expect(marked.map(({ why }) => ['old', 'new'].map((id) => why?.(level(id, 'c', 'a0'))))).toEqual([
@@ -83,11 +84,11 @@ describe('the table', () => {
       [STALE, ''],
     ]);
     const figureOf = () => 12345;
-    expect(cellValue(level('x', 'c', 'a0', { values: { mood: 'dark' } }), columns[4], figureOf)).toBe('dark');
-    expect(cellValue(level('x', 'c', 'a0'), columns[4], figureOf)).toBeNull();
-    expect(cellValue(level('x', 'c', 'a0'), columns[5], figureOf)).toBe(12345);
+    expect(cellValue(level('x', 'c', 'a0', { values: { mood: 'dark' } }), columns[5], figureOf)).toBe('dark');
+    expect(cellValue(level('x', 'c', 'a0'), columns[5], figureOf)).toBeNull();
+    expect(cellValue(level('x', 'c', 'a0'), columns[6], figureOf)).toBe(12345);
     const links = linkLookup({ level: {}, set: {}, entry: {} });
-    expect([null, '', 12345].map((value) => cellText(value, columns[5], links))).toEqual(['—', '—', '12\u2009345']);
+    expect([null, '', 12345].map((value) => cellText(value, columns[6], links))).toEqual(['—', '—', '12\u2009345']);
     const [, list] = entryColumns([{ ...fields[0], list: true }]);
     expect(cellText(['a', 'b;c'], list, links)).toBe('a; "b;c"');
     expect(cellText([], list, links)).toBe('—');

@@ -91,6 +91,7 @@ export function levelColumns(
       read: ({ id }) => READINESS[faultsOf(id).length === 0 ? 0 : 1],
       why: ({ id }) => faultsOf(id).join(' · '),
     },
+    fixed('key', 'Key', 'text', [], '120px', { help: 'Addresses and files use it. It stays when the level is renamed.' }),
     ...fields.map((field) => {
       const column = columnOf(field);
       // Strata are counted from the record itself; all else as its last bake found it.
@@ -109,7 +110,7 @@ export function cellValue(record: FilledRecord, { path, field, read }: TableColu
   if (read) return read(record);
   if (field.figure) return figureOf(record.id, field);
   if (path.startsWith('values.')) return Object.hasOwn(record.values, field.key) ? record.values[field.key] : null;
-  return (record as Level)[path as 'name' | 'purpose' | 'code'];
+  return (record as Level)[path as 'name' | 'key' | 'purpose' | 'code'];
 }
 
 /** What a cell shows. */

@@ -11,6 +11,8 @@ import { PlateControls } from '../../plate/plate-controls';
 import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
 import { Session } from '../../session';
 import { countText } from '../../ui/amount';
+import { DeadAddress } from '../../shell/dead-address';
+import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
 import { FromHere, type FromHereRow } from './parts/from-here';
 import { WorstPockets } from './parts/worst-pockets';
@@ -23,7 +25,7 @@ const SNAP_METRES = 0.25;
 /** The Sight desk: what can be seen from where, and what it costs. */
 @Component({
   selector: 'sv-sight-page',
-  imports: [FromHere, MatProgressBarModule, PlateControls, PlateView, WorstPockets],
+  imports: [DeadAddress, FromHere, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView, WorstPockets],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sight-page.html',
   styleUrl: './sight-page.scss',
@@ -105,13 +107,19 @@ export class SightPage {
   });
 
   constructor() {
-    followLevel(
-      'sight',
-      this.id,
-      this.plate,
-      () => this.store.dispatch(sightActions.levelOpened({ bottom: -0.5 })),
-      () => this.frameLevel(),
-    );
+    followLevel({
+      desk: 'sight',
+      key: this.id,
+      plate: this.plate,
+      heights: this.state,
+      opened: () => this.store.dispatch(sightActions.levelOpened({ bottom: -0.5 })),
+      frame: () => this.frameLevel(),
+      setHeights: (heights) => this.dispatch(sightActions.heightsSet(heights)),
+      place: (): Readonly<Record<string, string>> => {
+        const { stand } = this.state();
+        return stand ? { at: stand.map((value) => value.toFixed(2)).join(',') } : {};
+      },
+    });
     effect(() => {
       const at = this.at()?.split(',').map(Number);
       if (!this.desk.baked() || at?.length !== 3 || !at.every(Number.isFinite)) return;

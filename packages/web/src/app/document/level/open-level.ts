@@ -94,7 +94,7 @@ export class OpenLevel {
     const { name, kit } = this.tables().stratum[id];
     if (!kit) return undefined;
     const strata = [{ stratum: id, switchedOff: false }];
-    return { id, name, set: '', order: '', purpose: 'tool', code: '', values: {}, strata, openSky: true, bounds: null, binned: null };
+    return { id, name, key: id, set: '', order: '', purpose: 'tool', code: '', values: {}, strata, openSky: true, bounds: null, binned: null };
   }
 
   private seenBy(level: string, shared: StratumDocument): StratumDocument {

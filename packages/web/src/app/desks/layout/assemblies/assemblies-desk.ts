@@ -1,6 +1,6 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { Router } from '@angular/router';
 import { RECORDS_DOCUMENT, type AssemblyUse, type Stratum, type StratumContent } from '@stravel/core';
+import { Addresses } from '../../../addresses';
 import { OpenLevel } from '../../../document/level/open-level';
 import { remove, setRecordField } from '../../../edits/operations';
 import { SharedEdits } from '../../../reach/shared-edits';
@@ -14,7 +14,7 @@ import { assemblyOf, footOf, ownCopy, partedFrom, replaced } from './assembly-ed
 @Injectable({ providedIn: 'root' })
 export class AssembliesDesk {
   private readonly ask = inject(Ask);
-  private readonly router = inject(Router);
+  private readonly addresses = inject(Addresses);
   private readonly openLevel = inject(OpenLevel);
   private readonly shared = inject(SharedEdits);
   private readonly desk = inject(LayoutDesk);
@@ -47,7 +47,7 @@ export class AssembliesDesk {
 
   /** Shows an assembly, or a level, on this desk. */
   open(id: string): void {
-    void this.router.navigate(['/layout', id]);
+    void this.addresses.go(['/layout', id]);
   }
 
   /** Makes an assembly of what is selected. */
@@ -148,7 +148,7 @@ export class AssembliesDesk {
       );
       return;
     }
-    if (await this.desk.commit(`delete ${record.name}`, [remove(RECORDS_DOCUMENT, 'stratum', record)])) void this.router.navigate(['/layout']);
+    if (await this.desk.commit(`delete ${record.name}`, [remove(RECORDS_DOCUMENT, 'stratum', record)])) void this.addresses.go(['/layout']);
   }
 
   private uses(): { readonly stratum: string; readonly use: AssemblyUse }[] {

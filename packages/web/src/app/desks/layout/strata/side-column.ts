@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import { bakesFeature } from '../../../bakes/bakes-store';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { SharedEdits } from '../../../reach/shared-edits';
+import { LevelSwitcher } from '../../../shell/level-switcher';
 import { Workspace } from '../../../workspace';
 import { AssembliesDesk } from '../assemblies/assemblies-desk';
 import { ContextDesk } from '../context/context-desk';
@@ -18,10 +19,14 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
 /** The strata of the open level, and the groups of the one that is stood on. */
 @Component({
   selector: 'sv-layout-side',
-  imports: [GroupTree, StrataStack],
+  imports: [GroupTree, LevelSwitcher, StrataStack],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>{{ desk.openLevel.level()?.name }}</h2>
+    @if (desk.openLevel.isAssembly()) {
+      <h2>{{ desk.openLevel.level()?.name }}</h2>
+    } @else {
+      <sv-level-switcher />
+    }
     <sv-strata-stack
       [rows]="stack()"
       [isAssembly]="desk.openLevel.isAssembly()"

@@ -8,6 +8,7 @@ const level = (id: string, ...strata: string[]): Level => ({
   set: 's',
   order: 'a0',
   purpose: 'play',
+  key: 'level',
   code: '',
   values: {},
   strata: strata.map((stratum) => ({ stratum, switchedOff: false })),

@@ -43,8 +43,8 @@ describe('a range of cells', () => {
 
 describe('columns of a file', () => {
   it('are guessed by name or key, each target once; what matches nothing is left out', () => {
-    const targets = mappingTargets([...columns, { path: 'values.c', field: { ...field('c'), figure: 'strata' } }]);
-    expect(targets.map(({ key }) => key)).toEqual(['id', 'name', 'values.a', 'values.b']);
+    const targets = mappingTargets([...columns, { path: 'values.c', field: { ...field('c'), figure: 'strata' } }], true);
+    expect(targets.map(({ key }) => key)).toEqual(['id', 'set', 'name', 'values.a', 'values.b']);
     expect(guessMapping(['ID', ' entry ', 'a', 'A', 'c', 'odd'], targets)).toEqual(['id', 'name', 'values.a', '', '', '']);
   });
 });

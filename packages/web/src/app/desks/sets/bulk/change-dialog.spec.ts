@@ -14,6 +14,7 @@ const fields = [
 const level = (id: string, shards: number): Level => ({
   id,
   name: id,
+  key: id,
   set: 's',
   order: id,
   purpose: 'play',
@@ -41,7 +42,7 @@ describe('changing many at once', () => {
 
   it('is offered for what can be written, the fields of one’s own first', () => {
     const { one } = dialog();
-    expect(one.columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'mood', 'shards']);
+    expect(one.columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'key', 'mood', 'shards']);
     expect([one.column(), one.choices()]).toEqual(['mood', ['dark', 'ember']]);
   });
 

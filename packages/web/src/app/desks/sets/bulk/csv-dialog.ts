@@ -33,13 +33,15 @@ export class CsvDialog {
   readonly dialog = inject<MatDialogRef<CsvDialog, CsvDecision>>(MatDialogRef);
   private readonly compute = inject(Compute);
   readonly work = new WorkInHand();
-  readonly targets = mappingTargets(this.data.columns);
-  readonly matches: readonly MatchBy[] = this.data.register === null ? MATCH_BY : MATCH_BY.filter((by) => by !== 'code');
+  readonly targets = mappingTargets(this.data.columns, this.data.register === null);
+  readonly matches: readonly MatchBy[] = this.data.register === null ? MATCH_BY : MATCH_BY.filter((by) => by !== 'code' && by !== 'key');
   readonly fileName = signal('');
   readonly rows = signal<readonly (readonly string[])[]>([]);
   readonly mapping = signal<readonly string[]>([]);
   readonly matchBy = signal<MatchBy>('name');
-  readonly set = signal(this.data.sets.at(0)?.id ?? '');
+  readonly set = signal(this.data.sets.at(0)?.id ?? null);
+  /** Whether a column says in which set each level stands. */
+  readonly namesSets = computed(() => this.mapping().includes('set'));
   readonly plan = signal<ImportPlan | undefined>(undefined);
   readonly header = computed(() => this.rows().at(0) ?? []);
   readonly sample = computed(() =>
@@ -83,7 +85,7 @@ export class CsvDialog {
     await this.replan();
   }
 
-  async into(set: string): Promise<void> {
+  async into(set: string | null): Promise<void> {
     this.set.set(set);
     await this.replan();
   }
@@ -101,11 +103,11 @@ export class CsvDialog {
 
   private async replan(): Promise<void> {
     const { register, tables } = this.data;
-    const { level, set, entry, field } = tables;
+    const { level, set, entry, field, kit } = tables;
     const [, ...rows] = this.rows();
     const mapping = this.mapping().map((key) => this.targets.find((target) => target.key === key)?.column ?? null);
     this.plan.set(undefined);
-    const input = { tables: { level, set, entry, field }, register, rows, mapping, matchBy: this.matchBy(), set: this.set(), newIds: rows.map(() => newId()) };
+    const input = { tables: { level, set, entry, field, kit }, register, rows, mapping, matchBy: this.matchBy(), set: this.set(), newIds: rows.map(() => newId()) };
     this.plan.set(await this.work.do('working out what it would do', () => this.work.keep(this.compute.run('plan-import', input))));
   }
 }

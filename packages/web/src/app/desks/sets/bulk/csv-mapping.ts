@@ -1,16 +1,17 @@
 import { tableRowsText, writeCsv, type CellColumn, type RecordTables } from '@stravel/core';
 
-/** What a column of a file may be written into; 'id' only finds. */
+/** What a column of a file may be written into; 'id' only finds, 'set' is where a level stands. */
 export interface MappingTarget {
   readonly key: string;
   readonly name: string;
-  readonly column: CellColumn | 'id';
+  readonly column: CellColumn | 'id' | 'set';
 }
 
 /** All that columns of a file can be written into. */
-export function mappingTargets(columns: readonly CellColumn[]): MappingTarget[] {
+export function mappingTargets(columns: readonly CellColumn[], hasSets: boolean): MappingTarget[] {
   return [
     { key: 'id', name: 'id', column: 'id' },
+    ...(hasSets ? [{ key: 'set', name: 'Set', column: 'set' } as const] : []),
     ...columns.filter(({ field }) => !field.figure).map((column): MappingTarget => ({ key: column.path, name: column.field.name, column })),
   ];
 }

@@ -18,6 +18,7 @@ const level: Level = {
   set: 's',
   order: 'a',
   purpose: 'play',
+  key: 'level',
   code: '',
   values: {},
   strata: [

@@ -11,6 +11,7 @@ const level = (id: string, order: string): Level => ({
   set: 's',
   order,
   purpose: 'play',
+  key: 'level',
   code: '',
   values: {},
   strata: [],

@@ -12,6 +12,7 @@ const set: LevelSet = { id: 'works', name: 'Works', parent: null, order: 'a0', b
 const level = (id: string, values: Level['values'] = {}): Level => ({
   id,
   name: id,
+  key: id,
   set: 'works',
   order: 'a0',
   purpose: 'play',
@@ -145,8 +146,8 @@ describe('the table of levels', () => {
     const { one, said } = await table({ row: 'one', column: 'f' }, true);
     const [, first] = rows;
     if (first.kind !== 'record') throw new Error('the second row is a level');
-    one.edit(first.record, columns[4], 0);
-    one.edit(first.record, columns[4], 5);
+    one.edit(first.record, columns[5], 0);
+    one.edit(first.record, columns[5], 5);
     one.editSet(set, '  ');
     one.editSet(set, 'Works');
     expect(said).toEqual([['change', 'one', 'f', 5]]);

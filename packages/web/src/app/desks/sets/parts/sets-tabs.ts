@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject, input, output } from '@angular/core';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import type { Register } from '@stravel/core';
+import { Addresses } from '../../../addresses';
 
 /** The tables of the Sets desk: the levels, how they open, and every register. */
 @Component({
@@ -9,12 +10,12 @@ import type { Register } from '@stravel/core';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nav aria-label="Tables">
-      <a routerLink="/sets" routerLinkActive="here" [routerLinkActiveOptions]="{ exact: true }" ariaCurrentWhenActive="page">Levels</a>
-      <a routerLink="/sets/order" routerLinkActive="here" ariaCurrentWhenActive="page">Order</a>
-      <a routerLink="/sets/whole" routerLinkActive="here" ariaCurrentWhenActive="page">Whole</a>
+      <a [routerLink]="addresses.path(['/sets'])" routerLinkActive="here" [routerLinkActiveOptions]="{ exact: true }" ariaCurrentWhenActive="page">Levels</a>
+      <a [routerLink]="addresses.path(['/sets/order'])" routerLinkActive="here" ariaCurrentWhenActive="page">Order</a>
+      <a [routerLink]="addresses.path(['/sets/whole'])" routerLinkActive="here" ariaCurrentWhenActive="page">Whole</a>
       <span class="heading" aria-hidden="true">Registers</span>
       @for (register of registers(); track register.id) {
-        <a [routerLink]="['/sets/register', register.id]" routerLinkActive="here" ariaCurrentWhenActive="page" [title]="register.help">{{ register.name }}</a>
+        <a [routerLink]="addresses.path(['/sets/register', register.id])" routerLinkActive="here" ariaCurrentWhenActive="page" [title]="register.help">{{ register.name }}</a>
       }
       <button class="plain" (click)="added.emit()">+ Register</button>
     </nav>
@@ -50,6 +51,7 @@ import type { Register } from '@stravel/core';
   `,
 })
 export class SetsTabs {
+  readonly addresses = inject(Addresses);
   readonly registers = input.required<readonly Register[]>();
   readonly added = output();
 }

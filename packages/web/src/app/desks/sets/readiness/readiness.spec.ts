@@ -24,6 +24,7 @@ import { ReadinessDialog, type ReadinessData } from './readiness-dialog';
 
 const level = (id: string, code: string): Level => ({
   id,
+  key: id,
   name: id,
   set: 's',
   order: id,

@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { registersInOrder } from '@stravel/core';
+import { Addresses } from '../../../addresses';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { newRegister } from './register-edits';
@@ -10,7 +10,7 @@ import { newRegister } from './register-edits';
 @Injectable({ providedIn: 'root' })
 export class RegisterMaker {
   private readonly edits = inject(EditLog);
-  private readonly router = inject(Router);
+  private readonly addresses = inject(Addresses);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   readonly registers = computed(() => registersInOrder(this.tables()));
 
@@ -18,6 +18,6 @@ export class RegisterMaker {
   async make(): Promise<void> {
     const { register, operations } = newRegister(this.tables(), 'New register');
     await this.edits.commit('new register', operations);
-    await this.router.navigate(['/sets/register', register.id]);
+    await this.addresses.go(['/sets/register', register.id]);
   }
 }

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, type WritableSignal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
-import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
   PLAIN_VIEW,
@@ -16,6 +15,7 @@ import {
   type Json,
   type Register,
 } from '@stravel/core';
+import { Addresses } from '../../../addresses';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { remove, setRecordField } from '../../../edits/operations';
@@ -49,7 +49,7 @@ export class RegisterPage {
   readonly registers = inject(RegisterMaker);
   private readonly edits = inject(EditLog);
   private readonly dialogs = inject(MatDialog);
-  private readonly router = inject(Router);
+  private readonly addresses = inject(Addresses);
   private readonly workspace = inject(Workspace);
   readonly context = inject(FieldContext);
   readonly fieldDialogs = inject(FieldDialogs);
@@ -189,7 +189,7 @@ export class RegisterPage {
       ...this.view.views().map((view) => remove(RECORDS_DOCUMENT, 'tableView', view)),
       remove(RECORDS_DOCUMENT, 'register', register),
     ]);
-    await this.router.navigate(['/sets']);
+    await this.addresses.go(['/sets']);
   }
 
   chosenEntries(): Entry[] {

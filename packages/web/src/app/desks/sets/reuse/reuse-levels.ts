@@ -1,9 +1,11 @@
 import {
   RECORDS_DOCUMENT,
   compareOrdered,
+  freeKey,
   ordersBetween,
   patchId,
   patchedContent,
+  takenKeys,
   type Level,
   type Operation,
   type RecordTables,
@@ -77,8 +79,12 @@ export function reuseLevels(
   const operations: Operation[] = [];
   const shared = new Set<string>();
   const ends = set === undefined ? [] : ordersBetween(levelsOfSet(tables, set).at(-1)?.order ?? null, null, levels.length);
+  const keys = takenKeys(tables);
   const copies = levels.map((level, i) => {
     const id = newId();
+    const name = nameOf(level);
+    const key = freeKey(name, 'level', Object.keys(tables.level).length + i + 1, keys);
+    keys.add(key);
     const made: [string, Stratum][] = [];
     const strata = level.strata.flatMap((entry) => {
       const stratum = tables.stratum[entry.stratum] as Stratum | undefined;
@@ -92,7 +98,7 @@ export function reuseLevels(
       made.push([stratum.id, copy]);
       return [{ ...entry, stratum: copy.id }];
     });
-    const copy: Level = { ...level, id, set: set ?? level.set, order: ends[i] ?? orderBehind(tables, level), name: nameOf(level), code: '', strata };
+    const copy: Level = { ...level, id, set: set ?? level.set, order: ends[i] ?? orderBehind(tables, level), name, key, code: '', strata };
     operations.push(create(RECORDS_DOCUMENT, 'level', copy));
     for (const [original, stratum] of made) {
       operations.push(create(RECORDS_DOCUMENT, 'stratum', stratum));

@@ -5,6 +5,7 @@ import { reuseLevels, sharingText, strataOf, usualChoices, type StratumChoice } 
 const level = (id: string, order: string, strata: readonly string[]): Level => ({
   id,
   name: id,
+  key: id,
   set: 's',
   order,
   purpose: 'play',

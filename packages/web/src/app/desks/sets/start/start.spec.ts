@@ -15,6 +15,7 @@ const level = (id: string): Level => ({
   set: 's',
   order: id,
   purpose: 'play',
+  key: 'level',
   code: '',
   values: {},
   strata: [],

@@ -1,8 +1,8 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { levelsUnder, type Level } from '@stravel/core';
+import { Addresses } from '../../../addresses';
 import { Bakes } from '../../../bakes/bakes';
 import { recordsFeature, selectPlayNumbers } from '../../../document/records/records-store';
 import { Session } from '../../../session';
@@ -25,7 +25,7 @@ import { chartSeries, seriesOf } from './series';
 export class WholePage {
   readonly registers = inject(RegisterMaker);
   private readonly store = inject(Store);
-  private readonly router = inject(Router);
+  private readonly addresses = inject(Addresses);
   private readonly workspace = inject(Workspace);
   private readonly context = inject(FieldContext);
   private readonly bakes = inject(Bakes);
@@ -91,7 +91,7 @@ export class WholePage {
   go(level: Level | undefined): void {
     if (!level) return;
     this.workspace.openLevel(level.id);
-    void this.router.navigate(['/layout', level.id]);
+    void this.addresses.go(['/layout', level.id]);
   }
 
   /** How strongly a cell is shaded, percent. */
