@@ -87,21 +87,20 @@ test.describe('Pack', () => {
     for (const { path } of manifest.files) expect(existsSync(join(folder, path))).toBe(true);
     await page.getByRole('button', { name: /^Pack/ }).click();
     await expect(told.getByText('files written').locator('xpath=following-sibling::dd[1]')).toHaveText('0', { timeout: 60000 });
-    // A name that two levels share as a file.
-    await page.goto(`${stravel.address}${DEMO}/sets`);
-    await page.getByRole('gridcell', { name: 'Sorting Hall', exact: true }).dblclick();
-    await page.getByLabel('Level of Sorting Hall').fill('cullet yard!');
-    await page.getByLabel('Level of Sorting Hall').press('Enter');
-    // The cell is called by what is typed while its editor is still open.
-    await expect(page.getByLabel('Level of Sorting Hall')).toHaveCount(0);
-    await expect(page.getByRole('gridcell', { name: 'cullet yard!', exact: true })).toBeVisible();
-    await expect(page.getByText('All changes saved')).toBeVisible();
-    await page.goto(`${stravel.address}${DEMO}/pack`);
-    const finding = page.getByRole('button', { name: /would both be the file cullet-yard.json/ });
+    // A placement that was made in another unit.
+    const huge = { id: 'huge', piece: 'piece-crate', position: [0, 0, 0], turn: [0, 0, 0], scale: [900, 1, 1] };
+    const place = async (before: unknown, after: unknown): Promise<number> => {
+      const operations = [{ document: 'sorting-hall-structure', kind: 'placement', id: 'huge', field: null, before, after }];
+      const body = JSON.stringify({ id: crypto.randomUUID(), person: 'tester', label: 'place', undoes: null, operations });
+      return (await fetch(`${stravel.address}/api/collections/cinderbrine/edits`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body })).status;
+    };
+    expect(await place(null, huge)).toBe(201);
+    await page.reload();
+    const finding = page.getByRole('button', { name: /A placement of .* in Sorting Hall is scaled by 900/ });
     await expect(finding).toBeVisible({ timeout: 20000 });
     await expect(page.getByRole('button', { name: /^Pack/ })).toBeDisabled();
     await finding.click();
-    await expect(page).toHaveURL(/\/sets$/);
-    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page).toHaveURL(/\/layout\/sorting-hall\?item=huge/);
+    expect(await place(huge, null)).toBe(201);
   });
 });

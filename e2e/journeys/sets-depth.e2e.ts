@@ -189,7 +189,7 @@ test.describe('The whole', () => {
     // 25 shards open the level that waits for 20, too.
     await expect(page.getByRole('button', { name: 'Play Batch Floor' })).toBeVisible();
     await checkAxe(page);
-    await page.getByRole('button', { name: 'Start at the start again' }).click();
+    await page.getByRole('button', { name: 'Use the default start' }).click();
     await expect(page.getByRole('button', { name: 'Play Batch Floor' })).toHaveCount(0);
     await expect(page.getByRole('link', { name: /^Tests start at/ })).toHaveCount(0);
     expect(await page.evaluate(() => Object.keys(localStorage).filter((key) => key.includes('start-here')))).toEqual([]);
@@ -203,7 +203,7 @@ test.describe('The whole', () => {
     await expect(page.getByText(/Cullet Yard · Dressing, /)).toBeVisible();
     await band.click();
     await expect(page).toHaveURL(/layout\/cullet-yard\?stratum=/);
-    await page.getByRole('button', { name: 'Trial and tool' }).click();
+    await page.getByRole('button', { name: 'Test and tool levels' }).click();
     await page.getByRole('menuitem', { name: /^Lift test/ }).click();
     await expect(page).toHaveURL(/layout\/lift-test/);
   });

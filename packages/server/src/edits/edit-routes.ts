@@ -44,6 +44,8 @@ export function editRoutes(service: EditService, repository: EditRepository, job
     const { collection } = request.params;
     let sent = wholeNumber(request.headers['last-event-id'] ?? request.query['after'] ?? '0', 'after');
     const stream = new EventStream(request, response);
+    // A page that has seen more than there is was left behind by a restored backup.
+    stream.send('log', { last: await service.lastSequence(collection) });
     const waiting: LoggedEdit[] = [];
     let live = false;
     const sendEdit = (edit: LoggedEdit): void => {

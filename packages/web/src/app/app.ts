@@ -18,6 +18,7 @@ import { FindDialog, type FindData } from './shell/find-dialog';
 import { COPY_ADDRESS, type Findable } from './shell/findable';
 import { KeysDialog } from './shell/keys-dialog';
 import { PersonDialog, type PersonDialogMode } from './shell/person-dialog';
+import { RefusedDialog, type RefusedData } from './shell/refused-dialog';
 import { Restoring } from './shell/restoring';
 import { Seam } from './shell/seam';
 import { StartHere } from './start-here';
@@ -70,7 +71,10 @@ export class App {
     });
     effect(() => {
       const refused = this.edits.refused();
-      if (refused) this.snacks.open(`“${refused.label}” was not saved. ${refused.reason}`, 'Close');
+      if (!refused) return;
+      const { waiting } = refused;
+      if (!waiting) this.snacks.open(`“${refused.label}” was not saved. ${refused.reason}`, 'Close');
+      else this.dialogs.open<RefusedDialog, RefusedData>(RefusedDialog, { disableClose: true, width: '520px', data: { ...refused, waiting } });
     });
   }
 
@@ -103,6 +107,10 @@ export class App {
 
   changeName(): void {
     this.dialogs.open<PersonDialog, PersonDialogMode, string>(PersonDialog, { width: '420px', data: this.session.person() ? 'change' : 'first' });
+  }
+
+  reload(): void {
+    location.reload();
   }
 
   keys(): void {

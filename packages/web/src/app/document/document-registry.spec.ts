@@ -51,7 +51,7 @@ describe('opening documents', () => {
       ],
     });
     registry = TestBed.inject(DocumentRegistry);
-    await registry.open('c');
+    await registry.open('c', []);
     asked = [];
   });
 
@@ -71,12 +71,12 @@ describe('opening documents', () => {
   it('takes an edit that comes while it loads, and takes it once', async () => {
     log = [moved(6, 'm', 1, 2)];
     whileLoading = () => {
-      registry.applyLogged(moved(6, 'm', 1, 2), () => false);
-      registry.applyLogged(moved(7, 'm', 2, 9), () => false);
+      registry.applyLogged(moved(6, 'm', 1, 2));
+      registry.applyLogged(moved(7, 'm', 2, 9));
     };
     expect(await x()).toBe(9);
-    registry.applyLogged(moved(7, 'm', 2, 9), () => false);
-    registry.applyLogged(moved(8, 'm', 9, 10), () => false);
+    registry.applyLogged(moved(7, 'm', 2, 9));
+    registry.applyLogged(moved(8, 'm', 9, 10));
     expect(await x()).toBe(10);
   });
 
@@ -97,7 +97,7 @@ describe('opening documents', () => {
     jest.spyOn(api, 'snapshot').mockImplementation(() => Promise.resolve(index));
     let tries = 0;
     chunks = () => (++tries === 1 ? { sequence: 9, bytes: encodeChunk('level', [level('ghost')]) } : { sequence: 5, bytes: encodeChunk('level', [level('real')]) });
-    await registry.open('c');
+    await registry.open('c', []);
     expect(Object.keys(TestBed.inject(Store).selectSignal(recordsFeature.selectTables)().level)).toEqual(['real']);
   });
 
@@ -110,18 +110,20 @@ describe('opening documents', () => {
 
   it('lays what waits in the outbox over what the server has, and leaves that alone when others edit it', async () => {
     const mine: Operation = { document: 'st', kind: 'marker', id: 'm', field: 'position', before: [1, 0, 0], after: [50, 0, 0] };
-    registry.pendingOperations = (document) => (document === 'st' ? [mine] : []);
+    await registry.open('c', [{ id: 'mine', operations: [mine] }]);
     expect(await x()).toBe(50);
-    registry.applyLogged(moved(6, 'm', 1, 2), (operation) => operation.id === 'm');
+    registry.applyLogged(moved(6, 'm', 1, 2));
     expect(await x()).toBe(50);
+    registry.drop('mine');
+    expect(await x()).toBe(2);
   });
 
   it('tells of every change by its version, and forgets all at the next collection', async () => {
     await x();
     const before = registry.contentVersion();
-    registry.applyLocal([{ document: 'st', kind: 'marker', id: 'n', field: null, before: null, after: marker('n', 0) as never }]);
+    registry.lay({ id: 'new', operations: [{ document: 'st', kind: 'marker', id: 'n', field: null, before: null, after: marker('n', 0) as never }] });
     expect(registry.contentVersion()).toBe(before + 1);
-    await registry.open('other');
+    await registry.open('other', []);
     expect(registry.openStratum('st')).toBeUndefined();
     expect(TestBed.inject(Store).selectSignal(recordsFeature.selectLoaded)()).toBe(true);
   });

@@ -2,16 +2,21 @@ import { Injectable, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
   ITEM_KINDS,
+  LaidEdits,
   RECORDS_DOCUMENT,
   completeKeys,
   decodeChunk,
   emptyRecordTables,
   isEditableKind,
   takenKeys,
+  type EditableKind,
   type ItemKind,
+  type JsonRecord,
   type LoggedEdit,
   type Operation,
   type RecordKind,
+  type ShownRecord,
+  type WaitingOperations,
 } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { recordsActions, recordsFeature } from './records/records-store';
@@ -23,6 +28,13 @@ interface Loading {
   sequence: number;
   /** Edits that came while it was loading. */
   early: LoggedEdit[] | undefined;
+}
+
+/** What is known of a record that an edit is about. */
+export interface RecordFate {
+  readonly stands: boolean;
+  /** How it was before it was deleted under a waiting edit. */
+  readonly last: JsonRecord | undefined;
 }
 
 /** Snapshots that changed under a load are read anew, this often. */
@@ -41,12 +53,20 @@ export class DocumentRegistry {
 
   /** Grows when any open stratum changed; for views that count. */
   readonly contentVersion = signal(0);
-  /** Gives what waits in the outbox for a document, to be laid over what the server has. */
-  pendingOperations: (document: string) => readonly Operation[] = () => [];
+  /** What waits, laid over what the log has. */
+  private readonly laid = new LaidEdits({
+    isOpen: (document) => (document === RECORDS_DOCUMENT ? this.isOpen : this.strata.has(document)),
+    read: (document, kind, id) => this.read(document, kind, id),
+    write: (records) => this.write(records),
+  });
+  private isOpen = false;
 
-  /** Opens a collection's records. @returns the last edit that is in them */
-  async open(collection: string): Promise<number> {
+  /** Opens a collection's records. @param waiting edits that are laid over it @returns the last edit that is in them */
+  async open(collection: string, waiting: readonly WaitingOperations[]): Promise<number> {
     this.collection = collection;
+    this.isOpen = false;
+    this.laid.clear();
+    waiting.forEach((edit) => this.laid.lay(edit));
     this.strata.clear();
     this.loads.clear();
     this.loading.clear();
@@ -59,7 +79,9 @@ export class DocumentRegistry {
     };
     const { tail, sequence } = await this.loadDocument(RECORDS_DOCUMENT, take, () => (tables = emptyRecordTables()));
     this.store.dispatch(recordsActions.loaded({ tables }));
-    this.store.dispatch(recordsActions.operationsApplied({ operations: [...tail, ...this.pendingOperations(RECORDS_DOCUMENT)] }));
+    this.store.dispatch(recordsActions.operationsApplied({ operations: tail }));
+    this.isOpen = true;
+    this.laid.opened(RECORDS_DOCUMENT);
     return sequence;
   }
 
@@ -89,19 +111,24 @@ export class DocumentRegistry {
     );
   }
 
-  /** Applies operations of this page at once. */
-  applyLocal(operations: readonly Operation[]): void {
-    if (operations.some((operation) => operation.document === RECORDS_DOCUMENT)) {
-      this.store.dispatch(recordsActions.operationsApplied({ operations }));
-    }
-    for (const document of new Set(operations.map((operation) => operation.document))) {
-      this.strata.get(document)?.apply(operations.filter((operation) => operation.document === document));
-    }
-    this.contentVersion.update((v) => v + 1);
+  /** Lays a new edit of this page over what is shown. */
+  lay(edit: WaitingOperations): void {
+    this.laid.lay(edit);
   }
 
-  /** Applies an edit of the log, leaving out operations that `skip` names (they wait here with values of their own). */
-  applyLogged(edit: LoggedEdit, skip: (operation: Operation) => boolean): void {
+  /** Takes a waiting edit away. */
+  drop(id: string): void {
+    this.laid.drop(id);
+  }
+
+  /** What is known of the record that an operation is about: that it stands, how it was before it was deleted, or nothing. */
+  fate({ document, kind, id }: Operation): RecordFate {
+    return { stands: this.read(document, kind, id) !== undefined, last: this.laid.lastKnown(document, kind, id) };
+  }
+
+  /** Takes in an edit of the log; what waits is laid over it anew. */
+  applyLogged(edit: LoggedEdit): void {
+    const due = new Set<string>();
     for (const document of new Set(edit.operations.map((operation) => operation.document))) {
       const state = this.loading.get(document);
       if (!state) continue;
@@ -111,8 +138,33 @@ export class DocumentRegistry {
       }
       if (edit.sequence <= state.sequence) continue;
       state.sequence = edit.sequence;
-      this.applyLocal(edit.operations.filter((operation) => operation.document === document && !skip(operation)));
+      due.add(document);
     }
+    this.laid.log(
+      edit.id,
+      edit.operations.filter(({ document }) => due.has(document)),
+    );
+  }
+
+  private read(document: string, kind: EditableKind, id: string): JsonRecord | undefined {
+    // Records and items are plain data; their interfaces only lack an index signature.
+    if (document !== RECORDS_DOCUMENT) return this.strata.get(document)?.item(kind as ItemKind, id) as JsonRecord | undefined;
+    const table = this.tables()[kind as RecordKind] as unknown as Readonly<Record<string, JsonRecord>>;
+    return Object.hasOwn(table, id) ? table[id] : undefined;
+  }
+
+  private write(records: readonly ShownRecord[]): void {
+    const byDocument = new Map<string, ShownRecord[]>();
+    for (const one of records) {
+      const list = byDocument.get(one.document);
+      if (list) list.push(one);
+      else byDocument.set(one.document, [one]);
+    }
+    for (const [document, list] of byDocument) {
+      if (document === RECORDS_DOCUMENT) this.store.dispatch(recordsActions.recordsPut({ records: list }));
+      else this.strata.get(document)?.putAll(list);
+    }
+    this.contentVersion.update((v) => v + 1);
   }
 
   private async loadStratum(id: string): Promise<StratumDocument> {
@@ -124,8 +176,9 @@ export class DocumentRegistry {
       },
       () => (document = new StratumDocument(id)),
     );
-    document.apply([...tail, ...this.pendingOperations(id)]);
+    document.apply(tail);
     this.strata.set(id, document);
+    this.laid.opened(id);
     this.contentVersion.update((v) => v + 1);
     return document;
   }

@@ -19,6 +19,7 @@ import {
   type Pin,
   type Placement,
   type Recipe,
+  type ShownRecord,
   type StratumContent,
   type TileFloor,
   type Volume,
@@ -124,6 +125,16 @@ export class StratumDocument {
       items.push({ kind, id: operation.id });
     }
     if (items.length > 0) this.tell({ stratum: this.id, whole: false, items });
+  }
+
+  /** Puts or takes away items. */
+  putAll(records: readonly ShownRecord[]): void {
+    for (const { kind: of, id, record } of records) {
+      const kind = of as ItemKind;
+      if (record) this.put(kind, record);
+      else this.remove(kind, id);
+    }
+    this.tell({ stratum: this.id, whole: false, items: records.map(({ kind, id }) => ({ kind: kind as ItemKind, id })) });
   }
 
   /** All items as plain records, in order of id. */

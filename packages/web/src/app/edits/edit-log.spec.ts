@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { Edit, Operation } from '@stravel/core';
+import type { Edit, JsonRecord, Operation } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
 import { DocumentRegistry } from '../document/document-registry';
@@ -11,6 +11,11 @@ type Listener = (event: { data: string }) => void;
 let listeners: Map<string, Listener>;
 
 class QuietEvents {
+  static readonly CLOSED = 2;
+  static state = 1;
+  get readyState() {
+    return QuietEvents.state;
+  }
   constructor() {
     listeners = new Map();
   }
@@ -24,17 +29,24 @@ class QuietEvents {
 
 const operation = (before: string, after: string): Operation => ({ document: 'records', kind: 'level', id: 'a', field: 'name', before, after });
 
+const logged = (edit: Edit, sequence: number): { data: string } => ({ data: JSON.stringify({ ...edit, sequence, at: '' }) });
+
 describe('EditLog', () => {
   let kept: WaitingEdit[];
   let sent: Edit[];
-  let applied: Operation[];
+  /** Edits that are laid over the log, by id, and what the log brought. */
+  let laid: Map<string, readonly Operation[]>;
+  let fromLog: string[];
+  let fate: { stands: boolean; last: JsonRecord | undefined };
   let answer: (edit: Edit) => Promise<{ sequence: number; at: string }>;
   let log: EditLog;
 
   beforeEach(async () => {
     kept = [];
     sent = [];
-    applied = [];
+    laid = new Map();
+    fromLog = [];
+    fate = { stands: true, last: undefined };
     answer = (edit) => {
       sent.push(edit);
       return Promise.resolve({ sequence: sent.length, at: '' });
@@ -58,9 +70,10 @@ describe('EditLog', () => {
           useValue: {
             open: () => Promise.resolve(0),
             complete: (operations: Operation[]) => operations,
-            applyLocal: (operations: Operation[]) => applied.push(...operations),
-            applyLogged: () => undefined,
-            pendingOperations: () => [],
+            lay: ({ id, operations }: Edit) => laid.set(id, operations),
+            drop: (id: string) => laid.delete(id),
+            fate: () => fate,
+            applyLogged: ({ id }: Edit) => (fromLog.push(id), laid.delete(id)),
           },
         },
       ],
@@ -69,14 +82,43 @@ describe('EditLog', () => {
     await log.open('c', 'me');
   });
 
-  it('applies at once, keeps until acknowledged, then says saved', async () => {
+  const refuse =
+    (status: number, code: string, conflicts: ProblemError['conflicts'] = []) =>
+    () =>
+      Promise.reject(new ProblemError(status, code, 'no', conflicts));
+  const tick = () => new Promise((resolve) => setTimeout(resolve, 20));
+
+  it('lays an edit at once, keeps it until acknowledged, and laid until the log brings it', async () => {
     await log.commit('rename', [operation('x', 'y')]);
-    expect(applied).toHaveLength(1);
+    expect(laid.size).toBe(1);
     await log.settled();
-    expect(kept).toEqual([]);
-    expect(sent.map(({ label }) => label)).toEqual(['rename']);
-    expect(log.saveState().state).toBe('saved');
-    expect(log.nextUndo()).toBe('rename');
+    expect([kept, sent.map(({ label }) => label), log.saveState().state, log.nextUndo()]).toEqual([[], ['rename'], 'saved', 'rename']);
+    expect(laid.size).toBe(1);
+    listeners.get('edit')?.(logged(sent[0], 1));
+    expect([laid.size, fromLog, log.nextUndo()]).toEqual([0, [sent[0].id], 'rename']);
+  });
+
+  it('asks for a name at the first edit, once however many wait for it, and loses none', async () => {
+    await log.open('c', '');
+    let give: (person: string) => void = () => undefined;
+    let asked = 0;
+    log.askName = () => {
+      asked++;
+      return new Promise((resolve) => (give = resolve));
+    };
+    const first = log.commit('first', [operation('x', 'y')]);
+    const second = log.commit('second', [operation('y', 'z')]);
+    expect(laid.size).toBe(0);
+    give('ines');
+    await Promise.all([first, second]);
+    await log.settled();
+    expect([asked, sent.map(({ label, person }) => [label, person])]).toEqual([
+      1,
+      [
+        ['first', 'ines'],
+        ['second', 'ines'],
+      ],
+    ]);
   });
 
   it('keeps edits while the server is away and sends them in order when it is back', async () => {
@@ -84,7 +126,7 @@ describe('EditLog', () => {
     answer = () => Promise.reject(new TypeError('no network'));
     await log.commit('first', [operation('x', 'y')]);
     await log.commit('second', [operation('y', 'z')]);
-    await new Promise((resolve) => setTimeout(resolve, 20));
+    await tick();
     expect(log.saveState()).toMatchObject({ state: 'offline', text: 'No server: 2 changes kept here' });
     expect(kept).toHaveLength(2);
     answer = good;
@@ -100,43 +142,89 @@ describe('EditLog', () => {
     expect(log.jobs().size).toBe(0);
   });
 
+  it('opens the events anew after an error answer, and tells of a log that went back', async () => {
+    jest.useFakeTimers();
+    const before = listeners;
+    QuietEvents.state = 2;
+    listeners.get('edit')?.(logged({ id: 'e', person: 'other', label: '', operations: [], undoes: null }, 7));
+    listeners.get('error')?.({ data: '' });
+    QuietEvents.state = 1;
+    await jest.advanceTimersByTimeAsync(5000);
+    jest.useRealTimers();
+    expect(listeners).not.toBe(before);
+    listeners.get('log')?.({ data: '{"last":7}' });
+    expect(log.logWentBack()).toBe(false);
+    listeners.get('log')?.({ data: '{"last":6}' });
+    expect(log.logWentBack()).toBe(true);
+  });
+
   it('asks at a conflict; “mine” writes over what stands, “theirs” takes it over', async () => {
     const good = answer;
-    const conflicting = (current: string) => () => Promise.reject(new ProblemError(409, 'EDIT_CONFLICT', 'changed', [{ index: 0, operation: operation('x', 'mine'), current }]));
+    const conflicting = (current: string) => refuse(409, 'EDIT_CONFLICT', [{ index: 0, operation: operation('x', 'mine'), current }]);
     answer = conflicting('theirs');
     await log.commit('rename', [operation('x', 'mine')]);
-    await new Promise((resolve) => setTimeout(resolve, 10));
+    await tick();
     expect(log.conflict()?.conflicts[0].current).toBe('theirs');
     answer = good;
-    await log.settle('mine');
+    expect(await log.settle('mine')).toBe('');
     await log.settled();
     expect(sent.at(-1)?.operations[0]).toEqual(operation('theirs', 'mine'));
 
     answer = conflicting('other');
     await log.commit('again', [operation('mine', 'late')]);
-    await new Promise((resolve) => setTimeout(resolve, 10));
+    await tick();
     answer = good;
     await log.settle('theirs');
-    expect(applied.at(-1)?.after).toBe('other');
-    expect(kept).toEqual([]);
+    expect([kept, [...laid.values()].flat().some(({ after }) => after === 'late')]).toEqual([[], false]);
   });
 
-  it('takes back what the server refuses for good, and says why', async () => {
-    answer = () => Promise.reject(new ProblemError(422, 'RECORD_INVALID', 'name is too long'));
-    await log.commit('rename', [operation('x', 'y')]);
-    await new Promise((resolve) => setTimeout(resolve, 10));
-    expect(applied.at(-1)).toEqual(operation('y', 'x'));
-    expect(log.refused()).toEqual({ label: 'rename', reason: 'name is too long' });
-    expect(log.nextUndo()).toBeUndefined();
+  it('brings back with “mine” what was deleted meanwhile, or says why not', async () => {
+    const good = answer;
+    answer = refuse(409, 'EDIT_CONFLICT', [{ index: 0, operation: operation('x', 'mine'), current: null }]);
+    fate = { stands: false, last: undefined };
+    await log.commit('rename', [operation('x', 'mine')]);
+    await tick();
+    expect(await log.settle('mine')).toMatch(/^The level was deleted, and how it was is not known here any more\./);
+    expect([log.conflict()?.waiting.edit.label, kept.length]).toEqual(['rename', 1]);
+    fate = { stands: false, last: { id: 'a', name: 'x', code: 'C' } };
+    answer = good;
+    expect(await log.settle('mine')).toBe('');
+    await log.settled();
+    expect(sent.at(-1)?.operations).toEqual([{ document: 'records', kind: 'level', id: 'a', field: null, before: null, after: { id: 'a', name: 'mine', code: 'C' } }]);
+  });
+
+  it('keeps what the server refuses, says why, sends the others, and retries or discards as one chooses', async () => {
+    const good = answer;
+    answer = (edit) => (edit.label === 'stroke' ? refuse(422, 'RECORD_INVALID')() : good(edit));
+    await log.commit('stroke', [operation('x', 'y')]);
+    await log.commit('later', [operation('a', 'b')]);
+    await tick();
+    expect(log.refused()).toMatchObject({ label: 'stroke', reason: 'no' });
+    expect([sent.map(({ label }) => label), kept.map(({ edit }) => edit.label), log.saveState().text]).toEqual([['later'], ['stroke'], 'A change was not saved']);
+    const waiting = log.refused()?.waiting as WaitingEdit;
+    log.retry(waiting);
+    await tick();
+    expect(log.refused()?.label).toBe('stroke');
+    answer = good;
+    log.retry(waiting);
+    await log.settled();
+    expect([sent.map(({ label }) => label), log.refused()]).toEqual([['later', 'stroke'], undefined]);
+
+    answer = refuse(422, 'RECORD_INVALID');
+    await log.commit('stroke', [operation('y', 'z')]);
+    await tick();
+    await log.discard(log.refused()?.waiting as WaitingEdit);
+    expect([kept, log.refused(), [...laid.values()].flat().some(({ after }) => after === 'z')]).toEqual([[], undefined, false]);
   });
 
   it('undoes and redoes its own edits', async () => {
+    const last = (): readonly Operation[] => [...laid.values()].at(-1) ?? [];
     await log.commit('rename', [operation('x', 'y')]);
     await log.undo();
-    expect(applied.at(-1)).toEqual(operation('y', 'x'));
+    expect(last()).toEqual([operation('y', 'x')]);
     expect([log.nextUndo(), log.nextRedo()]).toEqual([undefined, 'rename']);
     await log.redo();
-    expect(applied.at(-1)).toEqual(operation('x', 'y'));
+    expect(last()).toEqual([operation('x', 'y')]);
     expect(log.nextUndo()).toBe('rename');
   });
 });

@@ -1,8 +1,10 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { emptyUndoStacks, invertOperations, operationTarget, pushEdit, type Conflict, type Edit, type LoggedEdit, type Operation, type UndoStacks } from '@stravel/core';
+import { emptyUndoStacks, invertOperations, pushEdit, type Conflict, type Edit, type LoggedEdit, type Operation, type UndoStacks } from '@stravel/core';
 import { ApiClient, type Job } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
 import { DocumentRegistry } from '../document/document-registry';
+import { keepMine } from './keep-mine';
+import { LogEvents } from './log-events';
 import { Outbox, type WaitingEdit } from './outbox';
 
 const RETRY_MS = 2000;
@@ -13,13 +15,18 @@ export interface OpenConflict {
   readonly conflicts: readonly Conflict[];
 }
 
-/** An edit that the server will never take, with its reason. */
+/** An edit that the server did not take, with its reason. */
 export interface RefusedEdit {
   readonly label: string;
   readonly reason: string;
+  /** The edit, when it is kept until the person decides; absent while it is tried again by itself. */
+  readonly waiting?: WaitingEdit;
 }
 
-/** Every change of the page goes through here: applied at once, kept in the outbox, sent in order, undone. */
+/**
+ * Every change of the page goes through here: laid over what the log has, kept in the outbox, sent in order, undone. An edit stays
+ * laid until the log's own events bring it, so that what is shown is always the log with what waits on top.
+ */
 @Injectable({ providedIn: 'root' })
 export class EditLog {
   private readonly api = inject(ApiClient);
@@ -27,14 +34,16 @@ export class EditLog {
   private readonly documents = inject(DocumentRegistry);
 
   private collection = '';
+  private person = '';
   private asking: Promise<void> | undefined;
   /** Gives the id of the person whose edits these are; set by the page's frame. */
   askName: () => Promise<string> = () => Promise.reject(new Error('no one can be asked for a name'));
-  private person = '';
-  private events: EventSource | undefined;
+  private events: LogEvents | undefined;
   private sending = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
   private waiting: WaitingEdit[] = [];
+  /** Places of waiting edits that the server refused: they wait for the person, and hold up no other. */
+  private readonly refusedPlaces = new Set<number>();
   private readonly own = new Set<string>();
 
   private readonly stacks = signal<UndoStacks<Edit>>(emptyUndoStacks());
@@ -42,6 +51,8 @@ export class EditLog {
   private readonly reachable = signal(true);
   readonly conflict = signal<OpenConflict | undefined>(undefined);
   readonly refused = signal<RefusedEdit | undefined>(undefined);
+  /** Whether the server's log is shorter than what this page has seen: it was put back to an earlier state. */
+  readonly logWentBack = signal(false);
   /** Grows whenever the server has kept a bake. */
   readonly bakesChanged = signal(0);
   /** The collection's unfinished and just finished jobs, by id. */
@@ -54,6 +65,7 @@ export class EditLog {
     const count = this.waitingCount();
     if (this.conflict()) return { state: 'conflict' as const, text: 'A change needs your choice' };
     if (!this.reachable()) return { state: 'offline' as const, text: count > 0 ? `No server: ${count} change${count === 1 ? '' : 's'} kept here` : 'No server' };
+    if (this.refused()?.waiting) return { state: 'conflict' as const, text: 'A change was not saved' };
     return count > 0 ? { state: 'saving' as const, text: 'Saving…' } : { state: 'saved' as const, text: 'All changes saved' };
   });
 
@@ -62,11 +74,14 @@ export class EditLog {
     this.events?.close();
     this.collection = collection;
     this.person = person;
+    this.refusedPlaces.clear();
     this.waiting = await this.outbox.waiting(collection);
     this.waitingCount.set(this.waiting.length);
     this.waiting.forEach(({ edit }) => this.own.add(edit.id));
-    this.documents.pendingOperations = (document) => this.waiting.flatMap(({ edit }) => edit.operations.filter((operation) => operation.document === document));
-    const sequence = await this.documents.open(collection);
+    const sequence = await this.documents.open(
+      collection,
+      this.waiting.map(({ edit }) => edit),
+    );
     const past = person === '' ? [] : await this.api.editsOfPerson(collection, person);
     const waitingEdits = this.waiting.map(({ edit }) => edit).filter((edit) => !past.some(({ id }) => id === edit.id));
     this.stacks.set([...past, ...waitingEdits].reduce<UndoStacks<Edit>>((stacks, edit) => pushEdit(stacks, edit), emptyUndoStacks()));
@@ -82,7 +97,7 @@ export class EditLog {
     const operations = this.documents.complete(made);
     const edit: Edit = { id: crypto.randomUUID(), person: this.person, label, operations, undoes };
     this.own.add(edit.id);
-    this.documents.applyLocal(operations);
+    this.documents.lay(edit);
     this.stacks.update((stacks) => pushEdit(stacks, edit));
     const entry = this.outbox.entry(this.collection, edit);
     this.waiting.push(entry);
@@ -114,91 +129,110 @@ export class EditLog {
     if (edit) await this.commit(edit.label, invertOperations(edit.operations), edit.id);
   }
 
-  /** Settles a conflict: 'mine' writes the edit over what stands, 'theirs' keeps what stands and the rest of the edit. */
-  async settle(choice: 'mine' | 'theirs'): Promise<void> {
+  /**
+   * Settles a conflict: 'mine' writes the edit over what stands now, and brings back what was deleted under it; 'theirs' keeps what
+   * stands and the rest of the edit.
+   * @returns why 'mine' cannot be kept, '' when it is
+   */
+  async settle(choice: 'mine' | 'theirs'): Promise<string> {
     const open = this.conflict();
-    if (!open) return;
+    if (!open) return '';
     const { waiting, conflicts } = open;
     const at = new Map(conflicts.map((conflict) => [conflict.index, conflict.current]));
-    const operations =
-      choice === 'mine'
-        ? waiting.edit.operations.map((operation, i) => (at.has(i) ? { ...operation, before: at.get(i) ?? null } : operation))
-        : waiting.edit.operations.filter((_operation, i) => !at.has(i));
-    if (choice === 'theirs') {
-      this.documents.applyLocal(conflicts.map(({ operation, current }) => ({ ...operation, before: operation.after, after: current })));
+    let operations = waiting.edit.operations.filter((_operation, i) => !at.has(i));
+    if (choice === 'mine') {
+      const kept = keepMine(waiting.edit.operations, at, (operation) => this.documents.fate(operation));
+      if ('fault' in kept) return kept.fault;
+      ({ operations } = kept);
     }
-    await this.drop(waiting);
-    this.stacks.update(({ undo, redo }) => ({ undo: undo.filter(({ id }) => id !== waiting.edit.id), redo }));
     this.conflict.set(undefined);
+    await this.discard(waiting);
     if (operations.length > 0) await this.commit(waiting.edit.label, operations);
     else void this.send();
+    return '';
+  }
+
+  /** Whether what an operation is about still stands, as far as this page knows. */
+  stands(operation: Operation): boolean {
+    return this.documents.fate(operation).stands;
+  }
+
+  /** Sends a refused edit once more. */
+  retry(waiting: WaitingEdit): void {
+    this.refused.set(undefined);
+    this.refusedPlaces.delete(waiting.place);
+    void this.send();
+  }
+
+  /** Takes an edit that is not saved away for good: what stands without it is shown. */
+  async discard(waiting: WaitingEdit): Promise<void> {
+    if (this.refused()?.waiting === waiting) this.refused.set(undefined);
+    this.refusedPlaces.delete(waiting.place);
+    this.documents.drop(waiting.edit.id);
+    await this.forget(waiting);
+    this.stacks.update(({ undo, redo }) => ({ undo: undo.filter(({ id }) => id !== waiting.edit.id), redo }));
   }
 
   private follow(after: number): void {
-    const events = new EventSource(this.api.eventsUrl(this.collection, after));
-    this.events = events;
-    events.addEventListener('open', () => {
-      this.reachable.set(true);
-      // The server tells of every unfinished job again; what ended meanwhile must not stay 'running'.
-      this.jobs.set(new Map());
-      void this.send();
-    });
-    events.addEventListener('error', () => this.reachable.set(false));
-    events.addEventListener('edit', (event) => this.take(JSON.parse(event.data as string) as LoggedEdit));
-    events.addEventListener('bake', () => this.bakesChanged.update((count) => count + 1));
-    events.addEventListener('job', (event) => {
-      const job = JSON.parse(event.data as string) as Job;
-      this.jobs.update((jobs) => new Map(jobs).set(job.id, job));
+    this.events = new LogEvents((seen) => this.api.eventsUrl(this.collection, seen), after, {
+      opened: () => {
+        this.reachable.set(true);
+        // The server tells of every unfinished job again; what ended meanwhile must not stay 'running'.
+        this.jobs.set(new Map());
+        void this.send();
+      },
+      lost: () => this.reachable.set(false),
+      wentBack: () => this.logWentBack.set(true),
+      edit: (edit) => this.take(edit),
+      bake: () => this.bakesChanged.update((count) => count + 1),
+      job: (job) => this.jobs.update((jobs) => new Map(jobs).set(job.id, job)),
     });
   }
 
   private take(edit: LoggedEdit): void {
-    if (this.own.has(edit.id)) return;
-    const mine = new Set(this.waiting.flatMap((entry) => entry.edit.operations.map(operationTarget)));
-    this.documents.applyLogged(edit, (operation) => mine.has(operationTarget(operation)));
-    if (edit.person === this.person) {
-      this.own.add(edit.id);
-      this.stacks.update((stacks) => pushEdit(stacks, edit));
-    }
+    this.documents.applyLogged(edit);
+    if (this.own.has(edit.id) || edit.person !== this.person) return;
+    this.own.add(edit.id);
+    this.stacks.update((stacks) => pushEdit(stacks, edit));
   }
 
-  /** Sends what waits, one by one, in order. */
+  /** Sends what waits, one by one, in order; what was refused is passed over. */
   private async send(): Promise<void> {
     if (this.sending || this.conflict()) return;
     this.sending = true;
     clearTimeout(this.timer);
+    const next = (): WaitingEdit | undefined => this.waiting.find(({ place }) => !this.refusedPlaces.has(place));
+    let entry = next();
     try {
-      while (this.waiting.length > 0 && !this.conflict()) {
-        const entry = this.waiting[0];
-        await this.api.appendEdit(this.collection, entry.edit);
+      for (; entry && !this.conflict(); entry = next()) {
+        const { sequence } = await this.api.appendEdit(this.collection, entry.edit);
         this.reachable.set(true);
-        await this.drop(entry);
+        if (this.refused() && !this.refused()?.waiting) this.refused.set(undefined);
+        await this.forget(entry);
+        // An edit that the log had before this page followed it comes by no event any more.
+        if (sequence <= (this.events?.seen ?? 0)) this.documents.drop(entry.edit.id);
       }
     } catch (error) {
-      await this.sendFailed(error, this.waiting[0]);
+      if (entry) this.sendFailed(error, entry);
     } finally {
       this.sending = false;
     }
   }
 
-  private async sendFailed(error: unknown, entry: WaitingEdit): Promise<void> {
+  private sendFailed(error: unknown, entry: WaitingEdit): void {
     if (error instanceof ProblemError && error.status === 409) {
       this.conflict.set({ waiting: entry, conflicts: error.conflicts });
       return;
     }
-    if (error instanceof ProblemError && error.status < 500) {
-      this.documents.applyLocal(invertOperations(entry.edit.operations));
-      await this.drop(entry);
-      this.stacks.update(({ undo, redo }) => ({ undo: undo.filter(({ id }) => id !== entry.edit.id), redo }));
-      this.refused.set({ label: entry.edit.label, reason: error.message });
-    } else {
-      this.reachable.set(false);
-      if (error instanceof ProblemError) this.refused.set({ label: entry.edit.label, reason: error.message });
-    }
-    this.timer = setTimeout(() => void this.send(), RETRY_MS);
+    const isRefused = error instanceof ProblemError && error.status < 500;
+    if (isRefused) this.refusedPlaces.add(entry.place);
+    else this.reachable.set(false);
+    if (error instanceof ProblemError) this.refused.set({ label: entry.edit.label, reason: error.message, ...(isRefused ? { waiting: entry } : {}) });
+    this.timer = setTimeout(() => void this.send(), isRefused ? 0 : RETRY_MS);
   }
 
-  private async drop(entry: WaitingEdit): Promise<void> {
+  /** An edit is the log's, or is no longer wanted. */
+  private async forget(entry: WaitingEdit): Promise<void> {
     await this.outbox.remove(entry);
     this.waiting = this.waiting.filter((other) => other.place !== entry.place);
     this.waitingCount.set(this.waiting.length);

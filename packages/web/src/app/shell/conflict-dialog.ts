@@ -1,4 +1,4 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { EditLog } from '../edits/edit-log';
 import { valueText } from '../ui/value-text';
@@ -9,15 +9,15 @@ import { valueText } from '../ui/value-text';
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Changed meanwhile</h2>
+    <h2 mat-dialog-title>Conflicts with a newer change</h2>
     <mat-dialog-content>
-      <p>“{{ label() }}” met a newer value. Nothing is lost: choose which stands.</p>
+      <p>“{{ label() }}” conflicts with a newer change. Choose which to keep.</p>
       <table>
         <thead>
           <tr>
             <th scope="col">What</th>
             <th scope="col">Yours</th>
-            <th scope="col">Theirs, now</th>
+            <th scope="col">Now</th>
           </tr>
         </thead>
         <tbody>
@@ -30,10 +30,13 @@ import { valueText } from '../ui/value-text';
           }
         </tbody>
       </table>
+      @if (fault()) {
+        <p class="over" role="alert">{{ fault() }}</p>
+      }
     </mat-dialog-content>
     <mat-dialog-actions>
-      <button class="chip" (click)="settle('theirs')">Keep theirs</button>
-      <button class="chip strong" (click)="settle('mine')">Write mine</button>
+      <button class="chip" (click)="settle('theirs')">Keep the newer</button>
+      <button class="chip strong" (click)="settle('mine')">Keep mine</button>
     </mat-dialog-actions>
   `,
   styles: `
@@ -55,17 +58,18 @@ import { valueText } from '../ui/value-text';
 export class ConflictDialog {
   private readonly edits = inject(EditLog);
   private readonly dialog = inject(MatDialogRef<ConflictDialog>);
+  readonly fault = signal('');
   readonly label = computed(() => this.edits.conflict()?.waiting.edit.label ?? '');
   readonly rows = computed(() =>
     (this.edits.conflict()?.conflicts ?? []).slice(0, 50).map(({ operation, current }) => ({
       what: `${operation.kind} ${operation.field?.replace(/^values\./, '') ?? ''}`,
       mine: valueText(operation.after),
-      theirs: valueText(current),
+      theirs: current === null && operation.field !== null && !this.edits.stands(operation) ? 'deleted' : valueText(current),
     })),
   );
 
   async settle(choice: 'mine' | 'theirs'): Promise<void> {
-    await this.edits.settle(choice);
-    this.dialog.close();
+    this.fault.set(await this.edits.settle(choice));
+    if (this.fault() === '') this.dialog.close();
   }
 }

@@ -43,7 +43,7 @@ describe('the shell', () => {
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
         { provide: MatDialogRef, useValue: { close: (value: unknown) => closed.push(value) } },
         { provide: MAT_DIALOG_DATA, useValue: { desks: [{ name: 'Budget', path: '/budget' }] } },
-        { provide: EditLog, useValue: { conflict, settle: (choice: string) => Promise.resolve(void settled.push(choice)) } },
+        { provide: EditLog, useValue: { conflict, settle: (choice: string) => (settled.push(choice), Promise.resolve('')), stands: () => true } },
         { provide: Session, useValue: { introduce: (name: string) => introduce(name), person: () => undefined, collection: () => ({ id: 'works', name: 'Works' }) } },
       ],
     });
@@ -132,11 +132,11 @@ describe('the shell', () => {
     await fixture.whenStable();
     const element = fixture.nativeElement as HTMLElement;
     expect([...element.querySelectorAll('td')].map(({ textContent }) => textContent)).toEqual(['level shards', '50', '40']);
-    expect(element.textContent).toContain('“shards of Ash Gallery” met a newer value. Nothing is lost');
+    expect(element.textContent).toContain('“shards of Ash Gallery” conflicts with a newer change. Choose which to keep.');
     const button = (name: string) => [...element.querySelectorAll('button')].find(({ textContent }) => textContent === name);
-    button('Keep theirs')?.click();
+    button('Keep the newer')?.click();
     await fixture.whenStable();
-    button('Write mine')?.click();
+    button('Keep mine')?.click();
     await fixture.whenStable();
     expect(settled).toEqual(['theirs', 'mine']);
     expect(closed).toHaveLength(2);

@@ -15,6 +15,7 @@ import {
   type Operation,
   type RecordKind,
   type RecordTables,
+  type ShownRecord,
 } from '@stravel/core';
 
 /** The small records of the open collection; never a level's content. */
@@ -29,6 +30,7 @@ export const recordsActions = createActionGroup({
     'Collection Opened': emptyProps(),
     Loaded: props<{ tables: RecordTables }>(),
     'Operations Applied': props<{ operations: readonly Operation[] }>(),
+    'Records Put': props<{ records: readonly ShownRecord[] }>(),
   },
 });
 
@@ -40,6 +42,7 @@ export const recordsFeature = createFeature({
     initial,
     on(recordsActions.collectionOpened, () => initial),
     on(recordsActions.loaded, (_state, { tables }) => ({ loaded: true, tables })),
+    on(recordsActions.recordsPut, (state, { records }) => ({ ...state, tables: withRecords(state.tables, records) })),
     on(recordsActions.operationsApplied, (state, { operations }) => ({ ...state, tables: applyToTables(state.tables, operations) })),
   ),
   extraSelectors: ({ selectTables }) => ({
@@ -62,6 +65,19 @@ export const selectReach = createSelector(recordsFeature.selectTables, (tables) 
   }
   return reach;
 });
+
+/** The tables with some records put or taken away. */
+export function withRecords(tables: RecordTables, records: readonly ShownRecord[]): RecordTables {
+  const next: Partial<Record<RecordKind, Record<string, JsonRecord>>> = {};
+  for (const { kind: of, id, record } of records) {
+    const kind = of as RecordKind;
+    const table = (next[kind] ??= { ...(tables[kind] as unknown as Record<string, JsonRecord>) });
+    if (record) table[id] = record;
+    else delete table[id];
+  }
+  // Each record keeps its kind: operations were checked when they were made.
+  return { ...tables, ...next } as unknown as RecordTables;
+}
 
 /** The tables after operations on the records; the same tables when none is about them. A record already gone is left alone. */
 export function applyToTables(tables: RecordTables, operations: readonly Operation[]): RecordTables {

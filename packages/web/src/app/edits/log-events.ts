@@ -1,0 +1,68 @@
+import type { LoggedEdit } from '@stravel/core';
+import type { Job } from '../api/api-client';
+
+/** A stream that the server ended with an error is opened anew after so long. */
+const REOPEN_MS = 2000;
+
+/** What is made of the log's events. */
+export interface LogListeners {
+  opened(): void;
+  lost(): void;
+  /** The server's log ends before what was seen here. */
+  wentBack(): void;
+  edit(edit: LoggedEdit): void;
+  bake(): void;
+  job(job: Job): void;
+}
+
+/** Follows the events of a collection, however often the stream breaks or is refused. */
+export class LogEvents {
+  private events: EventSource | undefined;
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
+  /**
+   * @param urlAfter address of the events after a sequence
+   * @param seen last edit of the log that is known
+   */
+  constructor(
+    private readonly urlAfter: (sequence: number) => string,
+    public seen: number,
+    private readonly listeners: LogListeners,
+  ) {
+    this.open();
+  }
+
+  close(): void {
+    clearTimeout(this.timer);
+    this.events?.close();
+  }
+
+  private open(): void {
+    const events = new EventSource(this.urlAfter(this.seen));
+    this.events = events;
+    events.addEventListener('open', () => this.listeners.opened());
+    events.addEventListener('error', () => {
+      this.listeners.lost();
+      // After an error answer the browser does not try again by itself.
+      if (events.readyState !== EventSource.CLOSED) return;
+      clearTimeout(this.timer);
+      this.timer = setTimeout(() => this.open(), REOPEN_MS);
+    });
+    events.addEventListener('log', (event) => {
+      const { last } = read<{ last: number }>(event);
+      if (last < this.seen) this.listeners.wentBack();
+    });
+    events.addEventListener('edit', (event) => {
+      const edit = read<LoggedEdit>(event);
+      this.seen = Math.max(this.seen, edit.sequence);
+      this.listeners.edit(edit);
+    });
+    events.addEventListener('bake', () => this.listeners.bake());
+    events.addEventListener('job', (event) => this.listeners.job(read<Job>(event)));
+  }
+}
+
+/** What the server sent; it writes each of its events in one place. */
+function read<T>(event: { readonly data: unknown }): T {
+  return JSON.parse(String(event.data)) as T;
+}
