@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { checkAxe } from '../fixtures/check-axe';
-import { DEMO, expect, introduce, test } from '../fixtures/stravel';
+import { expect, introduce, test } from '../fixtures/stravel';
 
 /** A smooth dome of squares as an OBJ, and one object that cannot be used. */
 function dome(): string {

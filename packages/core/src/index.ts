@@ -57,6 +57,7 @@ export type { Rehearsal } from './model/rehearsal';
 export { stepNodeName, type Kit, type Piece, type PieceStep } from './model/kit';
 export type { Budget, Device } from './model/device';
 export { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from './model/device-fields';
+export { MAX_JSON_DEPTH, isTooDeep } from './formats/json-depth';
 export { LaidEdits, type LaidDocuments, type ShownRecord, type WaitingOperations } from './edits/laid-edits';
 export { recordUsers, type RecordUser, type UsedKind } from './edits/record-users';
 export { STANDARD_DEVICES } from './model/standard-devices';
@@ -107,7 +108,7 @@ export { BULK_DEEDS, bulkTexts, type BulkChange, type BulkDeed } from './sets/bu
 export { levelFigureIn, type LevelFiguresTable } from './sets/level-figure';
 export { pictureNames } from './sets/pictures';
 export { PICTURE_TYPES, pictureType, type PictureType } from './formats/picture-type';
-export { goBack, strataOwnedIn } from './edits/go-back';
+export { goBack } from './edits/go-back';
 export { defaultValues, entriesOf, fieldsOf, registersInOrder, valueOf, type FilledKind, type FilledRecord } from './sets/field-tables';
 export { fieldFault, fieldText, linkLookup, plainText, readFieldText, type LinkLookup, type ReadValue } from './sets/field-value';
 export { planFieldChange, type ChangeOutcome, type FieldChange, type ValueChange } from './sets/field-change';

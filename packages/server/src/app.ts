@@ -23,6 +23,8 @@ import { LevelHistoryService } from './edits/level-history';
 import { EditService } from './edits/edit-service';
 import { pageRoutes, securityHeaders } from './http/page';
 import { HttpError, answerProblem } from './http/problem';
+import { refuseDeep } from './http/refuse-deep';
+import { onlyReadableAddress } from './http/readable-address';
 import { onlySameHost } from './http/same-host';
 import { LocalJobQueue } from './jobs/job-queue';
 import { JobRepository } from './jobs/job-repository';
@@ -85,7 +87,7 @@ export function createApp(dependencies: AppDependencies): Server {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, genReqId: () => randomUUID(), autoLogging: false }));
-  app.use(onlySameHost);
+  app.use(onlySameHost, onlyReadableAddress);
   app.use((_request, response, next) => {
     securityHeaders(response);
     next();
@@ -93,7 +95,7 @@ export function createApp(dependencies: AppDependencies): Server {
   const compress = compression({ filter: (request, response) => response.getHeader('Content-Type') !== 'text/event-stream' && compression.filter(request, response) });
   // Only what is read is worth it: the answer to an edit is a few bytes.
   app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
-  app.use('/api', express.json({ limit: MOST_BODY_BYTES }));
+  app.use('/api', express.json({ limit: MOST_BODY_BYTES, verify: refuseDeep }));
   app.use('/api', peopleRoutes(database, now), collectionRoutes({ rows: collectionRows, service: collections, keeping, assets, threads, openDemo }));
   app.use(
     '/api/collections/:collection',

@@ -6,6 +6,9 @@ import { createApp, type AppDependencies, type Server } from './app';
 import type { ServerConfig } from './config';
 import { openDatabase } from './db/database';
 
+/** A request that has not come whole after so long is ended. */
+const REQUEST_TIMEOUT_MS = 30000;
+
 /** A server that listens. */
 export interface RunningServer extends Server {
   readonly address: string;
@@ -23,6 +26,7 @@ export async function startServer(config: ServerConfig, demo?: AppDependencies['
     const database = await openDatabase(config.dataFolder);
     const server = createApp({ database, dataFolder: config.dataFolder, webFolder: config.webFolder, log, now: () => new Date(), demo });
     const listener = server.app.listen(config.port, config.host);
+    listener.requestTimeout = REQUEST_TIMEOUT_MS;
     await new Promise<void>((resolve, reject) => {
       listener.once('listening', resolve);
       listener.once('error', reject);

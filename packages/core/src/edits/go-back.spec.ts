@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { applyOperation, type JsonRecord } from './apply-operation';
 import { equalJson } from './equal-json';
-import { goBack, strataOwnedIn } from './go-back';
+import { goBack } from './go-back';
 import type { LoggedEdit, Operation } from './operation';
 
 type Records = Readonly<Record<string, JsonRecord>>;
@@ -109,21 +109,5 @@ describe('going back', () => {
         () => undefined,
       ),
     ).toThrow(/level a is not there/);
-  });
-
-  it('knows the strata that a level owned, made, given and taken', () => {
-    const stratum = (id: string, field: string | null, before: Operation['before'], after: Operation['after']): Operation => ({
-      document: 'records',
-      kind: 'stratum',
-      id,
-      field,
-      before,
-      after,
-    });
-    const edits = [
-      logged(1, [stratum('made', null, null, { owner: 'yard' }), stratum('other', null, null, { owner: 'hall' }), stratum('gone', null, { owner: 'yard' }, null)]),
-      logged(2, [stratum('given', 'owner', null, 'yard'), stratum('named', 'name', 'yard', 'x')]),
-    ];
-    expect(strataOwnedIn(edits, 'yard')).toEqual(['made', 'gone', 'given']);
   });
 });

@@ -56,16 +56,3 @@ function operationsBetween(touched: Touched, now: JsonRecord | undefined, then: 
     });
   });
 }
-
-/** Ids of the strata that edits show to have been owned by a level. */
-export function strataOwnedIn(edits: readonly LoggedEdit[], level: string): string[] {
-  const ids = new Set<string>();
-  for (const { operations } of edits) {
-    for (const { kind, id, field, before, after } of operations) {
-      if (kind !== 'stratum') continue;
-      const owners = field === 'owner' ? [before, after] : field === null ? [before, after].map((record) => (record as { owner?: Json } | null)?.owner) : [];
-      if (owners.includes(level)) ids.add(id);
-    }
-  }
-  return [...ids];
-}

@@ -1,5 +1,6 @@
 import { CoreError } from '../errors';
 import type { Json } from '../model/json';
+import { MAX_JSON_DEPTH, isTooDeep } from './json-depth';
 
 /**
  * JSON text in canonical order: keys sorted by code unit, shortest numbers that read back exactly, two spaces of
@@ -33,9 +34,10 @@ function write(value: Json, indent: string, path: string): string {
 
 /**
  * Reads JSON text.
- * @param name what is read, for the message @throws CoreError 'JSON_UNREADABLE' naming it and the place
+ * @param name what is read, for the message @throws CoreError 'JSON_UNREADABLE' naming it and the place, 'JSON_TOO_DEEP'
  */
 export function parseJson(text: string, name: string): Json {
+  if (isTooDeep(text)) throw new CoreError('JSON_TOO_DEEP', `${name}: nests lists and tables deeper than ${MAX_JSON_DEPTH}`, { name });
   try {
     return JSON.parse(text) as Json; // JSON.parse gives nothing but Json
   } catch (error) {

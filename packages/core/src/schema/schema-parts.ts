@@ -15,8 +15,16 @@ export const id = (): Schema =>
     .required()
     .min(1)
     .max(80)
-    .matches(/^[A-Za-z0-9._-]+$/, 'must be letters, digits, dots, dashes or underscores');
-export const name = (): Schema => string().required().min(1).max(200);
+    .matches(/^[A-Za-z0-9_-][A-Za-z0-9._-]*$/, 'must be letters, digits, dots, dashes or underscores, without a dot at the start')
+    .notOneOf(['__proto__']);
+/** Characters that are not seen and change how other text is shown or sorted: controls, and marks of direction. */
+const UNSEEN = /[\u0000-\u001f\u007f-\u009f\u061c\u200e\u200f\u2028-\u202e\u2066-\u2069]/;
+export const name = (): Schema =>
+  string()
+    .required()
+    .min(1)
+    .max(200)
+    .test('seen', '${path} must not have control or direction characters', (v) => v === undefined || !UNSEEN.test(v));
 export const key = (): Schema =>
   string()
     .required()

@@ -1,6 +1,7 @@
 import { BAKE_KINDS, checkedSight, type BakeKind } from '@stravel/core';
 import express, { Router } from 'express';
 import { HttpError } from '../http/problem';
+import { refuseDeep } from '../http/refuse-deep';
 import type { BakeRepository } from './bake-repository';
 import type { BakeService } from './bake-service';
 
@@ -38,7 +39,7 @@ export function bakeRoutes(service: BakeService, repository: BakeRepository): Ro
 
   router.put<{ collection: string; level: string }>(
     '/bakes/sight/:level',
-    express.json({ limit: MOST_BAKE_BYTES, type: 'application/vnd.stravel.bake+json' }),
+    express.json({ limit: MOST_BAKE_BYTES, type: 'application/vnd.stravel.bake+json', verify: refuseDeep }),
     async (request, response) => {
       const { collection, level } = request.params;
       const key = request.headers['stravel-key'];

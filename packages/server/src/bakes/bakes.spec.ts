@@ -195,8 +195,8 @@ describe('bakes over HTTP', () => {
   it('takes up a job that a server left running, and gives up after three', async () => {
     const rows = new JobRepository(test.database);
     const row = { collection: 'small', kind: 'bake-stale', input: '{}', progress: 0.4, stage: '', error: null, result: null, created_at: '2026-01-01', changed_at: '2026-01-01' };
-    await rows.create({ ...row, id: 'left', state: 'running', attempts: 1 });
-    await rows.create({ ...row, id: 'cursed', state: 'running', attempts: 3 });
+    await rows.createUnlessSame({ ...row, id: 'left', state: 'running', attempts: 1 });
+    await rows.createUnlessSame({ ...row, id: 'cursed', state: 'running', attempts: 3 });
     await test.server.jobs.start();
     expect((await finished('left')).state).toBe('done');
     const cursed = await finished('cursed');

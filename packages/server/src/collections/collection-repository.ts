@@ -12,7 +12,7 @@ export interface CollectionUse {
 }
 
 /** Tables whose rows belong to a collection, what points at others first. */
-const TABLES_OF_COLLECTION = ['jobs', 'bakes', 'snapshot_chunks', 'snapshots', 'edit_documents', 'edits'] as const;
+const TABLES_OF_COLLECTION = ['jobs', 'bakes', 'snapshot_chunks', 'snapshots', 'edit_records', 'edit_documents', 'edits'] as const;
 
 /** The list of collections. What a collection holds stands in its documents. */
 export class CollectionRepository {

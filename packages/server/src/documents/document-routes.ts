@@ -1,5 +1,6 @@
 import { Router } from 'express';
 import { HttpError } from '../http/problem';
+import { wholeNumber } from '../http/whole-number';
 import type { SnapshotRepository } from './snapshot-repository';
 
 /** Snapshots of documents: the index, then chunk by chunk. What came after a snapshot stands in the log. */
@@ -13,7 +14,7 @@ export function documentRoutes(snapshots: SnapshotRepository): Router {
 
   router.get<{ collection: string; document: string; kind: string; chunk: string }>('/documents/:document/chunks/:kind/:chunk', async (request, response) => {
     const { collection, document, kind, chunk } = request.params;
-    const bytes = await snapshots.gzippedChunk(collection, document, kind, Number(chunk));
+    const bytes = await snapshots.gzippedChunk(collection, document, kind, wholeNumber(chunk, 'chunk'));
     const { sequence } = await snapshots.index(collection, document);
     if (!bytes) throw new HttpError(404, 'CHUNK_MISSING', `The document ${document} has no chunk ${kind} ${chunk}.`);
     response.setHeader('Content-Type', 'application/octet-stream');

@@ -1,7 +1,9 @@
-import { RECORDS_DOCUMENT, type LoggedEdit, type Operation } from '@stravel/core';
+import type { LoggedEdit, Operation } from '@stravel/core';
 import { Op, QueryTypes } from 'sequelize';
 import type { Database } from '../db/database';
+import type { Statement } from '../db/direct-connection';
 import type { EditRow } from '../db/models';
+import { ownedPrefix, recordsTouched } from './records-touched';
 
 /** Which part of a history is asked for. */
 export interface HistoryRange {
@@ -49,24 +51,26 @@ export class EditRepository {
     return rows.map(fromRow);
   }
 
-  /**
-   * Edits that may touch some records or documents, newest first: the records' edits are narrowed down by text, so that what
-   * they are about must still be read from their operations.
-   * @param ids of small records, and of documents
-   * @param kind when given, only edits that mention it too
-   */
-  async mentioning(collection: string, ids: readonly string[], { below, after, limit }: HistoryRange, kind = ''): Promise<LoggedEdit[]> {
-    const mentions = ids.map((_id, i) => `instr(edits.operations, :mention${i}) > 0`).join(' OR ');
+  /** Edits that touch some small records or documents, newest first. @param ids of small records, and of documents */
+  async touching(collection: string, ids: readonly string[], { below, after, limit }: HistoryRange): Promise<LoggedEdit[]> {
     const rows = await this.database.sequelize.query<EditRow>(
-      'SELECT DISTINCT edits.* FROM edit_documents JOIN edits USING (collection, sequence) ' +
-        'WHERE edit_documents.collection = :collection AND edit_documents.sequence < :below AND edit_documents.sequence > :after AND ' +
-        `(edit_documents.document IN (:ids) OR (edit_documents.document = :records AND (${mentions}))) AND instr(edits.operations, :kind) > 0 ORDER BY edits.sequence DESC LIMIT :limit`,
-      {
-        replacements: { collection, below, after, limit, ids, kind, records: RECORDS_DOCUMENT, ...Object.fromEntries(ids.map((id, i) => [`mention${i}`, JSON.stringify(id)])) },
-        type: QueryTypes.SELECT,
-      },
+      'SELECT * FROM edits WHERE collection = :collection AND sequence IN (' +
+        'SELECT sequence FROM edit_records WHERE collection = :collection AND record IN (:ids) AND sequence < :below AND sequence > :after UNION ' +
+        'SELECT sequence FROM edit_documents WHERE collection = :collection AND document IN (:ids) AND sequence < :below AND sequence > :after ' +
+        'ORDER BY sequence DESC LIMIT :limit) ORDER BY sequence DESC',
+      { replacements: { collection, ids, below, after, limit }, type: QueryTypes.SELECT },
     );
     return rows.map(fromRow);
+  }
+
+  /** Ids of the strata that edits show to have been owned by a level at some time. */
+  async strataOwned(collection: string, level: string): Promise<string[]> {
+    const prefix = ownedPrefix(level);
+    const rows = await this.database.sequelize.query<{ record: string }>('SELECT DISTINCT record FROM edit_records WHERE collection = ? AND record > ? AND record < ?', {
+      replacements: [collection, prefix, `${prefix}\u007f`],
+      type: QueryTypes.SELECT,
+    });
+    return rows.map(({ record }) => record.slice(prefix.length));
   }
 
   /** The last edits of one person, oldest first. */
@@ -93,11 +97,19 @@ export class EditRepository {
           sql: 'INSERT INTO edit_documents (collection, document, sequence) VALUES ($1, $2, $3)',
           values: [collection, document, edit.sequence],
         })),
+        ...listed(collection, edit),
         // The list of collections has names of its own, so that it need not open them.
         ...namesIn(edit).map((name) => ({ sql: 'UPDATE collections SET name = $1 WHERE id = $2', values: [name, collection] })),
       ]),
     );
   }
+}
+
+/** Lists an edit under what it touches, in one statement however much that is. */
+function listed(collection: string, { sequence, operations }: LoggedEdit): Statement[] {
+  const records = recordsTouched(operations);
+  if (records.length === 0) return [];
+  return [{ sql: 'INSERT INTO edit_records (collection, record, sequence) SELECT $1, value, $2 FROM json_each($3)', values: [collection, sequence, JSON.stringify(records)] }];
 }
 
 /** What an edit calls the collection. */

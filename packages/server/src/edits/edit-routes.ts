@@ -2,13 +2,15 @@ import { checkedEdit, type LoggedEdit } from '@stravel/core';
 import { Router } from 'express';
 import type { BakeService } from '../bakes/bake-service';
 import { EventStream } from '../http/event-stream';
-import { HttpError } from '../http/problem';
+import { wholeNumber } from '../http/whole-number';
 import type { JobEvent, JobService } from '../jobs/job-service';
 import type { EditRepository } from './edit-repository';
 import type { LevelHistoryService } from './level-history';
 import type { EditService } from './edit-service';
 
 const MOST_EDITS_AN_ANSWER = 1000;
+/** Edits in one page of a level's history. */
+const MAX_HISTORY_PAGE = 200;
 
 /** The log of a collection: append, read, follow. */
 export function editRoutes(service: EditService, repository: EditRepository, jobs: JobService, bakes: BakeService, history: LevelHistoryService): Router {
@@ -37,7 +39,7 @@ export function editRoutes(service: EditService, repository: EditRepository, job
     const { collection, level } = request.params;
     const below = wholeNumber(request.query['below'] ?? '999999999999999', 'below');
     const after = wholeNumber(request.query['after'] ?? '0', 'after');
-    response.json(await history.of(collection, level, { below, after, limit: MOST_EDITS_AN_ANSWER }));
+    response.json(await history.of(collection, level, { below, after, limit: MAX_HISTORY_PAGE }));
   });
 
   router.get<{ collection: string }>('/events', async (request, response) => {
@@ -83,12 +85,4 @@ export function editRoutes(service: EditService, repository: EditRepository, job
   });
 
   return router;
-}
-
-function wholeNumber(text: unknown, name: string): number {
-  const value = Number(text);
-  if (typeof text !== 'string' || !/^\d{1,15}$/.test(text)) {
-    throw new HttpError(400, 'QUERY_INVALID', `${name} must be a whole number, is ${JSON.stringify(text)}`);
-  }
-  return value;
 }

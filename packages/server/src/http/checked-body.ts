@@ -10,7 +10,7 @@ export function checkedBody<S extends AnyObjectSchema>(schema: S, body: unknown,
   try {
     return schema.validateSync(body, { abortEarly: false }) as InferType<S>;
   } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    throw refuse(error.errors);
+    // What stands in for text may fail while it is read as text.
+    throw refuse(error instanceof ValidationError ? error.errors : ['has a value that cannot be read']);
   }
 }

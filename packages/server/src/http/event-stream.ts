@@ -1,6 +1,8 @@
 import type { Request, Response } from 'express';
 
 const HEARTBEAT_MS = 15000;
+/** So much may wait for a reader. */
+const MAX_UNREAD_BYTES = 8 * 1024 * 1024;
 
 /** One open stream of server events (HTML standard, server-sent events). */
 export class EventStream {
@@ -21,6 +23,11 @@ export class EventStream {
 
   /** @param id what the client sends back as Last-Event-ID after a break; undefined leaves its last one */
   send(event: string, data: unknown, id?: number): void {
+    // A reader that does not read is ended; it comes back by its last id.
+    if (this.response.writableLength > MAX_UNREAD_BYTES) {
+      this.response.destroy();
+      return;
+    }
     const head = id === undefined ? '' : `id: ${id}\n`;
     this.response.write(`${head}event: ${event}\ndata: ${JSON.stringify(data)}\n\n`);
   }

@@ -55,7 +55,7 @@ function toProblem(error: unknown): Problem {
     return { status: 422, code: error.code, detail: error.message, extra: { details: error.details } };
   }
   return (
-    storageProblem(error) ?? bodyProblem(error) ?? { status: 500, code: 'UNEXPECTED', detail: 'The server failed unexpectedly; its log has the reason under this request id.' }
+    storageProblem(error) ?? requestProblem(error) ?? { status: 500, code: 'UNEXPECTED', detail: 'The server failed unexpectedly; its log has the reason under this request id.' }
   );
 }
 
@@ -80,11 +80,12 @@ function deepCode(error: unknown): string | undefined {
   return deepCode(original) ?? deepCode(parent) ?? (typeof code === 'string' ? code : undefined);
 }
 
-/** What Express's body readers throw. */
-function bodyProblem(error: unknown): Problem | undefined {
-  if (typeof error !== 'object' || error === null || !('type' in error)) return undefined;
-  const { type, message } = error as { type: unknown; message?: unknown };
+/** What Express, its router and its body readers throw for a request that they cannot read: errors that carry a status. */
+function requestProblem(error: unknown): Problem | undefined {
+  if (typeof error !== 'object' || error === null) return undefined;
+  const { type, status, message } = error as { type?: unknown; status?: unknown; message?: unknown };
   if (type === 'entity.too.large') return { status: 413, code: 'BODY_TOO_LARGE', detail: `The request is too large: ${String(message)}` };
   if (type === 'entity.parse.failed') return { status: 400, code: 'BODY_NOT_JSON', detail: `The request is not JSON: ${String(message)}` };
-  return undefined;
+  if (typeof status !== 'number' || status < 400 || status > 499) return undefined;
+  return { status, code: 'REQUEST_UNREADABLE', detail: `The request cannot be read: ${String(message)}` };
 }

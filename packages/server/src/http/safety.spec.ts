@@ -37,6 +37,14 @@ describe('safety on loopback', () => {
     expect(await withHeaders({ Host: `127.0.0.1:${port}`, Origin: 'null' })).toBe(403);
   });
 
+  it('refuses what a page elsewhere asks for, a plain GET too', async () => {
+    const { port } = new URL(test.url);
+    const own = { Host: `127.0.0.1:${port}` };
+    expect(await withHeaders({ ...own, 'Sec-Fetch-Site': 'cross-site' })).toBe(403);
+    expect(await withHeaders({ ...own, 'Sec-Fetch-Site': 'same-origin' })).toBe(200);
+    expect(await withHeaders({ ...own, 'Sec-Fetch-Site': 'none' })).toBe(200);
+  });
+
   it('sends a policy for itself alone and isolates the page', async () => {
     const response = await test.get('/api/collections');
     const policy = response.headers.get('content-security-policy') ?? '';

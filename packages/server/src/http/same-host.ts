@@ -17,5 +17,10 @@ export const onlySameHost: RequestHandler = (request, _response, next) => {
   if (origin !== undefined && !own.some((name) => origin === `http://${name}`)) {
     throw new HttpError(403, 'ORIGIN_REFUSED', `The origin ${origin} is not this server's own.`);
   }
+  // A page elsewhere may not set off work here by a picture or a link, either.
+  const site = request.headers['sec-fetch-site'];
+  if (request.path.startsWith('/api/') && (site === 'cross-site' || site === 'same-site')) {
+    throw new HttpError(403, 'ORIGIN_REFUSED', 'The request comes from a page elsewhere.');
+  }
   next();
 };

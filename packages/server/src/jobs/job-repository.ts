@@ -8,12 +8,21 @@ export const UNFINISHED = ['queued', 'running'];
 export class JobRepository {
   constructor(private readonly database: Database) {}
 
-  async create(row: JobRow): Promise<void> {
-    await this.database.queue.write((transaction) => this.database.models.jobs.create(row, { transaction }));
+  /** Creates a job, unless one of the same kind and input already waits or runs for the collection. @returns that one, or the new one */
+  createUnlessSame(row: JobRow): Promise<JobRow> {
+    return this.database.queue.write(async (transaction) => {
+      const { collection, kind, input } = row;
+      const same = await this.database.models.jobs.findOne({ where: { collection, kind, input, state: { [Op.in]: UNFINISHED } }, order: ['created_at'], raw: true, transaction });
+      if (same) return same as unknown as JobRow;
+      await this.database.models.jobs.create(row, { transaction });
+      return row;
+    });
   }
 
-  async change(id: string, values: Partial<JobRow>): Promise<void> {
-    await this.database.queue.write((transaction) => this.database.models.jobs.update(values, { where: { id }, transaction }));
+  /** Changes a job that is in one of some states. @returns whether it was */
+  async change(id: string, from: readonly string[], values: Partial<JobRow>): Promise<boolean> {
+    const [changed] = await this.database.queue.write((transaction) => this.database.models.jobs.update(values, { where: { id, state: { [Op.in]: [...from] } }, transaction }));
+    return changed > 0;
   }
 
   async byId(id: string): Promise<JobRow | undefined> {

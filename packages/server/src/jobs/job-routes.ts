@@ -16,7 +16,7 @@ export function jobRoutes(jobs: JobService): Router {
     response.json(job);
   });
   router.delete<{ collection: string; id: string }>('/jobs/:id', async (request, response) => {
-    await jobs.cancel(request.params.id);
+    await jobs.cancel(request.params.collection, request.params.id);
     response.status(204).end();
   });
   return router;

@@ -1,10 +1,10 @@
 import { EventEmitter } from 'node:events';
 import { randomUUID } from 'node:crypto';
-import { toPlainError } from '@stravel/core';
+import { CoreError, toPlainError } from '@stravel/core';
 import type { Logger } from 'pino';
 import type { JobRow } from '../db/models';
 import type { JobQueue } from './job-queue';
-import type { JobRepository } from './job-repository';
+import { UNFINISHED, type JobRepository } from './job-repository';
 
 export type JobState = 'queued' | 'running' | 'done' | 'failed' | 'cancelled';
 
@@ -33,7 +33,7 @@ export interface JobRun {
 export type JobHandler = (run: JobRun) => Promise<unknown>;
 
 /** A job is tried once and retried twice. */
-const MOST_ATTEMPTS = 3;
+const MAX_ATTEMPTS = 3;
 
 /** Runs jobs one after the other; their rows say how far they are. */
 export class JobService {
@@ -54,7 +54,10 @@ export class JobService {
   /** Takes up what an earlier server left unfinished, then works on. */
   async start(): Promise<void> {
     for (const row of await this.repository.unfinished()) this.queue.put(row.id);
-    this.queue.consume((id) => this.work(id));
+    this.queue.consume((id) =>
+      // A job whose row cannot be written is taken up at the next start; the server goes on.
+      this.work(id).catch((error: unknown) => this.log.error({ err: error, job: id }, 'job could not be written')),
+    );
   }
 
   /** Ends the work in hand; its row stays 'running' and is taken up at the next start. */
@@ -68,12 +71,10 @@ export class JobService {
     return Object.hasOwn(this.handlers, kind);
   }
 
-  /** Queues a job; when one of the same kind already waits or runs for the collection, that one. */
+  /** Queues a job; when one of the same kind and input already waits or runs for the collection, that one. */
   async add(collection: string, kind: string, input: unknown): Promise<JobEvent> {
-    const same = (await this.repository.unfinished(collection)).find((row) => row.kind === kind);
-    if (same) return this.toEvent(same);
     const at = this.now().toISOString();
-    const row: JobRow = {
+    const wanted: JobRow = {
       id: randomUUID(),
       collection,
       kind,
@@ -87,17 +88,19 @@ export class JobService {
       created_at: at,
       changed_at: at,
     };
-    await this.repository.create(row);
-    this.emit(row);
-    this.queue.put(row.id);
+    const row = await this.repository.createUnlessSame(wanted);
+    if (row === wanted) {
+      this.emit(row);
+      this.queue.put(row.id);
+    }
     return this.toEvent(row);
   }
 
-  async cancel(id: string): Promise<void> {
+  /** Cancels a job of a collection; one that has ended, or is another collection's, is left alone. */
+  async cancel(collection: string, id: string): Promise<void> {
     const row = await this.repository.byId(id);
-    if (!row || (row.state !== 'queued' && row.state !== 'running')) return;
-    await this.change(row, { state: 'cancelled' });
-    this.controllers.get(id)?.abort();
+    if (row?.collection !== collection) return;
+    if (await this.change(row, UNFINISHED, { state: 'cancelled' })) this.controllers.get(id)?.abort();
   }
 
   async unfinished(collection: string): Promise<JobEvent[]> {
@@ -111,49 +114,59 @@ export class JobService {
 
   private async work(id: string): Promise<void> {
     const row = await this.repository.byId(id);
-    if (!row || (row.state !== 'queued' && row.state !== 'running')) return;
-    if (row.attempts >= MOST_ATTEMPTS) {
-      await this.change(row, { state: 'failed', error: row.error ?? `the server ended ${row.attempts} times while it ran` });
+    if (!row) return;
+    if (row.attempts >= MAX_ATTEMPTS) {
+      await this.change(row, UNFINISHED, { state: 'failed', error: row.error ?? `the server ended ${row.attempts} times while it ran` });
       return;
     }
     const controller = new AbortController();
     this.controllers.set(id, controller);
-    const running = await this.change(row, { state: 'running', attempts: row.attempts + 1 });
     try {
-      const result = await this.handlers[row.kind]({
-        collection: row.collection,
-        input: JSON.parse(row.input) as unknown,
-        signal: controller.signal,
-        progress: (fraction, stage) => {
-          this.progress.set(id, { fraction, stage });
-          this.emit(running);
-        },
-      });
-      await this.change(running, { state: 'done', progress: 1, result: JSON.stringify(result ?? null) });
-    } catch (error) {
-      await this.afterFailure(running, error, controller.signal);
+      const running = await this.change(row, UNFINISHED, { state: 'running', attempts: row.attempts + 1 });
+      if (running) await this.run(running, controller.signal);
     } finally {
       this.controllers.delete(id);
       this.progress.delete(id);
     }
   }
 
-  private async afterFailure(row: JobRow, error: unknown, signal: AbortSignal): Promise<void> {
-    const stands = await this.repository.byId(row.id);
-    if (this.stopping || (signal.aborted && stands?.state === 'cancelled')) return;
-    const { message } = toPlainError(error);
-    this.log.warn({ err: error, job: row.id, attempt: row.attempts }, 'job failed');
-    if (row.attempts >= MOST_ATTEMPTS) {
-      await this.change(row, { state: 'failed', error: message });
-    } else {
-      await this.change(row, { state: 'queued', error: message });
-      this.queue.put(row.id);
+  private async run(row: JobRow, signal: AbortSignal): Promise<void> {
+    try {
+      if (!this.hasKind(row.kind)) throw new CoreError('JOB_KIND_UNKNOWN', `job: this server knows no ${row.kind}`, { kind: row.kind });
+      const result = await this.handlers[row.kind]({
+        collection: row.collection,
+        input: JSON.parse(row.input) as unknown,
+        signal,
+        progress: (fraction, stage) => {
+          this.progress.set(row.id, { fraction, stage });
+          this.emit(row);
+        },
+      });
+      await this.change(row, ['running'], { state: 'done', progress: 1, result: JSON.stringify(result ?? null) });
+    } catch (error) {
+      await this.afterFailure(row, error, signal);
     }
   }
 
-  private async change(row: JobRow, values: Partial<JobRow>): Promise<JobRow> {
+  private async afterFailure(row: JobRow, error: unknown, signal: AbortSignal): Promise<void> {
+    if (this.stopping) {
+      // A clean stop is no attempt.
+      await this.change(row, ['running'], { state: 'queued', attempts: row.attempts - 1 });
+      return;
+    }
+    if (signal.aborted) return;
+    const { code, message } = toPlainError(error);
+    this.log.warn({ err: error, job: row.id, attempt: row.attempts }, 'job failed');
+    // What was refused would be refused again.
+    const isFinal = code !== 'UNEXPECTED' || row.attempts >= MAX_ATTEMPTS;
+    const changed = await this.change(row, ['running'], { state: isFinal ? 'failed' : 'queued', error: message });
+    if (changed && !isFinal) this.queue.put(row.id);
+  }
+
+  /** Changes a job that is still in one of some states, and tells of it. @returns the row after it; undefined when it was not */
+  private async change(row: JobRow, from: readonly string[], values: Partial<JobRow>): Promise<JobRow | undefined> {
     const changed = { ...values, changed_at: this.now().toISOString() };
-    await this.repository.change(row.id, changed);
+    if (!(await this.repository.change(row.id, from, changed))) return undefined;
     const next = { ...row, ...changed };
     this.emit(next);
     return next;

@@ -1,5 +1,5 @@
 import { BAKE_TASKS, archiveCollection, createRunContext, restoreCollection, toPlainError, type RunContext } from '@stravel/core';
-import type { ThreadAnswer, ThreadTask } from './thread-pool';
+import type { ThreadAnswer, ThreadMessage, ThreadTask } from './thread-pool';
 
 /** What a job thread can do. Threads never open the database. */
 const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unknown>> = {
@@ -10,7 +10,8 @@ const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unkn
 
 export default async function run({ name, input, port }: ThreadTask): Promise<ThreadAnswer> {
   try {
-    const context = createRunContext({ onProgress: (fraction, stage) => port.postMessage({ fraction, stage }) });
+    port.postMessage({ begun: true } satisfies ThreadMessage);
+    const context = createRunContext({ onProgress: (fraction, stage) => port.postMessage({ fraction, stage } satisfies ThreadMessage) });
     return { ok: true, result: await TASKS[name](input as never, context) };
   } catch (error) {
     return { ok: false, error: toPlainError(error) };

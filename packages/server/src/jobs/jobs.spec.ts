@@ -1,9 +1,11 @@
 import { pino } from 'pino';
-import { CoreError } from '@stravel/core';
+import { CoreError, archiveCollection } from '@stravel/core';
+import { smallCollection } from '@stravel/core/testing';
 import { removeFolder, startTestServer, type TestServer } from '../testing/test-server';
 import { LocalJobQueue } from './job-queue';
 import { JobRepository } from './job-repository';
 import { JobService, type JobEvent, type JobHandler } from './job-service';
+import { ThreadPool } from './thread-pool';
 
 let test: TestServer;
 
@@ -53,7 +55,7 @@ describe('jobs', () => {
     ]);
   });
 
-  it('of one kind that wait or run for a collection are one', async () => {
+  it('of one kind and input that wait or run for a collection are one', async () => {
     const { jobs } = serviceOf(() => Promise.resolve());
     const first = await jobs.add('small', 'task', {});
     expect((await jobs.add('small', 'task', {})).id).toBe(first.id);
@@ -64,12 +66,51 @@ describe('jobs', () => {
     let tries = 0;
     const { jobs, ended } = serviceOf(() => {
       tries++;
-      return Promise.reject(new CoreError('BROKEN', 'task: the wheel is off'));
+      return Promise.reject(new Error('the wheel is off'));
     });
     await jobs.start();
     const { id } = await jobs.add('small', 'task', {});
-    expect(await ended(id)).toMatchObject({ state: 'failed', error: 'task: the wheel is off' });
+    expect(await ended(id)).toMatchObject({ state: 'failed', error: 'the wheel is off' });
     expect(tries).toBe(3);
+  });
+
+  it('that are refused fail at once: they would be refused again', async () => {
+    let tries = 0;
+    const { jobs, ended } = serviceOf(() => {
+      tries++;
+      return Promise.reject(new CoreError('BROKEN', 'task: two levels have one key'));
+    });
+    await jobs.start();
+    const { id } = await jobs.add('small', 'task', {});
+    expect(await ended(id)).toMatchObject({ state: 'failed', error: 'task: two levels have one key' });
+    expect(tries).toBe(1);
+  });
+
+  it('asked for at the same time with one input are one, with another two', async () => {
+    const { jobs } = serviceOf(() => Promise.resolve());
+    const ids = (await Promise.all([{ a: 1 }, { a: 1 }, { a: 2 }].map((input) => jobs.add('small', 'task', input)))).map(({ id }) => id);
+    expect([ids[0] === ids[1], ids[0] === ids[2]]).toEqual([true, false]);
+  });
+
+  it('are cancelled by their own collection only, and stay as they ended', async () => {
+    const { jobs, ended } = serviceOf(() => Promise.resolve('told'));
+    const { id } = await jobs.add('small', 'task', {});
+    await jobs.cancel('other', id);
+    expect((await jobs.byId(id))?.state).toBe('queued');
+    await jobs.start();
+    await ended(id);
+    await jobs.cancel('small', id);
+    expect(await jobs.byId(id)).toMatchObject({ state: 'done', result: 'told' });
+  });
+
+  it('whose rows cannot be written leave the server running', async () => {
+    const { jobs } = serviceOf(() => Promise.resolve());
+    const { id } = await jobs.add('small', 'task', {});
+    await test.database.sequelize.query("CREATE TRIGGER full BEFORE UPDATE ON jobs BEGIN SELECT RAISE(FAIL, 'disk full'); END");
+    await jobs.start();
+    await jobs.stop();
+    await test.database.sequelize.query('DROP TRIGGER full');
+    expect((await jobs.byId(id))?.state).toBe('queued');
   });
 
   it('that fail once and then succeed are done', async () => {
@@ -94,10 +135,10 @@ describe('jobs', () => {
     await jobs.start();
     const { id } = await jobs.add('small', 'task', {});
     while ((await jobs.byId(id))?.state !== 'running') await new Promise((resolve) => setTimeout(resolve, 5));
-    await jobs.cancel(id);
+    await jobs.cancel('small', id);
     expect((await ended(id)).state).toBe('cancelled');
     expect(stopped).toHaveBeenCalledTimes(1);
-    await jobs.cancel(id);
+    await jobs.cancel('small', id);
     expect((await jobs.byId(id))?.state).toBe('cancelled');
   });
 
@@ -107,8 +148,22 @@ describe('jobs', () => {
     const { id } = await jobs.add('small', 'task', {});
     while ((await jobs.byId(id))?.state !== 'running') await new Promise((resolve) => setTimeout(resolve, 5));
     await jobs.stop();
+    // A clean stop is no attempt.
+    expect(await new JobRepository(test.database).byId(id)).toMatchObject({ state: 'queued', attempts: 0 });
     const next = serviceOf(() => Promise.resolve());
     await next.jobs.start();
     expect((await next.ended(id)).state).toBe('done');
   });
+});
+
+describe('threads', () => {
+  it('that do not return are replaced, and the next task is done', async () => {
+    const threads = new ThreadPool({ restore: 1 });
+    // Reading a whole archive takes longer than a millisecond.
+    const content = await smallCollection();
+    const bytes = archiveCollection(content);
+    await expect(threads.run('restore', bytes)).rejects.toMatchObject({ code: 'TIME_LIMIT', message: 'restore: took longer than 0.001 s and was ended' });
+    expect(await threads.run<typeof archiveCollection>('archive', content)).toEqual(bytes);
+    await threads.close();
+  }, 60000);
 });

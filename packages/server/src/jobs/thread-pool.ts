@@ -6,6 +6,13 @@ import { Piscina } from 'piscina';
 /** Memory that one thread may use before it is ended, megabytes. */
 const THREAD_MEMORY_MB = 4096;
 
+/** How long a task may take from when a thread begins it, milliseconds; the thread is replaced after that. */
+const TIME_LIMITS_MS: Readonly<Record<string, number>> = { restore: 120000, archive: 300000, 'inspect-kit': 60000 };
+const DEFAULT_TIME_LIMIT_MS = 1800000;
+
+/** What a thread says while it works. */
+export type ThreadMessage = { readonly begun: true } | { readonly fraction: number; readonly stage: string };
+
 /** What a thread is asked to do. */
 export interface ThreadTask {
   readonly name: string;
@@ -26,7 +33,8 @@ export interface ThreadRunOptions {
 export class ThreadPool {
   private readonly pool: Piscina;
 
-  constructor() {
+  /** @param timeLimitsMs by the name of a task */
+  constructor(private readonly timeLimitsMs: Readonly<Record<string, number>> = TIME_LIMITS_MS) {
     const here = import.meta.url;
     const fromSource = here.endsWith('.ts');
     this.pool = new Piscina({
@@ -45,16 +53,25 @@ export class ThreadPool {
    */
   async run<F extends (...parameters: never[]) => unknown>(name: string, input: unknown, options: ThreadRunOptions = {}): Promise<Awaited<ReturnType<F>>> {
     const { port1, port2 } = new MessageChannel();
-    port1.on('message', ({ fraction, stage }: { fraction: number; stage: string }) => options.onProgress?.(fraction, stage));
+    const limit = new AbortController();
+    const limitMs = this.timeLimitsMs[name] ?? DEFAULT_TIME_LIMIT_MS;
+    let timer: NodeJS.Timeout | undefined;
+    port1.on('message', (message: ThreadMessage) => {
+      if ('begun' in message) timer = setTimeout(() => limit.abort(), limitMs);
+      else options.onProgress?.(message.fraction, message.stage);
+    });
     try {
       const task: ThreadTask = { name, input, port: port2 };
-      const answer = (await this.pool.run(task, { transferList: [port2], signal: options.signal })) as ThreadAnswer;
+      const signal = options.signal ? AbortSignal.any([options.signal, limit.signal]) : limit.signal;
+      const answer = (await this.pool.run(task, { transferList: [port2], signal })) as ThreadAnswer;
       if (!answer.ok) throw fromPlainError(answer.error);
       return answer.result as Awaited<ReturnType<F>>;
     } catch (error) {
       if (options.signal?.aborted) throw fromPlainError({ code: 'CANCELLED', message: `${name}: cancelled on request`, details: {} });
+      if (limit.signal.aborted) throw fromPlainError({ code: 'TIME_LIMIT', message: `${name}: took longer than ${limitMs / 1000} s and was ended`, details: { limitMs } });
       throw error;
     } finally {
+      clearTimeout(timer);
       port1.close();
     }
   }

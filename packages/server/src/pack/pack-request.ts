@@ -15,7 +15,8 @@ const shape = object({
   withAllPurposes: boolean().required(),
 })
   .noUnknown()
-  .strict();
+  .strict()
+  .required();
 
 /** @throws HttpError 400 naming the field and what it must be */
 export function checkedPackRequest(body: unknown): PackRequest {

@@ -121,6 +121,26 @@ describe('archive', () => {
     expect(() => restoreCollection(make())).toThrow(message);
   });
 
+  it('refuses an entry that holds more or less than it claims, without unpacking what it does not claim', () => {
+    const honest = zipSync({ 'levels/bomb.json': new Uint8Array(30000000) });
+    /** The zip with another claim, in the list of files and before the file itself. */
+    const claiming = (bytes: number): Uint8Array => {
+      const zip = Buffer.from(honest);
+      for (let at = 0; at < zip.length - 4; at++) {
+        if (zip.readUInt32LE(at) === 0x04034b50) zip.writeUInt32LE(bytes, at + 22);
+        if (zip.readUInt32LE(at) === 0x02014b50) zip.writeUInt32LE(bytes, at + 24);
+      }
+      return new Uint8Array(zip);
+    };
+    expect(() => restoreCollection(claiming(10))).toThrow(/^archive: levels\/bomb.json claims 10 bytes and holds more$/);
+    expect(() => restoreCollection(claiming(30000001))).toThrow(/levels\/bomb.json claims 30000001 bytes and holds 30000000/);
+  });
+
+  it('refuses files that nest deeper than 64, in a named error', () => {
+    const deep = rebuilt((files) => (files['sets.json'] = strToU8(`{"format":"stravel-table","version":3,"kind":"set","rows":${'['.repeat(2000)}${']'.repeat(2000)}}`)));
+    expect(() => restoreCollection(deep)).toThrow('sets.json: sets.json: nests lists and tables deeper than 64');
+  });
+
   it('refuses what would unpack beyond the limit before unpacking it', () => {
     const bomb = zipSync({ 'levels/bomb.json': new Uint8Array(3000000) });
     expect(bomb.length).toBeLessThan(10000);

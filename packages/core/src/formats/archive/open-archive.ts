@@ -1,4 +1,4 @@
-import { strFromU8, unzipSync } from 'fflate';
+import { Unzip, UnzipInflate, strFromU8, unzipSync } from 'fflate';
 import { CoreError } from '../../errors';
 import type { Json } from '../../model/json';
 import { parseJson } from '../canonical-json';
@@ -51,33 +51,75 @@ export function text(bytes: Uint8Array, path: string): string {
   }
 }
 
+/** Compressed bytes that are read at once: at most a thousand times as many come out before they are counted. */
+const SLICE_BYTES = 16384;
+
 function unpack(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Array> {
-  const seen = new Set<string>();
-  let total = 0;
-  let unpacked: Record<string, Uint8Array>;
+  const claims = readClaims(bytes, limits);
+  const files = new Map<string, Uint8Array>();
+  const fail = (message: string, name: string): CoreError => new CoreError('ARCHIVE_UNREADABLE', `archive: ${message}`, { path: name });
+  const unzip = new Unzip((file) => {
+    const { name } = file;
+    const claimed = claims.get(name);
+    if (claimed === undefined || files.has(name)) throw fail(`${JSON.stringify(name.slice(0, 200))} stands before its list of files otherwise than in it`, name);
+    const out = new Uint8Array(claimed);
+    files.set(name, out);
+    let at = 0;
+    file.ondata = (error, chunk, isLast) => {
+      // What was thrown here comes back once more.
+      if ((error as Error | null) instanceof CoreError) throw error;
+      if (error) throw fail(`${name} cannot be unpacked, ${error.message}`, name);
+      // What a zip says of itself is only believed as far as it is true.
+      if (at + chunk.length > claimed) throw new CoreError('ARCHIVE_TOO_LARGE', `archive: ${name} claims ${claimed} bytes and holds more`, { path: name });
+      out.set(chunk, at);
+      at += chunk.length;
+      if (isLast && at !== claimed) throw fail(`${name} claims ${claimed} bytes and holds ${at}`, name);
+    };
+    file.start();
+  });
+  unzip.register(UnzipInflate);
   try {
-    unpacked = unzipSync(bytes, {
+    for (let at = 0; at < bytes.length; at += SLICE_BYTES) unzip.push(bytes.subarray(at, at + SLICE_BYTES), at + SLICE_BYTES >= bytes.length);
+  } catch (cause) {
+    if (cause instanceof CoreError) throw cause;
+    throw notWhole(bytes, cause);
+  }
+  const missing = [...claims.keys()].find((name) => !files.has(name));
+  if (missing !== undefined) throw fail(`${missing} is in its list of files and not in the zip`, missing);
+  return files;
+}
+
+/** The files that a zip lists, with the sizes that it claims; nothing is unpacked. */
+function readClaims(bytes: Uint8Array, limits: ArchiveLimits): Map<string, number> {
+  const claims = new Map<string, number>();
+  let total = 0;
+  try {
+    unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
         if (!ALLOWED_PATH.test(name))
           throw new CoreError('ARCHIVE_PATH', `archive: the path ${JSON.stringify(name.slice(0, 200))} is not one that an archive holds`, { path: name });
-        if (seen.has(name)) throw new CoreError('ARCHIVE_PATH', `archive: ${name} stands in it twice`, { path: name });
-        seen.add(name);
+        if (claims.has(name)) throw new CoreError('ARCHIVE_PATH', `archive: ${name} stands in it twice`, { path: name });
+        claims.set(name, originalSize);
         total += originalSize;
-        if (seen.size > limits.files || total > limits.unpackedBytes) {
+        if (claims.size > limits.files || total > limits.unpackedBytes) {
           throw new CoreError(
             'ARCHIVE_TOO_LARGE',
-            `archive: at ${name} it claims ${seen.size} files of ${total} bytes, the limits are ${limits.files} and ${limits.unpackedBytes}`,
+            `archive: at ${name} it claims ${claims.size} files of ${total} bytes, the limits are ${limits.files} and ${limits.unpackedBytes}`,
             { path: name },
           );
         }
-        return true;
+        return false;
       },
     });
   } catch (cause) {
     if (cause instanceof CoreError) throw cause;
-    throw new CoreError('ARCHIVE_UNREADABLE', `archive: its ${bytes.length} bytes are not a whole zip, ${(cause as Error).message}`, {}, { cause });
+    throw notWhole(bytes, cause);
   }
-  return new Map(Object.entries(unpacked));
+  return claims;
+}
+
+function notWhole(bytes: Uint8Array, cause: unknown): CoreError {
+  return new CoreError('ARCHIVE_UNREADABLE', `archive: its ${bytes.length} bytes are not a whole zip, ${(cause as Error).message}`, {}, { cause });
 }
 
 function readIndex(index: Json): { path: string; length: number; sha256: string }[] {

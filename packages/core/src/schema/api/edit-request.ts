@@ -8,7 +8,7 @@ import { isEditableKind } from '../validate-record';
 /** Most operations in one edit. */
 export const MOST_OPERATIONS = 50000;
 
-const ID = /^[A-Za-z0-9._:-]{1,300}$/;
+const ID = /^(?!__proto__$)[A-Za-z0-9_:-][A-Za-z0-9._:-]{0,299}$/;
 /** An acceptance is named by its finding, 'CODE:subject' or 'CODE:subject@level'. */
 const FINDING_ID = /^[A-Za-z0-9._:@-]{1,300}$/;
 
