@@ -1,13 +1,16 @@
 import { Command } from 'commander';
 import { archiveCommand } from './commands/archive';
+import { backupCommand } from './commands/backup';
 import { bakeSightCommand } from './commands/bake';
 import { checkCommand } from './commands/check';
 import { demoCommand } from './commands/demo';
+import { indexCommand } from './commands/index-folder';
 import { listCommand } from './commands/list';
 import { newCommand } from './commands/new';
 import { packCommand } from './commands/pack';
 import { restoreCommand } from './commands/restore';
 import { serveCommand } from './commands/serve';
+import { verifyCommand } from './commands/verify';
 import { CallError } from './call-error';
 
 /** Exit code of a call or an input that is wrong. */
@@ -42,11 +45,18 @@ export function buildProgram(): Command {
   program.command('list').description('the collections, one a line').action(run(listCommand));
   program
     .command('archive')
-    .description('write everything of a collection to one zip')
-    .argument('<file>', 'the zip to write')
+    .description('write everything of a collection to one zip, or as plain files into a folder')
+    .argument('<file>', 'the zip to write, or a folder: it exists, or ends with /')
     .option('--collection <id>', 'which collection; the only one by default')
     .action(run(archiveCommand));
-  program.command('restore').description('read a zip back as a new collection').argument('<file>', 'the zip to read').action(run(restoreCommand));
+  program
+    .command('backup')
+    .description('copy the data folder into an empty one, also while a server runs')
+    .argument('<folder>', 'an empty or new folder')
+    .action(run(backupCommand));
+  program.command('verify').description('look at everything in the data folder; exits with 1 when something is wrong').action(run(verifyCommand));
+  program.command('restore').description('read a zip or a folder back as a new collection').argument('<file>', 'the zip or the folder to read').action(run(restoreCommand));
+  program.command('index').description('make the index of an archive folder anew, after a hand edit').argument('<folder>', 'a folder that archive wrote').action(run(indexCommand));
   program
     .command('bake')
     .description('compute and keep a bake')

@@ -5,9 +5,9 @@ import { lockDataFolder, openCollections, readConfig, runningAddress, type Colle
  */
 export async function withCollections<T>(work: (access: CollectionAccess) => Promise<T>): Promise<T> {
   const config = readConfig(process.env);
-  const address = runningAddress(config.dataFolder);
+  const address = await runningAddress(config.dataFolder);
   if (address !== undefined) return work(openCollections.overNetwork(address));
-  const unlock = lockDataFolder(config.dataFolder);
+  const lock = await lockDataFolder(config.dataFolder);
   try {
     const { access, close } = await openCollections.fromFolder(config.dataFolder);
     try {
@@ -16,7 +16,7 @@ export async function withCollections<T>(work: (access: CollectionAccess) => Pro
       await close();
     }
   } finally {
-    unlock();
+    await lock.release();
   }
 }
 

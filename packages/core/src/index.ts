@@ -137,9 +137,10 @@ export { playFrom, playLevel, startOfPlay, typeCode, type PlayBeginning, type Pl
 
 export type { CollectionContent } from './model/collection-content';
 export { sha256Hex } from './formats/sha256';
-export { archiveCollection, archiveJson } from './formats/archive/archive-collection';
-export { DEFAULT_ARCHIVE_LIMITS, type ArchiveLimits } from './formats/archive/open-archive';
-export { restoreCollection } from './formats/archive/restore-collection';
+export { archiveCollection, archiveFiles, archiveIndex, archiveJson } from './formats/archive/archive-collection';
+export { INDEX_PATH } from './formats/archive/archive-files';
+export { DEFAULT_ARCHIVE_LIMITS, checkedFiles, isArchivePath, openArchive, type ArchiveLimits } from './formats/archive/open-archive';
+export { restoreCollection, restoreFiles } from './formats/archive/restore-collection';
 export { glbNodeNames } from './formats/glb/glb-node-names';
 export { writeKitGlb, type KitMesh } from './formats/glb/write-kit-glb';
 

@@ -1,6 +1,10 @@
 export { readConfig, type ServerConfig } from './config';
 export { openDatabase, type Database } from './db/database';
-export { lockDataFolder, runningAddress, startServer, type RunningServer } from './start-server';
+export { backupDataFolder, type BackupSummary } from './db/backup';
+export { lockDataFolder, runningAddress, type FolderLock } from './db/folder-lock';
+export { verifyDataFolder, type Verified } from './db/verify';
+export { startServer, type RunningServer } from './start-server';
 export { createApp, type Server } from './app';
+export { writeFileDurably } from './collections/write-file';
 export type { ListedCollection } from './collections/collection-keeping';
 export { openCollections, type CollectionAccess } from './collections/collection-access';

@@ -1,8 +1,10 @@
+import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readConfig } from './config';
-import { lockDataFolder, runningAddress, startServer } from './start-server';
+import { lockDataFolder, runningAddress } from './db/folder-lock';
+import { startServer } from './start-server';
 import { writeFileDurably } from './collections/write-file';
 
 let folder: string;
@@ -15,25 +17,30 @@ afterEach(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-const lock = () => join(folder, 'stravel.lock');
-
 describe('the lock of a data folder', () => {
-  it('keeps a second process out by name, and lets it in when the first is gone', () => {
-    writeFileSync(lock(), JSON.stringify({ pid: process.ppid, port: 4999 }));
-    expect(() => lockDataFolder(folder)).toThrow(`is in use by process ${process.ppid}`);
-    expect(runningAddress(folder)).toBe('http://127.0.0.1:4999');
-    writeFileSync(lock(), JSON.stringify({ pid: 2 ** 22 + 7, port: 4999 }));
-    expect(runningAddress(folder)).toBeUndefined();
-    const unlock = lockDataFolder(folder);
-    expect(existsSync(lock())).toBe(true);
-    unlock();
-    expect(existsSync(lock())).toBe(false);
+  it('keeps a second one out, and lets it in when the first is gone, however that ended', async () => {
+    expect(await runningAddress(folder)).toBeUndefined();
+    const holder = join(__dirname, 'testing/hold-folder.cjs');
+    const child = spawn(process.execPath, [holder, join(folder, 'stravel.lock.sqlite')], { stdio: ['ignore', 'pipe', 'inherit'] });
+    await new Promise((resolve) => child.stdout.once('data', resolve));
+    // Whatever number a file of the past names.
+    writeFileSync(join(folder, 'stravel.lock'), JSON.stringify({ pid: child.pid, port: 4999 }));
+    await expect(lockDataFolder(folder)).rejects.toThrow(`is in use by process ${child.pid}. Stop it, or set STRAVEL_DATA to another folder.`);
+    expect(await runningAddress(folder)).toBe('http://127.0.0.1:4999');
+    const ended = new Promise((resolve) => child.once('exit', resolve));
+    child.kill('SIGKILL');
+    await ended;
+    expect(await runningAddress(folder)).toBeUndefined();
+    const lock = await lockDataFolder(folder);
+    await expect(lockDataFolder(folder)).rejects.toThrow(`by process ${process.pid}`);
+    await lock.release();
+    expect(await runningAddress(folder)).toBeUndefined();
   });
 
-  it('that cannot be read counts as none', () => {
-    writeFileSync(lock(), '{"pid":');
-    expect(runningAddress(folder)).toBeUndefined();
-    lockDataFolder(folder)();
+  it('does not depend on what a note beside it says', async () => {
+    writeFileSync(join(folder, 'stravel.lock'), '{"pid":');
+    expect(await runningAddress(folder)).toBeUndefined();
+    await (await lockDataFolder(folder)).release();
   });
 });
 
@@ -73,11 +80,11 @@ describe('a server', () => {
       expect([script.status, script.headers.get('Content-Security-Policy')]).toEqual([200, expect.stringContaining("'wasm-unsafe-eval'")]);
       expect((await get('/main-2.js')).status).toBe(404);
       expect((await get('/api/nothing')).status).toBe(404);
-      expect(runningAddress(join(folder, 'data'))).toBe(server.address);
+      expect(await runningAddress(join(folder, 'data'))).toBe(server.address);
     } finally {
       await server.stop();
     }
-    expect(runningAddress(join(folder, 'data'))).toBeUndefined();
+    expect(await runningAddress(join(folder, 'data'))).toBeUndefined();
   });
 
   it('does not start on a file that is no database, says so, and lets the folder go', async () => {

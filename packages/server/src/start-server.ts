@@ -1,10 +1,9 @@
-import { mkdirSync, openSync, readFileSync, rmSync, writeSync, closeSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
-import { join } from 'node:path';
 import { pino } from 'pino';
 import { createApp, type AppDependencies, type Server } from './app';
 import type { ServerConfig } from './config';
 import { openDatabase } from './db/database';
+import { lockDataFolder } from './db/folder-lock';
 
 /** A request that has not come whole after so long is ended. */
 const REQUEST_TIMEOUT_MS = 30000;
@@ -21,7 +20,9 @@ export interface RunningServer extends Server {
  */
 export async function startServer(config: ServerConfig, demo?: AppDependencies['demo']): Promise<RunningServer> {
   const log = pino({ level: config.logLevel });
-  const unlock = lockDataFolder(config.dataFolder);
+  // What is kept is for its owner alone.
+  process.umask(0o077);
+  const lock = await lockDataFolder(config.dataFolder);
   try {
     const database = await openDatabase(config.dataFolder);
     const server = createApp({ database, dataFolder: config.dataFolder, webFolder: config.webFolder, log, now: () => new Date(), demo });
@@ -33,7 +34,7 @@ export async function startServer(config: ServerConfig, demo?: AppDependencies['
     });
     await server.jobs.start();
     const { port } = listener.address() as AddressInfo;
-    writeLock(config.dataFolder, port);
+    lock.announce(port);
     return {
       ...server,
       address: `http://${config.host}:${port}`,
@@ -42,58 +43,11 @@ export async function startServer(config: ServerConfig, demo?: AppDependencies['
         listener.closeAllConnections();
         await server.close();
         await database.close();
-        unlock();
+        await lock.release();
       },
     };
   } catch (error) {
-    unlock();
+    await lock.release();
     throw error;
   }
-}
-
-/** The address of the server that holds a data folder, undefined when none runs. */
-export function runningAddress(dataFolder: string): string | undefined {
-  const lock = readLock(dataFolder);
-  return lock && isAlive(lock.pid) && lock.port > 0 ? `http://127.0.0.1:${lock.port}` : undefined;
-}
-
-/**
- * Holds a data folder for this process alone.
- * @returns what lets it go @throws Error when a living process holds it
- */
-export function lockDataFolder(dataFolder: string): () => void {
-  mkdirSync(dataFolder, { recursive: true });
-  const lock = readLock(dataFolder);
-  if (lock && isAlive(lock.pid) && lock.pid !== process.pid) {
-    throw new Error(`The data folder ${dataFolder} is in use by process ${lock.pid}. Stop it, or set STRAVEL_DATA to another folder.`);
-  }
-  writeLock(dataFolder, 0);
-  return () => rmSync(lockPath(dataFolder), { force: true });
-}
-
-function writeLock(dataFolder: string, port: number): void {
-  const file = openSync(lockPath(dataFolder), 'w');
-  writeSync(file, JSON.stringify({ pid: process.pid, port }));
-  closeSync(file);
-}
-
-function readLock(dataFolder: string): { pid: number; port: number } | undefined {
-  try {
-    return JSON.parse(readFileSync(lockPath(dataFolder), 'utf8')) as { pid: number; port: number }; // written by writeLock
-  } catch {
-    return undefined;
-  }
-}
-
-function isAlive(pid: number): boolean {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch {
-    return false;
-  }
-}
-
-function lockPath(dataFolder: string): string {
-  return join(dataFolder, 'stravel.lock');
 }

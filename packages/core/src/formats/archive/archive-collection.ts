@@ -32,6 +32,15 @@ const FIXED_TIME = '1980-01-01T00:00:00';
  * @throws CoreError 'ASSET_MISSING' when a kit's mesh is not among the assets
  */
 export function archiveCollection(content: CollectionContent): Uint8Array {
+  const files = archiveFiles(content);
+  // The index first: whoever reads along knows what comes.
+  const zip: Zippable = { [INDEX_PATH]: files.get(INDEX_PATH) as Uint8Array };
+  for (const [path, bytes] of files) zip[path] = bytes;
+  return zipSync(zip, { level: 6, mtime: FIXED_TIME, os: 3 });
+}
+
+/** The files of an archive by path, the index among them, in order of path. @throws CoreError 'ASSET_MISSING' */
+export function archiveFiles(content: CollectionContent): Map<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
   for (const [path, json] of archiveJson(content)) files.set(path, strToU8(canonicalJson(json)));
   for (const kit of sorted(content.records.kit)) {
@@ -45,18 +54,22 @@ export function archiveCollection(content: CollectionContent): Uint8Array {
     const type = picture && pictureType(picture);
     if (picture && type) files.set(picturePath(name, PICTURE_TYPES[type]), picture);
   }
-  const paths = [...files.keys()].sort();
-  const index = canonicalJson({
+  files.set(INDEX_PATH, archiveIndex(files));
+  return new Map([...files].sort(([a], [b]) => (a < b ? -1 : 1)));
+}
+
+/** The index of an archive's files: path, size and hash of each but itself. */
+export function archiveIndex(files: ReadonlyMap<string, Uint8Array>): Uint8Array {
+  const paths = [...files.keys()].filter((path) => path !== INDEX_PATH).sort();
+  const index = {
     format: ARCHIVE_FORMAT,
     version: ARCHIVE_VERSION,
     files: paths.map((path) => {
       const bytes = files.get(path) as Uint8Array;
       return { path, bytes: bytes.length, sha256: sha256Hex(bytes) };
     }),
-  });
-  const zip: Zippable = { [INDEX_PATH]: strToU8(index) };
-  for (const path of paths) zip[path] = files.get(path) as Uint8Array;
-  return zipSync(zip, { level: 6, mtime: FIXED_TIME, os: 3 });
+  };
+  return strToU8(canonicalJson(index));
 }
 
 /** The JSON files of an archive, by path. */

@@ -111,11 +111,11 @@ describe('archive', () => {
     ['an absolute path', () => zipSync({ '/etc/passwd.json': strToU8('{}') }), /is not one that an archive holds/],
     ['a newer version', () => zipSync({ 'index.json': strToU8('{"format":"stravel-archive","version":4,"files":[]}') }), /its version is 4, this Stravel reads up to 3/],
     ['a changed file', () => zipSync({ ...unzipSync(archive), 'sets.json': strToU8('{}') }), /sets.json is not what the index says/],
-    ['a file that is not listed', () => zipSync({ ...unzipSync(archive), 'levels/x.json': strToU8('{}') }), /levels\/x.json is in the zip but not in the index/],
+    ['a file that is not listed', () => zipSync({ ...unzipSync(archive), 'levels/x.json': strToU8('{}') }), /levels\/x.json is in the archive but not in the index/],
     [
       'a file that is missing',
       () => zipSync(Object.fromEntries(Object.entries(unzipSync(archive)).filter(([path]) => path !== 'sets.json'))),
-      /sets.json is in the index but not in the zip/,
+      /sets.json is in the index but not in the archive/,
     ],
   ])('refuses %s', (_name, make, message) => {
     expect(() => restoreCollection(make())).toThrow(message);

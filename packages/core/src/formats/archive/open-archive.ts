@@ -22,14 +22,27 @@ const ALLOWED_PATH = /^(?:[a-z]+(?:-[a-z]+)*\.json|(?:levels|strata|kits)\/[A-Za
  * @throws CoreError 'ARCHIVE_UNREADABLE' | 'ARCHIVE_PATH' | 'ARCHIVE_TOO_LARGE' | 'ARCHIVE_NEWER' | 'ARCHIVE_FILE', naming the file
  */
 export function openArchive(bytes: Uint8Array, limits: ArchiveLimits = DEFAULT_ARCHIVE_LIMITS): Map<string, Uint8Array> {
-  const files = unpack(bytes, limits);
+  return checkedFiles(unpack(bytes, limits));
+}
+
+/** Whether a path is one that an archive may hold. */
+export function isArchivePath(path: string): boolean {
+  return ALLOWED_PATH.test(path);
+}
+
+/**
+ * The files of an archive without its index, each checked against that.
+ * @param given by path, the index among them @throws CoreError 'ARCHIVE_UNREADABLE' | 'ARCHIVE_NEWER' | 'ARCHIVE_FILE', naming the file
+ */
+export function checkedFiles(given: ReadonlyMap<string, Uint8Array>): Map<string, Uint8Array> {
+  const files = new Map(given);
   const indexBytes = files.get(INDEX_PATH);
   if (!indexBytes) throw new CoreError('ARCHIVE_UNREADABLE', `archive: it has no ${INDEX_PATH}, so it is not a Stravel archive`);
   files.delete(INDEX_PATH);
   const listed = readIndex(parseJson(text(indexBytes, INDEX_PATH), INDEX_PATH));
   for (const { path, length, sha256 } of listed) {
     const file = files.get(path);
-    if (!file) throw new CoreError('ARCHIVE_FILE', `archive: ${path} is in the index but not in the zip`, { path });
+    if (!file) throw new CoreError('ARCHIVE_FILE', `archive: ${path} is in the index but not in the archive`, { path });
     if (file.length !== length || sha256Hex(file) !== sha256) {
       throw new CoreError('ARCHIVE_FILE', `archive: ${path} is not what the index says, it was cut off or changed`, { path });
     }
@@ -37,7 +50,7 @@ export function openArchive(bytes: Uint8Array, limits: ArchiveLimits = DEFAULT_A
   if (files.size !== listed.length) {
     const known = new Set(listed.map((entry) => entry.path));
     const extra = [...files.keys()].find((path) => !known.has(path)) as string;
-    throw new CoreError('ARCHIVE_FILE', `archive: ${extra} is in the zip but not in the index`, { path: extra });
+    throw new CoreError('ARCHIVE_FILE', `archive: ${extra} is in the archive but not in the index`, { path: extra });
   }
   return files;
 }
@@ -67,7 +80,7 @@ function unpack(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Arra
     let at = 0;
     file.ondata = (error, chunk, isLast) => {
       // What was thrown here comes back once more.
-      if ((error as Error | null) instanceof CoreError) throw error;
+      if ((error as unknown) instanceof CoreError) throw error as CoreError;
       if (error) throw fail(`${name} cannot be unpacked, ${error.message}`, name);
       // What a zip says of itself is only believed as far as it is true.
       if (at + chunk.length > claimed) throw new CoreError('ARCHIVE_TOO_LARGE', `archive: ${name} claims ${claimed} bytes and holds more`, { path: name });

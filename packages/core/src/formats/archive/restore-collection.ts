@@ -20,7 +20,11 @@ import { meshPathOf, upgradeFiles } from './upgrade-files';
  * @throws CoreError 'ARCHIVE_*', 'RECORD_INVALID', 'EDIT_REFERENCE' or 'GLB_*', naming the file and what was wrong
  */
 export function restoreCollection(bytes: Uint8Array, limits?: ArchiveLimits): CollectionContent {
-  const files = openArchive(bytes, limits);
+  return restoreFiles(openArchive(bytes, limits));
+}
+
+/** The same from the files of an archive, without its index. @throws CoreError as `restoreCollection` does */
+export function restoreFiles(files: ReadonlyMap<string, Uint8Array>): CollectionContent {
   const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
   const jsons = upgradeFiles(
     [...files].filter(([path]) => path.endsWith('.json')).map(([path, file]) => inFile(path, () => ({ path, file: knownTable(parseJson(text(file, path), path)) }))),

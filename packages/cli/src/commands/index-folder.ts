@@ -1,0 +1,7 @@
+import { indexArchiveFolder } from '../archive-folder';
+
+/** Makes the index of an archive's folder anew, after a hand edit. */
+export async function indexCommand(folder: string): Promise<void> {
+  const count = await indexArchiveFolder(folder);
+  process.stdout.write(`${folder} lists ${count} files\n`);
+}

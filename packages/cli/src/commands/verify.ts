@@ -1,0 +1,20 @@
+import { lockDataFolder, readConfig, verifyDataFolder } from '@stravel/server';
+import { CallError } from '../call-error';
+
+/** Exit code when something is wrong. */
+const FAULTS_FOUND = 1;
+
+/** Looks at everything in the data folder and prints what is wrong with it. @throws CallError 1 when anything is */
+export async function verifyCommand(): Promise<void> {
+  const { dataFolder } = readConfig(process.env);
+  const lock = await lockDataFolder(dataFolder);
+  try {
+    const { collections, records, files, faults } = await verifyDataFolder(dataFolder);
+    process.stdout.write(`looked at ${collections} collections, ${records} records and ${files} files\n`);
+    for (const fault of faults) process.stdout.write(`${fault}\n`);
+    if (faults.length > 0) throw new CallError(`found ${faults.length} fault${faults.length === 1 ? '' : 's'}`, FAULTS_FOUND);
+    process.stdout.write('nothing is wrong with them\n');
+  } finally {
+    await lock.release();
+  }
+}
