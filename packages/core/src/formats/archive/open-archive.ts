@@ -80,7 +80,8 @@ function unpack(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Arra
     let at = 0;
     file.ondata = (error, chunk, isLast) => {
       // What was thrown here comes back once more.
-      if ((error as unknown) instanceof CoreError) throw error as CoreError;
+      const thrown: unknown = error;
+      if (thrown instanceof CoreError) throw thrown;
       if (error) throw fail(`${name} cannot be unpacked, ${error.message}`, name);
       // What a zip says of itself is only believed as far as it is true.
       if (at + chunk.length > claimed) throw new CoreError('ARCHIVE_TOO_LARGE', `archive: ${name} claims ${claimed} bytes and holds more`, { path: name });
