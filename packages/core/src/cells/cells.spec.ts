@@ -217,7 +217,25 @@ describe('a rehearsal', () => {
   it('finds a path without a floor at the first look beyond the edge', () => {
     const gap = strata(row.strata[0].content.block.filter(({ id }) => id !== 't4'));
     const { findings } = makeRehearsal(input({ content: gap }), context);
-    expect(findings.filter(({ code }) => code === 'PATH_OFF_FLOOR')).toMatchObject([{ severity: 'error', place: { level: 'l', position: [40.32, 0, 5] } }]);
+    expect(findings.filter(({ code }) => code === 'PATH_OFF_FLOOR')).toMatchObject([{ severity: 'error', place: { level: 'l', position: [40.25, 0, 5] } }]);
+  });
+
+  it('finds a hole of a metre at any speed: what is crossed between two frames counts', () => {
+    const holed = strata([tile('a', 20, 5, [40, 1, 10]), tile('b', 71, 5, [60, 1, 10])]);
+    for (const speedMetresPerSecond of [4, 40, 80]) {
+      const { findings } = makeRehearsal(input({ content: holed, rehearsal: { ...walk, speedMetresPerSecond } }), context);
+      expect(findings.filter(({ code }) => code === 'PATH_OFF_FLOOR')).toHaveLength(1);
+    }
+  });
+
+  it('reads a kit as soon as its nearest cell asks for it, though other cells wait as well', () => {
+    // Cell 5 needs the kit and is asked for first; cell 6 of the same moment's end must not go before the kit.
+    const slow = { ...device, diskBytesPerSecond: 40000 };
+    const heavy = strata(row.strata[0].content.block, row.strata[0].content.placement);
+    const { loads } = makeRehearsal(input({ content: heavy, grid: { ...grid, loadMetres: 25, dropMetres: 40 }, device: slow }), context);
+    const read = (name: string): number => loads.find((load) => load.name === name)?.readStartMs ?? NaN;
+    expect(read('Yard kit')).toBeLessThan(read('6,0'));
+    expect(read('Yard kit')).toBeLessThan(read('7,0'));
   });
 
   it('is over the memory of the device when what is resident is', () => {

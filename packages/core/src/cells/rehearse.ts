@@ -86,6 +86,8 @@ class Walker {
   private gap: { -readonly [K in keyof FootingGap]: FootingGap[K] } | undefined;
   private place: [number, number] = [0, 0];
   private floor = 0;
+  /** Number of the next place of the path at which the foot is looked at. */
+  private nextLook = 0;
 
   constructor(private readonly input: WalkInput) {
     const { cells, kits } = input.cut;
@@ -113,7 +115,8 @@ class Walker {
       const metres = (nowMs / 1000) * speedMetresPerSecond;
       this.place = path.at(metres);
       if (this.out.track.length <= nowMs / 1000) this.out.track.push(this.place);
-      this.watchFooting(metres, nowMs);
+      // What is crossed between two frames counts as well.
+      this.watchUpTo(metres);
       this.look(nowMs);
       for (const load of this.queue.frame(nowMs, nowMs + frameMs, (waiting) => this.nearest(waiting))) this.take(load);
     }
@@ -237,17 +240,25 @@ class Walker {
     this.neededMs[cell] = NaN;
   }
 
-  private watchFooting(metres: number, nowMs: number): void {
+  /** Watches what is underfoot at every look of the path that the walk has come past. */
+  private watchUpTo(metres: number): void {
     const watched = this.input.footing;
     if (!watched) return;
-    const look = Math.min(watched.found.heights.length - 1, Math.floor(metres / FOOTING_METRES));
+    const last = Math.min(watched.found.heights.length - 1, Math.floor(metres / FOOTING_METRES));
+    for (; this.nextLook <= last; this.nextLook++) {
+      const at = this.nextLook * FOOTING_METRES;
+      this.watchFooting(watched, this.nextLook, this.input.path.at(at), (at / this.input.speedMetresPerSecond) * 1000);
+    }
+  }
+
+  private watchFooting(watched: NonNullable<WalkInput['footing']>, look: number, [x, z]: PlanPoint, nowMs: number): void {
     this.floor = watched.found.heights[look];
     const holding = watched.found.blocks[look];
     const isHeld = holding.some((block) => {
       const cell = watched.cellOfBlock[block];
       return cell === RESIDENT || this.isReady[cell] === 1;
     });
-    const at: Vector3 = [this.place[0], this.floor, this.place[1]];
+    const at: Vector3 = [x, this.floor, z];
     const cause = holding.length > 0 ? 'late' : 'none';
     if (this.gap && (isHeld || this.gap.cause !== cause)) this.endGap(nowMs, at);
     if (isHeld) return;
@@ -261,6 +272,7 @@ class Walker {
   }
 
   private end(durationMs: number): void {
+    this.watchUpTo(this.input.path.lengthMetres);
     this.endGap(durationMs, [this.place[0], this.floor, this.place[1]]);
     this.neededMs.forEach((needed, cell) => {
       if (!Number.isNaN(needed)) this.noteLate(cell, null, durationMs);
@@ -268,20 +280,29 @@ class Walker {
     this.setBytes(durationMs, this.bytes);
   }
 
-  /** The waiting cell that is nearest; a kit that it needs goes first. */
+  /**
+   * The waiting file that is most urgent: a cell by its distance, a kit by the nearest cell that needs it, whether that waits
+   * itself, is on its way or there. At one distance a kit goes first, as its cells are of no use without it.
+   */
   private nearest(waiting: ReadonlyMap<number, number>): number {
     let best = -1;
     let least = Infinity;
     for (const file of waiting.keys()) {
-      if (file >= this.kitBase) continue;
-      const distance = this.distance(file);
-      if (distance < least || (distance === least && file < best)) [best, least] = [file, distance];
-    }
-    for (const file of waiting.keys()) {
-      if (file < this.kitBase) continue;
-      if (best < 0 || this.input.cut.cells[best].kits.includes(file - this.kitBase)) return file;
+      const isKit = file >= this.kitBase;
+      const distance = isKit ? this.distanceOfKit(file - this.kitBase) : this.distance(file);
+      const isBetter = best < 0 || distance < least || (distance === least && (isKit === best >= this.kitBase ? file < best : isKit));
+      if (isBetter) [best, least] = [file, distance];
     }
     return best;
+  }
+
+  /** Distance of the nearest wanted cell that needs a kit; 0 for what the resident part needs. */
+  private distanceOfKit(kit: number): number {
+    const { cells, resident } = this.input.cut;
+    if (resident.kits.includes(kit)) return 0;
+    let least = Infinity;
+    for (const cell of this.wanted) if (cells[cell].kits.includes(kit)) least = Math.min(least, this.distance(cell));
+    return least;
   }
 
   private isThere(cell: number): boolean {

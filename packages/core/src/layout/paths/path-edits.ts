@@ -5,7 +5,7 @@ import { toMicro, vectorToMicro } from '../../numeric/micro';
 import { lengthOfPiece, norm, parameterAtLength, pathPieces, pointOfPiece, pull, velocityOfPiece } from './path-curve';
 
 /**
- * Knots at equal spacing along the arc, the last piece shorter or none. Widths run from knot to knot; tags stay with the
+ * Knots at equal spacing along the arc, the last piece shorter or none; a path shorter than the spacing keeps its two ends. Widths run from knot to knot; tags stay with the
  * new knot nearest to theirs. The result is a polyline over a straight path, a curve over a curve.
  * @param spacingMetres above 0
  * @param mostKnots the path is refused rather than spaced wider
@@ -17,8 +17,10 @@ export function resamplePath(path: Path, spacingMetres: number, mostKnots: numbe
   const lengths = pieces.map((piece) => lengthOfPiece(piece));
   const total = lengths.reduce((sum, length) => sum + length, 0);
   if (!(total > 0)) throw new CoreError('PATH_EMPTY', `resample: all ${path.knots.length} knots stand in one place`);
-  const steps = Math.max(1, Math.floor(total / spacingMetres + 1e-9));
-  const isWhole = Math.abs(steps * spacingMetres - total) <= 1e-6 * total;
+  // Fewer than three knots enclose nothing: a short closed path is spaced narrower.
+  const spacing = path.closed ? Math.min(spacingMetres, total / 3) : spacingMetres;
+  const steps = Math.floor(total / spacing + 1e-9);
+  const isWhole = steps > 0 && Math.abs(steps * spacing - total) <= 1e-6 * total;
   const count = path.closed ? steps + (isWhole ? 0 : 1) : steps + (isWhole ? 1 : 2);
   if (count > mostKnots) throw new CoreError('PATH_KNOTS', `resample: ${spacingMetres} m over ${total.toFixed(2)} m needs ${count} knots, the limit is ${mostKnots}`, { count });
   const knots: Knot[] = [];
@@ -29,9 +31,14 @@ export function resamplePath(path: Path, spacingMetres: number, mostKnots: numbe
     )(0),
   );
   const distinct = knotsOfPieces(path);
+  // An open path ends where it ended, however the spacing comes out.
+  const distanceOf = (i: number): number => (!path.closed && i === count - 1 ? total : Math.min(total, i * spacing));
+  /** How far the next knot lies, along the path. */
+  const gapAfter = (i: number): number => (i + 1 < count ? distanceOf(i + 1) - distanceOf(i) : path.closed ? total - distanceOf(i) : Infinity);
+  const gapBefore = (i: number): number => (i > 0 ? gapAfter(i - 1) : path.closed ? gapAfter(count - 1) : Infinity);
   let piece = 0;
   for (let i = 0; i < count; i++) {
-    const at = Math.min(total, i * spacingMetres);
+    const at = distanceOf(i);
     while (piece < pieces.length - 1 && at > ends[piece] + 1e-12) piece++;
     const start = ends[piece] - lengths[piece];
     const t = parameterAtLength(pieces[piece], Math.min(lengths[piece], at - start), lengths[piece]);
@@ -40,7 +47,7 @@ export function resamplePath(path: Path, spacingMetres: number, mostKnots: numbe
       position: vectorToMicro(pointOfPiece(pieces[piece], t)),
       widthMetres: toMicro(a.widthMetres + (b.widthMetres - a.widthMetres) * t),
       tags: [],
-      handle: path.form === 'curve' ? handleFor(velocityOfPiece(pieces[piece], t), spacingMetres) : null,
+      handle: path.form === 'curve' ? handleFor(velocityOfPiece(pieces[piece], t), Math.min(gapBefore(i), gapAfter(i))) : null,
     });
   }
   return withTags(knots, path.knots);
@@ -87,9 +94,10 @@ function knotsOfPieces({ knots, closed }: Path): (readonly [Knot, Knot])[] {
   return pairs;
 }
 
-function handleFor(velocity: Vector3, spacingMetres: number): Vector3 {
+/** A third of the shorter piece at a knot: longer, and the curve would run back within it. */
+function handleFor(velocity: Vector3, gapMetres: number): Vector3 {
   const length = norm(velocity) || 1;
-  return vectorToMicro([(velocity[0] / length) * (spacingMetres / 3), (velocity[1] / length) * (spacingMetres / 3), (velocity[2] / length) * (spacingMetres / 3)]);
+  return vectorToMicro([(velocity[0] / length) * (gapMetres / 3), (velocity[1] / length) * (gapMetres / 3), (velocity[2] / length) * (gapMetres / 3)]);
 }
 
 function withTags(knots: Knot[], before: readonly Knot[]): Knot[] {

@@ -11,28 +11,57 @@ export interface PathFigures {
   readonly tightestRadiusMetres: number;
 }
 
-/** Points of t at which slope and bend of a curved piece are read. */
-const READINGS = 32;
+/** Points of t at which slope and bend of a curved piece are read; between the best and its neighbours it is looked closer. */
+const READINGS = 512;
+/** Steps of a line that distances are measured to. */
+const LINE_STEPS = 32;
+const CLOSER_LOOKS = 40;
 
 /** Length, slope and tightest radius of a path. */
 export function pathFigures(path: Pick<Path, 'form' | 'closed' | 'knots'>): PathFigures {
   const pieces = pathPieces(path);
   let [slope, radius] = [0, Infinity];
   for (const piece of pieces) {
-    for (let i = 0; i <= READINGS; i++) {
-      const velocity = velocityOfPiece(piece, i / READINGS);
-      const run = Math.sqrt(velocity[0] * velocity[0] + velocity[2] * velocity[2]);
-      if (run > 0 || velocity[1] !== 0) slope = Math.max(slope, Math.abs(velocity[1]) / run);
-      if (path.form === 'curve') radius = Math.min(radius, radiusOf(velocity, bendOfPiece(piece, i / READINGS)));
-    }
+    // A straight piece is the same everywhere.
+    const readings = path.form === 'curve' ? READINGS : 1;
+    slope = Math.max(slope, -least((t) => -slopeOf(velocityOfPiece(piece, t)), readings));
+    if (path.form === 'curve')
+      radius = Math.min(
+        radius,
+        least((t) => radiusOf(velocityOfPiece(piece, t), bendOfPiece(piece, t)), readings),
+      );
   }
   if (path.form === 'polyline' && hasCorner(pieces, path.closed)) radius = 0;
   return { lengthMetres: pieces.reduce((sum, piece) => sum + lengthOfPiece(piece), 0), steepestSlope: slope, tightestRadiusMetres: radius };
 }
 
+/** The least of readings of a function over 0 to 1, looked at closer around the least of them (by thirds). */
+function least(read: (t: number) => number, readings: number): number {
+  let [best, at] = [Infinity, 0];
+  for (let i = 0; i <= readings; i++) {
+    const value = read(i / readings);
+    if (value < best) [best, at] = [value, i / readings];
+  }
+  let [low, high] = [Math.max(0, at - 1 / readings), Math.min(1, at + 1 / readings)];
+  for (let i = 0; i < CLOSER_LOOKS && readings > 1; i++) {
+    const [a, b] = [low + (high - low) / 3, high - (high - low) / 3];
+    const [left, right] = [read(a), read(b)];
+    best = Math.min(best, left, right);
+    if (left <= right) high = b;
+    else low = a;
+  }
+  return best;
+}
+
+/** Rise over run of a direction; 0 where it has none. */
+function slopeOf(velocity: Vector3): number {
+  const run = Math.sqrt(velocity[0] * velocity[0] + velocity[2] * velocity[2]);
+  return run > 0 || velocity[1] !== 0 ? Math.abs(velocity[1]) / run : 0;
+}
+
 /** Distance of points from a path, metres: to the nearest point of its drawn line. */
 export function distancesFromPath(path: Pick<Path, 'form' | 'closed' | 'knots'>, points: readonly Vector3[]): number[] {
-  const line = pathPoints(path, READINGS);
+  const line = pathPoints(path, LINE_STEPS);
   return points.map((point) => {
     let nearest = Infinity;
     for (let i = 0; i < Math.max(3, line.length - 3); i += 3) nearest = Math.min(nearest, distanceToSegment(point, line, i));

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import type { Knot, Path } from '../../model/level-path';
 import type { Vector3 } from '../../model/vector';
-import { lengthOfPiece, norm, pathPieces, pathPoints } from './path-curve';
+import { bendOfPiece, lengthOfPiece, norm, pathPieces, pathPoints, velocityOfPiece } from './path-curve';
 import { joinedKnots, offsetKnots, resamplePath, reversedKnots } from './path-edits';
 import { distancesFromPath, pathFigures } from './path-figures';
 
@@ -116,6 +116,68 @@ describe('resampling', () => {
         }
       }),
       { numRuns: 60 },
+    );
+  });
+
+  it.each([
+    ['curve', 21, 10, [0, 10, 20, 21]],
+    ['curve', 20.1, 10, [0, 10, 20, 20.1]],
+    ['polyline', 5, 10, [0, 5]],
+    ['curve', 5, 10, [0, 5]],
+    ['curve', 20, 10, [0, 10, 20]],
+  ] as const)('of a straight %s of %d m at %d m neither runs back nor has its last knot twice', (form, length, spacing, expected) => {
+    const knots = resamplePath(path([knot(0, 0), knot(length, 0)], { form }), spacing, 100);
+    expect(places(knots).map(([x]) => x)).toEqual(expected);
+    expect(pathFigures(path(knots, { form })).lengthMetres).toBeCloseTo(length, 9);
+  });
+
+  it('never runs backwards: every piece goes on in the direction of the curve', () => {
+    fc.assert(
+      fc.property(fc.double({ min: 0.01, max: 1000, noNaN: true }), fc.double({ min: 0.01, max: 300, noNaN: true }), (length, spacing) => {
+        fc.pre(length / spacing < 2000);
+        const knots = resamplePath(path([knot(0, 0), knot(length, 0)], { form: 'curve' }), spacing, 10000);
+        const points = pathPoints(path(knots, { form: 'curve' }), 16);
+        for (let i = 3; i < points.length; i += 3) expect(points[i]).toBeGreaterThanOrEqual(points[i - 3] - 1e-9);
+        expect(new Set(places(knots).map(([x]) => x)).size).toBe(knots.length);
+        expect(points[points.length - 3]).toBeCloseTo(length, 5);
+      }),
+    );
+  });
+
+  it('of a short closed path keeps three knots, none twice', () => {
+    for (const spacing of [1, 7, 100]) {
+      const knots = resamplePath(circle, spacing, 1000);
+      expect(knots.length).toBeGreaterThanOrEqual(3);
+      expect(new Set(places(knots).map((place) => place.join())).size).toBe(knots.length);
+    }
+  });
+});
+
+describe('slope and radius', () => {
+  it('are within 5 % of 10,000 even readings', () => {
+    const READINGS = 10000;
+    fc.assert(
+      fc.property(anyPath, (one) => {
+        fc.pre(one.form === 'curve');
+        const { steepestSlope, tightestRadiusMetres } = pathFigures(one);
+        let [slope, radius] = [0, Infinity];
+        for (const piece of pathPieces(one)) {
+          for (let i = 0; i <= READINGS; i++) {
+            const v = velocityOfPiece(piece, i / READINGS);
+            const a = bendOfPiece(piece, i / READINGS);
+            const run = Math.hypot(v[0], v[2]);
+            if (run > 0 || v[1] !== 0) slope = Math.max(slope, Math.abs(v[1]) / run);
+            const cross = norm([v[1] * a[2] - v[2] * a[1], v[2] * a[0] - v[0] * a[2], v[0] * a[1] - v[1] * a[0]]);
+            const speed = norm(v);
+            if (cross > 1e-12 * speed ** 3) radius = Math.min(radius, speed ** 3 / cross);
+          }
+        }
+        // Never less steep, never less tight than what even readings find.
+        expect(steepestSlope).toBeGreaterThanOrEqual(slope * 0.95);
+        // Of a straight line the last digits alone bend.
+        if (radius < 1e6) expect(tightestRadiusMetres).toBeLessThanOrEqual(radius * 1.05 + 1e-9);
+      }),
+      { numRuns: 30 },
     );
   });
 });

@@ -74,7 +74,10 @@ export class Bakes {
     }
     return held;
   });
-  readonly overCount = computed(() => [...this.held().values()].filter(({ over }) => over.length > 0).length);
+  /** Levels over budget by figures that are known: counted from what stands now. */
+  readonly overCount = computed(() => this.overOf('fresh'));
+  /** Levels whose figures were over before their level changed last. */
+  readonly maybeOverCount = computed(() => this.overOf('stale'));
   readonly findings = computed(() => {
     const tables = this.tables();
     const device = this.session.device();
@@ -185,6 +188,11 @@ export class Bakes {
     } catch (error) {
       this.failure.set(`The bake was not kept. ${error instanceof Error ? error.message : String(error)}`);
     }
+  }
+
+  private overOf(state: LevelBakes['figures']['state']): number {
+    const bakes = this.byLevel();
+    return [...this.held()].filter(([level, { over }]) => over.length > 0 && bakes[level].figures.state === state).length;
   }
 
   private refreshSoon(): void {

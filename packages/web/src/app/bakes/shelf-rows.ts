@@ -35,15 +35,28 @@ export function shelfInOrder(levels: readonly Level[], name: string, { bakes, de
   return [{ id: 'in order', name, says: levels.length > shown.length ? `first ${says}` : says, cores }];
 }
 
+/** What a set's cores come to, worst first: over, not known, stale, within. Only known figures count as over. */
 function saysOf(cores: readonly ShelfCore[], limit: number): string {
-  const over = cores.filter(({ total }) => total > limit).length;
-  return `${cores.length} level${cores.length === 1 ? '' : 's'} · ${over > 0 ? `${over} over budget` : cores.some(({ bands }) => bands.length > 0) ? 'within budget' : 'no figures yet'}`;
+  const over = cores.filter(({ total, isStale }) => total > limit && !isStale).length;
+  const unknown = cores.filter(({ bands }) => bands.length === 0).length;
+  const stale = cores.filter(({ isStale }) => isStale).length;
+  const parts = [over > 0 ? `${over} over budget` : '', unknown > 0 ? `${unknown} not known` : '', stale > 0 ? `${stale} stale` : ''].filter((part) => part !== '');
+  return `${cores.length} level${cores.length === 1 ? '' : 's'} · ${parts.length > 0 ? parts.join(', ') : 'within budget'}`;
 }
 
 function coreOf(level: Level, bakes: LevelBakes | undefined, device: Device, measure: Measure, selected: string): ShelfCore {
   const bands: CoreBand[] = bakes?.figures.summary ? coreBands(bakes.figures.summary, device, measure) : [];
   const total = bands.reduce((sum, { value }) => sum + value, 0);
-  return { id: level.id, name: level.name, bands, total, totalText: bands.length > 0 ? measureText(measure, total) : 'no figures yet', selected: level.id === selected };
+  const isStale = bands.length > 0 && bakes?.figures.state === 'stale';
+  return {
+    id: level.id,
+    name: level.name,
+    bands,
+    total,
+    totalText: bands.length > 0 ? `${measureText(measure, total)}${isStale ? ', stale' : ''}` : 'not known: not baked yet',
+    isStale,
+    selected: level.id === selected,
+  };
 }
 
 /** One core for each set inside (or for the set itself): its heaviest level. */

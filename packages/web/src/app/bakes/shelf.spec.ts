@@ -83,11 +83,20 @@ describe('the shelf', () => {
 
   it('has a row a set and a core a level, and says what is over', () => {
     const [row] = shelfRows([node('a', 2)], { bakes: { a0: bakes('a0') }, device, measure: 'triangles', selected: 'a1' });
-    expect(row.says).toBe('2 levels · 1 over budget');
+    expect(row.says).toBe('2 levels · 1 over budget, 1 not known');
     expect(row.cores.map(({ total, selected }) => [total, selected])).toEqual([
       [120, false],
       [0, true],
     ]);
+  });
+
+  it('never calls a set within budget of which something is not known or older than its level', () => {
+    const rich = { ...device, budget: { ...device.budget, triangles: 1e9 } };
+    const says = (levels: Readonly<Record<string, LevelBakes>>): string => shelfRows([node('a', 2)], { bakes: levels, device: rich, measure: 'triangles', selected: '' })[0].says;
+    const stale: LevelBakes = { ...bakes('a1'), figures: { state: 'stale', summary: figures } };
+    expect(says({})).toBe('2 levels · 2 not known');
+    expect(says({ a0: bakes('a0'), a1: stale })).toBe('2 levels · 1 stale');
+    expect(says({ a0: bakes('a0'), a1: bakes('a1') })).toBe('2 levels · within budget');
   });
 
   it('gathers very many levels by set', () => {
@@ -98,7 +107,7 @@ describe('the shelf', () => {
   it('stands in the order of a table, the first of very many', () => {
     const levels = [...node('a', 70).levels].reverse();
     const [row] = shelfInOrder(levels, 'By Shards', { bakes: { a69: bakes('a69') }, device, measure: 'triangles', selected: '' });
-    expect([row.name, row.says, row.cores.length]).toEqual(['By Shards', 'first 60 levels · 1 over budget', 60]);
+    expect([row.name, row.says, row.cores.length]).toEqual(['By Shards', 'first 60 levels · 1 over budget, 59 not known', 60]);
     expect(row.cores.slice(0, 2).map(({ id, total }) => [id, total])).toEqual([
       ['a69', 120],
       ['a68', 0],

@@ -8,6 +8,8 @@ export interface ShelfCore {
   readonly bands: readonly CoreBand[];
   readonly total: number;
   readonly totalText: string;
+  /** Counted before its level changed last. */
+  readonly isStale?: boolean;
   readonly selected: boolean;
 }
 

@@ -61,7 +61,7 @@ export class BudgetPage {
           number: this.numbers().get(level.id) ?? '·',
           held: one,
           isStale,
-          cells: MEASURES.map((measure) => this.cell(level, measure, one?.values[BUDGET_OF[measure]], one?.shares[BUDGET_OF[measure]])),
+          cells: MEASURES.map((measure) => this.cell(level, measure, one?.values[BUDGET_OF[measure]], one?.shares[BUDGET_OF[measure]], isStale)),
         },
       ];
     });
@@ -121,9 +121,16 @@ export class BudgetPage {
     return measure === 'draw calls' ? (figures?.worstDrawCalls ?? undefined) : undefined;
   }
 
-  private cell(level: Level, measure: Measure, value: number | undefined, share: number | undefined): { measure: Measure; text: string; tone: string; label: string } {
+  private cell(
+    level: Level,
+    measure: Measure,
+    value: number | undefined,
+    share: number | undefined,
+    isStale: boolean,
+  ): { measure: Measure; text: string; tone: string; label: string } {
     const text = value === undefined ? '—' : measureText(measure, value);
-    return { measure, text, tone: share === undefined ? '' : toneOf(share), label: `${measure} of ${level.name}: ${text}` };
+    const tone = share === undefined ? 'unknown' : isStale ? 'stale' : toneOf(share);
+    return { measure, text, tone, label: `${measure} of ${level.name}: ${value === undefined ? 'not known' : text}${isStale && value !== undefined ? ', stale' : ''}` };
   }
 
   private figureParts(): FigurePart[] {
