@@ -6,6 +6,7 @@ import { unlockBench } from './core/unlock.bench';
 import { sightBench } from './core/sight.bench';
 import { bulkBench } from './server/bulk.bench';
 import { editsBench } from './server/edits.bench';
+import { historyBench } from './server/history.bench';
 import { crowdBench } from './web/crowd.bench';
 import { openingBench } from './web/opening.bench';
 import { plateBench } from './web/plate.bench';
@@ -21,6 +22,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   boxes: boxesBench,
   edits: editsBench,
   bulk: bulkBench,
+  history: historyBench,
   crowd: crowdBench,
   plate: plateBench,
   sets: setsBench,

@@ -96,9 +96,9 @@ test.describe('A conflict', () => {
     await edit(first, '60');
     await expect(first.getByText('All changes saved')).toBeVisible();
     await second.context().setOffline(false);
-    const dialog = second.getByRole('dialog', { name: 'Changed meanwhile' });
+    const dialog = second.getByRole('dialog', { name: 'Conflicts with a newer change' });
     await expect(dialog).toBeVisible();
-    await dialog.getByRole('button', { name: /Keep/ }).click();
+    await dialog.getByRole('button', { name: 'Keep the newer' }).click();
     await expect(dialog).toHaveCount(0);
     await expect(shards(second)).toHaveText('60');
     await second.reload();

@@ -110,10 +110,10 @@ test.describe('Two tabs', () => {
     await expect(first.getByText('All changes saved')).toBeVisible();
     await expect(second.getByText(/No server/)).toBeVisible();
     await second.context().setOffline(false);
-    const dialog = second.getByRole('dialog', { name: 'Changed meanwhile' });
+    const dialog = second.getByRole('dialog', { name: 'Conflicts with a newer change' });
     await expect(dialog).toContainText('50');
     await expect(dialog).toContainText('40');
-    await dialog.getByRole('button', { name: 'Write mine' }).click();
+    await dialog.getByRole('button', { name: 'Keep mine' }).click();
     await expect(first.getByRole('row').filter({ hasText: 'Chimney Foot' }).locator('[data-cell$=":field-shards"]')).toHaveText('50');
   });
 });
