@@ -26,7 +26,14 @@ export async function historyBench(): Promise<Row[]> {
     for (let i = counts[0] + counts[1]; i < to; i++) {
       const which = i % 2;
       const before = counts[which]++;
-      const operation = { document: 'records', kind: 'level' as const, id: which === 0 ? 'one' : 'two', field: 'values.count', before: before === 0 ? null : before, after: before + 1 };
+      const operation = {
+        document: 'records',
+        kind: 'level' as const,
+        id: which === 0 ? 'one' : 'two',
+        field: 'values.count',
+        before: before === 0 ? null : before,
+        after: before + 1,
+      };
       const edit: Edit = { id: `e${i}`, person: 'bench', label: 'count', undoes: null, operations: [operation] };
       await server.edits.append('bench', edit);
     }

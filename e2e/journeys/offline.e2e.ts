@@ -36,7 +36,11 @@ test.describe('Nothing is lost', () => {
     await page.route('**/api/collections/cinderbrine/edits', async (route) => {
       const body = route.request().postDataJSON() as { label: string } | null;
       if (body?.label === 'Triangles of Handheld') {
-        await route.fulfill({ status: 422, contentType: 'application/problem+json', body: JSON.stringify({ title: 'RECORD_INVALID', detail: 'device handheld: budget.triangles is refused here' }) });
+        await route.fulfill({
+          status: 422,
+          contentType: 'application/problem+json',
+          body: JSON.stringify({ title: 'RECORD_INVALID', detail: 'device handheld: budget.triangles is refused here' }),
+        });
       } else await route.continue();
     });
     const triangles = page.getByLabel('Triangles', { exact: true });
