@@ -134,4 +134,24 @@ describe('the shell', () => {
     expect(found.out).toMatch(/error PACK_SCALE: A placement of .* is scaled by 900; Plain glTF takes 0.01 to 100/);
     expect((await stravel('pack', 'out', ...own)).code).toBe(1);
   }, 120000);
+
+  it('makes collections, lists, backs up while a server runs, verifies, and keeps plain folders', async () => {
+    const made = await stravel('new', 'Tern Harbour', '--devices', 'handheld');
+    expect(made.out).toMatch(/^Tern Harbour is the new collection [0-9a-f-]{36}\n$/);
+    const id = made.out.trim().split(' ').at(-1) ?? '';
+    expect(await stravel('new', '')).toMatchObject({ code: 2 });
+    expect((await stravel('new', 'Oven', '--devices', 'toaster')).err).toContain('there is no standard device toaster; there are: handheld');
+    expect((await stravel('list')).out).toMatch(new RegExp(`${id} {2}Tern Harbour, 1 level, changed `));
+    // The server holds the folder: verify must wait for it, a backup need not.
+    expect(await stravel('verify')).toMatchObject({ code: 2, err: expect.stringContaining('is in use by process') as string });
+    expect((await stravel('backup', 'copy')).out).toMatch(/^the data folder is in copy, with \d+ mesh and picture files and \d+ bakes/);
+    expect((await stravel('backup', 'copy')).err).toContain('is not empty; name an empty or a new one');
+    expect((await stravel('archive', 'plain/', '--collection', id)).out).toMatch(/: 14 files written, 0 unchanged, 0 removed\n$/);
+    expect((await stravel('archive', 'plain/', '--collection', id)).out).toMatch(/: 0 files written, 14 unchanged, 0 removed\n$/);
+    const level = join(folder, 'plain/levels/new-level.json');
+    writeFileSync(level, readFileSync(level, 'utf8').replace('"name": "New level"', '"name": "Quay"'));
+    expect((await stravel('restore', 'plain')).err).toContain('If you edited the files, run: stravel index plain');
+    expect((await stravel('index', 'plain')).out).toBe('plain lists 13 files\n');
+    expect((await stravel('restore', 'plain')).out).toMatch(/^Tern Harbour is back as the collection /);
+  }, 120000);
 });

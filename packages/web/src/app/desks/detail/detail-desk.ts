@@ -20,6 +20,9 @@ import { WorkInHand } from '../../compute/work-in-hand';
 import { recordsFeature } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { create, newId, setRecordField } from '../../edits/operations';
+import type { Answers } from '../../ui/ask-dialog';
+import { Ask } from '../../ui/ask';
+import { kitFault, nameKit } from './kit-edits';
 import { detailActions, detailFeature } from './store/detail-store';
 
 /** Files that were read and wait to be taken into a kit. */
@@ -37,6 +40,7 @@ export class DetailDesk {
   private readonly api = inject(ApiClient);
   private readonly compute = inject(Compute);
   private readonly edits = inject(EditLog);
+  private readonly ask = inject(Ask);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly work = new WorkInHand();
   readonly state = this.store.selectSignal(detailFeature.selectDetailState);
@@ -122,6 +126,24 @@ export class DetailDesk {
         `${built.chains.length} chain${built.chains.length === 1 ? '' : 's'} built${short.length > 0 ? `; ${named.join(', ')}${more} cannot get all ${options.steps} steps` : ''}.`,
       );
     });
+  }
+
+  /** Asks for the name and the key of the kit in hand. */
+  async nameKit(): Promise<void> {
+    const kit = this.kit();
+    if (!kit) return;
+    const text = (answers: Answers, key: string): string => String(answers[key]).trim();
+    const answers = await this.ask.for({
+      title: `Name and key of ${kit.name}`,
+      says: 'Files use the key. It stays when the kit is renamed.',
+      deed: 'Save',
+      questions: [
+        { key: 'name', label: 'Name', kind: 'text', value: kit.name },
+        { key: 'key', label: 'Key', kind: 'text', value: kit.key },
+      ],
+      fault: (typed) => kitFault(this.tables(), kit, text(typed, 'name'), text(typed, 'key')),
+    });
+    if (answers) await this.edits.commit(`name the kit ${kit.name}`, nameKit(kit, text(answers, 'name'), text(answers, 'key')));
   }
 
   async setView(field: keyof ViewSettings, value: number): Promise<void> {

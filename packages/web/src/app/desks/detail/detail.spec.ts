@@ -5,6 +5,7 @@ import { ApiClient } from '../../api/api-client';
 import { Compute } from '../../compute/compute';
 import { recordsActions, recordsFeature } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
+import { kitFault, nameKit } from './kit-edits';
 import { DetailDesk } from './detail-desk';
 import { detailActions, detailFeature } from './store/detail-store';
 
@@ -106,5 +107,23 @@ describe('the Detail desk', () => {
     expect(desk.pieces().map(({ name }) => name)).toEqual(['cart', 'crate']);
     await desk.setView('errorPixels', 2);
     expect(changed()).toEqual([['collection', 'collection', 'view', { fieldOfViewDegrees: 60, pictureHeightPixels: 1080, errorPixels: 2 }]]);
+  });
+
+  it('refuses a key for a kit that is unsound or taken, and writes only what changed', () => {
+    const tables = {
+      level: {},
+      kit: { works: { id: 'works', name: 'Works kit', key: 'works-kit', mesh: 'm' }, flats: { id: 'flats', name: 'Flats kit', key: 'flats-kit', mesh: 'n' } },
+    };
+    const fault = (name: string, key: string) => kitFault(tables, tables.kit.works, name, key);
+    expect(fault('', 'works-kit')).toBe('A kit needs a name.');
+    expect(fault('x'.repeat(201), 'works-kit')).toMatch(/at most 200 characters; this one has 201/);
+    expect(fault('Works', 'Works')).toMatch(/^The key must be small letters/);
+    expect(fault('Works', 'flats-kit')).toBe('The key flats-kit is taken by another level or kit.');
+    expect(fault('Works', 'works-kit')).toBe('');
+    expect(nameKit(tables.kit.works, 'Works', 'works').map(({ field, after }) => [field, after])).toEqual([
+      ['name', 'Works'],
+      ['key', 'works'],
+    ]);
+    expect(nameKit(tables.kit.works, 'Works kit', 'works-kit')).toEqual([]);
   });
 });
