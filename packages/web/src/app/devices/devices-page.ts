@@ -66,7 +66,8 @@ export class DevicesPage {
   }
 
   async set(device: Device, { path, name, scale, isWhole }: DeviceField, value: number): Promise<void> {
-    const stored = isWhole ? Math.round(value * scale) : value * scale;
+    // What was typed in megabytes is stored in bytes, without the last digits of a product of fractions.
+    const stored = isWhole ? Math.round(value * scale) : Math.round(value * scale * 1e6) / 1e6;
     await this.edits.commit(`${name} of ${device.name}`, [setRecordField('device', device, path, stored)]);
   }
 

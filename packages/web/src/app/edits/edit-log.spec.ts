@@ -217,6 +217,18 @@ describe('EditLog', () => {
     expect([kept, log.refused(), [...laid.values()].flat().some(({ after }) => after === 'z')]).toEqual([[], undefined, false]);
   });
 
+  it('asks about each of several refused edits, one after the other', async () => {
+    answer = refuse(422, 'RECORD_INVALID');
+    for (const label of ['first', 'second']) await log.commit(label, [operation('x', label)]);
+    await tick();
+    await tick();
+    expect(log.refused()?.label).toBe('first');
+    await log.discard(log.refused()?.waiting as WaitingEdit);
+    expect([log.refused()?.label, kept.map(({ edit }) => edit.label)]).toEqual(['second', ['second']]);
+    await log.discard(log.refused()?.waiting as WaitingEdit);
+    expect([log.refused(), kept, log.saveState().state]).toEqual([undefined, [], 'saved']);
+  });
+
   it('undoes and redoes its own edits', async () => {
     const last = (): readonly Operation[] => [...laid.values()].at(-1) ?? [];
     await log.commit('rename', [operation('x', 'y')]);

@@ -50,7 +50,10 @@ export class EditLog {
   private readonly waitingCount = signal(0);
   private readonly reachable = signal(true);
   readonly conflict = signal<OpenConflict | undefined>(undefined);
-  readonly refused = signal<RefusedEdit | undefined>(undefined);
+  /** What was refused, oldest first; each waits for the person's choice. */
+  private readonly refusals = signal<readonly RefusedEdit[]>([]);
+  /** What the person is asked about, or told, now. */
+  readonly refused = computed(() => this.refusals().at(0));
   /** Whether the server's log is shorter than what this page has seen: it was put back to an earlier state. */
   readonly logWentBack = signal(false);
   /** Grows whenever the server has kept a bake. */
@@ -65,7 +68,7 @@ export class EditLog {
     const count = this.waitingCount();
     if (this.conflict()) return { state: 'conflict' as const, text: 'A change needs your choice' };
     if (!this.reachable()) return { state: 'offline' as const, text: count > 0 ? `No server: ${count} change${count === 1 ? '' : 's'} kept here` : 'No server' };
-    if (this.refused()?.waiting) return { state: 'conflict' as const, text: 'A change was not saved' };
+    if (this.refusals().some(({ waiting }) => waiting)) return { state: 'conflict' as const, text: 'A change was not saved' };
     return count > 0 ? { state: 'saving' as const, text: 'Saving…' } : { state: 'saved' as const, text: 'All changes saved' };
   });
 
@@ -75,6 +78,7 @@ export class EditLog {
     this.collection = collection;
     this.person = person;
     this.refusedPlaces.clear();
+    this.refusals.set([]);
     this.waiting = await this.outbox.waiting(collection);
     this.waitingCount.set(this.waiting.length);
     this.waiting.forEach(({ edit }) => this.own.add(edit.id));
@@ -157,20 +161,29 @@ export class EditLog {
     return this.documents.fate(operation).stands;
   }
 
+  /** Tells the person why something was not done. @param waiting the edit, when it is kept until they decide */
+  tell(label: string, reason: string, waiting?: WaitingEdit): void {
+    // What is tried again by itself is told once.
+    this.refusals.update((refusals) => [...refusals.filter((one) => one.waiting), { label, reason, ...(waiting ? { waiting } : {}) }]);
+  }
+
   /** Sends a refused edit once more. */
   retry(waiting: WaitingEdit): void {
-    this.refused.set(undefined);
-    this.refusedPlaces.delete(waiting.place);
+    this.settleRefusal(waiting);
     void this.send();
   }
 
   /** Takes an edit that is not saved away for good: what stands without it is shown. */
   async discard(waiting: WaitingEdit): Promise<void> {
-    if (this.refused()?.waiting === waiting) this.refused.set(undefined);
-    this.refusedPlaces.delete(waiting.place);
+    this.settleRefusal(waiting);
     this.documents.drop(waiting.edit.id);
     await this.forget(waiting);
     this.stacks.update(({ undo, redo }) => ({ undo: undo.filter(({ id }) => id !== waiting.edit.id), redo }));
+  }
+
+  private settleRefusal(waiting: WaitingEdit): void {
+    this.refusedPlaces.delete(waiting.place);
+    this.refusals.update((refusals) => refusals.filter((one) => one.waiting?.place !== waiting.place));
   }
 
   private follow(after: number): void {
@@ -207,7 +220,7 @@ export class EditLog {
       for (; entry && !this.conflict(); entry = next()) {
         const { sequence } = await this.api.appendEdit(this.collection, entry.edit);
         this.reachable.set(true);
-        if (this.refused() && !this.refused()?.waiting) this.refused.set(undefined);
+        this.refusals.update((refusals) => refusals.filter(({ waiting }) => waiting));
         await this.forget(entry);
         // An edit that the log had before this page followed it comes by no event any more.
         if (sequence <= (this.events?.seen ?? 0)) this.documents.drop(entry.edit.id);
@@ -227,7 +240,7 @@ export class EditLog {
     const isRefused = error instanceof ProblemError && error.status < 500;
     if (isRefused) this.refusedPlaces.add(entry.place);
     else this.reachable.set(false);
-    if (error instanceof ProblemError) this.refused.set({ label: entry.edit.label, reason: error.message, ...(isRefused ? { waiting: entry } : {}) });
+    if (error instanceof ProblemError) this.tell(entry.edit.label, error.message, isRefused ? entry : undefined);
     this.timer = setTimeout(() => void this.send(), isRefused ? 0 : RETRY_MS);
   }
 

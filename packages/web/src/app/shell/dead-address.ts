@@ -14,7 +14,9 @@ const OFFERED = 4;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div role="alert">
-      <h2>{{ key() ? 'No level has the key “' + key() + '”' : 'There is nothing at this address' }}</h2>
+      <h2>
+        {{ key() ? 'No level has the key “' + key() + '”' : levels().length === 0 && isLevelDesk() ? 'This collection has no levels yet' : 'There is nothing at this address' }}
+      </h2>
       @if (levels().length > 0) {
         <p>{{ key() ? 'It may have been deleted, or its key was changed. The nearest levels:' : 'The nearest levels:' }}</p>
         <ul>
@@ -24,8 +26,8 @@ const OFFERED = 4;
             </li>
           }
         </ul>
-      } @else if (key()) {
-        <p>This collection has no levels yet.</p>
+      } @else if (isLevelDesk()) {
+        <p>New level on the Sets desk makes the first one.</p>
       }
       <p><a [routerLink]="addresses.path(['/sets'])">All levels</a> · <a routerLink="/">All collections</a></p>
     </div>
@@ -55,6 +57,7 @@ export class DeadAddress {
   readonly addresses = inject(Addresses);
   private readonly url = inject(Router).url;
   readonly levels = inject(Store).selectSignal(recordsFeature.selectLevels);
-  readonly desk = computed(() => (LEVEL_DESKS.includes(this.addresses.desk()) ? this.addresses.desk() : 'layout'));
+  readonly isLevelDesk = computed(() => LEVEL_DESKS.includes(this.addresses.desk()));
+  readonly desk = computed(() => (this.isLevelDesk() ? this.addresses.desk() : 'layout'));
   readonly offered = computed(() => nearest(this.levels(), this.key() ?? this.url.split('/').at(-1) ?? '', ({ key }) => key, OFFERED));
 }

@@ -91,7 +91,7 @@ export function levelColumns(
       read: ({ id }) => READINESS[faultsOf(id).length === 0 ? 0 : 1],
       why: ({ id }) => faultsOf(id).join(' · '),
     },
-    fixed('key', 'Key', 'text', [], '120px', { help: 'Addresses and files use it. It stays when the level is renamed.' }),
+    fixed('key', 'Key', 'text', [], '120px', { required: true, pattern: '[a-z0-9]+(-[a-z0-9]+)*', help: 'Addresses and files use it. It stays when the level is renamed.' }),
     ...fields.map((field) => {
       const column = columnOf(field);
       // Strata are counted from the record itself; all else as its last bake found it.

@@ -177,10 +177,11 @@ export class RegisterPage {
     const linking = Object.values(tables.field).filter((field) => field.type === 'entry' && field.target === register.id && field.register !== register.id);
     const entries = entriesOf(tables, register.id);
     if (linking.length > 0) {
-      this.edits.refused.set({
-        label: `delete ${register.name}`,
-        reason: `The ${linking.length === 1 ? 'field' : 'fields'} ${linking.map(({ name }) => name).join(', ')} link to it. Change or delete ${linking.length === 1 ? 'it' : 'them'} first.`,
-      });
+      const many = linking.length > 1;
+      this.edits.tell(
+        `delete ${register.name}`,
+        `The ${many ? 'fields' : 'field'} ${linking.map(({ name }) => name).join(', ')} link to it. Change or delete ${many ? 'them' : 'it'} first.`,
+      );
       return;
     }
     await this.edits.commit(`delete the register ${register.name}`, [
