@@ -80,6 +80,8 @@ test.describe('Begin', () => {
     await page.getByLabel('Name', { exact: true }).fill('No devices');
     for (const name of ['Handheld', 'Living-room box', 'Desk tower']) await page.getByRole('checkbox', { name: new RegExp(name) }).uncheck();
     await page.getByRole('button', { name: 'Create collection' }).click();
+    // Without a shelf the table has the page's whole width.
+    await expect.poll(async () => (await page.getByRole('grid').boundingBox())?.width ?? 0).toBeGreaterThan(1100);
     await page.getByRole('link', { name: 'No device, no budget' }).click();
     await page.getByRole('button', { name: 'Add Handheld' }).click();
     await page.getByRole('dialog').getByLabel('Name', { exact: true }).fill('Ines');

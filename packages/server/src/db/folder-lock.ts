@@ -15,7 +15,7 @@ export interface FolderLock {
  * @throws Error when another process holds the folder, naming it
  */
 export async function lockDataFolder(dataFolder: string): Promise<FolderLock> {
-  mkdirSync(dataFolder, { recursive: true });
+  mkdirSync(dataFolder, { recursive: true, mode: 0o700 });
   const held = await hold(dataFolder);
   if (!held) {
     const pid = readNote(dataFolder)?.pid;

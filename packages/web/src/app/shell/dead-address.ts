@@ -46,6 +46,11 @@ const OFFERED = 4;
       display: grid;
       gap: 6px;
     }
+    li {
+      display: flex;
+      align-items: baseline;
+      gap: 10px;
+    }
     a {
       color: var(--brine);
     }
