@@ -20,13 +20,13 @@ test('a changed desk never shows plan and model on black', async ({ quietPage: p
     const own = Reflect.get(HTMLCanvasElement.prototype, 'getContext') as (...given: unknown[]) => unknown;
     const seen = new WeakSet();
     // Counts the canvases that are drawn by WebGL.
-    HTMLCanvasElement.prototype.getContext = function (this: HTMLCanvasElement, ...parameters: unknown[]) {
+    Reflect.set(HTMLCanvasElement.prototype, 'getContext', function (this: HTMLCanvasElement, ...parameters: unknown[]) {
       if (String(parameters[0]).startsWith('webgl') && !seen.has(this)) {
         seen.add(this);
         counts.contexts += 1;
       }
       return own.apply(this, parameters);
-    } as typeof own;
+    });
     (globalThis as unknown as { counts: typeof counts }).counts = counts;
     return counts.contexts;
   });
