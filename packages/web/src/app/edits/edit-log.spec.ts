@@ -201,6 +201,8 @@ describe('EditLog', () => {
     await tick();
     expect(log.refused()).toMatchObject({ label: 'stroke', reason: 'no' });
     expect([sent.map(({ label }) => label), kept.map(({ edit }) => edit.label), log.saveState().text]).toEqual([['later'], ['stroke'], 'A change was not saved']);
+    // Bakes, packs and histories wait for what is on its way, not for what was refused.
+    await log.settled();
     const waiting = log.refused()?.waiting as WaitingEdit;
     log.retry(waiting);
     await tick();

@@ -118,9 +118,9 @@ export class EditLog {
     return this.asking;
   }
 
-  /** Waits until everything is acknowledged. */
+  /** Waits until everything is acknowledged but what was refused, which waits for the person. */
   async settled(): Promise<void> {
-    while (this.waiting.length > 0) await new Promise((resolve) => setTimeout(resolve, 50));
+    while (this.nextToSend()) await new Promise((resolve) => setTimeout(resolve, 50));
   }
 
   async undo(): Promise<void> {
@@ -209,15 +209,19 @@ export class EditLog {
     this.stacks.update((stacks) => pushEdit(stacks, edit));
   }
 
+  /** The first edit that waits for the server and not for the person. */
+  private nextToSend(): WaitingEdit | undefined {
+    return this.waiting.find(({ place }) => !this.refusedPlaces.has(place));
+  }
+
   /** Sends what waits, one by one, in order; what was refused is passed over. */
   private async send(): Promise<void> {
     if (this.sending || this.conflict()) return;
     this.sending = true;
     clearTimeout(this.timer);
-    const next = (): WaitingEdit | undefined => this.waiting.find(({ place }) => !this.refusedPlaces.has(place));
-    let entry = next();
+    let entry = this.nextToSend();
     try {
-      for (; entry && !this.conflict(); entry = next()) {
+      for (; entry && !this.conflict(); entry = this.nextToSend()) {
         const { sequence } = await this.api.appendEdit(this.collection, entry.edit);
         this.reachable.set(true);
         this.refusals.update((refusals) => refusals.filter(({ waiting }) => waiting));
