@@ -44,7 +44,8 @@ export function bakeRoutes(service: BakeService, repository: BakeRepository): Ro
       const { collection, level } = request.params;
       const key = request.headers['stravel-key'];
       if (typeof key !== 'string') throw new HttpError(400, 'BAKE_INVALID', 'The key of the bake must stand in the header Stravel-Key.');
-      await service.takeSight(collection, level, key, checkedSight(request.body));
+      checkedSight(request.body);
+      await service.confirmSight(collection, level, key);
       response.status(204).end();
     },
   );

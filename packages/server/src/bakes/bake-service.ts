@@ -151,15 +151,15 @@ export class BakeService {
   }
 
   /**
-   * Keeps a sight bake that a page made, when it was made of what stands now; then counts the figures.
+   * Brings a level's bakes up to date when a page has baked it. What the page found is for its own eyes: others get what the server
+   * computes itself, as a page can send anything.
+   * @param key of the page's bake
    * @throws CoreError 'BAKE_STALE' when the level has changed since
    */
-  async takeSight(collection: string, level: string, key: string, sight: SightResult): Promise<void> {
-    const input = await this.input(collection, level);
-    const keys = await this.keysOf(collection, level, input);
+  async confirmSight(collection: string, level: string, key: string): Promise<void> {
+    const keys = await this.keysOf(collection, level, await this.input(collection, level));
     if (keys.sight !== key) throw new CoreError('BAKE_STALE', `bake: the level ${level} has changed since this bake was made; bake again`, { level });
-    await this.keepSight(collection, level, key, sight);
-    await this.makeFigures(collection, level, input, keys, sight, {});
+    await this.bake(collection, level);
   }
 
   /** What a rehearsal is made from, as it stands now. @throws CoreError 'REHEARSAL_MISSING' when it, its level's grid or its device is not there */

@@ -123,6 +123,11 @@ describe('bakes over HTTP', () => {
         body: JSON.stringify(body),
       });
     expect((await put(sight, { 'Stravel-Key': key })).status).toBe(204);
+    // Sound in form and false: nobody else gets it.
+    const untrue: SightResult = { ...sight, closed: !sight.closed };
+    await test.database.models.bakes.destroy({ where: { collection: 'small' } });
+    expect((await put(untrue, { 'Stravel-Key': key })).status).toBe(204);
+    expect(await (await test.get('/api/collections/small/bakes/sight/one')).json()).toEqual(JSON.parse(JSON.stringify(sight)));
     const wrong = (await (await put(sight, { 'Stravel-Key': 'f'.repeat(64) })).json()) as { title: string };
     expect(wrong.title).toBe('BAKE_STALE');
     const oneWay: SightResult = { ...sight, visible: sight.visible.map((_set, i) => (i === 0 ? sight.pockets.map((_pocket, k) => k) : [])) };
@@ -196,7 +201,7 @@ describe('bakes over HTTP', () => {
     const rows = new JobRepository(test.database);
     const row = { collection: 'small', kind: 'bake-stale', input: '{}', progress: 0.4, stage: '', error: null, result: null, created_at: '2026-01-01', changed_at: '2026-01-01' };
     await rows.createUnlessSame({ ...row, id: 'left', state: 'running', attempts: 1 });
-    await rows.createUnlessSame({ ...row, id: 'cursed', state: 'running', attempts: 3 });
+    await rows.createUnlessSame({ ...row, id: 'cursed', input: '{"again":true}', state: 'running', attempts: 3 });
     await test.server.jobs.start();
     expect((await finished('left')).state).toBe('done');
     const cursed = await finished('cursed');
