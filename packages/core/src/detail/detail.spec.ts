@@ -159,6 +159,43 @@ describe('the measured deviation', () => {
       { numRuns: 60 },
     );
   });
+
+  it('finds the nearest through triangles with equal corners and corners in a line', () => {
+    // One good triangle, one with its first two corners in one place, one 5 m above: the point lies 0.01 m over both of the first.
+    const positions = Float32Array.of(0, 0, 0, 1, 0, 0, 0, 0, 1, 0.2, 0, 0.2, 0.2, 0, 0.2, 0.4, 0, 0.4, 0, 5, 0, 1, 5, 0, 0, 5, 1);
+    for (const indices of [
+      [0, 1, 2],
+      [3, 4, 5],
+      [5, 3, 4],
+      [4, 5, 3],
+      [0, 1, 2, 3, 4, 5],
+      [0, 1, 2, 3, 4, 5, 6, 7, 8],
+      [3, 4, 5, 0, 1, 2],
+    ])
+      expect(Math.sqrt(new TriangleGrid(positions, Uint32Array.from(indices)).nearestSquared(0.3, 0.01, 0.3))).toBeCloseTo(0.01, 6);
+    expect(new TriangleGrid(positions, Uint32Array.of(3, 3, 3)).nearestSquared(0.2, 2, 0.2)).toBeCloseTo(4, 6);
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: -2, max: 2 }), { minLength: 9, maxLength: 9 }),
+        fc.array(fc.integer({ min: -6, max: 6 }), { minLength: 3, maxLength: 3 }),
+        (corners, [x, y, z]) => {
+          // Corners on so small a lattice often coincide or lie in a line. Plain reference: points over the whole triangle.
+          const corner = Float32Array.from(corners);
+          let least = Infinity;
+          for (let s = 0; s <= 60; s++)
+            for (let t = 0; s + t <= 60; t++) {
+              const at = (k: number): number => (corner[k] * (60 - s - t) + corner[3 + k] * s + corner[6 + k] * t) / 60;
+              least = Math.min(least, Math.hypot(at(0) - x, at(1) - y, at(2) - z));
+            }
+          const found = Math.sqrt(new TriangleGrid(corner, Uint32Array.of(0, 1, 2)).nearestSquared(x, y, z));
+          expect(found).toBeLessThanOrEqual(least + 1e-9);
+          // Points lie at most this far from the nearest sampled one: half of a step of the longest edge, both ways.
+          expect(found).toBeGreaterThan(least - 0.12);
+        },
+      ),
+      { numRuns: 300 },
+    );
+  });
 });
 
 describe('switch distances', () => {

@@ -2,6 +2,8 @@
 const TRIANGLES_A_CELL = 2;
 /** Most cells along one side. */
 const MOST_SIDE = 256;
+/** Squared sine of a corner below which a triangle counts as one without area. */
+const NO_AREA = 1e-12;
 
 /**
  * Finds the distance from points to the nearest of many triangles. Triangles lie in the cells of a regular grid that their
@@ -153,6 +155,9 @@ export class TriangleGrid {
     const uu = ux * ux + uy * uy + uz * uz;
     const uv = ux * vx + uy * vy + uz * vz;
     const vv = vx * vx + vy * vy + vz * vz;
+    if (uu * vv - uv * uv <= NO_AREA * uu * vv)
+      // Its edges are all there is of a triangle without area; the regions below would divide by nothing.
+      return Math.min(squaredToEdge(px, py, pz, ux, uy, uz), squaredToEdge(px, py, pz, vx, vy, vz), squaredToEdge(px - ux, py - uy, pz - uz, vx - ux, vy - uy, vz - uz));
     const d3 = d1 - uu;
     const d4 = d2 - uv;
     if (d3 >= 0 && d4 <= d3) return squaredOff(px, py, pz, ux, uy, uz, vx, vy, vz, 1, 0);
@@ -169,10 +174,15 @@ export class TriangleGrid {
       return squaredOff(px, py, pz, ux, uy, uz, vx, vy, vz, 1 - w, w);
     }
     const sum = va + vb + vc;
-    // A triangle without area that came past its edges: its first corner says enough.
-    if (!(sum > 0)) return px * px + py * py + pz * pz;
     return squaredOff(px, py, pz, ux, uy, uz, vx, vy, vz, vb / sum, vc / sum);
   }
+}
+
+/** Squared distance from a point to an edge, both from the edge's start; the start alone when the edge has no length. */
+function squaredToEdge(px: number, py: number, pz: number, ux: number, uy: number, uz: number): number {
+  const uu = ux * ux + uy * uy + uz * uz;
+  const along = uu > 0 ? Math.min(1, Math.max(0, (px * ux + py * uy + pz * uz) / uu)) : 0;
+  return squaredOff(px, py, pz, ux, uy, uz, 0, 0, 0, along, 0);
 }
 
 function squaredOff(px: number, py: number, pz: number, ux: number, uy: number, uz: number, vx: number, vy: number, vz: number, s: number, t: number): number {
