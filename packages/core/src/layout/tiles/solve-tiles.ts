@@ -1,5 +1,7 @@
 import type { RunContext } from '../../context/run-context';
+import { DeadStates } from './dead-states';
 import type { TileGraph, TileNode } from './tile-graph';
+import { twoColours } from './two-colours';
 
 export interface SolveOptions {
   /** Most states that are looked at, from 1. */
@@ -28,7 +30,7 @@ const CHECK_STATES = 4096;
 
 /**
  * Whether the goal of tile floors can be reached with all squares visited that must be, none more often than it holds.
- * Best-first by steps walked plus a bound on the steps that are left, so that the first way found is a shortest one.
+ * Best-first by steps walked plus a bound on the steps that are left, so that the first way found is a shortest one. Where most squares go, states that can no longer come to an end are left out.
  * Source: P. Hart, N. Nilsson, B. Raphael, A formal basis for the heuristic determination of minimum cost paths, 1968.
  * @throws CoreError 'CANCELLED'
  * Cost: exponential in the squares that must be visited or go; hence the limit.
@@ -42,6 +44,8 @@ export function solveTiles({ nodes }: TileGraph, options: Partial<SolveOptions>,
   const toGoal = distances(goals, (i) => back[i], nodes.length);
   const musts = indicesOf(nodes, ({ role }) => role === 'must');
   const { neverNeeded, deadEnds } = idleSquares(nodes, start, toGoal, back);
+  const around = nodes.map(({ next }, i) => [...new Set([...next, ...back[i]])]);
+  const colours = twoColours(around);
   const search = new Search(
     nodes,
     start,
@@ -49,6 +53,8 @@ export function solveTiles({ nodes }: TileGraph, options: Partial<SolveOptions>,
     toGoal,
     musts,
     musts.map((must) => distances([must], (i) => back[i], nodes.length)),
+    colours,
+    musts.length > 0 && DeadStates.pays(nodes) ? new DeadStates(nodes, back, around, colours) : undefined,
   );
   return { ...search.run(stateLimit, context), neverNeeded, deadEnds };
 }
@@ -66,6 +72,7 @@ class Search {
   /** Place of a square in `made`; −1 when it is neither limited nor a must. */
   private readonly slots: Int32Array;
   private readonly mustSlots: readonly number[];
+  private readonly goalColours = new Set<number | undefined>();
   /** Buckets of states by steps plus bound. */
   private readonly open: State[][] = [];
   private readonly seen = new Set<string>();
@@ -77,7 +84,11 @@ class Search {
     private readonly toGoal: Uint32Array,
     private readonly musts: readonly number[],
     private readonly toMust: readonly Uint32Array[],
+    /** Two for squares beside each other; undefined when two do not do. */
+    private readonly colours: Uint8Array | undefined,
+    private readonly dead: DeadStates | undefined,
   ) {
+    for (const goal of goals) this.goalColours.add(colours?.[goal]);
     let slots = 0;
     // Where nothing must be visited, a shortest way comes to no square twice: nothing need be counted.
     const isCounted = ({ visits, role }: TileNode): boolean => role === 'must' || (musts.length > 0 && visits > 0);
@@ -101,12 +112,26 @@ class Search {
         if (this.goals.has(state.at) && this.isDone(state.made)) return { answer: 'reached', way: wayOf(state), states };
         if (states >= stateLimit) return { answer: 'not decided', way: [], states };
         states++;
-        for (const next of this.nodes[state.at].next) {
-          if (this.holds(state.made, next)) this.offer({ at: next, made: this.visited(state.made, next), steps: state.steps + 1, from: state });
-        }
+        if (this.dead?.isDead(state.at, (square) => this.visitsMade(state.made, square))) continue;
+        for (const next of this.nextOf(state)) this.offer({ at: next, made: this.visited(state.made, next), steps: state.steps + 1, from: state });
       }
     }
     return { answer: 'never', way: [], states };
+  }
+
+  /** Where one may go, and last, so that it is looked at first, what has the fewest ways on. */
+  private nextOf({ at, made }: State): readonly number[] {
+    const next = this.nodes[at].next.filter((other) => this.holds(made, other));
+    if (!this.dead) return next;
+    const waysOn = (i: number): number => this.nodes[i].next.filter((other) => this.holds(made, other)).length;
+    return next
+      .map((i) => [i, waysOn(i)])
+      .sort((a, b) => b[1] - a[1] || a[0] - b[0])
+      .map(([i]) => i);
+  }
+
+  private visitsMade(made: string, square: number): number {
+    return this.slots[square] < 0 ? 0 : made.charCodeAt(this.slots[square]);
   }
 
   private offer(state: State): void {
@@ -117,22 +142,34 @@ class Search {
     this.open[bound].push(state);
   }
 
-  /** No way is shorter: over the farthest square that must still be visited, to the goal. */
+  /** No way is shorter: over the farthest square that must still be visited, to the goal; nor than the steps that visit all. */
   private stepsLeft({ at, made }: State): number {
+    const colour = this.colours?.[at];
     let least = this.toGoal[at];
+    let musts = 0;
+    let othersMusts = 0;
     for (let i = 0; i < this.musts.length && least !== FAR; i++) {
       if (made.charCodeAt(this.mustSlots[i]) > 0) continue;
+      if (this.colours?.[this.musts[i]] === colour) musts++;
+      else othersMusts++;
       const over = this.toMust[i][at];
       const on = this.toGoal[this.musts[i]];
       least = over === FAR || on === FAR ? FAR : Math.max(least, over + on);
     }
-    return least;
+    return musts + othersMusts > 0 && least !== FAR ? Math.max(least, this.stepsToVisit(musts, othersMusts, colour)) : least;
+  }
+
+  /** Least steps that visit so many squares of the colour one stands on and of the other, in turn, and then a goal. */
+  private stepsToVisit(musts: number, othersMusts: number, colour: number | undefined): number {
+    if (colour === undefined) return musts + othersMusts + 1;
+    const onSame = this.goalColours.has(colour) ? 2 * Math.max(musts + 1, othersMusts) : FAR;
+    const onOther = this.goalColours.has(3 - colour) ? 2 * Math.max(musts, othersMusts) + 1 : FAR;
+    return Math.min(onSame, onOther);
   }
 
   private holds(made: string, at: number): boolean {
     const { visits } = this.nodes[at];
-    const slot = this.slots[at];
-    return visits === 0 || slot < 0 || made.charCodeAt(slot) < visits;
+    return visits === 0 || this.slots[at] < 0 || this.visitsMade(made, at) < visits;
   }
 
   private visited(made: string, at: number): string {

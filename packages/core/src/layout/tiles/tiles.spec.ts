@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { createRunContext } from '../../context/run-context';
 import { DEFAULT_MOVEMENT, type MovementRules, type SquareCode, type TileFloor } from '../../model/tile-floor';
+import { randomStream } from '../../random/random-stream';
 import { readSquares, squaresOfRow } from './square-text';
 import { solveTiles, type TileSolution } from './solve-tiles';
 import { tileGraph, type TileGraph } from './tile-graph';
@@ -169,6 +170,76 @@ describe('solving', () => {
       { numRuns: 120 },
     );
     expect(decided).toBeGreaterThan(70);
+  });
+
+  it('agrees with a plain search where most squares go, over links, steps one way and floors below', () => {
+    const square = fc.constantFrom('k', 'k', 'k', 'k', 'k', 'c', 'c', 'm', 'm*1', 'c*2', 'k*2', 'k@a', 'k^1', 'f', 'w', '.');
+    const tally = { reached: 0, never: 0 };
+    fc.assert(
+      fc.property(
+        fc.array(square, { minLength: 12, maxLength: 12 }),
+        fc.nat(11),
+        fc.nat(11),
+        fc.constantFrom('s', 's*1', 's*2'),
+        fc.constantFrom('g', 'g*1', 'g*2'),
+        fc.constantFrom(4, 8),
+        fc.boolean(),
+        (cells, start, goal, startText, goalText, neighbours, isTwo) => {
+          fc.pre(start !== goal);
+          const all = cells.map((cell, i) => (i === start ? startText : i === goal ? goalText : cell));
+          const rows = [0, 4, 8].map((at) => all.slice(at, at + 4).join(' '));
+          // In two floors the upper row lies above the others' holes and can only be fallen from.
+          const floors = isTwo ? [floor(rows[0], { position: [0, 3, 1] }), floor(rows.slice(1).join('\n'), { id: 'b' })] : [floor(rows.join('\n'))];
+          const of = graph(floors, { neighbours, upSteps: 0, downSteps: 1, mayFall: isTwo });
+          const plain = plainSearch(of, 20000);
+          if (plain === 'too many') return;
+          const found = solve(of, 1e7);
+          expect(found.answer).toBe(plain === undefined ? 'never' : 'reached');
+          if (plain !== undefined) expect(found.way.length - 1).toBe(plain);
+          tally[plain === undefined ? 'never' : 'reached']++;
+        },
+      ),
+      { numRuns: 600 },
+    );
+    expect(Math.min(tally.reached, tally.never)).toBeGreaterThan(30);
+  });
+
+  it.each([
+    // All squares go and all must be visited; found by hand.
+    ['a board of 6 by 6 with the goal beside the start', ['s g k k k k', ...Array.from({ length: 5 }, () => 'k k k k k k')], 'reached'],
+    ['a board of 8 by 8 with the goal beside the start', ['s g k k k k k k', ...Array.from({ length: 7 }, () => 'k k k k k k k k')], 'reached'],
+    [
+      'one of 8 by 8 with opposite corners, by coming past the start once more',
+      ['s k k k k k k k', ...Array.from({ length: 6 }, () => 'k k k k k k k k'), 'k k k k k k k g*1'],
+      'reached',
+    ],
+    ['one with opposite corners, whose colours cannot come out even', ['s*1 k k k k k', ...Array.from({ length: 4 }, () => 'k k k k k k'), 'k k k k k g*1'], 'never'],
+    ['two halves with one square between, start and goal in the same', ['s k k w k k k', 'k k k k k k k', 'g k k w k k k'], 'never'],
+    ['a square with one side open', ['s k k k k k', 'k k k w k w', 'k k k k w k', 'k k k k k k', 'k k k k k g'], 'never'],
+  ])('decides %s within 5,000 states', (_what, rows, answer) => {
+    expect(solve(graph([floor(rows.join('\n'))]), 5000).answer).toBe(answer);
+  });
+
+  it('decides boards of 6 by 6 to 8 by 8 that a walk drew, and finds a way over each', () => {
+    for (let n = 0; n < 60; n++) {
+      const random = randomStream(`board ${n}`);
+      const [columns, rows] = [6 + random.below(3), 6 + random.below(3)];
+      const cells = Array.from({ length: columns * rows }, () => 'w');
+      const free = (i: number): number[] =>
+        [i % columns > 0 ? i - 1 : -1, i % columns < columns - 1 ? i + 1 : -1, i - columns, i + columns].filter((other) => cells[other] === 'w');
+      let at = random.below(cells.length);
+      cells[at] = 's';
+      for (let next = free(at); next.length > 0; next = free(at)) {
+        at = next.reduce((best, other) => (free(other).length + random.between(0, 2) < free(best).length ? other : best));
+        cells[at] = 'k';
+      }
+      cells[at] = 'g*1';
+      const of = graph([floor(Array.from({ length: rows }, (_unused, row) => cells.slice(row * columns, (row + 1) * columns).join(' ')).join('\n'))]);
+      const found = solve(of, 20000);
+      expect([n, found.answer]).toEqual([n, 'reached']);
+      expect([...found.way].sort((a, b) => a - b)).toEqual(of.nodes.map((_node, i) => i));
+      found.way.slice(1).forEach((i, step) => expect(of.nodes[found.way[step]].next).toContain(i));
+    }
   });
 
   it('can be cancelled midway', () => {
