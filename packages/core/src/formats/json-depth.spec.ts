@@ -20,10 +20,18 @@ describe('the depth of JSON', () => {
   });
 
   it('is what counting the value gives', () => {
+    const side = fc.oneof(fc.string(), fc.constantFrom('[[{"', '\\"]', '\\'), fc.integer(), fc.constant([{}]));
+    // Layer about layer, each a list or a table with something beside what it holds.
+    const layers = fc.array(fc.tuple(fc.boolean(), side), { minLength: 40, maxLength: 90 });
+    const seen = { within: 0, beyond: 0 };
     fc.assert(
-      fc.property(fc.json({ maxDepth: 80, depthSize: 'max' }), (json) => {
-        expect(isTooDeep(json)).toBe(depthOf(JSON.parse(json)) > MAX_JSON_DEPTH);
+      fc.property(layers, (steps) => {
+        const value = steps.reduce<unknown>((inner, [isList, beside]) => (isList ? [beside, inner, beside] : { a: beside, b: inner }), 'x');
+        const isBeyond = depthOf(value) > MAX_JSON_DEPTH;
+        seen[isBeyond ? 'beyond' : 'within']++;
+        expect(isTooDeep(JSON.stringify(value))).toBe(isBeyond);
       }),
     );
+    expect(Math.min(seen.within, seen.beyond)).toBeGreaterThan(5);
   });
 });
