@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { checkAxe } from '../fixtures/check-axe';
 import { expect, test } from '../fixtures/stravel';
+import { PlatePage } from '../pages/plate';
 
 const LONG = 'Harbour of the very long names, where each has sixty letters';
 
@@ -43,6 +44,16 @@ test.describe('Begin', () => {
     await expect(page.getByRole('gridcell', { name: 'quay', exact: true })).toBeVisible();
     await page.getByRole('button', { name: 'Open in Layout' }).click();
     await expect(page).toHaveURL(/\/layout\/quay/);
+    // A level in which nothing stands says what to do, until something does.
+    const hint = page.getByText('Nothing stands here yet');
+    await expect(hint).toBeVisible();
+    await checkAxe(page);
+    await page.getByRole('button', { name: 'New stratum' }).click();
+    await page.getByRole('button', { name: 'block', exact: true }).click();
+    await expect(hint).toBeVisible();
+    await new PlatePage(page).drag(0.3, 0.3, 0.5, 0.5);
+    await expect(page.getByRole('heading', { name: 'Block “box”' })).toBeVisible();
+    await expect(hint).toBeHidden();
   });
 
   test('collections are copied, renamed, binned and restored; what is copied is apart', async ({ quietPage: page, stravel }) => {

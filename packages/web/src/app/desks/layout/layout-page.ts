@@ -171,6 +171,12 @@ export class LayoutPage {
     }
     return used;
   });
+  /** Whether nothing stands in the level at all. */
+  readonly isBare = computed(() => {
+    this.registry.contentVersion();
+    return !this.openLevel.isLoading() && this.openLevel.strata().every(({ size }) => size === 0);
+  });
+
   constructor() {
     effect((dispose) => {
       this.desk.plate.set(this.plate());
