@@ -46,9 +46,10 @@ test.describe('Begin', () => {
     await expect(page).toHaveURL(/\/layout\/quay/);
     // A level in which nothing stands says what to do, until something does.
     const hint = page.getByText('Nothing stands here yet');
-    await expect(hint).toBeVisible();
+    await expect(hint).toContainText('First make a New stratum');
     await checkAxe(page);
     await page.getByRole('button', { name: 'New stratum' }).click();
+    await expect(hint).not.toContainText('First make');
     await page.getByRole('button', { name: 'block', exact: true }).click();
     await expect(hint).toBeVisible();
     await new PlatePage(page).drag(0.3, 0.3, 0.5, 0.5);

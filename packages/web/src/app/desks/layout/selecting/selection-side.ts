@@ -65,13 +65,9 @@ const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T
       <p class="card">{{ desk.selected().length }} things selected. Arrow keys move them, Q and E turn them.</p>
     }
     <sv-selection-bar [kinds]="selectedKinds()" [saved]="select.names()" (asked)="do($event)" (savedPicked)="select.take($event)" />
-    <sv-item-list
-      [title]="desk.activeStratum()?.name ?? 'No stratum'"
-      [items]="listed()"
-      [selected]="selectedIds()"
-      [describe]="describe()"
-      (picked)="desk.pick($event.item, $event.add)"
-    />
+    @if (desk.activeStratum(); as stratum) {
+      <sv-item-list [title]="stratum.name" [items]="listed()" [selected]="selectedIds()" [describe]="describe()" (picked)="desk.pick($event.item, $event.add)" />
+    }
   `,
   styles: `
     :host {
