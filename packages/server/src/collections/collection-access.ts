@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
@@ -79,12 +78,7 @@ export const openCollections = {
         list: () => server.keeping.list(),
         create: (wanted) => server.keeping.create(wanted),
         archive: async (id) => archiveCollection(await server.collections.give(id)),
-        restore: async (bytes) => {
-          const content = restoreCollection(bytes);
-          const id = randomUUID();
-          await server.collections.take(id, content);
-          return { id, name: Object.values(content.records.collection)[0].name };
-        },
+        restore: async (bytes) => server.keeping.take(restoreCollection(bytes)),
         check: (collection, choice) => server.packs.check(collection, choice),
         pack: (collection, folder, choice) => server.packs.pack(collection, folder, choice),
         bake: async (collection, level) => server.bakes.bake(collection, await server.bakes.levelNamed(collection, level)),

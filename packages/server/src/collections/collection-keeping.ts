@@ -59,6 +59,13 @@ export class CollectionKeeping {
     return this.take(newCollection(wanted));
   }
 
+  /** Takes a whole content in as a collection of its own, under a new id. */
+  async take(content: CollectionContent): Promise<{ id: string; name: string }> {
+    const id = randomUUID();
+    await this.collections.take(id, content);
+    return { id, name: Object.values(content.records.collection)[0].name };
+  }
+
   /** A copy with a log of its own, under a new name; without levels, all else stays. @throws CoreError 'COLLECTION_MISSING' | 'RECORD_INVALID' */
   async copy(id: string, name: string, withLevels: boolean): Promise<{ id: string; name: string }> {
     const content = renamed(await this.collections.give(id), name);
@@ -114,12 +121,6 @@ export class CollectionKeeping {
     await this.collections.take(DEMO_COLLECTION, await make());
     await started(DEMO_COLLECTION);
     return DEMO_COLLECTION;
-  }
-
-  private async take(content: CollectionContent): Promise<{ id: string; name: string }> {
-    const id = randomUUID();
-    await this.collections.take(id, content);
-    return { id, name: Object.values(content.records.collection)[0].name };
   }
 
   private async needBinned(id: string): Promise<void> {

@@ -1,4 +1,3 @@
-import { randomUUID } from 'node:crypto';
 import { DEFAULT_RANKS, PICTURE_TYPES, pictureType, type BAKE_TASKS, type archiveCollection, type restoreCollection } from '@stravel/core';
 import express, { Router } from 'express';
 import { array, boolean, object, string } from 'yup';
@@ -117,9 +116,7 @@ export function collectionRoutes({ rows, service, keeping, assets, threads, open
       throw new HttpError(415, 'ARCHIVE_EXPECTED', 'The archive must be sent as application/zip.');
     }
     const content = await threads.run<typeof restoreCollection>('restore', new Uint8Array(body));
-    const id = randomUUID();
-    await service.take(id, content);
-    response.status(201).json({ id, name: Object.values(content.records.collection)[0].name });
+    response.status(201).json(await keeping.take(content));
   });
 
   router.get<{ name: string }>('/assets/:name', async (request, response) => {
