@@ -19,7 +19,7 @@ export { randomStream, type RandomStream } from './random/random-stream';
 export { atan2Degrees, cosDegrees, sinDegrees } from './numeric/trigonometry';
 
 export type { Box3, PlanPoint, TurnDegrees, Vector3 } from './model/vector';
-export type { Json } from './model/json';
+export { isJsonTable, type Json } from './model/json';
 export { FIELD_FIGURES, FIELD_TYPES, type Field, type FieldFigure, type FieldScalar, type FieldType, type FieldValue } from './model/field';
 export type { Entry, Register } from './model/register';
 export { type CarriedValue, type Gain, type LevelOrder, type UnlockRule } from './model/unlock';

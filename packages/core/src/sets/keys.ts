@@ -1,6 +1,7 @@
 import { CoreError } from '../errors';
 import type { JsonRecord } from '../edits/apply-operation';
 import type { Operation } from '../edits/operation';
+import { isJsonTable } from '../model/json';
 import { RECORDS_DOCUMENT, type EditableKind, type RecordTables } from '../model/records';
 
 /** Most letters of a key; with its ending it is a file name on every system that a game is built on. */
@@ -86,7 +87,7 @@ export function completeKeys(operations: readonly Operation[], taken: () => Set<
   let made = 0;
   const completed = operations.map((operation) => {
     const { document, kind, field, before, after } = operation;
-    if (document !== RECORDS_DOCUMENT || !isKeyed(kind) || field !== null || before !== null || !isRecord(after)) return operation;
+    if (document !== RECORDS_DOCUMENT || !isKeyed(kind) || field !== null || before !== null || !isJsonTable(after)) return operation;
     keys ??= taken();
     made += 1;
     const own = after['key'];
@@ -126,10 +127,6 @@ export function checkKeys(
     if (owner) throw new CoreError('KEY_TAKEN', `edit: the key ${key} of ${kind} ${id} is taken by the ${owner.kind} ${owner.name}`, { key, kind: owner.kind, id: owner.id });
     owners.set(key, { kind, id, name: text(record, 'name') });
   }
-}
-
-function isRecord(value: unknown): value is JsonRecord {
-  return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 
 function text(record: JsonRecord, field: string): string {

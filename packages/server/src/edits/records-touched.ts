@@ -1,4 +1,4 @@
-import { RECORDS_DOCUMENT, type Json, type Operation } from '@stravel/core';
+import { RECORDS_DOCUMENT, isJsonTable, type Json, type Operation } from '@stravel/core';
 
 /** Begins the entries that say which stratum a level owned; no id has a colon. */
 const OWNED = 'owned:';
@@ -25,5 +25,5 @@ export function ownedPrefix(level: string): string {
 }
 
 function ownerOf(record: Json): Json | undefined {
-  return typeof record === 'object' && record !== null && !Array.isArray(record) ? (record as { readonly [key: string]: Json })['owner'] : undefined;
+  return isJsonTable(record) ? record['owner'] : undefined;
 }

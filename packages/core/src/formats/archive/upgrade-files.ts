@@ -1,4 +1,4 @@
-import type { Json } from '../../model/json';
+import { isJsonTable, type Json } from '../../model/json';
 import { emptyRecordTables } from '../../model/records';
 import { freeKey, takenKeys, type KeyedKind } from '../../sets/keys';
 import { KIT_FORMAT, LEVEL_FORMAT, kitMeshPath } from './archive-files';
@@ -22,7 +22,7 @@ export function upgradeFiles(files: readonly ArchiveFile[]): readonly ArchiveFil
   for (const kind of ['level', 'kit'] as const) {
     for (const one of files) {
       const record = one.file[kind];
-      if (one.file['format'] !== (kind === 'level' ? LEVEL_FORMAT : KIT_FORMAT) || isCurrent(one.file) || !isTable(record)) continue;
+      if (one.file['format'] !== (kind === 'level' ? LEVEL_FORMAT : KIT_FORMAT) || isCurrent(one.file) || !isJsonTable(record)) continue;
       const key = freeKey(text(record['name']), kind, ++counts[kind], taken);
       taken.add(key);
       upgraded.set(one, { path: one.path, file: { ...one.file, [kind]: { ...record, key } } });
@@ -33,16 +33,12 @@ export function upgradeFiles(files: readonly ArchiveFile[]): readonly ArchiveFil
 
 /** Path of a kit's mesh as the version that wrote the kit's file has it. */
 export function meshPathOf({ file }: ArchiveFile): string {
-  const kit = isTable(file['kit']) ? file['kit'] : {};
+  const kit = isJsonTable(file['kit']) ? file['kit'] : {};
   return kitMeshPath(text(isCurrent(file) ? kit['key'] : kit['id']));
 }
 
 function isCurrent(file: ArchiveFile['file']): boolean {
   return Number(file['version']) >= KEYS_VERSION;
-}
-
-function isTable(json: Json | undefined): json is { readonly [key: string]: Json } {
-  return typeof json === 'object' && json !== null && !Array.isArray(json);
 }
 
 function text(json: Json | undefined): string {

@@ -1,11 +1,6 @@
-import type { Json, JsonRecord } from '@stravel/core';
+import type { Json } from '@stravel/core';
 
 const LONGEST_TEXT = 60;
-
-/** Whether a value is a table of others. */
-export function isPlainTable(value: Json): value is JsonRecord {
-  return value !== null && typeof value === 'object' && !Array.isArray(value);
-}
 
 /** A value of an item in few words. */
 export function valueText(value: Json): string {

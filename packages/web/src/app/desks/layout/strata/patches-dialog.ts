@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal, type Signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { isPlainTable, valueText } from './patch-text';
-import type { PatchState } from '@stravel/core';
+import { valueText } from './patch-text';
+import { isJsonTable, type PatchState } from '@stravel/core';
 
 export interface PatchesData {
   readonly stratum: string;
@@ -137,8 +137,8 @@ export class PatchesDialog {
       .filter(([field]) => field !== 'id')
       .flatMap(([field, own]) => {
         const now = shared?.[field] ?? null;
-        if (!isPlainTable(own)) return [{ field, shared: valueText(now), own: valueText(own) }];
-        return Object.entries(own).map(([key, value]) => ({ field: `${field}: ${key}`, shared: valueText(isPlainTable(now) ? (now[key] ?? null) : null), own: valueText(value) }));
+        if (!isJsonTable(own)) return [{ field, shared: valueText(now), own: valueText(own) }];
+        return Object.entries(own).map(([key, value]) => ({ field: `${field}: ${key}`, shared: valueText(isJsonTable(now) ? (now[key] ?? null) : null), own: valueText(value) }));
       });
   }
 }
