@@ -25,8 +25,7 @@ test.describe('Begin', () => {
     await expect(page.getByText('Your first level is here.')).toBeVisible();
     await checkAxe(page);
     await page.getByRole('gridcell', { name: 'New level', exact: true }).dblclick();
-    await page.keyboard.press('Control+A');
-    await page.keyboard.type('Quay');
+    await page.getByLabel('Level of New level').fill('Quay');
     await page.keyboard.press('Enter');
     // The change waits for the name, and is not lost by it.
     await page.getByRole('dialog').getByLabel('Name', { exact: true }).fill('Ines');
@@ -35,8 +34,7 @@ test.describe('Begin', () => {
     // The first name makes the key; a later one leaves it.
     await expect(page.getByRole('gridcell', { name: 'quay', exact: true })).toBeVisible();
     await page.getByRole('gridcell', { name: 'Quay', exact: true }).dblclick();
-    await page.keyboard.press('Control+A');
-    await page.keyboard.type('Old quay');
+    await page.getByLabel('Level of Quay').fill('Old quay');
     await page.keyboard.press('Enter');
     await expect(page.getByRole('gridcell', { name: 'Old quay', exact: true })).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();

@@ -75,10 +75,15 @@ test.describe('Many levels', () => {
     await page.getByRole('menuitem', { name: 'From the model' }).click();
     await expect(page.getByRole('alert').filter({ hasText: 'No picture of Tidal Gate: there is nothing in it to be seen' })).toBeVisible({ timeout: 60000 });
     const picture = (level: string) => page.getByRole('img', { name: `Picture of ${level}` });
-    await table.evaluate((element) => element.scrollTo({ left: 2000, top: 130 }));
+    const cell = page.locator('[data-cell^="tidal-gate:"]').last();
+    // The first picture widens the table after it was scrolled.
+    await expect(async () => {
+      await table.evaluate((element) => element.scrollTo({ left: 2000, top: 130 }));
+      await expect(cell).toBeVisible({ timeout: 500 });
+      await expect(picture('Sorting Hall')).toBeVisible({ timeout: 500 });
+    }).toPass();
     await expect.poll(() => picture('Sorting Hall').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(640);
     await expect(picture("Gaffer's Stair")).toBeVisible();
-    const cell = page.locator('[data-cell^="tidal-gate:"]').last();
     await cell.dblclick();
     const file = page.getByLabel('File for Picture of Tidal Gate');
     await file.setInputFiles({ name: 'x.png', mimeType: 'image/png', buffer: Buffer.from('no picture') });

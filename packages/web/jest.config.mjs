@@ -10,6 +10,7 @@ export default {
   testEnvironment: 'jest-preset-angular/environments/jest-jsdom-env',
   rootDir: import.meta.dirname,
   roots: ['<rootDir>/src'],
+  setupFiles: [...(preset.setupFiles ?? []), '<rootDir>/../../scripts/property-seed.cjs'],
   setupFilesAfterEnv: ['<rootDir>/src/testing/setup.ts'],
   transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|three|idb|meshoptimizer))'],
 };
