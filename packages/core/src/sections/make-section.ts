@@ -5,11 +5,13 @@ import type { Marker } from '../model/marker';
 import type { Pin } from '../model/pin';
 import type { Recipe } from '../model/recipe';
 import type { Vector3 } from '../model/vector';
-import { OPEN, carveBurrow, type Burrow } from './carve-burrow';
+import { carveBurrow } from './carve-burrow';
+import { openPinned, squaresUnderPins } from './pinned-squares';
+import { walkSquares, type SectionWalk } from './walk-squares';
 import { wallRectangles, type SquareRectangle } from './wall-rectangles';
 
 /** Raised whenever the same recipe would make another section. */
-const SECTION_VERSION = 1;
+const SECTION_VERSION = 2;
 /** Thickness of floor and ceiling, metres. */
 const SLAB_METRES = 1;
 
@@ -22,8 +24,13 @@ export interface SectionInput {
 /** What was counted while it was made. */
 export interface SectionFigures {
   readonly squares: number;
+  /** Squares that the walk opened, before pins. */
   readonly openSquares: number;
   readonly wantedSquares: number;
+  /** Open squares whose middle is free and that cannot be walked to from the spawn, as pins cut the cave. */
+  readonly unreachedSquares: number;
+  /** Middle of the first of them, metres. */
+  readonly unreachedAt: Vector3 | undefined;
   readonly steps: number;
   readonly walkers: number;
   readonly stoppedShort: boolean;
@@ -41,23 +48,28 @@ export interface Section {
 
 /**
  * Makes the section of a recipe: walls beside the floor, a floor and a ceiling slab, a spawn and an exit. Squares of pinned
- * walls are open, so that what is behind them is walled off anew and the section stays closed.
+ * walls are open, so that what is behind them is walled off anew and the section stays closed; a square beyond the recipe's if need be.
  * @throws CoreError 'BURROW_SIZE', 'CANCELLED'
  */
 export function makeSection({ recipe, pins }: SectionInput, context: RunContext): Section {
   const burrow = carveBurrow(recipe, context);
   const own = pins.filter((pin) => pin.recipe === recipe.id);
-  const { border } = recipe;
-  for (const pin of own) {
-    for (let row = Math.max(border, pin.row); row < Math.min(recipe.rows - border, pin.row + pin.rows); row++) {
-      const from = row * recipe.columns + Math.max(border, pin.column);
-      const to = row * recipe.columns + Math.min(recipe.columns - border, pin.column + pin.columns);
-      if (to > from) burrow.squares.fill(OPEN, from, to);
-    }
-  }
-  const walls = wallRectangles(burrow.squares, recipe.columns, recipe.rows, () => context.checkCancelled());
+  const pinned = openPinned(burrow, own);
+  const { columns, margin } = pinned;
+  const walls = wallRectangles(pinned.squares, columns, pinned.rows, () => context.checkCancelled()).map((wall) => ({
+    ...wall,
+    column: wall.column - margin,
+    row: wall.row - margin,
+  }));
+  const middle = (square: number): Vector3 => [
+    recipe.position[0] + ((square % columns) - margin + 0.5) * recipe.squareMetres,
+    recipe.position[1],
+    recipe.position[2] + (Math.floor(square / columns) - margin + 0.5) * recipe.squareMetres,
+  ];
+  const start = burrow.start + margin * (columns + 1 + 2 * Math.floor(burrow.start / burrow.columns));
+  const walk = walkSquares(pinned, squaresUnderPins(pinned, recipe, own), start);
   const blocks = [
-    ...walls.map((rectangle) => wallBlock(recipe, `${recipe.id}.${rectangleKey(rectangle)}`, rectangle, [0, 0, 0])),
+    ...walls.map((rectangle) => wallBlock(recipe, `${recipe.id}.${rectangleKey(rectangle, recipe)}`, rectangle, [0, 0, 0])),
     ...own.filter(({ hidden }) => !hidden).map((pin) => wallBlock(recipe, pin.id, pin, pin.offset)),
     ...slabs(recipe, walls),
   ];
@@ -65,11 +77,13 @@ export function makeSection({ recipe, pins }: SectionInput, context: RunContext)
     version: SECTION_VERSION,
     recipe: recipe.id,
     blocks: blocks.sort((a, b) => (a.id < b.id ? -1 : 1)),
-    markers: recipe.hasMarkers ? markersOf(recipe, burrow) : [],
+    markers: recipe.hasMarkers ? markersOf(recipe.id, walk, middle) : [],
     figures: {
       squares: burrow.squares.length,
-      openSquares: burrow.squares.reduce((sum, value) => sum + (value === OPEN ? 1 : 0), 0),
+      openSquares: burrow.open,
       wantedSquares: burrow.wanted,
+      unreachedSquares: walk.unreached.length,
+      unreachedAt: walk.unreached.length > 0 ? middle(walk.unreached[0]) : undefined,
       steps: burrow.steps,
       walkers: burrow.walkers,
       stoppedShort: burrow.stoppedShort,
@@ -79,11 +93,12 @@ export function makeSection({ recipe, pins }: SectionInput, context: RunContext)
 }
 
 /** Names a wall by its place, so that a wall that two runs have in common has one name. */
-function rectangleKey({ column, row, columns, rows }: SquareRectangle): string {
-  return `c${column}r${row}w${columns}d${rows}`;
+function rectangleKey({ column, row, columns, rows }: SquareRectangle, recipe: Recipe): string {
+  const isBeyond = column < 0 || row < 0 || column + columns > recipe.columns || row + rows > recipe.rows;
+  return isBeyond ? `rim-c${column + 1}r${row + 1}w${columns}d${rows}` : `c${column}r${row}w${columns}d${rows}`;
 }
 
-/** The squares of a wall block by its id, undefined for a slab or a pin. */
+/** The squares of a wall block by its id; undefined for a slab, a pin, or a wall that reaches beyond the recipe's squares. */
 export function rectangleOfWall(recipe: string, blockId: string): SquareRectangle | undefined {
   const found = blockId.startsWith(`${recipe}.`) ? /^c(\d+)r(\d+)w(\d+)d(\d+)$/.exec(blockId.slice(recipe.length + 1)) : null;
   return found ? { column: Number(found[1]), row: Number(found[2]), columns: Number(found[3]), rows: Number(found[4]) } : undefined;
@@ -124,29 +139,11 @@ function slabs(recipe: Recipe, walls: readonly SquareRectangle[]): Block[] {
   return [slab('floor', -SLAB_METRES), slab('ceiling', heightMetres)];
 }
 
-/** A spawn where the walk started, and an exit on the square that is the most steps away from it. */
-function markersOf(recipe: Recipe, { squares, columns, start }: Burrow): Marker[] {
-  const steps = new Int32Array(squares.length).fill(-1);
-  const queue = new Int32Array(squares.length);
-  queue[0] = start;
-  steps[start] = 0;
-  let farthest = start;
-  for (let head = 0, tail = 1; head < tail; head++) {
-    const at = queue[head];
-    farthest = at;
-    for (const next of [at + 1, at - 1, at + columns, at - columns]) {
-      if (squares[next] !== OPEN || steps[next] >= 0) continue;
-      steps[next] = steps[at] + 1;
-      queue[tail++] = next;
-    }
-  }
-  const place = (square: number): Vector3 => [
-    recipe.position[0] + ((square % columns) + 0.5) * recipe.squareMetres,
-    recipe.position[1],
-    recipe.position[2] + (Math.floor(square / columns) + 0.5) * recipe.squareMetres,
-  ];
+/** A spawn where the walk started or nearby, and an exit on the square that is the most steps away from it. */
+function markersOf(recipe: string, { spawn, exit }: SectionWalk, middle: (square: number) => Vector3): Marker[] {
+  if (spawn === undefined || exit === undefined) return [];
   return [
-    { id: `${recipe.id}.exit`, kind: 'exit', position: place(farthest), turn: 0 },
-    { id: `${recipe.id}.spawn`, kind: 'spawn', position: place(start), turn: 0 },
+    { id: `${recipe}.exit`, kind: 'exit', position: middle(exit), turn: 0 },
+    { id: `${recipe}.spawn`, kind: 'spawn', position: middle(spawn), turn: 0 },
   ];
 }

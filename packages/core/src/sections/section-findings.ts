@@ -4,16 +4,30 @@ import type { SectionFigures } from './make-section';
 
 /** What is wrong with a section as made. */
 export function sectionFindings(level: string, stratum: string, recipe: Recipe, figures: SectionFigures): Finding[] {
-  if (!figures.stoppedShort) return [];
-  return [
-    finding({
-      code: 'SECTION_STOPPED_SHORT',
-      desk: 'sections',
-      severity: 'warning',
-      subject: recipe.id,
-      place: { level, stratum, item: recipe.id, position: recipe.position },
-      message: `${recipe.name} stopped after ${figures.steps} steps with ${figures.openSquares} of ${figures.wantedSquares} squares open`,
-      why: 'The step limit of the recipe ended the walk. Raise it, allow more walkers, or ask for less open floor.',
-    }),
-  ];
+  const about = { desk: 'sections', severity: 'warning', subject: recipe.id } as const;
+  const place = { level, stratum, item: recipe.id };
+  const found: Finding[] = [];
+  if (figures.stoppedShort) {
+    found.push(
+      finding({
+        ...about,
+        code: 'SECTION_STOPPED_SHORT',
+        place: { ...place, position: recipe.position },
+        message: `${recipe.name} stopped after ${figures.steps} steps with ${figures.openSquares} of ${figures.wantedSquares} squares open`,
+        why: 'The step limit of the recipe ended the walk. Raise it, allow more walkers, or ask for less open floor.',
+      }),
+    );
+  }
+  if (figures.unreachedSquares > 0) {
+    found.push(
+      finding({
+        ...about,
+        code: 'SECTION_CUT',
+        place: { ...place, position: figures.unreachedAt },
+        message: `${recipe.name}: no way from its spawn to ${figures.unreachedSquares} open ${figures.unreachedSquares === 1 ? 'square' : 'squares'}`,
+        why: 'Pinned walls stand across the cave, or lie apart from it since the seed changed. Move them or remove their pins.',
+      }),
+    );
+  }
+  return found;
 }

@@ -146,7 +146,7 @@ export class SectionsDesk {
       return;
     }
     if (!squares) {
-      this.snacks.open('Floor and ceiling cannot be pinned, only walls.', 'Close', { duration: 4000 });
+      this.snacks.open('Floor, ceiling and the rim behind a pinned wall can’t be pinned, only walls.', 'Close', { duration: 4000 });
       return;
     }
     const pin: Pin = { id: newId(), recipe: held.recipe.id, ...squares, ...over };
