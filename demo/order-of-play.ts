@@ -37,8 +37,9 @@ export function addOrder(records: CollectionContent['records']): void {
       id,
       rules: RULES[id] ?? [{ kind: 'after', levels: [before?.id ?? ''], need: 'all' }],
       gains: [
-        { value: 'shards', least: 0, most: 0, field: 'shards' },
-        { value: 'lamps-lit', least: 0, most: 1 },
+        // The first levels give some that nobody can miss, enough for the first threshold.
+        { value: 'shards', least: i < 5 ? 8 : 0, most: 8, field: 'shards' },
+        { value: 'lamps-lit', least: 1, most: 1 },
         { value: 'finds', least: 0, most: 0, field: 'pickups' },
         ...(i % 4 === 2 ? [{ value: 'heat', least: -4, most: 6 }] : []),
       ],

@@ -71,6 +71,7 @@ export function ruleHolds(rule: UnlockRule, state: PlayState): boolean {
     case 'code':
       return false;
     case 'after':
+      if (rule.levels.length === 0) return false;
       return rule.need === 'all' ? rule.levels.every((id) => state.played.has(id)) : rule.levels.some((id) => state.played.has(id));
     case 'value':
       return (state.values.get(rule.value) ?? -Infinity) >= rule.least;

@@ -3,10 +3,17 @@ import type { RecordTables } from '../model/records';
 import { fieldFindings } from './field-findings';
 import { levelsInOrder } from './order';
 import { checkUnlocking } from './unlock-check';
-import { unlockModel, type FigureOf } from './unlock-model';
+import { unlockModel, type FigureOf, type UnlockModel } from './unlock-model';
 
-/** What is wrong with the collection as data: codes used twice, strata that are gone, values that do not fit their fields, rules by which levels cannot open. */
-export function setFindings(tables: RecordTables, figureOf?: FigureOf): Finding[] {
+/**
+ * What is wrong with the collection as data: codes used twice, strata that are gone, values that do not fit their fields, rules by which levels cannot open.
+ * @param orderFindings checks the order of play; takes up to some seconds, so that a caller may keep what it said of an equal model
+ */
+export function setFindings(
+  tables: RecordTables,
+  figureOf?: FigureOf,
+  orderFindings: (model: UnlockModel) => readonly Finding[] = (model) => checkUnlocking(model).findings,
+): Finding[] {
   const findings: Finding[] = [];
   const levels = levelsInOrder(tables);
   const byCode = new Map<string, string[]>();
@@ -49,5 +56,5 @@ export function setFindings(tables: RecordTables, figureOf?: FigureOf): Finding[
       );
     }
   }
-  return [...findings, ...fieldFindings(tables), ...checkUnlocking(unlockModel(tables, figureOf)).findings];
+  return [...findings, ...fieldFindings(tables), ...orderFindings(unlockModel(tables, figureOf))];
 }

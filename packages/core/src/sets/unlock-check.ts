@@ -1,7 +1,9 @@
 import { finding, type Finding, type Severity } from '../findings';
 import type { UnlockRule } from '../model/unlock';
 import { ruleText, type OrderedLevel, type UnlockModel } from './unlock-model';
-import { lostValues } from './lost-values';
+import { askAllStates, type PlayAnswers } from './play-cones';
+import type { PlayedStep } from './play-analysis';
+import { MOST_STATES } from './play-states';
 import { greedyPlay, unlockReach, type Reach, type Witness, type WitnessStep } from './unlock-reach';
 
 /** What a check of the order of play knows. */
@@ -18,20 +20,26 @@ const MOST_PATH_STEPS = 100;
 
 /**
  * Checks the rules by which levels open. "Never" is said only of what the upper bound of all states leaves out; every
- * way that a finding shows was played step by step; what neither settles is said to be not decided.
+ * way that a finding shows was played step by step. What neither settles is searched over all states of play, where those are few
+ * enough; else it is said to be not decided. Takes up to some seconds: for a worker.
  */
 export function checkUnlocking(model: UnlockModel): UnlockCheck {
   const reach = unlockReach(model);
   const witness = greedyPlay(model);
   if (!model.hasRules) return { reach, witness, findings: [] };
-  const context: Context = { model, reach, witness, place: new Map(model.levels.map(({ id }, i) => [id, i])) };
-  return { reach, witness, findings: [...missingStart(context), ...model.levels.flatMap((level) => levelFindings(context, level)), ...sameMoment(context), ...lost(context)] };
+  const context: Context = { model, reach, witness, answers: askAllStates(model, reach, witness), place: new Map(model.levels.map(({ id }, i) => [id, i])) };
+  return {
+    reach,
+    witness,
+    findings: [...missingStart(context), ...model.levels.flatMap((level) => levelFindings(context, level)), ...sameMoment(context), ...notDecided(context)],
+  };
 }
 
 interface Context {
   readonly model: UnlockModel;
   readonly reach: Reach;
   readonly witness: Witness;
+  readonly answers: PlayAnswers;
   readonly place: ReadonlyMap<string, number>;
 }
 
@@ -72,69 +80,106 @@ function missingStart({ model }: Context): Finding[] {
   ];
 }
 
+/** Whether nothing rules out that a level opens. */
+function mayOpen({ reach, answers }: Context, id: string): boolean {
+  return reach.openable.has(id) && (answers.get(id)?.openable.has(id) ?? true);
+}
+
 function levelFindings(context: Context, level: OrderedLevel): Finding[] {
-  const { model, reach, witness } = context;
+  const { model, reach, witness, answers } = context;
   const name = nameIn(context);
   const findings: Finding[] = [];
-  const isOpenable = reach.openable.has(level.id);
-  if (!isOpenable) {
-    const reasons = level.rules.map((rule) => `${ruleText(rule, name)}: ${whyNever(context, rule)}`);
-    findings.push(
-      found(
-        'LEVEL_NEVER_OPENS',
-        'error',
-        level,
-        '',
-        `${level.name} can never open`,
-        `${reasons.length === 0 ? 'It has no rule by which it opens.' : `${reasons.join('; ')}.`} Played whole, with all there is to collect, it is still closed: ${wayText(model, witness.steps)}`,
-        witness.steps,
-      ),
-    );
-  } else if (!witness.opened.has(level.id)) {
-    findings.push(
-      found(
-        'LEVEL_NOT_DECIDED',
-        'warning',
-        level,
-        '',
-        `Whether ${level.name} can open is not decided`,
-        `It is not ruled out, but this way does not open it: ${wayText(model, witness.steps)}`,
-        witness.steps,
-      ),
-    );
+  const answer = answers.get(level.id);
+  const opens = mayOpen(context, level.id);
+  const way = wayText(model, witness.steps);
+  if (!opens) {
+    const reasons = reach.openable.has(level.id) ? ['No play opens it: all were tried'] : level.rules.map((rule) => `${ruleText(rule, name)}: ${whyNever(context, rule)}`);
+    const why = `${reasons.length === 0 ? 'It has no rule by which it opens.' : `${reasons.join('; ')}.`} Played whole, with all there is to collect, it is still closed: ${way}`;
+    findings.push(found('LEVEL_NEVER_OPENS', 'error', level, '', `${level.name} can never open`, why, witness.steps));
+  } else if (!witness.opened.has(level.id) && !answer?.opened.has(level.id)) {
+    const message = `Whether ${level.name} can open is not decided`;
+    findings.push(found('LEVEL_NOT_DECIDED', 'warning', level, '', message, `It is not ruled out, but this way does not open it: ${way}`, witness.steps));
   }
   level.rules.forEach((rule, i) => {
     if (rule.kind === 'value') {
-      const highest = reach.highest.get(rule.value) ?? -Infinity;
+      const bound = reach.highest.get(rule.value) ?? -Infinity;
+      // The search ends at the highest threshold; below it what it counts is exact.
+      const highest = Math.min(bound, answer?.highest.get(rule.value) ?? Infinity);
       if (highest < rule.least) {
         const message = `${level.name} opens at ${rule.least} ${name('value', rule.value)}, but at most ${highest} can be collected by then`;
-        findings.push(
-          found(
-            'THRESHOLD_TOO_HIGH',
-            isOpenable ? 'warning' : 'error',
-            level,
-            String(i),
-            message,
-            `With the most from every level: ${wayText(model, witness.steps)}`,
-            witness.steps,
-          ),
-        );
+        findings.push(found('THRESHOLD_TOO_HIGH', opens ? 'warning' : 'error', level, String(i), message, `With the most from every level: ${way}`, witness.steps));
       } else findings.push(...firesAgain(context, level, rule, i));
     }
-    if (rule.kind === 'after' && isOpenable && sendsBack(context, level, rule)) {
+    if (rule.kind === 'after' && opens && sendsBack(context, level, rule)) {
       const steps = rule.levels.map((id) => ({ level: id, times: 1 }));
       const message = `${level.name} opens only ${ruleText(rule, name)}, which comes later in the order of play`;
       findings.push(found('SENDS_BACK', 'warning', level, String(i), message, `The player is sent back: ${wayText(model, [...steps, { level: level.id, times: 1 }])}`, steps));
     }
   });
+  findings.push(...shutFindings(context, level));
   return findings;
+}
+
+/** A level that a value opens and play can shut; levels that only wait for such ones are named with it. */
+function shutFindings(context: Context, level: OrderedLevel): Finding[] {
+  const { model, answers } = context;
+  const shut = answers.get(level.id)?.shut.get(level.id);
+  if (!shut || !level.rules.some(({ kind }) => kind === 'value')) return [];
+  const steps = shut.map(({ level: id, times }) => ({ level: id, times }));
+  const waiting = model.levels.filter(({ id, rules }) => answers.get(id)?.shut.has(id) && !rules.some(({ kind }) => kind === 'value') && waitsFor(model, id, level.id));
+  const others = waiting.length === 0 ? '' : ` ${namesOf(waiting)} ${waiting.length === 1 ? 'waits' : 'wait'} for it.`;
+  const why = `Played like this, nothing opens it any more: ${shut.length === 0 ? 'from the beginning' : shutText(context, shut)}.${others}`;
+  return [found('LEVEL_SHUT', 'warning', level, 'shut', `${level.name} can be shut for good`, why, steps)];
+}
+
+/** Whether a level is opened after another, or after one that is. */
+function waitsFor(model: UnlockModel, id: string, other: string): boolean {
+  const queue = new Set([id]);
+  for (const at of queue) {
+    if (at === other) return true;
+    for (const rule of model.byId.get(at)?.rules ?? []) if (rule.kind === 'after') rule.levels.forEach((one) => queue.add(one));
+  }
+  return false;
+}
+
+/** A play in words, with what is collected on the way. */
+function shutText(context: Context, steps: readonly PlayedStep[]): string {
+  const name = nameIn(context);
+  const words = steps.map(({ level, times, collected }) => {
+    const amounts = Object.entries(collected).map(([value, amount]) => `${amount} ${name('value', value)}`);
+    return `${name('level', level)}${times > 1 ? ` × ${times}` : ''}${amounts.length > 0 ? ` (${amounts.join(', ')})` : ''}`;
+  });
+  return `${words.length > SHOWN_STEPS ? `… (${words.length - SHOWN_STEPS} before) → ` : ''}${words.slice(-SHOWN_STEPS).join(' → ')}`;
+}
+
+/** Levels whose plays are too many to try. */
+function notDecided({ model, answers, witness }: Context): Finding[] {
+  const open = model.levels.filter(({ id }) => answers.has(id) && answers.get(id) === undefined && witness.opened.has(id));
+  if (open.length === 0) return [];
+  return [
+    found(
+      'SHUT_NOT_DECIDED',
+      'note',
+      open[0],
+      'shut',
+      `Whether play can shut ${namesOf(open)} for good is not decided`,
+      `There are over ${MOST_STATES} states of play to try, or amounts that are not whole. Fewer levels that give or set back the same value make fewer.`,
+    ),
+  ];
+}
+
+function namesOf(levels: readonly OrderedLevel[]): string {
+  return `${levels
+    .slice(0, 4)
+    .map(({ name }) => name)
+    .join(', ')}${levels.length > 4 ? ` and ${levels.length - 4} more` : ''}`;
 }
 
 function whyNever(context: Context, rule: UnlockRule): string {
   const name = nameIn(context);
   if (rule.kind === 'value') return `at most ${context.reach.highest.get(rule.value) ?? 0} can be collected`;
   if (rule.kind !== 'after') return 'it cannot hold';
-  const closed = rule.levels.filter((id) => !context.reach.openable.has(id));
+  const closed = rule.levels.filter((id) => !mayOpen(context, id));
   return `${closed.map((id) => name('level', id)).join(', ')} can never open`;
 }
 
@@ -146,39 +191,49 @@ function sendsBack({ place, model }: Context, level: OrderedLevel, rule: Extract
   return rule.need === 'all' ? rule.levels.some(isLater) : rule.levels.every(isLater);
 }
 
-/** A value that is given each time and reset by some level comes up to a threshold again and again. */
+/** A value that is given each time and set back by some level comes up to a threshold again and again. */
 function firesAgain(context: Context, level: OrderedLevel, rule: Extract<UnlockRule, { kind: 'value' }>, index: number): Finding[] {
-  const { model, witness } = context;
+  const { model, witness, answers } = context;
   const value = model.values.find(({ id }) => id === rule.value);
-  if (!value || value.counts !== 'each time' || value.start >= rule.least || !witness.opened.has(level.id)) return [];
-  const resetter = model.levels.find(({ id, resets }) => resets.has(rule.value) && witness.opened.has(id));
-  const source = model.levels.find(({ id, gains, resets }) => (gains.get(rule.value)?.most ?? 0) > 0 && !resets.has(rule.value) && witness.opened.has(id));
-  if (!resetter || !source) return [];
-  // The resetting level may itself give some of it.
-  const missing = rule.least - value.start - (resetter.gains.get(rule.value)?.most ?? 0);
-  const times = Math.max(1, Math.ceil(missing / (source.gains.get(rule.value)?.most ?? 1)));
-  const loop: WitnessStep[] = [
-    { level: resetter.id, times: 1 },
-    { level: source.id, times },
-  ];
+  if (!value || value.counts !== 'each time' || value.start >= rule.least) return [];
+  const loop = loopUp(model, witness, value.id, value.start, rule.least);
+  const answer = answers.get(level.id);
+  if (!loop && !answer?.comesUpAgain(rule.value, rule.least)) return [];
   const message = `The rule of ${level.name} at ${rule.least} ${value.name} fires again and again`;
-  return [
-    found(
-      'RULE_FIRES_AGAIN',
-      'warning',
-      level,
-      `${index}.again`,
-      message,
-      `${resetter.name} resets ${value.name}, and it can be collected anew: ${wayText(model, loop)}, over and over.`,
-      loop,
-    ),
-  ];
+  const why = loop
+    ? `${model.byId.get(loop[0].level)?.name} resets ${value.name}, and it can be collected anew: ${wayText(model, loop)}, over and over.`
+    : `Some levels reset ${value.name}, and it can be collected anew, over and over.`;
+  return [found('RULE_FIRES_AGAIN', 'warning', level, `${index}.again`, message, why, loop)];
+}
+
+/** A level that leaves a value below a threshold, then one that brings it up, both opened on the way: they can be played in turn for ever. */
+function loopUp(model: UnlockModel, witness: Witness, value: string, start: number, least: number): WitnessStep[] | undefined {
+  const open = model.levels.filter(({ id }) => witness.opened.has(id));
+  const setBack = open.find(({ gains, resets }) => resets.has(value) && start + (gains.get(value)?.least ?? 0) < least);
+  if (!setBack) return undefined;
+  const after = start + (setBack.gains.get(value)?.least ?? 0);
+  for (const { id, gains, resets } of open) {
+    const most = gains.get(value)?.most ?? 0;
+    if (!resets.has(value) && most > 0) {
+      return [
+        { level: setBack.id, times: 1 },
+        { level: id, times: Math.ceil((least - after) / most) },
+      ];
+    }
+  }
+  const jump = open.find(({ gains, resets }) => resets.has(value) && start + (gains.get(value)?.most ?? 0) >= least);
+  return jump
+    ? [
+        { level: setBack.id, times: 1 },
+        { level: jump.id, times: 1 },
+      ]
+    : undefined;
 }
 
 function sameMoment(context: Context): Finding[] {
   const groups = new Map<string, { rule: UnlockRule; levels: OrderedLevel[] }>();
   for (const level of context.model.levels) {
-    if (!context.reach.openable.has(level.id)) continue;
+    if (!mayOpen(context, level.id)) continue;
     for (const rule of level.rules) {
       if (rule.kind === 'code') continue;
       const key = JSON.stringify(rule.kind === 'after' ? [...new Set(rule.levels)].sort().concat(rule.levels.length > 1 ? rule.need : '') : rule);
@@ -190,9 +245,8 @@ function sameMoment(context: Context): Finding[] {
   return [...groups.values()]
     .filter(({ levels }) => levels.length > 1)
     .map(({ rule, levels }) => {
-      const names = levels.map(({ name }) => name);
       const text = ruleText(rule, nameIn(context));
-      const message = `${names.slice(0, 4).join(', ')}${names.length > 4 ? ` and ${names.length - 4} more` : ''} open at the same moment, ${text}`;
+      const message = `${namesOf(levels)} open at the same moment, ${text}`;
       const path = rule.kind === 'after' ? rule.levels.map((id) => ({ level: id, times: 1 })) : [];
       return found(
         'SAME_MOMENT',
@@ -207,28 +261,4 @@ function sameMoment(context: Context): Finding[] {
         path,
       );
     });
-}
-
-function lost(context: Context): Finding[] {
-  const { model } = context;
-  return lostValues(model, context.reach, context.witness).map(({ level, index, resetter, value, least, remaining, steps }) =>
-    steps
-      ? found(
-          'VALUE_LOST',
-          'warning',
-          level,
-          `${index}.lost`,
-          `${level.name} stays closed once ${resetter.name} has reset ${value.name}`,
-          `It opens at ${least} ${value.name}; after this way at most ${remaining} are left to collect: ${wayText(model, steps)}`,
-          steps,
-        )
-      : found(
-          'VALUE_LOSS_NOT_DECIDED',
-          'note',
-          level,
-          `${index}.lost`,
-          `Whether ${resetter.name} can make ${level.name} lose its ${value.name} is not decided`,
-          'The way that was tried does not lead there.',
-        ),
-  );
 }

@@ -102,10 +102,8 @@ export interface Witness {
 }
 
 export interface GreedyOptions {
-  /** Id of the carried value of which only the least is collected. */
-  readonly sparing?: string;
-  /** Ends once this level was played. */
-  readonly until?: string;
+  /** Collects the least of what is given once. */
+  readonly sparing?: boolean;
 }
 
 /** A value that is given each time is collected over and over, at most this often for one threshold. */
@@ -115,7 +113,7 @@ const MOST_REPEATS = 1e6;
  * Plays everything that opens, in order of play, each with the most there is to collect; levels that reset something
  * come as late as they can. A real play: what it opens does open.
  */
-export function greedyPlay(model: UnlockModel, { sparing, until }: GreedyOptions = {}): Witness {
+export function greedyPlay(model: UnlockModel, { sparing = false }: GreedyOptions = {}): Witness {
   const waiting = new WaitingRules(model);
   const place = new Map(model.levels.map(({ id }, i) => [id, i]));
   const amounts = new Map(model.values.map(({ id, start }) => [id, start]));
@@ -140,13 +138,12 @@ export function greedyPlay(model: UnlockModel, { sparing, until }: GreedyOptions
       open(waiting.played(level.id));
       for (const { id, start, counts } of model.values) {
         const gain = level.gains.get(id);
-        const amount = (id === sparing && level.id !== until ? gain?.least : gain?.most) ?? 0;
+        const amount = (sparing && counts === 'once' ? gain?.least : gain?.most) ?? 0;
         const before = level.resets.has(id) ? start : (amounts.get(id) ?? start);
         amounts.set(id, before + amount);
         if (counts === 'each time' && amount > 0 && !level.resets.has(id)) farms.set(id, level);
         open(waiting.reached(id, before + amount));
       }
-      if (level.id === until) return { steps, opened, amounts };
       continue;
     }
     // Nothing new is left: collect again what is given each time.

@@ -1,9 +1,11 @@
 /// <reference lib="webworker" />
-import { emptyRecordTables, levelFigureIn, setFindings, type LevelFiguresTable, type RecordTables } from '@stravel/core';
+import { checkUnlocking, emptyRecordTables, levelFigureIn, setFindings, type Finding, type LevelFiguresTable, type RecordTables, type UnlockModel } from '@stravel/core';
 import type { MirrorAnswer, MirrorRequest } from './mirror-protocol';
 
 const tables = emptyRecordTables();
 let figures: LevelFiguresTable = {};
+/** Findings of the order of play last checked, by its model: most changes leave it alone, and a search over all plays takes long. */
+let lastOrder: { readonly model: string; readonly findings: readonly Finding[] } | undefined;
 let due: ReturnType<typeof setTimeout> | undefined;
 
 addEventListener('message', ({ data }: MessageEvent<MirrorRequest>) => {
@@ -23,9 +25,15 @@ addEventListener('message', ({ data }: MessageEvent<MirrorRequest>) => {
       // Of checks that wait in a row only the last one counts.
       clearTimeout(due);
       due = setTimeout(() => {
-        const answer: MirrorAnswer = { round, findings: setFindings(tables, levelFigureIn(tables as RecordTables, figures)) };
+        const answer: MirrorAnswer = { round, findings: setFindings(tables, levelFigureIn(tables as RecordTables, figures), orderFindings) };
         postMessage(answer);
       });
     }
   }
 });
+
+function orderFindings(model: UnlockModel): readonly Finding[] {
+  const key = JSON.stringify([model.values, model.levels.map(({ gains, resets, ...level }) => ({ ...level, gains: [...gains], resets: [...resets] }))]);
+  if (lastOrder?.model !== key) lastOrder = { model: key, findings: checkUnlocking(model).findings };
+  return lastOrder.findings;
+}

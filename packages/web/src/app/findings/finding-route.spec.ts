@@ -15,7 +15,7 @@ describe('where findings lead', () => {
     [of('sets', { level: 'l' }), ['/sets'], { at: 'l' }],
     [of('sets', { level: 'l', field: 'f' }), ['/sets'], { at: 'l', column: 'f' }],
     [of('sets', { register: 'r', entry: 'e', field: 'f' }), ['/sets/register', 'r'], { entry: 'e', column: 'f' }],
-    [of('sets', { level: 'l' }, 'VALUE_LOST'), ['/sets/order'], { level: 'l' }],
+    [of('sets', { level: 'l' }, 'LEVEL_SHUT'), ['/sets/order'], { level: 'l' }],
     [of('budget', { level: 'l' }), ['/budget'], {}],
     [of('sight', { level: 'l', position: [1, 2, 3] }), ['/sight', 'l'], { at: '1,2,3' }],
   ])('%#: goes to its place', (one, path, query) => {

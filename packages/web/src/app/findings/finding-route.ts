@@ -1,7 +1,7 @@
 import type { Finding } from '@stravel/core';
 
 /** Findings about how levels open. */
-const ORDER_CODES = new Set([
+export const ORDER_CODES: ReadonlySet<string> = new Set([
   'START_MISSING',
   'LEVEL_NEVER_OPENS',
   'LEVEL_NOT_DECIDED',
@@ -9,8 +9,8 @@ const ORDER_CODES = new Set([
   'SENDS_BACK',
   'RULE_FIRES_AGAIN',
   'SAME_MOMENT',
-  'VALUE_LOST',
-  'VALUE_LOSS_NOT_DECIDED',
+  'LEVEL_SHUT',
+  'SHUT_NOT_DECIDED',
 ]);
 
 /** Where a click on a finding leads. */

@@ -1,20 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import {
-  RECORDS_DOCUMENT,
-  checkUnlocking,
-  fieldsOf,
-  levelsInOrder,
-  ruleText,
-  unlockModel,
-  type CarriedValue,
-  type Finding,
-  type Level,
-  type LevelOrder,
-  type OrderGraph,
-} from '@stravel/core';
+import { RECORDS_DOCUMENT, fieldsOf, levelsInOrder, ruleText, unlockModel, type CarriedValue, type Finding, type Level, type LevelOrder, type OrderGraph } from '@stravel/core';
 import { Compute } from '../../../compute/compute';
+import { ORDER_CODES } from '../../../findings/finding-route';
+import { SetCheck } from '../../../findings/set-check';
 import { WorkInHand } from '../../../compute/work-in-hand';
 import { recordsFeature, selectPlayNumbers } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
@@ -71,8 +61,9 @@ export class OrderPage {
   readonly model = computed(() => unlockModel(this.tables(), this.context.figureOf()));
   readonly values = computed(() => this.model().values);
   readonly numberFields = computed(() => fieldsOf(this.tables(), null).filter(({ type, list }) => (type === 'number' || type === 'whole number') && !list));
-  private readonly check = computed(() => checkUnlocking(this.model()));
-  readonly findings = computed(() => this.check().findings);
+  private readonly setFindings = inject(SetCheck).findings;
+  readonly findings = computed(() => this.setFindings().filter(({ code }) => ORDER_CODES.has(code)));
+  private readonly neverOpen = computed(() => new Set(this.findings().flatMap(({ code, subject }) => (code === 'LEVEL_NEVER_OPENS' ? [subject] : []))));
   private readonly edges = computed(() =>
     this.model().levels.flatMap(({ id, rules }) =>
       rules.flatMap((rule) => (rule.kind === 'after' ? rule.levels.map((from) => ({ from, to: id, text: rule.levels.length > 1 ? rule.need : '' })) : [])),
@@ -83,11 +74,11 @@ export class OrderPage {
   readonly graphLevels = computed(() => {
     const playing = this.mode() === 'play through';
     const state = playing ? playMoves(this.model(), this.moves(), this.start.beginning()).states.at(-1) : undefined;
-    const { openable } = this.check().reach;
+    const never = this.neverOpen();
     const name = (kind: 'level' | 'value', id: string): string => (kind === 'value' ? this.tables().carriedValue[id]?.name : this.tables().level[id]?.name) ?? id;
     return new Map(
       this.model().levels.map(({ id, name: title, rules }): [string, GraphLevel] => {
-        const shown = state?.played.has(id) ? 'played' : state?.open.has(id) ? 'open' : !playing && this.model().hasRules && !openable.has(id) ? 'never' : 'plain';
+        const shown = state?.played.has(id) ? 'played' : state?.open.has(id) ? 'open' : !playing && never.has(id) ? 'never' : 'plain';
         const says = rules.filter(({ kind }) => kind !== 'after').map((rule) => ruleText(rule, name));
         return [id, { id, number: String(this.numbers().get(id) ?? ''), name: title, says: rules.length === 0 ? 'no rule' : says.join(' · '), state: shown }];
       }),
@@ -112,8 +103,8 @@ export class OrderPage {
       untracked(() => void this.layOut(nodes, edges));
     });
     effect(() => {
-      const { openable } = this.check().reach;
-      this.workspace.footLeft.set([`${this.model().levels.filter(({ id }) => openable.has(id)).length} of ${this.levels().length} play levels can open`]);
+      const never = this.neverOpen();
+      this.workspace.footLeft.set([`${this.model().levels.filter(({ id }) => !never.has(id)).length} of ${this.levels().length} play levels can open`]);
       this.workspace.footRight.set([]);
     });
   }
