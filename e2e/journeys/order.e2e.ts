@@ -46,7 +46,7 @@ test.describe('Order of play', () => {
     await page.getByRole('button', { name: 'play through' }).click();
     await page.getByRole('button', { name: 'Play Cullet Yard' }).click();
     await expect(page.getByText('opens Sorting Hall')).toBeVisible();
-    await page.getByLabel('Shards collected in Sorting Hall').fill('0');
+    await page.getByLabel('Shards collected in Sorting Hall').fill('8');
     await page.getByRole('button', { name: 'Play Sorting Hall' }).click();
     await expect(page.getByText('opens Furnace One')).toBeVisible();
     await page.getByRole('button', { name: 'Type the code of Potash Grotto' }).click();

@@ -181,11 +181,22 @@ export { groupChain, groupTree, groupsWithin, withoutAside, type GroupNode } fro
 export { placementBounds } from './layout/placement-bounds';
 export { BAKE_KINDS, sightKey, type BakeKind } from './bakes/bake-key';
 export { loadTime, type LoadParts, type LoadTime } from './budget/cost-model';
-export { FIGURES_VERSION, levelFigures, type FiguresInput, type FiguresSummary, type LevelFigures, type StratumFigures, type Tally } from './budget/level-figures';
+export { countLevel, type LevelCount, type Tally } from './budget/count-level';
+export type { StratumFigures } from './budget/count-strata';
+export { FIGURES_VERSION, levelFigures, type FiguresInput, type FiguresSummary, type LevelFigures } from './budget/level-figures';
 export type { CostCause, PocketFigures } from './budget/pocket-figures';
-export { BUDGET_MEASURES, NEAR_SHARE, budgetFindings, holdAgainst, type BudgetMeasure, type HeldLevel } from './budget/hold-against';
+export {
+  BUDGET_MEASURES,
+  NEAR_SHARE,
+  budgetFindings,
+  holdAgainst,
+  type BudgetMeasure,
+  type FigureState,
+  type HeldFigure,
+  type HeldLevel,
+  type LevelCosts,
+} from './budget/hold-against';
 export { BAKE_TASKS, type BakeTaskInput, type BakeTaskName, type BakeTaskResult, type LevelBakeInput, type LevelBakeKeys } from './bakes/run-task';
-export { checkedSight } from './schema/checked-sight';
 export { BoxTree } from './spatial/box-tree';
 
 export { carveBurrow, type Burrow, type BurrowOptions } from './sections/carve-burrow';

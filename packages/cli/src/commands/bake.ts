@@ -17,7 +17,7 @@ export async function bakeSightCommand(level: string, options: { json?: boolean;
     const { pockets, reachedPockets, openings, visiblePairs } = sight.figures;
     process.stdout.write(
       [
-        `${level}: ${sight.closed ? 'closed' : 'not closed'}, ${reachedPockets} of ${pockets} pockets reached, ${openings} openings, ${visiblePairs} pairs see each other`,
+        `${level}: ${sight.closed ? 'closed' : sight.wayOut ? 'not closed' : 'nothing blocks the view'}, ${reachedPockets} of ${pockets} pockets reached, ${openings} openings, ${visiblePairs} pairs see each other`,
         worst
           ? `worst pocket ${worst.pocket + 1} at ${worst.middle.map((v) => v.toFixed(1)).join(', ')}: ${worst.triangles} triangles, ${worst.drawCalls} draw calls, ${worst.things} things`
           : 'nothing is drawn',

@@ -1,5 +1,6 @@
 import { figuresInput } from '../budget/figures-input';
-import { levelFigures, type LevelFigures } from '../budget/level-figures';
+import { countLevel, type LevelCount } from '../budget/count-level';
+import { levelFigures, type FiguresInput, type LevelFigures } from '../budget/level-figures';
 import { cutLevel, type CutInput, type CutLevel } from '../cells/cut-level';
 import { makeRehearsal, type RehearsalInput } from '../cells/make-rehearsal';
 import type { RehearsalResult } from '../cells/rehearsal-result';
@@ -40,10 +41,12 @@ export interface LevelBakeInput {
   readonly view: ViewSettings;
 }
 
-/** The keys that a level's bakes would have now. */
+/** The keys that a level's bakes would have now, and what is counted without them. */
 export interface LevelBakeKeys {
   readonly sight: string;
   readonly figures: string;
+  /** Null where a placement's piece is missing. */
+  readonly count: LevelCount | null;
 }
 
 /** The computations that run the same in a web worker, a server thread and the shell, by name. */
@@ -51,7 +54,8 @@ export const BAKE_TASKS = {
   'bake-keys': ({ content, pieces, view }: LevelBakeInput, context: RunContext): LevelBakeKeys => {
     const made = withSections(content, context);
     const sight = sightKey(levelSightInput(made.content));
-    return { sight, figures: figuresKey(figuresInput(made, pieces, view), sight) };
+    const input = figuresInput(made, pieces, view);
+    return { sight, figures: figuresKey(input, sight), count: countIfAll(input, context) };
   },
   'bake-sight': (content: LevelContent, context: RunContext): SightResult => bakeSight(levelSightInput(withSections(content, context).content), {}, context),
   'bake-figures': ({ content, pieces, view, sight }: LevelBakeInput & { readonly sight: SightResult }, context: RunContext): LevelFigures =>
@@ -78,6 +82,11 @@ export const BAKE_TASKS = {
   'check-pack': (input: CheckPackInput, context: RunContext): Finding[] => checkPack(input, context),
   'pack-level': (input: PackLevelInput, context: RunContext): Promise<PackFile[]> => packLevel(input, context),
 } as const;
+
+function countIfAll(input: Omit<FiguresInput, 'sight'>, context: RunContext): LevelCount | null {
+  const known = new Set(input.pieces.map(({ id }) => id));
+  return input.strata.every(({ placements }) => placements.every(({ piece }) => known.has(piece))) ? countLevel(input, context) : null;
+}
 
 export type BakeTaskName = keyof typeof BAKE_TASKS;
 export type BakeTaskInput<N extends BakeTaskName> = Parameters<(typeof BAKE_TASKS)[N]>[0];

@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { createRunContext } from '../context/run-context';
 import { boxPlanes } from '../geometry/block-solid';
 import type { Device } from '../model/device';
@@ -11,7 +12,8 @@ import { levelSightInput } from '../sight/level-sight-input';
 import { figuresKey, sightKey } from '../bakes/bake-key';
 import { loadTime } from './cost-model';
 import { figuresInput } from './figures-input';
-import { budgetFindings, holdAgainst } from './hold-against';
+import { countLevel } from './count-level';
+import { budgetFindings, holdAgainst, type LevelCosts } from './hold-against';
 import { levelFigures } from './level-figures';
 
 const device: Device = {
@@ -116,13 +118,63 @@ describe('figures of a level', () => {
     expect(figures.files).toBe(3);
   });
 
+  const count = countLevel(figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), createRunContext());
+
   it('are held against a device, and every broken budget is a finding', () => {
-    const held = holdAgainst(figures, device);
+    const costs: LevelCosts = { count, baked: { figures, isFresh: true } };
+    const held = holdAgainst(costs, device);
     expect(held.over).toContain('triangles');
-    expect(held.shares.triangles).toBeCloseTo(112 / 50);
-    const codes = budgetFindings(level, figures, device).map(({ code }) => code);
+    expect(held.figures.triangles).toEqual({ state: 'known', value: 112, share: 112 / 50 });
+    const codes = budgetFindings(level, costs, device).map(({ code }) => code);
     expect(codes).toContain('OVER_TRIANGLES');
     expect(codes).not.toContain('OVER_MEMORY_BYTES');
+  });
+
+  it('are known without a bake as far as they need none, and bounded as far as that is enough', () => {
+    const { memoryBytes, diskBytes, files, tally } = figures;
+    expect(count).toMatchObject({ memoryBytes, diskBytes, files, tally });
+    // 3 pins of 20, 7 blocks of 12; a pin of 2 materials, one material of blocks in one lattice cell on either side of 0.
+    expect(count.bound.triangles).toBe(144);
+    const states = (costs: LevelCosts, triangles: number) => {
+      const held = holdAgainst(costs, { ...device, budget: { ...device.budget, triangles } });
+      return [held.figures.triangles.state, held.figures.triangles.value, held.figures.memoryBytes.state, held.over.includes('triangles'), held.undecided.includes('triangles')];
+    };
+    const stale = { figures, isFresh: false };
+    expect(states({ count, baked: undefined }, 144)).toEqual(['bound', 144, 'known', false, false]);
+    expect(states({ count, baked: undefined }, 143)).toEqual(['not known', 144, 'known', false, true]);
+    expect(states({ count, baked: stale }, 144)).toEqual(['bound', 144, 'known', false, false]);
+    expect(states({ count, baked: stale }, 100)).toEqual(['stale', 112, 'known', false, true]);
+    expect(states({ count, baked: { figures, isFresh: true } }, 100)).toEqual(['known', 112, 'known', true, false]);
+    // What can't be counted is not known, or as it was.
+    expect(states({ count: undefined, baked: undefined }, 100)).toEqual(['not known', undefined, 'not known', false, true]);
+    expect(states({ count: undefined, baked: stale }, 200)).toEqual(['stale', 112, 'stale', false, true]);
+    // A bake that reached no pocket has counted nothing.
+    expect(states({ count, baked: { figures: { ...figures, worst: [] }, isFresh: true } }, 100)[0]).toBe('not known');
+  });
+
+  it('never show more from a place than the bound', () => {
+    const steps = [20, 6].map((triangles, i) => ({ triangles, vertices: 9, materials: 2 - i, bytes: 100, deviationMetres: i * 0.01 }));
+    const at = fc.tuple(fc.double({ min: -150, max: 150, noNaN: true }), fc.double({ min: -150, max: 150, noNaN: true }));
+    fc.assert(
+      fc.property(fc.array(at, { maxLength: 12 }), fc.array(at, { maxLength: 12 }), (walls, pins) => {
+        const content = {
+          ...EMPTY_CONTENT,
+          block: walls.map(([x, z], i) => wall(`w${i}`, x, 0, z, 3 + i, 4, 2)),
+          placement: pins.map(([x, z], i) => ({ id: `p${i}`, piece: 'pin', position: [x, 0, z] as const, turn: [0, 0, 0] as const, scale: [1, 1, 1] as const })),
+        };
+        if (walls.length + pins.length === 0) return;
+        const made = { content: { level, strata: [{ ...rooms.strata[0], content }] }, findings: [] };
+        const input = figuresInput(made, { pin: { ...piece, steps } }, DEFAULT_VIEW);
+        const seen = levelFigures({ ...input, sight: bakeSight(levelSightInput(made.content), {}, createRunContext()) }, createRunContext());
+        const { bound, triangles } = countLevel(input, createRunContext());
+        expect(bound.triangles).toBe(triangles);
+        for (const one of seen.pocketTriangles) expect(one).toBeLessThanOrEqual(bound.triangles);
+        for (const one of seen.pocketDrawCalls) expect(one).toBeLessThanOrEqual(bound.drawCalls);
+        // Without a block that hides all is seen from everywhere, at its nearest step.
+        if (walls.length === 0) expect(seen.worst[0].triangles).toBe(bound.triangles);
+      }),
+      { numRuns: 30, examples: [[[], [[0, 0]]]] },
+    );
   });
 
   it('name a placement whose piece is gone', () => {

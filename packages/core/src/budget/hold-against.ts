@@ -2,36 +2,71 @@ import { finding, type Finding } from '../findings';
 import type { Device } from '../model/device';
 import type { Level } from '../model/level';
 import { loadTime, type LoadTime } from './cost-model';
+import type { LevelCount } from './count-level';
 import type { FiguresSummary } from './level-figures';
 
 export type BudgetMeasure = 'triangles' | 'drawCalls' | 'memoryBytes' | 'loadMs' | 'diskBytes';
 export const BUDGET_MEASURES: readonly BudgetMeasure[] = ['triangles', 'drawCalls', 'memoryBytes', 'loadMs', 'diskBytes'];
 
+/** How far a figure can be trusted. A bound is above the true figure and within the limit, which settles it. */
+export const FIGURE_STATES = ['known', 'bound', 'stale', 'not known'] as const;
+export type FigureState = (typeof FIGURE_STATES)[number];
+
+/** A figure held against its limit. */
+export interface HeldFigure {
+  readonly state: FigureState;
+  /** Of one that is not known, the most that it can be; undefined when nothing was counted. */
+  readonly value: number | undefined;
+  /** Value over limit, 1 at the limit. */
+  readonly share: number | undefined;
+}
+
 /** A level held against a device. */
 export interface HeldLevel {
-  readonly values: Readonly<Record<BudgetMeasure, number>>;
-  /** Value over limit, 1 at the limit. */
-  readonly shares: Readonly<Record<BudgetMeasure, number>>;
-  readonly load: LoadTime;
+  readonly figures: Readonly<Record<BudgetMeasure, HeldFigure>>;
+  readonly load: LoadTime | undefined;
+  /** Measures that are known to be over their limit. */
   readonly over: readonly BudgetMeasure[];
+  /** Measures of which a stale or missing bake leaves open whether they are. */
+  readonly undecided: readonly BudgetMeasure[];
+}
+
+/** What a level's figures are read from. */
+export interface LevelCosts {
+  /** Of the level as it stands; undefined when it can't be counted. */
+  readonly count: LevelCount | undefined;
+  /** Of its last bake, and whether that agrees with the level as it stands. */
+  readonly baked: { readonly figures: FiguresSummary; readonly isFresh: boolean } | undefined;
 }
 
 /** Above this share of a limit a value is near it. */
 export const NEAR_SHARE = 0.9;
 
-/** Holds a level's figures against a device's budget. */
-export function holdAgainst(figures: FiguresSummary, device: Device): HeldLevel {
-  const load = loadTime(figures, device);
-  const values: Record<BudgetMeasure, number> = {
-    triangles: figures.worst.at(0)?.triangles ?? 0,
-    drawCalls: figures.worstDrawCalls?.drawCalls ?? 0,
-    memoryBytes: figures.memoryBytes,
-    loadMs: load.totalMs,
-    diskBytes: figures.diskBytes,
+/** Holds what is known of a level against a device's budget. What is counted without a bake is never stale. */
+export function holdAgainst({ count, baked }: LevelCosts, device: Device): HeldLevel {
+  const { budget } = device;
+  const counted = count ?? baked?.figures;
+  const load = counted && loadTime(counted, device);
+  const of = (state: FigureState, value: number | undefined, limit: number): HeldFigure => ({ state, value, share: value === undefined ? undefined : value / limit });
+  const plain = (value: number | undefined, limit: number): HeldFigure => of(value === undefined ? 'not known' : count || baked?.isFresh ? 'known' : 'stale', value, limit);
+  const seen = (worst: number | undefined, bound: number | undefined, limit: number): HeldFigure => {
+    if (baked?.isFresh && worst !== undefined) return of('known', worst, limit);
+    if (bound !== undefined && bound <= limit) return of('bound', bound, limit);
+    return worst === undefined ? of('not known', bound, limit) : of('stale', worst, limit);
   };
-  const shares = { ...values };
-  for (const measure of BUDGET_MEASURES) shares[measure] = values[measure] / device.budget[measure];
-  return { values, shares, load, over: BUDGET_MEASURES.filter((measure) => shares[measure] > 1) };
+  const figures: Record<BudgetMeasure, HeldFigure> = {
+    triangles: seen(baked?.figures.worst.at(0)?.triangles, count?.bound.triangles, budget.triangles),
+    drawCalls: seen(baked?.figures.worstDrawCalls?.drawCalls, count?.bound.drawCalls, budget.drawCalls),
+    memoryBytes: plain(counted?.memoryBytes, budget.memoryBytes),
+    loadMs: plain(load?.totalMs, budget.loadMs),
+    diskBytes: plain(counted?.diskBytes, budget.diskBytes),
+  };
+  return {
+    figures,
+    load,
+    over: BUDGET_MEASURES.filter((measure) => figures[measure].state === 'known' && (figures[measure].share ?? 0) > 1),
+    undecided: BUDGET_MEASURES.filter((measure) => figures[measure].state === 'stale' || figures[measure].state === 'not known'),
+  };
 }
 
 const NAMES: Readonly<Record<BudgetMeasure, string>> = {
@@ -42,19 +77,20 @@ const NAMES: Readonly<Record<BudgetMeasure, string>> = {
   diskBytes: 'bytes on disk',
 };
 
-/** One finding for each budget that a level breaks on a device. */
-export function budgetFindings(level: Level, figures: FiguresSummary, device: Device): Finding[] {
-  const held = holdAgainst(figures, device);
+/** One finding for each budget that a level is known to break on a device. */
+export function budgetFindings(level: Level, costs: LevelCosts, device: Device): Finding[] {
+  const held = holdAgainst(costs, device);
   return held.over.map((measure) => {
-    const spot = measure === 'triangles' ? figures.worst.at(0) : measure === 'drawCalls' ? figures.worstDrawCalls : null;
+    const { value = NaN, share = NaN } = held.figures[measure];
+    const spot = measure === 'triangles' ? costs.baked?.figures.worst.at(0) : measure === 'drawCalls' ? costs.baked?.figures.worstDrawCalls : null;
     return finding({
       code: `OVER_${measure.replace(/([A-Z])/g, '_$1').toUpperCase()}`,
       desk: 'budget',
       severity: 'error',
       subject: `${level.id}.${device.id}`,
       place: { level: level.id, ...(spot ? { position: spot.middle } : {}) },
-      message: `${level.name} has ${Math.round(held.values[measure])} ${NAMES[measure]}, ${device.name} allows ${device.budget[measure]}`,
-      why: `It is ${Math.round((held.shares[measure] - 1) * 100)} % over what ${device.name} holds at ${device.framesPerSecond} frames a second.`,
+      message: `${level.name} has ${Math.round(value)} ${NAMES[measure]}, ${device.name} allows ${device.budget[measure]}`,
+      why: `It is ${Math.round((share - 1) * 100)} % over what ${device.name} holds at ${device.framesPerSecond} frames a second.`,
     });
   });
 }

@@ -37,13 +37,13 @@ export function checkPack({ content, inspections, choice }: CheckPackInput, cont
   levels.forEach((level, i) => {
     context.checkCancelled();
     context.progress(i / levels.length, `checking ${level.name}`);
-    let [blocks, placements, hiding] = [0, 0, 0];
+    let [blocks, placements, others] = [0, 0, 0];
     for (const { stratum } of level.strata) {
       const stored = strata.get(stratum);
       if (!stored) continue;
       const items = withAssemblies(standingContent(stored, level.id), (id) => strata.get(id));
       blocks += items.block.length;
-      hiding += items.block.filter(({ sight }) => sight === 'hides').length + items.recipe.length;
+      others += items.recipe.length + items.marker.length + items.volume.length + items.tileFloor.length + items.mask.length;
       placements += items.placement.length;
       for (const placement of items.placement) {
         usedPieces.add(placement.piece);
@@ -62,16 +62,16 @@ export function checkPack({ content, inspections, choice }: CheckPackInput, cont
         );
       }
     }
-    if (hiding === 0 && level.bounds === null) {
+    if (blocks + placements + others === 0 && level.bounds === null) {
       findings.push(
         finding({
-          code: 'PACK_NO_SIGHT',
+          code: 'PACK_EMPTY',
           desk: 'pack',
           severity: 'error',
           subject: level.id,
           place: { level: level.id },
-          message: `${level.name} has neither a block that hides nor bounds`,
-          why: 'No visible sets can be made of it. Lay blocks out, or take its strata away.',
+          message: `Nothing stands in ${level.name}`,
+          why: 'There is nothing in it to pack. Lay something out, or take its strata away.',
         }),
       );
     }

@@ -17,6 +17,7 @@ import { checkPack } from './check-pack';
 import { inspectKit } from './inspect-kit';
 import { packKit } from './pack-kit';
 import { packLevel, type PackLevelInput } from './pack-level';
+import { EMPTY_CONTENT } from '../model/stratum';
 import { manifestPaths, manifestText } from './pack-manifest';
 import { PLAIN_TARGET } from './pack-target';
 
@@ -79,16 +80,19 @@ describe('the check of a pack', () => {
     expect(codes({ inspections: { kit: { ...bad, nodes: [], movedNodes: [], textures: [], missingTextures: [] } } })).toEqual(['PACK_NODE_MISSING pin']);
   });
 
-  it('finds a level of which no visible sets can be made, and passes over one without strata', () => {
+  it('finds a level in which nothing stands, takes one without a block, and passes over one without strata', () => {
     content.records.level['one'] = { ...content.records.level['one'], bounds: null, strata: [{ stratum: 'own', switchedOff: false }] };
     content.records.level['two'] = { ...content.records.level['two'], strata: [] };
-    expect(codes()).toEqual(['PACK_NO_SIGHT one']);
+    expect(codes()).toEqual([]);
+    content.strata.set('own', EMPTY_CONTENT);
+    expect(codes()).toEqual(['PACK_EMPTY one']);
   });
 
   it('leaves trial and tool levels out unless asked', () => {
     content.records.level['two'] = { ...content.records.level['two'], bounds: null, strata: [{ stratum: 'own', switchedOff: false }], purpose: 'trial' };
+    content.strata.set('own', EMPTY_CONTENT);
     expect(codes()).toEqual([]);
-    expect(codes({ choice: { withAllPurposes: true } })).toEqual(['PACK_NO_SIGHT two']);
+    expect(codes({ choice: { withAllPurposes: true } })).toEqual(['PACK_EMPTY two']);
   });
 });
 

@@ -12,7 +12,7 @@ import { mergePockets } from './merge-pockets';
 import { openingTable } from './opening-polygons';
 import { partition, type DividerPlane, type EmptyLeaf } from './partition';
 import { DEFAULT_SIGHT_OPTIONS, SIGHT_VERSION, type SightDivider, type SightInput, type SightOptions } from './sight-input';
-import type { Opening, Pocket, SightResult } from './sight-result';
+import { OPEN_CELL, type Opening, type Pocket, type SightResult } from './sight-result';
 import { visibleSets } from './visible-sets';
 
 /** Every so many checks the cancel flag is looked at. */
@@ -20,7 +20,7 @@ const CHECK_EVERY = 64;
 
 /**
  * The sight geometry of a level: pockets, openings, closure and visible sets.
- * @throws CoreError 'SIGHT_TOO_MANY_BLOCKS' and 'SIGHT_TOO_MANY_POCKETS' over their limits, 'SIGHT_NOTHING' when there is neither a block nor bounds,
+ * @throws CoreError 'SIGHT_TOO_MANY_BLOCKS' and 'SIGHT_TOO_MANY_POCKETS' over their limits, 'SIGHT_NOTHING' when nothing stands in the level,
  * 'CANCELLED'
  * Cost: the partition grows a little faster than the number of blocks; the flow with the pairs that see each other.
  */
@@ -32,13 +32,16 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
   context.progress(0, 'welding planes');
   const table = new PlaneTable();
   const collected = collectSolids(table, input, check);
-  const bounds = input.bounds ?? collected.bounds;
-  if (!bounds) throw new CoreError('SIGHT_NOTHING', 'sight: the level has no block that hides and no bounds; add blocks in Layout');
+  const bounds = input.bounds ?? collected.bounds ?? input.extent;
+  if (!bounds) throw new CoreError('SIGHT_NOTHING', 'sight: nothing stands in the level; add blocks, placements, floors or masks in Layout');
+  const isOpen = input.bounds === null && collected.solids.length === 0;
   const limits = boxPolyhedron(table, bounds).faces.map((face) => face.support);
   // 2. Empty convex leaves, then as few and as large pockets as can be.
   const dividers = input.dividers.flatMap((divider) => dividerPlane(table, divider));
   const solids = collected.solids.map(({ solid }) => solid);
-  const leaves = partition(table, solids, dividers, bounds, latticeMetres, check, (f) => context.progress(0.05 + 0.45 * f, 'cutting the open space'));
+  const leaves = isOpen
+    ? [{ cell: OPEN_CELL, solid: boxPolyhedron(table, bounds) }]
+    : partition(table, solids, dividers, bounds, latticeMetres, check, (f) => context.progress(0.05 + 0.45 * f, 'cutting the open space'));
   context.progress(0.5, 'joining pockets');
   check();
   const pockets = mergePockets(table, leaves, (polygon) => dividers.some((divider) => dividerCrosses(table, divider, polygon)), check);
@@ -65,13 +68,14 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
   }));
   const openTable = openingTable(openings);
   // 4. Closure from the spawns.
-  const closurePockets = pockets.map(({ solid }): ClosurePocket => ({ planes: solid.faces.map((face) => table.plane(face.support)), exit: exitOf(solid, limits) }));
+  const closurePockets = pockets.map(({ solid }): ClosurePocket => ({ planes: solid.faces.map((face) => table.plane(face.support)), exit: isOpen ? null : exitOf(solid, limits) }));
   const closure = checkClosure(input, closurePockets, openTable);
   // 5. Visible sets.
   const flow = visibleSets(openTable, pockets.length, closure.reached, { one: stepLimit, all: totalStepLimit }, check, (f) =>
     context.progress(0.65 + 0.35 * f, 'following sight lines'),
   );
   const findings: Finding[] = [...collected.findings, ...closure.findings];
+  if (isOpen) findings.push(nothingBlocksFinding());
   if (flow.limitedOpenings > 0) findings.push(stepLimitFinding(flow.limitedOpenings));
   const reachedPockets = closure.reached.reduce((sum, value) => sum + value, 0);
   return {
@@ -80,7 +84,7 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
     pockets: describePockets(table, pockets, closurePockets, closure.reached),
     openings: openings.map(({ first, second, plane, corners }): Opening => ({ pockets: [first, second], plane, polygon: [...corners] })),
     visible: flow.visible,
-    closed: closure.closed,
+    closed: closure.closed && !isOpen,
     wayOut: closure.wayOut,
     findings,
     figures: {
@@ -156,6 +160,18 @@ function describePockets(table: PlaneTable, pockets: readonly EmptyLeaf[], shape
       faces: solid.faces.map((face) => [...faceCorners(table, face)]),
       reached: reached[i] === 1,
     };
+  });
+}
+
+function nothingBlocksFinding(): Finding {
+  return finding({
+    code: 'SIGHT_OPEN',
+    desk: 'sight',
+    severity: 'note',
+    subject: 'level',
+    place: {},
+    message: 'Nothing blocks the view here',
+    why: 'No block hides and the level has no bounds, so that everything is seen from everywhere.',
   });
 }
 

@@ -1,3 +1,4 @@
+import { contentExtent } from '../layout/content-extent';
 import type { LevelContent } from '../layout/level-content';
 import type { SightInput } from './sight-input';
 
@@ -7,13 +8,16 @@ import type { SightInput } from './sight-input';
  */
 export function levelSightInput({ level, strata }: LevelContent): SightInput {
   const byId = <T extends { readonly id: string }>(items: T[]): T[] => items.sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
+  const blocks = byId(
+    strata.flatMap(({ content }) => content.block.filter((block) => block.sight === 'hides').map(({ id, position, turn, planes }) => ({ id, position, turn, planes }))),
+  );
+  const extent = blocks.length === 0 && level.bounds === null ? contentExtent(strata) : null;
   return {
-    blocks: byId(
-      strata.flatMap(({ content }) => content.block.filter((block) => block.sight === 'hides').map(({ id, position, turn, planes }) => ({ id, position, turn, planes }))),
-    ),
+    blocks,
     dividers: byId(strata.flatMap(({ content }) => content.divider.map(({ id, from, to, bottom, top }) => ({ id, from, to, bottom, top })))),
     spawns: byId(strata.flatMap(({ content }) => content.marker.filter(({ kind }) => kind === 'spawn').map(({ id, position }) => ({ id, position })))),
     bounds: level.bounds,
     openSky: level.openSky,
+    ...(extent ? { extent } : {}),
   };
 }

@@ -31,6 +31,8 @@ export interface SightInput {
   readonly spawns: readonly SightSpawn[];
   /** Metres; null takes the hull of the blocks. Outside is beyond them. */
   readonly bounds: Box3 | null;
+  /** Box around all content of a level without bounds in which no block hides; absent in all others. */
+  readonly extent?: Box3;
   /** True closes the bounds: what lies at them is sky. */
   readonly openSky: boolean;
 }

@@ -51,3 +51,11 @@ export interface SightResult {
   readonly findings: readonly Finding[];
   readonly figures: SightFigures;
 }
+
+/** Whether nothing in the level hides anything, so that one pocket holds it all. */
+export function blocksNothing({ figures, pockets }: Pick<SightResult, 'figures' | 'pockets'>): boolean {
+  return figures.blocks === 0 && pockets.length === 1 && pockets[0].key.startsWith(OPEN_CELL);
+}
+
+/** Cell of the one pocket of a level in which nothing hides. */
+export const OPEN_CELL = 'open';

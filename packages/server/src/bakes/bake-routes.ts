@@ -1,12 +1,8 @@
-import { BAKE_KINDS, checkedSight, type BakeKind } from '@stravel/core';
-import express, { Router } from 'express';
+import { BAKE_KINDS, type BakeKind } from '@stravel/core';
+import { Router } from 'express';
 import { HttpError } from '../http/problem';
-import { refuseDeep } from '../http/refuse-deep';
 import type { BakeRepository } from './bake-repository';
 import type { BakeService } from './bake-service';
-
-/** Largest bake that a page may send, bytes unpacked. */
-const MOST_BAKE_BYTES = 128 * 1024 * 1024;
 
 /** The bakes of a collection. */
 export function bakeRoutes(service: BakeService, repository: BakeRepository): Router {
@@ -37,18 +33,14 @@ export function bakeRoutes(service: BakeService, repository: BakeRepository): Ro
     response.json(await service.bake(collection, await service.levelNamed(collection, level)));
   });
 
-  router.put<{ collection: string; level: string }>(
-    '/bakes/sight/:level',
-    express.json({ limit: MOST_BAKE_BYTES, type: 'application/vnd.stravel.bake+json', verify: refuseDeep }),
-    async (request, response) => {
-      const { collection, level } = request.params;
-      const key = request.headers['stravel-key'];
-      if (typeof key !== 'string') throw new HttpError(400, 'BAKE_INVALID', 'The key of the bake must stand in the header Stravel-Key.');
-      checkedSight(request.body);
-      await service.confirmSight(collection, level, key);
-      response.status(204).end();
-    },
-  );
+  // A page that has baked names the key; the result itself is made here, whatever the page would send.
+  router.put<{ collection: string; level: string }>('/bakes/sight/:level', async (request, response) => {
+    const { collection, level } = request.params;
+    const key = request.headers['stravel-key'];
+    if (typeof key !== 'string') throw new HttpError(400, 'BAKE_INVALID', 'The key of the bake must stand in the header Stravel-Key.');
+    await service.confirmSight(collection, level, key);
+    response.status(204).end();
+  });
 
   return router;
 }

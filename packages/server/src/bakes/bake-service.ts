@@ -13,6 +13,7 @@ import {
   type LevelBakeInput,
   type LevelBakeKeys,
   type LevelContent,
+  type LevelCount,
   type LevelFigures,
   type LoggedEdit,
   type RehearsalInput,
@@ -33,6 +34,8 @@ export type BakeState = 'fresh' | 'stale' | 'none';
 
 export interface LevelBakes {
   readonly level: string;
+  /** Of the level as it stands; null when it can't be counted. */
+  readonly count: LevelCount | null;
   readonly sight: { readonly state: BakeState; readonly summary: unknown };
   readonly figures: { readonly state: BakeState; readonly summary: unknown };
   readonly rehearsals: readonly { readonly rehearsal: string; readonly state: BakeState; readonly summary: unknown }[];
@@ -98,7 +101,7 @@ export class BakeService {
         const bake = kept.get(`rehearsal ${id}`);
         rehearsals.push({ rehearsal: id, state: stateOf(bake, await this.currentRehearsalKey(collection, id).catch(undefinedForFault)), summary: bake?.summary ?? null });
       }
-      out.push({ level: level.id, sight: of('sight'), figures: of('figures'), rehearsals });
+      out.push({ level: level.id, count: keys?.count ?? null, sight: of('sight'), figures: of('figures'), rehearsals });
     }
     return out;
   }

@@ -1,4 +1,4 @@
-import { boxPlanes, levelSightInput, sightKey, type Json, type Operation, type SightResult } from '@stravel/core';
+import { boxPlanes, levelSightInput, sightKey, type Json, type Operation } from '@stravel/core';
 import type { JobEvent } from '../jobs/job-service';
 import { JobRepository } from '../jobs/job-repository';
 import { edit, removeFolder, startTestServer, type TestServer } from '../testing/test-server';
@@ -112,27 +112,41 @@ describe('bakes over HTTP', () => {
     expect([one.sight.state, two.sight.state]).toEqual(['stale', 'none']);
   }, 60000);
 
-  it('takes a page’s bake only of what stands now, and only when it is sound', async () => {
+  it('makes what a page has baked itself, only of what stands now, and reads nothing that is sent along', async () => {
     const { content } = await test.server.bakes.input('small', 'one');
     const key = sightKey(levelSightInput(content));
-    const { sight } = await test.server.bakes.bake('small', 'one');
-    const put = (body: unknown, headers: Record<string, string>) =>
-      fetch(`${test.url}/api/collections/small/bakes/sight/one`, {
-        method: 'PUT',
-        headers: { 'Content-Type': 'application/vnd.stravel.bake+json', ...headers },
-        body: JSON.stringify(body),
-      });
-    expect((await put(sight, { 'Stravel-Key': key })).status).toBe(204);
-    // Sound in form and false: nobody else gets it.
-    const untrue: SightResult = { ...sight, closed: !sight.closed };
+    const put = (headers: Record<string, string>, body?: string) => fetch(`${test.url}/api/collections/small/bakes/sight/one`, { method: 'PUT', headers, body });
+    expect((await put({ 'Stravel-Key': key })).status).toBe(204);
+    const kept = await (await test.get('/api/collections/small/bakes/sight/one')).json();
     await test.database.models.bakes.destroy({ where: { collection: 'small' } });
-    expect((await put(untrue, { 'Stravel-Key': key })).status).toBe(204);
-    expect(await (await test.get('/api/collections/small/bakes/sight/one')).json()).toEqual(JSON.parse(JSON.stringify(sight)));
-    const wrong = (await (await put(sight, { 'Stravel-Key': 'f'.repeat(64) })).json()) as { title: string };
-    expect(wrong.title).toBe('BAKE_STALE');
-    const oneWay: SightResult = { ...sight, visible: sight.visible.map((_set, i) => (i === 0 ? sight.pockets.map((_pocket, k) => k) : [])) };
-    const damaged = [{ ...sight, visible: [] }, { ...sight, version: 99 }, oneWay, { ...sight, pockets: [{}] }, null];
-    for (const body of damaged) expect(((await (await put(body, { 'Stravel-Key': key })).json()) as { title: string }).title).toMatch(/BAKE_INVALID|BODY_NOT_JSON/);
+    expect((await put({ 'Stravel-Key': key, 'Content-Type': 'application/json' }, JSON.stringify({ closed: false }))).status).toBe(204);
+    expect(await (await test.get('/api/collections/small/bakes/sight/one')).json()).toEqual(kept);
+    const titleOf = async (answer: Promise<Response>) => ((await (await answer).json()) as { title: string }).title;
+    expect(await titleOf(put({ 'Stravel-Key': 'f'.repeat(64) }))).toBe('BAKE_STALE');
+    expect(await titleOf(put({}))).toBe('BAKE_INVALID');
+  }, 60000);
+
+  it('counts a level before any bake, and bakes one in which nothing blocks the view', async () => {
+    const before = (await list())['two'];
+    expect(before).toMatchObject({ sight: { state: 'none' }, figures: { state: 'none' }, count: { findings: [] } });
+    const { records, strata } = await test.server.collections.give('small');
+    const clear = (strata.get('base')?.block ?? []).map((block): Operation => ({
+      document: 'base',
+      kind: 'block',
+      id: block.id,
+      field: null,
+      before: block as unknown as Json,
+      after: null,
+    }));
+    const unbounded: Operation = { document: 'records', kind: 'level', id: 'two', field: 'bounds', before: records.level['two'].bounds as unknown as Json, after: null };
+    const floor = { id: 'f', name: 'Floor', position: [2, 0, 2], squareMetres: 1, columns: 8, rows: 8, squares: {} };
+    const ground: Operation = { document: 'base', kind: 'tileFloor', id: 'f', field: null, before: null, after: floor };
+    expect((await test.post('/api/collections/small/edits', edit([...clear, unbounded, ground]))).status).toBe(201);
+    const { sight, figures } = await test.server.bakes.bake('small', 'two');
+    expect([sight.closed, sight.wayOut, sight.pockets.length, sight.findings.map(({ code }) => code)]).toEqual([false, null, 1, expect.arrayContaining(['SIGHT_OPEN'])]);
+    const { count, figures: held } = (await list())['two'];
+    expect(held.state).toBe('fresh');
+    expect(count).toMatchObject({ memoryBytes: figures.memoryBytes, bound: { triangles: figures.triangles } });
   }, 60000);
 
   it('keeps a rehearsal, and makes it stale by a block, a device or a path, not by a note', async () => {

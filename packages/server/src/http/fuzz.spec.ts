@@ -101,7 +101,6 @@ const TYPES = [
   'model/gltf-binary',
   'image/png',
   'text/plain',
-  'application/vnd.stravel.bake+json',
   '',
   '\u0001',
 ];

@@ -89,14 +89,15 @@ describe('packing', () => {
     const level = { document: 'records', kind: 'level', id: 'one' } as const;
     const { strata, bounds } = (await test.server.collections.give('small')).records.level['one'];
     const unsound: Operation[] = [
-      { ...level, field: 'strata', before: strata as unknown as Json, after: [{ stratum: 'own', switchedOff: false }] },
+      { document: 'records', kind: 'stratum', id: 'bare', field: null, before: null, after: { id: 'bare', name: 'Bare', role: 'structure', owner: 'one' } },
+      { ...level, field: 'strata', before: strata as unknown as Json, after: [{ stratum: 'bare', switchedOff: false }] },
       { ...level, field: 'bounds', before: bounds as unknown as Json, after: null },
     ];
     await test.post('/api/collections/small/edits', edit(unsound));
-    await expect(pack()).rejects.toThrow('pack: the check found 1 error, the first: one has neither a block that hides nor bounds');
+    await expect(pack()).rejects.toThrow('pack: the check found 1 error, the first: Nothing stands in one');
     expect(readFileSync(join(folder, 'manifest.json'), 'utf8')).toBe(manifest);
     const { findings } = (await (await test.get('/api/collections/small/pack/check')).json()) as { findings: { code: string }[] };
-    expect(findings.map(({ code }) => code)).toEqual(['PACK_NO_SIGHT']);
+    expect(findings.map(({ code }) => code)).toEqual(['PACK_EMPTY']);
   }, 60000);
 
   it('stops midway when it is cancelled and leaves nothing behind', async () => {

@@ -1,5 +1,5 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import type { FiguresSummary, Finding, RehearsalFigures, SightFigures, Vector3 } from '@stravel/core';
+import type { FiguresSummary, Finding, LevelCosts, LevelCount, RehearsalFigures, SightFigures, Vector3 } from '@stravel/core';
 
 export type BakeState = 'fresh' | 'stale' | 'none';
 
@@ -22,9 +22,17 @@ export interface RehearsalSummary {
 /** The bakes of one level as the server tells of them. */
 export interface LevelBakes {
   readonly level: string;
+  /** Of the level as it stands; null when it can't be counted. */
+  readonly count: LevelCount | null;
   readonly sight: { readonly state: BakeState; readonly summary: SightSummary | null };
   readonly figures: { readonly state: BakeState; readonly summary: FiguresSummary | null };
   readonly rehearsals: readonly { readonly rehearsal: string; readonly state: BakeState; readonly summary: RehearsalSummary | null }[];
+}
+
+/** What a level costs by all that is known of it. */
+export function costsOf(bakes: LevelBakes | undefined): LevelCosts {
+  const summary = bakes?.figures.summary;
+  return { count: bakes?.count ?? undefined, baked: summary ? { figures: summary, isFresh: bakes.figures.state === 'fresh' } : undefined };
 }
 
 export interface BakesState {

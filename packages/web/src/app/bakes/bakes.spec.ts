@@ -35,7 +35,15 @@ const tables: RecordTables = {
   stratum: { own: { id: 'own', name: 'Own', role: 'structure', owner: 'hall' } },
 };
 const device = { id: 'd', name: 'Handheld', budget: { triangles: 100, drawCalls: 10, memoryBytes: 1000, loadMs: 1000, diskBytes: 1000 }, framesPerSecond: 30 } as unknown as Device;
-const figures = (triangles: number) => ({ strata: [], worst: [{ triangles, middle: [0, 0, 0] }], worstDrawCalls: null, memoryBytes: 10, diskBytes: 5, files: 1 });
+const figures = (triangles: number) => ({
+  strata: [],
+  worst: [{ triangles, middle: [0, 0, 0] }],
+  worstDrawCalls: { drawCalls: 1, middle: [0, 0, 0] },
+  memoryBytes: 10,
+  diskBytes: 5,
+  files: 1,
+  findings: [],
+});
 
 describe('bakes of the page', () => {
   let document: StratumDocument;
@@ -84,7 +92,7 @@ describe('bakes of the page', () => {
     bakes = TestBed.inject(Bakes);
   });
 
-  it('run sight, then figures, and send the sight with its key after all edits are saved', async () => {
+  it('run sight, then figures, and have the server make it by its key after all edits are saved', async () => {
     const opened = await bakes.bake('hall');
     expect(opened?.level).toBe('hall');
     expect(runs).toEqual(['bake-sight', 'bake-figures', 'bake-keys']);
@@ -121,7 +129,7 @@ describe('bakes of the page', () => {
   });
 
   it('hold every level against the device and find what is over', () => {
-    const of = (triangles: number): LevelBakes =>
+    const of = (triangles: number, state: 'fresh' | 'stale' = 'stale'): LevelBakes =>
       ({
         level: 'hall',
         sight: {
@@ -133,7 +141,7 @@ describe('bakes of the page', () => {
           },
         },
         figures: {
-          state: 'stale',
+          state,
           summary: {
             ...figures(triangles),
             findings: [{ id: 'S:r', code: 'S', desk: 'sections', severity: 'warning', subject: 'r', place: {}, message: 's', why: '', fixes: [] }],
@@ -148,11 +156,13 @@ describe('bakes of the page', () => {
         ],
       }) as unknown as LevelBakes;
     const store = TestBed.inject(Store);
-    store.dispatch(bakesActions.loaded({ levels: [of(99)] }));
-    expect([bakes.overCount(), bakes.maybeOverCount(), bakes.staleCount()]).toEqual([0, 0, 1]);
+    store.dispatch(bakesActions.loaded({ levels: [of(99, 'fresh')] }));
+    expect([bakes.overCount(), bakes.undecidedCount(), bakes.staleCount()]).toEqual([0, 0, 0]);
     store.dispatch(bakesActions.loaded({ levels: [of(150)] }));
-    // Its figures rest on something older: that it is over is not known.
-    expect([bakes.overCount(), bakes.maybeOverCount()]).toEqual([0, 1]);
+    // Its figures rest on something older: that it is over is not known, and no finding.
+    expect([bakes.overCount(), bakes.undecidedCount(), bakes.findings().length]).toEqual([0, 1, 3]);
+    store.dispatch(bakesActions.loaded({ levels: [of(150, 'fresh')] }));
+    expect([bakes.overCount(), bakes.undecidedCount()]).toEqual([1, 0]);
     expect(bakes.findings().map(({ id, place, message }) => [id, place.level, message])).toEqual([
       ['X:b@hall', 'hall', 'Hall: m'],
       ['S:r@hall', 'hall', 'Hall: s'],

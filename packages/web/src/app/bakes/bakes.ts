@@ -22,7 +22,7 @@ import { storedContent } from '../document/level/stored-content';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
-import { bakesActions, bakesFeature, type LevelBakes } from './bakes-store';
+import { bakesActions, bakesFeature, costsOf, type LevelBakes } from './bakes-store';
 
 /** The list of bakes is asked for anew this long after the last change, milliseconds. */
 const SETTLE_MS = 900;
@@ -64,20 +64,20 @@ export class Bakes {
         ({ sight, figures, rehearsals }) => sight.state !== 'fresh' || figures.state !== 'fresh' || rehearsals.some(({ state }) => state !== 'fresh'),
       ).length,
   );
-  /** Every baked level held against the chosen device. */
+  /** Every level with content held against the chosen device. */
   readonly held = computed((): ReadonlyMap<string, HeldLevel> => {
     const device = this.session.device();
     const held = new Map<string, HeldLevel>();
     if (!device) return held;
-    for (const { level, figures } of Object.values(this.byLevel())) {
-      if (figures.summary && this.tables().level[level]) held.set(level, holdAgainst(figures.summary, device));
+    for (const bakes of Object.values(this.byLevel())) {
+      if (this.tables().level[bakes.level]) held.set(bakes.level, holdAgainst(costsOf(bakes), device));
     }
     return held;
   });
   /** Levels over budget by figures that are known: counted from what stands now. */
-  readonly overCount = computed(() => this.overOf('fresh'));
-  /** Levels whose figures were over before their level changed last. */
-  readonly maybeOverCount = computed(() => this.overOf('stale'));
+  readonly overCount = computed(() => [...this.held().values()].filter(({ over }) => over.length > 0).length);
+  /** Levels not over by what is known, of which a stale or missing bake leaves something open. */
+  readonly undecidedCount = computed(() => [...this.held().values()].filter(({ over, undecided }) => over.length === 0 && undecided.length > 0).length);
   readonly findings = computed(() => {
     const tables = this.tables();
     const device = this.session.device();
@@ -127,7 +127,7 @@ export class Bakes {
     return storedContent({ ...this.tables().level[level], values: {} }, this.tables(), this.documents);
   }
 
-  /** Bakes a level in the worker and sends the result to be kept. Undefined when cancelled or failed (see `failure`). */
+  /** Bakes a level in the worker and has the server keep it. Undefined when cancelled or failed (see `failure`). */
   async bake(level: string): Promise<OpenBakes | undefined> {
     this.failure.set('');
     this.progress.set({ level, fraction: 0, stage: 'reading the level' });
@@ -140,7 +140,7 @@ export class Bakes {
       const sight = await this.keepRun(this.compute.run('bake-sight', content, (f, stage) => say(f * 0.9, stage)));
       const figures = await this.keepRun(this.compute.run('bake-figures', { content, pieces, view, sight }, (f, stage) => say(0.9 + f * 0.1, stage)));
       const keys = await this.compute.run('bake-keys', { content, pieces, view }).result;
-      void this.send(level, keys.sight, sight);
+      void this.confirm(level, keys.sight);
       return { level, sight, figures };
     } catch (error) {
       if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(error instanceof Error ? error.message : String(error));
@@ -173,26 +173,20 @@ export class Bakes {
     return run.result;
   }
 
-  private async send(level: string, key: string, sight: SightResult): Promise<void> {
+  /** Has the server make what the page has just made, once all edits are there: others get what the server computed. */
+  private async confirm(level: string, key: string): Promise<void> {
     const collection = this.session.collection();
     if (!collection) return;
     try {
       await this.edits.settled();
       await this.api.send(`/api/collections/${collection.id}/bakes/sight/${level}`, {
         method: 'PUT',
-        body: sight,
-        type: 'application/vnd.stravel.bake+json',
         headers: { 'Stravel-Key': key },
       });
       await this.refresh();
     } catch (error) {
       this.failure.set(`The bake was not kept. ${error instanceof Error ? error.message : String(error)}`);
     }
-  }
-
-  private overOf(state: LevelBakes['figures']['state']): number {
-    const bakes = this.byLevel();
-    return [...this.held()].filter(([level, { over }]) => over.length > 0 && bakes[level].figures.state === state).length;
   }
 
   private refreshSoon(): void {
@@ -205,9 +199,9 @@ export class Bakes {
     if (!level) return [];
     const ofLevel = (one: Finding): Finding => ({ ...one, id: `${one.id}@${level.id}`, place: { ...one.place, level: level.id }, message: `${name}: ${one.message}` });
     const sight = (bakes.sight.summary?.findings ?? []).map(ofLevel);
-    const sections = (bakes.figures.summary?.findings ?? []).map(ofLevel);
+    const sections = (bakes.count ?? bakes.figures.summary)?.findings.map(ofLevel) ?? [];
     const walks = bakes.rehearsals.flatMap(({ summary }) => summary?.findings ?? []).map(ofLevel);
-    const budget = device && bakes.figures.summary ? budgetFindings(level, bakes.figures.summary, device) : [];
+    const budget = device ? budgetFindings(level, costsOf(bakes), device) : [];
     return [...sight, ...sections, ...walks, ...budget];
   }
 }

@@ -1,10 +1,18 @@
-import { loadTime, type Device, type FiguresSummary } from '@stravel/core';
+import { holdAgainst, loadTime, type BudgetMeasure, type Device, type HeldFigure, type LevelCosts, type StratumFigures } from '@stravel/core';
 import type { CoreBand } from '../ui/core-sample';
 import { bytesText, countText, timeText } from '../ui/amount';
 
 /** What the bands of a core sample are as thick as. */
 export const MEASURES = ['memory', 'triangles', 'draw calls', 'load time', 'disk'] as const;
 export type Measure = (typeof MEASURES)[number];
+
+export const BUDGET_OF: Readonly<Record<Measure, BudgetMeasure>> = {
+  memory: 'memoryBytes',
+  triangles: 'triangles',
+  'draw calls': 'drawCalls',
+  'load time': 'loadMs',
+  disk: 'diskBytes',
+};
 
 /** A device's limit for a measure. */
 export function limitOf(device: Device, measure: Measure): number {
@@ -29,30 +37,75 @@ export function measureText(measure: Measure, value: number): string {
   return measure === 'load time' ? timeText(value) : countText(value);
 }
 
-/** The bands of a level: its strata bottom first, then the kit. Triangles and draw calls are those of the worst pocket. */
-export function coreBands(figures: FiguresSummary, device: Device, measure: Measure): CoreBand[] {
-  const worst = measure === 'triangles' ? figures.worst.at(0) : measure === 'draw calls' ? figures.worstDrawCalls : undefined;
-  const strata = figures.strata.map((stratum): CoreBand => {
-    const seen = worst?.strata.find((one) => one.stratum === stratum.stratum);
-    const value =
-      measure === 'memory'
-        ? stratum.memoryBytes
-        : measure === 'disk'
-          ? stratum.diskBytes
-          : measure === 'triangles'
-            ? (seen?.triangles ?? 0)
-            : measure === 'draw calls'
-              ? (seen?.drawCalls ?? 0)
-              : loadTime({ files: 1, diskBytes: stratum.diskBytes, memoryBytes: stratum.memoryBytes }, device).totalMs;
-    return { id: stratum.stratum, name: stratum.name, role: stratum.role, value, text: measureText(measure, value) };
+/** A figure with how far it can be trusted, as a person reads it. */
+export function heldText(measure: Measure, { state, value }: HeldFigure): string {
+  if (value === undefined) return 'not known';
+  const text = measureText(measure, value);
+  switch (state) {
+    case 'known':
+      return text;
+    case 'bound':
+      return `at most ${text}`;
+    case 'stale':
+      return `${text}, stale`;
+    case 'not known':
+      return `not known, at most ${text}`;
+  }
+}
+
+/** A level's core: its bands, and what they add up to. */
+export interface LevelCore {
+  readonly bands: readonly CoreBand[];
+  readonly held: HeldFigure;
+}
+
+/**
+ * The core of a level: its strata bottom first, then the kit. Triangles and draw calls are those of the worst pocket, or of everything where
+ * that is enough to be within the limit; none where they are not known.
+ */
+export function levelCore(costs: LevelCosts, device: Device, measure: Measure): LevelCore {
+  const held = holdAgainst(costs, device).figures[BUDGET_OF[measure]];
+  return { bands: held.state === 'not known' ? [] : bandsOf(costs, device, measure, held), held };
+}
+
+function bandsOf({ count, baked }: LevelCosts, device: Device, measure: Measure, { state, value = 0 }: HeldFigure): CoreBand[] {
+  const counted = count ?? baked?.figures;
+  if (!counted) return [];
+  if (measure === 'draw calls' && state === 'bound') return [{ id: 'all', name: 'everything in view', role: 'kit', value, text: heldText(measure, { state, value, share: 0 }) }];
+  const worst = measure === 'triangles' ? baked?.figures.worst.at(0) : measure === 'draw calls' ? baked?.figures.worstDrawCalls : undefined;
+  const seen = state === 'bound' ? undefined : worst?.strata;
+  const strata = counted.strata.map((stratum): CoreBand => {
+    const own = seen?.find((one) => one.stratum === stratum.stratum);
+    const amount = ofStratum(stratum, device, measure, state === 'bound' ? { triangles: stratum.triangles, drawCalls: 0 } : own);
+    return { id: stratum.stratum, name: stratum.name, role: stratum.role, value: amount, text: measureText(measure, amount) };
   });
   const kit =
     measure === 'memory'
-      ? figures.kitBytes
+      ? counted.kitBytes
       : measure === 'disk'
-        ? figures.kitDiskBytes
+        ? counted.kitDiskBytes
         : measure === 'load time'
-          ? loadTime({ files: figures.kits, diskBytes: figures.kitDiskBytes, memoryBytes: figures.kitBytes }, device).totalMs
+          ? loadTime({ files: counted.kits, diskBytes: counted.kitDiskBytes, memoryBytes: counted.kitBytes }, device).totalMs
           : 0;
   return kit > 0 ? [...strata, { id: 'kit', name: 'kit', role: 'kit', value: kit, text: measureText(measure, kit) }] : strata;
+}
+
+function ofStratum(
+  { memoryBytes, diskBytes }: StratumFigures,
+  device: Device,
+  measure: Measure,
+  seen: { readonly triangles: number; readonly drawCalls: number } | undefined,
+): number {
+  switch (measure) {
+    case 'memory':
+      return memoryBytes;
+    case 'disk':
+      return diskBytes;
+    case 'triangles':
+      return seen?.triangles ?? 0;
+    case 'draw calls':
+      return seen?.drawCalls ?? 0;
+    case 'load time':
+      return loadTime({ files: 1, diskBytes, memoryBytes }, device).totalMs;
+  }
 }

@@ -3,16 +3,17 @@ import { Store } from '@ngrx/store';
 import type { LevelFiguresTable } from '@stravel/core';
 import { bakesFeature } from './bakes-store';
 
-/** What the kept bakes have counted in each level. */
+/** What is counted in each level: without a bake what needs none, and what the kept bakes say is seen. */
 @Injectable({ providedIn: 'root' })
 export class LevelFigures {
   private readonly bakes = inject(Store).selectSignal(bakesFeature.selectByLevel);
   readonly table = computed((): LevelFiguresTable =>
     Object.fromEntries(
-      Object.values(this.bakes()).flatMap(({ level, figures: { summary } }) => {
-        if (!summary) return [];
-        const { worst, worstDrawCalls, memoryBytes, diskBytes, tally } = summary;
-        return [[level, { worst: worst.slice(0, 1), worstDrawCalls, memoryBytes, diskBytes, tally }] as const];
+      Object.values(this.bakes()).flatMap(({ level, count, figures: { summary } }) => {
+        const counted = count ?? summary;
+        if (!counted) return [];
+        const { memoryBytes, diskBytes, tally } = counted;
+        return [[level, { worst: summary?.worst.slice(0, 1) ?? [], worstDrawCalls: summary?.worstDrawCalls ?? null, memoryBytes, diskBytes, tally }] as const];
       }),
     ),
   );

@@ -1,8 +1,7 @@
 import { levelsUnder, type Device, type Level, type SetNode } from '@stravel/core';
-import type { CoreBand } from '../ui/core-sample';
 import type { ShelfCore, ShelfRow } from '../ui/core-shelf';
-import type { LevelBakes } from './bakes-store';
-import { coreBands, limitOf, measureText, type Measure } from './core-bands';
+import { costsOf, type LevelBakes } from './bakes-store';
+import { heldText, levelCore, limitOf, measureText, type Measure } from './core-bands';
 
 /** More levels than this and a set shows one core each for the sets in it. */
 const MOST_CORES = 60;
@@ -22,7 +21,7 @@ export function shelfRows(tree: readonly SetNode[], { bakes, device, measure, se
   const isCrowded = rows.reduce((sum, { levels }) => sum + levels.length, 0) > MOST_CORES;
   return rows.map(({ node, levels }) => {
     const cores = levels.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
-    return { id: node.set.id, name: node.set.name, says: saysOf(cores, limitOf(device, measure)), cores: isCrowded ? gather(node, cores, device, measure) : cores };
+    return { id: node.set.id, name: node.set.name, says: saysOf(cores), cores: isCrowded ? gather(node, cores, device, measure) : cores };
   });
 }
 
@@ -31,30 +30,32 @@ export function shelfInOrder(levels: readonly Level[], name: string, { bakes, de
   const shown = levels.slice(0, MOST_CORES);
   if (!device || shown.length === 0) return [];
   const cores = shown.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
-  const says = saysOf(cores, limitOf(device, measure));
+  const says = saysOf(cores);
   return [{ id: 'in order', name, says: levels.length > shown.length ? `first ${says}` : says, cores }];
 }
 
-/** What a set's cores come to, worst first: over, not known, stale, within. Only known figures count as over. */
-function saysOf(cores: readonly ShelfCore[], limit: number): string {
-  const over = cores.filter(({ total, isStale }) => total > limit && !isStale).length;
-  const unknown = cores.filter(({ bands }) => bands.length === 0).length;
-  const stale = cores.filter(({ isStale }) => isStale).length;
-  const parts = [over > 0 ? `${over} over budget` : '', unknown > 0 ? `${unknown} not known` : '', stale > 0 ? `${stale} stale` : ''].filter((part) => part !== '');
-  return `${cores.length} level${cores.length === 1 ? '' : 's'} · ${parts.length > 0 ? parts.join(', ') : 'within budget'}`;
+/** What a set's cores come to, worst first: over, not known, stale, by a bound, within. Only known figures count as over. */
+function saysOf(cores: readonly ShelfCore[]): string {
+  const count = (is: (core: ShelfCore) => boolean): number => cores.filter(is).length;
+  const parts = [
+    { count: count(({ state, share }) => state === 'known' && share > 1), text: 'over budget' },
+    { count: count(({ state }) => state === 'not known'), text: 'not known' },
+    { count: count(({ state }) => state === 'stale'), text: 'stale' },
+  ].filter((part) => part.count > 0);
+  const within = count(({ state }) => state === 'bound') > 0 ? 'within budget at most' : 'within budget';
+  return `${cores.length} level${cores.length === 1 ? '' : 's'} · ${parts.length > 0 ? parts.map((part) => `${part.count} ${part.text}`).join(', ') : within}`;
 }
 
 function coreOf(level: Level, bakes: LevelBakes | undefined, device: Device, measure: Measure, selected: string): ShelfCore {
-  const bands: CoreBand[] = bakes?.figures.summary ? coreBands(bakes.figures.summary, device, measure) : [];
-  const total = bands.reduce((sum, { value }) => sum + value, 0);
-  const isStale = bands.length > 0 && bakes?.figures.state === 'stale';
+  const { bands, held } = levelCore(costsOf(bakes), device, measure);
   return {
     id: level.id,
     name: level.name,
     bands,
-    total,
-    totalText: bands.length > 0 ? `${measureText(measure, total)}${isStale ? ', stale' : ''}` : 'not known: not baked yet',
-    isStale,
+    total: bands.reduce((sum, { value }) => sum + value, 0),
+    totalText: held.state === 'not known' && held.value === undefined ? 'not known: nothing is laid out yet' : heldText(measure, held),
+    state: held.state,
+    share: held.share ?? 0,
     selected: level.id === selected,
   };
 }
@@ -71,7 +72,7 @@ function gather(node: SetNode, cores: readonly ShelfCore[], device: Device, meas
           {
             ...heaviest,
             name: `${set.set.name} (${own.length})`,
-            totalText: `heaviest: ${heaviest.name}, ${measureText(measure, heaviest.total)} of ${measureText(measure, limitOf(device, measure))}`,
+            totalText: `heaviest: ${heaviest.name}, ${heaviest.totalText} of ${measureText(measure, limitOf(device, measure))}`,
           },
         ]
       : [];

@@ -1,5 +1,5 @@
-import type { Device, FiguresSummary, Level, LevelSet, SetNode } from '@stravel/core';
-import { coreBands, measureText } from './core-bands';
+import type { Device, FiguresSummary, Level, LevelCount, LevelSet, SetNode } from '@stravel/core';
+import { levelCore, measureText } from './core-bands';
 import { shelfInOrder, shelfRows } from './shelf-rows';
 import type { LevelBakes } from './bakes-store';
 
@@ -46,20 +46,37 @@ const figures = {
     },
   ],
   worstDrawCalls: null,
+  memoryBytes: 1200,
+  diskBytes: 600,
+  files: 4,
 } as unknown as FiguresSummary;
+const count = (triangles: number, drawCalls: number) => ({ ...figures, bound: { triangles, drawCalls } }) as LevelCount;
+const baked = { figures, isFresh: true };
 
 describe('core bands', () => {
-  it('stand bottom first with the kit on top, for memory', () => {
-    expect(coreBands(figures, device, 'memory').map(({ id, value }) => [id, value])).toEqual([
-      ['s', 300],
-      ['t', 500],
-      ['kit', 400],
-    ]);
+  it('stand bottom first with the kit on top, for memory, baked or not', () => {
+    for (const costs of [
+      { count: undefined, baked },
+      { count: count(1000, 1000), baked: undefined },
+    ]) {
+      expect(levelCore(costs, device, 'memory').bands.map(({ id, value }) => [id, value])).toEqual([
+        ['s', 300],
+        ['t', 500],
+        ['kit', 400],
+      ]);
+    }
   });
 
-  it('are what the worst pocket sees, for triangles', () => {
-    expect(coreBands(figures, device, 'triangles').map(({ value }) => value)).toEqual([20, 100]);
-    expect(coreBands(figures, device, 'draw calls').map(({ value }) => value)).toEqual([0, 0]);
+  it('are what the worst pocket sees, for triangles, all content where that is enough, none where it is not known', () => {
+    const values = (costs: Parameters<typeof levelCore>[0], measure: 'triangles' | 'draw calls') => {
+      const { bands, held } = levelCore(costs, device, measure);
+      return [held.state, bands.map(({ value }) => value)];
+    };
+    expect(values({ count: count(1000, 1000), baked }, 'triangles')).toEqual(['known', [20, 100]]);
+    expect(values({ count: count(24, 9), baked: undefined }, 'triangles')).toEqual(['bound', [12, 12]]);
+    expect(values({ count: count(24, 9), baked: undefined }, 'draw calls')).toEqual(['bound', [9]]);
+    expect(values({ count: count(1000, 1000), baked: undefined }, 'triangles')).toEqual(['not known', []]);
+    expect(values({ count: count(1000, 1000), baked: { figures, isFresh: false } }, 'triangles')).toEqual(['stale', [20, 100]]);
   });
 
   it('read as a person reads them', () => {
@@ -79,7 +96,7 @@ describe('the shelf', () => {
     sets: [],
     levels: Array.from({ length: count }, (_unused, i) => ({ id: `${id}${i}`, name: `${id}${i}`, purpose: 'play' }) as Level),
   });
-  const bakes = (level: string): LevelBakes => ({ level, sight: { state: 'fresh', summary: null }, figures: { state: 'fresh', summary: figures }, rehearsals: [] });
+  const bakes = (level: string): LevelBakes => ({ level, count: null, sight: { state: 'fresh', summary: null }, figures: { state: 'fresh', summary: figures }, rehearsals: [] });
 
   it('has a row a set and a core a level, and says what is over', () => {
     const [row] = shelfRows([node('a', 2)], { bakes: { a0: bakes('a0') }, device, measure: 'triangles', selected: 'a1' });
@@ -97,6 +114,9 @@ describe('the shelf', () => {
     expect(says({})).toBe('2 levels · 2 not known');
     expect(says({ a0: bakes('a0'), a1: stale })).toBe('2 levels · 1 stale');
     expect(says({ a0: bakes('a0'), a1: bakes('a1') })).toBe('2 levels · within budget');
+    const counted: LevelBakes = { ...bakes('a1'), count: count(1e9, 1e9), figures: { state: 'none', summary: null } };
+    expect(says({ a0: bakes('a0'), a1: counted })).toBe('2 levels · within budget at most');
+    expect(says({ a0: bakes('a0'), a1: { ...counted, count: count(2e9, 1) } })).toBe('2 levels · 1 not known');
   });
 
   it('gathers very many levels by set', () => {

@@ -26,7 +26,7 @@ export function findingRoute({ desk, place, code }: Finding): { readonly path: r
   if (desk === 'cells') return { path: ['/cells', level], query: position ? { at: position.join(',') } : {} };
   if (item !== undefined) return { path: ['/layout', level], query: { item } };
   // A name is changed on the Sets desk, a count in Layout.
-  if (desk === 'pack') return { path: code === 'PACK_COUNT' || code === 'PACK_NO_SIGHT' ? ['/layout', level] : ['/sets'], query: {} };
+  if (desk === 'pack') return { path: code === 'PACK_COUNT' || code === 'PACK_EMPTY' ? ['/layout', level] : ['/sets'], query: {} };
   if (desk === 'budget' && !position) return { path: ['/budget'], query: {} };
   return { path: ['/sight', level], query: position ? { at: position.join(',') } : {} };
 }

@@ -16,9 +16,9 @@ export class DeskWords {
   readonly desks = computed((): SeamDesk[] => {
     const findings = this.setFindings().length;
     const sight = this.bakes.byLevel()[this.workspace.level()?.id ?? '']?.sight;
-    const leaks = sight?.summary && !sight.summary.closed;
+    const leaks = sight?.summary && !sight.summary.closed && sight.summary.wayOut !== null;
     const over = this.bakes.overCount();
-    const maybeOver = this.bakes.maybeOverCount();
+    const undecided = this.bakes.undecidedCount();
     const short = this.bakes.findings().filter(({ desk }) => desk === 'sections').length;
     const walks = this.bakes.byLevel()[this.workspace.level()?.id ?? '']?.rehearsals ?? [];
     const late = walks.reduce((sum, { summary }) => sum + (summary?.late ?? 0), 0);
@@ -36,7 +36,7 @@ export class DeskWords {
         says: leaks ? 'leaks' : sight ? (sight.state === 'none' ? 'never baked' : sight.state) : '',
         tone: leaks ? 'over' : sight?.state === 'fresh' ? 'soft' : 'near',
       },
-      { name: 'Budget', path: '/budget', key: '7', says: over > 0 ? `${over} over` : maybeOver > 0 ? `${maybeOver} may be over` : '', tone: over > 0 ? 'over' : 'near' },
+      { name: 'Budget', path: '/budget', key: '7', says: over > 0 ? `${over} over` : undecided > 0 ? `${undecided} not known` : '', tone: over > 0 ? 'over' : 'near' },
       { name: 'Pack', path: '/pack', key: '8', says: packErrors > 0 ? `${packErrors} in the way` : '', tone: 'over' },
     ];
   });

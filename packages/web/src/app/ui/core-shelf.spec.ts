@@ -14,6 +14,8 @@ const row = (totals: readonly number[]): ShelfRow => ({
     bands: total > 0 ? [band('a', total / 4), band('b', (total * 3) / 4)] : [],
     total,
     totalText: `${total}`,
+    state: 'known',
+    share: total / 100,
     selected: i === 0,
   })),
 });

@@ -1,4 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import type { FigureState } from '@stravel/core';
 import { CoreSample, type CoreBand } from './core-sample';
 
 /** One core of the shelf. */
@@ -8,8 +9,10 @@ export interface ShelfCore {
   readonly bands: readonly CoreBand[];
   readonly total: number;
   readonly totalText: string;
-  /** Counted before its level changed last. */
-  readonly isStale?: boolean;
+  /** How far the total can be trusted. */
+  readonly state: FigureState;
+  /** Total over the limit. */
+  readonly share: number;
   readonly selected: boolean;
 }
 

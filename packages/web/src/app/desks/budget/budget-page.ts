@@ -1,11 +1,12 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { NEAR_SHARE, type BudgetMeasure, type FiguresSummary, type Level, type PocketFigures } from '@stravel/core';
+import { NEAR_SHARE, type FiguresSummary, type HeldFigure, type Level, type PocketFigures } from '@stravel/core';
 import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
-import { MEASURES, coreBands, limitOf, measureText, type Measure } from '../../bakes/core-bands';
+import { costsOf } from '../../bakes/bakes-store';
+import { BUDGET_OF, MEASURES, heldText, levelCore, limitOf, measureText, type Measure } from '../../bakes/core-bands';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { Session } from '../../session';
@@ -14,8 +15,6 @@ import { ThemeChart, type ChartBar } from '../../ui/theme-chart';
 import { Workspace } from '../../workspace';
 import { FigureParts, type FigurePart } from './parts/figure-parts';
 import { budgetActions, budgetFeature } from './store/budget-store';
-
-const BUDGET_OF: Readonly<Record<Measure, BudgetMeasure>> = { memory: 'memoryBytes', triangles: 'triangles', 'draw calls': 'drawCalls', 'load time': 'loadMs', disk: 'diskBytes' };
 
 /** The Budget desk: every level against the chosen device. */
 @Component({
@@ -61,7 +60,7 @@ export class BudgetPage {
           number: this.numbers().get(level.id) ?? '·',
           held: one,
           isStale,
-          cells: MEASURES.map((measure) => this.cell(level, measure, one?.values[BUDGET_OF[measure]], one?.shares[BUDGET_OF[measure]], isStale)),
+          cells: MEASURES.map((measure) => cellOf(level, measure, one?.figures[BUDGET_OF[measure]] ?? NOTHING_HELD)),
         },
       ];
     });
@@ -70,7 +69,9 @@ export class BudgetPage {
   readonly bars = computed((): ChartBar[] =>
     this.rows().flatMap(({ level, held }) => {
       const key = BUDGET_OF[this.state().measure];
-      return held ? [{ id: level.id, name: level.name, value: held.values[key], tone: toneOf(held.shares[key]) }] : [];
+      if (!held) return [];
+      const { state, value = 0 } = held.figures[key];
+      return [{ id: level.id, name: state === 'known' ? level.name : `${level.name} (${state === 'bound' ? 'at most' : state})`, value, tone: toneOf(held.figures[key]) }];
     }),
   );
   readonly job = computed(() => [...this.edits.jobs().values()].reverse().find(({ kind, state }) => kind === 'bake-stale' && (state === 'running' || state === 'queued')));
@@ -78,16 +79,16 @@ export class BudgetPage {
   readonly opened = computed(() => {
     const row = this.rows().find(({ level }) => level.id === this.state().opened) ?? this.rows().find(({ held }) => (held?.over.length ?? 0) > 0) ?? this.rows().at(0);
     const device = this.session.device();
-    const figures = row && this.bakes.byLevel()[row.level.id]?.figures.summary;
-    if (!row?.held || !figures || !device) return undefined;
+    if (!row?.held || !device) return undefined;
     const { measure } = this.state();
-    const bands = coreBands(figures, device, measure);
+    const costs = costsOf(this.bakes.byLevel()[row.level.id]);
+    const { bands, held: figure } = levelCore(costs, device, measure);
     const top =
       Math.max(
         limitOf(device, measure),
         bands.reduce((sum, { value }) => sum + value, 0),
       ) * 1.08;
-    return { level: row.level, held: row.held, figures, bands, top, line: (limitOf(device, measure) / top) * 210 };
+    return { level: row.level, load: row.held.load, says: saysOf(measure, figure), costs, figure, bands, top, line: (limitOf(device, measure) / top) * 210 };
   });
   readonly parts = computed((): FigurePart[] => this.figureParts());
 
@@ -121,35 +122,25 @@ export class BudgetPage {
     return measure === 'draw calls' ? (figures?.worstDrawCalls ?? undefined) : undefined;
   }
 
-  private cell(
-    level: Level,
-    measure: Measure,
-    value: number | undefined,
-    share: number | undefined,
-    isStale: boolean,
-  ): { measure: Measure; text: string; tone: string; label: string } {
-    const text = value === undefined ? '—' : measureText(measure, value);
-    const tone = share === undefined ? 'unknown' : isStale ? 'stale' : toneOf(share);
-    return { measure, text, tone, label: `${measure} of ${level.name}: ${value === undefined ? 'not known' : text}${isStale && value !== undefined ? ', stale' : ''}` };
-  }
-
   private figureParts(): FigurePart[] {
     const opened = this.opened();
     if (!opened) return [];
-    const { figures, held } = opened;
+    const { costs, load, figure } = opened;
     const { measure } = this.state();
     const text = this.format();
-    if (measure === 'triangles' || measure === 'draw calls') {
-      const spot = this.spotOf(figures, measure);
+    if ((measure === 'triangles' || measure === 'draw calls') && figure.state !== 'bound') {
+      if (figure.state === 'not known') return [];
+      const spot = this.spotOf(costs.baked?.figures, measure);
       const pick = (cause: { triangles: number; drawCalls: number }): number => (measure === 'triangles' ? cause.triangles : cause.drawCalls);
       return [...(spot?.causes ?? [])]
         .sort((a, b) => pick(b) - pick(a))
         .map((cause) => ({ name: `${cause.count} × ${cause.name}${cause.what === 'blocks' ? ' blocks' : ''}`, text: text(pick(cause)), value: pick(cause) }));
     }
     if (measure === 'load time') {
-      const { seekMs, readMs, unpackMs, activateMs } = held.load;
+      if (!load) return [];
+      const { seekMs, readMs, unpackMs, activateMs } = load;
       return [
-        { name: `seek, ${figures.files} files`, text: text(seekMs), value: seekMs },
+        { name: `seek, ${(costs.count ?? costs.baked?.figures)?.files ?? 0} files`, text: text(seekMs), value: seekMs },
         { name: 'read from disk', text: text(readMs), value: readMs },
         { name: 'unpack', text: text(unpackMs), value: unpackMs },
         { name: 'activate in frames', text: text(activateMs), value: activateMs },
@@ -159,6 +150,31 @@ export class BudgetPage {
   }
 }
 
-function toneOf(share: number): ChartBar['tone'] {
+/** Of a level that no device is held against. */
+const NOTHING_HELD: HeldFigure = { state: 'not known', value: undefined, share: undefined };
+
+function toneOf({ state, share = 0 }: HeldFigure): ChartBar['tone'] {
+  if (state === 'stale' || state === 'not known') return 'soft-ink';
   return share > 1 ? 'over' : share > NEAR_SHARE ? 'near' : 'good';
+}
+
+function cellOf(level: Level, measure: Measure, held: HeldFigure): { measure: Measure; text: string; tone: string; label: string } {
+  const text = held.value === undefined ? '—' : `${held.state === 'bound' || held.state === 'not known' ? '≤ ' : ''}${measureText(measure, held.value)}`;
+  const tone = held.state === 'stale' ? 'stale' : held.state === 'not known' ? 'unknown' : toneOf(held);
+  return { measure, text, tone, label: `${measure} of ${level.name}: ${heldText(measure, held)}` };
+}
+
+/** What a core is counted from. */
+function saysOf(measure: Measure, { state }: HeldFigure): string {
+  if (measure !== 'triangles' && measure !== 'draw calls') return 'By its parts, largest first.';
+  switch (state) {
+    case 'known':
+      return 'From its worst pocket, all round, largest cause first.';
+    case 'stale':
+      return 'From its worst pocket before the level changed last. Bake it again to know.';
+    case 'bound':
+      return 'All its content at its nearest step of detail: no place can show more. Bake it to know the worst pocket.';
+    case 'not known':
+      return 'Not known: all its content together would be over. Bake it to know the worst pocket.';
+  }
 }

@@ -77,7 +77,7 @@ describe('the table', () => {
     const counted: Field = { id: 's', key: 's', name: 'Strata', type: 'whole number', choices: [], order: 'a1', figure: 'strata' };
     const columns = levelColumns([...fields, counted], ['play']);
     expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'ready', 'key', 'f', 's']);
-    const worst: Field = { ...counted, id: 'w', figure: 'memory bytes' };
+    const worst: Field = { ...counted, id: 'w', figure: 'triangles of the worst pocket' };
     const marked = levelColumns([counted, worst], ['play'], undefined, (id) => id === 'old').slice(-2);
     expect(marked.map(({ why }) => ['old', 'new'].map((id) => why?.(level(id, 'c', 'a0'))))).toEqual([
       [undefined, undefined],

@@ -73,6 +73,7 @@ export function isReadOnly(column: Pick<TableColumn, 'field' | 'read'>): boolean
 export type FaultsOf = (level: string) => readonly string[];
 /** Why a figure is not to be trusted. */
 export const STALE = 'Counted before the level was changed last: bake it again on the Budget desk.';
+const SEEN_FIGURES: readonly string[] = ['triangles of the worst pocket', 'draw calls of the worst pocket'];
 const READINESS = ['ready', 'not ready'] as const;
 
 /** The columns that every collection's levels have, then its own fields. */
@@ -94,8 +95,8 @@ export function levelColumns(
     fixed('key', 'Key', 'text', [], '120px', { required: true, pattern: '[a-z0-9]+(-[a-z0-9]+)*', help: 'Addresses and files use it. It stays when the level is renamed.' }),
     ...fields.map((field) => {
       const column = columnOf(field);
-      // Strata are counted from the record itself; all else as its last bake found it.
-      return field.figure && field.figure !== 'strata' ? { ...column, why: ({ id }: FilledRecord) => (isStale(id) ? STALE : '') } : column;
+      // What is seen is as the last bake found it; all else is counted as the level stands.
+      return field.figure && SEEN_FIGURES.includes(field.figure) ? { ...column, why: ({ id }: FilledRecord) => (isStale(id) ? STALE : '') } : column;
     }),
   ];
 }

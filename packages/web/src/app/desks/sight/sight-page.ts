@@ -127,7 +127,7 @@ export class SightPage {
     });
     effect(() => {
       const baked = this.desk.baked();
-      const closed = baked ? (baked.sight.closed ? 'Level is closed' : 'Level is not closed') : 'Not baked';
+      const closed = !baked ? 'Not baked' : baked.sight.closed ? 'Level is closed' : baked.sight.wayOut ? 'Level is not closed' : 'Nothing blocks the view here';
       const pockets = baked ? [`${baked.sight.figures.reachedPockets} pockets, ${baked.sight.figures.openings} openings`] : [];
       this.workspace.footLeft.set([closed, ...pockets, ...(this.desk.sharedStrata() > 0 ? ['counts shared strata'] : [])]);
       this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`]);

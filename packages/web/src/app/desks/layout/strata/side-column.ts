@@ -145,7 +145,7 @@ export class SideColumn {
     return stackRows(level.strata, {
       records: this.desk.tables().stratum,
       documents: new Map(openLevel.strata().map((document) => [document.id, document])),
-      figures: this.figures()[level.id]?.figures.summary?.strata ?? [],
+      figures: (this.figures()[level.id]?.count ?? this.figures()[level.id]?.figures.summary)?.strata ?? [],
       reach: this.desk.reach(),
       patches: (stratum) => patches.get(stratum) ?? 0,
       state: this.desk.state(),

@@ -69,6 +69,7 @@ const figures = (memoryBytes: number): FiguresSummary =>
   }) as unknown as FiguresSummary;
 const bakes = (id: string, state: 'fresh' | 'stale', memoryBytes: number): LevelBakes => ({
   level: id,
+  count: { ...figures(memoryBytes), bound: { triangles: 0, drawCalls: 0 } },
   sight: { state: 'fresh', summary: null },
   figures: { state, summary: figures(memoryBytes) },
   rehearsals: [],

@@ -2,7 +2,7 @@ import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { DEFAULT_READINESS, holdAgainst, readinessFaults, type Json, type ReadinessRules, type Tally } from '@stravel/core';
-import { bakesFeature, type LevelBakes } from '../../../bakes/bakes-store';
+import { bakesFeature, costsOf, type LevelBakes } from '../../../bakes/bakes-store';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
@@ -42,9 +42,9 @@ export class Readiness {
     return new Map(
       this.levels().map((level) => {
         const own = bakes[level.id] as LevelBakes | undefined;
-        const figures = own?.figures.summary;
+        const costs = costsOf(own);
         // Bakes from before things were counted one by one have no tally.
-        const tally = figures?.tally as Tally | undefined;
+        const tally = (costs.count ?? costs.baked?.figures)?.tally as Tally | undefined;
         return [
           level.id,
           readinessFaults(level, rules, tables.field, {
@@ -52,7 +52,12 @@ export class Readiness {
             markers: tally?.markers ?? null,
             errors: errors.get(level.id) ?? 0,
             codeIsTaken: (codes.get(level.code.toUpperCase()) ?? 0) > 1,
-            overOn: devices.filter((device) => !figures || holdAgainst(figures, device).over.length > 0).map(({ name }) => name),
+            overOn: devices
+              .filter((device) => {
+                const { over, undecided } = holdAgainst(costs, device);
+                return over.length + undecided.length > 0;
+              })
+              .map(({ name }) => name),
           }),
         ];
       }),

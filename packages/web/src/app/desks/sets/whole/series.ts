@@ -1,5 +1,5 @@
-import { outliers, type Device, type Field, type FigureOf, type FiguresSummary, type Level } from '@stravel/core';
-import { MEASURES, coreBands, measureText, type Measure } from '../../../bakes/core-bands';
+import { outliers, type Device, type Field, type FigureOf, type Level, type LevelCosts } from '@stravel/core';
+import { MEASURES, levelCore, measureText, type Measure } from '../../../bakes/core-bands';
 import { countText } from '../../../ui/amount';
 
 /** Something that has a number for each level. */
@@ -12,7 +12,7 @@ export interface Series {
 }
 
 /** All that can be charted along the order of play: what the device makes of the bakes, and the levels' number fields. */
-export function seriesOf(fields: readonly Field[], figureOf: FigureOf, summaryOf: (level: string) => FiguresSummary | null | undefined, device: Device | undefined): Series[] {
+export function seriesOf(fields: readonly Field[], figureOf: FigureOf, costsOf: (level: string) => LevelCosts, device: Device | undefined): Series[] {
   const measured = MEASURES.flatMap((measure: Measure): Series[] =>
     device
       ? [
@@ -21,8 +21,8 @@ export function seriesOf(fields: readonly Field[], figureOf: FigureOf, summaryOf
             name: measure,
             format: (value) => measureText(measure, value),
             valueOf: ({ id }) => {
-              const summary = summaryOf(id);
-              return summary ? coreBands(summary, device, measure).reduce((sum, { value }) => sum + value, 0) : NaN;
+              const { bands } = levelCore(costsOf(id), device, measure);
+              return bands.length > 0 ? bands.reduce((sum, { value }) => sum + value, 0) : NaN;
             },
           },
         ]

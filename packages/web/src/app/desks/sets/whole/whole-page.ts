@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { levelsUnder, type Level } from '@stravel/core';
 import { Addresses } from '../../../addresses';
 import { Bakes } from '../../../bakes/bakes';
+import { costsOf } from '../../../bakes/bakes-store';
 import { recordsFeature, selectPlayNumbers } from '../../../document/records/records-store';
 import { Session } from '../../../session';
 import { Workspace } from '../../../workspace';
@@ -53,7 +54,7 @@ export class WholePage {
     });
     return stretches;
   });
-  readonly all = computed(() => seriesOf(this.fields(), this.context.figureOf(), (level) => this.bakes.byLevel()[level]?.figures.summary, this.session.device()));
+  readonly all = computed(() => seriesOf(this.fields(), this.context.figureOf(), (level) => costsOf(this.bakes.byLevel()[level]), this.session.device()));
   readonly charted = computed(() =>
     [this.first(), this.second()].flatMap((id) => {
       const series = this.all().find((one) => one.id === id);

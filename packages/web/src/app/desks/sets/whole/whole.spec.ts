@@ -59,7 +59,7 @@ describe('numbers along the order of play', () => {
     const all = seriesOf(
       [field('shards'), field('note', { type: 'text' }), field('list', { list: true }), field('exits', { figure: 'markers' })],
       (id) => (id === 'l3' ? 7 : null),
-      () => null,
+      () => ({ count: undefined, baked: undefined }),
       device,
     );
     expect(all.slice(5).map(({ name }) => name)).toEqual(['shards', 'exits']);

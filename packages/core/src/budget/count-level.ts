@@ -1,0 +1,102 @@
+import type { RunContext } from '../context/run-context';
+import type { Finding } from '../findings';
+import { DEFAULT_SIGHT_OPTIONS } from '../sight/sight-input';
+import { PACKED_SHARE } from './cost-model';
+import { countStrata, type StratumFigures, type Thing } from './count-strata';
+import type { FiguresInput } from './level-figures';
+import type { Piece } from '../model/kit';
+
+/** How many of what stand in a level, sections included. */
+export interface Tally {
+  /** By kind. */
+  readonly markers: Readonly<Record<string, number>>;
+  /** Placements by id of their piece. */
+  readonly pieces: Readonly<Record<string, number>>;
+  /** By sight. */
+  readonly blocks: Readonly<Record<string, number>>;
+}
+
+/** What a level costs whatever is seen from where: needs no bake. */
+export interface LevelCount {
+  readonly strata: readonly StratumFigures[];
+  /** Meshes of the pieces that the level uses, counted once. */
+  readonly kitBytes: number;
+  readonly kitDiskBytes: number;
+  readonly kits: number;
+  readonly memoryBytes: number;
+  readonly diskBytes: number;
+  /** Files to read: one a stratum, one a kit, one for the level. */
+  readonly files: number;
+  readonly triangles: number;
+  readonly things: number;
+  readonly tally: Tally;
+  /** No place in the level can show more than this: all content, at its nearest detail step. */
+  readonly bound: { readonly triangles: number; readonly drawCalls: number };
+  /** What was found while the level's sections were made, and in how it is laid out. */
+  readonly findings: readonly Finding[];
+}
+
+/** Counts a level without its sight. @throws CoreError 'FIGURES_PIECE_MISSING' naming the placement, 'CANCELLED' */
+export function countLevel(input: Omit<FiguresInput, 'sight'>, context: RunContext): LevelCount {
+  return countOf(input, countStrata(input, context));
+}
+
+/** The count from strata that were counted already. */
+export function countOf(input: Omit<FiguresInput, 'sight'>, { things, bounds, strata }: ReturnType<typeof countStrata>): LevelCount {
+  const pieces = new Map(input.pieces.map((piece) => [piece.id, piece]));
+  const used = [...new Set(input.strata.flatMap(({ placements }) => placements.map(({ piece }) => piece)))].map((id) => pieces.get(id) as Piece);
+  const kitBytes = used.reduce((sum, piece) => sum + piece.steps.reduce((total, step) => total + step.bytes, 0), 0);
+  const kits = new Set(used.map(({ kit }) => kit)).size;
+  const kitDiskBytes = Math.round(kitBytes * PACKED_SHARE);
+  return {
+    strata,
+    kitBytes,
+    kitDiskBytes,
+    kits,
+    memoryBytes: kitBytes + strata.reduce((sum, { memoryBytes }) => sum + memoryBytes, 0),
+    diskBytes: kitDiskBytes + strata.reduce((sum, { diskBytes }) => sum + diskBytes, 0),
+    files: 1 + strata.length + kits,
+    triangles: strata.reduce((sum, { triangles }) => sum + triangles, 0),
+    things: things.length,
+    tally: {
+      markers: countBy(input.strata.flatMap(({ markers }) => markers.map(({ kind }) => kind))),
+      pieces: countBy(input.strata.flatMap(({ placements }) => placements.map(({ piece }) => piece))),
+      blocks: countBy(input.strata.flatMap(({ blocks }) => blocks.map(({ sight }) => sight))),
+    },
+    bound: { triangles: things.reduce((sum, { steps }) => sum + Math.max(...steps.map(({ triangles }) => triangles)), 0), drawCalls: mostDrawCalls(things, bounds) },
+    findings: input.findings,
+  };
+}
+
+/** Draw calls when everything is in view: a piece once for each step that its placements can show at, blocks once a material and lattice cell. */
+function mostDrawCalls(things: readonly Thing[], bounds: Float64Array): number {
+  const placements = new Map<string, { count: number; steps: Thing['steps'] }>();
+  const blocks = new Set<string>();
+  things.forEach(({ what, id, steps }, i) => {
+    if (what === 'piece') {
+      const known = placements.get(id) ?? { count: 0, steps };
+      placements.set(id, { ...known, count: known.count + 1 });
+      return;
+    }
+    const [x0, y0, z0, x1, y1, z1] = [0, 1, 2, 3, 4, 5].map((k) => Math.floor((bounds[i * 6 + k] + (k < 3 ? -TOUCH_METRES : TOUCH_METRES)) / DEFAULT_SIGHT_OPTIONS.latticeMetres));
+    for (let x = x0; x <= x1; x++) for (let y = y0; y <= y1; y++) for (let z = z0; z <= z1; z++) blocks.add(`${id}\u0000${x},${y},${z}`);
+  });
+  let calls = blocks.size;
+  for (const { count, steps } of placements.values()) {
+    const materials = steps.map((step) => step.materials);
+    calls += Math.min(
+      materials.reduce((sum, one) => sum + one, 0),
+      count * Math.max(...materials),
+    );
+  }
+  return calls;
+}
+
+/** A thing counts with a lattice cell that it comes this close to, metres. */
+const TOUCH_METRES = 1e-2;
+
+function countBy(names: readonly string[]): Record<string, number> {
+  const counts = new Map<string, number>();
+  for (const name of names) counts.set(name, (counts.get(name) ?? 0) + 1);
+  return Object.fromEntries([...counts].sort(([a], [b]) => (a < b ? -1 : 1)));
+}

@@ -1,0 +1,75 @@
+import type { RunContext } from '../context/run-context';
+import { switchDistances } from '../detail/switch-distance';
+import { CoreError } from '../errors';
+import { blockSurfaceIfAny } from '../geometry/block-solid';
+import { placementBounds } from '../layout/placement-bounds';
+import type { StratumRole } from '../model/stratum';
+import { INSTANCE_BYTES, PACKED_SHARE, blockBytes } from './cost-model';
+import type { FiguresInput } from './level-figures';
+import type { Thing } from './pocket-figures';
+
+export type { Thing };
+
+/** What one stratum adds. */
+export interface StratumFigures {
+  readonly stratum: string;
+  readonly name: string;
+  readonly role: StratumRole;
+  readonly shared: boolean;
+  readonly blocks: number;
+  readonly placements: number;
+  /** Triangles of everything in it at full detail. */
+  readonly triangles: number;
+  /** Draw calls of everything in it: pieces by material, blocks by material. */
+  readonly drawCalls: number;
+  readonly memoryBytes: number;
+  readonly diskBytes: number;
+}
+
+/** Everything that is drawn in a level with its bounds, and what each stratum costs. @throws CoreError 'FIGURES_PIECE_MISSING' naming the placement, 'CANCELLED' */
+export function countStrata(input: Omit<FiguresInput, 'sight'>, context: RunContext): { things: Thing[]; bounds: Float64Array; strata: StratumFigures[] } {
+  const pieces = new Map(input.pieces.map((piece) => [piece.id, piece]));
+  const things: Thing[] = [];
+  const bounds: number[] = [];
+  const strata = input.strata.map((stratum, index): StratumFigures => {
+    context.checkCancelled();
+    let triangles = 0;
+    let memoryBytes = 0;
+    const drawn = new Map<string, number>();
+    for (const block of stratum.blocks) {
+      const surface = blockSurfaceIfAny(block);
+      if (!surface) continue;
+      triangles += surface.triangles;
+      memoryBytes += blockBytes(surface);
+      drawn.set(`material ${block.material}`, 1);
+      things.push({ what: 'blocks', id: block.material, name: block.material, steps: [{ triangles: surface.triangles, materials: 1 }], distances: [0], stratum: index });
+      bounds.push(...surface.bounds.min, ...surface.bounds.max);
+    }
+    for (const placement of stratum.placements) {
+      const piece = pieces.get(placement.piece);
+      if (!piece) throw new CoreError('FIGURES_PIECE_MISSING', `figures: the placement ${placement.id} uses the piece ${placement.piece}, which is not there`);
+      const [full] = piece.steps;
+      triangles += full.triangles;
+      memoryBytes += INSTANCE_BYTES;
+      drawn.set(`piece ${piece.id}`, full.materials);
+      const distances = switchDistances(piece.steps, input.view, Math.max(...placement.scale));
+      things.push({ what: 'piece', id: piece.id, name: piece.name, steps: piece.steps, distances, stratum: index });
+      const box = placementBounds(placement, piece.bounds);
+      bounds.push(...box.min, ...box.max);
+    }
+    const drawCalls = [...drawn.values()].reduce((sum, calls) => sum + calls, 0);
+    return {
+      stratum: stratum.id,
+      name: stratum.name,
+      role: stratum.role,
+      shared: stratum.shared,
+      blocks: stratum.blocks.length,
+      placements: stratum.placements.length,
+      triangles,
+      drawCalls,
+      memoryBytes,
+      diskBytes: Math.round(memoryBytes * PACKED_SHARE),
+    };
+  });
+  return { things, bounds: new Float64Array(bounds), strata };
+}

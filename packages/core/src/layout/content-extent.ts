@@ -1,0 +1,29 @@
+import type { Box3 } from '../model/vector';
+import type { LevelContent } from './level-content';
+
+/** Room left around what stands at the edge, metres. */
+const MARGIN_METRES = 1;
+
+/** A box around the places of all items of a level, whatever their own size; null when nothing stands there. */
+export function contentExtent(strata: LevelContent['strata']): Box3 | null {
+  const min: [number, number, number] = [Infinity, Infinity, Infinity];
+  const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
+  const take = (x: number, y: number, z: number): void => {
+    [x, y, z].forEach((value, k) => {
+      min[k] = Math.min(min[k], value - MARGIN_METRES);
+      max[k] = Math.max(max[k], value + MARGIN_METRES);
+    });
+  };
+  for (const { content } of strata) {
+    for (const { position } of [...content.block, ...content.placement, ...content.marker, ...content.volume]) take(...position);
+    for (const { position, columns, rows, squareMetres } of content.tileFloor) {
+      take(...position);
+      take(position[0] + columns * squareMetres, position[1], position[2] + rows * squareMetres);
+    }
+    for (const { position, columns, rows, pixelsPerMetre } of content.mask) {
+      take(...position);
+      take(position[0] + columns / pixelsPerMetre, position[1], position[2] + rows / pixelsPerMetre);
+    }
+  }
+  return Number.isFinite(min[0]) ? { min, max } : null;
+}
