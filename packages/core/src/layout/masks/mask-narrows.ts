@@ -3,6 +3,7 @@ import { CoreError } from '../../errors';
 import { joinSets, rootOf } from './joined-sets';
 import type { MaskBitmap } from './mask-bitmap';
 import { labelRegions } from './mask-regions';
+import { widthBetweenWalls } from './mask-width';
 
 /** A passage that is narrower than asked for. */
 export interface MaskNarrow {
@@ -12,9 +13,6 @@ export interface MaskNarrow {
   readonly widthPixels: number;
 }
 
-/** Directions in which a width is measured. */
-const DIRECTIONS = 32;
-const MEASURE_PIXELS = 0.125;
 const MOST_WIDTH = 2000;
 /** Number of the solid part that surrounds a mask. */
 const RIM = -1;
@@ -42,7 +40,7 @@ export function maskNarrows(bitmap: MaskBitmap, clearance: Int32Array, widthPixe
   return [...saddles]
     .map((pixel): MaskNarrow => {
       const [column, row] = [pixel % columns, Math.floor(pixel / columns)];
-      return { column, row, widthPixels: widthAt({ columns, rows, open }, column, row) };
+      return { column, row, widthPixels: widthBetweenWalls({ columns, rows, open }, column, row, widthPixels) };
     })
     .filter((narrow) => narrow.widthPixels < widthPixels)
     .sort((a, b) => a.widthPixels - b.widthPixels || a.row - b.row || a.column - b.column);
@@ -119,33 +117,4 @@ function meetings({ columns, rows }: MaskBitmap, order: Int32Array, parts: Int32
     const has = hasPart[a] | hasPart[b];
     hasPart[joinSets(parents, a, b)] = has;
   }
-}
-
-/** Least distance from wall to wall through the middle of a pixel. */
-function widthAt({ columns, rows, open }: MaskBitmap, column: number, row: number): number {
-  let least = Infinity;
-  for (let k = 0; k < DIRECTIONS; k++) {
-    const [dx, dz] = direction(k);
-    let width = 0;
-    for (const sign of [1, -1]) {
-      let t = 0;
-      while (t < least && isOpen(column + 0.5 + sign * dx * (t + MEASURE_PIXELS / 2), row + 0.5 + sign * dz * (t + MEASURE_PIXELS / 2))) t += MEASURE_PIXELS;
-      width += t;
-    }
-    least = Math.min(least, width);
-  }
-  return least;
-
-  function isOpen(x: number, z: number): boolean {
-    const [c, r] = [Math.floor(x), Math.floor(z)];
-    return c >= 0 && r >= 0 && c < columns && r < rows && open[r * columns + c] === 1;
-  }
-}
-
-/** Directions over half a turn, by points of a square's rim: exact along the axes and corners, without sines. */
-function direction(k: number): readonly [number, number] {
-  const quarter = DIRECTIONS / 4;
-  const [x, z] = k <= quarter ? [1, k / quarter] : k <= 3 * quarter ? [2 - k / quarter, 1] : [-1, 4 - k / quarter];
-  const length = Math.sqrt(x * x + z * z);
-  return [x / length, z / length];
 }

@@ -6,8 +6,6 @@ const SIDE_COST = 5;
 const CORNER_COST = 7;
 const BUCKETS = CORNER_COST + 1;
 const NOT_REACHED = -1;
-/** Pixels between two points of a line that are looked at. */
-const LOOK_PIXELS = 0.25;
 
 /** All places that a body comes to from one. */
 export interface MaskReach {
@@ -92,10 +90,23 @@ function straightened(steps: readonly number[], columns: number, fits: Uint8Arra
   return Int32Array.from(kept.flatMap((pixel) => [pixel % columns, Math.floor(pixel / columns)]));
 }
 
+/**
+ * Whether a body can go straight from the middle of one pixel to that of another: wherever the line passes between four middles, all four
+ * fit. Solid pixels are squares on the same lattice, so that between middles no point is nearer to a solid one than the nearest of them.
+ */
 function isClear(a: number, b: number, columns: number, fits: Uint8Array): boolean {
-  const [ax, az] = [(a % columns) + 0.5, Math.floor(a / columns) + 0.5];
-  const [dx, dz] = [(b % columns) + 0.5 - ax, Math.floor(b / columns) + 0.5 - az];
-  const looks = Math.ceil(Math.sqrt(dx * dx + dz * dz) / LOOK_PIXELS);
-  for (let i = 1; i < looks; i++) if (fits[Math.floor(az + (dz * i) / looks) * columns + Math.floor(ax + (dx * i) / looks)] === 0) return false;
+  const [ac, ar, bc, br] = [a % columns, Math.floor(a / columns), b % columns, Math.floor(b / columns)];
+  const isSteep = Math.abs(br - ar) > Math.abs(bc - ac);
+  const [from, to, low, rise] = isSteep ? [ar, br, ac, bc - ac] : [ac, bc, ar, br - ar];
+  const steps = Math.abs(to - from);
+  const way = to < from ? -1 : 1;
+  for (let k = 0; k < steps; k++) {
+    // The line between two middles of the longer axis, in whole numbers: exact.
+    const [one, other] = [rise * k, rise * (k + 1)];
+    const [least, most] = [Math.floor(Math.min(one, other) / steps), Math.ceil(Math.max(one, other) / steps)];
+    for (let across = low + least; across <= low + most; across++) {
+      for (const along of [from + way * k, from + way * (k + 1)]) if (fits[isSteep ? along * columns + across : across * columns + along] === 0) return false;
+    }
+  }
   return true;
 }

@@ -40,6 +40,18 @@ const failsWith = (code: string, deed: () => unknown): CoreError => {
   throw new Error(`nothing was thrown, wanted ${code}`);
 };
 
+/** Least distance of a point from what is solid, beyond the mask too, by every square. */
+function plainDistance({ columns, rows, open }: MaskBitmap, x: number, z: number): number {
+  let least = Math.min(x, z, columns - x, rows - z);
+  for (let i = 0; i < open.length; i++) {
+    if (open[i] === 1) continue;
+    const [c, r] = [i % columns, Math.floor(i / columns)];
+    const [dx, dz] = [Math.max(c - x, 0, x - c - 1), Math.max(r - z, 0, z - r - 1)];
+    least = Math.min(least, Math.sqrt(dx * dx + dz * dz));
+  }
+  return least;
+}
+
 describe('tiles of a mask', () => {
   it('tell runs, solid first, and leave the last solid one out', () => {
     expect(tileText(drawn('#..#', '....'), 0, 0)).toBe(`1 2 ${MASK_TILE_PIXELS - 3} 4`);
@@ -154,6 +166,30 @@ describe('ways', () => {
     );
   });
 
+  it('keep the body clear of what is solid all along, by distance', () => {
+    fc.assert(
+      fc.property(bitmaps, fc.nat(), fc.double({ min: 0.3, max: 4, noNaN: true }), (bitmap, seed, body) => {
+        const clearance = maskClearance(bitmap, { isWalled: true }, context);
+        const fits = Uint8Array.from(clearance, (square) => (square >= body * body ? 1 : 0));
+        const places = [...fits.keys()].filter((i) => fits[i] === 1);
+        if (places.length === 0) return;
+        const reach = maskReach(bitmap, fits, places[seed % places.length], context);
+        for (const end of places.filter((i) => reach.costs[i] >= 0)) {
+          const way = reach.wayTo(end);
+          let least = Infinity;
+          for (let k = 2; k < way.length; k += 2) {
+            for (let t = 0; t <= 1; t += 1 / 32) {
+              const [x, z] = [0, 1].map((axis) => way[k - 2 + axis] * (1 - t) + way[k + axis] * t + 0.5);
+              least = Math.min(least, plainDistance(bitmap, x, z));
+            }
+          }
+          expect(least).toBeGreaterThanOrEqual(body / 2 - 1e-9);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
   it('go straight where they can', () => {
     const bitmap = drawn('.......', '.......', '.......');
     expect([...maskReach(bitmap, bitmap.open, 0, context).wayTo(20)]).toEqual([0, 0, 6, 2]);
@@ -183,6 +219,32 @@ describe('narrow places', () => {
       [10, 3],
       [10, 8],
     ]);
+  });
+
+  it('are found in walls at every degree, with their width', () => {
+    const side = 60;
+    const middle = [30.3, 29.7];
+    for (let degrees = 0; degrees <= 45; degrees++) {
+      for (let width = 3; width <= 8; width++) {
+        const [dx, dz] = [Math.sin((degrees * Math.PI) / 180), Math.cos((degrees * Math.PI) / 180)];
+        const place = (i: number) => [(i % side) + 0.5 - middle[0], Math.floor(i / side) + 0.5 - middle[1]];
+        const along = (i: number) => place(i)[0] * dx + place(i)[1] * dz;
+        const isWall = (i: number) => Math.abs(place(i)[0] * dz - place(i)[1] * dx) <= 1 && Math.abs(along(i)) >= width / 2;
+        const door = { columns: side, rows: side, open: Uint8Array.from({ length: side * side }, (_unused, i) => (isWall(i) ? 0 : 1)) };
+        const narrows = maskNarrows(door, maskClearance(door, { isWalled: true }, context), width + 2, context);
+        // The least distance between both ends of the wall as it was drawn.
+        const ends = [-1, 1].map((sign) => [...door.open.keys()].filter((i) => door.open[i] === 0 && along(i) * sign > 0 && Math.abs(along(i)) < width));
+        const gap = (a: number, b: number) => Math.max(0, Math.abs(a - b) - 1);
+        const drawnWidth = Math.min(...ends[0].flatMap((a) => ends[1].map((b) => Math.hypot(gap(a % side, b % side), gap(Math.floor(a / side), Math.floor(b / side))))));
+        expect([degrees, width, narrows.length]).toEqual([degrees, width, 1]);
+        expect(Math.abs(narrows[0].widthPixels - drawnWidth)).toBeLessThanOrEqual(1);
+      }
+    }
+    // A door of 5 in a wall that steps aside every fourth row: no straight line up and down meets both ends.
+    const open = new Uint8Array(3600).fill(1);
+    for (let row = 0; row < 60; row++) for (let k = 0; k < 2; k++) if (row < 30 || row >= 35) open[row * 60 + 28 + k + Math.floor((row - 30) / 4)] = 0;
+    const stepped = { columns: 60, rows: 60, open };
+    expect(maskNarrows(stepped, maskClearance(stepped, { isWalled: true }, context), 6, context).map(({ widthPixels }) => widthPixels)).toEqual([5]);
   });
 
   it('are none where nothing is narrower, nor in corners and dead ends', () => {
