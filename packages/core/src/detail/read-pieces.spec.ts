@@ -64,6 +64,24 @@ Kd 0.2 0.2 0.2
 d 0.5
 `;
 
+describe('triangles without area', () => {
+  it('are left out and told, a piece of nothing else with them', async () => {
+    const positions = [...triangle, 2, 0, 0];
+    // Two equal corners, three corners in a line, and one twice over: doubles may be meant.
+    const mixed = await glb((_document, mesh) => {
+      mesh('mixed', positions, [0, 1, 2, 0, 0, 1, 0, 1, 3, 0, 1, 2]);
+      mesh('flat', positions, [1, 1, 1, 0, 1, 3]);
+    });
+    const result = await read([file('mixed.glb', mixed)]);
+    expect(result.report.pieces.map(({ name, triangles }) => [name, triangles])).toEqual([['mixed', 2]]);
+    expect(faultsOf(result)).toEqual([
+      'warning mixed: has 2 triangles without area; they are left out',
+      'warning flat: has 2 triangles without area; they are left out',
+      'error flat: has no triangles; the piece is left out',
+    ]);
+  });
+});
+
 describe('reading an OBJ', () => {
   it('gives a piece an object and a part a material, with materials and pictures dropped along', async () => {
     const result = await read([file('yard.obj', OBJ), file('yard.mtl', MTL), file('plank grain.png', smallPng(4, 2))]);

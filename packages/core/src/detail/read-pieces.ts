@@ -12,6 +12,7 @@ import { meshBounds, stepCost } from '../mesh/mesh-cost';
 import { partFault } from '../mesh/mesh-faults';
 import { smoothNormals } from '../mesh/mesh-normals';
 import { placePart, type LinearMap } from '../mesh/place-part';
+import { soundTriangles } from '../mesh/sound-triangles';
 import type { PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
 import type { ImportFault, ImportReport } from './import-report';
@@ -172,14 +173,25 @@ function checkedMeshes(meshes: KitMeshes, map: LinearMap, faults: ImportFault[],
   for (const [i, { name, parts }] of meshes.pieces.entries()) {
     context.checkCancelled();
     context.progress(0.6 + (0.2 * i) / meshes.pieces.length, `checking ${name}`);
-    const fault = parts.length === 0 ? 'has no triangles' : parts.map(partFault).find((one) => one !== undefined);
+    const left = parts.map((part) => withArea(part, name, faults)).filter(({ indices }) => indices.length > 0);
+    const fault = left.length === 0 ? 'has no triangles' : left.map(partFault).find((one) => one !== undefined);
     if (fault !== undefined) {
       faults.push({ severity: 'error', where: name, message: `${fault}; the piece is left out` });
       continue;
     }
-    pieces.push({ name: freeName(name, names), parts: parts.map((part) => withNormals(placePart(part, map), name, faults)) });
+    pieces.push({ name: freeName(name, names), parts: left.map((part) => withNormals(placePart(part, map), name, faults)) });
   }
   return prunedMeshes({ ...meshes, pieces });
+}
+
+/** Triangles without area are drawn by nobody, and no distance can be measured to them. */
+function withArea(part: MeshPart, name: string, faults: ImportFault[]): MeshPart {
+  if (partFault(part) !== undefined) return part;
+  const indices = soundTriangles(positionsOf(part), part.indices, { once: false });
+  const gone = (part.indices.length - indices.length) / 3;
+  if (gone === 0) return part;
+  faults.push({ severity: 'warning', where: name, message: `has ${gone} ${gone === 1 ? 'triangle' : 'triangles'} without area; ${gone === 1 ? 'it is' : 'they are'} left out` });
+  return { ...part, indices };
 }
 
 function withNormals(part: MeshPart, name: string, faults: ImportFault[]): MeshPart {

@@ -1,5 +1,6 @@
 import { MeshoptSimplifier, type Flags } from 'meshoptimizer/simplifier';
 import { positionsOf, type MeshPart } from '../mesh/kit-meshes';
+import { soundTriangles } from '../mesh/sound-triangles';
 
 /** How much a unit of each attribute counts beside a metre of a mesh of size one. */
 const ATTRIBUTE_WEIGHTS: Readonly<Record<string, number>> = { NORMAL: 0.5, COLOR_0: 0.5, TEXCOORD_0: 0.25, TEXCOORD_1: 0.25 };
@@ -116,7 +117,7 @@ function simplified(indices: Uint32Array, part: MeshPart, { values, stride, weig
   // Where every edge is hard nothing can move; seams may then be closed over.
   if (result.length > indices.length * LEAST_GAIN) result = run(['Permissive']);
   for (let i = 0; i < result.length; i++) result[i] = original[result[i]];
-  return result;
+  return soundTriangles(positionsOf(part), result, { once: true });
 }
 
 function gather(source: Float32Array, size: number, order: Uint32Array): Float32Array {

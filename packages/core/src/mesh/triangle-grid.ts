@@ -18,6 +18,8 @@ export class TriangleGrid {
   private readonly asked: Int32Array;
   private readonly reach: number;
   private question = 0;
+  /** The triangle that the last answer was about. */
+  nearestTriangle = 0;
   /** Scratch: the cell of the point asked for. */
   private readonly centre = new Int32Array(3);
 
@@ -103,6 +105,7 @@ export class TriangleGrid {
             const distance = this.squaredTo(t, x, y, z);
             if (distance >= best) continue;
             best = distance;
+            this.nearestTriangle = t;
             if (best <= enough) return best;
           }
         }
@@ -131,8 +134,11 @@ export class TriangleGrid {
     return column < 0 ? 0 : column >= this.sides[axis] ? this.sides[axis] - 1 : column;
   }
 
-  /** Source: Christer Ericson, Real-Time Collision Detection, 2005, section 5.1.5. */
-  private squaredTo(t: number, x: number, y: number, z: number): number {
+  /**
+   * Squared distance from a point to one triangle.
+   * Source: Christer Ericson, Real-Time Collision Detection, 2005, section 5.1.5.
+   */
+  squaredTo(t: number, x: number, y: number, z: number): number {
     const { positions, indices } = this;
     const a = indices[t * 3] * 3;
     const b = indices[t * 3 + 1] * 3;
