@@ -85,7 +85,7 @@ describe('a detail chain', () => {
       indices: Uint32Array.of(0, 1, 2),
     };
     const { chains } = await buildChains({ glb: await writeGlb(kitOf({ name: 'single', parts: [single] })), names: ['single'] }, context);
-    expect(chains).toMatchObject([{ name: 'single', missingSteps: 5 }]);
+    expect(chains).toMatchObject([{ name: 'single', missingSteps: 5, why: 'its last step has 1 triangle, too few to take any away' }]);
     expect(chains[0].steps).toHaveLength(1);
   });
 

@@ -7,7 +7,7 @@ import type { KitMeshes, MeshOfPiece, MeshPart } from '../mesh/kit-meshes';
 import { stepCost } from '../mesh/mesh-cost';
 import { stepNodeName, type PieceStep } from '../model/kit';
 import { MeasuredSurface, surfaceOf } from './measure-deviation';
-import { DEFAULT_CHAIN, simplifierReady, simplifyChain, type ChainOptions } from './simplify-chain';
+import { DEFAULT_CHAIN, sharedBorders, simplifierReady, simplifyChain, type ChainOptions } from './simplify-chain';
 
 /** Name of the piece that a node of a kit's GLB belongs to. */
 const STEP_NAME = /\.step\d+$/;
@@ -26,6 +26,8 @@ export interface BuiltChain {
   readonly steps: readonly PieceStep[];
   /** Steps that were asked for and could not be made coarser. */
   readonly missingSteps: number;
+  /** What keeps the last step from being made coarser; '' when none is missing. */
+  readonly why: string;
 }
 
 export interface BuiltChains {
@@ -53,9 +55,14 @@ export async function buildChains({ glb, names, options }: BuildChainsInput, con
     pieces.push(piece);
     if (!wanted.has(piece.name)) continue;
     const share = (fraction: number, stage: string): void => context.progress(0.05 + (0.9 * (chains.length + fraction)) / wanted.size, `${piece.name}: ${stage}`);
-    const { steps, costs } = chainOf(piece, meshes, chosen, context, share);
+    const { steps, costs, isTurned } = chainOf(piece, meshes, chosen, context, share);
     pieces.push(...steps);
-    chains.push({ name: piece.name, steps: costs, missingSteps: chosen.steps - steps.length });
+    chains.push({
+      name: piece.name,
+      steps: costs,
+      missingSteps: chosen.steps - steps.length,
+      why: steps.length < chosen.steps ? whyNoCoarser(piece.parts, steps.at(-1) ?? piece, isTurned) : '',
+    });
   }
   const lost = names.find((name) => !chains.some((chain) => chain.name === name));
   if (lost !== undefined) throw new CoreError('CHAIN_PIECE', `chain: the kit's GLB has no piece named ${lost}`);
@@ -69,20 +76,44 @@ function chainOf(
   options: ChainOptions,
   context: RunContext,
   share: (fraction: number, stage: string) => void,
-): { steps: MeshOfPiece[]; costs: PieceStep[] } {
-  const coarser = simplifyChain(piece.parts, options, (step) => {
-    context.checkCancelled();
-    share((0.5 * step) / (options.steps + 1), `step ${step}`);
-  });
-  const costs: PieceStep[] = [stepCost(piece, meshes, 0)];
+): { steps: MeshOfPiece[]; costs: PieceStep[]; isTurned: boolean } {
   const full = new MeasuredSurface(surfaceOf(piece.parts));
+  // Of the step that was tried last.
+  let isTurned = false;
+  const deviations = new Map<readonly Uint32Array[], number>();
+  const isSound = (indices: readonly Uint32Array[]): boolean => {
+    const step = surfaceOf(piece.parts, indices);
+    if (step.indices.length === 0) return true;
+    const deviation = full.deviation(step, context);
+    deviations.set(indices, deviation);
+    isTurned = full.turned(step, deviation) > 0;
+    return !isTurned;
+  };
+  const check = (step: number): void => {
+    context.checkCancelled();
+    share(step / (options.steps + 1), `step ${step}`);
+  };
+  const coarser = simplifyChain(piece.parts, options, check, isSound);
+  const costs: PieceStep[] = [stepCost(piece, meshes, 0)];
   const steps = coarser.map((indices, i): MeshOfPiece => {
-    share(0.5 + (0.5 * i) / coarser.length, `measuring step ${i + 1}`);
     const step = { name: stepNodeName(piece.name, i + 1), parts: piece.parts.flatMap((part, k) => (indices[k].length > 0 ? [packedPart(part, indices[k])] : [])) };
-    costs.push({ ...stepCost(step, meshes, i + 1), deviationMetres: full.deviation(surfaceOf(piece.parts, indices), context) });
+    costs.push({ ...stepCost(step, meshes, i + 1), deviationMetres: deviations.get(indices) ?? 0 });
     return step;
   });
-  return { steps, costs };
+  return { steps, costs, isTurned };
+}
+
+/** Fewer triangles than these hold no shape. */
+const FEW_TRIANGLES = 16;
+
+function whyNoCoarser(parts: readonly MeshPart[], last: MeshOfPiece, isTurned: boolean): string {
+  const left = last.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
+  if (left <= FEW_TRIANGLES) return `its last step has ${left} ${left === 1 ? 'triangle' : 'triangles'}, too few to take any away`;
+  if (isTurned) return `a coarser step than that of ${left} triangles would turn some of them over`;
+  const locks = sharedBorders(parts);
+  const [locked, all] = locks.reduce(([some, every], lock) => [some + lock.reduce((sum, one) => sum + one, 0), every + lock.length], [0, 0]);
+  if (locked * 4 > all) return `${locked} of its ${all} vertices stand where its parts meet and don't move`;
+  return `in its last step of ${left} triangles every edge is a border, a seam or a hard edge`;
 }
 
 /** A part with other triangles, and only the vertices that these use. */

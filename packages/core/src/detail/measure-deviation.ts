@@ -2,6 +2,7 @@ import FlatQueue from 'flatqueue';
 import type { RunContext } from '../context/run-context';
 import { TriangleGrid } from '../mesh/triangle-grid';
 import { positionsOf, type MeshPart } from '../mesh/kit-meshes';
+import { turnedTriangles } from './turned-triangles';
 
 /** The answer is settled once nothing can be farther off than this share more than what was found. */
 const SETTLED_SHARE = 0.02;
@@ -52,6 +53,11 @@ export class MeasuredSurface {
   deviation(step: Surface, context: RunContext): number {
     const there = farthest(this.full, new TriangleGrid(step.positions, step.indices), 0, context);
     return Math.sqrt(farthest(step, this.grid, there, context));
+  }
+
+  /** Triangles of another surface that look away from all of this one within a distance of them. */
+  turned(step: Surface, withinMetres: number): number {
+    return turnedTriangles(step, this.full, this.grid, withinMetres);
   }
 }
 

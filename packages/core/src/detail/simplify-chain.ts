@@ -19,6 +19,9 @@ export const DEFAULT_CHAIN: ChainOptions = { steps: 5, ratio: 0.5 };
 /** A step must have at most this share of the triangles of the one before; else the chain ends. */
 const LEAST_GAIN = 0.9;
 
+/** Shares of what a step saves that are tried more or less, until it is sound: another number of triangles mostly goes another way. */
+const TRIES = [0, 0.02, -0.02, 0.05, -0.05, 0.08, -0.08, 0.12, 0.17, 0.23];
+
 /** Attributes of a part that the simplifier looks at, side by side. */
 interface WeighedAttributes {
   readonly values: Float32Array;
@@ -34,24 +37,40 @@ export function simplifierReady(): Promise<void> {
 /**
  * The coarser steps of a piece, each from the one before. Vertices that stand where another part has one as well do not move,
  * so that parts stay joined. Vertices are those of the full step: no attribute changes its value.
+ * @param isSound whether a step may be kept; one that is not is made with some more or fewer triangles, and the chain ends where none is
  * @returns for each step the triangles of every part, as indices into that part's own vertices
  * Source: Garland and Heckbert, Surface simplification using quadric error metrics, 1997, as in meshoptimizer; vertices of a
  * step are packed together before the next, so that its cost goes with what is left.
  */
-export function simplifyChain(parts: readonly MeshPart[], { steps, ratio }: ChainOptions, check: (step: number) => void): Uint32Array[][] {
+export function simplifyChain(
+  parts: readonly MeshPart[],
+  { steps, ratio }: ChainOptions,
+  check: (step: number) => void,
+  isSound: (step: readonly Uint32Array[]) => boolean = () => true,
+): Uint32Array[][] {
   const locks = sharedBorders(parts);
   const weighed = parts.map(weighedAttributes);
   const chain: Uint32Array[][] = [];
   let before = parts.map(({ indices }) => indices);
   for (let step = 1; step <= steps; step++) {
     check(step);
-    const next = parts.map((part, i) => simplified(before[i], part, weighed[i], locks[i], ratio));
+    const next = firstSound(TRIES, (share) => parts.map((part, i) => simplified(before[i], part, weighed[i], locks[i], Math.min(0.99, ratio + (1 - ratio) * share))), isSound);
+    if (!next) break;
     const [now, last] = [next, before].map((list) => list.reduce((sum, indices) => sum + indices.length, 0));
     if (now > last * LEAST_GAIN || now === 0) break;
     chain.push(next);
     before = next;
   }
   return chain;
+}
+
+/** The first of some steps that is sound, each made when it is asked for. */
+function firstSound(tries: readonly number[], make: (share: number) => Uint32Array[], isSound: (step: readonly Uint32Array[]) => boolean): Uint32Array[] | undefined {
+  for (const share of tries) {
+    const step = make(share);
+    if (isSound(step)) return step;
+  }
+  return undefined;
 }
 
 /** 1 for each vertex of a part that stands where another part has one. */

@@ -120,11 +120,9 @@ export class DetailDesk {
       }
       if (mesh !== kit.mesh) await this.edits.commit(pieces.length === 1 ? `build the chain of ${pieces[0].name}` : `build ${pieces.length} chains`, operations);
       const short = built.chains.filter(({ missingSteps }) => missingSteps > 0);
-      const named = short.slice(0, 3).map(({ name }) => name);
-      const more = short.length > named.length ? ` and ${short.length - named.length} more` : '';
-      this.done.set(
-        `${built.chains.length} chain${built.chains.length === 1 ? '' : 's'} built${short.length > 0 ? `; ${named.join(', ')}${more} cannot get all ${options.steps} steps` : ''}.`,
-      );
+      const named = short.slice(0, 3).map(({ name, why }) => `${name} can’t get all ${options.steps} steps: ${why}`);
+      const more = short.length > named.length ? `; ${short.length - named.length} more fall short too` : '';
+      this.done.set(`${built.chains.length} chain${built.chains.length === 1 ? '' : 's'} built${short.length > 0 ? `; ${named.join('; ')}${more}` : ''}.`);
     });
   }
 

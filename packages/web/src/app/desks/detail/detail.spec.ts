@@ -90,13 +90,17 @@ describe('the Detail desk', () => {
 
   it('builds chains in one edit, says which fell short, and commits nothing when it was cancelled', async () => {
     const steps = [step, { ...step, triangles: 5, deviationMetres: 0.2 }];
-    answers['build-chains'] = () => Promise.resolve({ glb: new Uint8Array(), chains: [{ name: 'cart', steps, missingSteps: 4 }] } satisfies BuiltChains);
+    answers['build-chains'] = () =>
+      Promise.resolve({
+        glb: new Uint8Array(),
+        chains: [{ name: 'cart', steps, missingSteps: 4, why: 'its last step has 5 triangles, too few to take any away' }],
+      } satisfies BuiltChains);
     await desk.buildChains([piece('cart')], { steps: 5, ratio: 0.5 });
     expect(changed()).toEqual([
       ['kit', 'works', 'mesh', 'new'],
       ['piece', 'cart', 'steps', steps],
     ]);
-    expect(desk.done()).toBe('1 chain built; cart cannot get all 5 steps.');
+    expect(desk.done()).toBe('1 chain built; cart can’t get all 5 steps: its last step has 5 triangles, too few to take any away.');
     answers['build-chains'] = () => Promise.reject(new CoreError('CANCELLED', 'cancelled'));
     await desk.buildChains([piece('cart')], { steps: 5, ratio: 0.5 });
     expect([commits.length, desk.failure(), desk.progress()]).toEqual([1, '', undefined]);
