@@ -87,6 +87,16 @@ test.describe('Pack', () => {
     for (const { path } of manifest.files) expect(existsSync(join(folder, path))).toBe(true);
     await page.getByRole('button', { name: /^Pack/ }).click();
     await expect(told.getByText('files written').locator('xpath=following-sibling::dd[1]')).toHaveText('0', { timeout: 60000 });
+    // Levels are left out by hand or by rule, and taken in again.
+    await page.getByLabel('Pack Sorting Hall').uncheck();
+    await page.getByRole('button', { name: /^Leave out \d+ not ready$/ }).click();
+    await expect(page.getByRole('row').filter({ hasText: 'Cullet Yard' })).toContainText('left out');
+    const out = await page.getByRole('row').filter({ hasText: 'left out' }).filter({ hasText: 'levels/' }).count();
+    await page.getByRole('button', { name: /^Pack/ }).click();
+    await expect(told).toContainText(`${13 - out}, `, { timeout: 60000 });
+    expect(existsSync(join(folder, 'levels/sorting-hall.json'))).toBe(false);
+    await page.getByRole('button', { name: 'Take all in again' }).click();
+    await expect(page.getByText('left out', { exact: true })).toHaveCount(0);
     // A placement that was made in another unit.
     const huge = { id: 'huge', piece: 'piece-crate', position: [0, 0, 0], turn: [0, 0, 0], scale: [900, 1, 1] };
     const place = async (before: unknown, after: unknown): Promise<number> => {

@@ -70,6 +70,7 @@ export function buildProgram(): Command {
     .command('check')
     .description('hold a collection against the rules of its target; exits with 1 when it finds errors')
     .option('--all', 'trial and tool levels as well')
+    .option('--without <keys>', 'levels to leave out, by key, with commas between them')
     .option('--collection <id>', 'which collection; the only one by default')
     .action(run(checkCommand));
   program
@@ -77,6 +78,7 @@ export function buildProgram(): Command {
     .description('check, then write what the game loads; only files that changed')
     .argument('<folder>', 'an empty folder, or one with an earlier pack')
     .option('--all', 'trial and tool levels as well')
+    .option('--without <keys>', 'levels to leave out, by key, with commas between them')
     .option('--collection <id>', 'which collection; the only one by default')
     .action(run(packCommand));
   return program;

@@ -73,7 +73,7 @@ export function createApp(dependencies: AppDependencies): Server {
   const assets = new AssetStore(dataFolder);
   const edits = new EditService(database, editRows, documents, assets, now);
   const collectionRows = new CollectionRepository(database);
-  const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, now);
+  const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, editRows, now);
   const threads = new ThreadPool();
   const bakeRows = new BakeRepository(database, dataFolder, now);
   const bakes = new BakeService(database, documents, bakeRows, threads);

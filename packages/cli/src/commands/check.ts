@@ -1,4 +1,4 @@
-import type { Finding } from '@stravel/core';
+import type { Finding, PackChoice } from '@stravel/core';
 import { CallError } from '../call-error';
 import { chosenCollection, withCollections } from '../with-collections';
 
@@ -7,6 +7,8 @@ const ERRORS_FOUND = 1;
 
 export interface PackOptions {
   readonly all?: boolean;
+  /** Keys of levels with commas between them. */
+  readonly without?: string;
   readonly collection?: string;
 }
 
@@ -14,10 +16,15 @@ export interface PackOptions {
 export async function checkCommand(options: PackOptions): Promise<void> {
   await withCollections(async (access) => {
     const collection = await chosenCollection(access, options.collection);
-    const findings = await access.check(collection, { withAllPurposes: options.all === true });
+    const findings = await access.check(collection, choiceOf(options));
     process.stdout.write(findingLines(findings));
     refuseErrors(findings);
   });
+}
+
+/** What the options leave in. */
+export function choiceOf({ all, without }: PackOptions): PackChoice {
+  return { withAllPurposes: all === true, without: without === undefined ? [] : without.split(',').map((key) => key.trim()) };
 }
 
 /** One line a finding, errors first. */

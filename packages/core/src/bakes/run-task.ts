@@ -57,6 +57,7 @@ export const BAKE_TASKS = {
     const input = figuresInput(made, pieces, view);
     return { sight, figures: figuresKey(input, sight), count: countIfAll(input, context) };
   },
+  'sight-key': (content: LevelContent, context: RunContext): string => sightKey(levelSightInput(withSections(content, context).content)),
   'bake-sight': (content: LevelContent, context: RunContext): SightResult => bakeSight(levelSightInput(withSections(content, context).content), {}, context),
   'bake-figures': ({ content, pieces, view, sight }: LevelBakeInput & { readonly sight: SightResult }, context: RunContext): LevelFigures =>
     levelFigures({ ...figuresInput(withSections(content, context), pieces, view), sight }, context),

@@ -14,6 +14,8 @@ import { PLAIN_TARGET, type PackTarget } from './pack-target';
 export interface PackChoice {
   /** Whether trial and tool levels go along. */
   readonly withAllPurposes: boolean;
+  /** Keys of levels that are left out. */
+  readonly without?: readonly string[];
 }
 
 export interface CheckPackInput {
@@ -24,8 +26,9 @@ export interface CheckPackInput {
 }
 
 /** Levels that are packed, in order of play; those without a stratum have nothing to pack. */
-export function packedLevels(records: CollectionContent['records'], { withAllPurposes }: PackChoice): Level[] {
-  return levelsInOrder(records).filter(({ purpose, strata }) => strata.length > 0 && (withAllPurposes || purpose === 'play'));
+export function packedLevels(records: CollectionContent['records'], { withAllPurposes, without = [] }: PackChoice): Level[] {
+  const left = new Set(without);
+  return levelsInOrder(records).filter(({ key, purpose, strata }) => strata.length > 0 && (withAllPurposes || purpose === 'play') && !left.has(key));
 }
 
 /** Holds a collection against the rules of the target. @throws CoreError 'CANCELLED' */

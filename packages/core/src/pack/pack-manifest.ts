@@ -14,6 +14,8 @@ export interface PackedFile {
 
 export interface PackManifest {
   readonly collection: { readonly id: string; readonly name: string };
+  /** Number of the last edit in the collection's log that the pack holds. */
+  readonly edit: number;
   /** Level files in order of play. */
   readonly levels: readonly string[];
   /** Kit files in order of name. */
@@ -23,14 +25,15 @@ export interface PackManifest {
 }
 
 /** The manifest as it is written. Says nothing of when or where it was made, so that equal packs are equal bytes. */
-export function manifestText({ collection, levels, kits, files }: PackManifest): string {
+export function manifestText({ collection, edit, levels, kits, files }: PackManifest): string {
   const sorted = [...files].sort((a, b) => (a.path < b.path ? -1 : 1)).map(({ path, bytes, sha256 }) => ({ path, bytes, sha256 }));
   return canonicalJson({
     format: FORMAT,
-    version: 1,
+    version: 2,
     target: PLAIN_TARGET.id,
     units: { length: 'metre', up: '+Y' },
     collection: { id: collection.id, name: collection.name },
+    edit,
     levels: [...levels],
     kits: [...kits],
     files: sorted,

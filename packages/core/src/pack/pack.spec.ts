@@ -93,6 +93,7 @@ describe('the check of a pack', () => {
     content.strata.set('own', EMPTY_CONTENT);
     expect(codes()).toEqual([]);
     expect(codes({ choice: { withAllPurposes: true } })).toEqual(['PACK_EMPTY two']);
+    expect(codes({ choice: { withAllPurposes: true, without: ['two', 'gone'] } })).toEqual([]);
   });
 });
 
@@ -144,7 +145,7 @@ describe('the files of a pack', () => {
       { path: 'levels/b.json', bytes: 2, sha256: 'b' },
       { path: 'kits/a.glb', bytes: 1, sha256: 'a' },
     ];
-    const text = manifestText({ collection: { id: 'small', name: 'Small' }, levels: ['levels/b.json'], kits: ['kits/a.json'], files });
+    const text = manifestText({ collection: { id: 'small', name: 'Small' }, edit: 7, levels: ['levels/b.json'], kits: ['kits/a.json'], files });
     expect(manifestPaths(text)).toEqual(['kits/a.glb', 'levels/b.json']);
     expect(() => manifestPaths('{}')).toThrow('its manifest.json is not that of a pack');
     expect(() => manifestPaths(text.replace('kits/a.glb', 'kits/../../etc'))).toThrow('its manifest names the file "kits/../../etc", which no pack has');

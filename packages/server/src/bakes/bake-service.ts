@@ -154,6 +154,22 @@ export class BakeService {
   }
 
   /**
+   * The sight of a level as it stood at some moment: the kept bake where it is of the same content, else made, and kept only where the level
+   * still stands like that.
+   */
+  async sightOf(collection: string, level: string, content: LevelContent, options: ThreadRunOptions = {}): Promise<SightResult> {
+    const key = await this.threads.run<(typeof BAKE_TASKS)['sight-key']>('sight-key', content, options);
+    if ((await this.repository.keyOf(collection, 'sight', level)) === key) {
+      const kept = (await this.repository.readJson(collection, 'sight', level)) as SightResult | undefined;
+      if (kept) return kept;
+    }
+    const sight = await this.threads.run<(typeof BAKE_TASKS)['bake-sight']>('bake-sight', content, options);
+    const now = await this.currentKeys(collection, level).catch(undefinedForFault);
+    if (now?.sight === key) await this.keepSight(collection, level, key, sight);
+    return sight;
+  }
+
+  /**
    * Brings a level's bakes up to date when a page has baked it. What the page found is for its own eyes: others get what the server
    * computes itself, as a page can send anything.
    * @param key of the page's bake

@@ -59,8 +59,9 @@ export const openCollections = {
         });
         return (await answer(response)).json() as Promise<{ id: string; name: string }>;
       },
-      check: async (collection, { withAllPurposes }) => {
-        const response = await answer(await fetch(`${address}/api/collections/${collection}/pack/check${withAllPurposes ? '?all=yes' : ''}`));
+      check: async (collection, { withAllPurposes, without = [] }) => {
+        const query = new URLSearchParams({ ...(withAllPurposes ? { all: 'yes' } : {}), ...(without.length > 0 ? { without: without.join(',') } : {}) });
+        const response = await answer(await fetch(`${address}/api/collections/${collection}/pack/check?${query.toString()}`));
         return ((await response.json()) as { findings: Finding[] }).findings;
       },
       pack: (collection, folder, choice) => packThrough(address, collection, folder, choice),
@@ -103,12 +104,12 @@ const SHELL_PACK = 'shell';
 const LOOK_AGAIN_MS = 150;
 
 /** Lets the server pack into its own folder, then carries over what differs. */
-async function packThrough(address: string, collection: string, folder: string, { withAllPurposes }: PackChoice): Promise<PackSummary> {
+async function packThrough(address: string, collection: string, folder: string, { withAllPurposes, without = [] }: PackChoice): Promise<PackSummary> {
   const target = await PackFolder.open(folder);
   const started = await fetch(`${address}/api/collections/${collection}/pack`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ folder: SHELL_PACK, withAllPurposes }),
+    body: JSON.stringify({ folder: SHELL_PACK, withAllPurposes, without }),
   });
   let job = (await (await answer(started)).json()) as JobEvent;
   while (job.state === 'queued' || job.state === 'running') {

@@ -4,8 +4,15 @@ import { ChunkedDocument } from '../documents/chunked-document';
 import type { DocumentStore } from '../documents/document-store';
 import { tablesOf } from '../documents/record-tables';
 import type { SnapshotRepository } from '../documents/snapshot-repository';
+import type { EditRepository } from '../edits/edit-repository';
 import type { AssetStore } from './asset-store';
 import type { CollectionRepository } from './collection-repository';
+
+/** A collection with the number of the last edit that is in it. */
+export interface NumberedContent {
+  readonly content: CollectionContent;
+  readonly edit: number;
+}
 
 /** Whole collections: taking one in, giving one out. */
 export class CollectionService {
@@ -15,6 +22,7 @@ export class CollectionService {
     private readonly documents: DocumentStore,
     private readonly snapshots: SnapshotRepository,
     private readonly assets: AssetStore,
+    private readonly edits: Pick<EditRepository, 'lastSequence'>,
     private readonly now: () => Date,
   ) {}
 
@@ -47,6 +55,11 @@ export class CollectionService {
 
   /** Everything of a collection at one moment of its log. @throws CoreError 'COLLECTION_MISSING' */
   async give(id: string): Promise<CollectionContent> {
+    return (await this.giveNumbered(id)).content;
+  }
+
+  /** As `give`, with that moment's number. @throws CoreError 'COLLECTION_MISSING' */
+  async giveNumbered(id: string): Promise<NumberedContent> {
     if (!(await this.collections.exists(id))) {
       throw new CoreError('COLLECTION_MISSING', `collection: there is none with the id ${id}`, { id });
     }
@@ -60,7 +73,7 @@ export class CollectionService {
       const assets = new Map<string, Uint8Array>();
       for (const kit of Object.values(tables.kit)) assets.set(kit.mesh, await this.assets.get(kit.mesh));
       for (const name of pictureNames(tables)) if (this.assets.has(name)) assets.set(name, await this.assets.get(name));
-      return { records: tables, strata, assets };
+      return { content: { records: tables, strata, assets }, edit: await this.edits.lastSequence(id) };
     });
   }
 }

@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import type { JobService } from '../jobs/job-service';
-import { checkedPackRequest } from './pack-request';
+import { checkedPackRequest, keysFromAddress } from './pack-request';
 import type { PackService } from './pack-service';
 
 /** Checking and packing a collection. */
@@ -8,7 +8,8 @@ export function packRoutes(service: PackService, jobs: JobService): Router {
   const router = Router({ mergeParams: true });
 
   router.get<{ collection: string }>('/pack/check', async (request, response) => {
-    response.json({ findings: await service.check(request.params.collection, { withAllPurposes: request.query['all'] === 'yes' }) });
+    const choice = { withAllPurposes: request.query['all'] === 'yes', without: keysFromAddress(request.query['without']) };
+    response.json({ findings: await service.check(request.params.collection, choice) });
   });
 
   router.post<{ collection: string }>('/pack', async (request, response) => {

@@ -18,7 +18,7 @@ import {
   type PackLevelInput,
 } from '@stravel/core';
 import type { BakeService } from '../bakes/bake-service';
-import type { CollectionService } from '../collections/collection-service';
+import type { CollectionService, NumberedContent } from '../collections/collection-service';
 import type { JobHandler, JobRun } from '../jobs/job-service';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
 import { checkedPackRequest } from './pack-request';
@@ -27,6 +27,8 @@ import { PackFolder, type PackWritten } from './pack-folder';
 /** What a pack is told of when it is done. */
 export interface PackSummary extends PackWritten {
   readonly folder: string;
+  /** Number of the last edit that it holds. */
+  readonly edit: number;
   readonly levels: number;
   readonly kits: number;
   readonly bytes: number;
@@ -52,8 +54,8 @@ export class PackService {
 
   /** The job of the page: packs into a folder below the data folder. */
   readonly packJob: JobHandler = async ({ collection, input, signal, progress }: JobRun): Promise<PackSummary> => {
-    const { folder, withAllPurposes } = checkedPackRequest(input);
-    return this.pack(collection, join(this.packsFolder, collection, folder), { withAllPurposes }, { signal, onProgress: progress });
+    const { folder, withAllPurposes, without } = checkedPackRequest(input);
+    return this.pack(collection, join(this.packsFolder, collection, folder), { withAllPurposes, without }, { signal, onProgress: progress });
   };
 
   /**
@@ -63,14 +65,15 @@ export class PackService {
   async pack(collection: string, folder: string, choice: PackChoice, options: ThreadRunOptions = {}): Promise<PackSummary> {
     const say = options.onProgress ?? ((): void => undefined);
     say(0, 'reading the collection');
-    const content = await this.collections.give(collection);
+    // One moment of the log for all of it, however long it takes and whatever is changed meanwhile.
+    const { content, edit } = await this.collections.giveNumbered(collection);
     const errors = (await this.checkContent(content, choice, options)).filter(({ severity }) => severity === 'error');
     if (errors.length > 0) {
       throw new CoreError('PACK_REFUSED', `pack: the check found ${errors.length} error${errors.length === 1 ? '' : 's'}, the first: ${errors[0].message}`, { findings: errors });
     }
     const target = await PackFolder.open(folder);
     try {
-      return await this.write(collection, content, choice, target, folder, options);
+      return await this.write(collection, { content, edit }, choice, target, folder, options);
     } catch (error) {
       await target.drop();
       throw error;
@@ -79,7 +82,7 @@ export class PackService {
 
   private async write(
     collection: string,
-    content: CollectionContent,
+    { content, edit }: NumberedContent,
     choice: PackChoice,
     target: PackFolder,
     folder: string,
@@ -93,8 +96,9 @@ export class PackService {
       const say = (fraction: number, stage: string): void => onProgress?.(0.05 + (0.85 * (i + fraction)) / levels.length, `${level.name}: ${stage}`);
       say(0, 'sight');
       if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
-      const { sight } = await this.bakes.bake(collection, level.id, { signal, onProgress: (f, stage) => say(f * 0.5, stage) });
-      const input = levelInput(content, level, sight);
+      const unseen = levelInput(content, level);
+      const sight = await this.bakes.sightOf(collection, level.id, unseen.content, { signal, onProgress: (f, stage) => say(f * 0.5, stage) });
+      const input: PackLevelInput = { ...unseen, sight };
       for (const { content: items } of input.content.strata) for (const { piece } of items.placement) usedKits.add(records.piece[piece].kit);
       const files = await this.threads.run<(typeof BAKE_TASKS)['pack-level']>('pack-level', input, { signal, onProgress: (f, stage) => say(0.5 + f * 0.5, stage) });
       for (const file of files) await target.put(file);
@@ -112,9 +116,9 @@ export class PackService {
     if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
     const { packed } = target;
     const name = Object.values(records.collection).at(0)?.name ?? collection;
-    const manifest = manifestText({ collection: { id: collection, name }, levels: levelPaths, kits: kits.map((kit) => `${kitPackPath(kit)}.json`), files: packed });
+    const manifest = manifestText({ collection: { id: collection, name }, edit, levels: levelPaths, kits: kits.map((kit) => `${kitPackPath(kit)}.json`), files: packed });
     const written = await target.finish(manifest);
-    return { ...written, folder, levels: levels.length, kits: kits.length, bytes: packed.reduce((sum, { bytes }) => sum + bytes, 0) };
+    return { ...written, folder, edit, levels: levels.length, kits: kits.length, bytes: packed.reduce((sum, { bytes }) => sum + bytes, 0) };
   }
 
   private async checkContent({ records, strata, assets }: CollectionContent, choice: PackChoice, options: ThreadRunOptions): Promise<Finding[]> {
@@ -132,7 +136,7 @@ export class PackService {
   }
 }
 
-function levelInput({ records, strata }: CollectionContent, level: Level, sight: PackLevelInput['sight']): PackLevelInput {
+function levelInput({ records, strata }: CollectionContent, level: Level): Omit<PackLevelInput, 'sight'> {
   const sets: string[] = [];
   for (let set = records.set[level.set]; set; set = records.set[set.parent ?? '']) sets.unshift(set.name);
   const stack = level.strata.filter(({ stratum }) => records.stratum[stratum]);
@@ -145,7 +149,6 @@ function levelInput({ records, strata }: CollectionContent, level: Level, sight:
     pieces: records.piece,
     kits: records.kit,
     grid: records.cellGrid[level.id] ?? null,
-    sight,
     number: playNumbers(levelsInOrder(records)).get(level.id) ?? null,
     sets,
   };

@@ -100,6 +100,34 @@ describe('packing', () => {
     expect(findings.map(({ code }) => code)).toEqual(['PACK_EMPTY']);
   }, 60000);
 
+  it('is of one moment, whatever is changed while it runs, and names the number of the last edit', async () => {
+    await test.post('/api/collections/small/edits', edit([rename('two', 'Salt Road')]));
+    let changed: Promise<unknown> | undefined;
+    const onProgress = (fraction: number): void => {
+      if (fraction < 0.06 || changed) return;
+      changed = test.post('/api/collections/small/edits', edit([rename('Salt Road', 'Brine Road'), addBlock]));
+    };
+    const told = await test.server.packs.pack('small', folder, { withAllPurposes: false }, { onProgress });
+    expect(((await changed) as Response).status).toBe(201);
+    expect(told.edit).toBe(1);
+    const read = (path: string) => JSON.parse(readFileSync(join(folder, path), 'utf8')) as { name: string; edit: number };
+    expect([read('manifest.json').edit, read('levels/two.json').name]).toEqual([1, 'Salt Road']);
+    const before = readFileSync(join(folder, 'levels/one/sight.json'), 'utf8');
+    const next = await pack();
+    expect([next.edit, read('levels/two.json').name]).toEqual([2, 'Brine Road']);
+    expect(readFileSync(join(folder, 'levels/one/sight.json'), 'utf8')).not.toBe(before);
+    // What is kept is of what stands now, never of the moment that is past.
+    expect((await test.server.bakes.list('small')).map(({ sight }) => sight.state)).toEqual(['fresh', 'fresh']);
+  }, 60000);
+
+  it('leaves levels out that are named', async () => {
+    await test.server.packs.pack('small', folder, { withAllPurposes: false, without: ['one'] });
+    expect([existsSync(join(folder, 'levels/one.json')), existsSync(join(folder, 'levels/two.json'))]).toEqual([false, true]);
+    const answer = await test.get('/api/collections/small/pack/check?without=..,x');
+    expect([answer.status, ((await answer.json()) as { title: string }).title]).toEqual([400, 'PACK_REQUEST']);
+    expect((await test.get('/api/collections/small/pack/check?without=one,gone')).status).toBe(200);
+  }, 60000);
+
   it('stops midway when it is cancelled and leaves nothing behind', async () => {
     const controller = new AbortController();
     const run = test.server.packs.pack('small', folder, { withAllPurposes: false }, { signal: controller.signal, onProgress: (fraction) => fraction > 0.3 && controller.abort() });

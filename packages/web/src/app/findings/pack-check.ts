@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import type { Finding } from '@stravel/core';
+import type { Finding, PackChoice } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
@@ -16,18 +16,27 @@ export class PackCheck {
   readonly checkedAt = signal<Date | undefined>(undefined);
   readonly isChecking = signal(false);
   readonly failure = signal('');
+  private next: PackChoice | undefined;
 
   /** Checks what stands now, once all edits are saved. */
-  async check(withAllPurposes: boolean): Promise<void> {
+  async check(choice: PackChoice): Promise<void> {
     const collection = this.session.collection();
-    if (!collection || this.isChecking()) return;
+    if (!collection) return;
+    // What was chosen while a check runs is checked after it.
+    this.next = choice;
+    if (this.isChecking()) return;
     this.isChecking.set(true);
     this.failure.set('');
     try {
-      await this.edits.settled();
-      const { findings } = await this.api.json<{ findings: Finding[] }>(`/api/collections/${collection.id}/pack/check${withAllPurposes ? '?all=yes' : ''}`);
-      this.findings.set(findings);
-      this.checkedAt.set(new Date());
+      while (this.next) {
+        const { withAllPurposes, without = [] } = this.next;
+        this.next = undefined;
+        await this.edits.settled();
+        const query = new URLSearchParams({ ...(withAllPurposes ? { all: 'yes' } : {}), ...(without.length > 0 ? { without: without.join(',') } : {}) });
+        const { findings } = await this.api.json<{ findings: Finding[] }>(`/api/collections/${collection.id}/pack/check?${query.toString()}`);
+        this.findings.set(findings);
+        this.checkedAt.set(new Date());
+      }
     } catch (error) {
       this.failure.set(error instanceof Error ? error.message : String(error));
     } finally {

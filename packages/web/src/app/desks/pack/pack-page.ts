@@ -10,6 +10,7 @@ import { EditLog } from '../../edits/edit-log';
 import { PackCheck } from '../../findings/pack-check';
 import { findingRoute } from '../../findings/finding-route';
 import { Session } from '../../session';
+import { Readiness } from '../../readiness/readiness';
 import { bytesText, countText } from '../../ui/amount';
 import { Workspace } from '../../workspace';
 import { packActions, packFeature } from './store/pack-store';
@@ -17,6 +18,7 @@ import { packActions, packFeature } from './store/pack-store';
 /** What a pack's job tells when it is done. */
 interface PackTold {
   readonly folder: string;
+  readonly edit: number;
   readonly levels: number;
   readonly kits: number;
   readonly bytes: number;
@@ -44,6 +46,7 @@ export class PackPage {
   private readonly numbers = this.store.selectSignal(selectPlayNumbers);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  private readonly readiness = inject(Readiness);
   readonly check = inject(PackCheck);
   readonly bakes = inject(Bakes);
   readonly state = this.store.selectSignal(packFeature.selectPackState);
@@ -64,11 +67,14 @@ export class PackPage {
           file: `levels/${level.key}.json`,
           isCut: this.tables().cellGrid[level.id] !== undefined,
           isEmpty: level.strata.length === 0,
+          isLeftOut: this.state().without.includes(level.key),
+          faults: this.readiness.faultsOf()(level.id),
           sight: bakes ? (bakes.sight.state === 'fresh' ? 'fresh' : 'baked on the way') : 'no content, left out',
           errors: findings.filter(({ severity }) => severity === 'error').length,
         };
       }),
   );
+  readonly notReady = computed(() => this.rows().filter(({ isEmpty, isLeftOut, faults }) => !isEmpty && !isLeftOut && faults.length > 0));
   readonly errors = computed(() => this.check.findings().filter(({ severity }) => severity === 'error'));
   readonly rules = computed(() => [
     ['units', 'metres, Y up'],
@@ -91,8 +97,8 @@ export class PackPage {
   constructor() {
     effect(() => {
       if (!this.session.collection() || Object.keys(this.tables().level).length === 0) return;
-      const { withAllPurposes } = this.state();
-      untracked(() => void this.check.check(withAllPurposes));
+      const { withAllPurposes, without } = this.state();
+      untracked(() => void this.check.check({ withAllPurposes, without }));
     });
     effect(() => {
       this.workspace.footLeft.set([`${this.rows().length} levels`, 'packs every stratum that is not set aside, switched off or not']);
@@ -104,14 +110,24 @@ export class PackPage {
     this.store.dispatch(action);
   }
 
+  /** Takes a level out of the pack, or back in. */
+  leaveOut(key: string, out: boolean): void {
+    const others = this.state().without.filter((one) => one !== key);
+    this.dispatch(packActions.levelsLeftOut({ without: out ? [...others, key] : others }));
+  }
+
+  leaveOutNotReady(): void {
+    this.dispatch(packActions.levelsLeftOut({ without: [...this.state().without, ...this.notReady().map(({ level }) => level.key)] }));
+  }
+
   async pack(): Promise<void> {
     const collection = this.session.collection();
     if (!collection || this.job() || this.folderFault() !== '') return;
-    const { folder, withAllPurposes } = this.state();
-    await this.check.check(withAllPurposes);
+    const { folder, withAllPurposes, without } = this.state();
+    await this.check.check({ withAllPurposes, without });
     if (this.errors().length > 0) return;
     try {
-      await this.api.json(`/api/collections/${collection.id}/pack`, { method: 'POST', body: { folder, withAllPurposes } });
+      await this.api.json(`/api/collections/${collection.id}/pack`, { method: 'POST', body: { folder, withAllPurposes, without } });
     } catch (error) {
       this.check.failure.set(error instanceof Error ? error.message : String(error));
     }
@@ -130,7 +146,7 @@ export class PackPage {
 
   key(event: KeyboardEvent): void {
     if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
-    if (event.key === 'c') void this.check.check(this.state().withAllPurposes);
+    if (event.key === 'c') void this.check.check(this.state());
     else if (event.key === 'p') void this.pack();
     else return;
     event.preventDefault();

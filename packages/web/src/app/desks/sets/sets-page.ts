@@ -38,7 +38,7 @@ import { ChooseSetDialog, type ChooseSetData } from './parts/choose-set-dialog';
 import { RecordTable, type RowWish } from './parts/record-table';
 import { HistoryDialog } from './history/history-dialog';
 import { PictureMaker } from './pictures/picture-maker';
-import { Readiness } from './readiness/readiness';
+import { Readiness } from '../../readiness/readiness';
 import { RegisterMaker } from './registers/register-maker';
 import { LevelReuser } from './reuse/level-reuser';
 import { StartDialog } from './start/start-dialog';

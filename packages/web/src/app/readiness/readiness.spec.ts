@@ -15,10 +15,10 @@ import {
   type RecordTables,
 } from '@stravel/core';
 import { of } from 'rxjs';
-import { bakesActions, bakesFeature, type LevelBakes } from '../../../bakes/bakes-store';
-import { recordsActions, recordsFeature } from '../../../document/records/records-store';
-import { EditLog } from '../../../edits/edit-log';
-import { FindingsHome } from '../../../findings/findings-home';
+import { bakesActions, bakesFeature, type LevelBakes } from '../bakes/bakes-store';
+import { recordsActions, recordsFeature } from '../document/records/records-store';
+import { EditLog } from '../edits/edit-log';
+import { FindingsHome } from '../findings/findings-home';
 import { Readiness } from './readiness';
 import { ReadinessDialog, type ReadinessData } from './readiness-dialog';
 

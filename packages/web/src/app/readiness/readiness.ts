@@ -2,11 +2,11 @@ import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { DEFAULT_READINESS, holdAgainst, readinessFaults, type Json, type ReadinessRules, type Tally } from '@stravel/core';
-import { bakesFeature, costsOf, type LevelBakes } from '../../../bakes/bakes-store';
-import { recordsFeature } from '../../../document/records/records-store';
-import { EditLog } from '../../../edits/edit-log';
-import { setRecordField } from '../../../edits/operations';
-import { FindingsHome } from '../../../findings/findings-home';
+import { bakesFeature, costsOf, type LevelBakes } from '../bakes/bakes-store';
+import { recordsFeature } from '../document/records/records-store';
+import { EditLog } from '../edits/edit-log';
+import { setRecordField } from '../edits/operations';
+import { FindingsHome } from '../findings/findings-home';
 import { ReadinessDialog, type ReadinessData } from './readiness-dialog';
 
 const NONE: readonly string[] = [];
