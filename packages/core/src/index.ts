@@ -83,7 +83,7 @@ export { recordJsonSchema } from './schema/json-schema';
 export { fileSchemas } from './schema/file-schemas';
 export { MOST_OPERATIONS, checkedEdit } from './schema/api/edit-request';
 
-export { invertOperations, operationTarget, type Conflict, type Edit, type LoggedEdit, type Operation } from './edits/operation';
+export { invertOperations, operationTarget, type Conflict, type Edit, type EditHead, type LoggedEdit, type Operation } from './edits/operation';
 export { equalJson } from './edits/equal-json';
 export { applyOperation, valueAt, type JsonRecord } from './edits/apply-operation';
 export { applyOperations, putRecord, recordIn, tryOperations, type DocumentState, type EditTrial } from './edits/document-state';

@@ -27,6 +27,9 @@ export interface Edit {
   readonly undoes: string | null;
 }
 
+/** An edit without what it changed: enough to say what can be taken back. */
+export type EditHead = Pick<Edit, 'id' | 'label' | 'undoes'>;
+
 /** An edit as it stands in the log. */
 export interface LoggedEdit extends Edit {
   /** Place in the collection's log, from 1, without gaps. */

@@ -36,9 +36,19 @@ export interface LevelBakes {
   readonly level: string;
   /** Of the level as it stands; null when it can't be counted. */
   readonly count: LevelCount | null;
-  readonly sight: { readonly state: BakeState; readonly summary: unknown };
-  readonly figures: { readonly state: BakeState; readonly summary: unknown };
-  readonly rehearsals: readonly { readonly rehearsal: string; readonly state: BakeState; readonly summary: unknown }[];
+  readonly sight: ListedBake;
+  readonly figures: ListedBake;
+  readonly rehearsals: readonly (ListedBake & { readonly rehearsal: string })[];
+}
+
+/** A bake without its result. */
+export interface ListedBake {
+  readonly state: BakeState;
+  /** Of what is kept, null when nothing is. */
+  readonly key: string | null;
+  /** That it would have now, null when it can't be made. */
+  readonly current: string | null;
+  readonly summary: unknown;
 }
 
 /** Kinds of record that the keys of any level may depend on. */
@@ -88,18 +98,19 @@ export class BakeService {
     const kept = new Map((await this.repository.all(collection)).map((bake) => [`${bake.kind} ${bake.subject}`, bake]));
     const out: LevelBakes[] = [];
     const { rehearsal: walks, cellGrid: grids, device: devices } = await this.tables(collection);
-    const stateOf = (bake: KeptBake | undefined, key: string | undefined): BakeState => (bake ? (bake.key === key ? 'fresh' : 'stale') : 'none');
+    const listed = (bake: KeptBake | undefined, current: string | undefined): ListedBake => ({
+      state: bake ? (bake.key === current ? 'fresh' : 'stale') : 'none',
+      key: bake?.key ?? null,
+      current: current ?? null,
+      summary: bake?.summary ?? null,
+    });
     for (const level of await this.levels(collection)) {
       if (level.strata.length === 0) continue;
       const keys = await this.currentKeys(collection, level.id).catch(undefinedForFault);
-      const of = (kind: 'sight' | 'figures'): { state: BakeState; summary: unknown } => {
-        const bake = kept.get(`${kind} ${level.id}`);
-        return { state: stateOf(bake, keys?.[kind]), summary: bake?.summary ?? null };
-      };
+      const of = (kind: 'sight' | 'figures'): ListedBake => listed(kept.get(`${kind} ${level.id}`), keys?.[kind]);
       const rehearsals: LevelBakes['rehearsals'][number][] = [];
       for (const { id } of grids[level.id] ? Object.values(walks).filter((walk) => walk.level === level.id && devices[walk.device]) : []) {
-        const bake = kept.get(`rehearsal ${id}`);
-        rehearsals.push({ rehearsal: id, state: stateOf(bake, await this.currentRehearsalKey(collection, id).catch(undefinedForFault)), summary: bake?.summary ?? null });
+        rehearsals.push({ rehearsal: id, ...listed(kept.get(`rehearsal ${id}`), await this.currentRehearsalKey(collection, id).catch(undefinedForFault)) });
       }
       out.push({ level: level.id, count: keys?.count ?? null, sight: of('sight'), figures: of('figures'), rehearsals });
     }

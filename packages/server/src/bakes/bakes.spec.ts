@@ -43,11 +43,14 @@ describe('bakes over HTTP', () => {
     expect((await finished(id)).state).toBe('done');
     const baked = await list();
     expect([baked['one'].sight.state, baked['one'].figures.state, baked['two'].sight.state]).toEqual(['fresh', 'fresh', 'fresh']);
+    expect(baked['one'].sight.key).toBe(baked['one'].sight.current);
     await test.post('/api/collections/small/edits', edit([addBlock('decor', 'x1')]));
     const decorated = (await list())['one'];
     expect([decorated.sight.state, decorated.figures.state]).toEqual(['fresh', 'stale']);
     await test.post('/api/collections/small/edits', edit([addBlock('hides', 'x2')]));
     expect([(await list())['one'].sight.state, (await list())['two'].sight.state]).toEqual(['stale', 'fresh']);
+    const changed = (await list())['one'].sight;
+    expect([changed.key === baked['one'].sight.key, changed.current === changed.key]).toEqual([true, false]);
   }, 60000);
 
   it('bakes assemblies with their level, and a change within one makes every level that has it stale', async () => {

@@ -1,4 +1,4 @@
-import type { LoggedEdit, Operation } from '@stravel/core';
+import type { EditHead, LoggedEdit, Operation } from '@stravel/core';
 import { Op, QueryTypes } from 'sequelize';
 import type { Database } from '../db/database';
 import type { Statement } from '../db/direct-connection';
@@ -73,15 +73,16 @@ export class EditRepository {
     return rows.map(({ record }) => record.slice(prefix.length));
   }
 
-  /** The last edits of one person, oldest first. */
-  async ofPerson(collection: string, person: string, limit: number): Promise<LoggedEdit[]> {
+  /** The last edits of one person, oldest first, without what they changed. */
+  async ofPerson(collection: string, person: string, limit: number): Promise<EditHead[]> {
     const rows = await this.database.models.edits.findAll({
+      attributes: ['id', 'label', 'undoes'],
       where: { collection, person },
       order: [['sequence', 'DESC']],
       limit,
       raw: true,
     });
-    return (rows as unknown as EditRow[]).map(fromRow).reverse();
+    return (rows as unknown as EditHead[]).reverse();
   }
 
   /** Writes edits with the documents that they touch, as one transaction; from inside the write queue. */

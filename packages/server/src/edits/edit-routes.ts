@@ -1,5 +1,6 @@
 import { checkedEdit, type LoggedEdit } from '@stravel/core';
 import { Router } from 'express';
+import { HttpError } from '../http/problem';
 import type { BakeService } from '../bakes/bake-service';
 import { EventStream } from '../http/event-stream';
 import { wholeNumber } from '../http/whole-number';
@@ -33,6 +34,12 @@ export function editRoutes(service: EditService, repository: EditRepository, job
     } else {
       response.json({ edits: await repository.after(collection, after, MOST_EDITS_AN_ANSWER) });
     }
+  });
+
+  router.get<{ collection: string; id: string }>('/edits/:id', async (request, response) => {
+    const edit = await repository.byId(request.params.collection, request.params.id);
+    if (!edit) throw new HttpError(404, 'EDIT_MISSING', `There is no edit ${request.params.id} in the log.`);
+    response.json(edit);
   });
 
   router.get<{ collection: string; level: string }>('/levels/:level/history', async (request, response) => {

@@ -36,6 +36,16 @@ async function events(url: string, kind: string, count: number, headers: Record<
 }
 
 describe('the edit log over HTTP', () => {
+  it('gives what a person did without what it changed, and each edit whole by its id', async () => {
+    const made = edit([rename('one', 'First')]);
+    expect((await test.post('/api/collections/small/edits', made)).status).toBe(201);
+    const listed = (await (await test.get(`/api/collections/small/edits?person=${made.person}`)).json()) as { edits: unknown[] };
+    expect(listed.edits).toEqual([{ id: made.id, label: made.label, undoes: null }]);
+    expect(await (await test.get(`/api/collections/small/edits/${made.id}`)).json()).toMatchObject({ id: made.id, sequence: 1, operations: made.operations });
+    expect((await test.get('/api/collections/small/edits/gone')).status).toBe(404);
+    expect((await test.get(`/api/collections/other/edits/${made.id}`)).status).toBe(404);
+  });
+
   it('appends, answers the same id again without doubling, and gives the log back', async () => {
     const first = edit([rename('one', 'uno')]);
     expect((await test.post(EDITS, first)).status).toBe(201);

@@ -76,6 +76,7 @@ const ROUTES = [
   '/api/collections/small/edits?after=:',
   '/api/collections/small/edits?document=:&after=0',
   '/api/collections/small/edits?person=:',
+  '/api/collections/small/edits/:',
   '/api/collections/small/edits',
   '/api/collections/small/levels/:/history?below=:',
   '/api/collections/small/documents/:',

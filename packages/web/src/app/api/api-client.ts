@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { Edit, LoggedEdit, NewCollection } from '@stravel/core';
+import type { Edit, EditHead, LoggedEdit, NewCollection } from '@stravel/core';
 import { problemOf } from './problem-error';
 
 export interface NamedId {
@@ -116,8 +116,13 @@ export class ApiClient {
     return (await this.json<{ edits: LoggedEdit[] }>(`/api/collections/${collection}/edits?document=${document}&after=${after}`)).edits;
   }
 
-  async editsOfPerson(collection: string, person: string): Promise<LoggedEdit[]> {
-    return (await this.json<{ edits: LoggedEdit[] }>(`/api/collections/${collection}/edits?person=${person}`)).edits;
+  /** What a person has done last, without what it changed. */
+  async editsOfPerson(collection: string, person: string): Promise<EditHead[]> {
+    return (await this.json<{ edits: EditHead[] }>(`/api/collections/${collection}/edits?person=${person}`)).edits;
+  }
+
+  edit(collection: string, id: string): Promise<LoggedEdit> {
+    return this.json(`/api/collections/${collection}/edits/${encodeURIComponent(id)}`);
   }
 
   appendEdit(collection: string, edit: Edit): Promise<{ sequence: number; at: string }> {
@@ -149,6 +154,12 @@ export class ApiClient {
   /** Any JSON route. */
   async json<T>(url: string, options: RequestOptions = {}): Promise<T> {
     return (await this.send(url, options)).json() as Promise<T>;
+  }
+
+  /** A bake with its key. */
+  async keyed<T>(url: string): Promise<{ readonly key: string; readonly value: T }> {
+    const response = await this.send(url, {});
+    return { key: response.headers.get('Stravel-Key') ?? '', value: (await response.json()) as T };
   }
 
   async send(url: string, options: RequestOptions): Promise<Response> {

@@ -24,9 +24,31 @@ export interface LevelBakes {
   readonly level: string;
   /** Of the level as it stands; null when it can't be counted. */
   readonly count: LevelCount | null;
-  readonly sight: { readonly state: BakeState; readonly summary: SightSummary | null };
-  readonly figures: { readonly state: BakeState; readonly summary: FiguresSummary | null };
-  readonly rehearsals: readonly { readonly rehearsal: string; readonly state: BakeState; readonly summary: RehearsalSummary | null }[];
+  readonly sight: ListedBake<SightSummary>;
+  readonly figures: ListedBake<FiguresSummary>;
+  readonly rehearsals: readonly (ListedBake<RehearsalSummary> & { readonly rehearsal: string })[];
+}
+
+/** A bake without its result. */
+export interface ListedBake<Summary> {
+  readonly state: BakeState;
+  /** Of what is kept, null when nothing is. */
+  readonly key: string | null;
+  /** That it would have now, null when it can't be made. */
+  readonly current: string | null;
+  readonly summary: Summary | null;
+}
+
+/** Whether what is open agrees with the level as it stands: by its key, never by what was so when it was opened. */
+export function stateOfOpen(listed: ListedBake<unknown> | undefined, openKey: string | undefined): BakeState {
+  if (!listed) return 'none';
+  return openKey === undefined ? listed.state : openKey === listed.current ? 'fresh' : 'stale';
+}
+
+/** Whether what is kept is of the level as it stands and something else is open. */
+export function isToBeOpened(listed: ListedBake<unknown> | undefined, openKey: string | undefined): boolean {
+  if (!listed || listed.key === null) return false;
+  return openKey === undefined || (listed.state === 'fresh' && listed.key !== openKey);
 }
 
 /** What a level costs by all that is known of it. */

@@ -11,7 +11,7 @@ import { StratumDocument } from '../document/stratum-document';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
 import { Bakes } from './bakes';
-import { bakesActions, bakesFeature, type LevelBakes } from './bakes-store';
+import { bakesActions, bakesFeature, isToBeOpened, stateOfOpen, type LevelBakes } from './bakes-store';
 
 const block = (i: number): Block => ({ id: `b${i}`, name: '', position: [i * 3, 0, 0], turn: [0, 0, 0], planes: boxPlanes([1, 1, 1]), sight: 'hides', material: 'brick' });
 const tables: RecordTables = {
@@ -69,6 +69,7 @@ describe('bakes of the page', () => {
         {
           provide: ApiClient,
           useValue: {
+            keyed: () => Promise.reject(new ProblemError(404, 'BAKE_MISSING', 'none yet')),
             json: (url: string) => (url.includes('/bakes/') ? Promise.reject(new ProblemError(404, 'BAKE_MISSING', 'none yet')) : Promise.resolve({ levels: [] })),
             send: (url: string, options: { headers: Record<string, string> }) => Promise.resolve(sent.push({ url, key: options.headers['Stravel-Key'] })),
           },
@@ -169,5 +170,29 @@ describe('bakes of the page', () => {
       ['L:w@hall', 'hall', 'Hall: l'],
       ['OVER_TRIANGLES:hall.d', 'hall', 'Hall has 150 triangles from its worst pocket, Handheld allows 100'],
     ]);
+  });
+});
+
+describe('what is open of a bake', () => {
+  const listed = (state: 'fresh' | 'stale' | 'none', key: string | null, current: string | null) => ({ state, key, current, summary: null });
+
+  it('is fresh by its key alone, whatever a job or another page has kept since', () => {
+    expect(stateOfOpen(undefined, undefined)).toBe('none');
+    expect(stateOfOpen(listed('stale', 'a', 'b'), undefined)).toBe('stale');
+    // A job baked b; this page still shows a.
+    expect(stateOfOpen(listed('fresh', 'b', 'b'), 'a')).toBe('stale');
+    expect(stateOfOpen(listed('fresh', 'b', 'b'), 'b')).toBe('fresh');
+    // This page has baked b, which is not kept yet.
+    expect(stateOfOpen(listed('stale', 'a', 'b'), 'b')).toBe('fresh');
+    expect(stateOfOpen(listed('none', null, null), 'b')).toBe('stale');
+  });
+
+  it('gives way to what was baked of the level as it stands, and to nothing else', () => {
+    expect(isToBeOpened(undefined, undefined)).toBe(false);
+    expect(isToBeOpened(listed('none', null, 'b'), undefined)).toBe(false);
+    expect(isToBeOpened(listed('stale', 'a', 'b'), undefined)).toBe(true);
+    expect(isToBeOpened(listed('fresh', 'b', 'b'), 'a')).toBe(true);
+    expect(isToBeOpened(listed('fresh', 'b', 'b'), 'b')).toBe(false);
+    expect(isToBeOpened(listed('stale', 'a', 'b'), 'b')).toBe(false);
   });
 });

@@ -37,6 +37,8 @@ export interface BakeProgress {
 /** A level's opened bakes. */
 export interface OpenBakes {
   readonly level: string;
+  /** Of the sight and the figures that are open. */
+  readonly keys: { readonly sight: string; readonly figures: string };
   readonly sight: SightResult;
   readonly figures: LevelFigures;
 }
@@ -112,10 +114,11 @@ export class Bakes {
     if (!collection) return undefined;
     try {
       const [sight, figures] = await Promise.all([
-        this.api.json<SightResult>(`/api/collections/${collection.id}/bakes/sight/${level}`),
-        this.api.json<LevelFigures>(`/api/collections/${collection.id}/bakes/figures/${level}`),
+        this.api.keyed<SightResult>(`/api/collections/${collection.id}/bakes/sight/${level}`),
+        this.api.keyed<LevelFigures>(`/api/collections/${collection.id}/bakes/figures/${level}`),
       ]);
-      return sight.pockets.length === figures.pocketTriangles.length ? { level, sight, figures } : undefined;
+      const isOfOne = sight.value.pockets.length === figures.value.pocketTriangles.length;
+      return isOfOne ? { level, keys: { sight: sight.key, figures: figures.key }, sight: sight.value, figures: figures.value } : undefined;
     } catch (error) {
       if (error instanceof ProblemError && error.status === 404) return undefined;
       throw error;
@@ -141,7 +144,7 @@ export class Bakes {
       const figures = await this.keepRun(this.compute.run('bake-figures', { content, pieces, view, sight }, (f, stage) => say(0.9 + f * 0.1, stage)));
       const keys = await this.compute.run('bake-keys', { content, pieces, view }).result;
       void this.confirm(level, keys.sight);
-      return { level, sight, figures };
+      return { level, keys, sight, figures };
     } catch (error) {
       if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(error instanceof Error ? error.message : String(error));
       return undefined;

@@ -96,7 +96,13 @@ describe('the shelf', () => {
     sets: [],
     levels: Array.from({ length: count }, (_unused, i) => ({ id: `${id}${i}`, name: `${id}${i}`, purpose: 'play' }) as Level),
   });
-  const bakes = (level: string): LevelBakes => ({ level, count: null, sight: { state: 'fresh', summary: null }, figures: { state: 'fresh', summary: figures }, rehearsals: [] });
+  const bakes = (level: string): LevelBakes => ({
+    level,
+    count: null,
+    sight: { state: 'fresh', key: null, current: null, summary: null },
+    figures: { state: 'fresh', key: null, current: null, summary: figures },
+    rehearsals: [],
+  });
 
   it('has a row a set and a core a level, and says what is over', () => {
     const [row] = shelfRows([node('a', 2)], { bakes: { a0: bakes('a0') }, device, measure: 'triangles', selected: 'a1' });
@@ -110,11 +116,11 @@ describe('the shelf', () => {
   it('never calls a set within budget of which something is not known or older than its level', () => {
     const rich = { ...device, budget: { ...device.budget, triangles: 1e9 } };
     const says = (levels: Readonly<Record<string, LevelBakes>>): string => shelfRows([node('a', 2)], { bakes: levels, device: rich, measure: 'triangles', selected: '' })[0].says;
-    const stale: LevelBakes = { ...bakes('a1'), figures: { state: 'stale', summary: figures } };
+    const stale: LevelBakes = { ...bakes('a1'), figures: { state: 'stale', key: null, current: null, summary: figures } };
     expect(says({})).toBe('2 levels · 2 not known');
     expect(says({ a0: bakes('a0'), a1: stale })).toBe('2 levels · 1 stale');
     expect(says({ a0: bakes('a0'), a1: bakes('a1') })).toBe('2 levels · within budget');
-    const counted: LevelBakes = { ...bakes('a1'), count: count(1e9, 1e9), figures: { state: 'none', summary: null } };
+    const counted: LevelBakes = { ...bakes('a1'), count: count(1e9, 1e9), figures: { state: 'none', key: null, current: null, summary: null } };
     expect(says({ a0: bakes('a0'), a1: counted })).toBe('2 levels · within budget at most');
     expect(says({ a0: bakes('a0'), a1: { ...counted, count: count(2e9, 1) } })).toBe('2 levels · 1 not known');
   });

@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { Edit, JsonRecord, Operation } from '@stravel/core';
+import type { Edit, EditHead, JsonRecord, Operation } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
 import { DocumentRegistry } from '../document/document-registry';
@@ -38,12 +38,16 @@ describe('EditLog', () => {
   let laid: Map<string, readonly Operation[]>;
   let fromLog: string[];
   let fate: { stands: boolean; last: JsonRecord | undefined };
+  let past: EditHead[];
+  let whole: (id: string) => Promise<Edit>;
   let answer: (edit: Edit) => Promise<{ sequence: number; at: string }>;
   let log: EditLog;
 
   beforeEach(async () => {
     kept = [];
     sent = [];
+    past = [];
+    whole = (id) => Promise.resolve({ id, person: 'me', label: id, undoes: null, operations: [operation('x', id)] });
     laid = new Map();
     fromLog = [];
     fate = { stands: true, last: undefined };
@@ -55,7 +59,15 @@ describe('EditLog', () => {
     let place = 0;
     TestBed.configureTestingModule({
       providers: [
-        { provide: ApiClient, useValue: { appendEdit: (_c: string, edit: Edit) => answer(edit), editsOfPerson: () => Promise.resolve([]), eventsUrl: () => '' } },
+        {
+          provide: ApiClient,
+          useValue: {
+            appendEdit: (_c: string, edit: Edit) => answer(edit),
+            editsOfPerson: () => Promise.resolve(past),
+            edit: (_c: string, id: string) => whole(id),
+            eventsUrl: () => '',
+          },
+        },
         {
           provide: Outbox,
           useValue: {
@@ -119,6 +131,27 @@ describe('EditLog', () => {
         ['second', 'ines'],
       ],
     ]);
+  });
+
+  it('takes back what was done before the page was opened, one after another, asking for each edit as it is needed', async () => {
+    past = ['one', 'two', 'three'].map((id) => ({ id, label: id, undoes: null }));
+    await log.open('c', 'me');
+    expect([log.nextUndo(), sent]).toEqual(['three', []]);
+    await Promise.all([log.undo(), log.undo()]);
+    await log.settled();
+    expect(sent.map(({ undoes, operations }) => [undoes, operations[0].before, operations[0].after])).toEqual([
+      ['three', 'three', 'x'],
+      ['two', 'two', 'x'],
+    ]);
+    expect([log.nextUndo(), log.nextRedo()]).toEqual(['one', 'two']);
+    // What can't be asked for stays to be taken back, and is told.
+    whole = () => Promise.reject(new Error('no server'));
+    await log.undo();
+    expect([log.refused()?.reason, log.nextUndo()]).toEqual(['It can’t be taken back now. no server', 'one']);
+    // This page has what it did itself.
+    await log.redo();
+    await log.settled();
+    expect(sent.at(-1)?.label).toBe('two');
   });
 
   it('keeps edits while the server is away and sends them in order when it is back', async () => {

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { emptyUndoStacks, invertOperations, pushEdit, type Conflict, type Edit, type LoggedEdit, type Operation, type UndoStacks } from '@stravel/core';
+import { emptyUndoStacks, invertOperations, pushEdit, type Conflict, type Edit, type EditHead, type LoggedEdit, type Operation, type UndoStacks } from '@stravel/core';
 import { ApiClient, type Job } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
 import { DocumentRegistry } from '../document/document-registry';
@@ -46,7 +46,10 @@ export class EditLog {
   private readonly refusedPlaces = new Set<number>();
   private readonly own = new Set<string>();
 
-  private readonly stacks = signal<UndoStacks<Edit>>(emptyUndoStacks());
+  private readonly stacks = signal<UndoStacks<EditHead>>(emptyUndoStacks());
+  /** Edits of this person that the page has whole; those from before it was opened are asked for when they are taken back. */
+  private readonly whole = new Map<string, Pick<Edit, 'id' | 'operations'>>();
+  private undoing: Promise<void> = Promise.resolve();
   private readonly waitingCount = signal(0);
   private readonly reachable = signal(true);
   readonly conflict = signal<OpenConflict | undefined>(undefined);
@@ -88,7 +91,9 @@ export class EditLog {
     );
     const past = person === '' ? [] : await this.api.editsOfPerson(collection, person);
     const waitingEdits = this.waiting.map(({ edit }) => edit).filter((edit) => !past.some(({ id }) => id === edit.id));
-    this.stacks.set([...past, ...waitingEdits].reduce<UndoStacks<Edit>>((stacks, edit) => pushEdit(stacks, edit), emptyUndoStacks()));
+    this.whole.clear();
+    waitingEdits.forEach((edit) => this.whole.set(edit.id, edit));
+    this.stacks.set([...past, ...waitingEdits].reduce<UndoStacks<EditHead>>((stacks, edit) => pushEdit(stacks, edit), emptyUndoStacks()));
     past.forEach(({ id }) => this.own.add(id));
     this.follow(sequence);
     void this.send();
@@ -102,6 +107,7 @@ export class EditLog {
     const edit: Edit = { id: crypto.randomUUID(), person: this.person, label, operations, undoes };
     this.own.add(edit.id);
     this.documents.lay(edit);
+    this.whole.set(edit.id, edit);
     this.stacks.update((stacks) => pushEdit(stacks, edit));
     const entry = this.outbox.entry(this.collection, edit);
     this.waiting.push(entry);
@@ -123,14 +129,30 @@ export class EditLog {
     while (this.nextToSend()) await new Promise((resolve) => setTimeout(resolve, 50));
   }
 
-  async undo(): Promise<void> {
-    const edit = this.stacks().undo.at(-1);
-    if (edit) await this.commit(edit.label, invertOperations(edit.operations), edit.id);
+  undo(): Promise<void> {
+    return this.takeBack(() => this.stacks().undo.at(-1));
   }
 
-  async redo(): Promise<void> {
-    const edit = this.stacks().redo.at(-1);
-    if (edit) await this.commit(edit.label, invertOperations(edit.operations), edit.id);
+  redo(): Promise<void> {
+    return this.takeBack(() => this.stacks().redo.at(-1));
+  }
+
+  /** Takes one edit back after another: which is the next is known only once the one before is done. */
+  private takeBack(next: () => EditHead | undefined): Promise<void> {
+    const turn = this.undoing.then(async () => {
+      const head = next();
+      if (!head) return;
+      let edit = this.whole.get(head.id);
+      try {
+        edit ??= await this.api.edit(this.collection, head.id);
+      } catch (error) {
+        this.tell(head.label, `It can’t be taken back now. ${error instanceof Error ? error.message : String(error)}`);
+        return;
+      }
+      await this.commit(head.label, invertOperations(edit.operations), head.id);
+    });
+    this.undoing = turn.catch(() => undefined);
+    return turn;
   }
 
   /**
@@ -206,6 +228,7 @@ export class EditLog {
     this.documents.applyLogged(edit);
     if (this.own.has(edit.id) || edit.person !== this.person) return;
     this.own.add(edit.id);
+    this.whole.set(edit.id, edit);
     this.stacks.update((stacks) => pushEdit(stacks, edit));
   }
 

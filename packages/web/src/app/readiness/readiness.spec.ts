@@ -70,8 +70,8 @@ const figures = (memoryBytes: number): FiguresSummary =>
 const bakes = (id: string, state: 'fresh' | 'stale', memoryBytes: number): LevelBakes => ({
   level: id,
   count: { ...figures(memoryBytes), bound: { triangles: 0, drawCalls: 0 } },
-  sight: { state: 'fresh', summary: null },
-  figures: { state, summary: figures(memoryBytes) },
+  sight: { state: 'fresh', key: null, current: null, summary: null },
+  figures: { state, key: null, current: null, summary: figures(memoryBytes) },
   rehearsals: [],
 });
 

@@ -15,6 +15,7 @@ import {
 } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
+import { isToBeOpened, stateOfOpen } from '../../bakes/bakes-store';
 import { Compute, type Run } from '../../compute/compute';
 import { WorkInHand } from '../../compute/work-in-hand';
 import { DocumentRegistry } from '../../document/document-registry';
@@ -35,6 +36,8 @@ const WALKING_METRES_PER_SECOND = 4;
 
 interface OpenWalk {
   readonly walk: string;
+  /** Of what it was made from. */
+  readonly key: string;
   readonly result: RehearsalResult;
 }
 
@@ -68,10 +71,12 @@ export class CellsDesk {
     const opened = this.opened();
     return opened && opened.walk === this.walk()?.id ? opened.result : undefined;
   });
-  readonly walkState = computed(() => {
-    const level = this.openLevel.level()?.id ?? '';
-    return this.bakes.byLevel()[level]?.rehearsals.find(({ rehearsal }) => rehearsal === this.walk()?.id)?.state ?? 'none';
+  private readonly listed = computed(() => this.bakes.byLevel()[this.openLevel.level()?.id ?? '']?.rehearsals.find(({ rehearsal }) => rehearsal === this.walk()?.id));
+  private readonly openKey = computed(() => {
+    const opened = this.opened();
+    return opened && opened.walk === this.walk()?.id ? opened.key : undefined;
   });
+  readonly walkState = computed(() => stateOfOpen(this.listed(), this.openKey()));
   readonly cells = computed((): CutLevel | undefined => {
     const cut = this.cut();
     return cut && cut.level === this.openLevel.level()?.id && this.grid() ? cut.cut : undefined;
@@ -91,10 +96,11 @@ export class CellsDesk {
     // The kept rehearsal of the walk in hand is opened when there is one.
     effect(() => {
       const walk = this.walk();
-      const state = this.walkState();
-      if (!walk || state === 'none') return;
+      // What a job or another page has rehearsed since takes the place of what is open.
+      const isToRead = isToBeOpened(this.listed(), this.openKey());
+      if (!walk || !isToRead) return;
       untracked(() => {
-        if (this.opened()?.walk !== walk.id && !this.progress()) void this.read(walk.id);
+        if (!this.progress()) void this.read(walk.id);
       });
     });
   }
@@ -188,10 +194,12 @@ export class CellsDesk {
     const result = await this.work.do('reading the level', async () => {
       const content = await this.bakes.content(level.id);
       const { piece: pieces, kit: kits } = this.tables();
-      return this.work.keep(this.compute.run('make-rehearsal', { content, pieces, kits, grid, rehearsal: walk, device }, this.work.say));
+      const input = { content, pieces, kits, grid, rehearsal: walk, device };
+      const made = await this.work.keep(this.compute.run('make-rehearsal', input, this.work.say));
+      return { made, key: await this.compute.run('rehearsal-key', input).result };
     });
     if (!result) return;
-    this.opened.set({ walk: walk.id, result });
+    this.opened.set({ walk: walk.id, key: result.key, result: result.made });
     void this.keep(walk.id);
   }
 
@@ -215,9 +223,9 @@ export class CellsDesk {
     const collection = this.session.collection();
     if (!collection) return;
     try {
-      const result = await this.api.json<RehearsalResult>(`/api/collections/${collection.id}/bakes/rehearsal/${walk}`);
+      const { key, value: result } = await this.api.keyed<RehearsalResult>(`/api/collections/${collection.id}/bakes/rehearsal/${walk}`);
       // One that was kept in an older form cannot be read any more; it is stale anyway.
-      if (this.opened()?.walk !== walk && result.version === REHEARSAL_VERSION) this.opened.set({ walk, result });
+      if (result.version === REHEARSAL_VERSION) this.opened.set({ walk, key, result });
     } catch (error) {
       this.failure.set(error instanceof Error ? error.message : String(error));
     }

@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { pocketAt, type Divider, type PlanPoint } from '@stravel/core';
 import { Bakes, type OpenBakes } from '../../bakes/bakes';
 import { OpenLevel } from '../../document/level/open-level';
+import { isToBeOpened, stateOfOpen } from '../../bakes/bakes-store';
 import { recordsFeature, selectReach } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { create, newId, remove } from '../../edits/operations';
@@ -33,7 +34,8 @@ export class SightDesk {
     const opened = this.opened();
     return opened && opened.level === this.openLevel.level()?.id ? opened : undefined;
   });
-  readonly bakeState = computed(() => this.bakes.byLevel()[this.openLevel.level()?.id ?? '']?.sight.state ?? 'none');
+  private readonly listed = computed(() => this.bakes.byLevel()[this.openLevel.level()?.id ?? '']);
+  readonly bakeState = computed(() => stateOfOpen(this.listed()?.sight, this.baked()?.keys.sight));
   readonly standing = computed(() => {
     const baked = this.baked();
     const { stand } = this.state();
@@ -51,11 +53,11 @@ export class SightDesk {
   constructor() {
     effect(() => {
       const level = this.openLevel.level()?.id;
-      const state = this.bakeState();
-      if (level === undefined || state === 'none' || this.bakes.progress()) return;
-      untracked(() => {
-        if (this.opened()?.level !== level) void this.read(level);
-      });
+      const listed = this.listed();
+      const keys = this.baked()?.keys;
+      if (level === undefined || this.bakes.progress()) return;
+      // What a job or another page has baked since takes the place of what is open.
+      if (isToBeOpened(listed?.sight, keys?.sight) || isToBeOpened(listed?.figures, keys?.figures)) untracked(() => void this.read(level));
     });
   }
 
