@@ -1,10 +1,10 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
 import { DEFAULT_CODE_PATTERN, FINDING_DESKS, RECORDS_DOCUMENT, freeCodes, type Finding, type FindingDesk, type Operation, type SetNode } from '@stravel/core';
 import { Addresses } from '../addresses';
-import { DocumentRegistry } from '../document/document-registry';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
 import { create, randomBelow, remove, setRecordField } from '../edits/operations';
@@ -13,6 +13,7 @@ import { Workspace } from '../workspace';
 import { AcceptDialog, type Accepted } from './accept-dialog';
 import { findingRoute } from './finding-route';
 import { FindingsHome } from './findings-home';
+import { ItemFix } from './item-fix';
 
 type Line =
   { readonly kind: 'cause'; readonly id: string; readonly code: string; readonly count: number } | { readonly kind: 'finding'; readonly id: string; readonly finding: Finding };
@@ -31,7 +32,8 @@ export class FindingsPage {
   private readonly addresses = inject(Addresses);
   private readonly session = inject(Session);
   private readonly workspace = inject(Workspace);
-  private readonly registry = inject(DocumentRegistry);
+  private readonly itemFix = inject(ItemFix);
+  private readonly snacks = inject(MatSnackBar);
   private readonly home = inject(FindingsHome);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   private readonly levels = inject(Store).selectSignal(recordsFeature.selectLevels);
@@ -120,6 +122,7 @@ export class FindingsPage {
   async fix(findings: readonly Finding[]): Promise<void> {
     const operations: Operation[] = [];
     let tables = this.tables();
+    const removals = findings.filter(({ fixes, place }) => fixes.at(0)?.id === 'remove-item' && place.level !== undefined);
     for (const finding of findings) {
       const fix = finding.fixes.at(0);
       if (fix?.id === 'new-code') {
@@ -128,20 +131,18 @@ export class FindingsPage {
         if (code === undefined) continue;
         operations.push(setRecordField('level', level, 'code', code));
         tables = { ...tables, level: { ...tables.level, [level.id]: { ...level, code } } };
-      } else if (fix?.id === 'remove-item' && finding.place.level !== undefined) {
-        operations.push(...(await this.removal(finding.place.level, finding.subject)));
       }
     }
-    await this.edits.commit(findings.length === 1 ? 'fix a finding' : `fix ${findings.length} findings`, operations);
-    this.chosen.set(new Set());
-  }
-
-  private async removal(levelId: string, block: string): Promise<Operation[]> {
-    for (const { stratum } of this.tables().level[levelId].strata) {
-      const found = (await this.registry.stratum(stratum)).blocks.get(block);
-      if (found) return [remove(stratum, 'block', found)];
+    const coded = findings.length - removals.length;
+    if (operations.length > 0) await this.edits.commit(coded === 1 ? 'fix a finding' : `fix ${coded} findings`, operations);
+    // Each in its own level, where the person may be asked which levels it is for.
+    const faults: string[] = [];
+    for (const { place, subject, message } of removals) {
+      const fault = await this.itemFix.remove(place.level ?? '', subject);
+      if (fault !== '') faults.push(`${message}: ${fault}`);
     }
-    return [];
+    if (faults.length > 0) this.snacks.open(`${faults[0]}${faults.length > 1 ? ` And ${faults.length - 1} more.` : ''}`, 'Close', { duration: 12000 });
+    this.chosen.set(new Set());
   }
 
   private async keepAccepted(findings: readonly Finding[], { reason, until }: Accepted): Promise<void> {

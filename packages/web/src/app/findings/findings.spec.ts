@@ -1,12 +1,15 @@
 import { TestBed } from '@angular/core/testing';
 import { computed, signal } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import { provideRouter, Router } from '@angular/router';
 import { provideStore, Store } from '@ngrx/store';
-import { emptyRecordTables, finding, setFindings, type Finding, type Operation, type RecordTables } from '@stravel/core';
+import { emptyRecordTables, finding, setFindings, type Block, type Finding, type Operation, type RecordTables } from '@stravel/core';
 import { Bakes } from '../bakes/bakes';
-import { DocumentRegistry } from '../document/document-registry';
+import { OpenLevel } from '../document/level/open-level';
 import { recordsActions, recordsFeature } from '../document/records/records-store';
+import { StratumDocument } from '../document/stratum-document';
 import { EditLog } from '../edits/edit-log';
+import { SharedEdits } from '../reach/shared-edits';
 import { Session } from '../session';
 import { FindingsHome } from './findings-home';
 import { FindingsPage } from './findings-page';
@@ -43,10 +46,16 @@ const note: Finding = finding({ code: 'SIGHT_STEP_LIMIT', desk: 'sight', severit
 
 describe('findings', () => {
   let commits: { label: string; operations: readonly Operation[] }[];
+  /** What was given to be asked about. */
+  let shared: { label: string; operations: readonly Operation[] }[];
+  let strata: StratumDocument[];
+  const openLevel = { open: () => undefined, isLoading: signal(false), strata: () => strata };
   const bakeFindings = signal<readonly Finding[]>([]);
 
   beforeEach(() => {
     commits = [];
+    shared = [];
+    strata = [new StratumDocument('own')];
     bakeFindings.set([note, leak('yard'), leak('road')]);
     TestBed.configureTestingModule({
       providers: [
@@ -70,7 +79,8 @@ describe('findings', () => {
             },
           },
         },
-        { provide: DocumentRegistry, useValue: {} },
+        { provide: OpenLevel, useValue: openLevel },
+        { provide: SharedEdits, useValue: { commit: (label: string, operations: readonly Operation[]) => Promise.resolve(shared.push({ label, operations }) > 0) } },
         { provide: Session, useValue: { person: signal({ id: 'p', name: 'Odile' }), collection: signal({ id: 'works', name: 'Works' }) } },
       ],
     });
@@ -140,6 +150,39 @@ describe('findings', () => {
     expect([operation.kind, operation.field, operation.before]).toEqual(['level', 'code', tables.level[operation.id].code]);
     expect((operation.after as string).toLowerCase()).not.toBe('abc');
     expect(one.shown().some(({ code }) => code === 'CODE_USED_TWICE')).toBe(false);
+  });
+
+  it('take a block away as any other edit would, or say why it can’t be', async () => {
+    const unusable = (subject: string): Finding =>
+      finding({
+        code: 'BLOCK_UNUSABLE',
+        desk: 'sight',
+        severity: 'error',
+        subject,
+        place: { level: 'yard', item: subject },
+        message: `${subject} is flat`,
+        why: '',
+        fixes: [{ id: 'remove-item', label: 'Delete the block' }],
+      });
+    const block = { id: 'b', name: 'b', position: [0, 0, 0], turn: [0, 0, 0], planes: [], sight: 'hides', material: 'm' } as unknown as Block;
+    strata[0].blocks.set('b', block);
+    strata[0].assemblyUses.set('use', { id: 'use', assembly: 'bay', position: [0, 0, 0], turn: 0 } as never);
+    strata[0].recipes.set('cave', { id: 'cave', name: 'Grotto' } as never);
+    const told: string[] = [];
+    jest.spyOn(TestBed.inject(MatSnackBar), 'open').mockImplementation((message) => void told.push(message) as never);
+    const one = await page();
+    await one.fix([unusable('b')]);
+    expect(shared).toEqual([{ label: 'fix a finding', operations: [{ document: 'own', kind: 'block', id: 'b', field: null, before: block, after: null }] }]);
+    expect([told, commits]).toEqual([[], []]);
+    await one.fix([unusable('use.b'), unusable('cave.c1r1w1d1')]);
+    await one.fix([unusable('cave.c1r1w1d1')]);
+    await one.fix([unusable('gone')]);
+    expect(told).toEqual([
+      'use.b is flat: The block stands in the assembly bay, for all that use it. Open the assembly in Layout to delete it there. And 1 more.',
+      'cave.c1r1w1d1 is flat: The block is made by the recipe Grotto. Change the recipe on the Sections desk.',
+      'gone is flat: The block is not there any more. Bake the level again.',
+    ]);
+    expect(shared).toHaveLength(1);
   });
 
   it('lead to the item, to the place, or to the desk', async () => {
