@@ -149,7 +149,7 @@ describe('archive', () => {
   });
 
   it.each([
-    ['a level without a set', 'levels/one.json', (json: { level: { set: string } }) => (json.level.set = 'gone'), /level one points at the set gone/],
+    ['a level without a set', 'levels/one.json', (json: { level: { set: string } }) => (json.level.set = 'gone'), /^levels\/one\.json: .*level one points at the set gone/],
     ['a field that nobody knows', 'levels/one.json', (json: { level: Record<string, unknown> }) => (json.level['colour'] = 'red'), /levels\/one.json: level one: .*colour/],
     [
       'an absurd number',

@@ -26,16 +26,17 @@ export function restoreCollection(bytes: Uint8Array, limits?: ArchiveLimits): Co
 /** The same from the files of an archive, without its index. @throws CoreError as `restoreCollection` does */
 export function restoreFiles(files: ReadonlyMap<string, Uint8Array>): CollectionContent {
   const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
+  const places: Places = new Map();
   const jsons = upgradeFiles(
     [...files].filter(([path]) => path.endsWith('.json')).map(([path, file]) => inFile(path, () => ({ path, file: knownTable(parseJson(text(file, path), path)) }))),
   );
-  for (const { path, file } of jsons) inFile(path, () => readJsonFile(path, file, content));
+  for (const { path, file } of jsons) inFile(path, () => readJsonFile(path, file, content, places));
   const kitOfMesh = new Map(jsons.filter(({ file }) => file['format'] === KIT_FORMAT).map((one) => [meshPathOf(one), (one.file['kit'] as { readonly id: string }).id]));
   for (const [path, file] of files) {
     if (path.endsWith('.glb')) inFile(path, () => readMesh(kitOfMesh.get(path), file, content));
     else if (path.startsWith(PICTURES_FOLDER)) inFile(path, () => readPicture(path, file, content));
   }
-  checkWhole(content);
+  checkWhole(content, places);
   return content;
 }
 
@@ -49,39 +50,47 @@ function knownTable(json: Json): { readonly [key: string]: Json } {
   return file;
 }
 
-function readJsonFile(path: string, file: { readonly [key: string]: Json }, content: CollectionContent): void {
+/** File of each record, by kind and id, so that what is found wrong with it later names the file. */
+type Places = Map<string, string>;
+
+function readJsonFile(path: string, file: { readonly [key: string]: Json }, content: CollectionContent, places: Places): void {
+  const add = (kind: RecordKind, value: unknown): void => void places.set(`${kind} ${addRecord(content, kind, value)}`, path);
+  const stratum = (entry: { readonly [key: string]: Json }): void => {
+    add('stratum', entry['stratum']);
+    addContent(content, entry);
+  };
   switch (file['format']) {
     case TABLE_FORMAT: {
       const kind = file['kind'] as string;
       if (!Object.hasOwn(TABLE_PATHS, kind)) throw new CoreError('ARCHIVE_FILE', `its kind ${JSON.stringify(kind)} is no table's`);
-      for (const row of asList(file['rows'], 'rows')) addRecord(content, kind as RecordKind, row);
+      for (const row of asList(file['rows'], 'rows')) add(kind as RecordKind, row);
       break;
     }
     case LEVEL_FORMAT:
-      addRecord(content, 'level', file['level']);
-      for (const entry of asList(file['strata'], 'strata')) addStratum(content, asTable(entry));
+      add('level', file['level']);
+      for (const entry of asList(file['strata'], 'strata')) stratum(asTable(entry));
       break;
     case STRATUM_FORMAT:
-      addStratum(content, file);
+      stratum(file);
       break;
     case KIT_FORMAT:
-      addRecord(content, 'kit', file['kit']);
-      for (const piece of asList(file['pieces'], 'pieces')) addRecord(content, 'piece', piece);
+      add('kit', file['kit']);
+      for (const piece of asList(file['pieces'], 'pieces')) add('piece', piece);
       break;
     default:
       throw new CoreError('ARCHIVE_FILE', `its format ${JSON.stringify(file['format'])} is not one that ${path} can have`);
   }
 }
 
-function addRecord<K extends RecordKind>(content: CollectionContent, kind: K, value: unknown): void {
+function addRecord<K extends RecordKind>(content: CollectionContent, kind: K, value: unknown): string {
   const record = checkedRecord(kind, value);
   const table = content.records[kind] as Record<string, typeof record>;
   if (Object.hasOwn(table, record.id)) throw new CoreError('ARCHIVE_FILE', `the ${kind} ${record.id} stands in the archive twice`);
   table[record.id] = record;
+  return record.id;
 }
 
-function addStratum(content: CollectionContent, entry: { readonly [key: string]: Json }): void {
-  addRecord(content, 'stratum', entry['stratum']);
+function addContent(content: CollectionContent, entry: { readonly [key: string]: Json }): void {
   const id = (entry['stratum'] as { id: string }).id;
   const items = asTable(entry['content']);
   const unknown = Object.keys(items).find((kind) => !(ITEM_KINDS as readonly string[]).includes(kind));
@@ -122,7 +131,7 @@ function readPicture(path: string, file: Uint8Array, content: CollectionContent)
   content.assets.set(hash, file);
 }
 
-function checkWhole(content: CollectionContent): void {
+function checkWhole(content: CollectionContent, places: Places): void {
   const { records } = content;
   if (Object.keys(records.collection).length !== 1) {
     throw new CoreError('ARCHIVE_FILE', `archive: collection.json must hold one collection, holds ${Object.keys(records.collection).length}`);
@@ -139,13 +148,11 @@ function checkWhole(content: CollectionContent): void {
       record: record as unknown as JsonRecord,
     })),
   );
-  checkEditReferences(all, find);
+  for (const one of all) inFile(places.get(`${one.kind} ${one.id}`) ?? 'archive', () => checkEditReferences([one], find));
   checkKeys(all, () => []);
   for (const [document, items] of content.strata) {
-    checkEditReferences(
-      items.placement.map((placement) => ({ document, kind: 'placement' as const, id: placement.id, record: placement as unknown as JsonRecord })),
-      find,
-    );
+    const placements = items.placement.map((placement) => ({ document, kind: 'placement' as const, id: placement.id, record: placement as unknown as JsonRecord }));
+    inFile(places.get(`stratum ${document}`) ?? 'archive', () => checkEditReferences(placements, find));
   }
 }
 
