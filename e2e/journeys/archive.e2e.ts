@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
 
 test.describe('Archive', () => {
@@ -11,7 +12,7 @@ test.describe('Archive', () => {
     const path = await (await download).path();
     expect(readFileSync(path).subarray(0, 2).toString()).toBe('PK');
 
-    const picker = page.getByLabel('Archive to restore');
+    const picker = page.getByLabel('Archive to restore', { exact: true });
     await picker.setInputFiles({ name: 'holiday.zip', mimeType: 'application/zip', buffer: Buffer.from('no zip at all') });
     await expect(page.getByText(/holiday.zip was not restored\. .*are not a whole zip/)).toBeVisible();
     expect(faults.filter((fault) => !fault.includes('422'))).toEqual([]);
@@ -25,6 +26,31 @@ test.describe('Archive', () => {
     await page.getByRole('link', { name: 'Open Cinderbrine' }).first().click();
     await expect(page.getByRole('gridcell', { name: 'Sorting Hall', exact: true })).toBeVisible();
     expect(page.url()).not.toContain('/c/cinderbrine/');
+  });
+
+  test('is restored into the open collection after a look at what would change, and undone at once', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address);
+    await page.getByRole('button', { name: /^Cinderbrine/ }).click();
+    const download = page.waitForEvent('download');
+    await page.getByRole('menuitem', { name: 'Archive to a zip' }).click();
+    const path = await (await download).path();
+    await page.getByRole('gridcell', { name: 'Mould Room', exact: true }).dblclick();
+    await page.getByLabel('Level of Mould Room').fill('Mould Loft');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('All changes saved')).toBeVisible();
+    const picker = page.getByLabel('Archive to restore into this collection');
+    await picker.setInputFiles({ name: 'before.zip', mimeType: 'application/zip', buffer: readFileSync(path) });
+    const dialog = page.getByRole('dialog', { name: 'Restore before.zip into Cinderbrine?' });
+    await expect(dialog).toContainText('Levels: 1 changed. All of it becomes one edit that you can undo.');
+    await checkAxe(page);
+    await dialog.getByRole('button', { name: 'Restore' }).click();
+    await expect(page.getByRole('gridcell', { name: 'Mould Room', exact: true })).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('gridcell', { name: 'Mould Loft', exact: true })).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('All changes saved')).toBeVisible();
+    await picker.setInputFiles({ name: 'before.zip', mimeType: 'application/zip', buffer: readFileSync(path) });
+    await expect(page.getByText('Cinderbrine holds all that already: nothing would change.')).toBeVisible();
   });
 
   test('leads from a finding to its place', async ({ quietPage: page, stravel }) => {

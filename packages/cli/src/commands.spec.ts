@@ -96,6 +96,16 @@ describe('the shell', () => {
     const id = /as the collection (\S+)/.exec(restored.out)?.[1] ?? '';
     expect((await stravel('archive', 'second.zip', '--collection', id)).code).toBe(0);
     expect(readFileSync(join(folder, 'second.zip')).equals(readFileSync(join(folder, 'first.zip')))).toBe(true);
+    // What is in the collection already changes nothing; what was changed is put back by one edit.
+    expect((await stravel('restore', 'first.zip', '--into', id)).out).toBe(`${id} holds that already\n`);
+    expect((await stravel('archive', 'plain/', '--collection', id)).code).toBe(0);
+    const path = join(folder, 'plain/levels/sorting-hall.json');
+    writeFileSync(path, readFileSync(path, 'utf8').replace('"name":"Sorting Hall"', '"name":"Sorting Room"'));
+    expect((await stravel('index', 'plain')).code).toBe(0);
+    expect((await stravel('restore', 'plain', '--into', id, '--preview')).out).toBe(`level: 0 added, 1 changed, 0 removed\n1 changes would be made in ${id}\n`);
+    expect((await stravel('restore', 'plain', '--into', id)).out).toContain(`1 changes were made, as one edit in ${id}`);
+    expect((await stravel('restore', 'plain', '--into', id)).out).toBe(`${id} holds that already\n`);
+    expect((await stravel('restore', 'plain', '--into', 'gone')).err).toContain('there is no collection gone');
     const both = await stravel('archive', 'third.zip');
     expect([both.code, both.err]).toEqual([2, expect.stringContaining('name one with --collection')]);
   }, 120000);
@@ -105,7 +115,7 @@ describe('the shell', () => {
     expect(await stravel('check', ...own)).toMatchObject({ code: 0, out: 'nothing stands in the way of packing\n' });
     const first = await stravel('pack', 'out', ...own);
     expect(first).toMatchObject({ code: 0 });
-    expect(first.out).toMatch(/^13 levels and 3 kits are in out, \d+ bytes: \d+ files written, 0 unchanged, 0 removed\n$/);
+    expect(first.out).toMatch(/^13 levels and 3 kits are in out, as of edit 0, \d+ bytes: \d+ files written, 0 unchanged, 0 removed\n$/);
     expect((await stravel('pack', 'out', ...own)).out).toMatch(/: 0 files written, \d+ unchanged, 0 removed\n$/);
     const { masks } = JSON.parse(readFileSync(join(folder, 'out/levels/mould-room.json'), 'utf8')) as { masks: { picture: string }[] };
     const picture = readFileSync(join(folder, 'out', masks[0].picture));

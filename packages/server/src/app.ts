@@ -10,6 +10,7 @@ import { bakeRoutes } from './bakes/bake-routes';
 import { BakeService } from './bakes/bake-service';
 import { AssetStore } from './collections/asset-store';
 import { CollectionKeeping } from './collections/collection-keeping';
+import { CollectionRestoring } from './collections/collection-restoring';
 import { CollectionRepository } from './collections/collection-repository';
 import { collectionRoutes, missingCollection } from './collections/collection-routes';
 import { CollectionService } from './collections/collection-service';
@@ -54,6 +55,7 @@ export interface Server {
   readonly collections: CollectionService;
   readonly collectionRows: CollectionRepository;
   readonly keeping: CollectionKeeping;
+  readonly restoring: CollectionRestoring;
   /** Gives the id of the demo collection, made if there is none; undefined where none ships. */
   readonly openDemo: (() => Promise<string>) | undefined;
   readonly edits: EditService;
@@ -82,6 +84,7 @@ export function createApp(dependencies: AppDependencies): Server {
   const jobs = new JobService(new JobRepository(database), new LocalJobQueue(), { 'bake-stale': bakes.bakeStale, pack: packs.packJob }, now, log);
 
   const keeping = new CollectionKeeping(database, collectionRows, collections, documents, edits, bakeRows, assets, now);
+  const restoring = new CollectionRestoring(database, documents, edits, assets);
   const { demo } = dependencies;
   const openDemo = demo && ((): Promise<string> => keeping.openDemo(demo, (id) => jobs.add(id, 'bake-stale', {})));
   const app = express();
@@ -96,7 +99,7 @@ export function createApp(dependencies: AppDependencies): Server {
   // Only what is read is worth it: the answer to an edit is a few bytes.
   app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
   app.use('/api', express.json({ limit: MOST_BODY_BYTES, verify: refuseDeep }));
-  app.use('/api', peopleRoutes(database, now), collectionRoutes({ rows: collectionRows, service: collections, keeping, assets, threads, openDemo }));
+  app.use('/api', peopleRoutes(database, now), collectionRoutes({ rows: collectionRows, service: collections, keeping, restoring, assets, threads, openDemo }));
   app.use(
     '/api/collections/:collection',
     async (request, _response, next) => {
@@ -121,6 +124,7 @@ export function createApp(dependencies: AppDependencies): Server {
     collections,
     collectionRows,
     keeping,
+    restoring,
     openDemo,
     edits,
     bakes,

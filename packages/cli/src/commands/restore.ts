@@ -1,12 +1,25 @@
 import { readFile } from 'node:fs/promises';
 import { archiveCollection, checkedFiles, restoreFiles } from '@stravel/core';
 import { isFolder, readArchiveFolder } from '../archive-folder';
-import { withCollections } from '../with-collections';
+import { chosenCollection, withCollections } from '../with-collections';
 
-/** Reads an archive back as a new collection, from a zip or from a folder with its files. */
-export async function restoreCommand(file: string): Promise<void> {
+export interface RestoreOptions {
+  readonly into?: string;
+  readonly preview?: boolean;
+}
+
+/** Reads an archive back, from a zip or from a folder with its files: as a new collection, or into one that is there. */
+export async function restoreCommand(file: string, { into, preview }: RestoreOptions): Promise<void> {
   const bytes = (await isFolder(file)) ? await zipOfFolder(file) : new Uint8Array(await readFile(file));
   await withCollections(async (access) => {
+    if (into !== undefined) {
+      const collection = await chosenCollection(access, into);
+      const { operations, changes } = await access.restoreInto(collection, bytes, { isPreview: preview === true });
+      for (const { kind, added, changed, removed } of changes) process.stdout.write(`${kind}: ${added} added, ${changed} changed, ${removed} removed\n`);
+      const done = preview === true ? 'would be made' : 'were made, as one edit';
+      process.stdout.write(operations === 0 ? `${into} holds that already\n` : `${operations} changes ${done} in ${into}\n`);
+      return;
+    }
     const { id, name } = await access.restore(bytes);
     process.stdout.write(`${name} is back as the collection ${id}\n`);
   });

@@ -5,7 +5,8 @@ import { applyOperation, type JsonRecord } from './apply-operation';
 import { equalJson } from './equal-json';
 import { invertOperations, type LoggedEdit, type Operation } from './operation';
 
-interface Touched {
+/** A record by where it is kept. */
+export interface Touched {
   readonly document: string;
   readonly kind: EditableKind;
   readonly id: string;
@@ -34,15 +35,18 @@ export function goBack(since: readonly LoggedEdit[], concerns: (operation: Opera
       known.then = applyOperation(known.then, inverse);
     }
   }
-  // What comes back must be there before what points at it; what goes must go last.
-  const all = [...records.values()].map(({ touched, now, then }) => operationsBetween(touched, now, then));
-  const isNew = (operation: Operation): boolean => operation.field === null && operation.before === null;
-  const isGone = (operation: Operation): boolean => operation.field === null && operation.after === null;
-  const flat = all.flat();
-  return [...flat.filter(isNew), ...flat.filter((one) => !isNew(one) && !isGone(one)), ...flat.filter(isGone)];
+  return inOrder([...records.values()].flatMap(({ touched, now, then }) => operationsBetween(touched, now, then)));
 }
 
-function operationsBetween(touched: Touched, now: JsonRecord | undefined, then: JsonRecord | undefined): Operation[] {
+/** What comes must be there before what points at it; what goes must go last. */
+export function inOrder(operations: readonly Operation[]): Operation[] {
+  const isNew = (operation: Operation): boolean => operation.field === null && operation.before === null;
+  const isGone = (operation: Operation): boolean => operation.field === null && operation.after === null;
+  return [...operations.filter(isNew), ...operations.filter((one) => !isNew(one) && !isGone(one)), ...operations.filter(isGone)];
+}
+
+/** The operations that make a record into what it is to be, field by field. */
+export function operationsBetween(touched: Touched, now: JsonRecord | undefined, then: JsonRecord | undefined): Operation[] {
   if (!now || !then) return now === then ? [] : [{ ...touched, field: null, before: (now ?? null) as Json, after: (then ?? null) as Json }];
   return [...new Set([...Object.keys(now), ...Object.keys(then)])].sort().flatMap((field): Operation[] => {
     const [before, after] = [now[field] ?? null, then[field] ?? null];

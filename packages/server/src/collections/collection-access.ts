@@ -16,6 +16,7 @@ import { pino } from 'pino';
 import { createApp } from '../app';
 import { openDatabase } from '../db/database';
 import type { ListedCollection } from './collection-keeping';
+import type { RestorePreview } from './collection-restoring';
 import type { JobEvent } from '../jobs/job-service';
 import { PackFolder } from '../pack/pack-folder';
 import type { PackSummary } from '../pack/pack-service';
@@ -26,6 +27,8 @@ export interface CollectionAccess {
   create(wanted: NewCollection): Promise<{ id: string; name: string }>;
   archive(id: string): Promise<Uint8Array>;
   restore(bytes: Uint8Array): Promise<{ id: string; name: string }>;
+  /** Makes a collection hold what an archive holds, by one edit, or only says what that would change. */
+  restoreInto(collection: string, bytes: Uint8Array, options: { readonly isPreview: boolean }): Promise<RestorePreview>;
   /** Bakes a level, named by id or by name; what is fresh is read. */
   bake(collection: string, level: string): Promise<LevelBake>;
   /** Holds a collection against the rules of its target. */
@@ -59,6 +62,16 @@ export const openCollections = {
         });
         return (await answer(response)).json() as Promise<{ id: string; name: string }>;
       },
+      restoreInto: async (collection, bytes, { isPreview }) => {
+        const send = async (path: string): Promise<RestorePreview> => {
+          const body = bytes as Uint8Array<ArrayBuffer>;
+          return (
+            await answer(await fetch(`${address}/api/collections/${collection}/${path}`, { method: 'POST', headers: { 'Content-Type': 'application/zip' }, body }))
+          ).json() as Promise<RestorePreview>;
+        };
+        const preview = await send('restore/preview');
+        return isPreview ? preview : send(`restore?edit=${preview.edit}&person=${SHELL_PERSON}`);
+      },
       check: async (collection, { withAllPurposes, without = [] }) => {
         const query = new URLSearchParams({ ...(withAllPurposes ? { all: 'yes' } : {}), ...(without.length > 0 ? { without: without.join(',') } : {}) });
         const response = await answer(await fetch(`${address}/api/collections/${collection}/pack/check?${query.toString()}`));
@@ -80,6 +93,11 @@ export const openCollections = {
         create: (wanted) => server.keeping.create(wanted),
         archive: async (id) => archiveCollection(await server.collections.give(id)),
         restore: async (bytes) => server.keeping.take(restoreCollection(bytes)),
+        restoreInto: async (collection, bytes, { isPreview }) => {
+          const content = restoreCollection(bytes);
+          const preview = await server.restoring.preview(collection, content);
+          return isPreview ? preview : server.restoring.restore(collection, content, { edit: preview.edit, person: SHELL_PERSON });
+        },
         check: (collection, choice) => server.packs.check(collection, choice),
         pack: (collection, folder, choice) => server.packs.pack(collection, folder, choice),
         bake: async (collection, level) => server.bakes.bake(collection, await server.bakes.levelNamed(collection, level)),
@@ -98,6 +116,9 @@ async function answer(response: Response): Promise<Response> {
   const problem = (await response.json().catch(() => ({}))) as { detail?: string };
   throw new Error(problem.detail ?? `the server answered ${response.status}`);
 }
+
+/** Who a shell's edits are by. */
+const SHELL_PERSON = 'shell';
 
 /** Folder below a server's packs in which those for the shell are made. */
 const SHELL_PACK = 'shell';

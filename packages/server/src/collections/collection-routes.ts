@@ -1,11 +1,12 @@
-import { DEFAULT_RANKS, PICTURE_TYPES, pictureType, type BAKE_TASKS, type archiveCollection, type restoreCollection } from '@stravel/core';
+import { DEFAULT_RANKS, PICTURE_TYPES, pictureType, type BAKE_TASKS, type CollectionContent, type archiveCollection, type restoreCollection } from '@stravel/core';
 import express, { Router } from 'express';
-import { array, boolean, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import { checkedBody } from '../http/checked-body';
 import { HttpError } from '../http/problem';
 import type { ThreadPool } from '../jobs/thread-pool';
 import type { AssetStore } from './asset-store';
 import type { CollectionKeeping } from './collection-keeping';
+import type { CollectionRestoring } from './collection-restoring';
 import type { CollectionRepository } from './collection-repository';
 import type { CollectionService } from './collection-service';
 
@@ -34,12 +35,14 @@ const newBody = object({
 const copyBody = object({ ...named, withLevels: boolean().required() })
   .noUnknown()
   .required();
-const renameBody = object({
-  ...named,
-  person: string()
-    .required()
-    .matches(/^[A-Za-z0-9._:-]{1,80}$/),
-})
+const person = string()
+  .required()
+  .matches(/^[A-Za-z0-9._:-]{1,80}$/);
+const renameBody = object({ ...named, person })
+  .noUnknown()
+  .required();
+
+const restoreQuery = object({ edit: number().required().integer().min(0), person })
   .noUnknown()
   .required();
 
@@ -48,6 +51,7 @@ export interface CollectionParts {
   readonly rows: CollectionRepository;
   readonly service: CollectionService;
   readonly keeping: CollectionKeeping;
+  readonly restoring: CollectionRestoring;
   readonly assets: AssetStore;
   readonly threads: ThreadPool;
   /** Gives the id of the demo collection, made if there is none; undefined where no demo ships. */
@@ -55,7 +59,7 @@ export interface CollectionParts {
 }
 
 /** The list of collections, their keeping, archives and assets. */
-export function collectionRoutes({ rows, service, keeping, assets, threads, openDemo }: CollectionParts): Router {
+export function collectionRoutes({ rows, service, keeping, restoring, assets, threads, openDemo }: CollectionParts): Router {
   const router = Router();
   const inUse = async (id: string): Promise<string> => {
     if (!(await rows.exists(id))) throw await missingCollection(rows, id);
@@ -110,13 +114,25 @@ export function collectionRoutes({ rows, service, keeping, assets, threads, open
     response.type('application/zip').end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
   });
 
-  router.post('/collections/restore', express.raw({ type: 'application/zip', limit: MOST_ARCHIVE_BYTES }), async (request, response) => {
-    const body: unknown = request.body;
-    if (!Buffer.isBuffer(body)) {
-      throw new HttpError(415, 'ARCHIVE_EXPECTED', 'The archive must be sent as application/zip.');
-    }
-    const content = await threads.run<typeof restoreCollection>('restore', new Uint8Array(body));
-    response.status(201).json(await keeping.take(content));
+  const archiveBody = express.raw({ type: 'application/zip', limit: MOST_ARCHIVE_BYTES });
+  const contentOfBody = (body: unknown): Promise<CollectionContent> => {
+    if (!Buffer.isBuffer(body)) throw new HttpError(415, 'ARCHIVE_EXPECTED', 'The archive must be sent as application/zip.');
+    return threads.run<typeof restoreCollection>('restore', new Uint8Array(body));
+  };
+
+  router.post('/collections/restore', archiveBody, async (request, response) => {
+    response.status(201).json(await keeping.take(await contentOfBody(request.body)));
+  });
+
+  router.post<{ collection: string }>('/collections/:collection/restore/preview', archiveBody, async (request, response) => {
+    const collection = await inUse(request.params.collection);
+    response.json(await restoring.preview(collection, await contentOfBody(request.body)));
+  });
+
+  router.post<{ collection: string }>('/collections/:collection/restore', archiveBody, async (request, response) => {
+    const collection = await inUse(request.params.collection);
+    const wanted = checkedBody(restoreQuery, { ...request.query, edit: Number(request.query['edit']) }, 'restore');
+    response.json(await restoring.restore(collection, await contentOfBody(request.body), wanted));
   });
 
   router.get<{ name: string }>('/assets/:name', async (request, response) => {

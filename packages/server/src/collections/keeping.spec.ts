@@ -1,4 +1,4 @@
-import type { CollectionContent, JsonRecord } from '@stravel/core';
+import { invertOperations, type CollectionContent, type Json, type JsonRecord, type LoggedEdit, type Operation } from '@stravel/core';
 import { smallCollection } from '@stravel/core/testing';
 import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
 import type { ListedCollection } from './collection-keeping';
@@ -24,6 +24,55 @@ const send = (method: string, path: string, body: unknown = {}): Promise<Respons
   fetch(`${test.url}/api/collections${path}`, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
 const made = async (response: Response): Promise<string> => ((await response.json()) as { id: string }).id;
 const records = async (id: string): Promise<CollectionContent['records']> => (await test.server.collections.give(id)).records;
+
+describe('restoring into a collection', () => {
+  const archiveOf = async (id: string): Promise<Uint8Array<ArrayBuffer>> => new Uint8Array(await (await test.get(`/api/collections/${id}/archive`)).arrayBuffer());
+  const zip = (path: string, body: Uint8Array<ArrayBuffer>): Promise<Response> =>
+    fetch(`${test.url}/api/collections/${path}`, { method: 'POST', headers: { 'Content-Type': 'application/zip' }, body });
+
+  it('is looked at first, then made as one edit that is taken back at once', async () => {
+    const archive = await archiveOf('small');
+    const before = await test.server.collections.give('small');
+    const changes: Operation[] = [
+      rename('one', 'First'),
+      { document: 'own', kind: 'placement', id: 'p1', field: null, before: before.strata.get('own')?.placement[0] as unknown as Json, after: null },
+    ];
+    await test.post('/api/collections/small/edits', edit(changes));
+    const preview = (await (await zip('small/restore/preview', archive)).json()) as { edit: number };
+    expect(preview).toEqual({
+      edit: 1,
+      operations: 2,
+      changes: [
+        { kind: 'level', added: 0, changed: 1, removed: 0 },
+        { kind: 'placement', added: 1, changed: 0, removed: 0 },
+      ],
+    });
+    // A preview changes nothing; what was changed since it was made is not written over unseen.
+    await test.post('/api/collections/small/edits', edit([rename('First', 'Premier')]));
+    const late = await zip(`small/restore?edit=${preview.edit}&person=ines`, archive);
+    expect([late.status, ((await late.json()) as { title: string }).title]).toEqual([422, 'RESTORE_CHANGED']);
+    expect((await zip('small/restore?edit=2&person=ines', archive)).status).toBe(200);
+    expect(await test.server.collections.give('small')).toEqual(before);
+    expect(await (await zip('small/restore/preview', archive)).json()).toEqual({ edit: 3, operations: 0, changes: [] });
+    const [made] = ((await (await test.get('/api/collections/small/edits?after=2')).json()) as { edits: LoggedEdit[] }).edits;
+    expect([made.person, made.label, made.operations.length]).toEqual(['ines', 'restore an archive', 2]);
+    await test.post('/api/collections/small/edits', { ...edit(invertOperations(made.operations)), undoes: made.id });
+    expect((await records('small')).level['one'].name).toBe('Premier');
+  });
+
+  it('takes in levels, kits and meshes that were never there, and refuses what is no archive', async () => {
+    const empty = await made(await send('POST', '', { name: 'Empty', ranks: ['Part'], devices: [] }));
+    const archive = await archiveOf('small');
+    expect((await zip(`${empty}/restore?edit=0&person=ines`, archive)).status).toBe(200);
+    const [full, small] = [await test.server.collections.give(empty), await test.server.collections.give('small')];
+    expect(full.strata).toEqual(small.strata);
+    expect([...full.assets.keys()]).toEqual([...small.assets.keys()]);
+    expect(full.records.collection['collection'].name).toBe('Empty');
+    expect((await zip('small/restore/preview', new Uint8Array([1, 2, 3]))).status).toBe(422);
+    expect((await zip('small/restore?edit=x&person=ines', archive)).status).toBe(400);
+    expect((await zip('gone/restore/preview', archive)).status).toBe(404);
+  });
+});
 
 describe('keeping collections', () => {
   it('makes one with a set, a level and the devices asked for', async () => {

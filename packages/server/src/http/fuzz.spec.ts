@@ -73,6 +73,8 @@ const ROUTES = [
   '/api/collections/bin/:/restore',
   '/api/collections/:/copy',
   '/api/collections/:/archive',
+  '/api/collections/:/restore?edit=0&person=:',
+  '/api/collections/small/restore/preview',
   '/api/collections/small/edits?after=:',
   '/api/collections/small/edits?document=:&after=0',
   '/api/collections/small/edits?person=:',

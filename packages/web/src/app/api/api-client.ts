@@ -1,10 +1,18 @@
 import { Injectable } from '@angular/core';
-import type { Edit, EditHead, LoggedEdit, NewCollection } from '@stravel/core';
+import type { Edit, EditHead, KindChanges, LoggedEdit, NewCollection } from '@stravel/core';
 import { problemOf } from './problem-error';
 
 export interface NamedId {
   readonly id: string;
   readonly name: string;
+}
+
+/** What restoring an archive into a collection would change. */
+export interface RestorePreview {
+  /** Number of the last edit that was looked at. */
+  readonly edit: number;
+  readonly operations: number;
+  readonly changes: readonly KindChanges[];
 }
 
 /** A collection as the start page lists it. */
@@ -97,6 +105,15 @@ export class ApiClient {
 
   restore(archive: Blob): Promise<NamedId> {
     return this.json('/api/collections/restore', { method: 'POST', raw: archive, type: 'application/zip' });
+  }
+
+  /** What restoring an archive into a collection would change. */
+  previewRestore(collection: string, archive: Blob): Promise<RestorePreview> {
+    return this.json(`/api/collections/${collection}/restore/preview`, { method: 'POST', raw: archive, type: 'application/zip' });
+  }
+
+  restoreInto(collection: string, archive: Blob, edit: number, person: string): Promise<RestorePreview> {
+    return this.json(`/api/collections/${collection}/restore?edit=${edit}&person=${person}`, { method: 'POST', raw: archive, type: 'application/zip' });
   }
 
   archiveUrl(collection: string): string {

@@ -116,6 +116,12 @@ export class EditLog {
     void this.send();
   }
 
+  /** Id of the person whose edits these are, asked for where nobody has said a name yet. */
+  async personAsked(): Promise<string> {
+    if (this.person === '') await this.nameAsked();
+    return this.person;
+  }
+
   /** Asks for a name once, however many edits wait for it; none of them is lost. */
   private nameAsked(): Promise<void> {
     this.asking ??= this.askName()

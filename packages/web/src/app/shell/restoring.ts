@@ -1,17 +1,57 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
+import type { KindChanges } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
+import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
+import { Ask } from '../ui/ask';
 
-/** Reads archives back as new collections. */
+/** Words for kinds of record, in the plural. */
+const KIND_WORDS: Readonly<Record<string, string>> = {
+  level: 'levels',
+  set: 'sets',
+  stratum: 'strata',
+  placement: 'placements',
+  block: 'blocks',
+  marker: 'markers',
+  piece: 'pieces',
+  kit: 'kits',
+};
+
+/** Reads archives back, as new collections or into the open one. */
 @Injectable({ providedIn: 'root' })
 export class Restoring {
   private readonly api = inject(ApiClient);
   private readonly router = inject(Router);
   private readonly session = inject(Session);
   private readonly snacks = inject(MatSnackBar);
+  private readonly edits = inject(EditLog);
+  private readonly ask = inject(Ask);
   readonly isBusy = signal(false);
+
+  /** Shows what an archive would change in the open collection, then makes it so by one edit. */
+  async restoreInto(file: File | undefined): Promise<void> {
+    const collection = this.session.collection();
+    if (!file || !collection || this.isBusy()) return;
+    this.isBusy.set(true);
+    try {
+      await this.edits.settled();
+      const preview = await this.api.previewRestore(collection.id, file);
+      if (preview.operations === 0) {
+        this.snacks.open(`${collection.name} holds all that already: nothing would change.`, 'Close', { duration: 6000 });
+        return;
+      }
+      const says = `${preview.changes.map(changesText).join('. ')}. All of it becomes one edit that you can undo.`;
+      if (!(await this.ask.for({ title: `Restore ${file.name} into ${collection.name}?`, says, deed: 'Restore', questions: [] }))) return;
+      await this.api.restoreInto(collection.id, file, preview.edit, await this.edits.personAsked());
+      this.snacks.open(`${file.name} was restored into ${collection.name}. Undo takes it back.`, 'Close', { duration: 8000 });
+    } catch (error) {
+      this.snacks.open(`${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`, 'Close');
+    } finally {
+      this.isBusy.set(false);
+    }
+  }
 
   async restore(file: File | undefined): Promise<void> {
     if (!file || this.isBusy()) return;
@@ -27,4 +67,15 @@ export class Restoring {
       this.isBusy.set(false);
     }
   }
+}
+
+/** For example "Placements: 2 added, 1 changed". */
+function changesText({ kind, added, changed, removed }: KindChanges): string {
+  const parts = [
+    [added, 'added'],
+    [changed, 'changed'],
+    [removed, 'removed'],
+  ].flatMap(([count, word]) => (count === 0 ? [] : [`${count} ${word}`]));
+  const name = KIND_WORDS[kind] ?? kind.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+  return `${name[0].toUpperCase()}${name.slice(1)}: ${parts.join(', ')}`;
 }

@@ -69,7 +69,7 @@ describe('the Sections desk', () => {
   it('pins walls alone, and says so of floor and ceiling', async () => {
     expect(['r.c3r4w2d1', 'r.floor', 'other.c1r1w1d1'].map((id) => desk.canPin(id))).toEqual([true, false, false]);
     await desk.hideWall('r.floor');
-    expect([pins(), told]).toEqual([[], ['Floor and ceiling cannot be pinned, only walls.']]);
+    expect([pins(), told]).toEqual([[], ['Floor, ceiling and the rim behind a pinned wall can’t be pinned, only walls.']]);
   });
 
   it('takes another seed each time, and takes pins along when a burrow is deleted', async () => {

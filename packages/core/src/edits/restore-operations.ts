@@ -1,0 +1,61 @@
+import type { CollectionContent } from '../model/collection-content';
+import { RECORDS_DOCUMENT, type EditableKind } from '../model/records';
+import { ITEM_KINDS } from '../model/stratum';
+import type { JsonRecord } from './apply-operation';
+import type { DocumentState } from './document-state';
+import { inOrder, operationsBetween } from './go-back';
+import type { Operation } from './operation';
+
+/** What becomes of the records of one kind. */
+export interface KindChanges {
+  readonly kind: EditableKind;
+  readonly added: number;
+  readonly changed: number;
+  readonly removed: number;
+}
+
+/** One edit that makes a collection into another's content. */
+export interface RestorePlan {
+  readonly operations: readonly Operation[];
+  /** Only kinds of which something changes, in order of name. */
+  readonly changes: readonly KindChanges[];
+}
+
+/**
+ * The edit that makes a collection hold what an archive holds. Its id and name stay. A stratum that the archive has not goes with its
+ * record; what stands in it is left where it is kept, so that undo brings it back.
+ * @param now gives a document as it stands, for strata that are not in the collection too
+ */
+export function restoreOperations(now: (document: string) => DocumentState, then: Pick<CollectionContent, 'records' | 'strata'>): RestorePlan {
+  const operations: Operation[] = [];
+  const changes = new Map<EditableKind, { kind: EditableKind; added: number; changed: number; removed: number }>();
+  const compare = (document: string, kind: EditableKind, wanted: ReadonlyMap<string, JsonRecord>): void => {
+    const standing = now(document).get(kind) ?? new Map<string, JsonRecord>();
+    const count = changes.get(kind) ?? { kind, added: 0, changed: 0, removed: 0 };
+    changes.set(kind, count);
+    for (const id of [...new Set([...standing.keys(), ...wanted.keys()])].sort()) {
+      const [before, after] = [standing.get(id), wanted.get(id)];
+      const made = operationsBetween({ document, kind, id }, before, after);
+      if (made.length === 0) continue;
+      if (!before) count.added++;
+      else if (!after) count.removed++;
+      else count.changed++;
+      operations.push(...made);
+    }
+  };
+  const standingName = [...(now(RECORDS_DOCUMENT).get('collection')?.values() ?? [])][0]?.['name'];
+  for (const [kind, table] of Object.entries(then.records) as [EditableKind, Readonly<Record<string, unknown>>][]) {
+    const records = Object.entries(table).map(([id, record]): [string, JsonRecord] => {
+      const plain = record as JsonRecord;
+      return [id, kind === 'collection' && standingName !== undefined ? { ...plain, name: standingName } : plain];
+    });
+    compare(RECORDS_DOCUMENT, kind, new Map(records));
+  }
+  for (const [stratum, content] of then.strata) {
+    for (const kind of ITEM_KINDS) compare(stratum, kind, new Map(content[kind].map((item) => [item.id, item as unknown as JsonRecord])));
+  }
+  return {
+    operations: inOrder(operations),
+    changes: [...changes.values()].filter(({ added, changed, removed }) => added + changed + removed > 0).sort((a, b) => (a.kind < b.kind ? -1 : 1)),
+  };
+}
