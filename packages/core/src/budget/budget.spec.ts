@@ -177,6 +177,13 @@ describe('figures of a level', () => {
     );
   });
 
+  it('bound a block of a hundred kilometres without listing its cells', () => {
+    const vast = { level, strata: [{ ...rooms.strata[0], content: { ...EMPTY_CONTENT, block: [wall('plain', 0, 0, 0, 1e5, 1, 1e5), wall('hut', 0, 0, 0, 2, 2, 2)] } }] };
+    const { bound } = countLevel(figuresInput({ content: vast, findings: [] }, {}, DEFAULT_VIEW), createRunContext());
+    expect(bound.triangles).toBe(24);
+    expect(bound.drawCalls).toBeGreaterThan(1e6);
+  });
+
   it('name a placement whose piece is gone', () => {
     expect(() => levelFigures({ ...figuresInput({ content: rooms, findings: [] }, {}, DEFAULT_VIEW), sight }, createRunContext())).toThrow(/the placement p0 uses the piece pin/);
   });

@@ -68,20 +68,35 @@ export function countOf(input: Omit<FiguresInput, 'sight'>, { things, bounds, st
   };
 }
 
+/** A thing counts with a lattice cell that it comes this close to, metres. */
+const TOUCH_METRES = 1e-2;
+/** Most lattice cells of one block that are listed. */
+const MOST_CELLS = 4096;
+
 /** Draw calls when everything is in view: a piece once for each step that its placements can show at, blocks once a material and lattice cell. */
 function mostDrawCalls(things: readonly Thing[], bounds: Float64Array): number {
   const placements = new Map<string, { count: number; steps: Thing['steps'] }>();
   const blocks = new Set<string>();
+  let vast = 0;
   things.forEach(({ what, id, steps }, i) => {
     if (what === 'piece') {
       const known = placements.get(id) ?? { count: 0, steps };
       placements.set(id, { ...known, count: known.count + 1 });
       return;
     }
-    const [x0, y0, z0, x1, y1, z1] = [0, 1, 2, 3, 4, 5].map((k) => Math.floor((bounds[i * 6 + k] + (k < 3 ? -TOUCH_METRES : TOUCH_METRES)) / DEFAULT_SIGHT_OPTIONS.latticeMetres));
-    for (let x = x0; x <= x1; x++) for (let y = y0; y <= y1; y++) for (let z = z0; z <= z1; z++) blocks.add(`${id}\u0000${x},${y},${z}`);
+    const cells = [0, 1, 2].map((k) => {
+      const [low, high] = [bounds[i * 6 + k] - TOUCH_METRES, bounds[i * 6 + 3 + k] + TOUCH_METRES].map((at) => Math.floor(at / DEFAULT_SIGHT_OPTIONS.latticeMetres));
+      return { low, count: high - low + 1 };
+    });
+    const [x, y, z] = cells;
+    const count = x.count * y.count * z.count;
+    // A block so vast is counted by itself: a little too many calls, and no list of all its cells.
+    if (count > MOST_CELLS) vast += count;
+    else
+      for (let n = 0; n < count; n++)
+        blocks.add(`${id}\u0000${x.low + (n % x.count)},${y.low + (Math.floor(n / x.count) % y.count)},${z.low + Math.floor(n / (x.count * y.count))}`);
   });
-  let calls = blocks.size;
+  let calls = blocks.size + vast;
   for (const { count, steps } of placements.values()) {
     const materials = steps.map((step) => step.materials);
     calls += Math.min(
@@ -91,9 +106,6 @@ function mostDrawCalls(things: readonly Thing[], bounds: Float64Array): number {
   }
   return calls;
 }
-
-/** A thing counts with a lattice cell that it comes this close to, metres. */
-const TOUCH_METRES = 1e-2;
 
 function countBy(names: readonly string[]): Record<string, number> {
   const counts = new Map<string, number>();

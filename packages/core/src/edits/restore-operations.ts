@@ -3,6 +3,7 @@ import { RECORDS_DOCUMENT, type EditableKind } from '../model/records';
 import { ITEM_KINDS } from '../model/stratum';
 import type { JsonRecord } from './apply-operation';
 import type { DocumentState } from './document-state';
+import { equalJson } from './equal-json';
 import { inOrder, operationsBetween } from './go-back';
 import type { Operation } from './operation';
 
@@ -33,7 +34,14 @@ export function restoreOperations(now: (document: string) => DocumentState, then
     const standing = now(document).get(kind) ?? new Map<string, JsonRecord>();
     const count = changes.get(kind) ?? { kind, added: 0, changed: 0, removed: 0 };
     changes.set(kind, count);
-    for (const id of [...new Set([...standing.keys(), ...wanted.keys()])].sort()) {
+    const differing: string[] = [];
+    // Of very many records few differ: what is equal is passed over before anything is listed or sorted.
+    for (const [id, before] of standing) {
+      const after = wanted.get(id);
+      if (!after || !equalJson(before, after)) differing.push(id);
+    }
+    for (const id of wanted.keys()) if (!standing.has(id)) differing.push(id);
+    for (const id of differing.sort()) {
       const [before, after] = [standing.get(id), wanted.get(id)];
       const made = operationsBetween({ document, kind, id }, before, after);
       if (made.length === 0) continue;
