@@ -15,6 +15,7 @@ import { CollectionRepository } from './collections/collection-repository';
 import { collectionRoutes, missingCollection } from './collections/collection-routes';
 import { CollectionService } from './collections/collection-service';
 import type { Database } from './db/database';
+import { FolderWatch } from './db/folder-watch';
 import { documentRoutes } from './documents/document-routes';
 import { DocumentStore } from './documents/document-store';
 import { SnapshotRepository } from './documents/snapshot-repository';
@@ -98,6 +99,7 @@ export function createApp(dependencies: AppDependencies): Server {
   const compress = compression({ filter: (request, response) => response.getHeader('Content-Type') !== 'text/event-stream' && compression.filter(request, response) });
   // Only what is read is worth it: the answer to an edit is a few bytes.
   app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
+  app.use('/api', new FolderWatch(dataFolder).refuse);
   app.use('/api', express.json({ limit: MOST_BODY_BYTES, verify: refuseDeep }));
   app.use('/api', peopleRoutes(database, now), collectionRoutes({ rows: collectionRows, service: collections, keeping, restoring, assets, threads, openDemo }));
   app.use(

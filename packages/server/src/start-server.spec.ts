@@ -1,5 +1,5 @@
 import { spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { readConfig } from './config';
@@ -56,6 +56,31 @@ describe('the configuration', () => {
 });
 
 describe('a server', () => {
+  it('notices at once that its data folder was moved away or replaced, and saves again when it is back', async () => {
+    const data = join(folder, 'data');
+    const server = await startServer({ ...readConfig({ PORT: '0', STRAVEL_DATA: data, STRAVEL_LOG: 'silent' }), webFolder: undefined });
+    try {
+      const create = async (): Promise<[number, string]> => {
+        const body = JSON.stringify({ name: 'Salt', ranks: ['Part'], devices: [] });
+        const answer = await fetch(`${server.address}/api/collections`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body });
+        return [answer.status, ((await answer.json()) as { title?: string }).title ?? ''];
+      };
+      expect(await create()).toEqual([201, '']);
+      renameSync(data, join(folder, 'elsewhere'));
+      expect(await create()).toEqual([503, 'DATA_FOLDER_GONE']);
+      mkdirSync(data);
+      writeFileSync(join(data, 'stravel.sqlite'), '');
+      expect(await create()).toEqual([503, 'DATA_FOLDER_GONE']);
+      // What is read may still be read.
+      expect((await fetch(`${server.address}/api/collections`)).status).toBe(200);
+      rmSync(data, { recursive: true });
+      renameSync(join(folder, 'elsewhere'), data);
+      expect(await create()).toEqual([201, '']);
+    } finally {
+      await server.stop();
+    }
+  }, 30000);
+
   it('serves its page with a nonce of its own each time, and says that a missing script is missing', async () => {
     const web = join(folder, 'web');
     mkdirSync(web);
