@@ -88,6 +88,7 @@ export { equalJson } from './edits/equal-json';
 export { applyOperation, valueAt, type JsonRecord } from './edits/apply-operation';
 export { applyOperations, putRecord, recordIn, tryOperations, type DocumentState, type EditTrial } from './edits/document-state';
 export { restoreOperations, type KindChanges, type RestorePlan } from './edits/restore-operations';
+export { checkPieceRemovals, removedPieces } from './edits/check-piece-removals';
 export { emptyUndoStacks, pushEdit, type UndoStacks } from './edits/undo-stacks';
 export { checkEditReferences } from './edits/check-references';
 export { checkRemovals } from './edits/check-removals';

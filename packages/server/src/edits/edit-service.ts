@@ -4,10 +4,12 @@ import {
   RECORDS_DOCUMENT,
   checkEditReferences,
   checkKeys,
+  checkPieceRemovals,
   checkRemovals,
   completeKeys,
   recordFaults,
   recordIn,
+  removedPieces,
   tryOperations,
   type Conflict,
   type DocumentState,
@@ -140,6 +142,7 @@ export class EditService {
     }
     const completed = withKeys(edit, records.state);
     const trial = this.trial(completed, loaded);
+    await this.checkPieces(collection, trial, records.state);
     this.checkMeshes(completed);
     const sequence = (await this.lastSequence(collection)) + 1;
     this.sequences.set(collection, sequence);
@@ -150,6 +153,17 @@ export class EditService {
       document.editsSinceSnapshot += 1;
     }
     return { logged: { ...completed, sequence, at: this.now().toISOString() }, isNew: true };
+  }
+
+  /** Placements are looked through only where an edit takes pieces away. @throws CoreError 'EDIT_REFERENCE' */
+  private async checkPieces(collection: string, trial: EditTrial, records: DocumentState): Promise<void> {
+    if (removedPieces(trial).size === 0) return;
+    const gone = new Set(trial.touched.flatMap(({ kind, id, record }) => (kind === 'stratum' && record === undefined ? [id] : [])));
+    const strata = [];
+    for (const [id, stratum] of records.get('stratum') ?? []) {
+      if (!gone.has(id)) strata.push({ id, name: typeof stratum['name'] === 'string' ? stratum['name'] : id, state: (await this.documents.load(collection, id)).state });
+    }
+    checkPieceRemovals(trial, strata);
   }
 
   private trial(edit: Edit, loaded: ReadonlyMap<string, ChunkedDocument>): EditTrial {

@@ -1,4 +1,4 @@
-import { invertOperations, type LoggedEdit, type Operation } from '@stravel/core';
+import { invertOperations, type Json, type LoggedEdit, type Operation } from '@stravel/core';
 import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
 
 let test: TestServer;
@@ -44,6 +44,19 @@ describe('the edit log over HTTP', () => {
     expect(await (await test.get(`/api/collections/small/edits/${made.id}`)).json()).toMatchObject({ id: made.id, sequence: 1, operations: made.operations });
     expect((await test.get('/api/collections/small/edits/gone')).status).toBe(404);
     expect((await test.get(`/api/collections/other/edits/${made.id}`)).status).toBe(404);
+  });
+
+  it('removes no piece from under its placements, but both together', async () => {
+    const content = await test.server.collections.give('small');
+    const piece = content.records.piece['pin'] as unknown as Json;
+    const placement = content.strata.get('own')?.placement[0] as unknown as Json;
+    const drop = (document: string, kind: 'piece' | 'placement', id: string, before: Json): Operation => ({ document, kind, id, field: null, before, after: null });
+    const refused = await test.post(EDITS, edit([drop('records', 'piece', 'pin', piece)]));
+    expect([refused.status, ((await refused.json()) as { detail: string }).detail]).toEqual([
+      422,
+      'edit: piece pin cannot be removed, 1 placement in the stratum Own still uses it',
+    ]);
+    expect((await test.post(EDITS, edit([drop('own', 'placement', 'p1', placement), drop('records', 'piece', 'pin', piece)]))).status).toBe(201);
   });
 
   it('appends, answers the same id again without doubling, and gives the log back', async () => {
