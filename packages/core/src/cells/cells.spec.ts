@@ -220,6 +220,13 @@ describe('a rehearsal', () => {
     expect(findings.filter(({ code }) => code === 'PATH_OFF_FLOOR')).toMatchObject([{ severity: 'error', place: { level: 'l', position: [40.25, 0, 5] } }]);
   });
 
+  it('walks a level of pieces alone, and says that what is underfoot is not known', () => {
+    const pieces = strata([], [{ id: 'p', piece: 'stack', position: [75, 0, 5], turn: [0, 0, 0], scale: [1, 1, 1] }]);
+    const { findings, loads } = makeRehearsal(input({ content: pieces }), context);
+    expect(findings.map(({ code }) => code)).toEqual(['FOOTING_UNWATCHED']);
+    expect(loads.length).toBeGreaterThan(0);
+  });
+
   it('finds a hole of a metre at any speed: what is crossed between two frames counts', () => {
     const holed = strata([tile('a', 20, 5, [40, 1, 10]), tile('b', 71, 5, [60, 1, 10])]);
     for (const speedMetresPerSecond of [4, 40, 80]) {

@@ -37,9 +37,31 @@ export function makeRehearsal({ content, pieces, kits, grid, rehearsal, device }
   const blocks = whole.strata.flatMap(({ content: items }) => items.block);
   const found = footing(blocks, path, rehearsal.floorMetres, context);
   const cellOfBlock = blocks.map(({ id }) => cut.cellOfThing[id]);
-  const walk = rehearse({ cut, grid, path, speedMetresPerSecond: rehearsal.speedMetresPerSecond, device, footing: { found, cellOfBlock } }, context);
+  const walk = rehearse(
+    { cut, grid, path, speedMetresPerSecond: rehearsal.speedMetresPerSecond, device, ...(blocks.length > 0 ? { footing: { found, cellOfBlock } } : {}) },
+    context,
+  );
   const fired = fireLinks(whole, path, found.heights, rehearsal.speedMetresPerSecond, context);
-  return { version: REHEARSAL_VERSION, cut, ...walk, fired, findings: rehearsalFindings(rehearsal, device, walk) };
+  return {
+    version: REHEARSAL_VERSION,
+    cut,
+    ...walk,
+    fired,
+    findings: [...(blocks.length > 0 ? [] : [unwatchedFinding(rehearsal)]), ...rehearsalFindings(rehearsal, device, walk)],
+  };
+}
+
+/** Pieces and floors may hold the foot in the game; only of blocks is it known here. */
+function unwatchedFinding({ id, level }: Rehearsal): Finding {
+  return finding({
+    code: 'FOOTING_UNWATCHED',
+    desk: 'cells',
+    severity: 'note',
+    subject: id,
+    place: { level },
+    message: 'No block lies in the level: what is underfoot is not known',
+    why: 'A rehearsal walks on blocks. Cells that come late are told all the same.',
+  });
 }
 
 function rehearsalFindings(rehearsal: Rehearsal, device: Device, { late, gaps, figures }: Walk): Finding[] {
