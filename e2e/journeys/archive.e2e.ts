@@ -38,7 +38,7 @@ test.describe('Archive', () => {
     await page.getByLabel('Level of Mould Room').fill('Mould Loft');
     await page.keyboard.press('Enter');
     await expect(page.getByText('All changes saved')).toBeVisible();
-    const picker = page.getByLabel('Archive to restore into this collection');
+    const picker = page.getByLabel('Archive for this collection');
     await picker.setInputFiles({ name: 'before.zip', mimeType: 'application/zip', buffer: readFileSync(path) });
     const dialog = page.getByRole('dialog', { name: 'Restore before.zip into Cinderbrine?' });
     await expect(dialog).toContainText('Levels: 1 changed. All of it becomes one edit that you can undo.');
