@@ -257,6 +257,8 @@ test.describe('Layout in depth', () => {
     // Without its start nothing can be solved, and it says so.
     await page.getByRole('button', { name: 'As text…' }).click();
     await dialog.getByLabel('Squares', { exact: true }).fill(text.replace('s', 'p'));
+    // A dialog that is still opening does not take a click to close.
+    await expect(page.locator('.mdc-dialog--opening')).toHaveCount(0);
     await dialog.getByRole('button', { name: 'Take it', exact: true }).click();
     await page.getByRole('button', { name: 'Can the goal be reached?' }).click();
     await expect(page.getByText('There must be one start; there is none.')).toBeVisible();

@@ -54,6 +54,8 @@ test.describe('Nothing is lost', () => {
     const calls = page.getByLabel('Draw calls', { exact: true });
     await calls.fill('310');
     await calls.press('Enter');
+    // Only once the change can be taken back has the page it; what it says of saving may be of before.
+    await expect(page.getByTitle(/^Undo: Draw calls/)).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();
     await page.reload();
     await expect(page.getByLabel('Draw calls', { exact: true })).toHaveValue('310');
