@@ -98,14 +98,14 @@ describe('the shell', () => {
     expect(readFileSync(join(folder, 'second.zip')).equals(readFileSync(join(folder, 'first.zip')))).toBe(true);
     // What is in the collection already changes nothing; what was changed is put back by one edit.
     expect((await stravel('restore', 'first.zip', '--into', id)).out).toBe(`${id} holds that already\n`);
-    expect((await stravel('archive', 'plain/', '--collection', id)).code).toBe(0);
-    const path = join(folder, 'plain/levels/sorting-hall.json');
-    writeFileSync(path, readFileSync(path, 'utf8').replace('"name":"Sorting Hall"', '"name":"Sorting Room"'));
-    expect((await stravel('index', 'plain')).code).toBe(0);
-    expect((await stravel('restore', 'plain', '--into', id, '--preview')).out).toBe(`level: 0 added, 1 changed, 0 removed\n1 changes would be made in ${id}\n`);
-    expect((await stravel('restore', 'plain', '--into', id)).out).toContain(`1 changes were made, as one edit in ${id}`);
-    expect((await stravel('restore', 'plain', '--into', id)).out).toBe(`${id} holds that already\n`);
-    expect((await stravel('restore', 'plain', '--into', 'gone')).err).toContain('there is no collection gone');
+    expect((await stravel('archive', 'changed/', '--collection', id)).code).toBe(0);
+    const path = join(folder, 'changed/levels/sorting-hall.json');
+    writeFileSync(path, readFileSync(path, 'utf8').replace('"name": "Sorting Hall"', '"name": "Sorting Room"'));
+    expect((await stravel('index', 'changed')).code).toBe(0);
+    expect((await stravel('restore', 'changed', '--into', id, '--preview')).out).toBe(`level: 0 added, 1 changed, 0 removed\n1 change would be made in ${id}\n`);
+    expect((await stravel('restore', 'changed', '--into', id)).out).toContain(`1 change was made in ${id}, as one edit`);
+    expect((await stravel('restore', 'changed', '--into', id)).out).toBe(`${id} holds that already\n`);
+    expect((await stravel('restore', 'changed', '--into', 'gone')).err).toContain('there is no collection gone');
     const both = await stravel('archive', 'third.zip');
     expect([both.code, both.err]).toEqual([2, expect.stringContaining('name one with --collection')]);
   }, 120000);

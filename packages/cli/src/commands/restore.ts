@@ -16,8 +16,9 @@ export async function restoreCommand(file: string, { into, preview }: RestoreOpt
       const collection = await chosenCollection(access, into);
       const { operations, changes } = await access.restoreInto(collection, bytes, { isPreview: preview === true });
       for (const { kind, added, changed, removed } of changes) process.stdout.write(`${kind}: ${added} added, ${changed} changed, ${removed} removed\n`);
-      const done = preview === true ? 'would be made' : 'were made, as one edit';
-      process.stdout.write(operations === 0 ? `${into} holds that already\n` : `${operations} changes ${done} in ${into}\n`);
+      const changesText = operations === 1 ? '1 change' : `${operations} changes`;
+      const done = preview === true ? `would be made in ${into}` : `${operations === 1 ? 'was' : 'were'} made in ${into}, as one edit`;
+      process.stdout.write(operations === 0 ? `${into} holds that already\n` : `${changesText} ${done}\n`);
       return;
     }
     const { id, name } = await access.restore(bytes);
