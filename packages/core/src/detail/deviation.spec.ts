@@ -6,7 +6,7 @@ import { MeasuredSurface, surfaceOf, type Surface } from './measure-deviation';
 import { simplifierReady, simplifyChain } from './simplify-chain';
 
 const context = createRunContext();
-/** Even samples on either side; two million by hand. */
+/** Even samples on either side; more on request. */
 const EVEN_SAMPLES = Number(process.env.STRAVEL_SAMPLES ?? 10000);
 /** A difference below this share of a shape's size is none. */
 const NO_DIFFERENCE = 2e-6;
