@@ -25,9 +25,8 @@ export interface PlayAnalysis {
 export function analysePlay(model: UnlockModel, left: MovesLeft): PlayAnalysis | undefined {
   const states = playStates(model, left);
   if (!states) return undefined;
-  const { numbers, rows, count, first, to } = states;
+  const { numbers, rows, width, count, first, to } = states;
   const { words, values, ids } = numbers;
-  const width = 2 * words + values.length;
   const valueAt = (state: number, v: number): number => rows[state * width + 2 * words + v];
   const component = components(states);
   const opens = everOpen(states, component);
@@ -89,8 +88,7 @@ function components({ count, first, to }: PlayStates): Int32Array {
 }
 
 /** For each component the levels that are open in it or that some play from it opens. */
-function everOpen({ numbers: { words, values }, rows, count, first, to }: PlayStates, component: Int32Array): Int32Array[] {
-  const width = 2 * words + values.length;
+function everOpen({ numbers: { words }, rows, width, count, first, to }: PlayStates, component: Int32Array): Int32Array[] {
   const members: number[][] = [];
   for (let state = 0; state < count; state++) (members[component[state]] ??= []).push(state);
   const opens: Int32Array[] = [];
@@ -110,8 +108,8 @@ function everOpen({ numbers: { words, values }, rows, count, first, to }: PlaySt
 
 /** Walks what is known to be there, nearest states first: what opens, and for each level the first state from which nothing opens it. */
 function knownPlay(states: PlayStates, component: Int32Array, opens: readonly Int32Array[]): Pick<PlayAnalysis, 'opened' | 'shut'> {
-  const { numbers, rows, count, first, to, known } = states;
-  const { ids, words, values } = numbers;
+  const { numbers, rows, width, count, first, to, known } = states;
+  const { ids } = numbers;
   const mayOpen = ids.map((_, l) => l).filter((l) => hasBit(opens[component[0]], 0, l));
   const cameBy = new Int32Array(count).fill(-1);
   const from = new Int32Array(count).fill(-1);
@@ -121,7 +119,7 @@ function knownPlay(states: PlayStates, component: Int32Array, opens: readonly In
   from[0] = 0;
   for (const at of queue) {
     for (const l of mayOpen) {
-      if (hasBit(rows, at * (2 * words + values.length), l)) opened.add(ids[l]);
+      if (hasBit(rows, at * width, l)) opened.add(ids[l]);
       else if (!shut.has(ids[l]) && !hasBit(opens[component[at]], 0, l)) shut.set(ids[l], wayTo(states, at, from, cameBy));
     }
     for (let move = first[at]; move < first[at + 1]; move++) {
@@ -135,9 +133,8 @@ function knownPlay(states: PlayStates, component: Int32Array, opens: readonly In
   return { opened, shut };
 }
 
-function wayTo({ numbers, rows, level, to }: PlayStates, end: number, from: Int32Array, cameBy: Int32Array): PlayedStep[] {
+function wayTo({ numbers, rows, width, level, to }: PlayStates, end: number, from: Int32Array, cameBy: Int32Array): PlayedStep[] {
   const { words, values, levels, ids } = numbers;
-  const width = 2 * words + values.length;
   const steps: PlayedStep[] = [];
   for (let at = end; at !== 0; at = from[at]) {
     const l = level[cameBy[at]];

@@ -20,6 +20,8 @@ export interface PlayStates {
   readonly numbers: PlayNumbers;
   /** States one after another: words of open levels, words of played levels, values. */
   readonly rows: Int32Array;
+  /** Entries of one state. */
+  readonly width: number;
   readonly count: number;
   /** Moves out of state i: from `first[i]` up to `first[i + 1]`. */
   readonly first: Int32Array;
@@ -83,7 +85,7 @@ export function playStates(model: UnlockModel, left: MovesLeft): PlayStates | un
   }
   const rows = new Int32Array(width * states.length);
   states.forEach((row, i) => rows.set(row, i * width));
-  return { numbers, rows, count: states.length, first: Int32Array.from(first), to: Int32Array.from(to), level: Int32Array.from(playedLevel), known: Uint8Array.from(known) };
+  return { numbers, rows, width, count: states.length, first: Int32Array.from(first), to: Int32Array.from(to), level: Int32Array.from(playedLevel), known: Uint8Array.from(known) };
 }
 
 /** Every way in which the values of a state can come out of playing a level. */
