@@ -220,7 +220,7 @@ export { readGlb } from './formats/glb/read-glb';
 export { writeGlb } from './formats/glb/write-glb';
 export { PLAIN_TARGET } from './pack/pack-target';
 export { inspectKit, type KitInspection } from './pack/inspect-kit';
-export { checkPack, packedLevels, type CheckPackInput, type PackChoice } from './pack/check-pack';
+export { checkPack, packQuery, packedLevels, type CheckPackInput, type PackChoice } from './pack/check-pack';
 export { kitPackPath, packKit, type PackFile } from './pack/pack-kit';
 export type { PackLevelInput } from './pack/pack-level';
 export { MANIFEST_PATH, manifestPaths, manifestText, type PackManifest, type PackedFile } from './pack/pack-manifest';

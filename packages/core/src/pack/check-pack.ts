@@ -18,6 +18,11 @@ export interface PackChoice {
   readonly without?: readonly string[];
 }
 
+/** A choice as the query of an address; '' where nothing is chosen. */
+export function packQuery({ withAllPurposes, without = [] }: PackChoice): string {
+  return [...(withAllPurposes ? ['all=yes'] : []), ...(without.length > 0 ? [`without=${encodeURIComponent(without.join(','))}`] : [])].join('&');
+}
+
 export interface CheckPackInput {
   readonly content: Pick<CollectionContent, 'records' | 'strata'>;
   /** By kit id. */

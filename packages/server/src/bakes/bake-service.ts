@@ -7,6 +7,7 @@ import {
   levelContent,
   levelsInOrder,
   type BAKE_TASKS,
+  type BakeKind,
   type CollectionContent,
   type FiguresSummary,
   type Level,
@@ -151,17 +152,13 @@ export class BakeService {
   async bake(collection: string, level: string, options: ThreadRunOptions = {}): Promise<{ sight: SightResult; figures: LevelFigures }> {
     const input = await this.input(collection, level);
     const keys = await this.keysOf(collection, level, input);
-    let sight: SightResult | undefined;
-    if ((await this.repository.keyOf(collection, 'sight', level)) === keys.sight) sight = (await this.repository.readJson(collection, 'sight', level)) as SightResult | undefined;
+    let sight = await this.kept<SightResult>(collection, 'sight', level, keys.sight);
     if (!sight) {
       sight = await this.threads.run<(typeof BAKE_TASKS)['bake-sight']>('bake-sight', input.content, options);
       await this.keepSight(collection, level, keys.sight, sight);
     }
-    if ((await this.repository.keyOf(collection, 'figures', level)) === keys.figures) {
-      const kept = (await this.repository.readJson(collection, 'figures', level)) as LevelFigures | undefined;
-      if (kept) return { sight, figures: kept };
-    }
-    return { sight, figures: await this.makeFigures(collection, level, input, keys, sight, options) };
+    const figures = (await this.kept<LevelFigures>(collection, 'figures', level, keys.figures)) ?? (await this.makeFigures(collection, level, input, keys, sight, options));
+    return { sight, figures };
   }
 
   /**
@@ -170,10 +167,8 @@ export class BakeService {
    */
   async sightOf(collection: string, level: string, content: LevelContent, options: ThreadRunOptions = {}): Promise<SightResult> {
     const key = await this.threads.run<(typeof BAKE_TASKS)['sight-key']>('sight-key', content, options);
-    if ((await this.repository.keyOf(collection, 'sight', level)) === key) {
-      const kept = (await this.repository.readJson(collection, 'sight', level)) as SightResult | undefined;
-      if (kept) return kept;
-    }
+    const kept = await this.kept<SightResult>(collection, 'sight', level, key);
+    if (kept) return kept;
     const sight = await this.threads.run<(typeof BAKE_TASKS)['bake-sight']>('bake-sight', content, options);
     const now = await this.currentKeys(collection, level).catch(undefinedForFault);
     if (now?.sight === key) await this.keepSight(collection, level, key, sight);
@@ -208,10 +203,8 @@ export class BakeService {
   async rehearse(collection: string, id: string, options: ThreadRunOptions = {}): Promise<RehearsalResult> {
     const input = await this.rehearsalInput(collection, id);
     const key = await this.rehearsalKeyOf(collection, id, input);
-    if ((await this.repository.keyOf(collection, 'rehearsal', id)) === key) {
-      const kept = (await this.repository.readJson(collection, 'rehearsal', id)) as RehearsalResult | undefined;
-      if (kept) return kept;
-    }
+    const kept = await this.kept<RehearsalResult>(collection, 'rehearsal', id, key);
+    if (kept) return kept;
     const result = await this.threads.run<(typeof BAKE_TASKS)['make-rehearsal']>('make-rehearsal', input, options);
     const { findings, figures, late } = result;
     await this.repository.put(collection, { kind: 'rehearsal', subject: id, key, summary: { findings, figures, late: late.length } }, result);
@@ -249,6 +242,12 @@ export class BakeService {
     }
     if (failures.length > 0) throw new CoreError('BAKE_PARTLY_FAILED', failures.join('; '));
   };
+
+  /** The kept bake of a subject where it has the wanted key. */
+  private async kept<Result>(collection: string, kind: BakeKind, subject: string, key: string): Promise<Result | undefined> {
+    if ((await this.repository.keyOf(collection, kind, subject)) !== key) return undefined;
+    return (await this.repository.readJson(collection, kind, subject)) as Result | undefined;
+  }
 
   private async makeFigures(collection: string, level: string, input: LevelBakeInput, keys: LevelBakeKeys, sight: SightResult, options: ThreadRunOptions): Promise<LevelFigures> {
     const figures = await this.threads.run<(typeof BAKE_TASKS)['bake-figures']>('bake-figures', { ...input, sight }, options);

@@ -5,6 +5,7 @@ import {
   MANIFEST_PATH,
   archiveCollection,
   manifestPaths,
+  packQuery,
   restoreCollection,
   type Finding,
   type LevelFigures,
@@ -72,9 +73,8 @@ export const openCollections = {
         const preview = await send('restore/preview');
         return isPreview ? preview : send(`restore?edit=${preview.edit}&person=${SHELL_PERSON}`);
       },
-      check: async (collection, { withAllPurposes, without = [] }) => {
-        const query = new URLSearchParams({ ...(withAllPurposes ? { all: 'yes' } : {}), ...(without.length > 0 ? { without: without.join(',') } : {}) });
-        const response = await answer(await fetch(`${address}/api/collections/${collection}/pack/check?${query.toString()}`));
+      check: async (collection, choice) => {
+        const response = await answer(await fetch(`${address}/api/collections/${collection}/pack/check?${packQuery(choice)}`));
         return ((await response.json()) as { findings: Finding[] }).findings;
       },
       pack: (collection, folder, choice) => packThrough(address, collection, folder, choice),

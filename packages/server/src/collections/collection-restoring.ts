@@ -1,12 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { CoreError, RECORDS_DOCUMENT, restoreOperations, type CollectionContent, type DocumentState, type RestorePlan } from '@stravel/core';
+import { CoreError, MOST_OPERATIONS, RECORDS_DOCUMENT, restoreOperations, type CollectionContent, type DocumentState, type RestorePlan } from '@stravel/core';
 import type { Database } from '../db/database';
 import type { DocumentStore } from '../documents/document-store';
 import type { EditService } from '../edits/edit-service';
 import type { AssetStore } from './asset-store';
-
-/** Most operations of one edit, as a page may send to take it back. */
-const MOST_OPERATIONS = 50000;
 
 /** What restoring an archive into a collection would change. */
 export interface RestorePreview {

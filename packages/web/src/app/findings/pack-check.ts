@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import type { Finding, PackChoice } from '@stravel/core';
+import { packQuery, type Finding, type PackChoice } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
@@ -29,11 +29,10 @@ export class PackCheck {
     this.failure.set('');
     try {
       while (this.next) {
-        const { withAllPurposes, without = [] } = this.next;
+        const query = packQuery(this.next);
         this.next = undefined;
         await this.edits.settled();
-        const query = new URLSearchParams({ ...(withAllPurposes ? { all: 'yes' } : {}), ...(without.length > 0 ? { without: without.join(',') } : {}) });
-        const { findings } = await this.api.json<{ findings: Finding[] }>(`/api/collections/${collection.id}/pack/check?${query.toString()}`);
+        const { findings } = await this.api.json<{ findings: Finding[] }>(`/api/collections/${collection.id}/pack/check?${query}`);
         this.findings.set(findings);
         this.checkedAt.set(new Date());
       }
