@@ -2,8 +2,9 @@ import type { RunContext } from '../context/run-context';
 import type { Finding } from '../findings';
 import { DEFAULT_SIGHT_OPTIONS } from '../sight/sight-input';
 import { PACKED_SHARE } from './cost-model';
-import { countStrata, type StratumFigures, type Thing } from './count-strata';
+import { countStrata, type StratumFigures } from './count-strata';
 import type { FiguresInput } from './level-figures';
+import type { Thing } from './pocket-figures';
 import type { Piece } from '../model/kit';
 
 /** How many of what stand in a level, sections included. */

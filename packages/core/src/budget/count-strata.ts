@@ -8,8 +8,6 @@ import { INSTANCE_BYTES, PACKED_SHARE, blockBytes } from './cost-model';
 import type { FiguresInput } from './level-figures';
 import type { Thing } from './pocket-figures';
 
-export type { Thing };
-
 /** What one stratum adds. */
 export interface StratumFigures {
   readonly stratum: string;
