@@ -69,6 +69,7 @@ function input(): RehearsalInput {
     content: { level, strata: [{ stratum: { id: 'own', name: 'Own', role: 'base', owner: 'l' }, content: { ...EMPTY_CONTENT, block, placement } }] },
     pieces,
     kits: {},
+    kitLoads: Object.fromEntries([0, 1, 2].map((k) => [`kit${k}`, { files: 2, memoryBytes: 400000, diskBytes: 220000 }])),
     grid: { id: 'l', sizeMetres: CELL_METRES, origin: [0, 0], loadMetres: 30, dropMetres: 45, readyMetres: 0, resident: [] },
     rehearsal: { id: 'w', level: 'l', name: 'All of it', knots, floorMetres: 0, speedMetresPerSecond: SPEED, device: 'box' },
     device,

@@ -14,6 +14,7 @@ import {
   layoutFindings,
   levelContent,
   linkLookup,
+  kitLoad,
   makeRehearsal,
   recordFaults,
   restoreCollection,
@@ -200,6 +201,17 @@ describe('the demo collection', () => {
           content: contentOf(level),
           pieces: demo.records.piece,
           kits: demo.records.kit,
+          kitLoads: Object.fromEntries(
+            Object.values(demo.records.kit).map((kit) => [
+              kit.id,
+              kitLoad(
+                kit,
+                Object.values(demo.records.piece).filter((piece) => piece.kit === kit.id),
+                DEFAULT_VIEW,
+                inspectKit(demo.assets.get(kit.mesh) as Uint8Array),
+              ),
+            ]),
+          ),
           grid: demo.records.cellGrid[level.id],
           rehearsal: demo.records.rehearsal['low-water-run'],
           device: demo.records.device[device],

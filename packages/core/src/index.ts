@@ -182,10 +182,10 @@ export { toMicro, vectorToMicro, wholeTurn } from './numeric/micro';
 export { groupChain, groupTree, groupsWithin, withoutAside, type GroupNode } from './layout/groups';
 export { placementBounds } from './layout/placement-bounds';
 export { BAKE_KINDS, sightKey, type BakeKind } from './bakes/bake-key';
-export { loadTime, type LoadParts, type LoadTime } from './budget/cost-model';
-export { countLevel, type LevelCount, type Tally } from './budget/count-level';
+export { loadTime, type LevelLoad, type LoadParts, type LoadTime } from './budget/cost-model';
+export { countLevel, type ContentCount, type LevelCount, type Tally } from './budget/count-level';
 export type { StratumFigures } from './budget/count-strata';
-export { FIGURES_VERSION, levelFigures, type FiguresInput, type FiguresSummary, type LevelFigures } from './budget/level-figures';
+export { FIGURES_VERSION, levelFigures, type BakedFigures, type FiguresInput, type FiguresSummary } from './budget/level-figures';
 export type { CostCause, PocketFigures } from './budget/pocket-figures';
 export {
   BUDGET_MEASURES,
@@ -193,6 +193,7 @@ export {
   budgetFindings,
   holdAgainst,
   type BudgetMeasure,
+  loadOf,
   type FigureState,
   type HeldFigure,
   type HeldLevel,
@@ -204,7 +205,7 @@ export { BoxTree } from './spatial/box-tree';
 export { carveBurrow, type Burrow, type BurrowOptions } from './sections/carve-burrow';
 export { makeSection, rectangleOfWall, type Section, type SectionFigures, type SectionInput } from './sections/make-section';
 export { cutLevel, type Cell, type CellContents, type CutInput, type CutLevel, type PlacedThing } from './cells/cut-level';
-export { makeRehearsal, type RehearsalInput } from './cells/make-rehearsal';
+export { makeRehearsal, type RehearsalInput } from './bakes/make-rehearsal';
 export { REHEARSAL_VERSION } from './cells/rehearsal-result';
 export type { FiredLink, FootingGap, LateCell, RehearsalFigures, RehearsalResult, WalkLoad } from './cells/rehearsal-result';
 export { DEFAULT_CHAIN, simplifyChain, simplifierReady, type ChainOptions } from './detail/simplify-chain';
@@ -221,6 +222,8 @@ export { writeGlb } from './formats/glb/write-glb';
 export { PLAIN_TARGET } from './pack/pack-target';
 export { inspectKit, type KitInspection } from './pack/inspect-kit';
 export { checkPack, packQuery, packedLevels, type CheckPackInput, type PackChoice } from './pack/check-pack';
+export { kitLoad, type KitLoad } from './pack/kit-load';
 export { kitPackPath, packKit, type PackFile } from './pack/pack-kit';
-export type { PackLevelInput } from './pack/pack-level';
+export { levelLoad, type LevelLoadInput } from './pack/level-load';
+export { packLevel, type PackLevelInput } from './pack/pack-level';
 export { MANIFEST_PATH, manifestPaths, manifestText, type PackManifest, type PackedFile } from './pack/pack-manifest';

@@ -33,6 +33,7 @@ import { JobRepository } from './jobs/job-repository';
 import { jobRoutes } from './jobs/job-routes';
 import { JobService } from './jobs/job-service';
 import { ThreadPool } from './jobs/thread-pool';
+import { KitInspections } from './pack/kit-inspections';
 import { packRoutes } from './pack/pack-routes';
 import { PackService } from './pack/pack-service';
 import { peopleRoutes } from './people/people-routes';
@@ -78,10 +79,11 @@ export function createApp(dependencies: AppDependencies): Server {
   const collectionRows = new CollectionRepository(database);
   const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, editRows, now);
   const threads = new ThreadPool();
+  const kits = new KitInspections(assets, threads);
   const bakeRows = new BakeRepository(database, dataFolder, now);
-  const bakes = new BakeService(database, documents, bakeRows, threads);
+  const bakes = new BakeService(database, documents, bakeRows, threads, kits);
   edits.events.on('edit', (collection: string, edit: LoggedEdit) => bakes.afterEdit(collection, edit));
-  const packs = new PackService(collections, bakes, threads, join(dataFolder, 'packs'));
+  const packs = new PackService(collections, bakes, threads, kits, assets, join(dataFolder, 'packs'));
   const jobs = new JobService(new JobRepository(database), new LocalJobQueue(), { 'bake-stale': bakes.bakeStale, pack: packs.packJob }, now, log);
 
   const keeping = new CollectionKeeping(database, collectionRows, collections, documents, edits, bakeRows, assets, now);

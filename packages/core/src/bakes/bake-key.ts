@@ -1,4 +1,4 @@
-import type { RehearsalInput } from '../cells/make-rehearsal';
+import type { RehearsalInput } from './make-rehearsal';
 import { REHEARSAL_VERSION } from '../cells/rehearsal-result';
 import { canonicalJson } from '../formats/canonical-json';
 import { sha256Hex } from '../formats/sha256';
@@ -20,8 +20,8 @@ export function figuresKey(input: Omit<FiguresInput, 'sight'>, sight: string): s
   return sha256Hex(canonicalJson({ kind: 'figures', version: FIGURES_VERSION, sight, input: input as unknown as Json }));
 }
 
-/** The key of a rehearsal: content, pieces in use with their kits' names, grid, walk and device; nothing else of the level. */
-export function rehearsalKey({ content: { level, strata }, pieces, kits, grid, rehearsal, device }: RehearsalInput): string {
+/** The key of a rehearsal: content, pieces in use, their kits' names and files, grid, walk and device; nothing else of the level. */
+export function rehearsalKey({ content: { level, strata }, pieces, kits, kitLoads, grid, rehearsal, device }: RehearsalInput): string {
   const used = [...new Set(strata.flatMap(({ content }) => content.placement.map(({ piece }) => piece)))].sort().flatMap((id) => (pieces[id] ? [pieces[id]] : []));
   const input = {
     strata: strata.map(({ stratum, content: { block, placement, recipe, pin, volume, link, marker, group } }) => ({
@@ -32,7 +32,7 @@ export function rehearsalKey({ content: { level, strata }, pieces, kits, grid, r
       ...(link.length > 0 ? { volume, link, marker, group } : {}),
     })),
     pieces: used,
-    kits: [...new Set(used.map(({ kit }) => kit))].sort().map((kit) => ({ kit, name: kits[kit]?.name ?? kit })),
+    kits: [...new Set(used.map(({ kit }) => kit))].sort().map((kit) => ({ kit, name: kits[kit]?.name ?? kit, load: kitLoads[kit] ?? null })),
     grid,
     rehearsal,
     device,

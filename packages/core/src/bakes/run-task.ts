@@ -1,8 +1,8 @@
 import { figuresInput } from '../budget/figures-input';
 import { countLevel, type LevelCount } from '../budget/count-level';
-import { levelFigures, type FiguresInput, type LevelFigures } from '../budget/level-figures';
+import { levelFigures, type BakedFigures, type FiguresInput } from '../budget/level-figures';
 import { cutLevel, type CutInput, type CutLevel } from '../cells/cut-level';
-import { makeRehearsal, type RehearsalInput } from '../cells/make-rehearsal';
+import { makeRehearsal, type RehearsalInput } from './make-rehearsal';
 import type { RehearsalResult } from '../cells/rehearsal-result';
 import type { RunContext } from '../context/run-context';
 import { addToKit, buildChains, type AddToKitInput, type BuildChainsInput, type BuiltChains } from '../detail/kit-steps';
@@ -24,6 +24,8 @@ import type { ViewSettings } from '../model/view-settings';
 import { checkPack, type CheckPackInput } from '../pack/check-pack';
 import { inspectKit, type KitInspection } from '../pack/inspect-kit';
 import type { PackFile } from '../pack/pack-kit';
+import { levelLoad, type LevelLoadInput } from '../pack/level-load';
+import { sightFile } from '../pack/sight-file';
 import { packLevel, type PackLevelInput } from '../pack/pack-level';
 import { makeSection, type Section, type SectionInput } from '../sections/make-section';
 import { withSections } from '../sections/with-sections';
@@ -39,28 +41,36 @@ export interface LevelBakeInput {
   readonly content: LevelContent;
   readonly pieces: Readonly<Record<string, Piece>>;
   readonly view: ViewSettings;
+  /** What the count needs beside; without it nothing is counted. */
+  readonly load?: Pick<LevelLoadInput, 'kits' | 'kitLoads' | 'grid'>;
 }
 
 /** The keys that a level's bakes would have now, and what is counted without them. */
 export interface LevelBakeKeys {
   readonly sight: string;
   readonly figures: string;
-  /** Null where a placement's piece is missing. */
+  /** Null where a placement's piece is missing, or it was not asked for. */
   readonly count: LevelCount | null;
 }
 
 /** The computations that run the same in a web worker, a server thread and the shell, by name. */
 export const BAKE_TASKS = {
-  'bake-keys': ({ content, pieces, view }: LevelBakeInput, context: RunContext): LevelBakeKeys => {
+  'bake-keys': ({ content, pieces, view, load }: LevelBakeInput, context: RunContext): LevelBakeKeys => {
     const made = withSections(content, context);
     const sight = sightKey(levelSightInput(made.content));
     const input = figuresInput(made, pieces, view);
-    return { sight, figures: figuresKey(input, sight), count: countIfAll(input, context) };
+    return {
+      sight,
+      figures: figuresKey(input, sight),
+      count: load && canBeCounted(input, load) ? { ...countLevel(input, context), load: levelLoad({ content: made.content, pieces, ...load }, context) } : null,
+    };
   },
   'sight-key': (content: LevelContent, context: RunContext): string => sightKey(levelSightInput(withSections(content, context).content)),
   'bake-sight': (content: LevelContent, context: RunContext): SightResult => bakeSight(levelSightInput(withSections(content, context).content), {}, context),
-  'bake-figures': ({ content, pieces, view, sight }: LevelBakeInput & { readonly sight: SightResult }, context: RunContext): LevelFigures =>
-    levelFigures({ ...figuresInput(withSections(content, context), pieces, view), sight }, context),
+  'bake-figures': ({ content, pieces, view, sight }: LevelBakeInput & { readonly sight: SightResult }, context: RunContext): BakedFigures => {
+    const made = withSections(content, context);
+    return { ...levelFigures({ ...figuresInput(made, pieces, view), sight }, context), sightFileBytes: sightFile(made.content, sight, pieces).length };
+  },
   'plan-density': (input: DensityInput, context: RunContext): PlanDensity => planDensity(input, context),
   'find-overlaps': (input: OverlapsInput, context: RunContext): Overlap[] => findOverlaps(input, context),
   'distance-shade': (input: DistanceShadeInput, context: RunContext): DistanceShade => distanceShade(input, context),
@@ -84,9 +94,10 @@ export const BAKE_TASKS = {
   'pack-level': (input: PackLevelInput, context: RunContext): Promise<PackFile[]> => packLevel(input, context),
 } as const;
 
-function countIfAll(input: Omit<FiguresInput, 'sight'>, context: RunContext): LevelCount | null {
-  const known = new Set(input.pieces.map(({ id }) => id));
-  return input.strata.every(({ placements }) => placements.every(({ piece }) => known.has(piece))) ? countLevel(input, context) : null;
+/** Every placement's piece is there, and the files of its kit are known. */
+function canBeCounted({ strata, pieces }: Omit<FiguresInput, 'sight'>, { kitLoads }: Pick<LevelLoadInput, 'kitLoads'>): boolean {
+  const known = new Set(pieces.flatMap(({ id, kit }) => (Object.hasOwn(kitLoads, kit) ? [id] : [])));
+  return strata.every(({ placements }) => placements.every(({ piece }) => known.has(piece)));
 }
 
 export type BakeTaskName = keyof typeof BAKE_TASKS;

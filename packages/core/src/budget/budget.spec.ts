@@ -10,9 +10,10 @@ import { DEFAULT_VIEW } from '../model/view-settings';
 import { bakeSight } from '../sight/bake-sight';
 import { levelSightInput } from '../sight/level-sight-input';
 import { figuresKey, sightKey } from '../bakes/bake-key';
+import { levelLoad } from '../pack/level-load';
 import { loadTime } from './cost-model';
 import { figuresInput } from './figures-input';
-import { countLevel } from './count-level';
+import { countLevel, type LevelCount } from './count-level';
 import { budgetFindings, holdAgainst, type LevelCosts } from './hold-against';
 import { levelFigures } from './level-figures';
 
@@ -44,7 +45,7 @@ const piece: Piece = {
   bounds: { min: [-0.5, 0, -0.5], max: [0.5, 1, 0.5] },
   steps: [{ triangles: 20, vertices: 60, materials: 2, bytes: 1000 }],
 };
-const level = { id: 'l', name: 'Two rooms', openSky: false, bounds: null, strata: [] } as unknown as Level;
+const level = { id: 'l', name: 'Two rooms', openSky: false, bounds: null, strata: [], values: {}, purpose: 'play', code: '', key: 'rooms' } as unknown as Level;
 
 /** Two closed rooms of 4 by 4 with a wall between them and no door; one pin in each, two in the second. */
 const rooms = {
@@ -93,7 +94,15 @@ describe('load time', () => {
 
 describe('figures of a level', () => {
   const sight = bakeSight(levelSightInput(rooms), {}, createRunContext());
-  const figures = levelFigures({ ...figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), sight }, createRunContext());
+  const kitLoads = { [piece.kit]: { files: 2, memoryBytes: 5000, diskBytes: 3000 } };
+  const count: LevelCount = {
+    ...countLevel(figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), createRunContext()),
+    load: levelLoad(
+      { content: rooms, pieces: { pin: piece }, kits: { [piece.kit]: { id: piece.kit, name: 'Kit', key: 'kit', mesh: '' } }, kitLoads, grid: null },
+      createRunContext(),
+    ),
+  };
+  const figures = { sightFileBytes: 700, ...levelFigures({ ...figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), sight }, createRunContext()) };
 
   it('count what each room sees: its own pins and the blocks about it', () => {
     expect(sight.figures.reachedPockets).toBe(2);
@@ -113,12 +122,14 @@ describe('figures of a level', () => {
   });
 
   it('count memory by strata and the kit once', () => {
-    expect(figures.kitBytes).toBe(1000);
-    expect(figures.memoryBytes).toBe(figures.kitBytes + figures.strata[0].memoryBytes);
-    expect(figures.files).toBe(3);
+    const { kits, memoryBytes, strata } = count.load;
+    // The kit whole, whatever the level uses of it.
+    expect(kits).toEqual(kitLoads.kit);
+    expect(memoryBytes).toBe(5000 + figures.strata[0].memoryBytes);
+    expect(strata.map(({ stratum }) => stratum)).toEqual(['s']);
+    // The level's file, what is seen, one of blocks, two of the kit.
+    expect(count.load.files).toBe(5);
   });
-
-  const count = countLevel(figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), createRunContext());
 
   it('are held against a device, and every broken budget is a finding', () => {
     const costs: LevelCosts = { count, baked: { figures, isFresh: true } };
@@ -131,8 +142,10 @@ describe('figures of a level', () => {
   });
 
   it('are known without a bake as far as they need none, and bounded as far as that is enough', () => {
-    const { memoryBytes, diskBytes, files, tally } = figures;
-    expect(count).toMatchObject({ memoryBytes, diskBytes, files, tally });
+    expect(count.tally).toEqual(figures.tally);
+    // The file of what is seen is known with the bake.
+    expect(holdAgainst({ count, baked: { figures, isFresh: false } }, device).figures.diskBytes.value).toBe(count.load.diskBytes + 700);
+    expect(holdAgainst({ count, baked: undefined }, device).figures.diskBytes.value).toBe(count.load.diskBytes);
     // 3 pins of 20, 7 blocks of 12; a pin of 2 materials, one material of blocks in one lattice cell on either side of 0.
     expect(count.bound.triangles).toBe(144);
     const states = (costs: LevelCosts, triangles: number) => {
@@ -147,7 +160,7 @@ describe('figures of a level', () => {
     expect(states({ count, baked: { figures, isFresh: true } }, 100)).toEqual(['known', 112, 'known', true, false]);
     // What can't be counted is not known, or as it was.
     expect(states({ count: undefined, baked: undefined }, 100)).toEqual(['not known', undefined, 'not known', false, true]);
-    expect(states({ count: undefined, baked: stale }, 200)).toEqual(['stale', 112, 'stale', false, true]);
+    expect(states({ count: undefined, baked: stale }, 200)).toEqual(['stale', 112, 'not known', false, true]);
     // A bake that reached no pocket has counted nothing.
     expect(states({ count, baked: { figures: { ...figures, worst: [] }, isFresh: true } }, 100)[0]).toBe('not known');
   });

@@ -1,11 +1,10 @@
 import type { RunContext } from '../context/run-context';
 import type { Finding } from '../findings';
 import { DEFAULT_SIGHT_OPTIONS } from '../sight/sight-input';
-import { PACKED_SHARE } from './cost-model';
+import type { LevelLoad } from './cost-model';
 import { countStrata, type StratumFigures } from './count-strata';
 import type { FiguresInput } from './level-figures';
 import type { Thing } from './pocket-figures';
-import type { Piece } from '../model/kit';
 
 /** How many of what stand in a level, sections included. */
 export interface Tally {
@@ -17,17 +16,9 @@ export interface Tally {
   readonly blocks: Readonly<Record<string, number>>;
 }
 
-/** What a level costs whatever is seen from where: needs no bake. */
-export interface LevelCount {
+/** What stands in a level, whatever is seen from where: needs no bake. */
+export interface ContentCount {
   readonly strata: readonly StratumFigures[];
-  /** Meshes of the pieces that the level uses, counted once. */
-  readonly kitBytes: number;
-  readonly kitDiskBytes: number;
-  readonly kits: number;
-  readonly memoryBytes: number;
-  readonly diskBytes: number;
-  /** Files to read: one a stratum, one a kit, one for the level. */
-  readonly files: number;
   readonly triangles: number;
   readonly things: number;
   readonly tally: Tally;
@@ -37,26 +28,20 @@ export interface LevelCount {
   readonly findings: readonly Finding[];
 }
 
+/** A level as it stands, with what a game loads for it. */
+export interface LevelCount extends ContentCount {
+  readonly load: LevelLoad;
+}
+
 /** Counts a level without its sight. @throws CoreError 'FIGURES_PIECE_MISSING' naming the placement, 'CANCELLED' */
-export function countLevel(input: Omit<FiguresInput, 'sight'>, context: RunContext): LevelCount {
+export function countLevel(input: Omit<FiguresInput, 'sight'>, context: RunContext): ContentCount {
   return countOf(input, countStrata(input, context));
 }
 
 /** The count from strata that were counted already. */
-export function countOf(input: Omit<FiguresInput, 'sight'>, { things, bounds, strata }: ReturnType<typeof countStrata>): LevelCount {
-  const pieces = new Map(input.pieces.map((piece) => [piece.id, piece]));
-  const used = [...new Set(input.strata.flatMap(({ placements }) => placements.map(({ piece }) => piece)))].map((id) => pieces.get(id) as Piece);
-  const kitBytes = used.reduce((sum, piece) => sum + piece.steps.reduce((total, step) => total + step.bytes, 0), 0);
-  const kits = new Set(used.map(({ kit }) => kit)).size;
-  const kitDiskBytes = Math.round(kitBytes * PACKED_SHARE);
+export function countOf(input: Omit<FiguresInput, 'sight'>, { things, bounds, strata }: ReturnType<typeof countStrata>): ContentCount {
   return {
     strata,
-    kitBytes,
-    kitDiskBytes,
-    kits,
-    memoryBytes: kitBytes + strata.reduce((sum, { memoryBytes }) => sum + memoryBytes, 0),
-    diskBytes: kitDiskBytes + strata.reduce((sum, { diskBytes }) => sum + diskBytes, 0),
-    files: 1 + strata.length + kits,
     triangles: strata.reduce((sum, { triangles }) => sum + triangles, 0),
     things: things.length,
     tally: {

@@ -4,7 +4,7 @@ import { CoreError } from '../errors';
 import { blockSurfaceIfAny } from '../geometry/block-solid';
 import { placementBounds } from '../layout/placement-bounds';
 import type { StratumRole } from '../model/stratum';
-import { INSTANCE_BYTES, PACKED_SHARE, blockBytes } from './cost-model';
+import { INSTANCE_BYTES, blockBytes } from './cost-model';
 import type { FiguresInput } from './level-figures';
 import type { Thing } from './pocket-figures';
 
@@ -21,7 +21,6 @@ export interface StratumFigures {
   /** Draw calls of everything in it: pieces by material, blocks by material. */
   readonly drawCalls: number;
   readonly memoryBytes: number;
-  readonly diskBytes: number;
 }
 
 /** Everything that is drawn in a level with its bounds, and what each stratum costs. @throws CoreError 'FIGURES_PIECE_MISSING' naming the placement, 'CANCELLED' */
@@ -66,7 +65,6 @@ export function countStrata(input: Omit<FiguresInput, 'sight'>, context: RunCont
       triangles,
       drawCalls,
       memoryBytes,
-      diskBytes: Math.round(memoryBytes * PACKED_SHARE),
     };
   });
   return { things, bounds: new Float64Array(bounds), strata };

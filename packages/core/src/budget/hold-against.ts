@@ -1,7 +1,7 @@
 import { finding, type Finding } from '../findings';
 import type { Device } from '../model/device';
 import type { Level } from '../model/level';
-import { loadTime, type LoadTime } from './cost-model';
+import { loadTime, type LevelLoad, type LoadTime } from './cost-model';
 import type { LevelCount } from './count-level';
 import type { FiguresSummary } from './level-figures';
 
@@ -39,16 +39,25 @@ export interface LevelCosts {
   readonly baked: { readonly figures: FiguresSummary; readonly isFresh: boolean } | undefined;
 }
 
+/** What a game loads for a level, with what its last bake adds: the file of what is seen. */
+export function loadOf({ count, baked }: LevelCosts): LevelLoad | undefined {
+  if (!count) return undefined;
+  const { load } = count;
+  const seenBytes = baked?.figures.sightFileBytes ?? 0;
+  return { ...load, diskBytes: load.diskBytes + seenBytes, own: { ...load.own, diskBytes: load.own.diskBytes + seenBytes } };
+}
+
 /** Above this share of a limit a value is near it. */
 export const NEAR_SHARE = 0.9;
 
 /** Holds what is known of a level against a device's budget. What is counted without a bake is never stale. */
-export function holdAgainst({ count, baked }: LevelCosts, device: Device): HeldLevel {
+export function holdAgainst(costs: LevelCosts, device: Device): HeldLevel {
   const { budget } = device;
-  const counted = count ?? baked?.figures;
-  const load = counted && loadTime(counted, device);
+  const { count, baked } = costs;
+  const loaded = loadOf(costs);
+  const load = loaded && loadTime(loaded, device);
   const of = (state: FigureState, value: number | undefined, limit: number): HeldFigure => ({ state, value, share: value === undefined ? undefined : value / limit });
-  const plain = (value: number | undefined, limit: number): HeldFigure => of(value === undefined ? 'not known' : count || baked?.isFresh ? 'known' : 'stale', value, limit);
+  const plain = (value: number | undefined, limit: number): HeldFigure => of(value === undefined ? 'not known' : 'known', value, limit);
   const seen = (worst: number | undefined, bound: number | undefined, limit: number): HeldFigure => {
     if (baked?.isFresh && worst !== undefined) return of('known', worst, limit);
     if (bound !== undefined && bound <= limit) return of('bound', bound, limit);
@@ -57,9 +66,9 @@ export function holdAgainst({ count, baked }: LevelCosts, device: Device): HeldL
   const figures: Record<BudgetMeasure, HeldFigure> = {
     triangles: seen(baked?.figures.worst.at(0)?.triangles, count?.bound.triangles, budget.triangles),
     drawCalls: seen(baked?.figures.worstDrawCalls?.drawCalls, count?.bound.drawCalls, budget.drawCalls),
-    memoryBytes: plain(counted?.memoryBytes, budget.memoryBytes),
+    memoryBytes: plain(loaded?.memoryBytes, budget.memoryBytes),
     loadMs: plain(load?.totalMs, budget.loadMs),
-    diskBytes: plain(counted?.diskBytes, budget.diskBytes),
+    diskBytes: plain(loaded?.diskBytes, budget.diskBytes),
   };
   return {
     figures,

@@ -8,12 +8,12 @@ import type { StratumRole } from '../model/stratum';
 import type { ViewSettings } from '../model/view-settings';
 import { thingsOfPockets } from '../sight/pocket-things';
 import { blocksNothing, type SightResult } from '../sight/sight-result';
-import { countOf, type LevelCount } from './count-level';
+import { countOf, type ContentCount } from './count-level';
 import { countStrata } from './count-strata';
 import { countSeen, describePocket, pocketGroups, type PocketFigures, type SeenScene } from './pocket-figures';
 
 /** Raised whenever the same input would give other figures. */
-export const FIGURES_VERSION = 5;
+export const FIGURES_VERSION = 6;
 /** Most pockets kept in the list of worst ones. */
 const MOST_WORST = 20;
 
@@ -37,7 +37,7 @@ export interface FiguresInput {
 }
 
 /** The figures of one level. What a device makes of them is computed when they are shown. */
-export interface LevelFigures extends LevelCount {
+export interface LevelFigures extends ContentCount {
   readonly version: number;
   /** Triangles seen all round from each pocket; 0 for pockets that are not reached. */
   readonly pocketTriangles: readonly number[];
@@ -51,7 +51,13 @@ export interface LevelFigures extends LevelCount {
 }
 
 /** Figures without what is counted pocket by pocket. */
-export type FiguresSummary = Omit<LevelFigures, 'pocketTriangles' | 'pocketDrawCalls' | 'pocketThings'>;
+export type FiguresSummary = Omit<BakedFigures, 'pocketTriangles' | 'pocketDrawCalls' | 'pocketThings'>;
+
+/** What a figures bake keeps. */
+export interface BakedFigures extends LevelFigures {
+  /** Bytes of the packed file of what is seen from where. */
+  readonly sightFileBytes: number;
+}
 
 /**
  * Counts a level: what each stratum costs, and what would be drawn all round from every pocket (PRODUCT: worst pocket).

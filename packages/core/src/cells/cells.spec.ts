@@ -9,7 +9,7 @@ import type { Piece } from '../model/kit';
 import type { Rehearsal } from '../model/rehearsal';
 import { EMPTY_CONTENT } from '../model/stratum';
 import { RESIDENT, cutLevel } from './cut-level';
-import { makeRehearsal, type RehearsalInput } from './make-rehearsal';
+import { makeRehearsal, type RehearsalInput } from '../bakes/make-rehearsal';
 import { ReadQueue } from './read-queue';
 import { walkPath } from './walk-path';
 
@@ -77,10 +77,12 @@ const walk: Rehearsal = {
   speedMetresPerSecond: 4,
   device: 'd',
 };
+const kitLoads = { kit: { files: 2, memoryBytes: 400000, diskBytes: 220000 } };
 const input = (over: Partial<RehearsalInput> = {}): RehearsalInput => ({
   content: row,
   pieces: { stack: piece },
   kits: { kit: { id: 'kit', name: 'Yard kit', key: 'k', mesh: '' } },
+  kitLoads,
   grid,
   rehearsal: walk,
   device,
@@ -88,7 +90,7 @@ const input = (over: Partial<RehearsalInput> = {}): RehearsalInput => ({
 });
 
 describe('cutting a level', () => {
-  const cut = (content: LevelContent, over: Partial<CellGrid> = {}) => cutLevel({ content, pieces: { stack: piece }, kits: {}, grid: { ...grid, ...over } }, context);
+  const cut = (content: LevelContent, over: Partial<CellGrid> = {}) => cutLevel({ content, pieces: { stack: piece }, kits: {}, kitLoads, grid: { ...grid, ...over } }, context);
 
   it('puts each thing into the cell of its middle, and counts it', () => {
     const { cells, resident, kits, straddlers } = cut(row);
@@ -97,7 +99,7 @@ describe('cutting a level', () => {
     );
     // 24 vertices of 32 bytes, 12 triangles of three indices and 36 bytes of collision.
     expect(cells[0].memoryBytes).toBe(24 * 32 + 12 * (12 + 36));
-    expect([kits, resident.blocks, straddlers]).toEqual([[{ id: 'kit', name: 'kit', memoryBytes: 400000, diskBytes: 220000 }], 0, []]);
+    expect([kits, resident.blocks, straddlers]).toEqual([[{ id: 'kit', name: 'kit', files: 2, memoryBytes: 400000, diskBytes: 220000 }], 0, []]);
   });
 
   it('states what straddles, and keeps what is too large or wanted always resident', () => {
@@ -125,15 +127,16 @@ describe('cutting a level', () => {
   });
 
   it('names a placement whose piece is gone', () => {
-    expect(() => cutLevel({ content: row, pieces: {}, kits: {}, grid }, context)).toThrow('cells: the placement p uses the piece stack, which is not there');
+    expect(() => cutLevel({ content: row, pieces: {}, kits: {}, kitLoads, grid }, context)).toThrow('cells: the placement p uses the piece stack, which is not there');
+    expect(() => cutLevel({ content: row, pieces: { stack: piece }, kits: {}, kitLoads: {}, grid }, context)).toThrow('cells: nothing is known of the files of the kit kit');
   });
 });
 
 describe('the read queue', () => {
   it('reads one file at a time while the one before unpacks, and activates in slices of a frame, by hand', () => {
     const files = [
-      { diskBytes: 20000, memoryBytes: 150000 },
-      { diskBytes: 10000, memoryBytes: 40000 },
+      { files: 1, diskBytes: 20000, memoryBytes: 150000 },
+      { files: 1, diskBytes: 10000, memoryBytes: 40000 },
     ];
     const queue = new ReadQueue(files, device);
     queue.ask(0, 0);
@@ -156,8 +159,8 @@ describe('the read queue', () => {
   it('takes back only what waits', () => {
     const queue = new ReadQueue(
       [
-        { diskBytes: 1e6, memoryBytes: 1 },
-        { diskBytes: 1, memoryBytes: 1 },
+        { files: 1, diskBytes: 1e6, memoryBytes: 1 },
+        { files: 1, diskBytes: 1, memoryBytes: 1 },
       ],
       device,
     );
@@ -172,8 +175,8 @@ describe('a rehearsal', () => {
   it('walks with everything in time when cells are light', () => {
     const result = makeRehearsal(input({ device: { ...device, diskBytesPerSecond: 1e8, unpackBytesPerSecond: 1e8, activationBytesPerMs: 1e6 } }), context);
     expect([result.late, result.gaps, result.findings]).toEqual([[], [], []]);
-    expect(result.figures).toMatchObject({ lengthMetres: 96, durationMs: 24000, frames: 1200, startFiles: 3 });
-    // Cells 0 and 1 at the start, the other eight and the kit on the way, each once.
+    expect(result.figures).toMatchObject({ lengthMetres: 96, durationMs: 24000, frames: 1200, startFiles: 5 });
+    // The level's own three files and cells 0 and 1 at the start, the other eight and the kit on the way, each once.
     expect(result.loads.map(({ name }) => name).sort()).toEqual(['2,0', '3,0', '4,0', '5,0', '6,0', '7,0', '8,0', '9,0', 'Yard kit']);
     expect(result.loads.filter(({ droppedMs }) => droppedMs !== null).map(({ name }) => name)).toEqual(expect.arrayContaining(['2,0', 'Yard kit']));
   });
@@ -187,7 +190,7 @@ describe('a rehearsal', () => {
     expect(late.readyMs).toBe(late.neededMs + late.lateMs);
     const kit = result.loads.find(({ what }) => what === 'kit');
     expect(kit).toMatchObject({ askedMs: 9000, readStartMs: 9000 });
-    expect(kit?.readEndMs).toBeCloseTo(9000 + 10 + (220000 / 40000) * 1000, 6);
+    expect(kit?.readEndMs).toBeCloseTo(9000 + 20 + (220000 / 40000) * 1000, 6);
     expect(late.readyMs).toBeGreaterThanOrEqual(kit?.readyMs ?? 0);
     const [gap] = result.gaps;
     expect(gap).toMatchObject({ cause: 'late', cell: '5,0' });

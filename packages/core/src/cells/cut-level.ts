@@ -1,7 +1,7 @@
-import { INSTANCE_BYTES, PACKED_SHARE, blockBytes } from '../budget/cost-model';
+import { INSTANCE_BYTES, PackedBlocks, blockBytes, type LoadParts } from '../budget/cost-model';
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
-import { blockSurfaceIfAny } from '../geometry/block-solid';
+import { blockSurfaceIfAny, type BlockSurface } from '../geometry/block-solid';
 import type { LevelContent } from '../layout/level-content';
 import { placementBounds } from '../layout/placement-bounds';
 import type { CellGrid } from '../model/cell-grid';
@@ -20,6 +20,8 @@ export interface CutInput {
   readonly content: LevelContent;
   readonly pieces: Readonly<Record<string, Piece>>;
   readonly kits: Readonly<Record<string, Kit>>;
+  /** What each kit's files cost, by its id. */
+  readonly kitLoads: Readonly<Record<string, LoadParts>>;
   readonly grid: CellGrid;
 }
 
@@ -30,6 +32,9 @@ export interface CellContents {
   readonly triangles: number;
   /** Blocks and instances; kits are counted apart. */
   readonly memoryBytes: number;
+  /** 1 for its blocks' file, 0 where it has none: placements stand in the level's own file. */
+  readonly files: number;
+  /** Of that file. */
   readonly diskBytes: number;
   /** Numbers of the kits that it needs, ascending. */
   readonly kits: readonly number[];
@@ -62,7 +67,7 @@ export interface CutLevel {
   /** In order of column, then row. */
   readonly cells: readonly Cell[];
   readonly resident: CellContents;
-  readonly kits: readonly { readonly id: string; readonly name: string; readonly memoryBytes: number; readonly diskBytes: number }[];
+  readonly kits: readonly ({ readonly id: string; readonly name: string } & LoadParts)[];
   /** Reaching over most cells first. */
   readonly straddlers: readonly PlacedThing[];
   /** Things that are always loaded because they are too large for a cell. */
@@ -79,6 +84,8 @@ interface Thing {
   readonly bounds: Box3;
   readonly triangles: number;
   readonly memoryBytes: number;
+  /** What a block adds to its chunk's file. */
+  readonly packed: { readonly surface: BlockSurface; readonly material: string } | undefined;
   /** Kit of a placement's piece. */
   readonly kit: string | undefined;
 }
@@ -88,6 +95,7 @@ interface Tally {
   placements: number;
   triangles: number;
   memoryBytes: number;
+  readonly packed: PackedBlocks;
   straddling: number;
   readonly kits: Set<string>;
 }
@@ -95,9 +103,9 @@ interface Tally {
 /**
  * Cuts a level by a regular grid. A thing belongs to the cell in which the middle of its bounds lies; what stands in a
  * resident stratum, or reaches over more than two cells along a side, is always loaded.
- * @throws CoreError 'CELL_PIECE_MISSING' naming the placement, 'CANCELLED'
+ * @throws CoreError 'CELL_PIECE_MISSING' naming the placement, 'CELL_KIT_MISSING', 'CANCELLED'
  */
-export function cutLevel({ content, pieces, kits, grid }: CutInput, context: RunContext): CutLevel {
+export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, context: RunContext): CutLevel {
   const residentStrata = new Set(grid.resident);
   const tallies = new Map<string, Tally & { readonly column: number; readonly row: number }>();
   const resident = newTally();
@@ -144,10 +152,8 @@ export function cutLevel({ content, pieces, kits, grid }: CutInput, context: Run
     }),
     resident: contents(resident, numberOfKit),
     kits: kitIds.map((id) => {
-      const memoryBytes = [...usedPieces]
-        .filter((piece) => pieces[piece].kit === id)
-        .reduce((sum, piece) => sum + pieces[piece].steps.reduce((all, { bytes }) => all + bytes, 0), 0);
-      return { id, name: kits[id]?.name ?? id, memoryBytes, diskBytes: Math.round(memoryBytes * PACKED_SHARE) };
+      if (!Object.hasOwn(kitLoads, id)) throw new CoreError('CELL_KIT_MISSING', `cells: nothing is known of the files of the kit ${kits[id]?.name ?? id}`, { kit: id });
+      return { id, name: kits[id]?.name ?? id, ...kitLoads[id] };
     }),
     straddlers: things.filter(({ cell }) => cell !== RESIDENT),
     residentThings: things.filter(({ cell }) => cell === RESIDENT),
@@ -160,24 +166,26 @@ function cellOf(grid: CellGrid, axis: number, value: number): number {
 }
 
 function newTally(): Tally {
-  return { blocks: 0, placements: 0, triangles: 0, memoryBytes: 0, straddling: 0, kits: new Set() };
+  return { blocks: 0, placements: 0, triangles: 0, memoryBytes: 0, packed: new PackedBlocks(), straddling: 0, kits: new Set() };
 }
 
-function add(tally: Tally, { kind, triangles, memoryBytes, kit }: Thing): void {
+function add(tally: Tally, { kind, triangles, memoryBytes, packed, kit }: Thing): void {
   if (kind === 'block') tally.blocks++;
   else tally.placements++;
   tally.triangles += triangles;
   tally.memoryBytes += memoryBytes;
+  if (packed) tally.packed.add(packed.material, packed.surface);
   if (kit !== undefined) tally.kits.add(kit);
 }
 
-function contents({ blocks, placements, triangles, memoryBytes, kits }: Tally, numberOfKit: ReadonlyMap<string, number>): CellContents {
+function contents({ blocks, placements, triangles, memoryBytes, packed, kits }: Tally, numberOfKit: ReadonlyMap<string, number>): CellContents {
   return {
     blocks,
     placements,
     triangles,
     memoryBytes,
-    diskBytes: Math.round(memoryBytes * PACKED_SHARE),
+    files: packed.files,
+    diskBytes: packed.bytes,
     kits: [...kits].map((id) => numberOfKit.get(id) as number).sort((a, b) => a - b),
   };
 }
@@ -187,12 +195,32 @@ function* thingsOf(stratum: string, items: LevelContent['strata'][number]['conte
     const surface = blockSurfaceIfAny(block);
     if (!surface) continue;
     const memoryBytes = blockBytes(surface);
-    yield { id: block.id, kind: 'block', stratum, name: block.name || block.material, bounds: surface.bounds, triangles: surface.triangles, memoryBytes, kit: undefined };
+    yield {
+      id: block.id,
+      kind: 'block',
+      stratum,
+      name: block.name || block.material,
+      bounds: surface.bounds,
+      triangles: surface.triangles,
+      memoryBytes,
+      packed: { surface, material: block.material },
+      kit: undefined,
+    };
   }
   for (const placement of items.placement) {
     const piece = pieces[placement.piece];
     if (!piece) throw new CoreError('CELL_PIECE_MISSING', `cells: the placement ${placement.id} uses the piece ${placement.piece}, which is not there`);
     const bounds = placementBounds(placement, piece.bounds);
-    yield { id: placement.id, kind: 'placement', stratum, name: piece.name, bounds, triangles: piece.steps[0].triangles, memoryBytes: INSTANCE_BYTES, kit: piece.kit };
+    yield {
+      id: placement.id,
+      kind: 'placement',
+      stratum,
+      name: piece.name,
+      bounds,
+      triangles: piece.steps[0].triangles,
+      memoryBytes: INSTANCE_BYTES,
+      packed: undefined,
+      kit: piece.kit,
+    };
   }
 }

@@ -2,6 +2,8 @@ import type { Device } from '../model/device';
 
 /** A file to be loaded. Bytes on disk and in memory. */
 export interface LoadFile {
+  /** Seeks that it takes; 0 for what stands in no file of its own. */
+  readonly files: number;
   readonly diskBytes: number;
   readonly memoryBytes: number;
 }
@@ -79,7 +81,7 @@ export class ReadQueue {
       const askedMs = this.waiting.get(file) as number;
       this.waiting.delete(file);
       const readStartMs = Math.max(startMs, this.diskFreeMs, askedMs);
-      const readEndMs = readStartMs + seekMs + (this.files[file].diskBytes / diskBytesPerSecond) * 1000;
+      const readEndMs = readStartMs + seekMs * this.files[file].files + (this.files[file].diskBytes / diskBytesPerSecond) * 1000;
       this.reading = { file, askedMs, readStartMs, readEndMs, unpackEndMs: 0, readyMs: 0 };
     }
   }

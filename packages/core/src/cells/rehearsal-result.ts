@@ -4,7 +4,7 @@ import type { PlanPoint, Vector3 } from '../model/vector';
 import type { CutLevel } from './cut-level';
 
 /** Raised whenever the same rehearsal would go otherwise. */
-export const REHEARSAL_VERSION = 4;
+export const REHEARSAL_VERSION = 5;
 
 /** One file that was loaded on the way. */
 export interface WalkLoad {
@@ -68,7 +68,7 @@ export interface RehearsalFigures {
   readonly lengthMetres: number;
   readonly durationMs: number;
   readonly frames: number;
-  /** Cells and kits loaded before the walk, and how long the device takes over them. */
+  /** Files read before the walk: the level's own, those of cells and kits; and how long the device takes over them. */
   readonly startFiles: number;
   readonly startLoadMs: number;
   readonly loads: number;

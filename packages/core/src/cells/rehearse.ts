@@ -1,4 +1,4 @@
-import { loadTime } from '../budget/cost-model';
+import { loadTime, type LoadParts } from '../budget/cost-model';
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import type { CellGrid } from '../model/cell-grid';
@@ -22,6 +22,8 @@ export interface WalkInput {
   readonly path: WalkPath;
   readonly speedMetresPerSecond: number;
   readonly device: Device;
+  /** What is read of the level before its cells, beside its resident chunk. */
+  readonly levelFiles: Omit<LoadParts, 'memoryBytes'>;
   /** What holds the foot, with each block's cell; undefined leaves it unwatched. */
   readonly footing?: { readonly found: Footing; readonly cellOfBlock: readonly number[] };
 }
@@ -92,7 +94,7 @@ class Walker {
   constructor(private readonly input: WalkInput) {
     const { cells, kits } = input.cut;
     this.kitBase = cells.length;
-    this.files = [...cells, ...kits].map(({ diskBytes, memoryBytes }) => ({ diskBytes, memoryBytes }));
+    this.files = [...cells, ...kits].map(({ files, diskBytes, memoryBytes }) => ({ files, diskBytes, memoryBytes }));
     this.queue = new ReadQueue(this.files, input.device);
     this.isReady = new Uint8Array(this.files.length);
     this.kitUsers = new Int32Array(kits.length);
@@ -141,7 +143,7 @@ class Walker {
 
   /** Loads what is near the start, the resident part and its kits, before the first step. */
   private loadStart(): { startFiles: number; startLoadMs: number } {
-    const { path, grid, cut, device } = this.input;
+    const { path, grid, cut, device, levelFiles } = this.input;
     this.place = path.at(0);
     for (const kit of cut.resident.kits) this.kitUsers[kit]++;
     for (const cell of this.cellsWithin(grid.loadMetres)) {
@@ -150,10 +152,10 @@ class Walker {
       for (const kit of cut.cells[cell].kits) this.kitUsers[kit]++;
     }
     this.kitUsers.forEach((users, kit) => (this.isReady[this.kitBase + kit] = users > 0 ? 1 : 0));
-    let [memoryBytes, diskBytes, files] = [cut.resident.memoryBytes, cut.resident.diskBytes, 1];
+    let [memoryBytes, diskBytes, files] = [cut.resident.memoryBytes, levelFiles.diskBytes + cut.resident.diskBytes, levelFiles.files + cut.resident.files];
     this.isReady.forEach((ready, file) => {
       if (!ready) return;
-      files++;
+      files += this.files[file].files;
       memoryBytes += this.files[file].memoryBytes;
       diskBytes += this.files[file].diskBytes;
     });

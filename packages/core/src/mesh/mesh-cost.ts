@@ -1,9 +1,9 @@
-import { INDEX_BYTES } from '../budget/cost-model';
 import type { PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
 import { positionsOf, type KitMeshes, type MeshOfPiece } from './kit-meshes';
 
-const FLOAT_BYTES = 4;
+/** Bytes of a number of an attribute, or of an index, in memory. */
+export const NUMBER_BYTES = 4;
 /** A texture with all its mips takes a third more than its largest one, four bytes a pixel. */
 const TEXTURE_BYTES_A_PIXEL = (4 * 4) / 3;
 
@@ -17,11 +17,16 @@ export function stepCost(mesh: MeshOfPiece, { materials, textures }: Omit<KitMes
   for (const { attributes, indices, material } of mesh.parts) {
     triangles += indices.length / 3;
     vertices += attributes[0].values.length / 3;
-    bytes += indices.length * INDEX_BYTES + attributes.reduce((sum, { values }) => sum + values.length * FLOAT_BYTES, 0);
+    bytes += indices.length * NUMBER_BYTES + attributes.reduce((sum, { values }) => sum + values.length * NUMBER_BYTES, 0);
     for (const use of Object.values(material === null ? {} : materials[material].maps)) used.add(use.texture);
   }
-  if (step === 0) for (const texture of used) bytes += Math.ceil(textures[texture].widthPixels * textures[texture].heightPixels * TEXTURE_BYTES_A_PIXEL);
+  if (step === 0) for (const texture of used) bytes += textureBytes(textures[texture].widthPixels, textures[texture].heightPixels);
   return { triangles, vertices, materials: Math.max(1, new Set(mesh.parts.map(({ material }) => material)).size), bytes };
+}
+
+/** Bytes of a texture in memory, with its mips. */
+export function textureBytes(widthPixels: number, heightPixels: number): number {
+  return Math.ceil(widthPixels * heightPixels * TEXTURE_BYTES_A_PIXEL);
 }
 
 /** Bounds of a mesh with at least one vertex, metres. */

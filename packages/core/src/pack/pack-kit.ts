@@ -25,8 +25,16 @@ export function kitPackPath({ key }: Kit): string {
 }
 
 /** A kit: its GLB as it is, and its pieces with the node and the switch distance of every step. */
-export function packKit({ kit, pieces, glb, view }: PackKitInput): PackFile[] {
-  const path = kitPackPath(kit);
+export function packKit({ glb, ...described }: PackKitInput): PackFile[] {
+  const path = kitPackPath(described.kit);
+  return [
+    { path: `${path}.glb`, bytes: glb },
+    { path: `${path}.json`, bytes: strToU8(canonicalJson(describeKit(described))) },
+  ];
+}
+
+/** The file that describes a kit's pieces. */
+export function describeKit({ kit, pieces, view }: Omit<PackKitInput, 'glb'>): Json {
   const described = [...pieces]
     .sort((a, b) => (a.id < b.id ? -1 : 1))
     .map((piece): Json => {
@@ -46,9 +54,5 @@ export function packKit({ kit, pieces, glb, view }: PackKitInput): PackFile[] {
         })),
       };
     });
-  const description = { format: 'stravel-pack-kit', version: 1, id: kit.id, key: kit.key, name: kit.name, meshes: `${path}.glb`, view: { ...view }, pieces: described };
-  return [
-    { path: `${path}.glb`, bytes: glb },
-    { path: `${path}.json`, bytes: strToU8(canonicalJson(description)) },
-  ];
+  return { format: 'stravel-pack-kit', version: 1, id: kit.id, key: kit.key, name: kit.name, meshes: `${kitPackPath(kit)}.glb`, view: { ...view }, pieces: described };
 }

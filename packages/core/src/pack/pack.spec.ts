@@ -35,7 +35,16 @@ const levelInput = (): PackLevelInput => {
   const level = content.records.level['one'];
   const strata = level.strata.map(({ stratum }) => ({ stratum: content.records.stratum[stratum], content: content.strata.get(stratum) ?? never() }));
   const sight = bakeSight(levelSightInput({ level, strata }), {}, context);
-  return { content: { level, strata }, pieces: content.records.piece, kits: content.records.kit, grid: null, sight, number: 1, sets: ['Works'] };
+  return {
+    content: { level, strata },
+    pieces: content.records.piece,
+    kits: content.records.kit,
+    kitLoads: { kit: { files: 2, memoryBytes: 900, diskBytes: 800 } },
+    grid: null,
+    sight,
+    number: 1,
+    sets: ['Works'],
+  };
 };
 
 describe('the check of a pack', () => {
@@ -75,7 +84,14 @@ describe('the check of a pack', () => {
   });
 
   it('finds nodes that are missing or moved, and textures that are missing or large', () => {
-    const bad = { nodes: ['pin'], movedNodes: ['pin'], textures: [{ name: 'rust 1', widthPixels: 8192, heightPixels: 16 }], missingTextures: ['moss'] };
+    const bad = {
+      nodes: ['pin'],
+      movedNodes: ['pin'],
+      textures: [{ name: 'rust 1', widthPixels: 8192, heightPixels: 16 }],
+      missingTextures: ['moss'],
+      memoryBytes: 0,
+      fileBytes: 0,
+    };
     expect(codes({ inspections: { kit: bad } })).toEqual(['PACK_NODE_MOVED pin', 'PACK_TEXTURE_MISSING kit.moss', 'PACK_TEXTURE_LARGE kit.rust-1']);
     expect(codes({ inspections: { kit: { ...bad, nodes: [], movedNodes: [], textures: [], missingTextures: [] } } })).toEqual(['PACK_NODE_MISSING pin']);
   });
@@ -195,7 +211,7 @@ describe('turns as quaternions', () => {
 describe('the inspection of a kit', () => {
   it('tells which nodes are moved', async () => {
     const bytes = content.assets.get(content.records.kit['kit'].mesh) ?? never();
-    expect(inspectKit(bytes)).toEqual({ nodes: ['pin'], movedNodes: [], textures: [], missingTextures: [] });
+    expect(inspectKit(bytes)).toEqual({ nodes: ['pin'], movedNodes: [], textures: [], missingTextures: [], memoryBytes: expect.any(Number), fileBytes: bytes.length });
     expect((await readGlb(bytes)).faults).toEqual([]);
   });
 });

@@ -1,9 +1,12 @@
+import type { LevelLoad } from '../budget/cost-model';
 import type { FiguresSummary } from '../budget/level-figures';
 import type { RecordTables } from '../model/records';
 import type { FigureOf } from './unlock-model';
 
-/** What the bakes have counted, by id of the level. */
-export type LevelFiguresTable = Readonly<Record<string, Pick<FiguresSummary, 'worst' | 'worstDrawCalls' | 'memoryBytes' | 'diskBytes' | 'tally'>>>;
+/** What is counted in levels, by id of the level. */
+export type LevelFiguresTable = Readonly<
+  Record<string, Pick<FiguresSummary, 'worst' | 'worstDrawCalls' | 'tally'> & { readonly load: Pick<LevelLoad, 'memoryBytes' | 'diskBytes'> | null }>
+>;
 
 /** Looks up what fields show of levels. */
 export function levelFigureIn(tables: Pick<RecordTables, 'level'>, figures: LevelFiguresTable): FigureOf {
@@ -17,9 +20,9 @@ export function levelFigureIn(tables: Pick<RecordTables, 'level'>, figures: Leve
       case 'draw calls of the worst pocket':
         return known.worstDrawCalls?.drawCalls ?? null;
       case 'memory bytes':
-        return known.memoryBytes;
+        return known.load?.memoryBytes ?? null;
       case 'disk bytes':
-        return known.diskBytes;
+        return known.load?.diskBytes ?? null;
       case 'markers':
       case 'placements': {
         // Bakes from before things were counted one by one have no tally.

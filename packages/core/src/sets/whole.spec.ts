@@ -60,9 +60,9 @@ describe('whether a level is ready', () => {
 
 describe('a figure of a level', () => {
   const figures: LevelFiguresTable = {
-    a: { worst: [], worstDrawCalls: null, memoryBytes: 5, diskBytes: 3, tally: { markers: { exit: 1, pickup: 4 }, pieces: { crate: 7 }, blocks: {} } },
+    a: { worst: [], worstDrawCalls: null, load: { memoryBytes: 5, diskBytes: 3 }, tally: { markers: { exit: 1, pickup: 4 }, pieces: { crate: 7 }, blocks: {} } },
     // Kept before things were counted one by one.
-    old: { worst: [], worstDrawCalls: null, memoryBytes: 5, diskBytes: 3 } as unknown as LevelFiguresTable[string],
+    old: { worst: [], worstDrawCalls: null, load: { memoryBytes: 5, diskBytes: 3 } } as unknown as LevelFiguresTable[string],
   };
   const of = levelFigureIn({ level: { a: { strata: [{}, {}] } as unknown as Level } }, figures);
 

@@ -12,6 +12,10 @@ export function bakeRoutes(service: BakeService, repository: BakeRepository): Ro
     response.json({ levels: await service.list(request.params.collection) });
   });
 
+  router.get<{ collection: string }>('/kits/loads', async (request, response) => {
+    response.json({ loads: await service.kitLoads(request.params.collection) });
+  });
+
   router.get<{ collection: string; kind: string; level: string }>('/bakes/:kind/:level', async (request, response) => {
     const { collection, kind, level } = request.params;
     if (!isBakeKind(kind)) throw new HttpError(404, 'BAKE_KIND_UNKNOWN', `There is no bake of the kind ${kind}.`);

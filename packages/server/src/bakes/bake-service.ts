@@ -9,13 +9,14 @@ import {
   type BAKE_TASKS,
   type BakeKind,
   type CollectionContent,
+  type BakedFigures,
   type FiguresSummary,
+  type KitLoad,
   type Level,
   type LevelBakeInput,
   type LevelBakeKeys,
   type LevelContent,
   type LevelCount,
-  type LevelFigures,
   type LoggedEdit,
   type RehearsalInput,
   type RehearsalResult,
@@ -28,6 +29,7 @@ import type { Database } from '../db/database';
 import type { DocumentStore } from '../documents/document-store';
 import type { JobHandler, JobRun } from '../jobs/job-service';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
+import type { KitInspections } from '../pack/kit-inspections';
 import type { BakeRepository, KeptBake } from './bake-repository';
 
 /** Whether a level's bake agrees with what stands. */
@@ -63,6 +65,8 @@ export class BakeService {
   private readonly keys = new Map<string, { readonly keys: LevelBakeKeys; readonly strata: readonly string[] }>();
   /** Keys of rehearsals by collection and id, with level and strata. */
   private readonly rehearsalKeys = new Map<string, { readonly key: string; readonly level: string; readonly strata: readonly string[] }>();
+  /** What a game loads of each kit, by collection. */
+  private readonly loads = new Map<string, Promise<Record<string, KitLoad>>>();
   /** Grows with every edit: keys of a state that is past are not kept. */
   private generation = 0;
 
@@ -71,6 +75,7 @@ export class BakeService {
     private readonly documents: DocumentStore,
     private readonly repository: BakeRepository,
     private readonly threads: ThreadPool,
+    private readonly kits: KitInspections,
   ) {}
 
   /** Forgets the keys that an edit may have changed. */
@@ -85,6 +90,7 @@ export class BakeService {
       else if (kind === 'stratum') strata.add(id);
       else if (FAR_REACHING.includes(kind)) everything = true;
     }
+    if (everything) this.loads.delete(collection);
     for (const [key, made] of this.keys) {
       const [of, level] = key.split('\u0000');
       if (of === collection && (everything || levels.has(level) || made.strata.some((id) => strata.has(id)))) this.keys.delete(key);
@@ -149,7 +155,7 @@ export class BakeService {
    * Brings one level's bakes up to date.
    * @returns what was found, from the kept bake when it is fresh
    */
-  async bake(collection: string, level: string, options: ThreadRunOptions = {}): Promise<{ sight: SightResult; figures: LevelFigures }> {
+  async bake(collection: string, level: string, options: ThreadRunOptions = {}): Promise<{ sight: SightResult; figures: BakedFigures }> {
     const input = await this.input(collection, level);
     const keys = await this.keysOf(collection, level, input);
     let sight = await this.kept<SightResult>(collection, 'sight', level, keys.sight);
@@ -157,7 +163,7 @@ export class BakeService {
       sight = await this.threads.run<(typeof BAKE_TASKS)['bake-sight']>('bake-sight', input.content, options);
       await this.keepSight(collection, level, keys.sight, sight);
     }
-    const figures = (await this.kept<LevelFigures>(collection, 'figures', level, keys.figures)) ?? (await this.makeFigures(collection, level, input, keys, sight, options));
+    const figures = (await this.kept<BakedFigures>(collection, 'figures', level, keys.figures)) ?? (await this.makeFigures(collection, level, input, keys, sight, options));
     return { sight, figures };
   }
 
@@ -196,7 +202,7 @@ export class BakeService {
     if (!Object.hasOwn(grids, rehearsal.level)) throw missing(`grid of cells for the level ${rehearsal.level}`);
     if (!Object.hasOwn(devices, rehearsal.device)) throw missing(`device ${rehearsal.device}`);
     const { content, pieces } = await this.input(collection, rehearsal.level);
-    return { content, pieces, kits, grid: grids[rehearsal.level], rehearsal, device: devices[rehearsal.device] };
+    return { content, pieces, kits, kitLoads: await this.kitLoads(collection), grid: grids[rehearsal.level], rehearsal, device: devices[rehearsal.device] };
   }
 
   /** Brings a rehearsal up to date; one that is fresh is read. */
@@ -249,7 +255,7 @@ export class BakeService {
     return (await this.repository.readJson(collection, kind, subject)) as Result | undefined;
   }
 
-  private async makeFigures(collection: string, level: string, input: LevelBakeInput, keys: LevelBakeKeys, sight: SightResult, options: ThreadRunOptions): Promise<LevelFigures> {
+  private async makeFigures(collection: string, level: string, input: LevelBakeInput, keys: LevelBakeKeys, sight: SightResult, options: ThreadRunOptions): Promise<BakedFigures> {
     const figures = await this.threads.run<(typeof BAKE_TASKS)['bake-figures']>('bake-figures', { ...input, sight }, options);
     const summary: FiguresSummary = Object.fromEntries(Object.entries(figures).filter(([key]) => !key.startsWith('pocket'))) as unknown as FiguresSummary;
     await this.repository.put(collection, { kind: 'figures', subject: level, key: keys.figures, summary }, figures);
@@ -269,7 +275,7 @@ export class BakeService {
 
   private async keysOf(collection: string, level: string, input: LevelBakeInput): Promise<LevelBakeKeys> {
     const { generation } = this;
-    const keys = await this.threads.run<(typeof BAKE_TASKS)['bake-keys']>('bake-keys', input);
+    const keys = await this.threads.run<(typeof BAKE_TASKS)['bake-keys']>('bake-keys', { ...input, load: await this.loadInput(collection, level) });
     if (generation === this.generation) this.keys.set(`${collection}\u0000${level}`, { keys, strata: documentsOf(input.content) });
     return keys;
   }
@@ -284,6 +290,21 @@ export class BakeService {
     const { level } = input.content;
     if (generation === this.generation) this.rehearsalKeys.set(`${collection}\u0000${id}`, { key, level: level.id, strata: documentsOf(input.content) });
     return key;
+  }
+
+  /** What a game loads of each kit of a collection, by its id; those whose mesh is missing or cannot be read are left out. */
+  async kitLoads(collection: string): Promise<Record<string, KitLoad>> {
+    const known = this.loads.get(collection);
+    if (known) return known;
+    const made = this.tables(collection).then((tables) => this.kits.loads(tables));
+    this.loads.set(collection, made);
+    made.catch(() => this.loads.delete(collection));
+    return made;
+  }
+
+  private async loadInput(collection: string, level: string): Promise<LevelBakeInput['load']> {
+    const { kit: kits, cellGrid } = await this.tables(collection);
+    return { kits, kitLoads: await this.kitLoads(collection), grid: Object.hasOwn(cellGrid, level) ? cellGrid[level] : null };
   }
 
   private async tables(collection: string): Promise<CollectionContent['records']> {

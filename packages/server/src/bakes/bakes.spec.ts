@@ -149,7 +149,7 @@ describe('bakes over HTTP', () => {
     expect([sight.closed, sight.wayOut, sight.pockets.length, sight.findings.map(({ code }) => code)]).toEqual([false, null, 1, expect.arrayContaining(['SIGHT_OPEN'])]);
     const { count, figures: held } = (await list())['two'];
     expect(held.state).toBe('fresh');
-    expect(count).toMatchObject({ memoryBytes: figures.memoryBytes, bound: { triangles: figures.triangles } });
+    expect(count).toMatchObject({ load: { files: 2, kits: { files: 0 } }, bound: { triangles: figures.triangles } });
   }, 60000);
 
   it('keeps a rehearsal, and makes it stale by a block, a device or a path, not by a note', async () => {

@@ -8,7 +8,7 @@ import {
   packQuery,
   restoreCollection,
   type Finding,
-  type LevelFigures,
+  type BakedFigures,
   type NewCollection,
   type PackChoice,
   type SightResult,
@@ -41,7 +41,7 @@ export interface CollectionAccess {
 /** A level's bakes. */
 export interface LevelBake {
   readonly sight: SightResult;
-  readonly figures: LevelFigures;
+  readonly figures: BakedFigures;
 }
 
 /** The two ways to the collections of a data folder. */

@@ -9,8 +9,8 @@ import type { AssetStore } from './asset-store';
 import type { CollectionRepository } from './collection-repository';
 
 /** A collection with the number of the last edit that is in it. */
-export interface NumberedContent {
-  readonly content: CollectionContent;
+export interface NumberedContent<Content = CollectionContent> {
+  readonly content: Content;
   readonly edit: number;
 }
 
@@ -60,6 +60,20 @@ export class CollectionService {
 
   /** As `give`, with that moment's number. @throws CoreError 'COLLECTION_MISSING' */
   async giveNumbered(id: string): Promise<NumberedContent> {
+    return this.at(id, async ({ records, strata }) => {
+      const assets = new Map<string, Uint8Array>();
+      for (const kit of Object.values(records.kit)) assets.set(kit.mesh, await this.assets.get(kit.mesh));
+      for (const name of pictureNames(records)) if (this.assets.has(name)) assets.set(name, await this.assets.get(name));
+      return { records, strata, assets };
+    });
+  }
+
+  /** As `giveNumbered`, without meshes and pictures: those never change, and may be long. @throws CoreError 'COLLECTION_MISSING' */
+  async giveWithoutAssets(id: string): Promise<NumberedContent<Omit<CollectionContent, 'assets'>>> {
+    return this.at(id, (content) => Promise.resolve(content));
+  }
+
+  private async at<Content>(id: string, of: (content: Omit<CollectionContent, 'assets'>) => Promise<Content>): Promise<NumberedContent<Content>> {
     if (!(await this.collections.exists(id))) {
       throw new CoreError('COLLECTION_MISSING', `collection: there is none with the id ${id}`, { id });
     }
@@ -70,10 +84,7 @@ export class CollectionService {
       for (const stratum of Object.keys(tables.stratum).sort()) {
         strata.set(stratum, contentOf(await this.documents.load(id, stratum)));
       }
-      const assets = new Map<string, Uint8Array>();
-      for (const kit of Object.values(tables.kit)) assets.set(kit.mesh, await this.assets.get(kit.mesh));
-      for (const name of pictureNames(tables)) if (this.assets.has(name)) assets.set(name, await this.assets.get(name));
-      return { content: { records: tables, strata, assets }, edit: await this.edits.lastSequence(id) };
+      return { content: await of({ records: tables, strata }), edit: await this.edits.lastSequence(id) };
     });
   }
 }

@@ -2,6 +2,7 @@ import { join } from 'node:path';
 import {
   CoreError,
   DEFAULT_VIEW,
+  assembliesWithin,
   kitPackPath,
   manifestText,
   packKit,
@@ -12,17 +13,23 @@ import {
   type BAKE_TASKS,
   type CollectionContent,
   type Finding,
+  type Kit,
   type KitInspection,
   type Level,
   type PackChoice,
   type PackLevelInput,
 } from '@stravel/core';
+import type { AssetStore } from '../collections/asset-store';
 import type { BakeService } from '../bakes/bake-service';
 import type { CollectionService, NumberedContent } from '../collections/collection-service';
 import type { JobHandler, JobRun } from '../jobs/job-service';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
+import type { KitInspections } from './kit-inspections';
 import { checkedPackRequest } from './pack-request';
 import { PackFolder, type PackWritten } from './pack-folder';
+
+/** A collection without its meshes and pictures. */
+type StoredContent = Omit<CollectionContent, 'assets'>;
 
 /** What a pack is told of when it is done. */
 export interface PackSummary extends PackWritten {
@@ -36,20 +43,19 @@ export interface PackSummary extends PackWritten {
 
 /** Checks a collection against its target and writes it out. */
 export class PackService {
-  /** Inspections by the hash of a kit's GLB, which never changes. */
-  private readonly inspections = new Map<string, KitInspection>();
-
   constructor(
     private readonly collections: CollectionService,
     private readonly bakes: BakeService,
     private readonly threads: ThreadPool,
+    private readonly kits: KitInspections,
+    private readonly assets: Pick<AssetStore, 'get'>,
     /** Where the page's packs go. */
     private readonly packsFolder: string,
   ) {}
 
   /** What the target has against a collection as it stands. */
   async check(collection: string, choice: PackChoice, options: ThreadRunOptions = {}): Promise<Finding[]> {
-    return this.checkContent(await this.collections.give(collection), choice, options);
+    return this.checkContent((await this.collections.giveWithoutAssets(collection)).content, choice, options);
   }
 
   /** The job of the page: packs into a folder below the data folder. */
@@ -66,7 +72,7 @@ export class PackService {
     const say = options.onProgress ?? ((): void => undefined);
     say(0, 'reading the collection');
     // One moment of the log for all of it, however long it takes and whatever is changed meanwhile.
-    const { content, edit } = await this.collections.giveNumbered(collection);
+    const { content, edit } = await this.collections.giveWithoutAssets(collection);
     const errors = (await this.checkContent(content, choice, options)).filter(({ severity }) => severity === 'error');
     if (errors.length > 0) {
       throw new CoreError('PACK_REFUSED', `pack: the check found ${errors.length} error${errors.length === 1 ? '' : 's'}, the first: ${errors[0].message}`, { findings: errors });
@@ -82,7 +88,7 @@ export class PackService {
 
   private async write(
     collection: string,
-    { content, edit }: NumberedContent,
+    { content, edit }: NumberedContent<StoredContent>,
     choice: PackChoice,
     target: PackFolder,
     folder: string,
@@ -90,13 +96,14 @@ export class PackService {
   ): Promise<PackSummary> {
     const { records } = content;
     const levels = packedLevels(records, choice);
+    const kitLoads = await this.kits.loads(records);
     const usedKits = new Set<string>();
     const levelPaths: string[] = [];
     for (const [i, level] of levels.entries()) {
       const say = (fraction: number, stage: string): void => onProgress?.(0.05 + (0.85 * (i + fraction)) / levels.length, `${level.name}: ${stage}`);
       say(0, 'sight');
       if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
-      const unseen = levelInput(content, level);
+      const unseen = { ...levelInput(content, level), kitLoads };
       const sight = await this.bakes.sightOf(collection, level.id, unseen.content, { signal, onProgress: (f, stage) => say(f * 0.5, stage) });
       const input: PackLevelInput = { ...unseen, sight };
       for (const { content: items } of input.content.strata) for (const { piece } of items.placement) usedKits.add(records.piece[piece].kit);
@@ -108,8 +115,7 @@ export class PackService {
     const kits = [...usedKits].sort().map((id) => records.kit[id]);
     for (const kit of kits) {
       onProgress?.(0.92, `kit ${kit.name}`);
-      const glb = content.assets.get(kit.mesh);
-      if (!glb) throw new CoreError('ASSET_MISSING', `pack: the GLB of ${kit.name} is not there`, { kit: kit.id });
+      const glb = await this.assets.get(kit.mesh);
       for (const file of packKit({ kit, pieces: Object.values(records.piece).filter((piece) => piece.kit === kit.id), glb, view })) await target.put(file);
     }
     onProgress?.(0.98, 'manifest');
@@ -121,22 +127,17 @@ export class PackService {
     return { ...written, folder, edit, levels: levels.length, kits: kits.length, bytes: packed.reduce((sum, { bytes }) => sum + bytes, 0) };
   }
 
-  private async checkContent({ records, strata, assets }: CollectionContent, choice: PackChoice, options: ThreadRunOptions): Promise<Finding[]> {
+  private async checkContent({ records, strata }: StoredContent, choice: PackChoice, options: ThreadRunOptions): Promise<Finding[]> {
     const inspections: Record<string, KitInspection> = {};
-    for (const kit of Object.values(records.kit)) {
-      let inspection = this.inspections.get(kit.mesh);
-      const glb = assets.get(kit.mesh);
-      if (!inspection && glb) {
-        inspection = await this.threads.run<(typeof BAKE_TASKS)['inspect-kit']>('inspect-kit', glb, options);
-        this.inspections.set(kit.mesh, inspection);
-      }
+    for (const kit of kitsOf(packedLevels(records, choice), { records, strata })) {
+      const inspection = await this.kits.of(kit.mesh, options);
       if (inspection) inspections[kit.id] = inspection;
     }
     return this.threads.run<(typeof BAKE_TASKS)['check-pack']>('check-pack', { content: { records, strata }, inspections, choice }, options);
   }
 }
 
-function levelInput({ records, strata }: CollectionContent, level: Level): Omit<PackLevelInput, 'sight'> {
+function levelInput({ records, strata }: StoredContent, level: Level): Omit<PackLevelInput, 'sight' | 'kitLoads'> {
   const sets: string[] = [];
   for (let set = records.set[level.set]; set; set = records.set[set.parent ?? '']) sets.unshift(set.name);
   const stack = level.strata.filter(({ stratum }) => records.stratum[stratum]);
@@ -152,6 +153,16 @@ function levelInput({ records, strata }: CollectionContent, level: Level): Omit<
     number: playNumbers(levelsInOrder(records)).get(level.id) ?? null,
     sets,
   };
+}
+
+/** The kits of which levels, or assemblies that stand in them, place something. */
+function kitsOf(levels: readonly Level[], { records, strata }: StoredContent): Kit[] {
+  const stacked = levels.flatMap((level) => level.strata.map(({ stratum }) => stratum));
+  const kits = new Set<string>();
+  for (const id of new Set([...stacked, ...assembliesWithin(records.stratum, stacked)])) {
+    for (const { piece } of strata.get(id)?.placement ?? []) if (Object.hasOwn(records.piece, piece)) kits.add(records.piece[piece].kit);
+  }
+  return Object.values(records.kit).filter(({ id }) => kits.has(id));
 }
 
 function missingStratum(id: string): never {

@@ -2,6 +2,8 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, 
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { boxPlanes, type Json, type Operation } from '@stravel/core';
+import { AssetStore } from '../collections/asset-store';
+import type { LevelBakes } from '../bakes/bake-service';
 import type { JobEvent } from '../jobs/job-service';
 import { edit, removeFolder, startTestServer, type TestServer } from '../testing/test-server';
 import type { PackSummary } from './pack-service';
@@ -68,6 +70,22 @@ describe('packing', () => {
     // What somebody changed by hand is put right.
     writeFileSync(join(folder, 'kits/kit.json'), '{}');
     expect((await pack()).written).toEqual(['kits/kit.json']);
+  }, 60000);
+
+  it('weighs what the figures of its levels say, and looks only into kits that are used', async () => {
+    const spare = { id: 'spare', name: 'Spare kit', key: 'spare', mesh: await new AssetStore(test.dataFolder).put(Buffer.from('no mesh')) };
+    await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'kit', id: 'spare', field: null, before: null, after: spare }]));
+    // A kit that no level uses is not read: it may be anything.
+    await pack();
+    const bytesOf = (path: string): number => statSync(join(folder, path)).size;
+    const { loads } = (await (await test.get('/api/collections/small/kits/loads')).json()) as { loads: Record<string, { files: number; diskBytes: number }> };
+    expect([Object.keys(loads), loads['kit'].files, loads['kit'].diskBytes]).toEqual([['kit'], 2, bytesOf('kits/kit.glb') + bytesOf('kits/kit.json')]);
+    const { count } = (await test.server.bakes.list('small')).find(({ level }) => level === 'one') as LevelBakes;
+    const files = ['levels/one.json', 'levels/one/resident.glb', 'levels/one/sight.json', 'kits/kit.glb', 'kits/kit.json'];
+    const packed = files.reduce((sum, path) => sum + bytesOf(path), 0);
+    const held = (count?.load.diskBytes ?? NaN) + bytesOf('levels/one/sight.json');
+    expect(count?.load.files).toBe(files.length);
+    expect(Math.abs(held - packed)).toBeLessThan(0.02 * packed + 300);
   }, 60000);
 
   it('refuses a folder that is no folder, holds something else, or cannot be written, and writes nothing', async () => {

@@ -130,9 +130,12 @@ describe('bakes of the page', () => {
   });
 
   it('hold every level against the device and find what is over', () => {
+    const none = { files: 0, memoryBytes: 0, diskBytes: 0 };
+    const sections = [{ id: 'S:r', code: 'S', desk: 'sections', severity: 'warning', subject: 'r', place: {}, message: 's', why: '', fixes: [] }];
     const of = (triangles: number, state: 'fresh' | 'stale' = 'stale'): LevelBakes =>
       ({
         level: 'hall',
+        count: { bound: { triangles: 1e9, drawCalls: 1e9 }, load: { files: 1, memoryBytes: 1, diskBytes: 1, kits: none, own: none, strata: [] }, findings: sections },
         sight: {
           state: 'fresh',
           summary: {
@@ -145,7 +148,7 @@ describe('bakes of the page', () => {
           state,
           summary: {
             ...figures(triangles),
-            findings: [{ id: 'S:r', code: 'S', desk: 'sections', severity: 'warning', subject: 'r', place: {}, message: 's', why: '', fixes: [] }],
+            findings: sections,
           },
         },
         rehearsals: [

@@ -9,7 +9,7 @@ import {
   type Finding,
   type HeldLevel,
   type LevelContent,
-  type LevelFigures,
+  type BakedFigures,
   type SightResult,
   budgetFindings,
   holdAgainst,
@@ -40,7 +40,7 @@ export interface OpenBakes {
   /** Of the sight and the figures that are open. */
   readonly keys: { readonly sight: string; readonly figures: string };
   readonly sight: SightResult;
-  readonly figures: LevelFigures;
+  readonly figures: BakedFigures;
 }
 
 /** What is baked, what is stale, and baking. */
@@ -115,7 +115,7 @@ export class Bakes {
     try {
       const [sight, figures] = await Promise.all([
         this.api.keyed<SightResult>(`/api/collections/${collection.id}/bakes/sight/${level}`),
-        this.api.keyed<LevelFigures>(`/api/collections/${collection.id}/bakes/figures/${level}`),
+        this.api.keyed<BakedFigures>(`/api/collections/${collection.id}/bakes/figures/${level}`),
       ]);
       const isOfOne = sight.value.pockets.length === figures.value.pocketTriangles.length;
       return isOfOne ? { level, keys: { sight: sight.key, figures: figures.key }, sight: sight.value, figures: figures.value } : undefined;

@@ -1,4 +1,4 @@
-import { holdAgainst, loadTime, type BudgetMeasure, type Device, type HeldFigure, type LevelCosts, type StratumFigures } from '@stravel/core';
+import { holdAgainst, loadOf, loadTime, type BudgetMeasure, type Device, type HeldFigure, type LevelCosts, type LoadParts, type StratumFigures } from '@stravel/core';
 import type { CoreBand } from '../ui/core-sample';
 import { bytesText, countText, timeText } from '../ui/amount';
 
@@ -68,7 +68,9 @@ export function levelCore(costs: LevelCosts, device: Device, measure: Measure): 
   return { bands: held.state === 'not known' ? [] : bandsOf(costs, device, measure, held), held };
 }
 
-function bandsOf({ count, baked }: LevelCosts, device: Device, measure: Measure, { state, value = 0 }: HeldFigure): CoreBand[] {
+function bandsOf(costs: LevelCosts, device: Device, measure: Measure, { state, value = 0 }: HeldFigure): CoreBand[] {
+  const { count, baked } = costs;
+  const load = loadOf(costs);
   const counted = count ?? baked?.figures;
   if (!counted) return [];
   if (measure === 'draw calls' && state === 'bound') return [{ id: 'all', name: 'everything in view', role: 'kit', value, text: heldText(measure, { state, value, share: 0 }) }];
@@ -76,22 +78,32 @@ function bandsOf({ count, baked }: LevelCosts, device: Device, measure: Measure,
   const seen = state === 'bound' ? undefined : worst?.strata;
   const strata = counted.strata.map((stratum): CoreBand => {
     const own = seen?.find((one) => one.stratum === stratum.stratum);
-    const amount = ofStratum(stratum, device, measure, state === 'bound' ? { triangles: stratum.triangles, drawCalls: 0 } : own);
+    const diskBytes = load?.strata.find((one) => one.stratum === stratum.stratum)?.diskBytes ?? 0;
+    const amount = ofStratum({ ...stratum, diskBytes }, device, measure, state === 'bound' ? { triangles: stratum.triangles, drawCalls: 0 } : own);
     return { id: stratum.stratum, name: stratum.name, role: stratum.role, value: amount, text: measureText(measure, amount) };
   });
-  const kit =
-    measure === 'memory'
-      ? counted.kitBytes
-      : measure === 'disk'
-        ? counted.kitDiskBytes
-        : measure === 'load time'
-          ? loadTime({ files: counted.kits, diskBytes: counted.kitDiskBytes, memoryBytes: counted.kitBytes }, device).totalMs
-          : 0;
-  return kit > 0 ? [...strata, { id: 'kit', name: 'kit', role: 'kit', value: kit, text: measureText(measure, kit) }] : strata;
+  const rest = ([id, name, parts]: readonly [string, string, LoadParts | undefined]): CoreBand[] => {
+    const value = parts ? ofParts(parts, device, measure) : 0;
+    return value > 0 ? [{ id, name, role: 'kit', value, text: measureText(measure, value) }] : [];
+  };
+  return [...strata, ...rest(['level', 'level files', load?.own]), ...rest(['kit', 'kits', load?.kits])];
+}
+
+function ofParts(parts: LoadParts, device: Device, measure: Measure): number {
+  switch (measure) {
+    case 'memory':
+      return parts.memoryBytes;
+    case 'disk':
+      return parts.diskBytes;
+    case 'load time':
+      return loadTime(parts, device).totalMs;
+    default:
+      return 0;
+  }
 }
 
 function ofStratum(
-  { memoryBytes, diskBytes }: StratumFigures,
+  { memoryBytes, diskBytes }: Pick<StratumFigures, 'memoryBytes'> & { readonly diskBytes: number },
   device: Device,
   measure: Measure,
   seen: { readonly triangles: number; readonly drawCalls: number } | undefined,
@@ -106,6 +118,6 @@ function ofStratum(
     case 'draw calls':
       return seen?.drawCalls ?? 0;
     case 'load time':
-      return loadTime({ files: 1, diskBytes, memoryBytes }, device).totalMs;
+      return loadTime({ files: 0, diskBytes, memoryBytes }, device).totalMs;
   }
 }

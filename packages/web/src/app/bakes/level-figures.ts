@@ -1,7 +1,7 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { LevelFiguresTable } from '@stravel/core';
-import { bakesFeature } from './bakes-store';
+import { loadOf, type LevelFiguresTable } from '@stravel/core';
+import { bakesFeature, costsOf } from './bakes-store';
 
 /** What is counted in each level: without a bake what needs none, and what the kept bakes say is seen. */
 @Injectable({ providedIn: 'root' })
@@ -9,11 +9,17 @@ export class LevelFigures {
   private readonly bakes = inject(Store).selectSignal(bakesFeature.selectByLevel);
   readonly table = computed((): LevelFiguresTable =>
     Object.fromEntries(
-      Object.values(this.bakes()).flatMap(({ level, count, figures: { summary } }) => {
+      Object.values(this.bakes()).flatMap((bakes) => {
+        const { level, count } = bakes;
+        const { summary } = bakes.figures;
         const counted = count ?? summary;
         if (!counted) return [];
-        const { memoryBytes, diskBytes, tally } = counted;
-        return [[level, { worst: summary?.worst.slice(0, 1) ?? [], worstDrawCalls: summary?.worstDrawCalls ?? null, memoryBytes, diskBytes, tally }] as const];
+        return [
+          [
+            level,
+            { worst: summary?.worst.slice(0, 1) ?? [], worstDrawCalls: summary?.worstDrawCalls ?? null, load: loadOf(costsOf(bakes)) ?? null, tally: counted.tally },
+          ] as const,
+        ];
       }),
     ),
   );

@@ -1,5 +1,5 @@
-import type { Device, FiguresSummary, Level, LevelCount, LevelSet, SetNode } from '@stravel/core';
-import { levelCore, measureText } from './core-bands';
+import type { Device, FiguresSummary, Level, LevelCosts, LevelCount, LevelLoad, LevelSet, SetNode } from '@stravel/core';
+import { levelCore, measureText, type Measure } from './core-bands';
 import { shelfInOrder, shelfRows } from './shelf-rows';
 import type { LevelBakes } from './bakes-store';
 
@@ -23,13 +23,9 @@ const stratum = (id: string, memoryBytes: number) => ({
   triangles: 12,
   drawCalls: 1,
   memoryBytes,
-  diskBytes: memoryBytes / 2,
 });
 const figures = {
   strata: [stratum('s', 300), stratum('t', 500)],
-  kitBytes: 400,
-  kitDiskBytes: 200,
-  kits: 1,
   worst: [
     {
       pocket: 0,
@@ -46,25 +42,43 @@ const figures = {
     },
   ],
   worstDrawCalls: null,
-  memoryBytes: 1200,
-  diskBytes: 600,
-  files: 4,
+  sightFileBytes: 0,
 } as unknown as FiguresSummary;
-const count = (triangles: number, drawCalls: number) => ({ ...figures, bound: { triangles, drawCalls } }) as LevelCount;
+const load: LevelLoad = {
+  files: 4,
+  memoryBytes: 1200,
+  diskBytes: 660,
+  kits: { files: 2, memoryBytes: 400, diskBytes: 200 },
+  own: { files: 2, memoryBytes: 0, diskBytes: 60 },
+  strata: [
+    { stratum: 's', diskBytes: 150 },
+    { stratum: 't', diskBytes: 250 },
+  ],
+};
+const count = (triangles: number, drawCalls: number) => ({ ...figures, bound: { triangles, drawCalls }, load }) as LevelCount;
 const baked = { figures, isFresh: true };
 
 describe('core bands', () => {
   it('stand bottom first with the kit on top, for memory, baked or not', () => {
+    const bands = (costs: LevelCosts, measure: Measure) => levelCore(costs, device, measure).bands.map(({ id, value }) => [id, value]);
     for (const costs of [
-      { count: undefined, baked },
+      { count: count(1000, 1000), baked },
       { count: count(1000, 1000), baked: undefined },
     ]) {
-      expect(levelCore(costs, device, 'memory').bands.map(({ id, value }) => [id, value])).toEqual([
+      expect(bands(costs, 'memory')).toEqual([
         ['s', 300],
         ['t', 500],
         ['kit', 400],
       ]);
+      expect(bands(costs, 'disk')).toEqual([
+        ['s', 150],
+        ['t', 250],
+        ['level', 60],
+        ['kit', 200],
+      ]);
     }
+    // What can't be counted is not known, whatever was baked once.
+    expect(bands({ count: undefined, baked }, 'memory')).toEqual([]);
   });
 
   it('are what the worst pocket sees, for triangles, all content where that is enough, none where it is not known', () => {
@@ -98,7 +112,7 @@ describe('the shelf', () => {
   });
   const bakes = (level: string): LevelBakes => ({
     level,
-    count: null,
+    count: count(2e9, 2e9),
     sight: { state: 'fresh', key: null, current: null, summary: null },
     figures: { state: 'fresh', key: null, current: null, summary: figures },
     rehearsals: [],

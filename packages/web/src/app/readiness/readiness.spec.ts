@@ -55,11 +55,10 @@ const tables = (readiness: ReadinessRules | null): RecordTables => ({
   level: { a: level('a', 'AB'), b: level('b', 'ab'), c: level('c', '') },
   device: { handheld },
 });
-const figures = (memoryBytes: number): FiguresSummary =>
+const none = { files: 0, memoryBytes: 0, diskBytes: 0 };
+const figures = (): FiguresSummary =>
   ({
-    memoryBytes,
-    diskBytes: 0,
-    files: 1,
+    sightFileBytes: 0,
     triangles: 0,
     worst: [],
     worstDrawCalls: null,
@@ -69,9 +68,9 @@ const figures = (memoryBytes: number): FiguresSummary =>
   }) as unknown as FiguresSummary;
 const bakes = (id: string, state: 'fresh' | 'stale', memoryBytes: number): LevelBakes => ({
   level: id,
-  count: { ...figures(memoryBytes), bound: { triangles: 0, drawCalls: 0 } },
+  count: { ...figures(), bound: { triangles: 0, drawCalls: 0 }, load: { files: 1, memoryBytes, diskBytes: 0, kits: none, own: none, strata: [] } },
   sight: { state: 'fresh', key: null, current: null, summary: null },
-  figures: { state, key: null, current: null, summary: figures(memoryBytes) },
+  figures: { state, key: null, current: null, summary: figures() },
   rehearsals: [],
 });
 

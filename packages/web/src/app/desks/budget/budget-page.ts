@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { NEAR_SHARE, type FiguresSummary, type HeldFigure, type Level, type PocketFigures } from '@stravel/core';
+import { NEAR_SHARE, loadOf, type FiguresSummary, type HeldFigure, type Level, type PocketFigures } from '@stravel/core';
 import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
@@ -140,7 +140,7 @@ export class BudgetPage {
       if (!load) return [];
       const { seekMs, readMs, unpackMs, activateMs } = load;
       return [
-        { name: `seek, ${(costs.count ?? costs.baked?.figures)?.files ?? 0} files`, text: text(seekMs), value: seekMs },
+        { name: `seek, ${loadOf(costs)?.files ?? 0} files`, text: text(seekMs), value: seekMs },
         { name: 'read from disk', text: text(readMs), value: readMs },
         { name: 'unpack', text: text(unpackMs), value: unpackMs },
         { name: 'activate in frames', text: text(activateMs), value: activateMs },

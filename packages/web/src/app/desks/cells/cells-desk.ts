@@ -16,6 +16,7 @@ import {
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { isToBeOpened, stateOfOpen } from '../../bakes/bakes-store';
+import { KitLoads } from '../../bakes/kit-loads';
 import { Compute, type Run } from '../../compute/compute';
 import { WorkInHand } from '../../compute/work-in-hand';
 import { DocumentRegistry } from '../../document/document-registry';
@@ -51,6 +52,7 @@ export class CellsDesk {
   private readonly registry = inject(DocumentRegistry);
   private readonly session = inject(Session);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
+  private readonly kitLoads = inject(KitLoads);
   readonly bakes = inject(Bakes);
   readonly openLevel = inject(OpenLevel);
   readonly sections = inject(LevelSections);
@@ -194,7 +196,7 @@ export class CellsDesk {
     const result = await this.work.do('reading the level', async () => {
       const content = await this.bakes.content(level.id);
       const { piece: pieces, kit: kits } = this.tables();
-      const input = { content, pieces, kits, grid, rehearsal: walk, device };
+      const input = { content, pieces, kits, kitLoads: await this.kitLoads.of(), grid, rehearsal: walk, device };
       const made = await this.work.keep(this.compute.run('make-rehearsal', input, this.work.say));
       return { made, key: await this.compute.run('rehearsal-key', input).result };
     });
@@ -238,7 +240,7 @@ export class CellsDesk {
     try {
       const content = await this.bakes.content(level);
       const { piece: pieces, kit: kits } = this.tables();
-      this.cutRun = this.compute.run('cut-level', { content, pieces, kits, grid });
+      this.cutRun = this.compute.run('cut-level', { content, pieces, kits, kitLoads: await this.kitLoads.of(), grid });
       this.cut.set({ level, cut: await this.cutRun.result });
     } catch (error) {
       if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(error instanceof Error ? error.message : String(error));

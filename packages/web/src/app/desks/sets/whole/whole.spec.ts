@@ -6,8 +6,7 @@ const level = (id: string, values: Level['values'] = {}): Level => ({ id, name: 
 const figures = (markers: Record<string, number>, pieces: Record<string, number> = {}): LevelFiguresTable[string] => ({
   worst: [],
   worstDrawCalls: null,
-  memoryBytes: 0,
-  diskBytes: 0,
+  load: { memoryBytes: 0, diskBytes: 0 },
   tally: { markers, pieces, blocks: {} },
 });
 const piece = (id: string, kit: string): Piece => ({ id, kit, name: id }) as Piece;

@@ -1,3 +1,4 @@
+import type { LoadParts } from '../budget/cost-model';
 import type { RunContext } from '../context/run-context';
 import { finding, type Finding } from '../findings';
 import type { LevelContent } from '../layout/level-content';
@@ -6,19 +7,22 @@ import type { Device } from '../model/device';
 import type { Kit, Piece } from '../model/kit';
 import type { Rehearsal } from '../model/rehearsal';
 import type { Vector3 } from '../model/vector';
+import { cellsFile } from '../pack/cells-file';
+import { placementFileBytes } from '../pack/placed-json';
 import { withSections } from '../sections/with-sections';
-import { cutLevel } from './cut-level';
-import { fireLinks } from './fire-links';
-import { footing } from './footing';
-import { rehearse, type Walk } from './rehearse';
-import { REHEARSAL_VERSION, type RehearsalResult } from './rehearsal-result';
-import { walkPath } from './walk-path';
+import { cutLevel, type CutLevel } from '../cells/cut-level';
+import { fireLinks } from '../cells/fire-links';
+import { footing } from '../cells/footing';
+import { rehearse, type Walk, type WalkInput } from '../cells/rehearse';
+import { REHEARSAL_VERSION, type RehearsalResult } from '../cells/rehearsal-result';
+import { walkPath } from '../cells/walk-path';
 
 /** All that a rehearsal depends on. */
 export interface RehearsalInput {
   readonly content: LevelContent;
   readonly pieces: Readonly<Record<string, Piece>>;
   readonly kits: Readonly<Record<string, Kit>>;
+  readonly kitLoads: Readonly<Record<string, LoadParts>>;
   readonly grid: CellGrid;
   readonly rehearsal: Rehearsal;
   readonly device: Device;
@@ -28,17 +32,25 @@ export interface RehearsalInput {
  * Cuts the level and walks its path.
  * @throws CoreError as `cutLevel`, `walkPath` and `rehearse`
  */
-export function makeRehearsal({ content, pieces, kits, grid, rehearsal, device }: RehearsalInput, context: RunContext): RehearsalResult {
+export function makeRehearsal({ content, pieces, kits, kitLoads, grid, rehearsal, device }: RehearsalInput, context: RunContext): RehearsalResult {
   const { content: whole } = withSections(content, context);
   context.progress(0.05, 'cutting into cells');
-  const cut = cutLevel({ content: whole, pieces, kits, grid }, context);
+  const cut = cutLevel({ content: whole, pieces, kits, kitLoads, grid }, context);
   const path = walkPath(rehearsal.knots);
   context.progress(0.2, 'looking for the floor');
   const blocks = whole.strata.flatMap(({ content: items }) => items.block);
   const found = footing(blocks, path, rehearsal.floorMetres, context);
   const cellOfBlock = blocks.map(({ id }) => cut.cellOfThing[id]);
   const walk = rehearse(
-    { cut, grid, path, speedMetresPerSecond: rehearsal.speedMetresPerSecond, device, ...(blocks.length > 0 ? { footing: { found, cellOfBlock } } : {}) },
+    {
+      cut,
+      levelFiles: filesAtStart(whole, grid, cut),
+      grid,
+      path,
+      speedMetresPerSecond: rehearsal.speedMetresPerSecond,
+      device,
+      ...(blocks.length > 0 ? { footing: { found, cellOfBlock } } : {}),
+    },
     context,
   );
   const fired = fireLinks(whole, path, found.heights, rehearsal.speedMetresPerSecond, context);
@@ -49,6 +61,12 @@ export function makeRehearsal({ content, pieces, kits, grid, rehearsal, device }
     fired,
     findings: [...(blocks.length > 0 ? [] : [unwatchedFinding(rehearsal)]), ...rehearsalFindings(rehearsal, device, walk)],
   };
+}
+
+/** The level's own file, as far as placements make it long, its grid, and what is seen, of which only the seek counts. */
+function filesAtStart({ strata }: LevelContent, grid: CellGrid, cut: CutLevel): WalkInput['levelFiles'] {
+  const placed = strata.reduce((sum, { content }) => content.placement.reduce((all, placement) => all + placementFileBytes(placement), sum), 0);
+  return { files: 3, diskBytes: placed + cellsFile(grid, cut).length };
 }
 
 /** Pieces and floors may hold the foot in the game; only of blocks is it known here. */

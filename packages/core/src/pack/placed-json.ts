@@ -1,0 +1,24 @@
+import { strToU8 } from 'fflate';
+import { canonicalJson } from '../formats/canonical-json';
+import { turnQuaternion } from '../geometry/turn-quaternion';
+import type { Json } from '../model/json';
+import type { Placement } from '../model/placement';
+
+/** A placement stands this deep in its level's file, spaces a line. */
+const PLACED_INDENT = 8;
+
+/** A placement as a level's file has it. */
+export function placedJson({ id, piece, position, turn, scale, values }: Placement): Json {
+  return { id, piece, translation: [...position], rotation: turnQuaternion(turn), scale: [...scale], ...ownValues(values) };
+}
+
+/** Bytes of a placement in its level's file. */
+export function placementFileBytes(placement: Placement): number {
+  const text = canonicalJson(placedJson(placement));
+  return strToU8(text).length + PLACED_INDENT * (text.split('\n').length - 1);
+}
+
+/** The values of a thing's own, where it has any. */
+export function ownValues(values: Placement['values']): Record<string, Json> {
+  return values ? { values: values as unknown as Json } : {};
+}

@@ -1,0 +1,41 @@
+import { CoreError, DEFAULT_VIEW, kitLoad, type BAKE_TASKS, type KitInspection, type KitLoad, type RecordTables } from '@stravel/core';
+import type { AssetStore } from '../collections/asset-store';
+import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
+
+/** What the files of kits are like. A GLB never changes, so each is read and looked through once. */
+export class KitInspections {
+  private readonly known = new Map<string, KitInspection>();
+
+  constructor(
+    private readonly assets: Pick<AssetStore, 'get' | 'has'>,
+    private readonly threads: ThreadPool,
+  ) {}
+
+  /** @returns undefined where the mesh is missing @throws CoreError 'GLB_UNREADABLE' */
+  async of(mesh: string, options: ThreadRunOptions = {}): Promise<KitInspection | undefined> {
+    const known = this.known.get(mesh);
+    if (known || !this.assets.has(mesh)) return known;
+    const made = await this.threads.run<(typeof BAKE_TASKS)['inspect-kit']>('inspect-kit', await this.assets.get(mesh), options);
+    this.known.set(mesh, made);
+    return made;
+  }
+
+  /** What a game loads of each kit, by its id; those whose mesh is missing or cannot be read are left out. */
+  async loads({ kit: kits, piece, collection }: Pick<RecordTables, 'kit' | 'piece' | 'collection'>): Promise<Record<string, KitLoad>> {
+    const view = Object.values(collection).at(0)?.view ?? DEFAULT_VIEW;
+    const pieces = Object.values(piece);
+    const loads: [string, KitLoad][] = [];
+    for (const kit of Object.values(kits)) {
+      const inspection = await this.of(kit.mesh).catch(undefinedForFault);
+      const own = pieces.filter((one) => one.kit === kit.id);
+      if (inspection) loads.push([kit.id, kitLoad(kit, own, view, inspection)]);
+    }
+    return Object.fromEntries(loads);
+  }
+}
+
+/** A GLB that cannot be read is no fault of the one who asks; anything else is. */
+function undefinedForFault(error: unknown): undefined {
+  if (!(error instanceof CoreError)) throw error;
+  return undefined;
+}
