@@ -9,7 +9,9 @@ export function securityHeaders(response: Response, nonce?: string): void {
   response.setHeader(
     'Content-Security-Policy',
     `default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src ${style}; img-src 'self' data: blob:; connect-src 'self' blob:; ` +
-      `object-src 'none'; base-uri 'self'; form-action 'none'; frame-ancestors 'none'`,
+      `object-src 'none'; base-uri 'self'; form-action 'none'; frame-ancestors 'none'; ` +
+      // Text never becomes markup or a script, in workers neither; `default` lets the page's own workers start (web: trusted-scripts).
+      `require-trusted-types-for 'script'; trusted-types angular angular#components default`,
   );
   response.setHeader('Cross-Origin-Opener-Policy', 'same-origin');
   response.setHeader('Cross-Origin-Embedder-Policy', 'require-corp');

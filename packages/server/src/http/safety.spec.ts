@@ -50,6 +50,8 @@ describe('safety on loopback', () => {
     const policy = response.headers.get('content-security-policy') ?? '';
     expect(policy).toContain("default-src 'self'");
     expect(policy).not.toContain('unsafe-inline');
+    expect(policy).toContain("require-trusted-types-for 'script'; trusted-types angular angular#components default");
+    expect(policy).toContain("form-action 'none'");
     expect(policy).not.toContain("'unsafe-eval'");
     expect(response.headers.get('cross-origin-opener-policy')).toBe('same-origin');
     expect(response.headers.get('x-powered-by')).toBeNull();

@@ -1,3 +1,7 @@
+import { trustWorkerScripts } from './trusted-scripts';
+
+trustWorkerScripts();
+
 /** A new worker that keeps a copy of the records. */
 export function startMirror(): Worker {
   return new Worker(new URL('./mirror.worker', import.meta.url), { type: 'module' });
