@@ -90,6 +90,7 @@ export { applyOperations, putRecord, recordIn, tryOperations, type DocumentState
 export { restoreOperations, type KindChanges, type RestorePlan } from './edits/restore-operations';
 export { checkPieceRemovals, removedPieces } from './edits/check-piece-removals';
 export { emptyUndoStacks, pushEdit, type UndoStacks } from './edits/undo-stacks';
+export { checkCollectionRecord } from './edits/check-collection-record';
 export { checkEditReferences } from './edits/check-references';
 export { checkRemovals } from './edits/check-removals';
 

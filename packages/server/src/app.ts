@@ -75,11 +75,11 @@ export function createApp(dependencies: AppDependencies): Server {
   const snapshots = new SnapshotRepository(database);
   const documents = new DocumentStore(snapshots, editRows);
   const assets = new AssetStore(dataFolder);
-  const edits = new EditService(database, editRows, documents, assets, now);
-  const collectionRows = new CollectionRepository(database);
-  const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, editRows, now);
   const threads = new ThreadPool();
   const kits = new KitInspections(assets, threads);
+  const edits = new EditService(database, editRows, documents, kits, now);
+  const collectionRows = new CollectionRepository(database);
+  const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, editRows, now);
   const bakeRows = new BakeRepository(database, dataFolder, now);
   const bakes = new BakeService(database, documents, bakeRows, threads, kits);
   edits.events.on('edit', (collection: string, edit: LoggedEdit) => bakes.afterEdit(collection, edit));

@@ -2,6 +2,7 @@ import { EventEmitter } from 'node:events';
 import {
   CoreError,
   RECORDS_DOCUMENT,
+  checkCollectionRecord,
   checkEditReferences,
   checkKeys,
   checkPieceRemovals,
@@ -18,10 +19,10 @@ import {
   type LoggedEdit,
   type RecordTables,
 } from '@stravel/core';
-import type { AssetStore } from '../collections/asset-store';
 import type { Database } from '../db/database';
 import type { ChunkedDocument } from '../documents/chunked-document';
 import { tablesOf } from '../documents/record-tables';
+import type { KitInspections } from '../pack/kit-inspections';
 import type { DocumentStore } from '../documents/document-store';
 import type { EditRepository } from './edit-repository';
 
@@ -58,7 +59,7 @@ export class EditService {
     private readonly database: Database,
     private readonly edits: EditRepository,
     private readonly documents: DocumentStore,
-    private readonly assets: Pick<AssetStore, 'has'>,
+    private readonly kits: Pick<KitInspections, 'of'>,
     private readonly now: () => Date,
   ) {}
 
@@ -120,13 +121,25 @@ export class EditService {
     }
   }
 
-  /** A kit must not name a mesh that is not there. @throws CoreError 'EDIT_REFERENCE' */
-  private checkMeshes({ operations }: Edit): void {
-    for (const { kind, id, field, after } of operations) {
-      if (kind !== 'kit' || after === null) continue;
-      // That it is text has been checked with the record.
-      const mesh = field === null ? (after as { readonly mesh: string }).mesh : field === 'mesh' ? (after as string) : undefined;
-      if (mesh !== undefined && !this.assets.has(mesh)) throw new CoreError('EDIT_REFERENCE', `edit: kit ${id} points at the mesh ${mesh}, which is not there`, { kind, id });
+  /**
+   * What stands in a kit's mesh must be there before a kit or a piece says so, or its archive could not be read back.
+   * @throws CoreError 'EDIT_REFERENCE' naming the kit or piece
+   */
+  private async checkMeshes({ operations }: Edit, trial: EditTrial, state: DocumentState): Promise<void> {
+    const named = new Set(operations.flatMap(({ kind, id, field }) => (kind === 'piece' && (field === null || field === 'name' || field === 'kit') ? [id] : [])));
+    const meshed = new Set(operations.flatMap(({ kind, id, field }) => (kind === 'kit' && (field === null || field === 'mesh') ? [id] : [])));
+    if (named.size + meshed.size === 0) return;
+    const { kit: kits, piece: pieces } = tablesAfter(state, trial);
+    const changed = Object.values(pieces).filter(({ id, kit }) => named.has(id) || meshed.has(kit));
+    for (const kit of new Set([...meshed, ...changed.map((piece) => piece.kit)])) {
+      if (!Object.hasOwn(kits, kit)) continue;
+      const { mesh } = kits[kit];
+      const inspection = await this.kits.of(mesh);
+      if (!inspection) throw new CoreError('EDIT_REFERENCE', `edit: kit ${kit} points at the mesh ${mesh}, which is not there`, { kind: 'kit', id: kit });
+      const nodes = new Set(inspection.nodes);
+      const lost = changed.find((piece) => piece.kit === kit && !nodes.has(piece.name));
+      if (lost)
+        throw new CoreError('EDIT_REFERENCE', `edit: piece ${lost.id} is named ${lost.name}, the mesh of the kit ${kit} has nothing of that name`, { kind: 'piece', id: lost.id });
     }
   }
 
@@ -143,7 +156,7 @@ export class EditService {
     const completed = withKeys(edit, records.state);
     const trial = this.trial(completed, loaded);
     await this.checkPieces(collection, trial, records.state);
-    this.checkMeshes(completed);
+    await this.checkMeshes(completed, trial, records.state);
     const sequence = (await this.lastSequence(collection)) + 1;
     this.sequences.set(collection, sequence);
     for (const name of names) {
@@ -182,7 +195,9 @@ export class EditService {
       touchedRecords.has(`${kind}\u0000${id}`) ? touchedRecords.get(`${kind}\u0000${id}`) : recordIn(stateOf(RECORDS_DOCUMENT), kind, id),
     );
     checkKeys(trial.touched, (kind) => stateOf(RECORDS_DOCUMENT).get(kind)?.entries() ?? []);
-    checkRemovals(trial.touched, () => tablesAfter(stateOf(RECORDS_DOCUMENT), trial));
+    const after = (): RecordTables => tablesAfter(stateOf(RECORDS_DOCUMENT), trial);
+    checkCollectionRecord(trial.touched, after);
+    checkRemovals(trial.touched, after);
     return trial;
   }
 

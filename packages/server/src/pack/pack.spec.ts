@@ -185,4 +185,23 @@ describe('meshes sent by a page', () => {
     const answer = await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'kit', id: 'kit', field: 'mesh', before, after: name }]));
     expect(await answer.json()).toMatchObject({ title: 'EDIT_REFERENCE', detail: `edit: kit kit points at the mesh ${name}, which is not there` });
   });
+
+  it('must have what a piece is named after, and a collection keeps one record of itself: else its archive could not be read back', async () => {
+    const { records } = await test.server.collections.give('small');
+    const { name } = records.piece['pin'];
+    const renamed = await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'piece', id: 'pin', field: 'name', before: name, after: 'nail' }]));
+    expect(await renamed.json()).toMatchObject({ title: 'EDIT_REFERENCE', detail: 'edit: piece pin is named nail, the mesh of the kit kit has nothing of that name' });
+    const { collection } = records.collection as unknown as Record<string, Json>;
+    const second: Operation = { document: 'records', kind: 'collection', id: 'other', field: null, before: null, after: { ...(collection as object), id: 'other' } };
+    const none: Operation = { document: 'records', kind: 'collection', id: 'collection', field: null, before: collection, after: null };
+    for (const [operations, count] of [
+      [[second], 2],
+      [[none], 0],
+    ] as const) {
+      const answer = await test.post('/api/collections/small/edits', edit([...operations]));
+      const detail = `edit: a collection has one record of itself, after this it would have ${count}; change its fields instead`;
+      expect([answer.status, await answer.json()]).toEqual([422, expect.objectContaining({ title: 'EDIT_COLLECTION', detail })]);
+    }
+    expect((await test.post('/api/collections/small/edits', edit([none, second]))).status).toBe(201);
+  });
 });
