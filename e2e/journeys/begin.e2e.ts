@@ -151,6 +151,17 @@ test.describe('Begin', () => {
     await page.getByRole('link', { name: 'Layout' }).click();
     await page.getByRole('link', { name: 'Sight' }).click();
     await expect(page.getByText('3 to 7 m')).toBeVisible();
+    // So does the list of its things: where it was scrolled to, also after a reload.
+    await page.getByRole('link', { name: 'Layout' }).click();
+    const list = page.locator('sv-item-list cdk-virtual-scroll-viewport');
+    await expect(list.getByRole('option').first()).toBeVisible();
+    await list.evaluate((element) => (element.scrollTop = 96));
+    await expect.poll(() => page.evaluate(() => localStorage.getItem('stravel.scrolls.cinderbrine'))).toContain('96');
+    await page.getByRole('button', { name: /^Next level/ }).click();
+    await expect(page).not.toHaveURL(/gaffers-stair/);
+    await page.reload();
+    await page.getByRole('button', { name: 'Previous level: Gaffer' }).click();
+    await expect.poll(() => list.evaluate((element) => element.scrollTop)).toBe(96);
     await page.goto(`${stravel.address}/c/cinderbrine/layout/mold-room`);
     await expect(page.getByRole('alert')).toContainText('No level has the key “mold-room”');
     await page.getByRole('link', { name: 'Mould Room' }).click();

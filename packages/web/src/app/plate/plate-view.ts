@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, effect, inject, input, output, viewChild, DestroyRef } from '@angular/core';
 import type { Box3, ItemKind, Piece, SquareCode } from '@stravel/core';
+import { KeepScroll } from '../document/level/keep-scroll';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS } from '../document/unseen-groups';
 import { lineOfPath } from './event-marks';
@@ -50,6 +51,7 @@ export type PlateViews = 'plan' | 'model' | 'both';
 /** The drawing surface: plan and model of the same strata, with the same selection. */
 @Component({
   selector: 'sv-plate',
+  imports: [KeepScroll],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <canvas #under class="under"></canvas>
@@ -81,7 +83,7 @@ export type PlateViews = 'plan' | 'model' | 'both';
           (wheel)="modelWheel($event)"
           (contextmenu)="$event.preventDefault()"
         ></div>
-        <div class="aside"><ng-content /></div>
+        <div class="aside" svKeepScroll><ng-content /></div>
       </div>
     </div>
   `,

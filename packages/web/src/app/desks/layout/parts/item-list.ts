@@ -1,5 +1,6 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { KeepScroll } from '../../../document/level/keep-scroll';
 import type { ItemRef } from '../store/layout-store';
 
 /** What a row says of an item. */
@@ -12,7 +13,7 @@ export interface ItemLine {
 /** The items of a stratum by name; for choosing what the plan hides. */
 @Component({
   selector: 'sv-item-list',
-  imports: [ScrollingModule],
+  imports: [KeepScroll, ScrollingModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
@@ -20,7 +21,7 @@ export interface ItemLine {
       <span class="soft mono">{{ items().length }}</span>
     </header>
     @if (items().length > 0) {
-      <cdk-virtual-scroll-viewport itemSize="24" role="listbox" aria-multiselectable="true" [attr.aria-label]="title()" tabindex="-1">
+      <cdk-virtual-scroll-viewport svKeepScroll itemSize="24" role="listbox" aria-multiselectable="true" [attr.aria-label]="title()" tabindex="-1">
         <button
           *cdkVirtualFor="let item of items(); trackBy: idOf"
           class="plain"

@@ -12,6 +12,7 @@ import { GroupsDesk } from '../groups/groups-desk';
 import { LayoutDesk } from '../layout-desk';
 import { OverviewDesk } from '../overview/overview-desk';
 import { layoutActions } from '../store/layout-store';
+import { KeepScroll } from '../../../document/level/keep-scroll';
 import { stackRows } from './stack-rows';
 import { StrataDesk } from './strata-desk';
 import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
@@ -19,6 +20,7 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
 /** The strata of the open level, and the groups of the one that is stood on. */
 @Component({
   selector: 'sv-layout-side',
+  hostDirectives: [KeepScroll],
   imports: [GroupTree, LevelSwitcher, StrataStack],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
