@@ -9,6 +9,8 @@ import { WriteQueue } from './write-queue';
 /** An open, migrated database. */
 export interface Database {
   readonly sequelize: Sequelize;
+  /** Path of the database file, for reads on connections of their own. */
+  readonly storage: string;
   readonly models: Models;
   readonly queue: WriteQueue;
   /** For what the edit log does at every edit; write from inside `queue.exclusive` only. */
@@ -35,6 +37,7 @@ export async function openDatabase(dataFolder: string): Promise<Database> {
   const queue = new WriteQueue(sequelize);
   return {
     sequelize,
+    storage,
     models: defineModels(sequelize),
     queue,
     direct,

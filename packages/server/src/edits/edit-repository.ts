@@ -1,8 +1,9 @@
 import type { EditHead, LoggedEdit, Operation } from '@stravel/core';
-import { Op, QueryTypes } from 'sequelize';
+import { QueryTypes } from 'sequelize';
 import type { Database } from '../db/database';
-import type { Statement } from '../db/direct-connection';
+import type { SqlValue, Statement } from '../db/direct-connection';
 import type { EditRow } from '../db/models';
+import { readAlone } from '../db/read-alone';
 import { ownedPrefix, recordsTouched } from './records-touched';
 
 /** Which part of a history is asked for. */
@@ -32,13 +33,8 @@ export class EditRepository {
 
   /** Edits after a number, oldest first. */
   async after(collection: string, sequence: number, limit: number): Promise<LoggedEdit[]> {
-    const rows = await this.database.models.edits.findAll({
-      where: { collection, sequence: { [Op.gt]: sequence } },
-      order: ['sequence'],
-      limit,
-      raw: true,
-    });
-    return (rows as unknown as EditRow[]).map(fromRow);
+    const sql = 'SELECT * FROM edits WHERE collection = $1 AND sequence > $2 ORDER BY sequence LIMIT $3';
+    return (await this.read<EditRow>(sql, [collection, sequence, limit])).map(fromRow);
   }
 
   /** Edits that touch a document, after a number, oldest first. */
@@ -53,36 +49,31 @@ export class EditRepository {
 
   /** Edits that touch some small records or documents, newest first. @param ids of small records, and of documents */
   async touching(collection: string, ids: readonly string[], { below, after, limit }: HistoryRange): Promise<LoggedEdit[]> {
-    const rows = await this.database.sequelize.query<EditRow>(
-      'SELECT * FROM edits WHERE collection = :collection AND sequence IN (' +
-        'SELECT sequence FROM edit_records WHERE collection = :collection AND record IN (:ids) AND sequence < :below AND sequence > :after UNION ' +
-        'SELECT sequence FROM edit_documents WHERE collection = :collection AND document IN (:ids) AND sequence < :below AND sequence > :after ' +
-        'ORDER BY sequence DESC LIMIT :limit) ORDER BY sequence DESC',
-      { replacements: { collection, ids, below, after, limit }, type: QueryTypes.SELECT },
-    );
-    return rows.map(fromRow);
+    const sql =
+      'SELECT * FROM edits WHERE collection = $1 AND sequence IN (' +
+      'SELECT sequence FROM edit_records WHERE collection = $1 AND record IN (SELECT value FROM json_each($2)) AND sequence < $3 AND sequence > $4 UNION ' +
+      'SELECT sequence FROM edit_documents WHERE collection = $1 AND document IN (SELECT value FROM json_each($2)) AND sequence < $3 AND sequence > $4 ' +
+      'ORDER BY sequence DESC LIMIT $5) ORDER BY sequence DESC';
+    return (await this.read<EditRow>(sql, [collection, JSON.stringify(ids), below, after, limit])).map(fromRow);
   }
 
   /** Ids of the strata that edits show to have been owned by a level at some time. */
   async strataOwned(collection: string, level: string): Promise<string[]> {
     const prefix = ownedPrefix(level);
-    const rows = await this.database.sequelize.query<{ record: string }>('SELECT DISTINCT record FROM edit_records WHERE collection = ? AND record > ? AND record < ?', {
-      replacements: [collection, prefix, `${prefix}\u007f`],
-      type: QueryTypes.SELECT,
-    });
+    const sql = 'SELECT DISTINCT record FROM edit_records WHERE collection = $1 AND record > $2 AND record < $3';
+    const rows = await this.read<{ record: string }>(sql, [collection, prefix, `${prefix}\u007f`]);
     return rows.map(({ record }) => record.slice(prefix.length));
   }
 
   /** The last edits of one person, oldest first, without what they changed. */
   async ofPerson(collection: string, person: string, limit: number): Promise<EditHead[]> {
-    const rows = await this.database.models.edits.findAll({
-      attributes: ['id', 'label', 'undoes'],
-      where: { collection, person },
-      order: [['sequence', 'DESC']],
-      limit,
-      raw: true,
-    });
-    return (rows as unknown as EditHead[]).reverse();
+    const sql = 'SELECT id, label, undoes FROM edits WHERE collection = $1 AND person = $2 ORDER BY sequence DESC LIMIT $3';
+    return (await this.read<EditHead>(sql, [collection, person, limit])).reverse();
+  }
+
+  /** What may take long is read beside everything else. @throws HttpError 503 'READ_TOO_LONG' */
+  private read<Row>(sql: string, values: readonly SqlValue[]): Promise<Row[]> {
+    return readAlone<Row>(this.database.storage, { sql, values });
   }
 
   /** Writes edits with the documents that they touch, as one transaction; from inside the write queue. */
