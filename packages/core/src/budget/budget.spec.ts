@@ -158,6 +158,12 @@ describe('figures of a level', () => {
     expect(states({ count, baked: stale }, 144)).toEqual(['bound', 144, 'known', false, false]);
     expect(states({ count, baked: stale }, 100)).toEqual(['stale', 112, 'known', false, true]);
     expect(states({ count, baked: { figures, isFresh: true } }, 100)).toEqual(['known', 112, 'known', true, false]);
+    // Of a level that is cut all of it is the most that can be there at one time; on the disk it is all there.
+    const cut = { count: { ...count, load: { ...count.load, isCut: true } }, baked: undefined };
+    const ofCut = (memoryBytes: number) => holdAgainst(cut, { ...device, budget: { ...device.budget, memoryBytes } });
+    const { memoryBytes } = count.load;
+    expect([memoryBytes, memoryBytes - 1].map((limit) => ofCut(limit).figures.memoryBytes.state)).toEqual(['bound', 'not known']);
+    expect([ofCut(1).over.includes('memoryBytes'), ofCut(1).undecided.includes('memoryBytes'), ofCut(1).figures.diskBytes.state]).toEqual([false, true, 'known']);
     // What can't be counted is not known, or as it was.
     expect(states({ count: undefined, baked: undefined }, 100)).toEqual(['not known', undefined, 'not known', false, true]);
     expect(states({ count: undefined, baked: stale }, 200)).toEqual(['stale', 112, 'not known', false, true]);

@@ -66,6 +66,8 @@ export interface LoadParts {
 
 /** What a game loads for a level: the files that a pack has of it. What is seen from where has a file without bytes until it is baked. */
 export interface LevelLoad extends LoadParts {
+  /** Loaded cell by cell: at one time at most all of it is there. */
+  readonly isCut: boolean;
   /** Of it, the kits: whole, whatever the level uses of them. */
   readonly kits: LoadParts;
   /** Of it, what belongs to no stratum; every file but those of the kits is counted here. */

@@ -50,7 +50,10 @@ export function loadOf({ count, baked }: LevelCosts): LevelLoad | undefined {
 /** Above this share of a limit a value is near it. */
 export const NEAR_SHARE = 0.9;
 
-/** Holds what is known of a level against a device's budget. What is counted without a bake is never stale. */
+/**
+ * Holds what is known of a level against a device's budget. What is counted without a bake is never stale. Memory and load time of a level
+ * that is cut into cells are bounds: a rehearsal tells how much of it is there at one time.
+ */
 export function holdAgainst(costs: LevelCosts, device: Device): HeldLevel {
   const { budget } = device;
   const { count, baked } = costs;
@@ -58,6 +61,9 @@ export function holdAgainst(costs: LevelCosts, device: Device): HeldLevel {
   const load = loaded && loadTime(loaded, device);
   const of = (state: FigureState, value: number | undefined, limit: number): HeldFigure => ({ state, value, share: value === undefined ? undefined : value / limit });
   const plain = (value: number | undefined, limit: number): HeldFigure => of(value === undefined ? 'not known' : 'known', value, limit);
+  // Of a level that is cut never more than all of it is loaded: enough where that is within the limit.
+  const loadedAtOnce = (value: number | undefined, limit: number): HeldFigure =>
+    value !== undefined && loaded?.isCut ? of(value <= limit ? 'bound' : 'not known', value, limit) : plain(value, limit);
   const seen = (worst: number | undefined, bound: number | undefined, limit: number): HeldFigure => {
     if (baked?.isFresh && worst !== undefined) return of('known', worst, limit);
     if (bound !== undefined && bound <= limit) return of('bound', bound, limit);
@@ -66,8 +72,8 @@ export function holdAgainst(costs: LevelCosts, device: Device): HeldLevel {
   const figures: Record<BudgetMeasure, HeldFigure> = {
     triangles: seen(baked?.figures.worst.at(0)?.triangles, count?.bound.triangles, budget.triangles),
     drawCalls: seen(baked?.figures.worstDrawCalls?.drawCalls, count?.bound.drawCalls, budget.drawCalls),
-    memoryBytes: plain(loaded?.memoryBytes, budget.memoryBytes),
-    loadMs: plain(load?.totalMs, budget.loadMs),
+    memoryBytes: loadedAtOnce(loaded?.memoryBytes, budget.memoryBytes),
+    loadMs: loadedAtOnce(load?.totalMs, budget.loadMs),
     diskBytes: plain(loaded?.diskBytes, budget.diskBytes),
   };
   return {

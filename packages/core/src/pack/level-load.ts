@@ -64,6 +64,7 @@ export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad
     files: files + kits.files,
     memoryBytes: memoryBytes + kits.memoryBytes,
     diskBytes: diskBytes + kits.diskBytes,
+    isCut: grid !== null,
     kits,
     own: { files, memoryBytes: 0, diskBytes: diskBytes - sumOf(strata.map((one) => one.diskBytes)) },
     strata,

@@ -135,7 +135,7 @@ describe('bakes of the page', () => {
     const of = (triangles: number, state: 'fresh' | 'stale' = 'stale'): LevelBakes =>
       ({
         level: 'hall',
-        count: { bound: { triangles: 1e9, drawCalls: 1e9 }, load: { files: 1, memoryBytes: 1, diskBytes: 1, kits: none, own: none, strata: [] }, findings: sections },
+        count: { bound: { triangles: 1e9, drawCalls: 1e9 }, load: { files: 1, memoryBytes: 1, diskBytes: 1, isCut: false, kits: none, own: none, strata: [] }, findings: sections },
         sight: {
           state: 'fresh',
           summary: {

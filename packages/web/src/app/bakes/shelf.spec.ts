@@ -48,6 +48,7 @@ const load: LevelLoad = {
   files: 4,
   memoryBytes: 1200,
   diskBytes: 660,
+  isCut: false,
   kits: { files: 2, memoryBytes: 400, diskBytes: 200 },
   own: { files: 2, memoryBytes: 0, diskBytes: 60 },
   strata: [

@@ -68,7 +68,7 @@ const figures = (): FiguresSummary =>
   }) as unknown as FiguresSummary;
 const bakes = (id: string, state: 'fresh' | 'stale', memoryBytes: number): LevelBakes => ({
   level: id,
-  count: { ...figures(), bound: { triangles: 0, drawCalls: 0 }, load: { files: 1, memoryBytes, diskBytes: 0, kits: none, own: none, strata: [] } },
+  count: { ...figures(), bound: { triangles: 0, drawCalls: 0 }, load: { files: 1, memoryBytes, diskBytes: 0, isCut: false, kits: none, own: none, strata: [] } },
   sight: { state: 'fresh', key: null, current: null, summary: null },
   figures: { state, key: null, current: null, summary: figures() },
   rehearsals: [],

@@ -166,7 +166,10 @@ function cellOf(level: Level, measure: Measure, held: HeldFigure): { measure: Me
 
 /** What a core is counted from. */
 function saysOf(measure: Measure, { state }: HeldFigure): string {
-  if (measure !== 'triangles' && measure !== 'draw calls') return 'By its parts, largest first.';
+  if (measure !== 'triangles' && measure !== 'draw calls') {
+    const isPart = state === 'bound' || state === 'not known';
+    return isPart ? 'The level is cut into cells: at most all of this is loaded at one time. Rehearse a walk on the Cells desk to know.' : 'By its parts, largest first.';
+  }
   switch (state) {
     case 'known':
       return 'From its worst pocket, all round, largest cause first.';
