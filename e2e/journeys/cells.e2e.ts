@@ -12,7 +12,7 @@ test.describe('Cells', () => {
     await expect(page.getByRole('link', { name: /Cells.*1 late/ })).toBeVisible();
     await page.goto(`${stravel.address}${DEMO}/findings`);
     await page.getByRole('button', { name: 'cells', exact: true }).click();
-    await page.getByText(/Nothing is underfoot for 1.04 s/).click();
+    await page.getByText(/Nothing is underfoot for 1.08 s/).click();
     await expect(page).toHaveURL(/\/cells\/low-water\?at=/);
     await page.getByLabel('load nearer than').fill('60');
     await page.getByLabel('load nearer than').press('Enter');

@@ -68,7 +68,7 @@ test.describe('Budget desk and findings', () => {
     const card = page.locator('aside');
     await expect(card).toContainText('bottle heap');
     await page.getByRole('button', { name: /^load time of Sorting Hall:/ }).click();
-    await expect(card).toContainText('seek, 7 files');
+    await expect(card).toContainText('seek, 5 files');
     await page.getByRole('button', { name: 'Device that figures are compared with' }).click();
     await page.getByRole('menuitem', { name: 'Desk tower' }).click();
     await expect(over).not.toContainText('▲');
