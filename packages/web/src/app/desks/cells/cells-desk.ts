@@ -27,6 +27,7 @@ import { EditLog } from '../../edits/edit-log';
 import { create, newId, remove, setRecordField } from '../../edits/operations';
 import { Session } from '../../session';
 import { cellsActions, cellsFeature } from './store/cells-store';
+import { WaitingPath } from './waiting-path';
 
 /** Cells are cut anew this long after the last change, milliseconds. */
 const SETTLE_MS = 250;
@@ -53,6 +54,7 @@ export class CellsDesk {
   private readonly session = inject(Session);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly kitLoads = inject(KitLoads);
+  private readonly waiting = inject(WaitingPath);
   readonly bakes = inject(Bakes);
   readonly openLevel = inject(OpenLevel);
   readonly sections = inject(LevelSections);
@@ -93,6 +95,15 @@ export class CellsDesk {
       untracked(() => {
         clearTimeout(this.timer);
         if (ready) this.timer = setTimeout(() => void this.cutNow(level.id), SETTLE_MS);
+      });
+    });
+    // A path that waited for a device becomes a walk.
+    effect(() => {
+      const path = this.waiting.path();
+      if (!path || path.level !== this.openLevel.level()?.id || !this.session.device()) return;
+      untracked(() => {
+        this.waiting.drop();
+        void this.addWalk(path.knots, path.floorMetres);
       });
     });
     // The kept rehearsal of the walk in hand is opened when there is one.
@@ -158,7 +169,12 @@ export class CellsDesk {
   async addWalk(knots: readonly PlanPoint[] = [], floorMetres = 0): Promise<void> {
     const level = this.openLevel.level();
     const device = this.session.device();
-    if (!level || !device) return;
+    if (!level) return;
+    if (!device) {
+      if (knots.length > 0) this.waiting.keep({ level: level.id, knots, floorMetres });
+      this.failure.set(`There is no device to walk with. ${knots.length > 0 ? 'The path is kept: it becomes a walk as soon as there is one. ' : ''}Add one on the Devices page.`);
+      return;
+    }
     const walk: Rehearsal = {
       id: newId(),
       level: level.id,

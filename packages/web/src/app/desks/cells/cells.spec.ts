@@ -4,6 +4,7 @@ import { provideStore, Store } from '@ngrx/store';
 import { CoreError, emptyRecordTables, type Device, type Level, type Operation, type RecordTables } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
+import { KitLoads } from '../../bakes/kit-loads';
 import { Compute } from '../../compute/compute';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections } from '../../document/level/level-sections';
@@ -14,6 +15,7 @@ import { Session } from '../../session';
 import { CellsDesk } from './cells-desk';
 import { measureOf } from './cells-drawing';
 import { cellsActions, cellsFeature } from './store/cells-store';
+import { readWaitingPath } from './waiting-path';
 
 const level = { id: 'flat', name: 'Flat', set: 's', strata: [{ stratum: 'own', switchedOff: false }] } as unknown as Level;
 const device = { id: 'd', name: 'Handheld', budget: { memoryBytes: 1 } } as unknown as Device;
@@ -39,6 +41,7 @@ const tables: RecordTables = {
 };
 
 describe('the Cells desk', () => {
+  const chosenDevice = signal<Device | undefined>(device);
   let commits: { label: string; operations: readonly Operation[] }[];
   let answer: () => Promise<unknown>;
   let posted: string[];
@@ -46,6 +49,8 @@ describe('the Cells desk', () => {
   const changes = () => commits.at(-1)?.operations.map(({ field, after }) => [field, after]);
 
   beforeEach(() => {
+    localStorage.clear();
+    chosenDevice.set(device);
     commits = [];
     posted = [];
     answer = () => Promise.resolve({ late: [], gaps: [] });
@@ -58,7 +63,8 @@ describe('the Cells desk', () => {
         { provide: DocumentRegistry, useValue: { contentVersion: signal(0) } },
         { provide: LevelSections, useValue: {} },
         { provide: OpenLevel, useValue: { level: signal(level), isLoading: signal(true) } },
-        { provide: Session, useValue: { collection: signal({ id: 'c' }), device: signal(device) } },
+        { provide: KitLoads, useValue: { of: () => Promise.resolve({}) } },
+        { provide: Session, useValue: { collection: signal({ id: 'c' }), device: chosenDevice } },
         {
           provide: EditLog,
           useValue: { settled: () => Promise.resolve(), commit: (label: string, operations: Operation[]) => Promise.resolve(commits.push({ label, operations })) },
@@ -155,6 +161,25 @@ describe('the Cells desk', () => {
         },
       ],
     });
+  });
+
+  it('keeps a path that was drawn without a device, until there is one', async () => {
+    TestBed.inject(Store).dispatch(recordsActions.loaded({ tables: { ...tables, rehearsal: {} } }));
+    chosenDevice.set(undefined);
+    const knots = [
+      [1, 1],
+      [2, 2],
+    ] as const;
+    await desk.keepPath(knots, 0.5);
+    TestBed.tick();
+    expect([commits, desk.failure()]).toEqual([[], expect.stringContaining('The path is kept')]);
+    chosenDevice.set(device);
+    TestBed.tick();
+    await Promise.resolve();
+    expect(commits).toMatchObject([{ label: 'add a walk', operations: [{ after: { level: 'flat', knots, floorMetres: 0.5, device: 'd' } }] }]);
+    TestBed.tick();
+    expect(commits).toHaveLength(1);
+    for (const text of [null, '', '{', '{}', '{"level":"a","knots":[[1]],"floorMetres":0}', 'null']) expect(readWaitingPath(text)).toBeUndefined();
   });
 
   it('tells cells by bytes, triangles or things, and lets go of the old level’s', () => {

@@ -61,7 +61,10 @@ export class MasksDesk {
   /** Paints the chosen mask along a line; with none chosen, makes one over the rectangle. */
   async draw(points: readonly PlanPoint[], from: PlanPoint, to: PlanPoint, floorHeight: number): Promise<void> {
     if (this.selected()) {
-      this.strokes = this.strokes.then(() => this.paint(points));
+      // One that fails holds up none after it.
+      this.strokes = this.strokes
+        .then(() => this.paint(points))
+        .catch((error: unknown) => this.desk.refuse(`The stroke was not painted. ${error instanceof Error ? error.message : String(error)}`));
       await this.strokes;
     } else if (from[0] !== to[0] && from[1] !== to[1]) await this.desk.add('mask', solidMask(from, to, floorHeight, this.pixelsPerMetre()), 'add a mask');
     else this.desk.refuse('Drag over the ground that the mask is to cover, or take one from a picture.');

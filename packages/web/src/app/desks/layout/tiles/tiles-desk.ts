@@ -37,7 +37,12 @@ export class TilesDesk {
   readonly brush = signal('.');
   readonly isFilling = signal(false);
   readonly solving = computed(() => this.work.progress()?.stage ?? '');
-  readonly solved = signal<(SolvedTiles & { readonly floors: readonly TileFloor[] }) | undefined>(undefined);
+  private readonly found = signal<(SolvedTiles & { readonly level: string; readonly floors: readonly TileFloor[] }) | undefined>(undefined);
+  /** What was found for the open level; that of another goes with it. */
+  readonly solved = computed(() => {
+    const found = this.found();
+    return found?.level === this.openLevel.level()?.id ? found : undefined;
+  });
   /** How far the way is played back. */
   readonly step = signal(0);
   /** Whether floors or legend changed since they were solved. */
@@ -104,11 +109,12 @@ export class TilesDesk {
   async solve(): Promise<void> {
     this.cancel();
     const floors = this.floors();
-    this.solved.set(undefined);
+    const level = this.openLevel.level()?.id ?? '';
+    this.found.set(undefined);
     const input = { floors, legend: this.legend(), rules: this.settings()?.movement ?? DEFAULT_MOVEMENT, stateLimit: STATE_LIMIT };
     const solved = await this.work.do('starting', () => this.work.keep(this.compute.run('solve-tiles', input, this.work.say)));
     if (solved) {
-      this.solved.set({ ...solved, floors });
+      this.found.set({ ...solved, level, floors });
       this.step.set(solved.way.length);
     } else if (this.work.failure()) this.desk.refuse(this.work.failure());
   }
