@@ -1,5 +1,8 @@
+import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { boxPlanes, type Block, type Marker, type Piece, type Placement } from '@stravel/core';
+import { ScrollMemory } from '../../../document/level/keep-scroll';
+import { OpenLevel } from '../../../document/level/open-level';
 import type { PlacedItem } from '../item-edits';
 import { ItemCard, type CardChange } from './item-card';
 import { ItemList } from './item-list';
@@ -107,6 +110,12 @@ describe('the list of a stratum', () => {
   });
 
   it('reads no more items than it shows', async () => {
+    TestBed.configureTestingModule({
+      providers: [
+        { provide: OpenLevel, useValue: { level: signal(undefined), isLoading: signal(false) } },
+        { provide: ScrollMemory, useValue: { of: () => 0, keep: () => undefined } },
+      ],
+    });
     const read = jest.fn(() => ({ name: 'wall', where: '0.0, 0.0, 0.0' }));
     const fixture = TestBed.createComponent(ItemList);
     const items = Array.from({ length: 20000 }, (_unused, i) => ({ stratum: 'st', kind: 'block' as const, id: `b${i}` }));
