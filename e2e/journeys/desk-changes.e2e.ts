@@ -11,7 +11,7 @@ const DESKS = [
 const BLACK = 60;
 
 test.use({ colorScheme: 'light' });
-test.setTimeout(240000);
+test.setTimeout(480000);
 
 test('a changed desk never shows plan and model on black', async ({ quietPage: page, stravel }) => {
   await introduce(page, stravel.address, '/layout/sorting-hall');
