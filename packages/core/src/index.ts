@@ -184,7 +184,7 @@ export { groupChain, groupTree, groupsWithin, withoutAside, type GroupNode } fro
 export { placementBounds } from './layout/placement-bounds';
 export { BAKE_KINDS, sightKey, type BakeKind } from './bakes/bake-key';
 export { loadTime, type LevelLoad, type LoadParts, type LoadTime } from './budget/cost-model';
-export { countLevel, type ContentCount, type LevelCount, type Tally } from './budget/count-level';
+export { countLevel, type LevelCount, type Tally } from './budget/count-level';
 export type { StratumFigures } from './budget/count-strata';
 export { FIGURES_VERSION, levelFigures, type BakedFigures, type FiguresInput, type FiguresSummary } from './budget/level-figures';
 export type { CostCause, PocketFigures } from './budget/pocket-figures';
@@ -225,6 +225,5 @@ export { inspectKit, type KitInspection } from './pack/inspect-kit';
 export { checkPack, packQuery, packedLevels, type CheckPackInput, type PackChoice } from './pack/check-pack';
 export { kitLoad, type KitLoad } from './pack/kit-load';
 export { kitPackPath, packKit, type PackFile } from './pack/pack-kit';
-export { levelLoad, type LevelLoadInput } from './pack/level-load';
-export { packLevel, type PackLevelInput } from './pack/pack-level';
+export type { PackLevelInput } from './pack/pack-level';
 export { MANIFEST_PATH, manifestPaths, manifestText, type PackManifest, type PackedFile } from './pack/pack-manifest';

@@ -89,7 +89,7 @@ describe('what a game loads for a level', () => {
         const cut = cutLevel({ ...input, grid }, context);
         expect(load.memoryBytes - load.kits.memoryBytes).toBe([cut.resident, ...cut.cells].reduce((sum, { memoryBytes }) => sum + memoryBytes, 0));
       }),
-      { numRuns: 40 },
+      { numRuns: 20 },
     );
   });
 });

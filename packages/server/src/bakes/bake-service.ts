@@ -296,7 +296,7 @@ export class BakeService {
   async kitLoads(collection: string): Promise<Record<string, KitLoad>> {
     const known = this.loads.get(collection);
     if (known) return known;
-    const made = this.tables(collection).then((tables) => this.kits.loads(tables));
+    const made = this.tables(collection).then((tables) => this.kits.loads(tables, Object.values(tables.kit)));
     this.loads.set(collection, made);
     made.catch(() => this.loads.delete(collection));
     return made;

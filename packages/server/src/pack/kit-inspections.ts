@@ -1,4 +1,4 @@
-import { CoreError, DEFAULT_VIEW, kitLoad, type BAKE_TASKS, type KitInspection, type KitLoad, type RecordTables } from '@stravel/core';
+import { CoreError, DEFAULT_VIEW, kitLoad, type BAKE_TASKS, type Kit, type KitInspection, type KitLoad, type RecordTables } from '@stravel/core';
 import type { AssetStore } from '../collections/asset-store';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
 
@@ -20,12 +20,12 @@ export class KitInspections {
     return made;
   }
 
-  /** What a game loads of each kit, by its id; those whose mesh is missing or cannot be read are left out. */
-  async loads({ kit: kits, piece, collection }: Pick<RecordTables, 'kit' | 'piece' | 'collection'>): Promise<Record<string, KitLoad>> {
+  /** What a game loads of each of some kits, by its id; those whose mesh is missing or cannot be read are left out. */
+  async loads({ piece, collection }: Pick<RecordTables, 'piece' | 'collection'>, kits: readonly Kit[]): Promise<Record<string, KitLoad>> {
     const view = Object.values(collection).at(0)?.view ?? DEFAULT_VIEW;
     const pieces = Object.values(piece);
     const loads: [string, KitLoad][] = [];
-    for (const kit of Object.values(kits)) {
+    for (const kit of kits) {
       const inspection = await this.of(kit.mesh).catch(undefinedForFault);
       const own = pieces.filter((one) => one.kit === kit.id);
       if (inspection) loads.push([kit.id, kitLoad(kit, own, view, inspection)]);

@@ -96,7 +96,7 @@ export class PackService {
   ): Promise<PackSummary> {
     const { records } = content;
     const levels = packedLevels(records, choice);
-    const kitLoads = await this.kits.loads(records);
+    const kitLoads = await this.kits.loads(records, kitsOf(levels, content));
     const usedKits = new Set<string>();
     const levelPaths: string[] = [];
     for (const [i, level] of levels.entries()) {

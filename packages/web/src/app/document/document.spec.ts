@@ -16,6 +16,7 @@ describe('PlacementStore', () => {
     expect(store.get('b')).toBeUndefined();
     expect([store.count, store.slotCount]).toEqual([3, 3]);
     expect([...store.records()].map(({ id }) => id)).toEqual(['a', 'd', 'c']);
+    expect([...store.piecesSeen]).toEqual([placement('a').piece]);
   });
 
   it('grows past its first room', () => {

@@ -14,6 +14,8 @@ export class PlacementStore {
   numbers = new Float64Array(0);
   private readonly ids: (string | undefined)[] = [];
   private readonly pieces: string[] = [];
+  /** Ids of pieces that were placed at some time, and may be still. */
+  readonly piecesSeen = new Set<string>();
   private readonly slots = new Map<string, number>();
   /** Group and own values of the slots that have any. */
   private readonly more = new Map<number, PlacementMore>();
@@ -54,6 +56,7 @@ export class PlacementStore {
     columns.ids.forEach((id, i) => {
       this.ids.push(id);
       this.pieces.push(columns.pieces[i]);
+      this.piecesSeen.add(columns.pieces[i]);
       this.slots.set(id, start + i);
     });
     for (const [i, more] of columns.more) this.more.set(start + i, more);
@@ -78,6 +81,7 @@ export class PlacementStore {
       this.slots.set(placement.id, slot);
     }
     this.pieces[slot] = placement.piece;
+    this.piecesSeen.add(placement.piece);
     const more = moreOf(placement);
     if (more) this.more.set(slot, more);
     else this.more.delete(slot);

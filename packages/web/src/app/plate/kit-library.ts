@@ -2,17 +2,19 @@ import { Injectable, effect, inject, signal } from '@angular/core';
 import { OpenLevel } from '../document/level/open-level';
 import { readKitMeshes, type PieceMesh } from './kit-meshes';
 
-/** The meshes of all kits, read once. */
+/** The meshes of the kits that are drawn, read once. */
 @Injectable({ providedIn: 'root' })
 export class KitLibrary {
   private readonly openLevel = inject(OpenLevel);
   private readonly read = new Set<string>();
+  /** Kits that something asked for which stands in no open level. */
+  private readonly asked = signal<ReadonlySet<string>>(new Set());
   readonly meshes = signal<ReadonlyMap<string, PieceMesh>>(new Map());
   readonly failure = signal('');
 
   constructor() {
     effect(() => {
-      for (const { kit, pieces, bytes } of this.openLevel.kits()) {
+      for (const { kit, pieces, bytes } of this.openLevel.kits(new Set([...this.openLevel.usedKits(), ...this.asked()]))) {
         if (this.read.has(kit.mesh)) continue;
         this.read.add(kit.mesh);
         bytes
@@ -24,5 +26,11 @@ export class KitLibrary {
           });
       }
     });
+  }
+
+  /** Asks for kits beside those that the open level draws. */
+  want(kits: Iterable<string>): void {
+    const wanted = [...kits];
+    if (wanted.some((id) => !this.asked().has(id))) this.asked.update((asked) => new Set([...asked, ...wanted]));
   }
 }

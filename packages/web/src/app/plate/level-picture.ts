@@ -115,6 +115,7 @@ export class LevelPicture {
       }
     }
     const used = new Set(strata.flatMap(({ placements }) => [...placements.records()].map(({ piece }) => piece)));
+    this.library.want([...used].flatMap((id) => (Object.hasOwn(pieces, id) ? [pieces[id].kit] : [])));
     await this.meshesOf(used);
     return studio.draw(view, [...strata, ...sections], () => pieces, this.library.meshes());
   }

@@ -82,6 +82,10 @@ export class DetailPage {
 
   constructor() {
     effect(() => {
+      const kit = this.desk.kit();
+      if (kit) untracked(() => this.library.want([kit.id]));
+    });
+    effect(() => {
       const kit = this.kit();
       if (kit !== undefined) untracked(() => this.dispatch(detailActions.kitChosen({ id: kit })));
     });

@@ -78,10 +78,22 @@ export class OpenLevel {
     this.levelId.set(id);
   }
 
-  /** All kits with their pieces and GLBs. */
-  kits(): { kit: Kit; pieces: Piece[]; bytes: Promise<ArrayBuffer> }[] {
+  /** Ids of the kits from which something stands in the open level, assemblies included. */
+  readonly usedKits = computed((): ReadonlySet<string> => {
+    this.registry.contentVersion();
+    const { piece: pieces } = this.tables();
+    const used = new Set<string>();
+    for (const { placements } of [...this.strata(), ...this.assemblies().values()]) {
+      for (const id of placements.piecesSeen) if (Object.hasOwn(pieces, id)) used.add(pieces[id].kit);
+    }
+    return used;
+  });
+
+  /** Some kits with their pieces and GLBs; each GLB is fetched once. */
+  kits(wanted: ReadonlySet<string>): { kit: Kit; pieces: Piece[]; bytes: Promise<ArrayBuffer> }[] {
     const { kit: kits, piece: pieces } = this.tables();
-    return Object.values(kits).map((kit) => {
+    const some = Object.values(kits).filter(({ id }) => wanted.has(id));
+    return some.map((kit) => {
       let bytes = this.kitBytes.get(kit.mesh);
       if (!bytes) this.kitBytes.set(kit.mesh, (bytes = this.api.asset(kit.mesh)));
       return { kit, pieces: Object.values(pieces).filter((piece) => piece.kit === kit.id), bytes };
