@@ -57,6 +57,13 @@ describe('a change of a shared stratum for one level alone', () => {
     expect(text(state)).toBe(before);
   });
 
+  it('is taken of a thing and in a level whose ids are as long as ids may be', () => {
+    const [thing, level] = ['t'.repeat(80), 'l'.repeat(80)];
+    const state = shared([['marker', marker(thing)]]);
+    commit(state, operationsForOne(stratumIn(state, level), [place(thing, 0, 5)]));
+    expect(seen(state, level).marker.map(({ position }) => position)).toEqual([[5, 0, 0]]);
+  });
+
   it('leaves no patch when the value comes back to the shared one', () => {
     const state = shared([['marker', marker('a')]]);
     commit(state, operationsForOne(stratumIn(state, 'one'), [place('a', 0, 5)]));

@@ -22,6 +22,7 @@ import {
   later,
   name,
   orNull,
+  patchIdText,
   ownValues,
   planPoint,
   scale,
@@ -71,6 +72,7 @@ function holdsPatch({ kind, target, change, fields }: Patch): boolean {
   });
 }
 
+const TARGET_ID = id();
 const USE_PATCH_FIELDS = ['kind', 'change', 'fields', 'was'];
 
 function isUsePatchTable(table: unknown): boolean {
@@ -80,7 +82,7 @@ function isUsePatchTable(table: unknown): boolean {
     const patch = one as Patch | null;
     const isWhole =
       typeof patch === 'object' && patch !== null && USE_PATCH_FIELDS.every((field) => Object.hasOwn(patch, field)) && Object.keys(patch).length === USE_PATCH_FIELDS.length;
-    return isWhole && PATCH_CHANGES.includes(patch.change) && holdsPatch({ ...patch, target });
+    return TARGET_ID.isValidSync(target) && isWhole && PATCH_CHANGES.includes(patch.change) && holdsPatch({ ...patch, target });
   });
 }
 
@@ -201,7 +203,7 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
       .default(undefined),
   }),
   patch: shape({
-    id: id(),
+    id: patchIdText(),
     level: id(),
     kind: string().required().oneOf(PATCHED_KINDS),
     target: id(),

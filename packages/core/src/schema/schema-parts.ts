@@ -10,13 +10,20 @@ export const MOST_PATH_KNOTS = 10000;
 /** Most strata in one level. */
 export const MOST_STRATA = 400;
 
-export const id = (): Schema =>
+/** Longest id, letters. */
+const MOST_ID_LETTERS = 80;
+/** Longest id of a patch: those of its thing and its level, and two dots between. */
+const MOST_PATCH_ID_LETTERS = 2 * MOST_ID_LETTERS + 2;
+
+const idUpTo = (most: number): Schema =>
   string()
     .required()
     .min(1)
-    .max(80)
+    .max(most)
     .matches(/^[A-Za-z0-9_-][A-Za-z0-9._-]*$/, 'must be letters, digits, dots, dashes or underscores, without a dot at the start')
     .notOneOf(['__proto__']);
+export const id = (): Schema => idUpTo(MOST_ID_LETTERS);
+export const patchIdText = (): Schema => idUpTo(MOST_PATCH_ID_LETTERS);
 /** Characters that are not seen and change how other text is shown or sorted: controls, and marks of direction. */
 const UNSEEN = /[\u0000-\u001f\u007f-\u009f\u061c\u200e\u200f\u2028-\u202e\u2066-\u2069]/;
 export const name = (): Schema =>

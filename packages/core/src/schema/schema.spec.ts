@@ -54,6 +54,7 @@ describe('masks and assemblies', () => {
     ['a patch of a kind that cannot be patched', { patches: { crate: { ...hidden, kind: 'pin' } } }],
     ['a patch with fields that the thing does not have', { patches: { crate: { ...hidden, change: 'changed', fields: { planes: [] } } } }],
     ['a patch with more than a patch has', { patches: { crate: { ...hidden, id: 'x' } } }],
+    ['a patch of what cannot be an id', { patches: { '.crate': hidden } }],
   ])('refuse %s', (_what, over) => expect(recordFaults('assembly', { ...use, ...over }).map(({ path }) => path)).toEqual(['patches']));
 
   it.each([
@@ -71,6 +72,8 @@ describe('edit requests', () => {
     expect(checkedEdit(edit)).toBe(edit);
     const accepting = { ...operation, kind: 'acceptance', id: 'NO_SPAWN:level@furnace-one', field: null, before: null, after: {} };
     expect(checkedEdit({ ...edit, operations: [accepting] }).operations).toHaveLength(1);
+    const within = { ...operation, document: 'st', kind: 'assembly', field: 'patches.a.b-c..d' };
+    expect(checkedEdit({ ...edit, operations: [within] }).operations).toHaveLength(1);
   });
 
   it.each([

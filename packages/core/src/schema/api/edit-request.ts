@@ -50,7 +50,7 @@ function checkOperation(operation: Operation, index: number): void {
   if (typeof id !== 'string' || !(kind === 'acceptance' ? FINDING_ID : ID).test(id)) fail(`id must be an id, is ${String(id)}`);
   const isItem = (ITEM_KINDS as readonly string[]).includes(kind);
   if (isItem === (document === RECORDS_DOCUMENT)) fail(`a ${kind} does not stand in ${document}`);
-  if (field !== null && (typeof field !== 'string' || !/^[A-Za-z][A-Za-z0-9]*(\.[A-Za-z0-9_-]+)?$/.test(field))) {
+  if (field !== null && (typeof field !== 'string' || !/^[A-Za-z][A-Za-z0-9]*(\.[A-Za-z0-9_-][A-Za-z0-9._-]*)?$/.test(field))) {
     fail(`field must be a name or null, is ${String(field)}`);
   }
   if (field === 'id') fail('an id is kept for ever');
