@@ -105,6 +105,12 @@ describe('the shell', () => {
     expect((await stravel('restore', 'changed', '--into', id, '--preview')).out).toBe(`level: 0 added, 1 changed, 0 removed\n1 change would be made in ${id}\n`);
     expect((await stravel('restore', 'changed', '--into', id)).out).toContain(`1 change was made in ${id}, as one edit`);
     expect((await stravel('restore', 'changed', '--into', id)).out).toBe(`${id} holds that already\n`);
+    // What points at nothing in a file edited by hand is read, and told.
+    writeFileSync(path, readFileSync(path, 'utf8').replace(/("position": \[)/, '"group": "nowhere", $1'));
+    expect((await stravel('index', 'changed')).code).toBe(0);
+    expect((await stravel('restore', 'changed')).out).toMatch(
+      /is back as the collection \S+\nlevels\/sorting-hall\.json: group of the \w+ \S+ points at nowhere, which is not there\n$/,
+    );
     expect((await stravel('restore', 'changed', '--into', 'gone')).err).toContain('there is no collection gone');
     const both = await stravel('archive', 'third.zip');
     expect([both.code, both.err]).toEqual([2, expect.stringContaining('name one with --collection')]);

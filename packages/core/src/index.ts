@@ -143,6 +143,7 @@ export { sha256Hex } from './formats/sha256';
 export { archiveCollection, archiveFiles, archiveIndex, archiveJson } from './formats/archive/archive-collection';
 export { INDEX_PATH } from './formats/archive/archive-files';
 export { DEFAULT_ARCHIVE_LIMITS, checkedFiles, isArchivePath, openArchive, type ArchiveLimits } from './formats/archive/open-archive';
+export { looseEndNotes, type LooseEndNotes } from './formats/archive/loose-ends';
 export { restoreCollection, restoreFiles } from './formats/archive/restore-collection';
 export { glbNodeNames } from './formats/glb/glb-node-names';
 export { writeKitGlb, type KitMesh } from './formats/glb/write-kit-glb';

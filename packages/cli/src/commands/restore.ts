@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { archiveCollection, checkedFiles, restoreFiles } from '@stravel/core';
+import { archiveCollection, checkedFiles, restoreFiles, type LooseEndNotes } from '@stravel/core';
 import { isFolder, readArchiveFolder } from '../archive-folder';
 import { chosenCollection, withCollections } from '../with-collections';
 
@@ -14,16 +14,24 @@ export async function restoreCommand(file: string, { into, preview }: RestoreOpt
   await withCollections(async (access) => {
     if (into !== undefined) {
       const collection = await chosenCollection(access, into);
-      const { operations, changes } = await access.restoreInto(collection, bytes, { isPreview: preview === true });
+      const { operations, changes, loose } = await access.restoreInto(collection, bytes, { isPreview: preview === true });
       for (const { kind, added, changed, removed } of changes) process.stdout.write(`${kind}: ${added} added, ${changed} changed, ${removed} removed\n`);
       const changesText = operations === 1 ? '1 change' : `${operations} changes`;
       const done = preview === true ? `would be made in ${into}` : `${operations === 1 ? 'was' : 'were'} made in ${into}, as one edit`;
       process.stdout.write(operations === 0 ? `${into} holds that already\n` : `${changesText} ${done}\n`);
+      tellLooseEnds(loose);
       return;
     }
-    const { id, name } = await access.restore(bytes);
+    const { id, name, loose } = await access.restore(bytes);
     process.stdout.write(`${name} is back as the collection ${id}\n`);
+    tellLooseEnds(loose);
   });
+}
+
+/** Says what in the archive points at nothing; it was read all the same. */
+function tellLooseEnds({ count, first }: LooseEndNotes): void {
+  for (const text of first) process.stdout.write(`${text}\n`);
+  if (count > first.length) process.stdout.write(`and ${count - first.length} more point at what is not there\n`);
 }
 
 async function zipOfFolder(folder: string): Promise<Uint8Array> {

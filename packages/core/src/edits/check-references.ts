@@ -26,9 +26,11 @@ export function checkEditReferences(touched: readonly Touched[], find: (kind: Ed
     if (document !== RECORDS_DOCUMENT) {
       need(of, 'stratum', document);
       if (kind === 'placement') need(of, 'piece', record['piece']);
+      if (kind === 'assembly') need(of, 'stratum', record['assembly']);
       if (kind === 'patch') {
         need(of, 'level', record['level']);
         if (record['kind'] === 'placement') need(of, 'piece', (record['fields'] as JsonRecord)['piece']);
+        if (record['kind'] === 'assembly') need(of, 'stratum', (record['fields'] as JsonRecord)['assembly']);
       }
       continue;
     }
@@ -46,6 +48,10 @@ export function checkEditReferences(touched: readonly Touched[], find: (kind: Ed
       need(of, 'device', record['device']);
     } else if (kind === 'stratum') {
       need(of, 'level', record['owner']);
+      need(of, 'kit', record['kit']);
+      for (const assembly of (record['assemblies'] as readonly string[] | null | undefined) ?? []) need(of, 'stratum', assembly);
+    } else if (kind === 'collection') {
+      for (const device of (record['readiness'] as { readonly devices: readonly string[] } | null | undefined)?.devices ?? []) need(of, 'device', device);
     } else if (kind === 'entry' || kind === 'tableView') {
       need(of, 'register', record['register']);
     } else if (kind === 'levelOrder') {
@@ -60,6 +66,7 @@ export function checkEditReferences(touched: readonly Touched[], find: (kind: Ed
       need(of, 'register', record['register']);
       if (record['type'] === 'entry') need(of, 'register', record['target']);
       if (record['type'] === 'level') need(of, 'set', record['target']);
+      if (record['figure'] === 'placements') need(of, 'piece', record['counted']);
     }
   }
 }

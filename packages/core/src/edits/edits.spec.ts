@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import type { EditableKind } from '../model/records';
 import { applyOperations, putRecord, tryOperations, type DocumentState } from './document-state';
 import { applyOperation, valueAt, type JsonRecord } from './apply-operation';
 import { checkEditReferences } from './check-references';
@@ -100,12 +101,24 @@ describe('undo stacks', () => {
 describe('references', () => {
   const find = (kind: string, id: string): JsonRecord | undefined =>
     (({ 'set s': { id: 's', parent: null }, 'set t': { id: 't', parent: 's' } }) as Record<string, JsonRecord>)[`${kind} ${id}`];
-  const touched = (kind: 'level' | 'set' | 'placement', record: JsonRecord, document = 'records') => [{ document, kind, id: record['id'] as string, record }];
+  const touched = (kind: EditableKind, record: JsonRecord, document = 'records') => [{ document, kind, id: record['id'] as string, record }];
 
   it('name who points at what is not there', () => {
     expect(() => checkEditReferences(touched('level', { id: 'l', set: 'nowhere', strata: [] }), find)).toThrow('level l points at the set nowhere');
     expect(() => checkEditReferences(touched('placement', { id: 'p', piece: 'x' }, 'st'), find)).toThrow('placement p points at the stratum st');
     expect(() => checkEditReferences(touched('level', { id: 'l', set: 's', strata: [] }), find)).not.toThrow();
+  });
+
+  it.each([
+    ['assembly', { id: 'u', assembly: 'x' }, 'own', 'assembly u points at the stratum x'],
+    ['patch', { id: 'u..l', level: 'l', kind: 'assembly', fields: { assembly: 'x' } }, 'own', 'patch u..l points at the stratum x'],
+    ['stratum', { id: 'n', kit: 'x' }, 'records', 'stratum n points at the kit x'],
+    ['stratum', { id: 'n', assemblies: ['own', 'x'] }, 'records', 'stratum n points at the stratum x'],
+    ['collection', { id: 'c', readiness: { devices: ['x'] } }, 'records', 'collection c points at the device x'],
+    ['field', { id: 'f', figure: 'placements', counted: 'x' }, 'records', 'field f points at the piece x'],
+  ] as const)('of a %s %j are looked at', (kind, record, document, message) => {
+    const known = (of: string, id: string): JsonRecord | undefined => (['stratum own', 'level l'].includes(`${of} ${id}`) ? { id } : undefined);
+    expect(() => checkEditReferences(touched(kind, record, document), known)).toThrow(`${message}, which is not there`);
   });
 
   it('refuse a set inside itself', () => {

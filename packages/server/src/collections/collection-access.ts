@@ -6,8 +6,8 @@ import {
   archiveCollection,
   manifestPaths,
   packQuery,
-  restoreCollection,
   type Finding,
+  type LooseEndNotes,
   type BakedFigures,
   type NewCollection,
   type PackChoice,
@@ -17,7 +17,8 @@ import { pino } from 'pino';
 import { createApp } from '../app';
 import { openDatabase } from '../db/database';
 import type { ListedCollection } from './collection-keeping';
-import type { RestorePreview } from './collection-restoring';
+import type { ArchivePreview, RestorePreview } from './collection-restoring';
+import { readArchive } from './read-archive';
 import type { JobEvent } from '../jobs/job-service';
 import { PackFolder } from '../pack/pack-folder';
 import type { PackSummary } from '../pack/pack-service';
@@ -27,15 +28,22 @@ export interface CollectionAccess {
   list(): Promise<ListedCollection[]>;
   create(wanted: NewCollection): Promise<{ id: string; name: string }>;
   archive(id: string): Promise<Uint8Array>;
-  restore(bytes: Uint8Array): Promise<{ id: string; name: string }>;
+  restore(bytes: Uint8Array): Promise<RestoredCollection>;
   /** Makes a collection hold what an archive holds, by one edit, or only says what that would change. */
-  restoreInto(collection: string, bytes: Uint8Array, options: { readonly isPreview: boolean }): Promise<RestorePreview>;
+  restoreInto(collection: string, bytes: Uint8Array, options: { readonly isPreview: boolean }): Promise<ArchivePreview>;
   /** Bakes a level, named by id or by name; what is fresh is read. */
   bake(collection: string, level: string): Promise<LevelBake>;
   /** Holds a collection against the rules of its target. */
   check(collection: string, choice: PackChoice): Promise<Finding[]>;
   /** Writes a pack into a folder; only what changed. */
   pack(collection: string, folder: string, choice: PackChoice): Promise<PackSummary>;
+}
+
+/** A collection that was read from an archive, with what in it points at nothing. */
+export interface RestoredCollection {
+  readonly id: string;
+  readonly name: string;
+  readonly loose: LooseEndNotes;
 }
 
 /** A level's bakes. */
@@ -61,17 +69,17 @@ export const openCollections = {
           headers: { 'Content-Type': 'application/zip' },
           body: bytes as Uint8Array<ArrayBuffer>,
         });
-        return (await answer(response)).json() as Promise<{ id: string; name: string }>;
+        return (await answer(response)).json() as Promise<RestoredCollection>;
       },
       restoreInto: async (collection, bytes, { isPreview }) => {
-        const send = async (path: string): Promise<RestorePreview> => {
+        const send = async (path: string): Promise<Response> => {
           const body = bytes as Uint8Array<ArrayBuffer>;
-          return (
-            await answer(await fetch(`${address}/api/collections/${collection}/${path}`, { method: 'POST', headers: { 'Content-Type': 'application/zip' }, body }))
-          ).json() as Promise<RestorePreview>;
+          return answer(await fetch(`${address}/api/collections/${collection}/${path}`, { method: 'POST', headers: { 'Content-Type': 'application/zip' }, body }));
         };
-        const preview = await send('restore/preview');
-        return isPreview ? preview : send(`restore?edit=${preview.edit}&person=${SHELL_PERSON}`);
+        const preview = (await (await send('restore/preview')).json()) as ArchivePreview;
+        if (isPreview) return preview;
+        const done = (await (await send(`restore?edit=${preview.edit}&person=${SHELL_PERSON}`)).json()) as RestorePreview;
+        return { ...done, loose: preview.loose };
       },
       check: async (collection, choice) => {
         const response = await answer(await fetch(`${address}/api/collections/${collection}/pack/check?${packQuery(choice)}`));
@@ -92,11 +100,16 @@ export const openCollections = {
         list: () => server.keeping.list(),
         create: (wanted) => server.keeping.create(wanted),
         archive: async (id) => archiveCollection(await server.collections.give(id)),
-        restore: async (bytes) => server.keeping.take(restoreCollection(bytes)),
+        restore: async (bytes) => {
+          const { content, loose } = readArchive(bytes);
+          return { ...(await server.keeping.take(content)), loose };
+        },
         restoreInto: async (collection, bytes, { isPreview }) => {
-          const content = restoreCollection(bytes);
-          const preview = await server.restoring.preview(collection, content);
-          return isPreview ? preview : server.restoring.restore(collection, content, { edit: preview.edit, person: SHELL_PERSON });
+          const archive = readArchive(bytes);
+          const preview = await server.restoring.preview(collection, archive);
+          if (isPreview) return preview;
+          const done = await server.restoring.restore(collection, archive.content, { edit: preview.edit, person: SHELL_PERSON });
+          return { ...done, loose: archive.loose };
         },
         check: (collection, choice) => server.packs.check(collection, choice),
         pack: (collection, folder, choice) => server.packs.pack(collection, folder, choice),

@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import { CoreError, MOST_OPERATIONS, RECORDS_DOCUMENT, restoreOperations, type CollectionContent, type DocumentState, type RestorePlan } from '@stravel/core';
+import { CoreError, MOST_OPERATIONS, RECORDS_DOCUMENT, restoreOperations, type CollectionContent, type DocumentState, type LooseEndNotes, type RestorePlan } from '@stravel/core';
 import type { Database } from '../db/database';
 import type { DocumentStore } from '../documents/document-store';
 import type { EditService } from '../edits/edit-service';
 import type { AssetStore } from './asset-store';
+import type { ArchiveContent } from './read-archive';
 
 /** What restoring an archive into a collection would change. */
 export interface RestorePreview {
@@ -11,6 +12,11 @@ export interface RestorePreview {
   readonly edit: number;
   readonly operations: number;
   readonly changes: RestorePlan['changes'];
+}
+
+/** The same before it is done, with what in the archive points at nothing. */
+export interface ArchivePreview extends RestorePreview {
+  readonly loose: LooseEndNotes;
 }
 
 /** Makes a collection hold what an archive holds, by one edit that is undone as any other. */
@@ -22,9 +28,9 @@ export class CollectionRestoring {
     private readonly assets: AssetStore,
   ) {}
 
-  async preview(collection: string, content: CollectionContent): Promise<RestorePreview> {
+  async preview(collection: string, { content, loose }: ArchiveContent): Promise<ArchivePreview> {
     const { edit, operations, changes } = await this.plan(collection, content);
-    return { edit, operations: operations.length, changes };
+    return { edit, operations: operations.length, changes, loose };
   }
 
   /**

@@ -1,4 +1,4 @@
-import { DEFAULT_RANKS, PICTURE_TYPES, pictureType, type BAKE_TASKS, type CollectionContent, type archiveCollection, type restoreCollection } from '@stravel/core';
+import { DEFAULT_RANKS, PICTURE_TYPES, pictureType, type BAKE_TASKS, type archiveCollection } from '@stravel/core';
 import express, { Router } from 'express';
 import { array, boolean, number, object, string } from 'yup';
 import { checkedBody } from '../http/checked-body';
@@ -9,6 +9,7 @@ import type { CollectionKeeping } from './collection-keeping';
 import type { CollectionRestoring } from './collection-restoring';
 import type { CollectionRepository } from './collection-repository';
 import type { CollectionService } from './collection-service';
+import type { ArchiveContent, readArchive } from './read-archive';
 
 /** Largest archive that is taken in over the network, bytes. */
 const MOST_ARCHIVE_BYTES = 256 * 1024 * 1024;
@@ -115,13 +116,14 @@ export function collectionRoutes({ rows, service, keeping, restoring, assets, th
   });
 
   const archiveBody = express.raw({ type: 'application/zip', limit: MOST_ARCHIVE_BYTES });
-  const contentOfBody = (body: unknown): Promise<CollectionContent> => {
+  const contentOfBody = (body: unknown): Promise<ArchiveContent> => {
     if (!Buffer.isBuffer(body)) throw new HttpError(415, 'ARCHIVE_EXPECTED', 'The archive must be sent as application/zip.');
-    return threads.run<typeof restoreCollection>('restore', new Uint8Array(body));
+    return threads.run<typeof readArchive>('restore', new Uint8Array(body));
   };
 
   router.post('/collections/restore', archiveBody, async (request, response) => {
-    response.status(201).json(await keeping.take(await contentOfBody(request.body)));
+    const { content, loose } = await contentOfBody(request.body);
+    response.status(201).json({ ...(await keeping.take(content)), loose });
   });
 
   router.post<{ collection: string }>('/collections/:collection/restore/preview', archiveBody, async (request, response) => {
@@ -132,7 +134,7 @@ export function collectionRoutes({ rows, service, keeping, restoring, assets, th
   router.post<{ collection: string }>('/collections/:collection/restore', archiveBody, async (request, response) => {
     const collection = await inUse(request.params.collection);
     const wanted = checkedBody(restoreQuery, { ...request.query, edit: Number(request.query['edit']) }, 'restore');
-    response.json(await restoring.restore(collection, await contentOfBody(request.body), wanted));
+    response.json(await restoring.restore(collection, (await contentOfBody(request.body)).content, wanted));
   });
 
   router.get<{ name: string }>('/assets/:name', async (request, response) => {

@@ -46,6 +46,7 @@ describe('restoring into a collection', () => {
         { kind: 'level', added: 0, changed: 1, removed: 0 },
         { kind: 'placement', added: 1, changed: 0, removed: 0 },
       ],
+      loose: { count: 0, first: [] },
     });
     // A preview changes nothing; what was changed since it was made is not written over unseen.
     await test.post('/api/collections/small/edits', edit([rename('First', 'Premier')]));
@@ -53,7 +54,7 @@ describe('restoring into a collection', () => {
     expect([late.status, ((await late.json()) as { title: string }).title]).toEqual([422, 'RESTORE_CHANGED']);
     expect((await zip('small/restore?edit=2&person=ines', archive)).status).toBe(200);
     expect(await test.server.collections.give('small')).toEqual(before);
-    expect(await (await zip('small/restore/preview', archive)).json()).toEqual({ edit: 3, operations: 0, changes: [] });
+    expect(await (await zip('small/restore/preview', archive)).json()).toEqual({ edit: 3, operations: 0, changes: [], loose: { count: 0, first: [] } });
     const [made] = ((await (await test.get('/api/collections/small/edits?after=2')).json()) as { edits: LoggedEdit[] }).edits;
     expect([made.person, made.label, made.operations.length]).toEqual(['ines', 'restore an archive', 2]);
     await test.post('/api/collections/small/edits', { ...edit(invertOperations(made.operations)), undoes: made.id });

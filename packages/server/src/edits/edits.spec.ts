@@ -59,6 +59,19 @@ describe('the edit log over HTTP', () => {
     expect((await test.post(EDITS, edit([drop('own', 'placement', 'p1', placement), drop('records', 'piece', 'pin', piece)]))).status).toBe(201);
   });
 
+  it('removes no piece from under a placement that only one level has', async () => {
+    const { records, strata } = await test.server.collections.give('small');
+    const placement = strata.get('own')?.placement[0] as unknown as Record<string, Json>;
+    const added = { id: 'p9..two', level: 'two', kind: 'placement', target: 'p9', change: 'added', fields: { ...placement, id: 'p9' }, was: {} };
+    expect((await test.post(EDITS, edit([{ document: 'base', kind: 'patch', id: added.id, field: null, before: null, after: added }]))).status).toBe(201);
+    const drop = (document: string, kind: 'piece' | 'placement', id: string, before: Json): Operation => ({ document, kind, id, field: null, before, after: null });
+    const refused = await test.post(EDITS, edit([drop('own', 'placement', 'p1', placement), drop('records', 'piece', 'pin', records.piece['pin'] as unknown as Json)]));
+    expect([refused.status, ((await refused.json()) as { detail: string }).detail]).toEqual([
+      422,
+      'edit: piece pin cannot be removed, 1 placement in the stratum Base still uses it',
+    ]);
+  });
+
   it('appends, answers the same id again without doubling, and gives the log back', async () => {
     const first = edit([rename('one', 'uno')]);
     expect((await test.post(EDITS, first)).status).toBe(201);

@@ -1,11 +1,12 @@
-import { BAKE_TASKS, archiveCollection, createRunContext, restoreCollection, toPlainError, type RunContext } from '@stravel/core';
+import { BAKE_TASKS, archiveCollection, createRunContext, toPlainError, type RunContext } from '@stravel/core';
+import { readArchive } from '../collections/read-archive';
 import type { ThreadAnswer, ThreadMessage, ThreadTask } from './thread-pool';
 
 /** What a job thread can do. Threads never open the database. */
 const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unknown>> = {
   ...BAKE_TASKS,
   archive: archiveCollection,
-  restore: (input: Uint8Array) => restoreCollection(input),
+  restore: readArchive,
 };
 
 export default async function run({ name, input, port }: ThreadTask): Promise<ThreadAnswer> {

@@ -151,7 +151,14 @@ function checkWhole(content: CollectionContent, places: Places): void {
   for (const one of all) inFile(places.get(`${one.kind} ${one.id}`) ?? 'archive', () => checkEditReferences([one], find));
   checkKeys(all, () => []);
   for (const [document, items] of content.strata) {
-    const placements = items.placement.map((placement) => ({ document, kind: 'placement' as const, id: placement.id, record: placement as unknown as JsonRecord }));
+    // Other ends within strata may be loose: `looseEnds` tells them.
+    const ofLevels = items.patch.filter(({ kind, change }) => kind === 'placement' && change !== 'hidden').map(({ id, fields }) => ({ id, ...fields }));
+    const placements = [...items.placement, ...ofLevels].map((placement) => ({
+      document,
+      kind: 'placement' as const,
+      id: placement.id,
+      record: placement as unknown as JsonRecord,
+    }));
     inFile(places.get(`stratum ${document}`) ?? 'archive', () => checkEditReferences(placements, find));
   }
 }

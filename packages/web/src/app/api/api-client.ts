@@ -1,5 +1,5 @@
 import { Injectable } from '@angular/core';
-import type { Edit, EditHead, KindChanges, LoggedEdit, NewCollection } from '@stravel/core';
+import type { Edit, EditHead, KindChanges, LoggedEdit, LooseEndNotes, NewCollection } from '@stravel/core';
 import { problemOf } from './problem-error';
 
 export interface NamedId {
@@ -103,12 +103,12 @@ export class ApiClient {
     return (await this.json<{ id: string }>('/api/collections/demo', { method: 'POST', body: {} })).id;
   }
 
-  restore(archive: Blob): Promise<NamedId> {
+  restore(archive: Blob): Promise<NamedId & { readonly loose: LooseEndNotes }> {
     return this.json('/api/collections/restore', { method: 'POST', raw: archive, type: 'application/zip' });
   }
 
   /** What restoring an archive into a collection would change. */
-  previewRestore(collection: string, archive: Blob): Promise<RestorePreview> {
+  previewRestore(collection: string, archive: Blob): Promise<RestorePreview & { readonly loose: LooseEndNotes }> {
     return this.json(`/api/collections/${collection}/restore/preview`, { method: 'POST', raw: archive, type: 'application/zip' });
   }
 

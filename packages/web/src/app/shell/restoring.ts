@@ -1,7 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
-import type { KindChanges } from '@stravel/core';
+import type { KindChanges, LooseEndNotes } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
@@ -42,7 +42,7 @@ export class Restoring {
         this.snacks.open(`${collection.name} holds all that already: nothing would change.`, 'Close', { duration: 6000 });
         return;
       }
-      const says = `${preview.changes.map(changesText).join('. ')}. All of it becomes one edit that you can undo.`;
+      const says = `${preview.changes.map(changesText).join('. ')}. All of it becomes one edit that you can undo.${looseText(preview.loose)}`;
       if (!(await this.ask.for({ title: `Restore ${file.name} into ${collection.name}?`, says, deed: 'Restore', questions: [] }))) return;
       await this.api.restoreInto(collection.id, file, preview.edit, await this.edits.personAsked());
       this.snacks.open(`${file.name} was restored into ${collection.name}. Undo takes it back.`, 'Close', { duration: 8000 });
@@ -59,7 +59,7 @@ export class Restoring {
     try {
       const made = await this.api.restore(file);
       await this.session.refreshCollections();
-      this.snacks.open(`${made.name} was restored as a new collection.`, 'Close', { duration: 6000 });
+      this.snacks.open(`${made.name} was restored as a new collection.${looseText(made.loose)}`, 'Close', made.loose.count === 0 ? { duration: 6000 } : {});
       await this.router.navigate(['/']);
     } catch (error) {
       this.snacks.open(`${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`, 'Close');
@@ -67,6 +67,17 @@ export class Restoring {
       this.isBusy.set(false);
     }
   }
+}
+
+/** How many loose ends are told on the page one by one. */
+const LOOSE_TOLD = 3;
+
+/** For example " 1 thing points at what is not there: levels/hall.json: …". */
+function looseText({ count, first }: LooseEndNotes): string {
+  if (count === 0) return '';
+  const told = first.slice(0, LOOSE_TOLD);
+  const more = count > told.length ? `; and ${count - told.length} more` : '';
+  return ` In the archive ${count === 1 ? 'one reference leads' : `${count} references lead`} nowhere: ${told.join('; ')}${more}.`;
 }
 
 /** For example "Placements: 2 added, 1 changed". */

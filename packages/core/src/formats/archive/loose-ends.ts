@@ -1,0 +1,159 @@
+import type { JsonRecord } from '../../edits/apply-operation';
+import type { CollectionContent } from '../../model/collection-content';
+import type { EditableKind, RecordTables } from '../../model/records';
+import { ITEM_KINDS, type Item, type ItemKind, type StratumContent } from '../../model/stratum';
+import { fieldsOf } from '../../sets/field-tables';
+import { linkUses } from '../../sets/links';
+import { TABLE_PATHS, levelPath, stratumPath } from './archive-files';
+
+/**
+ * Something that points at what is not there. Edits may leave it so, for example by deleting what a link leads to, and
+ * nothing is lost by it; in an archive that was edited by hand it is often a slip.
+ */
+export interface LooseEnd {
+  /** File of the archive. */
+  readonly path: string;
+  readonly kind: EditableKind;
+  readonly id: string;
+  readonly field: string;
+  /** Id that nothing has. */
+  readonly to: string;
+}
+
+type Content = Pick<CollectionContent, 'records' | 'strata'>;
+
+/** All loose ends of a collection, file by file. What edits refuse is no loose end: reading an archive refuses it too. */
+export function looseEnds({ records, strata }: Content): LooseEnd[] {
+  return [...recordEnds(records), ...[...strata].flatMap(([stratum, content]) => stratumEnds({ records, strata }, stratum, content))];
+}
+
+/** Loose ends as people are told of them. */
+export interface LooseEndNotes {
+  readonly count: number;
+  /** Texts of the first few. */
+  readonly first: readonly string[];
+}
+
+/** So many loose ends are told one by one. */
+const TOLD = 20;
+
+/** The loose ends of a collection in words. */
+export function looseEndNotes(content: Content): LooseEndNotes {
+  const ends = looseEnds(content);
+  return { count: ends.length, first: ends.slice(0, TOLD).map(looseEndText) };
+}
+
+/** For example 'levels/hall.json: recipe of the pin p1 points at r9, which is not there'. */
+function looseEndText({ path, kind, id, field, to }: LooseEnd): string {
+  return `${path}: ${field} of the ${kind} ${id} points at ${to}, which is not there`;
+}
+
+function recordEnds(records: RecordTables): LooseEnd[] {
+  const ends: LooseEnd[] = [];
+  const need = (path: string, kind: EditableKind, id: string, field: string, to: string, table: Readonly<Record<string, unknown>>): void => {
+    if (!Object.hasOwn(table, to)) ends.push({ path, kind, id, field, to });
+  };
+  for (const { id, readiness } of Object.values(records.collection)) {
+    for (const field of readiness?.fields ?? []) need(TABLE_PATHS.collection, 'collection', id, 'readiness.fields', field, records.field);
+  }
+  for (const { id, resident } of Object.values(records.cellGrid)) for (const one of resident) need(TABLE_PATHS.cellGrid, 'cellGrid', id, 'resident', one, records.stratum);
+  const keys = Object.fromEntries(fieldsOf(records, null).map(({ key }) => [key, true]));
+  for (const { id, gains } of Object.values(records.levelOrder)) {
+    for (const { field } of gains) if (field) need(TABLE_PATHS.levelOrder, 'levelOrder', id, 'gains', field, keys);
+  }
+  for (const [to, uses] of linkUses(records)) {
+    for (const { kind, record, field } of uses) {
+      const path = 'key' in record ? levelPath(record.key) : TABLE_PATHS.entry;
+      need(path, kind, record.id, `values.${field.key}`, to, field.type === 'level' ? records.level : records.entry);
+    }
+  }
+  return ends;
+}
+
+function stratumEnds(all: Content, stratum: string, content: StratumContent): LooseEnd[] {
+  const { records, strata } = all;
+  const path = pathOf(records, stratum);
+  const ids = idsByKind(content);
+  const ends: LooseEnd[] = [];
+  let reach: Reach | undefined;
+  const reached = (id: string): boolean => (reach ??= reachOf(all, stratum)).has(id);
+  const inRecords = (table: Readonly<Record<string, unknown>>, id: string): boolean => Object.hasOwn(table, id);
+  for (const kind of ITEM_KINDS) {
+    for (const item of content[kind] as readonly Item[]) {
+      const tell = (field: string, to: unknown, isThere: (id: string) => boolean): void => {
+        if (typeof to === 'string' && to !== '' && !isThere(to)) ends.push({ path, kind, id: item.id, field, to });
+      };
+      /** What an item points at, whole or in part. */
+      const pointers = (of: ItemKind, fields: JsonRecord, within: string): void => {
+        tell(`${within}group`, fields['group'], (id) => ids.group.has(id));
+        if (of === 'group') tell(`${within}parent`, fields['parent'], (id) => ids.group.has(id));
+        if (of === 'pin') tell(`${within}recipe`, fields['recipe'], (id) => ids.recipe.has(id));
+        if (of === 'assembly') tell(`${within}assembly`, fields['assembly'], (id) => inRecords(records.stratum, id));
+        if (of === 'volume') tell(`${within}kind`, fields['kind'], (id) => inRecords(records.entry, id));
+        if (of === 'marker') tell(`${within}entry`, fields['entry'], (id) => inRecords(records.entry, id));
+        if (of === 'link') for (const end of ['emitter', 'target']) tell(`${within}${end}`, fields[end], reached);
+      };
+      pointers(kind, item as unknown as JsonRecord, '');
+      if ('change' in item) {
+        tell('level', item.level, (id) => inRecords(records.level, id));
+        if (item.change !== 'added') tell('target', item.target, (id) => ids[item.kind].has(id));
+        pointers(item.kind, item.fields, 'fields.');
+      }
+      if ('assembly' in item) {
+        const inner = strata.get(item.assembly);
+        for (const [target, patch] of Object.entries(item.patches ?? {})) {
+          if (inner && patch.change !== 'added') tell('patches', target, (id) => inner[patch.kind].some((one) => one.id === id));
+        }
+      }
+    }
+  }
+  return ends;
+}
+
+function pathOf(records: RecordTables, stratum: string): string {
+  const owner = Object.hasOwn(records.stratum, stratum) ? records.stratum[stratum].owner : null;
+  return owner !== null && Object.hasOwn(records.level, owner) ? levelPath(records.level[owner].key) : stratumPath(stratum);
+}
+
+function idsByKind(content: StratumContent): Readonly<Record<ItemKind, ReadonlySet<string>>> {
+  return Object.fromEntries(ITEM_KINDS.map((kind) => [kind, new Set((content[kind] as readonly Item[]).map(({ id }) => id))])) as unknown as Record<ItemKind, ReadonlySet<string>>;
+}
+
+interface Reach {
+  has(id: string): boolean;
+}
+
+/** What links of a stratum may lead to: all that stands in the levels that have it, with what their assemblies and sections bring. */
+function reachOf({ records, strata }: Content, stratum: string): Reach {
+  const beside = new Set([stratum]);
+  for (const level of Object.values(records.level)) {
+    if (level.strata.some((entry) => entry.stratum === stratum)) for (const entry of level.strata) beside.add(entry.stratum);
+  }
+  const ids = new Set<string>();
+  const assemblies = new Map<string, string>();
+  const recipes = new Set<string>();
+  for (const id of beside) {
+    const content = strata.get(id);
+    for (const kind of content ? ITEM_KINDS : []) for (const item of (content as StratumContent)[kind] as readonly Item[]) ids.add(item.id);
+    for (const { change, target } of content?.patch ?? []) if (change === 'added') ids.add(target);
+    for (const { id: use, assembly } of content?.assembly ?? []) assemblies.set(use, assembly);
+    for (const { id: recipe } of content?.recipe ?? []) recipes.add(recipe);
+  }
+  /** Things of assemblies are named use.thing, those of sections recipe.thing; both may hold dots themselves. */
+  const within = (id: string, uses: ReadonlyMap<string, string>, depth: number): boolean =>
+    [...id].some((letter, i) => {
+      const assembly = letter === '.' ? uses.get(id.slice(0, i)) : undefined;
+      const content = assembly === undefined || depth === 0 ? undefined : strata.get(assembly);
+      if (!content) return false;
+      const rest = id.slice(i + 1);
+      return (
+        ITEM_KINDS.some((kind) => (content[kind] as readonly Item[]).some((item) => item.id === rest)) ||
+        within(rest, new Map(content.assembly.map((use) => [use.id, use.assembly])), depth - 1)
+      );
+    });
+  const ofSection = (id: string): boolean => [...recipes].some((recipe) => id.startsWith(`${recipe}.`));
+  return { has: (id) => ids.has(id) || ofSection(id) || within(id, assemblies, MOST_NESTED) };
+}
+
+/** Assemblies within each other are followed no deeper. */
+const MOST_NESTED = 8;
