@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { NumberField } from './number-field';
+import { NumberFields } from './number-fields';
 
 /** One thing that is asked for. */
 export type Question =
@@ -29,6 +30,7 @@ export interface AskData {
 @Component({
   selector: 'sv-ask-dialog',
   imports: [MatDialogModule, NumberField],
+  providers: [NumberFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>{{ data.title }}</h2>
@@ -96,6 +98,7 @@ export interface AskData {
 export class AskDialog {
   readonly data = inject<AskData>(MAT_DIALOG_DATA);
   private readonly dialog = inject<MatDialogRef<AskDialog, Answers>>(MatDialogRef);
+  private readonly numbers = inject(NumberFields);
   readonly answers = signal<Answers>(Object.fromEntries(this.data.questions.map(({ key, value }) => [key, value])));
   readonly fault = signal('');
 
@@ -105,6 +108,7 @@ export class AskDialog {
   }
 
   agree(): void {
+    if (!this.numbers.settle()) return;
     const fault = this.data.fault?.(this.answers()) ?? '';
     if (fault) this.fault.set(fault);
     else this.dialog.close(this.answers());

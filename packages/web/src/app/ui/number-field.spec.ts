@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
 import { TestBed, type ComponentFixture } from '@angular/core/testing';
+import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
+import { AskDialog, type AskData } from './ask-dialog';
 import { NumberField } from './number-field';
 
 @Component({
@@ -83,5 +85,40 @@ describe('a number field', () => {
     fixture.componentInstance.value.set(null);
     await fixture.whenStable();
     expect(box.value).toBe('');
+  });
+});
+
+describe('a dialog with numbers', () => {
+  const data: AskData = { title: 'Grid', deed: 'Make', questions: [{ key: 'columns', label: 'Columns', kind: 'number', value: 4, least: 1, most: 9 }] };
+
+  it('is not agreed to while one is typed wrong: it says so, keeps the text and has the focus', async () => {
+    const close = jest.fn();
+    TestBed.configureTestingModule({
+      providers: [
+        { provide: MAT_DIALOG_DATA, useValue: data },
+        { provide: MatDialogRef, useValue: { close } },
+      ],
+    });
+    const fixture = TestBed.createComponent(AskDialog);
+    document.body.append(fixture.nativeElement as HTMLElement);
+    await fixture.whenStable();
+    const box = (fixture.nativeElement as HTMLElement).querySelector('input') as HTMLInputElement;
+    const typed = (text: string) => {
+      box.value = text;
+      box.dispatchEvent(new Event('input'));
+      fixture.componentInstance.agree();
+    };
+    typed('twelve');
+    await fixture.whenStable();
+    expect([close.mock.calls.length, box.value, document.activeElement, (fixture.nativeElement as HTMLElement).querySelector('[role=alert]')?.textContent]).toEqual([
+      0,
+      'twelve',
+      box,
+      '“twelve” is not a number.',
+    ]);
+    typed('12');
+    expect(close).not.toHaveBeenCalled();
+    typed('7');
+    expect(close).toHaveBeenCalledWith({ columns: 7 });
   });
 });

@@ -1,5 +1,7 @@
 import { numberOfSum } from '@stravel/core';
-import { ChangeDetectionStrategy, Component, input, output, signal } from '@angular/core';
+import type { ElementRef} from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, inject, input, output, signal, viewChild } from '@angular/core';
+import { NumberFields } from './number-fields';
 
 /** One exact number, typed as such or as a sum. Enter and leaving keep it; what is no number stays typed and says so. */
 @Component({
@@ -51,6 +53,12 @@ export class NumberField {
   readonly fault = signal('');
   /** Whether something was typed that is not kept yet; leaving after Enter must not keep it twice. */
   protected isTyped = false;
+  private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
+
+  constructor() {
+    const remove = inject(NumberFields, { optional: true })?.add(this);
+    if (remove) inject(DestroyRef).onDestroy(remove);
+  }
 
   shown(): string {
     const value = this.value();
@@ -61,6 +69,13 @@ export class NumberField {
     box.value = this.shown();
     this.isTyped = false;
     this.fault.set('');
+  }
+
+  settle(): boolean {
+    const box = this.box().nativeElement;
+    this.keep(box);
+    if (this.fault()) box.focus();
+    return this.fault() === '';
   }
 
   keep(box: HTMLInputElement): void {

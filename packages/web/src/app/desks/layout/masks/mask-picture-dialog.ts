@@ -4,6 +4,7 @@ import { CoreError, type MaskRule, type ReadMaskPicture } from '@stravel/core';
 import { Compute, type Run } from '../../../compute/compute';
 import { readPlateColours } from '../../../plate/plate-colours';
 import { NumberField } from '../../../ui/number-field';
+import { NumberFields } from '../../../ui/number-fields';
 
 export interface MaskPictureData {
   readonly title: string;
@@ -23,12 +24,14 @@ const MOST_FILE_BYTES = 64 * 1024 * 1024;
 @Component({
   selector: 'sv-mask-picture-dialog',
   imports: [MatDialogModule, NumberField],
+  providers: [NumberFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './mask-picture-dialog.html',
   styleUrl: './mask-picture-dialog.scss',
 })
 export class MaskPictureDialog {
   private readonly compute = inject(Compute);
+  private readonly numbers = inject(NumberFields);
   readonly data = inject<MaskPictureData>(MAT_DIALOG_DATA);
   readonly dialog = inject<MatDialogRef<MaskPictureDialog, TakenPicture>>(MatDialogRef);
   private readonly preview = viewChild.required<ElementRef<HTMLCanvasElement>>('preview');
@@ -87,7 +90,7 @@ export class MaskPictureDialog {
 
   take(): void {
     const read = this.read();
-    if (read) this.dialog.close({ name: this.name(), columns: read.columns, rows: read.rows, tiles: read.tiles, pixelsPerMetre: this.pixelsPerMetre() });
+    if (read && this.numbers.settle()) this.dialog.close({ name: this.name(), columns: read.columns, rows: read.rows, tiles: read.tiles, pixelsPerMetre: this.pixelsPerMetre() });
   }
 
   private async make(input: { readonly bytes: Uint8Array; readonly rule: MaskRule; readonly leastSpeckPixels: number }): Promise<void> {

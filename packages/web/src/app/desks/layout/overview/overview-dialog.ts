@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { NumberField } from '../../../ui/number-field';
+import { NumberFields } from '../../../ui/number-fields';
 
 /** Things of one sort: a category of groups, or a kind. */
 export interface OverviewSort {
@@ -23,6 +24,7 @@ export interface OverviewData extends OverviewChoice {
 @Component({
   selector: 'sv-overview-dialog',
   imports: [MatDialogModule, NumberField],
+  providers: [NumberFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>Overview</h2>
@@ -45,7 +47,7 @@ export interface OverviewData extends OverviewChoice {
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>
-      <button class="chip strong" (click)="dialog.close({ sorts: [...chosen()], reachMetres: reach() })">{{ count() > 0 ? 'Show ' + count() : 'Show all as usual' }}</button>
+      <button class="chip strong" (click)="show()">{{ count() > 0 ? 'Show ' + count() : 'Show all as usual' }}</button>
     </mat-dialog-actions>
   `,
   styles: `
@@ -65,8 +67,9 @@ export interface OverviewData extends OverviewChoice {
   `,
 })
 export class OverviewDialog {
+  private readonly numbers = inject(NumberFields);
   private readonly data = inject<OverviewData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<OverviewDialog, OverviewChoice>>(MatDialogRef);
+  private readonly dialog = inject<MatDialogRef<OverviewDialog, OverviewChoice>>(MatDialogRef);
   readonly groups = [
     { name: 'Categories of groups', sorts: this.data.categories, none: 'No group has a category yet.' },
     { name: 'Kinds', sorts: this.data.kinds, none: 'The level is empty.' },
@@ -74,6 +77,10 @@ export class OverviewDialog {
   readonly chosen = signal<ReadonlySet<string>>(new Set(this.data.sorts));
   readonly reach = signal(this.data.reachMetres);
   readonly count = computed(() => [...this.data.categories, ...this.data.kinds].reduce((sum, { key, count }) => sum + (this.chosen().has(key) ? count : 0), 0));
+
+  show(): void {
+    if (this.numbers.settle()) this.dialog.close({ sorts: [...this.chosen()], reachMetres: this.reach() });
+  }
 
   toggle(key: string): void {
     this.chosen.update((chosen) => {

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import type { SelectionQuery } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
+import { NumberFields } from '../../../ui/number-fields';
 import { LAYOUT_KINDS } from '../item-edits';
 
 export interface SelectData {
@@ -22,6 +23,7 @@ const TEXTS = [
 @Component({
   selector: 'sv-select-dialog',
   imports: [MatDialogModule, NumberField],
+  providers: [NumberFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>Select</h2>
@@ -65,7 +67,7 @@ const TEXTS = [
     <mat-dialog-actions>
       <span class="soft" aria-live="polite">{{ found() }} found</span>
       <button class="chip" mat-dialog-close>Cancel</button>
-      <button class="chip strong" [disabled]="found() === 0" (click)="dialog.close(whole())">Select {{ found() }}</button>
+      <button class="chip strong" [disabled]="found() === 0" (click)="select()">Select {{ found() }}</button>
     </mat-dialog-actions>
   `,
   styles: `
@@ -83,8 +85,9 @@ const TEXTS = [
   `,
 })
 export class SelectDialog {
+  private readonly numbers = inject(NumberFields);
   readonly data = inject<SelectData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<SelectDialog, SelectionQuery>>(MatDialogRef);
+  private readonly dialog = inject<MatDialogRef<SelectDialog, SelectionQuery>>(MatDialogRef);
   readonly texts = TEXTS;
   readonly kinds = LAYOUT_KINDS.filter((kind) => kind !== 'link');
   readonly query = signal<SelectionQuery>({});
@@ -96,6 +99,10 @@ export class SelectDialog {
     return { ...this.query(), within: { min: [-1e9, low ?? -1e9, -1e9], max: [1e9, high ?? 1e9, 1e9] } };
   });
   readonly found = computed(() => this.data.count(this.whole()));
+
+  select(): void {
+    if (this.numbers.settle()) this.dialog.close(this.whole());
+  }
 
   putText(key: (typeof TEXTS)[number]['key'], text: string): void {
     this.put({ [key]: text || undefined });

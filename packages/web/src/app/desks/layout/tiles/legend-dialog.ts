@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { GROUP_COLOURS, SQUARE_MARKS, SQUARE_ROLES, type MovementRules, type SquareCode } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
+import { NumberFields } from '../../../ui/number-fields';
 
 export interface LegendData {
   readonly legend: readonly SquareCode[];
@@ -14,6 +15,7 @@ const CODE = /^[A-Za-z][A-Za-z0-9]{0,7}$/;
 @Component({
   selector: 'sv-legend-dialog',
   imports: [MatDialogModule, NumberField],
+  providers: [NumberFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>Legend of the tile floors</h2>
@@ -88,7 +90,7 @@ const CODE = /^[A-Za-z][A-Za-z0-9]{0,7}$/;
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>
-      <button class="chip strong" [disabled]="fault() !== ''" (click)="dialog.close({ legend: legend(), movement: movement() })">Keep</button>
+      <button class="chip strong" [disabled]="fault() !== ''" (click)="keep()">Keep</button>
     </mat-dialog-actions>
   `,
   styles: `
@@ -131,8 +133,9 @@ const CODE = /^[A-Za-z][A-Za-z0-9]{0,7}$/;
   `,
 })
 export class LegendDialog {
+  private readonly numbers = inject(NumberFields);
   private readonly data = inject<LegendData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<LegendDialog, LegendData>>(MatDialogRef);
+  private readonly dialog = inject<MatDialogRef<LegendDialog, LegendData>>(MatDialogRef);
   readonly heads = ['Code', 'Name', 'Colour', 'Mark', 'May enter', 'Visits', 'Height', 'Role', ''];
   readonly colours = GROUP_COLOURS;
   readonly marks = SQUARE_MARKS;
@@ -146,6 +149,10 @@ export class LegendDialog {
     const twice = codes.find((code, i) => codes.indexOf(code) !== i);
     return twice === undefined ? '' : `The code ${twice} stands in it twice.`;
   });
+
+  keep(): void {
+    if (this.numbers.settle()) this.dialog.close({ legend: this.legend(), movement: this.movement() });
+  }
 
   whole(value: number): number {
     return Math.round(value);
