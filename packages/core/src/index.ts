@@ -108,7 +108,7 @@ export { DEFAULT_READINESS, type ReadinessRules } from './model/readiness';
 export { readinessFaults, type ReadinessFacts } from './sets/readiness';
 export { outliers } from './sets/outliers';
 export { BULK_DEEDS, bulkTexts, type BulkChange, type BulkDeed } from './sets/bulk-change';
-export { levelFigureIn, type LevelFiguresTable } from './sets/level-figure';
+export { figureStateIn, levelFigureIn, type LevelFiguresTable } from './sets/level-figure';
 export { pictureNames } from './sets/pictures';
 export { PICTURE_TYPES, pictureType, type PictureType } from './formats/picture-type';
 export { goBack } from './edits/go-back';

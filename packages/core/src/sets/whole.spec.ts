@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { DEFAULT_READINESS } from '../model/readiness';
 import type { Field } from '../model/field';
 import type { Level } from '../model/level';
-import { levelFigureIn, type LevelFiguresTable } from './level-figure';
+import { FIELD_FIGURES } from '../model/field';
+import { figureStateIn, levelFigureIn, type LevelFiguresTable } from './level-figure';
 import { outliers } from './outliers';
 import { readinessFaults, type ReadinessFacts } from './readiness';
 
@@ -60,7 +61,14 @@ describe('whether a level is ready', () => {
 
 describe('a figure of a level', () => {
   const figures: LevelFiguresTable = {
-    a: { worst: [], worstDrawCalls: null, load: { memoryBytes: 5, diskBytes: 3 }, tally: { markers: { exit: 1, pickup: 4 }, pieces: { crate: 7 }, blocks: {} } },
+    a: {
+      worst: [],
+      worstDrawCalls: null,
+      load: { memoryBytes: 5, diskBytes: 3, isCut: true },
+      tally: { markers: { exit: 1, pickup: 4 }, pieces: { crate: 7 }, blocks: {} },
+      seen: 'stale',
+      counted: 'known',
+    },
     // Kept before things were counted one by one.
     old: { worst: [], worstDrawCalls: null, load: { memoryBytes: 5, diskBytes: 3 } } as unknown as LevelFiguresTable[string],
   };
@@ -79,5 +87,13 @@ describe('a figure of a level', () => {
     expect(read('a')).toEqual([4, 5, 0, 7, 5, null, 2]);
     expect(read('old')).toEqual([null, null, null, null, 5, null, null]);
     expect(read('toString')).toEqual([null, null, null, null, null, null, null]);
+  });
+
+  it('says how far each can be trusted', () => {
+    const state = figureStateIn(figures);
+    const read = (level: string) => FIELD_FIGURES.map((figure) => state(level, { figure }));
+    expect(read('a')).toEqual(['known', 'stale', 'stale', 'bound', 'known', 'known', 'known']);
+    expect(read('toString')).toEqual(['known', ...Array<string>(6).fill('not known')]);
+    expect(figureStateIn({ a: { ...figures['a'], load: null } })('a', { figure: 'disk bytes' })).toBe('not known');
   });
 });

@@ -11,13 +11,20 @@ export class LevelFigures {
     Object.fromEntries(
       Object.values(this.bakes()).flatMap((bakes) => {
         const { level, count } = bakes;
-        const { summary } = bakes.figures;
+        const { summary, state } = bakes.figures;
         const counted = count ?? summary;
         if (!counted) return [];
         return [
           [
             level,
-            { worst: summary?.worst.slice(0, 1) ?? [], worstDrawCalls: summary?.worstDrawCalls ?? null, load: loadOf(costsOf(bakes)) ?? null, tally: counted.tally },
+            {
+              worst: summary?.worst.slice(0, 1) ?? [],
+              worstDrawCalls: summary?.worstDrawCalls ?? null,
+              load: loadOf(costsOf(bakes)) ?? null,
+              tally: counted.tally,
+              seen: state === 'fresh' ? 'known' : state === 'stale' ? 'stale' : 'not known',
+              counted: count ? 'known' : 'stale',
+            },
           ] as const,
         ];
       }),

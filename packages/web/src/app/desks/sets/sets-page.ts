@@ -93,9 +93,7 @@ export class SetsPage {
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
   readonly allColumns = computed(() => {
-    const bakes = this.bakes.byLevel();
-    const isStale = (level: string): boolean => Object.hasOwn(bakes, level) && bakes[level].figures.state === 'stale';
-    return levelColumns(this.fields(), PURPOSES, this.readiness.faultsOf(), isStale);
+    return levelColumns(this.fields(), PURPOSES, this.readiness.faultsOf(), this.context.figureStateOf());
   });
   readonly view = new ShownView(
     computed(() => null),

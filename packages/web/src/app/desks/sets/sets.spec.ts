@@ -2,7 +2,7 @@ import { emptyRecordTables, levelsInOrder, linkLookup, setTree, type Field, type
 import { applyToTables } from '../../document/records/records-store';
 import { binSet, moveLevels, moveSet, newLevel } from './level-edits';
 import { setsActions, setsFeature } from './store/sets-store';
-import { STALE, cellText, cellValue, entryColumns, levelColumns, tableRows } from './table-rows';
+import { cellText, cellValue, entryColumns, levelColumns, tableRows } from './table-rows';
 import { matchQuality } from '../../shell/match-quality';
 
 const set = (id: string, parent: string | null, order: string): LevelSet => ({ id, name: id, parent, order, binned: null });
@@ -78,10 +78,10 @@ describe('the table', () => {
     const columns = levelColumns([...fields, counted], ['play']);
     expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'ready', 'key', 'f', 's']);
     const worst: Field = { ...counted, id: 'w', figure: 'triangles of the worst pocket' };
-    const marked = levelColumns([counted, worst], ['play'], undefined, (id) => id === 'old').slice(-2);
+    const marked = levelColumns([counted, worst], ['play'], undefined, (id, { figure }) => (figure === 'strata' ? 'known' : id === 'old' ? 'stale' : 'bound')).slice(-2);
     expect(marked.map(({ why }) => ['old', 'new'].map((id) => why?.(level(id, 'c', 'a0'))))).toEqual([
-      [undefined, undefined],
-      [STALE, ''],
+      ['', ''],
+      [expect.stringContaining('bake it again'), expect.stringContaining('cut into cells')],
     ]);
     const figureOf = () => 12345;
     expect(cellValue(level('x', 'c', 'a0', { values: { mood: 'dark' } }), columns[5], figureOf)).toBe('dark');

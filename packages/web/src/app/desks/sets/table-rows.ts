@@ -5,6 +5,7 @@ import {
   type FieldType,
   type FieldValue,
   type FigureOf,
+  type FigureState,
   type FilledRecord,
   type Level,
   type LevelSet,
@@ -42,6 +43,8 @@ export interface TableColumn {
   readonly read?: (record: FilledRecord) => FieldValue;
   /** Why it holds that, in words. */
   readonly why?: (record: FilledRecord) => string;
+  /** Of a column of figures: how far one can be trusted. */
+  readonly state?: (record: FilledRecord) => FigureState;
 }
 
 const fixed = (id: string, name: string, type: FieldType, choices: readonly string[], width: string, rules: Partial<Field> = {}): TableColumn => ({
@@ -71,18 +74,19 @@ export function isReadOnly(column: Pick<TableColumn, 'field' | 'read'>): boolean
 
 /** What keeps a level from being ready; nothing when it is. */
 export type FaultsOf = (level: string) => readonly string[];
-/** Why a figure is not to be trusted. */
-export const STALE = 'Counted before the level was changed last: bake it again on the Budget desk.';
-const SEEN_FIGURES: readonly string[] = ['triangles of the worst pocket', 'draw calls of the worst pocket'];
+/** How far the figure that a field shows of a level can be trusted. */
+export type FigureStateOf = (level: string, field: Pick<Field, 'figure'>) => FigureState;
+/** What is to be known of a figure that is not simply so. */
+const FIGURE_NOTES: Readonly<Record<FigureState, string>> = {
+  known: '',
+  bound: 'All of the level. It is cut into cells, so that less than this is there at one time; a rehearsal on Cells tells how much.',
+  stale: 'Counted before the level was changed last: bake it again on the Budget desk.',
+  'not known': '',
+};
 const READINESS = ['ready', 'not ready'] as const;
 
 /** The columns that every collection's levels have, then its own fields. */
-export function levelColumns(
-  fields: readonly Field[],
-  purposes: readonly Purpose[],
-  faultsOf: FaultsOf = () => [],
-  isStale: (level: string) => boolean = () => false,
-): TableColumn[] {
+export function levelColumns(fields: readonly Field[], purposes: readonly Purpose[], faultsOf: FaultsOf = () => [], stateOf: FigureStateOf = () => 'known'): TableColumn[] {
   return [
     fixed('name', 'Level', 'text', [], 'minmax(140px, 1.6fr)', { required: true }),
     fixed('purpose', 'Purpose', 'choice', purposes, '76px', { required: true }),
@@ -95,8 +99,9 @@ export function levelColumns(
     fixed('key', 'Key', 'text', [], '120px', { required: true, pattern: '[a-z0-9]+(-[a-z0-9]+)*', help: 'Addresses and files use it. It stays when the level is renamed.' }),
     ...fields.map((field) => {
       const column = columnOf(field);
-      // What is seen is as the last bake found it; all else is counted as the level stands.
-      return field.figure && SEEN_FIGURES.includes(field.figure) ? { ...column, why: ({ id }: FilledRecord) => (isStale(id) ? STALE : '') } : column;
+      if (!field.figure) return column;
+      const state = ({ id }: FilledRecord): FigureState => stateOf(id, field);
+      return { ...column, state, why: (record: FilledRecord) => FIGURE_NOTES[state(record)] };
     }),
   ];
 }

@@ -1,6 +1,6 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { levelFigureIn, linkLookup, type Field } from '@stravel/core';
+import { figureStateIn, levelFigureIn, linkLookup, type Field } from '@stravel/core';
 import { LevelFigures } from '../../../bakes/level-figures';
 import { recordsFeature } from '../../../document/records/records-store';
 
@@ -30,4 +30,5 @@ export class FieldContext {
   });
   readonly figures = inject(LevelFigures).table;
   readonly figureOf = computed(() => levelFigureIn(this.tables(), this.figures()));
+  readonly figureStateOf = computed(() => figureStateIn(this.figures()));
 }

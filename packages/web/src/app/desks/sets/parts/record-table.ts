@@ -100,7 +100,8 @@ export class RecordTable {
   /** What a cell holds and shows. */
   cell(record: FilledRecord, column: TableColumn): { value: FieldValue; text: string } {
     const value = cellValue(record, column, this.figureOf());
-    return { value, text: cellText(value, column, this.links()) };
+    const text = cellText(value, column, this.links());
+    return { value, text: value !== null && column.state?.(record) === 'bound' ? `at most ${text}` : text };
   }
 
   isInRange(line: number, column: number): boolean {

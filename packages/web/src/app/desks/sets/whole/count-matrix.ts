@@ -20,6 +20,8 @@ export interface MatrixRow {
   readonly level: Level;
   /** Null while nothing has counted the level. */
   readonly cells: readonly MatrixCell[] | null;
+  /** Whether the level cannot be counted as it stands, and this is what its last bake counted. */
+  readonly isStale: boolean;
 }
 
 export interface CountMatrix {
@@ -67,9 +69,10 @@ export function countMatrix(
   const sorted = [...columns.values()].sort((a, b) => rank(a) - rank(b) || (a.of < b.of ? -1 : a.of > b.of ? 1 : a.name < b.name ? -1 : 1));
   const shape = new Map(sorted.map(({ id }) => [id, columnShape(counted.flatMap(({ level, counts }) => (counts ? [{ top: topOf(level), count: counts.get(id) ?? 0 }] : [])))]));
   const rows = counted.map(({ level, counts }): MatrixRow => {
-    if (!counts) return { level, cells: null };
+    if (!counts) return { level, cells: null, isStale: false };
     return {
       level,
+      isStale: figures[level.id].counted === 'stale',
       cells: sorted.map(({ id }): MatrixCell => {
         const count = counts.get(id) ?? 0;
         const { most, crowdedFrom, common } = shape.get(id) as ColumnShape;

@@ -1,7 +1,7 @@
 import { CategoryScale, Chart, LineController, LineElement, LinearScale, PointElement, Tooltip, type ChartConfiguration, type ChartDataset, type Plugin } from 'chart.js';
 import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
 import { CHART_FONT, keepChart } from '../../../ui/keep-chart';
-import type { ChartedSeries } from './series';
+import { seriesText, type ChartedSeries } from './series';
 
 Chart.register(LineController, LineElement, PointElement, CategoryScale, LinearScale, Tooltip);
 
@@ -12,7 +12,7 @@ export interface ChartStretch {
   readonly to: number;
 }
 
-/** One or two series along the order of play, set by set; what stands out is ringed. */
+/** One or two series along the order of play, set by set; what stands out is ringed, what is a bound or stale is hollow. */
 @Component({
   selector: 'sv-order-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -46,7 +46,7 @@ export class OrderChart {
     const tones = ['brine', 'kiln'];
     const all = this.series();
     const stretches = this.stretches();
-    const datasets = all.map(({ series, values, outliers }, i): ChartDataset<'line'> => {
+    const datasets = all.map(({ series, values, states, outliers }, i): ChartDataset<'line'> => {
       const far = new Set(outliers);
       return {
         label: series.name,
@@ -59,7 +59,7 @@ export class OrderChart {
         pointRadius: values.map((_value, at) => (far.has(at) ? 6 : 3)),
         pointBorderWidth: values.map((_value, at) => (far.has(at) ? 2 : 1)),
         pointBorderColor: values.map((_value, at) => colour(far.has(at) ? 'over' : tones[i])),
-        pointBackgroundColor: values.map((_value, at) => colour(far.has(at) ? 'raised' : tones[i])),
+        pointBackgroundColor: values.map((_value, at) => colour(far.has(at) || states[at] !== 'known' ? 'raised' : tones[i])),
         yAxisID: i > 0 ? 'second' : 'first',
         spanGaps: false,
       };
@@ -110,8 +110,8 @@ export class OrderChart {
           tooltip: {
             callbacks: {
               label: ({ datasetIndex, dataIndex, parsed }) => {
-                const { series, outliers } = all[datasetIndex];
-                return `${series.name} ${series.format(parsed.y ?? 0)}${outliers.includes(dataIndex) ? ', stands out' : ''}`;
+                const { series, states, outliers } = all[datasetIndex];
+                return `${series.name} ${seriesText(series, parsed.y ?? 0, states[dataIndex])}${outliers.includes(dataIndex) ? ', stands out' : ''}`;
               },
             },
           },

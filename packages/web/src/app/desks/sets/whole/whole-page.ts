@@ -11,9 +11,9 @@ import { Workspace } from '../../../workspace';
 import { FieldContext } from '../fields/field-context';
 import { SetsTabs } from '../parts/sets-tabs';
 import { RegisterMaker } from '../registers/register-maker';
-import { countMatrix, type MatrixCell, type MatrixColumn } from './count-matrix';
+import { countMatrix, type MatrixCell, type MatrixColumn, type MatrixRow } from './count-matrix';
 import { OrderChart, type ChartStretch } from './order-chart';
-import { chartSeries, seriesOf } from './series';
+import { chartSeries, seriesOf, seriesText } from './series';
 
 /** The collection seen as a whole: numbers along the order of play, and what stands where. */
 @Component({
@@ -54,7 +54,9 @@ export class WholePage {
     });
     return stretches;
   });
-  readonly all = computed(() => seriesOf(this.fields(), this.context.figureOf(), (level) => costsOf(this.bakes.byLevel()[level]), this.session.device()));
+  readonly all = computed(() =>
+    seriesOf(this.fields(), { figureOf: this.context.figureOf(), stateOf: this.context.figureStateOf() }, (level) => costsOf(this.bakes.byLevel()[level]), this.session.device()),
+  );
   readonly charted = computed(() =>
     [this.first(), this.second()].flatMap((id) => {
       const series = this.all().find((one) => one.id === id);
@@ -62,8 +64,12 @@ export class WholePage {
     }),
   );
   readonly standOut = computed(() =>
-    this.charted().flatMap(({ series, values, outliers }) => outliers.map((at) => ({ at, level: this.levels()[at], says: `${series.name} ${series.format(values[at])}` }))),
+    this.charted().flatMap(({ series, values, states, outliers }) =>
+      outliers.map((at) => ({ at, level: this.levels()[at], says: `${series.name} ${seriesText(series, values[at], states[at])}` })),
+    ),
   );
+  /** Whether any point is not simply so. */
+  readonly hasHollow = computed(() => this.charted().some(({ values, states }) => values.some((value, i) => !Number.isNaN(value) && states[i] !== 'known')));
   readonly isEmpty = computed(() => this.charted().every(({ values }) => values.every(Number.isNaN)));
   readonly matrix = computed(() =>
     countMatrix(
@@ -100,7 +106,7 @@ export class WholePage {
     return Math.round(share * 70);
   }
 
-  says({ count, stands }: MatrixCell, column: MatrixColumn, level: Level): string {
-    return `${level.name}: ${count} ${column.name}${stands ? `, ${stands}` : ''}`;
+  says({ count, stands }: MatrixCell, column: MatrixColumn, { level, isStale }: MatrixRow): string {
+    return `${level.name}: ${count} ${column.name}${stands ? `, ${stands}` : ''}${isStale ? ', as its last bake counted' : ''}`;
   }
 }

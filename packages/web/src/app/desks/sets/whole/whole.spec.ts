@@ -1,13 +1,15 @@
 import type { Device, Field, Level, LevelFiguresTable, Piece } from '@stravel/core';
 import { countMatrix } from './count-matrix';
-import { chartSeries, seriesOf } from './series';
+import { chartSeries, seriesOf, seriesText } from './series';
 
 const level = (id: string, values: Level['values'] = {}): Level => ({ id, name: id, values }) as Level;
 const figures = (markers: Record<string, number>, pieces: Record<string, number> = {}): LevelFiguresTable[string] => ({
   worst: [],
   worstDrawCalls: null,
-  load: { memoryBytes: 0, diskBytes: 0 },
+  load: { memoryBytes: 0, diskBytes: 0, isCut: false },
   tally: { markers, pieces, blocks: {} },
+  seen: 'known',
+  counted: 'known',
 });
 const piece = (id: string, kit: string): Piece => ({ id, kit, name: id }) as Piece;
 
@@ -57,7 +59,7 @@ describe('numbers along the order of play', () => {
   it('come from number fields and figures, with gaps, and ring what stands out', () => {
     const all = seriesOf(
       [field('shards'), field('note', { type: 'text' }), field('list', { list: true }), field('exits', { figure: 'markers' })],
-      (id) => (id === 'l3' ? 7 : null),
+      { figureOf: (id) => (id === 'l3' ? 7 : null), stateOf: (_id, { figure }) => (figure ? 'bound' : 'known') },
       () => ({ count: undefined, baked: undefined }),
       device,
     );
@@ -68,6 +70,8 @@ describe('numbers along the order of play', () => {
     expect(shards.outliers).toEqual([6]);
     expect(chartSeries(all[6], levels).values.filter((value) => !Number.isNaN(value))).toEqual([7]);
     expect(chartSeries(all[0], levels).values.every(Number.isNaN)).toBe(true);
+    expect([all[5], all[6]].map((series) => seriesText(series, 1234567, series.stateOf(levels[0])))).toEqual(['1.23 M', 'at most 1.23 M']);
+    expect(seriesText(all[5], 7, 'stale')).toBe('7, stale');
     expect([1234567, 2.34567].map((value) => all[5].format(value))).toEqual(['1.23 M', '2.346']);
   });
 });
