@@ -7,6 +7,7 @@ import { sightBench } from './core/sight.bench';
 import { bulkBench } from './server/bulk.bench';
 import { editsBench } from './server/edits.bench';
 import { historyBench } from './server/history.bench';
+import { loopBench } from './server/loop.bench';
 import { crowdBench } from './web/crowd.bench';
 import { openingBench } from './web/opening.bench';
 import { plateBench } from './web/plate.bench';
@@ -23,6 +24,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   edits: editsBench,
   bulk: bulkBench,
   history: historyBench,
+  loop: loopBench,
   crowd: crowdBench,
   plate: plateBench,
   sets: setsBench,

@@ -86,7 +86,7 @@ export { MOST_OPERATIONS, checkedEdit } from './schema/api/edit-request';
 export { invertOperations, operationTarget, type Conflict, type Edit, type EditHead, type LoggedEdit, type Operation } from './edits/operation';
 export { equalJson } from './edits/equal-json';
 export { applyOperation, valueAt, type JsonRecord } from './edits/apply-operation';
-export { applyOperations, putRecord, recordIn, tryOperations, type DocumentState, type EditTrial } from './edits/document-state';
+export { applyOperations, putRecord, recordIn, TrialRun, tryOperations, type DocumentState, type EditTrial } from './edits/document-state';
 export { restoreOperations, type KindChanges, type RestorePlan } from './edits/restore-operations';
 export { checkPieceRemovals, removedPieces } from './edits/check-piece-removals';
 export { emptyUndoStacks, pushEdit, type UndoStacks } from './edits/undo-stacks';

@@ -25,7 +25,7 @@ import { LevelHistoryService } from './edits/level-history';
 import { EditService } from './edits/edit-service';
 import { pageRoutes, securityHeaders } from './http/page';
 import { HttpError, answerProblem } from './http/problem';
-import { refuseDeep } from './http/refuse-deep';
+import { readJson } from './http/read-json';
 import { onlyReadableAddress } from './http/readable-address';
 import { onlySameHost } from './http/same-host';
 import { LocalJobQueue } from './jobs/job-queue';
@@ -37,9 +37,6 @@ import { KitInspections } from './pack/kit-inspections';
 import { packRoutes } from './pack/pack-routes';
 import { PackService } from './pack/pack-service';
 import { peopleRoutes } from './people/people-routes';
-
-/** Largest JSON request, bytes. */
-const MOST_BODY_BYTES = 32 * 1024 * 1024;
 
 export interface AppDependencies {
   readonly database: Database;
@@ -76,6 +73,8 @@ export function createApp(dependencies: AppDependencies): Server {
   const documents = new DocumentStore(snapshots, editRows);
   const assets = new AssetStore(dataFolder);
   const threads = new ThreadPool();
+  // Nobody's edit waits behind a bake.
+  const readers = new ThreadPool();
   const kits = new KitInspections(assets, threads);
   const edits = new EditService(database, editRows, documents, kits, now);
   const collectionRows = new CollectionRepository(database);
@@ -102,7 +101,7 @@ export function createApp(dependencies: AppDependencies): Server {
   // Only what is read is worth it: the answer to an edit is a few bytes.
   app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
   app.use('/api', new FolderWatch(dataFolder).refuse);
-  app.use('/api', express.json({ limit: MOST_BODY_BYTES, verify: refuseDeep }));
+  app.use('/api', readJson(readers));
   app.use('/api', peopleRoutes(database, now), collectionRoutes({ rows: collectionRows, service: collections, keeping, restoring, assets, threads, openDemo }));
   app.use(
     '/api/collections/:collection',
@@ -138,6 +137,7 @@ export function createApp(dependencies: AppDependencies): Server {
     close: async () => {
       await jobs.stop();
       await threads.close();
+      await readers.close();
       await database.queue.settled();
     },
   };

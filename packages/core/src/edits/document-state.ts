@@ -34,20 +34,35 @@ export interface EditTrial {
  * @param documents gives the state of a document by name
  */
 export function tryOperations(documents: (name: string) => DocumentState, operations: readonly Operation[]): EditTrial {
-  const conflicts: Conflict[] = [];
-  const overlay = new Map<string, { document: string; kind: EditableKind; id: string; record: JsonRecord | undefined }>();
-  operations.forEach((operation, index) => {
+  const run = new TrialRun(documents);
+  for (const operation of operations) run.take(operation);
+  return run.trial();
+}
+
+/** As `tryOperations`, operation by operation, for who must not do very many at one go. */
+export class TrialRun {
+  private readonly conflicts: Conflict[] = [];
+  private readonly overlay = new Map<string, EditTrial['touched'][number]>();
+  private index = 0;
+
+  constructor(private readonly documents: (name: string) => DocumentState) {}
+
+  take(operation: Operation): void {
+    const index = this.index++;
     const key = `${operation.document}\u0000${operation.kind}\u0000${operation.id}`;
-    const laid = overlay.get(key);
-    const record = laid ? laid.record : recordIn(documents(operation.document), operation.kind, operation.id);
+    const laid = this.overlay.get(key);
+    const record = laid ? laid.record : recordIn(this.documents(operation.document), operation.kind, operation.id);
     const current = valueAt(record, operation.field);
     if (!equalJson(current, operation.before) || (operation.field !== null && !record)) {
-      conflicts.push({ index, operation, current });
+      this.conflicts.push({ index, operation, current });
       return;
     }
-    overlay.set(key, { document: operation.document, kind: operation.kind, id: operation.id, record: applyOperation(record, operation) });
-  });
-  return { conflicts, touched: [...overlay.values()] };
+    this.overlay.set(key, { document: operation.document, kind: operation.kind, id: operation.id, record: applyOperation(record, operation) });
+  }
+
+  trial(): EditTrial {
+    return { conflicts: this.conflicts, touched: [...this.overlay.values()] };
+  }
 }
 
 /** Applies operations that are known to hold. */

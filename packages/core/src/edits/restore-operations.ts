@@ -1,6 +1,6 @@
 import type { CollectionContent } from '../model/collection-content';
 import { RECORDS_DOCUMENT, type EditableKind } from '../model/records';
-import { ITEM_KINDS } from '../model/stratum';
+import { ITEM_KINDS, type Item } from '../model/stratum';
 import type { JsonRecord } from './apply-operation';
 import type { DocumentState } from './document-state';
 import { equalJson } from './equal-json';
@@ -22,15 +22,26 @@ export interface RestorePlan {
   readonly changes: readonly KindChanges[];
 }
 
+/** So many records are compared between two pauses. */
+const COMPARED_AT_ONCE = 1000;
+
 /**
  * The edit that makes a collection hold what an archive holds. Its id and name stay. A stratum that the archive has not goes with its
- * record; what stands in it is left where it is kept, so that undo brings it back.
+ * record; what stands in it is left where it is kept, so that undo brings it back. Pauses after every thousand records; what stands must not
+ * change in a pause.
  * @param now gives a document as it stands, for strata that are not in the collection too
  */
-export function restoreOperations(now: (document: string) => DocumentState, then: Pick<CollectionContent, 'records' | 'strata'>): RestorePlan {
+export function* restoreOperations(now: (document: string) => DocumentState, then: Pick<CollectionContent, 'records' | 'strata'>): Generator<undefined, RestorePlan> {
   const operations: Operation[] = [];
   const changes = new Map<EditableKind, { kind: EditableKind; added: number; changed: number; removed: number }>();
-  const compare = (document: string, kind: EditableKind, wanted: ReadonlyMap<string, JsonRecord>): void => {
+  function* compare(document: string, kind: EditableKind, list: Iterable<readonly [string, JsonRecord]>): Generator<undefined> {
+    let compared = 0;
+    const isPause = (): boolean => ++compared % COMPARED_AT_ONCE === 0;
+    const wanted = new Map<string, JsonRecord>();
+    for (const [id, record] of list) {
+      wanted.set(id, record);
+      if (isPause()) yield;
+    }
     const standing = now(document).get(kind) ?? new Map<string, JsonRecord>();
     const count = changes.get(kind) ?? { kind, added: 0, changed: 0, removed: 0 };
     changes.set(kind, count);
@@ -39,6 +50,7 @@ export function restoreOperations(now: (document: string) => DocumentState, then
     for (const [id, before] of standing) {
       const after = wanted.get(id);
       if (!after || !equalJson(before, after)) differing.push(id);
+      if (isPause()) yield;
     }
     for (const id of wanted.keys()) if (!standing.has(id)) differing.push(id);
     for (const id of differing.sort()) {
@@ -49,21 +61,26 @@ export function restoreOperations(now: (document: string) => DocumentState, then
       else if (!after) count.removed++;
       else count.changed++;
       operations.push(...made);
+      if (isPause()) yield;
     }
-  };
+  }
   const standingName = [...(now(RECORDS_DOCUMENT).get('collection')?.values() ?? [])][0]?.['name'];
   for (const [kind, table] of Object.entries(then.records) as [EditableKind, Readonly<Record<string, unknown>>][]) {
     const records = Object.entries(table).map(([id, record]): [string, JsonRecord] => {
       const plain = record as JsonRecord;
       return [id, kind === 'collection' && standingName !== undefined ? { ...plain, name: standingName } : plain];
     });
-    compare(RECORDS_DOCUMENT, kind, new Map(records));
+    yield* compare(RECORDS_DOCUMENT, kind, records);
   }
   for (const [stratum, content] of then.strata) {
-    for (const kind of ITEM_KINDS) compare(stratum, kind, new Map(content[kind].map((item) => [item.id, item as unknown as JsonRecord])));
+    for (const kind of ITEM_KINDS) yield* compare(stratum, kind, byId(content[kind]));
   }
   return {
     operations: inOrder(operations),
     changes: [...changes.values()].filter(({ added, changed, removed }) => added + changed + removed > 0).sort((a, b) => (a.kind < b.kind ? -1 : 1)),
   };
+}
+
+function* byId(items: Iterable<Item>): Generator<readonly [string, JsonRecord]> {
+  for (const item of items) yield [item.id, item as unknown as JsonRecord];
 }

@@ -19,6 +19,14 @@ describe('the depth of JSON', () => {
     expect([isTooDeep(json), isTooDeep(new TextEncoder().encode(json))]).toEqual([expected, expected]);
   });
 
+  it('is told of long text wherever its stretches end', () => {
+    for (const letters of [65532, 65533, 65534, 65535, 65536]) {
+      const text = `["${'a'.repeat(letters)}\\"[[",${'['.repeat(70)}`;
+      expect(isTooDeep(text)).toBe(true);
+      expect(isTooDeep(`["${'a'.repeat(letters)}\\"${'['.repeat(70)}"]`)).toBe(false);
+    }
+  });
+
   it('is what counting the value gives', () => {
     const side = fc.oneof(fc.string(), fc.constantFrom('[[{"', '\\"]', '\\'), fc.integer(), fc.constant([{}]));
     // Layer about layer, each a list or a table with something beside what it holds.

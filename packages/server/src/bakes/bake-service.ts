@@ -132,14 +132,14 @@ export class BakeService {
       if (!record) throw new CoreError('LEVEL_MISSING', `bake: there is no level ${level}`, { level });
       const strata = [];
       for (const { stratum } of record.strata) {
-        if (tables.stratum[stratum]) strata.push({ stratum: tables.stratum[stratum], content: contentOf(await this.documents.load(collection, stratum)) });
+        if (tables.stratum[stratum]) strata.push({ stratum: tables.stratum[stratum], content: await contentOf(await this.documents.load(collection, stratum)) });
       }
       const assemblies = new Map<string, StratumContent>();
       for (const id of assembliesWithin(
         tables.stratum,
         record.strata.map(({ stratum }) => stratum),
       )) {
-        if (tables.stratum[id]) assemblies.set(id, contentOf(await this.documents.load(collection, id)));
+        if (tables.stratum[id]) assemblies.set(id, await contentOf(await this.documents.load(collection, id)));
       }
       const { id, name, key, set, order, purpose, code, openSky, bounds, binned } = record;
       const view = Object.values(tables.collection).at(0)?.view ?? DEFAULT_VIEW;

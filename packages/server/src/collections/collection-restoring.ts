@@ -3,6 +3,7 @@ import { CoreError, MOST_OPERATIONS, RECORDS_DOCUMENT, restoreOperations, type C
 import type { Database } from '../db/database';
 import type { DocumentStore } from '../documents/document-store';
 import type { EditService } from '../edits/edit-service';
+import { Stretches } from '../loop/stretches';
 import type { AssetStore } from './asset-store';
 import type { ArchiveContent } from './read-archive';
 
@@ -52,7 +53,7 @@ export class CollectionRestoring {
       const none: DocumentState = new Map();
       const states = new Map<string, DocumentState>();
       for (const document of [RECORDS_DOCUMENT, ...content.strata.keys()]) states.set(document, (await this.documents.load(collection, document)).state);
-      const plan = restoreOperations((document) => states.get(document) ?? none, content);
+      const plan = await new Stretches().finish(restoreOperations((document) => states.get(document) ?? none, content));
       if (plan.operations.length > MOST_OPERATIONS) {
         const message = `restore: ${plan.operations.length} changes are more than one edit takes (${MOST_OPERATIONS}); restore the archive as a collection of its own`;
         throw new CoreError('RESTORE_TOO_LARGE', message, { operations: plan.operations.length });

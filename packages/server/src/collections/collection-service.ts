@@ -1,6 +1,18 @@
-import { CoreError, ITEM_KINDS, RECORDS_DOCUMENT, pictureNames, type CollectionContent, type EditableKind, type JsonRecord } from '@stravel/core';
+import {
+  CoreError,
+  ITEM_KINDS,
+  RECORDS_DOCUMENT,
+  pictureNames,
+  type CollectionContent,
+  type EditableKind,
+  type ItemKind,
+  type JsonRecord,
+  type StratumContent,
+} from '@stravel/core';
 import type { Database } from '../db/database';
 import { ChunkedDocument } from '../documents/chunked-document';
+import { sortedById } from '../loop/sorted-by-id';
+import { Stretches } from '../loop/stretches';
 import type { DocumentStore } from '../documents/document-store';
 import { tablesOf } from '../documents/record-tables';
 import type { SnapshotRepository } from '../documents/snapshot-repository';
@@ -38,15 +50,16 @@ export class CollectionService {
       }
       const name = Object.values(content.records.collection)[0].name;
       await this.collections.create(transaction, { id, name, created_at: this.now().toISOString(), binned_at: null });
+      const stretches = new Stretches();
       const records = new ChunkedDocument();
       for (const [kind, table] of Object.entries(content.records) as [EditableKind, Record<string, { readonly id: string }>][]) {
-        for (const record of Object.values(table)) records.put(kind, record.id, record as unknown as JsonRecord);
+        await stretches.each(Object.values(table), (record) => records.put(kind, record.id, record as unknown as JsonRecord));
       }
       await this.snapshots.write(transaction, id, RECORDS_DOCUMENT, 0, records.takeDirtyChunks());
       for (const [stratum, items] of content.strata) {
         const document = new ChunkedDocument();
         for (const [kind, list] of Object.entries(items) as [EditableKind, readonly { readonly id: string }[]][]) {
-          for (const item of list) document.put(kind, item.id, item as unknown as JsonRecord);
+          await stretches.each(list, (item) => document.put(kind, item.id, item as unknown as JsonRecord));
         }
         await this.snapshots.write(transaction, id, stratum, 0, document.takeDirtyChunks());
       }
@@ -82,7 +95,7 @@ export class CollectionService {
       const tables = tablesOf(records.state);
       const strata: CollectionContent['strata'] = new Map();
       for (const stratum of Object.keys(tables.stratum).sort()) {
-        strata.set(stratum, contentOf(await this.documents.load(id, stratum)));
+        strata.set(stratum, await contentOf(await this.documents.load(id, stratum)));
       }
       return { content: await of({ records: tables, strata }), edit: await this.edits.lastSequence(id) };
     });
@@ -90,7 +103,9 @@ export class CollectionService {
 }
 
 /** The items of a loaded stratum, in order of id. */
-export function contentOf(document: ChunkedDocument): CollectionContent['strata'] extends Map<string, infer C> ? C : never {
-  const items = (kind: EditableKind): never[] => [...(document.state.get(kind)?.values() ?? [])].sort((a, b) => ((a['id'] as string) < (b['id'] as string) ? -1 : 1)) as never[];
-  return Object.fromEntries(ITEM_KINDS.map((kind) => [kind, items(kind)])) as never;
+export async function contentOf({ state }: ChunkedDocument): Promise<StratumContent> {
+  const stretches = new Stretches();
+  const lists: (readonly [ItemKind, readonly JsonRecord[]])[] = [];
+  for (const kind of ITEM_KINDS) lists.push([kind, await sortedById(state.get(kind)?.values() ?? [], stretches)]);
+  return Object.fromEntries(lists) as unknown as StratumContent;
 }

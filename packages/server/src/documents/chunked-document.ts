@@ -1,14 +1,11 @@
 import { MOST_CHUNK_RECORDS, decodeChunk, encodeChunk, isEditableKind, putRecord, type DocumentState, type EditableKind, type JsonRecord } from '@stravel/core';
+import { Stretches } from '../loop/stretches';
 
 /** A chunk as it stands in a snapshot. */
 export interface StoredChunk {
   readonly kind: string;
   readonly chunk: number;
   readonly bytes: Uint8Array;
-}
-
-interface ChunkPlace {
-  readonly chunk: number;
 }
 
 /**
@@ -19,12 +16,14 @@ export class ChunkedDocument {
   readonly state: DocumentState = new Map();
   /** Edits since the snapshot on disk. */
   editsSinceSnapshot = 0;
-  private readonly places = new Map<string, ChunkPlace>();
-  private readonly sizes = new Map<EditableKind, number[]>();
+  /** Number of the chunk in which a record lies. */
+  private readonly places = new Map<EditableKind, Map<string, number>>();
+  /** Ids of each chunk. */
+  private readonly members = new Map<EditableKind, Set<string>[]>();
   private readonly dirty = new Map<EditableKind, Set<number>>();
 
   /** @throws CoreError 'CHUNK_UNREADABLE' */
-  static fromChunks(chunks: readonly StoredChunk[]): ChunkedDocument {
+  static async fromChunks(chunks: readonly StoredChunk[], stretches = new Stretches()): Promise<ChunkedDocument> {
     const document = new ChunkedDocument();
     for (const { kind, chunk, bytes } of chunks) {
       if (!isEditableKind(kind)) continue;
@@ -32,58 +31,52 @@ export class ChunkedDocument {
       for (const record of records) {
         const id = record['id'] as string;
         putRecord(document.state, kind, id, record);
-        document.places.set(`${kind}\u0000${id}`, { chunk });
+        document.placesOf(kind).set(id, chunk);
       }
-      document.sizesOf(kind)[chunk] = records.length;
+      document.membersOf(kind)[chunk] = new Set(records.map((record) => record['id'] as string));
+      await stretches.rest();
     }
     return document;
   }
 
   /** Number of records. */
   get size(): number {
-    return this.places.size;
+    return [...this.places.values()].reduce((sum, places) => sum + places.size, 0);
   }
 
   put(kind: EditableKind, id: string, record: JsonRecord | undefined): void {
     putRecord(this.state, kind, id, record);
-    const key = `${kind}\u0000${id}`;
-    const place = this.places.get(key);
-    if (place) {
-      this.markDirty(kind, place.chunk);
+    const places = this.placesOf(kind);
+    const place = places.get(id);
+    const members = this.membersOf(kind);
+    if (place !== undefined) {
+      this.markDirty(kind, place);
       if (!record) {
-        this.places.delete(key);
-        this.sizesOf(kind)[place.chunk] -= 1;
+        places.delete(id);
+        members[place].delete(id);
       }
       return;
     }
     if (!record) return;
-    const sizes = this.sizesOf(kind);
-    let chunk = sizes.length - 1;
-    if (chunk < 0 || sizes[chunk] >= MOST_CHUNK_RECORDS) {
-      chunk = sizes.length;
-      sizes.push(0);
-    }
-    sizes[chunk] += 1;
-    this.places.set(key, { chunk });
+    let chunk = members.length - 1;
+    if (chunk < 0 || members[chunk].size >= MOST_CHUNK_RECORDS) chunk = members.push(new Set()) - 1;
+    members[chunk].add(id);
+    places.set(id, chunk);
     this.markDirty(kind, chunk);
   }
 
-  /** The chunks that a new snapshot must write, and marks them clean. */
-  takeDirtyChunks(): { kind: EditableKind; chunk: number; count: number; bytes: Uint8Array }[] {
-    const out: { kind: EditableKind; chunk: number; count: number; bytes: Uint8Array }[] = [];
-    for (const [kind, chunks] of this.dirty) {
-      const members = new Map<number, JsonRecord[]>([...chunks].map((chunk) => [chunk, []]));
-      for (const [id, record] of this.state.get(kind) ?? []) {
-        const place = this.places.get(`${kind}\u0000${id}`);
-        if (place) members.get(place.chunk)?.push(record);
-      }
-      for (const [chunk, records] of members) {
-        out.push({ kind, chunk, count: records.length, bytes: encodeChunk(kind, records) });
-      }
-    }
+  /** The chunks that a new snapshot must write, and marks them clean. Each is packed when it is come to; nothing must change meanwhile. */
+  *takeDirtyChunks(): Generator<{ kind: EditableKind; chunk: number; count: number; bytes: Uint8Array }> {
+    const dirty = [...this.dirty];
     this.dirty.clear();
     this.editsSinceSnapshot = 0;
-    return out;
+    for (const [kind, chunks] of dirty) {
+      const records = this.state.get(kind);
+      for (const chunk of chunks) {
+        const own = [...this.membersOf(kind)[chunk]].map((id) => records?.get(id) as JsonRecord);
+        yield { kind, chunk, count: own.length, bytes: encodeChunk(kind, own) };
+      }
+    }
   }
 
   private markDirty(kind: EditableKind, chunk: number): void {
@@ -92,9 +85,15 @@ export class ChunkedDocument {
     else this.dirty.set(kind, new Set([chunk]));
   }
 
-  private sizesOf(kind: EditableKind): number[] {
-    let sizes = this.sizes.get(kind);
-    if (!sizes) this.sizes.set(kind, (sizes = []));
-    return sizes;
+  private placesOf(kind: EditableKind): Map<string, number> {
+    let places = this.places.get(kind);
+    if (!places) this.places.set(kind, (places = new Map<string, number>()));
+    return places;
+  }
+
+  private membersOf(kind: EditableKind): Set<string>[] {
+    let members = this.members.get(kind);
+    if (!members) this.members.set(kind, (members = []));
+    return members;
   }
 }

@@ -1,6 +1,7 @@
 import type { Transaction } from 'sequelize';
 import { tryOperations, type EditTrial } from '@stravel/core';
 import type { EditRepository } from '../edits/edit-repository';
+import { Stretches } from '../loop/stretches';
 import { ChunkedDocument } from './chunked-document';
 import type { SnapshotRepository } from './snapshot-repository';
 
@@ -28,15 +29,14 @@ export class DocumentStore {
       return held;
     }
     const { sequence, chunks } = await this.snapshots.load(collection, document);
-    const loaded = ChunkedDocument.fromChunks(chunks);
+    const stretches = new Stretches();
+    const loaded = await ChunkedDocument.fromChunks(chunks, stretches);
     for (const edit of await this.edits.ofDocument(collection, document, sequence)) {
       const operations = edit.operations.filter((operation) => operation.document === document);
-      this.lay(
-        loaded,
-        tryOperations(() => loaded.state, operations),
-        document,
-      );
+      const trial = tryOperations(() => loaded.state, operations);
+      await this.lay(loaded, trial, document, stretches);
       loaded.editsSinceSnapshot += 1;
+      await stretches.rest();
     }
     this.open.set(key, loaded);
     this.letGo();
@@ -44,10 +44,10 @@ export class DocumentStore {
   }
 
   /** Puts a trial's outcome into a document. */
-  lay(document: ChunkedDocument, trial: EditTrial, name: string): void {
-    for (const { document: touched, kind, id, record } of trial.touched) {
+  async lay(document: ChunkedDocument, trial: EditTrial, name: string, stretches: Stretches): Promise<void> {
+    await stretches.each(trial.touched, ({ document: touched, kind, id, record }) => {
       if (touched === name) document.put(kind, id, record);
-    }
+    });
   }
 
   /** Forgets a collection's documents, for example after a write that failed halfway. */

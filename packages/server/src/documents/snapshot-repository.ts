@@ -54,7 +54,7 @@ export class SnapshotRepository {
     collection: string,
     document: string,
     sequence: number,
-    chunks: readonly { kind: string; chunk: number; count: number; bytes: Uint8Array }[],
+    chunks: Iterable<{ kind: string; chunk: number; count: number; bytes: Uint8Array }>,
   ): Promise<void> {
     for (const { kind, chunk, count, bytes } of chunks) {
       const zipped = await compress(bytes);

@@ -13,6 +13,12 @@ export interface HistoryRange {
   readonly limit: number;
 }
 
+/** An edit of the log as it goes out: JSON, as it was kept and without being read. */
+export interface EditText {
+  readonly sequence: number;
+  readonly text: string;
+}
+
 /** The append-only log. Rows are never changed. */
 export class EditRepository {
   constructor(private readonly database: Database) {}
@@ -31,10 +37,15 @@ export class EditRepository {
     return row && fromRow(row);
   }
 
+  async textById(collection: string, id: string): Promise<EditText | undefined> {
+    const row = await this.database.direct.first<EditRow>({ sql: 'SELECT * FROM edits WHERE collection = $1 AND id = $2', values: [collection, id] });
+    return row && textOfRow(row);
+  }
+
   /** Edits after a number, oldest first. */
-  async after(collection: string, sequence: number, limit: number): Promise<LoggedEdit[]> {
+  async after(collection: string, sequence: number, limit: number): Promise<EditText[]> {
     const sql = 'SELECT * FROM edits WHERE collection = $1 AND sequence > $2 ORDER BY sequence LIMIT $3';
-    return (await this.read<EditRow>(sql, [collection, sequence, limit])).map(fromRow);
+    return (await this.read<EditRow>(sql, [collection, sequence, limit])).map(textOfRow);
   }
 
   /** Edits that touch a document, after a number, oldest first. */
@@ -48,13 +59,13 @@ export class EditRepository {
   }
 
   /** Edits that touch some small records or documents, newest first. @param ids of small records, and of documents */
-  async touching(collection: string, ids: readonly string[], { below, after, limit }: HistoryRange): Promise<LoggedEdit[]> {
+  async touching(collection: string, ids: readonly string[], { below, after, limit }: HistoryRange): Promise<EditText[]> {
     const sql =
       'SELECT * FROM edits WHERE collection = $1 AND sequence IN (' +
       'SELECT sequence FROM edit_records WHERE collection = $1 AND record IN (SELECT value FROM json_each($2)) AND sequence < $3 AND sequence > $4 UNION ' +
       'SELECT sequence FROM edit_documents WHERE collection = $1 AND document IN (SELECT value FROM json_each($2)) AND sequence < $3 AND sequence > $4 ' +
       'ORDER BY sequence DESC LIMIT $5) ORDER BY sequence DESC';
-    return (await this.read<EditRow>(sql, [collection, JSON.stringify(ids), below, after, limit])).map(fromRow);
+    return (await this.read<EditRow>(sql, [collection, JSON.stringify(ids), below, after, limit])).map(textOfRow);
   }
 
   /** Ids of the strata that edits show to have been owned by a level at some time. */
@@ -111,6 +122,11 @@ function namesIn({ operations }: LoggedEdit): string[] {
     const name = field === 'name' ? after : field === null ? (after as { readonly name?: unknown } | null)?.name : undefined;
     return typeof name === 'string' ? [name] : [];
   });
+}
+
+function textOfRow({ sequence, id, person, label, undoes, at, operations }: EditRow): EditText {
+  const head = JSON.stringify({ sequence, id, person, label, undoes, at });
+  return { sequence, text: `${head.slice(0, -1)},"operations":${operations}}` };
 }
 
 function fromRow(row: EditRow): LoggedEdit {

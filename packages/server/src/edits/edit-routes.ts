@@ -5,13 +5,26 @@ import type { BakeService } from '../bakes/bake-service';
 import { EventStream } from '../http/event-stream';
 import { wholeNumber } from '../http/whole-number';
 import type { JobEvent, JobService } from '../jobs/job-service';
-import type { EditRepository } from './edit-repository';
+import type { EditRepository, EditText } from './edit-repository';
 import type { LevelHistoryService } from './level-history';
 import type { EditService } from './edit-service';
 
 const MOST_EDITS_AN_ANSWER = 1000;
 /** Edits in one page of a level's history. */
 const MAX_HISTORY_PAGE = 200;
+
+function listText(edits: readonly EditText[]): string {
+  return `[${edits.map(({ text }) => text).join(',')}]`;
+}
+
+/** Texts of edits that were just logged, so that one is written once however many listen. */
+const texts = new WeakMap<LoggedEdit, EditText>();
+
+function textOf(edit: LoggedEdit): EditText {
+  let text = texts.get(edit);
+  if (!text) texts.set(edit, (text = { sequence: edit.sequence, text: JSON.stringify(edit) }));
+  return text;
+}
 
 /** The log of a collection: append, read, follow. */
 export function editRoutes(service: EditService, repository: EditRepository, jobs: JobService, bakes: BakeService, history: LevelHistoryService): Router {
@@ -32,21 +45,22 @@ export function editRoutes(service: EditService, repository: EditRepository, job
     } else if (typeof document === 'string') {
       response.json({ edits: await repository.ofDocument(collection, document, after) });
     } else {
-      response.json({ edits: await repository.after(collection, after, MOST_EDITS_AN_ANSWER) });
+      response.type('json').send(`{"edits":${listText(await repository.after(collection, after, MOST_EDITS_AN_ANSWER))}}`);
     }
   });
 
   router.get<{ collection: string; id: string }>('/edits/:id', async (request, response) => {
-    const edit = await repository.byId(request.params.collection, request.params.id);
+    const edit = await repository.textById(request.params.collection, request.params.id);
     if (!edit) throw new HttpError(404, 'EDIT_MISSING', `There is no edit ${request.params.id} in the log.`);
-    response.json(edit);
+    response.type('json').send(edit.text);
   });
 
   router.get<{ collection: string; level: string }>('/levels/:level/history', async (request, response) => {
     const { collection, level } = request.params;
     const below = wholeNumber(request.query['below'] ?? '999999999999999', 'below');
     const after = wholeNumber(request.query['after'] ?? '0', 'after');
-    response.json(await history.of(collection, level, { below, after, limit: MAX_HISTORY_PAGE }));
+    const { edits, strata, hasMore } = await history.of(collection, level, { below, after, limit: MAX_HISTORY_PAGE });
+    response.type('json').send(`{"edits":${listText(edits)},${JSON.stringify({ strata, hasMore }).slice(1)}`);
   });
 
   router.get<{ collection: string }>('/events', async (request, response) => {
@@ -55,17 +69,17 @@ export function editRoutes(service: EditService, repository: EditRepository, job
     const stream = new EventStream(request, response);
     // A page that has seen more than there is was left behind by a restored backup.
     stream.send('log', { last: await service.lastSequence(collection) });
-    const waiting: LoggedEdit[] = [];
+    const waiting: EditText[] = [];
     let live = false;
-    const sendEdit = (edit: LoggedEdit): void => {
-      if (edit.sequence <= sent) return;
-      sent = edit.sequence;
-      stream.send('edit', edit, edit.sequence);
+    const sendEdit = ({ sequence, text }: EditText): void => {
+      if (sequence <= sent) return;
+      sent = sequence;
+      stream.sendText('edit', text, sequence);
     };
     const onEdit = (of: string, edit: LoggedEdit): void => {
       if (of !== collection) return;
-      if (live) sendEdit(edit);
-      else waiting.push(edit);
+      if (live) sendEdit(textOf(edit));
+      else waiting.push(textOf(edit));
     };
     const onJob = (event: JobEvent): void => {
       if (event.collection === collection) stream.send('job', event);

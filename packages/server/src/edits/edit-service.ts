@@ -11,7 +11,7 @@ import {
   recordFaults,
   recordIn,
   removedPieces,
-  tryOperations,
+  TrialRun,
   type Conflict,
   type DocumentState,
   type Edit,
@@ -22,6 +22,7 @@ import {
 import type { Database } from '../db/database';
 import type { ChunkedDocument } from '../documents/chunked-document';
 import { tablesOf } from '../documents/record-tables';
+import { Stretches } from '../loop/stretches';
 import type { KitInspections } from '../pack/kit-inspections';
 import type { DocumentStore } from '../documents/document-store';
 import type { EditRepository } from './edit-repository';
@@ -154,17 +155,19 @@ export class EditService {
       if (!loaded.has(name)) loaded.set(name, await this.documents.load(collection, name));
     }
     const completed = withKeys(edit, records.state);
-    const trial = this.trial(completed, loaded);
+    const trial = await this.trial(completed, loaded);
     await this.checkPieces(collection, trial, records.state);
     await this.checkMeshes(completed, trial, records.state);
     const sequence = (await this.lastSequence(collection)) + 1;
     this.sequences.set(collection, sequence);
+    const stretches = new Stretches();
     for (const name of names) {
       const document = loaded.get(name);
       if (!document) continue;
-      this.documents.lay(document, trial, name);
+      await this.documents.lay(document, trial, name, stretches);
       document.editsSinceSnapshot += 1;
     }
+    await stretches.rest();
     return { logged: { ...completed, sequence, at: this.now().toISOString() }, isNew: true };
   }
 
@@ -179,17 +182,20 @@ export class EditService {
     checkPieceRemovals(trial, strata);
   }
 
-  private trial(edit: Edit, loaded: ReadonlyMap<string, ChunkedDocument>): EditTrial {
+  private async trial(edit: Edit, loaded: ReadonlyMap<string, ChunkedDocument>): Promise<EditTrial> {
     const stateOf = (name: string): DocumentState => (loaded.get(name) as ChunkedDocument).state;
-    const trial = tryOperations(stateOf, edit.operations);
+    const stretches = new Stretches();
+    const run = new TrialRun(stateOf);
+    await stretches.each(edit.operations, (operation) => run.take(operation));
+    const trial = run.trial();
     if (trial.conflicts.length > 0) throw new EditConflict(trial.conflicts);
-    for (const { kind, id, record } of trial.touched) {
-      if (!record) continue;
+    await stretches.each(trial.touched, ({ kind, id, record }) => {
+      if (!record) return;
       const faults = record['id'] === id ? recordFaults(kind, record) : [{ path: 'id', message: `id must be ${id}` }];
       if (faults.length > 0) {
         throw new CoreError('RECORD_INVALID', `${kind} ${id}: ${faults.map((f) => f.message).join('; ')}`, { kind, id, faults });
       }
-    }
+    });
     const touchedRecords = new Map(trial.touched.filter((t) => t.document === RECORDS_DOCUMENT).map((t) => [`${t.kind}\u0000${t.id}`, t.record]));
     checkEditReferences(trial.touched, (kind, id) =>
       touchedRecords.has(`${kind}\u0000${id}`) ? touchedRecords.get(`${kind}\u0000${id}`) : recordIn(stateOf(RECORDS_DOCUMENT), kind, id),

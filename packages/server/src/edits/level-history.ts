@@ -1,13 +1,13 @@
-import { CoreError, RECORDS_DOCUMENT, type LoggedEdit } from '@stravel/core';
+import { CoreError, RECORDS_DOCUMENT } from '@stravel/core';
 import type { Database } from '../db/database';
 import type { DocumentStore } from '../documents/document-store';
 import { tablesOf } from '../documents/record-tables';
-import type { EditRepository, HistoryRange } from './edit-repository';
+import type { EditRepository, EditText, HistoryRange } from './edit-repository';
 
 /** What happened to a level. */
 export interface LevelHistory {
   /** Newest first, whole edits: they may be about other things too. */
-  readonly edits: readonly LoggedEdit[];
+  readonly edits: readonly EditText[];
   /** Strata that it owns, or owned when the edits were made. */
   readonly strata: readonly string[];
   /** Whether there are older ones in the range. */

@@ -1,4 +1,5 @@
 import { request as send } from 'node:http';
+import { gzipSync } from 'node:zlib';
 import { randomStream, type RandomStream } from '@stravel/core';
 import { smallCollection } from '@stravel/core/testing';
 import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
@@ -175,5 +176,21 @@ describe('hostile requests', () => {
     expect([refused.status, await refused.json()]).toEqual([422, expect.objectContaining({ title: 'RECORD_INVALID' })]);
     const nested = await fetch(`${test.url}/api/people`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: `{"name":${deep(65)}}` });
     expect([nested.status, await nested.json()]).toEqual([400, expect.objectContaining({ title: 'BODY_TOO_DEEP', detail: expect.stringContaining('64') as string })]);
+  });
+
+  it('are read alike when they are long, packed, or of a length that is not told', async () => {
+    const pad = ' '.repeat(1100000);
+    const ask = (body: string | Buffer | ReadableStream, headers: Record<string, string> = {}) =>
+      fetch(`${test.url}/api/people`, { method: 'POST', headers: { 'Content-Type': 'application/json', ...headers }, body: body as string, duplex: 'half' } as RequestInit);
+    const stream = () => new Blob([`{"name":"Streamed"}`]).stream();
+    for (const made of [ask(`{"name":"Long"${pad}}`), ask(gzipSync('{"name":"Packed"}'), { 'Content-Encoding': 'gzip' }), ask(stream())]) expect((await made).status).toBe(201);
+    const refusals: readonly (readonly [Promise<Response>, number, string])[] = [
+      [ask(`{"name":${deep(65)}${pad}}`), 400, 'BODY_TOO_DEEP'],
+      [ask(`{"name":"Long"${pad}`), 400, 'BODY_NOT_JSON'],
+      [ask(gzipSync(Buffer.alloc(40000000, ' ')), { 'Content-Encoding': 'gzip' }), 413, 'BODY_TOO_LARGE'],
+      [ask(`{"name":""${pad}}`), 400, 'PERSON_INVALID'],
+      [ask(`"text"${pad}`), 400, 'PERSON_INVALID'],
+    ];
+    for (const [answer, code, title] of refusals) expect([(await answer).status, await (await answer).json()]).toEqual([code, expect.objectContaining({ title })]);
   });
 });

@@ -1,5 +1,9 @@
+import { once } from 'node:events';
+import { receiveMessageOnPort, type MessagePort } from 'node:worker_threads';
 import { BAKE_TASKS, archiveCollection, createRunContext, toPlainError, type RunContext } from '@stravel/core';
 import { readArchive } from '../collections/read-archive';
+import { jsonOfBytes } from '../http/json-of-bytes';
+import { SliceGathering, slicedData, slicesOf, type Slice, type SlicedData } from './sliced-data';
 import type { ThreadAnswer, ThreadMessage, ThreadTask } from './thread-pool';
 
 /** What a job thread can do. Threads never open the database. */
@@ -7,16 +11,35 @@ const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unkn
   ...BAKE_TASKS,
   archive: archiveCollection,
   restore: readArchive,
+  'read-json': jsonOfBytes,
 };
 
 export default async function run({ name, input, port }: ThreadTask): Promise<ThreadAnswer> {
   try {
     port.postMessage({ begun: true } satisfies ThreadMessage);
     const context = createRunContext({ onProgress: (fraction, stage) => port.postMessage({ fraction, stage } satisfies ThreadMessage) });
-    return { ok: true, result: await TASKS[name](input as never, context) };
+    return { ok: true, result: await sendSliced(port, await TASKS[name](gathered(port, input) as never, context)) };
   } catch (error) {
     return { ok: false, error: toPlainError(error) };
   } finally {
     port.close();
   }
+}
+
+/** The input with the slices that wait for it. */
+function gathered(port: MessagePort, input: SlicedData): unknown {
+  const gathering = new SliceGathering();
+  for (let waiting = receiveMessageOnPort(port); waiting; waiting = receiveMessageOnPort(port)) gathering.take(waiting.message as Slice);
+  return gathering.whole(input);
+}
+
+/** Sends a result slice by slice, each when the one before has been taken. */
+async function sendSliced(port: MessagePort, result: unknown): Promise<SlicedData> {
+  const { sliced, lists } = slicedData(result);
+  for (const slice of slicesOf(lists)) {
+    const taken = once(port, 'message');
+    port.postMessage({ slice } satisfies ThreadMessage);
+    await taken;
+  }
+  return sliced;
 }

@@ -2,26 +2,30 @@ import { availableParallelism } from 'node:os';
 import { MessageChannel, type MessagePort } from 'node:worker_threads';
 import { fromPlainError, type PlainError } from '@stravel/core';
 import { Piscina } from 'piscina';
+import { Stretches } from '../loop/stretches';
+import { SliceGathering, slicedData, slicesOf, type Slice, type SlicedData } from './sliced-data';
 
 /** Memory that one thread may use before it is ended, megabytes. */
 const THREAD_MEMORY_MB = 4096;
 
 /** How long a task may take from when a thread begins it, milliseconds; the thread is replaced after that. */
-const TIME_LIMITS_MS: Readonly<Record<string, number>> = { restore: 120000, archive: 300000, 'inspect-kit': 60000 };
+const TIME_LIMITS_MS: Readonly<Record<string, number>> = { restore: 120000, archive: 300000, 'inspect-kit': 60000, 'read-json': 30000 };
 const DEFAULT_TIME_LIMIT_MS = 1800000;
 
 /** What a thread says while it works. */
-export type ThreadMessage = { readonly begun: true } | { readonly fraction: number; readonly stage: string };
+export type ThreadMessage = { readonly begun: true } | { readonly fraction: number; readonly stage: string } | { readonly slice: Slice };
 
 /** What a thread is asked to do. */
 export interface ThreadTask {
   readonly name: string;
-  readonly input: unknown;
+  /** Its slices wait at the port. */
+  readonly input: SlicedData;
+  /** Slices of the result go out here one by one, each when the one before was answered. */
   readonly port: MessagePort;
 }
 
 /** What a thread answers: errors travel as plain data. */
-export type ThreadAnswer = { readonly ok: true; readonly result: unknown } | { readonly ok: false; readonly error: PlainError };
+export type ThreadAnswer = { readonly ok: true; readonly result: SlicedData } | { readonly ok: false; readonly error: PlainError };
 
 export interface ThreadRunOptions {
   /** Ends the thread; the run then fails with CoreError 'CANCELLED'. */
@@ -56,16 +60,26 @@ export class ThreadPool {
     const limit = new AbortController();
     const limitMs = this.timeLimitsMs[name] ?? DEFAULT_TIME_LIMIT_MS;
     let timer: NodeJS.Timeout | undefined;
+    const gathering = new SliceGathering();
     port1.on('message', (message: ThreadMessage) => {
       if ('begun' in message) timer = setTimeout(() => limit.abort(), limitMs);
-      else options.onProgress?.(message.fraction, message.stage);
+      else if ('slice' in message) {
+        gathering.take(message.slice);
+        port1.postMessage(null);
+      } else options.onProgress?.(message.fraction, message.stage);
     });
     try {
-      const task: ThreadTask = { name, input, port: port2 };
+      const { sliced, lists } = slicedData(input);
+      const stretches = new Stretches();
+      for (const slice of slicesOf(lists)) {
+        port1.postMessage(slice);
+        await stretches.rest();
+      }
+      const task: ThreadTask = { name, input: sliced, port: port2 };
       const signal = options.signal ? AbortSignal.any([options.signal, limit.signal]) : limit.signal;
       const answer = (await this.pool.run(task, { transferList: [port2], signal })) as ThreadAnswer;
       if (!answer.ok) throw fromPlainError(answer.error);
-      return answer.result as Awaited<ReturnType<F>>;
+      return gathering.whole(answer.result) as Awaited<ReturnType<F>>;
     } catch (error) {
       if (options.signal?.aborted) throw fromPlainError({ code: 'CANCELLED', message: `${name}: cancelled on request`, details: {} });
       if (limit.signal.aborted) throw fromPlainError({ code: 'TIME_LIMIT', message: `${name}: took longer than ${limitMs / 1000} s and was ended`, details: { limitMs } });

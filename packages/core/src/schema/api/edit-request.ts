@@ -1,4 +1,4 @@
-import { array, mixed, object, string, ValidationError } from 'yup';
+import { mixed, object, string, ValidationError } from 'yup';
 import type { Edit, Operation } from '../../edits/operation';
 import { CoreError } from '../../errors';
 import { RECORD_KINDS, RECORDS_DOCUMENT } from '../../model/records';
@@ -17,7 +17,12 @@ const schema = object({
   person: string().required().max(80).matches(ID, 'person must be an id'),
   label: string().required().max(300),
   undoes: string().nullable().defined().max(80),
-  operations: array().of(mixed().required()).required().min(1).max(MOST_OPERATIONS),
+  // One by one they are looked at below: there may be very many.
+  operations: mixed<readonly unknown[]>()
+    .required()
+    .test('list', 'operations must be a list', (list) => Array.isArray(list))
+    .test('least', 'operations field must have at least 1 items', (list) => !Array.isArray(list) || list.length > 0)
+    .test('most', `operations field must have less than or equal to ${MOST_OPERATIONS} items`, (list) => !Array.isArray(list) || list.length <= MOST_OPERATIONS),
 })
   .noUnknown()
   .strict()

@@ -1,0 +1,163 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import { archiveCollection, type CollectionContent, type Edit, type Json, type Operation, type Placement } from '@stravel/core';
+import { smallCollection } from '@stravel/core/testing';
+import { createApp, openDatabase } from '@stravel/server';
+import { pino } from 'pino';
+import { atMost, median, type Row } from '../measure';
+
+const PLACEMENTS = 100000;
+const CHANGES = 5000;
+/** As many as can be restored by one edit later, with the others. */
+const MOST_CHANGES = 40000;
+const ROUNDS = 3;
+const GOAL_MS = 100;
+const STRATUM = 'own';
+/** How often it is looked whether the loop still turns. */
+const LOOK_MS = 2;
+
+/** The longest that each request holds the server's event loop, over a level of 100,000 placements. */
+export async function loopBench(): Promise<Row[]> {
+  const content = await collectionOf(PLACEMENTS);
+  const archive = archiveCollection(content);
+  const changed = archiveCollection(withMoved(content));
+  const folder = mkdtempSync(join(tmpdir(), 'stravel-loop-'));
+  const database = await openDatabase(folder);
+  const server = createApp({ database, dataFolder: folder, webFolder: undefined, log: pino({ level: 'silent' }), now: () => new Date() });
+  await server.collections.take('bench', content);
+  const listener = server.app.listen(0, '127.0.0.1');
+  await new Promise((resolve) => listener.once('listening', resolve));
+  const caller = new Caller((listener.address() as AddressInfo).port);
+  const of = '/api/collections/bench';
+  const zip = { 'Content-Type': 'application/zip' };
+  let round = 0;
+  const requests: readonly (readonly [string, () => Asked])[] = [
+    ['archive', () => ({ method: 'GET', path: `${of}/archive` })],
+    ['restore as a new collection', () => ({ method: 'POST', path: '/api/collections/restore', headers: zip, body: archive })],
+    ['restore into it: preview, nothing changed', () => ({ method: 'POST', path: `${of}/restore/preview`, headers: zip, body: archive })],
+    [`restore into it: preview, ${CHANGES} changed`, () => ({ method: 'POST', path: `${of}/restore/preview`, headers: zip, body: changed })],
+    [`one edit of ${CHANGES} placements`, () => sent(`${of}/edits`, moveMany(CHANGES, 2 * round))],
+    [`one edit of ${MOST_CHANGES} placements`, () => sent(`${of}/edits`, moveMany(MOST_CHANGES, 2 * round + 1))],
+    ['the log since an edit like that', () => ({ method: 'GET', path: `${of}/edits?after=${2 * round + 1}` })],
+    ['the history of the level', () => ({ method: 'GET', path: `${of}/levels/one/history` })],
+    ['states of all bakes', () => ({ method: 'GET', path: `${of}/bakes` })],
+    ['bake of the level', () => ({ method: 'POST', path: `${of}/bakes/one` })],
+    ['check for the pack', () => ({ method: 'GET', path: `${of}/pack/check` })],
+    ['copy', () => sent(`${of}/copy`, { name: `Copy ${round}`, withLevels: true })],
+  ];
+  const held = new Map<string, number[]>(requests.map(([name]) => [name, []]));
+  for (; round < ROUNDS; round++) {
+    for (const [name, ask] of requests) {
+      const asked = ask();
+      held.get(name)?.push(await heldBy(() => caller.ask(asked)));
+    }
+  }
+  await caller.close();
+  listener.close();
+  listener.closeAllConnections();
+  await server.close();
+  await database.close();
+  rmSync(folder, { recursive: true, force: true });
+  return [...held].map(([name, times]) => ({
+    ...atMost(`${name}, ms held`, median(times), GOAL_MS, 0),
+    value: `${median(times).toFixed(0)} (${times.map((ms) => ms.toFixed(0)).join(', ')})`,
+  }));
+}
+
+/** The longest time for which the loop did not turn while something ran, milliseconds. */
+async function heldBy(work: () => Promise<unknown>): Promise<number> {
+  globalThis.gc?.();
+  let longest = 0;
+  let last = performance.now();
+  const timer = setInterval(() => {
+    const now = performance.now();
+    longest = Math.max(longest, now - last - LOOK_MS);
+    last = now;
+  }, LOOK_MS);
+  await work();
+  clearInterval(timer);
+  return Math.max(longest, performance.now() - last - LOOK_MS);
+}
+
+/** One request, made ready before the clock runs. */
+interface Asked {
+  readonly method: string;
+  readonly path: string;
+  readonly headers?: Readonly<Record<string, string>>;
+  readonly body?: Uint8Array | string;
+}
+
+function sent(path: string, body: unknown): Asked {
+  return { method: 'POST', path, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
+}
+
+/** Asks from a thread of its own, so that reading the answers holds no loop but its own. */
+class Caller {
+  private readonly worker = new Worker(
+    `const { parentPort } = require('node:worker_threads');
+     parentPort.on('message', async ({ url, method, headers, body }) => {
+       const response = await fetch(url, { method, headers, body });
+       const bytes = await response.arrayBuffer();
+       parentPort.postMessage({ status: response.status, text: response.ok ? '' : Buffer.from(bytes).toString().slice(0, 300) });
+     });`,
+    { eval: true },
+  );
+
+  constructor(private readonly port: number) {}
+
+  ask({ method, path, headers, body }: Asked): Promise<void> {
+    return new Promise((resolve, reject) => {
+      this.worker.once('message', ({ status, text }: { readonly status: number; readonly text: string }) =>
+        status < 300 ? resolve() : reject(new Error(`${method} ${path} answered ${status}: ${text}`)),
+      );
+      this.worker.postMessage({ url: `http://127.0.0.1:${this.port}${path}`, method, headers, body });
+    });
+  }
+
+  async close(): Promise<void> {
+    await this.worker.terminate();
+  }
+}
+
+async function collectionOf(placements: number): Promise<CollectionContent> {
+  const content = await smallCollection();
+  const own = content.strata.get(STRATUM);
+  if (!own) throw new Error('the small collection has no stratum of its own');
+  content.strata.set(STRATUM, { ...own, placement: Array.from({ length: placements }, (_unused, i) => placementAt(i)) });
+  return content;
+}
+
+function placementAt(i: number): Placement {
+  return { id: `p${String(i).padStart(6, '0')}`, piece: 'pin', position: [i % 500, 0, Math.floor(i / 500)], turn: [0, i % 360, 0], scale: [1, 1, 1] };
+}
+
+/** The same with the first placements a metre higher. */
+function withMoved(content: CollectionContent): CollectionContent {
+  const own = content.strata.get(STRATUM) as NonNullable<ReturnType<typeof content.strata.get>>;
+  const placement = own.placement.map((one, i): Placement => (i < CHANGES ? { ...one, position: [one.position[0], 1, one.position[2]] } : one));
+  return { ...content, strata: new Map([...content.strata, [STRATUM, { ...own, placement }]]) };
+}
+
+/** How high the edits before left a placement: the first few are lifted by every edit, the others by every second. */
+function heightAt(i: number, edits: number): number {
+  return i < CHANGES ? edits : Math.floor(edits / 2);
+}
+
+/** Lifts many placements by a metre. They are other ones than `withMoved` lifts. */
+function moveMany(count: number, round: number): Edit {
+  const operations = Array.from({ length: count }, (_unused, i): Operation => {
+    const { id, position } = placementAt(PLACEMENTS - 1 - i);
+    return {
+      document: STRATUM,
+      kind: 'placement',
+      id,
+      field: 'position',
+      before: [position[0], heightAt(i, round), position[2]] as Json,
+      after: [position[0], heightAt(i, round) + 1, position[2]] as Json,
+    };
+  });
+  return { id: `lift-${round}`, person: 'bench', label: `lift ${count} placements`, undoes: null, operations };
+}

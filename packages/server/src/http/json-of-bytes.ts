@@ -1,0 +1,11 @@
+import { CoreError, MAX_JSON_DEPTH, isTooDeep, type Json } from '@stravel/core';
+
+/** What a body holds. @throws CoreError 'BODY_TOO_DEEP' | 'BODY_NOT_JSON' */
+export function jsonOfBytes(bytes: Uint8Array): Json {
+  if (isTooDeep(bytes)) throw new CoreError('BODY_TOO_DEEP', `The request nests lists and tables deeper than ${MAX_JSON_DEPTH}.`);
+  try {
+    return JSON.parse(new TextDecoder('utf-8').decode(bytes)) as Json; // checked by whoever uses it
+  } catch (error) {
+    throw new CoreError('BODY_NOT_JSON', `The request is not JSON: ${(error as Error).message}`, {}, { cause: error });
+  }
+}

@@ -1,0 +1,148 @@
+import { types } from 'node:util';
+
+/**
+ * Large plain data sent between threads in slices: what is cloned in one piece holds the loop of whoever takes it for as long.
+ * Its long lists and tables are taken out of it, sent a few hundred members at a time, and put back on the other side.
+ */
+export interface SlicedData {
+  /** The data with nothing in the places of what was taken out. */
+  readonly rest: unknown;
+  readonly places: readonly SlicedPlace[];
+}
+
+type ListKind = 'list' | 'table';
+
+/** Where something was taken out. */
+export interface SlicedPlace {
+  /** Index, key or name at each step, from outside. */
+  readonly path: readonly (string | number)[];
+  readonly kind: ListKind;
+}
+
+/** Members of one place, in order. Of tables, pairs of key and value. */
+export interface Slice {
+  readonly place: number;
+  readonly members: readonly unknown[];
+}
+
+/** Fewer members than these stay where they are. */
+const LEAST_SLICED = 64;
+/** Members of one slice. */
+const SLICE_MEMBERS = 500;
+/** A member with so many parts is looked into, not sent as it is. */
+const LARGE_MEMBER = 256;
+/** Of longer lists some members are looked at, of shorter ones all. */
+const ALL_LOOKED_AT = 1000;
+
+/** Takes the long lists out of data; the data itself is left as it is. @param least members from which something is taken out */
+export function slicedData(data: unknown, least = LEAST_SLICED): { readonly sliced: SlicedData; readonly lists: readonly (readonly unknown[])[] } {
+  const places: SlicedPlace[] = [];
+  const lists: (readonly unknown[])[] = [];
+  const path: (string | number)[] = [];
+  const takeOut = (kind: ListKind, members: readonly unknown[]): null => {
+    places.push({ path: [...path], kind });
+    lists.push(members);
+    return null;
+  };
+  const within = <K extends string | number>(entries: Iterable<readonly [K, unknown]>, put: (key: K, value: unknown) => void): void => {
+    for (const [key, value] of entries) {
+      path.push(key);
+      const kept = keep(value);
+      path.pop();
+      if (kept !== value) put(key, kept);
+    }
+  };
+  const keep = (value: unknown): unknown => {
+    if (typeof value !== 'object' || value === null) return value;
+    if (Array.isArray(value)) {
+      const list: readonly unknown[] = value;
+      if (list.length >= least && !hasLargeMember(list)) return takeOut('list', list);
+      let copy: unknown[] | undefined;
+      within(list.entries(), (i, kept) => ((copy ??= [...list])[i] = kept));
+      return copy ?? value;
+    }
+    if (types.isMap(value)) {
+      const map = value as ReadonlyMap<string, unknown>;
+      let copy: Map<string, unknown> | undefined;
+      within(map, (key, kept) => (copy ??= new Map(map)).set(key, kept));
+      return copy ?? value;
+    }
+    if (!isTable(value)) return value;
+    const entries = Object.entries(value);
+    if (entries.length >= least && !hasLargeMember(entries)) return takeOut('table', entries);
+    let copy: Record<string, unknown> | undefined;
+    within(entries, (key, kept) => put((copy ??= { ...value }), key, kept));
+    return copy ?? value;
+  };
+  return { sliced: { rest: keep(data), places }, lists };
+}
+
+/** The members of what was taken out, slice by slice. */
+export function* slicesOf(lists: readonly (readonly unknown[])[], most = SLICE_MEMBERS): Generator<Slice> {
+  for (const [place, members] of lists.entries()) {
+    for (let start = 0; start < members.length; start += most) yield { place, members: members.slice(start, start + most) };
+  }
+}
+
+/** Gathers slices and puts the data together again. */
+export class SliceGathering {
+  private readonly lists = new Map<number, unknown[]>();
+
+  take({ place, members }: Slice): void {
+    const list = this.lists.get(place);
+    if (!list) this.lists.set(place, [...members]);
+    else for (const member of members) list.push(member);
+  }
+
+  /** Makes the data whole. Changes `rest` in place. */
+  whole({ rest, places }: SlicedData): unknown {
+    let whole = rest;
+    for (const [place, { path, kind }] of places.entries()) {
+      const value = made(kind, this.lists.get(place) ?? []);
+      if (path.length === 0) {
+        whole = value;
+        continue;
+      }
+      let at = whole;
+      for (const step of path.slice(0, -1)) at = types.isMap(at) ? at.get(step) : (at as Record<string | number, unknown>)[step];
+      const step = path[path.length - 1];
+      if (types.isMap(at)) at.set(step, value);
+      else put(at as Record<string, unknown>, step, value);
+    }
+    return whole;
+  }
+}
+
+function made(kind: ListKind, members: readonly unknown[]): unknown {
+  if (kind === 'list') return members;
+  return Object.fromEntries(members as readonly (readonly [string, unknown])[]);
+}
+
+function hasLargeMember(members: readonly unknown[]): boolean {
+  const step = members.length <= ALL_LOOKED_AT ? 1 : Math.floor(members.length / ALL_LOOKED_AT);
+  for (let i = 0; i < members.length; i += step) if (partsOf(members[i], LARGE_MEMBER) >= LARGE_MEMBER) return true;
+  return false;
+}
+
+/** Number of values within a value and of itself, counted up to a limit. */
+function partsOf(value: unknown, limit: number): number {
+  if (typeof value !== 'object' || value === null) return 1;
+  const members: Iterable<unknown> = Array.isArray(value) ? value : types.isMap(value) ? value.values() : isTable(value) ? Object.values(value) : [];
+  let count = 1;
+  for (const member of members) {
+    count += partsOf(member, limit - count);
+    if (count >= limit) break;
+  }
+  return count;
+}
+
+/** Whether it is a table of plain data; what has a form of its own, such as bytes, is left whole. */
+function isTable(value: object): value is Record<string, unknown> {
+  const prototype = Object.getPrototypeOf(value) as object | null;
+  return prototype === null || Object.getPrototypeOf(prototype) === null;
+}
+
+/** Sets a member of a table, whatever its name. */
+function put(table: Record<string, unknown>, key: string | number, value: unknown): void {
+  Object.defineProperty(table, key, { value, writable: true, enumerable: true, configurable: true });
+}
