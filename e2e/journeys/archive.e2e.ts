@@ -1,6 +1,19 @@
 import { readFileSync } from 'node:fs';
+import { archiveCollection, restoreCollection } from '@stravel/core';
 import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
+
+/** The archive with a marker in a group that is not there. */
+function withLooseMarker(bytes: Uint8Array): Buffer {
+  const content = restoreCollection(new Uint8Array(bytes));
+  for (const [id, stratum] of content.strata) {
+    if (stratum.marker.length === 0 || content.records.stratum[id].owner === null) continue;
+    const [first, ...others] = stratum.marker;
+    content.strata.set(id, { ...stratum, marker: [{ ...first, group: 'nowhere' }, ...others] });
+    break;
+  }
+  return Buffer.from(archiveCollection(content));
+}
 
 test.describe('Archive', () => {
   test('goes out and in again through the page, and a file that is none is refused by name', async ({ quietPage: page, stravel, faults }) => {
@@ -51,6 +64,13 @@ test.describe('Archive', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
     await picker.setInputFiles({ name: 'before.zip', mimeType: 'application/zip', buffer: readFileSync(path) });
     await expect(page.getByText('Cinderbrine holds all that already: nothing would change.')).toBeVisible();
+    // What leads nowhere in an archive is told before it is taken.
+    await picker.setInputFiles({ name: 'loose.zip', mimeType: 'application/zip', buffer: withLooseMarker(readFileSync(path)) });
+    const loose = page.getByRole('dialog', { name: 'Restore loose.zip into Cinderbrine?' });
+    await expect(loose).toContainText('Markers: 1 changed.');
+    await expect(loose.getByRole('listitem')).toHaveText(/^levels\/.*\.json: group of the marker \S+ points at nowhere, which is not there$/);
+    await checkAxe(page);
+    await loose.getByRole('button', { name: 'Cancel' }).click();
   });
 
   test('leads from a finding to its place', async ({ quietPage: page, stravel }) => {

@@ -1,22 +1,44 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
-import type { KindChanges, LooseEndNotes } from '@stravel/core';
+import type { EditableKind, KindChanges, LooseEndNotes } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
 import { Ask } from '../ui/ask';
 
 /** Words for kinds of record, in the plural. */
-const KIND_WORDS: Readonly<Record<string, string>> = {
-  level: 'levels',
+const KIND_WORDS: Readonly<Record<EditableKind, string>> = {
+  collection: 'settings',
   set: 'sets',
+  level: 'levels',
+  field: 'fields',
+  register: 'registers',
+  entry: 'entries',
+  carriedValue: 'carried values',
+  tableView: 'views',
+  levelOrder: 'unlock rules',
   stratum: 'strata',
-  placement: 'placements',
-  block: 'blocks',
-  marker: 'markers',
-  piece: 'pieces',
   kit: 'kits',
+  piece: 'pieces',
+  device: 'devices',
+  acceptance: 'accepted findings',
+  cellGrid: 'cells',
+  rehearsal: 'walks',
+  block: 'blocks',
+  placement: 'placements',
+  marker: 'markers',
+  divider: 'dividers',
+  recipe: 'recipes',
+  pin: 'pins',
+  volume: 'volumes',
+  link: 'links',
+  path: 'paths',
+  tileFloor: 'tile floors',
+  mask: 'masks',
+  assembly: 'assemblies',
+  group: 'groups',
+  patch: 'local changes',
 };
 
 /** Reads archives back, as new collections or into the open one. */
@@ -43,7 +65,8 @@ export class Restoring {
         return;
       }
       const says = `${preview.changes.map(changesText).join('. ')}. All of it becomes one edit that you can undo.${looseText(preview.loose)}`;
-      if (!(await this.ask.for({ title: `Restore ${file.name} into ${collection.name}?`, says, deed: 'Restore', questions: [] }))) return;
+      const notes = looseNotes(preview.loose);
+      if (!(await this.ask.for({ title: `Restore ${file.name} into ${collection.name}?`, says, notes, deed: 'Restore', questions: [] }))) return;
       await this.api.restoreInto(collection.id, file, preview.edit, await this.edits.personAsked());
       this.snacks.open(`${file.name} was restored into ${collection.name}. Undo takes it back.`, 'Close', { duration: 8000 });
     } catch (error) {
@@ -59,7 +82,11 @@ export class Restoring {
     try {
       const made = await this.api.restore(file);
       await this.session.refreshCollections();
-      this.snacks.open(`${made.name} was restored as a new collection.${looseText(made.loose)}`, 'Close', made.loose.count === 0 ? { duration: 6000 } : {});
+      this.snacks.open(
+        `${made.name} was restored as a new collection.${[looseText(made.loose), ...looseNotes(made.loose)].join(' ')}`,
+        'Close',
+        made.loose.count === 0 ? { duration: 6000 } : {},
+      );
       await this.router.navigate(['/']);
     } catch (error) {
       this.snacks.open(`${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`, 'Close');
@@ -72,12 +99,14 @@ export class Restoring {
 /** How many loose ends are told on the page one by one. */
 const LOOSE_TOLD = 3;
 
-/** For example " 1 thing points at what is not there: levels/hall.json: …". */
-function looseText({ count, first }: LooseEndNotes): string {
-  if (count === 0) return '';
+/** Says that some references of an archive lead nowhere; '' when all lead somewhere. */
+function looseText({ count }: LooseEndNotes): string {
+  return count === 0 ? '' : ` In the archive ${count === 1 ? 'one reference leads' : `${count} references lead`} nowhere:`;
+}
+
+function looseNotes({ count, first }: LooseEndNotes): string[] {
   const told = first.slice(0, LOOSE_TOLD);
-  const more = count > told.length ? `; and ${count - told.length} more` : '';
-  return ` In the archive ${count === 1 ? 'one reference leads' : `${count} references lead`} nowhere: ${told.join('; ')}${more}.`;
+  return count > told.length ? [...told, `and ${count - told.length} more`] : told;
 }
 
 /** For example "Placements: 2 added, 1 changed". */
@@ -87,6 +116,6 @@ function changesText({ kind, added, changed, removed }: KindChanges): string {
     [changed, 'changed'],
     [removed, 'removed'],
   ].flatMap(([count, word]) => (count === 0 ? [] : [`${count} ${word}`]));
-  const name = KIND_WORDS[kind] ?? kind.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
+  const name = KIND_WORDS[kind];
   return `${name[0].toUpperCase()}${name.slice(1)}: ${parts.join(', ')}`;
 }

@@ -20,6 +20,8 @@ export type Answers = Readonly<Record<string, number | string>>;
 export interface AskData {
   readonly title: string;
   readonly says?: string;
+  /** Lines under it, such as what was found. */
+  readonly notes?: readonly string[];
   readonly questions: readonly Question[];
   readonly deed: string;
   /** What is wrong with the answers, '' when nothing; what was typed stays. */
@@ -37,6 +39,13 @@ export interface AskData {
     <mat-dialog-content>
       @if (data.says) {
         <p class="soft">{{ data.says }}</p>
+      }
+      @if (data.notes?.length) {
+        <ul class="notes">
+          @for (note of data.notes; track note) {
+            <li>{{ note }}</li>
+          }
+        </ul>
       }
       @for (one of data.questions; track one.key) {
         <div class="row">
@@ -92,6 +101,11 @@ export interface AskData {
     }
     .over {
       margin-top: 8px;
+    }
+    .notes {
+      margin: 0;
+      padding-left: 18px;
+      overflow-wrap: anywhere;
     }
   `,
 })

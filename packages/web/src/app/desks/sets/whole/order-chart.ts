@@ -59,7 +59,7 @@ export class OrderChart {
         pointRadius: values.map((_value, at) => (far.has(at) ? 6 : 3)),
         pointBorderWidth: values.map((_value, at) => (far.has(at) ? 2 : 1)),
         pointBorderColor: values.map((_value, at) => colour(far.has(at) ? 'over' : tones[i])),
-        pointBackgroundColor: values.map((_value, at) => colour(far.has(at) || states[at] !== 'known' ? 'raised' : tones[i])),
+        pointBackgroundColor: states.map((state) => colour(state === 'known' ? tones[i] : 'raised')),
         yAxisID: i > 0 ? 'second' : 'first',
         spanGaps: false,
       };
