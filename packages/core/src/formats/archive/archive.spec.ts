@@ -143,7 +143,7 @@ describe('archive', () => {
 
   it('refuses files that nest deeper than 64, in a named error', () => {
     const deep = rebuilt((files) => (files['sets.json'] = strToU8(`{"format":"stravel-table","version":3,"kind":"set","rows":${'['.repeat(2000)}${']'.repeat(2000)}}`)));
-    expect(() => restoreCollection(deep)).toThrow('sets.json: sets.json: nests lists and tables deeper than 64');
+    expect(() => restoreCollection(deep)).toThrow(/^sets\.json: nests lists and tables deeper than 64/);
   });
 
   it('refuses what would unpack beyond the limit before unpacking it', () => {

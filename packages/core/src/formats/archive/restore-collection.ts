@@ -168,7 +168,9 @@ function inFile<T>(path: string, read: () => T): T {
     return read();
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
-    throw new CoreError(error.code, `${path}: ${error.message}`, { ...error.details, path }, { cause: error });
+    // Readers of JSON name the file themselves.
+    const message = error.message.startsWith(`${path}: `) ? error.message : `${path}: ${error.message}`;
+    throw new CoreError(error.code, message, { ...error.details, path }, { cause: error });
   }
 }
 
