@@ -57,6 +57,7 @@ export type { Rehearsal } from './model/rehearsal';
 export { stepNodeName, type Kit, type Piece, type PieceStep } from './model/kit';
 export type { Budget, Device } from './model/device';
 export { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from './model/device-fields';
+export { plainZeros } from './formats/plain-zeros';
 export { MAX_JSON_DEPTH, isTooDeep } from './formats/json-depth';
 export { LaidEdits, type LaidDocuments, type ShownRecord, type WaitingOperations } from './edits/laid-edits';
 export { recordUsers, type RecordUser, type UsedKind } from './edits/record-users';

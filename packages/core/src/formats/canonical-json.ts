@@ -1,6 +1,7 @@
 import { CoreError } from '../errors';
 import type { Json } from '../model/json';
 import { MAX_JSON_DEPTH, isTooDeep } from './json-depth';
+import { plainZeros } from './plain-zeros';
 
 /**
  * JSON text in canonical order: keys sorted by code unit, shortest numbers that read back exactly, two spaces of
@@ -39,7 +40,8 @@ function write(value: Json, indent: string, path: string): string {
 export function parseJson(text: string, name: string): Json {
   if (isTooDeep(text)) throw new CoreError('JSON_TOO_DEEP', `${name}: nests lists and tables deeper than ${MAX_JSON_DEPTH}`, { name });
   try {
-    return JSON.parse(text) as Json; // JSON.parse gives nothing but Json
+    const json = JSON.parse(text) as Json; // JSON.parse gives nothing but Json
+    return text.includes('-0') ? plainZeros(json) : json;
   } catch (error) {
     throw new CoreError('JSON_UNREADABLE', `${name}: is not JSON, ${(error as Error).message}`, { name }, { cause: error });
   }

@@ -72,6 +72,8 @@ describe('edit requests', () => {
     expect(checkedEdit(edit)).toBe(edit);
     const accepting = { ...operation, kind: 'acceptance', id: 'NO_SPAWN:level@furnace-one', field: null, before: null, after: {} };
     expect(checkedEdit({ ...edit, operations: [accepting] }).operations).toHaveLength(1);
+    const zero = { ...operation, document: 'st', kind: 'marker', field: 'position', before: [-0, 1, 0], after: [0, -0, -1] };
+    expect(checkedEdit({ ...edit, operations: [zero] }).operations).toEqual([{ ...zero, before: [0, 1, 0], after: [0, 0, -1] }]);
     const within = { ...operation, document: 'st', kind: 'assembly', field: 'patches.a.b-c..d' };
     expect(checkedEdit({ ...edit, operations: [within] }).operations).toHaveLength(1);
   });

@@ -1,6 +1,8 @@
 import { mixed, object, string, ValidationError } from 'yup';
 import type { Edit, Operation } from '../../edits/operation';
 import { CoreError } from '../../errors';
+import { plainZeros } from '../../formats/plain-zeros';
+import type { Json } from '../../model/json';
 import { RECORD_KINDS, RECORDS_DOCUMENT } from '../../model/records';
 import { ITEM_KINDS } from '../../model/stratum';
 import { isEditableKind } from '../validate-record';
@@ -41,7 +43,8 @@ export function checkedEdit(body: unknown): Edit {
   }
   const edit = body as Edit;
   edit.operations.forEach(checkOperation);
-  return edit;
+  const operations = plainZeros(edit.operations as unknown as Json) as unknown as Edit['operations'];
+  return operations === edit.operations ? edit : { ...edit, operations };
 }
 
 function checkOperation(operation: Operation, index: number): void {

@@ -1,5 +1,17 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { emptyUndoStacks, invertOperations, pushEdit, type Conflict, type Edit, type EditHead, type LoggedEdit, type Operation, type UndoStacks } from '@stravel/core';
+import {
+  emptyUndoStacks,
+  invertOperations,
+  plainZeros,
+  pushEdit,
+  type Conflict,
+  type Edit,
+  type EditHead,
+  type Json,
+  type LoggedEdit,
+  type Operation,
+  type UndoStacks,
+} from '@stravel/core';
 import { ApiClient, type Job } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
 import { DocumentRegistry } from '../document/document-registry';
@@ -103,7 +115,7 @@ export class EditLog {
   async commit(label: string, made: readonly Operation[], undoes: string | null = null): Promise<void> {
     if (made.length === 0) return;
     if (this.person === '') await this.nameAsked();
-    const operations = this.documents.complete(made);
+    const operations = plainZeros(this.documents.complete(made) as unknown as Json) as unknown as readonly Operation[];
     const edit: Edit = { id: crypto.randomUUID(), person: this.person, label, operations, undoes };
     this.own.add(edit.id);
     this.documents.lay(edit);
