@@ -19,11 +19,8 @@ export interface SlicedPlace {
   readonly kind: ListKind;
 }
 
-/** Members of one place, in order. Of tables, pairs of key and value. */
-export interface Slice {
-  readonly place: number;
-  readonly members: readonly unknown[];
-}
+/** Members of some places, in order. Of tables, pairs of key and value. */
+export type Slice = readonly { readonly place: number; readonly members: readonly unknown[] }[];
 
 /** Fewer members than these stay where they are. */
 const LEAST_SLICED = 64;
@@ -79,19 +76,33 @@ export function slicedData(data: unknown, least = LEAST_SLICED): { readonly slic
 
 /** The members of what was taken out, slice by slice. */
 export function* slicesOf(lists: readonly (readonly unknown[])[], most = SLICE_MEMBERS): Generator<Slice> {
+  let slice: Slice[number][] = [];
+  let left = most;
   for (const [place, members] of lists.entries()) {
-    for (let start = 0; start < members.length; start += most) yield { place, members: members.slice(start, start + most) };
+    for (let start = 0; start < members.length;) {
+      const part = members.slice(start, start + left);
+      slice.push({ place, members: part });
+      start += part.length;
+      left -= part.length;
+      if (left > 0) continue;
+      yield slice;
+      slice = [];
+      left = most;
+    }
   }
+  if (slice.length > 0) yield slice;
 }
 
 /** Gathers slices and puts the data together again. */
 export class SliceGathering {
   private readonly lists = new Map<number, unknown[]>();
 
-  take({ place, members }: Slice): void {
-    const list = this.lists.get(place);
-    if (!list) this.lists.set(place, [...members]);
-    else for (const member of members) list.push(member);
+  take(slice: Slice): void {
+    for (const { place, members } of slice) {
+      const list = this.lists.get(place);
+      if (!list) this.lists.set(place, [...members]);
+      else for (const member of members) list.push(member);
+    }
   }
 
   /** Makes the data whole. Changes `rest` in place. */
