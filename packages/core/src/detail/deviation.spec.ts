@@ -268,6 +268,12 @@ function chainOf(name: string): readonly Uint32Array[][] {
 beforeAll(() => simplifierReady());
 
 describe('the measured deviation', () => {
+  it('finds what lies under the many triangles of a bowl that all may be farthest', () => {
+    // With 3,000 cuts it was 9 % short of what two million even samples find.
+    const [, coarse] = chainOf('bowl').map((step) => surfaceOf(SHAPES['bowl'], step));
+    expect(new MeasuredSurface(surfaceOf(SHAPES['bowl'])).deviation(coarse, context)).toBeGreaterThanOrEqual(0.95 * 0.01436);
+  });
+
   it.each(Object.keys(SHAPES))(
     'is within 5 %% of all vertices and even samples, both ways: %s',
     (name) => {
