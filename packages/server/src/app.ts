@@ -79,7 +79,7 @@ export function createApp(dependencies: AppDependencies): Server {
   const edits = new EditService(database, editRows, documents, kits, now);
   const collectionRows = new CollectionRepository(database);
   const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, editRows, now);
-  const bakeRows = new BakeRepository(database, dataFolder, now);
+  const bakeRows = new BakeRepository(database, dataFolder, now, readers);
   const bakes = new BakeService(database, documents, bakeRows, threads, kits);
   edits.events.on('edit', (collection: string, edit: LoggedEdit) => bakes.afterEdit(collection, edit));
   const packs = new PackService(collections, bakes, threads, kits, assets, join(dataFolder, 'packs'));
@@ -113,7 +113,7 @@ export function createApp(dependencies: AppDependencies): Server {
     editRoutes(edits, editRows, jobs, bakes, new LevelHistoryService(database, editRows, documents)),
     documentRoutes(snapshots),
     jobRoutes(jobs),
-    bakeRoutes(bakes, bakeRows),
+    bakeRoutes(bakes, bakeRows, readers),
     packRoutes(packs, jobs),
   );
   if (webFolder !== undefined) app.use(pageRoutes(webFolder));

@@ -2,15 +2,12 @@ import { createHash } from 'node:crypto';
 import { mkdirSync } from 'node:fs';
 import { readFile, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { promisify } from 'node:util';
-import { gunzip, gzip } from 'node:zlib';
 import type { BakeKind } from '@stravel/core';
 import { writeFileDurably } from '../collections/write-file';
 import type { Database } from '../db/database';
 import type { BakeRow } from '../db/models';
-
-const zip = promisify(gzip);
-const unzip = promisify<Buffer, Buffer>(gunzip);
+import type { ThreadPool } from '../jobs/thread-pool';
+import type { JSON_TASKS } from '../jobs/zipped-json';
 
 /** A kept bake, without its bytes. */
 export interface KeptBake {
@@ -29,6 +26,8 @@ export class BakeRepository {
     private readonly database: Database,
     dataFolder: string,
     private readonly now: () => Date,
+    /** Bakes may be long: neither reading nor writing one holds the loop. */
+    private readonly readers: Pick<ThreadPool, 'run'>,
   ) {
     this.folder = join(dataFolder, 'bakes');
     mkdirSync(this.folder, { recursive: true });
@@ -56,11 +55,11 @@ export class BakeRepository {
 
   async readJson(collection: string, kind: BakeKind, subject: string): Promise<unknown> {
     const kept = await this.read(collection, kind, subject);
-    return kept && (JSON.parse((await unzip(kept.gzipped)).toString('utf8')) as unknown);
+    return kept && this.readers.run<(typeof JSON_TASKS)['unzip-json']>('unzip-json', new Uint8Array(kept.gzipped));
   }
 
   async put(collection: string, { kind, subject, key, summary }: KeptBake, value: unknown): Promise<void> {
-    const bytes = await zip(JSON.stringify(value));
+    const bytes = await this.readers.run<(typeof JSON_TASKS)['zip-json']>('zip-json', value);
     const file = `${createHash('sha256').update(bytes).digest('hex')}.json.gz`;
     await writeFileDurably(join(this.folder, file), bytes);
     const before = await this.row(collection, kind, subject);

@@ -1,12 +1,15 @@
 import { BAKE_KINDS, type BakeKind } from '@stravel/core';
 import { Router } from 'express';
 import { HttpError } from '../http/problem';
+import type { ThreadPool } from '../jobs/thread-pool';
+import type { JSON_TASKS } from '../jobs/zipped-json';
 import type { BakeRepository } from './bake-repository';
 import type { BakeService } from './bake-service';
 
 /** The bakes of a collection. */
-export function bakeRoutes(service: BakeService, repository: BakeRepository): Router {
+export function bakeRoutes(service: BakeService, repository: BakeRepository, readers: Pick<ThreadPool, 'run'>): Router {
   const router = Router({ mergeParams: true });
+  const bytesOf = async (value: unknown): Promise<Buffer> => Buffer.from(await readers.run<(typeof JSON_TASKS)['write-json']>('write-json', value));
 
   router.get<{ collection: string }>('/bakes', async (request, response) => {
     response.json({ levels: await service.list(request.params.collection) });
@@ -29,12 +32,12 @@ export function bakeRoutes(service: BakeService, repository: BakeRepository): Ro
   });
 
   router.post<{ collection: string; id: string }>('/bakes/rehearsal/:id', async (request, response) => {
-    response.json(await service.rehearse(request.params.collection, request.params.id));
+    response.type('json').send(await bytesOf(await service.rehearse(request.params.collection, request.params.id)));
   });
 
   router.post<{ collection: string; level: string }>('/bakes/:level', async (request, response) => {
     const { collection, level } = request.params;
-    response.json(await service.bake(collection, await service.levelNamed(collection, level)));
+    response.type('json').send(await bytesOf(await service.bake(collection, await service.levelNamed(collection, level))));
   });
 
   // A page that has baked names the key; the result itself is made here, whatever the page would send.

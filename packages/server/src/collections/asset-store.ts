@@ -3,7 +3,11 @@ import { existsSync, mkdirSync, statSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { CoreError } from '@stravel/core';
+import { Stretches } from '../loop/stretches';
 import { writeFileDurably } from './write-file';
+
+/** So many bytes are hashed without a rest. */
+const HASHED_AT_ONCE = 4 * 1024 * 1024;
 
 /** Files named by the SHA-256 of their bytes. */
 export class AssetStore {
@@ -16,7 +20,13 @@ export class AssetStore {
 
   /** Keeps bytes; gives the name they can be had by. */
   async put(bytes: Uint8Array): Promise<string> {
-    const name = createHash('sha256').update(bytes).digest('hex');
+    const hash = createHash('sha256');
+    const stretches = new Stretches();
+    for (let start = 0; start < bytes.length; start += HASHED_AT_ONCE) {
+      hash.update(bytes.subarray(start, start + HASHED_AT_ONCE));
+      await stretches.rest();
+    }
+    const name = hash.digest('hex');
     if (!existsSync(this.path(name))) await writeFileDurably(this.path(name), bytes);
     return name;
   }
@@ -33,7 +43,8 @@ export class AssetStore {
   /** @throws CoreError 'ASSET_MISSING' */
   async get(name: string): Promise<Uint8Array> {
     try {
-      return new Uint8Array(await readFile(this.path(name)));
+      const { buffer, byteOffset, byteLength } = await readFile(this.path(name));
+      return new Uint8Array(buffer, byteOffset, byteLength);
     } catch (cause) {
       throw new CoreError('ASSET_MISSING', `asset: there is none named ${name}`, { name }, { cause });
     }

@@ -4,6 +4,7 @@ import { BAKE_TASKS, archiveCollection, createRunContext, toPlainError, type Run
 import { readArchive } from '../collections/read-archive';
 import { jsonOfBytes } from '../http/json-of-bytes';
 import { SliceGathering, slicedData, slicesOf, type Slice, type SlicedData } from './sliced-data';
+import { JSON_TASKS } from './zipped-json';
 import type { ThreadAnswer, ThreadMessage, ThreadTask } from './thread-pool';
 
 /** What a job thread can do. Threads never open the database. */
@@ -12,6 +13,7 @@ const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unkn
   archive: archiveCollection,
   restore: readArchive,
   'read-json': jsonOfBytes,
+  ...JSON_TASKS,
 };
 
 export default async function run({ name, input, port }: ThreadTask): Promise<ThreadAnswer> {

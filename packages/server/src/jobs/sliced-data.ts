@@ -24,22 +24,32 @@ export type Slice = readonly { readonly place: number; readonly members: readonl
 
 /** Fewer members than these stay where they are. */
 const LEAST_SLICED = 64;
-/** Members of one slice. */
-const SLICE_MEMBERS = 500;
-/** A member with so many parts is looked into, not sent as it is. */
-const LARGE_MEMBER = 256;
+/** Values in one slice, those within values too. */
+const SLICE_PARTS = 5000;
+/** A list of which a member has so many is looked into, not sent as it is. */
+const LARGE_MEMBER_PARTS = 4000;
 /** Of longer lists some members are looked at, of shorter ones all. */
-const ALL_LOOKED_AT = 1000;
+const ALL_LOOKED_AT = 400;
+
+/** What was taken out of one place. */
+export interface SlicedList {
+  readonly members: readonly unknown[];
+  /** Values in a member, on average. */
+  readonly parts: number;
+}
 
 /** Takes the long lists out of data; the data itself is left as it is. @param least members from which something is taken out */
-export function slicedData(data: unknown, least = LEAST_SLICED): { readonly sliced: SlicedData; readonly lists: readonly (readonly unknown[])[] } {
+export function slicedData(data: unknown, least = LEAST_SLICED): { readonly sliced: SlicedData; readonly lists: readonly SlicedList[] } {
   const places: SlicedPlace[] = [];
-  const lists: (readonly unknown[])[] = [];
+  const lists: SlicedList[] = [];
   const path: (string | number)[] = [];
-  const takeOut = (kind: ListKind, members: readonly unknown[]): null => {
+  const takesOut = (kind: ListKind, members: readonly unknown[]): boolean => {
+    if (members.length < least) return false;
+    const parts = averageParts(members);
+    if (parts === undefined) return false;
     places.push({ path: [...path], kind });
-    lists.push(members);
-    return null;
+    lists.push({ members, parts });
+    return true;
   };
   const within = <K extends string | number>(entries: Iterable<readonly [K, unknown]>, put: (key: K, value: unknown) => void): void => {
     for (const [key, value] of entries) {
@@ -53,7 +63,7 @@ export function slicedData(data: unknown, least = LEAST_SLICED): { readonly slic
     if (typeof value !== 'object' || value === null) return value;
     if (Array.isArray(value)) {
       const list: readonly unknown[] = value;
-      if (list.length >= least && !hasLargeMember(list)) return takeOut('list', list);
+      if (takesOut('list', list)) return null;
       let copy: unknown[] | undefined;
       within(list.entries(), (i, kept) => ((copy ??= [...list])[i] = kept));
       return copy ?? value;
@@ -66,7 +76,7 @@ export function slicedData(data: unknown, least = LEAST_SLICED): { readonly slic
     }
     if (!isTable(value)) return value;
     const entries = Object.entries(value);
-    if (entries.length >= least && !hasLargeMember(entries)) return takeOut('table', entries);
+    if (takesOut('table', entries)) return null;
     let copy: Record<string, unknown> | undefined;
     within(entries, (key, kept) => put((copy ??= { ...value }), key, kept));
     return copy ?? value;
@@ -75,16 +85,16 @@ export function slicedData(data: unknown, least = LEAST_SLICED): { readonly slic
 }
 
 /** The members of what was taken out, slice by slice. */
-export function* slicesOf(lists: readonly (readonly unknown[])[], most = SLICE_MEMBERS): Generator<Slice> {
+export function* slicesOf(lists: readonly SlicedList[], most = SLICE_PARTS): Generator<Slice> {
   let slice: Slice[number][] = [];
   let left = most;
-  for (const [place, members] of lists.entries()) {
+  for (const [place, { members, parts }] of lists.entries()) {
     for (let start = 0; start < members.length;) {
-      const part = members.slice(start, start + left);
-      slice.push({ place, members: part });
-      start += part.length;
-      left -= part.length;
-      if (left > 0) continue;
+      const end = start + Math.max(1, Math.floor(left / parts));
+      slice.push({ place, members: members.slice(start, end) });
+      left -= (Math.min(end, members.length) - start) * parts;
+      start = end;
+      if (left >= parts) continue;
       yield slice;
       slice = [];
       left = most;
@@ -129,10 +139,17 @@ function made(kind: ListKind, members: readonly unknown[]): unknown {
   return Object.fromEntries(members as readonly (readonly [string, unknown])[]);
 }
 
-function hasLargeMember(members: readonly unknown[]): boolean {
+/** Values in a member on average, told from some; undefined when one of them is too large to be sent as it is. */
+function averageParts(members: readonly unknown[]): number | undefined {
   const step = members.length <= ALL_LOOKED_AT ? 1 : Math.floor(members.length / ALL_LOOKED_AT);
-  for (let i = 0; i < members.length; i += step) if (partsOf(members[i], LARGE_MEMBER) >= LARGE_MEMBER) return true;
-  return false;
+  let [sum, count] = [0, 0];
+  for (let i = 0; i < members.length; i += step) {
+    const parts = partsOf(members[i], LARGE_MEMBER_PARTS);
+    if (parts >= LARGE_MEMBER_PARTS) return undefined;
+    sum += parts;
+    count++;
+  }
+  return sum / count;
 }
 
 /** Number of values within a value and of itself, counted up to a limit. */
