@@ -1,5 +1,5 @@
 import { numberOfSum } from '@stravel/core';
-import type { ElementRef} from '@angular/core';
+import type { ElementRef } from '@angular/core';
 import { ChangeDetectionStrategy, Component, DestroyRef, inject, input, output, signal, viewChild } from '@angular/core';
 import { NumberFields } from './number-fields';
 
