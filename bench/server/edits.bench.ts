@@ -2,13 +2,13 @@ import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { Agent, request } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { CollectionContent, Edit, Placement } from '@stravel/core';
-import { smallCollection } from '@stravel/core/testing';
+import type { Edit, Placement } from '@stravel/core';
 import { createApp, openDatabase, type Database, type Server } from '@stravel/server';
 import { pino } from 'pino';
 import sqlite3 from 'sqlite3';
 import { serveCollection } from '../web/served-collection';
 import { atMost, inTurns, timingText, type Row } from '../measure';
+import { STRATUM, manyPlacements } from './many-placements';
 
 const EDITS_A_ROUND = 400;
 const ROUNDS = 5;
@@ -20,11 +20,10 @@ const ONE_BY_ONE = 1;
 const EDITS_A_WAL = 64;
 /** Two snapshots' worth, so that what a snapshot writes is in the figure. */
 const WAL_EDITS = 512;
-const STRATUM = 'own';
 
 /** Acknowledged edits against raw SQLite with the same rows in the same durability, and what one moved placement writes. */
 export async function editsBench(): Promise<Row[]> {
-  const server = await serveCollection(await collectionOf(20000));
+  const server = await serveCollection(await manyPlacements(20000, (i) => placementAt(i, 0)));
   const port = Number(new URL(server.address).port);
   const raw = await RawLog.open();
   const agent = new Agent({ keepAlive: true, maxSockets: IN_FLIGHT });
@@ -66,7 +65,7 @@ async function openFolder(placements: number): Promise<{ database: Database; ser
   const folder = mkdtempSync(join(tmpdir(), 'stravel-bench-'));
   const database = await openDatabase(folder);
   const server = createApp({ database, dataFolder: folder, webFolder: undefined, log: pino({ level: 'silent' }), now: () => new Date() });
-  await server.collections.take('bench', await collectionOf(placements));
+  await server.collections.take('bench', await manyPlacements(placements, (i) => placementAt(i, 0)));
   return {
     database,
     server,
@@ -76,14 +75,6 @@ async function openFolder(placements: number): Promise<{ database: Database; ser
       await database.close();
     },
   };
-}
-
-async function collectionOf(placements: number): Promise<CollectionContent> {
-  const content = await smallCollection();
-  const own = content.strata.get(STRATUM);
-  if (!own) throw new Error('the small collection has no stratum of its own');
-  content.strata.set(STRATUM, { ...own, placement: Array.from({ length: placements }, (_unused, i) => placementAt(i, 0)) });
-  return content;
 }
 
 function placementAt(i: number, x: number): Placement {

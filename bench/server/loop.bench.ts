@@ -4,10 +4,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import { archiveCollection, type CollectionContent, type Edit, type Json, type Operation, type Placement } from '@stravel/core';
-import { smallCollection } from '@stravel/core/testing';
 import { createApp, openDatabase } from '@stravel/server';
 import { pino } from 'pino';
 import { atMost, median, type Row } from '../measure';
+import { STRATUM, manyPlacements } from './many-placements';
 
 const PLACEMENTS = 100000;
 const CHANGES = 5000;
@@ -15,13 +15,12 @@ const CHANGES = 5000;
 const MOST_CHANGES = 40000;
 const ROUNDS = 3;
 const GOAL_MS = 100;
-const STRATUM = 'own';
 /** How often it is looked whether the loop still turns. */
 const LOOK_MS = 2;
 
 /** The longest that each request holds the server's event loop, over a level of 100,000 placements. */
 export async function loopBench(): Promise<Row[]> {
-  const content = await collectionOf(PLACEMENTS);
+  const content = await manyPlacements(PLACEMENTS, placementAt);
   const archive = archiveCollection(content);
   const changed = archiveCollection(withMoved(content));
   const folder = mkdtempSync(join(tmpdir(), 'stravel-loop-'));
@@ -120,14 +119,6 @@ class Caller {
   async close(): Promise<void> {
     await this.worker.terminate();
   }
-}
-
-async function collectionOf(placements: number): Promise<CollectionContent> {
-  const content = await smallCollection();
-  const own = content.strata.get(STRATUM);
-  if (!own) throw new Error('the small collection has no stratum of its own');
-  content.strata.set(STRATUM, { ...own, placement: Array.from({ length: placements }, (_unused, i) => placementAt(i)) });
-  return content;
 }
 
 function placementAt(i: number): Placement {

@@ -1,8 +1,10 @@
 import { CoreError, MAX_JSON_DEPTH, isTooDeep, type Json } from '@stravel/core';
 
+export const TOO_DEEP_TEXT = `The request nests lists and tables deeper than ${MAX_JSON_DEPTH}.`;
+
 /** What a body holds. @throws CoreError 'BODY_TOO_DEEP' | 'BODY_NOT_JSON' */
 export function jsonOfBytes(bytes: Uint8Array): Json {
-  if (isTooDeep(bytes)) throw new CoreError('BODY_TOO_DEEP', `The request nests lists and tables deeper than ${MAX_JSON_DEPTH}.`);
+  if (isTooDeep(bytes)) throw new CoreError('BODY_TOO_DEEP', TOO_DEEP_TEXT);
   try {
     return JSON.parse(new TextDecoder('utf-8').decode(bytes)) as Json; // checked by whoever uses it
   } catch (error) {

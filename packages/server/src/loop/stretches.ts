@@ -14,8 +14,8 @@ export class Stretches {
     this.began = performance.now();
   }
 
-  /** Whether it is time to rest; for loops in which even an `await` that waits for nothing is dear. */
-  isOver(): boolean {
+  /** Even an `await` that waits for nothing is dear in a long loop. */
+  private isOver(): boolean {
     return performance.now() - this.began > STRETCH_MS;
   }
 
