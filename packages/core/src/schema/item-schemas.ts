@@ -62,7 +62,7 @@ const PATCHED_KINDS = ITEM_KINDS.filter((kind) => kind !== 'patch' && kind !== '
 
 /** An added thing must be whole, a changed one holds field by field, a hidden one says nothing. */
 function holdsPatch({ kind, target, change, fields }: Patch): boolean {
-  if (!(PATCHED_KINDS as readonly string[]).includes(kind) || typeof fields !== 'object') return false;
+  if (!(PATCHED_KINDS as readonly string[]).includes(kind) || typeof fields !== 'object' || fields === null) return false;
   if (change === 'hidden') return Object.keys(fields).length === 0;
   const schema = ITEM_SCHEMAS[kind];
   if (change === 'added') return fields['id'] === target && schema.isValidSync(fields, { strict: true });

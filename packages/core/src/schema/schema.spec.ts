@@ -53,6 +53,7 @@ describe('masks and assemblies', () => {
     ['a patch that is no table', { patches: [] }],
     ['a patch of a kind that cannot be patched', { patches: { crate: { ...hidden, kind: 'pin' } } }],
     ['a patch with fields that the thing does not have', { patches: { crate: { ...hidden, change: 'changed', fields: { planes: [] } } } }],
+    ['a patch whose fields are nothing', { patches: { crate: { ...hidden, change: 'changed', fields: null } } }],
     ['a patch with more than a patch has', { patches: { crate: { ...hidden, id: 'x' } } }],
     ['a patch of what cannot be an id', { patches: { '.crate': hidden } }],
   ])('refuse %s', (_what, over) => expect(recordFaults('assembly', { ...use, ...over }).map(({ path }) => path)).toEqual(['patches']));
