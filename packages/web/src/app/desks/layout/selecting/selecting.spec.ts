@@ -1,4 +1,6 @@
-import type { Block, Placement } from '@stravel/core';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { sha256Hex, type Block, type Placement } from '@stravel/core';
 import { snapPoint, type SnapInput } from '../snapping';
 import { copiedText, isCopiedText, readCopied } from './copied-text';
 import { readSelections } from './kept-selections';
@@ -12,6 +14,12 @@ describe('copying', () => {
     const { content, count, leftOut } = readCopied(copied, () => true);
     expect(content.placement).toEqual([{ id: 'p', piece: 'crate', position: [1.25, 0, -2], turn: [15, 0, 0], scale: [1, 1, 1], values: { note: 'hot' } }]);
     expect([count, leftOut]).toEqual([1, 0]);
+  });
+
+  it('reads a text with things of every kind, whole and bare, as it did', () => {
+    const text = readFileSync(join(__dirname, '../../../../../../../golden/copied.txt'), 'utf8');
+    const { content, count } = readCopied(text, () => true);
+    expect([count, sha256Hex(JSON.stringify(content)).slice(0, 16)]).toEqual([43, '4f345a408447dfec']);
   });
 
   it('from another collection leaves out placements of pieces that this one lacks, by name', () => {
