@@ -78,7 +78,7 @@ async function makeData(): Promise<void> {
 function documentsOf(content: CollectionContent): Map<string, DocumentState> {
   const documents = new Map<string, DocumentState>();
   const take = (document: string, kind: (typeof RECORD_KINDS)[number] | (typeof ITEM_KINDS)[number], records: readonly object[]): void => {
-    const state: DocumentState = documents.get(document) ?? new Map();
+    const state: DocumentState = documents.get(document) ?? (new Map() as DocumentState);
     for (const record of records as readonly JsonRecord[]) putRecord(state, kind, record['id'] as string, record);
     documents.set(document, state);
   };

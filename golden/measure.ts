@@ -97,7 +97,7 @@ async function logOf(get: (path: string) => Promise<Response>): Promise<{ edits:
     if (answer.edits.length === 0) break;
     edits.push(...answer.edits);
   }
-  const history = await Promise.all(['one', 'two', 'three'].map(async (level) => (await get(`/levels/${level}/history`)).json()));
+  const history = await Promise.all(['one', 'two', 'three'].map(async (level): Promise<unknown> => (await get(`/levels/${level}/history`)).json()));
   return { edits, history, people: [...new Set(edits.map(({ person }) => person))] };
 }
 

@@ -29,10 +29,6 @@ export interface Stratum {
   readonly assemblies?: readonly string[] | null;
 }
 
-/** The kinds of item that a stratum holds. */
-export const ITEM_KINDS = ['block', 'placement', 'marker', 'divider', 'recipe', 'pin', 'volume', 'link', 'path', 'tileFloor', 'mask', 'assembly', 'group', 'patch'] as const;
-export type ItemKind = (typeof ITEM_KINDS)[number];
-
 export interface ItemOfKind {
   readonly block: Block;
   readonly placement: Placement;
@@ -49,6 +45,24 @@ export interface ItemOfKind {
   readonly group: Group;
   readonly patch: Patch;
 }
+export type ItemKind = keyof ItemOfKind;
+/** The kinds of item that a stratum holds. */
+export const ITEM_KINDS = [
+  'block',
+  'placement',
+  'marker',
+  'divider',
+  'recipe',
+  'pin',
+  'volume',
+  'link',
+  'path',
+  'tileFloor',
+  'mask',
+  'assembly',
+  'group',
+  'patch',
+] as const satisfies readonly ItemKind[];
 export type Item = ItemOfKind[ItemKind];
 
 /** Everything in one stratum; items in order of id. */
