@@ -8,13 +8,18 @@ const CORE_BANS = [
       "MemberExpression[object.name='Math'][property.name=/^(sin|cos|tan|asin|acos|atan|atan2|sinh|cosh|tanh|asinh|acosh|atanh|exp|expm1|log|log2|log10|log1p|pow|cbrt|hypot|random)$/]",
     message: 'This differs between engines; use numeric/ or context.random.',
   },
-  { selector: "BinaryExpression[operator='**'], AssignmentExpression[operator='**=']", message: '** differs between engines; multiply.' },
   {
-    selector: 'CallExpression[callee.property.name=/^(localeCompare|toLocaleString|toLocaleUpperCase|toLocaleLowerCase)$/]',
+    selector: "BinaryExpression[operator='**'], AssignmentExpression[operator='**=']",
+    message: '** differs between engines; multiply.',
+  },
+  {
+    selector:
+      'CallExpression[callee.property.name=/^(localeCompare|toLocaleString|toLocaleUpperCase|toLocaleLowerCase)$/]',
     message: 'Locale differs between machines; compare code units.',
   },
   {
-    selector: "MemberExpression[object.name='Date'][property.name='now'], NewExpression[callee.name='Date'], MemberExpression[object.name='performance']",
+    selector:
+      "MemberExpression[object.name='Date'][property.name='now'], NewExpression[callee.name='Date'], MemberExpression[object.name='performance']",
     message: 'The core has no clock; pass times in.',
   },
   { selector: "MemberExpression[object.name='console']", message: 'The core talks through results and errors.' },
@@ -24,10 +29,24 @@ const restrict = (...groups) => ({
   'no-restricted-imports': ['error', { patterns: groups.map(([group, message]) => ({ group, message })) }],
 });
 const NODE = [['node:*', 'fs', 'path', 'express', 'sequelize', 'sqlite3'], 'The core has no I/O.'];
-const FROM_SERVER = [['@stravel/server*', '@stravel/cli*', '@stravel/web*'], 'Arrows run one way: web, server, cli to core.'];
+const FROM_SERVER = [
+  ['@stravel/server*', '@stravel/cli*', '@stravel/web*'],
+  'Arrows run one way: web, server, cli to core.',
+];
 
 export default tseslint.config(
-  { ignores: ['**/dist/**', '**/node_modules/**', '**/.angular/**', 'data/**', '**/*.mjs', '**/*.cjs', 'eslint.config.js', 'packages/web/out/**'] },
+  {
+    ignores: [
+      '**/dist/**',
+      '**/node_modules/**',
+      '**/.angular/**',
+      'data/**',
+      '**/*.mjs',
+      '**/*.cjs',
+      'eslint.config.js',
+      'packages/web/out/**',
+    ],
+  },
   ...tseslint.configs.recommendedTypeChecked.map((config) => ({ ...config, files: ['**/*.ts'] })),
   {
     files: ['**/*.ts'],
@@ -45,9 +64,15 @@ export default tseslint.config(
   {
     files: ['packages/core/src/**/*.ts'],
     ignores: ['**/*.spec.ts'],
-    rules: { 'no-restricted-syntax': ['error', ...CORE_BANS], ...restrict(NODE, [['three', '@angular/*', '@ngrx/*'], 'The core has no interface.'], FROM_SERVER) },
+    rules: {
+      'no-restricted-syntax': ['error', ...CORE_BANS],
+      ...restrict(NODE, [['three', '@angular/*', '@ngrx/*'], 'The core has no interface.'], FROM_SERVER),
+    },
   },
-  { files: ['packages/server/src/**/*.ts'], rules: restrict([['@stravel/cli*', '@stravel/web*', '@angular/*', 'three'], 'The server knows only the core.']) },
+  {
+    files: ['packages/server/src/**/*.ts'],
+    rules: restrict([['@stravel/cli*', '@stravel/web*', '@angular/*', 'three'], 'The server knows only the core.']),
+  },
   {
     files: ['packages/web/src/**/*.ts'],
     extends: [...angular.configs.tsRecommended],
@@ -58,10 +83,21 @@ export default tseslint.config(
       '@angular-eslint/prefer-on-push-component-change-detection': 'error',
     },
   },
-  { files: ['packages/web/src/app/plate/**/*.ts'], rules: restrict(FROM_SERVER, [['**/desks/**'], 'The plate knows no desk.']) },
   {
-    files: ['packages/web/src/app/ui/**/*.ts', 'packages/web/src/app/document/**/*.ts', 'packages/web/src/app/edits/**/*.ts'],
-    rules: restrict(FROM_SERVER, [['three', 'three/*'], 'Only plate/ imports three.'], [['**/desks/**'], 'Desks are above.']),
+    files: ['packages/web/src/app/plate/**/*.ts'],
+    rules: restrict(FROM_SERVER, [['**/desks/**'], 'The plate knows no desk.']),
+  },
+  {
+    files: [
+      'packages/web/src/app/ui/**/*.ts',
+      'packages/web/src/app/document/**/*.ts',
+      'packages/web/src/app/edits/**/*.ts',
+    ],
+    rules: restrict(
+      FROM_SERVER,
+      [['three', 'three/*'], 'Only plate/ imports three.'],
+      [['**/desks/**'], 'Desks are above.'],
+    ),
   },
   ...['sets', 'layout', 'sections', 'cells', 'detail', 'sight', 'budget', 'pack'].map((desk) => ({
     files: [`packages/web/src/app/desks/${desk}/**/*.ts`],
@@ -69,7 +105,9 @@ export default tseslint.config(
       FROM_SERVER,
       [['three', 'three/*'], 'Only plate/ imports three.'],
       [
-        ['sets', 'layout', 'sections', 'cells', 'detail', 'sight', 'budget', 'pack'].filter((d) => d !== desk).flatMap((d) => [`**/desks/${d}/**`, `../${d}/**`, `../../${d}/**`]),
+        ['sets', 'layout', 'sections', 'cells', 'detail', 'sight', 'budget', 'pack']
+          .filter((d) => d !== desk)
+          .flatMap((d) => [`**/desks/${d}/**`, `../${d}/**`, `../../${d}/**`]),
         "A desk never imports another desk's insides.",
       ],
     ),
@@ -77,10 +115,17 @@ export default tseslint.config(
   {
     files: ['packages/web/src/**/*.html'],
     extends: [...angular.configs.templateRecommended, ...angular.configs.templateAccessibility],
-    rules: { '@angular-eslint/template/click-events-have-key-events': 'off', '@angular-eslint/template/interactive-supports-focus': 'off' },
+    rules: {
+      '@angular-eslint/template/click-events-have-key-events': 'off',
+      '@angular-eslint/template/interactive-supports-focus': 'off',
+    },
   },
   {
     files: ['**/*.spec.ts', 'e2e/**/*.ts'],
-    rules: { '@typescript-eslint/no-unsafe-assignment': 'off', '@typescript-eslint/no-unsafe-member-access': 'off', '@typescript-eslint/explicit-function-return-type': 'off' },
+    rules: {
+      '@typescript-eslint/no-unsafe-assignment': 'off',
+      '@typescript-eslint/no-unsafe-member-access': 'off',
+      '@typescript-eslint/explicit-function-return-type': 'off',
+    },
   },
 );

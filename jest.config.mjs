@@ -5,7 +5,9 @@ const plain = (name, roots) => ({
   testMatch: ['**/*.spec.ts'],
   setupFiles: ['<rootDir>/scripts/property-seed.cjs'],
   transform: { '\\.[mc]?[tj]s$': '<rootDir>/scripts/jest-esbuild.cjs' },
-  transformIgnorePatterns: ['/node_modules/(?!(fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|idb|meshoptimizer)/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|idb|meshoptimizer)/)',
+  ],
 });
 
 export default {

@@ -13,16 +13,38 @@ export async function manyLevels(levels: number, fields: number): Promise<Collec
   content.records.field = Object.fromEntries(
     fieldOrders.map((order, i): [string, Field] => {
       const type = types[i % types.length];
-      return [`f${i}`, { id: `f${i}`, key: `f${i}`, name: `Field ${i}`, type, choices: type === 'choice' ? MOODS : [], order }];
+      return [
+        `f${i}`,
+        { id: `f${i}`, key: `f${i}`, name: `Field ${i}`, type, choices: type === 'choice' ? MOODS : [], order },
+      ];
     }),
   );
   const setOrders = ordersBetween(null, null, Math.ceil(levels / 100));
-  content.records.set = Object.fromEntries(setOrders.map((order, i) => [`s${i}`, { ...works, id: `s${i}`, name: `set ${i + 1}`, order }]));
+  content.records.set = Object.fromEntries(
+    setOrders.map((order, i) => [`s${i}`, { ...works, id: `s${i}`, name: `set ${i + 1}`, order }]),
+  );
   content.records.level = Object.fromEntries(
     ordersBetween(null, null, levels).map((order, i) => {
       const number = String(i + 1).padStart(4, '0');
-      const values = Object.fromEntries(Object.keys(content.records.field).map((key, f): [string, FieldValue] => [key, valueOf(types[f % types.length], i * 31 + f * 7)]));
-      return [`l${number}`, { ...one, id: `l${number}`, name: `level ${number}`, code: `C${number}`, set: `s${Math.floor(i / 100)}`, order, strata: [], values }];
+      const values = Object.fromEntries(
+        Object.keys(content.records.field).map((key, f): [string, FieldValue] => [
+          key,
+          valueOf(types[f % types.length], i * 31 + f * 7),
+        ]),
+      );
+      return [
+        `l${number}`,
+        {
+          ...one,
+          id: `l${number}`,
+          name: `level ${number}`,
+          code: `C${number}`,
+          set: `s${Math.floor(i / 100)}`,
+          order,
+          strata: [],
+          values,
+        },
+      ];
     }),
   );
   content.records.stratum = {};

@@ -33,7 +33,12 @@ export function median(values: readonly number[]): number {
  * @param collects whether garbage is collected before each run; that also makes the engine forget some of what it compiled, which weighs on
  * runs of few milliseconds
  */
-export async function inTurns(rounds: number, one: () => unknown, other: () => unknown, collects = true): Promise<[Timing, Timing]> {
+export async function inTurns(
+  rounds: number,
+  one: () => unknown,
+  other: () => unknown,
+  collects = true,
+): Promise<[Timing, Timing]> {
   const times: [number[], number[]] = [[], []];
   for (let round = 0; round <= rounds; round++) {
     for (const [k, work] of [one, other].entries()) {

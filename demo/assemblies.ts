@@ -10,9 +10,15 @@ export function demoAssemblies(kit: string): BuiltStratum[] {
     .box('bench', [0, 0, 0], [2.4, 0.9, 0.8], 0, 'timber', 'decor')
     .place('piece-crate', [-1.9, 0, 0.2], 10)
     .place('piece-bottle-heap', [1.9, 0, 0], 40);
-  const row = new StratumBuilder(BENCH_ROW).use(MOULD_BENCH, [-3.4, 0, 0]).use(MOULD_BENCH, [3.4, 0, 0], 180).place('piece-lamp-post', [0, 0, 0]);
+  const row = new StratumBuilder(BENCH_ROW)
+    .use(MOULD_BENCH, [-3.4, 0, 0])
+    .use(MOULD_BENCH, [3.4, 0, 0], 180)
+    .place('piece-lamp-post', [0, 0, 0]);
   return [
     { stratum: { id: MOULD_BENCH, name: 'Mould bench', role: 'dressing', owner: null, kit }, content: bench.build() },
-    { stratum: { id: BENCH_ROW, name: 'Bench row', role: 'dressing', owner: null, kit, assemblies: [MOULD_BENCH] }, content: row.build() },
+    {
+      stratum: { id: BENCH_ROW, name: 'Bench row', role: 'dressing', owner: null, kit, assemblies: [MOULD_BENCH] },
+      content: row.build(),
+    },
   ];
 }

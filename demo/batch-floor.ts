@@ -39,7 +39,12 @@ export function batchFloor(): BuiltLevel {
       owned(level, 'Floors', 'structure', (b) =>
         b
           .tiles('loft', 'Loft', [0, 8, 0], ['s p p t h', 'p v v v t', 'p h p p p', 't v v v .', 'p p l@up . .'])
-          .tiles('batching', 'Batching floor', [2, 4, 0], ['p p p t p p', 'p v h v t p', 'l@up p p v p p', 'v v p^1 v l@down .', 'h p p^1 t p p'])
+          .tiles(
+            'batching',
+            'Batching floor',
+            [2, 4, 0],
+            ['p p p t p p', 'p v h v t p', 'l@up p p v p p', 'v v p^1 v l@down .', 'h p p^1 t p p'],
+          )
           .tiles('cellar', 'Cellar', [4, 0, 2], ['p p l@down p h', 'p v v v t', 'h t p p p', 'v v v p v', 'x t p p p']),
       ),
       owned(level, 'Stores', 'dressing', (b) => b.use(MOULD_BENCH, [16, 0, 4], 90)),

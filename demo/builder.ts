@@ -51,11 +51,33 @@ export class StratumBuilder {
   }
 
   /** An upright box from corner to corner on the plan. Metres. */
-  wall(name: string, x0: number, z0: number, x1: number, z1: number, bottom: number, top: number, material = 'brick'): this {
-    return this.box(name, [(x0 + x1) / 2, bottom, (z0 + z1) / 2], [Math.abs(x1 - x0), top - bottom, Math.abs(z1 - z0)], 0, material);
+  wall(
+    name: string,
+    x0: number,
+    z0: number,
+    x1: number,
+    z1: number,
+    bottom: number,
+    top: number,
+    material = 'brick',
+  ): this {
+    return this.box(
+      name,
+      [(x0 + x1) / 2, bottom, (z0 + z1) / 2],
+      [Math.abs(x1 - x0), top - bottom, Math.abs(z1 - z0)],
+      0,
+      material,
+    );
   }
 
-  box(name: string, position: Vector3, size: Vector3, yaw = 0, material = 'brick', sight: Block['sight'] = 'hides'): this {
+  box(
+    name: string,
+    position: Vector3,
+    size: Vector3,
+    yaw = 0,
+    material = 'brick',
+    sight: Block['sight'] = 'hides',
+  ): this {
     return this.block(name, position, [yaw, 0, 0], boxPlanes(size), material, sight);
   }
 
@@ -63,22 +85,50 @@ export class StratumBuilder {
     return this.block(name, position, [yaw, 0, 0], wedgePlanes(size), material, 'hides');
   }
 
-  prism(name: string, position: Vector3, outline: readonly PlanPoint[], height: number, yaw = 0, material = 'brick'): this {
+  prism(
+    name: string,
+    position: Vector3,
+    outline: readonly PlanPoint[],
+    height: number,
+    yaw = 0,
+    material = 'brick',
+  ): this {
     return this.block(name, position, [yaw, 0, 0], prismPlanes(outline, height), material, 'hides');
   }
 
   place(piece: string, position: Vector3, yaw = 0, scale = 1): this {
-    this.placements.push({ id: this.next('p', this.placements.length), piece, position, turn: [yaw, 0, 0], scale: [scale, scale, scale], ...this.inGroup() });
+    this.placements.push({
+      id: this.next('p', this.placements.length),
+      piece,
+      position,
+      turn: [yaw, 0, 0],
+      scale: [scale, scale, scale],
+      ...this.inGroup(),
+    });
     return this;
   }
 
   /** Pieces strewn over a rectangle of the plan, kept to where `allowed` says so. */
-  strew(pieces: readonly string[], count: number, x0: number, z0: number, x1: number, z1: number, y: number, allowed: (x: number, z: number) => boolean = () => true): this {
+  strew(
+    pieces: readonly string[],
+    count: number,
+    x0: number,
+    z0: number,
+    x1: number,
+    z1: number,
+    y: number,
+    allowed: (x: number, z: number) => boolean = () => true,
+  ): this {
     for (let i = 0, tries = 0; i < count && tries < count * 20; tries++) {
       const x = round(this.random.between(x0, x1));
       const z = round(this.random.between(z0, z1));
       if (!allowed(x, z)) continue;
-      this.place(pieces[this.random.below(pieces.length)], [x, y, z], this.random.below(72) * 5, round(this.random.between(0.85, 1.2)));
+      this.place(
+        pieces[this.random.below(pieces.length)],
+        [x, y, z],
+        this.random.below(72) * 5,
+        round(this.random.between(0.85, 1.2)),
+      );
       i++;
     }
     return this;
@@ -108,7 +158,16 @@ export class StratumBuilder {
   /** An upright box that emits events. @param kind entry of a register of kinds */
   volume(id: string, name: string, kind: string, position: Vector3, size: Vector3, values?: Volume['values']): this {
     const own = values ? { values } : {};
-    this.volumes.push({ id: `${this.id}-${id}`, name, kind, position, turn: [0, 0, 0], shape: { form: 'box', size }, ...own, ...this.inGroup() });
+    this.volumes.push({
+      id: `${this.id}-${id}`,
+      name,
+      kind,
+      position,
+      turn: [0, 0, 0],
+      shape: { form: 'box', size },
+      ...own,
+      ...this.inGroup(),
+    });
     return this;
   }
 
@@ -116,7 +175,15 @@ export class StratumBuilder {
   link(emitter: string, event: Link['event'], action: string, target: string, over: Partial<Link> = {}): this {
     const full = (id: string): string => `${this.id}-${id}`;
     const base = { who: '', once: false, delaySeconds: 0, arguments: {} };
-    this.links.push({ id: this.next('l', this.links.length), emitter: full(emitter), event, action, target: full(target), ...base, ...over });
+    this.links.push({
+      id: this.next('l', this.links.length),
+      emitter: full(emitter),
+      event,
+      action,
+      target: full(target),
+      ...base,
+      ...over,
+    });
     return this;
   }
 
@@ -130,25 +197,52 @@ export class StratumBuilder {
   tiles(id: string, name: string, position: Vector3, lines: readonly string[]): this {
     const columns = Math.max(...lines.map((line) => line.split(' ').length));
     const squares = Object.fromEntries(lines.map((line, i) => [String(i), line]));
-    this.tileFloors.push({ id: `${this.id}-${id}`, name, position, squareMetres: 2, columns, rows: lines.length, squares });
+    this.tileFloors.push({
+      id: `${this.id}-${id}`,
+      name,
+      position,
+      squareMetres: 2,
+      columns,
+      rows: lines.length,
+      squares,
+    });
     return this;
   }
 
   /** A mask of a bitmap. */
   mask(id: string, name: string, position: Vector3, pixelsPerMetre: number, bitmap: MaskBitmap): this {
     const { columns, rows } = bitmap;
-    this.masks.push({ id: `${this.id}-${id}`, name, position, pixelsPerMetre, columns, rows, tiles: tilesOfBitmap(bitmap) });
+    this.masks.push({
+      id: `${this.id}-${id}`,
+      name,
+      position,
+      pixelsPerMetre,
+      columns,
+      rows,
+      tiles: tilesOfBitmap(bitmap),
+    });
     return this;
   }
 
   /** One use of an assembly. */
   use(assembly: string, position: Vector3, turn = 0, patches?: AssemblyUse['patches']): this {
-    this.uses.push({ id: this.next('u', this.uses.length), assembly, position, turn, ...(patches ? { patches } : {}), ...this.inGroup() });
+    this.uses.push({
+      id: this.next('u', this.uses.length),
+      assembly,
+      position,
+      turn,
+      ...(patches ? { patches } : {}),
+      ...this.inGroup(),
+    });
     return this;
   }
 
   /** A group for what is built by `fill`. */
-  group(id: string, group: Omit<Group, 'id' | 'parent' | 'switchedOff' | 'guard' | 'aside'> & Partial<Group>, fill: (builder: this) => unknown): this {
+  group(
+    id: string,
+    group: Omit<Group, 'id' | 'parent' | 'switchedOff' | 'guard' | 'aside'> & Partial<Group>,
+    fill: (builder: this) => unknown,
+  ): this {
     const outer = this.into;
     this.into = `${this.id}-${id}`;
     this.groups.push({ parent: outer ?? null, switchedOff: false, guard: '', aside: null, ...group, id: this.into });
@@ -161,7 +255,9 @@ export class StratumBuilder {
   patchPlacement(level: string, number: number, change: Pick<Patch, 'change' | 'fields'>): this {
     const target = this.next('p', number - 1);
     const shared: Readonly<Record<string, unknown>> = { ...this.placements[number - 1] };
-    const was = Object.fromEntries(change.change === 'changed' ? Object.keys(change.fields).map((field) => [field, shared[field] as Json]) : []);
+    const was = Object.fromEntries(
+      change.change === 'changed' ? Object.keys(change.fields).map((field) => [field, shared[field] as Json]) : [],
+    );
     this.patches.push({ id: patchId(level, target), level, kind: 'placement', target, ...change, was });
     return this;
   }
@@ -185,8 +281,24 @@ export class StratumBuilder {
     };
   }
 
-  private block(name: string, position: Vector3, turn: TurnDegrees, planes: Block['planes'], material: string, sight: Block['sight']): this {
-    this.blocks.push({ id: this.next('b', this.blocks.length), name, position, turn, planes, sight, material, ...this.inGroup() });
+  private block(
+    name: string,
+    position: Vector3,
+    turn: TurnDegrees,
+    planes: Block['planes'],
+    material: string,
+    sight: Block['sight'],
+  ): this {
+    this.blocks.push({
+      id: this.next('b', this.blocks.length),
+      name,
+      position,
+      turn,
+      planes,
+      sight,
+      material,
+      ...this.inGroup(),
+    });
     return this;
   }
 

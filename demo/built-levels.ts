@@ -27,22 +27,44 @@ export function worksBase(): BuiltStratum {
   base.patchPlacement('weighbridge', 5, { change: 'hidden', fields: {} });
   base.patchPlacement('chimney-foot', 11, {
     change: 'added',
-    fields: { id: `${WORKS_BASE}-p00011`, piece: 'piece-cart', position: [4, 0, -50], turn: [30, 0, 0], scale: [1, 1, 1] },
+    fields: {
+      id: `${WORKS_BASE}-p00011`,
+      piece: 'piece-cart',
+      position: [4, 0, -50],
+      turn: [30, 0, 0],
+      scale: [1, 1, 1],
+    },
   });
   return { stratum: { id: WORKS_BASE, name: 'Works base', role: 'base', owner: null }, content: base.build() };
 }
 
 /** A stratum of a level's own. */
-export function owned(level: string, name: string, role: Stratum['role'], fill: (builder: StratumBuilder) => unknown): BuiltStratum {
+export function owned(
+  level: string,
+  name: string,
+  role: Stratum['role'],
+  fill: (builder: StratumBuilder) => unknown,
+): BuiltStratum {
   const builder = new StratumBuilder(`${level}-${name.toLowerCase()}`);
   fill(builder);
   const content = builder.build();
   const assemblies = [...new Set(content.assembly.map(({ assembly }) => assembly))].sort();
-  return { stratum: { id: builder.id, name, role, owner: level, ...(assemblies.length > 0 ? { assemblies } : {}) }, content };
+  return {
+    stratum: { id: builder.id, name, role, owner: level, ...(assemblies.length > 0 ? { assemblies } : {}) },
+    content,
+  };
 }
 
 /** Walls of a grid of rooms with a doorway in every inner wall; doors sit off the middle so that rooms do not line up. */
-function rooms(builder: StratumBuilder, columns: number, rows: number, side: number, x0: number, z0: number, height: number): void {
+function rooms(
+  builder: StratumBuilder,
+  columns: number,
+  rows: number,
+  side: number,
+  x0: number,
+  z0: number,
+  height: number,
+): void {
   const thick = 0.3;
   const wallWithDoor = (along: 'x' | 'z', at: number, from: number, to: number, door: number | null): void => {
     const piece = (a: number, b: number, bottom: number, top: number): void => {
@@ -62,7 +84,13 @@ function rooms(builder: StratumBuilder, columns: number, rows: number, side: num
       const from = x0 + i * side + (i === 0 ? -thick / 2 : thick / 2);
       const to = x0 + (i + 1) * side + (i === columns - 1 ? thick / 2 : -thick / 2);
       const isOuter = j === 0 || j === rows;
-      wallWithDoor('x', z0 + j * side, from, to, isOuter ? null : x0 + i * side + side * (0.25 + 0.5 * builder.random.next()));
+      wallWithDoor(
+        'x',
+        z0 + j * side,
+        from,
+        to,
+        isOuter ? null : x0 + i * side + side * (0.25 + 0.5 * builder.random.next()),
+      );
     }
   }
   for (let i = 0; i <= columns; i++) {
@@ -73,10 +101,25 @@ function rooms(builder: StratumBuilder, columns: number, rows: number, side: num
       const to = z0 + (j + 1) * side + (isOuter && j < rows - 1 ? -ends : ends);
       const start = isOuter ? from : z0 + j * side - thick / 2;
       const end = isOuter ? to : z0 + (j + 1) * side + thick / 2;
-      wallWithDoor('z', x0 + i * side, start, end, isOuter ? null : z0 + j * side + side * (0.25 + 0.5 * builder.random.next()));
+      wallWithDoor(
+        'z',
+        x0 + i * side,
+        start,
+        end,
+        isOuter ? null : z0 + j * side + side * (0.25 + 0.5 * builder.random.next()),
+      );
     }
   }
-  builder.wall('roof', x0 - thick / 2, z0 - thick / 2, x0 + columns * side + thick / 2, z0 + rows * side + thick / 2, height, height + 0.4, 'slate');
+  builder.wall(
+    'roof',
+    x0 - thick / 2,
+    z0 - thick / 2,
+    x0 + columns * side + thick / 2,
+    z0 + rows * side + thick / 2,
+    height,
+    height + 0.4,
+    'slate',
+  );
 }
 
 function sortingHall(): BuiltLevel {
@@ -93,7 +136,15 @@ function sortingHall(): BuiltLevel {
           for (let j = 0; j < 4; j++) {
             const x = -22.5 + i * 9;
             const z = -18 + j * 9;
-            b.strew(['piece-crate', 'piece-bottle-heap', 'piece-rack', 'piece-pallet'], 9, x + 1.2, z + 1.2, x + 7.8, z + 7.8, 0);
+            b.strew(
+              ['piece-crate', 'piece-bottle-heap', 'piece-rack', 'piece-pallet'],
+              9,
+              x + 1.2,
+              z + 1.2,
+              x + 7.8,
+              z + 7.8,
+              0,
+            );
           }
       }),
       owned(level, 'Markers', 'events', (b) =>
@@ -121,14 +172,28 @@ function sortingHallStage(b: StratumBuilder): void {
     b.volume('drone', 'Cold hall', 'music-cold', [-9, 0, 0], [18, 4, 30], { loudness: 45 });
     b.volume('pool', 'Lamp pool', 'light-lamp', [18, 0, 13.5], [6, 4, 6]);
   });
-  b.group('gate', { name: 'Bell gate', category: 'doors', colour: 'kiln', guard: 'The only way to the exit: without it the hall cannot be left.' }, () => {
-    b.box('gate leaf', [13.6, 0, 9], [1.3, 2.2, 0.12], 0, 'iron', 'decor');
-    b.volume('pull', 'Bell pull', 'switches-bell', [9, 0, 7.4], [1, 2.2, 1]);
-    b.volume('welcome', 'Welcome', 'narration-welcome', [-18, 0, -13.5], [6, 3, 6]);
-  });
+  b.group(
+    'gate',
+    {
+      name: 'Bell gate',
+      category: 'doors',
+      colour: 'kiln',
+      guard: 'The only way to the exit: without it the hall cannot be left.',
+    },
+    () => {
+      b.box('gate leaf', [13.6, 0, 9], [1.3, 2.2, 0.12], 0, 'iron', 'decor');
+      b.volume('pull', 'Bell pull', 'switches-bell', [9, 0, 7.4], [1, 2.2, 1]);
+      b.volume('welcome', 'Welcome', 'narration-welcome', [-18, 0, -13.5], [6, 3, 6]);
+    },
+  );
   b.group(
     'rail',
-    { name: 'Old rail', category: 'look', colour: 'slate', aside: { reason: 'The camera rail made people sick; kept until the new one is tried.', since: '2026-06-02' } },
+    {
+      name: 'Old rail',
+      category: 'look',
+      colour: 'slate',
+      aside: { reason: 'The camera rail made people sick; kept until the new one is tried.', since: '2026-06-02' },
+    },
     () =>
       b.path('old camera rail', 'curve', 2, [
         [-20, -15],
@@ -163,7 +228,8 @@ function culletYard(): BuiltLevel {
     [40, -4, 8, 20, 12],
     [40, 36, 10, 10, 8],
   ];
-  const free = (x: number, z: number): boolean => !sheds.some(([sx, sz, w, d]) => Math.abs(x - sx) < w / 2 + 1 && Math.abs(z - sz) < d / 2 + 1);
+  const free = (x: number, z: number): boolean =>
+    !sheds.some(([sx, sz, w, d]) => Math.abs(x - sx) < w / 2 + 1 && Math.abs(z - sz) < d / 2 + 1);
   return {
     level,
     openSky: true,
@@ -173,11 +239,22 @@ function culletYard(): BuiltLevel {
       owned(level, 'Structure', 'structure', (b) => {
         b.wall('north wall', -50, -50.5, 50, -49.5, 0, 5).wall('south wall', -50, 49.5, 50, 50.5, 0, 5);
         b.wall('west wall', -50.5, -49.5, -49.5, 49.5, 0, 5).wall('east wall', 49.5, -49.5, 50.5, 49.5, 0, 5);
-        sheds.forEach(([x, z, w, d, h], i) => b.box(i === 4 ? 'weighhouse' : `shed ${i + 1}`, [x, 0, z], [w, h, d], i % 3 === 1 ? 15 : 0));
+        sheds.forEach(([x, z, w, d, h], i) =>
+          b.box(i === 4 ? 'weighhouse' : `shed ${i + 1}`, [x, 0, z], [w, h, d], i % 3 === 1 ? 15 : 0),
+        );
       }),
       owned(level, 'Dressing', 'dressing', (b) => {
         b.strew(['piece-stack-tall', 'piece-stack-short'], 26, -46, -46, 46, 46, 0, free);
-        b.strew(['piece-bottle-heap', 'piece-bottle-heap', 'piece-crate', 'piece-pallet', 'piece-cart', 'piece-rack'], 1400, -48, -48, 48, 48, 0, free);
+        b.strew(
+          ['piece-bottle-heap', 'piece-bottle-heap', 'piece-crate', 'piece-pallet', 'piece-cart', 'piece-rack'],
+          1400,
+          -48,
+          -48,
+          48,
+          48,
+          0,
+          free,
+        );
       }),
       owned(level, 'Markers', 'events', (b) =>
         b
@@ -211,7 +288,16 @@ function gaffersStair(): BuiltLevel {
     strata: [
       WORKS_BASE,
       owned(level, 'Structure', 'structure', (b) => {
-        const wall = (name: string, x0: number, z0: number, x1: number, z1: number, bottom: number, top: number, material = 'brick'): unknown =>
+        const wall = (
+          name: string,
+          x0: number,
+          z0: number,
+          x1: number,
+          z1: number,
+          bottom: number,
+          top: number,
+          material = 'brick',
+        ): unknown =>
           b.box(name, at((x0 + x1) / 2, bottom, (z0 + z1) / 2), [x1 - x0, top - bottom, z1 - z0], turned, material);
         wall('north wall', -15, -12, 15, -11.5, 0, 8);
         wall('south wall', -15, 11.5, 15, 12, 0, 8);
@@ -262,18 +348,62 @@ function kilnTunnels(): BuiltLevel {
         const length = 16;
         const width = 3;
         const across = legs * (width + 1);
-        b.wall('floor', -1, -1, across, length + 1, -1, 0, 'fireclay').wall('roof', -1, -1, across, length + 1, 3, 4, 'fireclay');
-        b.wall('north wall', -1, -1, across, 0, 0, 3, 'fireclay').wall('south wall', -1, length, across, length + 1, 0, 3, 'fireclay');
-        b.wall('west wall', -1, 0, 0, length, 0, 3, 'fireclay').wall('east wall', across - 1, 0, across, length, 0, 3, 'fireclay');
+        b.wall('floor', -1, -1, across, length + 1, -1, 0, 'fireclay').wall(
+          'roof',
+          -1,
+          -1,
+          across,
+          length + 1,
+          3,
+          4,
+          'fireclay',
+        );
+        b.wall('north wall', -1, -1, across, 0, 0, 3, 'fireclay').wall(
+          'south wall',
+          -1,
+          length,
+          across,
+          length + 1,
+          0,
+          3,
+          'fireclay',
+        );
+        b.wall('west wall', -1, 0, 0, length, 0, 3, 'fireclay').wall(
+          'east wall',
+          across - 1,
+          0,
+          across,
+          length,
+          0,
+          3,
+          'fireclay',
+        );
         for (let leg = 0; leg + 1 < legs; leg++) {
           const x = leg * (width + 1) + width;
           const opensNorth = leg % 2 === 1;
-          b.wall(`turn ${leg + 1}`, x, opensNorth ? width : 0, x + 1, opensNorth ? length : length - width, 0, 3, 'fireclay');
+          b.wall(
+            `turn ${leg + 1}`,
+            x,
+            opensNorth ? width : 0,
+            x + 1,
+            opensNorth ? length : length - width,
+            0,
+            3,
+            'fireclay',
+          );
         }
       }),
       owned(level, 'Dressing', 'dressing', (b) => {
         for (let leg = 0; leg < legs; leg++) {
-          b.strew(['piece-rail-4-m', 'piece-cart', 'piece-crate', 'piece-lamp-post'], 7, leg * 4 + 0.8, 1, leg * 4 + 2.2, 15, 0);
+          b.strew(
+            ['piece-rail-4-m', 'piece-cart', 'piece-crate', 'piece-lamp-post'],
+            7,
+            leg * 4 + 0.8,
+            1,
+            leg * 4 + 2.2,
+            15,
+            0,
+          );
         }
       }),
       owned(level, 'Markers', 'events', (b) =>
@@ -318,7 +448,9 @@ function saltRoad(): BuiltLevel {
           );
         }
       }),
-      owned(level, 'Dressing', 'dressing', (b) => b.strew(['piece-salt-cone', 'piece-mooring-post', 'piece-signal-lamp'], 90, -38, -3.5, 38, 3.5, 0)),
+      owned(level, 'Dressing', 'dressing', (b) =>
+        b.strew(['piece-salt-cone', 'piece-mooring-post', 'piece-signal-lamp'], 90, -38, -3.5, 38, 3.5, 0),
+      ),
       owned(level, 'Markers', 'events', (b) =>
         b
           .marker('spawn', [-37, 0, 0], -90)
@@ -349,7 +481,18 @@ function weighbridge(): BuiltLevel {
         // The honest fault: nobody closed the corner between z = 5 and the south wall.
         b.wall('roof', -10, -8, 10, 8, 4, 4.3, 'slate').wall('scale house', -2, -2, 2, 2, 0, 3);
       }),
-      owned(level, 'Dressing', 'dressing', (b) => b.strew(['piece-crate', 'piece-cart', 'piece-pallet'], 40, -9, -7, 9, 7, 0, (x, z) => Math.abs(x) > 2.8 || Math.abs(z) > 2.8)),
+      owned(level, 'Dressing', 'dressing', (b) =>
+        b.strew(
+          ['piece-crate', 'piece-cart', 'piece-pallet'],
+          40,
+          -9,
+          -7,
+          9,
+          7,
+          0,
+          (x, z) => Math.abs(x) > 2.8 || Math.abs(z) > 2.8,
+        ),
+      ),
       owned(level, 'Markers', 'events', (b) =>
         b
           .marker('spawn', [-7, 0, -5], 180)

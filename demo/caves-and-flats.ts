@@ -25,7 +25,12 @@ function burrow(level: string, over: Partial<Recipe>): Recipe {
 }
 
 function grotto(level: string, over: Partial<Recipe>): BuiltLevel {
-  return { level, openSky: false, bounds: null, strata: [owned(level, 'Cave', 'section', (b) => b.recipe(burrow(level, over)))] };
+  return {
+    level,
+    openSky: false,
+    bounds: null,
+    strata: [owned(level, 'Cave', 'section', (b) => b.recipe(burrow(level, over)))],
+  };
 }
 
 /** Side of one tile of the flat, and of its cells, metres. */
@@ -44,7 +49,17 @@ function lowWater(): BuiltLevel {
     strata: [
       owned(level, 'Flat', 'base', (b) => {
         for (let i = 0; i < TILES; i++)
-          for (let j = 0; j < TILES; j++) b.wall(`tile ${i + 1}-${j + 1}`, -HALF + i * TILE, -HALF + j * TILE, -HALF + (i + 1) * TILE, -HALF + (j + 1) * TILE, -1, 0, 'wet sand');
+          for (let j = 0; j < TILES; j++)
+            b.wall(
+              `tile ${i + 1}-${j + 1}`,
+              -HALF + i * TILE,
+              -HALF + j * TILE,
+              -HALF + (i + 1) * TILE,
+              -HALF + (j + 1) * TILE,
+              -1,
+              0,
+              'wet sand',
+            );
         // A breakwater over many cells, and a pier over two.
         b.wall('breakwater', -150, -96, 60, -92, 0, 2.5, 'slate').wall('pier', 20, 40, 80, 44, 0, 1.2, 'timber');
       }),
@@ -60,8 +75,11 @@ function lowWater(): BuiltLevel {
           (x, z) => Math.abs(x - WRECKS[0]) > 30 || Math.abs(z - WRECKS[1]) > 30,
         );
         b.place('piece-wreck-hull', [62, 0, -36], 25).place('piece-wreck-hull', [88, 0, -14], 160, 0.8);
-        b.place('piece-sea-stack', [56, 0, -8]).place('piece-sea-stack', [94, 0, -42], 60, 1.2).place('piece-sea-stack', [92, 0, -30], 130, 0.7);
-        for (let i = 0; i < 12; i++) b.place('piece-brine-boulder', [55 + ((i * 17) % 40), 0, -45 + ((i * 29) % 40)], i * 47, 0.6 + (i % 4) * 0.2);
+        b.place('piece-sea-stack', [56, 0, -8])
+          .place('piece-sea-stack', [94, 0, -42], 60, 1.2)
+          .place('piece-sea-stack', [92, 0, -30], 130, 0.7);
+        for (let i = 0; i < 12; i++)
+          b.place('piece-brine-boulder', [55 + ((i * 17) % 40), 0, -45 + ((i * 29) % 40)], i * 47, 0.6 + (i % 4) * 0.2);
       }),
       owned(level, 'Markers', 'events', (b) =>
         b
@@ -96,13 +114,29 @@ function lowWater(): BuiltLevel {
 export function cavesAndFlats(): BuiltLevel[] {
   return [
     grotto('potash-grotto', {}),
-    grotto('sump', { seed: 'tide', columns: 30, rows: 44, position: [-30, 0, -44], openShare: 0.3, mostWalkers: 3, material: 'wet clay' }),
+    grotto('sump', {
+      seed: 'tide',
+      columns: 30,
+      rows: 44,
+      position: [-30, 0, -44],
+      openShare: 0.3,
+      mostWalkers: 3,
+      material: 'wet clay',
+    }),
     lowWater(),
   ];
 }
 
 /** How the flat is cut: near cells are loaded, far ones dropped. */
-export const LOW_WATER_GRID: CellGrid = { id: 'low-water', sizeMetres: TILE, origin: [-HALF, -HALF], loadMetres: 12, dropMetres: 40, readyMetres: 0, resident: [] };
+export const LOW_WATER_GRID: CellGrid = {
+  id: 'low-water',
+  sizeMetres: TILE,
+  origin: [-HALF, -HALF],
+  loadMetres: 12,
+  dropMetres: 40,
+  readyMetres: 0,
+  resident: [],
+};
 
 /** A run across the flat; on the handheld one cell comes too late. */
 export const LOW_WATER_RUN: Rehearsal = {

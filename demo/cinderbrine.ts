@@ -66,7 +66,15 @@ const slug = (name: string): string =>
     .replace(/[^a-z0-9]+/g, '-');
 
 /** What Cinderbrine asks of a level before it counts as ready. */
-const READINESS: ReadinessRules = { fields: ['field-mood', 'field-due'], spawn: true, exit: true, code: true, bakes: true, findings: true, devices: ['handheld'] };
+const READINESS: ReadinessRules = {
+  fields: ['field-mood', 'field-due'],
+  spawn: true,
+  exit: true,
+  code: true,
+  bakes: true,
+  findings: true,
+  devices: ['handheld'],
+};
 
 /** Folders that the levels of Cinderbrine have in common. */
 const GROUP_TEMPLATES: readonly GroupTemplate[] = [
@@ -120,7 +128,12 @@ function addFields({ records }: CollectionContent): void {
     ['note', 'Note', 'text', {}],
     ...REGISTER_FIELDS,
     ['strata', 'Strata', 'whole number', { figure: 'strata' }],
-    ['pickups', 'Pickups', 'whole number', { figure: 'markers', counted: 'pickup', help: 'Pickup markers in the level, as its last bake counted them.' }],
+    [
+      'pickups',
+      'Pickups',
+      'whole number',
+      { figure: 'markers', counted: 'pickup', help: 'Pickup markers in the level, as its last bake counted them.' },
+    ],
   ];
   const orders = ordersBetween(null, null, fields.length);
   fields.forEach(([key, name, type, rules], i) => {
@@ -191,8 +204,16 @@ function addBuiltLevels(content: CollectionContent): void {
   add(worksBase());
   for (const assembly of demoAssemblies('kit-works')) add(assembly);
   for (const built of [...builtLevels(), batchFloor(), mouldRoom(), ...cavesAndFlats()]) {
-    const strata = built.strata.map((entry) => ({ stratum: typeof entry === 'string' ? entry : add(entry), switchedOff: false }));
-    content.records.level[built.level] = { ...content.records.level[built.level], openSky: built.openSky, bounds: built.bounds, strata };
+    const strata = built.strata.map((entry) => ({
+      stratum: typeof entry === 'string' ? entry : add(entry),
+      switchedOff: false,
+    }));
+    content.records.level[built.level] = {
+      ...content.records.level[built.level],
+      openSky: built.openSky,
+      bounds: built.bounds,
+      strata,
+    };
   }
   for (const id of ['furnace-one', 'chimney-foot', 'piece-gallery']) {
     content.records.level[id] = { ...content.records.level[id], strata: [{ stratum: WORKS_BASE, switchedOff: false }] };

@@ -5,7 +5,10 @@ import { reachKit } from './reach-kit';
 const { timber, iron, glass, fireclay, salt, lamp } = MATERIALS;
 
 const WORKS: readonly KitMesh[] = [
-  { name: 'crate', parts: [box(timber, [-0.5, 0, -0.5], [0.5, 1, 0.5]), box(iron, [-0.53, 0.42, -0.53], [0.53, 0.58, 0.53])] },
+  {
+    name: 'crate',
+    parts: [box(timber, [-0.5, 0, -0.5], [0.5, 1, 0.5]), box(iron, [-0.53, 0.42, -0.53], [0.53, 0.58, 0.53])],
+  },
   { name: 'bottle heap', parts: [...heap()] },
   {
     name: 'stack tall',
@@ -125,7 +128,10 @@ const WORKS: readonly KitMesh[] = [
   },
   {
     name: 'rack',
-    parts: [...[0.1, 0.7, 1.3, 1.9].map((y) => box(timber, [-1, y, -0.25], [1, y + 0.05, 0.25])), ...[-1, 0.95].map((x) => box(iron, [x, 0, -0.25], [x + 0.05, 2, 0.25]))],
+    parts: [
+      ...[0.1, 0.7, 1.3, 1.9].map((y) => box(timber, [-1, y, -0.25], [1, y + 0.05, 0.25])),
+      ...[-1, 0.95].map((x) => box(iron, [x, 0, -0.25], [x + 0.05, 2, 0.25])),
+    ],
   },
 ];
 
@@ -160,7 +166,14 @@ const FLATS: readonly KitMesh[] = [
       ),
     ],
   },
-  { name: 'hull rib', parts: [box(timber, [-0.1, 0, -2], [0.1, 0.3, 2]), box(timber, [-0.1, 0, -2], [0.1, 2.4, -1.7]), box(timber, [-0.1, 0, 1.7], [0.1, 2.4, 2])] },
+  {
+    name: 'hull rib',
+    parts: [
+      box(timber, [-0.1, 0, -2], [0.1, 0.3, 2]),
+      box(timber, [-0.1, 0, -2], [0.1, 2.4, -1.7]),
+      box(timber, [-0.1, 0, 1.7], [0.1, 2.4, 2]),
+    ],
+  },
   {
     name: 'signal lamp',
     parts: [
@@ -219,7 +232,11 @@ export interface DemoKit {
 
 /** The kits of the demo; their meshes are generated, none is stored. */
 export async function demoKits(): Promise<DemoKit[]> {
-  return [await demoKit('kit-works', 'Works kit', WORKS), await demoKit('kit-flats', 'Flats kit', FLATS), await reachKit()];
+  return [
+    await demoKit('kit-works', 'Works kit', WORKS),
+    await demoKit('kit-flats', 'Flats kit', FLATS),
+    await reachKit(),
+  ];
 }
 
 async function demoKit(id: string, name: string, meshes: readonly KitMesh[]): Promise<DemoKit> {

@@ -13,7 +13,11 @@ export const MATERIALS = {
 } as const satisfies Record<string, Material>;
 
 /** A box from `min` to `max`, metres: 12 triangles. */
-export function box(material: Material, min: readonly [number, number, number], max: readonly [number, number, number]): Part {
+export function box(
+  material: Material,
+  min: readonly [number, number, number],
+  max: readonly [number, number, number],
+): Part {
   const positions: number[] = [];
   const normals: number[] = [];
   const indices: number[] = [];
@@ -44,7 +48,12 @@ export function box(material: Material, min: readonly [number, number, number], 
 }
 
 /** A profile turned about Y: `profile` holds radius and height from the bottom up, metres. */
-export function lathe(material: Material, profile: readonly (readonly [number, number])[], sides: number, centre: readonly [number, number] = [0, 0]): Part {
+export function lathe(
+  material: Material,
+  profile: readonly (readonly [number, number])[],
+  sides: number,
+  centre: readonly [number, number] = [0, 0],
+): Part {
   const positions: number[] = [];
   const normals: number[] = [];
   const indices: number[] = [];

@@ -14,7 +14,10 @@ class Picture implements MaskBitmap {
   /** All pixels whose middle a shape holds. */
   fill(value: 0 | 1, holds: (x: number, z: number) => boolean): this {
     for (let i = 0; i < this.open.length; i++) {
-      const [x, z] = [((i % this.columns) + 0.5) / PIXELS_PER_METRE, (Math.floor(i / this.columns) + 0.5) / PIXELS_PER_METRE];
+      const [x, z] = [
+        ((i % this.columns) + 0.5) / PIXELS_PER_METRE,
+        (Math.floor(i / this.columns) + 0.5) / PIXELS_PER_METRE,
+      ];
       if (holds(x, z)) this.open[i] = value;
     }
     return this;
@@ -61,7 +64,9 @@ export function mouldRoom(): BuiltLevel {
     bounds: { min: [-34, -1, -24], max: [34, 8, 24] },
     strata: [
       owned(level, 'Picture', 'structure', (b) =>
-        b.wall('ground', -34, -24, 34, 24, -0.5, 0, 'slate').mask('floor', 'Mould room floor', [-WIDTH_METRES / 2, 0, -DEPTH_METRES / 2], PIXELS_PER_METRE, picture),
+        b
+          .wall('ground', -34, -24, 34, 24, -0.5, 0, 'slate')
+          .mask('floor', 'Mould room floor', [-WIDTH_METRES / 2, 0, -DEPTH_METRES / 2], PIXELS_PER_METRE, picture),
       ),
       // The last bench lost its crate, in this one place alone.
       owned(level, 'Benches', 'dressing', (b) =>
@@ -69,7 +74,9 @@ export function mouldRoom(): BuiltLevel {
           .use(BENCH_ROW, [-16, 0, 8.2])
           .use(BENCH_ROW, [2, 0, 8.2])
           .use(MOULD_BENCH, [23, 0, -6], 90)
-          .use(MOULD_BENCH, [19.4, 0, -13], -90, { 'mould-bench-p00001': { kind: 'placement', change: 'hidden', fields: {}, was: {} } }),
+          .use(MOULD_BENCH, [19.4, 0, -13], -90, {
+            'mould-bench-p00001': { kind: 'placement', change: 'hidden', fields: {}, was: {} },
+          }),
       ),
       owned(level, 'Markers', 'events', (b) =>
         b

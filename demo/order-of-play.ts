@@ -1,4 +1,11 @@
-import { levelsInOrder, ordersBetween, type CarriedValue, type CollectionContent, type LevelOrder, type UnlockRule } from '@stravel/core';
+import {
+  levelsInOrder,
+  ordersBetween,
+  type CarriedValue,
+  type CollectionContent,
+  type LevelOrder,
+  type UnlockRule,
+} from '@stravel/core';
 
 const VALUES: readonly Omit<CarriedValue, 'order'>[] = [
   { id: 'shards', name: 'Shards', start: 0, counts: 'once' },

@@ -71,7 +71,11 @@ const stack: Shape = (h, a) => {
 };
 const boulder: Shape = (h, a) => {
   const round = sinDegrees(180 * h);
-  return [1.9 * round * (1 + 0.12 * ripple(h, a, 8)), 1.5 * round * (1 + 0.12 * ripple(h, a, 8)), 2.3 * (1 - cosDegrees(180 * h)) * 0.5];
+  return [
+    1.9 * round * (1 + 0.12 * ripple(h, a, 8)),
+    1.5 * round * (1 + 0.12 * ripple(h, a, 8)),
+    2.3 * (1 - cosDegrees(180 * h)) * 0.5,
+  ];
 };
 const hull: Shape = (h, a) => {
   const planks = 1 + 0.012 * sinDegrees(h * 360 * 14);

@@ -188,13 +188,17 @@ export const REGISTER_FIELDS: readonly (readonly [string, string, Field['type'],
   ['abilities', 'Abilities', 'entry', { target: 'abilities', list: true, help: 'What must be learnt to get through.' }],
 ];
 
-const ids = (register: string): string[] => (REGISTERS.find(({ id }) => id === register)?.entries ?? []).map(([name]) => entryId(register, name));
+const ids = (register: string): string[] =>
+  (REGISTERS.find(({ id }) => id === register)?.entries ?? []).map(([name]) => entryId(register, name));
 const entryId = (register: string, name: string): string => `${register}-${name.toLowerCase().split(' ')[0]}`;
 
 /** What the level of a place in the collection has in the fields that link to registers. */
 export function registerValues(place: number): Record<string, FieldValue> {
   const [tides, abilities] = [ids('tides'), ids('abilities')];
-  return { tide: place < 8 || place >= 16 ? 'tides-no' : tides[place % 4], abilities: abilities.slice(0, Math.min(abilities.length, Math.floor(place / 4))) };
+  return {
+    tide: place < 8 || place >= 16 ? 'tides-no' : tides[place % 4],
+    abilities: abilities.slice(0, Math.min(abilities.length, Math.floor(place / 4))),
+  };
 }
 
 export function addRegisters(records: Records): void {
@@ -203,7 +207,16 @@ export function addRegisters(records: Records): void {
     records.register[id] = { id, name, help, order: orders[r], ...(kindsOf ? { kindsOf } : {}) };
     const fieldOrders = ordersBetween(null, null, fields.length);
     fields.forEach(([key, fieldName, type, rules], f) => {
-      const field: Field = { id: `${id}-field-${key}`, key, name: fieldName, type, choices: [], order: fieldOrders[f], register: id, ...rules };
+      const field: Field = {
+        id: `${id}-field-${key}`,
+        key,
+        name: fieldName,
+        type,
+        choices: [],
+        order: fieldOrders[f],
+        register: id,
+        ...rules,
+      };
       records.field[field.id] = field;
     });
     const entryOrders = ordersBetween(null, null, entries.length);

@@ -8,7 +8,9 @@ export default defineConfig({
   fullyParallel: false,
   workers: 1,
   retries: process.env['CI'] ? 1 : 0,
-  reporter: process.env['STRAVEL_E2E_REPORT'] ? [['list'], ['json', { outputFile: process.env['STRAVEL_E2E_REPORT'] }]] : [['list']],
+  reporter: process.env['STRAVEL_E2E_REPORT']
+    ? [['list'], ['json', { outputFile: process.env['STRAVEL_E2E_REPORT'] }]]
+    : [['list']],
   use: {
     actionTimeout: 20000,
     viewport: { width: 1280, height: 800 },

@@ -34,8 +34,19 @@ export const SAMPLES: {
   readonly [K in ItemKind]: { readonly item: ItemOfKind[K]; readonly optional: Partial<ItemOfKind[K]> };
 } = {
   block: {
-    item: { id: 'block', name: 'slab', position: [1.5, -0.25, 2], turn: [30, 0, 0], planes: boxPlanes([2, 1, 3]), sight: 'decor', material: 'slate' },
-    optional: { group: 'lamps', faces: [{ plane: 0, surface: 'brick', tileMetres: [1, 0.5], offsetMetres: [0.25, 0] }] },
+    item: {
+      id: 'block',
+      name: 'slab',
+      position: [1.5, -0.25, 2],
+      turn: [30, 0, 0],
+      planes: boxPlanes([2, 1, 3]),
+      sight: 'decor',
+      material: 'slate',
+    },
+    optional: {
+      group: 'lamps',
+      faces: [{ plane: 0, surface: 'brick', tileMetres: [1, 0.5], offsetMetres: [0.25, 0] }],
+    },
   },
   placement: {
     item: { id: 'placement', piece: 'pin', position: [3.25, 0, -1], turn: [15, 5, -5], scale: [1, 2, 1] },
@@ -67,13 +78,33 @@ export const SAMPLES: {
     },
     optional: {},
   },
-  pin: { item: { id: 'pin-a', recipe: 'recipe', column: 4, row: 4, columns: 2, rows: 1, hidden: false, offset: [0, 0, 1] }, optional: {} },
+  pin: {
+    item: { id: 'pin-a', recipe: 'recipe', column: 4, row: 4, columns: 2, rows: 1, hidden: false, offset: [0, 0, 1] },
+    optional: {},
+  },
   volume: {
-    item: { id: 'volume', name: 'Bell pull', kind: 'bell', position: [0, 1, 0], turn: [10, 0, 0], shape: { form: 'box', size: [2, 2, 2] } },
+    item: {
+      id: 'volume',
+      name: 'Bell pull',
+      kind: 'bell',
+      position: [0, 1, 0],
+      turn: [10, 0, 0],
+      shape: { form: 'box', size: [2, 2, 2] },
+    },
     optional: { values: { loud: 2.5 }, group: 'lamps' },
   },
   link: {
-    item: { id: 'link', emitter: 'volume', event: 'enter', who: 'any player', once: false, delaySeconds: 0.5, action: 'light', target: 'marker', arguments: { speed: 2 } },
+    item: {
+      id: 'link',
+      emitter: 'volume',
+      event: 'enter',
+      who: 'any player',
+      once: false,
+      delaySeconds: 0.5,
+      action: 'light',
+      target: 'marker',
+      arguments: { speed: 2 },
+    },
     optional: {},
   },
   path: {
@@ -91,23 +122,60 @@ export const SAMPLES: {
     optional: { group: 'lamps' },
   },
   tileFloor: {
-    item: { id: 'tileFloor', name: 'Batch', position: [-8, 0, -8], squareMetres: 1, columns: 4, rows: 3, squares: { '0': 'S . . G', '1': '. # . .', '2': '. . . .' } },
+    item: {
+      id: 'tileFloor',
+      name: 'Batch',
+      position: [-8, 0, -8],
+      squareMetres: 1,
+      columns: 4,
+      rows: 3,
+      squares: { '0': 'S . . G', '1': '. # . .', '2': '. . . .' },
+    },
     optional: { group: 'lamps' },
   },
   mask: {
-    item: { id: 'mask', name: 'Mould', position: [-30, 0, -30], pixelsPerMetre: 4, columns: 40, rows: 32, tiles: maskTiles() },
+    item: {
+      id: 'mask',
+      name: 'Mould',
+      position: [-30, 0, -30],
+      pixelsPerMetre: 4,
+      columns: 40,
+      rows: 32,
+      tiles: maskTiles(),
+    },
     optional: { group: 'lamps' },
   },
   assembly: {
     item: { id: 'assembly', assembly: 'bay', position: [10, 0, 4], turn: 90 },
     optional: {
       group: 'lamps',
-      patches: { 'bay-pin': { kind: 'placement', change: 'changed', fields: { position: [1, 0, 1] }, was: { position: [0, 0, 0] } } },
+      patches: {
+        'bay-pin': {
+          kind: 'placement',
+          change: 'changed',
+          fields: { position: [1, 0, 1] },
+          was: { position: [0, 0, 0] },
+        },
+      },
     },
   },
   group: {
-    item: { id: 'lamps', name: 'Lamps', parent: null, category: 'light', colour: 'ochre', switchedOff: false, guard: '', aside: null },
-    optional: { parent: 'outer', switchedOff: true, guard: 'flooded', aside: { reason: 'after the milestone', since: '2026-03-01' } },
+    item: {
+      id: 'lamps',
+      name: 'Lamps',
+      parent: null,
+      category: 'light',
+      colour: 'ochre',
+      switchedOff: false,
+      guard: '',
+      aside: null,
+    },
+    optional: {
+      parent: 'outer',
+      switchedOff: true,
+      guard: 'flooded',
+      aside: { reason: 'after the milestone', since: '2026-03-01' },
+    },
   },
   patch: {
     item: patchOf('one', 'marker', 'marker', { change: 'changed', fields: { turn: 90 }, was: { turn: 45 } }),
@@ -115,7 +183,12 @@ export const SAMPLES: {
   },
 };
 
-function patchOf(level: string, kind: Patch['kind'], target: string, rest: Pick<Patch, 'change' | 'fields' | 'was'>): Patch {
+function patchOf(
+  level: string,
+  kind: Patch['kind'],
+  target: string,
+  rest: Pick<Patch, 'change' | 'fields' | 'was'>,
+): Patch {
   return { id: patchId(level, target), level, kind, target, ...rest };
 }
 
@@ -134,11 +207,14 @@ export function variants<K extends ItemKind>(kind: K): ItemOfKind[K][] {
     item,
     ...Object.entries(optional).map(([field, value]) => one(`-${field.toLowerCase()}`, { [field]: value as Json })),
     ...(Object.keys(optional).length > 0 ? [one('-all', optional)] : []),
-    ...(Object.keys(optional).length > 0 && !isPlain ? [one('-null', Object.fromEntries(Object.keys(optional).map((field) => [field, null])))] : []),
+    ...(Object.keys(optional).length > 0 && !isPlain
+      ? [one('-null', Object.fromEntries(Object.keys(optional).map((field) => [field, null])))]
+      : []),
   ];
 }
 
-const byId = (a: { readonly id: string }, b: { readonly id: string }): number => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0);
+const byId = (a: { readonly id: string }, b: { readonly id: string }): number =>
+  a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
 const LARGE: Box3 = { min: [-60, -4, -60], max: [120, 20, 80] };
 
 /** A small collection in which every kind of record and item occurs, with and without each field that it may lack. */
@@ -159,7 +235,13 @@ export async function goldenCollection(): Promise<CollectionContent> {
   const picture = smallPng(3, 2);
   const pictureName = sha256Hex(picture);
   const step = { triangles: 1, vertices: 3, materials: 1, bytes: 108 };
-  const piece = (id: string, size: number, steps: Piece['steps']): Piece => ({ id, kit: 'kit', name: id, bounds: { min: [0, 0, 0], max: [size, size, 0] }, steps });
+  const piece = (id: string, size: number, steps: Piece['steps']): Piece => ({
+    id,
+    kit: 'kit',
+    name: id,
+    bounds: { min: [0, 0, 0], max: [size, size, 0] },
+    steps,
+  });
   const rooms = roomGrid(3, 2, 'golden');
   const tables: CollectionContent['records'] = {
     ...emptyRecordTables(),
@@ -172,11 +254,31 @@ export async function goldenCollection(): Promise<CollectionContent> {
         codes: { alphabet: 'ABCDEFGH', length: 4 },
         readiness: { ...DEFAULT_READINESS, fields: ['f-text'], devices: ['handheld'] },
         legend: [
-          { code: 'S', name: 'start', colour: 'moss', mark: 'ring', mayEnter: true, visits: 0, height: 0, role: 'start' },
-          { code: 'G', name: 'goal', colour: 'brine', mark: 'cross', mayEnter: true, visits: 0, height: 0, role: 'goal' },
+          {
+            code: 'S',
+            name: 'start',
+            colour: 'moss',
+            mark: 'ring',
+            mayEnter: true,
+            visits: 0,
+            height: 0,
+            role: 'start',
+          },
+          {
+            code: 'G',
+            name: 'goal',
+            colour: 'brine',
+            mark: 'cross',
+            mayEnter: true,
+            visits: 0,
+            height: 0,
+            role: 'goal',
+          },
         ],
         movement: { ...DEFAULT_MOVEMENT, neighbours: 8 },
-        groupTemplates: [{ name: 'Lit room', parts: [{ name: 'Lamps', parent: null, category: 'light', colour: 'ochre' }] }],
+        groupTemplates: [
+          { name: 'Lit room', parts: [{ name: 'Lamps', parent: null, category: 'light', colour: 'ochre' }] },
+        ],
       },
     },
     set: {
@@ -189,7 +291,15 @@ export async function goldenCollection(): Promise<CollectionContent> {
     piece: { pin: piece('pin', 1, [step, { ...step, deviationMetres: 0.01 }]), plate: piece('plate', 2, [step]) },
     acceptance: { 'f-1': { id: 'f-1', reason: 'known', until: '2026-12-31', person: 'tester' } },
     cellGrid: {
-      two: { id: 'two', sizeMetres: 16, origin: [-60, -60], loadMetres: 24, dropMetres: 32, readyMetres: 8, resident: ['base'] },
+      two: {
+        id: 'two',
+        sizeMetres: 16,
+        origin: [-60, -60],
+        loadMetres: 24,
+        dropMetres: 32,
+        readyMetres: 8,
+        resident: ['base'],
+      },
     },
     rehearsal: {
       walk: {
@@ -218,7 +328,12 @@ export async function goldenCollection(): Promise<CollectionContent> {
     },
     carriedValue: { score: { id: 'score', name: 'Score', start: 0, counts: 'once', order: 'a0' } },
     levelOrder: {
-      one: { id: 'one', rules: [{ kind: 'start' }], gains: [{ value: 'score', least: 1, most: 3, field: 'whole' }], resets: [] },
+      one: {
+        id: 'one',
+        rules: [{ kind: 'start' }],
+        gains: [{ value: 'score', least: 1, most: 3, field: 'whole' }],
+        resets: [],
+      },
       two: {
         id: 'two',
         rules: [
@@ -231,7 +346,16 @@ export async function goldenCollection(): Promise<CollectionContent> {
       three: { id: 'three', rules: [{ kind: 'code' }], gains: [], resets: [] },
     },
     tableView: {
-      plain: { id: 'plain', name: 'Plain', order: 'a0', register: null, join: 'all', conditions: [], sorts: [], hidden: [] },
+      plain: {
+        id: 'plain',
+        name: 'Plain',
+        order: 'a0',
+        register: null,
+        join: 'all',
+        conditions: [],
+        sorts: [],
+        hidden: [],
+      },
       full: {
         id: 'full',
         name: 'Full',
@@ -249,7 +373,17 @@ export async function goldenCollection(): Promise<CollectionContent> {
     },
   };
   Object.assign(tables.field, fields(), {
-    loudness: { id: 'loudness', key: 'loudness', name: 'Loudness', type: 'number', choices: [], order: 'z', register: 'bells', low: 0, high: 10 } satisfies Field,
+    loudness: {
+      id: 'loudness',
+      key: 'loudness',
+      name: 'Loudness',
+      type: 'number',
+      choices: [],
+      order: 'z',
+      register: 'bells',
+      low: 0,
+      high: 10,
+    } satisfies Field,
   });
   const values: Record<string, FieldValue> = {
     text: 'ember',
@@ -332,7 +466,10 @@ function at<K extends ItemKind>(kind: K, id: string, over: Partial<ItemOfKind[K]
 }
 
 function fields(): Record<string, Field> {
-  const field = (id: string, key: string, over: Partial<Field>): [string, Field] => [id, { id, key, name: key, type: 'text', choices: [], order: id, ...over }];
+  const field = (id: string, key: string, over: Partial<Field>): [string, Field] => [
+    id,
+    { id, key, name: key, type: 'text', choices: [], order: id, ...over },
+  ];
   return Object.fromEntries([
     field('f-text', 'text', { group: 'Story', help: 'One word', required: true, pattern: '[a-z]+', default: 'none' }),
     field('f-whole', 'whole', { type: 'whole number', low: 0, high: 9, unique: false }),
@@ -344,13 +481,17 @@ function fields(): Record<string, Field> {
     field('f-mood', 'mood', { type: 'entry', target: 'moods' }),
     field('f-tags', 'tags', { list: true, unique: true }),
     field('f-pins', 'pins', { type: 'whole number', figure: 'placements', counted: 'pin' }),
-    ...FIELD_TYPES.filter((type) => !['level', 'entry'].includes(type)).map((type, i) => field(`t-${i}`, `t${i}`, { type, choices: type === 'choice' ? ['low', 'high'] : [] })),
+    ...FIELD_TYPES.filter((type) => !['level', 'entry'].includes(type)).map((type, i) =>
+      field(`t-${i}`, `t${i}`, { type, choices: type === 'choice' ? ['low', 'high'] : [] }),
+    ),
   ]);
 }
 
 function baseContent(): StratumContent {
   const all = (kind: ItemKind): Item[] => [...(variants(kind) as Item[])].sort(byId);
-  const shared = Object.fromEntries((Object.keys(SAMPLES) as ItemKind[]).map((kind) => [kind, all(kind)])) as unknown as StratumContent;
+  const shared = Object.fromEntries(
+    (Object.keys(SAMPLES) as ItemKind[]).map((kind) => [kind, all(kind)]),
+  ) as unknown as StratumContent;
   const outer = { ...SAMPLES.group.item, id: 'outer', name: 'Outer' };
   const volumes = [
     at('volume', 'volume-ball', { shape: { form: 'sphere', radiusMetres: 1.5 } }),
@@ -371,10 +512,22 @@ function baseContent(): StratumContent {
     ...shared.patch,
     patchOf('two', 'marker', 'marker', hidden),
     patchOf('two', 'block', 'block', { change: 'changed', fields: { material: 'chalk' }, was: { material: 'slate' } }),
-    patchOf('two', 'placement', 'placement-all', { change: 'changed', fields: { position: [5, 0, 5], group: null }, was: { position: [3.25, 0, -1], group: 'lamps' } }),
-    patchOf('three', 'placement', 'only', { change: 'added', fields: { ...at('placement', 'only', {}) } as unknown as Patch['fields'], was: {} }),
+    patchOf('two', 'placement', 'placement-all', {
+      change: 'changed',
+      fields: { position: [5, 0, 5], group: null },
+      was: { position: [3.25, 0, -1], group: 'lamps' },
+    }),
+    patchOf('three', 'placement', 'only', {
+      change: 'added',
+      fields: { ...at('placement', 'only', {}) } as unknown as Patch['fields'],
+      was: {},
+    }),
     patchOf('three', 'path', 'path', { change: 'changed', fields: { closed: false }, was: { closed: true } }),
-    patchOf('three', 'path', 'way', { change: 'added', fields: { ...at('path', 'way', {}) } as unknown as Patch['fields'], was: {} }),
+    patchOf('three', 'path', 'way', {
+      change: 'added',
+      fields: { ...at('path', 'way', {}) } as unknown as Patch['fields'],
+      was: {},
+    }),
   ];
   const spawn = at('marker', 'spawn', { kind: 'spawn', position: [0, 0, 0] });
   return {
@@ -391,7 +544,10 @@ function ownContent(): StratumContent {
   return {
     ...EMPTY_CONTENT,
     recipe: [cave],
-    pin: [at('pin', 'pin-cave', { recipe: 'cave' }), at('pin', 'pin-hidden', { recipe: 'cave', column: 9, hidden: true })],
+    pin: [
+      at('pin', 'pin-cave', { recipe: 'cave' }),
+      at('pin', 'pin-hidden', { recipe: 'cave', column: 9, hidden: true }),
+    ],
     placement: [at('placement', 'own-pin', {})],
     path: [at('path', 'own-path', {}), at('path', 'own-path-b', { form: 'polyline', closed: false })],
     link: [at('link', 'own-link', { emitter: 'own-pin', event: 'used', target: 'own-path', arguments: {} })],
@@ -402,16 +558,34 @@ function ownContent(): StratumContent {
 function roomsContent({ blocks }: ReturnType<typeof roomGrid>): StratumContent {
   return {
     ...EMPTY_CONTENT,
-    block: blocks.map(({ id, position, turn, planes }) => ({ id, name: 'wall', position, turn, planes, sight: 'hides', material: 'slate' })),
+    block: blocks.map(({ id, position, turn, planes }) => ({
+      id,
+      name: 'wall',
+      position,
+      turn,
+      planes,
+      sight: 'hides',
+      material: 'slate',
+    })),
     marker: [at('marker', 'room-spawn', { kind: 'spawn', position: [3, 0.5, 3] })],
-    placement: Array.from({ length: 12 }, (_unused, i) => at('placement', `room-${String(i).padStart(2, '0')}`, { position: [1 + i * 1.4, 0.5, 2 + (i % 3) * 3] })),
+    placement: Array.from({ length: 12 }, (_unused, i) =>
+      at('placement', `room-${String(i).padStart(2, '0')}`, { position: [1 + i * 1.4, 0.5, 2 + (i % 3) * 3] }),
+    ),
   };
 }
 
 function scattered(count: number): StratumContent['placement'] {
   const random = randomStream('golden flat');
-  const place = (): Vector3 => [Math.round(random.between(-55, 110) * 1000) / 1000, 0, Math.round(random.between(-55, 75) * 1000) / 1000];
+  const place = (): Vector3 => [
+    Math.round(random.between(-55, 110) * 1000) / 1000,
+    0,
+    Math.round(random.between(-55, 75) * 1000) / 1000,
+  ];
   return Array.from({ length: count }, (_unused, i) =>
-    at('placement', `flat-${String(i).padStart(4, '0')}`, { piece: i % 3 === 0 ? 'plate' : 'pin', position: place(), turn: [random.below(360), 0, 0] }),
+    at('placement', `flat-${String(i).padStart(4, '0')}`, {
+      piece: i % 3 === 0 ? 'plate' : 'pin',
+      position: place(),
+      turn: [random.below(360), 0, 0],
+    }),
   );
 }

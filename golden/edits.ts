@@ -37,7 +37,13 @@ export class RandomEdits {
     const undo = this.random.below(10) === 0 ? this.lastOf(person) : undefined;
     const operations = undo ? invertOperations(undo.operations) : this.operations();
     const label = undo ? `Undo ${undo.label}` : this.pick(['Move', 'Turn', 'Rename', 'Change']);
-    return { id: `golden-${String(++this.count).padStart(5, '0')}`, person, label, undoes: undo?.id ?? null, operations };
+    return {
+      id: `golden-${String(++this.count).padStart(5, '0')}`,
+      person,
+      label,
+      undoes: undo?.id ?? null,
+      operations,
+    };
   }
 
   /** Says that an edit was taken. */
@@ -67,10 +73,23 @@ export class RandomEdits {
     const record = this.pick([...(state.get(kind)?.values() ?? [])]);
     const id = record['id'] as string;
     const change = (fields: Readonly<Record<string, Json>>): Operation[] =>
-      Object.entries(fields).map(([field, after]) => ({ document: stratum, kind, id, field, before: valueAt(record, field), after }));
-    if (roll < 15 && kind !== 'group' && (state.get(kind)?.size ?? 0) > 1) return [{ document: stratum, kind, id, field: null, before: record, after: null }];
-    const operations = roll < 70 ? change(this.placed({ kind, item: record } as unknown as PlacedItemOf)) : change(this.changed(kind, record));
-    return stratum === 'base' && roll % 5 === 0 && !['recipe', 'pin', 'patch'].includes(kind) ? this.forOne(operations) : operations;
+      Object.entries(fields).map(([field, after]) => ({
+        document: stratum,
+        kind,
+        id,
+        field,
+        before: valueAt(record, field),
+        after,
+      }));
+    if (roll < 15 && kind !== 'group' && (state.get(kind)?.size ?? 0) > 1)
+      return [{ document: stratum, kind, id, field: null, before: record, after: null }];
+    const operations =
+      roll < 70
+        ? change(this.placed({ kind, item: record } as unknown as PlacedItemOf))
+        : change(this.changed(kind, record));
+    return stratum === 'base' && roll % 5 === 0 && !['recipe', 'pin', 'patch'].includes(kind)
+      ? this.forOne(operations)
+      : operations;
   }
 
   private placed(item: PlacedItemOf): Readonly<Record<string, Json>> {
@@ -105,17 +124,22 @@ export class RandomEdits {
     const record = this.pick([...(state.get(kind)?.values() ?? [])]);
     const base = { document: RECORDS_DOCUMENT, kind, id: record['id'] as string };
     if (kind === 'level' && this.random.below(2) === 0) {
-      return [{ ...base, field: 'values.whole', before: valueAt(record, 'values.whole'), after: this.random.below(10) }];
+      return [
+        { ...base, field: 'values.whole', before: valueAt(record, 'values.whole'), after: this.random.below(10) },
+      ];
     }
     return [{ ...base, field: 'name', before: valueAt(record, 'name'), after: `${kind} ${this.random.below(1000)}` }];
   }
 
   private forOne(operations: readonly Operation[]): Operation[] {
     const state = this.state('base');
-    const item = (kind: ItemKind, id: string): Item | undefined => recordIn(state, kind, id) as unknown as Item | undefined;
+    const item = (kind: ItemKind, id: string): Item | undefined =>
+      recordIn(state, kind, id) as unknown as Item | undefined;
     const patches = (): Iterable<Patch> => [...(state.get('patch')?.values() ?? [])] as unknown as Patch[];
     const known = operations.every(({ kind, id }) => item(kind as ItemKind, id));
-    return known ? operationsForOne({ id: 'base', level: this.pick(['one', 'two', 'three']), item, patches }, operations) : [...operations];
+    return known
+      ? operationsForOne({ id: 'base', level: this.pick(['one', 'two', 'three']), item, patches }, operations)
+      : [...operations];
   }
 
   private kindsIn(state: DocumentState): ItemKind[] {

@@ -70,14 +70,37 @@ async function makeData(): Promise<void> {
   });
   packData(dataFolder);
   rmSync(dataFolder, { recursive: true, force: true });
-  const kinds = ['block', 'placement', 'marker', 'divider', 'volume', 'link', 'path', 'tileFloor', 'mask', 'assembly'] as const;
+  const kinds = [
+    'block',
+    'placement',
+    'marker',
+    'divider',
+    'volume',
+    'link',
+    'path',
+    'tileFloor',
+    'mask',
+    'assembly',
+  ] as const;
   const content = Object.fromEntries(kinds.map((kind) => [kind, variants(kind)]));
-  writeFileSync(GOLDEN_FILES.copied, JSON.stringify({ format: 'stravel-items', version: 1, pieces: { pin: 'pin', [SAMPLES.assembly.item.assembly]: 'Bay' }, content }));
+  writeFileSync(
+    GOLDEN_FILES.copied,
+    JSON.stringify({
+      format: 'stravel-items',
+      version: 1,
+      pieces: { pin: 'pin', [SAMPLES.assembly.item.assembly]: 'Bay' },
+      content,
+    }),
+  );
 }
 
 function documentsOf(content: CollectionContent): Map<string, DocumentState> {
   const documents = new Map<string, DocumentState>();
-  const take = (document: string, kind: (typeof RECORD_KINDS)[number] | (typeof ITEM_KINDS)[number], records: readonly object[]): void => {
+  const take = (
+    document: string,
+    kind: (typeof RECORD_KINDS)[number] | (typeof ITEM_KINDS)[number],
+    records: readonly object[],
+  ): void => {
     const state: DocumentState = documents.get(document) ?? (new Map() as DocumentState);
     for (const record of records as readonly JsonRecord[]) putRecord(state, kind, record['id'] as string, record);
     documents.set(document, state);

@@ -78,7 +78,10 @@ function hashesOf<T>(table: ReadonlyMap<string, T>, of: (one: T) => string): Has
   return Object.fromEntries([...table].map(([key, one]) => [key, of(one)]));
 }
 
-async function throughHttp<Result>(server: Server, read: (get: (path: string) => Promise<Response>) => Promise<Result>): Promise<Result> {
+async function throughHttp<Result>(
+  server: Server,
+  read: (get: (path: string) => Promise<Response>) => Promise<Result>,
+): Promise<Result> {
   const listener = server.app.listen(0, '127.0.0.1');
   await new Promise((resolve) => listener.once('listening', resolve));
   try {
@@ -90,14 +93,18 @@ async function throughHttp<Result>(server: Server, read: (get: (path: string) =>
   }
 }
 
-async function logOf(get: (path: string) => Promise<Response>): Promise<{ edits: LoggedEdit[]; history: unknown; people: unknown }> {
+async function logOf(
+  get: (path: string) => Promise<Response>,
+): Promise<{ edits: LoggedEdit[]; history: unknown; people: unknown }> {
   const edits: LoggedEdit[] = [];
   for (;;) {
     const answer = (await (await get(`/edits?after=${edits.length}`)).json()) as { edits: LoggedEdit[] };
     if (answer.edits.length === 0) break;
     edits.push(...answer.edits);
   }
-  const history = await Promise.all(['one', 'two', 'three'].map(async (level): Promise<unknown> => (await get(`/levels/${level}/history`)).json()));
+  const history = await Promise.all(
+    ['one', 'two', 'three'].map(async (level): Promise<unknown> => (await get(`/levels/${level}/history`)).json()),
+  );
   return { edits, history, people: [...new Set(edits.map(({ person }) => person))] };
 }
 
@@ -139,27 +146,37 @@ function operationsBack(content: CollectionContent, edits: readonly LoggedEdit[]
 function chunksOf(content: CollectionContent): Hashes {
   const hashes: Hashes = {};
   for (const kind of RECORD_KINDS) {
-    hashes[`${RECORDS_DOCUMENT} ${kind}`] = hashBytes(encodeChunk(kind, Object.values(content.records[kind]) as unknown as JsonRecord[]));
+    hashes[`${RECORDS_DOCUMENT} ${kind}`] = hashBytes(
+      encodeChunk(kind, Object.values(content.records[kind]) as unknown as JsonRecord[]),
+    );
   }
   for (const [document, items] of content.strata) {
-    for (const kind of ITEM_KINDS) hashes[`${document} ${kind}`] = hashBytes(encodeChunk(kind, items[kind] as unknown as JsonRecord[]));
+    for (const kind of ITEM_KINDS)
+      hashes[`${document} ${kind}`] = hashBytes(encodeChunk(kind, items[kind] as unknown as JsonRecord[]));
   }
   return hashes;
 }
 
 async function bakesOf(server: Server, database: Database): Promise<Hashes> {
   const hashes: Hashes = {};
-  const rows = await database.models.bakes.findAll({ raw: true, attributes: ['kind', 'subject', 'key'], order: ['kind', 'subject'] });
-  for (const row of rows as unknown as { kind: string; subject: string; key: string }[]) hashes[`kept ${row.kind} ${row.subject}`] = row.key.slice(0, 16);
+  const rows = await database.models.bakes.findAll({
+    raw: true,
+    attributes: ['kind', 'subject', 'key'],
+    order: ['kind', 'subject'],
+  });
+  for (const row of rows as unknown as { kind: string; subject: string; key: string }[])
+    hashes[`kept ${row.kind} ${row.subject}`] = row.key.slice(0, 16);
   for (const { level, count, sight, figures, rehearsals } of await server.bakes.list(GOLDEN)) {
     hashes[`count ${level}`] = hash(count);
     hashes[`sight key ${level}`] = `${sight.current?.slice(0, 16)} ${sight.state}`;
     hashes[`figures key ${level}`] = `${figures.current?.slice(0, 16)} ${figures.state}`;
-    for (const walk of rehearsals) hashes[`rehearsal key ${walk.rehearsal}`] = `${walk.current?.slice(0, 16)} ${walk.state}`;
+    for (const walk of rehearsals)
+      hashes[`rehearsal key ${walk.rehearsal}`] = `${walk.current?.slice(0, 16)} ${walk.state}`;
     const made = await server.bakes.bake(GOLDEN, level);
     hashes[`sight ${level}`] = hash(made.sight);
     hashes[`figures ${level}`] = hash(made.figures);
-    for (const walk of rehearsals) hashes[`rehearsal ${walk.rehearsal}`] = hash(await server.bakes.rehearse(GOLDEN, walk.rehearsal));
+    for (const walk of rehearsals)
+      hashes[`rehearsal ${walk.rehearsal}`] = hash(await server.bakes.rehearse(GOLDEN, walk.rehearsal));
   }
   return hashes;
 }
@@ -168,7 +185,10 @@ function contentHashes(content: CollectionContent): Hashes {
   const levels = Object.values(content.records.level).map((level): LevelContent =>
     levelContent(
       level,
-      level.strata.map(({ stratum }) => ({ stratum: content.records.stratum[stratum], content: content.strata.get(stratum) as LevelContent['strata'][number]['content'] })),
+      level.strata.map(({ stratum }) => ({
+        stratum: content.records.stratum[stratum],
+        content: content.strata.get(stratum) as LevelContent['strata'][number]['content'],
+      })),
       content.strata,
     ),
   );
@@ -179,7 +199,9 @@ function contentHashes(content: CollectionContent): Hashes {
     for (const { content: items } of level.strata) {
       for (const recipe of items.recipe) {
         const pins = items.pin.filter((pin) => pin.recipe === recipe.id);
-        hashes[`section ${level.level.id} ${recipe.id}`] = hash(plain(makeSection({ recipe, pins }, createRunContext())));
+        hashes[`section ${level.level.id} ${recipe.id}`] = hash(
+          plain(makeSection({ recipe, pins }, createRunContext())),
+        );
       }
     }
   }
@@ -188,7 +210,11 @@ function contentHashes(content: CollectionContent): Hashes {
 
 /** A result with typed arrays as lists. */
 function plain(value: unknown): Json {
-  return JSON.parse(JSON.stringify(value, (_key, one: unknown) => (ArrayBuffer.isView(one) ? Array.from(one as unknown as ArrayLike<number>) : one))) as Json;
+  return JSON.parse(
+    JSON.stringify(value, (_key, one: unknown) =>
+      ArrayBuffer.isView(one) ? Array.from(one as unknown as ArrayLike<number>) : one,
+    ),
+  ) as Json;
 }
 
 async function packsOf(server: Server): Promise<Hashes> {
@@ -197,8 +223,14 @@ async function packsOf(server: Server): Promise<Hashes> {
     const choice = { withAllPurposes: true };
     const findings = await server.packs.check(GOLDEN, choice);
     await server.packs.pack(GOLDEN, folder, choice);
-    const manifest = JSON.parse(await readFile(join(folder, MANIFEST_PATH), 'utf8')) as { files: { path: string; sha256: string }[] };
-    return { findings: hash(findings), manifest: hash(manifest), ...Object.fromEntries(manifest.files.map(({ path, sha256 }) => [path, sha256.slice(0, 16)])) };
+    const manifest = JSON.parse(await readFile(join(folder, MANIFEST_PATH), 'utf8')) as {
+      files: { path: string; sha256: string }[];
+    };
+    return {
+      findings: hash(findings),
+      manifest: hash(manifest),
+      ...Object.fromEntries(manifest.files.map(({ path, sha256 }) => [path, sha256.slice(0, 16)])),
+    };
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
@@ -211,22 +243,42 @@ function faultsOf(kind: ItemKind): unknown {
     recordFaults(kind, item),
     recordFaults(kind, { ...item, stranger: 1 }),
     ...Object.keys(item).flatMap((field) => wrong.map((value) => recordFaults(kind, { ...item, [field]: value }))),
-    ...Object.keys(item).map((field) => recordFaults(kind, Object.fromEntries(Object.entries(item).filter(([key]) => key !== field)))),
+    ...Object.keys(item).map((field) =>
+      recordFaults(kind, Object.fromEntries(Object.entries(item).filter(([key]) => key !== field))),
+    ),
   ]);
 }
 
 async function undone(server: Server, edits: readonly LoggedEdit[]): Promise<Hashes> {
   const codes: string[] = [];
   for (const { id, person, label, operations } of edits.slice(-UNDONE).reverse()) {
-    codes.push(await outcomeOf(server, { id: `undo-${id}`, person, label: `Undo ${label}`, undoes: id, operations: invertOperations(operations) }));
+    codes.push(
+      await outcomeOf(server, {
+        id: `undo-${id}`,
+        person,
+        label: `Undo ${label}`,
+        undoes: id,
+        operations: invertOperations(operations),
+      }),
+    );
   }
-  return { outcomes: hash(codes), archive: hash([...archiveFiles(await server.collections.give(GOLDEN))].map(([path, bytes]) => [path, hashBytes(bytes)])) };
+  return {
+    outcomes: hash(codes),
+    archive: hash(
+      [...archiveFiles(await server.collections.give(GOLDEN))].map(([path, bytes]) => [path, hashBytes(bytes)]),
+    ),
+  };
 }
 
 async function sent(server: Server, waiting: readonly { readonly edit: Edit }[]): Promise<Hashes> {
   const codes: string[] = [];
   for (const { edit } of waiting) codes.push(await outcomeOf(server, edit));
-  return { outcomes: codes.join(), archive: hash([...archiveFiles(await server.collections.give(GOLDEN))].map(([path, bytes]) => [path, hashBytes(bytes)])) };
+  return {
+    outcomes: codes.join(),
+    archive: hash(
+      [...archiveFiles(await server.collections.give(GOLDEN))].map(([path, bytes]) => [path, hashBytes(bytes)]),
+    ),
+  };
 }
 
 async function outcomeOf(server: Server, edit: Edit): Promise<string> {
@@ -234,6 +286,10 @@ async function outcomeOf(server: Server, edit: Edit): Promise<string> {
     const { isNew } = await server.edits.append(GOLDEN, edit);
     return isNew ? 'logged' : 'known';
   } catch (error) {
-    return error instanceof Error && 'code' in error ? String(error.code) : error instanceof Error ? error.constructor.name : 'unknown';
+    return error instanceof Error && 'code' in error
+      ? String(error.code)
+      : error instanceof Error
+        ? error.constructor.name
+        : 'unknown';
   }
 }

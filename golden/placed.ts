@@ -1,4 +1,15 @@
-import { PLACED_KINDS, anchorOf, mirroredFields, movedFields, movedWithin, randomStream, turnedFields, type Json, type PlacedItemOf, type Vector3 } from '@stravel/core';
+import {
+  PLACED_KINDS,
+  anchorOf,
+  mirroredFields,
+  movedFields,
+  movedWithin,
+  randomStream,
+  turnedFields,
+  type Json,
+  type PlacedItemOf,
+  type Vector3,
+} from '@stravel/core';
 import { variants } from './content';
 
 /** What placing gives for things at random places: an anchor, and the fields of things moved, turned, mirrored and moved in part. */
@@ -19,7 +30,10 @@ export function placedResults(): Json {
           turned: turnedFields(moved, number(720), [number(size), number(size)]),
           quarter: turnedFields(moved, 90, [0, 0]),
           mirrored: [mirroredFields(moved, 'x', number(size)), mirroredFields(moved, 'z', 0)],
-          within: [movedWithin(moved, [-size, -size, -size], [size, size, size], point(1)), movedWithin(moved, [0, 0, 0], [0, 0, 0], point(1))],
+          within: [
+            movedWithin(moved, [-size, -size, -size], [size, size, size], point(1)),
+            movedWithin(moved, [0, 0, 0], [0, 0, 0], point(1)),
+          ],
         };
       }),
     ),

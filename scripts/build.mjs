@@ -10,7 +10,9 @@ const ownPackages = /^@stravel\//;
 const externals = {
   name: 'registry-packages-stay-outside',
   setup(plugin) {
-    plugin.onResolve({ filter: /^[^./]/ }, ({ path, kind }) => (kind === 'entry-point' || ownPackages.test(path) ? undefined : { path, external: true }));
+    plugin.onResolve({ filter: /^[^./]/ }, ({ path, kind }) =>
+      kind === 'entry-point' || ownPackages.test(path) ? undefined : { path, external: true },
+    );
   },
 };
 
@@ -48,7 +50,11 @@ export async function buildNode() {
 }
 
 export function buildWeb() {
-  execFileSync('npx', ['ng', 'build', 'stravel'], { cwd: `${root}/packages/web`, stdio: 'inherit', env: { ...process.env, NG_CLI_ANALYTICS: 'false' } });
+  execFileSync('npx', ['ng', 'build', 'stravel'], {
+    cwd: `${root}/packages/web`,
+    stdio: 'inherit',
+    env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
+  });
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {

@@ -24,7 +24,9 @@ async function step(name, command, parameters, env) {
   const start = Date.now();
   process.stdout.write(`\n== ${name}\n`);
   const code = await run(command, parameters, env);
-  process.stdout.write(`== ${name} ${code === 0 ? 'passed' : 'FAILED'} in ${Math.round((Date.now() - start) / 1000)} s\n`);
+  process.stdout.write(
+    `== ${name} ${code === 0 ? 'passed' : 'FAILED'} in ${Math.round((Date.now() - start) / 1000)} s\n`,
+  );
   if (code === 0) passed += 1;
   else failed += 1;
 }
@@ -52,7 +54,10 @@ await step('unit', 'npx', ['jest', '--json', `--outputFile=${jestReport}`]);
 count(jestReport, (r) => [r.numPassedTests, r.numFailedTests]);
 if (only.length === 0 || only.includes('e2e')) {
   installChromium();
-  await step('e2e', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], { STRAVEL_E2E_REPORT: e2eReport, CI: '1' });
+  await step('e2e', 'npx', ['playwright', 'test', '-c', 'e2e/playwright.config.ts'], {
+    STRAVEL_E2E_REPORT: e2eReport,
+    CI: '1',
+  });
   count(e2eReport, (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected]);
 }
 process.stdout.write(`\n${passed} passed, ${failed} failed\n`);

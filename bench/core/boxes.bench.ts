@@ -38,7 +38,10 @@ export async function boxesBench(): Promise<Row[]> {
     ['small windows, 10 m', 10],
     ['large windows, 200 m', 200],
   ] as const) {
-    const windows = Array.from({ length: metres > 100 ? QUERIES / 20 : QUERIES }, () => [random.between(0, SIDE - metres), random.between(0, SIDE - metres)] as const);
+    const windows = Array.from(
+      { length: metres > 100 ? QUERIES / 20 : QUERIES },
+      () => [random.between(0, SIDE - metres), random.between(0, SIDE - metres)] as const,
+    );
     let [found, foundTheirs] = [0, 0];
     const [mine, other] = await inTurns(
       ROUNDS,

@@ -16,7 +16,10 @@ const options = (side: number, seed = 'bench'): BurrowOptions => ({
 });
 
 /** The same walk as a person would first write it: rows of yes and no, walkers as objects, a running count. */
-function plainWalk({ columns, rows, openShare, birthChance, mostWalkers, border, seed }: BurrowOptions): { open: number; steps: number } {
+function plainWalk({ columns, rows, openShare, birthChance, mostWalkers, border, seed }: BurrowOptions): {
+  open: number;
+  steps: number;
+} {
   const random = randomStream(`burrow ${seed}`);
   const births = randomStream(`burrow births ${seed}`);
   const isOpen: boolean[][] = [];

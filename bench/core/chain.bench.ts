@@ -1,4 +1,12 @@
-import { createRunContext, MeasuredSurface, simplifyChain, simplifierReady, smoothNormals, surfaceOf, type MeshPart } from '@stravel/core';
+import {
+  createRunContext,
+  MeasuredSurface,
+  simplifyChain,
+  simplifierReady,
+  smoothNormals,
+  surfaceOf,
+  type MeshPart,
+} from '@stravel/core';
 import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
 import { atMost, inTurns, timing, timingText, type Row } from '../measure';
 
@@ -47,7 +55,17 @@ function cascadedCalls({ attributes, indices }: MeshPart): number[] {
   let before = indices;
   for (let step = 0; step < STEPS; step++) {
     const wanted = Math.floor(before.length / 6) * 3;
-    [before] = MeshoptSimplifier.simplifyWithAttributes(before, positions, 3, looked, 5, [0.5, 0.5, 0.5, 0.25, 0.25], lock, wanted, 1e9);
+    [before] = MeshoptSimplifier.simplifyWithAttributes(
+      before,
+      positions,
+      3,
+      looked,
+      5,
+      [0.5, 0.5, 0.5, 0.25, 0.25],
+      lock,
+      wanted,
+      1e9,
+    );
     counts.push(before.length / 3);
   }
   return counts;
@@ -70,7 +88,11 @@ export async function chainBench(): Promise<Row[]> {
   for (let round = 0; round < 3; round++) {
     const start = performance.now();
     const full = new MeasuredSurface(surfaceOf([part]));
-    deviations.splice(0, deviations.length, ...chain.map((indices) => full.deviation(surfaceOf([part], indices), context)));
+    deviations.splice(
+      0,
+      deviations.length,
+      ...chain.map((indices) => full.deviation(surfaceOf([part], indices), context)),
+    );
     samples.push(performance.now() - start);
   }
   return [

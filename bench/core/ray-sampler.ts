@@ -54,7 +54,11 @@ function spreadDirections(count: number): Float64Array {
 class RayWalker {
   private readonly planes: Float64Array;
   private readonly planeStarts: Int32Array;
-  private readonly ways: { readonly to: number; readonly plane: readonly number[]; readonly corners: readonly number[] }[][];
+  private readonly ways: {
+    readonly to: number;
+    readonly plane: readonly number[];
+    readonly corners: readonly number[];
+  }[][];
 
   constructor({ pockets, openings }: Pick<SightResult, 'pockets' | 'openings'>) {
     this.planeStarts = new Int32Array(pockets.length + 1);
@@ -93,7 +97,9 @@ class RayWalker {
       const hx = x + dx * t;
       const hy = y + dy * t;
       const hz = z + dz * t;
-      const way = this.ways[pocket].find(({ plane, corners }) => plane[0] * dx + plane[1] * dy + plane[2] * dz > 0 && holds(plane, corners, hx, hy, hz));
+      const way = this.ways[pocket].find(
+        ({ plane, corners }) => plane[0] * dx + plane[1] * dy + plane[2] * dz > 0 && holds(plane, corners, hx, hy, hz),
+      );
       if (!way) return;
       pocket = way.to;
       found.add(pocket);

@@ -1,4 +1,14 @@
-import { EMPTY_CONTENT, boxPlanes, createRunContext, makeRehearsal, type Device, type Piece, type PlanPoint, type RehearsalInput, type StratumContent } from '@stravel/core';
+import {
+  EMPTY_CONTENT,
+  boxPlanes,
+  createRunContext,
+  makeRehearsal,
+  type Device,
+  type Piece,
+  type PlanPoint,
+  type RehearsalInput,
+  type StratumContent,
+} from '@stravel/core';
 import { timing, timingText, type Row } from '../measure';
 
 const COLUMNS = 40;
@@ -27,8 +37,23 @@ function input(): RehearsalInput {
   for (let i = 0; i < COLUMNS; i++) {
     for (let j = 0; j < ROWS; j++) {
       const [x, z] = [(i + 0.5) * CELL_METRES, (j + 0.5) * CELL_METRES];
-      block.push({ id: `t${i}-${j}`, name: '', position: [x, -1, z], turn: [0, 0, 0], planes: boxPlanes([CELL_METRES, 1, CELL_METRES]), sight: 'hides', material: 'sand' });
-      for (let k = 0; k < 5; k++) placement.push({ id: `p${i}-${j}-${k}`, piece: `piece${(i + j + k) % 3}`, position: [x + k, 0, z + 3], turn: [0, 0, 0], scale: [1, 1, 1] });
+      block.push({
+        id: `t${i}-${j}`,
+        name: '',
+        position: [x, -1, z],
+        turn: [0, 0, 0],
+        planes: boxPlanes([CELL_METRES, 1, CELL_METRES]),
+        sight: 'hides',
+        material: 'sand',
+      });
+      for (let k = 0; k < 5; k++)
+        placement.push({
+          id: `p${i}-${j}-${k}`,
+          piece: `piece${(i + j + k) % 3}`,
+          position: [x + k, 0, z + 3],
+          turn: [0, 0, 0],
+          scale: [1, 1, 1],
+        });
     }
   }
   const pieces: Record<string, Piece> = {};
@@ -66,12 +91,38 @@ function input(): RehearsalInput {
     binned: null,
   };
   return {
-    content: { level, strata: [{ stratum: { id: 'own', name: 'Own', role: 'base', owner: 'l' }, content: { ...EMPTY_CONTENT, block, placement } }] },
+    content: {
+      level,
+      strata: [
+        {
+          stratum: { id: 'own', name: 'Own', role: 'base', owner: 'l' },
+          content: { ...EMPTY_CONTENT, block, placement },
+        },
+      ],
+    },
     pieces,
     kits: {},
-    kitLoads: Object.fromEntries([0, 1, 2].map((k) => [`kit${k}`, { files: 2, memoryBytes: 400000, diskBytes: 220000 }])),
-    grid: { id: 'l', sizeMetres: CELL_METRES, origin: [0, 0], loadMetres: 30, dropMetres: 45, readyMetres: 0, resident: [] },
-    rehearsal: { id: 'w', level: 'l', name: 'All of it', knots, floorMetres: 0, speedMetresPerSecond: SPEED, device: 'box' },
+    kitLoads: Object.fromEntries(
+      [0, 1, 2].map((k) => [`kit${k}`, { files: 2, memoryBytes: 400000, diskBytes: 220000 }]),
+    ),
+    grid: {
+      id: 'l',
+      sizeMetres: CELL_METRES,
+      origin: [0, 0],
+      loadMetres: 30,
+      dropMetres: 45,
+      readyMetres: 0,
+      resident: [],
+    },
+    rehearsal: {
+      id: 'w',
+      level: 'l',
+      name: 'All of it',
+      knots,
+      floorMetres: 0,
+      speedMetresPerSecond: SPEED,
+      device: 'box',
+    },
     device,
   };
 }
@@ -90,7 +141,10 @@ export function rehearsalBench(): Promise<Row[]> {
   const { durationMs, frames, loads, drops } = result.figures;
   const times = durationMs / took.medianMs;
   return Promise.resolve([
-    { name: 'cells, minutes of walk, frames', value: `${result.cut.cells.length}, ${(durationMs / 60000).toFixed(1)}, ${frames}` },
+    {
+      name: 'cells, minutes of walk, frames',
+      value: `${result.cut.cells.length}, ${(durationMs / 60000).toFixed(1)}, ${frames}`,
+    },
     { name: 'loads, drops, late', value: `${loads}, ${drops}, ${result.late.length}` },
     { name: 'cut, floor and walk', value: timingText(took) },
     { name: 'times as fast as real time', value: times.toFixed(0), goal: 'at least 1000', isMet: times >= 1000 },

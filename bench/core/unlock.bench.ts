@@ -1,4 +1,12 @@
-import { checkUnlocking, randomStream, unlockModel, type Level, type LevelOrder, type RecordTables, type UnlockRule } from '@stravel/core';
+import {
+  checkUnlocking,
+  randomStream,
+  unlockModel,
+  type Level,
+  type LevelOrder,
+  type RecordTables,
+  type UnlockRule,
+} from '@stravel/core';
 import { emptyRecordTables } from '@stravel/core';
 import { atMost, timing, timingText, type Row } from '../measure';
 
@@ -32,9 +40,14 @@ function collection(count: number): RecordTables {
     const before = (back: number): string => `l${digits(Math.max(0, i - back))}`;
     const rules: UnlockRule[] = [];
     if (i === 0) rules.push({ kind: 'start' });
-    else if (random.next() < 0.1) rules.push({ kind: 'value', value: random.next() < 0.5 ? 'shards' : 'lamps', least: 1 + random.below(i * 6) });
     else if (random.next() < 0.1)
-      rules.push({ kind: 'after', levels: [before(1), before(1 + random.below(20)), before(1 + random.below(20))], need: random.next() < 0.5 ? 'any' : 'all' });
+      rules.push({ kind: 'value', value: random.next() < 0.5 ? 'shards' : 'lamps', least: 1 + random.below(i * 6) });
+    else if (random.next() < 0.1)
+      rules.push({
+        kind: 'after',
+        levels: [before(1), before(1 + random.below(20)), before(1 + random.below(20))],
+        need: random.next() < 0.5 ? 'any' : 'all',
+      });
     else rules.push({ kind: 'after', levels: [before(1 + random.below(3))], need: 'all' });
     const gains = [
       { value: 'shards', least: 0, most: 3 + random.below(10) },
@@ -42,8 +55,16 @@ function collection(count: number): RecordTables {
     ];
     levelOrder[id] = { id, rules, gains, resets: random.next() < 0.01 ? ['lamps'] : [] };
   }
-  const values = ['shards', 'lamps'].map((id, i) => [id, { id, name: id, start: 0, counts: 'once', order: `a${i}` }] as const);
-  return { ...emptyRecordTables(), set: { s: { id: 's', name: 'S', parent: null, order: 'a', binned: null } }, level, levelOrder, carriedValue: Object.fromEntries(values) };
+  const values = ['shards', 'lamps'].map(
+    (id, i) => [id, { id, name: id, start: 0, counts: 'once', order: `a${i}` }] as const,
+  );
+  return {
+    ...emptyRecordTables(),
+    set: { s: { id: 's', name: 'S', parent: null, order: 'a', binned: null } },
+    level,
+    levelOrder,
+    carriedValue: Object.fromEntries(values),
+  };
 }
 
 /** How the time of the unlock check grows with the number of levels: the slope over the logarithms, by least squares. */
@@ -64,10 +85,15 @@ export async function unlockBench(): Promise<Row[]> {
   const y = times.map(({ medianMs }) => Math.log(medianMs));
   const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
   const [mx, my] = [mean(x), mean(y)];
-  const slope = x.reduce((sum, one, i) => sum + (one - mx) * (y[i] - my), 0) / x.reduce((sum, one) => sum + (one - mx) ** 2, 0);
+  const slope =
+    x.reduce((sum, one, i) => sum + (one - mx) * (y[i] - my), 0) / x.reduce((sum, one) => sum + (one - mx) ** 2, 0);
   return [
     ...SIZES.map((size, i): Row => ({ name: `unlock check of ${size} levels`, value: timingText(times[i]) })),
     { name: 'findings at 2000 levels', value: findings },
-    atMost(`slope from 200 to 2000 levels (n log n gives ${SLOPE_OF_N_LOG_N.toFixed(2)})`, slope, Number((SLOPE_OF_N_LOG_N * 1.1).toFixed(2))),
+    atMost(
+      `slope from 200 to 2000 levels (n log n gives ${SLOPE_OF_N_LOG_N.toFixed(2)})`,
+      slope,
+      Number((SLOPE_OF_N_LOG_N * 1.1).toFixed(2)),
+    ),
   ];
 }

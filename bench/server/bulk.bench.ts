@@ -51,8 +51,13 @@ function changeOf(levels: readonly Level[], round: number): Edit {
 }
 
 async function post(url: string, edit: Edit): Promise<void> {
-  const response = await fetch(url, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(edit) });
-  if (response.status !== 201) throw new Error(`the edit answered ${response.status}: ${(await response.text()).slice(0, 300)}`);
+  const response = await fetch(url, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(edit),
+  });
+  if (response.status !== 201)
+    throw new Error(`the edit answered ${response.status}: ${(await response.text()).slice(0, 300)}`);
 }
 
 /** Levels as rows of JSON with the log beside them, written with sqlite3 and nothing else. */
@@ -76,9 +81,20 @@ class RawRecords {
   async write(levels: readonly Level[], edit: Edit): Promise<void> {
     await this.run('BEGIN IMMEDIATE');
     const statement = this.database.prepare('INSERT OR REPLACE INTO levels VALUES (?, ?)');
-    levels.forEach((level, i) => statement.run(level.id, JSON.stringify({ ...level, values: { ...level.values, f0: edit.operations.at(i)?.after ?? null } })));
+    levels.forEach((level, i) =>
+      statement.run(
+        level.id,
+        JSON.stringify({ ...level, values: { ...level.values, f0: edit.operations.at(i)?.after ?? null } }),
+      ),
+    );
     await new Promise<void>((resolve, reject) => statement.finalize((error) => (error ? reject(error) : resolve())));
-    await this.run('INSERT INTO edits VALUES (?, ?, ?, ?, ?)', [edit.id, edit.person, edit.label, new Date().toISOString(), JSON.stringify(edit.operations)]);
+    await this.run('INSERT INTO edits VALUES (?, ?, ?, ?, ?)', [
+      edit.id,
+      edit.person,
+      edit.label,
+      new Date().toISOString(),
+      JSON.stringify(edit.operations),
+    ]);
     await this.run('COMMIT');
   }
 
@@ -88,6 +104,8 @@ class RawRecords {
   }
 
   private run(sql: string, values: readonly (string | null)[] = []): Promise<void> {
-    return new Promise((resolve, reject) => this.database.run(sql, values, (error) => (error ? reject(error) : resolve())));
+    return new Promise((resolve, reject) =>
+      this.database.run(sql, values, (error) => (error ? reject(error) : resolve())),
+    );
   }
 }

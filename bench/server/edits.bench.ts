@@ -50,9 +50,15 @@ export async function editsBench(): Promise<Row[]> {
   const small = await walBytesAnEdit(1000);
   const large = await walBytesAnEdit(100000);
   return [
-    { name: `${EDITS_A_ROUND} edits over HTTP, acknowledged, ${IN_FLIGHT} in flight`, value: `${timingText(ours)}, ${rate(ours.medianMs)} a second` },
+    {
+      name: `${EDITS_A_ROUND} edits over HTTP, acknowledged, ${IN_FLIGHT} in flight`,
+      value: `${timingText(ours)}, ${rate(ours.medianMs)} a second`,
+    },
     { name: 'the same, one by one', value: `${timingText(alone)}, ${rate(alone.medianMs)} a second` },
-    { name: 'raw sqlite3, same rows, WAL, synchronous FULL', value: `${timingText(theirs)}, ${rate(theirs.medianMs)} a second` },
+    {
+      name: 'raw sqlite3, same rows, WAL, synchronous FULL',
+      value: `${timingText(theirs)}, ${rate(theirs.medianMs)} a second`,
+    },
     atMost('raw / acknowledged edits a second', ours.medianMs / theirs.medianMs, 3),
     { name: 'WAL bytes a moved placement, level of 1,000', value: Math.round(small) },
     { name: 'WAL bytes a moved placement, level of 100,000', value: Math.round(large) },
@@ -61,10 +67,18 @@ export async function editsBench(): Promise<Row[]> {
 }
 
 /** A data folder with one level of so many placements, and its parts in this process. */
-async function openFolder(placements: number): Promise<{ database: Database; server: Server; folder: string; close: () => Promise<void> }> {
+async function openFolder(
+  placements: number,
+): Promise<{ database: Database; server: Server; folder: string; close: () => Promise<void> }> {
   const folder = mkdtempSync(join(tmpdir(), 'stravel-bench-'));
   const database = await openDatabase(folder);
-  const server = createApp({ database, dataFolder: folder, webFolder: undefined, log: pino({ level: 'silent' }), now: () => new Date() });
+  const server = createApp({
+    database,
+    dataFolder: folder,
+    webFolder: undefined,
+    log: pino({ level: 'silent' }),
+    now: () => new Date(),
+  });
   await server.collections.take('bench', await manyPlacements(placements, (i) => placementAt(i, 0)));
   return {
     database,
@@ -78,7 +92,13 @@ async function openFolder(placements: number): Promise<{ database: Database; ser
 }
 
 function placementAt(i: number, x: number): Placement {
-  return { id: `p${String(i).padStart(6, '0')}`, piece: 'pin', position: [x, 0, i % 100], turn: [0, 0, 0], scale: [1, 1, 1] };
+  return {
+    id: `p${String(i).padStart(6, '0')}`,
+    piece: 'pin',
+    position: [x, 0, i % 100],
+    turn: [0, 0, 0],
+    scale: [1, 1, 1],
+  };
 }
 
 /** Moves the placements of the first 200 one after the other, each a metre further every time. */
@@ -110,7 +130,11 @@ function post(agent: Agent, port: number, edit: Edit): Promise<void> {
       },
       (response) => {
         response.resume();
-        response.once('end', () => (response.statusCode === 201 ? resolve() : reject(new Error(`edit ${edit.id} answered ${response.statusCode ?? 0}`))));
+        response.once('end', () =>
+          response.statusCode === 201
+            ? resolve()
+            : reject(new Error(`edit ${edit.id} answered ${response.statusCode ?? 0}`)),
+        );
       },
     );
     sent.once('error', reject);
@@ -121,7 +145,8 @@ function post(agent: Agent, port: number, edit: Edit): Promise<void> {
 async function walBytesAnEdit(placements: number): Promise<number> {
   const { database, server, folder, close } = await openFolder(placements);
   const wal = join(folder, 'stravel.sqlite-wal');
-  const empty = (): Promise<unknown> => database.queue.exclusive(() => database.sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)'));
+  const empty = (): Promise<unknown> =>
+    database.queue.exclusive(() => database.sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)'));
   let bytes = 0;
   await empty();
   for (let edit = 0; edit < WAL_EDITS; edit++) {
@@ -154,7 +179,9 @@ class RawLog {
       'CREATE TABLE edits (collection TEXT, sequence INTEGER, id TEXT, person TEXT, label TEXT, undoes TEXT, at TEXT, operations TEXT, PRIMARY KEY (collection, sequence))',
     );
     await log.run('CREATE UNIQUE INDEX edits_by_id ON edits (collection, id)');
-    await log.run('CREATE TABLE edit_documents (collection TEXT, document TEXT, sequence INTEGER, PRIMARY KEY (collection, document, sequence))');
+    await log.run(
+      'CREATE TABLE edit_documents (collection TEXT, document TEXT, sequence INTEGER, PRIMARY KEY (collection, document, sequence))',
+    );
     return log;
   }
 
@@ -181,6 +208,8 @@ class RawLog {
   }
 
   private run(sql: string, values: readonly (string | number | null)[] = []): Promise<void> {
-    return new Promise((resolve, reject) => this.database.run(sql, values, (error) => (error ? reject(error) : resolve())));
+    return new Promise((resolve, reject) =>
+      this.database.run(sql, values, (error) => (error ? reject(error) : resolve())),
+    );
   }
 }

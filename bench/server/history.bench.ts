@@ -16,7 +16,13 @@ const GOAL_MS = 50;
 export async function historyBench(): Promise<Row[]> {
   const folder = mkdtempSync(join(tmpdir(), 'stravel-history-'));
   const database = await openDatabase(folder);
-  const server = createApp({ database, dataFolder: folder, webFolder: undefined, log: pino({ level: 'silent' }), now: () => new Date() });
+  const server = createApp({
+    database,
+    dataFolder: folder,
+    webFolder: undefined,
+    log: pino({ level: 'silent' }),
+    now: () => new Date(),
+  });
   await server.collections.take('bench', await smallCollection());
   const listener = server.app.listen(0, '127.0.0.1');
   await new Promise((resolve) => listener.once('listening', resolve));

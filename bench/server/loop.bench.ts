@@ -3,7 +3,14 @@ import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import { archiveCollection, type CollectionContent, type Edit, type Json, type Operation, type Placement } from '@stravel/core';
+import {
+  archiveCollection,
+  type CollectionContent,
+  type Edit,
+  type Json,
+  type Operation,
+  type Placement,
+} from '@stravel/core';
 import { createApp, openDatabase } from '@stravel/server';
 import { pino } from 'pino';
 import { atMost, median, type Row } from '../measure';
@@ -25,7 +32,13 @@ export async function loopBench(): Promise<Row[]> {
   const changed = archiveCollection(withMoved(content));
   const folder = mkdtempSync(join(tmpdir(), 'stravel-loop-'));
   const database = await openDatabase(folder);
-  const server = createApp({ database, dataFolder: folder, webFolder: undefined, log: pino({ level: 'silent' }), now: () => new Date() });
+  const server = createApp({
+    database,
+    dataFolder: folder,
+    webFolder: undefined,
+    log: pino({ level: 'silent' }),
+    now: () => new Date(),
+  });
   await server.collections.take('bench', content);
   const listener = server.app.listen(0, '127.0.0.1');
   await new Promise((resolve) => listener.once('listening', resolve));
@@ -35,9 +48,18 @@ export async function loopBench(): Promise<Row[]> {
   let round = 0;
   const requests: readonly (readonly [string, () => Asked])[] = [
     ['archive', () => ({ method: 'GET', path: `${of}/archive` })],
-    ['restore as a new collection', () => ({ method: 'POST', path: '/api/collections/restore', headers: zip, body: archive })],
-    ['restore into it: preview, nothing changed', () => ({ method: 'POST', path: `${of}/restore/preview`, headers: zip, body: archive })],
-    [`restore into it: preview, ${CHANGES} changed`, () => ({ method: 'POST', path: `${of}/restore/preview`, headers: zip, body: changed })],
+    [
+      'restore as a new collection',
+      () => ({ method: 'POST', path: '/api/collections/restore', headers: zip, body: archive }),
+    ],
+    [
+      'restore into it: preview, nothing changed',
+      () => ({ method: 'POST', path: `${of}/restore/preview`, headers: zip, body: archive }),
+    ],
+    [
+      `restore into it: preview, ${CHANGES} changed`,
+      () => ({ method: 'POST', path: `${of}/restore/preview`, headers: zip, body: changed }),
+    ],
     [`one edit of ${CHANGES} placements`, () => sent(`${of}/edits`, moveMany(CHANGES, 2 * round))],
     [`one edit of ${MOST_CHANGES} placements`, () => sent(`${of}/edits`, moveMany(MOST_CHANGES, 2 * round + 1))],
     ['the log since an edit like that', () => ({ method: 'GET', path: `${of}/edits?after=${2 * round + 1}` })],
@@ -122,13 +144,21 @@ class Caller {
 }
 
 function placementAt(i: number): Placement {
-  return { id: `p${String(i).padStart(6, '0')}`, piece: 'pin', position: [i % 500, 0, Math.floor(i / 500)], turn: [0, i % 360, 0], scale: [1, 1, 1] };
+  return {
+    id: `p${String(i).padStart(6, '0')}`,
+    piece: 'pin',
+    position: [i % 500, 0, Math.floor(i / 500)],
+    turn: [0, i % 360, 0],
+    scale: [1, 1, 1],
+  };
 }
 
 /** The same with the first placements a metre higher. */
 function withMoved(content: CollectionContent): CollectionContent {
   const own = content.strata.get(STRATUM) as NonNullable<ReturnType<typeof content.strata.get>>;
-  const placement = own.placement.map((one, i): Placement => (i < CHANGES ? { ...one, position: [one.position[0], 1, one.position[2]] } : one));
+  const placement = own.placement.map((one, i): Placement =>
+    i < CHANGES ? { ...one, position: [one.position[0], 1, one.position[2]] } : one,
+  );
   return { ...content, strata: new Map([...content.strata, [STRATUM, { ...own, placement }]]) };
 }
 

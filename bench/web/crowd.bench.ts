@@ -1,5 +1,13 @@
 import type { Page } from '@playwright/test';
-import { EMPTY_CONTENT, randomStream, sha256Hex, writeKitGlb, type CollectionContent, type Piece, type Placement } from '@stravel/core';
+import {
+  EMPTY_CONTENT,
+  randomStream,
+  sha256Hex,
+  writeKitGlb,
+  type CollectionContent,
+  type Piece,
+  type Placement,
+} from '@stravel/core';
 import { smallCollection } from '@stravel/core/testing';
 import { median, type Row } from '../measure';
 import { giveName, launchBrowser } from './browser';
@@ -27,13 +35,20 @@ export async function crowdBench(): Promise<Row[]> {
     });
     const rows: Row[] = [];
     const told = (name: string, longest: number): void =>
-      void rows.push({ name: `longest task, ${name}`, value: `${longest.toFixed(1)} ms`, goal: `under ${GOAL_MS} ms`, isMet: longest < GOAL_MS });
+      void rows.push({
+        name: `longest task, ${name}`,
+        value: `${longest.toFixed(1)} ms`,
+        goal: `under ${GOAL_MS} ms`,
+        isMet: longest < GOAL_MS,
+      });
     told('opening', opened);
     told('panning and zooming', await longestTask(page, () => pan(page)));
     told('selecting by a box', await longestTask(page, () => select(page)));
     const count = Number(/(\d+) selected/.exec((await page.getByText(/selected of/).textContent()) ?? '')?.[1]);
     told(`moving ${count}`, await longestTask(page, () => move(page)));
-    const bytes = await page.evaluate(() => (performance as unknown as { memory?: { usedJSHeapSize: number } }).memory?.usedJSHeapSize ?? 0);
+    const bytes = await page.evaluate(
+      () => (performance as unknown as { memory?: { usedJSHeapSize: number } }).memory?.usedJSHeapSize ?? 0,
+    );
     rows.push({ name: 'heap of the page', value: `${(bytes / 1e6).toFixed(0)} MB` });
     rows.push({ name: 'saved after the move', value: `${median([await saved(page)]).toFixed(0)} ms` });
     return rows;
@@ -69,13 +84,29 @@ async function crowd(): Promise<CollectionContent> {
     steps: [{ triangles: 3, vertices: 4, materials: 1, bytes: 150 }],
   }));
   const placement = Array.from({ length: PLACEMENTS }, (_unused, i): Placement => {
-    const position = [Math.round(random.between(0, SIDE) * 100) / 100, 0, Math.round(random.between(0, SIDE) * 100) / 100] as const;
-    return { id: `p${String(i).padStart(6, '0')}`, piece: `piece-${random.below(PIECES)}`, position, turn: [random.below(360), 0, 0], scale: [1, 1, 1] };
+    const position = [
+      Math.round(random.between(0, SIDE) * 100) / 100,
+      0,
+      Math.round(random.between(0, SIDE) * 100) / 100,
+    ] as const;
+    return {
+      id: `p${String(i).padStart(6, '0')}`,
+      piece: `piece-${random.below(PIECES)}`,
+      position,
+      turn: [random.below(360), 0, 0],
+      scale: [1, 1, 1],
+    };
   });
   return {
     records: {
       ...small.records,
-      level: { one: { ...small.records.level['one'], strata: [{ stratum: 'own', switchedOff: false }], bounds: { min: [-10, -1, -10], max: [SIDE + 10, 20, SIDE + 10] } } },
+      level: {
+        one: {
+          ...small.records.level['one'],
+          strata: [{ stratum: 'own', switchedOff: false }],
+          bounds: { min: [-10, -1, -10], max: [SIDE + 10, 20, SIDE + 10] },
+        },
+      },
       kit: { kit: { id: 'kit', name: 'Kit', key: 'kit', mesh } },
       piece: Object.fromEntries(pieces.map((piece) => [piece.id, piece])),
     },

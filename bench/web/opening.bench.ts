@@ -15,7 +15,10 @@ const ROUNDS = 5;
 
 /** Opening the demo until rows and cores are painted, against a bare Angular page that is sent as many bytes of script. */
 export async function openingBench(): Promise<Row[]> {
-  execFileSync('npx', ['ng', 'build', 'bare'], { cwd: join(ROOT, 'packages/web'), stdio: ['ignore', 'ignore', 'inherit'] });
+  execFileSync('npx', ['ng', 'build', 'bare'], {
+    cwd: join(ROOT, 'packages/web'),
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
   const demo = await serveCollection('demo');
   const browser = await launchBrowser();
   const storage = await introduce(browser, demo.home);
@@ -26,7 +29,10 @@ export async function openingBench(): Promise<Row[]> {
       const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, storageState: storage });
       const page = await context.newPage();
       await page.goto(address, { waitUntil: 'commit' });
-      await page.waitForFunction((selector) => selector.split(' & ').every((one) => document.querySelector(one) !== null), ready);
+      await page.waitForFunction(
+        (selector) => selector.split(' & ').every((one) => document.querySelector(one) !== null),
+        ready,
+      );
       await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
       await context.close();
     };
@@ -48,7 +54,10 @@ export async function openingBench(): Promise<Row[]> {
   }
 }
 
-async function introduce(browser: Browser, address: string): Promise<Awaited<ReturnType<Awaited<ReturnType<Browser['newContext']>>['storageState']>>> {
+async function introduce(
+  browser: Browser,
+  address: string,
+): Promise<Awaited<ReturnType<Awaited<ReturnType<Browser['newContext']>>['storageState']>>> {
   const context = await browser.newContext();
   const page = await context.newPage();
   await page.goto(`${address}/sets`);
@@ -62,7 +71,11 @@ async function introduce(browser: Browser, address: string): Promise<Awaited<Ret
   return storage;
 }
 
-async function scriptBytes(browser: Browser, address: string, storageState: Awaited<ReturnType<typeof introduce>>): Promise<number> {
+async function scriptBytes(
+  browser: Browser,
+  address: string,
+  storageState: Awaited<ReturnType<typeof introduce>>,
+): Promise<number> {
   const context = await browser.newContext({ storageState });
   const page = await context.newPage();
   let bytes = 0;
@@ -87,7 +100,10 @@ async function serveBare(bytes: number): Promise<{ address: string; server: Serv
     size += line.length + 1;
   }
   const types: Record<string, string> = { '.js': 'text/javascript', '.css': 'text/css', '.html': 'text/html' };
-  const index = readFileSync(join(BARE, 'index.html'), 'utf8').replace('</body>', '<script src="filler.mjs" type="module"></script></body>');
+  const index = readFileSync(join(BARE, 'index.html'), 'utf8').replace(
+    '</body>',
+    '<script src="filler.mjs" type="module"></script></body>',
+  );
   const server = createServer((request, response) => {
     const path = request.url === '/' ? '/index.html' : (request.url ?? '/');
     response.setHeader('Content-Type', types[extname(path)] ?? 'text/javascript');

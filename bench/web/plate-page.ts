@@ -1,5 +1,16 @@
 import { turnMatrix, type Placement, type TurnDegrees } from '@stravel/core';
-import { BoxGeometry, DirectionalLight, HemisphereLight, InstancedMesh, Matrix4, MeshLambertMaterial, PerspectiveCamera, Scene, WebGLRenderer, type Camera } from 'three';
+import {
+  BoxGeometry,
+  DirectionalLight,
+  HemisphereLight,
+  InstancedMesh,
+  Matrix4,
+  MeshLambertMaterial,
+  PerspectiveCamera,
+  Scene,
+  WebGLRenderer,
+  type Camera,
+} from 'three';
 import { StratumDocument } from '../../packages/web/src/app/document/stratum-document';
 import type { PieceMesh } from '../../packages/web/src/app/plate/kit-meshes';
 import { PlateScene } from '../../packages/web/src/app/plate/plate-scene';
@@ -79,7 +90,13 @@ class Bench {
     uploaded = 0;
     this.drawing.move(1);
     this.render();
-    return { calls, triangles, frameMs: this.frameMs.slice(8), firstFrameBytes: this.firstFrameBytes, movedBytes: uploaded };
+    return {
+      calls,
+      triangles,
+      frameMs: this.frameMs.slice(8),
+      firstFrameBytes: this.firstFrameBytes,
+      movedBytes: uploaded,
+    };
   }
 
   private render(): void {
@@ -103,7 +120,15 @@ function pieces(): Map<string, PieceMesh> {
       `piece-${i}`,
       {
         steps: [
-          { parts: [{ geometry: new BoxGeometry(0.4 + (i % 5) * 0.1, 0.5, 0.4, 1 + (i % 3), 1, 1), material: new MeshLambertMaterial({ color: i * 1000 }) }], deviationMetres: 0 },
+          {
+            parts: [
+              {
+                geometry: new BoxGeometry(0.4 + (i % 5) * 0.1, 0.5, 0.4, 1 + (i % 3), 1, 1),
+                material: new MeshLambertMaterial({ color: i * 1000 }),
+              },
+            ],
+            deviationMetres: 0,
+          },
         ],
       },
     ]),
@@ -112,7 +137,16 @@ function pieces(): Map<string, PieceMesh> {
 
 function plateDrawing(records: readonly Placement[], meshes: ReadonlyMap<string, PieceMesh>): Drawing {
   const document = new StratumDocument('bench');
-  document.apply(records.map((record) => ({ document: 'bench', kind: 'placement', id: record.id, field: null, before: null, after: { ...record } })));
+  document.apply(
+    records.map((record) => ({
+      document: 'bench',
+      kind: 'placement',
+      id: record.id,
+      field: null,
+      before: null,
+      after: { ...record },
+    })),
+  );
   const plate = new PlateScene(() => undefined);
   plate.setMeshes(meshes);
   plate.setStrata([document], new Set());
@@ -152,7 +186,10 @@ function bareDrawing(records: readonly Placement[], meshes: ReadonlyMap<string, 
     name: 'bare',
     scene,
     move: (step) => {
-      instanced[0].setMatrixAt(0, matrixOf(records[0]).setPosition(records[0].position[0] + step, 0, records[0].position[2]));
+      instanced[0].setMatrixAt(
+        0,
+        matrixOf(records[0]).setPosition(records[0].position[0] + step, 0, records[0].position[2]),
+      );
       instanced[0].instanceMatrix.needsUpdate = true;
     },
   };
@@ -160,7 +197,24 @@ function bareDrawing(records: readonly Placement[], meshes: ReadonlyMap<string, 
 
 function matrixOf({ position, turn }: Placement): Matrix4 {
   const m = turnMatrix(turn as TurnDegrees);
-  return new Matrix4().set(m[0], m[1], m[2], position[0], m[3], m[4], m[5], position[1], m[6], m[7], m[8], position[2], 0, 0, 0, 1);
+  return new Matrix4().set(
+    m[0],
+    m[1],
+    m[2],
+    position[0],
+    m[3],
+    m[4],
+    m[5],
+    position[1],
+    m[6],
+    m[7],
+    m[8],
+    position[2],
+    0,
+    0,
+    0,
+    1,
+  );
 }
 
 /** Counts the bytes that go to buffers. */
@@ -168,12 +222,18 @@ function countUploads(): void {
   const gl = WebGL2RenderingContext.prototype;
   // eslint-disable-next-line @typescript-eslint/unbound-method -- both are applied to the context that they are called on
   const { bufferData, bufferSubData } = gl;
-  gl.bufferData = function (this: WebGL2RenderingContext, ...parameters: [number, AllowSharedBufferSource | number | null, number]): void {
+  gl.bufferData = function (
+    this: WebGL2RenderingContext,
+    ...parameters: [number, AllowSharedBufferSource | number | null, number]
+  ): void {
     const [, data] = parameters;
     uploaded += typeof data === 'number' ? data : (data?.byteLength ?? 0);
     bufferData.apply(this, parameters as never);
   } as typeof bufferData;
-  gl.bufferSubData = function (this: WebGL2RenderingContext, ...parameters: [number, number, ArrayBufferView, number?, number?]): void {
+  gl.bufferSubData = function (
+    this: WebGL2RenderingContext,
+    ...parameters: [number, number, ArrayBufferView, number?, number?]
+  ): void {
     const [, , data, , length] = parameters;
     const size = 'BYTES_PER_ELEMENT' in data ? (data.BYTES_PER_ELEMENT as number) : 1;
     uploaded += length === undefined || length === 0 ? data.byteLength : length * size;

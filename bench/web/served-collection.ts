@@ -22,7 +22,13 @@ export async function serveCollection(content: CollectionContent | 'demo'): Prom
   const folder = mkdtempSync(join(tmpdir(), 'stravel-bench-'));
   if (content !== 'demo') {
     const database = await openDatabase(folder);
-    const server = createApp({ database, dataFolder: folder, webFolder: undefined, log: pino({ level: 'silent' }), now: () => new Date() });
+    const server = createApp({
+      database,
+      dataFolder: folder,
+      webFolder: undefined,
+      log: pino({ level: 'silent' }),
+      now: () => new Date(),
+    });
     await server.collections.take('bench', content);
     await server.close();
     await database.close();

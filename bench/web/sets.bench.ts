@@ -85,7 +85,20 @@ async function finding(page: Page): Promise<number[]> {
   return box.evaluate(async (element) => {
     const input = element as HTMLInputElement;
     const times: number[] = [];
-    for (const text of ['l', 'le', 'lev', 'level 7', 'level 77', 'level 777', '9', '99', 'field', 'set 4', 'c0123', 'zzz']) {
+    for (const text of [
+      'l',
+      'le',
+      'lev',
+      'level 7',
+      'level 77',
+      'level 777',
+      '9',
+      '99',
+      'field',
+      'set 4',
+      'c0123',
+      'zzz',
+    ]) {
       const start = performance.now();
       input.value = text;
       input.dispatchEvent(new Event('input', { bubbles: true }));

@@ -16,7 +16,11 @@ function withLooseMarker(bytes: Uint8Array): Buffer {
 }
 
 test.describe('Archive', () => {
-  test('goes out and in again through the page, and a file that is none is refused by name', async ({ quietPage: page, stravel, faults }) => {
+  test('goes out and in again through the page, and a file that is none is refused by name', async ({
+    quietPage: page,
+    stravel,
+    faults,
+  }) => {
     await introduce(page, stravel.address);
     const menu = page.getByRole('button', { name: /^Cinderbrine/ });
     await menu.click();
@@ -26,7 +30,11 @@ test.describe('Archive', () => {
     expect(readFileSync(path).subarray(0, 2).toString()).toBe('PK');
 
     const picker = page.getByLabel('Archive to restore', { exact: true });
-    await picker.setInputFiles({ name: 'holiday.zip', mimeType: 'application/zip', buffer: Buffer.from('no zip at all') });
+    await picker.setInputFiles({
+      name: 'holiday.zip',
+      mimeType: 'application/zip',
+      buffer: Buffer.from('no zip at all'),
+    });
     await expect(page.getByText(/holiday.zip was not restored\. .*are not a whole zip/)).toBeVisible();
     expect(faults.filter((fault) => !fault.includes('422'))).toEqual([]);
     faults.length = 0;
@@ -41,7 +49,10 @@ test.describe('Archive', () => {
     expect(page.url()).not.toContain('/c/cinderbrine/');
   });
 
-  test('is restored into the open collection after a look at what would change, and undone at once', async ({ quietPage: page, stravel }) => {
+  test('is restored into the open collection after a look at what would change, and undone at once', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address);
     await page.getByRole('button', { name: /^Cinderbrine/ }).click();
     const download = page.waitForEvent('download');
@@ -65,10 +76,16 @@ test.describe('Archive', () => {
     await picker.setInputFiles({ name: 'before.zip', mimeType: 'application/zip', buffer: readFileSync(path) });
     await expect(page.getByText('Cinderbrine holds all that already: nothing would change.')).toBeVisible();
     // What leads nowhere in an archive is told before it is taken.
-    await picker.setInputFiles({ name: 'loose.zip', mimeType: 'application/zip', buffer: withLooseMarker(readFileSync(path)) });
+    await picker.setInputFiles({
+      name: 'loose.zip',
+      mimeType: 'application/zip',
+      buffer: withLooseMarker(readFileSync(path)),
+    });
     const loose = page.getByRole('dialog', { name: 'Restore loose.zip into Cinderbrine?' });
     await expect(loose).toContainText('Markers: 1 changed.');
-    await expect(loose.getByRole('listitem')).toHaveText(/^levels\/.*\.json: group of the marker \S+ points at nowhere, which is not there$/);
+    await expect(loose.getByRole('listitem')).toHaveText(
+      /^levels\/.*\.json: group of the marker \S+ points at nowhere, which is not there$/,
+    );
     await checkAxe(page);
     await loose.getByRole('button', { name: 'Cancel' }).click();
   });

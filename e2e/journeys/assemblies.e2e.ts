@@ -14,7 +14,10 @@ async function deed(page: Page, name: RegExp): Promise<void> {
 }
 
 test.describe('Assemblies', () => {
-  test('are made from a selection, placed again, changed in one place, for all, and parted with', async ({ quietPage: page, stravel }) => {
+  test('are made from a selection, placed again, changed in one place, for all, and parted with', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/glass-heart');
     await page.getByRole('button', { name: 'New stratum' }).click();
     const plate = new PlatePage(page);
@@ -36,7 +39,8 @@ test.describe('Assemblies', () => {
     const axe = await new AxeBuilder({ page }).include('sv-assembly-card').analyze();
     expect(axe.violations).toEqual([]);
 
-    const placeOf = async (row: Locator): Promise<string> => (/-?[\d.]+, -?[\d.]+, -?[\d.]+/.exec(await row.innerText()) ?? ['nowhere'])[0];
+    const placeOf = async (row: Locator): Promise<string> =>
+      (/-?[\d.]+, -?[\d.]+, -?[\d.]+/.exec(await row.innerText()) ?? ['nowhere'])[0];
     const first = await placeOf(item(page, /^Door bay/));
     // A second use, in which the box stands elsewhere and the spawn is left out.
     await page
@@ -98,7 +102,10 @@ test.describe('Assemblies', () => {
     await deleteStratum(page, 'Structure');
   });
 
-  test('of the demo bake with their level, and a change reaches every level that has them', async ({ quietPage: page, stravel }) => {
+  test('of the demo bake with their level, and a change reaches every level that has them', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/mould-bench');
     await expect(page.getByText(/What changes here changes in 2 levels/)).toBeVisible();
     await expect(page.locator('footer')).toContainText('reach: 2 levels');

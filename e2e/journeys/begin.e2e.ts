@@ -20,7 +20,10 @@ async function newCollection(page: Page, address: string, name: string): Promise
 }
 
 test.describe('Begin', () => {
-  test('a stranger makes a collection, names its level, and is asked for a name only then', async ({ quietPage: page, stravel }) => {
+  test('a stranger makes a collection, names its level, and is asked for a name only then', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await newCollection(page, stravel.address, LONG);
     await expect(page.getByText('Your first level is here.')).toBeVisible();
     await checkAxe(page);
@@ -55,7 +58,10 @@ test.describe('Begin', () => {
     await expect(hint).toBeHidden();
   });
 
-  test('collections are copied, renamed, binned and restored; what is copied is apart', async ({ quietPage: page, stravel }) => {
+  test('collections are copied, renamed, binned and restored; what is copied is apart', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     const home = await newCollection(page, stravel.address, 'Salt');
     await page.getByRole('link', { name: 'Stravel: all collections' }).click();
     const more = page.getByRole('button', { name: 'More for Salt', exact: true });
@@ -84,11 +90,15 @@ test.describe('Begin', () => {
     await expect(page.getByRole('heading', { name: 'Bin' })).toHaveCount(0);
   });
 
-  test('devices are added, edited and deleted with what uses them; without one there is no budget', async ({ quietPage: page, stravel }) => {
+  test('devices are added, edited and deleted with what uses them; without one there is no budget', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await page.goto(stravel.address);
     await page.getByRole('button', { name: 'New collection…' }).click();
     await page.getByLabel('Name', { exact: true }).fill('No devices');
-    for (const name of ['Handheld', 'Living-room box', 'Desk tower']) await page.getByRole('checkbox', { name: new RegExp(name) }).uncheck();
+    for (const name of ['Handheld', 'Living-room box', 'Desk tower'])
+      await page.getByRole('checkbox', { name: new RegExp(name) }).uncheck();
     await page.getByRole('button', { name: 'Create collection' }).click();
     // Without a shelf the table has the page's whole width.
     await expect.poll(async () => (await page.getByRole('grid').boundingBox())?.width ?? 0).toBeGreaterThan(1100);
@@ -114,7 +124,10 @@ test.describe('Begin', () => {
     await expect(page.getByRole('button', { name: /Handheld copy/ })).toBeVisible();
   });
 
-  test('the first level brings a set, and a CSV column brings the sets it names', async ({ quietPage: page, stravel }) => {
+  test('the first level brings a set, and a CSV column brings the sets it names', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     const home = await newCollection(page, stravel.address, 'Lists');
     await page.goto(`${home}/sets`);
     const file = join(mkdtempSync(join(tmpdir(), 'stravel-csv-')), 'levels.csv');
@@ -135,7 +148,10 @@ test.describe('Begin', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
-  test('a level is chosen by the switcher, keeps its view per desk, and its address leads back to it', async ({ quietPage: page, stravel }) => {
+  test('a level is chosen by the switcher, keeps its view per desk, and its address leads back to it', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await page.goto(`${stravel.address}/c/cinderbrine/layout/sorting-hall`);
     await expect(page.getByRole('application')).toBeVisible();
     await page.getByRole('button', { name: /Level: Sorting Hall/ }).click();

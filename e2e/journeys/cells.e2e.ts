@@ -3,7 +3,10 @@ import { DEMO, expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
 test.describe('Cells', () => {
-  test('tells of the cell that comes late, from the seam and from the findings, and it is in time when loaded from farther off', async ({ quietPage: page, stravel }) => {
+  test('tells of the cell that comes late, from the seam and from the findings, and it is in time when loaded from farther off', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/cells/low-water');
     await page.getByRole('button', { name: /^Rehearse/ }).click();
     const late = page.getByRole('button', { name: /cell 5,3 late/ });
@@ -25,7 +28,10 @@ test.describe('Cells', () => {
     await expect(page.getByLabel('load nearer than')).toHaveValue('12');
   });
 
-  test('cuts another level, takes a path drawn on it, names what is wrong with a walk, and keeps it over a reload', async ({ quietPage: page, stravel }) => {
+  test('cuts another level, takes a path drawn on it, names what is wrong with a walk, and keeps it over a reload', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/cells/cullet-yard');
     await page.getByRole('button', { name: 'Cut it into cells' }).click();
     await expect(page.locator('footer').getByText(/\d+ cells of 32 m/)).toBeVisible({ timeout: 20000 });
@@ -35,7 +41,9 @@ test.describe('Cells', () => {
     await plate.click(0.4, 0.5);
     await page.keyboard.press('Enter');
     await page.getByRole('button', { name: /^Rehearse/ }).click();
-    await expect(page.getByRole('alert')).toContainText('rehearsal: the path has no length, its 2 knots must be at least 2 and apart');
+    await expect(page.getByRole('alert')).toContainText(
+      'rehearsal: the path has no length, its 2 knots must be at least 2 and apart',
+    );
     await page.keyboard.press('p');
     await plate.click(0.4, 0.5);
     await plate.click(0.6, 0.5);

@@ -20,13 +20,17 @@ test('a changed desk never shows plan and model on black', async ({ quietPage: p
     const own = Reflect.get(HTMLCanvasElement.prototype, 'getContext') as (...given: unknown[]) => unknown;
     const seen = new WeakSet();
     // Counts the canvases that are drawn by WebGL.
-    Reflect.set(HTMLCanvasElement.prototype, 'getContext', function (this: HTMLCanvasElement, ...parameters: unknown[]) {
-      if (String(parameters[0]).startsWith('webgl') && !seen.has(this)) {
-        seen.add(this);
-        counts.contexts += 1;
-      }
-      return own.apply(this, parameters);
-    });
+    Reflect.set(
+      HTMLCanvasElement.prototype,
+      'getContext',
+      function (this: HTMLCanvasElement, ...parameters: unknown[]) {
+        if (String(parameters[0]).startsWith('webgl') && !seen.has(this)) {
+          seen.add(this);
+          counts.contexts += 1;
+        }
+        return own.apply(this, parameters);
+      },
+    );
     (globalThis as unknown as { counts: typeof counts }).counts = counts;
     return counts.contexts;
   });
@@ -42,5 +46,7 @@ test('a changed desk never shows plan and model on black', async ({ quietPage: p
     const [red, green, blue] = await pixelAt(page, plan.x + 3, plan.y + 3);
     expect(red + green + blue, `change ${i + 1}, to ${name}`).toBeGreaterThan(BLACK);
   }
-  expect(await page.evaluate(() => (globalThis as unknown as { counts: { contexts: number } }).counts.contexts)).toBe(CHANGES);
+  expect(await page.evaluate(() => (globalThis as unknown as { counts: { contexts: number } }).counts.contexts)).toBe(
+    CHANGES,
+  );
 });

@@ -7,7 +7,9 @@ import { expect, introduce, test } from '../fixtures/stravel';
 function dome(): string {
   const side = 24;
   const lines = ['mtllib dome.mtl', 'o dome', 'usemtl clay'];
-  for (let r = 0; r <= side; r++) for (let c = 0; c <= side; c++) lines.push(`v ${c / 8} ${Math.sin((c / side) * Math.PI) * Math.sin((r / side) * Math.PI)} ${r / 8}`);
+  for (let r = 0; r <= side; r++)
+    for (let c = 0; c <= side; c++)
+      lines.push(`v ${c / 8} ${Math.sin((c / side) * Math.PI) * Math.sin((r / side) * Math.PI)} ${r / 8}`);
   for (let r = 0; r < side; r++) {
     for (let c = 0; c < side; c++) {
       const v = r * (side + 1) + c + 1;
@@ -20,12 +22,19 @@ function dome(): string {
 const files = (): { name: string; mimeType: string; buffer: Buffer }[] => [
   { name: 'dome.obj', mimeType: 'text/plain', buffer: Buffer.from(dome()) },
   { name: 'dome.mtl', mimeType: 'text/plain', buffer: Buffer.from('newmtl clay\nKd 0.6 0.3 0.2\nmap_Kd clay.png\n') },
-  { name: 'claims.glb', mimeType: 'model/gltf-binary', buffer: Buffer.from([0x67, 0x6c, 0x54, 0x46, 2, 0, 0, 0, 0, 0, 0, 0x80, 0, 0, 0, 0, 0, 0, 0, 0]) },
+  {
+    name: 'claims.glb',
+    mimeType: 'model/gltf-binary',
+    buffer: Buffer.from([0x67, 0x6c, 0x54, 0x46, 2, 0, 0, 0, 0, 0, 0, 0x80, 0, 0, 0, 0, 0, 0, 0, 0]),
+  },
   { name: 'empty.glb', mimeType: 'model/gltf-binary', buffer: Buffer.alloc(0) },
 ];
 
 test.describe('Detail', () => {
-  test('reads dropped files with a report, takes them into a kit, builds a chain, and undoes it', async ({ quietPage: page, stravel }) => {
+  test('reads dropped files with a report, takes them into a kit, builds a chain, and undoes it', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/detail');
     await page.locator('input[type=file][multiple]').setInputFiles(files());
     await expect(page.getByRole('cell', { name: 'dome', exact: true })).toBeVisible();
@@ -57,7 +66,10 @@ test.describe('Detail', () => {
     await expect(page.getByRole('button', { name: 'Clay kit' })).toHaveCount(0);
   });
 
-  test('changes from where steps show with the picture, and has no accessibility fault', async ({ quietPage: page, stravel }) => {
+  test('changes from where steps show with the picture, and has no accessibility fault', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/detail?piece=piece-sea-stack');
     await expect(page.getByRole('heading', { name: 'sea stack' })).toBeVisible();
     const from = page.getByRole('region', { name: 'Steps' }).getByRole('row').nth(2).getByRole('cell').nth(3);
@@ -72,7 +84,10 @@ test.describe('Detail', () => {
 });
 
 test.describe('Pack', () => {
-  test('checks, sends a finding to its place, packs, and the second time writes nothing', async ({ quietPage: page, stravel }) => {
+  test('checks, sends a finding to its place, packs, and the second time writes nothing', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     test.setTimeout(120000);
     await introduce(page, stravel.address, '/pack');
     await expect(page.getByText('Nothing stands in the way of packing.')).toBeVisible({ timeout: 20000 });
@@ -82,11 +97,16 @@ test.describe('Pack', () => {
     await expect(told).toBeVisible({ timeout: 90000 });
     await expect(told).toContainText('13, 3');
     const folder = join(stravel.dataFolder, 'packs/cinderbrine/build');
-    const manifest = JSON.parse(readFileSync(join(folder, 'manifest.json'), 'utf8')) as { files: { path: string }[]; levels: string[] };
+    const manifest = JSON.parse(readFileSync(join(folder, 'manifest.json'), 'utf8')) as {
+      files: { path: string }[];
+      levels: string[];
+    };
     expect(manifest.levels).toHaveLength(13);
     for (const { path } of manifest.files) expect(existsSync(join(folder, path))).toBe(true);
     await page.getByRole('button', { name: /^Pack/ }).click();
-    await expect(told.getByText('files written').locator('xpath=following-sibling::dd[1]')).toHaveText('0', { timeout: 60000 });
+    await expect(told.getByText('files written').locator('xpath=following-sibling::dd[1]')).toHaveText('0', {
+      timeout: 60000,
+    });
     // Levels are left out by hand or by rule, and taken in again.
     await page.getByLabel('Pack Sorting Hall').uncheck();
     await page.getByRole('button', { name: /^Leave out \d+ not ready$/ }).click();
@@ -100,9 +120,23 @@ test.describe('Pack', () => {
     // A placement that was made in another unit.
     const huge = { id: 'huge', piece: 'piece-crate', position: [0, 0, 0], turn: [0, 0, 0], scale: [900, 1, 1] };
     const place = async (before: unknown, after: unknown): Promise<number> => {
-      const operations = [{ document: 'sorting-hall-structure', kind: 'placement', id: 'huge', field: null, before, after }];
-      const body = JSON.stringify({ id: crypto.randomUUID(), person: 'tester', label: 'place', undoes: null, operations });
-      return (await fetch(`${stravel.address}/api/collections/cinderbrine/edits`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body })).status;
+      const operations = [
+        { document: 'sorting-hall-structure', kind: 'placement', id: 'huge', field: null, before, after },
+      ];
+      const body = JSON.stringify({
+        id: crypto.randomUUID(),
+        person: 'tester',
+        label: 'place',
+        undoes: null,
+        operations,
+      });
+      return (
+        await fetch(`${stravel.address}/api/collections/cinderbrine/edits`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body,
+        })
+      ).status;
     };
     expect(await place(null, huge)).toBe(201);
     await page.reload();

@@ -4,7 +4,8 @@ import { DEMO, expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
 const saved = (page: Page) => expect(page.getByText('All changes saved')).toBeVisible();
-const stratum = (page: Page, name: string) => page.locator('sv-strata-stack').getByRole('button', { name: new RegExp(`^${name}`) });
+const stratum = (page: Page, name: string) =>
+  page.locator('sv-strata-stack').getByRole('button', { name: new RegExp(`^${name}`) });
 
 const item = (page: Page, name: string | RegExp) => page.locator('sv-item-list').getByRole('option', { name });
 const menu = (page: Page, name: string) => page.getByRole('button', { name: `${name} ▾` });
@@ -22,7 +23,10 @@ async function fill(page: Page, label: string, text: string): Promise<void> {
 }
 
 test.describe('Layout in depth', () => {
-  test('keeps a change of a shared stratum in one level, compares, reverts and gives it to all', async ({ quietPage: page, stravel }) => {
+  test('keeps a change of a shared stratum in one level, compares, reverts and gives it to all', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/furnace-one');
     await stratum(page, 'Works base').click();
     const posts = item(page, /lamp post/);
@@ -54,7 +58,9 @@ test.describe('Layout in depth', () => {
     await page.getByRole('menuitem', { name: /otherwise/ }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByRole('button', { name: 'lamp post', exact: true }).click();
-    await expect(dialog.getByRole('row', { name: new RegExp(`^position ${before}, 0, -57 ${before + 2.5}, 0, -57`) })).toBeVisible();
+    await expect(
+      dialog.getByRole('row', { name: new RegExp(`^position ${before}, 0, -57 ${before + 2.5}, 0, -57`) }),
+    ).toBeVisible();
     await dialog.getByRole('button', { name: /^Give lamp post to all/ }).click();
     await expect(dialog).toContainText('as all 8 levels do');
     await dialog.getByRole('button', { name: 'Close' }).click();
@@ -69,7 +75,10 @@ test.describe('Layout in depth', () => {
     await saved(page);
   });
 
-  test('shares, orders, switches off and parts ways with strata, and says who loses what', async ({ quietPage: page, stravel }) => {
+  test('shares, orders, switches off and parts ways with strata, and says who loses what', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/tidal-gate');
     await page.getByRole('button', { name: 'Share…' }).click();
     const dialog = page.getByRole('dialog');
@@ -147,7 +156,10 @@ test.describe('Layout in depth', () => {
     await saved(page);
   });
 
-  test('arranges, copies in a row, hollows and cuts by numbers; what cannot be is refused in the dialog', async ({ quietPage: page, stravel }) => {
+  test('arranges, copies in a row, hollows and cuts by numbers; what cannot be is refused in the dialog', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/salt-road');
     const plate = new PlatePage(page);
     await page.getByRole('button', { name: 'New stratum' }).click();
@@ -193,7 +205,10 @@ test.describe('Layout in depth', () => {
     await saved(page);
   });
 
-  test('draws volumes of a kind with their own values, paths with equal knots, and links', async ({ quietPage: page, stravel }) => {
+  test('draws volumes of a kind with their own values, paths with equal knots, and links', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/signal-mast');
     const plate = new PlatePage(page);
     await page.getByRole('button', { name: 'New stratum' }).click();
@@ -240,7 +255,10 @@ test.describe('Layout in depth', () => {
     await expect(page.getByRole('button', { name: /^enter → start/ })).toBeVisible();
   });
 
-  test('reads tile floors from a spreadsheet, solves them, and says when they changed since', async ({ quietPage: page, stravel }) => {
+  test('reads tile floors from a spreadsheet, solves them, and says when they changed since', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/batch-floor');
     await stratum(page, 'Floors').click();
     await item(page, /Loft/).click();
@@ -266,14 +284,19 @@ test.describe('Layout in depth', () => {
     await saved(page);
   });
 
-  test('shows other levels faintly, finds what fills the same space, and has no accessibility fault', async ({ quietPage: page, stravel }) => {
+  test('shows other levels faintly, finds what fills the same space, and has no accessibility fault', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/sorting-hall');
     await page.getByRole('button', { name: 'With others…' }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByLabel('Cullet Yard').check();
     await dialog.getByRole('button', { name: 'Show 1' }).click();
     await page.getByRole('button', { name: 'Overlaps…' }).click();
-    await expect(dialog.getByRole('row', { name: /of Sorting Hall .*of Cullet Yard/ }).first()).toBeVisible({ timeout: 30000 });
+    await expect(dialog.getByRole('row', { name: /of Sorting Hall .*of Cullet Yard/ }).first()).toBeVisible({
+      timeout: 30000,
+    });
     await dialog.getByRole('button', { name: 'Close' }).click();
     await page.getByRole('button', { name: 'Overview…' }).click();
     await dialog.getByRole('checkbox', { name: /^placement/ }).check();
@@ -288,7 +311,9 @@ test.describe('Layout in depth', () => {
     await expect(page.getByRole('button', { name: /^used → open: group Bell gate/ })).toBeVisible();
     for (const theme of ['light', 'dark']) {
       await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+        .analyze();
       expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0].html}`)).toEqual([]);
     }
   });

@@ -2,7 +2,10 @@ import { expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
 test.describe('Layout tools', () => {
-  test('draw a wedge and a prism, refuse an outline that turns back, set markers', async ({ quietPage: page, stravel }) => {
+  test('draw a wedge and a prism, refuse an outline that turns back, set markers', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/lamp-test');
     const plate = new PlatePage(page);
     await page.getByRole('button', { name: 'New stratum' }).click();
@@ -44,7 +47,10 @@ test.describe('Layout tools', () => {
     await expect(page.getByText('of 3')).toBeVisible();
   });
 
-  test('stretch by a grip, move by a drag, turn by the knob, and take it all back', async ({ quietPage: page, stravel }) => {
+  test('stretch by a grip, move by a drag, turn by the knob, and take it all back', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/lift-test');
     const plate = new PlatePage(page);
     await page.getByRole('button', { name: 'New stratum' }).click();

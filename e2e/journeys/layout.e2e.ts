@@ -3,7 +3,11 @@ import { expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
 test.describe('Layout desk', () => {
-  test('draws, moves, resizes, duplicates and deletes a block, undone and redone, kept over a reload and a killed server', async ({ quietPage: page, stravel, faults }) => {
+  test('draws, moves, resizes, duplicates and deletes a block, undone and redone, kept over a reload and a killed server', async ({
+    quietPage: page,
+    stravel,
+    faults,
+  }) => {
     await introduce(page, stravel.address, '/layout/swim-test');
     const plate = new PlatePage(page);
     await page.getByRole('button', { name: 'New stratum' }).click();
@@ -43,7 +47,9 @@ test.describe('Layout desk', () => {
     await stravel.start();
     await expect(page.getByText('All changes saved')).toBeVisible({ timeout: 20000 });
     // Only the broken connection may have been complained of.
-    expect(faults.filter((fault) => !/ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED|Failed to load resource/.test(fault))).toEqual([]);
+    expect(
+      faults.filter((fault) => !/ERR_CONNECTION_REFUSED|ERR_INCOMPLETE_CHUNKED|Failed to load resource/.test(fault)),
+    ).toEqual([]);
     faults.length = 0;
     await page.reload();
     await page.locator('sv-item-list').getByRole('option', { name: 'box' }).click();
@@ -72,7 +78,10 @@ test.describe('Layout desk', () => {
     await expect(page.getByRole('dialog')).toHaveCount(0);
   });
 
-  test('places a piece, hides and locks strata, selects by box, has no accessibility fault', async ({ quietPage: page, stravel }) => {
+  test('places a piece, hides and locks strata, selects by box, has no accessibility fault', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/gaffers-stair');
     const plate = new PlatePage(page);
     await expect(page.getByText('90', { exact: false }).first()).toBeVisible();
@@ -94,7 +103,9 @@ test.describe('Layout desk', () => {
     await expect(page.getByRole('button', { name: 'Show Dressing' })).toBeVisible();
     for (const theme of ['light', 'dark']) {
       await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+        .analyze();
       expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0].html}`)).toEqual([]);
     }
   });

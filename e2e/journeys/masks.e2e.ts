@@ -7,13 +7,19 @@ import { PlatePage } from '../pages/plate';
 /** Two rooms of 40 by 40 pixels with a door of 6 between them. */
 function twoRooms(): Buffer {
   const [width, height] = [90, 44];
-  const isOpen = (x: number, z: number): boolean => z >= 2 && z < 42 && ((x >= 2 && x < 42) || (x >= 48 && x < 88) || (x >= 42 && x < 48 && z >= 19 && z < 25));
-  const data = Uint8Array.from({ length: width * height }, (_unused, i) => (isOpen(i % width, Math.floor(i / width)) ? 255 : 0));
+  const isOpen = (x: number, z: number): boolean =>
+    z >= 2 && z < 42 && ((x >= 2 && x < 42) || (x >= 48 && x < 88) || (x >= 42 && x < 48 && z >= 19 && z < 25));
+  const data = Uint8Array.from({ length: width * height }, (_unused, i) =>
+    isOpen(i % width, Math.floor(i / width)) ? 255 : 0,
+  );
   return Buffer.from(encode({ width, height, channels: 1, data }));
 }
 
 test.describe('Masks', () => {
-  test('take a picture, refuse one that claims too much, and find regions, narrow places and ways', async ({ quietPage: page, stravel }) => {
+  test('take a picture, refuse one that claims too much, and find regions, narrow places and ways', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/cooling-vault');
     await page.getByRole('button', { name: 'New stratum' }).click();
     await page.getByRole('button', { name: 'mask', exact: true }).click();
@@ -61,7 +67,10 @@ test.describe('Masks', () => {
     await deleteStratum(page, 'Structure');
   });
 
-  test('show the way through the mould room, and put its map on the level’s card', async ({ quietPage: page, stravel }) => {
+  test('show the way through the mould room, and put its map on the level’s card', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/layout/mould-room');
     await page
       .locator('sv-strata-stack')

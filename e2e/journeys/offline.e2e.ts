@@ -30,7 +30,11 @@ test.describe('Nothing is lost', () => {
     await expect(second.getByLabel('Triangles', { exact: true })).toHaveValue('7000000');
   });
 
-  test('a refused change is kept, says why, blocks no other, and can be discarded', async ({ quietPage: page, stravel, faults }) => {
+  test('a refused change is kept, says why, blocks no other, and can be discarded', async ({
+    quietPage: page,
+    stravel,
+    faults,
+  }) => {
     await introduce(page, stravel.address, '/devices');
     // A record that the server refuses: two levels of one key, made behind the page's back.
     await page.route('**/api/collections/cinderbrine/edits', async (route) => {
@@ -39,7 +43,10 @@ test.describe('Nothing is lost', () => {
         await route.fulfill({
           status: 422,
           contentType: 'application/problem+json',
-          body: JSON.stringify({ title: 'RECORD_INVALID', detail: 'device handheld: budget.triangles is refused here' }),
+          body: JSON.stringify({
+            title: 'RECORD_INVALID',
+            detail: 'device handheld: budget.triangles is refused here',
+          }),
         });
       } else await route.continue();
     });

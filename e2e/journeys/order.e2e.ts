@@ -2,7 +2,10 @@ import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
 
 test.describe('Order of play', () => {
-  test('leads from a finding to the level that can never open, and a lower threshold mends it', async ({ quietPage: page, stravel }) => {
+  test('leads from a finding to the level that can never open, and a lower threshold mends it', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/findings');
     await page.getByRole('button', { name: /Wreck Reach can never open/ }).click();
     await expect(page).toHaveURL(/sets\/order\?level=wreck-reach/);

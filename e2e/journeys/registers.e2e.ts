@@ -2,7 +2,10 @@ import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
 
 test.describe('Registers', () => {
-  test('are made, filled in typed fields, linked from levels and kept over a reload', async ({ quietPage: page, stravel }) => {
+  test('are made, filled in typed fields, linked from levels and kept over a reload', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sets');
     await page.getByRole('button', { name: '+ Register' }).click();
     const name = page.getByLabel('Name of the register');
@@ -37,7 +40,10 @@ test.describe('Registers', () => {
     await checkAxe(page);
   });
 
-  test('say where an entry is used, and delete it only with a choice for its users', async ({ quietPage: page, stravel }) => {
+  test('say where an entry is used, and delete it only with a choice for its users', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sets/register/abilities');
     await page.getByRole('button', { name: 'More for Ring' }).click();
     await page.getByRole('menuitem', { name: 'Where it is used…' }).click();
@@ -57,7 +63,10 @@ test.describe('Registers', () => {
 });
 
 test.describe('Fields', () => {
-  test('show what a change does to every value before it is made, and undo brings all back', async ({ quietPage: page, stravel }) => {
+  test('show what a change does to every value before it is made, and undo brings all back', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sets');
     const shards = page.getByRole('row').filter({ hasText: 'Furnace One' }).locator('[data-cell$=":field-shards"]');
     const before = await shards.textContent();

@@ -3,7 +3,10 @@ import { expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
 test.describe('Sections', () => {
-  test('makes another cave of another seed, keeps a pinned wall, undoes, and comes back after a reload', async ({ quietPage: page, stravel }) => {
+  test('makes another cave of another seed, keeps a pinned wall, undoes, and comes back after a reload', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sections/potash-grotto');
     const seed = page.getByLabel('Seed, a number or a word');
     const walls = page.locator('footer').getByText(/\d+ walls/);
@@ -44,7 +47,10 @@ test.describe('Sections', () => {
     await expect(walls).toHaveText(before ?? '');
   });
 
-  test('says when the step limit stopped it short, refuses a border without an inside, and goes on', async ({ quietPage: page, stravel }) => {
+  test('says when the step limit stopped it short, refuses a border without an inside, and goes on', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sections/sump');
     const set = async (label: string, value: string): Promise<void> => {
       await page.getByLabel(label, { exact: true }).fill(value);
@@ -53,14 +59,19 @@ test.describe('Sections', () => {
     await set('step limit', '50');
     await expect(page.getByText('Stopped short: the step limit ended the walk.')).toBeVisible();
     await set('border', '60');
-    await expect(page.getByRole('alert')).toContainText('burrow: a border of 60 leaves nothing inside 30 by 44 squares');
+    await expect(page.getByRole('alert')).toContainText(
+      'burrow: a border of 60 leaves nothing inside 30 by 44 squares',
+    );
     await page.getByRole('button', { name: 'Undo' }).click();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByRole('alert')).toHaveCount(0);
     await expect(page.getByText('Stopped short')).toHaveCount(0);
   });
 
-  test('carves a million squares with progress, is cancelled, and leaves the page responsive', async ({ quietPage: page, stravel }) => {
+  test('carves a million squares with progress, is cancelled, and leaves the page responsive', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sections/mould-room');
     await page.getByRole('button', { name: 'Add a burrow' }).first().click();
     await expect(page.locator('footer').getByText(/\d+ walls/)).toBeVisible();

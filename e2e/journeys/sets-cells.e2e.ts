@@ -48,7 +48,10 @@ test.describe('Cells of the Sets desk', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
-  test('nest sets: new inside, renamed, filled, binned with its levels and put back', async ({ quietPage: page, stravel }) => {
+  test('nest sets: new inside, renamed, filled, binned with its levels and put back', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address);
     await page.getByRole('button', { name: 'More for The Works' }).click();
     await page.getByRole('menuitem', { name: 'New set inside' }).click();
@@ -80,12 +83,16 @@ test.describe('Cells of the Sets desk', () => {
 });
 
 test.describe('A conflict', () => {
-  test('keeps theirs when one chooses so, and the page agrees with the server after a reload', async ({ browser, stravel }) => {
+  test('keeps theirs when one chooses so, and the page agrees with the server after a reload', async ({
+    browser,
+    stravel,
+  }) => {
     const first = await (await browser.newContext()).newPage();
     const second = await (await browser.newContext()).newPage();
     await introduce(first, stravel.address, '/sets', 'Odile');
     await introduce(second, stravel.address, '/sets', 'Renke');
-    const shards = (page: typeof first) => page.getByRole('row').filter({ hasText: 'Furnace One' }).locator('[data-cell$=":field-shards"]');
+    const shards = (page: typeof first) =>
+      page.getByRole('row').filter({ hasText: 'Furnace One' }).locator('[data-cell$=":field-shards"]');
     const edit = async (page: typeof first, value: string) => {
       await shards(page).dblclick();
       await page.getByLabel('Shards of Furnace One').fill(value);

@@ -1,12 +1,16 @@
 import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
 
-const PNG = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64');
+const PNG = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+);
 
 test.describe('Many levels', () => {
   test('are changed together with what would become of each shown first', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address);
-    const shards = (level: string) => page.getByRole('row').filter({ hasText: level }).locator('[data-cell$=":field-shards"]');
+    const shards = (level: string) =>
+      page.getByRole('row').filter({ hasText: level }).locator('[data-cell$=":field-shards"]');
     const before = Number(await shards('Sorting Hall').textContent());
     for (const name of ['Sorting Hall', "Gaffer's Stair"]) await page.getByLabel(`Choose ${name}`).check();
     await page.getByRole('button', { name: 'Change…' }).click();
@@ -27,7 +31,10 @@ test.describe('Many levels', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
-  test('are gathered by a choice, with columns frozen, sized and moved, and the view is kept', async ({ quietPage: page, stravel }) => {
+  test('are gathered by a choice, with columns frozen, sized and moved, and the view is kept', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address);
     await page.getByRole('button', { name: 'View', exact: true }).click();
     await page.getByLabel('Gathered by').selectOption({ label: 'Mood' });
@@ -49,7 +56,9 @@ test.describe('Many levels', () => {
     const name = page.getByRole('gridcell', { name: 'Cullet Yard', exact: true });
     const left = (await name.boundingBox())?.x ?? 0;
     await body.evaluate((element) => element.scrollTo({ left: 900 }));
-    await expect(page.getByRole('row').filter({ hasText: 'Cullet Yard' }).locator('[data-cell$=":field-abilities"]')).toBeVisible();
+    await expect(
+      page.getByRole('row').filter({ hasText: 'Cullet Yard' }).locator('[data-cell$=":field-abilities"]'),
+    ).toBeVisible();
     expect((await name.boundingBox())?.x).toBeCloseTo(left, 0);
     await page.getByRole('button', { name: 'Fold dark' }).click();
     await expect(name).toHaveCount(0);
@@ -64,7 +73,11 @@ test.describe('Many levels', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
-  test('get their pictures from their models or from files; what cannot be says why', async ({ quietPage: page, stravel, faults }) => {
+  test('get their pictures from their models or from files; what cannot be says why', async ({
+    quietPage: page,
+    stravel,
+    faults,
+  }) => {
     await introduce(page, stravel.address);
     for (const name of ['Sorting Hall', 'Gaffer']) await page.getByLabel(`Choose ${name}`).check();
     // A level with nothing in it stands a little further down.
@@ -73,7 +86,9 @@ test.describe('Many levels', () => {
     await page.getByLabel('Choose Tidal Gate').check();
     await page.getByRole('button', { name: 'Picture', exact: true }).click();
     await page.getByRole('menuitem', { name: 'From the model' }).click();
-    await expect(page.getByRole('alert').filter({ hasText: 'No picture of Tidal Gate: there is nothing in it to be seen' })).toBeVisible({ timeout: 60000 });
+    await expect(
+      page.getByRole('alert').filter({ hasText: 'No picture of Tidal Gate: there is nothing in it to be seen' }),
+    ).toBeVisible({ timeout: 60000 });
     const picture = (level: string) => page.getByRole('img', { name: `Picture of ${level}` });
     const cell = page.locator('[data-cell^="tidal-gate:"]').last();
     // The first picture widens the table after it was scrolled.
@@ -82,7 +97,9 @@ test.describe('Many levels', () => {
       await expect(cell).toBeVisible({ timeout: 500 });
       await expect(picture('Sorting Hall')).toBeVisible({ timeout: 500 });
     }).toPass();
-    await expect.poll(() => picture('Sorting Hall').evaluate((image: HTMLImageElement) => image.naturalWidth)).toBe(640);
+    await expect
+      .poll(() => picture('Sorting Hall').evaluate((image: HTMLImageElement) => image.naturalWidth))
+      .toBe(640);
     await expect(picture("Gaffer's Stair")).toBeVisible();
     await expect(async () => {
       await table.evaluate((element) => element.scrollTo({ left: 2000, top: 130 }));
@@ -134,7 +151,10 @@ test.describe('Many levels', () => {
 });
 
 test.describe('The whole', () => {
-  test('a level says why it is not ready, and the rules, a filter and the sets go by it', async ({ quietPage: page, stravel }) => {
+  test('a level says why it is not ready, and the rules, a filter and the sets go by it', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address);
     const ready = (level: string) => page.locator(`[data-cell="${level}:ready"]`);
     await expect(ready('weighbridge')).toHaveText('not ready');
@@ -161,7 +181,10 @@ test.describe('The whole', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
-  test('numbers along the order of play and what stands where lead to their level', async ({ quietPage: page, stravel }) => {
+  test('numbers along the order of play and what stands where lead to their level', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sets/whole');
     await expect(page.getByRole('img', { name: /along the order of play/ })).toBeVisible();
     await expect(page.getByRole('button', { name: 'Cullet Yard' }).first()).toBeVisible();
@@ -177,7 +200,10 @@ test.describe('The whole', () => {
     await expect(page).toHaveURL(/layout\/low-water/);
   });
 
-  test('one starts tests where one wants, for oneself alone, and sees that it is so', async ({ quietPage: page, stravel }) => {
+  test('one starts tests where one wants, for oneself alone, and sees that it is so', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sets', 'Odile');
     await page.getByPlaceholder('Filter by name, code or text').fill('dune');
     await page.getByRole('gridcell', { name: 'Dune Quarry', exact: true }).click();
@@ -200,10 +226,15 @@ test.describe('The whole', () => {
     await page.getByRole('button', { name: 'Use the default start' }).click();
     await expect(page.getByRole('button', { name: 'Play Batch Floor' })).toHaveCount(0);
     await expect(page.getByRole('link', { name: /^Tests start at/ })).toHaveCount(0);
-    expect(await page.evaluate(() => Object.keys(localStorage).filter((key) => key.includes('start-here')))).toEqual([]);
+    expect(await page.evaluate(() => Object.keys(localStorage).filter((key) => key.includes('start-here')))).toEqual(
+      [],
+    );
   });
 
-  test('a band of a core sample names its stratum and leads to it; levels that are not played are one click away', async ({ quietPage: page, stravel }) => {
+  test('a band of a core sample names its stratum and leads to it; levels that are not played are one click away', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address);
     await page.getByLabel('Thickness shows').selectOption('triangles');
     const band = page.getByRole('button', { name: /^Dressing, / }).first();

@@ -3,10 +3,15 @@ import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
 
 test.describe('Many cells at once', () => {
-  test('a pasted block is shown before it is written, what is refused says why, and one undo takes it back', async ({ quietPage: page, stravel, context }) => {
+  test('a pasted block is shown before it is written, what is refused says why, and one undo takes it back', async ({
+    quietPage: page,
+    stravel,
+    context,
+  }) => {
     await context.grantPermissions(['clipboard-read', 'clipboard-write']);
     await introduce(page, stravel.address, '/sets');
-    const cell = (level: string, field: string) => page.getByRole('row').filter({ hasText: level }).locator(`[data-cell$=":field-${field}"]`);
+    const cell = (level: string, field: string) =>
+      page.getByRole('row').filter({ hasText: level }).locator(`[data-cell$=":field-${field}"]`);
     const before = await cell('Sorting Hall', 'shards').textContent();
     await page.evaluate(() => navigator.clipboard.writeText('41\tyes\n42\tperhaps\n'));
     await cell('Sorting Hall', 'shards').click();
@@ -31,10 +36,16 @@ test.describe('Many cells at once', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
-  test('a table goes out as CSV, is changed outside, and comes in with every row counted first', async ({ quietPage: page, stravel }) => {
+  test('a table goes out as CSV, is changed outside, and comes in with every row counted first', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sets/register/bells');
     await page.getByRole('button', { name: 'CSV' }).click();
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'Give out as CSV' }).click()]);
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('menuitem', { name: 'Give out as CSV' }).click(),
+    ]);
     expect(download.suggestedFilename()).toBe('Bells.csv');
     const text = readFileSync(await download.path(), 'utf8');
     expect(text).toContain('Shift bell,220');
@@ -43,7 +54,8 @@ test.describe('Many cells at once', () => {
     await page.getByRole('menuitem', { name: 'Take in a CSV…' }).click();
     const dialog = page.getByRole('dialog', { name: 'Take in a CSV file' });
     const file = dialog.getByLabel('CSV file');
-    const give = (content: string | Buffer) => file.setInputFiles({ name: 'bells.csv', mimeType: 'text/csv', buffer: Buffer.from(content) });
+    const give = (content: string | Buffer) =>
+      file.setInputFiles({ name: 'bells.csv', mimeType: 'text/csv', buffer: Buffer.from(content) });
     await give(Buffer.from([0x61, 0xe4, 0x0a]));
     await expect(dialog.getByRole('alert')).toContainText('byte 2 is not UTF-8');
     await give('Entry,Pitch\n"open,2\n');
@@ -64,7 +76,10 @@ test.describe('Many cells at once', () => {
 });
 
 test.describe('Views', () => {
-  test('show only what meets the conditions, in an order of one’s own, and are kept under a name', async ({ quietPage: page, stravel }) => {
+  test('show only what meets the conditions, in an order of one’s own, and are kept under a name', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sets');
     await page.getByRole('button', { name: 'View', exact: true }).click();
     await page.getByRole('button', { name: 'Add a condition' }).click();

@@ -2,7 +2,10 @@ import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
 
 test.describe('Using levels again', () => {
-  test('a stratum is shared, copied or left out as one chooses, and the dialog says beforehand who shares what', async ({ quietPage: page, stravel }) => {
+  test('a stratum is shared, copied or left out as one chooses, and the dialog says beforehand who shares what', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address);
     await page.getByPlaceholder('Filter by name, code or text').fill('salt');
     await page.getByRole('gridcell', { name: 'Salt Road', exact: true }).click();
@@ -12,7 +15,9 @@ test.describe('Using levels again', () => {
     await dialog.getByLabel('Name').fill('Salt Lane');
     await dialog.getByRole('button', { name: 'share Structure' }).click();
     await dialog.getByRole('button', { name: 'leave out Dressing' }).click();
-    await expect(dialog.getByText('Structure: Salt Road, Salt Lane; it belongs to no level alone any more')).toBeVisible();
+    await expect(
+      dialog.getByText('Structure: Salt Road, Salt Lane; it belongs to no level alone any more'),
+    ).toBeVisible();
     await checkAxe(page);
     await dialog.getByRole('button', { name: 'Duplicate', exact: true }).click();
     await expect(page.getByRole('gridcell', { name: 'Salt Lane', exact: true })).toBeFocused();
@@ -42,7 +47,10 @@ test.describe('Using levels again', () => {
     await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
-  test('its history tells who did what, and leads back to any of it in one step that can be undone', async ({ quietPage: page, stravel }) => {
+  test('its history tells who did what, and leads back to any of it in one step that can be undone', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sets', 'Historian');
     const row = page.getByRole('row').filter({ hasText: 'Batch Floor' });
     const shards = row.locator('[data-cell$=":field-shards"]');

@@ -36,7 +36,10 @@ test.describe('Sets desk', () => {
     await introduce(page, stravel.address);
     await page.getByRole('gridcell', { name: 'Sorting Hall', exact: true }).click();
     await page.keyboard.press('Control+d');
-    await page.getByRole('dialog', { name: 'Duplicate Sorting Hall' }).getByRole('button', { name: 'Duplicate', exact: true }).click();
+    await page
+      .getByRole('dialog', { name: 'Duplicate Sorting Hall' })
+      .getByRole('button', { name: 'Duplicate', exact: true })
+      .click();
     const copy = page.getByRole('gridcell', { name: 'Sorting Hall copy', exact: true });
     await expect(copy).toBeVisible();
     await expect(copy).toBeFocused();
@@ -81,7 +84,9 @@ test.describe('Sets desk', () => {
     await introduce(page, stravel.address);
     for (const theme of ['light', 'dark']) {
       await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
-      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+      const { violations } = await new AxeBuilder({ page })
+        .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+        .analyze();
       expect(violations.map(({ id, nodes }) => `${id}: ${nodes[0].html}`)).toEqual([]);
     }
   });
@@ -99,7 +104,9 @@ test.describe('Two tabs', () => {
       await page.keyboard.press('Enter');
     };
     await edit(first, 'field-shards', 'Shards of Chimney Foot', '31');
-    await expect(second.getByRole('row').filter({ hasText: 'Chimney Foot' }).locator('[data-cell$=":field-shards"]')).toHaveText('31');
+    await expect(
+      second.getByRole('row').filter({ hasText: 'Chimney Foot' }).locator('[data-cell$=":field-shards"]'),
+    ).toHaveText('31');
     await edit(second, 'field-note', 'Note of Chimney Foot', 'soot');
     await expect(first.getByRole('row').filter({ hasText: 'Chimney Foot' })).toContainText('soot');
 
@@ -114,6 +121,8 @@ test.describe('Two tabs', () => {
     await expect(dialog).toContainText('50');
     await expect(dialog).toContainText('40');
     await dialog.getByRole('button', { name: 'Keep mine' }).click();
-    await expect(first.getByRole('row').filter({ hasText: 'Chimney Foot' }).locator('[data-cell$=":field-shards"]')).toHaveText('50');
+    await expect(
+      first.getByRole('row').filter({ hasText: 'Chimney Foot' }).locator('[data-cell$=":field-shards"]'),
+    ).toHaveText('50');
   });
 });

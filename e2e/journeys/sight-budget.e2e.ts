@@ -3,7 +3,10 @@ import { expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
 test.describe('Sight desk', () => {
-  test('bakes in the worker, stands on the plan, draws a divider, compares, and keeps the bake', async ({ quietPage: page, stravel }) => {
+  test('bakes in the worker, stands on the plan, draws a divider, compares, and keeps the bake', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/sight/sorting-hall');
     const plate = new PlatePage(page);
     const bake = page.getByRole('button', { name: /^Bake/ });
@@ -32,7 +35,9 @@ test.describe('Sight desk', () => {
 
   test('draws the way out of a level that leaks', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/sight/weighbridge');
-    await expect(page.getByText('The level is not closed. The dotted line shows the shortest way out.')).toBeVisible({ timeout: 20000 });
+    await expect(page.getByText('The level is not closed. The dotted line shows the shortest way out.')).toBeVisible({
+      timeout: 20000,
+    });
     await expect(page.getByText('leaks')).toBeVisible();
   });
 
@@ -41,7 +46,8 @@ test.describe('Sight desk', () => {
     await expect(page.getByRole('button', { name: /^Bake/ })).toBeVisible();
     // From inside the page: a bake may be done before a click from outside arrives.
     const cancelled = await page.evaluate(async () => {
-      const button = (text: string) => Array.from(document.querySelectorAll('button')).find((one) => one.textContent?.trim().startsWith(text));
+      const button = (text: string) =>
+        Array.from(document.querySelectorAll('button')).find((one) => one.textContent?.trim().startsWith(text));
       button('Bake')?.click();
       for (let tries = 0; tries < 400; tries++) {
         const cancel = button('Cancel');
@@ -60,7 +66,10 @@ test.describe('Sight desk', () => {
 });
 
 test.describe('Budget desk and findings', () => {
-  test('holds levels against devices, opens a figure to its parts and goes to its cause', async ({ quietPage: page, stravel }) => {
+  test('holds levels against devices, opens a figure to its parts and goes to its cause', async ({
+    quietPage: page,
+    stravel,
+  }) => {
     await introduce(page, stravel.address, '/budget');
     const over = page.getByRole('button', { name: /^triangles of Cullet Yard:/ });
     await expect(over).toContainText('▲', { timeout: 30000 });

@@ -6,7 +6,9 @@ export async function pixelAt(page: Page, x: number, y: number): Promise<readonl
   return page.evaluate(async (base64) => {
     const bytes = Uint8Array.from(atob(base64), (letter) => letter.charCodeAt(0));
     const bitmap = await createImageBitmap(new Blob([bytes], { type: 'image/png' }));
-    const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext('2d') as OffscreenCanvasRenderingContext2D;
+    const context = new OffscreenCanvas(bitmap.width, bitmap.height).getContext(
+      '2d',
+    ) as OffscreenCanvasRenderingContext2D;
     context.drawImage(bitmap, 0, 0);
     const [red, green, blue] = context.getImageData(0, 0, 1, 1).data;
     return [red, green, blue] as const;

@@ -12,5 +12,7 @@ export default {
   roots: ['<rootDir>/src'],
   setupFiles: [...(preset.setupFiles ?? []), '<rootDir>/../../scripts/property-seed.cjs'],
   setupFilesAfterEnv: ['<rootDir>/src/testing/setup.ts'],
-  transformIgnorePatterns: ['/node_modules/(?!(.*\\.mjs$|fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|three|idb|meshoptimizer))'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!(.*\\.mjs$|fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|three|idb|meshoptimizer))',
+  ],
 };

@@ -32,7 +32,8 @@ export function wrongArrows(house: House): Spot[] {
     if (own < 0) spots.push({ path, line: 1, what: 'lies in a folder without a step' });
     for (const target of targets) {
       const other = stepOf(house.pathOf(target));
-      if (other > own && own >= 0) spots.push({ path, line: 1, what: `imports ${house.pathOf(target).slice(CORE.length)}` });
+      if (other > own && own >= 0)
+        spots.push({ path, line: 1, what: `imports ${house.pathOf(target).slice(CORE.length)}` });
     }
   }
   return spots;
@@ -59,7 +60,9 @@ export function circles(house: House): Spot[] {
     if (low.get(one) !== index.get(one)) return;
     const circle = stack.splice(stack.indexOf(one));
     for (const member of circle) on.delete(member);
-    if (circle.length > 1) for (const member of circle) spots.push({ path: house.pathOf(member), line: 1, what: `in a circle of ${circle.length}` });
+    if (circle.length > 1)
+      for (const member of circle)
+        spots.push({ path: house.pathOf(member), line: 1, what: `in a circle of ${circle.length}` });
   };
   for (const source of graph.keys()) if (!index.has(source)) visit(source);
   return spots;

@@ -4,7 +4,19 @@ import type { House } from './program';
 
 /** Casts to items, records and JSON. */
 export function casts({ checker, sources, pathOf }: House, kinds: ReadonlyMap<string, ReadonlySet<string>>): Spot[] {
-  const names = new Set(['Item', 'AnyItem', 'Editable', 'Json', 'JsonRecord', 'StratumContent', 'RecordTables', 'Operation', 'Edit', 'EditableOfKind', ...kinds.keys()]);
+  const names = new Set([
+    'Item',
+    'AnyItem',
+    'Editable',
+    'Json',
+    'JsonRecord',
+    'StratumContent',
+    'RecordTables',
+    'Operation',
+    'Edit',
+    'EditableOfKind',
+    ...kinds.keys(),
+  ]);
   for (const source of sources) {
     const symbol = checker.getSymbolAtLocation(source);
     for (const exported of symbol ? checker.getExportsOfModule(symbol) : []) {
@@ -22,7 +34,9 @@ export function casts({ checker, sources, pathOf }: House, kinds: ReadonlyMap<st
     if (ts.isUnionTypeNode(node)) return node.types.some(isNamed);
     if (ts.isIndexedAccessTypeNode(node)) return isNamed(node.objectType);
     if (node.kind === ts.SyntaxKind.NeverKeyword) return true;
-    return ts.isTypeReferenceNode(node) && (names.has(node.typeName.getText()) || (node.typeArguments ?? []).some(isNamed));
+    return (
+      ts.isTypeReferenceNode(node) && (names.has(node.typeName.getText()) || (node.typeArguments ?? []).some(isNamed))
+    );
   };
   for (const source of sources) {
     const visit = (node: ts.Node): void => {

@@ -12,7 +12,9 @@ export function duplicates({ sources, pathOf }: House): Spot[] {
     const path = pathOf(source);
     const lines = source.text.split('\n').flatMap((text, i) => {
       const line = text.trim().replace(/\s+/g, ' ');
-      return line.length < 4 || /^(import|export \{|\/\/|\/?\*|\} from|type |[A-Za-z0-9_]+,$)/.test(line) ? [] : [{ line, at: i + 1 }];
+      return line.length < 4 || /^(import|export \{|\/\/|\/?\*|\} from|type |[A-Za-z0-9_]+,$)/.test(line)
+        ? []
+        : [{ line, at: i + 1 }];
     });
     let skip = 0;
     for (let i = 0; i + RUN <= lines.length; i++) {

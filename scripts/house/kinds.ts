@@ -14,7 +14,10 @@ export interface Spot {
 }
 
 /** The names of kinds, by the type maps that declare them. */
-export function kindNames({ program, checker }: House, maps: Readonly<Record<string, { readonly module: string }>>): Map<string, Set<string>> {
+export function kindNames(
+  { program, checker }: House,
+  maps: Readonly<Record<string, { readonly module: string }>>,
+): Map<string, Set<string>> {
   return new Map(
     Object.entries(maps).map(([map, { module }]) => {
       const source = program.getSourceFile(join(ROOT, 'packages/core/src/model', `${module}.ts`));
@@ -38,7 +41,9 @@ export function comparedKinds(house: House, kinds: ReadonlyMap<string, ReadonlyS
     };
     const isKind = (node: ts.Expression, name: string): boolean => {
       const type = checker.getTypeAtLocation(node);
-      const parts = (type.isUnion() ? type.types : [type]).filter((part) => !(part.flags & (ts.TypeFlags.Undefined | ts.TypeFlags.Null)));
+      const parts = (type.isUnion() ? type.types : [type]).filter(
+        (part) => !(part.flags & (ts.TypeFlags.Undefined | ts.TypeFlags.Null)),
+      );
       if (parts.every((part) => part.isStringLiteral())) {
         const values = parts.map((part) => part.value);
         return (
@@ -46,17 +51,33 @@ export function comparedKinds(house: House, kinds: ReadonlyMap<string, ReadonlyS
           values.every((value) => [...kinds.values()].some((names) => names.has(value)))
         );
       }
-      return /(^|\.)kind$|\['kind'\]$/.test(node.getText(source)) && [...kinds.values()].some((names) => names.has(name));
+      return (
+        /(^|\.)kind$|\['kind'\]$/.test(node.getText(source)) && [...kinds.values()].some((names) => names.has(name))
+      );
     };
     const visit = (node: ts.Node): void => {
-      if (ts.isBinaryExpression(node) && [ts.SyntaxKind.EqualsEqualsEqualsToken, ts.SyntaxKind.ExclamationEqualsEqualsToken].includes(node.operatorToken.kind)) {
+      if (
+        ts.isBinaryExpression(node) &&
+        [ts.SyntaxKind.EqualsEqualsEqualsToken, ts.SyntaxKind.ExclamationEqualsEqualsToken].includes(
+          node.operatorToken.kind,
+        )
+      ) {
         const [left, right] = [node.left, node.right];
         if (ts.isStringLiteral(right) && isNamed(kinds, right.text) && isKind(left, right.text)) tell(node);
         else if (ts.isStringLiteral(left) && isNamed(kinds, left.text) && isKind(right, left.text)) tell(node);
       }
-      if (ts.isBinaryExpression(node) && node.operatorToken.kind === ts.SyntaxKind.InKeyword && ts.isStringLiteral(node.left)) {
+      if (
+        ts.isBinaryExpression(node) &&
+        node.operatorToken.kind === ts.SyntaxKind.InKeyword &&
+        ts.isStringLiteral(node.left)
+      ) {
         const type = checker.getTypeAtLocation(node.right);
-        if (type.isUnion() && type.types.length >= 3 && type.types.every((part) => part.getProperty('id') !== undefined)) tell(node);
+        if (
+          type.isUnion() &&
+          type.types.length >= 3 &&
+          type.types.every((part) => part.getProperty('id') !== undefined)
+        )
+          tell(node);
       }
       if (ts.isCaseClause(node) && ts.isStringLiteral(node.expression) && isNamed(kinds, node.expression.text)) {
         if (isKind(node.parent.parent.expression, node.expression.text)) tell(node.expression);
@@ -82,7 +103,11 @@ function comparedInTemplates(kinds: ReadonlyMap<string, ReadonlySet<string>>): S
       const path = join(entry.parentPath, entry.name);
       const lines = readFileSync(path, 'utf8').split('\n');
       const short = path.slice(ROOT.length);
-      return ROOM.test(short) ? [] : lines.flatMap((text, i) => [...text.matchAll(pattern)].map((found): Spot => ({ path: short, line: i + 1, what: found[0] })));
+      return ROOM.test(short)
+        ? []
+        : lines.flatMap((text, i) =>
+            [...text.matchAll(pattern)].map((found): Spot => ({ path: short, line: i + 1, what: found[0] })),
+          );
     });
 }
 
@@ -93,7 +118,8 @@ export function listedKinds({ sources, pathOf }: House, kinds: ReadonlyMap<strin
     const path = pathOf(source);
     if (ROOM.test(path)) continue;
     const isList = (names: readonly (string | undefined)[], least: number): boolean =>
-      names.length >= least && [...kinds.values()].some((set) => names.every((name) => name !== undefined && set.has(name)));
+      names.length >= least &&
+      [...kinds.values()].some((set) => names.every((name) => name !== undefined && set.has(name)));
     const visit = (node: ts.Node): void => {
       const isArray =
         ts.isArrayLiteralExpression(node) &&
@@ -102,11 +128,17 @@ export function listedKinds({ sources, pathOf }: House, kinds: ReadonlyMap<strin
           2,
         );
       const names = ts.isObjectLiteralExpression(node)
-        ? node.properties.map((one) => (one.name && (ts.isIdentifier(one.name) || ts.isStringLiteral(one.name)) ? one.name.text : undefined))
+        ? node.properties.map((one) =>
+            one.name && (ts.isIdentifier(one.name) || ts.isStringLiteral(one.name)) ? one.name.text : undefined,
+          )
         : [];
       const isTable = ts.isObjectLiteralExpression(node) && isList(names, 5);
       if (isArray || isTable) {
-        spots.push({ path, line: source.getLineAndCharacterOfPosition(node.getStart(source)).line + 1, what: node.getText(source).replace(/\s+/g, ' ').slice(0, 80) });
+        spots.push({
+          path,
+          line: source.getLineAndCharacterOfPosition(node.getStart(source)).line + 1,
+          what: node.getText(source).replace(/\s+/g, ' ').slice(0, 80),
+        });
       }
       ts.forEachChild(node, visit);
     };

@@ -42,7 +42,10 @@ let isLess = false;
 for (const [name, areas] of Object.entries(figures)) {
   for (const [area, count] of Object.entries(areas)) {
     const limit = kept[name]?.[area];
-    if (limit !== undefined && count > limit) faults.push(`house: ${name} in ${area} are ${count}, must be ${limit} at most (npm run house -- --show "${name}")`);
+    if (limit !== undefined && count > limit)
+      faults.push(
+        `house: ${name} in ${area} are ${count}, must be ${limit} at most (npm run house -- --show "${name}")`,
+      );
     if (limit === undefined || count < limit) isLess = true;
   }
 }
@@ -56,7 +59,8 @@ for (const [name, areas] of Object.entries(figures))
       .join(', ')}`,
   );
 out(`a new kind is asked for at: ${askedAtLists(house).join(', ') || 'no list'}`);
-if (process.argv.includes('--write') && faults.length === 0) writeFileSync(FIGURES, `${JSON.stringify(figures, null, 2)}\n`);
+if (process.argv.includes('--write') && faults.length === 0)
+  writeFileSync(FIGURES, `${JSON.stringify(figures, null, 2)}\n`);
 else if (isLess) faults.push('house: some figures have fallen; keep them so with: npm run house -- --write');
 for (const fault of faults) out(fault);
 process.exitCode = faults.length === 0 ? 0 : 1;

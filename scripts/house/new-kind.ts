@@ -3,7 +3,8 @@ import type { Spot } from './kinds';
 import type { House } from './program';
 
 /** Lists of rooms: what a new kind is added to, and the compiler asks for. */
-const LISTS = /^packages\/(core\/src\/(items|records|recipes|bakes)\/(index|stored)\.ts|web\/src\/app\/items\/(plate|desk)\.ts)$/;
+const LISTS =
+  /^packages\/(core\/src\/(items|records|recipes|bakes)\/(index|stored)\.ts|web\/src\/app\/items\/(plate|desk)\.ts)$/;
 
 /** Where the compiler stumbles over kinds that nobody has built, other than at the rooms' lists. */
 export function askedElsewhere({ program, sources, pathOf }: House): Spot[] {
@@ -19,5 +20,7 @@ export function askedElsewhere({ program, sources, pathOf }: House): Spot[] {
 
 /** The rooms' lists at which the compiler stumbles over them. */
 export function askedAtLists({ program, sources, pathOf }: House): string[] {
-  return sources.filter((source) => LISTS.test(pathOf(source)) && program.getSemanticDiagnostics(source).length > 0).map(pathOf);
+  return sources
+    .filter((source) => LISTS.test(pathOf(source)) && program.getSemanticDiagnostics(source).length > 0)
+    .map(pathOf);
 }

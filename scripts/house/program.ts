@@ -18,10 +18,19 @@ export interface House {
 }
 
 /** @param ghosts for each type map that gets a member more: the module that declares it and the member's type */
-export function openHouse(ghosts: Readonly<Record<string, { readonly module: string; readonly member: string }>>): House {
-  const base = (JSON.parse(readFileSync(join(ROOT, 'tsconfig.base.json'), 'utf8')) as { compilerOptions: object }).compilerOptions;
+export function openHouse(
+  ghosts: Readonly<Record<string, { readonly module: string; readonly member: string }>>,
+): House {
+  const base = (JSON.parse(readFileSync(join(ROOT, 'tsconfig.base.json'), 'utf8')) as { compilerOptions: object })
+    .compilerOptions;
   const { options } = ts.convertCompilerOptionsFromJson(
-    { ...base, lib: ['ES2022', 'DOM', 'DOM.Iterable'], types: ['node'], experimentalDecorators: true, importHelpers: true },
+    {
+      ...base,
+      lib: ['ES2022', 'DOM', 'DOM.Iterable'],
+      types: ['node'],
+      experimentalDecorators: true,
+      importHelpers: true,
+    },
     ROOT,
   );
   const roots = PACKAGES.flatMap((name) => sourcesIn(join(ROOT, 'packages', name, 'src')));
@@ -29,12 +38,15 @@ export function openHouse(ghosts: Readonly<Record<string, { readonly module: str
   const [read, exists] = [host.readFile.bind(host), host.fileExists.bind(host)];
   const getSourceFile = host.getSourceFile.bind(host);
   const ghostText = Object.entries(ghosts)
-    .map(([map, { module, member }]) => `declare module './${module}' { interface ${map} { readonly ghost: ${member} } }`)
+    .map(
+      ([map, { module, member }]) => `declare module './${module}' { interface ${map} { readonly ghost: ${member} } }`,
+    )
     .join('\n');
   const text = `export {};\n${ghostText}\n`;
   host.readFile = (path) => (path === GHOST ? text : read(path));
   host.fileExists = (path) => path === GHOST || exists(path);
-  host.getSourceFile = (path, version, ...rest) => (path === GHOST ? ts.createSourceFile(path, text, version) : getSourceFile(path, version, ...rest));
+  host.getSourceFile = (path, version, ...rest) =>
+    path === GHOST ? ts.createSourceFile(path, text, version) : getSourceFile(path, version, ...rest);
   const program = ts.createProgram([...roots, GHOST], options, host);
   const pathOf = (source: ts.SourceFile): string => relative(ROOT, source.fileName).split(sep).join('/');
   const sources = program.getSourceFiles().filter((source) => roots.includes(source.fileName));
@@ -55,7 +67,11 @@ export function importsOf({ program, sources }: House): Map<ts.SourceFile, ts.So
     sources.map((source) => {
       const names: string[] = [];
       ts.forEachChild(source, (node) => {
-        if ((ts.isImportDeclaration(node) || ts.isExportDeclaration(node)) && node.moduleSpecifier && ts.isStringLiteral(node.moduleSpecifier)) {
+        if (
+          (ts.isImportDeclaration(node) || ts.isExportDeclaration(node)) &&
+          node.moduleSpecifier &&
+          ts.isStringLiteral(node.moduleSpecifier)
+        ) {
           names.push(node.moduleSpecifier.text);
         }
       });

@@ -2,7 +2,11 @@ import { ChangeDetectionStrategy, Component, provideZonelessChangeDetection, sig
 import { bootstrapApplication } from '@angular/platform-browser';
 
 /** As little of Angular as a page can be. */
-@Component({ selector: 'app-root', changeDetection: ChangeDetectionStrategy.OnPush, template: `<p class="painted">{{ word() }}</p>` })
+@Component({
+  selector: 'app-root',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `<p class="painted">{{ word() }}</p>`,
+})
 class Bare {
   readonly word = signal('painted');
 }

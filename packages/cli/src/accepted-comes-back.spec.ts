@@ -26,7 +26,13 @@ let server: Server;
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'stravel-accepted-'));
   database = await openDatabase(folder);
-  server = createApp({ database, dataFolder: folder, webFolder: undefined, log: pino({ level: 'silent' }), now: () => new Date() });
+  server = createApp({
+    database,
+    dataFolder: folder,
+    webFolder: undefined,
+    log: pino({ level: 'silent' }),
+    now: () => new Date(),
+  });
   await server.collections.take('demo', await cinderbrine());
 }, 120000);
 
@@ -41,20 +47,42 @@ type Pick1 = <T>(list: readonly T[]) => T;
 
 /** All that can be edited, by document and kind. */
 function tablesOf({ records, strata }: CollectionContent): { document: string; kind: EditableKind; list: Json1[] }[] {
-  const small = Object.entries(records).map(([kind, table]) => ({ document: RECORDS_DOCUMENT, kind: kind as EditableKind, list: Object.values(table) as unknown as Json1[] }));
-  const items = [...strata].flatMap(([document, content]) => ITEM_KINDS.map((kind) => ({ document, kind: kind as EditableKind, list: content[kind] as unknown as Json1[] })));
+  const small = Object.entries(records).map(([kind, table]) => ({
+    document: RECORDS_DOCUMENT,
+    kind: kind as EditableKind,
+    list: Object.values(table) as unknown as Json1[],
+  }));
+  const items = [...strata].flatMap(([document, content]) =>
+    ITEM_KINDS.map((kind) => ({ document, kind: kind as EditableKind, list: content[kind] as unknown as Json1[] })),
+  );
   return [...small, ...items].filter(({ list }) => list.length > 0);
 }
 
 /** Something else of about the same form, sound or not: that is for the server to say. */
 function other(value: Json | undefined, pick: Pick1): Json {
-  const texts = ['', 'x', 'überall 硝子', '.hidden', '__proto__', 'a\u0000b', '2026-02-30', 'constructor', 'y'.repeat(300)];
+  const texts = [
+    '',
+    'x',
+    'überall 硝子',
+    '.hidden',
+    '__proto__',
+    'a\u0000b',
+    '2026-02-30',
+    'constructor',
+    'y'.repeat(300),
+  ];
   if (typeof value === 'number') return pick([0, 1, -1, 0.1, 1e-9, 1e12, value + 1, value / 3, 0 - value]);
   if (typeof value === 'boolean') return pick<Json>([!value, null, 'yes']);
   if (typeof value === 'string') return pick<Json>([...texts, `${value}2`, value.toUpperCase(), null]);
   if (Array.isArray(value)) {
     const list = value as Json[];
-    return pick<() => Json>([() => [], () => [...list].reverse(), () => list.slice(1), () => [...list, ...list.slice(0, 1)], () => list.map((one) => other(one, pick))])();
+    return pick<() => Json>([
+      () => [],
+      () => [...list].reverse(),
+      () => list.slice(1),
+      () => [...list, ...list.slice(0, 1)],
+      () => list.map((one) => other(one, pick)),
+    ])();
   }
   if (typeof value === 'object' && value !== null) {
     const table = value as Json1;
@@ -80,7 +108,14 @@ function randomOperation(content: CollectionContent, pick: Pick1, number: number
     () => ({ document, kind, id, field, before: record[field], after: null }),
     () => ({ document, kind, id, field: null, before: record, after: null }),
     () => ({ document, kind, id: fresh, field: null, before: null, after: { ...record, id: fresh } }),
-    () => ({ document, kind, id: fresh, field: null, before: null, after: { ...record, id: fresh, [field]: other(record[field], pick) } }),
+    () => ({
+      document,
+      kind,
+      id: fresh,
+      field: null,
+      before: null,
+      after: { ...record, id: fresh, [field]: other(record[field], pick) },
+    }),
   ])();
 }
 
@@ -92,10 +127,12 @@ describe('what the server accepts', () => {
     let content = await server.collections.give('demo');
     for (let i = 1; i <= EDITS; i++) {
       const operation = randomOperation(content, pick, i);
-      const taken = await server.edits.append('demo', { id: `change-${i}`, person: 'tester', label: 'change', undoes: null, operations: [operation] }).then(
-        () => true,
-        () => false,
-      );
+      const taken = await server.edits
+        .append('demo', { id: `change-${i}`, person: 'tester', label: 'change', undoes: null, operations: [operation] })
+        .then(
+          () => true,
+          () => false,
+        );
       if (taken) accepted.set(operation.kind, (accepted.get(operation.kind) ?? 0) + 1);
       if (i % 10 === 0) content = await server.collections.give('demo');
       if (i % (EDITS / ARCHIVES) !== 0) continue;

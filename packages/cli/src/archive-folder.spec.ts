@@ -39,7 +39,9 @@ describe('an archive as a plain folder', () => {
     content.strata.set('own', { ...own, placement: [{ ...own.placement[0], position: [7, 0, -2] }] });
     expect(await writeArchiveFolder(folder, archiveFiles(content))).toMatchObject({ written: 2, removed: 0 });
     const after = read('levels/one.json').split('\n');
-    expect(after.filter((line, i) => line !== before[i]).map((line) => line.trim())).toEqual(['"position": [7, 0, -2],']);
+    expect(after.filter((line, i) => line !== before[i]).map((line) => line.trim())).toEqual([
+      '"position": [7, 0, -2],',
+    ]);
     expect(read('README.md')).toBe('# Mine');
   });
 
@@ -47,13 +49,17 @@ describe('an archive as a plain folder', () => {
     await writeArchiveFolder(folder, archiveFiles(content));
     content.records.level['one'] = { ...content.records.level['one'], key: 'first' };
     expect(await writeArchiveFolder(folder, archiveFiles(content))).toMatchObject({ written: 2, removed: 1 });
-    expect([...(await readArchiveFolder(folder)).keys()]).toEqual(expect.arrayContaining(['levels/first.json', 'levels/two.json']));
+    expect([...(await readArchiveFolder(folder)).keys()]).toEqual(
+      expect.arrayContaining(['levels/first.json', 'levels/two.json']),
+    );
   });
 
   it('is refused after a hand edit until its index is made anew; then the edit counts', async () => {
     await writeArchiveFolder(folder, archiveFiles(content));
     writeFileSync(join(folder, 'levels/one.json'), read('levels/one.json').replace('"name": "one"', '"name": "Quay"'));
-    expect(() => checkedFiles(new Map([['index.json', new TextEncoder().encode(read('index.json'))]]))).toThrow('is in the index but not in the archive');
+    expect(() => checkedFiles(new Map([['index.json', new TextEncoder().encode(read('index.json'))]]))).toThrow(
+      'is in the index but not in the archive',
+    );
     const edited = await readArchiveFolder(folder);
     expect(() => checkedFiles(edited)).toThrow('levels/one.json is not what the index says');
     expect(await indexArchiveFolder(folder)).toBe(edited.size - 1);

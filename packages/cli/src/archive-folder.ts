@@ -23,7 +23,10 @@ export async function isFolder(path: string): Promise<boolean> {
  * Writes the files of an archive into a folder: those that changed, the index last. Files of an earlier archive that are no longer in it go;
  * whatever else lies there stays, so that the folder can be one of a version control.
  */
-export async function writeArchiveFolder(folder: string, files: ReadonlyMap<string, Uint8Array>): Promise<FolderWritten> {
+export async function writeArchiveFolder(
+  folder: string,
+  files: ReadonlyMap<string, Uint8Array>,
+): Promise<FolderWritten> {
   await mkdir(folder, { recursive: true });
   const before = await readArchiveFolder(folder);
   let written = 0;

@@ -61,7 +61,8 @@ describe('the shell', () => {
         const [x, y, z] = polygon.slice(i, i + 3);
         expect(Math.abs(plane[0] * x + plane[1] * y + plane[2] * z - plane[3])).toBeLessThan(1e-6);
         for (const pocket of pockets) {
-          for (const [nx, ny, nz, d] of baked.pockets[pocket].planes) expect(nx * x + ny * y + nz * z - d).toBeLessThan(1e-5);
+          for (const [nx, ny, nz, d] of baked.pockets[pocket].planes)
+            expect(nx * x + ny * y + nz * z - d).toBeLessThan(1e-5);
         }
       }
     }
@@ -102,8 +103,12 @@ describe('the shell', () => {
     const path = join(folder, 'changed/levels/sorting-hall.json');
     writeFileSync(path, readFileSync(path, 'utf8').replace('"name": "Sorting Hall"', '"name": "Sorting Room"'));
     expect((await stravel('index', 'changed')).code).toBe(0);
-    expect((await stravel('restore', 'changed', '--into', id, '--preview')).out).toBe(`level: 0 added, 1 changed, 0 removed\n1 change would be made in ${id}\n`);
-    expect((await stravel('restore', 'changed', '--into', id)).out).toContain(`1 change was made in ${id}, as one edit`);
+    expect((await stravel('restore', 'changed', '--into', id, '--preview')).out).toBe(
+      `level: 0 added, 1 changed, 0 removed\n1 change would be made in ${id}\n`,
+    );
+    expect((await stravel('restore', 'changed', '--into', id)).out).toContain(
+      `1 change was made in ${id}, as one edit`,
+    );
     expect((await stravel('restore', 'changed', '--into', id)).out).toBe(`${id} holds that already\n`);
     // What points at nothing in a file edited by hand is read, and told.
     writeFileSync(path, readFileSync(path, 'utf8').replace(/("position": \[)/, '"group": "nowhere", $1'));
@@ -121,14 +126,25 @@ describe('the shell', () => {
     expect(await stravel('check', ...own)).toMatchObject({ code: 0, out: 'nothing stands in the way of packing\n' });
     const first = await stravel('pack', 'out', ...own);
     expect(first).toMatchObject({ code: 0 });
-    expect(first.out).toMatch(/^13 levels and 3 kits are in out, as of edit 0, \d+ bytes: \d+ files written, 0 unchanged, 0 removed\n$/);
+    expect(first.out).toMatch(
+      /^13 levels and 3 kits are in out, as of edit 0, \d+ bytes: \d+ files written, 0 unchanged, 0 removed\n$/,
+    );
     expect((await stravel('pack', 'out', ...own)).out).toMatch(/: 0 files written, \d+ unchanged, 0 removed\n$/);
-    const { masks } = JSON.parse(readFileSync(join(folder, 'out/levels/mould-room.json'), 'utf8')) as { masks: { picture: string }[] };
+    const { masks } = JSON.parse(readFileSync(join(folder, 'out/levels/mould-room.json'), 'utf8')) as {
+      masks: { picture: string }[];
+    };
     const picture = readFileSync(join(folder, 'out', masks[0].picture));
-    expect([picture.subarray(1, 4).toString(), picture.readUInt32BE(16), picture.readUInt32BE(20)]).toEqual(['PNG', 640, 440]);
+    expect([picture.subarray(1, 4).toString(), picture.readUInt32BE(16), picture.readUInt32BE(20)]).toEqual([
+      'PNG',
+      640,
+      440,
+    ]);
     writeFileSync(join(folder, 'a-file'), '');
     const refused = await stravel('pack', 'a-file', ...own);
-    expect(refused).toMatchObject({ code: 2, err: `stravel: pack: the folder ${join(folder, 'a-file')} is not a folder\n` });
+    expect(refused).toMatchObject({
+      code: 2,
+      err: `stravel: pack: the folder ${join(folder, 'a-file')} is not a folder\n`,
+    });
     const unwritable = await stravel('pack', '/proc/stravel', ...own);
     expect(unwritable.code).toBe(2);
     expect(unwritable.err).toContain('pack: the folder /proc/stravel cannot be written');
@@ -139,12 +155,20 @@ describe('the shell', () => {
     server = await demo();
     expect((await stravel('pack', 'out', ...own)).out).toMatch(/: 0 files written, \d+ unchanged, 0 removed\n$/);
     const { port } = JSON.parse(readFileSync(join(dataFolder, 'stravel.lock'), 'utf8')) as { port: number };
-    const { chunks } = JSON.parse(readFileSync(join(folder, 'out/levels/sorting-hall.json'), 'utf8')) as { chunks: { placements: { piece: string }[] }[] };
+    const { chunks } = JSON.parse(readFileSync(join(folder, 'out/levels/sorting-hall.json'), 'utf8')) as {
+      chunks: { placements: { piece: string }[] }[];
+    };
     const { piece } = chunks.flatMap(({ placements }) => placements)[0];
     const huge = { id: 'huge', piece, position: [0, 0, 0], turn: [0, 0, 0], scale: [900, 1, 1] };
-    const operations = [{ document: 'works-base', kind: 'placement', id: 'huge', field: null, before: null, after: huge }];
+    const operations = [
+      { document: 'works-base', kind: 'placement', id: 'huge', field: null, before: null, after: huge },
+    ];
     const body = JSON.stringify({ id: 'place-huge', person: 'tester', label: 'place', undoes: null, operations });
-    await fetch(`http://127.0.0.1:${port}/api/collections/cinderbrine/edits`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body });
+    await fetch(`http://127.0.0.1:${port}/api/collections/cinderbrine/edits`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body,
+    });
     const found = await stravel('check', ...own);
     expect(found).toMatchObject({ code: 1, err: 'stravel: the check found 1 error\n' });
     expect(found.out).toMatch(/error PACK_SCALE: A placement of .* is scaled by 900; Plain glTF takes 0.01 to 100/);
@@ -156,14 +180,25 @@ describe('the shell', () => {
     expect(made.out).toMatch(/^Tern Harbour is the new collection [0-9a-f-]{36}\n$/);
     const id = made.out.trim().split(' ').at(-1) ?? '';
     expect(await stravel('new', '')).toMatchObject({ code: 2 });
-    expect((await stravel('new', 'Oven', '--devices', 'toaster')).err).toContain('there is no standard device toaster; there are: handheld');
+    expect((await stravel('new', 'Oven', '--devices', 'toaster')).err).toContain(
+      'there is no standard device toaster; there are: handheld',
+    );
     expect((await stravel('list')).out).toMatch(new RegExp(`${id} {2}Tern Harbour, 1 level, changed `));
     // The server holds the folder: verify must wait for it, a backup need not.
-    expect(await stravel('verify')).toMatchObject({ code: 2, err: expect.stringContaining('is in use by process') as string });
-    expect((await stravel('backup', 'copy')).out).toMatch(/^the data folder is in copy, with \d+ mesh and picture files and \d+ bakes/);
+    expect(await stravel('verify')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('is in use by process') as string,
+    });
+    expect((await stravel('backup', 'copy')).out).toMatch(
+      /^the data folder is in copy, with \d+ mesh and picture files and \d+ bakes/,
+    );
     expect((await stravel('backup', 'copy')).err).toContain('is not empty; name an empty or a new one');
-    expect((await stravel('archive', 'plain/', '--collection', id)).out).toMatch(/: 14 files written, 0 unchanged, 0 removed\n$/);
-    expect((await stravel('archive', 'plain/', '--collection', id)).out).toMatch(/: 0 files written, 14 unchanged, 0 removed\n$/);
+    expect((await stravel('archive', 'plain/', '--collection', id)).out).toMatch(
+      /: 14 files written, 0 unchanged, 0 removed\n$/,
+    );
+    expect((await stravel('archive', 'plain/', '--collection', id)).out).toMatch(
+      /: 0 files written, 14 unchanged, 0 removed\n$/,
+    );
     const level = join(folder, 'plain/levels/new-level.json');
     writeFileSync(level, readFileSync(level, 'utf8').replace('"name": "New level"', '"name": "Quay"'));
     expect((await stravel('restore', 'plain')).err).toContain('If you edited the files, run: stravel index plain');

@@ -31,11 +31,15 @@ import { cinderbrine } from '../../../demo/cinderbrine';
 let demo: CollectionContent;
 const baked = new Map<string, { sight: SightResult; figures: FiguresSummary }>();
 
-const levelNamed = (name: string): Level => Object.values(demo.records.level).find((level) => level.name === name) as Level;
+const levelNamed = (name: string): Level =>
+  Object.values(demo.records.level).find((level) => level.name === name) as Level;
 const contentOf = (level: Level): LevelContent =>
   levelContent(
     level,
-    level.strata.map(({ stratum }) => ({ stratum: demo.records.stratum[stratum], content: demo.strata.get(stratum) as never })),
+    level.strata.map(({ stratum }) => ({
+      stratum: demo.records.stratum[stratum],
+      content: demo.strata.get(stratum) as never,
+    })),
     demo.strata,
   );
 
@@ -45,7 +49,10 @@ function bake(name: string): { sight: SightResult; figures: FiguresSummary } {
   if (!known) {
     const content = contentOf(levelNamed(name));
     const sight = BAKE_TASKS['bake-sight'](content, createRunContext());
-    const figures = BAKE_TASKS['bake-figures']({ content, pieces: demo.records.piece, view: DEFAULT_VIEW, sight }, createRunContext());
+    const figures = BAKE_TASKS['bake-figures'](
+      { content, pieces: demo.records.piece, view: DEFAULT_VIEW, sight },
+      createRunContext(),
+    );
     baked.set(name, (known = { sight, figures }));
   }
   return known;
@@ -62,18 +69,27 @@ describe('the demo collection', () => {
     expect(parts).toHaveLength(3);
     for (const { id } of parts) expect(sets.filter(({ parent }) => parent === id)).toHaveLength(3);
     const purposes = Object.values(demo.records.level).map(({ purpose }) => purpose);
-    expect(['play', 'trial', 'tool'].map((purpose) => purposes.filter((one) => one === purpose).length)).toEqual([24, 3, 1]);
+    expect(['play', 'trial', 'tool'].map((purpose) => purposes.filter((one) => one === purpose).length)).toEqual([
+      24, 3, 1,
+    ]);
     expect(demo.records.collection['collection'].ranks).toEqual(['Part', 'Chapter']);
   });
 
   it('fills every field of every play level with a value of its type', () => {
     const fields = fieldsOf(demo.records, null);
     const links = linkLookup(demo.records);
-    expect(fields.map(({ type }) => type).sort()).toEqual(expect.arrayContaining(['choice', 'date', 'entry', 'number', 'text', 'yes/no']));
+    expect(fields.map(({ type }) => type).sort()).toEqual(
+      expect.arrayContaining(['choice', 'date', 'entry', 'number', 'text', 'yes/no']),
+    );
     for (const level of Object.values(demo.records.level).filter(({ purpose }) => purpose === 'play')) {
       for (const field of fields.filter(({ figure }) => !figure)) {
         const value = valueOf(level, field);
-        expect([level.id, field.key, value === null, fieldFault(field, value, links)]).toEqual([level.id, field.key, false, null]);
+        expect([level.id, field.key, value === null, fieldFault(field, value, links)]).toEqual([
+          level.id,
+          field.key,
+          false,
+          null,
+        ]);
       }
     }
   });
@@ -83,16 +99,24 @@ describe('the demo collection', () => {
     const links = linkLookup(demo.records);
     for (const entry of Object.values(demo.records.entry)) {
       for (const field of fieldsOf(demo.records, entry.register))
-        expect([entry.id, field.key, fieldFault(field, valueOf(entry, field), links)]).toEqual([entry.id, field.key, null]);
+        expect([entry.id, field.key, fieldFault(field, valueOf(entry, field), links)]).toEqual([
+          entry.id,
+          field.key,
+          null,
+        ]);
     }
     expect(Object.keys(demo.records.carriedValue)).toHaveLength(4);
     for (const { id, rules } of Object.values(demo.records.levelOrder)) {
-      for (const rule of rules) if (rule.kind === 'after') for (const level of rule.levels) expect([id, demo.records.level[level]?.purpose]).toEqual([id, 'play']);
+      for (const rule of rules)
+        if (rule.kind === 'after')
+          for (const level of rule.levels) expect([id, demo.records.level[level]?.purpose]).toEqual([id, 'play']);
     }
   });
 
   it('has one base that eight levels share, and that three of them have otherwise', () => {
-    const sharing = Object.values(demo.records.level).filter(({ strata }) => strata.some(({ stratum }) => stratum === 'works-base'));
+    const sharing = Object.values(demo.records.level).filter(({ strata }) =>
+      strata.some(({ stratum }) => stratum === 'works-base'),
+    );
     const lamps = sharing.map((level) =>
       contentOf(level)
         .strata[0].content.placement.map(({ id, position }) => `${id} ${position.join()}`)
@@ -104,8 +128,10 @@ describe('the demo collection', () => {
 
   it('has items that all keep to their schemas, volumes of kinds that are there, and links that lead somewhere', () => {
     for (const content of demo.strata.values()) {
-      for (const kind of ITEM_KINDS) for (const item of content[kind]) expect(recordFaults(kind, item as never)).toEqual([]);
-      for (const { kind } of content.volume) expect(demo.records.register[demo.records.entry[kind].register].kindsOf).toBe('volume');
+      for (const kind of ITEM_KINDS)
+        for (const item of content[kind]) expect(recordFaults(kind, item as never)).toEqual([]);
+      for (const { kind } of content.volume)
+        expect(demo.records.register[demo.records.entry[kind].register].kindsOf).toBe('volume');
     }
     const hall = contentOf(levelNamed('Sorting Hall'));
     expect(hall.strata.flatMap(({ content }) => content.link)).toHaveLength(3);
@@ -116,7 +142,10 @@ describe('the demo collection', () => {
   it('has a puzzle of three floors whose shortest way goes over all of them', () => {
     const floors = contentOf(levelNamed('Batch Floor')).strata.flatMap(({ content }) => content.tileFloor);
     const { legend, movement } = demo.records.collection['collection'];
-    const found = BAKE_TASKS['solve-tiles']({ floors, legend: legend ?? [], rules: movement ?? DEFAULT_MOVEMENT, stateLimit: 2000000 }, createRunContext());
+    const found = BAKE_TASKS['solve-tiles'](
+      { floors, legend: legend ?? [], rules: movement ?? DEFAULT_MOVEMENT, stateLimit: 2000000 },
+      createRunContext(),
+    );
     expect([floors.length, found.answer]).toEqual([3, 'reached']);
     expect(new Set(found.way.map(({ floor }) => floor)).size).toBe(3);
   });
@@ -129,7 +158,10 @@ describe('the demo collection', () => {
       const { position } = markers.find((marker) => marker.kind === kind) ?? { position: [NaN, 0, NaN] };
       return [position[0], position[2]];
     };
-    const survey = BAKE_TASKS['survey-mask']({ mask, from: at('spawn'), to: [at('exit')], bodyMetres: 0.6, narrowMetres: 1.5 }, createRunContext());
+    const survey = BAKE_TASKS['survey-mask'](
+      { mask, from: at('spawn'), to: [at('exit')], bodyMetres: 0.6, narrowMetres: 1.5 },
+      createRunContext(),
+    );
     expect(survey.ways.map(({ fault }) => fault)).toEqual(['']);
     expect(survey.regions.map(({ squareMetres, hasStart }) => [squareMetres > 40, hasStart])).toEqual([
       [true, true],
@@ -147,16 +179,30 @@ describe('the demo collection', () => {
   it('has blocks that all enclose something, and placements of pieces that are there', () => {
     for (const [stratum, { block, placement }] of demo.strata) {
       for (const one of block) expect(blockSurface(one).faces.length).toBeGreaterThanOrEqual(4);
-      for (const { piece, id } of placement) expect([stratum, id, demo.records.piece[piece]?.id]).toEqual([stratum, id, piece]);
+      for (const { piece, id } of placement)
+        expect([stratum, id, demo.records.piece[piece]?.id]).toEqual([stratum, id, piece]);
     }
   });
 
   it('hides one code used twice, and one level that can never open', () => {
     const faults = setFindings(demo.records).map(({ code, subject }) => `${code} ${subject}`);
-    expect(faults).toEqual(['CODE_USED_TWICE ash-gallery', 'LEVEL_NEVER_OPENS wreck-reach', 'THRESHOLD_TOO_HIGH wreck-reach.0']);
+    expect(faults).toEqual([
+      'CODE_USED_TWICE ash-gallery',
+      'LEVEL_NEVER_OPENS wreck-reach',
+      'THRESHOLD_TOO_HIGH wreck-reach.0',
+    ]);
   });
 
-  it.each(['Sorting Hall', "Gaffer's Stair", 'Kiln Tunnels', 'Cullet Yard', 'Salt Road', 'Potash Grotto', 'Sump', 'Low Water'])(
+  it.each([
+    'Sorting Hall',
+    "Gaffer's Stair",
+    'Kiln Tunnels',
+    'Cullet Yard',
+    'Salt Road',
+    'Potash Grotto',
+    'Sump',
+    'Low Water',
+  ])(
     '%s is closed, and its spawn stands in the open',
     (name) => {
       const { sight } = bake(name);
@@ -175,8 +221,12 @@ describe('the demo collection', () => {
 
   it('has a zigzag whose far end is hidden from its start', () => {
     const { sight } = bake('Kiln Tunnels');
-    const spawnPocket = sight.pockets.findIndex(({ bounds: { min, max } }) => min[0] <= 1.5 && max[0] >= 1.5 && min[2] <= 1.5 && max[2] >= 1.5);
-    const exitPocket = sight.pockets.findIndex(({ bounds: { min, max } }) => min[0] <= 25.5 && max[0] >= 25.5 && min[2] <= 14 && max[2] >= 14);
+    const spawnPocket = sight.pockets.findIndex(
+      ({ bounds: { min, max } }) => min[0] <= 1.5 && max[0] >= 1.5 && min[2] <= 1.5 && max[2] >= 1.5,
+    );
+    const exitPocket = sight.pockets.findIndex(
+      ({ bounds: { min, max } }) => min[0] <= 25.5 && max[0] >= 25.5 && min[2] <= 14 && max[2] >= 14,
+    );
     expect(sight.visible[spawnPocket]).not.toContain(exitPocket);
     expect(sight.visible[spawnPocket].length).toBeLessThan(sight.figures.reachedPockets);
   }, 60000);
@@ -184,7 +234,11 @@ describe('the demo collection', () => {
   it('has a yard that is over what the handheld holds, and within what the tower does', () => {
     const { figures } = bake('Cullet Yard');
     const over = (device: string) =>
-      budgetFindings(levelNamed('Cullet Yard'), { count: undefined, baked: { figures, isFresh: true } }, demo.records.device[device]).map(({ code }) => code);
+      budgetFindings(
+        levelNamed('Cullet Yard'),
+        { count: undefined, baked: { figures, isFresh: true } },
+        demo.records.device[device],
+      ).map(({ code }) => code);
     expect(over('handheld')).toContain('OVER_TRIANGLES');
     expect(over('desk-tower')).toEqual([]);
     // The parts of the worst pocket add up to it.
@@ -240,7 +294,11 @@ describe('the demo collection', () => {
   });
 
   it('can be packed: nothing stands in the way', () => {
-    const inspections = Object.fromEntries(Object.values(demo.records.kit).map((kit) => [kit.id, inspectKit(demo.assets.get(kit.mesh) ?? new Uint8Array())]));
-    expect(checkPack({ content: demo, inspections, choice: { withAllPurposes: true } }, createRunContext())).toEqual([]);
+    const inspections = Object.fromEntries(
+      Object.values(demo.records.kit).map((kit) => [kit.id, inspectKit(demo.assets.get(kit.mesh) ?? new Uint8Array())]),
+    );
+    expect(checkPack({ content: demo, inspections, choice: { withAllPurposes: true } }, createRunContext())).toEqual(
+      [],
+    );
   });
 });

@@ -16,7 +16,14 @@ interface CountEdit {
   readonly label: string;
   readonly undoes: null;
   readonly operations: readonly [
-    { readonly document: string; readonly kind: string; readonly id: string; readonly field: string; readonly before: number; readonly after: number },
+    {
+      readonly document: string;
+      readonly kind: string;
+      readonly id: string;
+      readonly field: string;
+      readonly before: number;
+      readonly after: number;
+    },
   ];
 }
 
@@ -92,7 +99,11 @@ describe('a server that is killed', () => {
 
 async function send(address: string, body: CountEdit): Promise<number | undefined> {
   try {
-    const response = await fetch(`${address}/api/collections/cinderbrine/edits`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+    const response = await fetch(`${address}/api/collections/cinderbrine/edits`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
     if (!response.ok) throw new Error(`answered ${response.status}: ${await response.text()}`);
     return ((await response.json()) as { sequence: number }).sequence;
   } catch (error) {
@@ -108,7 +119,9 @@ function countEdit(id: string, before: number): CountEdit {
     person: 'killer',
     label: 'count',
     undoes: null,
-    operations: [{ document: 'records', kind: 'level', id: 'relight', field: 'values.shards', before, after: before + 1 }],
+    operations: [
+      { document: 'records', kind: 'level', id: 'relight', field: 'values.shards', before, after: before + 1 },
+    ],
   };
 }
 

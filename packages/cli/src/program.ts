@@ -54,7 +54,10 @@ export function buildProgram(): Command {
     .description('copy the data folder into an empty one, also while a server runs')
     .argument('<folder>', 'an empty or new folder')
     .action(run(backupCommand));
-  program.command('verify').description('look at everything in the data folder; exits with 1 when something is wrong').action(run(verifyCommand));
+  program
+    .command('verify')
+    .description('look at everything in the data folder; exits with 1 when something is wrong')
+    .action(run(verifyCommand));
   program
     .command('restore')
     .description('read a zip or a folder back, as a new collection or into one by an edit that can be undone')
@@ -62,7 +65,11 @@ export function buildProgram(): Command {
     .option('--into <id>', 'the collection that is to hold it')
     .option('--preview', 'with --into: only say what would change')
     .action(run(restoreCommand));
-  program.command('index').description('make the index of an archive folder anew, after a hand edit').argument('<folder>', 'a folder that archive wrote').action(run(indexCommand));
+  program
+    .command('index')
+    .description('make the index of an archive folder anew, after a hand edit')
+    .argument('<folder>', 'a folder that archive wrote')
+    .action(run(indexCommand));
   program
     .command('bake')
     .description('compute and keep a bake')

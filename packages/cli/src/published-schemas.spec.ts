@@ -15,15 +15,25 @@ describe('the published JSON Schemas', () => {
 
   it('take every file of an archive, and refuse one with a fault', async () => {
     const ajv = new Ajv2020({ strict: false });
-    const check = Object.fromEntries(Object.entries(fileSchemas()).map(([name, schema]) => [name, ajv.compile(schema)]));
+    const check = Object.fromEntries(
+      Object.entries(fileSchemas()).map(([name, schema]) => [name, ajv.compile(schema)]),
+    );
     const files = archiveJson(await smallCollection());
     expect(files.size).toBeGreaterThan(6);
     for (const [path, json] of files) {
-      const kind = path.startsWith('levels/') ? 'level' : path.startsWith('strata/') ? 'stratum' : path.startsWith('kits/') ? 'kit' : 'table';
+      const kind = path.startsWith('levels/')
+        ? 'level'
+        : path.startsWith('strata/')
+          ? 'stratum'
+          : path.startsWith('kits/')
+            ? 'kit'
+            : 'table';
       const validate = check[`${kind}.schema.json`];
       expect([path, validate(json), validate.errors]).toEqual([path, true, null]);
     }
-    const level = JSON.parse(JSON.stringify(files.get('levels/one.json'))) as { strata: { content: { placement: { position: unknown[] }[] } }[] };
+    const level = JSON.parse(JSON.stringify(files.get('levels/one.json'))) as {
+      strata: { content: { placement: { position: unknown[] }[] } }[];
+    };
     level.strata[0].content.placement[0].position = [1, 'NaN', 2];
     expect(check['level.schema.json'](level)).toBe(false);
   });

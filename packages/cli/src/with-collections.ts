@@ -27,6 +27,9 @@ export async function chosenCollection(access: CollectionAccess, wanted: string 
     if (all.some(({ id }) => id === wanted)) return wanted;
     throw new Error(`there is no collection ${wanted}; there are: ${all.map(({ id }) => id).join(', ') || 'none'}`);
   }
-  if (all.length !== 1) throw new Error(`name one with --collection; there are: ${all.map(({ id, name }) => `${id} (${name})`).join(', ') || 'none'}`);
+  if (all.length !== 1)
+    throw new Error(
+      `name one with --collection; there are: ${all.map(({ id, name }) => `${id} (${name})`).join(', ') || 'none'}`,
+    );
   return all[0].id;
 }

@@ -13,21 +13,47 @@ export {
   type KeyedKind,
 } from './sets/keys';
 export { CoreError, fromPlainError, toPlainError, type ErrorDetails, type PlainError } from './errors';
-export { FINDING_DESKS, finding, type Finding, type FindingDesk, type FindingFix, type FindingPlace, type Severity } from './findings';
+export {
+  FINDING_DESKS,
+  finding,
+  type Finding,
+  type FindingDesk,
+  type FindingFix,
+  type FindingPlace,
+  type Severity,
+} from './findings';
 export { createRunContext, type CancelSignal, type RunContext, type RunContextOptions } from './context/run-context';
 export { randomStream, type RandomStream } from './random/random-stream';
 export { atan2Degrees, cosDegrees, sinDegrees } from './numeric/trigonometry';
 
 export type { Box3, PlanPoint, TurnDegrees, Vector3 } from './model/vector';
 export { isJsonTable, type Json } from './model/json';
-export { FIELD_FIGURES, FIELD_TYPES, type Field, type FieldFigure, type FieldScalar, type FieldType, type FieldValue } from './model/field';
+export {
+  FIELD_FIGURES,
+  FIELD_TYPES,
+  type Field,
+  type FieldFigure,
+  type FieldScalar,
+  type FieldType,
+  type FieldValue,
+} from './model/field';
 export type { Entry, Register } from './model/register';
 export { type CarriedValue, type Gain, type LevelOrder, type UnlockRule } from './model/unlock';
 export { PURPOSES, type Level, type Purpose, type StackEntry } from './model/level';
 export type { LevelSet } from './model/level-set';
 export type { CollectionSettings } from './model/collection';
 export { DEFAULT_VIEW, type ViewSettings } from './model/view-settings';
-export { EMPTY_CONTENT, ITEM_KINDS, STRATUM_ROLES, type Item, type ItemKind, type ItemOfKind, type Stratum, type StratumContent, type StratumRole } from './model/stratum';
+export {
+  EMPTY_CONTENT,
+  ITEM_KINDS,
+  STRATUM_ROLES,
+  type Item,
+  type ItemKind,
+  type ItemOfKind,
+  type Stratum,
+  type StratumContent,
+  type StratumRole,
+} from './model/stratum';
 export { BLOCK_SIGHTS, type Block, type BlockFace, type BlockPlane, type BlockSight } from './model/block';
 export type { Placement } from './model/placement';
 export { MARKER_KINDS, type Marker, type MarkerKind } from './model/marker';
@@ -50,7 +76,14 @@ export { MASK_TILE_PIXELS, MOST_MASK_SIDE, maskTileKey, type Mask } from './mode
 export { VOLUME_FORMS, type Volume, type VolumeShape } from './model/volume';
 export type { Recipe } from './model/recipe';
 export type { Pin } from './model/pin';
-export { GROUP_COLOURS, type Group, type GroupColour, type GroupTemplate, type GroupTemplatePart, type SetAside } from './model/group';
+export {
+  GROUP_COLOURS,
+  type Group,
+  type GroupColour,
+  type GroupTemplate,
+  type GroupTemplatePart,
+  type SetAside,
+} from './model/group';
 export { PATCH_CHANGES, patchId, type Patch, type PatchChange, type PatchedKind } from './model/patch';
 export type { CellGrid } from './model/cell-grid';
 export type { Rehearsal } from './model/rehearsal';
@@ -84,10 +117,26 @@ export { recordJsonSchema } from './schema/json-schema';
 export { fileSchemas } from './schema/file-schemas';
 export { MOST_OPERATIONS, checkedEdit } from './schema/api/edit-request';
 
-export { invertOperations, operationTarget, type Conflict, type Edit, type EditHead, type LoggedEdit, type Operation } from './edits/operation';
+export {
+  invertOperations,
+  operationTarget,
+  type Conflict,
+  type Edit,
+  type EditHead,
+  type LoggedEdit,
+  type Operation,
+} from './edits/operation';
 export { equalJson } from './edits/equal-json';
 export { applyOperation, valueAt, type JsonRecord } from './edits/apply-operation';
-export { applyOperations, putRecord, recordIn, TrialRun, tryOperations, type DocumentState, type EditTrial } from './edits/document-state';
+export {
+  applyOperations,
+  putRecord,
+  recordIn,
+  TrialRun,
+  tryOperations,
+  type DocumentState,
+  type EditTrial,
+} from './edits/document-state';
 export { restoreOperations, type KindChanges, type RestorePlan } from './edits/restore-operations';
 export { checkPieceRemovals, removedPieces } from './edits/check-piece-removals';
 export { emptyUndoStacks, pushEdit, type UndoStacks } from './edits/undo-stacks';
@@ -96,12 +145,37 @@ export { checkEditReferences } from './edits/check-references';
 export { checkRemovals } from './edits/check-removals';
 
 export { canonicalJson, parseJson } from './formats/canonical-json';
-export { MOST_CHUNK_RECORDS, decodeChunk, decodePlacementChunk, encodeChunk, moreOf, type PlacementColumns, type PlacementMore } from './layout/chunk';
+export {
+  MOST_CHUNK_RECORDS,
+  decodeChunk,
+  decodePlacementChunk,
+  encodeChunk,
+  moreOf,
+  type PlacementColumns,
+  type PlacementMore,
+} from './layout/chunk';
 
 export { placePoint, turnMatrix, turnVector, yawOfDirection, type TurnMatrix } from './geometry/turn';
-export { blockSurface, boxPlanes, localBounds, prismPlanes, stretchPlanes, wedgePlanes, type BlockSurface } from './geometry/block-solid';
+export {
+  blockSurface,
+  boxPlanes,
+  localBounds,
+  prismPlanes,
+  stretchPlanes,
+  wedgePlanes,
+  type BlockSurface,
+} from './geometry/block-solid';
 
-export { compareOrdered, levelsInOrder, levelsUnder, ordersBetween, playNumbers, setTree, type Ordered, type SetNode } from './sets/order';
+export {
+  compareOrdered,
+  levelsInOrder,
+  levelsUnder,
+  ordersBetween,
+  playNumbers,
+  setTree,
+  type Ordered,
+  type SetNode,
+} from './sets/order';
 export { setFindings } from './sets/set-findings';
 export { codeCount, codePatternFault, freeCodes } from './sets/codes';
 export { DEFAULT_CODE_PATTERN, LOOK_ALIKES, type CodePattern } from './model/code-pattern';
@@ -113,13 +187,36 @@ export { figureStateIn, levelFigureIn, type LevelFiguresTable } from './sets/lev
 export { pictureNames } from './sets/pictures';
 export { PICTURE_TYPES, pictureType, type PictureType } from './formats/picture-type';
 export { goBack } from './edits/go-back';
-export { defaultValues, entriesOf, fieldsOf, registersInOrder, valueOf, type FilledKind, type FilledRecord } from './sets/field-tables';
-export { fieldFault, fieldText, linkLookup, plainText, readFieldText, type LinkLookup, type ReadValue } from './sets/field-value';
+export {
+  defaultValues,
+  entriesOf,
+  fieldsOf,
+  registersInOrder,
+  valueOf,
+  type FilledKind,
+  type FilledRecord,
+} from './sets/field-tables';
+export {
+  fieldFault,
+  fieldText,
+  linkLookup,
+  plainText,
+  readFieldText,
+  type LinkLookup,
+  type ReadValue,
+} from './sets/field-value';
 export { planFieldChange, type ChangeOutcome, type FieldChange, type ValueChange } from './sets/field-change';
 export { linkUses, redirectLinks, type LinkUse } from './sets/links';
 export { patternFault } from './sets/pattern';
 export { planCells, type CellColumn, type CellPlan, type CellText, type PlannedCell } from './sets/write-cells';
-export { MATCH_BY, planImport, tableRowsText, type ImportPlan, type ImportRowsInput, type MatchBy } from './sets/import-rows';
+export {
+  MATCH_BY,
+  planImport,
+  tableRowsText,
+  type ImportPlan,
+  type ImportRowsInput,
+  type MatchBy,
+} from './sets/import-rows';
 export { readClipboardRows, writeClipboardRows, writeCsv } from './formats/csv/csv';
 export {
   CONDITION_TESTS,
@@ -137,13 +234,27 @@ export { applyView, type ViewCell } from './sets/apply-view';
 export { ruleText, unlockModel, type FigureOf, type UnlockModel } from './sets/unlock-model';
 export { ORDER_NODE, type OrderGraph } from './sets/order-graph';
 export { checkUnlocking } from './sets/unlock-check';
-export { playFrom, playLevel, startOfPlay, typeCode, type PlayBeginning, type PlayState, type PlayStep } from './sets/play-through';
+export {
+  playFrom,
+  playLevel,
+  startOfPlay,
+  typeCode,
+  type PlayBeginning,
+  type PlayState,
+  type PlayStep,
+} from './sets/play-through';
 
 export type { CollectionContent } from './model/collection-content';
 export { sha256Hex } from './formats/sha256';
 export { archiveCollection, archiveFiles, archiveIndex, archiveJson } from './formats/archive/archive-collection';
 export { INDEX_PATH } from './formats/archive/archive-files';
-export { DEFAULT_ARCHIVE_LIMITS, checkedFiles, isArchivePath, openArchive, type ArchiveLimits } from './formats/archive/open-archive';
+export {
+  DEFAULT_ARCHIVE_LIMITS,
+  checkedFiles,
+  isArchivePath,
+  openArchive,
+  type ArchiveLimits,
+} from './formats/archive/open-archive';
 export { looseEndNotes, type LooseEndNotes } from './formats/archive/loose-ends';
 export { restoreCollection, restoreFiles } from './formats/archive/restore-collection';
 export { glbNodeNames } from './formats/glb/glb-node-names';
@@ -151,16 +262,61 @@ export { writeKitGlb, type KitMesh } from './formats/glb/write-kit-glb';
 
 export { bakeSight, checkBlockCount } from './sight/bake-sight';
 export { pocketAt } from './sight/closure';
-export { DEFAULT_SIGHT_OPTIONS, SIGHT_VERSION, type HidingBlock, type SightDivider, type SightInput, type SightOptions, type SightSpawn } from './sight/sight-input';
+export {
+  DEFAULT_SIGHT_OPTIONS,
+  SIGHT_VERSION,
+  type HidingBlock,
+  type SightDivider,
+  type SightInput,
+  type SightOptions,
+  type SightSpawn,
+} from './sight/sight-input';
 export type { Opening, Pocket, SightFigures, SightResult } from './sight/sight-result';
 export { levelSightInput } from './sight/level-sight-input';
 export { thingsOfPockets } from './sight/pocket-things';
 export { levelContent, standingContent, type LevelContent } from './layout/level-content';
 export { patchStates, patchedContent, patchedItem, type PatchState } from './layout/patched-content';
-export { isPatchable, operationsForAll, operationsForOne, pushPatch, revertPatch, type SharedStratum } from './layout/patch-operations';
-export { MOST_COPIES, ALIGN_SIDES, alignSteps, arrayOffsets, distributeSteps, varied, type AlignSide, type ArrayWish, type Axis, type VaryWish } from './layout/arrange';
-export { PLACED_KINDS, anchorOf, mirroredFields, movedFields, movedWithin, turnedFields, type ChangedFields, type PlacedItemOf, type PlacedKind } from './layout/place-items';
-export { checkedPlanes, cutBlock, cylinderPlanes, hollowBlock, joinBlocks, moveFace, type BlockShape, type ShapedBlock } from './layout/blocks/block-edits';
+export {
+  isPatchable,
+  operationsForAll,
+  operationsForOne,
+  pushPatch,
+  revertPatch,
+  type SharedStratum,
+} from './layout/patch-operations';
+export {
+  MOST_COPIES,
+  ALIGN_SIDES,
+  alignSteps,
+  arrayOffsets,
+  distributeSteps,
+  varied,
+  type AlignSide,
+  type ArrayWish,
+  type Axis,
+  type VaryWish,
+} from './layout/arrange';
+export {
+  PLACED_KINDS,
+  anchorOf,
+  mirroredFields,
+  movedFields,
+  movedWithin,
+  turnedFields,
+  type ChangedFields,
+  type PlacedItemOf,
+  type PlacedKind,
+} from './layout/place-items';
+export {
+  checkedPlanes,
+  cutBlock,
+  cylinderPlanes,
+  hollowBlock,
+  joinBlocks,
+  moveFace,
+  type BlockShape,
+  type ShapedBlock,
+} from './layout/blocks/block-edits';
 export { planeSolid, type PlaneFace, type PlaneSolid } from './layout/blocks/plane-solid';
 export { isInVolume, volumeBounds, volumePlanes, volumeSurface } from './layout/volumes/volume-surface';
 export { type DistanceShade } from './layout/paths/distance-shade';
@@ -170,7 +326,14 @@ export { distancesFromPath, pathFigures, type PathFigures } from './layout/paths
 export { linkFindings } from './layout/links/link-findings';
 export { sameContent, type SameContent } from './layout/checks/same-content';
 export { type Overlap, type SourcedBlock } from './layout/checks/overlaps';
-export { ASSEMBLED_KINDS, assembliesWithin, laidId, laidOnce, withAssemblies, wouldHoldItself } from './layout/assemblies/lay-assemblies';
+export {
+  ASSEMBLED_KINDS,
+  assembliesWithin,
+  laidId,
+  laidOnce,
+  withAssemblies,
+  wouldHoldItself,
+} from './layout/assemblies/lay-assemblies';
 export { assemblyOfUse, operationsOnUse, patchesOfUse } from './layout/assemblies/use-patches';
 export { bitmapOfMask, tilesOfBitmap, type MaskBitmap } from './layout/masks/mask-bitmap';
 export { type MaskRule, type ReadMaskPicture } from './layout/masks/mask-picture';
@@ -178,7 +341,15 @@ export { type MaskSurvey } from './layout/masks/survey-mask';
 export { type DensityRegion, type PlanDensity } from './layout/overview/plan-density';
 export { layoutFindings } from './layout/checks/layout-findings';
 export { isSimilar, matchesSelection, type SelectionFacts, type SelectionQuery } from './layout/selection/select-items';
-export { HOLE, readSquare, readSquares, squaresOfRow, type ReadSquares, type Square, type SquareFault } from './layout/tiles/square-text';
+export {
+  HOLE,
+  readSquare,
+  readSquares,
+  squaresOfRow,
+  type ReadSquares,
+  type Square,
+  type SquareFault,
+} from './layout/tiles/square-text';
 export { type SolvedTiles, type TilePlace } from './layout/tiles/solved-tiles';
 export { numberOfSum } from './numeric/sum-text';
 export { toMicro, vectorToMicro, wholeTurn } from './numeric/micro';
@@ -188,7 +359,13 @@ export { BAKE_KINDS, sightKey, type BakeKind } from './bakes/bake-key';
 export { loadTime, type LevelLoad, type LoadParts, type LoadTime } from './budget/cost-model';
 export { countLevel, type LevelCount, type Tally } from './budget/count-level';
 export type { StratumFigures } from './budget/count-strata';
-export { FIGURES_VERSION, levelFigures, type BakedFigures, type FiguresInput, type FiguresSummary } from './budget/level-figures';
+export {
+  FIGURES_VERSION,
+  levelFigures,
+  type BakedFigures,
+  type FiguresInput,
+  type FiguresSummary,
+} from './budget/level-figures';
 export type { CostCause, PocketFigures } from './budget/pocket-figures';
 export {
   BUDGET_MEASURES,
@@ -202,22 +379,69 @@ export {
   type HeldLevel,
   type LevelCosts,
 } from './budget/hold-against';
-export { BAKE_TASKS, type BakeTaskInput, type BakeTaskName, type BakeTaskResult, type LevelBakeInput, type LevelBakeKeys } from './bakes/run-task';
+export {
+  BAKE_TASKS,
+  type BakeTaskInput,
+  type BakeTaskName,
+  type BakeTaskResult,
+  type LevelBakeInput,
+  type LevelBakeKeys,
+} from './bakes/run-task';
 export { BoxTree } from './spatial/box-tree';
 
 export { carveBurrow, type Burrow, type BurrowOptions } from './sections/carve-burrow';
-export { makeSection, rectangleOfWall, type Section, type SectionFigures, type SectionInput } from './sections/make-section';
-export { cutLevel, type Cell, type CellContents, type CutInput, type CutLevel, type PlacedThing } from './cells/cut-level';
+export {
+  makeSection,
+  rectangleOfWall,
+  type Section,
+  type SectionFigures,
+  type SectionInput,
+} from './sections/make-section';
+export {
+  cutLevel,
+  type Cell,
+  type CellContents,
+  type CutInput,
+  type CutLevel,
+  type PlacedThing,
+} from './cells/cut-level';
 export { makeRehearsal, type RehearsalInput } from './bakes/make-rehearsal';
 export { REHEARSAL_VERSION } from './cells/rehearsal-result';
-export type { FiredLink, FootingGap, LateCell, RehearsalFigures, RehearsalResult, WalkLoad } from './cells/rehearsal-result';
+export type {
+  FiredLink,
+  FootingGap,
+  LateCell,
+  RehearsalFigures,
+  RehearsalResult,
+  WalkLoad,
+} from './cells/rehearsal-result';
 export { DEFAULT_CHAIN, simplifyChain, simplifierReady, type ChainOptions } from './detail/simplify-chain';
 export { MeasuredSurface, surfaceOf, type Surface } from './detail/measure-deviation';
-export { buildChains, type AddToKitInput, type BuildChainsInput, type BuiltChain, type BuiltChains } from './detail/kit-steps';
-export { readPieces, type DroppedFile, type ReadPiece, type ReadPieces, type ReadPiecesInput } from './detail/read-pieces';
+export {
+  buildChains,
+  type AddToKitInput,
+  type BuildChainsInput,
+  type BuiltChain,
+  type BuiltChains,
+} from './detail/kit-steps';
+export {
+  readPieces,
+  type DroppedFile,
+  type ReadPiece,
+  type ReadPieces,
+  type ReadPiecesInput,
+} from './detail/read-pieces';
 export type { ImportFault, ImportReport, ImportedPiece } from './detail/import-report';
 export { pixelsAtOneMetre, switchDistances } from './detail/switch-distance';
-export { plainMaterial, type KitMeshes, type MeshAttribute, type MeshMaterial, type MeshOfPiece, type MeshPart, type MeshTexture } from './mesh/kit-meshes';
+export {
+  plainMaterial,
+  type KitMeshes,
+  type MeshAttribute,
+  type MeshMaterial,
+  type MeshOfPiece,
+  type MeshPart,
+  type MeshTexture,
+} from './mesh/kit-meshes';
 export { meshBounds, stepCost } from './mesh/mesh-cost';
 export { smoothNormals } from './mesh/mesh-normals';
 export { readGlb } from './formats/glb/read-glb';

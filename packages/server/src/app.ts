@@ -83,7 +83,13 @@ export function createApp(dependencies: AppDependencies): Server {
   const bakes = new BakeService(database, documents, bakeRows, threads, kits);
   edits.events.on('edit', (collection: string, edit: LoggedEdit) => bakes.afterEdit(collection, edit));
   const packs = new PackService(collections, bakes, threads, kits, assets, join(dataFolder, 'packs'));
-  const jobs = new JobService(new JobRepository(database), new LocalJobQueue(), { 'bake-stale': bakes.bakeStale, pack: packs.packJob }, now, log);
+  const jobs = new JobService(
+    new JobRepository(database),
+    new LocalJobQueue(),
+    { 'bake-stale': bakes.bakeStale, pack: packs.packJob },
+    now,
+    log,
+  );
 
   const keeping = new CollectionKeeping(database, collectionRows, collections, documents, edits, bakeRows, assets, now);
   const restoring = new CollectionRestoring(database, documents, edits, assets);
@@ -97,12 +103,19 @@ export function createApp(dependencies: AppDependencies): Server {
     securityHeaders(response);
     next();
   });
-  const compress = compression({ filter: (request, response) => response.getHeader('Content-Type') !== 'text/event-stream' && compression.filter(request, response) });
+  const compress = compression({
+    filter: (request, response) =>
+      response.getHeader('Content-Type') !== 'text/event-stream' && compression.filter(request, response),
+  });
   // Only what is read is worth it: the answer to an edit is a few bytes.
   app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
   app.use('/api', new FolderWatch(dataFolder).refuse);
   app.use('/api', readJson(readers));
-  app.use('/api', peopleRoutes(database, now), collectionRoutes({ rows: collectionRows, service: collections, keeping, restoring, assets, threads, openDemo }));
+  app.use(
+    '/api',
+    peopleRoutes(database, now),
+    collectionRoutes({ rows: collectionRows, service: collections, keeping, restoring, assets, threads, openDemo }),
+  );
   app.use(
     '/api/collections/:collection',
     async (request, _response, next) => {

@@ -24,7 +24,9 @@ export function readConfig(environment: NodeJS.ProcessEnv): ServerConfig {
   if (!/^\d+$/.test(portText) || port > 65535) {
     throw new Error(`PORT must be a whole number from 0 to 65535, is "${portText}"`);
   }
-  const webFolder = resolve(environment['STRAVEL_WEB'] ?? join(dirname(fileURLToPath(import.meta.url)), '../../web/dist/browser'));
+  const webFolder = resolve(
+    environment['STRAVEL_WEB'] ?? join(dirname(fileURLToPath(import.meta.url)), '../../web/dist/browser'),
+  );
   return {
     host: '127.0.0.1',
     port,

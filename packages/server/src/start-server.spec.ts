@@ -21,11 +21,15 @@ describe('the lock of a data folder', () => {
   it('keeps a second one out, and lets it in when the first is gone, however that ended', async () => {
     expect(await runningAddress(folder)).toBeUndefined();
     const holder = join(__dirname, 'testing/hold-folder.cjs');
-    const child = spawn(process.execPath, [holder, join(folder, 'stravel.lock.sqlite')], { stdio: ['ignore', 'pipe', 'inherit'] });
+    const child = spawn(process.execPath, [holder, join(folder, 'stravel.lock.sqlite')], {
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
     await new Promise((resolve) => child.stdout.once('data', resolve));
     // Whatever number a file of the past names.
     writeFileSync(join(folder, 'stravel.lock'), JSON.stringify({ pid: child.pid, port: 4999 }));
-    await expect(lockDataFolder(folder)).rejects.toThrow(`is in use by process ${child.pid}. Stop it, or set STRAVEL_DATA to another folder.`);
+    await expect(lockDataFolder(folder)).rejects.toThrow(
+      `is in use by process ${child.pid}. Stop it, or set STRAVEL_DATA to another folder.`,
+    );
     expect(await runningAddress(folder)).toBe('http://127.0.0.1:4999');
     const ended = new Promise((resolve) => child.once('exit', resolve));
     child.kill('SIGKILL');
@@ -47,7 +51,11 @@ describe('the lock of a data folder', () => {
 describe('the configuration', () => {
   it('has defaults and reads the environment', () => {
     expect(readConfig({})).toMatchObject({ host: '127.0.0.1', port: 4310, logLevel: 'info' });
-    expect(readConfig({ PORT: '0', STRAVEL_DATA: folder, STRAVEL_LOG: 'silent' })).toMatchObject({ port: 0, dataFolder: folder, logLevel: 'silent' });
+    expect(readConfig({ PORT: '0', STRAVEL_DATA: folder, STRAVEL_LOG: 'silent' })).toMatchObject({
+      port: 0,
+      dataFolder: folder,
+      logLevel: 'silent',
+    });
   });
 
   it.each(['http', '-1', '70000', '43.5', ''])('refuses the port %j by name', (port) => {
@@ -58,11 +66,18 @@ describe('the configuration', () => {
 describe('a server', () => {
   it('notices at once that its data folder was moved away or replaced, and saves again when it is back', async () => {
     const data = join(folder, 'data');
-    const server = await startServer({ ...readConfig({ PORT: '0', STRAVEL_DATA: data, STRAVEL_LOG: 'silent' }), webFolder: undefined });
+    const server = await startServer({
+      ...readConfig({ PORT: '0', STRAVEL_DATA: data, STRAVEL_LOG: 'silent' }),
+      webFolder: undefined,
+    });
     try {
       const create = async (): Promise<[number, string]> => {
         const body = JSON.stringify({ name: 'Salt', ranks: ['Part'], devices: [] });
-        const answer = await fetch(`${server.address}/api/collections`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body });
+        const answer = await fetch(`${server.address}/api/collections`, {
+          method: 'POST',
+          headers: { 'Content-Type': 'application/json' },
+          body,
+        });
         return [answer.status, ((await answer.json()) as { title?: string }).title ?? ''];
       };
       expect(await create()).toEqual([201, '']);
@@ -84,9 +99,18 @@ describe('a server', () => {
   it('serves its page with a nonce of its own each time, and says that a missing script is missing', async () => {
     const web = join(folder, 'web');
     mkdirSync(web);
-    writeFileSync(join(web, 'index.html'), '<app-root ngCspNonce="STRAVEL_NONCE"></app-root><style nonce="STRAVEL_NONCE"></style>');
+    writeFileSync(
+      join(web, 'index.html'),
+      '<app-root ngCspNonce="STRAVEL_NONCE"></app-root><style nonce="STRAVEL_NONCE"></style>',
+    );
     writeFileSync(join(web, 'main-1.js'), 'export {};');
-    const server = await startServer({ host: '127.0.0.1', port: 0, dataFolder: join(folder, 'data'), webFolder: web, logLevel: 'silent' });
+    const server = await startServer({
+      host: '127.0.0.1',
+      port: 0,
+      dataFolder: join(folder, 'data'),
+      webFolder: web,
+      logLevel: 'silent',
+    });
     const get = (path: string) => fetch(`${server.address}${path}`);
     try {
       const pages = await Promise.all(['/', '/layout/some-level', '/index.html'].map(get));
@@ -102,7 +126,10 @@ describe('a server', () => {
       );
       expect(new Set(nonces).size).toBe(3);
       const script = await get('/main-1.js');
-      expect([script.status, script.headers.get('Content-Security-Policy')]).toEqual([200, expect.stringContaining("'wasm-unsafe-eval'")]);
+      expect([script.status, script.headers.get('Content-Security-Policy')]).toEqual([
+        200,
+        expect.stringContaining("'wasm-unsafe-eval'"),
+      ]);
       expect((await get('/main-2.js')).status).toBe(404);
       expect((await get('/api/nothing')).status).toBe(404);
       expect(await runningAddress(join(folder, 'data'))).toBe(server.address);
@@ -115,8 +142,13 @@ describe('a server', () => {
   it('does not start on a file that is no database, says so, and lets the folder go', async () => {
     const data = join(folder, 'data');
     mkdirSync(data);
-    writeFileSync(join(data, 'stravel.sqlite'), 'this is no database, but it is long enough to be looked at as one'.repeat(40));
-    await expect(startServer({ host: '127.0.0.1', port: 0, dataFolder: data, webFolder: undefined, logLevel: 'silent' })).rejects.toThrow(/not a database/);
+    writeFileSync(
+      join(data, 'stravel.sqlite'),
+      'this is no database, but it is long enough to be looked at as one'.repeat(40),
+    );
+    await expect(
+      startServer({ host: '127.0.0.1', port: 0, dataFolder: data, webFolder: undefined, logLevel: 'silent' }),
+    ).rejects.toThrow(/not a database/);
     expect(existsSync(join(data, 'stravel.lock'))).toBe(false);
   });
 });
@@ -127,6 +159,8 @@ describe('durable files', () => {
     await writeFileDurably(path, Uint8Array.of(1, 2, 3));
     await writeFileDurably(path, Uint8Array.of(4));
     expect([...readFileSync(path)]).toEqual([4]);
-    await expect(writeFileDurably(join(folder, 'gone/a.bin'), Uint8Array.of(1))).rejects.toMatchObject({ code: 'ENOENT' });
+    await expect(writeFileDurably(join(folder, 'gone/a.bin'), Uint8Array.of(1))).rejects.toMatchObject({
+      code: 'ENOENT',
+    });
   });
 });

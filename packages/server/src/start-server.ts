@@ -25,7 +25,14 @@ export async function startServer(config: ServerConfig, demo?: AppDependencies['
   const lock = await lockDataFolder(config.dataFolder);
   try {
     const database = await openDatabase(config.dataFolder);
-    const server = createApp({ database, dataFolder: config.dataFolder, webFolder: config.webFolder, log, now: () => new Date(), demo });
+    const server = createApp({
+      database,
+      dataFolder: config.dataFolder,
+      webFolder: config.webFolder,
+      log,
+      now: () => new Date(),
+      demo,
+    });
     const listener = server.app.listen(config.port, config.host);
     listener.requestTimeout = REQUEST_TIMEOUT_MS;
     await new Promise<void>((resolve, reject) => {

@@ -24,7 +24,10 @@ export async function checkCommand(options: PackOptions): Promise<void> {
 
 /** What the options leave in. */
 export function choiceOf({ all, without }: PackOptions): PackChoice {
-  return { withAllPurposes: all === true, without: without === undefined ? [] : without.split(',').map((key) => key.trim()) };
+  return {
+    withAllPurposes: all === true,
+    without: without === undefined ? [] : without.split(',').map((key) => key.trim()),
+  };
 }
 
 /** One line a finding, errors first. */

@@ -9,7 +9,9 @@ export async function listCommand(): Promise<void> {
     const all = await access.list();
     if (all.length === 0) process.stdout.write('there is no collection yet; make one with: stravel new NAME\n');
     for (const { id, name, levels, changedAt, bytes } of all) {
-      process.stdout.write(`${id}  ${name}, ${levels} level${levels === 1 ? '' : 's'}, changed ${changedAt.slice(0, 16).replace('T', ' ')} UTC, ${sizeText(bytes)}\n`);
+      process.stdout.write(
+        `${id}  ${name}, ${levels} level${levels === 1 ? '' : 's'}, changed ${changedAt.slice(0, 16).replace('T', ' ')} UTC, ${sizeText(bytes)}\n`,
+      );
     }
   });
 }

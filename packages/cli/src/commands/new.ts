@@ -15,7 +15,12 @@ export async function newCommand(name: string, options: NewOptions): Promise<voi
       .map((one) => one.trim())
       .filter((one) => one !== '');
   const ranks = options.ranks === undefined ? DEFAULT_RANKS : list(options.ranks);
-  const devices = options.devices === undefined ? STANDARD_DEVICES.map(({ id }) => id) : options.devices === 'none' ? [] : list(options.devices);
+  const devices =
+    options.devices === undefined
+      ? STANDARD_DEVICES.map(({ id }) => id)
+      : options.devices === 'none'
+        ? []
+        : list(options.devices);
   await withCollections(async (access) => {
     const made = await access.create({ name, ranks, set: options.set ?? `${ranks[0] ?? 'Set'} 1`, devices });
     process.stdout.write(`${made.name} is the new collection ${made.id}\n`);

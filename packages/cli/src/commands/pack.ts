@@ -10,7 +10,11 @@ export async function packCommand(folder: string, options: PackOptions): Promise
     const findings = await access.check(collection, choice);
     if (findings.length > 0) process.stdout.write(findingLines(findings));
     refuseErrors(findings);
-    const { levels, kits, bytes, edit, written, unchanged, removed } = await access.pack(collection, resolve(folder), choice);
+    const { levels, kits, bytes, edit, written, unchanged, removed } = await access.pack(
+      collection,
+      resolve(folder),
+      choice,
+    );
     process.stdout.write(
       `${levels} levels and ${kits} kits are in ${folder}, as of edit ${edit}, ${bytes} bytes: ${written.length} files written, ${unchanged} unchanged, ${removed.length} removed\n`,
     );

@@ -14,10 +14,16 @@ export async function restoreCommand(file: string, { into, preview }: RestoreOpt
   await withCollections(async (access) => {
     if (into !== undefined) {
       const collection = await chosenCollection(access, into);
-      const { operations, changes, loose } = await access.restoreInto(collection, bytes, { isPreview: preview === true });
-      for (const { kind, added, changed, removed } of changes) process.stdout.write(`${kind}: ${added} added, ${changed} changed, ${removed} removed\n`);
+      const { operations, changes, loose } = await access.restoreInto(collection, bytes, {
+        isPreview: preview === true,
+      });
+      for (const { kind, added, changed, removed } of changes)
+        process.stdout.write(`${kind}: ${added} added, ${changed} changed, ${removed} removed\n`);
       const changesText = operations === 1 ? '1 change' : `${operations} changes`;
-      const done = preview === true ? `would be made in ${into}` : `${operations === 1 ? 'was' : 'were'} made in ${into}, as one edit`;
+      const done =
+        preview === true
+          ? `would be made in ${into}`
+          : `${operations === 1 ? 'was' : 'were'} made in ${into}, as one edit`;
       process.stdout.write(operations === 0 ? `${into} holds that already\n` : `${changesText} ${done}\n`);
       tellLooseEnds(loose);
       return;
@@ -42,6 +48,8 @@ async function zipOfFolder(folder: string): Promise<Uint8Array> {
     const { message } = error as Error;
     // What was edited by hand is not damaged.
     const isEdited = /not what the index says|not in the index|not in the archive/.test(message);
-    throw isEdited ? new Error(`${message}. If you edited the files, run: stravel index ${folder}`, { cause: error }) : error;
+    throw isEdited
+      ? new Error(`${message}. If you edited the files, run: stravel index ${folder}`, { cause: error })
+      : error;
   }
 }

@@ -12,7 +12,8 @@ export async function verifyCommand(): Promise<void> {
     const { collections, records, files, faults } = await verifyDataFolder(dataFolder);
     process.stdout.write(`looked at ${collections} collections, ${records} records and ${files} files\n`);
     for (const fault of faults) process.stdout.write(`${fault}\n`);
-    if (faults.length > 0) throw new CallError(`found ${faults.length} fault${faults.length === 1 ? '' : 's'}`, FAULTS_FOUND);
+    if (faults.length > 0)
+      throw new CallError(`found ${faults.length} fault${faults.length === 1 ? '' : 's'}`, FAULTS_FOUND);
     process.stdout.write('nothing is wrong with them\n');
   } finally {
     await lock.release();

@@ -17,12 +17,24 @@ export function sightKey(input: SightInput): string {
 
 /** The key of a figures bake. The sight it rests on enters by its own key. */
 export function figuresKey(input: Omit<FiguresInput, 'sight'>, sight: string): string {
-  return sha256Hex(canonicalJson({ kind: 'figures', version: FIGURES_VERSION, sight, input: input as unknown as Json }));
+  return sha256Hex(
+    canonicalJson({ kind: 'figures', version: FIGURES_VERSION, sight, input: input as unknown as Json }),
+  );
 }
 
 /** The key of a rehearsal: content, pieces in use, their kits' names and files, grid, walk and device; nothing else of the level. */
-export function rehearsalKey({ content: { level, strata }, pieces, kits, kitLoads, grid, rehearsal, device }: RehearsalInput): string {
-  const used = [...new Set(strata.flatMap(({ content }) => content.placement.map(({ piece }) => piece)))].sort().flatMap((id) => (pieces[id] ? [pieces[id]] : []));
+export function rehearsalKey({
+  content: { level, strata },
+  pieces,
+  kits,
+  kitLoads,
+  grid,
+  rehearsal,
+  device,
+}: RehearsalInput): string {
+  const used = [...new Set(strata.flatMap(({ content }) => content.placement.map(({ piece }) => piece)))]
+    .sort()
+    .flatMap((id) => (pieces[id] ? [pieces[id]] : []));
   const input = {
     strata: strata.map(({ stratum, content: { block, placement, recipe, pin, volume, link, marker, group } }) => ({
       id: stratum.id,
@@ -32,7 +44,9 @@ export function rehearsalKey({ content: { level, strata }, pieces, kits, kitLoad
       ...(link.length > 0 ? { volume, link, marker, group } : {}),
     })),
     pieces: used,
-    kits: [...new Set(used.map(({ kit }) => kit))].sort().map((kit) => ({ kit, name: kits[kit]?.name ?? kit, load: kitLoads[kit] ?? null })),
+    kits: [...new Set(used.map(({ kit }) => kit))]
+      .sort()
+      .map((kit) => ({ kit, name: kits[kit]?.name ?? kit, load: kitLoads[kit] ?? null })),
     grid,
     rehearsal,
     device,

@@ -32,7 +32,10 @@ export interface RehearsalInput {
  * Cuts the level and walks its path.
  * @throws CoreError as `cutLevel`, `walkPath` and `rehearse`
  */
-export function makeRehearsal({ content, pieces, kits, kitLoads, grid, rehearsal, device }: RehearsalInput, context: RunContext): RehearsalResult {
+export function makeRehearsal(
+  { content, pieces, kits, kitLoads, grid, rehearsal, device }: RehearsalInput,
+  context: RunContext,
+): RehearsalResult {
   const { content: whole } = withSections(content, context);
   context.progress(0.05, 'cutting into cells');
   const cut = cutLevel({ content: whole, pieces, kits, kitLoads, grid }, context);
@@ -59,13 +62,19 @@ export function makeRehearsal({ content, pieces, kits, kitLoads, grid, rehearsal
     cut,
     ...walk,
     fired,
-    findings: [...(blocks.length > 0 ? [] : [unwatchedFinding(rehearsal)]), ...rehearsalFindings(rehearsal, device, walk)],
+    findings: [
+      ...(blocks.length > 0 ? [] : [unwatchedFinding(rehearsal)]),
+      ...rehearsalFindings(rehearsal, device, walk),
+    ],
   };
 }
 
 /** The level's own file, as far as placements make it long, its grid, and what is seen, of which only the seek counts. */
 function filesAtStart({ strata }: LevelContent, grid: CellGrid, cut: CutLevel): WalkInput['levelFiles'] {
-  const placed = strata.reduce((sum, { content }) => content.placement.reduce((all, placement) => all + placementFileBytes(placement), sum), 0);
+  const placed = strata.reduce(
+    (sum, { content }) => content.placement.reduce((all, placement) => all + placementFileBytes(placement), sum),
+    0,
+  );
   return { files: 3, diskBytes: placed + cellsFile(grid, cut).length };
 }
 
@@ -98,7 +107,9 @@ function rehearsalFindings(rehearsal: Rehearsal, device: Device, { late, gaps, f
         message: isLate
           ? `Nothing is underfoot for ${seconds(gap.toMs - gap.fromMs)} at ${place(gap.from)} ${on}: cell ${gap.cell} is not loaded`
           : `The path has no floor from ${place(gap.from)} to ${place(gap.to)}`,
-        why: isLate ? 'A player falls through the level there.' : 'No block lies under it, loaded or not; nobody can walk there.',
+        why: isLate
+          ? 'A player falls through the level there.'
+          : 'No block lies under it, loaded or not; nobody can walk there.',
       }),
     );
   });
@@ -114,7 +125,10 @@ function rehearsalFindings(rehearsal: Rehearsal, device: Device, { late, gaps, f
         subject: `${rehearsal.id}.${cellSubject(key)}`,
         place: { level, position: worst.at },
         message: `Cell ${key} is ${seconds(worst.lateMs)} late ${on}${times.length > 1 ? `, ${times.length} times` : ''}; one stood at ${place(worst.at)}`,
-        why: worst.readyMs === null ? 'One had left again before it came.' : 'It appears in plain view. Load it from farther off, make it lighter, or go slower there.',
+        why:
+          worst.readyMs === null
+            ? 'One had left again before it came.'
+            : 'It appears in plain view. Load it from farther off, make it lighter, or go slower there.',
       }),
     );
   }

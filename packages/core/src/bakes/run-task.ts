@@ -5,14 +5,25 @@ import { cutLevel, type CutInput, type CutLevel } from '../cells/cut-level';
 import { makeRehearsal, type RehearsalInput } from './make-rehearsal';
 import type { RehearsalResult } from '../cells/rehearsal-result';
 import type { RunContext } from '../context/run-context';
-import { addToKit, buildChains, type AddToKitInput, type BuildChainsInput, type BuiltChains } from '../detail/kit-steps';
+import {
+  addToKit,
+  buildChains,
+  type AddToKitInput,
+  type BuildChainsInput,
+  type BuiltChains,
+} from '../detail/kit-steps';
 import { readPieces, type ReadPieces, type ReadPiecesInput } from '../detail/read-pieces';
 import type { Finding } from '../findings';
 import { readCsv } from '../formats/csv/csv';
 import type { LevelContent } from '../layout/level-content';
 import { findOverlaps, type Overlap, type OverlapsInput } from '../layout/checks/overlaps';
 import { bitmapOfMask } from '../layout/masks/mask-bitmap';
-import { mapOfMask, readMaskPicture, type ReadMaskPicture, type ReadMaskPictureInput } from '../layout/masks/mask-picture';
+import {
+  mapOfMask,
+  readMaskPicture,
+  type ReadMaskPicture,
+  type ReadMaskPictureInput,
+} from '../layout/masks/mask-picture';
 import { strokeTiles, type MaskStroke } from '../layout/masks/mask-stroke';
 import { surveyMask, type MaskSurvey, type SurveyMaskInput } from '../layout/masks/survey-mask';
 import { planDensity, type DensityInput, type PlanDensity } from '../layout/overview/plan-density';
@@ -62,32 +73,49 @@ export const BAKE_TASKS = {
     return {
       sight,
       figures: figuresKey(input, sight),
-      count: load && canBeCounted(input, load) ? { ...countLevel(input, context), load: levelLoad({ content: made.content, pieces, ...load }, context) } : null,
+      count:
+        load && canBeCounted(input, load)
+          ? { ...countLevel(input, context), load: levelLoad({ content: made.content, pieces, ...load }, context) }
+          : null,
     };
   },
-  'sight-key': (content: LevelContent, context: RunContext): string => sightKey(levelSightInput(withSections(content, context).content)),
-  'bake-sight': (content: LevelContent, context: RunContext): SightResult => bakeSight(levelSightInput(withSections(content, context).content), {}, context),
-  'bake-figures': ({ content, pieces, view, sight }: LevelBakeInput & { readonly sight: SightResult }, context: RunContext): BakedFigures => {
+  'sight-key': (content: LevelContent, context: RunContext): string =>
+    sightKey(levelSightInput(withSections(content, context).content)),
+  'bake-sight': (content: LevelContent, context: RunContext): SightResult =>
+    bakeSight(levelSightInput(withSections(content, context).content), {}, context),
+  'bake-figures': (
+    { content, pieces, view, sight }: LevelBakeInput & { readonly sight: SightResult },
+    context: RunContext,
+  ): BakedFigures => {
     const made = withSections(content, context);
-    return { ...levelFigures({ ...figuresInput(made, pieces, view), sight }, context), sightFileBytes: sightFile(made.content, sight, pieces).length };
+    return {
+      ...levelFigures({ ...figuresInput(made, pieces, view), sight }, context),
+      sightFileBytes: sightFile(made.content, sight, pieces).length,
+    };
   },
   'plan-density': (input: DensityInput, context: RunContext): PlanDensity => planDensity(input, context),
   'find-overlaps': (input: OverlapsInput, context: RunContext): Overlap[] => findOverlaps(input, context),
   'distance-shade': (input: DistanceShadeInput, context: RunContext): DistanceShade => distanceShade(input, context),
-  'solve-tiles': ({ floors, legend, rules, stateLimit }: SolveTilesInput, context: RunContext): SolvedTiles => solvedTiles(floors, legend, rules, stateLimit, context),
-  'read-mask-picture': (input: ReadMaskPictureInput, context: RunContext): ReadMaskPicture => readMaskPicture(input, context),
-  'map-of-mask': ({ mask, mostSide }: { readonly mask: Mask; readonly mostSide: number }): Uint8Array => mapOfMask(bitmapOfMask(mask), mostSide),
-  'stroke-mask': ({ mask, stroke }: { readonly mask: Mask; readonly stroke: MaskStroke }): Record<string, string> => strokeTiles(mask, stroke),
+  'solve-tiles': ({ floors, legend, rules, stateLimit }: SolveTilesInput, context: RunContext): SolvedTiles =>
+    solvedTiles(floors, legend, rules, stateLimit, context),
+  'read-mask-picture': (input: ReadMaskPictureInput, context: RunContext): ReadMaskPicture =>
+    readMaskPicture(input, context),
+  'map-of-mask': ({ mask, mostSide }: { readonly mask: Mask; readonly mostSide: number }): Uint8Array =>
+    mapOfMask(bitmapOfMask(mask), mostSide),
+  'stroke-mask': ({ mask, stroke }: { readonly mask: Mask; readonly stroke: MaskStroke }): Record<string, string> =>
+    strokeTiles(mask, stroke),
   'survey-mask': (input: SurveyMaskInput, context: RunContext): MaskSurvey => surveyMask(input, context),
   'make-section': (input: SectionInput, context: RunContext): Section => makeSection(input, context),
-  'cut-level': ({ content, ...rest }: CutInput, context: RunContext): CutLevel => cutLevel({ ...rest, content: withSections(content, context).content }, context),
+  'cut-level': ({ content, ...rest }: CutInput, context: RunContext): CutLevel =>
+    cutLevel({ ...rest, content: withSections(content, context).content }, context),
   'rehearsal-key': (input: RehearsalInput): string => rehearsalKey(input),
   'make-rehearsal': (input: RehearsalInput, context: RunContext): RehearsalResult => makeRehearsal(input, context),
   'read-pieces': (input: ReadPiecesInput, context: RunContext): Promise<ReadPieces> => readPieces(input, context),
   'add-to-kit': (input: AddToKitInput): Promise<Uint8Array> => addToKit(input),
   'build-chains': (input: BuildChainsInput, context: RunContext): Promise<BuiltChains> => buildChains(input, context),
   'read-csv': (bytes: Uint8Array): string[][] => readCsv(bytes),
-  'plan-import': ({ tables, ...input }: ImportRowsInput & { readonly tables: ImportTables }): ImportPlan => planImport(tables, input),
+  'plan-import': ({ tables, ...input }: ImportRowsInput & { readonly tables: ImportTables }): ImportPlan =>
+    planImport(tables, input),
   'order-graph': (input: OrderGraphInput, context: RunContext): OrderGraph => layoutOrderGraph(input, context),
   'inspect-kit': (glb: Uint8Array): KitInspection => inspectKit(glb),
   'check-pack': (input: CheckPackInput, context: RunContext): Finding[] => checkPack(input, context),
@@ -95,7 +123,10 @@ export const BAKE_TASKS = {
 } as const;
 
 /** Every placement's piece is there, and the files of its kit are known. */
-function canBeCounted({ strata, pieces }: Omit<FiguresInput, 'sight'>, { kitLoads }: Pick<LevelLoadInput, 'kitLoads'>): boolean {
+function canBeCounted(
+  { strata, pieces }: Omit<FiguresInput, 'sight'>,
+  { kitLoads }: Pick<LevelLoadInput, 'kitLoads'>,
+): boolean {
   const known = new Set(pieces.flatMap(({ id, kit }) => (Object.hasOwn(kitLoads, kit) ? [id] : [])));
   return strata.every(({ placements }) => placements.every(({ piece }) => known.has(piece)));
 }

@@ -45,7 +45,17 @@ const piece: Piece = {
   bounds: { min: [-0.5, 0, -0.5], max: [0.5, 1, 0.5] },
   steps: [{ triangles: 20, vertices: 60, materials: 2, bytes: 1000 }],
 };
-const level = { id: 'l', name: 'Two rooms', openSky: false, bounds: null, strata: [], values: {}, purpose: 'play', code: '', key: 'rooms' } as unknown as Level;
+const level = {
+  id: 'l',
+  name: 'Two rooms',
+  openSky: false,
+  bounds: null,
+  strata: [],
+  values: {},
+  purpose: 'play',
+  code: '',
+  key: 'rooms',
+} as unknown as Level;
 
 /** Two closed rooms of 4 by 4 with a wall between them and no door; one pin in each, two in the second. */
 const rooms = {
@@ -87,7 +97,13 @@ const rooms = {
 describe('load time', () => {
   it('adds seek, read, unpack and activation in whole slices, by hand', () => {
     // 3 files · 10 ms; 500 B at 1000 B/s; 1050 B at 2000 B/s; slices of 100 B: 11 frames of 20 ms.
-    expect(loadTime({ files: 3, diskBytes: 500, memoryBytes: 1050 }, device)).toEqual({ seekMs: 30, readMs: 500, unpackMs: 525, activateMs: 220, totalMs: 1275 });
+    expect(loadTime({ files: 3, diskBytes: 500, memoryBytes: 1050 }, device)).toEqual({
+      seekMs: 30,
+      readMs: 500,
+      unpackMs: 525,
+      activateMs: 220,
+      totalMs: 1275,
+    });
     expect(loadTime({ files: 0, diskBytes: 0, memoryBytes: 0 }, device).totalMs).toBe(0);
   });
 });
@@ -98,11 +114,23 @@ describe('figures of a level', () => {
   const count: LevelCount = {
     ...countLevel(figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), createRunContext()),
     load: levelLoad(
-      { content: rooms, pieces: { pin: piece }, kits: { [piece.kit]: { id: piece.kit, name: 'Kit', key: 'kit', mesh: '' } }, kitLoads, grid: null },
+      {
+        content: rooms,
+        pieces: { pin: piece },
+        kits: { [piece.kit]: { id: piece.kit, name: 'Kit', key: 'kit', mesh: '' } },
+        kitLoads,
+        grid: null,
+      },
       createRunContext(),
     ),
   };
-  const figures = { sightFileBytes: 700, ...levelFigures({ ...figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), sight }, createRunContext()) };
+  const figures = {
+    sightFileBytes: 700,
+    ...levelFigures(
+      { ...figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), sight },
+      createRunContext(),
+    ),
+  };
 
   it('count what each room sees: its own pins and the blocks about it', () => {
     expect(sight.figures.reachedPockets).toBe(2);
@@ -144,13 +172,21 @@ describe('figures of a level', () => {
   it('are known without a bake as far as they need none, and bounded as far as that is enough', () => {
     expect(count.tally).toEqual(figures.tally);
     // The file of what is seen is known with the bake.
-    expect(holdAgainst({ count, baked: { figures, isFresh: false } }, device).figures.diskBytes.value).toBe(count.load.diskBytes + 700);
+    expect(holdAgainst({ count, baked: { figures, isFresh: false } }, device).figures.diskBytes.value).toBe(
+      count.load.diskBytes + 700,
+    );
     expect(holdAgainst({ count, baked: undefined }, device).figures.diskBytes.value).toBe(count.load.diskBytes);
     // 3 pins of 20, 7 blocks of 12; a pin of 2 materials, one material of blocks in one lattice cell on either side of 0.
     expect(count.bound.triangles).toBe(144);
     const states = (costs: LevelCosts, triangles: number) => {
       const held = holdAgainst(costs, { ...device, budget: { ...device.budget, triangles } });
-      return [held.figures.triangles.state, held.figures.triangles.value, held.figures.memoryBytes.state, held.over.includes('triangles'), held.undecided.includes('triangles')];
+      return [
+        held.figures.triangles.state,
+        held.figures.triangles.value,
+        held.figures.memoryBytes.state,
+        held.over.includes('triangles'),
+        held.undecided.includes('triangles'),
+      ];
     };
     const stale = { figures, isFresh: false };
     expect(states({ count, baked: undefined }, 144)).toEqual(['bound', 144, 'known', false, false]);
@@ -162,29 +198,60 @@ describe('figures of a level', () => {
     const cut = { count: { ...count, load: { ...count.load, isCut: true } }, baked: undefined };
     const ofCut = (memoryBytes: number) => holdAgainst(cut, { ...device, budget: { ...device.budget, memoryBytes } });
     const { memoryBytes } = count.load;
-    expect([memoryBytes, memoryBytes - 1].map((limit) => ofCut(limit).figures.memoryBytes.state)).toEqual(['bound', 'not known']);
-    expect([ofCut(1).over.includes('memoryBytes'), ofCut(1).undecided.includes('memoryBytes'), ofCut(1).figures.diskBytes.state]).toEqual([false, true, 'known']);
+    expect([memoryBytes, memoryBytes - 1].map((limit) => ofCut(limit).figures.memoryBytes.state)).toEqual([
+      'bound',
+      'not known',
+    ]);
+    expect([
+      ofCut(1).over.includes('memoryBytes'),
+      ofCut(1).undecided.includes('memoryBytes'),
+      ofCut(1).figures.diskBytes.state,
+    ]).toEqual([false, true, 'known']);
     // What can't be counted is not known, or as it was.
-    expect(states({ count: undefined, baked: undefined }, 100)).toEqual(['not known', undefined, 'not known', false, true]);
+    expect(states({ count: undefined, baked: undefined }, 100)).toEqual([
+      'not known',
+      undefined,
+      'not known',
+      false,
+      true,
+    ]);
     expect(states({ count: undefined, baked: stale }, 200)).toEqual(['stale', 112, 'not known', false, true]);
     // A bake that reached no pocket has counted nothing.
     expect(states({ count, baked: { figures: { ...figures, worst: [] }, isFresh: true } }, 100)[0]).toBe('not known');
   });
 
   it('never show more from a place than the bound', () => {
-    const steps = [20, 6].map((triangles, i) => ({ triangles, vertices: 9, materials: 2 - i, bytes: 100, deviationMetres: i * 0.01 }));
-    const at = fc.tuple(fc.double({ min: -150, max: 150, noNaN: true }), fc.double({ min: -150, max: 150, noNaN: true }));
+    const steps = [20, 6].map((triangles, i) => ({
+      triangles,
+      vertices: 9,
+      materials: 2 - i,
+      bytes: 100,
+      deviationMetres: i * 0.01,
+    }));
+    const at = fc.tuple(
+      fc.double({ min: -150, max: 150, noNaN: true }),
+      fc.double({ min: -150, max: 150, noNaN: true }),
+    );
     fc.assert(
       fc.property(fc.array(at, { maxLength: 12 }), fc.array(at, { maxLength: 12 }), (walls, pins) => {
         const content = {
           ...EMPTY_CONTENT,
           block: walls.map(([x, z], i) => wall(`w${i}`, x, 0, z, 3 + i, 4, 2)),
-          placement: pins.map(([x, z], i) => ({ id: `p${i}`, piece: 'pin', position: [x, 0, z] as const, turn: [0, 0, 0] as const, scale: [1, 1, 1] as const })),
+          placement: pins.map(([x, z], i) => ({
+            id: `p${i}`,
+            piece: 'pin',
+            position: [x, 0, z] as const,
+            turn: [0, 0, 0] as const,
+            scale: [1, 1, 1] as const,
+          })),
         };
         if (walls.length + pins.length === 0) return;
         const made = { content: { level, strata: [{ ...rooms.strata[0], content }] }, findings: [] };
         const input = figuresInput(made, { pin: { ...piece, steps } }, DEFAULT_VIEW);
-        const seen = levelFigures({ ...input, sight: bakeSight(levelSightInput(made.content), {}, createRunContext()) }, createRunContext());
+        const seen = levelFigures(
+          { ...input, sight: bakeSight(levelSightInput(made.content), {}, createRunContext()) },
+          createRunContext(),
+        );
         const { bound, triangles } = countLevel(input, createRunContext());
         expect(bound.triangles).toBe(triangles);
         for (const one of seen.pocketTriangles) expect(one).toBeLessThanOrEqual(bound.triangles);
@@ -197,14 +264,24 @@ describe('figures of a level', () => {
   });
 
   it('bound a block of a hundred kilometres without listing its cells', () => {
-    const vast = { level, strata: [{ ...rooms.strata[0], content: { ...EMPTY_CONTENT, block: [wall('plain', 0, 0, 0, 1e5, 1, 1e5), wall('hut', 0, 0, 0, 2, 2, 2)] } }] };
+    const vast = {
+      level,
+      strata: [
+        {
+          ...rooms.strata[0],
+          content: { ...EMPTY_CONTENT, block: [wall('plain', 0, 0, 0, 1e5, 1, 1e5), wall('hut', 0, 0, 0, 2, 2, 2)] },
+        },
+      ],
+    };
     const { bound } = countLevel(figuresInput({ content: vast, findings: [] }, {}, DEFAULT_VIEW), createRunContext());
     expect(bound.triangles).toBe(24);
     expect(bound.drawCalls).toBeGreaterThan(1e6);
   });
 
   it('name a placement whose piece is gone', () => {
-    expect(() => levelFigures({ ...figuresInput({ content: rooms, findings: [] }, {}, DEFAULT_VIEW), sight }, createRunContext())).toThrow(/the placement p0 uses the piece pin/);
+    expect(() =>
+      levelFigures({ ...figuresInput({ content: rooms, findings: [] }, {}, DEFAULT_VIEW), sight }, createRunContext()),
+    ).toThrow(/the placement p0 uses the piece pin/);
   });
 });
 
@@ -212,12 +289,18 @@ describe('bake keys', () => {
   it('change with a hiding block and stay with decor or a placement', () => {
     const key = (content: typeof rooms) => sightKey(levelSightInput(content));
     const [{ stratum, content }] = rooms.strata;
-    const withContent = (over: Partial<typeof content>) => ({ level, strata: [{ stratum, content: { ...content, ...over } }] });
+    const withContent = (over: Partial<typeof content>) => ({
+      level,
+      strata: [{ stratum, content: { ...content, ...over } }],
+    });
     expect(key(withContent({ placement: [] }))).toBe(key(rooms));
-    expect(key(withContent({ block: [...content.block, { ...wall('d', 1, 0, 1, 1, 1, 1), sight: 'decor' }] }))).toBe(key(rooms));
+    expect(key(withContent({ block: [...content.block, { ...wall('d', 1, 0, 1, 1, 1, 1), sight: 'decor' }] }))).toBe(
+      key(rooms),
+    );
     expect(key(withContent({ block: content.block.slice(1) }))).not.toBe(key(rooms));
     expect(key(withContent({ block: [...content.block].reverse() }))).toBe(key(rooms));
-    const figures = (over: Partial<typeof content>) => figuresKey(figuresInput({ content: withContent(over), findings: [] }, { pin: piece }, DEFAULT_VIEW), 'same');
+    const figures = (over: Partial<typeof content>) =>
+      figuresKey(figuresInput({ content: withContent(over), findings: [] }, { pin: piece }, DEFAULT_VIEW), 'same');
     expect(figures({ placement: [] })).not.toBe(figures({}));
   });
 });

@@ -35,7 +35,10 @@ export class PackedBlocks {
 
   add(material: string, surface: Pick<BlockSurface, 'faces' | 'triangles'>): void {
     const { vertices, triangles } = this.byMaterial.get(material) ?? { vertices: 0, triangles: 0 };
-    this.byMaterial.set(material, { vertices: vertices + verticesOf(surface), triangles: triangles + surface.triangles });
+    this.byMaterial.set(material, {
+      vertices: vertices + verticesOf(surface),
+      triangles: triangles + surface.triangles,
+    });
   }
 
   get files(): number {

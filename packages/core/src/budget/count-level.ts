@@ -39,7 +39,10 @@ export function countLevel(input: Omit<FiguresInput, 'sight'>, context: RunConte
 }
 
 /** The count from strata that were counted already. */
-export function countOf(input: Omit<FiguresInput, 'sight'>, { things, bounds, strata }: ReturnType<typeof countStrata>): ContentCount {
+export function countOf(
+  input: Omit<FiguresInput, 'sight'>,
+  { things, bounds, strata }: ReturnType<typeof countStrata>,
+): ContentCount {
   return {
     strata,
     triangles: strata.reduce((sum, { triangles }) => sum + triangles, 0),
@@ -49,7 +52,10 @@ export function countOf(input: Omit<FiguresInput, 'sight'>, { things, bounds, st
       pieces: countBy(input.strata.flatMap(({ placements }) => placements.map(({ piece }) => piece))),
       blocks: countBy(input.strata.flatMap(({ blocks }) => blocks.map(({ sight }) => sight))),
     },
-    bound: { triangles: things.reduce((sum, { steps }) => sum + Math.max(...steps.map(({ triangles }) => triangles)), 0), drawCalls: mostDrawCalls(things, bounds) },
+    bound: {
+      triangles: things.reduce((sum, { steps }) => sum + Math.max(...steps.map(({ triangles }) => triangles)), 0),
+      drawCalls: mostDrawCalls(things, bounds),
+    },
     findings: input.findings,
   };
 }
@@ -71,7 +77,9 @@ function mostDrawCalls(things: readonly Thing[], bounds: Float64Array): number {
       return;
     }
     const cells = [0, 1, 2].map((k) => {
-      const [low, high] = [bounds[i * 6 + k] - TOUCH_METRES, bounds[i * 6 + 3 + k] + TOUCH_METRES].map((at) => Math.floor(at / DEFAULT_SIGHT_OPTIONS.latticeMetres));
+      const [low, high] = [bounds[i * 6 + k] - TOUCH_METRES, bounds[i * 6 + 3 + k] + TOUCH_METRES].map((at) =>
+        Math.floor(at / DEFAULT_SIGHT_OPTIONS.latticeMetres),
+      );
       return { low, count: high - low + 1 };
     });
     const [x, y, z] = cells;
@@ -80,7 +88,9 @@ function mostDrawCalls(things: readonly Thing[], bounds: Float64Array): number {
     if (count > MOST_CELLS) vast += count;
     else
       for (let n = 0; n < count; n++)
-        blocks.add(`${id}\u0000${x.low + (n % x.count)},${y.low + (Math.floor(n / x.count) % y.count)},${z.low + Math.floor(n / (x.count * y.count))}`);
+        blocks.add(
+          `${id}\u0000${x.low + (n % x.count)},${y.low + (Math.floor(n / x.count) % y.count)},${z.low + Math.floor(n / (x.count * y.count))}`,
+        );
   });
   let calls = blocks.size + vast;
   for (const { count, steps } of placements.values()) {

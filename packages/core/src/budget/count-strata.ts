@@ -24,7 +24,10 @@ export interface StratumFigures {
 }
 
 /** Everything that is drawn in a level with its bounds, and what each stratum costs. @throws CoreError 'FIGURES_PIECE_MISSING' naming the placement, 'CANCELLED' */
-export function countStrata(input: Omit<FiguresInput, 'sight'>, context: RunContext): { things: Thing[]; bounds: Float64Array; strata: StratumFigures[] } {
+export function countStrata(
+  input: Omit<FiguresInput, 'sight'>,
+  context: RunContext,
+): { things: Thing[]; bounds: Float64Array; strata: StratumFigures[] } {
   const pieces = new Map(input.pieces.map((piece) => [piece.id, piece]));
   const things: Thing[] = [];
   const bounds: number[] = [];
@@ -39,12 +42,23 @@ export function countStrata(input: Omit<FiguresInput, 'sight'>, context: RunCont
       triangles += surface.triangles;
       memoryBytes += blockBytes(surface);
       drawn.set(`material ${block.material}`, 1);
-      things.push({ what: 'blocks', id: block.material, name: block.material, steps: [{ triangles: surface.triangles, materials: 1 }], distances: [0], stratum: index });
+      things.push({
+        what: 'blocks',
+        id: block.material,
+        name: block.material,
+        steps: [{ triangles: surface.triangles, materials: 1 }],
+        distances: [0],
+        stratum: index,
+      });
       bounds.push(...surface.bounds.min, ...surface.bounds.max);
     }
     for (const placement of stratum.placements) {
       const piece = pieces.get(placement.piece);
-      if (!piece) throw new CoreError('FIGURES_PIECE_MISSING', `figures: the placement ${placement.id} uses the piece ${placement.piece}, which is not there`);
+      if (!piece)
+        throw new CoreError(
+          'FIGURES_PIECE_MISSING',
+          `figures: the placement ${placement.id} uses the piece ${placement.piece}, which is not there`,
+        );
       const [full] = piece.steps;
       triangles += full.triangles;
       memoryBytes += INSTANCE_BYTES;

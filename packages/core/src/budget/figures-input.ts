@@ -5,7 +5,11 @@ import type { MadeLevel } from '../sections/with-sections';
 import type { FiguresInput } from './level-figures';
 
 /** What a level's figures are made from, sight left out. All strata count, switched off or not. */
-export function figuresInput({ content, findings }: MadeLevel, pieces: Readonly<Record<string, Piece>>, view: ViewSettings): Omit<FiguresInput, 'sight'> {
+export function figuresInput(
+  { content, findings }: MadeLevel,
+  pieces: Readonly<Record<string, Piece>>,
+  view: ViewSettings,
+): Omit<FiguresInput, 'sight'> {
   const { strata } = content;
   const used = [...new Set(strata.flatMap(({ content }) => content.placement.map(({ piece }) => piece)))].sort();
   return {

@@ -6,7 +6,13 @@ import type { LevelCount } from './count-level';
 import type { FiguresSummary } from './level-figures';
 
 export type BudgetMeasure = 'triangles' | 'drawCalls' | 'memoryBytes' | 'loadMs' | 'diskBytes';
-export const BUDGET_MEASURES: readonly BudgetMeasure[] = ['triangles', 'drawCalls', 'memoryBytes', 'loadMs', 'diskBytes'];
+export const BUDGET_MEASURES: readonly BudgetMeasure[] = [
+  'triangles',
+  'drawCalls',
+  'memoryBytes',
+  'loadMs',
+  'diskBytes',
+];
 
 /** How far a figure can be trusted. A bound is above the true figure and within the limit, which settles it. */
 export const FIGURE_STATES = ['known', 'bound', 'stale', 'not known'] as const;
@@ -44,7 +50,11 @@ export function loadOf({ count, baked }: LevelCosts): LevelLoad | undefined {
   if (!count) return undefined;
   const { load } = count;
   const seenBytes = baked?.figures.sightFileBytes ?? 0;
-  return { ...load, diskBytes: load.diskBytes + seenBytes, own: { ...load.own, diskBytes: load.own.diskBytes + seenBytes } };
+  return {
+    ...load,
+    diskBytes: load.diskBytes + seenBytes,
+    own: { ...load.own, diskBytes: load.own.diskBytes + seenBytes },
+  };
 }
 
 /** Above this share of a limit a value is near it. */
@@ -59,11 +69,18 @@ export function holdAgainst(costs: LevelCosts, device: Device): HeldLevel {
   const { count, baked } = costs;
   const loaded = loadOf(costs);
   const load = loaded && loadTime(loaded, device);
-  const of = (state: FigureState, value: number | undefined, limit: number): HeldFigure => ({ state, value, share: value === undefined ? undefined : value / limit });
-  const plain = (value: number | undefined, limit: number): HeldFigure => of(value === undefined ? 'not known' : 'known', value, limit);
+  const of = (state: FigureState, value: number | undefined, limit: number): HeldFigure => ({
+    state,
+    value,
+    share: value === undefined ? undefined : value / limit,
+  });
+  const plain = (value: number | undefined, limit: number): HeldFigure =>
+    of(value === undefined ? 'not known' : 'known', value, limit);
   // Of a level that is cut never more than all of it is loaded: enough where that is within the limit.
   const loadedAtOnce = (value: number | undefined, limit: number): HeldFigure =>
-    value !== undefined && loaded?.isCut ? of(value <= limit ? 'bound' : 'not known', value, limit) : plain(value, limit);
+    value !== undefined && loaded?.isCut
+      ? of(value <= limit ? 'bound' : 'not known', value, limit)
+      : plain(value, limit);
   const seen = (worst: number | undefined, bound: number | undefined, limit: number): HeldFigure => {
     if (baked?.isFresh && worst !== undefined) return of('known', worst, limit);
     if (bound !== undefined && bound <= limit) return of('bound', bound, limit);
@@ -80,7 +97,9 @@ export function holdAgainst(costs: LevelCosts, device: Device): HeldLevel {
     figures,
     load,
     over: BUDGET_MEASURES.filter((measure) => figures[measure].state === 'known' && (figures[measure].share ?? 0) > 1),
-    undecided: BUDGET_MEASURES.filter((measure) => figures[measure].state === 'stale' || figures[measure].state === 'not known'),
+    undecided: BUDGET_MEASURES.filter(
+      (measure) => figures[measure].state === 'stale' || figures[measure].state === 'not known',
+    ),
   };
 }
 
@@ -97,7 +116,12 @@ export function budgetFindings(level: Level, costs: LevelCosts, device: Device):
   const held = holdAgainst(costs, device);
   return held.over.map((measure) => {
     const { value = NaN, share = NaN } = held.figures[measure];
-    const spot = measure === 'triangles' ? costs.baked?.figures.worst.at(0) : measure === 'drawCalls' ? costs.baked?.figures.worstDrawCalls : null;
+    const spot =
+      measure === 'triangles'
+        ? costs.baked?.figures.worst.at(0)
+        : measure === 'drawCalls'
+          ? costs.baked?.figures.worstDrawCalls
+          : null;
     return finding({
       code: `OVER_${measure.replace(/([A-Z])/g, '_$1').toUpperCase()}`,
       desk: 'budget',

@@ -35,7 +35,11 @@ describe('a pocket’s figures', () => {
   });
 
   it('draw blocks of one material once for each group of pockets', () => {
-    const blocks = [thing({ what: 'blocks', id: 'brick' }), thing({ what: 'blocks', id: 'brick' }), thing({ what: 'blocks', id: 'slate' })];
+    const blocks = [
+      thing({ what: 'blocks', id: 'brick' }),
+      thing({ what: 'blocks', id: 'brick' }),
+      thing({ what: 'blocks', id: 'slate' }),
+    ];
     const keys = ['0,0,0:0', '0,0,0:1', '1,0,0:0'];
     expect(pocketGroups(keys)).toEqual([0, 0, 1]);
     expect(countSeen(0, [0, 1, 2], sceneOf(blocks, [[0], [1], [2, 0]], keys), stampFor(blocks)).drawCalls).toBe(3);
@@ -51,7 +55,9 @@ describe('a pocket’s figures', () => {
     const things = [chained('crate'), chained('crate'), chained('crate')];
     const scene = sceneOf(things, [[0], [], [], [1, 2]], undefined, [0, 6.9, 7]);
     expect(countSeen(0, [0, 3], scene, stampFor(things))).toEqual({ things: 3, triangles: 230, drawCalls: 3 });
-    expect(describePocket(0, [0, 3], scene, ['own'], { things: 3, triangles: 230, drawCalls: 3 }).causes).toMatchObject([{ id: 'crate', count: 3, triangles: 230, drawCalls: 3 }]);
+    expect(describePocket(0, [0, 3], scene, ['own'], { things: 3, triangles: 230, drawCalls: 3 }).causes).toMatchObject(
+      [{ id: 'crate', count: 3, triangles: 230, drawCalls: 3 }],
+    );
   });
 
   it('add up: by stratum, by cause, and in all', () => {
@@ -75,9 +81,18 @@ describe('a pocket’s figures', () => {
           const { what, id, stratum } = one;
           if (what === 'blocks') return thing({ what, id, stratum, name: id }, one.triangles);
           const full = { triangles: first.triangles, materials: first.materials };
-          return thing({ what, id, stratum, name: id, steps: [full, { triangles: first.triangles >> 1, materials: 1 }], distances: [0, 3] });
+          return thing({
+            what,
+            id,
+            stratum,
+            name: id,
+            steps: [full, { triangles: first.triangles >> 1, materials: 1 }],
+            distances: [0, 3],
+          });
         });
-        const inPocket = [0, 1, 2, 3].map((pocket) => list.flatMap(({ pockets }, i) => (pockets.includes(pocket) ? [i] : [])));
+        const inPocket = [0, 1, 2, 3].map((pocket) =>
+          list.flatMap(({ pockets }, i) => (pockets.includes(pocket) ? [i] : [])),
+        );
         const scene = sceneOf(
           things,
           inPocket,
@@ -88,14 +103,22 @@ describe('a pocket’s figures', () => {
         const plain = [...new Set(seen.flatMap((pocket) => inPocket[pocket]))];
         expect(counted.things).toBe(plain.length);
         // The first pocket ends at x = 2.
-        expect(counted.triangles).toBe(plain.reduce((sum, i) => sum + (things[i].steps.length > 1 && list[i].at >= 5 ? things[i].steps[1] : things[i].steps[0]).triangles, 0));
+        expect(counted.triangles).toBe(
+          plain.reduce(
+            (sum, i) =>
+              sum + (things[i].steps.length > 1 && list[i].at >= 5 ? things[i].steps[1] : things[i].steps[0]).triangles,
+            0,
+          ),
+        );
         const opened = describePocket(0, seen, scene, ['x', 'y', 'z'], counted);
         for (const measure of ['triangles', 'drawCalls'] as const) {
           expect(opened.strata.reduce((sum, one) => sum + one[measure], 0)).toBe(counted[measure]);
           expect(opened.causes.reduce((sum, one) => sum + one[measure], 0)).toBe(counted[measure]);
         }
         expect(opened.causes.reduce((sum, { count }) => sum + count, 0)).toBe(counted.things);
-        expect(opened.causes.map(({ triangles }) => triangles)).toEqual([...opened.causes.map(({ triangles }) => triangles)].sort((a, b) => b - a));
+        expect(opened.causes.map(({ triangles }) => triangles)).toEqual(
+          [...opened.causes.map(({ triangles }) => triangles)].sort((a, b) => b - a),
+        );
         expect(opened.middle).toEqual([1, 1, 1]);
       }),
       { numRuns: 200 },

@@ -102,7 +102,13 @@ export function countSeen(pocket: number, seen: readonly number[], scene: SeenSc
 }
 
 /** A pocket's figures opened to their parts: by stratum and by cause. */
-export function describePocket(pocket: number, seen: readonly number[], scene: SeenScene, strata: readonly string[], count: SeenCount): PocketFigures {
+export function describePocket(
+  pocket: number,
+  seen: readonly number[],
+  scene: SeenScene,
+  strata: readonly string[],
+  count: SeenCount,
+): PocketFigures {
   const { key, bounds } = scene.pockets[pocket];
   const causes = new Map<string, { -readonly [K in keyof CostCause]: CostCause[K] }>();
   const byStratum = strata.map((stratum) => ({ stratum, triangles: 0, drawCalls: 0 }));
@@ -133,10 +139,16 @@ export function describePocket(pocket: number, seen: readonly number[], scene: S
   return {
     pocket,
     key,
-    middle: [(bounds.min[0] + bounds.max[0]) / 2, (bounds.min[1] + bounds.max[1]) / 2, (bounds.min[2] + bounds.max[2]) / 2],
+    middle: [
+      (bounds.min[0] + bounds.max[0]) / 2,
+      (bounds.min[1] + bounds.max[1]) / 2,
+      (bounds.min[2] + bounds.max[2]) / 2,
+    ],
     ...count,
     strata: byStratum,
-    causes: [...causes.values()].sort((a, b) => b.triangles - a.triangles || (a.id < b.id ? -1 : 1)).slice(0, MOST_CAUSES),
+    causes: [...causes.values()]
+      .sort((a, b) => b.triangles - a.triangles || (a.id < b.id ? -1 : 1))
+      .slice(0, MOST_CAUSES),
   };
 }
 

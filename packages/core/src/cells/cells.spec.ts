@@ -42,8 +42,19 @@ const piece: Piece = {
   bounds: { min: [-1, 0, -1], max: [1, 4, 1] },
   steps: [{ triangles: 100, vertices: 80, materials: 1, bytes: 400000 }],
 };
-const grid: CellGrid = { id: 'l', sizeMetres: 10, origin: [0, 0], loadMetres: 12, dropMetres: 20, readyMetres: 0, resident: [] };
-const strata = (block: readonly Block[], placement: LevelContent['strata'][number]['content']['placement'] = []): LevelContent => ({
+const grid: CellGrid = {
+  id: 'l',
+  sizeMetres: 10,
+  origin: [0, 0],
+  loadMetres: 12,
+  dropMetres: 20,
+  readyMetres: 0,
+  resident: [],
+};
+const strata = (
+  block: readonly Block[],
+  placement: LevelContent['strata'][number]['content']['placement'] = [],
+): LevelContent => ({
   level: {
     id: 'l',
     name: 'Flat',
@@ -58,7 +69,9 @@ const strata = (block: readonly Block[], placement: LevelContent['strata'][numbe
     bounds: null,
     binned: null,
   },
-  strata: [{ stratum: { id: 'own', name: 'Own', role: 'base', owner: 'l' }, content: { ...EMPTY_CONTENT, block, placement } }],
+  strata: [
+    { stratum: { id: 'own', name: 'Own', role: 'base', owner: 'l' }, content: { ...EMPTY_CONTENT, block, placement } },
+  ],
 });
 /** Ten tiles in a row along x, a stack on the sixth. */
 const row = strata(
@@ -90,16 +103,29 @@ const input = (over: Partial<RehearsalInput> = {}): RehearsalInput => ({
 });
 
 describe('cutting a level', () => {
-  const cut = (content: LevelContent, over: Partial<CellGrid> = {}) => cutLevel({ content, pieces: { stack: piece }, kits: {}, kitLoads, grid: { ...grid, ...over } }, context);
+  const cut = (content: LevelContent, over: Partial<CellGrid> = {}) =>
+    cutLevel({ content, pieces: { stack: piece }, kits: {}, kitLoads, grid: { ...grid, ...over } }, context);
 
   it('puts each thing into the cell of its middle, and counts it', () => {
     const { cells, resident, kits, straddlers } = cut(row);
-    expect(cells.map(({ key, blocks, placements, triangles, kits: of }) => [key, blocks, placements, triangles, of])).toEqual(
-      Array.from({ length: 10 }, (_unused, i) => [`${i},0`, 1, i === 5 ? 1 : 0, i === 5 ? 112 : 12, i === 5 ? [0] : []]),
+    expect(
+      cells.map(({ key, blocks, placements, triangles, kits: of }) => [key, blocks, placements, triangles, of]),
+    ).toEqual(
+      Array.from({ length: 10 }, (_unused, i) => [
+        `${i},0`,
+        1,
+        i === 5 ? 1 : 0,
+        i === 5 ? 112 : 12,
+        i === 5 ? [0] : [],
+      ]),
     );
     // 24 vertices of 32 bytes, 12 triangles of three indices and 36 bytes of collision.
     expect(cells[0].memoryBytes).toBe(24 * 32 + 12 * (12 + 36));
-    expect([kits, resident.blocks, straddlers]).toEqual([[{ id: 'kit', name: 'kit', files: 2, memoryBytes: 400000, diskBytes: 220000 }], 0, []]);
+    expect([kits, resident.blocks, straddlers]).toEqual([
+      [{ id: 'kit', name: 'kit', files: 2, memoryBytes: 400000, diskBytes: 220000 }],
+      0,
+      [],
+    ]);
   });
 
   it('states what straddles, and keeps what is too large or wanted always resident', () => {
@@ -107,14 +133,25 @@ describe('cutting a level', () => {
     const { straddlers, residentThings, cells, cellOfThing } = cut(content);
     expect(straddlers.map(({ id, cells: count }) => [id, count])).toEqual([['over', 2]]);
     expect(residentThings.map(({ id, cell }) => [id, cell])).toEqual([['long', RESIDENT]]);
-    expect([cells.map(({ key }) => key), cellOfThing['long'], cellOfThing['over']]).toEqual([['0,0', '1,0'], RESIDENT, 1]);
+    expect([cells.map(({ key }) => key), cellOfThing['long'], cellOfThing['over']]).toEqual([
+      ['0,0', '1,0'],
+      RESIDENT,
+      1,
+    ]);
     expect(cut(row, { resident: ['own'] })).toMatchObject({ cells: [], resident: { blocks: 10, placements: 1 } });
   });
 
   it('loses nothing and counts nothing twice', () => {
-    const blocks = fc.array(fc.record({ x: fc.integer({ min: -200, max: 200 }), z: fc.integer({ min: -200, max: 200 }), size: fc.integer({ min: 1, max: 60 }) }), {
-      maxLength: 30,
-    });
+    const blocks = fc.array(
+      fc.record({
+        x: fc.integer({ min: -200, max: 200 }),
+        z: fc.integer({ min: -200, max: 200 }),
+        size: fc.integer({ min: 1, max: 60 }),
+      }),
+      {
+        maxLength: 30,
+      },
+    );
     fc.assert(
       fc.property(blocks, fc.integer({ min: 5, max: 50 }), (list, sizeMetres) => {
         const content = strata(list.map(({ x, z, size }, i) => tile(`b${i}`, x, z, [size, 1, size])));
@@ -127,8 +164,12 @@ describe('cutting a level', () => {
   });
 
   it('names a placement whose piece is gone', () => {
-    expect(() => cutLevel({ content: row, pieces: {}, kits: {}, kitLoads, grid }, context)).toThrow('cells: the placement p uses the piece stack, which is not there');
-    expect(() => cutLevel({ content: row, pieces: { stack: piece }, kits: {}, kitLoads: {}, grid }, context)).toThrow('cells: nothing is known of the files of the kit kit');
+    expect(() => cutLevel({ content: row, pieces: {}, kits: {}, kitLoads, grid }, context)).toThrow(
+      'cells: the placement p uses the piece stack, which is not there',
+    );
+    expect(() => cutLevel({ content: row, pieces: { stack: piece }, kits: {}, kitLoads: {}, grid }, context)).toThrow(
+      'cells: nothing is known of the files of the kit kit',
+    );
   });
 });
 
@@ -173,12 +214,27 @@ describe('the read queue', () => {
 
 describe('a rehearsal', () => {
   it('walks with everything in time when cells are light', () => {
-    const result = makeRehearsal(input({ device: { ...device, diskBytesPerSecond: 1e8, unpackBytesPerSecond: 1e8, activationBytesPerMs: 1e6 } }), context);
+    const result = makeRehearsal(
+      input({ device: { ...device, diskBytesPerSecond: 1e8, unpackBytesPerSecond: 1e8, activationBytesPerMs: 1e6 } }),
+      context,
+    );
     expect([result.late, result.gaps, result.findings]).toEqual([[], [], []]);
     expect(result.figures).toMatchObject({ lengthMetres: 96, durationMs: 24000, frames: 1200, startFiles: 5 });
     // The level's own three files and cells 0 and 1 at the start, the other eight and the kit on the way, each once.
-    expect(result.loads.map(({ name }) => name).sort()).toEqual(['2,0', '3,0', '4,0', '5,0', '6,0', '7,0', '8,0', '9,0', 'Yard kit']);
-    expect(result.loads.filter(({ droppedMs }) => droppedMs !== null).map(({ name }) => name)).toEqual(expect.arrayContaining(['2,0', 'Yard kit']));
+    expect(result.loads.map(({ name }) => name).sort()).toEqual([
+      '2,0',
+      '3,0',
+      '4,0',
+      '5,0',
+      '6,0',
+      '7,0',
+      '8,0',
+      '9,0',
+      'Yard kit',
+    ]);
+    expect(result.loads.filter(({ droppedMs }) => droppedMs !== null).map(({ name }) => name)).toEqual(
+      expect.arrayContaining(['2,0', 'Yard kit']),
+    );
   });
 
   it('tells what came late, by how long and where one stood; over what is not there one falls', () => {
@@ -220,7 +276,9 @@ describe('a rehearsal', () => {
   it('finds a path without a floor at the first look beyond the edge', () => {
     const gap = strata(row.strata[0].content.block.filter(({ id }) => id !== 't4'));
     const { findings } = makeRehearsal(input({ content: gap }), context);
-    expect(findings.filter(({ code }) => code === 'PATH_OFF_FLOOR')).toMatchObject([{ severity: 'error', place: { level: 'l', position: [40.25, 0, 5] } }]);
+    expect(findings.filter(({ code }) => code === 'PATH_OFF_FLOOR')).toMatchObject([
+      { severity: 'error', place: { level: 'l', position: [40.25, 0, 5] } },
+    ]);
   });
 
   it('walks a level of pieces alone, and says that what is underfoot is not known', () => {
@@ -233,7 +291,10 @@ describe('a rehearsal', () => {
   it('finds a hole of a metre at any speed: what is crossed between two frames counts', () => {
     const holed = strata([tile('a', 20, 5, [40, 1, 10]), tile('b', 71, 5, [60, 1, 10])]);
     for (const speedMetresPerSecond of [4, 40, 80]) {
-      const { findings } = makeRehearsal(input({ content: holed, rehearsal: { ...walk, speedMetresPerSecond } }), context);
+      const { findings } = makeRehearsal(
+        input({ content: holed, rehearsal: { ...walk, speedMetresPerSecond } }),
+        context,
+      );
       expect(findings.filter(({ code }) => code === 'PATH_OFF_FLOOR')).toHaveLength(1);
     }
   });
@@ -242,14 +303,20 @@ describe('a rehearsal', () => {
     // Cell 5 needs the kit and is asked for first; cell 6 of the same moment's end must not go before the kit.
     const slow = { ...device, diskBytesPerSecond: 40000 };
     const heavy = strata(row.strata[0].content.block, row.strata[0].content.placement);
-    const { loads } = makeRehearsal(input({ content: heavy, grid: { ...grid, loadMetres: 25, dropMetres: 40 }, device: slow }), context);
+    const { loads } = makeRehearsal(
+      input({ content: heavy, grid: { ...grid, loadMetres: 25, dropMetres: 40 }, device: slow }),
+      context,
+    );
     const read = (name: string): number => loads.find((load) => load.name === name)?.readStartMs ?? NaN;
     expect(read('Yard kit')).toBeLessThan(read('6,0'));
     expect(read('Yard kit')).toBeLessThan(read('7,0'));
   });
 
   it('is over the memory of the device when what is resident is', () => {
-    const { findings } = makeRehearsal(input({ device: { ...device, budget: { ...device.budget, memoryBytes: 400000 } } }), context);
+    const { findings } = makeRehearsal(
+      input({ device: { ...device, budget: { ...device.budget, memoryBytes: 400000 } } }),
+      context,
+    );
     expect(findings.map(({ code }) => code)).toContain('CELLS_OVER_MEMORY');
   });
 
@@ -272,7 +339,11 @@ describe('a rehearsal', () => {
       },
       'rehearsal: the path has no length, its 2 knots must be at least 2 and apart; draw one on the plan',
     ],
-    ['no knots', { rehearsal: { ...walk, knots: [] } }, 'rehearsal: the path has no length, its 0 knots must be at least 2 and apart; draw one on the plan'],
+    [
+      'no knots',
+      { rehearsal: { ...walk, knots: [] } },
+      'rehearsal: the path has no length, its 0 knots must be at least 2 and apart; draw one on the plan',
+    ],
     [
       'a knot that is no place',
       {
@@ -287,7 +358,11 @@ describe('a rehearsal', () => {
       'rehearsal: knot 2 of the path is at NaN, 3, must be finite',
     ],
     ['speed 0', { rehearsal: { ...walk, speedMetresPerSecond: 0 } }, 'rehearsal: the speed must be above 0 m/s, is 0'],
-    ['a disk speed of 0', { device: { ...device, diskBytesPerSecond: 0 } }, 'rehearsal: diskBytesPerSecond of Handheld must be above 0, is 0; nothing would ever load'],
+    [
+      'a disk speed of 0',
+      { device: { ...device, diskBytesPerSecond: 0 } },
+      'rehearsal: diskBytesPerSecond of Handheld must be above 0, is 0; nothing would ever load',
+    ],
     [
       'a walk of a year',
       {
@@ -308,21 +383,33 @@ describe('a rehearsal', () => {
 
   it('keeps resident bytes between nothing and everything, and at the end adds up', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 1, max: 30 }), fc.integer({ min: 0, max: 30 }), fc.integer({ min: 0, max: 30 }), (speed, load, more) => {
-        const result = makeRehearsal(input({ grid: { ...grid, loadMetres: load, dropMetres: load + more }, rehearsal: { ...walk, speedMetresPerSecond: speed } }), context);
-        const all = result.cut.cells.reduce((sum, { memoryBytes }) => sum + memoryBytes, 400000);
-        for (const bytes of result.residentBytes) {
-          expect(bytes).toBeGreaterThanOrEqual(0);
-          expect(bytes).toBeLessThanOrEqual(all);
-        }
-        expect([...result.timesMs]).toEqual([...result.timesMs].sort((a, b) => a - b));
-        for (const one of result.loads) {
-          expect(one.readStartMs).toBeGreaterThanOrEqual(one.askedMs);
-          expect(one.readyMs).toBeGreaterThanOrEqual(one.unpackEndMs);
-        }
-        const reads = [...result.loads].sort((a, b) => a.readStartMs - b.readStartMs);
-        for (let i = 1; i < reads.length; i++) expect(reads[i].readStartMs).toBeGreaterThanOrEqual(reads[i - 1].readEndMs);
-      }),
+      fc.property(
+        fc.integer({ min: 1, max: 30 }),
+        fc.integer({ min: 0, max: 30 }),
+        fc.integer({ min: 0, max: 30 }),
+        (speed, load, more) => {
+          const result = makeRehearsal(
+            input({
+              grid: { ...grid, loadMetres: load, dropMetres: load + more },
+              rehearsal: { ...walk, speedMetresPerSecond: speed },
+            }),
+            context,
+          );
+          const all = result.cut.cells.reduce((sum, { memoryBytes }) => sum + memoryBytes, 400000);
+          for (const bytes of result.residentBytes) {
+            expect(bytes).toBeGreaterThanOrEqual(0);
+            expect(bytes).toBeLessThanOrEqual(all);
+          }
+          expect([...result.timesMs]).toEqual([...result.timesMs].sort((a, b) => a - b));
+          for (const one of result.loads) {
+            expect(one.readStartMs).toBeGreaterThanOrEqual(one.askedMs);
+            expect(one.readyMs).toBeGreaterThanOrEqual(one.unpackEndMs);
+          }
+          const reads = [...result.loads].sort((a, b) => a.readStartMs - b.readStartMs);
+          for (let i = 1; i < reads.length; i++)
+            expect(reads[i].readStartMs).toBeGreaterThanOrEqual(reads[i - 1].readEndMs);
+        },
+      ),
       { numRuns: 40 },
     );
   });

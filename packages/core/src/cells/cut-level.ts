@@ -117,7 +117,10 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
     for (const thing of thingsOf(stratum.id, items, pieces)) {
       if (count++ % 1024 === 0) context.checkCancelled();
       const { bounds, kind } = thing;
-      const reach = [0, 2].map((k) => [cellOf(grid, k, bounds.min[k] + REACH_METRES), cellOf(grid, k, bounds.max[k] - REACH_METRES)]);
+      const reach = [0, 2].map((k) => [
+        cellOf(grid, k, bounds.min[k] + REACH_METRES),
+        cellOf(grid, k, bounds.max[k] - REACH_METRES),
+      ]);
       const across = reach.map(([from, to]) => Math.max(1, to - from + 1));
       const column = cellOf(grid, 0, (bounds.min[0] + bounds.max[0]) / 2);
       const row = cellOf(grid, 2, (bounds.min[2] + bounds.max[2]) / 2);
@@ -143,16 +146,33 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
   const numberOfKit = new Map(kitIds.map((id, i) => [id, i]));
   const order = [...tallies].sort(([, a], [, b]) => a.column - b.column || a.row - b.row);
   const numberOf = new Map(order.map(([key], i) => [key, i]));
-  const cellNumber = (key: string | undefined): number => (key === undefined ? RESIDENT : (numberOf.get(key) as number));
-  const things = placed.map(({ key, ...thing }): PlacedThing => ({ ...thing, cell: cellNumber(key) })).sort((a, b) => b.cells - a.cells || (a.id < b.id ? -1 : 1));
+  const cellNumber = (key: string | undefined): number =>
+    key === undefined ? RESIDENT : (numberOf.get(key) as number);
+  const things = placed
+    .map(({ key, ...thing }): PlacedThing => ({ ...thing, cell: cellNumber(key) }))
+    .sort((a, b) => b.cells - a.cells || (a.id < b.id ? -1 : 1));
   return {
     cells: order.map(([key, tally]): Cell => {
-      const min: PlanPoint = [grid.origin[0] + tally.column * grid.sizeMetres, grid.origin[1] + tally.row * grid.sizeMetres];
-      return { key, min, max: [min[0] + grid.sizeMetres, min[1] + grid.sizeMetres], straddling: tally.straddling, ...contents(tally, numberOfKit) };
+      const min: PlanPoint = [
+        grid.origin[0] + tally.column * grid.sizeMetres,
+        grid.origin[1] + tally.row * grid.sizeMetres,
+      ];
+      return {
+        key,
+        min,
+        max: [min[0] + grid.sizeMetres, min[1] + grid.sizeMetres],
+        straddling: tally.straddling,
+        ...contents(tally, numberOfKit),
+      };
     }),
     resident: contents(resident, numberOfKit),
     kits: kitIds.map((id) => {
-      if (!Object.hasOwn(kitLoads, id)) throw new CoreError('CELL_KIT_MISSING', `cells: nothing is known of the files of the kit ${kits[id]?.name ?? id}`, { kit: id });
+      if (!Object.hasOwn(kitLoads, id))
+        throw new CoreError(
+          'CELL_KIT_MISSING',
+          `cells: nothing is known of the files of the kit ${kits[id]?.name ?? id}`,
+          { kit: id },
+        );
       return { id, name: kits[id]?.name ?? id, ...kitLoads[id] };
     }),
     straddlers: things.filter(({ cell }) => cell !== RESIDENT),
@@ -166,7 +186,15 @@ function cellOf(grid: CellGrid, axis: number, value: number): number {
 }
 
 function newTally(): Tally {
-  return { blocks: 0, placements: 0, triangles: 0, memoryBytes: 0, packed: new PackedBlocks(), straddling: 0, kits: new Set() };
+  return {
+    blocks: 0,
+    placements: 0,
+    triangles: 0,
+    memoryBytes: 0,
+    packed: new PackedBlocks(),
+    straddling: 0,
+    kits: new Set(),
+  };
 }
 
 function add(tally: Tally, { kind, triangles, memoryBytes, packed, kit }: Thing): void {
@@ -178,7 +206,10 @@ function add(tally: Tally, { kind, triangles, memoryBytes, packed, kit }: Thing)
   if (kit !== undefined) tally.kits.add(kit);
 }
 
-function contents({ blocks, placements, triangles, memoryBytes, packed, kits }: Tally, numberOfKit: ReadonlyMap<string, number>): CellContents {
+function contents(
+  { blocks, placements, triangles, memoryBytes, packed, kits }: Tally,
+  numberOfKit: ReadonlyMap<string, number>,
+): CellContents {
   return {
     blocks,
     placements,
@@ -190,7 +221,11 @@ function contents({ blocks, placements, triangles, memoryBytes, packed, kits }: 
   };
 }
 
-function* thingsOf(stratum: string, items: LevelContent['strata'][number]['content'], pieces: CutInput['pieces']): Generator<Thing> {
+function* thingsOf(
+  stratum: string,
+  items: LevelContent['strata'][number]['content'],
+  pieces: CutInput['pieces'],
+): Generator<Thing> {
   for (const block of items.block) {
     const surface = blockSurfaceIfAny(block);
     if (!surface) continue;
@@ -209,7 +244,11 @@ function* thingsOf(stratum: string, items: LevelContent['strata'][number]['conte
   }
   for (const placement of items.placement) {
     const piece = pieces[placement.piece];
-    if (!piece) throw new CoreError('CELL_PIECE_MISSING', `cells: the placement ${placement.id} uses the piece ${placement.piece}, which is not there`);
+    if (!piece)
+      throw new CoreError(
+        'CELL_PIECE_MISSING',
+        `cells: the placement ${placement.id} uses the piece ${placement.piece}, which is not there`,
+      );
     const bounds = placementBounds(placement, piece.bounds);
     yield {
       id: placement.id,

@@ -46,7 +46,12 @@ const level = (volumes: readonly Volume[], links: readonly Link[], isOff = false
     bounds: null,
     binned: null,
   },
-  strata: [{ stratum: { id: 'own', name: 'Own', role: 'events', owner: 'l' }, content: { ...EMPTY_CONTENT, volume: volumes, link: links } }],
+  strata: [
+    {
+      stratum: { id: 'own', name: 'Own', role: 'events', owner: 'l' },
+      content: { ...EMPTY_CONTENT, volume: volumes, link: links },
+    },
+  ],
 });
 /** Twenty metres along x at two metres a second, on a flat floor. */
 const fire = (
@@ -55,18 +60,33 @@ const fire = (
     [0, 0],
     [20, 0],
   ],
-): string[] => fireLinks(content, walkPath(knots), new Float64Array(200), 2, createRunContext()).map(({ atMs, link: id }) => `${id} ${Math.round(atMs)}`);
+): string[] =>
+  fireLinks(content, walkPath(knots), new Float64Array(200), 2, createRunContext()).map(
+    ({ atMs, link: id }) => `${id} ${Math.round(atMs)}`,
+  );
 
 describe('links on a walk', () => {
   it('fire when a volume is entered and left, at the very moment, and again when it is entered again', () => {
     const content = level(
       [volume('bay', 10)],
-      [link('in', 'bay', 'enter', 'bay'), link('out', 'bay', 'leave', 'bay'), link('last', 'bay', 'last leaves', 'bay'), link('never', 'bay', 'used', 'gone')],
+      [
+        link('in', 'bay', 'enter', 'bay'),
+        link('out', 'bay', 'leave', 'bay'),
+        link('last', 'bay', 'last leaves', 'bay'),
+        link('never', 'bay', 'used', 'gone'),
+      ],
     );
     // 'never' waits for the bay to be used, which the others do.
-    const withoutUsed = level([volume('bay', 10)], [link('in', 'bay', 'enter', 'x'), link('out', 'bay', 'leave', 'x'), link('last', 'bay', 'last leaves', 'x')]);
+    const withoutUsed = level(
+      [volume('bay', 10)],
+      [link('in', 'bay', 'enter', 'x'), link('out', 'bay', 'leave', 'x'), link('last', 'bay', 'last leaves', 'x')],
+    );
     expect(fire(withoutUsed)).toEqual(['in 4500', 'out 5500', 'last 5500']);
-    expect(fire(content).filter((text) => text.startsWith('never'))).toEqual(['never 4500', 'never 5500', 'never 5500']);
+    expect(fire(content).filter((text) => text.startsWith('never'))).toEqual([
+      'never 4500',
+      'never 5500',
+      'never 5500',
+    ]);
     expect(
       fire(withoutUsed, [
         [0, 0],
@@ -79,7 +99,9 @@ describe('links on a walk', () => {
   it('fire when a volume is thinner than a look, low on the ground, or stood in from the start', () => {
     const plate = volume('plate', 7.305, [0.01, 0.2, 4]);
     const start = volume('start', 0);
-    expect(fire(level([plate, start], [link('step', 'plate', 'enter', 'x'), link('born', 'start', 'enter', 'x')]))).toEqual(['born 0', 'step 3650']);
+    expect(
+      fire(level([plate, start], [link('step', 'plate', 'enter', 'x'), link('born', 'start', 'enter', 'x')])),
+    ).toEqual(['born 0', 'step 3650']);
   });
 
   it('wait for their delay, fire once when told so, and set each other off', () => {
@@ -108,7 +130,10 @@ describe('the part of a way in a volume', () => {
   it('is where points of the way lie in it', () => {
     const coordinate = fc.double({ min: -4, max: 4, noNaN: true });
     const point = fc.tuple(coordinate, coordinate, coordinate);
-    const shapes = fc.constantFrom<Volume['shape']>({ form: 'box', size: [2, 3, 4] }, { form: 'sphere', radiusMetres: 2 });
+    const shapes = fc.constantFrom<Volume['shape']>(
+      { form: 'box', size: [2, 3, 4] },
+      { form: 'sphere', radiusMetres: 2 },
+    );
     fc.assert(
       fc.property(shapes, fc.integer({ min: 0, max: 359 }), point, point, (shape, yaw, from, to) => {
         const one = { ...volume('v', 0), shape, turn: [yaw, 10, 0] as const };

@@ -28,13 +28,20 @@ interface Crossing {
  * @param heights of the floor every `FOOTING_METRES` of the path
  * @throws CoreError 'CANCELLED'
  */
-export function fireLinks(content: LevelContent, path: WalkPath, heights: Float64Array, speedMetresPerSecond: number, context: RunContext): FiredLink[] {
+export function fireLinks(
+  content: LevelContent,
+  path: WalkPath,
+  heights: Float64Array,
+  speedMetresPerSecond: number,
+  context: RunContext,
+): FiredLink[] {
   const links = content.strata.flatMap(({ content: items }) => items.link);
   if (links.length === 0) return [];
   const ends = linkEnds(content);
   const isOn = (id: string): boolean => ends.get(id)?.isOff === false;
   const byEmitter = new Map<string, Link[]>();
-  for (const link of links) if (isOn(link.emitter)) byEmitter.set(link.emitter, [...(byEmitter.get(link.emitter) ?? []), link]);
+  for (const link of links)
+    if (isOn(link.emitter)) byEmitter.set(link.emitter, [...(byEmitter.get(link.emitter) ?? []), link]);
   const fired: FiredLink[] = [];
   const done = new Set<string>();
   // Kept in order of time: what waits longest for its delay comes last.
@@ -53,11 +60,28 @@ export function fireLinks(content: LevelContent, path: WalkPath, heights: Float6
     while (waiting.length > 0 && waiting[0].atMs <= until && fired.length < MOST_FIRED) {
       const [{ link, atMs, at, by }] = waiting.splice(0, 1);
       const { id, action, event, who, target } = link;
-      fired.push({ atMs, link: id, event, who, action, emitterName: ends.get(link.emitter)?.name ?? '', targetName: ends.get(target)?.name ?? '', at, by });
+      fired.push({
+        atMs,
+        link: id,
+        event,
+        who,
+        action,
+        emitterName: ends.get(link.emitter)?.name ?? '',
+        targetName: ends.get(target)?.name ?? '',
+        at,
+        by,
+      });
       setOff(target, ['used'], atMs, at, id);
     }
   };
-  for (const { atMs, volume, event, at } of crossings(content, new Set(byEmitter.keys()), path, heights, speedMetresPerSecond, context)) {
+  for (const { atMs, volume, event, at } of crossings(
+    content,
+    new Set(byEmitter.keys()),
+    path,
+    heights,
+    speedMetresPerSecond,
+    context,
+  )) {
     act(atMs);
     setOff(volume, event === 'enter' ? ['enter'] : ['leave', 'last leaves'], atMs, at, '');
   }
@@ -66,7 +90,14 @@ export function fireLinks(content: LevelContent, path: WalkPath, heights: Float6
 }
 
 /** When the walk enters and leaves volumes that emit anything; exact on the straight way between two looks at the floor. */
-function crossings(content: LevelContent, emitters: ReadonlySet<string>, path: WalkPath, heights: Float64Array, speedMetresPerSecond: number, context: RunContext): Crossing[] {
+function crossings(
+  content: LevelContent,
+  emitters: ReadonlySet<string>,
+  path: WalkPath,
+  heights: Float64Array,
+  speedMetresPerSecond: number,
+  context: RunContext,
+): Crossing[] {
   const volumes = content.strata.flatMap(({ content: items }) => items.volume.filter(({ id }) => emitters.has(id)));
   const boxes = new Float64Array(volumes.length * 6);
   volumes.forEach((volume, i) => {
@@ -92,7 +123,12 @@ function crossings(content: LevelContent, emitters: ReadonlySet<string>, path: W
       const part = near.has(volume) ? bodyInVolume(volumes[volume], a, b) : undefined;
       const tell = (share: number, event: Crossing['event']): void => {
         const metres = startMetres + (endMetres - startMetres) * share;
-        found.push({ atMs: (metres / speedMetresPerSecond) * 1000, volume: volumes[volume].id, event, at: [a[0] + (b[0] - a[0]) * share, a[1], a[2] + (b[2] - a[2]) * share] });
+        found.push({
+          atMs: (metres / speedMetresPerSecond) * 1000,
+          volume: volumes[volume].id,
+          event,
+          at: [a[0] + (b[0] - a[0]) * share, a[1], a[2] + (b[2] - a[2]) * share],
+        });
       };
       if (within.has(volume) && (!part || part[0] > 0)) {
         within.delete(volume);
@@ -112,10 +148,16 @@ function crossings(content: LevelContent, emitters: ReadonlySet<string>, path: W
   return found.sort((p, q) => p.atMs - q.atMs);
 }
 
-function bodyInVolume(volume: Parameters<typeof segmentInVolume>[0], a: Vector3, b: Vector3): readonly [number, number] | undefined {
+function bodyInVolume(
+  volume: Parameters<typeof segmentInVolume>[0],
+  a: Vector3,
+  b: Vector3,
+): readonly [number, number] | undefined {
   const parts = BODY_METRES.flatMap((up) => {
     const part = segmentInVolume(volume, [a[0], a[1] + up, a[2]], [b[0], b[1] + up, b[2]]);
     return part ? [part] : [];
   });
-  return parts.length > 0 ? [Math.min(...parts.map(([low]) => low)), Math.max(...parts.map(([, high]) => high))] : undefined;
+  return parts.length > 0
+    ? [Math.min(...parts.map(([low]) => low)), Math.max(...parts.map(([, high]) => high))]
+    : undefined;
 }

@@ -72,7 +72,9 @@ export class ReadQueue {
         const load = this.reading;
         this.reading = undefined;
         this.diskFreeMs = load.readEndMs;
-        load.unpackEndMs = Math.max(load.readEndMs, this.unpackFreeMs) + (this.files[load.file].memoryBytes / unpackBytesPerSecond) * 1000;
+        load.unpackEndMs =
+          Math.max(load.readEndMs, this.unpackFreeMs) +
+          (this.files[load.file].memoryBytes / unpackBytesPerSecond) * 1000;
         this.unpackFreeMs = load.unpackEndMs;
         this.unpacking.push(load);
       }
@@ -81,7 +83,8 @@ export class ReadQueue {
       const askedMs = this.waiting.get(file) as number;
       this.waiting.delete(file);
       const readStartMs = Math.max(startMs, this.diskFreeMs, askedMs);
-      const readEndMs = readStartMs + seekMs * this.files[file].files + (this.files[file].diskBytes / diskBytesPerSecond) * 1000;
+      const readEndMs =
+        readStartMs + seekMs * this.files[file].files + (this.files[file].diskBytes / diskBytesPerSecond) * 1000;
       this.reading = { file, askedMs, readStartMs, readEndMs, unpackEndMs: 0, readyMs: 0 };
     }
   }

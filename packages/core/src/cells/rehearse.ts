@@ -53,9 +53,19 @@ function checkWalk({ device, speedMetresPerSecond, path }: WalkInput): void {
   if (!(speedMetresPerSecond > 0) || !Number.isFinite(speedMetresPerSecond)) {
     throw new CoreError('REHEARSAL_SPEED', `rehearsal: the speed must be above 0 m/s, is ${speedMetresPerSecond}`);
   }
-  for (const key of ['diskBytesPerSecond', 'unpackBytesPerSecond', 'activationSliceMs', 'activationBytesPerMs', 'framesPerSecond'] as const) {
+  for (const key of [
+    'diskBytesPerSecond',
+    'unpackBytesPerSecond',
+    'activationSliceMs',
+    'activationBytesPerMs',
+    'framesPerSecond',
+  ] as const) {
     if (!(device[key] > 0))
-      throw new CoreError('REHEARSAL_DEVICE', `rehearsal: ${key} of ${device.name} must be above 0, is ${device[key]}; nothing would ever load`, { device: device.id });
+      throw new CoreError(
+        'REHEARSAL_DEVICE',
+        `rehearsal: ${key} of ${device.name} must be above 0, is ${device[key]}; nothing would ever load`,
+        { device: device.id },
+      );
   }
   const frames = (path.lengthMetres / speedMetresPerSecond) * device.framesPerSecond;
   if (frames > MOST_FRAMES) {
@@ -84,7 +94,14 @@ class Walker {
   private diskBusyMs = 0;
   private drops = 0;
   private peak = { bytes: 0, ms: 0 };
-  private readonly out: Omit<Walk, 'figures'> = { timesMs: [], residentBytes: [], loads: [], late: [], gaps: [], track: [] };
+  private readonly out: Omit<Walk, 'figures'> = {
+    timesMs: [],
+    residentBytes: [],
+    loads: [],
+    late: [],
+    gaps: [],
+    track: [],
+  };
   private gap: { -readonly [K in keyof FootingGap]: FootingGap[K] } | undefined;
   private place: [number, number] = [0, 0];
   private floor = 0;
@@ -99,7 +116,15 @@ class Walker {
     this.isReady = new Uint8Array(this.files.length);
     this.kitUsers = new Int32Array(kits.length);
     this.neededMs = new Float64Array(cells.length).fill(NaN);
-    cells.forEach(({ min }, i) => this.numberAt.set(this.slot(this.column(min[0] + input.grid.sizeMetres / 2, 0), this.column(min[1] + input.grid.sizeMetres / 2, 1)), i));
+    cells.forEach(({ min }, i) =>
+      this.numberAt.set(
+        this.slot(
+          this.column(min[0] + input.grid.sizeMetres / 2, 0),
+          this.column(min[1] + input.grid.sizeMetres / 2, 1),
+        ),
+        i,
+      ),
+    );
   }
 
   walk(context: RunContext): Walk {
@@ -152,7 +177,11 @@ class Walker {
       for (const kit of cut.cells[cell].kits) this.kitUsers[kit]++;
     }
     this.kitUsers.forEach((users, kit) => (this.isReady[this.kitBase + kit] = users > 0 ? 1 : 0));
-    let [memoryBytes, diskBytes, files] = [cut.resident.memoryBytes, levelFiles.diskBytes + cut.resident.diskBytes, levelFiles.files + cut.resident.files];
+    let [memoryBytes, diskBytes, files] = [
+      cut.resident.memoryBytes,
+      levelFiles.diskBytes + cut.resident.diskBytes,
+      levelFiles.files + cut.resident.files,
+    ];
     this.isReady.forEach((ready, file) => {
       if (!ready) return;
       files += this.files[file].files;
@@ -233,12 +262,20 @@ class Walker {
     this.openLoads.set(file, this.out.loads.length - 1);
     this.setBytes(readyMs, this.bytes + memoryBytes);
     const done = isCell ? [file] : [...this.wanted].filter((cell) => cut.cells[cell].kits.includes(number));
-    for (const cell of done) if (!Number.isNaN(this.neededMs[cell]) && this.isThere(cell)) this.noteLate(cell, readyMs, readyMs);
+    for (const cell of done)
+      if (!Number.isNaN(this.neededMs[cell]) && this.isThere(cell)) this.noteLate(cell, readyMs, readyMs);
   }
 
   private noteLate(cell: number, readyMs: number | null, untilMs: number): void {
     const neededMs = this.neededMs[cell];
-    this.out.late.push({ cell, key: this.input.cut.cells[cell].key, neededMs, readyMs, lateMs: untilMs - neededMs, at: this.neededAt[cell] });
+    this.out.late.push({
+      cell,
+      key: this.input.cut.cells[cell].key,
+      neededMs,
+      readyMs,
+      lateMs: untilMs - neededMs,
+      at: this.neededAt[cell],
+    });
     this.neededMs[cell] = NaN;
   }
 
@@ -253,7 +290,12 @@ class Walker {
     }
   }
 
-  private watchFooting(watched: NonNullable<WalkInput['footing']>, look: number, [x, z]: PlanPoint, nowMs: number): void {
+  private watchFooting(
+    watched: NonNullable<WalkInput['footing']>,
+    look: number,
+    [x, z]: PlanPoint,
+    nowMs: number,
+  ): void {
     this.floor = watched.found.heights[look];
     const holding = watched.found.blocks[look];
     const isHeld = holding.some((block) => {
@@ -292,7 +334,8 @@ class Walker {
     for (const file of waiting.keys()) {
       const isKit = file >= this.kitBase;
       const distance = isKit ? this.distanceOfKit(file - this.kitBase) : this.distance(file);
-      const isBetter = best < 0 || distance < least || (distance === least && (isKit === best >= this.kitBase ? file < best : isKit));
+      const isBetter =
+        best < 0 || distance < least || (distance === least && (isKit === best >= this.kitBase ? file < best : isKit));
       if (isBetter) [best, least] = [file, distance];
     }
     return best;
@@ -308,7 +351,9 @@ class Walker {
   }
 
   private isThere(cell: number): boolean {
-    return this.isReady[cell] === 1 && this.input.cut.cells[cell].kits.every((kit) => this.isReady[this.kitBase + kit] === 1);
+    return (
+      this.isReady[cell] === 1 && this.input.cut.cells[cell].kits.every((kit) => this.isReady[this.kitBase + kit] === 1)
+    );
   }
 
   private distance(cell: number): number {

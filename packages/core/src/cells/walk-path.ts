@@ -11,7 +11,11 @@ export interface WalkPath {
 /** @throws CoreError 'REHEARSAL_PATH' when it has fewer than two knots or no length, 'REHEARSAL_KNOT' naming a knot that is not finite */
 export function walkPath(knots: readonly PlanPoint[]): WalkPath {
   const bad = knots.findIndex(([x, z]) => !Number.isFinite(x) || !Number.isFinite(z));
-  if (bad >= 0) throw new CoreError('REHEARSAL_KNOT', `rehearsal: knot ${bad + 1} of the path is at ${knots[bad].join(', ')}, must be finite`);
+  if (bad >= 0)
+    throw new CoreError(
+      'REHEARSAL_KNOT',
+      `rehearsal: knot ${bad + 1} of the path is at ${knots[bad].join(', ')}, must be finite`,
+    );
   const ends = new Float64Array(knots.length);
   for (let i = 1; i < knots.length; i++) {
     const dx = knots[i][0] - knots[i - 1][0];
@@ -20,7 +24,10 @@ export function walkPath(knots: readonly PlanPoint[]): WalkPath {
   }
   const lengthMetres = ends.at(-1) ?? 0;
   if (!(lengthMetres > 0)) {
-    throw new CoreError('REHEARSAL_PATH', `rehearsal: the path has no length, its ${knots.length} knots must be at least 2 and apart; draw one on the plan`);
+    throw new CoreError(
+      'REHEARSAL_PATH',
+      `rehearsal: the path has no length, its ${knots.length} knots must be at least 2 and apart; draw one on the plan`,
+    );
   }
   let leg = 1;
   return {

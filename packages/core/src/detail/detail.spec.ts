@@ -39,25 +39,46 @@ function sheet(side: number, metres: number, height: (x: number, z: number) => n
   };
 }
 const dune = (x: number, z: number): number => (x * (4 - x) * z * (4 - z)) / 16;
-const kitOf = (...pieces: { name: string; parts: MeshPart[] }[]): KitMeshes => ({ pieces, materials: [plainMaterial('sand'), plainMaterial('rock')], textures: [] });
+const kitOf = (...pieces: { name: string; parts: MeshPart[] }[]): KitMeshes => ({
+  pieces,
+  materials: [plainMaterial('sand'), plainMaterial('rock')],
+  textures: [],
+});
 
 beforeAll(() => simplifierReady());
 
 describe('a detail chain', () => {
   it('halves the triangles step by step and keeps every attribute as it was', async () => {
     const part = sheet(40, 4, dune);
-    const { glb, chains } = await buildChains({ glb: await writeGlb(kitOf({ name: 'dune', parts: [part] })), names: ['dune'] }, context);
+    const { glb, chains } = await buildChains(
+      { glb: await writeGlb(kitOf({ name: 'dune', parts: [part] })), names: ['dune'] },
+      context,
+    );
     const triangles = chains[0].steps.map((step) => step.triangles);
     expect(triangles[0]).toBe(3200);
-    for (let k = 1; k < triangles.length; k++) expect(triangles[k]).toBeLessThanOrEqual(Math.ceil(triangles[k - 1] * 0.55));
+    for (let k = 1; k < triangles.length; k++)
+      expect(triangles[k]).toBeLessThanOrEqual(Math.ceil(triangles[k - 1] * 0.55));
     expect(triangles).toHaveLength(6);
     const { meshes } = await readGlb(glb);
-    expect(meshes.pieces.map(({ name }) => name)).toEqual(['dune', 'dune.step1', 'dune.step2', 'dune.step3', 'dune.step4', 'dune.step5']);
-    const known = new Set(Array.from({ length: 41 * 41 }, (_unused, v) => part.attributes.map(({ values, size }) => values.slice(v * size, v * size + size).join()).join('|')));
+    expect(meshes.pieces.map(({ name }) => name)).toEqual([
+      'dune',
+      'dune.step1',
+      'dune.step2',
+      'dune.step3',
+      'dune.step4',
+      'dune.step5',
+    ]);
+    const known = new Set(
+      Array.from({ length: 41 * 41 }, (_unused, v) =>
+        part.attributes.map(({ values, size }) => values.slice(v * size, v * size + size).join()).join('|'),
+      ),
+    );
     for (const { parts } of meshes.pieces.slice(1)) {
       const [{ attributes }] = parts;
       for (let v = 0; v < attributes[0].values.length / 3; v++)
-        expect(known).toContain(attributes.map(({ values, size }) => values.slice(v * size, v * size + size).join()).join('|'));
+        expect(known).toContain(
+          attributes.map(({ values, size }) => values.slice(v * size, v * size + size).join()).join('|'),
+        );
     }
   });
 
@@ -69,7 +90,13 @@ describe('a detail chain', () => {
     expect(chain.length).toBeGreaterThanOrEqual(3);
     for (const [a, b] of chain) {
       const border = (part: MeshPart, indices: Uint32Array): string[] =>
-        [...new Set([...indices].filter((v) => positionsOf(part)[v * 3] === 4).map((v) => positionsOf(part)[v * 3 + 2].toFixed(6)))].sort();
+        [
+          ...new Set(
+            [...indices]
+              .filter((v) => positionsOf(part)[v * 3] === 4)
+              .map((v) => positionsOf(part)[v * 3 + 2].toFixed(6)),
+          ),
+        ].sort();
       expect(border(left, a)).toHaveLength(17);
       expect(border(left, a)).toEqual(border(right, b));
     }
@@ -84,31 +111,65 @@ describe('a detail chain', () => {
       ],
       indices: Uint32Array.of(0, 1, 2),
     };
-    const { chains } = await buildChains({ glb: await writeGlb(kitOf({ name: 'single', parts: [single] })), names: ['single'] }, context);
-    expect(chains).toMatchObject([{ name: 'single', missingSteps: 5, why: 'its last step has 1 triangle, too few to take any away' }]);
+    const { chains } = await buildChains(
+      { glb: await writeGlb(kitOf({ name: 'single', parts: [single] })), names: ['single'] },
+      context,
+    );
+    expect(chains).toMatchObject([
+      { name: 'single', missingSteps: 5, why: 'its last step has 1 triangle, too few to take any away' },
+    ]);
     expect(chains[0].steps).toHaveLength(1);
   });
 
   it('gives the same bytes twice, leaves other pieces alone, and is cancelled', async () => {
-    const glb = await writeGlb(kitOf({ name: 'dune', parts: [sheet(20, 4, dune)] }, { name: 'flat', parts: [sheet(8, 4, () => 0)] }));
+    const glb = await writeGlb(
+      kitOf({ name: 'dune', parts: [sheet(20, 4, dune)] }, { name: 'flat', parts: [sheet(8, 4, () => 0)] }),
+    );
     const first = await buildChains({ glb, names: ['dune'] }, context);
     expect((await buildChains({ glb, names: ['dune'] }, context)).glb).toEqual(first.glb);
     expect((await readGlb(first.glb)).meshes.pieces.filter(({ name }) => name.startsWith('flat'))).toHaveLength(1);
     const again = await buildChains({ glb: first.glb, names: ['dune', 'flat'], options: { steps: 2 } }, context);
-    expect((await readGlb(again.glb)).meshes.pieces.map(({ name }) => name)).toEqual(['dune', 'dune.step1', 'dune.step2', 'flat', 'flat.step1', 'flat.step2']);
-    await expect(buildChains({ glb, names: ['dune'] }, createRunContext({ cancel: { aborted: true } }))).rejects.toThrow('cancelled');
-    await expect(buildChains({ glb, names: ['gone'] }, context)).rejects.toThrow('chain: the kit’s GLB has no piece named gone'.replace('’', "'"));
-    await expect(buildChains({ glb, names: ['dune'], options: { ratio: 1 } }, context)).rejects.toThrow('must be between 0 and 1, is 1');
+    expect((await readGlb(again.glb)).meshes.pieces.map(({ name }) => name)).toEqual([
+      'dune',
+      'dune.step1',
+      'dune.step2',
+      'flat',
+      'flat.step1',
+      'flat.step2',
+    ]);
+    await expect(
+      buildChains({ glb, names: ['dune'] }, createRunContext({ cancel: { aborted: true } })),
+    ).rejects.toThrow('cancelled');
+    await expect(buildChains({ glb, names: ['gone'] }, context)).rejects.toThrow(
+      'chain: the kit’s GLB has no piece named gone'.replace('’', "'"),
+    );
+    await expect(buildChains({ glb, names: ['dune'], options: { ratio: 1 } }, context)).rejects.toThrow(
+      'must be between 0 and 1, is 1',
+    );
   });
 
   it('of a kit goes when the piece is read in anew', async () => {
     const { glb } = await buildChains(
-      { glb: await writeGlb(kitOf({ name: 'dune', parts: [sheet(20, 4, dune)] }, { name: 'flat', parts: [sheet(8, 4, () => 0)] })), names: ['dune'] },
+      {
+        glb: await writeGlb(
+          kitOf({ name: 'dune', parts: [sheet(20, 4, dune)] }, { name: 'flat', parts: [sheet(8, 4, () => 0)] }),
+        ),
+        names: ['dune'],
+      },
       context,
     );
-    const merged = await addToKit({ kit: glb, added: await writeGlb(kitOf({ name: 'dune', parts: [{ ...sheet(4, 4, dune), material: 1 }] })) });
+    const merged = await addToKit({
+      kit: glb,
+      added: await writeGlb(kitOf({ name: 'dune', parts: [{ ...sheet(4, 4, dune), material: 1 }] })),
+    });
     const { meshes } = await readGlb(merged);
-    expect(meshes.pieces.map(({ name, parts }) => [name, parts[0].indices.length / 3, meshes.materials[parts[0].material ?? -1].name])).toEqual([
+    expect(
+      meshes.pieces.map(({ name, parts }) => [
+        name,
+        parts[0].indices.length / 3,
+        meshes.materials[parts[0].material ?? -1].name,
+      ]),
+    ).toEqual([
       ['flat', 128, 'sand'],
       ['dune', 32, 'rock'],
     ]);
@@ -134,7 +195,8 @@ describe('the measured deviation', () => {
     const [full, coarse] = [surfaceOf([part]), surfaceOf([part], step)];
     const grid = new TriangleGrid(coarse.positions, coarse.indices);
     let most = 0;
-    for (let v = 0; v < full.positions.length; v += 3) most = Math.max(most, grid.nearestSquared(full.positions[v], full.positions[v + 1], full.positions[v + 2]));
+    for (let v = 0; v < full.positions.length; v += 3)
+      most = Math.max(most, grid.nearestSquared(full.positions[v], full.positions[v + 1], full.positions[v + 2]));
     expect(new MeasuredSurface(full).deviation(coarse, context)).toBeGreaterThanOrEqual(Math.sqrt(most));
     expect(most).toBeGreaterThan(0);
   });
@@ -151,7 +213,11 @@ describe('the measured deviation', () => {
         for (let i = 0; i < 10; i++) {
           const p = [0, 1, 2].map(() => random.between(-9, 9));
           const single = Array.from({ length: count }, (_unused, t) =>
-            new TriangleGrid(positions.slice(t * 9, t * 9 + 9), Uint32Array.of(0, 1, 2)).nearestSquared(p[0], p[1], p[2]),
+            new TriangleGrid(positions.slice(t * 9, t * 9 + 9), Uint32Array.of(0, 1, 2)).nearestSquared(
+              p[0],
+              p[1],
+              p[2],
+            ),
           );
           expect(grid.nearestSquared(p[0], p[1], p[2])).toBe(Math.min(...single));
         }
@@ -162,7 +228,35 @@ describe('the measured deviation', () => {
 
   it('finds the nearest through triangles with equal corners and corners in a line', () => {
     // One good triangle, one with its first two corners in one place, one 5 m above: the point lies 0.01 m over both of the first.
-    const positions = Float32Array.of(0, 0, 0, 1, 0, 0, 0, 0, 1, 0.2, 0, 0.2, 0.2, 0, 0.2, 0.4, 0, 0.4, 0, 5, 0, 1, 5, 0, 0, 5, 1);
+    const positions = Float32Array.of(
+      0,
+      0,
+      0,
+      1,
+      0,
+      0,
+      0,
+      0,
+      1,
+      0.2,
+      0,
+      0.2,
+      0.2,
+      0,
+      0.2,
+      0.4,
+      0,
+      0.4,
+      0,
+      5,
+      0,
+      1,
+      5,
+      0,
+      0,
+      5,
+      1,
+    );
     for (const indices of [
       [0, 1, 2],
       [3, 4, 5],
@@ -172,7 +266,9 @@ describe('the measured deviation', () => {
       [0, 1, 2, 3, 4, 5, 6, 7, 8],
       [3, 4, 5, 0, 1, 2],
     ])
-      expect(Math.sqrt(new TriangleGrid(positions, Uint32Array.from(indices)).nearestSquared(0.3, 0.01, 0.3))).toBeCloseTo(0.01, 6);
+      expect(
+        Math.sqrt(new TriangleGrid(positions, Uint32Array.from(indices)).nearestSquared(0.3, 0.01, 0.3)),
+      ).toBeCloseTo(0.01, 6);
     expect(new TriangleGrid(positions, Uint32Array.of(3, 3, 3)).nearestSquared(0.2, 2, 0.2)).toBeCloseTo(4, 6);
     fc.assert(
       fc.property(
@@ -204,7 +300,10 @@ describe('switch distances', () => {
   it('are where the deviation covers the error allowed, by hand', () => {
     // At 90 degrees the picture is 2 m high at 1 m: 500 pixels a metre; 0.04 m are 20 pixels at 1 m, 2 at 10 m.
     expect(pixelsAtOneMetre(view)).toBeCloseTo(500, 9);
-    const distances = switchDistances([{}, { deviationMetres: 0.04 }, { deviationMetres: 0.02 }, { deviationMetres: 0.4 }], view);
+    const distances = switchDistances(
+      [{}, { deviationMetres: 0.04 }, { deviationMetres: 0.02 }, { deviationMetres: 0.4 }],
+      view,
+    );
     expect(distances.map((metres) => Math.round(metres * 1e6) / 1e6)).toEqual([0, 10, 10, 100]);
     expect([0, 9.99, 10.01, 99, 101].map((metres) => stepAtDistance(distances, metres))).toEqual([0, 0, 2, 2, 3]);
     expect(switchDistances([{}, { deviationMetres: 0.04 }], view, 3)[1]).toBeCloseTo(30, 6);

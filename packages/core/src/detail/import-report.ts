@@ -26,6 +26,11 @@ export interface ImportedPiece {
 export interface ImportReport {
   readonly pieces: readonly ImportedPiece[];
   readonly materials: readonly string[];
-  readonly textures: readonly { readonly name: string; readonly widthPixels: number; readonly heightPixels: number; readonly bytes: number }[];
+  readonly textures: readonly {
+    readonly name: string;
+    readonly widthPixels: number;
+    readonly heightPixels: number;
+    readonly bytes: number;
+  }[];
   readonly faults: readonly ImportFault[];
 }

@@ -39,10 +39,18 @@ export interface BuiltChains {
  * Makes detail chains for pieces of a kit and measures how far each step is off the full one.
  * @throws CoreError 'CHAIN_OPTIONS', 'CHAIN_PIECE' naming a piece that the kit lacks, 'GLB_UNREADABLE', 'CANCELLED'
  */
-export async function buildChains({ glb, names, options }: BuildChainsInput, context: RunContext): Promise<BuiltChains> {
+export async function buildChains(
+  { glb, names, options }: BuildChainsInput,
+  context: RunContext,
+): Promise<BuiltChains> {
   const chosen = { ...DEFAULT_CHAIN, ...options };
-  if (!(chosen.ratio > 0 && chosen.ratio < 1)) throw new CoreError('CHAIN_OPTIONS', `chain: the share of triangles a step keeps must be between 0 and 1, is ${chosen.ratio}`);
-  if (!(Number.isInteger(chosen.steps) && chosen.steps >= 1 && chosen.steps <= 8)) throw new CoreError('CHAIN_OPTIONS', `chain: takes 1 to 8 coarser steps, not ${chosen.steps}`);
+  if (!(chosen.ratio > 0 && chosen.ratio < 1))
+    throw new CoreError(
+      'CHAIN_OPTIONS',
+      `chain: the share of triangles a step keeps must be between 0 and 1, is ${chosen.ratio}`,
+    );
+  if (!(Number.isInteger(chosen.steps) && chosen.steps >= 1 && chosen.steps <= 8))
+    throw new CoreError('CHAIN_OPTIONS', `chain: takes 1 to 8 coarser steps, not ${chosen.steps}`);
   context.progress(0, 'reading the kit');
   const { meshes } = await readGlb(glb);
   await simplifierReady();
@@ -54,7 +62,8 @@ export async function buildChains({ glb, names, options }: BuildChainsInput, con
     if (wanted.has(owner) && owner !== piece.name) continue;
     pieces.push(piece);
     if (!wanted.has(piece.name)) continue;
-    const share = (fraction: number, stage: string): void => context.progress(0.05 + (0.9 * (chains.length + fraction)) / wanted.size, `${piece.name}: ${stage}`);
+    const share = (fraction: number, stage: string): void =>
+      context.progress(0.05 + (0.9 * (chains.length + fraction)) / wanted.size, `${piece.name}: ${stage}`);
     const { steps, costs, isTurned } = chainOf(piece, meshes, chosen, context, share);
     pieces.push(...steps);
     chains.push({
@@ -96,7 +105,10 @@ function chainOf(
   const coarser = simplifyChain(piece.parts, options, check, isSound);
   const costs: PieceStep[] = [stepCost(piece, meshes, 0)];
   const steps = coarser.map((indices, i): MeshOfPiece => {
-    const step = { name: stepNodeName(piece.name, i + 1), parts: piece.parts.flatMap((part, k) => (indices[k].length > 0 ? [packedPart(part, indices[k])] : [])) };
+    const step = {
+      name: stepNodeName(piece.name, i + 1),
+      parts: piece.parts.flatMap((part, k) => (indices[k].length > 0 ? [packedPart(part, indices[k])] : [])),
+    };
     costs.push({ ...stepCost(step, meshes, i + 1), deviationMetres: deviations.get(indices) ?? 0 });
     return step;
   });
@@ -108,10 +120,14 @@ const FEW_TRIANGLES = 16;
 
 function whyNoCoarser(parts: readonly MeshPart[], last: MeshOfPiece, isTurned: boolean): string {
   const left = last.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
-  if (left <= FEW_TRIANGLES) return `its last step has ${left} ${left === 1 ? 'triangle' : 'triangles'}, too few to take any away`;
+  if (left <= FEW_TRIANGLES)
+    return `its last step has ${left} ${left === 1 ? 'triangle' : 'triangles'}, too few to take any away`;
   if (isTurned) return `a coarser step than that of ${left} triangles would turn some of them over`;
   const locks = sharedBorders(parts);
-  const [locked, all] = locks.reduce(([some, every], lock) => [some + lock.reduce((sum, one) => sum + one, 0), every + lock.length], [0, 0]);
+  const [locked, all] = locks.reduce(
+    ([some, every], lock) => [some + lock.reduce((sum, one) => sum + one, 0), every + lock.length],
+    [0, 0],
+  );
   if (locked * 4 > all) return `${locked} of its ${all} vertices stand where its parts meet and don't move`;
   return `in its last step of ${left} triangles every edge is a border, a seam or a hard edge`;
 }

@@ -22,7 +22,10 @@ export interface Surface {
 }
 
 /** @param steps indices of each part, those of the full step by default */
-export function surfaceOf(parts: readonly MeshPart[], steps: readonly Uint32Array[] = parts.map(({ indices }) => indices)): Surface {
+export function surfaceOf(
+  parts: readonly MeshPart[],
+  steps: readonly Uint32Array[] = parts.map(({ indices }) => indices),
+): Surface {
   const positions = new Float32Array(parts.reduce((sum, part) => sum + positionsOf(part).length, 0));
   const indices = new Uint32Array(steps.reduce((sum, list) => sum + list.length, 0));
   let [vertex, corner] = [0, 0];
@@ -120,8 +123,10 @@ class Cutter {
   /** Keeps a triangle that may hold a point farther off than what was found. */
   doubt(a: number, b: number, c: number): void {
     let bound = this.farthestCorner(this.near[a], a, b, c);
-    if (bound > this.settled() && this.near[b] !== this.near[a]) bound = Math.min(bound, this.farthestCorner(this.near[b], a, b, c));
-    if (bound > this.settled() && this.near[c] !== this.near[a]) bound = Math.min(bound, this.farthestCorner(this.near[c], a, b, c));
+    if (bound > this.settled() && this.near[b] !== this.near[a])
+      bound = Math.min(bound, this.farthestCorner(this.near[b], a, b, c));
+    if (bound > this.settled() && this.near[c] !== this.near[a])
+      bound = Math.min(bound, this.farthestCorner(this.near[c], a, b, c));
     this.keep(a, b, c, bound);
   }
 
@@ -179,7 +184,11 @@ class Cutter {
   private cut(node: number): void {
     const [a, b, c] = [this.corners[node * 3], this.corners[node * 3 + 1], this.corners[node * 3 + 2]];
     const { points } = this;
-    const [ab, bc, ca] = [squaredBetween(points, a, points, b), squaredBetween(points, b, points, c), squaredBetween(points, c, points, a)];
+    const [ab, bc, ca] = [
+      squaredBetween(points, a, points, b),
+      squaredBetween(points, b, points, c),
+      squaredBetween(points, c, points, a),
+    ];
     if (bc >= ab && bc >= ca) this.cutEdge(node, b, c, a);
     else if (ca >= ab) this.cutEdge(node, c, a, b);
     else this.cutEdge(node, a, b, c);
@@ -195,13 +204,21 @@ class Cutter {
       [a, middle],
       [middle, b],
     ]) {
-      const bound = Math.min(this.bounds[node], this.farthestCorner(this.middleNear[node], from, to, c), this.farthestCorner(this.near[middle], from, to, c));
+      const bound = Math.min(
+        this.bounds[node],
+        this.farthestCorner(this.middleNear[node], from, to, c),
+        this.farthestCorner(this.near[middle], from, to, c),
+      );
       this.keep(from, to, c, bound);
     }
   }
 }
 
 function squaredBetween(a: readonly number[], first: number, b: readonly number[], second: number): number {
-  const [x, y, z] = [a[first * 3] - b[second * 3], a[first * 3 + 1] - b[second * 3 + 1], a[first * 3 + 2] - b[second * 3 + 2]];
+  const [x, y, z] = [
+    a[first * 3] - b[second * 3],
+    a[first * 3 + 1] - b[second * 3 + 1],
+    a[first * 3 + 2] - b[second * 3 + 2],
+  ];
   return x * x + y * y + z * z;
 }

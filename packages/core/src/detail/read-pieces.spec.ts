@@ -8,24 +8,49 @@ import { smallPng } from '../testing/small-png';
 import { readPieces, type DroppedFile, type ReadPieces } from './read-pieces';
 
 const context = createRunContext();
-const read = (files: readonly DroppedFile[], over: Partial<Parameters<typeof readPieces>[0]> = {}): Promise<ReadPieces> =>
-  readPieces({ files, unitMetres: 1, isZUp: false, ...over }, context);
-const file = (name: string, content: string | Uint8Array): DroppedFile => ({ name, bytes: typeof content === 'string' ? strToU8(content) : content });
-const faultsOf = ({ report }: ReadPieces): string[] => report.faults.map(({ severity, where, message }) => `${severity} ${where}: ${message}`);
+const read = (
+  files: readonly DroppedFile[],
+  over: Partial<Parameters<typeof readPieces>[0]> = {},
+): Promise<ReadPieces> => readPieces({ files, unitMetres: 1, isZUp: false, ...over }, context);
+const file = (name: string, content: string | Uint8Array): DroppedFile => ({
+  name,
+  bytes: typeof content === 'string' ? strToU8(content) : content,
+});
+const faultsOf = ({ report }: ReadPieces): string[] =>
+  report.faults.map(({ severity, where, message }) => `${severity} ${where}: ${message}`);
 
 async function glb(
-  build: (document: Document, mesh: (name: string, positions: number[], indices?: number[], normals?: boolean) => ReturnType<Document['createNode']>) => void,
+  build: (
+    document: Document,
+    mesh: (
+      name: string,
+      positions: number[],
+      indices?: number[],
+      normals?: boolean,
+    ) => ReturnType<Document['createNode']>,
+  ) => void,
 ): Promise<Uint8Array> {
   const document = new Document();
   const buffer = document.createBuffer();
   const scene = document.createScene();
   build(document, (name, positions, indices, normals = true) => {
-    const primitive = document.createPrimitive().setAttribute('POSITION', document.createAccessor().setType('VEC3').setArray(Float32Array.from(positions)).setBuffer(buffer));
+    const primitive = document
+      .createPrimitive()
+      .setAttribute(
+        'POSITION',
+        document.createAccessor().setType('VEC3').setArray(Float32Array.from(positions)).setBuffer(buffer),
+      );
     if (normals) {
       const up = positions.map((_value, i) => (i % 3 === 2 ? 1 : 0));
-      primitive.setAttribute('NORMAL', document.createAccessor().setType('VEC3').setArray(Float32Array.from(up)).setBuffer(buffer));
+      primitive.setAttribute(
+        'NORMAL',
+        document.createAccessor().setType('VEC3').setArray(Float32Array.from(up)).setBuffer(buffer),
+      );
     }
-    if (indices) primitive.setIndices(document.createAccessor().setType('SCALAR').setArray(Uint32Array.from(indices)).setBuffer(buffer));
+    if (indices)
+      primitive.setIndices(
+        document.createAccessor().setType('SCALAR').setArray(Uint32Array.from(indices)).setBuffer(buffer),
+      );
     const node = document.createNode(name).setMesh(document.createMesh(name).addPrimitive(primitive));
     scene.addChild(node);
     return node;
@@ -85,24 +110,46 @@ describe('triangles without area', () => {
 describe('reading an OBJ', () => {
   it('gives a piece an object and a part a material, with materials and pictures dropped along', async () => {
     const result = await read([file('yard.obj', OBJ), file('yard.mtl', MTL), file('plank grain.png', smallPng(4, 2))]);
-    expect(result.report.pieces.map(({ name, parts, vertices, triangles, materials }) => [name, parts, vertices, triangles, materials])).toEqual([
+    expect(
+      result.report.pieces.map(({ name, parts, vertices, triangles, materials }) => [
+        name,
+        parts,
+        vertices,
+        triangles,
+        materials,
+      ]),
+    ).toEqual([
       ['Crate- large', 2, 7, 3, ['plank', 'iron']],
       ['lid', 1, 3, 1, ['iron']],
     ]);
-    expect(result.report.textures).toEqual([{ name: 'plank grain.png', widthPixels: 4, heightPixels: 2, bytes: expect.any(Number) }]);
-    expect(faultsOf(result)).toEqual(['Crate, large', 'Crate, large', 'lid'].map((name) => `warning ${name}: has no normals; smooth ones were made from its faces`));
+    expect(result.report.textures).toEqual([
+      { name: 'plank grain.png', widthPixels: 4, heightPixels: 2, bytes: expect.any(Number) },
+    ]);
+    expect(faultsOf(result)).toEqual(
+      ['Crate, large', 'Crate, large', 'lid'].map(
+        (name) => `warning ${name}: has no normals; smooth ones were made from its faces`,
+      ),
+    );
     const { meshes } = await readGlb(result.glb ?? new Uint8Array());
-    expect(meshes.materials.map(({ name, alphaMode, roughness }) => [name, alphaMode, Math.round(roughness * 1000) / 1000])).toEqual([
+    expect(
+      meshes.materials.map(({ name, alphaMode, roughness }) => [name, alphaMode, Math.round(roughness * 1000) / 1000]),
+    ).toEqual([
       ['plank', 'OPAQUE', 0.141],
       ['iron', 'BLEND', 1],
     ]);
     const coordinates = meshes.pieces[0].parts[0].attributes.find(({ semantic }) => semantic === 'TEXCOORD_0');
     expect([...(coordinates?.values ?? [])]).toEqual([0, 1, 1, 1, 1, 0, 0, 0]);
-    expect((await validateBytes(result.glb ?? new Uint8Array())).issues).toMatchObject({ numErrors: 0, numWarnings: 0 });
+    expect((await validateBytes(result.glb ?? new Uint8Array())).issues).toMatchObject({
+      numErrors: 0,
+      numWarnings: 0,
+    });
   });
 
   it('turns Z up into Y up and units into metres', async () => {
-    const { pieces } = await read([file('a.obj', 'v 0 0 0\nv 100 0 0\nv 0 0 300\nf 1 2 3\n')], { unitMetres: 0.01, isZUp: true });
+    const { pieces } = await read([file('a.obj', 'v 0 0 0\nv 100 0 0\nv 0 0 300\nf 1 2 3\n')], {
+      unitMetres: 0.01,
+      isZUp: true,
+    });
     expect(pieces).toMatchObject([{ name: 'a', bounds: { min: [0, 0, 0], max: [1, 3, 0] } }]);
   });
 
@@ -122,15 +169,21 @@ describe('reading an OBJ', () => {
 
   it('tells of materials and pictures that are missing, damaged or huge, and brings the piece in without', async () => {
     const without = await read([file('yard.obj', OBJ)]);
-    expect(faultsOf(without)).toContain('error yard.obj: its materials yard.mtl are missing; drop that file along with it');
+    expect(faultsOf(without)).toContain(
+      'error yard.obj: its materials yard.mtl are missing; drop that file along with it',
+    );
     expect(without.pieces).toHaveLength(2);
     const withMaterials = [file('yard.obj', OBJ), file('yard.mtl', MTL)];
-    expect(faultsOf(await read(withMaterials))).toContain('error material plank: its picture plank grain.png is missing; drop it along with the OBJ');
+    expect(faultsOf(await read(withMaterials))).toContain(
+      'error material plank: its picture plank grain.png is missing; drop it along with the OBJ',
+    );
     expect(faultsOf(await read([...withMaterials, file('plank grain.png', strToU8('no picture'))]))).toContain(
       'error material plank: its picture plank grain.png is neither a PNG nor a JPEG that can be read',
     );
     const huge = await read([...withMaterials, file('plank grain.png', smallPng(4, 4, [20000, 64]))]);
-    expect(faultsOf(huge)).toContain('error plank grain.png: is 20000 by 64 pixels, at most 8192 are taken; the material comes in without it');
+    expect(faultsOf(huge)).toContain(
+      'error plank grain.png: is 20000 by 64 pixels, at most 8192 are taken; the material comes in without it',
+    );
     expect([huge.pieces.length, huge.report.textures]).toEqual([2, []]);
   });
 });
@@ -148,16 +201,26 @@ describe('reading a GLB', () => {
       ['stack', [2, 2, 0]],
       ['pot', [1, 1, 0]],
     ]);
-    expect(faultsOf(result)).toEqual(['note stack: stands 2 times in the file and comes in once; place it in Layout', 'note stack: its turn and scale now stand in its vertices']);
+    expect(faultsOf(result)).toEqual([
+      'note stack: stands 2 times in the file and comes in once; place it in Layout',
+      'note stack: its turn and scale now stand in its vertices',
+    ]);
     const { meshes } = await readGlb(result.glb ?? new Uint8Array());
     const [part] = meshes.pieces[0].parts;
     // Mirrored: the winding is turned about, so that the outside stays out, and the normal looks along −z.
-    expect([[...part.indices], [...positionsOf(part)].slice(3, 6), [...part.attributes[1].values].slice(0, 3).map((v) => v + 0)]).toEqual([
+    expect([
+      [...part.indices],
+      [...positionsOf(part)].slice(3, 6),
+      [...part.attributes[1].values].slice(0, 3).map((v) => v + 0),
+    ]).toEqual([
       [2, 1, 0],
       [2, 0, 0],
       [0, 0, -1],
     ]);
-    expect((await validateBytes(result.glb ?? new Uint8Array())).issues).toMatchObject({ numErrors: 0, numWarnings: 0 });
+    expect((await validateBytes(result.glb ?? new Uint8Array())).issues).toMatchObject({
+      numErrors: 0,
+      numWarnings: 0,
+    });
   });
 
   it('leaves out meshes with NaN, indices out of range or nothing in them, and keeps the others', async () => {
@@ -184,7 +247,12 @@ describe('reading a GLB', () => {
     const good = await glb((_document, mesh) => void mesh('stack', triangle));
     const claims = good.slice();
     new DataView(claims.buffer).setUint32(8, 2 ** 31, true);
-    const result = await read([file('claims.glb', claims), file('empty.glb', new Uint8Array(0)), file('text.glb', 'not a mesh at all, not a bit'), file('good.glb', good)]);
+    const result = await read([
+      file('claims.glb', claims),
+      file('empty.glb', new Uint8Array(0)),
+      file('text.glb', 'not a mesh at all, not a bit'),
+      file('good.glb', good),
+    ]);
     expect(result.pieces.map(({ name }) => name)).toEqual(['stack']);
     expect(faultsOf(result)).toEqual([
       `error claims.glb: glb: claims 2147483648 bytes, has ${good.length}`,
@@ -192,7 +260,9 @@ describe('reading a GLB', () => {
       'error text.glb: glb: does not start as a GLB does',
     ]);
     await expect(read([file('a.png', smallPng(1, 1))])).rejects.toThrow('import: needs a .glb or .obj file, got a.png');
-    await expect(read([file('good.glb', good)], { unitMetres: 0 })).rejects.toThrow('import: a unit must be above 0 metres, is 0');
+    await expect(read([file('good.glb', good)], { unitMetres: 0 })).rejects.toThrow(
+      'import: a unit must be above 0 metres, is 0',
+    );
   });
 
   it('names a texture that is missing or huge, and keeps the rest of the material', async () => {
@@ -204,17 +274,28 @@ describe('reading a GLB', () => {
         mesh('stack', triangle).getMesh()?.listPrimitives()[0].setMaterial(material);
       });
     const huge = await read([file('a.glb', await textured(smallPng(2, 2, [16384, 16384])))]);
-    expect(faultsOf(huge)).toEqual(['error rust: is 16384 by 16384 pixels, at most 8192 are taken; the material comes in without it']);
+    expect(faultsOf(huge)).toEqual([
+      'error rust: is 16384 by 16384 pixels, at most 8192 are taken; the material comes in without it',
+    ]);
     const cut = await read([file('a.glb', await textured(smallPng(8, 4).slice(0, 18)))]);
-    expect([cut.pieces.length, faultsOf(cut)[0]]).toEqual([1, 'error texture rust: is neither a PNG nor a JPEG that can be read (image/png); the material comes in without it']);
+    expect([cut.pieces.length, faultsOf(cut)[0]]).toEqual([
+      1,
+      'error texture rust: is neither a PNG nor a JPEG that can be read (image/png); the material comes in without it',
+    ]);
     const fine = await read([file('a.glb', await textured(smallPng(8, 4)))]);
-    expect(fine.report).toMatchObject({ materials: ['iron'], textures: [{ name: 'rust', widthPixels: 8, heightPixels: 4 }], faults: [] });
+    expect(fine.report).toMatchObject({
+      materials: ['iron'],
+      textures: [{ name: 'rust', widthPixels: 8, heightPixels: 4 }],
+      faults: [],
+    });
     const outside = (await textured(smallPng(8, 4))).slice();
     const text = new TextDecoder().decode(outside);
     const inside = /"bufferView":\d+,?"mimeType":"image\/png"|"mimeType":"image\/png","bufferView":\d+/.exec(text);
     const named = '"uri":"rust.png"'.padEnd(inside?.[0].length ?? 0);
     outside.set(new TextEncoder().encode(named), text.slice(0, inside?.index ?? 0).length);
-    expect(faultsOf(await read([file('a.glb', outside)]))).toEqual(['error texture rust: its picture rust.png is missing; the material comes in without it']);
+    expect(faultsOf(await read([file('a.glb', outside)]))).toEqual([
+      'error texture rust: its picture rust.png is missing; the material comes in without it',
+    ]);
     expect((await read([file('a.glb', outside), file('Rust.png', smallPng(8, 4))])).report.textures).toHaveLength(1);
     // Three vertices of 24 bytes, three indices of 4, and 8 · 4 pixels of 4 bytes with a third more for the mips.
     expect(fine.pieces[0].step.bytes).toBe(3 * 24 + 3 * 4 + Math.ceil((8 * 4 * 16) / 3));

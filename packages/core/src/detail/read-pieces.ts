@@ -7,7 +7,15 @@ import { readMtl } from '../formats/obj/read-mtl';
 import { readObj } from '../formats/obj/read-obj';
 import { pictureSize } from '../formats/picture-size';
 import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
-import { positionsOf, type KitMeshes, type MeshMaterial, type MeshOfPiece, type MeshPart, type MeshTexture, type TextureUse } from '../mesh/kit-meshes';
+import {
+  positionsOf,
+  type KitMeshes,
+  type MeshMaterial,
+  type MeshOfPiece,
+  type MeshPart,
+  type MeshTexture,
+  type TextureUse,
+} from '../mesh/kit-meshes';
 import { meshBounds, stepCost } from '../mesh/mesh-cost';
 import { partFault } from '../mesh/mesh-faults';
 import { smoothNormals } from '../mesh/mesh-normals';
@@ -57,11 +65,22 @@ export interface ReadPieces {
  * the others from coming in.
  * @throws CoreError 'IMPORT_FILES' when there is neither a GLB nor an OBJ or the files are too large, 'CANCELLED'
  */
-export async function readPieces({ files, unitMetres, isZUp }: ReadPiecesInput, context: RunContext): Promise<ReadPieces> {
+export async function readPieces(
+  { files, unitMetres, isZUp }: ReadPiecesInput,
+  context: RunContext,
+): Promise<ReadPieces> {
   const total = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
-  if (total > MOST_IMPORT_BYTES) throw new CoreError('IMPORT_FILES', `import: takes at most ${MOST_IMPORT_BYTES} bytes together, the files have ${total}`);
+  if (total > MOST_IMPORT_BYTES)
+    throw new CoreError(
+      'IMPORT_FILES',
+      `import: takes at most ${MOST_IMPORT_BYTES} bytes together, the files have ${total}`,
+    );
   const sources = files.filter(({ name }) => /\.(glb|obj)$/i.test(name));
-  if (sources.length === 0) throw new CoreError('IMPORT_FILES', `import: needs a .glb or .obj file, got ${files.map(({ name }) => name).join(', ') || 'none'}`);
+  if (sources.length === 0)
+    throw new CoreError(
+      'IMPORT_FILES',
+      `import: needs a .glb or .obj file, got ${files.map(({ name }) => name).join(', ') || 'none'}`,
+    );
   const beside = new Map(files.map(({ name, bytes }) => [name.toLowerCase(), bytes]));
   const faults: ImportFault[] = [];
   let meshes: KitMeshes = { pieces: [], materials: [], textures: [] };
@@ -71,7 +90,12 @@ export async function readPieces({ files, unitMetres, isZUp }: ReadPiecesInput, 
     try {
       if (file.bytes.length === 0) throw new CoreError('IMPORT_EMPTY', 'the file is empty');
       const read = /\.glb$/i.test(file.name) ? await readGlb(file.bytes, beside) : readObjFile(file, files);
-      faults.push(...read.faults.map((fault) => ({ ...fault, where: sources.length > 1 ? `${file.name}, ${fault.where}` : fault.where })));
+      faults.push(
+        ...read.faults.map((fault) => ({
+          ...fault,
+          where: sources.length > 1 ? `${file.name}, ${fault.where}` : fault.where,
+        })),
+      );
       meshes = joinedMeshes(meshes, read.meshes);
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
@@ -81,20 +105,26 @@ export async function readPieces({ files, unitMetres, isZUp }: ReadPiecesInput, 
   context.progress(0.6, 'checking meshes');
   const checked = checkedMeshes(withoutHugeTextures(meshes, faults), mapOf(unitMetres, isZUp), faults, context);
   context.progress(0.8, 'writing pieces');
-  const pieces = checked.pieces.map((mesh): ReadPiece => ({ name: mesh.name, bounds: meshBounds(mesh), step: stepCost(mesh, checked, 0) }));
+  const pieces = checked.pieces.map((mesh): ReadPiece => ({
+    name: mesh.name,
+    bounds: meshBounds(mesh),
+    step: stepCost(mesh, checked, 0),
+  }));
   return { report: reportOf(checked, pieces, faults), pieces, glb: pieces.length > 0 ? await writeGlb(checked) : null };
 }
 
 /** Scales to metres and turns Z up into Y up. */
 function mapOf(unitMetres: number, isZUp: boolean): LinearMap {
-  if (!(unitMetres > 0) || !Number.isFinite(unitMetres)) throw new CoreError('IMPORT_UNIT', `import: a unit must be above 0 metres, is ${unitMetres}`);
+  if (!(unitMetres > 0) || !Number.isFinite(unitMetres))
+    throw new CoreError('IMPORT_UNIT', `import: a unit must be above 0 metres, is ${unitMetres}`);
   const u = unitMetres;
   return isZUp ? [u, 0, 0, 0, 0, -u, 0, u, 0] : [u, 0, 0, 0, u, 0, 0, 0, u];
 }
 
 function readObjFile(file: DroppedFile, files: readonly DroppedFile[]): ReadMeshes {
   const faults: ImportFault[] = [];
-  const found = (name: string): DroppedFile | undefined => files.find((one) => one.name.toLowerCase() === name.toLowerCase());
+  const found = (name: string): DroppedFile | undefined =>
+    files.find((one) => one.name.toLowerCase() === name.toLowerCase());
   const { pieces, libraries } = readObj(strFromU8(file.bytes), file.name, faults);
   const textures: MeshTexture[] = [];
   const numberOf = new Map<string, number>();
@@ -106,13 +136,19 @@ function readObjFile(file: DroppedFile, files: readonly DroppedFile[]): ReadMesh
       number = read ? textures.push(read) - 1 : -1;
       numberOf.set(name, number);
     }
-    return number < 0 ? undefined : { texture: number, coordinates: 0, wrapS: REPEAT, wrapT: REPEAT, magFilter: null, minFilter: null };
+    return number < 0
+      ? undefined
+      : { texture: number, coordinates: 0, wrapS: REPEAT, wrapT: REPEAT, magFilter: null, minFilter: null };
   };
   const materials = new Map<string, MeshMaterial>();
   for (const library of libraries) {
     const source = found(library);
     if (!source) {
-      faults.push({ severity: 'error', where: file.name, message: `its materials ${library} are missing; drop that file along with it` });
+      faults.push({
+        severity: 'error',
+        where: file.name,
+        message: `its materials ${library} are missing; drop that file along with it`,
+      });
       continue;
     }
     for (const { material, pictures } of readMtl(strFromU8(source.bytes), library, faults)) {
@@ -127,11 +163,19 @@ function readObjFile(file: DroppedFile, files: readonly DroppedFile[]): ReadMesh
   }
   const order = [...materials.keys()];
   for (const name of new Set(pieces.flatMap(({ parts }) => parts.map(({ material }) => material)))) {
-    if (name !== null && !materials.has(name)) faults.push({ severity: 'warning', where: `material ${name}`, message: 'is used but nowhere described; its part comes in plain' });
+    if (name !== null && !materials.has(name))
+      faults.push({
+        severity: 'warning',
+        where: `material ${name}`,
+        message: 'is used but nowhere described; its part comes in plain',
+      });
   }
   const numbered = pieces.map(({ name, parts }): MeshOfPiece => ({
     name,
-    parts: parts.map((part) => ({ ...part, material: part.material === null ? null : numbersOf(order, part.material) })),
+    parts: parts.map((part) => ({
+      ...part,
+      material: part.material === null ? null : numbersOf(order, part.material),
+    })),
   }));
   return { meshes: { pieces: numbered, materials: [...materials.values()], textures }, faults };
 }
@@ -141,7 +185,12 @@ function numbersOf(order: readonly string[], name: string): number | null {
   return number < 0 ? null : number;
 }
 
-function readPicture(name: string, file: DroppedFile | undefined, where: string, faults: ImportFault[]): MeshTexture | undefined {
+function readPicture(
+  name: string,
+  file: DroppedFile | undefined,
+  where: string,
+  faults: ImportFault[],
+): MeshTexture | undefined {
   const fail = (message: string): undefined => void faults.push({ severity: 'error', where, message });
   if (!file) return fail(`its picture ${name} is missing; drop it along with the OBJ`);
   const mimeType = /\.png$/i.test(name) ? 'image/png' : /\.jpe?g$/i.test(name) ? 'image/jpeg' : '';
@@ -163,7 +212,10 @@ function withoutHugeTextures(meshes: KitMeshes, faults: ImportFault[]): KitMeshe
     return huge;
   });
   if (!isHuge.includes(true)) return meshes;
-  const materials = meshes.materials.map((material) => ({ ...material, maps: Object.fromEntries(Object.entries(material.maps).filter(([, { texture }]) => !isHuge[texture])) }));
+  const materials = meshes.materials.map((material) => ({
+    ...material,
+    maps: Object.fromEntries(Object.entries(material.maps).filter(([, { texture }]) => !isHuge[texture])),
+  }));
   return { ...meshes, materials };
 }
 
@@ -179,7 +231,10 @@ function checkedMeshes(meshes: KitMeshes, map: LinearMap, faults: ImportFault[],
       faults.push({ severity: 'error', where: name, message: `${fault}; the piece is left out` });
       continue;
     }
-    pieces.push({ name: freeName(name, names), parts: left.map((part) => withNormals(placePart(part, map), name, faults)) });
+    pieces.push({
+      name: freeName(name, names),
+      parts: left.map((part) => withNormals(placePart(part, map), name, faults)),
+    });
   }
   return prunedMeshes({ ...meshes, pieces });
 }
@@ -190,7 +245,11 @@ function withArea(part: MeshPart, name: string, faults: ImportFault[]): MeshPart
   const indices = soundTriangles(positionsOf(part), part.indices, { once: false });
   const gone = (part.indices.length - indices.length) / 3;
   if (gone === 0) return part;
-  faults.push({ severity: 'warning', where: name, message: `has ${gone} ${gone === 1 ? 'triangle' : 'triangles'} without area; ${gone === 1 ? 'it is' : 'they are'} left out` });
+  faults.push({
+    severity: 'warning',
+    where: name,
+    message: `has ${gone} ${gone === 1 ? 'triangle' : 'triangles'} without area; ${gone === 1 ? 'it is' : 'they are'} left out`,
+  });
   return { ...part, indices };
 }
 
@@ -198,7 +257,14 @@ function withNormals(part: MeshPart, name: string, faults: ImportFault[]): MeshP
   if (part.attributes.some(({ semantic }) => semantic === 'NORMAL')) return part;
   faults.push({ severity: 'warning', where: name, message: 'has no normals; smooth ones were made from its faces' });
   const [position, ...rest] = part.attributes;
-  return { ...part, attributes: [position, { semantic: 'NORMAL', size: 3, values: smoothNormals(positionsOf(part), part.indices) }, ...rest] };
+  return {
+    ...part,
+    attributes: [
+      position,
+      { semantic: 'NORMAL', size: 3, values: smoothNormals(positionsOf(part), part.indices) },
+      ...rest,
+    ],
+  };
 }
 
 /** A name that is not taken, without characters that no file may have. */
@@ -215,7 +281,11 @@ function freeName(name: string, taken: Set<string>): string {
   return free;
 }
 
-function reportOf({ pieces, materials, textures }: KitMeshes, read: readonly ReadPiece[], faults: readonly ImportFault[]): ImportReport {
+function reportOf(
+  { pieces, materials, textures }: KitMeshes,
+  read: readonly ReadPiece[],
+  faults: readonly ImportFault[],
+): ImportReport {
   return {
     pieces: pieces.map(({ name, parts }, i) => ({
       name,
@@ -227,7 +297,12 @@ function reportOf({ pieces, materials, textures }: KitMeshes, read: readonly Rea
       bounds: read[i].bounds,
     })),
     materials: materials.map(({ name }) => name),
-    textures: textures.map(({ name, widthPixels, heightPixels, bytes }) => ({ name, widthPixels, heightPixels, bytes: bytes.length })),
+    textures: textures.map(({ name, widthPixels, heightPixels, bytes }) => ({
+      name,
+      widthPixels,
+      heightPixels,
+      bytes: bytes.length,
+    })),
     faults,
   };
 }

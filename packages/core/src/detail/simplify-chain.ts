@@ -3,7 +3,12 @@ import { positionsOf, type MeshPart } from '../mesh/kit-meshes';
 import { soundTriangles } from '../mesh/sound-triangles';
 
 /** How much a unit of each attribute counts beside a metre of a mesh of size one. */
-const ATTRIBUTE_WEIGHTS: Readonly<Record<string, number>> = { NORMAL: 0.5, COLOR_0: 0.5, TEXCOORD_0: 0.25, TEXCOORD_1: 0.25 };
+const ATTRIBUTE_WEIGHTS: Readonly<Record<string, number>> = {
+  NORMAL: 0.5,
+  COLOR_0: 0.5,
+  TEXCOORD_0: 0.25,
+  TEXCOORD_1: 0.25,
+};
 /** The simplifier stops at the triangles asked for, not at an error: what is off is measured afterwards. */
 const NO_ERROR_LIMIT = 1e9;
 
@@ -54,7 +59,14 @@ export function simplifyChain(
   let before = parts.map(({ indices }) => indices);
   for (let step = 1; step <= steps; step++) {
     check(step);
-    const next = firstSound(TRIES, (share) => parts.map((part, i) => simplified(before[i], part, weighed[i], locks[i], Math.min(0.99, ratio + (1 - ratio) * share))), isSound);
+    const next = firstSound(
+      TRIES,
+      (share) =>
+        parts.map((part, i) =>
+          simplified(before[i], part, weighed[i], locks[i], Math.min(0.99, ratio + (1 - ratio) * share)),
+        ),
+      isSound,
+    );
     if (!next) break;
     const [now, last] = [next, before].map((list) => list.reduce((sum, indices) => sum + indices.length, 0));
     if (now > last * LEAST_GAIN || now === 0) break;
@@ -65,7 +77,11 @@ export function simplifyChain(
 }
 
 /** The first of some steps that is sound, each made when it is asked for. */
-function firstSound(tries: readonly number[], make: (share: number) => Uint32Array[], isSound: (step: readonly Uint32Array[]) => boolean): Uint32Array[] | undefined {
+function firstSound(
+  tries: readonly number[],
+  make: (share: number) => Uint32Array[],
+  isSound: (step: readonly Uint32Array[]) => boolean,
+): Uint32Array[] | undefined {
   for (const share of tries) {
     const step = make(share);
     if (isSound(step)) return step;
@@ -100,13 +116,24 @@ function weighedAttributes({ attributes }: MeshPart): WeighedAttributes {
   const values = new Float32Array(vertices * stride);
   let offset = 0;
   for (const { size, values: from } of used) {
-    for (let v = 0; v < vertices; v++) for (let k = 0; k < size; k++) values[v * stride + offset + k] = from[v * size + k];
+    for (let v = 0; v < vertices; v++)
+      for (let k = 0; k < size; k++) values[v * stride + offset + k] = from[v * size + k];
     offset += size;
   }
-  return { values, stride, weights: used.flatMap(({ semantic, size }) => new Array<number>(size).fill(ATTRIBUTE_WEIGHTS[semantic])) };
+  return {
+    values,
+    stride,
+    weights: used.flatMap(({ semantic, size }) => new Array<number>(size).fill(ATTRIBUTE_WEIGHTS[semantic])),
+  };
 }
 
-function simplified(indices: Uint32Array, part: MeshPart, { values, stride, weights }: WeighedAttributes, locks: Uint8Array, ratio: number): Uint32Array {
+function simplified(
+  indices: Uint32Array,
+  part: MeshPart,
+  { values, stride, weights }: WeighedAttributes,
+  locks: Uint8Array,
+  ratio: number,
+): Uint32Array {
   const wanted = Math.max(3, Math.floor((indices.length / 3) * ratio) * 3);
   if (wanted >= indices.length) return indices;
   const packed = indices.slice();

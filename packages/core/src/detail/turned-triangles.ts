@@ -15,7 +15,8 @@ export function turnedTriangles(step: Surface, full: Surface, grid: TriangleGrid
     grid.nearestSquared(x, y, z);
     if (looksAlong(normal, normalOf(full, grid.nearestTriangle))) continue;
     let found = false;
-    for (let q = 0; q < triangles && !found; q++) found = grid.squaredTo(q, x, y, z) <= withinMetres * withinMetres && looksAlong(normal, normalOf(full, q));
+    for (let q = 0; q < triangles && !found; q++)
+      found = grid.squaredTo(q, x, y, z) <= withinMetres * withinMetres && looksAlong(normal, normalOf(full, q));
     if (!found) turned++;
   }
   return turned;
@@ -38,7 +39,15 @@ function middleOf({ positions, indices }: Surface, t: number): Triple {
 
 function normalOf({ positions, indices }: Surface, t: number): Triple {
   const [a, b, c] = [indices[t * 3] * 3, indices[t * 3 + 1] * 3, indices[t * 3 + 2] * 3];
-  const [ux, uy, uz] = [positions[b] - positions[a], positions[b + 1] - positions[a + 1], positions[b + 2] - positions[a + 2]];
-  const [vx, vy, vz] = [positions[c] - positions[a], positions[c + 1] - positions[a + 1], positions[c + 2] - positions[a + 2]];
+  const [ux, uy, uz] = [
+    positions[b] - positions[a],
+    positions[b + 1] - positions[a + 1],
+    positions[b + 2] - positions[a + 2],
+  ];
+  const [vx, vy, vz] = [
+    positions[c] - positions[a],
+    positions[c + 1] - positions[a + 1],
+    positions[c + 2] - positions[a + 2],
+  ];
   return [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
 }

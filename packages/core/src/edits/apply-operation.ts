@@ -30,13 +30,19 @@ export function applyOperation(record: JsonRecord | undefined, operation: Operat
     return after === null ? undefined : (after as JsonRecord);
   }
   if (!record) {
-    throw new CoreError('RECORD_MISSING', `edit: ${operation.kind} ${operation.id} is not there to change its ${field}`, {
-      kind: operation.kind,
-      id: operation.id,
-    });
+    throw new CoreError(
+      'RECORD_MISSING',
+      `edit: ${operation.kind} ${operation.id} is not there to change its ${field}`,
+      {
+        kind: operation.kind,
+        id: operation.id,
+      },
+    );
   }
   const [head, ...rest] = field.split('.');
-  const isOptional = Object.hasOwn(OPTIONAL_ITEM_FIELDS, operation.kind) && OPTIONAL_ITEM_FIELDS[operation.kind as ItemKind].includes(head);
+  const isOptional =
+    Object.hasOwn(OPTIONAL_ITEM_FIELDS, operation.kind) &&
+    OPTIONAL_ITEM_FIELDS[operation.kind as ItemKind].includes(head);
   if (rest.length === 0) return isOptional && after === null ? without(record, head) : { ...record, [head]: after };
   const outer = own(record, head);
   const table = outer !== null && typeof outer === 'object' && !Array.isArray(outer) ? (outer as JsonRecord) : {};

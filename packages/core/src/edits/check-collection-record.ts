@@ -7,9 +7,16 @@ import type { JsonRecord } from './apply-operation';
  * @param after gives the small records as they would stand after the edit; asked for only when needed
  * @throws CoreError 'EDIT_COLLECTION' saying how many there would be
  */
-export function checkCollectionRecord(touched: readonly { readonly kind: EditableKind; readonly record: JsonRecord | undefined }[], after: () => RecordTables): void {
+export function checkCollectionRecord(
+  touched: readonly { readonly kind: EditableKind; readonly record: JsonRecord | undefined }[],
+  after: () => RecordTables,
+): void {
   if (!touched.some(({ kind }) => kind === 'collection')) return;
   const count = Object.keys(after().collection).length;
   if (count === 1) return;
-  throw new CoreError('EDIT_COLLECTION', `edit: a collection has one record of itself, after this it would have ${count}; change its fields instead`, { count });
+  throw new CoreError(
+    'EDIT_COLLECTION',
+    `edit: a collection has one record of itself, after this it would have ${count}; change its fields instead`,
+    { count },
+  );
 }

@@ -12,20 +12,28 @@ export function removedPieces({ touched }: Pick<EditTrial, 'touched'>): Readonly
  * @param strata each stratum that stands after the edit, with its name and its content before the edit
  * @throws CoreError 'EDIT_REFERENCE' naming the piece, where it stands and how often
  */
-export function checkPieceRemovals(trial: Pick<EditTrial, 'touched'>, strata: Iterable<{ readonly id: string; readonly name: string; readonly state: DocumentState }>): void {
+export function checkPieceRemovals(
+  trial: Pick<EditTrial, 'touched'>,
+  strata: Iterable<{ readonly id: string; readonly name: string; readonly state: DocumentState }>,
+): void {
   const removed = removedPieces(trial);
   if (removed.size === 0) return;
   const changed = new Map(
-    trial.touched.flatMap(({ document, kind, id, record }) => (kind === 'placement' || kind === 'patch' ? [[`${document}\u0000${kind}\u0000${id}`, record] as const] : [])),
+    trial.touched.flatMap(({ document, kind, id, record }) =>
+      kind === 'placement' || kind === 'patch' ? [[`${document}\u0000${kind}\u0000${id}`, record] as const] : [],
+    ),
   );
   for (const { id: stratum, name, state } of strata) {
     const uses = new Map<string, number>();
     const count = (placement: JsonRecord | undefined): void => {
-      const piece = placement?.['piece'] ?? (placement?.['kind'] === 'placement' ? (placement['fields'] as JsonRecord)['piece'] : undefined);
+      const piece =
+        placement?.['piece'] ??
+        (placement?.['kind'] === 'placement' ? (placement['fields'] as JsonRecord)['piece'] : undefined);
       if (typeof piece === 'string' && removed.has(piece)) uses.set(piece, (uses.get(piece) ?? 0) + 1);
     };
     for (const kind of ['placement', 'patch'] as const) {
-      for (const [id, placement] of state.get(kind) ?? []) if (!changed.has(`${stratum}\u0000${kind}\u0000${id}`)) count(placement);
+      for (const [id, placement] of state.get(kind) ?? [])
+        if (!changed.has(`${stratum}\u0000${kind}\u0000${id}`)) count(placement);
     }
     for (const [key, placement] of changed) if (key.startsWith(`${stratum}\u0000`)) count(placement);
     const [first] = uses;

@@ -15,7 +15,10 @@ interface Touched {
  * @param find gives a small record as it would stand after the edit
  * @throws CoreError 'EDIT_REFERENCE' naming who points at what
  */
-export function checkEditReferences(touched: readonly Touched[], find: (kind: EditableKind, id: string) => JsonRecord | undefined): void {
+export function checkEditReferences(
+  touched: readonly Touched[],
+  find: (kind: EditableKind, id: string) => JsonRecord | undefined,
+): void {
   const need = (of: string, kind: EditableKind, id: unknown): void => {
     if (typeof id !== 'string' || find(kind, id)) return;
     throw new CoreError('EDIT_REFERENCE', `edit: ${of} points at the ${kind} ${id}, which is not there`, { kind, id });
@@ -49,9 +52,12 @@ export function checkEditReferences(touched: readonly Touched[], find: (kind: Ed
     } else if (kind === 'stratum') {
       need(of, 'level', record['owner']);
       need(of, 'kit', record['kit']);
-      for (const assembly of (record['assemblies'] as readonly string[] | null | undefined) ?? []) need(of, 'stratum', assembly);
+      for (const assembly of (record['assemblies'] as readonly string[] | null | undefined) ?? [])
+        need(of, 'stratum', assembly);
     } else if (kind === 'collection') {
-      for (const device of (record['readiness'] as { readonly devices: readonly string[] } | null | undefined)?.devices ?? []) need(of, 'device', device);
+      for (const device of (record['readiness'] as { readonly devices: readonly string[] } | null | undefined)
+        ?.devices ?? [])
+        need(of, 'device', device);
     } else if (kind === 'entry' || kind === 'tableView') {
       need(of, 'register', record['register']);
     } else if (kind === 'levelOrder') {
@@ -71,7 +77,11 @@ export function checkEditReferences(touched: readonly Touched[], find: (kind: Ed
   }
 }
 
-function checkSetParents(id: string, record: JsonRecord, find: (kind: EditableKind, id: string) => JsonRecord | undefined): void {
+function checkSetParents(
+  id: string,
+  record: JsonRecord,
+  find: (kind: EditableKind, id: string) => JsonRecord | undefined,
+): void {
   const seen = new Set([id]);
   let parent = record['parent'];
   while (typeof parent === 'string') {
@@ -80,7 +90,11 @@ function checkSetParents(id: string, record: JsonRecord, find: (kind: EditableKi
     }
     seen.add(parent);
     const above = find('set', parent);
-    if (!above) throw new CoreError('EDIT_REFERENCE', `edit: set ${id} points at the set ${parent}, which is not there`, { kind: 'set', id: parent });
+    if (!above)
+      throw new CoreError('EDIT_REFERENCE', `edit: set ${id} points at the set ${parent}, which is not there`, {
+        kind: 'set',
+        id: parent,
+      });
     parent = above['parent'];
   }
 }

@@ -18,7 +18,10 @@ const NAMED = 3;
  * @throws CoreError 'EDIT_REFERENCE' naming what is used and by whom; `users` in its details has them all
  */
 export function checkRemovals(touched: readonly Touched[], after: () => RecordTables): void {
-  const removed = touched.filter((one): one is Touched & { readonly kind: UsedKind } => one.record === undefined && (USED_KINDS as readonly string[]).includes(one.kind));
+  const removed = touched.filter(
+    (one): one is Touched & { readonly kind: UsedKind } =>
+      one.record === undefined && (USED_KINDS as readonly string[]).includes(one.kind),
+  );
   if (removed.length === 0) return;
   const tables = after();
   for (const { kind, id } of removed) {

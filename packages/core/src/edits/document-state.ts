@@ -25,7 +25,12 @@ export function putRecord(state: DocumentState, kind: EditableKind, id: string, 
 export interface EditTrial {
   readonly conflicts: readonly Conflict[];
   /** Last state of every record that the edit touches; undefined for removed. */
-  readonly touched: readonly { readonly document: string; readonly kind: EditableKind; readonly id: string; readonly record: JsonRecord | undefined }[];
+  readonly touched: readonly {
+    readonly document: string;
+    readonly kind: EditableKind;
+    readonly id: string;
+    readonly record: JsonRecord | undefined;
+  }[];
 }
 
 /**
@@ -57,7 +62,12 @@ export class TrialRun {
       this.conflicts.push({ index, operation, current });
       return;
     }
-    this.overlay.set(key, { document: operation.document, kind: operation.kind, id: operation.id, record: applyOperation(record, operation) });
+    this.overlay.set(key, {
+      document: operation.document,
+      kind: operation.kind,
+      id: operation.id,
+      record: applyOperation(record, operation),
+    });
   }
 
   trial(): EditTrial {
@@ -68,6 +78,11 @@ export class TrialRun {
 /** Applies operations that are known to hold. */
 export function applyOperations(state: DocumentState, operations: readonly Operation[]): void {
   for (const operation of operations) {
-    putRecord(state, operation.kind, operation.id, applyOperation(recordIn(state, operation.kind, operation.id), operation));
+    putRecord(
+      state,
+      operation.kind,
+      operation.id,
+      applyOperation(recordIn(state, operation.kind, operation.id), operation),
+    );
   }
 }

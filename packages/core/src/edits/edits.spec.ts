@@ -25,7 +25,10 @@ describe('operations', () => {
   it('set a field, a nested value, create and remove', () => {
     const record = { id: 'a', name: 'A', values: { mood: 'ember' } };
     expect(applyOperation(record, set('a', 'name', 'A', 'B'))).toEqual({ ...record, name: 'B' });
-    expect(applyOperation(record, set('a', 'values.shards', null, 3))).toEqual({ ...record, values: { mood: 'ember', shards: 3 } });
+    expect(applyOperation(record, set('a', 'values.shards', null, 3))).toEqual({
+      ...record,
+      values: { mood: 'ember', shards: 3 },
+    });
     expect(applyOperation(undefined, set('a', null, null, record))).toBe(record);
     expect(applyOperation(record, set('a', null, record, null))).toBeUndefined();
     expect(valueAt(record, 'values.mood')).toBe('ember');
@@ -35,7 +38,10 @@ describe('operations', () => {
 
   it('tell every conflict at once and change nothing', () => {
     const documents = state({ a: { id: 'a', name: 'A' }, b: { id: 'b', name: 'B' } });
-    const trial = tryOperations(() => documents, [set('a', 'name', 'X', 'Y'), set('b', 'name', 'B', 'C'), set('c', 'name', 'C', 'D')]);
+    const trial = tryOperations(
+      () => documents,
+      [set('a', 'name', 'X', 'Y'), set('b', 'name', 'B', 'C'), set('c', 'name', 'C', 'D')],
+    );
     expect(trial.conflicts.map(({ index, current }) => [index, current])).toEqual([
       [0, 'A'],
       [2, null],
@@ -54,18 +60,27 @@ describe('operations', () => {
   it('are taken back whole by their inverse', () => {
     const value = fc.oneof(fc.string(), fc.integer(), fc.boolean(), fc.constant(null));
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.constantFrom('a', 'b'), fc.constantFrom('name', 'code', 'values.mood', 'values.x'), value), { maxLength: 12 }), (wishes) => {
-        const documents = state({ a: { id: 'a', name: 'A', code: '', values: { mood: null, x: null } }, b: { id: 'b', name: 'B', code: '', values: { mood: null, x: null } } });
-        const before = JSON.stringify([...(documents.get('level') ?? [])]);
-        const operations: Operation[] = [];
-        for (const [id, field, after] of wishes) {
-          const operation = set(id, field, valueAt(documents.get('level')?.get(id), field), after);
-          applyOperations(documents, [operation]);
-          operations.push(operation);
-        }
-        applyOperations(documents, invertOperations(operations));
-        expect(JSON.stringify([...(documents.get('level') ?? [])])).toBe(before);
-      }),
+      fc.property(
+        fc.array(
+          fc.tuple(fc.constantFrom('a', 'b'), fc.constantFrom('name', 'code', 'values.mood', 'values.x'), value),
+          { maxLength: 12 },
+        ),
+        (wishes) => {
+          const documents = state({
+            a: { id: 'a', name: 'A', code: '', values: { mood: null, x: null } },
+            b: { id: 'b', name: 'B', code: '', values: { mood: null, x: null } },
+          });
+          const before = JSON.stringify([...(documents.get('level') ?? [])]);
+          const operations: Operation[] = [];
+          for (const [id, field, after] of wishes) {
+            const operation = set(id, field, valueAt(documents.get('level')?.get(id), field), after);
+            applyOperations(documents, [operation]);
+            operations.push(operation);
+          }
+          applyOperations(documents, invertOperations(operations));
+          expect(JSON.stringify([...(documents.get('level') ?? [])])).toBe(before);
+        },
+      ),
     );
   });
 });
@@ -82,7 +97,8 @@ describe('equalJson', () => {
 
 describe('undo stacks', () => {
   const edit = (id: string, undoes: string | null = null): Pick<Edit, 'id' | 'undoes'> => ({ id, undoes });
-  const run = (...edits: Pick<Edit, 'id' | 'undoes'>[]) => edits.reduce(pushEdit, emptyUndoStacks<Pick<Edit, 'id' | 'undoes'>>());
+  const run = (...edits: Pick<Edit, 'id' | 'undoes'>[]) =>
+    edits.reduce(pushEdit, emptyUndoStacks<Pick<Edit, 'id' | 'undoes'>>());
   const ids = (list: readonly { id: string }[]) => list.map(({ id }) => id);
 
   it('move an edit to redo and back', () => {
@@ -100,29 +116,46 @@ describe('undo stacks', () => {
 
 describe('references', () => {
   const find = (kind: string, id: string): JsonRecord | undefined =>
-    (({ 'set s': { id: 's', parent: null }, 'set t': { id: 't', parent: 's' } }) as Record<string, JsonRecord>)[`${kind} ${id}`];
-  const touched = (kind: EditableKind, record: JsonRecord, document = 'records') => [{ document, kind, id: record['id'] as string, record }];
+    (({ 'set s': { id: 's', parent: null }, 'set t': { id: 't', parent: 's' } }) as Record<string, JsonRecord>)[
+      `${kind} ${id}`
+    ];
+  const touched = (kind: EditableKind, record: JsonRecord, document = 'records') => [
+    { document, kind, id: record['id'] as string, record },
+  ];
 
   it('name who points at what is not there', () => {
-    expect(() => checkEditReferences(touched('level', { id: 'l', set: 'nowhere', strata: [] }), find)).toThrow('level l points at the set nowhere');
-    expect(() => checkEditReferences(touched('placement', { id: 'p', piece: 'x' }, 'st'), find)).toThrow('placement p points at the stratum st');
+    expect(() => checkEditReferences(touched('level', { id: 'l', set: 'nowhere', strata: [] }), find)).toThrow(
+      'level l points at the set nowhere',
+    );
+    expect(() => checkEditReferences(touched('placement', { id: 'p', piece: 'x' }, 'st'), find)).toThrow(
+      'placement p points at the stratum st',
+    );
     expect(() => checkEditReferences(touched('level', { id: 'l', set: 's', strata: [] }), find)).not.toThrow();
   });
 
   it.each([
     ['assembly', { id: 'u', assembly: 'x' }, 'own', 'assembly u points at the stratum x'],
-    ['patch', { id: 'u..l', level: 'l', kind: 'assembly', fields: { assembly: 'x' } }, 'own', 'patch u..l points at the stratum x'],
+    [
+      'patch',
+      { id: 'u..l', level: 'l', kind: 'assembly', fields: { assembly: 'x' } },
+      'own',
+      'patch u..l points at the stratum x',
+    ],
     ['stratum', { id: 'n', kit: 'x' }, 'records', 'stratum n points at the kit x'],
     ['stratum', { id: 'n', assemblies: ['own', 'x'] }, 'records', 'stratum n points at the stratum x'],
     ['collection', { id: 'c', readiness: { devices: ['x'] } }, 'records', 'collection c points at the device x'],
     ['field', { id: 'f', figure: 'placements', counted: 'x' }, 'records', 'field f points at the piece x'],
   ] as const)('of a %s %j are looked at', (kind, record, document, message) => {
-    const known = (of: string, id: string): JsonRecord | undefined => (['stratum own', 'level l'].includes(`${of} ${id}`) ? { id } : undefined);
+    const known = (of: string, id: string): JsonRecord | undefined =>
+      ['stratum own', 'level l'].includes(`${of} ${id}`) ? { id } : undefined;
     expect(() => checkEditReferences(touched(kind, record, document), known)).toThrow(`${message}, which is not there`);
   });
 
   it('refuse a set inside itself', () => {
-    const looped = (kind: string, id: string) => (kind === 'set' && id === 's' ? { id: 's', parent: 't' } : find(kind, id));
-    expect(() => checkEditReferences(touched('set', { id: 's', parent: 't' }), looped)).toThrow('set s would stand inside itself');
+    const looped = (kind: string, id: string) =>
+      kind === 'set' && id === 's' ? { id: 's', parent: 't' } : find(kind, id);
+    expect(() => checkEditReferences(touched('set', { id: 's', parent: 't' }), looped)).toThrow(
+      'set s would stand inside itself',
+    );
   });
 });

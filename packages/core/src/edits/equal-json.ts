@@ -11,5 +11,7 @@ export function equalJson(a: Json | undefined, b: Json | undefined): boolean {
   const left = a as { readonly [key: string]: Json };
   const right = b as { readonly [key: string]: Json };
   const keys = Object.keys(left);
-  return keys.length === Object.keys(right).length && keys.every((key) => key in right && equalJson(left[key], right[key]));
+  return (
+    keys.length === Object.keys(right).length && keys.every((key) => key in right && equalJson(left[key], right[key]))
+  );
 }

@@ -5,7 +5,15 @@ import { goBack } from './go-back';
 import type { LoggedEdit, Operation } from './operation';
 
 type Records = Readonly<Record<string, JsonRecord>>;
-const logged = (sequence: number, operations: readonly Operation[]): LoggedEdit => ({ id: `e${sequence}`, sequence, at: '', person: 'p', label: '', undoes: null, operations });
+const logged = (sequence: number, operations: readonly Operation[]): LoggedEdit => ({
+  id: `e${sequence}`,
+  sequence,
+  at: '',
+  person: 'p',
+  label: '',
+  undoes: null,
+  operations,
+});
 const apply = (records: Records, operations: readonly Operation[]): Records => {
   const next: Record<string, JsonRecord> = { ...records };
   for (const operation of operations) {
@@ -19,13 +27,23 @@ const level = (id: string, parts: JsonRecord = {}): JsonRecord => ({ id, name: i
 
 /** Some edits of a few records, each made of what stands at its time. */
 const histories = fc.array(
-  fc.array(fc.tuple(fc.constantFrom('a', 'b', 'c'), fc.constantFrom('make', 'drop', 'name', 'values.x', 'values.y'), fc.integer({ min: 0, max: 4 })), { maxLength: 4 }),
+  fc.array(
+    fc.tuple(
+      fc.constantFrom('a', 'b', 'c'),
+      fc.constantFrom('make', 'drop', 'name', 'values.x', 'values.y'),
+      fc.integer({ min: 0, max: 4 }),
+    ),
+    { maxLength: 4 },
+  ),
   {
     maxLength: 8,
   },
 );
 
-function run(steps: readonly (readonly (readonly [string, string, number])[])[]): { readonly states: Records[]; readonly edits: LoggedEdit[] } {
+function run(steps: readonly (readonly (readonly [string, string, number])[])[]): {
+  readonly states: Records[];
+  readonly edits: LoggedEdit[];
+} {
   const states: Records[] = [{ a: level('a'), b: level('b', { values: { x: 1 } }) }];
   const edits: LoggedEdit[] = [];
   for (const step of steps) {
@@ -45,7 +63,12 @@ function run(steps: readonly (readonly (readonly [string, string, number])[])[])
               ? { ...base, field: null, before: record, after: null }
               : what === 'name'
                 ? { ...base, field: 'name', before: record['name'], after: `n${value}` }
-                : { ...base, field: what, before: (record['values'] as JsonRecord)[what.slice(7)] ?? null, after: value === 0 ? null : value };
+                : {
+                    ...base,
+                    field: what,
+                    before: (record['values'] as JsonRecord)[what.slice(7)] ?? null,
+                    after: value === 0 ? null : value,
+                  };
       if (!operation) continue;
       operations.push(operation);
       now = apply(now, [operation]);
@@ -61,7 +84,12 @@ const plain = (records: Records) =>
   Object.fromEntries(
     Object.entries(records).map(([id, record]) => [
       id,
-      { ...record, values: Object.fromEntries(Object.entries(record['values'] as JsonRecord).filter(([, value]) => value !== null)) },
+      {
+        ...record,
+        values: Object.fromEntries(
+          Object.entries(record['values'] as JsonRecord).filter(([, value]) => value !== null),
+        ),
+      },
     ]),
   );
 
@@ -97,7 +125,9 @@ describe('going back', () => {
       ({ id }) => id === 'a',
       ({ id }) => states[1][id],
     );
-    expect(operations).toEqual([{ document: 'records', kind: 'level', id: 'a', field: 'name', before: 'n1', after: 'a' }]);
+    expect(operations).toEqual([
+      { document: 'records', kind: 'level', id: 'a', field: 'name', before: 'n1', after: 'a' },
+    ]);
   });
 
   it('says so when the edits do not lead to what stands', () => {

@@ -20,8 +20,15 @@ export interface Touched {
  * @param current gives a record as it stands now, undefined when there is none
  * @throws CoreError 'HISTORY_GAP' when the edits do not lead to what stands now
  */
-export function goBack(since: readonly LoggedEdit[], concerns: (operation: Operation) => boolean, current: (touched: Touched) => JsonRecord | undefined): Operation[] {
-  const records = new Map<string, { readonly touched: Touched; readonly now: JsonRecord | undefined; then: JsonRecord | undefined }>();
+export function goBack(
+  since: readonly LoggedEdit[],
+  concerns: (operation: Operation) => boolean,
+  current: (touched: Touched) => JsonRecord | undefined,
+): Operation[] {
+  const records = new Map<
+    string,
+    { readonly touched: Touched; readonly now: JsonRecord | undefined; then: JsonRecord | undefined }
+  >();
   for (const edit of [...since].reverse()) {
     for (const inverse of invertOperations(edit.operations.filter(concerns))) {
       const { document, kind, id } = inverse;
@@ -31,7 +38,12 @@ export function goBack(since: readonly LoggedEdit[], concerns: (operation: Opera
         const now = current({ document, kind, id });
         records.set(key, (known = { touched: { document, kind, id }, now, then: now }));
       }
-      if (!known.then && inverse.field !== null) throw new CoreError('HISTORY_GAP', `history: ${kind} ${id} is not there, though it was changed and never removed`, { kind, id });
+      if (!known.then && inverse.field !== null)
+        throw new CoreError(
+          'HISTORY_GAP',
+          `history: ${kind} ${id} is not there, though it was changed and never removed`,
+          { kind, id },
+        );
       known.then = applyOperation(known.then, inverse);
     }
   }
@@ -42,12 +54,23 @@ export function goBack(since: readonly LoggedEdit[], concerns: (operation: Opera
 export function inOrder(operations: readonly Operation[]): Operation[] {
   const isNew = (operation: Operation): boolean => operation.field === null && operation.before === null;
   const isGone = (operation: Operation): boolean => operation.field === null && operation.after === null;
-  return [...operations.filter(isNew), ...operations.filter((one) => !isNew(one) && !isGone(one)), ...operations.filter(isGone)];
+  return [
+    ...operations.filter(isNew),
+    ...operations.filter((one) => !isNew(one) && !isGone(one)),
+    ...operations.filter(isGone),
+  ];
 }
 
 /** The operations that make a record into what it is to be, field by field. */
-export function operationsBetween(touched: Touched, now: JsonRecord | undefined, then: JsonRecord | undefined): Operation[] {
-  if (!now || !then) return now === then ? [] : [{ ...touched, field: null, before: (now ?? null) as Json, after: (then ?? null) as Json }];
+export function operationsBetween(
+  touched: Touched,
+  now: JsonRecord | undefined,
+  then: JsonRecord | undefined,
+): Operation[] {
+  if (!now || !then)
+    return now === then
+      ? []
+      : [{ ...touched, field: null, before: (now ?? null) as Json, after: (then ?? null) as Json }];
   return [...new Set([...Object.keys(now), ...Object.keys(then)])].sort().flatMap((field): Operation[] => {
     const [before, after] = [now[field] ?? null, then[field] ?? null];
     if (equalJson(before, after)) return [];

@@ -21,7 +21,13 @@ class Shown implements LaidDocuments {
   }
 }
 
-const op = (id: string, field: string | null, before: Operation['before'], after: Operation['after'], document = 'd'): Operation => ({
+const op = (
+  id: string,
+  field: string | null,
+  before: Operation['before'],
+  after: Operation['after'],
+  document = 'd',
+): Operation => ({
   document,
   kind: 'marker',
   id,
@@ -123,11 +129,13 @@ describe('waiting edits', () => {
             if (one.field !== null && !now(one.id)) return [];
             return [{ ...one, before: current }];
           });
-          if (operations.every(({ field, before, after }) => field === null && before === null && after === null)) return;
+          if (operations.every(({ field, before, after }) => field === null && before === null && after === null))
+            return;
           page.edit(`e${count++}`, operations);
         };
         const follow = (page: Page): void => {
-          for (; page.seen < server.log.length; page.seen++) page.laid.log(server.log[page.seen].id, server.log[page.seen].operations);
+          for (; page.seen < server.log.length; page.seen++)
+            page.laid.log(server.log[page.seen].id, server.log[page.seen].operations);
         };
         for (const [which, what, id, field, value] of all) {
           const page = pages[which];
@@ -135,7 +143,8 @@ describe('waiting edits', () => {
           if (what === 'edit' && record) page.edit(`e${count++}`, [op(id, field, valueAt(record, field), value)]);
           if (what === 'make' && !record) page.edit(`e${count++}`, [op(id, null, null, { id, x: value, y: 0 })]);
           if (what === 'drop' && record) page.edit(`e${count++}`, [op(id, null, record, null)]);
-          if (what === 'undo' && page.waiting.length > 0) page.edit(`e${count++}`, invertOperations(page.waiting[page.waiting.length - 1].operations));
+          if (what === 'undo' && page.waiting.length > 0)
+            page.edit(`e${count++}`, invertOperations(page.waiting[page.waiting.length - 1].operations));
           if (what === 'send') sendOne(page);
           if (what === 'follow') follow(page);
           // What is shown is always the acknowledged state with what waits laid over it, computed plainly.
@@ -150,13 +159,18 @@ describe('waiting edits', () => {
           const acknowledged = server.log.slice(0, page.seen);
           for (const { operations } of acknowledged) operations.forEach(lay);
           for (const { operations } of page.laid['waiting']) operations.forEach(lay);
-          expect(Object.fromEntries([...(page.shown.documents.get('d') ?? [])].sort())).toEqual(Object.fromEntries([...plain].sort()));
+          expect(Object.fromEntries([...(page.shown.documents.get('d') ?? [])].sort())).toEqual(
+            Object.fromEntries([...plain].sort()),
+          );
         }
-        for (let round = 0; round < 200 && pages.some(({ waiting }) => waiting.length > 0); round++) for (const page of pages) sendOne(page);
+        for (let round = 0; round < 200 && pages.some(({ waiting }) => waiting.length > 0); round++)
+          for (const page of pages) sendOne(page);
         for (const page of pages) follow(page);
         for (const page of pages) {
           expect(page.waiting).toEqual([]);
-          expect(Object.fromEntries([...(page.shown.documents.get('d') ?? [])].sort())).toEqual(Object.fromEntries([...(server.state.get('marker') ?? [])].sort()));
+          expect(Object.fromEntries([...(page.shown.documents.get('d') ?? [])].sort())).toEqual(
+            Object.fromEntries([...(server.state.get('marker') ?? [])].sort()),
+          );
         }
       }),
       { numRuns: 150 },

@@ -79,7 +79,12 @@ export class LaidEdits {
         changed.add(key);
       } else {
         const known = plain.get(key);
-        plain.set(key, { document, kind, id: of, record: laid(known ? known.record : this.documents.read(document, kind, of), operation) });
+        plain.set(key, {
+          document,
+          kind,
+          id: of,
+          record: laid(known ? known.record : this.documents.read(document, kind, of), operation),
+        });
       }
     }
     if (plain.size > 0) this.documents.write([...plain.values()]);
@@ -94,7 +99,9 @@ export class LaidEdits {
   /** A document was opened with what the log has: what waits for it is laid over it. */
   opened(document: string): void {
     for (const [key, under] of this.under) if (under.document === document) this.under.delete(key);
-    const operations = this.waiting.flatMap((edit) => edit.operations.filter((operation) => operation.document === document));
+    const operations = this.waiting.flatMap((edit) =>
+      edit.operations.filter((operation) => operation.document === document),
+    );
     this.show(this.keep(operations));
   }
 
@@ -117,7 +124,8 @@ export class LaidEdits {
       if (!this.documents.isOpen(document)) continue;
       const key = keyOf(operation);
       keys.add(key);
-      if (!this.under.has(key)) this.under.set(key, { document, kind, id, record: this.documents.read(document, kind, id), last: undefined });
+      if (!this.under.has(key))
+        this.under.set(key, { document, kind, id, record: this.documents.read(document, kind, id), last: undefined });
     }
     return keys;
   }

@@ -2,7 +2,17 @@ import type { EditableKind, RecordTables } from '../model/records';
 import { linkUses } from '../sets/links';
 
 /** Kinds of records that others point at. */
-export const USED_KINDS = ['set', 'level', 'stratum', 'kit', 'piece', 'device', 'register', 'entry', 'carriedValue'] as const;
+export const USED_KINDS = [
+  'set',
+  'level',
+  'stratum',
+  'kit',
+  'piece',
+  'device',
+  'register',
+  'entry',
+  'carriedValue',
+] as const;
 export type UsedKind = (typeof USED_KINDS)[number];
 
 /** A record that points at another. */
@@ -23,10 +33,18 @@ export function recordUsers(tables: RecordTables, kind: UsedKind, id: string): R
 
 type Finder = (tables: RecordTables, id: string) => RecordUser[];
 
-const named = (kind: EditableKind, records: Iterable<{ readonly id: string; readonly name: string }>, of: (name: string) => string = (name) => name): RecordUser[] =>
-  [...records].map(({ id, name }) => ({ kind, id, name: of(name) })).sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : a.id < b.id ? -1 : 1));
-const all = <T>(table: Readonly<Record<string, T>>, uses: (record: T) => boolean): T[] => Object.values(table).filter(uses);
-const levelName = (tables: RecordTables, id: string): string => (Object.hasOwn(tables.level, id) ? tables.level[id].name : id);
+const named = (
+  kind: EditableKind,
+  records: Iterable<{ readonly id: string; readonly name: string }>,
+  of: (name: string) => string = (name) => name,
+): RecordUser[] =>
+  [...records]
+    .map(({ id, name }) => ({ kind, id, name: of(name) }))
+    .sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : a.id < b.id ? -1 : 1));
+const all = <T>(table: Readonly<Record<string, T>>, uses: (record: T) => boolean): T[] =>
+  Object.values(table).filter(uses);
+const levelName = (tables: RecordTables, id: string): string =>
+  Object.hasOwn(tables.level, id) ? tables.level[id].name : id;
 
 const FINDERS: Readonly<Record<UsedKind, Finder>> = {
   set: ({ set, level, field }, id) => [
@@ -57,8 +75,15 @@ const FINDERS: Readonly<Record<UsedKind, Finder>> = {
       all(tables.rehearsal, ({ level }) => level === id),
       (name) => `the walk ${name}`,
     ),
-    ...all(tables.cellGrid, (grid) => grid.id === id).map((grid): RecordUser => ({ kind: 'cellGrid', id: grid.id, name: 'its cells' })),
-    ...all(tables.levelOrder, (order) => order.id === id || order.rules.some((rule) => rule.kind === 'after' && rule.levels.includes(id))).map((order): RecordUser => ({
+    ...all(tables.cellGrid, (grid) => grid.id === id).map((grid): RecordUser => ({
+      kind: 'cellGrid',
+      id: grid.id,
+      name: 'its cells',
+    })),
+    ...all(
+      tables.levelOrder,
+      (order) => order.id === id || order.rules.some((rule) => rule.kind === 'after' && rule.levels.includes(id)),
+    ).map((order): RecordUser => ({
       kind: 'levelOrder',
       id: order.id,
       name: order.id === id ? 'its unlock rules' : `the unlock rules of ${levelName(tables, order.id)}`,
@@ -96,13 +121,19 @@ const FINDERS: Readonly<Record<UsedKind, Finder>> = {
     ),
   device: (tables, id) => [
     ...all(tables.rehearsal, ({ device }) => device === id)
-      .map((walk): RecordUser => ({ kind: 'rehearsal', id: walk.id, name: `the walk ${walk.name} in ${levelName(tables, walk.level)}` }))
+      .map((walk): RecordUser => ({
+        kind: 'rehearsal',
+        id: walk.id,
+        name: `the walk ${walk.name} in ${levelName(tables, walk.level)}`,
+      }))
       .sort((a, b) => (a.name < b.name ? -1 : 1)),
-    ...all(tables.collection, ({ readiness }) => readiness?.devices.includes(id) === true).map((settings): RecordUser => ({
-      kind: 'collection',
-      id: settings.id,
-      name: 'the readiness rules',
-    })),
+    ...all(tables.collection, ({ readiness }) => readiness?.devices.includes(id) === true).map(
+      (settings): RecordUser => ({
+        kind: 'collection',
+        id: settings.id,
+        name: 'the readiness rules',
+      }),
+    ),
   ],
   register: ({ entry, field, tableView }, id) => [
     ...named(
@@ -130,6 +161,13 @@ const FINDERS: Readonly<Record<UsedKind, Finder>> = {
   carriedValue: (tables, id) =>
     all(
       tables.levelOrder,
-      ({ rules, gains, resets }) => resets.includes(id) || gains.some(({ value }) => value === id) || rules.some((rule) => rule.kind === 'value' && rule.value === id),
-    ).map((order): RecordUser => ({ kind: 'levelOrder', id: order.id, name: `the level ${levelName(tables, order.id)}` })),
+      ({ rules, gains, resets }) =>
+        resets.includes(id) ||
+        gains.some(({ value }) => value === id) ||
+        rules.some((rule) => rule.kind === 'value' && rule.value === id),
+    ).map((order): RecordUser => ({
+      kind: 'levelOrder',
+      id: order.id,
+      name: `the level ${levelName(tables, order.id)}`,
+    })),
 };

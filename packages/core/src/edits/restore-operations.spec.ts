@@ -30,13 +30,22 @@ function documentsOf({ records, strata }: CollectionContent): Map<string, Docume
     documents.set(document, state);
     putRecord(state, kind as EditableKind, record.id, record as unknown as JsonRecord);
   };
-  for (const [kind, table] of Object.entries(records)) for (const record of Object.values(table) as { id: string }[]) put(RECORDS_DOCUMENT, kind, record);
-  for (const [stratum, content] of strata) for (const [kind, items] of Object.entries(content) as [string, { id: string }[]][]) items.forEach((item) => put(stratum, kind, item));
+  for (const [kind, table] of Object.entries(records))
+    for (const record of Object.values(table) as { id: string }[]) put(RECORDS_DOCUMENT, kind, record);
+  for (const [stratum, content] of strata)
+    for (const [kind, items] of Object.entries(content) as [string, { id: string }[]][])
+      items.forEach((item) => put(stratum, kind, item));
   return documents;
 }
 /** What stands in documents, in one order. */
 const plain = (documents: ReadonlyMap<string, DocumentState>): string[] =>
-  [...documents].flatMap(([name, state]) => [...state].flatMap(([kind, table]) => [...table.values()].map((record) => `${name} ${kind} ${canonicalJson(record as Json)}`))).sort();
+  [...documents]
+    .flatMap(([name, state]) =>
+      [...state].flatMap(([kind, table]) =>
+        [...table.values()].map((record) => `${name} ${kind} ${canonicalJson(record as Json)}`),
+      ),
+    )
+    .sort();
 
 /** Lays operations as the log does; fails where one does not hold. */
 function apply(documents: Map<string, DocumentState>, operations: readonly Operation[]): void {
@@ -56,7 +65,11 @@ describe('restoring into a collection', () => {
     const now = (name: string): DocumentState => documents.get(name) ?? emptyState();
     expect(planOf(now, restoreCollection(archiveCollection(content)))).toEqual({ operations: [], changes: [] });
     const then = await smallCollection();
-    then.records.level['one'] = { ...then.records.level['one'], name: 'Uno', values: { ...then.records.level['one'].values, note: 'x' } };
+    then.records.level['one'] = {
+      ...then.records.level['one'],
+      name: 'Uno',
+      values: { ...then.records.level['one'].values, note: 'x' },
+    };
     then.records.collection['collection'] = { ...then.records.collection['collection'], name: 'Another name' };
     then.strata.set('own', {
       ...(then.strata.get('own') as never as object),
@@ -70,7 +83,9 @@ describe('restoring into a collection', () => {
       { kind: 'placement', added: 1, changed: 0, removed: 1 },
     ]);
     // What comes first, then what changes, then what goes; the collection keeps its own name.
-    expect(operations.map(({ kind, id, field, before, after }) => [kind, id, field, before === null, after === null])).toEqual([
+    expect(
+      operations.map(({ kind, id, field, before, after }) => [kind, id, field, before === null, after === null]),
+    ).toEqual([
       ['placement', 'p2', null, true, false],
       ['level', 'one', 'name', false, false],
       ['level', 'one', 'values.note', true, false],
@@ -102,16 +117,29 @@ describe('restoring into a collection', () => {
       extra: number;
     }): CollectionContent => {
       const own = base.strata.get('own') as NonNullable<ReturnType<typeof base.strata.get>>;
-      const kept = <T extends { readonly id: string }>(items: readonly T[]): T[] => items.filter(({ id }) => !gone.includes(id));
+      const kept = <T extends { readonly id: string }>(items: readonly T[]): T[] =>
+        items.filter(({ id }) => !gone.includes(id));
       const placement = [
         ...kept(own.placement).map((one) => ({ ...one, position: moved })),
-        ...Array.from({ length: extra }, (_unused, i) => ({ id: `x${i}`, piece: 'pin', position: [i, 0, 0] as const, turn: [0, 0, 0] as const, scale: [1, 1, 1] as const })),
+        ...Array.from({ length: extra }, (_unused, i) => ({
+          id: `x${i}`,
+          piece: 'pin',
+          position: [i, 0, 0] as const,
+          turn: [0, 0, 0] as const,
+          scale: [1, 1, 1] as const,
+        })),
       ];
       const { two, ...others } = base.records.level;
       return {
         ...base,
-        records: { ...base.records, level: { ...(isWithoutTwo ? others : { ...others, two }), one: { ...base.records.level['one'], name } } },
-        strata: new Map([...base.strata, ['own', { ...own, placement, marker: kept(own.marker), divider: kept(own.divider) }]]),
+        records: {
+          ...base.records,
+          level: { ...(isWithoutTwo ? others : { ...others, two }), one: { ...base.records.level['one'], name } },
+        },
+        strata: new Map([
+          ...base.strata,
+          ['own', { ...own, placement, marker: kept(own.marker), divider: kept(own.divider) }],
+        ]),
       };
     };
     fc.assert(

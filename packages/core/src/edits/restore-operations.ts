@@ -31,10 +31,17 @@ const COMPARED_AT_ONCE = 1000;
  * change in a pause.
  * @param now gives a document as it stands, for strata that are not in the collection too
  */
-export function* restoreOperations(now: (document: string) => DocumentState, then: Pick<CollectionContent, 'records' | 'strata'>): Generator<undefined, RestorePlan> {
+export function* restoreOperations(
+  now: (document: string) => DocumentState,
+  then: Pick<CollectionContent, 'records' | 'strata'>,
+): Generator<undefined, RestorePlan> {
   const operations: Operation[] = [];
   const changes = new Map<EditableKind, { kind: EditableKind; added: number; changed: number; removed: number }>();
-  function* compare(document: string, kind: EditableKind, list: Iterable<readonly [string, JsonRecord]>): Generator<undefined> {
+  function* compare(
+    document: string,
+    kind: EditableKind,
+    list: Iterable<readonly [string, JsonRecord]>,
+  ): Generator<undefined> {
     let compared = 0;
     const isPause = (): boolean => ++compared % COMPARED_AT_ONCE === 0;
     const wanted = new Map<string, JsonRecord>();
@@ -77,7 +84,9 @@ export function* restoreOperations(now: (document: string) => DocumentState, the
   }
   return {
     operations: inOrder(operations),
-    changes: [...changes.values()].filter(({ added, changed, removed }) => added + changed + removed > 0).sort((a, b) => (a.kind < b.kind ? -1 : 1)),
+    changes: [...changes.values()]
+      .filter(({ added, changed, removed }) => added + changed + removed > 0)
+      .sort((a, b) => (a.kind < b.kind ? -1 : 1)),
   };
 }
 

@@ -23,13 +23,16 @@ const json: fc.Arbitrary<Json> = fc.letrec<{ value: Json }>((tie) => ({
 function withoutNegativeZero(value: Json): Json {
   if (Object.is(value, -0)) return 0;
   if (Array.isArray(value)) return (value as readonly Json[]).map(withoutNegativeZero);
-  if (typeof value === 'object' && value !== null) return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, withoutNegativeZero(inner as Json)]));
+  if (typeof value === 'object' && value !== null)
+    return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, withoutNegativeZero(inner as Json)]));
   return value;
 }
 
 describe('canonical JSON', () => {
   it('reads back exactly what was written', () => {
-    fc.assert(fc.property(json, (value) => expect(parseJson(canonicalJson(value), 'test')).toEqual(withoutNegativeZero(value))));
+    fc.assert(
+      fc.property(json, (value) => expect(parseJson(canonicalJson(value), 'test')).toEqual(withoutNegativeZero(value))),
+    );
   });
 
   it('is the same text for the same value, and once more of what it read', () => {

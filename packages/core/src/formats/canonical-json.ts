@@ -38,11 +38,17 @@ function write(value: Json, indent: string, path: string): string {
  * @param name what is read, for the message @throws CoreError 'JSON_UNREADABLE' naming it and the place, 'JSON_TOO_DEEP'
  */
 export function parseJson(text: string, name: string): Json {
-  if (isTooDeep(text)) throw new CoreError('JSON_TOO_DEEP', `${name}: nests lists and tables deeper than ${MAX_JSON_DEPTH}`, { name });
+  if (isTooDeep(text))
+    throw new CoreError('JSON_TOO_DEEP', `${name}: nests lists and tables deeper than ${MAX_JSON_DEPTH}`, { name });
   try {
     const json = JSON.parse(text) as Json; // JSON.parse gives nothing but Json
     return text.includes('-0') ? plainZeros(json) : json;
   } catch (error) {
-    throw new CoreError('JSON_UNREADABLE', `${name}: is not JSON, ${(error as Error).message}`, { name }, { cause: error });
+    throw new CoreError(
+      'JSON_UNREADABLE',
+      `${name}: is not JSON, ${(error as Error).message}`,
+      { name },
+      { cause: error },
+    );
   }
 }

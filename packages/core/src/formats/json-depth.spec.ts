@@ -4,7 +4,8 @@ import { MAX_JSON_DEPTH, isTooDeep } from './json-depth';
 const nested = (depth: number): string => `${'['.repeat(depth)}${']'.repeat(depth)}`;
 
 /** The depth of a value, counted plainly. */
-const depthOf = (value: unknown): number => (typeof value === 'object' && value !== null ? 1 + Math.max(0, ...Object.values(value).map(depthOf)) : 0);
+const depthOf = (value: unknown): number =>
+  typeof value === 'object' && value !== null ? 1 + Math.max(0, ...Object.values(value).map(depthOf)) : 0;
 
 describe('the depth of JSON', () => {
   it.each([
@@ -34,7 +35,10 @@ describe('the depth of JSON', () => {
     const seen = { within: 0, beyond: 0 };
     fc.assert(
       fc.property(layers, (steps) => {
-        const value = steps.reduce<unknown>((inner, [isList, beside]) => (isList ? [beside, inner, beside] : { a: beside, b: inner }), 'x');
+        const value = steps.reduce<unknown>(
+          (inner, [isList, beside]) => (isList ? [beside, inner, beside] : { a: beside, b: inner }),
+          'x',
+        );
         const isBeyond = depthOf(value) > MAX_JSON_DEPTH;
         seen[isBeyond ? 'beyond' : 'within']++;
         expect(isTooDeep(JSON.stringify(value))).toBe(isBeyond);

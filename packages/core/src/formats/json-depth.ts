@@ -21,7 +21,8 @@ export function isTooDeep(json: string | Uint8Array): boolean {
   if (typeof json !== 'string') return brackets.goTooDeep(json);
   // Brackets, quotes and backslashes are one byte each, wherever the text is cut.
   const encoder = new TextEncoder();
-  for (let start = 0; start < json.length; start += STRETCH_LETTERS) if (brackets.goTooDeep(encoder.encode(json.slice(start, start + STRETCH_LETTERS)))) return true;
+  for (let start = 0; start < json.length; start += STRETCH_LETTERS)
+    if (brackets.goTooDeep(encoder.encode(json.slice(start, start + STRETCH_LETTERS)))) return true;
   return false;
 }
 

@@ -26,10 +26,14 @@ export function addBlockPlanes(table: PlaneTable, block: BlockShape): PlaneRef[]
 export function blockSolid(table: PlaneTable, block: BlockShape & { readonly id: string }): Polyhedron {
   const built = polyhedronFromPlanes(table, addBlockPlanes(table, block));
   if (!built) {
-    throw new CoreError('BLOCK_EMPTY', `block ${block.id}: its ${block.planes.length} planes enclose nothing`, { block: block.id });
+    throw new CoreError('BLOCK_EMPTY', `block ${block.id}: its ${block.planes.length} planes enclose nothing`, {
+      block: block.id,
+    });
   }
   if (!built.bounded) {
-    throw new CoreError('BLOCK_UNBOUNDED', `block ${block.id}: its ${block.planes.length} planes do not close`, { block: block.id });
+    throw new CoreError('BLOCK_UNBOUNDED', `block ${block.id}: its ${block.planes.length} planes do not close`, {
+      block: block.id,
+    });
   }
   return built.solid;
 }
@@ -117,7 +121,10 @@ export function prismPlanes(outline: readonly PlanPoint[], height: number): Bloc
     const [cx, cz] = outline[(i + 2) % n];
     const turnAtCorner = (bx - ax) * (cz - bz) - (bz - az) * (cx - bx);
     if (!(turnAtCorner * way > 0)) {
-      throw new CoreError('OUTLINE_NOT_CONVEX', `prism: the outline must turn one way, corner ${((i + 1) % n) + 1} at (${bx}, ${bz}) does not`);
+      throw new CoreError(
+        'OUTLINE_NOT_CONVEX',
+        `prism: the outline must turn one way, corner ${((i + 1) % n) + 1} at (${bx}, ${bz}) does not`,
+      );
     }
     const nx = (bz - az) * way;
     const nz = -(bx - ax) * way;

@@ -2,10 +2,25 @@ import fc from 'fast-check';
 import { CoreError } from '../errors';
 import type { Block, BlockPlane } from '../model/block';
 import type { TurnDegrees } from '../model/vector';
-import { blockSolid, blockSurface, boxPlanes, localBounds, prismPlanes, stretchPlanes, wedgePlanes } from './block-solid';
+import {
+  blockSolid,
+  blockSurface,
+  boxPlanes,
+  localBounds,
+  prismPlanes,
+  stretchPlanes,
+  wedgePlanes,
+} from './block-solid';
 import { planePolygon, sideOfCorner } from './plane-polygon';
 import { PlaneTable } from './plane-table';
-import { boxPolyhedron, clipPolyhedron, faceCorners, sidesOfPolyhedron, splitPolyhedron, type Polyhedron } from './polyhedron';
+import {
+  boxPolyhedron,
+  clipPolyhedron,
+  faceCorners,
+  sidesOfPolyhedron,
+  splitPolyhedron,
+  type Polyhedron,
+} from './polyhedron';
 
 const block = (planes: readonly BlockPlane[], over: Partial<Block> = {}): Block => ({
   id: 'b',
@@ -22,7 +37,17 @@ function volume(faces: readonly Float64Array[]): number {
   let six = 0;
   for (const c of faces) {
     for (let i = 3; i + 3 < c.length; i += 3) {
-      const [ax, ay, az, bx, by, bz, cx, cy, cz] = [c[0], c[1], c[2], c[i], c[i + 1], c[i + 2], c[i + 3], c[i + 4], c[i + 5]];
+      const [ax, ay, az, bx, by, bz, cx, cy, cz] = [
+        c[0],
+        c[1],
+        c[2],
+        c[i],
+        c[i + 1],
+        c[i + 2],
+        c[i + 3],
+        c[i + 4],
+        c[i + 5],
+      ];
       six += ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx);
     }
   }
@@ -98,13 +123,20 @@ describe('block solids', () => {
     const place = fc.double({ min: -2000, max: 2000, noNaN: true });
     const angle = fc.double({ min: -400, max: 400, noNaN: true });
     fc.assert(
-      fc.property(fc.tuple(metres, metres, metres), fc.tuple(place, place, place), fc.tuple(angle, angle, angle), (size, position, turn) => {
-        const surface = blockSurface(block(boxPlanes(size), { position, turn: turn as TurnDegrees }));
-        const exact = size[0] * size[1] * size[2];
-        const area = 2 * (size[0] * size[1] + size[1] * size[2] + size[2] * size[0]);
-        expect(surface.faces).toHaveLength(6);
-        expect(Math.abs(volume(surface.faces.map((f) => f.map((v, i) => v - position[i % 3]))) - exact)).toBeLessThan(area * 2e-5);
-      }),
+      fc.property(
+        fc.tuple(metres, metres, metres),
+        fc.tuple(place, place, place),
+        fc.tuple(angle, angle, angle),
+        (size, position, turn) => {
+          const surface = blockSurface(block(boxPlanes(size), { position, turn: turn as TurnDegrees }));
+          const exact = size[0] * size[1] * size[2];
+          const area = 2 * (size[0] * size[1] + size[1] * size[2] + size[2] * size[0]);
+          expect(surface.faces).toHaveLength(6);
+          expect(Math.abs(volume(surface.faces.map((f) => f.map((v, i) => v - position[i % 3]))) - exact)).toBeLessThan(
+            area * 2e-5,
+          );
+        },
+      ),
       { numRuns: 200 },
     );
   });
@@ -120,20 +152,24 @@ describe('block solids', () => {
 describe('plane table', () => {
   it('makes one plane of flush faces of turned walls, with two sides', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 360, noNaN: true }), fc.double({ min: -500, max: 500, noNaN: true }), (yaw, along) => {
-        const table = new PlaneTable();
-        const radians = (yaw * Math.PI) / 180;
-        const left = block(boxPlanes([6, 3, 0.2]), { turn: [yaw, 0, 0], position: [along, 0, 7] });
-        const right = block(boxPlanes([6, 3, 0.2]), {
-          turn: [yaw, 0, 0],
-          position: [along + 6 * Math.cos(radians), 0, 7 - 6 * Math.sin(radians)],
-        });
-        blockSolid(table, left);
-        const before = table.count;
-        blockSolid(table, right);
-        // Only the far end is new: long faces, top, bottom and the touching end are welded.
-        expect(table.count - before).toBe(1);
-      }),
+      fc.property(
+        fc.double({ min: 0, max: 360, noNaN: true }),
+        fc.double({ min: -500, max: 500, noNaN: true }),
+        (yaw, along) => {
+          const table = new PlaneTable();
+          const radians = (yaw * Math.PI) / 180;
+          const left = block(boxPlanes([6, 3, 0.2]), { turn: [yaw, 0, 0], position: [along, 0, 7] });
+          const right = block(boxPlanes([6, 3, 0.2]), {
+            turn: [yaw, 0, 0],
+            position: [along + 6 * Math.cos(radians), 0, 7 - 6 * Math.sin(radians)],
+          });
+          blockSolid(table, left);
+          const before = table.count;
+          blockSolid(table, right);
+          // Only the far end is new: long faces, top, bottom and the touching end are welded.
+          expect(table.count - before).toBe(1);
+        },
+      ),
     );
   });
 
@@ -173,7 +209,8 @@ describe('exact sides', () => {
           expect(inside ?? outside).toBeDefined();
           if (inside) expect(sidesOfPolyhedron(table, inside, plane)).toBe(1);
           if (outside) expect(sidesOfPolyhedron(table, outside, plane)).toBe(2);
-          const volumeOf = (one: Polyhedron | undefined): number => (one ? volume(one.faces.map((f) => faceCorners(table, f))) : 0);
+          const volumeOf = (one: Polyhedron | undefined): number =>
+            one ? volume(one.faces.map((f) => faceCorners(table, f))) : 0;
           expect(volumeOf(inside) + volumeOf(outside)).toBeCloseTo(volumeOf(solid), 6);
           solid = inside && outside ? (px > 0 ? inside : outside) : (inside ?? outside ?? solid);
         }

@@ -45,7 +45,8 @@ export function sideOfCorner(table: PlaneTable, polygon: PlanePolygon, i: number
   const y = polygon.corners[at + 1];
   const z = polygon.corners[at + 2];
   const s = table.distance(plane, x, y, z);
-  const bound = 4 * polygon.errors[i] + 16 * ROUNDING * (Math.abs(x) + Math.abs(y) + Math.abs(z) + Math.abs(table.offset(plane)));
+  const bound =
+    4 * polygon.errors[i] + 16 * ROUNDING * (Math.abs(x) + Math.abs(y) + Math.abs(z) + Math.abs(table.offset(plane)));
   if (s > bound) return 1;
   if (s < -bound) return -1;
   return exactSide(table, polygon.support, edge, next, plane);
@@ -93,7 +94,12 @@ export function clipPolygon(table: PlaneTable, polygon: PlanePolygon, plane: Pla
 }
 
 /** A polygon whose edges but the last are a run of another's from `first` on: only the two corners at the last are new. */
-function clippedPolygon(table: PlaneTable, { support, corners: old, errors: oldErrors }: PlanePolygon, edges: readonly PlaneRef[], first: number): PlanePolygon {
+function clippedPolygon(
+  table: PlaneTable,
+  { support, corners: old, errors: oldErrors }: PlanePolygon,
+  edges: readonly PlaneRef[],
+  first: number,
+): PlanePolygon {
   const n = edges.length;
   // Plain arrays: made by the hundred thousand and dropped again, typed ones cost three times as much.
   const corners: number[] = [];

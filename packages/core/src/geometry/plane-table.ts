@@ -55,14 +55,22 @@ export class PlaneTable {
     z += 0;
     const offset = Math.round((x * px + y * py + z * pz) * GRAIN) / GRAIN + 0;
     if (!(Math.abs(offset) < FARTHEST_METRES)) {
-      throw new CoreError('PLANE_UNUSABLE', `plane: must pass within ${FARTHEST_METRES} m of the origin, is at ${offset}`);
+      throw new CoreError(
+        'PLANE_UNUSABLE',
+        `plane: must pass within ${FARTHEST_METRES} m of the origin, is at ${offset}`,
+      );
     }
     const side = flipped ? 1 : 0;
     const found = this.find(x, y, z, offset, px, py, pz);
     if (found !== undefined) return found * 2 + side;
     const index = this.count;
     this.coefficients.push(x, y, z, offset);
-    const key = bucketKey(bucketOf(x, NORMAL_BUCKET), bucketOf(y, NORMAL_BUCKET), bucketOf(z, NORMAL_BUCKET), bucketOf(offset, OFFSET_BUCKET));
+    const key = bucketKey(
+      bucketOf(x, NORMAL_BUCKET),
+      bucketOf(y, NORMAL_BUCKET),
+      bucketOf(z, NORMAL_BUCKET),
+      bucketOf(offset, OFFSET_BUCKET),
+    );
     const bucket = this.buckets.get(key);
     if (bucket) bucket.push(index);
     else this.buckets.set(key, [index]);
@@ -118,7 +126,15 @@ export class PlaneTable {
     return (this.wholeNumbers[at] ??= BigInt(this.coefficients[at] * GRAIN));
   }
 
-  private find(x: number, y: number, z: number, offset: number, px: number, py: number, pz: number): number | undefined {
+  private find(
+    x: number,
+    y: number,
+    z: number,
+    offset: number,
+    px: number,
+    py: number,
+    pz: number,
+  ): number | undefined {
     const bx = nearBuckets(x, NORMAL_BUCKET, WELD_NORMAL);
     const by = nearBuckets(y, NORMAL_BUCKET, WELD_NORMAL);
     const bz = nearBuckets(z, NORMAL_BUCKET, WELD_NORMAL);

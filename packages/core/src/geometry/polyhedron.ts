@@ -26,7 +26,10 @@ function wholePlane(table: PlaneTable, plane: PlaneRef, world: readonly PlaneRef
  * Planes that touch no face are left out of the result.
  * @returns `bounded: false` when a face reaches the world's edge, a cube of ±1,048,576 m
  */
-export function polyhedronFromPlanes(table: PlaneTable, planes: readonly PlaneRef[]): { solid: Polyhedron; bounded: boolean } | undefined {
+export function polyhedronFromPlanes(
+  table: PlaneTable,
+  planes: readonly PlaneRef[],
+): { solid: Polyhedron; bounded: boolean } | undefined {
   const world = table.worldSides(WORLD_METRES);
   const own = [...new Set(planes)];
   const faces: PlanePolygon[] = [];
@@ -134,7 +137,11 @@ export function clipPolyhedron(table: PlaneTable, solid: Polyhedron, plane: Plan
 }
 
 /** Both parts of a solid that a plane splits; `inside` is where n·p ≤ d. */
-export function splitPolyhedron(table: PlaneTable, solid: Polyhedron, plane: PlaneRef): { inside: Polyhedron | undefined; outside: Polyhedron | undefined } {
+export function splitPolyhedron(
+  table: PlaneTable,
+  solid: Polyhedron,
+  plane: PlaneRef,
+): { inside: Polyhedron | undefined; outside: Polyhedron | undefined } {
   return { inside: clipPolyhedron(table, solid, plane), outside: clipPolyhedron(table, solid, plane ^ 1) };
 }
 

@@ -12,7 +12,17 @@ export function turnMatrix([yaw, pitch, roll]: TurnDegrees): TurnMatrix {
   const sx = sinDegrees(pitch);
   const cz = cosDegrees(roll);
   const sz = sinDegrees(roll);
-  return [cy * cz + sy * sx * sz, sy * sx * cz - cy * sz, sy * cx, cx * sz, cx * cz, -sx, cy * sx * sz - sy * cz, sy * sz + cy * sx * cz, cy * cx];
+  return [
+    cy * cz + sy * sx * sz,
+    sy * sx * cz - cy * sz,
+    sy * cx,
+    cx * sz,
+    cx * cz,
+    -sx,
+    cy * sx * sz - sy * cz,
+    sy * sz + cy * sx * cz,
+    cy * cx,
+  ];
 }
 
 /** M · v */

@@ -68,13 +68,23 @@ describe('arranging', () => {
     expect(distributeSteps([box(8, 10), box(3, 4), box(0, 2)], 0)).toEqual([0, 1.5, 0]);
     expect(distributeSteps([box(0, 1), box(5, 6)], 0)).toEqual([0, 0]);
     fc.assert(
-      fc.property(fc.array(fc.tuple(fc.integer({ min: -50, max: 50 }), fc.integer({ min: 1, max: 9 })), { minLength: 3, maxLength: 12 }), (sketches) => {
-        const boxes = sketches.map(([low, length]) => box(low, low + length));
-        const steps = distributeSteps(boxes, 0);
-        const order = boxes.map((_box, i) => i).sort((a, b) => boxes[a].min[0] + boxes[a].max[0] - boxes[b].min[0] - boxes[b].max[0] || a - b);
-        const gaps = order.slice(1).map((i, n) => boxes[i].min[0] + steps[i] - boxes[order[n]].max[0] - steps[order[n]]);
-        for (const gap of gaps) expect(gap).toBeCloseTo(gaps[0], 4);
-      }),
+      fc.property(
+        fc.array(fc.tuple(fc.integer({ min: -50, max: 50 }), fc.integer({ min: 1, max: 9 })), {
+          minLength: 3,
+          maxLength: 12,
+        }),
+        (sketches) => {
+          const boxes = sketches.map(([low, length]) => box(low, low + length));
+          const steps = distributeSteps(boxes, 0);
+          const order = boxes
+            .map((_box, i) => i)
+            .sort((a, b) => boxes[a].min[0] + boxes[a].max[0] - boxes[b].min[0] - boxes[b].max[0] || a - b);
+          const gaps = order
+            .slice(1)
+            .map((i, n) => boxes[i].min[0] + steps[i] - boxes[order[n]].max[0] - steps[order[n]]);
+          for (const gap of gaps) expect(gap).toBeCloseTo(gaps[0], 4);
+        },
+      ),
     );
   });
 
@@ -85,8 +95,12 @@ describe('arranging', () => {
     ]);
     expect(arrayOffsets({ by: 'length', copies: 4, to: [0, 0, 8] }).map(([, , z]) => z)).toEqual([2, 4, 6, 8]);
     expect(arrayOffsets({ by: 'spacing', spacingMetres: 3, to: [10, 0, 0] }).map(([x]) => x)).toEqual([3, 6, 9]);
-    expect(() => arrayOffsets({ by: 'spacing', spacingMetres: 0.0001, to: [1e4, 0, 0] })).toThrow(expect.objectContaining({ code: 'ARRAY_SIZE' }) as Error);
-    expect(() => arrayOffsets({ by: 'step', copies: 0, step: [1, 0, 0] })).toThrow(expect.objectContaining({ code: 'ARRAY_SIZE' }) as Error);
+    expect(() => arrayOffsets({ by: 'spacing', spacingMetres: 0.0001, to: [1e4, 0, 0] })).toThrow(
+      expect.objectContaining({ code: 'ARRAY_SIZE' }) as Error,
+    );
+    expect(() => arrayOffsets({ by: 'step', copies: 0, step: [1, 0, 0] })).toThrow(
+      expect.objectContaining({ code: 'ARRAY_SIZE' }) as Error,
+    );
   });
 
   it('varies within bounds, the same for the same seed', () => {
@@ -105,14 +119,19 @@ describe('arranging', () => {
 
 describe('placing', () => {
   const corners = (one: Block): Vector3[] =>
-    blockSurface(one).faces.flatMap((face) => Array.from({ length: face.length / 3 }, (_unused, i): Vector3 => [face[i * 3], face[i * 3 + 1], face[i * 3 + 2]]));
-  const sorted = (points: readonly Vector3[]): string[] => [...new Set(points.map((p) => p.map((value) => (Math.round(value * 1e4) / 1e4 + 0).toFixed(4)).join()))].sort();
+    blockSurface(one).faces.flatMap((face) =>
+      Array.from({ length: face.length / 3 }, (_unused, i): Vector3 => [face[i * 3], face[i * 3 + 1], face[i * 3 + 2]]),
+    );
+  const sorted = (points: readonly Vector3[]): string[] =>
+    [...new Set(points.map((p) => p.map((value) => (Math.round(value * 1e4) / 1e4 + 0).toFixed(4)).join()))].sort();
 
   it.each(['x', 'z'] as const)('mirrors a turned block across %s as its corners are mirrored', (axis) => {
     const k = axis === 'x' ? 0 : 2;
     const before = block();
     const after = { ...before, ...mirroredFields({ kind: 'block', item: before }, axis, 5) } as Block;
-    expect(sorted(corners(after))).toEqual(sorted(corners(before).map((p) => p.map((value, i) => (i === k ? 10 - value : value)) as unknown as Vector3)));
+    expect(sorted(corners(after))).toEqual(
+      sorted(corners(before).map((p) => p.map((value, i) => (i === k ? 10 - value : value)) as unknown as Vector3)),
+    );
   });
 
   it('mirrored twice is as before; turned there and back too', () => {
@@ -143,12 +162,21 @@ describe('placing', () => {
     ];
     for (const placed of items) {
       for (const axis of ['x', 'z'] as const) {
-        const once = { kind: placed.kind, item: { ...placed.item, ...mirroredFields(placed, axis, 2.5) } } as PlacedItemOf;
+        const once = {
+          kind: placed.kind,
+          item: { ...placed.item, ...mirroredFields(placed, axis, 2.5) },
+        } as PlacedItemOf;
         expect({ ...once.item, ...mirroredFields(once, axis, 2.5) }).toEqual(placed.item);
       }
-      const turned = { kind: placed.kind, item: { ...placed.item, ...turnedFields(placed, 90, [4, 4]) } } as PlacedItemOf;
+      const turned = {
+        kind: placed.kind,
+        item: { ...placed.item, ...turnedFields(placed, 90, [4, 4]) },
+      } as PlacedItemOf;
       expect({ ...turned.item, ...turnedFields(turned, -90, [4, 4]) }).toEqual(placed.item);
-      const moved = { kind: placed.kind, item: { ...placed.item, ...movedFields(placed, [1.5, 2, -3]) } } as PlacedItemOf;
+      const moved = {
+        kind: placed.kind,
+        item: { ...placed.item, ...movedFields(placed, [1.5, 2, -3]) },
+      } as PlacedItemOf;
       expect(anchorOf(moved)).toEqual(anchorOf(placed).map((value, i) => value + [1.5, 2, -3][i]));
     }
   });
@@ -157,11 +185,17 @@ describe('placing', () => {
     const one = block({ turn: [0, 0, 0], planes: boxPlanes([2, 3, 4]) });
     const turned = { ...one, ...turnedFields({ kind: 'block', item: one }, 90, [3, 1]) } as Block;
     expect(turned.position).toEqual([3, 0, 1]);
-    expect(placePoint(turned.position, turnMatrix(turned.turn), [1, 1, 1], [1, 0, 0]).map((value) => Math.round(value * 1e6) / 1e6)).toEqual([3, 0, 0]);
+    expect(
+      placePoint(turned.position, turnMatrix(turned.turn), [1, 1, 1], [1, 0, 0]).map(
+        (value) => Math.round(value * 1e6) / 1e6,
+      ),
+    ).toEqual([3, 0, 0]);
   });
 
   it('moves only the knots of a path that lie within a region', () => {
-    const moved = movedWithin(path, [5, -1, -5], [15, 1, 5], [0, 0, 2]) as unknown as { knots: { position: Vector3 }[] };
+    const moved = movedWithin(path, [5, -1, -5], [15, 1, 5], [0, 0, 2]) as unknown as {
+      knots: { position: Vector3 }[];
+    };
     expect(moved.knots.map(({ position }) => position)).toEqual([
       [0, 0, 0],
       [10, 0, 2],

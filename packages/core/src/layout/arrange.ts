@@ -14,7 +14,8 @@ export const MOST_COPIES = 10000;
 /** How far each thing moves so that one side of all lies where the outermost lies. @param boxes bounds, metres @returns metres along the axis */
 export function alignSteps(boxes: readonly Box3[], axis: Axis, side: AlignSide): number[] {
   if (boxes.length === 0) return [];
-  const place = ({ min, max }: Box3): number => (side === 'low' ? min[axis] : side === 'high' ? max[axis] : (min[axis] + max[axis]) / 2);
+  const place = ({ min, max }: Box3): number =>
+    side === 'low' ? min[axis] : side === 'high' ? max[axis] : (min[axis] + max[axis]) / 2;
   const low = Math.min(...boxes.map(({ min }) => min[axis]));
   const high = Math.max(...boxes.map(({ max }) => max[axis]));
   const to = side === 'low' ? low : side === 'high' ? high : (low + high) / 2;
@@ -23,12 +24,15 @@ export function alignSteps(boxes: readonly Box3[], axis: Axis, side: AlignSide):
 
 /** How far each thing moves so that the gaps between neighbours are equal; the outermost stay. @returns metres along the axis */
 export function distributeSteps(boxes: readonly Box3[], axis: Axis): number[] {
-  const order = boxes.map((_box, i) => i).sort((a, b) => boxes[a].min[axis] + boxes[a].max[axis] - boxes[b].min[axis] - boxes[b].max[axis] || a - b);
+  const order = boxes
+    .map((_box, i) => i)
+    .sort((a, b) => boxes[a].min[axis] + boxes[a].max[axis] - boxes[b].min[axis] - boxes[b].max[axis] || a - b);
   const steps = new Array<number>(boxes.length).fill(0);
   if (boxes.length < 3) return steps;
   const length = (i: number): number => boxes[i].max[axis] - boxes[i].min[axis];
   const [first, last] = [order[0], order[order.length - 1]];
-  const room = boxes[last].min[axis] - boxes[first].max[axis] - order.slice(1, -1).reduce((sum, i) => sum + length(i), 0);
+  const room =
+    boxes[last].min[axis] - boxes[first].max[axis] - order.slice(1, -1).reduce((sum, i) => sum + length(i), 0);
   const gap = room / (boxes.length - 1);
   let at = boxes[first].max[axis];
   for (const i of order.slice(1, -1)) {
@@ -52,14 +56,23 @@ export type ArrayWish =
 export function arrayOffsets(wish: ArrayWish): Vector3[] {
   const length = wish.by === 'spacing' ? Math.sqrt(wish.to.reduce((sum, value) => sum + value * value, 0)) : 0;
   const copies = wish.by === 'spacing' ? Math.floor(length / wish.spacingMetres + 1e-9) : wish.copies;
-  if (!Number.isInteger(copies) || copies < 1 || copies > MOST_COPIES) throw new CoreError('ARRAY_SIZE', `array: it would make ${copies} copies, must be from 1 to ${MOST_COPIES}`);
+  if (!Number.isInteger(copies) || copies < 1 || copies > MOST_COPIES)
+    throw new CoreError('ARRAY_SIZE', `array: it would make ${copies} copies, must be from 1 to ${MOST_COPIES}`);
   const step: Vector3 =
     wish.by === 'step'
       ? wish.step
       : wish.by === 'length'
         ? [wish.to[0] / copies, wish.to[1] / copies, wish.to[2] / copies]
-        : [(wish.to[0] * wish.spacingMetres) / length, (wish.to[1] * wish.spacingMetres) / length, (wish.to[2] * wish.spacingMetres) / length];
-  return Array.from({ length: copies }, (_unused, i) => [toMicro(step[0] * (i + 1)), toMicro(step[1] * (i + 1)), toMicro(step[2] * (i + 1))]);
+        : [
+            (wish.to[0] * wish.spacingMetres) / length,
+            (wish.to[1] * wish.spacingMetres) / length,
+            (wish.to[2] * wish.spacingMetres) / length,
+          ];
+  return Array.from({ length: copies }, (_unused, i) => [
+    toMicro(step[0] * (i + 1)),
+    toMicro(step[1] * (i + 1)),
+    toMicro(step[2] * (i + 1)),
+  ]);
 }
 
 /** How far chance may go, each way. */
@@ -78,7 +91,16 @@ export function varied(
 ): { readonly turnDegrees: number; readonly scale: number; readonly offset: Vector3 }[] {
   const random = randomStream(`vary ${seed}`);
   return Array.from({ length: count }, () => {
-    const [turn, scale, x, z] = [random.between(-1, 1), random.between(-1, 1), random.between(-1, 1), random.between(-1, 1)];
-    return { turnDegrees: toMicro(turn * turnDegrees), scale: toMicro(1 + scale * scaleShare), offset: [toMicro(x * offsetMetres), 0, toMicro(z * offsetMetres)] };
+    const [turn, scale, x, z] = [
+      random.between(-1, 1),
+      random.between(-1, 1),
+      random.between(-1, 1),
+      random.between(-1, 1),
+    ];
+    return {
+      turnDegrees: toMicro(turn * turnDegrees),
+      scale: toMicro(1 + scale * scaleShare),
+      offset: [toMicro(x * offsetMetres), 0, toMicro(z * offsetMetres)],
+    };
   });
 }

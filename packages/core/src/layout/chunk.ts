@@ -50,14 +50,24 @@ export function encodeChunk(kind: EditableKind, records: readonly JsonRecord[]):
     const own = moreOf(record as Partial<Placement>);
     return own ? [[i, own]] : [];
   });
-  const text = JSON.stringify({ ids: records.map((record) => record['id']), pieces: [...pieces.keys()], indices, ...(more.length > 0 ? { more } : {}) });
+  const text = JSON.stringify({
+    ids: records.map((record) => record['id']),
+    pieces: [...pieces.keys()],
+    indices,
+    ...(more.length > 0 ? { more } : {}),
+  });
   return assemble(records.length, text, numbers);
 }
 
 /** @throws CoreError 'CHUNK_UNREADABLE' when the bytes are not a chunk or are cut off */
 export function decodePlacementChunk(bytes: Uint8Array): PlacementColumns {
   const { count, text, numbersAt } = open(bytes);
-  const parts = parseJson(text, 'chunk') as unknown as { ids: string[]; pieces: string[]; indices: number[]; more?: [number, PlacementMore][] };
+  const parts = parseJson(text, 'chunk') as unknown as {
+    ids: string[];
+    pieces: string[];
+    indices: number[];
+    more?: [number, PlacementMore][];
+  };
   if (bytes.byteLength < numbersAt + count * PLACEMENT_NUMBERS * 8 || parts.ids.length !== count) {
     throw new CoreError('CHUNK_UNREADABLE', `chunk: ${count} placements need more than its ${bytes.byteLength} bytes`);
   }
@@ -77,7 +87,11 @@ export function decodeChunk(kind: EditableKind, bytes: Uint8Array): JsonRecord[]
     return parseJson(open(bytes).text, 'chunk') as unknown as JsonRecord[];
   }
   const columns = decodePlacementChunk(bytes);
-  return columns.ids.map((id, i) => ({ id, ...placementAt(columns.numbers, i, columns.pieces[i]), ...(columns.more.get(i) as JsonRecord | undefined) }));
+  return columns.ids.map((id, i) => ({
+    id,
+    ...placementAt(columns.numbers, i, columns.pieces[i]),
+    ...(columns.more.get(i) as JsonRecord | undefined),
+  }));
 }
 
 /** Group and own values of a placement; undefined when it has neither. */

@@ -15,7 +15,8 @@ export function contentExtent(strata: LevelContent['strata']): Box3 | null {
     });
   };
   for (const { content } of strata) {
-    for (const { position } of [...content.block, ...content.placement, ...content.marker, ...content.volume]) take(...position);
+    for (const { position } of [...content.block, ...content.placement, ...content.marker, ...content.volume])
+      take(...position);
     for (const { position, columns, rows, squareMetres } of content.tileFloor) {
       take(...position);
       take(position[0] + columns * squareMetres, position[1], position[2] + rows * squareMetres);

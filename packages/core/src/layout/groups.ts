@@ -13,24 +13,35 @@ export interface GroupNode {
 export function groupTree(groups: Iterable<Group>): GroupNode[] {
   const all = [...groups].sort((a, b) => (a.name < b.name ? -1 : a.name > b.name ? 1 : a.id < b.id ? -1 : 1));
   const known = new Map(all.map((group) => [group.id, group]));
-  const parentOf = (group: Group): string | null => (group.parent !== null && known.has(group.parent) && !groupChain(known, group.parent).includes(group.id) ? group.parent : null);
+  const parentOf = (group: Group): string | null =>
+    group.parent !== null && known.has(group.parent) && !groupChain(known, group.parent).includes(group.id)
+      ? group.parent
+      : null;
   const under = new Map<string | null, Group[]>();
   for (const group of all) under.set(parentOf(group), [...(under.get(parentOf(group)) ?? []), group]);
-  const nodes = (parent: string | null, depth: number): GroupNode[] => (under.get(parent) ?? []).map((group) => ({ group, depth, groups: nodes(group.id, depth + 1) }));
+  const nodes = (parent: string | null, depth: number): GroupNode[] =>
+    (under.get(parent) ?? []).map((group) => ({ group, depth, groups: nodes(group.id, depth + 1) }));
   return nodes(null, 0);
 }
 
 /** Ids of a group and of all that it stands in, inmost first. Ends where a parent is gone or comes twice. */
 export function groupChain(groups: Pick<ReadonlyMap<string, Group>, 'get'>, id: string | null | undefined): string[] {
   const chain: string[] = [];
-  for (let group = id ? groups.get(id) : undefined; group && !chain.includes(group.id); group = group.parent === null ? undefined : groups.get(group.parent)) chain.push(group.id);
+  for (
+    let group = id ? groups.get(id) : undefined;
+    group && !chain.includes(group.id);
+    group = group.parent === null ? undefined : groups.get(group.parent)
+  )
+    chain.push(group.id);
   return chain;
 }
 
 /** Ids of the groups for which something holds, and of all that stand in them. */
 export function groupsWithin(groups: ReadonlyMap<string, Group>, holds: (group: Group) => boolean): Set<string> {
   const roots = new Set([...groups.values()].filter(holds).map(({ id }) => id));
-  return roots.size === 0 ? roots : new Set([...groups.keys()].filter((id) => groupChain(groups, id).some((one) => roots.has(one))));
+  return roots.size === 0
+    ? roots
+    : new Set([...groups.keys()].filter((id) => groupChain(groups, id).some((one) => roots.has(one))));
 }
 
 /** Content without what its groups set aside. The same object when nothing is. */
@@ -38,5 +49,7 @@ export function withoutAside(content: StratumContent): StratumContent {
   const aside = groupsWithin(new Map(content.group.map((group) => [group.id, group])), (group) => group.aside !== null);
   if (aside.size === 0) return content;
   const stands = (item: Item): boolean => !('group' in item && item.group && aside.has(item.group));
-  return Object.fromEntries(ITEM_KINDS.map((kind) => [kind, content[kind].filter(stands)])) as unknown as StratumContent;
+  return Object.fromEntries(
+    ITEM_KINDS.map((kind) => [kind, content[kind].filter(stands)]),
+  ) as unknown as StratumContent;
 }

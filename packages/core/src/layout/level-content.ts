@@ -23,10 +23,17 @@ export function standingContent(content: StratumContent, level: string): Stratum
  * @param assemblies those that `assembliesWithin` names, as they are stored
  * @throws CoreError 'ASSEMBLY_TOO_LARGE'
  */
-export function levelContent(level: Level, contents: LevelContent['strata'], assemblies: ReadonlyMap<string, StratumContent>): LevelContent {
+export function levelContent(
+  level: Level,
+  contents: LevelContent['strata'],
+  assemblies: ReadonlyMap<string, StratumContent>,
+): LevelContent {
   return {
     level,
-    strata: contents.map(({ stratum, content }) => ({ stratum, content: withAssemblies(standingContent(content, level.id), (id) => assemblies.get(id)) })),
+    strata: contents.map(({ stratum, content }) => ({
+      stratum,
+      content: withAssemblies(standingContent(content, level.id), (id) => assemblies.get(id)),
+    })),
     assemblies: [...assemblies.keys()],
   };
 }

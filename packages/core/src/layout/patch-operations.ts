@@ -25,7 +25,10 @@ export interface SharedStratum {
  * @throws CoreError 'PATCH_KIND' for a kind that a level cannot have otherwise; 'PATCH_TARGET' for an item that is not there
  */
 export function operationsForOne(stratum: SharedStratum, operations: readonly Operation[]): Operation[] {
-  const after = new Map<string, { readonly kind: PatchedKind; readonly before: Patch | undefined; now: Patch | undefined }>();
+  const after = new Map<
+    string,
+    { readonly kind: PatchedKind; readonly before: Patch | undefined; now: Patch | undefined }
+  >();
   for (const operation of operations) {
     const kind = patchableKind(operation.kind);
     const { id: target } = operation;
@@ -34,7 +37,12 @@ export function operationsForOne(stratum: SharedStratum, operations: readonly Op
     after.set(id, known);
     const shared = stratum.item(kind, target);
     const record = applyOperation(patchedItem(kind, shared, known.now) as unknown as JsonRecord | undefined, operation);
-    known.now = patchBetween({ id, level: stratum.level, kind, target }, shared as unknown as JsonRecord | undefined, record, known.now?.was ?? {});
+    known.now = patchBetween(
+      { id, level: stratum.level, kind, target },
+      shared as unknown as JsonRecord | undefined,
+      record,
+      known.now?.was ?? {},
+    );
   }
   return [...after].flatMap(([id, { before, now }]) => replacePatch(stratum.id, id, before, now));
 }
@@ -62,11 +70,17 @@ export function operationsForAll(stratum: SharedStratum, operations: readonly Op
     }
     const key = `${kind} ${id}`;
     const record = shared.has(key) ? shared.get(key) : (stratum.item(kind, id) as unknown as JsonRecord | undefined);
-    const one: Operation = { ...operation, document: stratum.id, before: field === null && after !== null ? null : valueAt(record, field) };
+    const one: Operation = {
+      ...operation,
+      document: stratum.id,
+      before: field === null && after !== null ? null : valueAt(record, field),
+    };
     result.push(one);
     shared.set(key, applyOperation(record, one));
     if (field === null && after === null) {
-      for (const other of stratum.patches()) if (other.target === id && other.kind === kind) result.push(...replacePatch(stratum.id, other.id, other, undefined));
+      for (const other of stratum.patches())
+        if (other.target === id && other.kind === kind)
+          result.push(...replacePatch(stratum.id, other.id, other, undefined));
     } else if (field !== null && patch?.change === 'changed') {
       const known = freed.get(patch.id) ?? { patch, fields: new Set<string>() };
       freed.set(patch.id, known);
@@ -74,9 +88,17 @@ export function operationsForAll(stratum: SharedStratum, operations: readonly Op
     }
   }
   for (const { patch, fields } of freed.values()) {
-    const keep = (table: Readonly<Record<string, Json>>): Record<string, Json> => Object.fromEntries(Object.entries(table).filter(([field]) => !fields.has(field)));
+    const keep = (table: Readonly<Record<string, Json>>): Record<string, Json> =>
+      Object.fromEntries(Object.entries(table).filter(([field]) => !fields.has(field)));
     const left = keep(patch.fields);
-    result.push(...replacePatch(stratum.id, patch.id, patch, Object.keys(left).length === 0 ? undefined : { ...patch, fields: left, was: keep(patch.was) }));
+    result.push(
+      ...replacePatch(
+        stratum.id,
+        patch.id,
+        patch,
+        Object.keys(left).length === 0 ? undefined : { ...patch, fields: left, was: keep(patch.was) },
+      ),
+    );
   }
   return [...result, ...operationsForOne(stratum, own)];
 }
@@ -95,15 +117,37 @@ export function pushPatch(stratum: SharedStratum, patch: Patch): Operation[] {
   const base = { document: stratum.id, kind: patch.kind, id: patch.target };
   const away = revertPatch(stratum.id, patch);
   if (patch.change === 'added') {
-    if (shared) throw new CoreError('PATCH_TARGET', `patch: the ${patch.kind} ${patch.target} stands in the shared stratum already`, { target: patch.target });
+    if (shared)
+      throw new CoreError(
+        'PATCH_TARGET',
+        `patch: the ${patch.kind} ${patch.target} stands in the shared stratum already`,
+        { target: patch.target },
+      );
     return [...away, { ...base, field: null, before: null, after: patch.fields }];
   }
-  if (!shared) throw new CoreError('PATCH_TARGET', `patch: the ${patch.kind} ${patch.target} is no longer in the shared stratum`, { target: patch.target });
+  if (!shared)
+    throw new CoreError('PATCH_TARGET', `patch: the ${patch.kind} ${patch.target} is no longer in the shared stratum`, {
+      target: patch.target,
+    });
   if (patch.change === 'hidden') {
-    const others = [...stratum.patches()].filter((other) => other.target === patch.target && other.kind === patch.kind && other.id !== patch.id);
-    return [...away, ...others.flatMap((other) => revertPatch(stratum.id, other)), { ...base, field: null, before: shared, after: null }];
+    const others = [...stratum.patches()].filter(
+      (other) => other.target === patch.target && other.kind === patch.kind && other.id !== patch.id,
+    );
+    return [
+      ...away,
+      ...others.flatMap((other) => revertPatch(stratum.id, other)),
+      { ...base, field: null, before: shared, after: null },
+    ];
   }
-  return [...away, ...Object.entries(patch.fields).map(([field, after]): Operation => ({ ...base, field, before: valueAt(shared, field), after }))];
+  return [
+    ...away,
+    ...Object.entries(patch.fields).map(([field, after]): Operation => ({
+      ...base,
+      field,
+      before: valueAt(shared, field),
+      after,
+    })),
+  ];
 }
 
 /** Whether a level can have a kind of item otherwise than the others. */
@@ -113,7 +157,11 @@ export function isPatchable(kind: string): kind is PatchedKind {
 
 function patchableKind(kind: string): PatchedKind {
   if (!isPatchable(kind))
-    throw new CoreError('PATCH_KIND', `patch: a ${kind} is the same in all levels that share its stratum; change it for all, or give the level its own copy`, { kind });
+    throw new CoreError(
+      'PATCH_KIND',
+      `patch: a ${kind} is the same in all levels that share its stratum; change it for all, or give the level its own copy`,
+      { kind },
+    );
   return kind;
 }
 
@@ -122,24 +170,42 @@ function patchOf(stratum: SharedStratum, id: string): Patch | undefined {
 }
 
 /** The patch that makes a record of the shared one; undefined when none is needed. */
-function patchBetween(head: Pick<Patch, 'id' | 'level' | 'kind' | 'target'>, shared: JsonRecord | undefined, record: JsonRecord | undefined, was: Patch['was']): Patch | undefined {
+function patchBetween(
+  head: Pick<Patch, 'id' | 'level' | 'kind' | 'target'>,
+  shared: JsonRecord | undefined,
+  record: JsonRecord | undefined,
+  was: Patch['was'],
+): Patch | undefined {
   if (!record) return shared ? { ...head, change: 'hidden', fields: {}, was: {} } : undefined;
   if (!shared) return { ...head, change: 'added', fields: record, was: {} };
   const names = [...new Set([...Object.keys(shared), ...Object.keys(record)])].sort();
   const changed = names.filter((field) => !equalJson(valueAt(shared, field), valueAt(record, field)));
   if (changed.length === 0) return undefined;
-  const table = (of: JsonRecord): Record<string, Json> => Object.fromEntries(changed.map((field) => [field, valueAt(of, field)]));
+  const table = (of: JsonRecord): Record<string, Json> =>
+    Object.fromEntries(changed.map((field) => [field, valueAt(of, field)]));
   return {
     ...head,
     change: 'changed',
     fields: table(record),
-    was: { ...table(shared), ...Object.fromEntries(changed.filter((field) => Object.hasOwn(was, field)).map((field) => [field, was[field]])) },
+    was: {
+      ...table(shared),
+      ...Object.fromEntries(changed.filter((field) => Object.hasOwn(was, field)).map((field) => [field, was[field]])),
+    },
   };
 }
 
 function replacePatch(document: string, id: string, before: Patch | undefined, after: Patch | undefined): Operation[] {
-  const operation = (field: string | null, from: Json, to: Json): Operation => ({ document, kind: 'patch', id, field, before: from, after: to });
+  const operation = (field: string | null, from: Json, to: Json): Operation => ({
+    document,
+    kind: 'patch',
+    id,
+    field,
+    before: from,
+    after: to,
+  });
   const plain = (patch: Patch | undefined): Json => (patch as unknown as Json | undefined) ?? null;
   if (!before || !after) return before === after ? [] : [operation(null, plain(before), plain(after))];
-  return (['change', 'fields', 'was'] as const).flatMap((field) => (equalJson(before[field], after[field]) ? [] : [operation(field, before[field], after[field])]));
+  return (['change', 'fields', 'was'] as const).flatMap((field) =>
+    equalJson(before[field], after[field]) ? [] : [operation(field, before[field], after[field])],
+  );
 }

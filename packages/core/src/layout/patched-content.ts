@@ -8,7 +8,11 @@ import { ITEM_KINDS, OPTIONAL_ITEM_FIELDS, type Item, type ItemKind, type Stratu
  * @param patch the level's patch of it, undefined when it has none
  * @returns undefined when the level does not have the item; the shared one itself when nothing is changed
  */
-export function patchedItem<T extends Item>(kind: ItemKind, shared: T | undefined, patch: Patch | undefined): T | undefined {
+export function patchedItem<T extends Item>(
+  kind: ItemKind,
+  shared: T | undefined,
+  patch: Patch | undefined,
+): T | undefined {
   if (!patch) return shared;
   // What a patch holds was checked for its kind when it was made.
   if (patch.change === 'added') return patch.fields as unknown as T;
@@ -33,7 +37,8 @@ export function patchedContent(content: StratumContent, level: string): StratumC
     if (!patches) return [kind, content[kind]];
     const items: Item[] = content[kind].flatMap((item: Item) => patchedItem(kind, item, patches.get(item.id)) ?? []);
     const shared = new Set(content[kind].map(({ id }) => id));
-    for (const patch of patches.values()) if (patch.change === 'added' && !shared.has(patch.target)) items.push(patch.fields as unknown as Item);
+    for (const patch of patches.values())
+      if (patch.change === 'added' && !shared.has(patch.target)) items.push(patch.fields as unknown as Item);
     return [kind, items.sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0))];
   });
   return Object.fromEntries(lists) as unknown as StratumContent;
@@ -55,15 +60,23 @@ export interface PatchState {
 const PLACE_FIELDS: ReadonlySet<string> = new Set(['position', 'turn', 'from', 'to', 'bottom', 'top', 'knots']);
 
 /** The patches of a level in a shared stratum, each held against what is shared, in order of id. */
-export function patchStates(patches: Iterable<Patch>, level: string, shared: (kind: PatchedKind, id: string) => Item | undefined): PatchState[] {
+export function patchStates(
+  patches: Iterable<Patch>,
+  level: string,
+  shared: (kind: PatchedKind, id: string) => Item | undefined,
+): PatchState[] {
   return [...patches]
     .filter((patch) => patch.level === level)
     .sort((a, b) => (a.id < b.id ? -1 : 1))
     .map((patch) => {
       const record = shared(patch.kind, patch.target) as unknown as JsonRecord | undefined;
       const fields = Object.keys(patch.fields);
-      const deed = patch.change === 'changed' && fields.every((field) => PLACE_FIELDS.has(field)) ? 'moved' : patch.change;
-      const changedSince = patch.change === 'changed' && record ? fields.filter((field) => JSON.stringify(record[field] ?? null) !== JSON.stringify(patch.was[field] ?? null)) : [];
+      const deed =
+        patch.change === 'changed' && fields.every((field) => PLACE_FIELDS.has(field)) ? 'moved' : patch.change;
+      const changedSince =
+        patch.change === 'changed' && record
+          ? fields.filter((field) => JSON.stringify(record[field] ?? null) !== JSON.stringify(patch.was[field] ?? null))
+          : [];
       return { patch, deed, shared: record, isIdle: patch.change !== 'added' && !record, changedSince };
     });
 }

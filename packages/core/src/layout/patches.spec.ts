@@ -13,13 +13,28 @@ import { patchStates, patchedContent, patchedItem } from './patched-content';
 
 const BASE = 'base';
 const marker = (id: string, x = 0): Item => ({ id, kind: 'spawn', position: [x, 0, 0], turn: 0 });
-const block = (id: string): Item => ({ id, name: id, position: [0, 0, 0], turn: [0, 0, 0], planes: boxPlanes([1, 2, 3]), sight: 'hides', material: 'brick' });
+const block = (id: string): Item => ({
+  id,
+  name: id,
+  position: [0, 0, 0],
+  turn: [0, 0, 0],
+  planes: boxPlanes([1, 2, 3]),
+  sight: 'hides',
+  material: 'brick',
+});
 
 function shared(items: readonly (readonly ['marker' | 'block', Item])[]): DocumentState {
   const state: DocumentState = new Map();
   applyOperations(
     state,
-    items.map(([kind, item]) => ({ document: BASE, kind, id: item.id, field: null, before: null, after: item as unknown as Json })),
+    items.map(([kind, item]) => ({
+      document: BASE,
+      kind,
+      id: item.id,
+      field: null,
+      before: null,
+      after: item as unknown as Json,
+    })),
   );
   return state;
 }
@@ -31,7 +46,12 @@ const stratumIn = (state: DocumentState, level: string): SharedStratum => ({
 });
 const contentIn = (state: DocumentState): StratumContent => ({
   ...EMPTY_CONTENT,
-  ...Object.fromEntries(ITEM_KINDS.map((kind) => [kind, [...(state.get(kind)?.values() ?? [])].sort((a, b) => ((a['id'] as string) < (b['id'] as string) ? -1 : 1))])),
+  ...Object.fromEntries(
+    ITEM_KINDS.map((kind) => [
+      kind,
+      [...(state.get(kind)?.values() ?? [])].sort((a, b) => ((a['id'] as string) < (b['id'] as string) ? -1 : 1)),
+    ]),
+  ),
 });
 const text = (state: DocumentState): string => canonicalJson(contentIn(state) as unknown as Json);
 /** Applies operations as the server does: refused unless every old value holds. */
@@ -42,8 +62,16 @@ function commit(state: DocumentState, operations: readonly Operation[]): void {
   applyOperations(state, operations);
 }
 const seen = (state: DocumentState, level: string): StratumContent => patchedContent(contentIn(state), level);
-const place = (id: string, before: number, after: number): Operation => ({ document: BASE, kind: 'marker', id, field: 'position', before: [before, 0, 0], after: [after, 0, 0] });
-const patchOf = (state: DocumentState, level: string, id: string): Patch => state.get('patch')?.get(patchId(level, id)) as unknown as Patch;
+const place = (id: string, before: number, after: number): Operation => ({
+  document: BASE,
+  kind: 'marker',
+  id,
+  field: 'position',
+  before: [before, 0, 0],
+  after: [after, 0, 0],
+});
+const patchOf = (state: DocumentState, level: string, id: string): Patch =>
+  state.get('patch')?.get(patchId(level, id)) as unknown as Patch;
 
 describe('a change of a shared stratum for one level alone', () => {
   it('is seen in that level only, and is gone when it is reverted', () => {
@@ -52,7 +80,11 @@ describe('a change of a shared stratum for one level alone', () => {
     commit(state, operationsForOne(stratumIn(state, 'one'), [place('a', 0, 5)]));
     expect(seen(state, 'one').marker.map(({ position }) => position)).toEqual([[5, 0, 0]]);
     expect(seen(state, 'two').marker.map(({ position }) => position)).toEqual([[0, 0, 0]]);
-    expect(patchOf(state, 'one', 'a')).toMatchObject({ change: 'changed', fields: { position: [5, 0, 0] }, was: { position: [0, 0, 0] } });
+    expect(patchOf(state, 'one', 'a')).toMatchObject({
+      change: 'changed',
+      fields: { position: [5, 0, 0] },
+      was: { position: [0, 0, 0] },
+    });
     commit(state, revertPatch(BASE, patchOf(state, 'one', 'a')));
     expect(text(state)).toBe(before);
   });
@@ -73,24 +105,46 @@ describe('a change of a shared stratum for one level alone', () => {
 
   it('hides instead of deleting, and an added thing that is deleted leaves nothing', () => {
     const state = shared([['marker', marker('a')]]);
-    commit(state, operationsForOne(stratumIn(state, 'one'), [{ ...place('a', 0, 0), field: null, before: marker('a') as never, after: null }]));
-    commit(state, operationsForOne(stratumIn(state, 'one'), [{ ...place('b', 0, 0), field: null, before: null, after: marker('b', 9) as never }]));
+    commit(
+      state,
+      operationsForOne(stratumIn(state, 'one'), [
+        { ...place('a', 0, 0), field: null, before: marker('a') as never, after: null },
+      ]),
+    );
+    commit(
+      state,
+      operationsForOne(stratumIn(state, 'one'), [
+        { ...place('b', 0, 0), field: null, before: null, after: marker('b', 9) as never },
+      ]),
+    );
     expect(seen(state, 'one').marker.map(({ id }) => id)).toEqual(['b']);
     expect(seen(state, 'two').marker.map(({ id }) => id)).toEqual(['a']);
-    commit(state, operationsForOne(stratumIn(state, 'one'), [{ ...place('b', 0, 0), field: null, before: marker('b', 9) as never, after: null }]));
+    commit(
+      state,
+      operationsForOne(stratumIn(state, 'one'), [
+        { ...place('b', 0, 0), field: null, before: marker('b', 9) as never, after: null },
+      ]),
+    );
     expect([...(state.get('patch')?.keys() ?? [])]).toEqual([patchId('one', 'a')]);
   });
 
   it('takes a field away that only the shared item has', () => {
     const state = shared([['marker', { ...marker('a'), group: 'g' } as Item]]);
-    commit(state, operationsForOne(stratumIn(state, 'one'), [{ document: BASE, kind: 'marker', id: 'a', field: 'group', before: 'g', after: null }]));
+    commit(
+      state,
+      operationsForOne(stratumIn(state, 'one'), [
+        { document: BASE, kind: 'marker', id: 'a', field: 'group', before: 'g', after: null },
+      ]),
+    );
     expect(seen(state, 'one').marker[0]).toEqual(marker('a'));
   });
 
   it('is refused for a recipe', () => {
-    expect(() => operationsForOne(stratumIn(new Map(), 'one'), [{ document: BASE, kind: 'recipe', id: 'r', field: 'seed', before: 'a', after: 'b' }])).toThrow(
-      expect.objectContaining({ code: 'PATCH_KIND' }) as Error,
-    );
+    expect(() =>
+      operationsForOne(stratumIn(new Map(), 'one'), [
+        { document: BASE, kind: 'recipe', id: 'r', field: 'seed', before: 'a', after: 'b' },
+      ]),
+    ).toThrow(expect.objectContaining({ code: 'PATCH_KIND' }) as Error);
   });
 });
 
@@ -109,20 +163,42 @@ describe('a change for all', () => {
       ['block', block('b')],
     ]);
     commit(state, operationsForOne(stratumIn(state, 'two'), [place('a', 0, 7)]));
-    commit(state, operationsForAll(stratumIn(state, 'one'), [{ ...place('a', 0, 0), field: null, before: marker('a') as never, after: null }]));
+    commit(
+      state,
+      operationsForAll(stratumIn(state, 'one'), [
+        { ...place('a', 0, 0), field: null, before: marker('a') as never, after: null },
+      ]),
+    );
     expect(contentIn(state)).toEqual({ ...EMPTY_CONTENT, block: [block('b')] });
   });
 
   it('changes two fields of one thing in one edit', () => {
     const state = shared([['marker', marker('a')]]);
-    commit(state, operationsForOne(stratumIn(state, 'one'), [place('a', 0, 5), { document: BASE, kind: 'marker', id: 'a', field: 'turn', before: 0, after: 90 }]));
-    commit(state, operationsForAll(stratumIn(state, 'one'), [place('a', 5, 6), { document: BASE, kind: 'marker', id: 'a', field: 'turn', before: 90, after: 45 }]));
+    commit(
+      state,
+      operationsForOne(stratumIn(state, 'one'), [
+        place('a', 0, 5),
+        { document: BASE, kind: 'marker', id: 'a', field: 'turn', before: 0, after: 90 },
+      ]),
+    );
+    commit(
+      state,
+      operationsForAll(stratumIn(state, 'one'), [
+        place('a', 5, 6),
+        { document: BASE, kind: 'marker', id: 'a', field: 'turn', before: 90, after: 45 },
+      ]),
+    );
     expect(contentIn(state)).toEqual({ ...EMPTY_CONTENT, marker: [{ ...marker('a', 6), turn: 45 }] });
   });
 
   it('leaves to one level what only that level has', () => {
     const state = shared([]);
-    commit(state, operationsForOne(stratumIn(state, 'one'), [{ ...place('b', 0, 0), field: null, before: null, after: marker('b', 9) as never }]));
+    commit(
+      state,
+      operationsForOne(stratumIn(state, 'one'), [
+        { ...place('b', 0, 0), field: null, before: null, after: marker('b', 9) as never },
+      ]),
+    );
     commit(state, operationsForAll(stratumIn(state, 'one'), [place('b', 9, 10)]));
     expect([seen(state, 'one').marker.length, seen(state, 'two').marker.length]).toEqual([1, 0]);
   });
@@ -133,11 +209,22 @@ describe('patches', () => {
     const state = shared([['marker', marker('a')]]);
     commit(state, operationsForOne(stratumIn(state, 'one'), [place('a', 0, 5)]));
     commit(state, operationsForAll(stratumIn(state, 'two'), [place('a', 0, 1)]));
-    const states = () => patchStates(stratumIn(state, 'one').patches(), 'one', (kind, id) => stratumIn(state, 'one').item(kind, id));
-    expect(states()).toEqual([{ patch: patchOf(state, 'one', 'a'), deed: 'moved', shared: marker('a', 1), isIdle: false, changedSince: ['position'] }]);
+    const states = () =>
+      patchStates(stratumIn(state, 'one').patches(), 'one', (kind, id) => stratumIn(state, 'one').item(kind, id));
+    expect(states()).toEqual([
+      {
+        patch: patchOf(state, 'one', 'a'),
+        deed: 'moved',
+        shared: marker('a', 1),
+        isIdle: false,
+        changedSince: ['position'],
+      },
+    ]);
     state.get('marker')?.delete('a');
     expect(states()[0]).toMatchObject({ isIdle: true, shared: undefined });
-    expect(() => pushPatch(stratumIn(state, 'one'), patchOf(state, 'one', 'a'))).toThrow(expect.objectContaining({ code: 'PATCH_TARGET' }) as Error);
+    expect(() => pushPatch(stratumIn(state, 'one'), patchOf(state, 'one', 'a'))).toThrow(
+      expect.objectContaining({ code: 'PATCH_TARGET' }) as Error,
+    );
   });
 
   it.each<[string, Partial<Patch>]>([
@@ -148,12 +235,26 @@ describe('patches', () => {
     ['half a thing as added', { change: 'added', fields: { id: 'a', kind: 'spawn' } }],
     ['fields of what is hidden', { change: 'hidden' }],
   ])('are refused with %s', (_what, over) => {
-    const good: Patch = { id: 'a..one', level: 'one', kind: 'marker', target: 'a', change: 'changed', fields: { turn: 5 }, was: { turn: 0 } };
+    const good: Patch = {
+      id: 'a..one',
+      level: 'one',
+      kind: 'marker',
+      target: 'a',
+      change: 'changed',
+      fields: { turn: 5 },
+      was: { turn: 0 },
+    };
     expect(recordFaults('patch', good as unknown as JsonRecord)).toEqual([]);
     expect(recordFaults('patch', { ...good, ...over } as unknown as JsonRecord)).not.toEqual([]);
   });
 
-  type Deed = { readonly deed: 'move' | 'delete' | 'add' | 'turn'; readonly item: number; readonly by: number; readonly level: 'one' | 'two'; readonly forAll: boolean };
+  type Deed = {
+    readonly deed: 'move' | 'delete' | 'add' | 'turn';
+    readonly item: number;
+    readonly by: number;
+    readonly level: 'one' | 'two';
+    readonly forAll: boolean;
+  };
   const deeds = fc.array(
     fc.record<Deed>({
       deed: fc.constantFrom('move' as const, 'delete' as const, 'add' as const, 'turn' as const),
@@ -167,12 +268,21 @@ describe('patches', () => {
   const operationOf = (state: DocumentState, { deed, item, by, level }: Deed): Operation | undefined => {
     const id = `m${item}`;
     const stratum = stratumIn(state, level);
-    const now = patchedItem('marker', stratum.item('marker', id), stratum.item('patch', patchId(level, id)) as Patch | undefined) as { position: Json; turn: number } | undefined;
+    const now = patchedItem(
+      'marker',
+      stratum.item('marker', id),
+      stratum.item('patch', patchId(level, id)) as Patch | undefined,
+    ) as { position: Json; turn: number } | undefined;
     const base = { document: BASE, kind: 'marker' as const, id };
-    if (deed === 'add') return now || stratum.item('marker', id) ? undefined : { ...base, field: null, before: null, after: marker(id, by) as never };
+    if (deed === 'add')
+      return now || stratum.item('marker', id)
+        ? undefined
+        : { ...base, field: null, before: null, after: marker(id, by) as never };
     if (!now) return undefined;
     if (deed === 'delete') return { ...base, field: null, before: now as never, after: null };
-    return deed === 'move' ? { ...base, field: 'position', before: now.position, after: [by, 0, 0] } : { ...base, field: 'turn', before: now.turn, after: by };
+    return deed === 'move'
+      ? { ...base, field: 'position', before: now.position, after: [by, 0, 0] }
+      : { ...base, field: 'turn', before: now.turn, after: by };
   };
 
   it('any edits for one or for all, then all undone, leave equal bytes; and each shows in the level where it was made', () => {
@@ -186,10 +296,13 @@ describe('patches', () => {
           if (!operation) continue;
           const other = deed.level === 'one' ? 'two' : 'one';
           const elsewhere = canonicalJson(seen(state, other) as unknown as Json);
-          const operations = (deed.forAll ? operationsForAll : operationsForOne)(stratumIn(state, deed.level), [operation]);
+          const operations = (deed.forAll ? operationsForAll : operationsForOne)(stratumIn(state, deed.level), [
+            operation,
+          ]);
           commit(state, operations);
           done.push(operations);
-          const now = seen(state, deed.level).marker.find(({ id }) => id === operation.id) as unknown as JsonRecord | undefined;
+          const now = seen(state, deed.level).marker.find(({ id }) => id === operation.id) as unknown as
+            JsonRecord | undefined;
           if (operation.field === null) expect(now !== undefined).toBe(deed.deed === 'add');
           else expect(now?.[operation.field]).toEqual(operation.after);
           if (!deed.forAll) expect(canonicalJson(seen(state, other) as unknown as Json)).toBe(elsewhere);
@@ -212,7 +325,9 @@ describe('patches', () => {
         const before = text(state);
         const mine = canonicalJson(seen(state, 'one') as unknown as Json);
         const undo: Operation[][] = [];
-        for (const { patch } of patchStates(stratumIn(state, 'one').patches(), 'one', (kind, id) => stratumIn(state, 'one').item(kind, id))) {
+        for (const { patch } of patchStates(stratumIn(state, 'one').patches(), 'one', (kind, id) =>
+          stratumIn(state, 'one').item(kind, id),
+        )) {
           const operations = pushPatch(stratumIn(state, 'one'), patch);
           commit(state, operations);
           undo.push(invertOperations(operations));

@@ -3,8 +3,14 @@ import type { KitMeshes, MeshMaterial, MeshPart, TextureUse } from './kit-meshes
 /** Two sets of meshes as one; numbers of the second are moved up. */
 export function joinedMeshes(a: KitMeshes, b: KitMeshes): KitMeshes {
   const use = (one: TextureUse): TextureUse => ({ ...one, texture: one.texture + a.textures.length });
-  const materials = b.materials.map((material) => ({ ...material, maps: Object.fromEntries(Object.entries(material.maps).map(([slot, one]) => [slot, use(one)])) }));
-  const part = (one: MeshPart): MeshPart => ({ ...one, material: one.material === null ? null : one.material + a.materials.length });
+  const materials = b.materials.map((material) => ({
+    ...material,
+    maps: Object.fromEntries(Object.entries(material.maps).map(([slot, one]) => [slot, use(one)])),
+  }));
+  const part = (one: MeshPart): MeshPart => ({
+    ...one,
+    material: one.material === null ? null : one.material + a.materials.length,
+  });
   return {
     pieces: [...a.pieces, ...b.pieces.map(({ name, parts }) => ({ name, parts: parts.map(part) }))],
     materials: [...a.materials, ...materials],
@@ -14,13 +20,22 @@ export function joinedMeshes(a: KitMeshes, b: KitMeshes): KitMeshes {
 
 /** Without materials and textures that no piece uses. */
 export function prunedMeshes({ pieces, materials, textures }: KitMeshes): KitMeshes {
-  const usedMaterials = [...new Set(pieces.flatMap(({ parts }) => parts.flatMap(({ material }) => material ?? [])))].sort((a, b) => a - b);
-  const usedTextures = [...new Set(usedMaterials.flatMap((i) => Object.values(materials[i].maps).map(({ texture }) => texture)))].sort((a, b) => a - b);
+  const usedMaterials = [
+    ...new Set(pieces.flatMap(({ parts }) => parts.flatMap(({ material }) => material ?? []))),
+  ].sort((a, b) => a - b);
+  const usedTextures = [
+    ...new Set(usedMaterials.flatMap((i) => Object.values(materials[i].maps).map(({ texture }) => texture))),
+  ].sort((a, b) => a - b);
   const newMaterial = new Map(usedMaterials.map((old, i) => [old, i]));
   const newTexture = new Map(usedTextures.map((old, i) => [old, i]));
-  const part = (one: MeshPart): MeshPart => ({ ...one, material: one.material === null ? null : (newMaterial.get(one.material) ?? null) });
+  const part = (one: MeshPart): MeshPart => ({
+    ...one,
+    material: one.material === null ? null : (newMaterial.get(one.material) ?? null),
+  });
   const maps = (material: MeshMaterial): MeshMaterial['maps'] =>
-    Object.fromEntries(Object.entries(material.maps).map(([slot, use]) => [slot, { ...use, texture: newTexture.get(use.texture) ?? 0 }]));
+    Object.fromEntries(
+      Object.entries(material.maps).map(([slot, use]) => [slot, { ...use, texture: newTexture.get(use.texture) ?? 0 }]),
+    );
   return {
     pieces: pieces.map(({ name, parts }) => ({ name, parts: parts.map(part) })),
     materials: usedMaterials.map((i) => ({ ...materials[i], maps: maps(materials[i]) })),

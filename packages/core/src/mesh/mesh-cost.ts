@@ -11,17 +11,28 @@ const TEXTURE_BYTES_A_PIXEL = (4 * 4) / 3;
  * What a mesh costs: vertices and indices, and at the full step the textures of its materials, with mips. A texture that
  * several pieces use is counted with each.
  */
-export function stepCost(mesh: MeshOfPiece, { materials, textures }: Omit<KitMeshes, 'pieces'>, step: number): PieceStep {
+export function stepCost(
+  mesh: MeshOfPiece,
+  { materials, textures }: Omit<KitMeshes, 'pieces'>,
+  step: number,
+): PieceStep {
   let [triangles, vertices, bytes] = [0, 0, 0];
   const used = new Set<number>();
   for (const { attributes, indices, material } of mesh.parts) {
     triangles += indices.length / 3;
     vertices += attributes[0].values.length / 3;
-    bytes += indices.length * NUMBER_BYTES + attributes.reduce((sum, { values }) => sum + values.length * NUMBER_BYTES, 0);
+    bytes +=
+      indices.length * NUMBER_BYTES + attributes.reduce((sum, { values }) => sum + values.length * NUMBER_BYTES, 0);
     for (const use of Object.values(material === null ? {} : materials[material].maps)) used.add(use.texture);
   }
-  if (step === 0) for (const texture of used) bytes += textureBytes(textures[texture].widthPixels, textures[texture].heightPixels);
-  return { triangles, vertices, materials: Math.max(1, new Set(mesh.parts.map(({ material }) => material)).size), bytes };
+  if (step === 0)
+    for (const texture of used) bytes += textureBytes(textures[texture].widthPixels, textures[texture].heightPixels);
+  return {
+    triangles,
+    vertices,
+    materials: Math.max(1, new Set(mesh.parts.map(({ material }) => material)).size),
+    bytes,
+  };
 }
 
 /** Bytes of a texture in memory, with its mips. */

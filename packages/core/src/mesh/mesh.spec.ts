@@ -15,8 +15,21 @@ const part = (over: Partial<MeshPart> = {}): MeshPart => ({
   indices: Uint32Array.of(0, 1, 2),
   ...over,
 });
-const texture = (name: string, side = 2): MeshTexture => ({ name, mimeType: 'image/png', bytes: new Uint8Array(1), widthPixels: side, heightPixels: side });
-const use = (number: number) => ({ texture: number, coordinates: 0, wrapS: 10497, wrapT: 10497, magFilter: null, minFilter: null });
+const texture = (name: string, side = 2): MeshTexture => ({
+  name,
+  mimeType: 'image/png',
+  bytes: new Uint8Array(1),
+  widthPixels: side,
+  heightPixels: side,
+});
+const use = (number: number) => ({
+  texture: number,
+  coordinates: 0,
+  wrapS: 10497,
+  wrapT: 10497,
+  magFilter: null,
+  minFilter: null,
+});
 
 describe('a part placed by its node', () => {
   it('keeps its faces’ fronts where its normals look, whatever the map', () => {
@@ -50,8 +63,14 @@ describe('what is wrong with a part', () => {
     ['has no triangles', { indices: new Uint32Array(0) }],
     ['has 2 indices, must be three a triangle', { indices: Uint32Array.of(0, 1) }],
     ['indices[1] is 7, must be below 3', { indices: Uint32Array.of(0, 7, 2) }],
-    ['has 1 of NORMAL for 3 vertices', { attributes: [part().attributes[0], { semantic: 'NORMAL', size: 3, values: new Float32Array(3) }] }],
-    ['POSITION of vertex 2 is Infinity, must be finite', { attributes: [{ semantic: 'POSITION', size: 3, values: Float32Array.of(0, 0, 0, 1, 0, 0, 0, Infinity, 0) }] }],
+    [
+      'has 1 of NORMAL for 3 vertices',
+      { attributes: [part().attributes[0], { semantic: 'NORMAL', size: 3, values: new Float32Array(3) }] },
+    ],
+    [
+      'POSITION of vertex 2 is Infinity, must be finite',
+      { attributes: [{ semantic: 'POSITION', size: 3, values: Float32Array.of(0, 0, 0, 1, 0, 0, 0, Infinity, 0) }] },
+    ],
   ])('is that it %s', (fault, over) => {
     expect(partFault(part(over))).toBe(fault);
   });
@@ -93,7 +112,10 @@ describe('meshes of kits', () => {
   it('cost their textures at the full step alone, by hand', () => {
     const { pieces, ...rest } = kit('a');
     // Three vertices of 24 bytes, three indices of 4, 2 · 2 pixels of 4 bytes and a third more.
-    expect([stepCost(pieces[0], rest, 0), stepCost(pieces[0], rest, 1).bytes]).toEqual([{ triangles: 1, vertices: 3, materials: 1, bytes: 72 + 12 + 22 }, 84]);
+    expect([stepCost(pieces[0], rest, 0), stepCost(pieces[0], rest, 1).bytes]).toEqual([
+      { triangles: 1, vertices: 3, materials: 1, bytes: 72 + 12 + 22 },
+      84,
+    ]);
     expect(meshBounds(pieces[0])).toEqual({ min: [0, 0, 0], max: [2, 1, 0] });
   });
 });

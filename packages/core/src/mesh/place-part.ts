@@ -14,12 +14,14 @@ export function placePart(part: MeshPart, map: LinearMap): MeshPart {
     const { semantic, size, values } = attribute;
     if (semantic === 'POSITION') return { ...attribute, values: mapped(values, size, map, false) };
     // Normals go by the inverse transposed: the cofactors, turned about with a mirror.
-    if (semantic === 'NORMAL') return { ...attribute, values: mapped(values, size, determinant < 0 ? negated(cofactors) : cofactors, true) };
+    if (semantic === 'NORMAL')
+      return { ...attribute, values: mapped(values, size, determinant < 0 ? negated(cofactors) : cofactors, true) };
     if (semantic === 'TANGENT') return { ...attribute, values: mapped(values, size, map, true) };
     return attribute;
   });
   const indices = part.indices.slice();
-  if (determinant < 0) for (let i = 0; i < indices.length; i += 3) [indices[i], indices[i + 2]] = [indices[i + 2], indices[i]];
+  if (determinant < 0)
+    for (let i = 0; i < indices.length; i += 3) [indices[i], indices[i + 2]] = [indices[i + 2], indices[i]];
   return { ...part, attributes, indices };
 }
 

@@ -6,7 +6,11 @@ const NO_AREA = 1e-12;
  * Cost: O(n).
  * @returns the indices as they are when nothing is left out
  */
-export function soundTriangles(positions: Float32Array, indices: Uint32Array, { once }: { readonly once: boolean }): Uint32Array {
+export function soundTriangles(
+  positions: Float32Array,
+  indices: Uint32Array,
+  { once }: { readonly once: boolean },
+): Uint32Array {
   const kept = new Uint32Array(indices.length);
   let count = 0;
   const seen = once ? new SeenTriangles(firstAtPlace(positions, indices), indices.length / 3) : undefined;
@@ -70,7 +74,8 @@ function firstAtPlace(positions: Float32Array, indices: Uint32Array): Int32Array
     let slot = hashOf(bitsAt(x), bitsAt(y), bitsAt(z)) & mask;
     for (; slots[slot] >= 0; slot = (slot + 1) & mask) {
       const at = slots[slot] * 3;
-      if (positions[at] === positions[x] && positions[at + 1] === positions[y] && positions[at + 2] === positions[z]) break;
+      if (positions[at] === positions[x] && positions[at + 1] === positions[y] && positions[at + 2] === positions[z])
+        break;
     }
     if (slots[slot] < 0) slots[slot] = v;
     first[v] = slots[slot];

@@ -46,14 +46,21 @@ export class TriangleGrid {
     const side = Math.min(MOST_SIDE, Math.max(1, Math.ceil(Math.sqrt(triangles / TRIANGLES_A_CELL / 3))));
     this.min = min;
     this.cell = size / side;
-    this.sides = Int32Array.from([0, 1, 2], (k) => Math.max(1, Math.min(side, Math.ceil((max[k] - min[k]) / this.cell) || 1)));
+    this.sides = Int32Array.from([0, 1, 2], (k) =>
+      Math.max(1, Math.min(side, Math.ceil((max[k] - min[k]) / this.cell) || 1)),
+    );
     this.reach = Math.max(this.sides[0], this.sides[1], this.sides[2]);
     this.asked = new Int32Array(triangles).fill(-1);
     const count = this.sides[0] * this.sides[1] * this.sides[2];
     this.starts = new Uint32Array(count + 1);
     const visit = (t: number, put: (cell: number) => void): void => {
       const at = t * 6;
-      const [y0, y1, z0, z1] = [this.column(bounds[at + 1], 1), this.column(bounds[at + 4], 1), this.column(bounds[at + 2], 2), this.column(bounds[at + 5], 2)];
+      const [y0, y1, z0, z1] = [
+        this.column(bounds[at + 1], 1),
+        this.column(bounds[at + 4], 1),
+        this.column(bounds[at + 2], 2),
+        this.column(bounds[at + 5], 2),
+      ];
       for (let x = this.column(bounds[at], 0), x1 = this.column(bounds[at + 3], 0); x <= x1; x++)
         for (let y = y0; y <= y1; y++) for (let z = z0; z <= z1; z++) put((x * this.sides[1] + y) * this.sides[2] + z);
     };
@@ -85,7 +92,15 @@ export class TriangleGrid {
     return best;
   }
 
-  private searchShell(x: number, y: number, z: number, shell: number, best: number, enough: number, question: number): number {
+  private searchShell(
+    x: number,
+    y: number,
+    z: number,
+    shell: number,
+    best: number,
+    enough: number,
+    question: number,
+  ): number {
     const { starts, items, asked, centre, sides } = this;
     const sx = sides[0];
     const sy = sides[1];
@@ -163,7 +178,11 @@ export class TriangleGrid {
     const vv = vx * vx + vy * vy + vz * vz;
     if (uu * vv - uv * uv <= NO_AREA * uu * vv)
       // Its edges are all there is of a triangle without area; the regions below would divide by nothing.
-      return Math.min(squaredToEdge(px, py, pz, ux, uy, uz), squaredToEdge(px, py, pz, vx, vy, vz), squaredToEdge(px - ux, py - uy, pz - uz, vx - ux, vy - uy, vz - uz));
+      return Math.min(
+        squaredToEdge(px, py, pz, ux, uy, uz),
+        squaredToEdge(px, py, pz, vx, vy, vz),
+        squaredToEdge(px - ux, py - uy, pz - uz, vx - ux, vy - uy, vz - uz),
+      );
     const d3 = d1 - uu;
     const d4 = d2 - uv;
     if (d3 >= 0 && d4 <= d3) return squaredOff(px, py, pz, ux, uy, uz, vx, vy, vz, 1, 0);
@@ -191,7 +210,19 @@ function squaredToEdge(px: number, py: number, pz: number, ux: number, uy: numbe
   return squaredOff(px, py, pz, ux, uy, uz, 0, 0, 0, along, 0);
 }
 
-function squaredOff(px: number, py: number, pz: number, ux: number, uy: number, uz: number, vx: number, vy: number, vz: number, s: number, t: number): number {
+function squaredOff(
+  px: number,
+  py: number,
+  pz: number,
+  ux: number,
+  uy: number,
+  uz: number,
+  vx: number,
+  vy: number,
+  vz: number,
+  s: number,
+  t: number,
+): number {
   const dx = px - s * ux - t * vx;
   const dy = py - s * uy - t * vy;
   const dz = pz - s * uz - t * vz;

@@ -19,7 +19,15 @@ export interface DeviceField {
 const MB = 1000000;
 type LimitKey = keyof Device['budget'];
 type SpeedKey = Exclude<keyof Device, 'id' | 'name' | 'order' | 'budget'>;
-const figure = (path: string, name: string, unit: string, scale: number, meaning: string, [min, max]: readonly [number, number], isWhole: boolean): DeviceField => ({
+const figure = (
+  path: string,
+  name: string,
+  unit: string,
+  scale: number,
+  meaning: string,
+  [min, max]: readonly [number, number],
+  isWhole: boolean,
+): DeviceField => ({
   path,
   name,
   unit,
@@ -33,7 +41,15 @@ const figure = (path: string, name: string, unit: string, scale: number, meaning
 /** The limits of a device: what a level may cost on it. */
 export const DEVICE_LIMITS: Readonly<Record<LimitKey, DeviceField>> = {
   triangles: figure('budget.triangles', 'Triangles', '', 1, 'Most that may be drawn from one place.', [1, 1e10], true),
-  drawCalls: figure('budget.drawCalls', 'Draw calls', '', 1, 'Most from one place: one per piece, material and LOD, one per material of blocks.', [1, 1e7], true),
+  drawCalls: figure(
+    'budget.drawCalls',
+    'Draw calls',
+    '',
+    1,
+    'Most from one place: one per piece, material and LOD, one per material of blocks.',
+    [1, 1e7],
+    true,
+  ),
   memoryBytes: figure('budget.memoryBytes', 'Memory', 'MB', MB, 'Most that a level may hold at once.', [1, 1e12], true),
   loadMs: figure('budget.loadMs', 'Load time', 'ms', 1, 'Longest until a level is ready.', [1, 1e7], false),
   diskBytes: figure('budget.diskBytes', 'Disk', 'MB', MB, 'Most that the files of a level may take.', [1, 1e13], true),
@@ -42,9 +58,41 @@ export const DEVICE_LIMITS: Readonly<Record<LimitKey, DeviceField>> = {
 /** The speeds of a device: from them load times and rehearsals are computed. */
 export const DEVICE_SPEEDS: Readonly<Record<SpeedKey, DeviceField>> = {
   seekMs: figure('seekMs', 'Seek', 'ms', 1, 'Time until the first byte of a file.', [0, 10000], false),
-  diskBytesPerSecond: figure('diskBytesPerSecond', 'Disk speed', 'MB/s', MB, 'Bytes read in a second.', [1, 1e12], false),
-  unpackBytesPerSecond: figure('unpackBytesPerSecond', 'Unpacking', 'MB/s', MB, 'Bytes unpacked in a second.', [1, 1e12], false),
-  activationSliceMs: figure('activationSliceMs', 'Activation slice', 'ms', 1, 'Time that a frame may spend on making loaded content ready.', [0.01, 1000], false),
-  activationBytesPerMs: figure('activationBytesPerMs', 'Activation', 'kB/ms', 1000, 'Bytes made ready in one millisecond of the slice.', [1, 1e10], false),
+  diskBytesPerSecond: figure(
+    'diskBytesPerSecond',
+    'Disk speed',
+    'MB/s',
+    MB,
+    'Bytes read in a second.',
+    [1, 1e12],
+    false,
+  ),
+  unpackBytesPerSecond: figure(
+    'unpackBytesPerSecond',
+    'Unpacking',
+    'MB/s',
+    MB,
+    'Bytes unpacked in a second.',
+    [1, 1e12],
+    false,
+  ),
+  activationSliceMs: figure(
+    'activationSliceMs',
+    'Activation slice',
+    'ms',
+    1,
+    'Time that a frame may spend on making loaded content ready.',
+    [0.01, 1000],
+    false,
+  ),
+  activationBytesPerMs: figure(
+    'activationBytesPerMs',
+    'Activation',
+    'kB/ms',
+    1000,
+    'Bytes made ready in one millisecond of the slice.',
+    [1, 1e10],
+    false,
+  ),
   framesPerSecond: figure('framesPerSecond', 'Frame rate', 'frames/s', 1, 'What it must hold.', [1, 1000], false),
 };

@@ -1,9 +1,30 @@
-export const FIELD_TYPES = ['text', 'long text', 'number', 'whole number', 'yes/no', 'choice', 'date', 'colour', 'point', 'picture', 'level', 'entry'] as const;
+export const FIELD_TYPES = [
+  'text',
+  'long text',
+  'number',
+  'whole number',
+  'yes/no',
+  'choice',
+  'date',
+  'colour',
+  'point',
+  'picture',
+  'level',
+  'entry',
+] as const;
 /** What a field holds. 'level' and 'entry' are links, held as ids; a 'picture' is held as the name of its asset, a SHA-256. */
 export type FieldType = (typeof FIELD_TYPES)[number];
 
 /** A figure of a level that a field shows instead of a value of its own. */
-export const FIELD_FIGURES = ['strata', 'triangles of the worst pocket', 'draw calls of the worst pocket', 'memory bytes', 'disk bytes', 'markers', 'placements'] as const;
+export const FIELD_FIGURES = [
+  'strata',
+  'triangles of the worst pocket',
+  'draw calls of the worst pocket',
+  'memory bytes',
+  'disk bytes',
+  'markers',
+  'placements',
+] as const;
 export type FieldFigure = (typeof FIELD_FIGURES)[number];
 
 /** A typed value that every level, or every entry of a register, has. */

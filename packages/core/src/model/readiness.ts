@@ -16,4 +16,12 @@ export interface ReadinessRules {
 }
 
 /** What is asked as long as nobody chose otherwise. */
-export const DEFAULT_READINESS: ReadinessRules = { fields: [], spawn: true, exit: true, code: false, bakes: true, findings: true, devices: [] };
+export const DEFAULT_READINESS: ReadinessRules = {
+  fields: [],
+  spawn: true,
+  exit: true,
+  code: false,
+  bakes: true,
+  findings: true,
+  devices: [],
+};

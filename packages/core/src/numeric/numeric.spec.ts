@@ -65,8 +65,14 @@ describe('random streams', () => {
 
 describe('canonical JSON', () => {
   it('sorts keys, keeps numbers exact and vectors on one line', () => {
-    expect(canonicalJson({ b: [1, 0.1, -0], a: { d: null, c: 'x' }, e: [] })).toBe('{\n  "a": {\n    "c": "x",\n    "d": null\n  },\n  "b": [1, 0.1, 0],\n  "e": []\n}\n');
-    fc.assert(fc.property(fc.double({ noNaN: true, noDefaultInfinity: true }), (value) => expect(JSON.parse(canonicalJson([value]))).toEqual([value + 0])));
+    expect(canonicalJson({ b: [1, 0.1, -0], a: { d: null, c: 'x' }, e: [] })).toBe(
+      '{\n  "a": {\n    "c": "x",\n    "d": null\n  },\n  "b": [1, 0.1, 0],\n  "e": []\n}\n',
+    );
+    fc.assert(
+      fc.property(fc.double({ noNaN: true, noDefaultInfinity: true }), (value) =>
+        expect(JSON.parse(canonicalJson([value]))).toEqual([value + 0]),
+      ),
+    );
     expect(() => canonicalJson({ a: [{ b: NaN }] })).toThrow('$.a[0].b must be finite, is NaN');
   });
 });

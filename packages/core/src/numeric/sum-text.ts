@@ -29,7 +29,8 @@ export function numberOfSum(text: string): number | undefined {
   };
   const sum = (): number => {
     let value = product();
-    while (tokens[at] === '+' || tokens[at] === '-') value = tokens[at++] === '+' ? value + product() : value - product();
+    while (tokens[at] === '+' || tokens[at] === '-')
+      value = tokens[at++] === '+' ? value + product() : value - product();
     return value;
   };
   const value = sum();

@@ -14,7 +14,11 @@ export function meshOfBlocks(name: string, blocks: readonly Block[]): KitMeshes 
   if (byMaterial.size === 0) return undefined;
   const names = [...byMaterial.keys()].sort();
   const parts = names.map((material, i): MeshPart => {
-    const { positions, normals, indices } = byMaterial.get(material) as { positions: number[]; normals: number[]; indices: number[] };
+    const { positions, normals, indices } = byMaterial.get(material) as {
+      positions: number[];
+      normals: number[];
+      indices: number[];
+    };
     return {
       material: i,
       attributes: [
@@ -27,7 +31,10 @@ export function meshOfBlocks(name: string, blocks: readonly Block[]): KitMeshes 
   return { pieces: [{ name, parts }], materials: names.map((material) => plainMaterial(material)), textures: [] };
 }
 
-function addFace(face: Float64Array, { positions, normals, indices }: { positions: number[]; normals: number[]; indices: number[] }): void {
+function addFace(
+  face: Float64Array,
+  { positions, normals, indices }: { positions: number[]; normals: number[]; indices: number[] },
+): void {
   // Newell's normal holds for any convex polygon, also one with corners in a line.
   const n = [0, 0, 0];
   for (let i = 0; i < face.length; i += 3) {

@@ -14,7 +14,13 @@ export function cellsFile(grid: CellGrid, { cells }: CutLevel): Uint8Array {
     loadMetres,
     dropMetres,
     readyMetres,
-    cells: cells.map(({ key, min, max, memoryBytes, triangles }) => ({ cell: key, min: [...min], max: [...max], memoryBytes, triangles })),
+    cells: cells.map(({ key, min, max, memoryBytes, triangles }) => ({
+      cell: key,
+      min: [...min],
+      max: [...max],
+      memoryBytes,
+      triangles,
+    })),
   };
   return strToU8(canonicalJson(file));
 }

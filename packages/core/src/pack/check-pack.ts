@@ -20,7 +20,10 @@ export interface PackChoice {
 
 /** A choice as the query of an address; '' where nothing is chosen. */
 export function packQuery({ withAllPurposes, without = [] }: PackChoice): string {
-  return [...(withAllPurposes ? ['all=yes'] : []), ...(without.length > 0 ? [`without=${encodeURIComponent(without.join(','))}`] : [])].join('&');
+  return [
+    ...(withAllPurposes ? ['all=yes'] : []),
+    ...(without.length > 0 ? [`without=${encodeURIComponent(without.join(','))}`] : []),
+  ].join('&');
 }
 
 export interface CheckPackInput {
@@ -31,13 +34,22 @@ export interface CheckPackInput {
 }
 
 /** Levels that are packed, in order of play; those without a stratum have nothing to pack. */
-export function packedLevels(records: CollectionContent['records'], { withAllPurposes, without = [] }: PackChoice): Level[] {
+export function packedLevels(
+  records: CollectionContent['records'],
+  { withAllPurposes, without = [] }: PackChoice,
+): Level[] {
   const left = new Set(without);
-  return levelsInOrder(records).filter(({ key, purpose, strata }) => strata.length > 0 && (withAllPurposes || purpose === 'play') && !left.has(key));
+  return levelsInOrder(records).filter(
+    ({ key, purpose, strata }) => strata.length > 0 && (withAllPurposes || purpose === 'play') && !left.has(key),
+  );
 }
 
 /** Holds a collection against the rules of the target. @throws CoreError 'CANCELLED' */
-export function checkPack({ content, inspections, choice }: CheckPackInput, context: RunContext, target: PackTarget = PLAIN_TARGET): Finding[] {
+export function checkPack(
+  { content, inspections, choice }: CheckPackInput,
+  context: RunContext,
+  target: PackTarget = PLAIN_TARGET,
+): Finding[] {
   const { records, strata } = content;
   const levels = packedLevels(records, choice);
   const usedPieces = new Set<string>();
@@ -51,7 +63,8 @@ export function checkPack({ content, inspections, choice }: CheckPackInput, cont
       if (!stored) continue;
       const items = withAssemblies(standingContent(stored, level.id), (id) => strata.get(id));
       blocks += items.block.length;
-      others += items.recipe.length + items.marker.length + items.volume.length + items.tileFloor.length + items.mask.length;
+      others +=
+        items.recipe.length + items.marker.length + items.volume.length + items.tileFloor.length + items.mask.length;
       placements += items.placement.length;
       for (const placement of items.placement) {
         usedPieces.add(placement.piece);
@@ -90,9 +103,12 @@ export function checkPack({ content, inspections, choice }: CheckPackInput, cont
       if (count > most) findings.push(countFinding(level, count, most, what, target));
     }
   });
-  for (const id of [...usedPieces].sort()) if (records.piece[id]) findings.push(...pieceFindings(records.piece[id], inspections[records.piece[id].kit], target));
+  for (const id of [...usedPieces].sort())
+    if (records.piece[id])
+      findings.push(...pieceFindings(records.piece[id], inspections[records.piece[id].kit], target));
   for (const kit of [...new Set([...usedPieces].map((id) => records.piece[id]?.kit))].sort()) {
-    if (kit !== undefined && inspections[kit]) findings.push(...textureFindings(kit, records.kit[kit]?.name ?? kit, inspections[kit], target));
+    if (kit !== undefined && inspections[kit])
+      findings.push(...textureFindings(kit, records.kit[kit]?.name ?? kit, inspections[kit], target));
   }
   // A stratum that levels share would tell of each of its placements once a level.
   return [...new Map(findings.map((one) => [one.id, one])).values()];
@@ -129,11 +145,17 @@ function countFinding(level: Level, count: number, most: number, what: string, t
 function pieceFindings(piece: Piece, inspection: KitInspection | undefined, target: PackTarget): Finding[] {
   const findings: Finding[] = [];
   const say = (code: string, message: string, why: string): void =>
-    void findings.push(finding({ code, desk: 'pack', severity: 'error', subject: piece.id, place: { piece: piece.id }, message, why }));
+    void findings.push(
+      finding({ code, desk: 'pack', severity: 'error', subject: piece.id, place: { piece: piece.id }, message, why }),
+    );
   const nodes = piece.steps.map((_step, i) => stepNodeName(piece.name, i));
   const lost = inspection && nodes.find((name) => !inspection.nodes.includes(name));
   if (lost !== undefined)
-    say('PACK_NODE_MISSING', `The kit’s GLB has no node ${lost} for ${piece.name}`, 'The step would be missing in the game. Build the chain anew on the Detail desk.');
+    say(
+      'PACK_NODE_MISSING',
+      `The kit’s GLB has no node ${lost} for ${piece.name}`,
+      'The step would be missing in the game. Build the chain anew on the Detail desk.',
+    );
   const moved = inspection && nodes.find((name) => inspection.movedNodes.includes(name));
   if (moved !== undefined) {
     say(
@@ -158,11 +180,20 @@ function pieceFindings(piece: Piece, inspection: KitInspection | undefined, targ
       'The game that loads this target makes room for no more.',
     );
   if (full.materials > target.mostPieceMaterials)
-    say('PACK_PIECE_MATERIALS', `${piece.name} has ${full.materials} materials; ${target.name} takes ${target.mostPieceMaterials}`, 'Every material is a draw call of its own.');
+    say(
+      'PACK_PIECE_MATERIALS',
+      `${piece.name} has ${full.materials} materials; ${target.name} takes ${target.mostPieceMaterials}`,
+      'Every material is a draw call of its own.',
+    );
   return findings;
 }
 
-function textureFindings(kit: string, name: string, { textures, missingTextures }: KitInspection, target: PackTarget): Finding[] {
+function textureFindings(
+  kit: string,
+  name: string,
+  { textures, missingTextures }: KitInspection,
+  target: PackTarget,
+): Finding[] {
   const parts = { desk: 'pack' as const, severity: 'error' as const, place: { kit } };
   return [
     ...missingTextures.map((texture) =>

@@ -19,7 +19,17 @@ export function chunkName({ cell }: Chunk): string {
 
 /** The grid by which a level is cut: its own, else one with a single cell; what is too large for that is resident anyway. */
 export function gridOf(level: string, grid: CellGrid | null): CellGrid {
-  return grid ?? { id: level, sizeMetres: 10000, origin: [-5000, -5000], loadMetres: 0, dropMetres: 0, readyMetres: 0, resident: [] };
+  return (
+    grid ?? {
+      id: level,
+      sizeMetres: 10000,
+      origin: [-5000, -5000],
+      loadMetres: 0,
+      dropMetres: 0,
+      readyMetres: 0,
+      resident: [],
+    }
+  );
 }
 
 /** The chunks of a level, the resident one first. @param isOne the level is not cut: all is resident */

@@ -20,9 +20,19 @@ export interface KitInspection {
 /** The parts of a GLB's JSON that are looked at. */
 interface GlbJson {
   readonly nodes?: readonly { readonly children?: readonly number[] }[];
-  readonly images?: readonly { readonly name?: string; readonly uri?: string; readonly bufferView?: number; readonly mimeType?: string }[];
+  readonly images?: readonly {
+    readonly name?: string;
+    readonly uri?: string;
+    readonly bufferView?: number;
+    readonly mimeType?: string;
+  }[];
   readonly bufferViews?: readonly { readonly byteOffset?: number; readonly byteLength: number }[];
-  readonly meshes?: readonly { readonly primitives?: readonly { readonly attributes?: Readonly<Record<string, number>>; readonly indices?: number }[] }[];
+  readonly meshes?: readonly {
+    readonly primitives?: readonly {
+      readonly attributes?: Readonly<Record<string, number>>;
+      readonly indices?: number;
+    }[];
+  }[];
   readonly accessors?: readonly { readonly count: number; readonly type: string }[];
 }
 
@@ -34,13 +44,17 @@ export function inspectKit(glb: Uint8Array): KitInspection {
   const json = parsed as GlbJson;
   const named = meshNodes(parsed);
   const children = new Set((json.nodes ?? []).flatMap(({ children: below }) => below ?? []));
-  const movedNodes = named.filter(({ node, index }) => children.has(index) || PLACE_KEYS.some((key) => node[key] !== undefined));
+  const movedNodes = named.filter(
+    ({ node, index }) => children.has(index) || PLACE_KEYS.some((key) => node[key] !== undefined),
+  );
   const textures: KitInspection['textures'][number][] = [];
   const missingTextures: string[] = [];
   (json.images ?? []).forEach(({ name, uri, bufferView, mimeType }, i) => {
     const label = name ?? uri ?? `picture ${i + 1}`;
     const place = bufferView === undefined ? undefined : json.bufferViews?.[bufferView];
-    const size = place && pictureSize(binary.subarray(place.byteOffset ?? 0, (place.byteOffset ?? 0) + place.byteLength), mimeType ?? '');
+    const size =
+      place &&
+      pictureSize(binary.subarray(place.byteOffset ?? 0, (place.byteOffset ?? 0) + place.byteLength), mimeType ?? '');
     if (size) textures.push({ name: label, widthPixels: size[0], heightPixels: size[1] });
     else missingTextures.push(label);
   });
@@ -49,7 +63,9 @@ export function inspectKit(glb: Uint8Array): KitInspection {
     movedNodes: movedNodes.map(({ name }) => name),
     textures,
     missingTextures,
-    memoryBytes: geometryBytes(json) + textures.reduce((sum, { widthPixels, heightPixels }) => sum + textureBytes(widthPixels, heightPixels), 0),
+    memoryBytes:
+      geometryBytes(json) +
+      textures.reduce((sum, { widthPixels, heightPixels }) => sum + textureBytes(widthPixels, heightPixels), 0),
     fileBytes: glb.length,
   };
 }
@@ -64,13 +80,19 @@ const COMPONENTS: ReadonlyMap<string, number> = new Map([
 /** Vertices and indices of all meshes, each list once. */
 function geometryBytes({ meshes = [], accessors = [] }: GlbJson): number {
   const lists = new Set(
-    meshes.flatMap(({ primitives = [] }) => primitives.flatMap(({ attributes = {}, indices }) => [...Object.values(attributes), ...(indices === undefined ? [] : [indices])])),
+    meshes.flatMap(({ primitives = [] }) =>
+      primitives.flatMap(({ attributes = {}, indices }) => [
+        ...Object.values(attributes),
+        ...(indices === undefined ? [] : [indices]),
+      ]),
+    ),
   );
   let bytes = 0;
   for (const list of lists) {
     const accessor = accessors.at(list);
     // Attributes and indices both take four bytes a number.
-    if (accessor && Number.isSafeInteger(accessor.count)) bytes += accessor.count * (COMPONENTS.get(accessor.type) ?? 1) * NUMBER_BYTES;
+    if (accessor && Number.isSafeInteger(accessor.count))
+      bytes += accessor.count * (COMPONENTS.get(accessor.type) ?? 1) * NUMBER_BYTES;
   }
   return bytes;
 }

@@ -10,6 +10,15 @@ import { describeKit } from './pack-kit';
 export type KitLoad = LoadParts;
 
 /** @param pieces those of the kit */
-export function kitLoad(kit: Kit, pieces: readonly Piece[], view: ViewSettings, { memoryBytes, fileBytes }: KitInspection): KitLoad {
-  return { files: 2, memoryBytes, diskBytes: fileBytes + strToU8(canonicalJson(describeKit({ kit, pieces, view }))).length };
+export function kitLoad(
+  kit: Kit,
+  pieces: readonly Piece[],
+  view: ViewSettings,
+  { memoryBytes, fileBytes }: KitInspection,
+): KitLoad {
+  return {
+    files: 2,
+    memoryBytes,
+    diskBytes: fileBytes + strToU8(canonicalJson(describeKit({ kit, pieces, view }))).length,
+  };
 }

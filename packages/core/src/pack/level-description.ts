@@ -62,18 +62,25 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
   };
 }
 
-function describeChunk({ chunk, hasGeometry }: DescribedLevel['chunks'][number], { content, kits, pieces }: DescribedLevel, placed: (placement: Placement) => Json): Json {
+function describeChunk(
+  { chunk, hasGeometry }: DescribedLevel['chunks'][number],
+  { content, kits, pieces }: DescribedLevel,
+  placed: (placement: Placement) => Json,
+): Json {
   return {
     cell: chunk.cell === '' ? null : chunk.cell,
     geometry: hasGeometry ? `${levelFolder(content)}/${chunkName(chunk)}.glb` : null,
-    kits: [...new Set(chunk.placements.map(({ piece }) => kitPackPath(kits[pieces[piece].kit])))].sort().map((path) => `${path}.json`),
+    kits: [...new Set(chunk.placements.map(({ piece }) => kitPackPath(kits[pieces[piece].kit])))]
+      .sort()
+      .map((path) => `${path}.json`),
     placements: chunk.placements.map(placed),
   };
 }
 
 /** What happens in a level and where one goes: volumes, links, paths and tile floors. Lists that are empty are left out. */
 function happenings({ strata }: LevelContent): Record<string, Json> {
-  const all = <T>(of: (content: LevelContent['strata'][number]['content']) => readonly T[]): readonly T[] => strata.flatMap(({ content }) => of(content));
+  const all = <T>(of: (content: LevelContent['strata'][number]['content']) => readonly T[]): readonly T[] =>
+    strata.flatMap(({ content }) => of(content));
   const lists: Record<string, Json[]> = {
     volumes: all(({ volume }) => volume).map(({ id, name, kind, position, turn, shape, values }) => ({
       id,
@@ -85,14 +92,22 @@ function happenings({ strata }: LevelContent): Record<string, Json> {
       ...ownValues(values),
     })),
     links: all(({ link }) => link) as unknown as Json[],
-    paths: all(({ path }) => path).map(({ id, name, form, closed, knots }) => ({ id, name, form, closed, knots: knots as unknown as Json })),
-    tileFloors: all(({ tileFloor }) => tileFloor).map(({ id, name, position, squareMetres, columns, rows, squares }) => ({
+    paths: all(({ path }) => path).map(({ id, name, form, closed, knots }) => ({
       id,
       name,
-      position: [...position],
-      squareMetres,
-      squares: Array.from({ length: rows }, (_unused, row) => squaresOfRow(squares[String(row)], columns)),
+      form,
+      closed,
+      knots: knots as unknown as Json,
     })),
+    tileFloors: all(({ tileFloor }) => tileFloor).map(
+      ({ id, name, position, squareMetres, columns, rows, squares }) => ({
+        id,
+        name,
+        position: [...position],
+        squareMetres,
+        squares: Array.from({ length: rows }, (_unused, row) => squaresOfRow(squares[String(row)], columns)),
+      }),
+    ),
   };
   return Object.fromEntries(Object.entries(lists).filter(([, list]) => list.length > 0));
 }

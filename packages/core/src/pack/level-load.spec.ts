@@ -25,16 +25,34 @@ import { sightFile } from './sight-file';
 const context = createRunContext();
 const kits: Record<string, Kit> = { yard: { id: 'yard', name: 'Yard kit', key: 'yard', mesh: '' } };
 const pieces: Record<string, Piece> = {
-  post: { id: 'post', kit: 'yard', name: 'post', bounds: { min: [0, 0, 0], max: [1, 2, 1] }, steps: [{ triangles: 4, vertices: 8, materials: 1, bytes: 300 }] },
+  post: {
+    id: 'post',
+    kit: 'yard',
+    name: 'post',
+    bounds: { min: [0, 0, 0], max: [1, 2, 1] },
+    steps: [{ triangles: 4, vertices: 8, materials: 1, bytes: 300 }],
+  },
 };
 const kitLoads = { yard: { files: 2, memoryBytes: 9000, diskBytes: 4000 } };
 const own: Stratum = { id: 'own', name: 'Own', role: 'base', owner: 'one' };
-const grid: CellGrid = { id: 'one', sizeMetres: 20, origin: [0, 0], loadMetres: 10, dropMetres: 20, readyMetres: 5, resident: [] };
+const grid: CellGrid = {
+  id: 'one',
+  sizeMetres: 20,
+  origin: [0, 0],
+  loadMetres: 10,
+  dropMetres: 20,
+  readyMetres: 5,
+  resident: [],
+};
 
 async function packed(input: LevelLoadInput): Promise<{ files: number; bytes: number; seenBytes: number }> {
   const sight = bakeSight(levelSightInput(input.content), {}, context);
   const files = await packLevel({ ...input, sight, number: 12, sets: ['Works'] }, context);
-  return { files: files.length, bytes: files.reduce((sum, { bytes }) => sum + bytes.length, 0), seenBytes: sightFile(input.content, sight, input.pieces).length };
+  return {
+    files: files.length,
+    bytes: files.reduce((sum, { bytes }) => sum + bytes.length, 0),
+    seenBytes: sightFile(input.content, sight, input.pieces).length,
+  };
 }
 
 describe('what a game loads for a level', () => {
@@ -84,10 +102,14 @@ describe('what a game loads for a level', () => {
         expect(load.kits).toEqual(isKitUsed ? kitLoads.yard : { files: 0, memoryBytes: 0, diskBytes: 0 });
         const bytes = load.diskBytes - load.kits.diskBytes + pack.seenBytes;
         expect(Math.abs(bytes - pack.bytes)).toBeLessThanOrEqual(0.02 * pack.bytes + 300);
-        expect(load.own.diskBytes + load.kits.diskBytes + load.strata.reduce((sum, { diskBytes }) => sum + diskBytes, 0)).toBe(load.diskBytes);
+        expect(
+          load.own.diskBytes + load.kits.diskBytes + load.strata.reduce((sum, { diskBytes }) => sum + diskBytes, 0),
+        ).toBe(load.diskBytes);
         expect(load.own.diskBytes).toBeGreaterThan(0);
         const cut = cutLevel({ ...input, grid }, context);
-        expect(load.memoryBytes - load.kits.memoryBytes).toBe([cut.resident, ...cut.cells].reduce((sum, { memoryBytes }) => sum + memoryBytes, 0));
+        expect(load.memoryBytes - load.kits.memoryBytes).toBe(
+          [cut.resident, ...cut.cells].reduce((sum, { memoryBytes }) => sum + memoryBytes, 0),
+        );
       }),
       { numRuns: 20 },
     );
@@ -106,13 +128,28 @@ describe('the file of many blocks', () => {
       sight: 'decor',
       material: 'brick',
     }));
-    const content = { level: { ...records.level['one'], bounds: null }, strata: [{ stratum: own, content: { ...EMPTY_CONTENT, block } }] };
+    const content = {
+      level: { ...records.level['one'], bounds: null },
+      strata: [{ stratum: own, content: { ...EMPTY_CONTENT, block } }],
+    };
     const glb = await writeGlb(meshOfBlocks('resident', block) as KitMeshes);
     const { own: rest, strata } = levelLoad({ content, pieces, kits, kitLoads, grid: null }, context);
-    const [text] = await packLevel({ content, pieces, kits, kitLoads, grid: null, sight: bakeSight(levelSightInput(content), {}, context), number: null, sets: [] }, context).then(
-      (files) => files.slice(-1),
+    const [text] = await packLevel(
+      {
+        content,
+        pieces,
+        kits,
+        kitLoads,
+        grid: null,
+        sight: bakeSight(levelSightInput(content), {}, context),
+        number: null,
+        sets: [],
+      },
+      context,
+    ).then((files) => files.slice(-1));
+    expect(Math.abs(rest.diskBytes + strata[0].diskBytes - text.bytes.length - glb.length)).toBeLessThan(
+      0.02 * glb.length,
     );
-    expect(Math.abs(rest.diskBytes + strata[0].diskBytes - text.bytes.length - glb.length)).toBeLessThan(0.02 * glb.length);
   });
 });
 
@@ -131,7 +168,10 @@ describe('what a game loads of a kit', () => {
     const picture = smallPng(1, 1);
     const meshes: KitMeshes = {
       pieces: Array.from({ length: 40 }, (_unused, i) => ({ name: `piece ${i}`, parts: [triangle(i % 2)] })),
-      materials: [plainMaterial('rust', { maps: { baseColour: use } }), plainMaterial('soot', { maps: { baseColour: use } })],
+      materials: [
+        plainMaterial('rust', { maps: { baseColour: use } }),
+        plainMaterial('soot', { maps: { baseColour: use } }),
+      ],
       textures: [{ name: 'grain', mimeType: 'image/png', bytes: picture, widthPixels: 1, heightPixels: 1 }],
     };
     const glb = await writeGlb(meshes);
@@ -142,6 +182,10 @@ describe('what a game loads of a kit', () => {
     const of = meshes.pieces.map(({ name }, i): Piece => ({ ...pieces['post'], id: `p${i}`, name }));
     const load = kitLoad(kits['yard'], of, DEFAULT_VIEW, inspection);
     const files = packKit({ kit: kits['yard'], pieces: of, glb, view: DEFAULT_VIEW });
-    expect(load).toEqual({ files: files.length, memoryBytes: inspection.memoryBytes, diskBytes: files.reduce((sum, { bytes }) => sum + bytes.length, 0) });
+    expect(load).toEqual({
+      files: files.length,
+      memoryBytes: inspection.memoryBytes,
+      diskBytes: files.reduce((sum, { bytes }) => sum + bytes.length, 0),
+    });
   });
 });

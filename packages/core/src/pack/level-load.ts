@@ -66,7 +66,11 @@ export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad
     diskBytes: diskBytes + kits.diskBytes,
     isCut: grid !== null,
     kits,
-    own: { files: files.length, memoryBytes: 0, diskBytes: sumOf(files) - sumOf(strata.map(({ blockBytes }) => blockBytes)) },
+    own: {
+      files: files.length,
+      memoryBytes: 0,
+      diskBytes: sumOf(files) - sumOf(strata.map(({ blockBytes }) => blockBytes)),
+    },
     strata: strata.map((one) => ({ stratum: one.stratum, diskBytes: one.blockBytes + one.placedBytes })),
   };
 }

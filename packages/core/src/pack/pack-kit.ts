@@ -54,5 +54,14 @@ export function describeKit({ kit, pieces, view }: Omit<PackKitInput, 'glb'>): J
         })),
       };
     });
-  return { format: 'stravel-pack-kit', version: 1, id: kit.id, key: kit.key, name: kit.name, meshes: `${kitPackPath(kit)}.glb`, view: { ...view }, pieces: described };
+  return {
+    format: 'stravel-pack-kit',
+    version: 1,
+    id: kit.id,
+    key: kit.key,
+    name: kit.name,
+    meshes: `${kitPackPath(kit)}.glb`,
+    view: { ...view },
+    pieces: described,
+  };
 }

@@ -36,7 +36,10 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
   const { content } = withSections(input.content, context);
   const { level } = content;
   const folder = levelFolder(content);
-  const cut = cutLevel({ content, pieces: input.pieces, kits: input.kits, kitLoads: input.kitLoads, grid: gridOf(level.id, input.grid) }, context);
+  const cut = cutLevel(
+    { content, pieces: input.pieces, kits: input.kits, kitLoads: input.kitLoads, grid: gridOf(level.id, input.grid) },
+    context,
+  );
   const files: PackFile[] = [];
   const chunks: DescribedLevel['chunks'][number][] = [];
   for (const chunk of chunksOf(content, cut, input.grid === null)) {
@@ -51,17 +54,25 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
   if (input.grid) files.push({ path: `${folder}/cells.json`, bytes: cellsFile(input.grid, cut) });
   const masks = masksOf(content);
   files.push(...masks.map(({ file }) => file));
-  const description = describeLevel({ ...input, content, chunks, masks: masks.map(({ described }) => described), hasCells: input.grid !== null }, placedJson);
+  const description = describeLevel(
+    { ...input, content, chunks, masks: masks.map(({ described }) => described), hasCells: input.grid !== null },
+    placedJson,
+  );
   files.push({ path: `${folder}.json`, bytes: strToU8(canonicalJson(description)) });
   return files;
 }
 
 /** The masks of a level as pictures, white where they are open, with where each lies. */
 export function masksOf(content: LevelContent): { readonly file: PackFile; readonly described: Json }[] {
-  return content.strata.flatMap(({ content: items }) => items.mask).map((mask, i) => packedMask(mask, `${levelFolder(content)}/mask-${i + 1}.png`));
+  return content.strata
+    .flatMap(({ content: items }) => items.mask)
+    .map((mask, i) => packedMask(mask, `${levelFolder(content)}/mask-${i + 1}.png`));
 }
 
 function packedMask(mask: Mask, path: string): { readonly file: PackFile; readonly described: Json } {
   const { id, name, position, pixelsPerMetre } = mask;
-  return { file: { path, bytes: pictureOfMask(bitmapOfMask(mask)) }, described: { id, name, position: [...position], pixelsPerMetre, picture: path } };
+  return {
+    file: { path, bytes: pictureOfMask(bitmapOfMask(mask)) },
+    described: { id, name, position: [...position], pixelsPerMetre, picture: path },
+  };
 }

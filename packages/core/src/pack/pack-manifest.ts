@@ -26,7 +26,9 @@ export interface PackManifest {
 
 /** The manifest as it is written. Says nothing of when or where it was made, so that equal packs are equal bytes. */
 export function manifestText({ collection, edit, levels, kits, files }: PackManifest): string {
-  const sorted = [...files].sort((a, b) => (a.path < b.path ? -1 : 1)).map(({ path, bytes, sha256 }) => ({ path, bytes, sha256 }));
+  const sorted = [...files]
+    .sort((a, b) => (a.path < b.path ? -1 : 1))
+    .map(({ path, bytes, sha256 }) => ({ path, bytes, sha256 }));
   return canonicalJson({
     format: FORMAT,
     version: 2,
@@ -43,11 +45,15 @@ export function manifestText({ collection, edit, levels, kits, files }: PackMani
 /** Paths of the files of an earlier pack. @throws CoreError 'PACK_MANIFEST' when the text is not one of a pack */
 export function manifestPaths(text: string): string[] {
   const json = parseJson(text, MANIFEST_PATH) as { format?: unknown; files?: unknown } | null;
-  if (json?.format !== FORMAT || !Array.isArray(json.files)) throw new CoreError('PACK_MANIFEST', 'pack: its manifest.json is not that of a pack');
+  if (json?.format !== FORMAT || !Array.isArray(json.files))
+    throw new CoreError('PACK_MANIFEST', 'pack: its manifest.json is not that of a pack');
   return json.files.map((file: { path?: unknown }) => {
     // A path that leads out of the folder would let a manifest delete anything.
     if (typeof file.path !== 'string' || !/^[a-z0-9-]+(\/[a-z0-9.-]+)*$/.test(file.path) || file.path.includes('..')) {
-      throw new CoreError('PACK_MANIFEST', `pack: its manifest names the file ${JSON.stringify(file.path)}, which no pack has`);
+      throw new CoreError(
+        'PACK_MANIFEST',
+        `pack: its manifest names the file ${JSON.stringify(file.path)}, which no pack has`,
+      );
     }
     return file.path;
   });

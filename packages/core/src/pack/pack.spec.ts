@@ -28,12 +28,19 @@ beforeEach(async () => {
   content = await smallCollection();
 });
 
-const inspections = () => ({ kit: inspectKit(content.assets.get(content.records.kit['kit'].mesh) ?? new Uint8Array()) });
+const inspections = () => ({
+  kit: inspectKit(content.assets.get(content.records.kit['kit'].mesh) ?? new Uint8Array()),
+});
 const codes = (over: Partial<Parameters<typeof checkPack>[0]> = {}): string[] =>
-  checkPack({ content, inspections: inspections(), choice: { withAllPurposes: false }, ...over }, context).map(({ code, subject }) => `${code} ${subject}`);
+  checkPack({ content, inspections: inspections(), choice: { withAllPurposes: false }, ...over }, context).map(
+    ({ code, subject }) => `${code} ${subject}`,
+  );
 const levelInput = (): PackLevelInput => {
   const level = content.records.level['one'];
-  const strata = level.strata.map(({ stratum }) => ({ stratum: content.records.stratum[stratum], content: content.strata.get(stratum) ?? never() }));
+  const strata = level.strata.map(({ stratum }) => ({
+    stratum: content.records.stratum[stratum],
+    content: content.strata.get(stratum) ?? never(),
+  }));
   const sight = bakeSight(levelSightInput({ level, strata }), {}, context);
   return {
     content: { level, strata },
@@ -57,10 +64,10 @@ describe('the check of a pack', () => {
     content.records.level['one'] = glassHeart;
     expect(codes()).toEqual([]);
     expect(
-      checkPack({ content, inspections: inspections(), choice: { withAllPurposes: false } }, context, { ...PLAIN_TARGET, mostNameLetters: 10 }).map(({ code, subject }) => [
-        code,
-        subject,
-      ]),
+      checkPack({ content, inspections: inspections(), choice: { withAllPurposes: false } }, context, {
+        ...PLAIN_TARGET,
+        mostNameLetters: 10,
+      }).map(({ code, subject }) => [code, subject]),
     ).toEqual([['PACK_FILE_NAME', 'one']]);
     const before = await packLevel(levelInput(), context);
     content.records.level['one'] = { ...glassHeart, name: 'Heart of glass' };
@@ -77,8 +84,18 @@ describe('the check of a pack', () => {
       bounds: { min: [0, 0, 0], max: [4000, 1, 1] },
       steps: [{ triangles: 2000000, vertices: 3, materials: 20, bytes: 1 }],
     };
-    const findings = checkPack({ content, inspections: inspections(), choice: { withAllPurposes: false } }, context, { ...PLAIN_TARGET, mostBlocks: 0 });
-    expect(findings.map(({ code }) => code)).toEqual(['PACK_SCALE', 'PACK_COUNT', 'PACK_COUNT', 'PACK_PIECE_SIZE', 'PACK_PIECE_TRIANGLES', 'PACK_PIECE_MATERIALS']);
+    const findings = checkPack({ content, inspections: inspections(), choice: { withAllPurposes: false } }, context, {
+      ...PLAIN_TARGET,
+      mostBlocks: 0,
+    });
+    expect(findings.map(({ code }) => code)).toEqual([
+      'PACK_SCALE',
+      'PACK_COUNT',
+      'PACK_COUNT',
+      'PACK_PIECE_SIZE',
+      'PACK_PIECE_TRIANGLES',
+      'PACK_PIECE_MATERIALS',
+    ]);
     expect(findings[0].place).toEqual({ level: 'one', stratum: 'own', item: 'p1', position: [1.25, 0, -2] });
     expect(findings[1].message).toBe('one has 1 blocks; Plain glTF takes 0');
   });
@@ -92,12 +109,22 @@ describe('the check of a pack', () => {
       memoryBytes: 0,
       fileBytes: 0,
     };
-    expect(codes({ inspections: { kit: bad } })).toEqual(['PACK_NODE_MOVED pin', 'PACK_TEXTURE_MISSING kit.moss', 'PACK_TEXTURE_LARGE kit.rust-1']);
-    expect(codes({ inspections: { kit: { ...bad, nodes: [], movedNodes: [], textures: [], missingTextures: [] } } })).toEqual(['PACK_NODE_MISSING pin']);
+    expect(codes({ inspections: { kit: bad } })).toEqual([
+      'PACK_NODE_MOVED pin',
+      'PACK_TEXTURE_MISSING kit.moss',
+      'PACK_TEXTURE_LARGE kit.rust-1',
+    ]);
+    expect(
+      codes({ inspections: { kit: { ...bad, nodes: [], movedNodes: [], textures: [], missingTextures: [] } } }),
+    ).toEqual(['PACK_NODE_MISSING pin']);
   });
 
   it('finds a level in which nothing stands, takes one without a block, and passes over one without strata', () => {
-    content.records.level['one'] = { ...content.records.level['one'], bounds: null, strata: [{ stratum: 'own', switchedOff: false }] };
+    content.records.level['one'] = {
+      ...content.records.level['one'],
+      bounds: null,
+      strata: [{ stratum: 'own', switchedOff: false }],
+    };
     content.records.level['two'] = { ...content.records.level['two'], strata: [] };
     expect(codes()).toEqual([]);
     content.strata.set('own', EMPTY_CONTENT);
@@ -105,7 +132,12 @@ describe('the check of a pack', () => {
   });
 
   it('leaves trial and tool levels out unless asked', () => {
-    content.records.level['two'] = { ...content.records.level['two'], bounds: null, strata: [{ stratum: 'own', switchedOff: false }], purpose: 'trial' };
+    content.records.level['two'] = {
+      ...content.records.level['two'],
+      bounds: null,
+      strata: [{ stratum: 'own', switchedOff: false }],
+      purpose: 'trial',
+    };
     content.strata.set('own', EMPTY_CONTENT);
     expect(codes()).toEqual([]);
     expect(codes({ choice: { withAllPurposes: true } })).toEqual(['PACK_EMPTY two']);
@@ -116,32 +148,77 @@ describe('the check of a pack', () => {
 describe('the files of a pack', () => {
   it('hold a level: blocks as sound glTF, placements, markers, what is seen', async () => {
     const files = await packLevel(levelInput(), context);
-    expect(files.map(({ path }) => path)).toEqual(['levels/one/resident.glb', 'levels/one/sight.json', 'levels/one.json']);
+    expect(files.map(({ path }) => path)).toEqual([
+      'levels/one/resident.glb',
+      'levels/one/sight.json',
+      'levels/one.json',
+    ]);
     const { issues } = await validateBytes(files[0].bytes);
     expect(issues).toMatchObject({ numErrors: 0, numWarnings: 0 });
-    const level = JSON.parse(strFromU8(files[2].bytes)) as { chunks: { placements: unknown[] }[]; markers: unknown[]; cells: unknown };
+    const level = JSON.parse(strFromU8(files[2].bytes)) as {
+      chunks: { placements: unknown[] }[];
+      markers: unknown[];
+      cells: unknown;
+    };
     expect(level.chunks[0].placements).toEqual([
-      { id: 'p1', piece: 'pin', translation: [1.25, 0, -2], rotation: [0, expect.closeTo(0.130526, 5), 0, expect.closeTo(0.991445, 5)], scale: [1, 1, 1] },
+      {
+        id: 'p1',
+        piece: 'pin',
+        translation: [1.25, 0, -2],
+        rotation: [0, expect.closeTo(0.130526, 5), 0, expect.closeTo(0.991445, 5)],
+        scale: [1, 1, 1],
+      },
     ]);
-    expect([level.markers, level.cells]).toEqual([[{ id: 'm1', kind: 'spawn', translation: [0, 0, 0], rotation: [0, 0, 0, 1] }], null]);
-    const sight = JSON.parse(strFromU8(files[1].bytes)) as { things: string[]; pockets: { visible: number[]; things: number[] }[] };
+    expect([level.markers, level.cells]).toEqual([
+      [{ id: 'm1', kind: 'spawn', translation: [0, 0, 0], rotation: [0, 0, 0, 1] }],
+      null,
+    ]);
+    const sight = JSON.parse(strFromU8(files[1].bytes)) as {
+      things: string[];
+      pockets: { visible: number[]; things: number[] }[];
+    };
     expect(sight.things).toEqual(['slab', 'p1']);
     expect(sight.pockets.some(({ visible, things }) => visible.length > 0 && things.length > 0)).toBe(true);
     expect((await packLevel(levelInput(), context)).map(({ bytes }) => bytes)).toEqual(files.map(({ bytes }) => bytes));
   });
 
   it('hold a level that is cut, a file a cell', async () => {
-    const grid = { id: 'one', sizeMetres: 50, origin: [-25, -25] as const, loadMetres: 10, dropMetres: 20, readyMetres: 0, resident: ['own'] };
+    const grid = {
+      id: 'one',
+      sizeMetres: 50,
+      origin: [-25, -25] as const,
+      loadMetres: 10,
+      dropMetres: 20,
+      readyMetres: 0,
+      resident: ['own'],
+    };
     const files = await packLevel({ ...levelInput(), grid }, context);
-    expect(files.map(({ path }) => path)).toEqual(['levels/one/cell-0-0.glb', 'levels/one/sight.json', 'levels/one/cells.json', 'levels/one.json']);
-    expect(JSON.parse(strFromU8(files[2].bytes))).toMatchObject({ sizeMetres: 50, loadMetres: 10, cells: [{ cell: '0,0', min: [-25, -25], max: [25, 25] }] });
+    expect(files.map(({ path }) => path)).toEqual([
+      'levels/one/cell-0-0.glb',
+      'levels/one/sight.json',
+      'levels/one/cells.json',
+      'levels/one.json',
+    ]);
+    expect(JSON.parse(strFromU8(files[2].bytes))).toMatchObject({
+      sizeMetres: 50,
+      loadMetres: 10,
+      cells: [{ cell: '0,0', min: [-25, -25], max: [25, 25] }],
+    });
   });
 
   it('hold a kit with node and switch distance of every step', () => {
     const kit = content.records.kit['kit'];
     const glb = content.assets.get(kit.mesh) ?? never();
-    const steps = [content.records.piece['pin'].steps[0], { triangles: 1, vertices: 3, materials: 1, bytes: 1, deviationMetres: 0.01 }];
-    const [mesh, description] = packKit({ kit, pieces: [{ ...content.records.piece['pin'], steps }], glb, view: DEFAULT_VIEW });
+    const steps = [
+      content.records.piece['pin'].steps[0],
+      { triangles: 1, vertices: 3, materials: 1, bytes: 1, deviationMetres: 0.01 },
+    ];
+    const [mesh, description] = packKit({
+      kit,
+      pieces: [{ ...content.records.piece['pin'], steps }],
+      glb,
+      view: DEFAULT_VIEW,
+    });
     expect([mesh.path, description.path, mesh.bytes]).toEqual(['kits/kit.glb', 'kits/kit.json', glb]);
     // 1080 pixels ÷ (2 · tan 30°) = 935.3 pixels at 1 m; one pixel is 0.01 m at 9.353 m.
     expect(JSON.parse(strFromU8(description.bytes))).toMatchObject({
@@ -161,23 +238,42 @@ describe('the files of a pack', () => {
       { path: 'levels/b.json', bytes: 2, sha256: 'b' },
       { path: 'kits/a.glb', bytes: 1, sha256: 'a' },
     ];
-    const text = manifestText({ collection: { id: 'small', name: 'Small' }, edit: 7, levels: ['levels/b.json'], kits: ['kits/a.json'], files });
+    const text = manifestText({
+      collection: { id: 'small', name: 'Small' },
+      edit: 7,
+      levels: ['levels/b.json'],
+      kits: ['kits/a.json'],
+      files,
+    });
     expect(manifestPaths(text)).toEqual(['kits/a.glb', 'levels/b.json']);
     expect(() => manifestPaths('{}')).toThrow('its manifest.json is not that of a pack');
-    expect(() => manifestPaths(text.replace('kits/a.glb', 'kits/../../etc'))).toThrow('its manifest names the file "kits/../../etc", which no pack has');
+    expect(() => manifestPaths(text.replace('kits/a.glb', 'kits/../../etc'))).toThrow(
+      'its manifest names the file "kits/../../etc", which no pack has',
+    );
   });
 });
 
 describe('blocks as a mesh', () => {
   it('keep every face with its normal outwards, a part a material', () => {
-    const block = (id: string, material: string): Block => ({ id, name: '', position: [0, 0, 0], turn: [30, 0, 0], planes: boxPlanes([2, 1, 2]), sight: 'hides', material });
+    const block = (id: string, material: string): Block => ({
+      id,
+      name: '',
+      position: [0, 0, 0],
+      turn: [30, 0, 0],
+      planes: boxPlanes([2, 1, 2]),
+      sight: 'hides',
+      material,
+    });
     const meshes = meshOfBlocks('blocks', [block('a', 'salt'), block('b', 'iron'), block('c', 'salt')]) ?? never();
     expect(meshes.materials.map(({ name }) => name)).toEqual(['iron', 'salt']);
     expect(meshes.pieces[0].parts.map(({ indices }) => indices.length / 3)).toEqual([12, 24]);
     const [{ attributes }] = meshes.pieces[0].parts;
     for (let v = 0; v < attributes[0].values.length; v += 3) {
       // The middle of the box is at y = 0.5: every corner lies on the outer side of its face.
-      const out = [0, 1, 2].reduce((sum, k) => sum + attributes[1].values[v + k] * (attributes[0].values[v + k] - (k === 1 ? 0.5 : 0)), 0);
+      const out = [0, 1, 2].reduce(
+        (sum, k) => sum + attributes[1].values[v + k] * (attributes[0].values[v + k] - (k === 1 ? 0.5 : 0)),
+        0,
+      );
       expect(out).toBeGreaterThan(0);
     }
     expect(meshOfBlocks('none', [])).toBeUndefined();
@@ -211,7 +307,14 @@ describe('turns as quaternions', () => {
 describe('the inspection of a kit', () => {
   it('tells which nodes are moved', async () => {
     const bytes = content.assets.get(content.records.kit['kit'].mesh) ?? never();
-    expect(inspectKit(bytes)).toEqual({ nodes: ['pin'], movedNodes: [], textures: [], missingTextures: [], memoryBytes: expect.any(Number), fileBytes: bytes.length });
+    expect(inspectKit(bytes)).toEqual({
+      nodes: ['pin'],
+      movedNodes: [],
+      textures: [],
+      missingTextures: [],
+      memoryBytes: expect.any(Number),
+      fileBytes: bytes.length,
+    });
     expect((await readGlb(bytes)).faults).toEqual([]);
   });
 });

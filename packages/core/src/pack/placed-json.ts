@@ -9,7 +9,14 @@ const PLACED_INDENT = 8;
 
 /** A placement as a level's file has it. */
 export function placedJson({ id, piece, position, turn, scale, values }: Placement): Json {
-  return { id, piece, translation: [...position], rotation: turnQuaternion(turn), scale: [...scale], ...ownValues(values) };
+  return {
+    id,
+    piece,
+    translation: [...position],
+    rotation: turnQuaternion(turn),
+    scale: [...scale],
+    ...ownValues(values),
+  };
 }
 
 /** Bytes of a placement in its level's file. */

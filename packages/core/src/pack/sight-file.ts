@@ -8,7 +8,11 @@ import { thingsOfPockets } from '../sight/pocket-things';
 import type { SightResult } from '../sight/sight-result';
 
 /** The file of what is seen from where. @param content with its sections laid in */
-export function sightFile(content: LevelContent, sight: SightResult, pieces: Readonly<Record<string, Piece>>): Uint8Array {
+export function sightFile(
+  content: LevelContent,
+  sight: SightResult,
+  pieces: Readonly<Record<string, Piece>>,
+): Uint8Array {
   return strToU8(JSON.stringify(sightOf(content, sight, pieces)));
 }
 

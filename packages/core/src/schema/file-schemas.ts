@@ -1,4 +1,12 @@
-import { ARCHIVE_FORMAT, ARCHIVE_VERSION, KIT_FORMAT, LEVEL_FORMAT, STRATUM_FORMAT, TABLE_FORMAT, TABLE_PATHS } from '../formats/archive/archive-files';
+import {
+  ARCHIVE_FORMAT,
+  ARCHIVE_VERSION,
+  KIT_FORMAT,
+  LEVEL_FORMAT,
+  STRATUM_FORMAT,
+  TABLE_FORMAT,
+  TABLE_PATHS,
+} from '../formats/archive/archive-files';
 import type { Json } from '../model/json';
 import type { EditableKind } from '../model/records';
 import { ITEM_KINDS } from '../model/stratum';
@@ -10,14 +18,28 @@ type SchemaObject = { [key: string]: Json };
 export function fileSchemas(): Readonly<Record<string, SchemaObject>> {
   return {
     'index.schema.json': file('The index of an archive', ARCHIVE_FORMAT, {
-      files: list(closed({ path: { type: 'string' }, bytes: { type: 'integer', minimum: 0 }, sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' } })),
+      files: list(
+        closed({
+          path: { type: 'string' },
+          bytes: { type: 'integer', minimum: 0 },
+          sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' },
+        }),
+      ),
     }),
-    'level.schema.json': file('A level with the strata that it owns', LEVEL_FORMAT, { level: recordJsonSchema('level'), strata: list(closed(stratumParts())) }),
+    'level.schema.json': file('A level with the strata that it owns', LEVEL_FORMAT, {
+      level: recordJsonSchema('level'),
+      strata: list(closed(stratumParts())),
+    }),
     'stratum.schema.json': file('A shared stratum', STRATUM_FORMAT, stratumParts()),
-    'kit.schema.json': file('A kit; its meshes stand in the GLB beside it', KIT_FORMAT, { kit: recordJsonSchema('kit'), pieces: list(recordJsonSchema('piece')) }),
+    'kit.schema.json': file('A kit; its meshes stand in the GLB beside it', KIT_FORMAT, {
+      kit: recordJsonSchema('kit'),
+      pieces: list(recordJsonSchema('piece')),
+    }),
     'table.schema.json': {
       ...head('A table of records'),
-      oneOf: Object.keys(TABLE_PATHS).map((kind) => closed({ ...format(TABLE_FORMAT), kind: { const: kind }, rows: list(recordJsonSchema(kind as EditableKind)) })),
+      oneOf: Object.keys(TABLE_PATHS).map((kind) =>
+        closed({ ...format(TABLE_FORMAT), kind: { const: kind }, rows: list(recordJsonSchema(kind as EditableKind)) }),
+      ),
     },
   };
 }

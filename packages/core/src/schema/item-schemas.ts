@@ -34,41 +34,73 @@ import {
 } from './schema-parts';
 
 const VOLUME_SHAPES: Readonly<Record<VolumeShape['form'], AnyObjectSchema>> = {
-  box: shape({ form: string().required().oneOf(['box']), size: tuple([finite(0.001, 1e5), finite(0.001, 1e5), finite(0.001, 1e5)]).required() }),
+  box: shape({
+    form: string().required().oneOf(['box']),
+    size: tuple([finite(0.001, 1e5), finite(0.001, 1e5), finite(0.001, 1e5)]).required(),
+  }),
   sphere: shape({ form: string().required().oneOf(['sphere']), radiusMetres: finite(0.001, 1e5) }),
-  prism: shape({ form: string().required().oneOf(['prism']), outline: array().of(planPoint()).required().min(3).max(MOST_BLOCK_PLANES), heightMetres: finite(0.001, 1e5) }),
+  prism: shape({
+    form: string().required().oneOf(['prism']),
+    outline: array().of(planPoint()).required().min(3).max(MOST_BLOCK_PLANES),
+    heightMetres: finite(0.001, 1e5),
+  }),
 };
 const volumeShape = (): Schema =>
   mixed<VolumeShape>()
     .required()
     .meta({ jsonSchema: { type: 'object', properties: { form: { enum: [...VOLUME_FORMS] } }, required: ['form'] } })
-    .test('shape', 'must be a box with its size, a sphere with its radius or a prism with its outline and height', (one) => {
-      const form = (one as VolumeShape | undefined)?.form;
-      return form !== undefined && Object.hasOwn(VOLUME_SHAPES, form) && VOLUME_SHAPES[form].isValidSync(one, { strict: true });
-    });
+    .test(
+      'shape',
+      'must be a box with its size, a sphere with its radius or a prism with its outline and height',
+      (one) => {
+        const form = (one as VolumeShape | undefined)?.form;
+        return (
+          form !== undefined &&
+          Object.hasOwn(VOLUME_SHAPES, form) &&
+          VOLUME_SHAPES[form].isValidSync(one, { strict: true })
+        );
+      },
+    );
 const isRowTable = (v: unknown): boolean =>
   typeof v === 'object' &&
   v !== null &&
   !Array.isArray(v) &&
-  Object.entries(v).every(([row, text]) => /^\d{1,3}$/.test(row) && Number(row) < MOST_TILE_SIDE && typeof text === 'string' && text.length <= MOST_TILE_SIDE * 30);
+  Object.entries(v).every(
+    ([row, text]) =>
+      /^\d{1,3}$/.test(row) &&
+      Number(row) < MOST_TILE_SIDE &&
+      typeof text === 'string' &&
+      text.length <= MOST_TILE_SIDE * 30,
+  );
 const MOST_TILE_TEXT = 2 * MASK_TILE_PIXELS * MASK_TILE_PIXELS;
 /** Tiles are read pixel by pixel where they are used; here it is enough that they are runs and lie on the mask. */
 const isTileTable = (v: unknown): boolean =>
   typeof v === 'object' &&
   v !== null &&
   !Array.isArray(v) &&
-  Object.entries(v).every(([tile, text]) => /^\d{1,2}-\d{1,2}$/.test(tile) && typeof text === 'string' && text.length <= MOST_TILE_TEXT && /^(\d{1,5}( \d{1,5})*)?$/.test(text));
+  Object.entries(v).every(
+    ([tile, text]) =>
+      /^\d{1,2}-\d{1,2}$/.test(tile) &&
+      typeof text === 'string' &&
+      text.length <= MOST_TILE_TEXT &&
+      /^(\d{1,5}( \d{1,5})*)?$/.test(text),
+  );
 const PATCHED_KINDS = ITEM_KINDS.filter((kind) => kind !== 'patch' && kind !== 'pin' && kind !== 'recipe');
 
 /** An added thing must be whole, a changed one holds field by field, a hidden one says nothing. */
 function holdsPatch({ kind, target, change, fields }: Patch): boolean {
-  if (!(PATCHED_KINDS as readonly string[]).includes(kind) || typeof fields !== 'object' || fields === null) return false;
+  if (!(PATCHED_KINDS as readonly string[]).includes(kind) || typeof fields !== 'object' || fields === null)
+    return false;
   if (change === 'hidden') return Object.keys(fields).length === 0;
   const schema = ITEM_SCHEMAS[kind];
   if (change === 'added') return fields['id'] === target && schema.isValidSync(fields, { strict: true });
   return Object.entries(fields).every(([field, value]) => {
     const one = Object.hasOwn(schema.fields, field) && field !== 'id' ? (schema.fields[field] as Schema) : undefined;
-    return one?.isValidSync(value === null && OPTIONAL_ITEM_FIELDS[kind].includes(field) ? undefined : value, { strict: true }) === true;
+    return (
+      one?.isValidSync(value === null && OPTIONAL_ITEM_FIELDS[kind].includes(field) ? undefined : value, {
+        strict: true,
+      }) === true
+    );
   });
 }
 
@@ -81,8 +113,16 @@ function isUsePatchTable(table: unknown): boolean {
   return Object.entries(table).every(([target, one]) => {
     const patch = one as Patch | null;
     const isWhole =
-      typeof patch === 'object' && patch !== null && USE_PATCH_FIELDS.every((field) => Object.hasOwn(patch, field)) && Object.keys(patch).length === USE_PATCH_FIELDS.length;
-    return TARGET_ID.isValidSync(target) && isWhole && PATCH_CHANGES.includes(patch.change) && holdsPatch({ ...patch, target });
+      typeof patch === 'object' &&
+      patch !== null &&
+      USE_PATCH_FIELDS.every((field) => Object.hasOwn(patch, field)) &&
+      Object.keys(patch).length === USE_PATCH_FIELDS.length;
+    return (
+      TARGET_ID.isValidSync(target) &&
+      isWhole &&
+      PATCH_CHANGES.includes(patch.change) &&
+      holdsPatch({ ...patch, target })
+    );
   });
 }
 
@@ -102,12 +142,27 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
     material: name(),
     faces: later(
       array()
-        .of(shape({ plane: whole(0, MOST_BLOCK_PLANES - 1), surface: name(), tileMetres: tuple([finite(0.001, 1e5), finite(0.001, 1e5)]).required(), offsetMetres: planPoint() }))
+        .of(
+          shape({
+            plane: whole(0, MOST_BLOCK_PLANES - 1),
+            surface: name(),
+            tileMetres: tuple([finite(0.001, 1e5), finite(0.001, 1e5)]).required(),
+            offsetMetres: planPoint(),
+          }),
+        )
         .max(MOST_BLOCK_PLANES),
     ),
     group: groupOf(),
   }),
-  placement: shape({ id: id(), piece: id(), position: vector(), turn: turn(), scale: scale(), group: groupOf(), values: ownValues() }),
+  placement: shape({
+    id: id(),
+    piece: id(),
+    position: vector(),
+    turn: turn(),
+    scale: scale(),
+    group: groupOf(),
+    values: ownValues(),
+  }),
   marker: shape({
     id: id(),
     kind: string().required().oneOf(MARKER_KINDS),
@@ -144,7 +199,14 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
     form: string().required().oneOf(PATH_FORMS),
     closed: boolean().required(),
     knots: array()
-      .of(shape({ position: vector(), widthMetres: finite(0, 10000), tags: array().of(name()).required().max(50), handle: orNull(vector()) }))
+      .of(
+        shape({
+          position: vector(),
+          widthMetres: finite(0, 10000),
+          tags: array().of(name()).required().max(50),
+          handle: orNull(vector()),
+        }),
+      )
       .required()
       .min(2)
       .max(MOST_PATH_KNOTS),
@@ -214,9 +276,13 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
     .test(
       'patch-id',
       'a patch must be named after its thing and its level',
-      (patch) => (patch as unknown as Patch).id === patchId((patch as unknown as Patch).level, (patch as unknown as Patch).target),
+      (patch) =>
+        (patch as unknown as Patch).id ===
+        patchId((patch as unknown as Patch).level, (patch as unknown as Patch).target),
     )
-    .test('patch-fields', 'what a patch changes must be as the thing itself could be', (patch) => holdsPatch(patch as unknown as Patch)),
+    .test('patch-fields', 'what a patch changes must be as the thing itself could be', (patch) =>
+      holdsPatch(patch as unknown as Patch),
+    ),
   recipe: shape({
     id: id(),
     name: name(),
@@ -245,5 +311,12 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
     hidden: boolean().required(),
     offset: vector(),
   }),
-  divider: shape({ id: id(), from: planPoint(), to: planPoint(), bottom: coordinate(), top: coordinate(), group: groupOf() }),
+  divider: shape({
+    id: id(),
+    from: planPoint(),
+    to: planPoint(),
+    bottom: coordinate(),
+    top: coordinate(),
+    group: groupOf(),
+  }),
 };

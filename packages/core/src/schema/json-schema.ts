@@ -35,7 +35,12 @@ function core(described: Described): SchemaObject {
     case 'object': {
       const fields = described.fields ?? {};
       const properties = Object.fromEntries(Object.entries(fields).map(([key, field]) => [key, convert(field)]));
-      return { type: 'object', properties, required: Object.keys(fields).filter((key) => !fields[key].optional), additionalProperties: false };
+      return {
+        type: 'object',
+        properties,
+        required: Object.keys(fields).filter((key) => !fields[key].optional),
+        additionalProperties: false,
+      };
     }
     case 'tuple': {
       const items = (described.innerType as readonly Described[]).map(convert);
@@ -48,7 +53,10 @@ function core(described: Described): SchemaObject {
         ...pick(limits, { min: 'minItems', max: 'maxItems' }),
       };
     case 'number':
-      return { type: limits.has('integer') ? 'integer' : 'number', ...pick(limits, { min: 'minimum', max: 'maximum' }) };
+      return {
+        type: limits.has('integer') ? 'integer' : 'number',
+        ...pick(limits, { min: 'minimum', max: 'maximum' }),
+      };
     case 'string': {
       const oneOf = described.oneOf ?? [];
       if (oneOf.length > 0) return { type: 'string', enum: oneOf.filter((v): v is string => typeof v === 'string') };

@@ -13,14 +13,41 @@ import { CARRIED_COUNTS, UNLOCK_NEEDS, type Gain, type UnlockRule } from '../mod
 import { codePatternFault } from '../sets/codes';
 import { patternFault } from '../sets/pattern';
 import { ITEM_SCHEMAS } from './item-schemas';
-import { MOST_STRATA, box, coordinate, day, fieldValue, finite, id, key, later, moment, name, order, planPoint, sha256, shape, values, whole } from './schema-parts';
+import {
+  MOST_STRATA,
+  box,
+  coordinate,
+  day,
+  fieldValue,
+  finite,
+  id,
+  key,
+  later,
+  moment,
+  name,
+  order,
+  planPoint,
+  sha256,
+  shape,
+  values,
+  whole,
+} from './schema-parts';
 
 const UNLOCK_RULE_JSON = {
   oneOf: [
-    { type: 'object', properties: { kind: { enum: ['start', 'code'] } }, required: ['kind'], additionalProperties: false },
     {
       type: 'object',
-      properties: { kind: { const: 'after' }, levels: { type: 'array', items: { type: 'string' }, minItems: 1 }, need: { enum: [...UNLOCK_NEEDS] } },
+      properties: { kind: { enum: ['start', 'code'] } },
+      required: ['kind'],
+      additionalProperties: false,
+    },
+    {
+      type: 'object',
+      properties: {
+        kind: { const: 'after' },
+        levels: { type: 'array', items: { type: 'string' }, minItems: 1 },
+        need: { enum: [...UNLOCK_NEEDS] },
+      },
       required: ['kind', 'levels', 'need'],
       additionalProperties: false,
     },
@@ -46,7 +73,11 @@ const holdsGain = (gain: unknown): boolean => {
 const UNLOCK_RULES: Readonly<Record<UnlockRule['kind'], AnyObjectSchema>> = {
   start: shape({ kind: string().required().oneOf(['start']) }),
   code: shape({ kind: string().required().oneOf(['code']) }),
-  after: shape({ kind: string().required().oneOf(['after']), levels: array().of(id()).required().min(1).max(1000), need: string().required().oneOf(UNLOCK_NEEDS) }),
+  after: shape({
+    kind: string().required().oneOf(['after']),
+    levels: array().of(id()).required().min(1).max(1000),
+    need: string().required().oneOf(UNLOCK_NEEDS),
+  }),
   value: shape({ kind: string().required().oneOf(['value']), value: id(), least: finite(-1e12, 1e12) }),
 };
 const unlockRule = mixed<UnlockRule>()
@@ -54,7 +85,9 @@ const unlockRule = mixed<UnlockRule>()
   .meta({ jsonSchema: UNLOCK_RULE_JSON })
   .test('rule', 'must be an unlock rule: start, code, after levels, or a carried value and its least', (rule) => {
     const kind = (rule as UnlockRule | undefined)?.kind;
-    return kind !== undefined && Object.hasOwn(UNLOCK_RULES, kind) && UNLOCK_RULES[kind].isValidSync(rule, { strict: true });
+    return (
+      kind !== undefined && Object.hasOwn(UNLOCK_RULES, kind) && UNLOCK_RULES[kind].isValidSync(rule, { strict: true })
+    );
   });
 
 /** Most codes of a legend. */
@@ -76,14 +109,25 @@ const groupTemplate = (): AnyObjectSchema =>
   shape({
     name: name(),
     parts: array()
-      .of(shape({ name: name(), parent: number().integer().min(0).nullable().defined(), category: string().defined().max(200), colour: string().required().oneOf(GROUP_COLOURS) }))
+      .of(
+        shape({
+          name: name(),
+          parent: number().integer().min(0).nullable().defined(),
+          category: string().defined().max(200),
+          colour: string().required().oneOf(GROUP_COLOURS),
+        }),
+      )
       .required()
       .min(1)
       .max(100)
-      .test('parents', 'a part must stand in one that comes before it', (parts) => (parts ?? []).every(({ parent }, i) => parent === null || (parent as number) < i)),
+      .test('parents', 'a part must stand in one that comes before it', (parts) =>
+        (parts ?? []).every(({ parent }, i) => parent === null || (parent as number) < i),
+      ),
   });
 const figures = (fields: Readonly<Record<string, DeviceField>>): Record<string, Schema> =>
-  Object.fromEntries(Object.entries(fields).map(([key, { min, max, isWhole }]) => [key, isWhole ? whole(min, max) : finite(min, max)]));
+  Object.fromEntries(
+    Object.entries(fields).map(([key, { min, max, isWhole }]) => [key, isWhole ? whole(min, max) : finite(min, max)]),
+  );
 
 /** The one source of every record's validation and of the published JSON Schema. Strict: nothing unknown, nothing coerced. */
 export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
@@ -91,7 +135,11 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     id: id(),
     name: name(),
     ranks: array().of(name()).required().min(1).max(8),
-    view: shape({ fieldOfViewDegrees: finite(1, 170), pictureHeightPixels: whole(16, 32768), errorPixels: finite(0.01, 1000) })
+    view: shape({
+      fieldOfViewDegrees: finite(1, 170),
+      pictureHeightPixels: whole(16, 32768),
+      errorPixels: finite(0.01, 1000),
+    })
       .nullable()
       .optional()
       .default(undefined),
@@ -119,9 +167,20 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
       array()
         .of(squareCode())
         .max(MOST_CODES)
-        .test('legend', 'each code may stand in it once', (codes) => new Set((codes ?? []).map((one) => (one as SquareCode).code)).size === (codes ?? []).length),
+        .test(
+          'legend',
+          'each code may stand in it once',
+          (codes) => new Set((codes ?? []).map((one) => (one as SquareCode).code)).size === (codes ?? []).length,
+        ),
     ),
-    movement: later(shape({ neighbours: number().required().oneOf([4, 8]), upSteps: whole(0, 1000), downSteps: whole(0, 1000), mayFall: boolean().required() })),
+    movement: later(
+      shape({
+        neighbours: number().required().oneOf([4, 8]),
+        upSteps: whole(0, 1000),
+        downSteps: whole(0, 1000),
+        mayFall: boolean().required(),
+      }),
+    ),
     groupTemplates: later(array().of(groupTemplate()).max(100)),
   }),
   set: shape({ id: id(), name: name(), parent: string().nullable().defined(), order: order(), binned: moment() }),
@@ -155,20 +214,40 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     default: later(fieldValue()),
     required: later(boolean()),
     unique: later(boolean()),
-    low: later(number().test('finite', 'must be a finite number', (v) => v === undefined || v === null || Number.isFinite(v))),
-    high: later(number().test('finite', 'must be a finite number', (v) => v === undefined || v === null || Number.isFinite(v))),
+    low: later(
+      number().test('finite', 'must be a finite number', (v) => v === undefined || v === null || Number.isFinite(v)),
+    ),
+    high: later(
+      number().test('finite', 'must be a finite number', (v) => v === undefined || v === null || Number.isFinite(v)),
+    ),
     pattern: later(
       string()
         .max(500)
-        .test('pattern', 'pattern must be a regular expression, without look-around and back-references', (v) => v === undefined || v === null || patternFault(v) === null),
+        .test(
+          'pattern',
+          'pattern must be a regular expression, without look-around and back-references',
+          (v) => v === undefined || v === null || patternFault(v) === null,
+        ),
     ),
     target: later(string().max(80)),
     figure: later(string().oneOf(FIELD_FIGURES)),
     counted: later(string().max(80)),
   }),
-  register: shape({ id: id(), name: name(), help: string().defined().max(2000), order: order(), kindsOf: later(string().oneOf(['volume', 'marker'])) }),
+  register: shape({
+    id: id(),
+    name: name(),
+    help: string().defined().max(2000),
+    order: order(),
+    kindsOf: later(string().oneOf(['volume', 'marker'])),
+  }),
   entry: shape({ id: id(), register: id(), name: name(), order: order(), values }),
-  carriedValue: shape({ id: id(), name: name(), start: finite(-1e12, 1e12), counts: string().required().oneOf(CARRIED_COUNTS), order: order() }),
+  carriedValue: shape({
+    id: id(),
+    name: name(),
+    start: finite(-1e12, 1e12),
+    counts: string().required().oneOf(CARRIED_COUNTS),
+    order: order(),
+  }),
   tableView: shape({
     id: id(),
     name: name(),
@@ -197,7 +276,14 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     id: id(),
     rules: array().of(unlockRule).required().max(50),
     gains: array()
-      .of(shape({ value: id(), least: finite(-1e12, 1e12), most: finite(-1e12, 1e12), field: later(string().max(41)) }).test('gain', 'most must not be below least', holdsGain))
+      .of(
+        shape({
+          value: id(),
+          least: finite(-1e12, 1e12),
+          most: finite(-1e12, 1e12),
+          field: later(string().max(41)),
+        }).test('gain', 'most must not be below least', holdsGain),
+      )
       .required()
       .max(100),
     resets: array().of(id()).required().max(100),
@@ -217,12 +303,26 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     name: name(),
     bounds: box(),
     steps: array()
-      .of(shape({ triangles: whole(0, 1e8), vertices: whole(0, 1e8), materials: whole(1, 1000), bytes: whole(0, 1e11), deviationMetres: finite(0, 1e6).optional() as Schema }))
+      .of(
+        shape({
+          triangles: whole(0, 1e8),
+          vertices: whole(0, 1e8),
+          materials: whole(1, 1000),
+          bytes: whole(0, 1e11),
+          deviationMetres: finite(0, 1e6).optional() as Schema,
+        }),
+      )
       .required()
       .min(1)
       .max(16),
   }),
-  device: shape({ id: id(), name: name(), order: order(), budget: shape(figures(DEVICE_LIMITS)), ...figures(DEVICE_SPEEDS) }),
+  device: shape({
+    id: id(),
+    name: name(),
+    order: order(),
+    budget: shape(figures(DEVICE_LIMITS)),
+    ...figures(DEVICE_SPEEDS),
+  }),
   acceptance: shape({
     id: string().required().max(300),
     reason: string().required().min(1).max(2000),

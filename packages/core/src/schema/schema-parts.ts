@@ -20,7 +20,10 @@ const idUpTo = (most: number): Schema =>
     .required()
     .min(1)
     .max(most)
-    .matches(/^[A-Za-z0-9_-][A-Za-z0-9._-]*$/, 'must be letters, digits, dots, dashes or underscores, without a dot at the start')
+    .matches(
+      /^[A-Za-z0-9_-][A-Za-z0-9._-]*$/,
+      'must be letters, digits, dots, dashes or underscores, without a dot at the start',
+    )
     .notOneOf(['__proto__']);
 export const id = (): Schema => idUpTo(MOST_ID_LETTERS);
 export const patchIdText = (): Schema => idUpTo(MOST_PATCH_ID_LETTERS);
@@ -37,7 +40,11 @@ export const key = (): Schema =>
     .required()
     .max(MAX_KEY_LETTERS)
     .matches(KEY_PATTERN, '${path} must be small letters a to z, digits and single dashes between them')
-    .test('reserved', '${path} must not be a file name that some systems keep for themselves', (v) => v === undefined || !KEY_PATTERN.test(v) || keyFault(v) === undefined);
+    .test(
+      'reserved',
+      '${path} must not be a file name that some systems keep for themselves',
+      (v) => v === undefined || !KEY_PATTERN.test(v) || keyFault(v) === undefined,
+    );
 export const order = (): Schema => string().required().min(1).max(200);
 export const finite = (low: number, high: number): Schema =>
   number()
@@ -48,7 +55,8 @@ export const finite = (low: number, high: number): Schema =>
 export const whole = (low: number, high: number): Schema => number().required().integer().min(low).max(high);
 export const coordinate = (): Schema => finite(-FARTHEST_COORDINATE_METRES, FARTHEST_COORDINATE_METRES);
 export const vector = (): Schema => tuple([coordinate(), coordinate(), coordinate()]).required();
-export const turn = (): Schema => tuple([finite(-36000, 36000), finite(-36000, 36000), finite(-36000, 36000)]).required();
+export const turn = (): Schema =>
+  tuple([finite(-36000, 36000), finite(-36000, 36000), finite(-36000, 36000)]).required();
 export const planPoint = (): Schema => tuple([coordinate(), coordinate()]).required();
 export const moment = (): Schema =>
   string()
@@ -56,7 +64,8 @@ export const moment = (): Schema =>
     .defined()
     .max(40)
     .matches(/^\d{4}-\d\d-\d\dT[\d:.]+Z$/, 'must be a time such as 2026-01-31T12:00:00.000Z');
-export const shape = (fields: Record<string, Schema>): AnyObjectSchema => object(fields).noUnknown().strict().required() as AnyObjectSchema;
+export const shape = (fields: Record<string, Schema>): AnyObjectSchema =>
+  object(fields).noUnknown().strict().required() as AnyObjectSchema;
 export const box = (): AnyObjectSchema => shape({ min: vector(), max: vector() });
 export const scale = (): Schema => tuple([finite(0.001, 1000), finite(0.001, 1000), finite(0.001, 1000)]).required();
 
@@ -65,29 +74,51 @@ export const MOST_LIST_VALUES = 1000;
 /** Longest text of a value, characters. */
 export const MOST_TEXT_LENGTH = 20000;
 
-export const isPoint = (value: unknown): boolean => Array.isArray(value) && value.length === 3 && value.every((part) => typeof part === 'number' && Number.isFinite(part));
+export const isPoint = (value: unknown): boolean =>
+  Array.isArray(value) &&
+  value.length === 3 &&
+  value.every((part) => typeof part === 'number' && Number.isFinite(part));
 export const isScalar = (value: unknown): boolean =>
-  typeof value === 'boolean' || (typeof value === 'number' && Number.isFinite(value)) || (typeof value === 'string' && value.length <= MOST_TEXT_LENGTH) || isPoint(value);
+  typeof value === 'boolean' ||
+  (typeof value === 'number' && Number.isFinite(value)) ||
+  (typeof value === 'string' && value.length <= MOST_TEXT_LENGTH) ||
+  isPoint(value);
 export const isFieldValue = (value: unknown): boolean =>
-  value === null || value === undefined || isScalar(value) || (Array.isArray(value) && value.length <= MOST_LIST_VALUES && value.every(isScalar));
+  value === null ||
+  value === undefined ||
+  isScalar(value) ||
+  (Array.isArray(value) && value.length <= MOST_LIST_VALUES && value.every(isScalar));
 export const scalarTypes = ['string', 'number', 'boolean'];
 export const fieldValueJson = {
   anyOf: [
     { type: [...scalarTypes, 'null'] },
-    { type: 'array', maxItems: MOST_LIST_VALUES, items: { anyOf: [{ type: scalarTypes }, { type: 'array', items: { type: 'number' }, minItems: 3, maxItems: 3 }] } },
+    {
+      type: 'array',
+      maxItems: MOST_LIST_VALUES,
+      items: { anyOf: [{ type: scalarTypes }, { type: 'array', items: { type: 'number' }, minItems: 3, maxItems: 3 }] },
+    },
   ],
 };
 export const fieldValue = (): Schema =>
-  mixed().nullable().meta({ jsonSchema: fieldValueJson }).test('value', 'must be text, a finite number, yes/no, a point, a list of these or nothing', isFieldValue);
-export const VALUES_RULE = 'must be a table of at most 200 values: text, finite numbers, yes/no, points, lists of these or nothing';
+  mixed()
+    .nullable()
+    .meta({ jsonSchema: fieldValueJson })
+    .test('value', 'must be text, a finite number, yes/no, a point, a list of these or nothing', isFieldValue);
+export const VALUES_RULE =
+  'must be a table of at most 200 values: text, finite numbers, yes/no, points, lists of these or nothing';
 export const isValueTable = (v: unknown): boolean =>
-  typeof v === 'object' && v !== null && !Array.isArray(v) && Object.keys(v).length <= 200 && Object.values(v).every(isFieldValue);
+  typeof v === 'object' &&
+  v !== null &&
+  !Array.isArray(v) &&
+  Object.keys(v).length <= 200 &&
+  Object.values(v).every(isFieldValue);
 export const values = mixed<Record<string, unknown>>()
   .required()
   .meta({ jsonSchema: { type: 'object', additionalProperties: fieldValueJson } })
   .test('values', VALUES_RULE, isValueTable);
 /** Came after the first records were kept: may be absent. */
-export const later = (schema: Schema): Schema => (schema as unknown as MixedSchema).nullable().optional().default(undefined);
+export const later = (schema: Schema): Schema =>
+  (schema as unknown as MixedSchema).nullable().optional().default(undefined);
 /** Must be there, but may be nothing. */
 export const orNull = (schema: Schema): Schema => (schema as unknown as MixedSchema).nullable().defined();
 export const sha256 = (): Schema =>

@@ -9,8 +9,10 @@ import { recordFaults } from './validate-record';
 describe('record schemas', () => {
   it('take every record of a sound collection', async () => {
     const { records, strata } = await smallCollection();
-    for (const kind of RECORD_KINDS) for (const record of Object.values(records[kind])) expect(recordFaults(kind, record)).toEqual([]);
-    for (const content of strata.values()) for (const kind of ITEM_KINDS) for (const item of content[kind]) expect(recordFaults(kind, item)).toEqual([]);
+    for (const kind of RECORD_KINDS)
+      for (const record of Object.values(records[kind])) expect(recordFaults(kind, record)).toEqual([]);
+    for (const content of strata.values())
+      for (const kind of ITEM_KINDS) for (const item of content[kind]) expect(recordFaults(kind, item)).toEqual([]);
   });
 
   it.each([
@@ -41,28 +43,44 @@ describe('record schemas', () => {
 
 describe('masks and assemblies', () => {
   const use = { id: 'u', assembly: 'bay', position: [0, 0, 0], turn: 0 };
-  const mask = { id: 'm', name: '', position: [0, 0, 0], pixelsPerMetre: 8, columns: 300, rows: 10, tiles: { '0-0': '1 2 3', '1-0': '' } };
+  const mask = {
+    id: 'm',
+    name: '',
+    position: [0, 0, 0],
+    pixelsPerMetre: 8,
+    columns: 300,
+    rows: 10,
+    tiles: { '0-0': '1 2 3', '1-0': '' },
+  };
   const hidden = { kind: 'placement', change: 'hidden', fields: {}, was: {} };
 
   it('are taken when sound', () => {
-    for (const patches of [undefined, null, { crate: hidden }]) expect(recordFaults('assembly', { ...use, ...(patches === undefined ? {} : { patches }) })).toEqual([]);
+    for (const patches of [undefined, null, { crate: hidden }])
+      expect(recordFaults('assembly', { ...use, ...(patches === undefined ? {} : { patches }) })).toEqual([]);
     expect(recordFaults('mask', mask)).toEqual([]);
   });
 
   it.each([
     ['a patch that is no table', { patches: [] }],
     ['a patch of a kind that cannot be patched', { patches: { crate: { ...hidden, kind: 'pin' } } }],
-    ['a patch with fields that the thing does not have', { patches: { crate: { ...hidden, change: 'changed', fields: { planes: [] } } } }],
+    [
+      'a patch with fields that the thing does not have',
+      { patches: { crate: { ...hidden, change: 'changed', fields: { planes: [] } } } },
+    ],
     ['a patch whose fields are nothing', { patches: { crate: { ...hidden, change: 'changed', fields: null } } }],
     ['a patch with more than a patch has', { patches: { crate: { ...hidden, id: 'x' } } }],
     ['a patch of what cannot be an id', { patches: { '.crate': hidden } }],
-  ])('refuse %s', (_what, over) => expect(recordFaults('assembly', { ...use, ...over }).map(({ path }) => path)).toEqual(['patches']));
+  ])('refuse %s', (_what, over) =>
+    expect(recordFaults('assembly', { ...use, ...over }).map(({ path }) => path)).toEqual(['patches']),
+  );
 
   it.each([
     [{ 'a-b': '1' }, 'tiles'],
     [{ '0-0': '1,2' }, 'tiles'],
     [{ '0-0': 5 }, 'tiles'],
-  ])('refuse tiles %j', (tiles, path) => expect(recordFaults('mask', { ...mask, tiles }).map((fault) => fault.path)).toEqual([path]));
+  ])('refuse tiles %j', (tiles, path) =>
+    expect(recordFaults('mask', { ...mask, tiles }).map((fault) => fault.path)).toEqual([path]),
+  );
 });
 
 describe('edit requests', () => {
@@ -71,10 +89,26 @@ describe('edit requests', () => {
 
   it('are taken when sound', () => {
     expect(checkedEdit(edit)).toBe(edit);
-    const accepting = { ...operation, kind: 'acceptance', id: 'NO_SPAWN:level@furnace-one', field: null, before: null, after: {} };
+    const accepting = {
+      ...operation,
+      kind: 'acceptance',
+      id: 'NO_SPAWN:level@furnace-one',
+      field: null,
+      before: null,
+      after: {},
+    };
     expect(checkedEdit({ ...edit, operations: [accepting] }).operations).toHaveLength(1);
-    const zero = { ...operation, document: 'st', kind: 'marker', field: 'position', before: [-0, 1, 0], after: [0, -0, -1] };
-    expect(checkedEdit({ ...edit, operations: [zero] }).operations).toEqual([{ ...zero, before: [0, 1, 0], after: [0, 0, -1] }]);
+    const zero = {
+      ...operation,
+      document: 'st',
+      kind: 'marker',
+      field: 'position',
+      before: [-0, 1, 0],
+      after: [0, -0, -1],
+    };
+    expect(checkedEdit({ ...edit, operations: [zero] }).operations).toEqual([
+      { ...zero, before: [0, 1, 0], after: [0, 0, -1] },
+    ]);
     const within = { ...operation, document: 'st', kind: 'assembly', field: 'patches.a.b-c..d' };
     expect(checkedEdit({ ...edit, operations: [within] }).operations).toHaveLength(1);
   });
@@ -88,7 +122,10 @@ describe('edit requests', () => {
     [{ ...edit, operations: [{ ...operation, field: 'id' }] }, /an id is kept for ever/],
     [{ ...edit, operations: [{ ...operation, field: '__proto__.x' }] }, /field must be a name/],
     [{ ...edit, operations: [{ ...operation, after: undefined }] }, /needs both before and after/],
-    [{ ...edit, operations: [{ ...operation, field: null, before: null, after: null }] }, /neither creates nor removes/],
+    [
+      { ...edit, operations: [{ ...operation, field: null, before: null, after: null }] },
+      /neither creates nor removes/,
+    ],
   ])('are refused when wrong: %j', (body, message) => {
     expect(() => checkedEdit(body)).toThrow(message);
   });

@@ -38,7 +38,10 @@ export function checkedRecord<K extends EditableKind>(kind: K, value: unknown): 
   const faults = recordFaults(kind, value);
   if (faults.length > 0) {
     const named = typeof value === 'object' && value !== null && 'id' in value ? ` ${String(value.id)}` : '';
-    throw new CoreError('RECORD_INVALID', `${kind}${named}: ${faults.map((f) => f.message).join('; ')}`, { kind, faults });
+    throw new CoreError('RECORD_INVALID', `${kind}${named}: ${faults.map((f) => f.message).join('; ')}`, {
+      kind,
+      faults,
+    });
   }
   return value as EditableOfKind[K];
 }

@@ -4,7 +4,10 @@ import type { Recipe } from '../model/recipe';
 import { randomStream } from '../random/random-stream';
 
 /** What the walk reads of a recipe. */
-export type BurrowOptions = Pick<Recipe, 'columns' | 'rows' | 'openShare' | 'birthChance' | 'mostWalkers' | 'border' | 'stepLimit' | 'seed'>;
+export type BurrowOptions = Pick<
+  Recipe,
+  'columns' | 'rows' | 'openShare' | 'birthChance' | 'mostWalkers' | 'border' | 'stepLimit' | 'seed'
+>;
 
 /** Most squares of one burrow. */
 export const MOST_SQUARES = 4000000;
@@ -47,11 +50,20 @@ export interface Burrow {
  */
 export function carveBurrow(options: BurrowOptions, context: RunContext): Burrow {
   const { columns, rows, border, openShare, birthChance, mostWalkers, stepLimit } = options;
-  if (columns * rows > MOST_SQUARES) throw new CoreError('BURROW_SIZE', `burrow: takes at most ${MOST_SQUARES} squares, ${columns} by ${rows} are ${columns * rows}`);
+  if (columns * rows > MOST_SQUARES)
+    throw new CoreError(
+      'BURROW_SIZE',
+      `burrow: takes at most ${MOST_SQUARES} squares, ${columns} by ${rows} are ${columns * rows}`,
+    );
   const inside = Math.max(0, columns - 2 * border) * Math.max(0, rows - 2 * border);
-  if (!(border >= 1) || inside === 0) throw new CoreError('BURROW_SIZE', `burrow: a border of ${border} leaves nothing inside ${columns} by ${rows} squares`);
+  if (!(border >= 1) || inside === 0)
+    throw new CoreError(
+      'BURROW_SIZE',
+      `burrow: a border of ${border} leaves nothing inside ${columns} by ${rows} squares`,
+    );
   const squares = new Uint8Array(columns * rows).fill(EDGE);
-  for (let row = border; row < rows - border; row++) squares.fill(SOLID, row * columns + border, (row + 1) * columns - border);
+  for (let row = border; row < rows - border; row++)
+    squares.fill(SOLID, row * columns + border, (row + 1) * columns - border);
   const wanted = Math.min(inside, Math.max(1, Math.round(inside * openShare)));
   const directions = randomStream(`burrow ${options.seed}`);
   const births = randomStream(`burrow births ${options.seed}`);

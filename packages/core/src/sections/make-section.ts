@@ -69,7 +69,9 @@ export function makeSection({ recipe, pins }: SectionInput, context: RunContext)
   const start = burrow.start + margin * (columns + 1 + 2 * Math.floor(burrow.start / burrow.columns));
   const walk = walkSquares(pinned, squaresUnderPins(pinned, recipe, own), start);
   const blocks = [
-    ...walls.map((rectangle) => wallBlock(recipe, `${recipe.id}.${rectangleKey(rectangle, recipe)}`, rectangle, [0, 0, 0])),
+    ...walls.map((rectangle) =>
+      wallBlock(recipe, `${recipe.id}.${rectangleKey(rectangle, recipe)}`, rectangle, [0, 0, 0]),
+    ),
     ...own.filter(({ hidden }) => !hidden).map((pin) => wallBlock(recipe, pin.id, pin, pin.offset)),
     ...slabs(recipe, walls),
   ];
@@ -100,16 +102,29 @@ function rectangleKey({ column, row, columns, rows }: SquareRectangle, recipe: R
 
 /** The squares of a wall block by its id; undefined for a slab, a pin, or a wall that reaches beyond the recipe's squares. */
 export function rectangleOfWall(recipe: string, blockId: string): SquareRectangle | undefined {
-  const found = blockId.startsWith(`${recipe}.`) ? /^c(\d+)r(\d+)w(\d+)d(\d+)$/.exec(blockId.slice(recipe.length + 1)) : null;
-  return found ? { column: Number(found[1]), row: Number(found[2]), columns: Number(found[3]), rows: Number(found[4]) } : undefined;
+  const found = blockId.startsWith(`${recipe}.`)
+    ? /^c(\d+)r(\d+)w(\d+)d(\d+)$/.exec(blockId.slice(recipe.length + 1))
+    : null;
+  return found
+    ? { column: Number(found[1]), row: Number(found[2]), columns: Number(found[3]), rows: Number(found[4]) }
+    : undefined;
 }
 
-function wallBlock(recipe: Recipe, id: string, { column, row, columns, rows }: SquareRectangle, offset: Vector3): Block {
+function wallBlock(
+  recipe: Recipe,
+  id: string,
+  { column, row, columns, rows }: SquareRectangle,
+  offset: Vector3,
+): Block {
   const { position, squareMetres, heightMetres, material } = recipe;
   return {
     id,
     name: 'wall',
-    position: [position[0] + (column + columns / 2) * squareMetres + offset[0], position[1] + offset[1], position[2] + (row + rows / 2) * squareMetres + offset[2]],
+    position: [
+      position[0] + (column + columns / 2) * squareMetres + offset[0],
+      position[1] + offset[1],
+      position[2] + (row + rows / 2) * squareMetres + offset[2],
+    ],
     turn: [0, 0, 0],
     planes: boxPlanes([columns * squareMetres, heightMetres, rows * squareMetres]),
     sight: 'hides',
@@ -130,7 +145,11 @@ function slabs(recipe: Recipe, walls: readonly SquareRectangle[]): Block[] {
   const slab = (name: string, bottom: number): Block => ({
     id: `${recipe.id}.${name}`,
     name,
-    position: [position[0] + ((c0 + c1) / 2) * squareMetres, position[1] + bottom, position[2] + ((r0 + r1) / 2) * squareMetres],
+    position: [
+      position[0] + ((c0 + c1) / 2) * squareMetres,
+      position[1] + bottom,
+      position[2] + ((r0 + r1) / 2) * squareMetres,
+    ],
     turn: [0, 0, 0],
     planes: boxPlanes([(c1 - c0) * squareMetres, SLAB_METRES, (r1 - r0) * squareMetres]),
     sight: 'hides',

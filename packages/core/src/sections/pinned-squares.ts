@@ -17,11 +17,14 @@ export interface PinnedSquares {
 
 /** Holds the squares of pins open. A pin's squares beyond the burrow, left from when it was larger, stay as they are. */
 export function openPinned({ squares, columns, rows }: Burrow, pins: readonly Pin[]): PinnedSquares {
-  const touchesRim = pins.some((pin) => pin.column <= 0 || pin.row <= 0 || pin.column + pin.columns >= columns || pin.row + pin.rows >= rows);
+  const touchesRim = pins.some(
+    (pin) => pin.column <= 0 || pin.row <= 0 || pin.column + pin.columns >= columns || pin.row + pin.rows >= rows,
+  );
   const margin = touchesRim ? 1 : 0;
   const wide = columns + 2 * margin;
   const held = new Uint8Array(wide * (rows + 2 * margin)).fill(SOLID);
-  for (let row = 0; row < rows; row++) held.set(squares.subarray(row * columns, (row + 1) * columns), (row + margin) * wide + margin);
+  for (let row = 0; row < rows; row++)
+    held.set(squares.subarray(row * columns, (row + 1) * columns), (row + margin) * wide + margin);
   for (const pin of pins) {
     const [from, to] = [Math.max(0, pin.column), Math.min(columns, pin.column + pin.columns)];
     for (let row = Math.max(0, pin.row); row < Math.min(rows, pin.row + pin.rows) && from < to; row++) {
@@ -38,7 +41,11 @@ export const TOUCHED = 1;
 export const BLOCKED = 2;
 
 /** CLEAR, TOUCHED or BLOCKED for each square, by the walls of pins where they stand now and between floor and ceiling. */
-export function squaresUnderPins({ columns, rows, margin }: PinnedSquares, recipe: Recipe, pins: readonly Pin[]): Uint8Array {
+export function squaresUnderPins(
+  { columns, rows, margin }: PinnedSquares,
+  recipe: Recipe,
+  pins: readonly Pin[],
+): Uint8Array {
   const under = new Uint8Array(columns * rows);
   const { squareMetres, heightMetres } = recipe;
   for (const { hidden, offset, ...pin } of pins) {
@@ -47,8 +54,14 @@ export function squaresUnderPins({ columns, rows, margin }: PinnedSquares, recip
     const north = pin.row + margin + offset[2] / squareMetres;
     const [east, south] = [west + pin.columns, north + pin.rows];
     for (let row = Math.max(0, Math.floor(north + TOUCH_SQUARES)); row < Math.min(rows, south - TOUCH_SQUARES); row++) {
-      for (let column = Math.max(0, Math.floor(west + TOUCH_SQUARES)); column < Math.min(columns, east - TOUCH_SQUARES); column++) {
-        const isMiddle = Math.abs(column + 0.5 - (west + east) / 2) <= pin.columns / 2 + TOUCH_SQUARES && Math.abs(row + 0.5 - (north + south) / 2) <= pin.rows / 2 + TOUCH_SQUARES;
+      for (
+        let column = Math.max(0, Math.floor(west + TOUCH_SQUARES));
+        column < Math.min(columns, east - TOUCH_SQUARES);
+        column++
+      ) {
+        const isMiddle =
+          Math.abs(column + 0.5 - (west + east) / 2) <= pin.columns / 2 + TOUCH_SQUARES &&
+          Math.abs(row + 0.5 - (north + south) / 2) <= pin.rows / 2 + TOUCH_SQUARES;
         const at = row * columns + column;
         under[at] = Math.max(under[at], isMiddle ? BLOCKED : TOUCHED);
       }

@@ -57,7 +57,12 @@ const contentOf = (one: Recipe, pins: readonly Pin[] = []) => ({
     bounds: null,
     binned: null,
   },
-  strata: [{ stratum: { id: 'own', name: 'Own', role: 'section' as const, owner: 'l' }, content: { ...EMPTY_CONTENT, recipe: [one], pin: pins } }],
+  strata: [
+    {
+      stratum: { id: 'own', name: 'Own', role: 'section' as const, owner: 'l' },
+      content: { ...EMPTY_CONTENT, recipe: [one], pin: pins },
+    },
+  ],
 });
 
 describe('a burrow', () => {
@@ -105,7 +110,9 @@ describe('a burrow', () => {
           if (column === 0 || row === 0 || column === columns - 1 || row === rows - 1) expect(squares[i]).toBe(SOLID);
         }
         const reached = new Set([burrow.start]);
-        for (const at of reached) for (const next of [at + 1, at - 1, at + columns, at - columns]) if (squares[next] === OPEN) reached.add(next);
+        for (const at of reached)
+          for (const next of [at + 1, at - 1, at + columns, at - columns])
+            if (squares[next] === OPEN) reached.add(next);
         expect(reached.size).toBe(burrow.open);
         expect(carveBurrow(one, context).squares).toEqual(squares);
       }),
@@ -116,7 +123,9 @@ describe('a burrow', () => {
 
   it('says when the step limit stopped it short, refuses what has no inside, and is cancelled', () => {
     expect(carveBurrow(recipe({ stepLimit: 40 }), context)).toMatchObject({ stoppedShort: true, steps: 40 });
-    expect(() => carveBurrow(recipe({ border: 9 }), context)).toThrow('burrow: a border of 9 leaves nothing inside 24 by 18 squares');
+    expect(() => carveBurrow(recipe({ border: 9 }), context)).toThrow(
+      'burrow: a border of 9 leaves nothing inside 24 by 18 squares',
+    );
     expect(() => carveBurrow(recipe({ columns: 2001, rows: 2000 }), context)).toThrow(/takes at most 4000000 squares/);
     let looks = 0;
     const cancel = {
@@ -124,7 +133,9 @@ describe('a burrow', () => {
         return ++looks > 3;
       },
     };
-    expect(() => carveBurrow(recipe({ columns: 1000, rows: 1000, openShare: 1, stepLimit: 1e9 }), createRunContext({ cancel }))).toThrow('cancelled');
+    expect(() =>
+      carveBurrow(recipe({ columns: 1000, rows: 1000, openShare: 1, stepLimit: 1e9 }), createRunContext({ cancel })),
+    ).toThrow('cancelled');
   });
 });
 
@@ -147,9 +158,12 @@ describe('wall rectangles', () => {
         const covered = new Uint8Array(squares.length);
         const walls = wallRectangles(squares, columns, rows, () => undefined);
         for (const { column, row, columns: wide, rows: deep } of walls)
-          for (let r = row; r < row + deep; r++) for (let c = column; c < column + wide; c++) covered[r * columns + c]++;
+          for (let r = row; r < row + deep; r++)
+            for (let c = column; c < column + wide; c++) covered[r * columns + c]++;
         for (let i = 0; i < squares.length; i++) {
-          const near = [-1, 0, 1].flatMap((dr) => [-1, 0, 1].map((dc) => i + dr * columns + dc)).some((at) => squares[at] === OPEN);
+          const near = [-1, 0, 1]
+            .flatMap((dr) => [-1, 0, 1].map((dc) => i + dr * columns + dc))
+            .some((at) => squares[at] === OPEN);
           if (squares[i] === OPEN) expect(covered[i]).toBe(0);
           else if (near) expect(covered[i]).toBe(1);
           else expect(covered[i]).toBeLessThan(2);
@@ -163,47 +177,79 @@ describe('wall rectangles', () => {
 describe('a section', () => {
   it('is closed, whatever the seed and the pins', () => {
     fc.assert(
-      fc.property(fc.string({ minLength: 1, maxLength: 6 }), fc.nat(), fc.boolean(), fc.integer({ min: 1, max: 2 }), (seed, pick, hidden, border) => {
-        const one = recipe({ seed, border });
-        const walls = makeSection({ recipe: one, pins: [] }, context).blocks.flatMap(({ id }) => rectangleOfWall('r', id) ?? []);
-        const pin: Pin = { id: 'pin', recipe: 'r', ...walls[pick % walls.length], hidden, offset: [3, 0, 1] };
-        for (const pins of [[], [pin]]) {
-          const { content } = withSections(contentOf(one, pins), context);
-          const sight = bakeSight(levelSightInput(content), {}, context);
-          expect([sight.closed, sight.findings]).toEqual([true, expect.not.arrayContaining([expect.objectContaining({ severity: 'error' })])]);
-          expect(sight.figures.reachedPockets).toBeGreaterThan(0);
-        }
-      }),
+      fc.property(
+        fc.string({ minLength: 1, maxLength: 6 }),
+        fc.nat(),
+        fc.boolean(),
+        fc.integer({ min: 1, max: 2 }),
+        (seed, pick, hidden, border) => {
+          const one = recipe({ seed, border });
+          const walls = makeSection({ recipe: one, pins: [] }, context).blocks.flatMap(
+            ({ id }) => rectangleOfWall('r', id) ?? [],
+          );
+          const pin: Pin = { id: 'pin', recipe: 'r', ...walls[pick % walls.length], hidden, offset: [3, 0, 1] };
+          for (const pins of [[], [pin]]) {
+            const { content } = withSections(contentOf(one, pins), context);
+            const sight = bakeSight(levelSightInput(content), {}, context);
+            expect([sight.closed, sight.findings]).toEqual([
+              true,
+              expect.not.arrayContaining([expect.objectContaining({ severity: 'error' })]),
+            ]);
+            expect(sight.figures.reachedPockets).toBeGreaterThan(0);
+          }
+        },
+      ),
       // A wall moved onto the middle square, where the walk began.
       { numRuns: 12, examples: [['YU*b', 644276060, false, 1]] },
     );
   }, 60000);
 
   it('does what its pins say at every wall, the rim too; spawn and exit never stand in a wall', () => {
-    const boundsOf = (blocks: readonly Block[]) => blocks.filter(({ name }) => name === 'wall').map((block) => ({ id: block.id, ...blockSurface(block).bounds }));
+    const boundsOf = (blocks: readonly Block[]) =>
+      blocks.filter(({ name }) => name === 'wall').map((block) => ({ id: block.id, ...blockSurface(block).bounds }));
     const covering = (walls: ReturnType<typeof boundsOf>, x: number, z: number): string[] =>
       walls.flatMap(({ id, min, max }) => (x > min[0] && x < max[0] && z > min[2] && z < max[2] ? [id] : []));
     fc.assert(
       fc.property(
         fc.string({ minLength: 1, maxLength: 6 }),
         fc.integer({ min: 1, max: 3 }),
-        fc.array(fc.record({ pick: fc.nat(), hidden: fc.boolean(), offset: fc.constantFrom<Vector3>([0, 0, 0], [2, 0, 0], [-3.3, 0, 7], [0, 5, 0], [0.4, -1, 0.2]) }), {
-          minLength: 1,
-          maxLength: 6,
-        }),
+        fc.array(
+          fc.record({
+            pick: fc.nat(),
+            hidden: fc.boolean(),
+            offset: fc.constantFrom<Vector3>([0, 0, 0], [2, 0, 0], [-3.3, 0, 7], [0, 5, 0], [0.4, -1, 0.2]),
+          }),
+          {
+            minLength: 1,
+            maxLength: 6,
+          },
+        ),
         fc.boolean(),
         (seed, border, wanted, reseeded) => {
           const first = recipe({ seed, border });
-          const walls = makeSection({ recipe: first, pins: [] }, context).blocks.flatMap(({ id }) => rectangleOfWall('r', id) ?? []);
-          const pins = wanted.map(({ pick, ...over }, n): Pin => ({ id: `pin${n}`, recipe: 'r', ...walls[pick % walls.length], ...over }));
+          const walls = makeSection({ recipe: first, pins: [] }, context).blocks.flatMap(
+            ({ id }) => rectangleOfWall('r', id) ?? [],
+          );
+          const pins = wanted.map(({ pick, ...over }, n): Pin => ({
+            id: `pin${n}`,
+            recipe: 'r',
+            ...walls[pick % walls.length],
+            ...over,
+          }));
           const second = reseeded ? recipe({ seed: `${seed}!`, border }) : first;
           const { blocks, markers, figures } = makeSection({ recipe: second, pins }, context);
           const made = boundsOf(blocks.filter(({ id }) => !id.startsWith('pin')));
           // Only walls of pins may stand where a pin holds the squares open.
-          const held = pins.flatMap(({ column, row, columns, rows }) => Array.from({ length: columns * rows }, (_, k) => [column + (k % columns), row + Math.floor(k / columns)]));
+          const held = pins.flatMap(({ column, row, columns, rows }) =>
+            Array.from({ length: columns * rows }, (_, k) => [column + (k % columns), row + Math.floor(k / columns)]),
+          );
           expect(held.flatMap(([column, row]) => covering(made, (column + 0.5) * 2, (row + 0.5) * 2))).toEqual([]);
-          expect(blocks.filter(({ id }) => id.startsWith('pin'))).toHaveLength(pins.filter(({ hidden }) => !hidden).length);
-          const inTheWay = boundsOf(blocks.filter(({ id, position }) => !id.startsWith('pin') || Math.abs(position[1]) < 3));
+          expect(blocks.filter(({ id }) => id.startsWith('pin'))).toHaveLength(
+            pins.filter(({ hidden }) => !hidden).length,
+          );
+          const inTheWay = boundsOf(
+            blocks.filter(({ id, position }) => !id.startsWith('pin') || Math.abs(position[1]) < 3),
+          );
           expect(markers.flatMap(({ position }) => covering(inTheWay, position[0], position[2]))).toEqual([]);
           expect(figures.openSquares).toBe(figures.wantedSquares);
         },
@@ -218,19 +264,29 @@ describe('a section', () => {
     const across = { id: 'pin', recipe: 'r', column: 0, row: 1, columns: 1, rows: 4, hidden: false } as const;
     const cut = withSections(contentOf(hall, [{ ...across, offset: [10, 0, 0] }]), context);
     expect(cut.findings).toMatchObject([
-      { code: 'SECTION_CUT', subject: 'r', message: 'Grotto: no way from its spawn to 20 open squares', place: { level: 'l', stratum: 'own', item: 'r', position: [1, 0, 3] } },
+      {
+        code: 'SECTION_CUT',
+        subject: 'r',
+        message: 'Grotto: no way from its spawn to 20 open squares',
+        place: { level: 'l', stratum: 'own', item: 'r', position: [1, 0, 3] },
+      },
     ]);
     // Half a square to the side it still covers middles of squares; lifted over the ceiling it stands in nobody's way.
     expect(withSections(contentOf(hall, [{ ...across, offset: [11, 0, 0] }]), context).findings).toHaveLength(1);
     expect(withSections(contentOf(hall, [{ ...across, offset: [10, 3, 0] }]), context).findings).toEqual([]);
     // A pin far from every open square is a closed chamber.
     const apart = recipe({ stepLimit: 1, columns: 20, rows: 20 });
-    const chamber = makeSection({ recipe: apart, pins: [{ ...across, column: 2, row: 2, columns: 2, rows: 1, hidden: true, offset: [0, 0, 0] }] }, context);
+    const chamber = makeSection(
+      { recipe: apart, pins: [{ ...across, column: 2, row: 2, columns: 2, rows: 1, hidden: true, offset: [0, 0, 0] }] },
+      context,
+    );
     expect(chamber.figures).toMatchObject({ unreachedSquares: 2, unreachedAt: [5, 0, 5] });
   });
 
   it('keeps a moved wall where it was put, and a hidden one away, under another seed', () => {
-    const walls = makeSection({ recipe: recipe(), pins: [] }, context).blocks.filter(({ id }) => rectangleOfWall('r', id));
+    const walls = makeSection({ recipe: recipe(), pins: [] }, context).blocks.filter(({ id }) =>
+      rectangleOfWall('r', id),
+    );
     const [moved, hidden] = [walls[2], walls[5]].map(({ id }) => rectangleOfWall('r', id) ?? fail());
     const pins: Pin[] = [
       { id: 'moved', recipe: 'r', ...moved, hidden: false, offset: [1, 0.5, -2] },
@@ -240,11 +296,21 @@ describe('a section', () => {
     for (const seed of ['brine', 'salt', '7']) {
       const { blocks } = makeSection({ recipe: recipe({ seed }), pins }, context);
       const block = blocks.find(({ id }) => id === 'moved');
-      expect(block?.position).toEqual([(moved.column + moved.columns / 2) * 2 + 1, 0.5, (moved.row + moved.rows / 2) * 2 - 2]);
+      expect(block?.position).toEqual([
+        (moved.column + moved.columns / 2) * 2 + 1,
+        0.5,
+        (moved.row + moved.rows / 2) * 2 - 2,
+      ]);
       const centre = [hidden.column + hidden.columns / 2, hidden.row + hidden.rows / 2];
       const covering = blocks
         .flatMap(({ id }) => rectangleOfWall('r', id) ?? [])
-        .filter((wall) => centre[0] > wall.column && centre[0] < wall.column + wall.columns && centre[1] > wall.row && centre[1] < wall.row + wall.rows);
+        .filter(
+          (wall) =>
+            centre[0] > wall.column &&
+            centre[0] < wall.column + wall.columns &&
+            centre[1] > wall.row &&
+            centre[1] < wall.row + wall.rows,
+        );
       expect(covering).toEqual([]);
     }
   });
@@ -259,7 +325,9 @@ describe('a section', () => {
 
   it('that stopped short is a finding which leads to its recipe', () => {
     const { findings } = withSections(contentOf(recipe({ stepLimit: 40 })), context);
-    expect(findings).toMatchObject([{ code: 'SECTION_STOPPED_SHORT', subject: 'r', place: { level: 'l', stratum: 'own', item: 'r' } }]);
+    expect(findings).toMatchObject([
+      { code: 'SECTION_STOPPED_SHORT', subject: 'r', place: { level: 'l', stratum: 'own', item: 'r' } },
+    ]);
     expect(findings[0].message).toMatch(/^Grotto stopped after 40 steps with \d+ of 123 squares open$/);
   });
 });

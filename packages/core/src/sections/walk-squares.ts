@@ -30,7 +30,8 @@ export function walkSquares({ squares, columns }: PinnedSquares, under: Uint8Arr
     if (under[at] === CLEAR) exit = at;
   }
   const unreached: number[] = [];
-  for (let at = 0; at < squares.length; at++) if (squares[at] === OPEN && reached[at] === 0 && isFree(at)) unreached.push(at);
+  for (let at = 0; at < squares.length; at++)
+    if (squares[at] === OPEN && reached[at] === 0 && isFree(at)) unreached.push(at);
   return { spawn, exit, unreached };
 }
 

@@ -17,7 +17,12 @@ const FREE_TO_TAKE = 2;
  * Order: by the first needed square, row by row. Of growing right then down and down then right the one with more needed squares wins.
  * @param squares SOLID or OPEN, row by row; the outermost squares must be solid
  */
-export function wallRectangles(squares: Uint8Array, columns: number, rows: number, check: () => void): SquareRectangle[] {
+export function wallRectangles(
+  squares: Uint8Array,
+  columns: number,
+  rows: number,
+  check: () => void,
+): SquareRectangle[] {
   const marks = markWalls(squares, columns, rows);
   const found: SquareRectangle[] = [];
   for (let row = 0; row < rows; row++) {
@@ -27,7 +32,8 @@ export function wallRectangles(squares: Uint8Array, columns: number, rows: numbe
       const wide = grow(marks, columns, rows, column, row, true);
       const tall = grow(marks, columns, rows, column, row, false);
       const best = tall.needed > wide.needed ? tall : wide;
-      for (let r = row; r < row + best.rows; r++) marks.fill(0, r * columns + column, r * columns + column + best.columns);
+      for (let r = row; r < row + best.rows; r++)
+        marks.fill(0, r * columns + column, r * columns + column + best.columns);
       found.push({ column, row, columns: best.columns, rows: best.rows });
     }
   }
@@ -41,7 +47,8 @@ function markWalls(squares: Uint8Array, columns: number, rows: number): Uint8Arr
     for (let column = 1; column < columns - 1; column++) {
       if (squares[row * columns + column] !== OPEN) continue;
       for (let dr = -1; dr <= 1; dr++) {
-        for (let at = (row + dr) * columns + column - 1, end = at + 3; at < end; at++) if (marks[at] !== 0) marks[at] = NEEDED;
+        for (let at = (row + dr) * columns + column - 1, end = at + 3; at < end; at++)
+          if (marks[at] !== 0) marks[at] = NEEDED;
       }
     }
   }
@@ -49,7 +56,14 @@ function markWalls(squares: Uint8Array, columns: number, rows: number): Uint8Arr
 }
 
 /** The largest rectangle from a corner that grows one way as far as it can, then the other; trimmed to what is needed. */
-function grow(marks: Uint8Array, columns: number, rows: number, column: number, row: number, rightFirst: boolean): { columns: number; rows: number; needed: number } {
+function grow(
+  marks: Uint8Array,
+  columns: number,
+  rows: number,
+  column: number,
+  row: number,
+  rightFirst: boolean,
+): { columns: number; rows: number; needed: number } {
   const lineIsFree = (along: number, wide: number): boolean => {
     for (let k = 0; k < wide; k++) {
       const at = rightFirst ? (row + along) * columns + column + k : (row + k) * columns + column + along;

@@ -3,8 +3,13 @@ import type { FieldValue } from '../model/field';
 import { CONDITION_TESTS, type ConditionTest } from '../model/table-view';
 import { applyView, meetsCondition, type ViewCell } from './apply-view';
 
-const cell = (value: FieldValue, type: ViewCell['type'] = typeof value === 'number' ? 'number' : 'text'): ViewCell => ({ value, text: value === null ? '' : String(value), type });
-const read = (record: Record<string, FieldValue>, column: string) => (column in record ? cell(record[column]) : undefined);
+const cell = (value: FieldValue, type: ViewCell['type'] = typeof value === 'number' ? 'number' : 'text'): ViewCell => ({
+  value,
+  text: value === null ? '' : String(value),
+  type,
+});
+const read = (record: Record<string, FieldValue>, column: string) =>
+  column in record ? cell(record[column]) : undefined;
 
 describe('conditions of a view', () => {
   it.each<[FieldValue, ConditionTest, string, boolean]>([
@@ -45,7 +50,13 @@ describe('conditions of a view', () => {
 
 describe('the order of a view', () => {
   it('breaks ties by the next column, keeps the order of what is the same, and puts what is empty last both ways', () => {
-    const records: Record<string, FieldValue>[] = [{ a: null }, { a: 2, b: 'n' }, { a: 10, b: 'm' }, { a: 2, b: 'M' }, { a: 2, b: 'm' }];
+    const records: Record<string, FieldValue>[] = [
+      { a: null },
+      { a: 2, b: 'n' },
+      { a: 10, b: 'm' },
+      { a: 2, b: 'M' },
+      { a: 2, b: 'm' },
+    ];
     const sorted = (descending: boolean) =>
       applyView(
         records,
@@ -66,15 +77,23 @@ describe('the order of a view', () => {
   it('loses and doubles nothing, and a sorted list stays as it is', () => {
     const value = fc.oneof(fc.constant(null), fc.integer({ min: 0, max: 3 }), fc.constantFrom('a', 'B', 'b'));
     const records = fc.array(fc.record({ a: value, b: value }), { maxLength: 20 });
-    const sorts = fc.array(fc.record({ column: fc.constantFrom('a', 'b'), descending: fc.boolean() }), { maxLength: 3 });
+    const sorts = fc.array(fc.record({ column: fc.constantFrom('a', 'b'), descending: fc.boolean() }), {
+      maxLength: 3,
+    });
     fc.assert(
-      fc.property(records, sorts, fc.constantFrom(...CONDITION_TESTS), fc.constantFrom('', '1', 'b'), (list, order, test, text) => {
-        const sorted = applyView(list, { join: 'all', conditions: [], sorts: order }, read);
-        expect([...sorted].sort((x, y) => list.indexOf(x) - list.indexOf(y))).toEqual(list);
-        expect(applyView(sorted, { join: 'all', conditions: [], sorts: order }, read)).toEqual(sorted);
-        const kept = applyView(list, { join: 'all', conditions: [{ column: 'a', test, text }], sorts: [] }, read);
-        expect(kept).toEqual(list.filter((one) => meetsCondition(cell(one.a), test, text)));
-      }),
+      fc.property(
+        records,
+        sorts,
+        fc.constantFrom(...CONDITION_TESTS),
+        fc.constantFrom('', '1', 'b'),
+        (list, order, test, text) => {
+          const sorted = applyView(list, { join: 'all', conditions: [], sorts: order }, read);
+          expect([...sorted].sort((x, y) => list.indexOf(x) - list.indexOf(y))).toEqual(list);
+          expect(applyView(sorted, { join: 'all', conditions: [], sorts: order }, read)).toEqual(sorted);
+          const kept = applyView(list, { join: 'all', conditions: [{ column: 'a', test, text }], sorts: [] }, read);
+          expect(kept).toEqual(list.filter((one) => meetsCondition(cell(one.a), test, text)));
+        },
+      ),
     );
   });
 });

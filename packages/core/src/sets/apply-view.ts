@@ -25,7 +25,8 @@ export function meetsCondition(cell: ViewCell, test: ConditionTest, wanted: stri
     return same === (test === 'is');
   }
   if (isEmptyValue(value) || typed === '') return false;
-  if (type === 'number' || type === 'whole number') return both && (test === 'at least' ? value >= number : value <= number);
+  if (type === 'number' || type === 'whole number')
+    return both && (test === 'at least' ? value >= number : value <= number);
   return test === 'at least' ? shown() >= typed : shown() <= typed;
 }
 
@@ -63,7 +64,11 @@ export function applyView<T>(
   };
   const shown = conditions.length === 0 ? [...records] : records.filter(meets);
   if (sorts.length === 0) return shown;
-  const keyed = shown.map((record, place) => ({ record, place, keys: sorts.map(({ column }) => sortKey(read(record, column))) }));
+  const keyed = shown.map((record, place) => ({
+    record,
+    place,
+    keys: sorts.map(({ column }) => sortKey(read(record, column))),
+  }));
   keyed.sort((a, b) => {
     for (let i = 0; i < sorts.length; i++) {
       const order = compareKeys(a.keys[i], b.keys[i], sorts[i].descending);

@@ -21,7 +21,11 @@ export interface BulkChange {
  * The texts that a change would write. 'add to' adds to a number (an empty one counts as 0), appends to a list what it does
  * not have yet, and appends to text. 'replace text' passes over records in which the text is not found; case counts.
  */
-export function bulkTexts(records: readonly FilledRecord[], { column, deed, text, by }: BulkChange, links: LinkLookup): CellText[] {
+export function bulkTexts(
+  records: readonly FilledRecord[],
+  { column, deed, text, by }: BulkChange,
+  links: LinkLookup,
+): CellText[] {
   const { field } = column;
   const isNumber = (field.type === 'number' || field.type === 'whole number') && !field.list;
   return records.flatMap((record): CellText[] => {
@@ -29,7 +33,8 @@ export function bulkTexts(records: readonly FilledRecord[], { column, deed, text
     const now = fieldText(field, value, links);
     if (deed === 'clear') return [{ record, column, text: '' }];
     if (deed === 'set') return [{ record, column, text }];
-    if (deed === 'replace text') return text !== '' && now.includes(text) ? [{ record, column, text: now.replaceAll(text, by) }] : [];
+    if (deed === 'replace text')
+      return text !== '' && now.includes(text) ? [{ record, column, text: now.replaceAll(text, by) }] : [];
     if (text.trim() === '') return [];
     if (isNumber) {
       const sum = (typeof value === 'number' ? value : 0) + Number(text.replace(',', '.'));
@@ -38,7 +43,9 @@ export function bulkTexts(records: readonly FilledRecord[], { column, deed, text
     }
     if (field.list) {
       const parts = now === '' ? [] : [now];
-      return now.split('; ').includes(text.trim()) ? [{ record, column, text: now }] : [{ record, column, text: [...parts, text.trim()].join('; ') }];
+      return now.split('; ').includes(text.trim())
+        ? [{ record, column, text: now }]
+        : [{ record, column, text: [...parts, text.trim()].join('; ') }];
     }
     return [{ record, column, text: now + text }];
   });

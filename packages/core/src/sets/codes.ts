@@ -8,7 +8,8 @@ export function codePatternFault({ alphabet, length }: CodePattern): string | nu
   if (letters.length < 2) return 'A code needs at least two different characters to be made of.';
   if (twice !== undefined) return `${twice} stands twice in the alphabet; capitals and small letters count as one.`;
   if (letters.some((letter) => letter.trim() === '')) return 'A code must not have blanks.';
-  if (!Number.isInteger(length) || length < 1 || length > 40) return `A code must be 1 to 40 characters long, is ${length}.`;
+  if (!Number.isInteger(length) || length < 1 || length > 40)
+    return `A code must be 1 to 40 characters long, is ${length}.`;
   return null;
 }
 
@@ -24,7 +25,12 @@ export function codeCount({ alphabet, length }: CodePattern): number {
  * @param below gives a uniform whole number under its argument
  * @returns fewer than `count` when the pattern has no more
  */
-export function freeCodes(tables: Pick<RecordTables, 'level'>, pattern: CodePattern, count: number, below: (limit: number) => number): string[] {
+export function freeCodes(
+  tables: Pick<RecordTables, 'level'>,
+  pattern: CodePattern,
+  count: number,
+  below: (limit: number) => number,
+): string[] {
   const used = new Set(Object.values(tables.level).map((level) => level.code.toUpperCase()));
   const letters = [...pattern.alphabet];
   const free: string[] = [];
@@ -43,6 +49,7 @@ export function freeCodes(tables: Pick<RecordTables, 'level'>, pattern: CodePatt
 
 function codeAt(letters: readonly string[], length: number, at: number): string {
   let code = '';
-  for (let i = 0, rest = at; i < length; i++, rest = Math.floor(rest / letters.length)) code += letters[rest % letters.length];
+  for (let i = 0, rest = at; i < length; i++, rest = Math.floor(rest / letters.length))
+    code += letters[rest % letters.length];
   return code;
 }

@@ -57,7 +57,12 @@ type Tables = Pick<RecordTables, 'level' | 'set' | 'entry'>;
  * @param before the field as it is; null for a new one
  * @param after the field as it would be; null to delete it
  */
-export function planFieldChange(tables: Tables, before: Field | null, after: Field | null, options: FieldChangeOptions = {}): FieldChange {
+export function planFieldChange(
+  tables: Tables,
+  before: Field | null,
+  after: Field | null,
+  options: FieldChangeOptions = {},
+): FieldChange {
   const field = after ?? before;
   if (!field) return { values: [], counts: emptyCounts(), operations: [] };
   const kind: FilledKind = field.register ? 'entry' : 'level';
@@ -70,7 +75,14 @@ export function planFieldChange(tables: Tables, before: Field | null, after: Fie
   const values = after?.unique ? markTwice(planned) : planned;
   const counts = emptyCounts();
   for (const { outcome } of values) counts[outcome] += 1;
-  return { values, counts, operations: [...fieldOperations(before, after), ...values.flatMap((value) => valueOperations(value, before, after))] };
+  return {
+    values,
+    counts,
+    operations: [
+      ...fieldOperations(before, after),
+      ...values.flatMap((value) => valueOperations(value, before, after)),
+    ],
+  };
 }
 
 function emptyCounts(): Record<ChangeOutcome, number> {
@@ -92,7 +104,8 @@ function convert(
   }
   const renamed = renamedChoices && after.type === 'choice' ? renameChoices(old, renamedChoices) : old;
   const fault = fieldFault(after, renamed, links);
-  if (fault === null) return { after: renamed, outcome: equalJson(renamed as Json, old as Json) ? 'same' : 'converted', why: '' };
+  if (fault === null)
+    return { after: renamed, outcome: equalJson(renamed as Json, old as Json) ? 'same' : 'converted', why: '' };
   if (before) {
     const read = readFieldText(after, fieldText(before, renamed, links), links);
     if (read.fault === undefined && read.value !== null) return { after: read.value, outcome: 'converted', why: '' };
@@ -102,7 +115,8 @@ function convert(
 }
 
 function renameChoices(value: FieldValue, renamed: ReadonlyMap<string, string>): FieldValue {
-  const one = <T extends FieldValue | FieldScalar>(scalar: T): T => (typeof scalar === 'string' ? ((renamed.get(scalar) ?? scalar) as T) : scalar);
+  const one = <T extends FieldValue | FieldScalar>(scalar: T): T =>
+    typeof scalar === 'string' ? ((renamed.get(scalar) ?? scalar) as T) : scalar;
   return Array.isArray(value) ? (value as readonly FieldScalar[]).map(one) : one(value);
 }
 
@@ -131,8 +145,17 @@ function fieldOperations(before: Field | null, after: Field | null): Operation[]
   });
 }
 
-function valueOperations({ kind, id, before: old, after: next }: ValueChange, before: Field | null, after: Field | null): Operation[] {
-  const at = (key: string): Pick<Operation, 'document' | 'kind' | 'id' | 'field'> => ({ document: RECORDS_DOCUMENT, kind, id, field: `values.${key}` });
+function valueOperations(
+  { kind, id, before: old, after: next }: ValueChange,
+  before: Field | null,
+  after: Field | null,
+): Operation[] {
+  const at = (key: string): Pick<Operation, 'document' | 'kind' | 'id' | 'field'> => ({
+    document: RECORDS_DOCUMENT,
+    kind,
+    id,
+    field: `values.${key}`,
+  });
   if (before && after && before.key !== after.key) {
     if (old === null && next === null) return [];
     return [
@@ -140,5 +163,7 @@ function valueOperations({ kind, id, before: old, after: next }: ValueChange, be
       { ...at(after.key), before: null, after: next as Json },
     ];
   }
-  return equalJson(old as Json, next as Json) ? [] : [{ ...at((after ?? before)?.key ?? ''), before: old as Json, after: next as Json }];
+  return equalJson(old as Json, next as Json)
+    ? []
+    : [{ ...at((after ?? before)?.key ?? ''), before: old as Json, after: next as Json }];
 }

@@ -28,7 +28,10 @@ export function registersInOrder(tables: Pick<RecordTables, 'register'>): Record
 }
 
 /** All that a field has a value in: levels in order of play, then those in the bin; or a register's entries. */
-export function recordsOfField(tables: Pick<RecordTables, 'level' | 'set' | 'entry'>, field: Pick<Field, 'register'>): FilledRecord[] {
+export function recordsOfField(
+  tables: Pick<RecordTables, 'level' | 'set' | 'entry'>,
+  field: Pick<Field, 'register'>,
+): FilledRecord[] {
   if (field.register) return entriesOf(tables, field.register);
   const inUse = levelsInOrder(tables);
   const seen = new Set(inUse.map(({ id }) => id));
@@ -57,5 +60,9 @@ export function uniqueKey(value: FieldValue): string {
 
 /** Values that a new level or entry starts with. */
 export function defaultValues(fields: readonly Field[]): Record<string, FieldValue> {
-  return Object.fromEntries(fields.flatMap(({ key, default: value, figure }) => (value === undefined || value === null || figure ? [] : [[key, value] as const])));
+  return Object.fromEntries(
+    fields.flatMap(({ key, default: value, figure }) =>
+      value === undefined || value === null || figure ? [] : [[key, value] as const],
+    ),
+  );
 }

@@ -4,7 +4,8 @@ import type { RecordTables } from '../model/records';
 import { matchesPattern } from './pattern';
 
 /** A value that was read, or why it is none. */
-export type ReadValue = { readonly value: FieldValue; readonly fault?: undefined } | { readonly value?: undefined; readonly fault: string };
+export type ReadValue =
+  { readonly value: FieldValue; readonly fault?: undefined } | { readonly value?: undefined; readonly fault: string };
 
 /** Finds what links point at, by id and by what a person types. */
 export interface LinkLookup {
@@ -22,20 +23,28 @@ type Tables = Pick<RecordTables, 'level' | 'set' | 'entry'>;
 export function linkLookup(tables: Tables): LinkLookup {
   const byName = new Map<string, string | null>();
   const byCode = new Map<string, string | null>();
-  const note = (map: Map<string, string | null>, key: string, id: string): void => void map.set(key, map.has(key) ? null : id);
+  const note = (map: Map<string, string | null>, key: string, id: string): void =>
+    void map.set(key, map.has(key) ? null : id);
   for (const level of Object.values(tables.level)) {
     if (level.binned !== null) continue;
     note(byName, level.name.toLowerCase(), level.id);
     if (level.code !== '') note(byCode, level.code.toLowerCase(), level.id);
   }
-  for (const entry of Object.values(tables.entry)) note(byName, `${entry.register}\u0000${entry.name.toLowerCase()}`, entry.id);
+  for (const entry of Object.values(tables.entry))
+    note(byName, `${entry.register}\u0000${entry.name.toLowerCase()}`, entry.id);
   const standsIn = (level: Level, set: string): boolean => {
-    for (let at: string | null = level.set, depth = 0; at !== null && depth < 100; at = tables.set[at]?.parent ?? null, depth++) if (at === set) return true;
+    for (
+      let at: string | null = level.set, depth = 0;
+      at !== null && depth < 100;
+      at = tables.set[at]?.parent ?? null, depth++
+    )
+      if (at === set) return true;
     return false;
   };
   const allowed = (field: Field, id: string): boolean => {
     const target = field.target ?? null;
-    if (field.type === 'entry') return tables.entry[id] !== undefined && (target === null || tables.entry[id].register === target);
+    if (field.type === 'entry')
+      return tables.entry[id] !== undefined && (target === null || tables.entry[id].register === target);
     const level = tables.level[id];
     return level !== undefined && level.binned === null && (target === null || standsIn(level, target));
   };
@@ -45,7 +54,8 @@ export function linkLookup(tables: Tables): LinkLookup {
     find: (field, text) => {
       if (allowed(field, text)) return text;
       const key = text.trim().toLowerCase();
-      const id = field.type === 'entry' ? byName.get(`${field.target ?? ''}\u0000${key}`) : (byName.get(key) ?? byCode.get(key));
+      const id =
+        field.type === 'entry' ? byName.get(`${field.target ?? ''}\u0000${key}`) : (byName.get(key) ?? byCode.get(key));
       return typeof id === 'string' ? id : undefined;
     },
   };
@@ -71,7 +81,8 @@ function isDate(text: string): boolean {
 export function fieldFault(field: Field, value: FieldValue, links: LinkLookup): string | null {
   if (value === null || value === '') return null;
   if (!field.list) return scalarFault(field, value, links);
-  if (!Array.isArray(value) || (field.type === 'point' && value.some((part) => !Array.isArray(part)))) return 'It must be a list.';
+  if (!Array.isArray(value) || (field.type === 'point' && value.some((part) => !Array.isArray(part))))
+    return 'It must be a list.';
   for (const [i, one] of (value as readonly FieldScalar[]).entries()) {
     const fault = scalarFault(field, one, links);
     if (fault !== null) return `Value ${i + 1}: ${fault}`;
@@ -92,7 +103,9 @@ function scalarFault(field: Field, value: FieldValue, links: LinkLookup): string
       if (typeof field.high === 'number' && value > field.high) return `${value} is above ${field.high}.`;
       return null;
     case 'point':
-      return Array.isArray(value) && value.length === 3 && value.every((part) => typeof part === 'number') ? null : `${shown()} is not a point, such as 1.5, 0, -2.`;
+      return Array.isArray(value) && value.length === 3 && value.every((part) => typeof part === 'number')
+        ? null
+        : `${shown()} is not a point, such as 1.5, 0, -2.`;
   }
   if (typeof value !== 'string') return `${shown()} is not ${field.type === 'long text' ? 'text' : `a ${field.type}`}.`;
   switch (field.type) {
@@ -109,14 +122,18 @@ function scalarFault(field: Field, value: FieldValue, links: LinkLookup): string
     case 'entry':
       return links.allowed(field, value) ? null : `${shown()} is not an entry that may be linked here.`;
     default:
-      return field.pattern && !matchesPattern(field.pattern, value) ? `${shown()} does not match ${field.pattern}.` : null;
+      return field.pattern && !matchesPattern(field.pattern, value)
+        ? `${shown()} does not match ${field.pattern}.`
+        : null;
   }
 }
 
 /** A value as a person reads it, and as it goes into a spreadsheet. `readFieldText` reads it back. */
 export function fieldText(field: Field, value: FieldValue, links: LinkLookup): string {
   if (value === null) return '';
-  return field.list && Array.isArray(value) ? (value as readonly FieldScalar[]).map((one) => quoted(scalarText(field, one, links))).join('; ') : scalarText(field, value, links);
+  return field.list && Array.isArray(value)
+    ? (value as readonly FieldScalar[]).map((one) => quoted(scalarText(field, one, links))).join('; ')
+    : scalarText(field, value, links);
 }
 
 function scalarText(field: Field, value: FieldValue, links: LinkLookup): string {
@@ -132,13 +149,16 @@ function scalarText(field: Field, value: FieldValue, links: LinkLookup): string 
 export function plainText(value: FieldValue): string {
   if (value === null) return '';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return isPointValue(value) ? value.join(', ') : value.map((one: FieldScalar) => quoted(plainText(one))).join('; ');
+  if (Array.isArray(value))
+    return isPointValue(value) ? value.join(', ') : value.map((one: FieldScalar) => quoted(plainText(one))).join('; ');
   return String(value);
 }
 
-const isPointValue = (value: readonly unknown[]): boolean => value.length === 3 && value.every((part) => typeof part === 'number');
+const isPointValue = (value: readonly unknown[]): boolean =>
+  value.length === 3 && value.every((part) => typeof part === 'number');
 
-const quoted = (text: string): string => (text === '' || /[;"\n]/.test(text) || text !== text.trim() ? `"${text.replaceAll('"', '""')}"` : text);
+const quoted = (text: string): string =>
+  text === '' || /[;"\n]/.test(text) || text !== text.trim() ? `"${text.replaceAll('"', '""')}"` : text;
 
 /** Takes a list apart at its semicolons; a part in double quotes may hold them, with quotes doubled. */
 export function splitList(text: string): string[] {
@@ -198,11 +218,17 @@ function scalarOf(field: Field, text: string, links: LinkLookup): FieldScalar {
       return word === 'yes' || word === 'true' ? true : word === 'no' || word === 'false' ? false : text;
     }
     case 'choice':
-      return field.choices.find((choice) => choice === text) ?? field.choices.find((choice) => choice.toLowerCase() === text.toLowerCase()) ?? text;
+      return (
+        field.choices.find((choice) => choice === text) ??
+        field.choices.find((choice) => choice.toLowerCase() === text.toLowerCase()) ??
+        text
+      );
     case 'colour':
       return text.toLowerCase();
     case 'point': {
-      const parts = text.split(text.includes(',') ? ',' : /\s+/).map((part) => (part.trim() === '' ? NaN : Number(part)));
+      const parts = text
+        .split(text.includes(',') ? ',' : /\s+/)
+        .map((part) => (part.trim() === '' ? NaN : Number(part)));
       return parts.length === 3 && parts.every(Number.isFinite) ? [parts[0] + 0, parts[1] + 0, parts[2] + 0] : text;
     }
     case 'level':

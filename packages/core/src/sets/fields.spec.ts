@@ -11,17 +11,33 @@ import { fieldFault, fieldText, linkLookup, plainText, readFieldText, splitList 
 import { linkUses, redirectLinks } from './links';
 import { matchesPattern, patternFault } from './pattern';
 
-const field = (parts: Partial<Field>): Field => ({ id: 'f', key: 'f', name: 'F', type: 'text', choices: [], order: 'a', ...parts });
+const field = (parts: Partial<Field>): Field => ({
+  id: 'f',
+  key: 'f',
+  name: 'F',
+  type: 'text',
+  choices: [],
+  order: 'a',
+  ...parts,
+});
 
 async function tables(values: readonly FieldValue[] = []): Promise<RecordTables> {
   const { records } = await smallCollection();
   const model = records.level['one'];
-  const level = Object.fromEntries(values.map((value, i) => [`l${i}`, { ...model, id: `l${i}`, name: `Level ${i}`, code: `C${i}`, order: `a${i}`, values: { f: value } }]));
+  const level = Object.fromEntries(
+    values.map((value, i) => [
+      `l${i}`,
+      { ...model, id: `l${i}`, name: `Level ${i}`, code: `C${i}`, order: `a${i}`, values: { f: value } },
+    ]),
+  );
   return {
     ...records,
     level: values.length > 0 ? level : records.level,
     field: {},
-    register: { moods: { id: 'moods', name: 'Moods', help: '', order: 'a' }, tones: { id: 'tones', name: 'Tones', help: '', order: 'b' } },
+    register: {
+      moods: { id: 'moods', name: 'Moods', help: '', order: 'a' },
+      tones: { id: 'tones', name: 'Tones', help: '', order: 'b' },
+    },
     entry: {
       ember: { id: 'ember', register: 'moods', name: 'Ember', order: 'a', values: {} },
       haze: { id: 'haze', register: 'moods', name: 'Haze', order: 'b', values: {} },
@@ -68,7 +84,10 @@ describe('values of fields', () => {
     const links = linkLookup(await tables());
     const text = fc.string({ minLength: 1 }).filter((one) => one.trim() !== '');
     const number = fc.double({ noNaN: true, noDefaultInfinity: true }).map((one) => one + 0);
-    const values: readonly (readonly [Partial<Field>, fc.Arbitrary<string | number | boolean | [number, number, number]>])[] = [
+    const values: readonly (readonly [
+      Partial<Field>,
+      fc.Arbitrary<string | number | boolean | [number, number, number]>,
+    ])[] = [
       [{ type: 'text' }, text],
       [{ type: 'number' }, number],
       [{ type: 'yes/no' }, fc.boolean()],
@@ -122,7 +141,12 @@ describe('values of fields', () => {
     const mood = field({ type: 'entry', target: 'moods' });
     expect(fieldText(mood, 'ember2', links)).toBe('ember2');
     expect(readFieldText(mood, 'Ember', links).fault).toBeDefined();
-    expect(linkLookup({ ...base, level: { one: { ...base.level['one'], binned: '2027-01-01T00:00:00Z' } } }).find(field({ type: 'level' }), 'one')).toBeUndefined();
+    expect(
+      linkLookup({ ...base, level: { one: { ...base.level['one'], binned: '2027-01-01T00:00:00Z' } } }).find(
+        field({ type: 'level' }),
+        'one',
+      ),
+    ).toBeUndefined();
   });
 });
 
@@ -146,31 +170,62 @@ describe('a change of a field', () => {
     ]);
     expect(change.counts).toMatchObject({ kept: 2, empty: 1, converted: 1 });
     expect(change.values[0].why).toBe('12 is above 10.');
-    expect(change.operations.map(({ kind, field: changed }) => `${kind} ${changed}`)).toEqual(['field type', 'field required', 'field high', 'level values.f']);
+    expect(change.operations.map(({ kind, field: changed }) => `${kind} ${changed}`)).toEqual([
+      'field type',
+      'field required',
+      'field high',
+      'level values.f',
+    ]);
   });
 
   it('marks what is there twice, renames choices, moves with the key, drops with the field', async () => {
     const now = await tables(['dark', 'Dark', 'ember']);
     const text = field({});
-    expect(planFieldChange(now, text, { ...text, unique: true }).values.map(({ outcome }) => outcome)).toEqual(['same', 'twice', 'same']);
+    expect(planFieldChange(now, text, { ...text, unique: true }).values.map(({ outcome }) => outcome)).toEqual([
+      'same',
+      'twice',
+      'same',
+    ]);
     const choice = field({ type: 'choice', choices: ['dark', 'ember'] });
-    const renamed = planFieldChange(now, choice, { ...choice, choices: ['gloom', 'ember'] }, { renamedChoices: new Map([['dark', 'gloom']]) });
+    const renamed = planFieldChange(
+      now,
+      choice,
+      { ...choice, choices: ['gloom', 'ember'] },
+      { renamedChoices: new Map([['dark', 'gloom']]) },
+    );
     expect(renamed.values.map(({ after, outcome }) => [after, outcome])).toEqual([
       ['gloom', 'converted'],
       ['Dark', 'kept'],
       ['ember', 'same'],
     ]);
-    expect(planFieldChange(now, text, { ...text, key: 'g' }).operations.filter(({ kind }) => kind === 'level')).toHaveLength(6);
+    expect(
+      planFieldChange(now, text, { ...text, key: 'g' }).operations.filter(({ kind }) => kind === 'level'),
+    ).toHaveLength(6);
     expect(planFieldChange(now, text, null).counts.dropped).toBe(3);
     const filled = planFieldChange(await tables([null]), text, { ...text, default: 'x' }, { fillEmpty: true });
     expect(filled.values[0]).toMatchObject({ after: 'x', outcome: 'converted' });
   });
 
   it('is taken back whole by its inverse, from any type to any other', async () => {
-    const scalar = fc.oneof(fc.string(), fc.double({ noNaN: true, noDefaultInfinity: true }), fc.boolean(), fc.constantFrom('ember', '2027-01-01', '#aabbcc', '3'));
+    const scalar = fc.oneof(
+      fc.string(),
+      fc.double({ noNaN: true, noDefaultInfinity: true }),
+      fc.boolean(),
+      fc.constantFrom('ember', '2027-01-01', '#aabbcc', '3'),
+    );
     const value = fc.oneof(scalar, fc.constant(null), fc.array(scalar, { maxLength: 3 }));
     const shape = fc.record({
-      type: fc.constantFrom<Field['type']>('text', 'number', 'whole number', 'yes/no', 'choice', 'date', 'colour', 'point', 'entry'),
+      type: fc.constantFrom<Field['type']>(
+        'text',
+        'number',
+        'whole number',
+        'yes/no',
+        'choice',
+        'date',
+        'colour',
+        'point',
+        'entry',
+      ),
       list: fc.boolean(),
       key: fc.constantFrom('f', 'g'),
       choices: fc.constantFrom([], ['ember', '3']),
@@ -181,7 +236,9 @@ describe('a change of a field', () => {
     fc.assert(
       fc.property(fc.array(value, { maxLength: 5 }), shape, fc.option(shape), (values, from, to) => {
         const model = Object.values(base.level)[0];
-        const level = Object.fromEntries(values.map((one, i) => [`l${i}`, { ...model, id: `l${i}`, values: one === null ? {} : { [from.key]: one } }]));
+        const level = Object.fromEntries(
+          values.map((one, i) => [`l${i}`, { ...model, id: `l${i}`, values: one === null ? {} : { [from.key]: one } }]),
+        );
         const now: RecordTables = { ...base, level: level as RecordTables['level'] };
         const before = field({ ...from, target: 'moods' });
         const change = planFieldChange(now, before, to ? field({ ...to, target: 'moods' }) : null);
@@ -194,7 +251,8 @@ describe('a change of a field', () => {
           expect(valueOf(record, { key: (to ?? from).key })).toEqual(old);
         }
         applyOperations(documents, invertOperations(change.operations));
-        for (const [id, one] of Object.entries(now.level)) expect(valueOf(documents.get('level')?.get(id) as never, before)).toEqual(valueOf(one, before));
+        for (const [id, one] of Object.entries(now.level))
+          expect(valueOf(documents.get('level')?.get(id) as never, before)).toEqual(valueOf(one, before));
         expect(documents.get('field')?.get('f')).toMatchObject({ type: before.type, key: before.key });
       }),
     );
@@ -206,13 +264,20 @@ describe('links', () => {
     const now = await tables(['ember', 'haze']);
     const mood = field({ type: 'entry', target: 'moods' });
     const kin = field({ id: 'kin', key: 'kin', type: 'entry', list: true, register: 'moods', target: 'moods' });
-    const all: RecordTables = { ...now, field: { f: mood, kin }, entry: { ...now.entry, haze: { ...now.entry['haze'], values: { kin: ['haze', 'ember', 'ember'] } } } };
+    const all: RecordTables = {
+      ...now,
+      field: { f: mood, kin },
+      entry: { ...now.entry, haze: { ...now.entry['haze'], values: { kin: ['haze', 'ember', 'ember'] } } },
+    };
     const uses = linkUses(all);
     expect(uses.get('ember')?.map(({ record, field: { name } }) => [record.id, name])).toEqual([
       ['l0', 'F'],
       ['haze', 'F'],
     ]);
-    expect(redirectLinks(uses.get('ember') ?? [], 'ember', 'haze').map(({ after }) => after)).toEqual(['haze', ['haze']]);
+    expect(redirectLinks(uses.get('ember') ?? [], 'ember', 'haze').map(({ after }) => after)).toEqual([
+      'haze',
+      ['haze'],
+    ]);
     expect(redirectLinks(uses.get('ember') ?? [], 'ember', null).map(({ after }) => after)).toEqual([null, ['haze']]);
   });
 });

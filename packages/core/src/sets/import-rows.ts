@@ -71,7 +71,11 @@ export function planImport(tables: ImportTables, input: ImportRowsInput): Import
   const links = linkLookup(tables);
   const targets = targetsOf(tables, input);
   const texts = targets.map(({ record }, i): CellText[] =>
-    record ? mapping.flatMap((column, c) => (column === null || typeof column === 'string' ? [] : [{ record, column, text: rows[i][c] ?? '' }])) : [],
+    record
+      ? mapping.flatMap((column, c) =>
+          column === null || typeof column === 'string' ? [] : [{ record, column, text: rows[i][c] ?? '' }],
+        )
+      : [],
   );
   const plan = planCells(tables, kind, texts.flat(), links);
   const places = new LevelPlaces(tables, input);
@@ -83,29 +87,62 @@ export function planImport(tables: ImportTables, input: ImportRowsInput): Import
     at += texts[i].length;
     const name = String(cells.find(({ column }) => column.path === 'name')?.after ?? record?.name ?? '');
     const refuse = (why: string): PlannedRow => ({ row: i + 1, name, outcome: 'refused', why });
-    const cellFaults = cells.filter(({ outcome }) => outcome === 'refused').map(({ column, why }) => `${column.field.name}: ${why}`);
+    const cellFaults = cells
+      .filter(({ outcome }) => outcome === 'refused')
+      .map(({ column, why }) => `${column.field.name}: ${why}`);
     const place = places.find(i, record);
     if (fault !== '' || !record) return refuse(fault);
     if (cellFaults.length > 0) return refuse(cellFaults.join(' '));
     if ('fault' in place) return refuse(`Set: ${place.fault}`);
     if (isNew && name === '') return refuse('A new record needs a name.');
     const changed = cells.filter(({ before, after }) => isNew || !equalJson(before as Json, after as Json));
-    let filled = changed.reduce<FilledRecord>((one, { column, after }) => withValue(one, column, after), { ...record, ...place.fields });
-    if (isNew && kind === 'level' && (filled as Level).key === '') filled = { ...filled, key: freeKey(name, 'level', Object.keys(tables.level).length + i + 1, keys) } as Level;
+    let filled = changed.reduce<FilledRecord>((one, { column, after }) => withValue(one, column, after), {
+      ...record,
+      ...place.fields,
+    });
+    if (isNew && kind === 'level' && (filled as Level).key === '')
+      filled = { ...filled, key: freeKey(name, 'level', Object.keys(tables.level).length + i + 1, keys) } as Level;
     const faults = recordFaults(kind, filled);
     if (faults.length > 0) return refuse(faults.map(({ message }) => `${message}.`).join(' '));
     if ('key' in filled) keys.add(filled.key);
-    if (changed.length === 0 && Object.keys(place.fields).length === 0) return { row: i + 1, name, outcome: 'unchanged', why: '' };
+    if (changed.length === 0 && Object.keys(place.fields).length === 0)
+      return { row: i + 1, name, outcome: 'unchanged', why: '' };
     places.take(place);
     if (isNew) {
-      operations.push({ document: RECORDS_DOCUMENT, kind, id: record.id, field: null, before: null, after: filled as unknown as Json });
+      operations.push({
+        document: RECORDS_DOCUMENT,
+        kind,
+        id: record.id,
+        field: null,
+        before: null,
+        after: filled as unknown as Json,
+      });
       return { row: i + 1, name, outcome: 'new', why: '' };
     }
-    const moved = Object.entries(place.fields).map(([path, after]) => ({ path, before: (record as Level)[path as 'set' | 'order'], after }));
-    for (const { path, before, after } of [...changed.map(({ column, before, after }) => ({ path: column.path, before, after })), ...moved]) {
-      operations.push({ document: RECORDS_DOCUMENT, kind, id: record.id, field: path, before: before as Json, after: after as Json });
+    const moved = Object.entries(place.fields).map(([path, after]) => ({
+      path,
+      before: (record as Level)[path as 'set' | 'order'],
+      after,
+    }));
+    for (const { path, before, after } of [
+      ...changed.map(({ column, before, after }) => ({ path: column.path, before, after })),
+      ...moved,
+    ]) {
+      operations.push({
+        document: RECORDS_DOCUMENT,
+        kind,
+        id: record.id,
+        field: path,
+        before: before as Json,
+        after: after as Json,
+      });
     }
-    return { row: i + 1, name, outcome: 'changed', why: [...changed.map(({ column }) => column.field.name), ...(moved.length > 0 ? ['Set'] : [])].join(', ') };
+    return {
+      row: i + 1,
+      name,
+      outcome: 'changed',
+      why: [...changed.map(({ column }) => column.field.name), ...(moved.length > 0 ? ['Set'] : [])].join(', '),
+    };
   });
   const counts: Record<RowOutcome, number> = { new: 0, changed: 0, unchanged: 0, refused: 0 };
   for (const { outcome } of planned) counts[outcome] += 1;
@@ -115,14 +152,30 @@ export function planImport(tables: ImportTables, input: ImportRowsInput): Import
 /** The record that each row is about. */
 function targetsOf(tables: ImportTables, { register, rows, mapping, matchBy, newIds }: ImportRowsInput): Target[] {
   const found = finder(tables, register, matchBy);
-  const keyColumn = mapping.findIndex((column) => (typeof column === 'string' ? column === matchBy : column?.path === matchBy));
+  const keyColumn = mapping.findIndex((column) =>
+    typeof column === 'string' ? column === matchBy : column?.path === matchBy,
+  );
   const seen = new Map<string, number>();
   const values = defaultValues(fieldsOf(tables, register));
-  const orders = register === null ? [] : ordersBetween(entriesOf(tables, register).at(-1)?.order ?? null, null, Math.max(1, rows.length));
+  const orders =
+    register === null
+      ? []
+      : ordersBetween(entriesOf(tables, register).at(-1)?.order ?? null, null, Math.max(1, rows.length));
   const make = (row: number): Level | Entry => {
     const shared = { id: newIds[row], name: '', values };
     if (register !== null) return { ...shared, order: orders[row], register };
-    return { ...shared, key: '', set: '', order: '', purpose: 'play', code: '', strata: [], openSky: false, bounds: null, binned: null };
+    return {
+      ...shared,
+      key: '',
+      set: '',
+      order: '',
+      purpose: 'play',
+      code: '',
+      strata: [],
+      openSky: false,
+      bounds: null,
+      binned: null,
+    };
   };
   return rows.map((row, i): Target => {
     const key = keyColumn < 0 ? '' : (row[keyColumn] ?? '').trim();
@@ -131,9 +184,12 @@ function targetsOf(tables: ImportTables, { register, rows, mapping, matchBy, new
     if (matches.length === 1) {
       const earlier = seen.get(matches[0].id);
       seen.set(matches[0].id, i + 1);
-      return earlier === undefined ? { record: matches[0], isNew: false, fault: '' } : { record: undefined, isNew: false, fault: `Row ${earlier} is about it already.` };
+      return earlier === undefined
+        ? { record: matches[0], isNew: false, fault: '' }
+        : { record: undefined, isNew: false, fault: `Row ${earlier} is about it already.` };
     }
-    if (matchBy === 'id' && key !== '') return { record: undefined, isNew: true, fault: `Nothing has the id “${key}”.` };
+    if (matchBy === 'id' && key !== '')
+      return { record: undefined, isNew: true, fault: `Nothing has the id “${key}”.` };
     return { record: make(i), isNew: true, fault: '' };
   });
 }
@@ -164,7 +220,8 @@ class LevelPlaces {
     const { set: now } = record as Level;
     const path = this.column < 0 ? '' : (rows[row][this.column] ?? '').trim();
     if (path === '' && now !== '') return { fields: {} };
-    const found = path === '' && set !== null ? { id: set } : this.sets.find(path === '' ? NEW_SET_NAME : path, newIds[row]);
+    const found =
+      path === '' && set !== null ? { id: set } : this.sets.find(path === '' ? NEW_SET_NAME : path, newIds[row]);
     if ('fault' in found) return found;
     if (found.id === now) return { fields: {} };
     return { fields: { set: found.id, order: ordersBetween(this.lastOrder.get(found.id) ?? null, null)[0] } };
@@ -198,11 +255,17 @@ function finder(tables: ImportTables, register: string | null, by: MatchBy): Map
 }
 
 /** A table as rows of text, its header first: id, the set of a level, then the columns. `planImport` reads them back by id as unchanged. */
-export function tableRowsText(tables: ImportTables, register: string | null, columns: readonly CellColumn[], links: LinkLookup = linkLookup(tables)): string[][] {
+export function tableRowsText(
+  tables: ImportTables,
+  register: string | null,
+  columns: readonly CellColumn[],
+  links: LinkLookup = linkLookup(tables),
+): string[][] {
   const records: readonly FilledRecord[] = register === null ? levelsInOrder(tables) : entriesOf(tables, register);
   const written = columns.filter(({ field }) => !field.figure);
   const text = (record: FilledRecord, { path, field }: CellColumn): string => {
-    if (!path.startsWith('values.')) return plainText((valueAt(record as unknown as JsonRecord, path) ?? null) as FieldValue);
+    if (!path.startsWith('values.'))
+      return plainText((valueAt(record as unknown as JsonRecord, path) ?? null) as FieldValue);
     return fieldText(field, Object.hasOwn(record.values, field.key) ? record.values[field.key] : null, links);
   };
   const hasSets = register === null;

@@ -50,24 +50,31 @@ export class ImportedSets {
       const named = this.byName.get(names[0].toLowerCase()) ?? [];
       const atTop = named.filter(({ parent }) => parent === null);
       if (atTop.length === 1) return atTop[0];
-      if (named.length > 1) return { fault: `Several sets are named “${names[0]}”; write the sets above it too, as “Part${SET_PATH_SEPARATOR}Chapter”.` };
+      if (named.length > 1)
+        return {
+          fault: `Several sets are named “${names[0]}”; write the sets above it too, as “Part${SET_PATH_SEPARATOR}Chapter”.`,
+        };
       if (named.length === 1) return named[0];
     }
     return names.reduce<NamedSet | { readonly fault: string }>(
-      (above, name, depth) => ('fault' in above ? above : this.child(depth === 0 ? null : above.id, name, `${newId}-set-${depth + 1}`)),
+      (above, name, depth) =>
+        'fault' in above ? above : this.child(depth === 0 ? null : above.id, name, `${newId}-set-${depth + 1}`),
       { id: '', parent: null },
     );
   }
 
   /** Marks a set, with those above it, as needed. */
   use(id: string): void {
-    for (let set = this.all.get(id); set; set = set.parent === null ? undefined : this.all.get(set.parent)) this.used.add(set.id);
+    for (let set = this.all.get(id); set; set = set.parent === null ? undefined : this.all.get(set.parent))
+      this.used.add(set.id);
   }
 
   /** What makes the new sets that are needed, those above first. */
   operations(): Operation[] {
     return [...this.all.values()].flatMap(({ id, made }): Operation[] =>
-      made && this.used.has(id) ? [{ document: RECORDS_DOCUMENT, kind: 'set', id, field: null, before: null, after: made as unknown as Json }] : [],
+      made && this.used.has(id)
+        ? [{ document: RECORDS_DOCUMENT, kind: 'set', id, field: null, before: null, after: made as unknown as Json }]
+        : [],
     );
   }
 

@@ -9,7 +9,15 @@ import { planImport, tableRowsText, type ImportRowsInput } from './import-rows';
 import { checkKeys } from './keys';
 import { planCells, type CellColumn } from './write-cells';
 
-const field = (key: string, parts: Partial<Field> = {}): Field => ({ id: key, key, name: key, type: 'text', choices: [], order: 'a', ...parts });
+const field = (key: string, parts: Partial<Field> = {}): Field => ({
+  id: key,
+  key,
+  name: key,
+  type: 'text',
+  choices: [],
+  order: 'a',
+  ...parts,
+});
 const NAME: CellColumn = { path: 'name', field: field('name', { required: true }) };
 const CODE: CellColumn = { path: 'code', field: field('code') };
 const SHARDS: CellColumn = { path: 'values.shards', field: field('shards', { type: 'number', high: 50 }) };
@@ -89,10 +97,21 @@ describe('importing rows', () => {
         ],
       }),
     );
-    expect(plan.rows.map(({ outcome }) => outcome)).toEqual(['changed', 'unchanged', 'new', 'refused', 'refused', 'refused']);
+    expect(plan.rows.map(({ outcome }) => outcome)).toEqual([
+      'changed',
+      'unchanged',
+      'new',
+      'refused',
+      'refused',
+      'refused',
+    ]);
     expect(plan.rows[4].why).toBe('Row 1 is about it already.');
     expect(plan.counts).toEqual({ new: 1, changed: 1, unchanged: 1, refused: 3 });
-    const made = plan.operations.find(({ field: path }) => path === null)?.after as { set: string; values: unknown; order: string };
+    const made = plan.operations.find(({ field: path }) => path === null)?.after as {
+      set: string;
+      values: unknown;
+      order: string;
+    };
     expect(made).toMatchObject({ id: 'n2', name: 'Three', set: 'works', values: { shards: 9 } });
     expect(recordFaults('level', made)).toEqual([]);
     expect(made.order > two.order).toBe(true);
@@ -101,8 +120,12 @@ describe('importing rows', () => {
   it('refuses an id that nothing has, and what several have', async () => {
     const now = await tables();
     const twins = { ...now, level: { ...now.level, two: { ...now.level['two'], name: now.level['one'].name } } };
-    expect(planImport(twins, input({ rows: [[now.level['one'].name, '', '1']] })).rows[0].why).toMatch(/^Several have the name/);
-    expect(planImport(now, input({ rows: [['gone', 'X', '1']], mapping: ['id', CODE, SHARDS], matchBy: 'id' })).rows[0].why).toBe('Nothing has the id “gone”.');
+    expect(planImport(twins, input({ rows: [[now.level['one'].name, '', '1']] })).rows[0].why).toMatch(
+      /^Several have the name/,
+    );
+    expect(
+      planImport(now, input({ rows: [['gone', 'X', '1']], mapping: ['id', CODE, SHARDS], matchBy: 'id' })).rows[0].why,
+    ).toBe('Nothing has the id “gone”.');
     expect(planImport(now, input({ rows: [['x']], mapping: [null] })).counts.refused).toBe(1);
   });
 
@@ -119,14 +142,25 @@ describe('importing rows', () => {
       [two.name, ''],
     ];
     const plan = planImport(now, input({ rows, mapping: [NAME, 'set'], newIds: rows.map((_row, i) => `n${i}`) }));
-    expect(plan.rows.map(({ outcome }) => outcome)).toEqual(['changed', 'new', 'new', 'new', 'refused', 'refused', 'unchanged']);
+    expect(plan.rows.map(({ outcome }) => outcome)).toEqual([
+      'changed',
+      'new',
+      'new',
+      'new',
+      'refused',
+      'refused',
+      'unchanged',
+    ]);
     expect(plan.rows[4].why).toBe('Set: “A / / B” has a set without a name.');
-    const made = plan.operations.filter(({ kind }) => kind === 'set').map(({ after }) => after as { id: string; name: string; parent: string | null });
+    const made = plan.operations
+      .filter(({ kind }) => kind === 'set')
+      .map(({ after }) => after as { id: string; name: string; parent: string | null });
     expect(made.map(({ name, parent }) => [name, parent])).toEqual([
       ['The Flats', null],
       ['Ebb', made[0].id],
     ]);
-    const set = (i: number): unknown => (plan.operations.find(({ id }) => id === `n${i}`)?.after as { set: string }).set;
+    const set = (i: number): unknown =>
+      (plan.operations.find(({ id }) => id === `n${i}`)?.after as { set: string }).set;
     expect([set(1), set(2), set(3)]).toEqual([made[1].id, 'works', 'works']);
     expect(plan.operations.find(({ id, field }) => id === one.id && field === 'set')?.after).toBe(made[1].id);
   });
@@ -169,23 +203,38 @@ describe('importing rows', () => {
 
   it('allows nothing that the check of a record refuses', async () => {
     const now = await tables();
-    const cell = fc.oneof(fc.string({ maxLength: 210 }), fc.constantFrom('x'.repeat(201), 'One', 'one', 'con', 'Works', 'A / B', '1e400', '-0'));
-    const KEY: CellColumn = { path: 'key', field: { ...NAME.field, id: 'key', key: 'key', name: 'Key', required: false } };
+    const cell = fc.oneof(
+      fc.string({ maxLength: 210 }),
+      fc.constantFrom('x'.repeat(201), 'One', 'one', 'con', 'Works', 'A / B', '1e400', '-0'),
+    );
+    const KEY: CellColumn = {
+      path: 'key',
+      field: { ...NAME.field, id: 'key', key: 'key', name: 'Key', required: false },
+    };
     fc.assert(
-      fc.property(fc.array(fc.array(cell, { minLength: 4, maxLength: 4 }), { maxLength: 8 }), fc.constantFrom<'key' | 'name'>('key', 'name'), (rows, matchBy) => {
-        const plan = planImport(now, input({ rows, mapping: [NAME, KEY, 'set', CODE], matchBy, newIds: rows.map((_row, i) => `n${i}`) }));
-        const documents = new Map<string, unknown>([
-          ['level', new Map(Object.entries(now.level))],
-          ['set', new Map(Object.entries(now.set))],
-        ]) as unknown as DocumentState;
-        const trial = tryOperations(() => documents, plan.operations);
-        expect(trial.conflicts).toEqual([]);
-        for (const { kind, record } of trial.touched) expect(recordFaults(kind, record)).toEqual([]);
-        const after = (kind: string, id: string) =>
-          trial.touched.find((one) => one.kind === kind && one.id === id)?.record ?? documents.get(kind as never)?.get(id) ?? (now as never)[kind]?.[id];
-        expect(() => checkEditReferences(trial.touched, after)).not.toThrow();
-        expect(() => checkKeys(trial.touched, (kind) => Object.entries(now[kind]) as never)).not.toThrow();
-      }),
+      fc.property(
+        fc.array(fc.array(cell, { minLength: 4, maxLength: 4 }), { maxLength: 8 }),
+        fc.constantFrom<'key' | 'name'>('key', 'name'),
+        (rows, matchBy) => {
+          const plan = planImport(
+            now,
+            input({ rows, mapping: [NAME, KEY, 'set', CODE], matchBy, newIds: rows.map((_row, i) => `n${i}`) }),
+          );
+          const documents = new Map<string, unknown>([
+            ['level', new Map(Object.entries(now.level))],
+            ['set', new Map(Object.entries(now.set))],
+          ]) as unknown as DocumentState;
+          const trial = tryOperations(() => documents, plan.operations);
+          expect(trial.conflicts).toEqual([]);
+          for (const { kind, record } of trial.touched) expect(recordFaults(kind, record)).toEqual([]);
+          const after = (kind: string, id: string) =>
+            trial.touched.find((one) => one.kind === kind && one.id === id)?.record ??
+            documents.get(kind as never)?.get(id) ??
+            (now as never)[kind]?.[id];
+          expect(() => checkEditReferences(trial.touched, after)).not.toThrow();
+          expect(() => checkKeys(trial.touched, (kind) => Object.entries(now[kind]) as never)).not.toThrow();
+        },
+      ),
       { numRuns: 200 },
     );
   });
@@ -195,16 +244,23 @@ describe('importing rows', () => {
     const columns = [NAME, CODE, SHARDS];
     const [header, ...rows] = tableRowsText(now, null, columns);
     expect(header).toEqual(['id', 'Set', 'name', 'code', 'shards']);
-    expect(planImport(now, input({ rows, mapping: ['id', 'set', ...columns], matchBy: 'id' })).counts).toMatchObject({ unchanged: rows.length, refused: 0 });
+    expect(planImport(now, input({ rows, mapping: ['id', 'set', ...columns], matchBy: 'id' })).counts).toMatchObject({
+      unchanged: rows.length,
+      refused: 0,
+    });
     const cell = fc.oneof(fc.string(), fc.constantFrom('one', 'two', 'ONE', '7', '-1', '99'));
     fc.assert(
-      fc.property(fc.array(fc.array(cell, { maxLength: 4 }), { maxLength: 6 }), fc.constantFrom<'code' | 'name'>('code', 'name'), (random, matchBy) => {
-        const plan = planImport(now, input({ rows: random, matchBy }));
-        expect(plan.rows).toHaveLength(random.length);
-        const state = new Map([['level', new Map(Object.entries(now.level))]]) as unknown as DocumentState;
-        applyOperations(state, plan.operations);
-        for (const level of state.get('level')?.values() ?? []) expect(recordFaults('level', level)).toEqual([]);
-      }),
+      fc.property(
+        fc.array(fc.array(cell, { maxLength: 4 }), { maxLength: 6 }),
+        fc.constantFrom<'code' | 'name'>('code', 'name'),
+        (random, matchBy) => {
+          const plan = planImport(now, input({ rows: random, matchBy }));
+          expect(plan.rows).toHaveLength(random.length);
+          const state = new Map([['level', new Map(Object.entries(now.level))]]) as unknown as DocumentState;
+          applyOperations(state, plan.operations);
+          for (const level of state.get('level')?.values() ?? []) expect(recordFaults('level', level)).toEqual([]);
+        },
+      ),
     );
   });
 });

@@ -12,7 +12,8 @@ const create = (id: string, name: string, key?: string): Operation => ({
   before: null,
   after: { id, name, ...(key === undefined ? {} : { key }) },
 });
-const keysOf = (operations: readonly Operation[]): unknown[] => operations.map(({ after }) => (after as JsonRecord)['key']);
+const keysOf = (operations: readonly Operation[]): unknown[] =>
+  operations.map(({ after }) => (after as JsonRecord)['key']);
 
 describe('keys', () => {
   it.each([
@@ -37,7 +38,13 @@ describe('keys', () => {
   it('are always sound and never taken, whatever the name', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.oneof(fc.string({ unit: 'grapheme', maxLength: 90 }), fc.constantFrom('con', 'Sump', 'sump-2', 'x'.repeat(60), 'constructor', '__proto__')), { maxLength: 30 }),
+        fc.array(
+          fc.oneof(
+            fc.string({ unit: 'grapheme', maxLength: 90 }),
+            fc.constantFrom('con', 'Sump', 'sump-2', 'x'.repeat(60), 'constructor', '__proto__'),
+          ),
+          { maxLength: 30 },
+        ),
         (names) => {
           const taken = new Set<string>();
           names.forEach((name, i) => {
@@ -74,12 +81,15 @@ describe('keys', () => {
 
   it('are refused to two at once, across levels and kits', async () => {
     const { records } = await smallCollection();
-    const all = (kind: 'level' | 'kit'): [string, JsonRecord][] => Object.entries(records[kind]) as unknown as [string, JsonRecord][];
+    const all = (kind: 'level' | 'kit'): [string, JsonRecord][] =>
+      Object.entries(records[kind]) as unknown as [string, JsonRecord][];
     const level = (id: string, key: string) => ({ kind: 'level' as const, id, record: { id, name: id, key } });
     expect(() => checkKeys([level('one', 'kit')], all)).toThrow('the key kit of level one is taken by the kit Kit');
     expect(() => checkKeys([level('new', 'two')], all)).toThrow('is taken by the level two');
     // Two that swap are sound together.
     expect(() => checkKeys([level('one', 'two'), level('two', 'one')], all)).not.toThrow();
-    expect(() => checkKeys([level('three', 'x'), level('four', 'x')], all)).toThrow('the key x of level four is taken by the level three');
+    expect(() => checkKeys([level('three', 'x'), level('four', 'x')], all)).toThrow(
+      'the key x of level four is taken by the level three',
+    );
   });
 });

@@ -35,7 +35,8 @@ export function keyFromName(name: string): string {
 
 /** What is wrong with a key, undefined when nothing is. Whether it is free is another question. */
 export function keyFault(key: string): string | undefined {
-  if (!KEY_PATTERN.test(key)) return 'must be small letters a to z, digits and single dashes between them, such as sorting-hall';
+  if (!KEY_PATTERN.test(key))
+    return 'must be small letters a to z, digits and single dashes between them, such as sorting-hall';
   if (key.length > MAX_KEY_LETTERS) return `must have at most ${MAX_KEY_LETTERS} letters, has ${key.length}`;
   if (RESERVED.test(key)) return `must not be ${key}, a file name that some systems keep for themselves`;
   return undefined;
@@ -82,12 +83,17 @@ export function isPlaceholderKey(key: string): boolean {
  * @param taken the keys before; asked for only when something is made
  * @param count of records of a kind before
  */
-export function completeKeys(operations: readonly Operation[], taken: () => Set<string>, count: (kind: KeyedKind) => number): readonly Operation[] {
+export function completeKeys(
+  operations: readonly Operation[],
+  taken: () => Set<string>,
+  count: (kind: KeyedKind) => number,
+): readonly Operation[] {
   let keys: Set<string> | undefined;
   let made = 0;
   const completed = operations.map((operation) => {
     const { document, kind, field, before, after } = operation;
-    if (document !== RECORDS_DOCUMENT || !isKeyed(kind) || field !== null || before !== null || !isJsonTable(after)) return operation;
+    if (document !== RECORDS_DOCUMENT || !isKeyed(kind) || field !== null || before !== null || !isJsonTable(after))
+      return operation;
     keys ??= taken();
     made += 1;
     const own = after['key'];
@@ -118,13 +124,19 @@ export function checkKeys(
   const owners = new Map<string, { readonly kind: EditableKind; readonly id: string; readonly name: string }>();
   const changed = new Set(keyed.map(({ kind, id }) => `${kind} ${id}`));
   for (const kind of Object.keys(KEYED) as KeyedKind[]) {
-    for (const [id, record] of all(kind)) if (!changed.has(`${kind} ${id}`)) owners.set(text(record, 'key'), { kind, id, name: text(record, 'name') });
+    for (const [id, record] of all(kind))
+      if (!changed.has(`${kind} ${id}`)) owners.set(text(record, 'key'), { kind, id, name: text(record, 'name') });
   }
   for (const { kind, id, record } of keyed) {
     if (!record) continue;
     const key = text(record, 'key');
     const owner = owners.get(key);
-    if (owner) throw new CoreError('KEY_TAKEN', `edit: the key ${key} of ${kind} ${id} is taken by the ${owner.kind} ${owner.name}`, { key, kind: owner.kind, id: owner.id });
+    if (owner)
+      throw new CoreError(
+        'KEY_TAKEN',
+        `edit: the key ${key} of ${kind} ${id} is taken by the ${owner.kind} ${owner.name}`,
+        { key, kind: owner.kind, id: owner.id },
+      );
     owners.set(key, { kind, id, name: text(record, 'name') });
   }
 }

@@ -20,7 +20,9 @@ export type LevelFiguresTable = Readonly<
 >;
 
 /** Tells how far what `levelFigureIn` finds can be trusted. Of a level that is cut into cells, never more than all of it is in memory at once. */
-export function figureStateIn(figures: LevelFiguresTable): (level: string, field: Pick<Field, 'figure'>) => FigureState {
+export function figureStateIn(
+  figures: LevelFiguresTable,
+): (level: string, field: Pick<Field, 'figure'>) => FigureState {
   return (level, { figure }) => {
     if (!figure || figure === 'strata') return 'known';
     if (!Object.hasOwn(figures, level)) return 'not known';

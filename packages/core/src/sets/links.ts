@@ -18,7 +18,9 @@ type Tables = Pick<RecordTables, 'level' | 'set' | 'entry' | 'field' | 'register
 export function linkUses(tables: Tables): Map<string, LinkUse[]> {
   const uses = new Map<string, LinkUse[]>();
   for (const register of [null, ...Object.keys(tables.register)]) {
-    const fields = fieldsOf(tables, register).filter(({ type, figure }) => (type === 'level' || type === 'entry') && !figure);
+    const fields = fieldsOf(tables, register).filter(
+      ({ type, figure }) => (type === 'level' || type === 'entry') && !figure,
+    );
     if (fields.length === 0) continue;
     for (const record of recordsOfField(tables, { register })) {
       for (const field of fields) {
@@ -34,14 +36,23 @@ export function linkUses(tables: Tables): Map<string, LinkUse[]> {
 
 function idsIn(value: FieldValue): string[] {
   if (typeof value === 'string') return [value];
-  return Array.isArray(value) ? (value as readonly FieldScalar[]).filter((one): one is string => typeof one === 'string') : [];
+  return Array.isArray(value)
+    ? (value as readonly FieldScalar[]).filter((one): one is string => typeof one === 'string')
+    : [];
 }
 
 /** Operations that lead links elsewhere. @param to the new end, null to clear the links */
 export function redirectLinks(uses: readonly LinkUse[], from: string, to: string | null): Operation[] {
   return uses.map(({ kind, record, field }) => {
     const before = valueOf(record, field);
-    return { document: RECORDS_DOCUMENT, kind, id: record.id, field: `values.${field.key}`, before: before as Json, after: redirected(before, from, to) as Json };
+    return {
+      document: RECORDS_DOCUMENT,
+      kind,
+      id: record.id,
+      field: `values.${field.key}`,
+      before: before as Json,
+      after: redirected(before, from, to) as Json,
+    };
   });
 }
 

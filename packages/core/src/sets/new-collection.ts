@@ -25,7 +25,11 @@ export const DEFAULT_RANKS: readonly string[] = ['Part', 'Chapter'];
  */
 export function newCollection({ name, ranks, set, devices }: NewCollection): CollectionContent {
   const records = emptyRecordTables();
-  records.collection['collection'] = checkedRecord('collection', { id: 'collection', name: name.trim(), ranks: ranks.map((rank) => rank.trim()) });
+  records.collection['collection'] = checkedRecord('collection', {
+    id: 'collection',
+    name: name.trim(),
+    ranks: ranks.map((rank) => rank.trim()),
+  });
   const [order] = ordersBetween(null, null);
   records.set['set-1'] = checkedRecord('set', { id: 'set-1', name: set.trim(), parent: null, order, binned: null });
   records.level['level-1'] = {
@@ -45,7 +49,11 @@ export function newCollection({ name, ranks, set, devices }: NewCollection): Col
   const wanted = new Set(devices);
   const unknown = devices.find((id) => !STANDARD_DEVICES.some((device) => device.id === id));
   if (unknown !== undefined) {
-    throw new CoreError('DEVICE_UNKNOWN', `collection: there is no standard device ${unknown}; there are: ${STANDARD_DEVICES.map(({ id }) => id).join(', ')}`, { id: unknown });
+    throw new CoreError(
+      'DEVICE_UNKNOWN',
+      `collection: there is no standard device ${unknown}; there are: ${STANDARD_DEVICES.map(({ id }) => id).join(', ')}`,
+      { id: unknown },
+    );
   }
   const chosen = STANDARD_DEVICES.filter(({ id }) => wanted.has(id));
   const orders = ordersBetween(null, null, Math.max(1, chosen.length));
@@ -59,20 +67,51 @@ export function newCollection({ name, ranks, set, devices }: NewCollection): Col
  */
 export function withoutLevels({ records, strata, assets }: CollectionContent): CollectionContent {
   const assemblies = Object.fromEntries(Object.entries(records.stratum).filter(([, { kit }]) => Boolean(kit)));
-  const kept = new Map([...strata].filter(([id]) => Object.hasOwn(assemblies, id)).map(([id, content]) => [id, { ...content, patch: [] }]));
+  const kept = new Map(
+    [...strata].filter(([id]) => Object.hasOwn(assemblies, id)).map(([id, content]) => [id, { ...content, patch: [] }]),
+  );
   const linking = Object.values(records.field).filter(({ type }) => type === 'level');
-  const field = Object.fromEntries(Object.entries(records.field).map(([id, one]) => [id, one.type === 'level' && one.default !== undefined ? { ...one, default: null } : one]));
+  const field = Object.fromEntries(
+    Object.entries(records.field).map(([id, one]) => [
+      id,
+      one.type === 'level' && one.default !== undefined ? { ...one, default: null } : one,
+    ]),
+  );
   const entry = Object.fromEntries(
     Object.entries(records.entry).map(([id, one]) => {
-      const emptied = linking.filter(({ register, key }) => register === one.register && Object.hasOwn(one.values, key));
-      return [id, emptied.length === 0 ? one : { ...one, values: { ...one.values, ...Object.fromEntries(emptied.map(({ key }) => [key, null])) } }];
+      const emptied = linking.filter(
+        ({ register, key }) => register === one.register && Object.hasOwn(one.values, key),
+      );
+      return [
+        id,
+        emptied.length === 0
+          ? one
+          : { ...one, values: { ...one.values, ...Object.fromEntries(emptied.map(({ key }) => [key, null])) } },
+      ];
     }),
   );
-  return { records: { ...records, level: {}, stratum: assemblies, field, entry, acceptance: {}, cellGrid: {}, rehearsal: {}, levelOrder: {} }, strata: kept, assets };
+  return {
+    records: {
+      ...records,
+      level: {},
+      stratum: assemblies,
+      field,
+      entry,
+      acceptance: {},
+      cellGrid: {},
+      rehearsal: {},
+      levelOrder: {},
+    },
+    strata: kept,
+    assets,
+  };
 }
 
 /** The same collection under another name. */
 export function renamed(content: CollectionContent, name: string): CollectionContent {
   const settings = Object.values(content.records.collection)[0];
-  return { ...content, records: { ...content.records, collection: { [settings.id]: checkedRecord('collection', { ...settings, name }) } } };
+  return {
+    ...content,
+    records: { ...content.records, collection: { [settings.id]: checkedRecord('collection', { ...settings, name }) } },
+  };
 }

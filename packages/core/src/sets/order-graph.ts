@@ -10,7 +10,12 @@ export interface OrderGraphInput {
 /** Where everything is drawn, in pixels from the top left corner. */
 export interface OrderGraph {
   readonly nodes: readonly { readonly id: string; readonly x: number; readonly y: number }[];
-  readonly edges: readonly { readonly from: string; readonly to: string; readonly text: string; readonly points: readonly (readonly [number, number])[] }[];
+  readonly edges: readonly {
+    readonly from: string;
+    readonly to: string;
+    readonly text: string;
+    readonly points: readonly (readonly [number, number])[];
+  }[];
   readonly width: number;
   readonly height: number;
 }
@@ -55,7 +60,10 @@ export function layoutOrderGraph({ nodes, edges }: OrderGraphInput, context: Run
     }),
     edges: drawn.map((edge, i) => ({
       ...edge,
-      points: ((graph.edge(edge.from, edge.to, String(i)) as Routed).points ?? []).map(({ x, y }): [number, number] => [round(x), round(y)]),
+      points: ((graph.edge(edge.from, edge.to, String(i)) as Routed).points ?? []).map(({ x, y }): [number, number] => [
+        round(x),
+        round(y),
+      ]),
     })),
     width: round(whole.width ?? 0),
     height: round(whole.height ?? 0),

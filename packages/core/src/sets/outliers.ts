@@ -17,9 +17,14 @@ export function outliers(values: readonly number[]): number[] {
   const deviations = known.map((value) => Math.abs(value - middle));
   const typical = median(deviations);
   // The factor for the mean absolute deviation is the one of the source's note.
-  const unit = typical > 0 ? typical / NORMAL_SCALE : 1.253314 * (deviations.reduce((sum, value) => sum + value, 0) / deviations.length);
+  const unit =
+    typical > 0
+      ? typical / NORMAL_SCALE
+      : 1.253314 * (deviations.reduce((sum, value) => sum + value, 0) / deviations.length);
   if (!(unit > 0)) return [];
-  return values.flatMap((value, i) => (Number.isFinite(value) && Math.abs(value - middle) / unit > FAR_DEVIATIONS ? [i] : []));
+  return values.flatMap((value, i) =>
+    Number.isFinite(value) && Math.abs(value - middle) / unit > FAR_DEVIATIONS ? [i] : [],
+  );
 }
 
 function median(values: readonly number[]): number {

@@ -6,7 +6,8 @@ export function pictureNames(tables: Pick<RecordTables, 'level' | 'set' | 'entry
   const names = new Set<string>();
   for (const field of Object.values(tables.field)) {
     if (field.type !== 'picture') continue;
-    for (const record of recordsOfField(tables, field)) for (const name of [valueOf(record, field)].flat()) if (typeof name === 'string' && name !== '') names.add(name);
+    for (const record of recordsOfField(tables, field))
+      for (const name of [valueOf(record, field)].flat()) if (typeof name === 'string' && name !== '') names.add(name);
   }
   return [...names].sort();
 }

@@ -31,7 +31,10 @@ export function analysePlay(model: UnlockModel, left: MovesLeft): PlayAnalysis |
   const component = components(states);
   const opens = everOpen(states, component);
   const highest = new Map(
-    values.map(({ id }, v): [string, number] => [id, Array.from({ length: count }, (_, state) => valueAt(state, v)).reduce((a, b) => Math.max(a, b), -Infinity)]),
+    values.map(({ id }, v): [string, number] => [
+      id,
+      Array.from({ length: count }, (_, state) => valueAt(state, v)).reduce((a, b) => Math.max(a, b), -Infinity),
+    ]),
   );
   return {
     openable: new Set(ids.filter((_, l) => hasBit(opens[component[0]], 0, l))),
@@ -42,7 +45,8 @@ export function analysePlay(model: UnlockModel, left: MovesLeft): PlayAnalysis |
       if (v < 0) return false;
       for (let from = 0; from < count; from++) {
         if (valueAt(from, v) >= least) continue;
-        for (let move = first[from]; move < first[from + 1]; move++) if (component[from] === component[to[move]] && valueAt(to[move], v) >= least) return true;
+        for (let move = first[from]; move < first[from + 1]; move++)
+          if (component[from] === component[to[move]] && valueAt(to[move], v) >= least) return true;
       }
       return false;
     },
@@ -88,7 +92,10 @@ function components({ count, first, to }: PlayStates): Int32Array {
 }
 
 /** For each component the levels that are open in it or that some play from it opens. */
-function everOpen({ numbers: { words }, rows, width, count, first, to }: PlayStates, component: Int32Array): Int32Array[] {
+function everOpen(
+  { numbers: { words }, rows, width, count, first, to }: PlayStates,
+  component: Int32Array,
+): Int32Array[] {
   const members: number[][] = [];
   for (let state = 0; state < count; state++) (members[component[state]] ??= []).push(state);
   const opens: Int32Array[] = [];
@@ -99,7 +106,8 @@ function everOpen({ numbers: { words }, rows, width, count, first, to }: PlaySta
     };
     for (const state of states) {
       add(rows, state * width);
-      for (let move = first[state]; move < first[state + 1]; move++) if (component[to[move]] !== c) add(opens[component[to[move]]], 0);
+      for (let move = first[state]; move < first[state + 1]; move++)
+        if (component[to[move]] !== c) add(opens[component[to[move]]], 0);
     }
     opens.push(bits);
   });
@@ -107,7 +115,11 @@ function everOpen({ numbers: { words }, rows, width, count, first, to }: PlaySta
 }
 
 /** Walks what is known to be there, nearest states first: what opens, and for each level the first state from which nothing opens it. */
-function knownPlay(states: PlayStates, component: Int32Array, opens: readonly Int32Array[]): Pick<PlayAnalysis, 'opened' | 'shut'> {
+function knownPlay(
+  states: PlayStates,
+  component: Int32Array,
+  opens: readonly Int32Array[],
+): Pick<PlayAnalysis, 'opened' | 'shut'> {
   const { numbers, rows, width, count, first, to, known } = states;
   const { ids } = numbers;
   const mayOpen = ids.map((_, l) => l).filter((l) => hasBit(opens[component[0]], 0, l));
@@ -120,7 +132,8 @@ function knownPlay(states: PlayStates, component: Int32Array, opens: readonly In
   for (const at of queue) {
     for (const l of mayOpen) {
       if (hasBit(rows, at * width, l)) opened.add(ids[l]);
-      else if (!shut.has(ids[l]) && !hasBit(opens[component[at]], 0, l)) shut.set(ids[l], wayTo(states, at, from, cameBy));
+      else if (!shut.has(ids[l]) && !hasBit(opens[component[at]], 0, l))
+        shut.set(ids[l], wayTo(states, at, from, cameBy));
     }
     for (let move = first[at]; move < first[at + 1]; move++) {
       if (known[move] === 0 || from[to[move]] >= 0) continue;
@@ -133,7 +146,12 @@ function knownPlay(states: PlayStates, component: Int32Array, opens: readonly In
   return { opened, shut };
 }
 
-function wayTo({ numbers, rows, width, level, to }: PlayStates, end: number, from: Int32Array, cameBy: Int32Array): PlayedStep[] {
+function wayTo(
+  { numbers, rows, width, level, to }: PlayStates,
+  end: number,
+  from: Int32Array,
+  cameBy: Int32Array,
+): PlayedStep[] {
   const { words, values, levels, ids } = numbers;
   const steps: PlayedStep[] = [];
   for (let at = end; at !== 0; at = from[at]) {

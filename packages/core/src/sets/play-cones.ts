@@ -8,7 +8,9 @@ export type PlayAnswers = ReadonlyMap<string, PlayAnalysis | undefined>;
 
 /** Whether no level of a model sets a value back or takes some away: then who collects more has everything open that others have. */
 function onlyGrows({ levels, values }: UnlockModel): boolean {
-  return levels.every(({ gains, resets }) => values.every(({ id }) => !resets.has(id) && (gains.get(id)?.least ?? 0) >= 0));
+  return levels.every(({ gains, resets }) =>
+    values.every(({ id }) => !resets.has(id) && (gains.get(id)?.least ?? 0) >= 0),
+  );
 }
 
 /** Without search: what the most opens may be open, what the least opens always will be. Cost: as two plays. */
@@ -18,8 +20,14 @@ function growingPlay(model: UnlockModel): PlayAnalysis {
   const safe = safeLevels(model, { openable });
   const once = new Set(model.values.flatMap(({ id, counts }) => (counts === 'once' ? [id] : [])));
   const way = greedyPlay(model, { sparing: true }).steps.map(({ level, times }): PlayedStep => {
-    const gains = [...(model.byId.get(level)?.gains ?? [])].filter(([value]) => model.values.some(({ id }) => id === value));
-    return { level, times, collected: Object.fromEntries(gains.map(([value, { least, most }]) => [value, once.has(value) ? least : most])) };
+    const gains = [...(model.byId.get(level)?.gains ?? [])].filter(([value]) =>
+      model.values.some(({ id }) => id === value),
+    );
+    return {
+      level,
+      times,
+      collected: Object.fromEntries(gains.map(([value, { least, most }]) => [value, once.has(value) ? least : most])),
+    };
   });
   const shut = model.levels.filter(({ id }) => opened.has(id) && !safe.has(id));
   return { openable, opened, highest, shut: new Map(shut.map(({ id }) => [id, way])), comesUpAgain: () => false };
@@ -47,7 +55,13 @@ export function askAllStates(model: UnlockModel, reach: Reach, witness: Witness)
   return answers;
 }
 
-function hasQuestion(model: UnlockModel, level: OrderedLevel, safe: ReadonlySet<string>, reach: Reach, witness: Witness): boolean {
+function hasQuestion(
+  model: UnlockModel,
+  level: OrderedLevel,
+  safe: ReadonlySet<string>,
+  reach: Reach,
+  witness: Witness,
+): boolean {
   if (!safe.has(level.id) || !witness.opened.has(level.id)) return true;
   return level.rules.some((rule) => {
     if (rule.kind !== 'value' || (reach.highest.get(rule.value) ?? -Infinity) < rule.least) return false;
@@ -72,9 +86,18 @@ function safeLevels({ levels, byId, values }: UnlockModel, { openable }: Pick<Re
     if (!value) return false;
     if (value.start >= rule.least) return true;
     const gives = (level: OrderedLevel): number => level.gains.get(value.id)?.least ?? 0;
-    if (value.counts === 'each time') return levels.some((level) => safe.has(level.id) && !level.resets.has(value.id) && (level.gains.get(value.id)?.most ?? 0) > 0);
+    if (value.counts === 'each time')
+      return levels.some(
+        (level) => safe.has(level.id) && !level.resets.has(value.id) && (level.gains.get(value.id)?.most ?? 0) > 0,
+      );
     if (levels.some(({ id, resets }) => resets.has(value.id) && openable.has(id))) return false;
-    return levels.reduce((sum, level) => sum + (safe.has(level.id) ? gives(level) : openable.has(level.id) ? Math.min(0, gives(level)) : 0), value.start) >= rule.least;
+    return (
+      levels.reduce(
+        (sum, level) =>
+          sum + (safe.has(level.id) ? gives(level) : openable.has(level.id) ? Math.min(0, gives(level)) : 0),
+        value.start,
+      ) >= rule.least
+    );
   };
   for (let grew = true; grew;) {
     grew = false;
@@ -102,11 +125,21 @@ function coneOf(model: UnlockModel, id: string): UnlockModel {
       values.add(rule.value);
       queue.push(
         ...model.levels
-          .filter(({ gains, resets }) => resets.has(rule.value) || highestGain(gains.get(rule.value)) !== 0 || (gains.get(rule.value)?.least ?? 0) !== 0)
+          .filter(
+            ({ gains, resets }) =>
+              resets.has(rule.value) ||
+              highestGain(gains.get(rule.value)) !== 0 ||
+              (gains.get(rule.value)?.least ?? 0) !== 0,
+          )
           .map((other) => other.id),
       );
     }
   }
   const levels = model.levels.filter((level) => ids.has(level.id));
-  return { levels, byId: new Map(levels.map((level) => [level.id, level])), values: model.values.filter((value) => values.has(value.id)), hasRules: model.hasRules };
+  return {
+    levels,
+    byId: new Map(levels.map((level) => [level.id, level])),
+    values: model.values.filter((value) => values.has(value.id)),
+    hasRules: model.hasRules,
+  };
 }

@@ -41,7 +41,8 @@ export function numbersOf(model: UnlockModel): PlayNumbers | undefined {
   const place = new Map(model.levels.map(({ id }, i) => [id, i]));
   const thresholds = new Map<string, number>();
   for (const rule of model.levels.flatMap(({ rules }) => rules)) {
-    if (rule.kind === 'value') thresholds.set(rule.value, Math.max(thresholds.get(rule.value) ?? -Infinity, rule.least));
+    if (rule.kind === 'value')
+      thresholds.set(rule.value, Math.max(thresholds.get(rule.value) ?? -Infinity, rule.least));
   }
   const asked = model.values.filter(({ id }) => thresholds.has(id));
   const amounts: number[] = [...thresholds.values()];
@@ -71,9 +72,17 @@ export function numbersOf(model: UnlockModel): PlayNumbers | undefined {
     effects: asked.map(({ id }) => effectOf(level, id)),
   }));
   // What may be any number and is not held by a threshold can't be counted through.
-  const isUncounted = values.some(({ clamp }, v) => clamp === Infinity && levels.some(({ effects }) => effects[v].bound === Infinity));
-  if (isUncounted || amounts.some((amount) => !Number.isInteger(amount) || Math.abs(amount) > MOST_AMOUNT)) return undefined;
-  return { ids: model.levels.map(({ id }) => id), words: Math.max(1, Math.ceil(model.levels.length / 32)), levels, values };
+  const isUncounted = values.some(
+    ({ clamp }, v) => clamp === Infinity && levels.some(({ effects }) => effects[v].bound === Infinity),
+  );
+  if (isUncounted || amounts.some((amount) => !Number.isInteger(amount) || Math.abs(amount) > MOST_AMOUNT))
+    return undefined;
+  return {
+    ids: model.levels.map(({ id }) => id),
+    words: Math.max(1, Math.ceil(model.levels.length / 32)),
+    levels,
+    values,
+  };
 }
 
 /** An amount as a state holds it. */

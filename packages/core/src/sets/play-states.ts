@@ -58,7 +58,9 @@ export function playStates(model: UnlockModel, left: MovesLeft): PlayStates | un
   const begin = new Int32Array(width);
   values.forEach(({ start }, v) => (begin[2 * words + v] = start));
   visit(begin);
-  const changesAgain = levels.map(({ effects }) => effects.some(({ resets, least, bound }, v) => resets || (values[v].eachTime && (least !== 0 || bound !== 0))));
+  const changesAgain = levels.map(({ effects }) =>
+    effects.some(({ resets, least, bound }, v) => resets || (values[v].eachTime && (least !== 0 || bound !== 0))),
+  );
   const first = [0];
   const to: number[] = [];
   const playedLevel: number[] = [];
@@ -85,11 +87,27 @@ export function playStates(model: UnlockModel, left: MovesLeft): PlayStates | un
   }
   const rows = new Int32Array(width * states.length);
   states.forEach((row, i) => rows.set(row, i * width));
-  return { numbers, rows, width, count: states.length, first: Int32Array.from(first), to: Int32Array.from(to), level: Int32Array.from(playedLevel), known: Uint8Array.from(known) };
+  return {
+    numbers,
+    rows,
+    width,
+    count: states.length,
+    first: Int32Array.from(first),
+    to: Int32Array.from(to),
+    level: Int32Array.from(playedLevel),
+    known: Uint8Array.from(known),
+  };
 }
 
 /** Every way in which the values of a state can come out of playing a level. */
-function* outcomes(numbers: PlayNumbers, l: number, isFirst: boolean, base: Int32Array, v = 0, isKnown = true): Generator<{ row: Int32Array; isKnown: boolean }> {
+function* outcomes(
+  numbers: PlayNumbers,
+  l: number,
+  isFirst: boolean,
+  base: Int32Array,
+  v = 0,
+  isKnown = true,
+): Generator<{ row: Int32Array; isKnown: boolean }> {
   const { words, values, levels } = numbers;
   if (v === values.length) {
     yield { row: base.slice(), isKnown };
@@ -116,7 +134,9 @@ function openByRules({ levels, words }: PlayNumbers, row: Int32Array): void {
     const opens = rules.some((rule) => {
       if (rule.kind === 'open') return true;
       if (rule.kind === 'value') return row[2 * words + rule.value] >= rule.least;
-      return rule.need === 'all' ? rule.levels.every((other) => hasBit(row, words, other)) : rule.levels.some((other) => hasBit(row, words, other));
+      return rule.need === 'all'
+        ? rule.levels.every((other) => hasBit(row, words, other))
+        : rule.levels.some((other) => hasBit(row, words, other));
     });
     if (opens) setBit(row, 0, l);
   });

@@ -37,7 +37,8 @@ export function playFrom(model: UnlockModel, { level, values: given }: PlayBegin
 
 /** Opens a level by its code. @throws CoreError 'PLAY_STEP' when it has none of that rule */
 export function typeCode(model: UnlockModel, state: PlayState, level: string): PlayState {
-  if (!model.byId.get(level)?.rules.some(({ kind }) => kind === 'code')) throw new CoreError('PLAY_STEP', `play: ${level} does not open by a code`, { level });
+  if (!model.byId.get(level)?.rules.some(({ kind }) => kind === 'code'))
+    throw new CoreError('PLAY_STEP', `play: ${level} does not open by a code`, { level });
   return { ...state, open: new Set(state.open).add(level) };
 }
 
@@ -55,7 +56,11 @@ export function playLevel(model: UnlockModel, state: PlayState, { level: id, col
     const amount = collected[value] ?? 0;
     const gives = gain && (counts === 'each time' || !state.played.has(id)) ? gain : { least: 0, most: 0 };
     if (amount < gives.least || amount > gives.most) {
-      throw new CoreError('PLAY_STEP', `play: ${level.name} gives ${gives.least} to ${gives.most} ${name}, not ${amount}`, { level: id, value, amount });
+      throw new CoreError(
+        'PLAY_STEP',
+        `play: ${level.name} gives ${gives.least} to ${gives.most} ${name}, not ${amount}`,
+        { level: id, value, amount },
+      );
     }
     const before = level.resets.has(value) ? start : (values.get(value) ?? start);
     values.set(value, before + amount);
@@ -72,13 +77,17 @@ export function ruleHolds(rule: UnlockRule, state: PlayState): boolean {
       return false;
     case 'after':
       if (rule.levels.length === 0) return false;
-      return rule.need === 'all' ? rule.levels.every((id) => state.played.has(id)) : rule.levels.some((id) => state.played.has(id));
+      return rule.need === 'all'
+        ? rule.levels.every((id) => state.played.has(id))
+        : rule.levels.some((id) => state.played.has(id));
     case 'value':
       return (state.values.get(rule.value) ?? -Infinity) >= rule.least;
   }
 }
 
 function withOpened(model: UnlockModel, state: PlayState): PlayState {
-  const opened = model.levels.filter(({ id, rules }) => !state.open.has(id) && rules.some((rule) => ruleHolds(rule, state)));
+  const opened = model.levels.filter(
+    ({ id, rules }) => !state.open.has(id) && rules.some((rule) => ruleHolds(rule, state)),
+  );
   return opened.length === 0 ? state : { ...state, open: new Set([...state.open, ...opened.map(({ id }) => id)]) };
 }

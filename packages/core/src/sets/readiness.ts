@@ -16,14 +16,21 @@ export interface ReadinessFacts {
 }
 
 /** What keeps a level from being ready, in words; empty when it is ready. */
-export function readinessFaults(level: Level, rules: ReadinessRules, fields: Readonly<Record<string, Field>>, facts: ReadinessFacts): string[] {
+export function readinessFaults(
+  level: Level,
+  rules: ReadinessRules,
+  fields: Readonly<Record<string, Field>>,
+  facts: ReadinessFacts,
+): string[] {
   const faults: string[] = [];
   for (const id of rules.fields) {
     // A field that is gone asks nothing any more.
     if (!Object.hasOwn(fields, id)) continue;
     if (isEmptyValue(valueOf(level, fields[id]))) faults.push(`no ${fields[id].name}`);
   }
-  for (const kind of ['spawn', 'exit'] as const) if (rules[kind] && !((facts.markers?.[kind] ?? 0) > 0)) faults.push(facts.markers ? `no ${kind}` : `${kind} not counted yet`);
+  for (const kind of ['spawn', 'exit'] as const)
+    if (rules[kind] && !((facts.markers?.[kind] ?? 0) > 0))
+      faults.push(facts.markers ? `no ${kind}` : `${kind} not counted yet`);
   if (rules.code && level.code === '') faults.push('no code');
   if (rules.code && facts.codeIsTaken) faults.push('its code is used twice');
   if (rules.bakes && !facts.isFresh) faults.push(level.strata.length === 0 ? 'nothing to bake' : 'bakes stale');

@@ -57,7 +57,13 @@ describe('findings of sets', () => {
   it('find a code used twice without regard to case, and a stratum that is gone', async () => {
     const { records } = await smallCollection();
     expect(setFindings(records)).toEqual([]);
-    const faulty = { ...records, level: { ...records.level, two: { ...records.level['two'], code: 'one', strata: [{ stratum: 'nowhere', switchedOff: false }] } } };
+    const faulty = {
+      ...records,
+      level: {
+        ...records.level,
+        two: { ...records.level['two'], code: 'one', strata: [{ stratum: 'nowhere', switchedOff: false }] },
+      },
+    };
     const findings = setFindings(faulty);
     expect(findings.map(({ id, severity }) => [id, severity])).toEqual([
       ['CODE_USED_TWICE:two', 'error'],
@@ -69,7 +75,9 @@ describe('findings of sets', () => {
   it('draw codes that nobody has, without regard to case', () => {
     const draws = [0, 0, 1, 1, 1, 1, 0, 1];
     const level = { code: 'aa' };
-    expect(freeCodes({ level: { x: level as never } }, { alphabet: 'AB', length: 2 }, 2, () => draws.shift() as number)).toEqual(['BB', 'AB']);
+    expect(
+      freeCodes({ level: { x: level as never } }, { alphabet: 'AB', length: 2 }, 2, () => draws.shift() as number),
+    ).toEqual(['BB', 'AB']);
   });
 
   it('find the last code that a pattern has, and no more than there are', () => {

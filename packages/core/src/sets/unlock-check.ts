@@ -27,11 +27,22 @@ export function checkUnlocking(model: UnlockModel): UnlockCheck {
   const reach = unlockReach(model);
   const witness = greedyPlay(model);
   if (!model.hasRules) return { reach, witness, findings: [] };
-  const context: Context = { model, reach, witness, answers: askAllStates(model, reach, witness), place: new Map(model.levels.map(({ id }, i) => [id, i])) };
+  const context: Context = {
+    model,
+    reach,
+    witness,
+    answers: askAllStates(model, reach, witness),
+    place: new Map(model.levels.map(({ id }, i) => [id, i])),
+  };
   return {
     reach,
     witness,
-    findings: [...missingStart(context), ...model.levels.flatMap((level) => levelFindings(context, level)), ...sameMoment(context), ...notDecided(context)],
+    findings: [
+      ...missingStart(context),
+      ...model.levels.flatMap((level) => levelFindings(context, level)),
+      ...sameMoment(context),
+      ...notDecided(context),
+    ],
   };
 }
 
@@ -44,16 +55,27 @@ interface Context {
 }
 
 function nameIn({ model }: Context): (kind: 'level' | 'value', id: string) => string {
-  return (kind, id) => (kind === 'level' ? model.byId.get(id)?.name : model.values.find((value) => value.id === id)?.name) ?? id;
+  return (kind, id) =>
+    (kind === 'level' ? model.byId.get(id)?.name : model.values.find((value) => value.id === id)?.name) ?? id;
 }
 
 /** A way in words: its last steps, after how many others. */
 export function wayText(model: UnlockModel, steps: readonly WitnessStep[]): string {
-  const shown = steps.slice(-SHOWN_STEPS).map(({ level, times }) => `${model.byId.get(level)?.name ?? level}${times > 1 ? ` × ${times}` : ''}`);
+  const shown = steps
+    .slice(-SHOWN_STEPS)
+    .map(({ level, times }) => `${model.byId.get(level)?.name ?? level}${times > 1 ? ` × ${times}` : ''}`);
   return `${steps.length > SHOWN_STEPS ? `… (${steps.length - SHOWN_STEPS} before) → ` : ''}${shown.join(' → ')}`;
 }
 
-function found(code: string, severity: Severity, level: OrderedLevel, detail: string, message: string, why: string, path: readonly WitnessStep[] = []): Finding {
+function found(
+  code: string,
+  severity: Severity,
+  level: OrderedLevel,
+  detail: string,
+  message: string,
+  why: string,
+  path: readonly WitnessStep[] = [],
+): Finding {
   return finding({
     code,
     desk: 'sets',
@@ -93,12 +115,24 @@ function levelFindings(context: Context, level: OrderedLevel): Finding[] {
   const opens = mayOpen(context, level.id);
   const way = wayText(model, witness.steps);
   if (!opens) {
-    const reasons = reach.openable.has(level.id) ? ['No play opens it: all were tried'] : level.rules.map((rule) => `${ruleText(rule, name)}: ${whyNever(context, rule)}`);
+    const reasons = reach.openable.has(level.id)
+      ? ['No play opens it: all were tried']
+      : level.rules.map((rule) => `${ruleText(rule, name)}: ${whyNever(context, rule)}`);
     const why = `${reasons.length === 0 ? 'It has no rule by which it opens.' : `${reasons.join('; ')}.`} Played whole, with all there is to collect, it is still closed: ${way}`;
     findings.push(found('LEVEL_NEVER_OPENS', 'error', level, '', `${level.name} can never open`, why, witness.steps));
   } else if (!witness.opened.has(level.id) && !answer?.opened.has(level.id)) {
     const message = `Whether ${level.name} can open is not decided`;
-    findings.push(found('LEVEL_NOT_DECIDED', 'warning', level, '', message, `It is not ruled out, but this way does not open it: ${way}`, witness.steps));
+    findings.push(
+      found(
+        'LEVEL_NOT_DECIDED',
+        'warning',
+        level,
+        '',
+        message,
+        `It is not ruled out, but this way does not open it: ${way}`,
+        witness.steps,
+      ),
+    );
   }
   level.rules.forEach((rule, i) => {
     if (rule.kind === 'value') {
@@ -107,13 +141,33 @@ function levelFindings(context: Context, level: OrderedLevel): Finding[] {
       const highest = Math.min(bound, answer?.highest.get(rule.value) ?? Infinity);
       if (highest < rule.least) {
         const message = `${level.name} opens at ${rule.least} ${name('value', rule.value)}, but at most ${highest} can be collected by then`;
-        findings.push(found('THRESHOLD_TOO_HIGH', opens ? 'warning' : 'error', level, String(i), message, `With the most from every level: ${way}`, witness.steps));
+        findings.push(
+          found(
+            'THRESHOLD_TOO_HIGH',
+            opens ? 'warning' : 'error',
+            level,
+            String(i),
+            message,
+            `With the most from every level: ${way}`,
+            witness.steps,
+          ),
+        );
       } else findings.push(...firesAgain(context, level, rule, i));
     }
     if (rule.kind === 'after' && opens && sendsBack(context, level, rule)) {
       const steps = rule.levels.map((id) => ({ level: id, times: 1 }));
       const message = `${level.name} opens only ${ruleText(rule, name)}, which comes later in the order of play`;
-      findings.push(found('SENDS_BACK', 'warning', level, String(i), message, `The player is sent back: ${wayText(model, [...steps, { level: level.id, times: 1 }])}`, steps));
+      findings.push(
+        found(
+          'SENDS_BACK',
+          'warning',
+          level,
+          String(i),
+          message,
+          `The player is sent back: ${wayText(model, [...steps, { level: level.id, times: 1 }])}`,
+          steps,
+        ),
+      );
     }
   });
   findings.push(...shutFindings(context, level));
@@ -126,7 +180,10 @@ function shutFindings(context: Context, level: OrderedLevel): Finding[] {
   const shut = answers.get(level.id)?.shut.get(level.id);
   if (!shut || !level.rules.some(({ kind }) => kind === 'value')) return [];
   const steps = shut.map(({ level: id, times }) => ({ level: id, times }));
-  const waiting = model.levels.filter(({ id, rules }) => answers.get(id)?.shut.has(id) && !rules.some(({ kind }) => kind === 'value') && waitsFor(model, id, level.id));
+  const waiting = model.levels.filter(
+    ({ id, rules }) =>
+      answers.get(id)?.shut.has(id) && !rules.some(({ kind }) => kind === 'value') && waitsFor(model, id, level.id),
+  );
   const others = waiting.length === 0 ? '' : ` ${namesOf(waiting)} ${waiting.length === 1 ? 'waits' : 'wait'} for it.`;
   const why = `Played like this, nothing opens it any more: ${shut.length === 0 ? 'from the beginning' : shutText(context, shut)}.${others}`;
   return [found('LEVEL_SHUT', 'warning', level, 'shut', `${level.name} can be shut for good`, why, steps)];
@@ -137,7 +194,8 @@ function waitsFor(model: UnlockModel, id: string, other: string): boolean {
   const queue = new Set([id]);
   for (const at of queue) {
     if (at === other) return true;
-    for (const rule of model.byId.get(at)?.rules ?? []) if (rule.kind === 'after') rule.levels.forEach((one) => queue.add(one));
+    for (const rule of model.byId.get(at)?.rules ?? [])
+      if (rule.kind === 'after') rule.levels.forEach((one) => queue.add(one));
   }
   return false;
 }
@@ -154,7 +212,9 @@ function shutText(context: Context, steps: readonly PlayedStep[]): string {
 
 /** Levels whose plays are too many to try. */
 function notDecided({ model, answers, witness }: Context): Finding[] {
-  const open = model.levels.filter(({ id }) => answers.has(id) && answers.get(id) === undefined && witness.opened.has(id));
+  const open = model.levels.filter(
+    ({ id }) => answers.has(id) && answers.get(id) === undefined && witness.opened.has(id),
+  );
   if (open.length === 0) return [];
   return [
     found(
@@ -184,7 +244,11 @@ function whyNever(context: Context, rule: UnlockRule): string {
 }
 
 /** Whether a level has no other way to open than after what comes later. */
-function sendsBack({ place, model }: Context, level: OrderedLevel, rule: Extract<UnlockRule, { kind: 'after' }>): boolean {
+function sendsBack(
+  { place, model }: Context,
+  level: OrderedLevel,
+  rule: Extract<UnlockRule, { kind: 'after' }>,
+): boolean {
   if (level.rules.length > 1) return false;
   const own = place.get(level.id) ?? 0;
   const isLater = (id: string): boolean => model.byId.has(id) && (place.get(id) ?? 0) > own;
@@ -192,7 +256,12 @@ function sendsBack({ place, model }: Context, level: OrderedLevel, rule: Extract
 }
 
 /** A value that is given each time and set back by some level comes up to a threshold again and again. */
-function firesAgain(context: Context, level: OrderedLevel, rule: Extract<UnlockRule, { kind: 'value' }>, index: number): Finding[] {
+function firesAgain(
+  context: Context,
+  level: OrderedLevel,
+  rule: Extract<UnlockRule, { kind: 'value' }>,
+  index: number,
+): Finding[] {
   const { model, witness, answers } = context;
   const value = model.values.find(({ id }) => id === rule.value);
   if (!value || value.counts !== 'each time' || value.start >= rule.least) return [];
@@ -207,7 +276,13 @@ function firesAgain(context: Context, level: OrderedLevel, rule: Extract<UnlockR
 }
 
 /** A level that leaves a value below a threshold, then one that brings it up, both opened on the way: they can be played in turn for ever. */
-function loopUp(model: UnlockModel, witness: Witness, value: string, start: number, least: number): WitnessStep[] | undefined {
+function loopUp(
+  model: UnlockModel,
+  witness: Witness,
+  value: string,
+  start: number,
+  least: number,
+): WitnessStep[] | undefined {
   const open = model.levels.filter(({ id }) => witness.opened.has(id));
   const setBack = open.find(({ gains, resets }) => resets.has(value) && start + (gains.get(value)?.least ?? 0) < least);
   if (!setBack) return undefined;
@@ -236,7 +311,9 @@ function sameMoment(context: Context): Finding[] {
     if (!mayOpen(context, level.id)) continue;
     for (const rule of level.rules) {
       if (rule.kind === 'code') continue;
-      const key = JSON.stringify(rule.kind === 'after' ? [...new Set(rule.levels)].sort().concat(rule.levels.length > 1 ? rule.need : '') : rule);
+      const key = JSON.stringify(
+        rule.kind === 'after' ? [...new Set(rule.levels)].sort().concat(rule.levels.length > 1 ? rule.need : '') : rule,
+      );
       const group = groups.get(key);
       if (group) group.levels.push(level);
       else groups.set(key, { rule, levels: [level] });

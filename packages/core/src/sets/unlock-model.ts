@@ -44,7 +44,10 @@ export type FigureOf = (level: string, field: Pick<Field, 'figure' | 'counted'>)
  * The order of play of the levels in use; trial and tool levels stay outside.
  * @param figureOf for gains that come from what a level holds; where it knows none, they are taken to be anything from their least up
  */
-export function unlockModel(tables: Pick<RecordTables, 'level' | 'set' | 'levelOrder' | 'carriedValue' | 'field'>, figureOf: FigureOf = () => null): UnlockModel {
+export function unlockModel(
+  tables: Pick<RecordTables, 'level' | 'set' | 'levelOrder' | 'carriedValue' | 'field'>,
+  figureOf: FigureOf = () => null,
+): UnlockModel {
   const counted = new Map(fieldsOf(tables, null).flatMap((field) => (field.figure ? [[field.key, field]] : [])));
   const levels = levelsInOrder(tables)
     .filter(({ purpose }) => purpose === 'play')
@@ -58,7 +61,13 @@ export function unlockModel(tables: Pick<RecordTables, 'level' | 'set' | 'levelO
         // What nobody has counted yet may be any number: nothing may be ruled out by it.
         return [value, figure && filled === null ? { ...known, bound: Infinity } : known];
       });
-      return { id: level.id, name: level.name, rules: order?.rules ?? [], gains: new Map(gains), resets: new Set(order?.resets ?? []) };
+      return {
+        id: level.id,
+        name: level.name,
+        rules: order?.rules ?? [],
+        gains: new Map(gains),
+        resets: new Set(order?.resets ?? []),
+      };
     });
   return {
     levels,

@@ -24,11 +24,20 @@ function model(sketches: readonly Sketch[], values: readonly CarriedValue[] = [s
     const known = Object.entries(gains).map(([value, [least, most]]): [string, KnownGain] => [value, { least, most }]);
     return { id, name: id.toUpperCase(), rules, gains: new Map(known), resets: new Set(resets) };
   });
-  return { levels, byId: new Map(levels.map((level) => [level.id, level])), values, hasRules: levels.some(({ rules }) => rules.length > 0) };
+  return {
+    levels,
+    byId: new Map(levels.map((level) => [level.id, level])),
+    values,
+    hasRules: levels.some(({ rules }) => rules.length > 0),
+  };
 }
 
 const start: UnlockRule = { kind: 'start' };
-const after = (levels: string, need: 'all' | 'any' = 'all'): UnlockRule => ({ kind: 'after', levels: [...levels], need });
+const after = (levels: string, need: 'all' | 'any' = 'all'): UnlockRule => ({
+  kind: 'after',
+  levels: [...levels],
+  need,
+});
 const at = (least: number, value = 'shards'): UnlockRule => ({ kind: 'value', value, least });
 const codes = (of: UnlockModel): string[] => checkUnlocking(of).findings.map(({ id }) => id);
 
@@ -64,24 +73,42 @@ describe('the check of unlocking', () => {
       { rules: [after('c')] },
     ]);
     const { findings } = checkUnlocking(of);
-    expect(findings.map(({ id }) => id)).toEqual(['LEVEL_NEVER_OPENS:c', 'THRESHOLD_TOO_HIGH:c.0', 'LEVEL_NEVER_OPENS:d']);
-    expect(findings[0].why).toBe('at 40 Shards: at most 31 can be collected. Played whole, with all there is to collect, it is still closed: A → B');
+    expect(findings.map(({ id }) => id)).toEqual([
+      'LEVEL_NEVER_OPENS:c',
+      'THRESHOLD_TOO_HIGH:c.0',
+      'LEVEL_NEVER_OPENS:d',
+    ]);
+    expect(findings[0].why).toBe(
+      'at 40 Shards: at most 31 can be collected. Played whole, with all there is to collect, it is still closed: A → B',
+    );
     expect(findings[1].message).toBe('C opens at 40 Shards, but at most 31 can be collected by then');
     expect(findings[2].why).toContain('after C: C can never open');
   });
 
   it('finds a missing start, a ring, and what is sent back', () => {
-    expect(codes(model([{ rules: [after('b')] }, { rules: [after('a')] }]))).toEqual(['START_MISSING:collection', 'LEVEL_NEVER_OPENS:a', 'LEVEL_NEVER_OPENS:b']);
-    expect(codes(model([{ rules: [start] }, { rules: [after('c')] }, { rules: [after('a')] }]))).toEqual(['SENDS_BACK:b.0']);
+    expect(codes(model([{ rules: [after('b')] }, { rules: [after('a')] }]))).toEqual([
+      'START_MISSING:collection',
+      'LEVEL_NEVER_OPENS:a',
+      'LEVEL_NEVER_OPENS:b',
+    ]);
+    expect(codes(model([{ rules: [start] }, { rules: [after('c')] }, { rules: [after('a')] }]))).toEqual([
+      'SENDS_BACK:b.0',
+    ]);
   });
 
   it('finds levels that open at the same moment', () => {
-    expect(codes(model([{ rules: [start] }, { rules: [after('a')] }, { rules: [after('a', 'any')] }]))).toEqual(['SAME_MOMENT:b.same.b+c']);
+    expect(codes(model([{ rules: [start] }, { rules: [after('a')] }, { rules: [after('a', 'any')] }]))).toEqual([
+      'SAME_MOMENT:b.same.b+c',
+    ]);
   });
 
   it('finds a level that a reset can shut, with a play that leads there', () => {
     // A gives up to 10, B resets, C needs 8: who collects 7 or less in A and goes on to B has lost it.
-    const of = model([{ rules: [start], gains: { shards: [0, 10] } }, { rules: [after('a')], resets: ['shards'] }, { rules: [at(8)] }]);
+    const of = model([
+      { rules: [start], gains: { shards: [0, 10] } },
+      { rules: [after('a')], resets: ['shards'] },
+      { rules: [at(8)] },
+    ]);
     const [finding] = checkUnlocking(of).findings;
     expect(finding.id).toBe('LEVEL_SHUT:c.shut');
     expect(finding.place.path).toEqual(['a']);
@@ -90,28 +117,52 @@ describe('the check of unlocking', () => {
     const late = { rules: [after('a')], resets: ['shards'], gains: { shards: [9, 9] as const } };
     expect(codes(model([{ rules: [start], gains: { shards: [0, 10] } }, late, { rules: [at(8)] }]))).toEqual([]);
     // A gives at least 8: C is open before B.
-    expect(codes(model([{ rules: [start], gains: { shards: [8, 10] } }, { rules: [after('a')], resets: ['shards'] }, { rules: [at(8)] }]))).toEqual([]);
+    expect(
+      codes(
+        model([
+          { rules: [start], gains: { shards: [8, 10] } },
+          { rules: [after('a')], resets: ['shards'] },
+          { rules: [at(8)] },
+        ]),
+      ),
+    ).toEqual([]);
   });
 
   it('finds a level that is shut where a reward given once is missed', () => {
-    expect(codes(model([{ rules: [start], gains: { shards: [1, 3] } }, { rules: [at(3)] }]))).toEqual(['LEVEL_SHUT:b.shut']);
+    expect(codes(model([{ rules: [start], gains: { shards: [1, 3] } }, { rules: [at(3)] }]))).toEqual([
+      'LEVEL_SHUT:b.shut',
+    ]);
     const typed = { rules: [{ kind: 'code' as const }], gains: { shards: [1, 3] as const }, resets: ['shards'] };
     const of = model([{ rules: [start], gains: { shards: [1, 1] } }, { rules: [at(2)] }, typed]);
-    expect(checkUnlocking(of).findings.map(({ id, place }) => [id, place.path])).toEqual([['LEVEL_SHUT:b.shut', ['a', 'c']]]);
+    expect(checkUnlocking(of).findings.map(({ id, place }) => [id, place.path])).toEqual([
+      ['LEVEL_SHUT:b.shut', ['a', 'c']],
+    ]);
     // Collected again each time it can't be missed.
-    expect(codes(model([{ rules: [start], gains: { heat: [0, 1] } }, { rules: [at(300000, 'heat')] }], [heat]))).toEqual([]);
+    expect(
+      codes(model([{ rules: [start], gains: { heat: [0, 1] } }, { rules: [at(300000, 'heat')] }], [heat])),
+    ).toEqual([]);
   });
 
   it('says which levels it could not decide, nor where amounts are not whole', () => {
     const many = Array.from({ length: 20 }, (): Sketch => ({ rules: [start], gains: { shards: [0, 5] } }));
     // Without a reset the least decides, however many states there are and whatever the amounts.
     expect(codes(model([...many, { rules: [at(90)] }]))).toContain('LEVEL_SHUT:u.shut');
-    expect(codes(model([{ rules: [start], gains: { shards: [0.5, 3] } }, { rules: [at(3)] }]))).toEqual(['LEVEL_SHUT:b.shut']);
-    const waiting = checkUnlocking(model([{ rules: [start], gains: { shards: [0, 1e6] } }, { rules: [at(2)] }, { rules: [after('b')] }])).findings;
-    expect(waiting.map(({ id, why }) => [id, why])).toEqual([['LEVEL_SHUT:b.shut', 'Played like this, nothing opens it any more: A (0 Shards). C waits for it.']]);
+    expect(codes(model([{ rules: [start], gains: { shards: [0.5, 3] } }, { rules: [at(3)] }]))).toEqual([
+      'LEVEL_SHUT:b.shut',
+    ]);
+    const waiting = checkUnlocking(
+      model([{ rules: [start], gains: { shards: [0, 1e6] } }, { rules: [at(2)] }, { rules: [after('b')] }]),
+    ).findings;
+    expect(waiting.map(({ id, why }) => [id, why])).toEqual([
+      ['LEVEL_SHUT:b.shut', 'Played like this, nothing opens it any more: A (0 Shards). C waits for it.'],
+    ]);
     const back: Sketch = { rules: [start], resets: ['shards'] };
     expect(codes(model([...many, back, { rules: [at(90)] }]))).toContain('SHUT_NOT_DECIDED:v.shut');
-    expect(codes(model([{ rules: [start], gains: { shards: [0.5, 3] } }, { ...back, rules: [after('a')] }, { rules: [at(3)] }]))).toEqual(['SHUT_NOT_DECIDED:c.shut']);
+    expect(
+      codes(
+        model([{ rules: [start], gains: { shards: [0.5, 3] } }, { ...back, rules: [after('a')] }, { rules: [at(3)] }]),
+      ),
+    ).toEqual(['SHUT_NOT_DECIDED:c.shut']);
   });
 
   it('never opens by an empty list of levels', () => {
@@ -122,7 +173,14 @@ describe('the check of unlocking', () => {
   });
 
   it('finds a rule that fires again and again, and collects again what is given each time', () => {
-    const of = model([{ rules: [start], gains: { heat: [0, 3] } }, { rules: [after('a')], resets: ['heat'] }, { rules: [at(10, 'heat')] }], [heat]);
+    const of = model(
+      [
+        { rules: [start], gains: { heat: [0, 3] } },
+        { rules: [after('a')], resets: ['heat'] },
+        { rules: [at(10, 'heat')] },
+      ],
+      [heat],
+    );
     const { findings, witness } = checkUnlocking(of);
     expect(findings.map(({ id }) => id)).toEqual(['RULE_FIRES_AGAIN:c.0.again']);
     expect(findings[0].why).toContain('B → A × 4');
@@ -133,10 +191,17 @@ describe('the check of unlocking', () => {
   it('tries all plays where the bound allows what the way does not reach, and says "not decided" where they are too many', () => {
     // Both B and C reset; their 5 and 5 never add up, which the bound does not see.
     const both = { resets: ['shards'], gains: { shards: [0, 5] as const } };
-    const of = model([{ rules: [start] }, { rules: [after('a')], ...both }, { rules: [after('b')], ...both }, { rules: [at(10)] }]);
+    const of = model([
+      { rules: [start] },
+      { rules: [after('a')], ...both },
+      { rules: [after('b')], ...both },
+      { rules: [at(10)] },
+    ]);
     expect(codes(of)).toContain('LEVEL_NEVER_OPENS:d');
     const many = Array.from({ length: 20 }, (): Sketch => ({ rules: [start], gains: { shards: [0, 5] } }));
-    expect(codes(model([...many, { ...both, rules: [start], gains: { shards: [0, 90] } }, { rules: [at(150)] }]))).toContain('LEVEL_NOT_DECIDED:v');
+    expect(
+      codes(model([...many, { ...both, rules: [start], gains: { shards: [0, 90] } }, { rules: [at(150)] }])),
+    ).toContain('LEVEL_NOT_DECIDED:v');
   });
 
   it('reads the most of a gain from a field of the level', () => {
@@ -146,14 +211,26 @@ describe('the check of unlocking', () => {
       level: { a: level as never },
       set: { s: { id: 's', name: 'S', parent: null, order: 'a', binned: null } },
       carriedValue: { shards },
-      levelOrder: { a: { id: 'a', rules: [start], gains: [{ value: 'shards', least: 0, most: 0, field: 'shards' }], resets: [] } },
+      levelOrder: {
+        a: { id: 'a', rules: [start], gains: [{ value: 'shards', least: 0, most: 0, field: 'shards' }], resets: [] },
+      },
     });
     expect(of.levels[0].gains.get('shards')).toEqual({ least: 0, most: 12 });
   });
 
   it('reads the most of a gain from what was counted, and rules nothing out by what was not', () => {
-    const level = (id: string, order: string) => ({ id, name: id, set: 's', order, purpose: 'play', binned: null, values: {} }) as never;
-    const field = { id: 'f', key: 'finds', name: 'Finds', type: 'whole number' as const, choices: [], order: 'a', figure: 'markers' as const, counted: 'pickup' };
+    const level = (id: string, order: string) =>
+      ({ id, name: id, set: 's', order, purpose: 'play', binned: null, values: {} }) as never;
+    const field = {
+      id: 'f',
+      key: 'finds',
+      name: 'Finds',
+      type: 'whole number' as const,
+      choices: [],
+      order: 'a',
+      figure: 'markers' as const,
+      counted: 'pickup',
+    };
     const tables = {
       field: { f: field },
       level: { a: level('a', 'a'), b: level('b', 'b') },
@@ -164,7 +241,8 @@ describe('the check of unlocking', () => {
         b: { id: 'b', rules: [at(5)], gains: [], resets: [] },
       },
     };
-    const found = (count: number | null) => codes(unlockModel(tables, (_level, { counted }) => (counted === 'pickup' ? count : null)));
+    const found = (count: number | null) =>
+      codes(unlockModel(tables, (_level, { counted }) => (counted === 'pickup' ? count : null)));
     // Whoever leaves one lying shuts B.
     expect(found(5)).toEqual(['LEVEL_SHUT:b.shut']);
     expect(found(4)).toContain('LEVEL_NEVER_OPENS:b');
@@ -186,9 +264,13 @@ class PlainPlay {
   private readonly index = new Map<string, number>();
 
   constructor(private readonly of: UnlockModel) {
-    const begun = of.levels.reduce((state, { id, rules }) => (rules.some(({ kind }) => kind === 'code') ? typeCode(of, state, id) : state), startOfPlay(of));
+    const begun = of.levels.reduce(
+      (state, { id, rules }) => (rules.some(({ kind }) => kind === 'code') ? typeCode(of, state, id) : state),
+      startOfPlay(of),
+    );
     this.put(begun);
-    for (let i = 0; i < this.states.length && this.states.length < 4000; i++) this.next.push(this.movesFrom(this.states[i]));
+    for (let i = 0; i < this.states.length && this.states.length < 4000; i++)
+      this.next.push(this.movesFrom(this.states[i]));
   }
 
   get isWhole(): boolean {
@@ -210,10 +292,18 @@ class PlainPlay {
       const first = !state.played.has(level.id);
       const choices = this.of.values.map(({ id, counts }) => {
         const gain = first || counts === 'each time' ? level.gains.get(id) : undefined;
-        return Array.from({ length: (gain?.most ?? 0) - (gain?.least ?? 0) + 1 }, (_, k): [string, number] => [id, (gain?.least ?? 0) + k]);
+        return Array.from({ length: (gain?.most ?? 0) - (gain?.least ?? 0) + 1 }, (_, k): [string, number] => [
+          id,
+          (gain?.least ?? 0) + k,
+        ]);
       });
-      const all = choices.reduce<[string, number][][]>((rows, choice) => rows.flatMap((row) => choice.map((one) => [...row, one])), [[]]);
-      return all.map((collected) => this.put(playLevel(this.of, state, { level: level.id, collected: Object.fromEntries(collected) })));
+      const all = choices.reduce<[string, number][][]>(
+        (rows, choice) => rows.flatMap((row) => choice.map((one) => [...row, one])),
+        [[]],
+      );
+      return all.map((collected) =>
+        this.put(playLevel(this.of, state, { level: level.id, collected: Object.fromEntries(collected) })),
+      );
     });
   }
 
@@ -239,7 +329,9 @@ class PlainPlay {
 
   comesUpAgain(value: string, least: number): boolean {
     const amount = (state: number) => this.states[state].values.get(value) ?? 0;
-    return this.next.some((moves, from) => amount(from) < least && moves.some((to) => amount(to) >= least && this.reaches(to).has(from)));
+    return this.next.some(
+      (moves, from) => amount(from) < least && moves.some((to) => amount(to) >= least && this.reaches(to).has(from)),
+    );
   }
 }
 
@@ -249,12 +341,16 @@ describe('against every state of small collections', () => {
   const rule = fc.oneof(
     fc.constant(start),
     fc.constant<UnlockRule>({ kind: 'code' }),
-    fc.tuple(ids, fc.constantFrom<'all' | 'any'>('all', 'any')).map(([levels, need]): UnlockRule => ({ kind: 'after', levels, need })),
+    fc
+      .tuple(ids, fc.constantFrom<'all' | 'any'>('all', 'any'))
+      .map(([levels, need]): UnlockRule => ({ kind: 'after', levels, need })),
     fc.tuple(fc.integer({ min: 1, max: 6 }), values).map(([least, value]) => at(least, value)),
   );
   const sketch = fc.record({
     rules: fc.array(rule, { maxLength: 2 }),
-    gains: fc.dictionary(values, fc.tuple(fc.integer({ min: 0, max: 1 }), fc.integer({ min: 1, max: 2 })), { maxKeys: 1 }),
+    gains: fc.dictionary(values, fc.tuple(fc.integer({ min: 0, max: 1 }), fc.integer({ min: 1, max: 2 })), {
+      maxKeys: 1,
+    }),
     resets: fc.constantFrom<readonly string[]>([], [], [], ['shards'], ['heat']),
   });
 
@@ -269,7 +365,8 @@ describe('against every state of small collections', () => {
         const { openable, highest } = unlockReach(of);
         const opened = new Set(plain.states.flatMap(({ open }) => [...open]));
         for (const id of opened) expect(openable.has(id)).toBe(true);
-        for (const { values: amounts } of plain.states) for (const [id, amount] of amounts) expect(amount).toBeLessThanOrEqual(highest.get(id) ?? NaN);
+        for (const { values: amounts } of plain.states)
+          for (const [id, amount] of amounts) expect(amount).toBeLessThanOrEqual(highest.get(id) ?? NaN);
         const witness = greedyPlay(of);
         const end = replay(of, witness);
         expect(end.values).toEqual(witness.amounts);
@@ -281,14 +378,30 @@ describe('against every state of small collections', () => {
         expect([...said('LEVEL_NOT_DECIDED'), ...said('SHUT_NOT_DECIDED')]).toEqual([]);
         expect(said('LEVEL_NEVER_OPENS')).toEqual(new Set(ids.filter((id) => !opened.has(id))));
         const shut = ids.filter((id) => opened.has(id) && plain.opensFrom(id).includes(false));
-        expect(said('LEVEL_SHUT')).toEqual(new Set(shut.filter((id) => of.byId.get(id)?.rules.some(({ kind }) => kind === 'value')).map((id) => `${id}.shut`)));
+        expect(said('LEVEL_SHUT')).toEqual(
+          new Set(
+            shut.filter((id) => of.byId.get(id)?.rules.some(({ kind }) => kind === 'value')).map((id) => `${id}.shut`),
+          ),
+        );
         // Those that no value opens are shut by another that is.
         if (shut.length > 0) expect(said('LEVEL_SHUT').size).toBeGreaterThan(0);
-        const rules = of.levels.flatMap(({ id, rules: own }) => own.flatMap((one, i) => (one.kind === 'value' ? [{ id: `${id}.${i}`, ...one }] : [])));
-        expect(said('THRESHOLD_TOO_HIGH')).toEqual(
-          new Set(rules.filter(({ value, least }) => !plain.states.some((state) => (state.values.get(value) ?? 0) >= least)).map(({ id }) => id)),
+        const rules = of.levels.flatMap(({ id, rules: own }) =>
+          own.flatMap((one, i) => (one.kind === 'value' ? [{ id: `${id}.${i}`, ...one }] : [])),
         );
-        expect(said('RULE_FIRES_AGAIN')).toEqual(new Set(rules.filter(({ value, least }) => value === 'heat' && plain.comesUpAgain(value, least)).map(({ id }) => `${id}.again`)));
+        expect(said('THRESHOLD_TOO_HIGH')).toEqual(
+          new Set(
+            rules
+              .filter(({ value, least }) => !plain.states.some((state) => (state.values.get(value) ?? 0) >= least))
+              .map(({ id }) => id),
+          ),
+        );
+        expect(said('RULE_FIRES_AGAIN')).toEqual(
+          new Set(
+            rules
+              .filter(({ value, least }) => value === 'heat' && plain.comesUpAgain(value, least))
+              .map(({ id }) => `${id}.again`),
+          ),
+        );
         for (const { code, subject, place } of findings) {
           if (code !== 'LEVEL_SHUT') continue;
           // The way that is shown can be played, and leads where nothing opens the level.
@@ -305,12 +418,16 @@ describe('against every state of small collections', () => {
 /** Plays the way that shuts a level; fails where a step is not allowed or the level can still be opened. */
 function checkWay(of: UnlockModel, id: string, plain: PlainPlay): readonly PlayedStep[] {
   const steps = askAllStates(of, unlockReach(of), greedyPlay(of)).get(id)?.shut.get(id) ?? [];
-  let state = of.levels.reduce((begun, { id: one, rules }) => (rules.some(({ kind }) => kind === 'code') ? typeCode(of, begun, one) : begun), startOfPlay(of));
+  let state = of.levels.reduce(
+    (begun, { id: one, rules }) => (rules.some(({ kind }) => kind === 'code') ? typeCode(of, begun, one) : begun),
+    startOfPlay(of),
+  );
   for (const { level, times, collected } of steps) {
     for (let i = 0; i < times; i++) {
       // What a level gives besides bears on nothing that the way is about.
       const all = of.values.map(({ id: value, counts }): [string, number] => {
-        const gain = counts === 'each time' || !state.played.has(level) ? of.byId.get(level)?.gains.get(value) : undefined;
+        const gain =
+          counts === 'each time' || !state.played.has(level) ? of.byId.get(level)?.gains.get(value) : undefined;
         return [value, gain ? (collected[value] ?? gain.least) : 0];
       });
       state = playLevel(of, state, { level, collected: Object.fromEntries(all) });
@@ -322,10 +439,16 @@ function checkWay(of: UnlockModel, id: string, plain: PlainPlay): readonly Playe
 
 describe('playing step by step', () => {
   it('refuses what is closed, what gives less or more, and a code that opens nothing', () => {
-    const of = model([{ rules: [start], gains: { shards: [1, 4] } }, { rules: [at(4)] }, { rules: [{ kind: 'code' }] }]);
+    const of = model([
+      { rules: [start], gains: { shards: [1, 4] } },
+      { rules: [at(4)] },
+      { rules: [{ kind: 'code' }] },
+    ]);
     const begun = startOfPlay(of);
     expect(() => playLevel(of, begun, { level: 'b', collected: {} })).toThrow('B is not open');
-    expect(() => playLevel(of, begun, { level: 'a', collected: { shards: 5 } })).toThrow('A gives 1 to 4 Shards, not 5');
+    expect(() => playLevel(of, begun, { level: 'a', collected: { shards: 5 } })).toThrow(
+      'A gives 1 to 4 Shards, not 5',
+    );
     expect(() => playLevel(of, begun, { level: 'a', collected: {} })).toThrow('not 0');
     expect(() => typeCode(of, begun, 'b')).toThrow('does not open by a code');
     expect(typeCode(of, begun, 'c').open.has('c')).toBe(true);

@@ -17,25 +17,49 @@ describe('what stands out', () => {
   });
 
   it('is nothing among few, equal or missing values', () => {
-    for (const values of [[], [1, 2, 99], [7, 7, 7, 7, 7], [NaN, NaN, NaN, NaN, NaN]]) expect(outliers(values)).toEqual([]);
+    for (const values of [[], [1, 2, 99], [7, 7, 7, 7, 7], [NaN, NaN, NaN, NaN, NaN]])
+      expect(outliers(values)).toEqual([]);
   });
 
   it('does not depend on unit and offset', () => {
     const numbers = fc.array(fc.integer({ min: -1000, max: 1000 }), { minLength: 5, maxLength: 40 });
-    fc.assert(fc.property(numbers, fc.integer({ min: -50, max: 50 }), (values, offset) => expect(outliers(values.map((value) => value * 4 + offset))).toEqual(outliers(values))));
+    fc.assert(
+      fc.property(numbers, fc.integer({ min: -50, max: 50 }), (values, offset) =>
+        expect(outliers(values.map((value) => value * 4 + offset))).toEqual(outliers(values)),
+      ),
+    );
   });
 });
 
 describe('whether a level is ready', () => {
   const level = { id: 'a', code: 'A', values: { mood: 'dark', tags: [] }, strata: [{}] } as unknown as Level;
-  const field = (key: string): Field => ({ id: key, key, name: key.toUpperCase(), type: 'text', choices: [], order: 'a' });
+  const field = (key: string): Field => ({
+    id: key,
+    key,
+    name: key.toUpperCase(),
+    type: 'text',
+    choices: [],
+    order: 'a',
+  });
   const fields = { mood: field('mood'), note: field('note'), tags: field('tags') };
-  const good: ReadinessFacts = { isFresh: true, markers: { spawn: 1, exit: 2 }, errors: 0, codeIsTaken: false, overOn: [] };
+  const good: ReadinessFacts = {
+    isFresh: true,
+    markers: { spawn: 1, exit: 2 },
+    errors: 0,
+    codeIsTaken: false,
+    overOn: [],
+  };
   const all = { ...DEFAULT_READINESS, fields: ['mood', 'note', 'tags', 'gone'], code: true, devices: ['handheld'] };
 
   it('is asked only for what the rules ask', () => {
     expect(readinessFaults(level, DEFAULT_READINESS, fields, good)).toEqual([]);
-    const bad: ReadinessFacts = { isFresh: false, markers: { spawn: 1 }, errors: 2, codeIsTaken: true, overOn: ['Handheld'] };
+    const bad: ReadinessFacts = {
+      isFresh: false,
+      markers: { spawn: 1 },
+      errors: 2,
+      codeIsTaken: true,
+      overOn: ['Handheld'],
+    };
     const none = { fields: [], spawn: false, exit: false, code: false, bakes: false, findings: false, devices: [] };
     expect(readinessFaults(level, none, fields, { ...bad, overOn: [] })).toEqual([]);
     expect(readinessFaults(level, all, fields, bad)).toEqual([
@@ -50,12 +74,9 @@ describe('whether a level is ready', () => {
   });
 
   it('tells what was not counted from what is not there', () => {
-    expect(readinessFaults({ ...level, code: '', strata: [] }, all, {}, { ...good, isFresh: false, markers: null })).toEqual([
-      'spawn not counted yet',
-      'exit not counted yet',
-      'no code',
-      'nothing to bake',
-    ]);
+    expect(
+      readinessFaults({ ...level, code: '', strata: [] }, all, {}, { ...good, isFresh: false, markers: null }),
+    ).toEqual(['spawn not counted yet', 'exit not counted yet', 'no code', 'nothing to bake']);
   });
 });
 
@@ -70,7 +91,11 @@ describe('a figure of a level', () => {
       counted: 'known',
     },
     // Kept before things were counted one by one.
-    old: { worst: [], worstDrawCalls: null, load: { memoryBytes: 5, diskBytes: 3 } } as unknown as LevelFiguresTable[string],
+    old: {
+      worst: [],
+      worstDrawCalls: null,
+      load: { memoryBytes: 5, diskBytes: 3 },
+    } as unknown as LevelFiguresTable[string],
   };
   const of = levelFigureIn({ level: { a: { strata: [{}, {}] } as unknown as Level } }, figures);
 

@@ -48,7 +48,12 @@ const LONGEST: Readonly<Record<string, number>> = { name: 200, code: 40 };
 type Tables = Pick<RecordTables, 'level' | 'set' | 'entry' | 'kit'>;
 
 /** What text would do to cells, before anything is written. A cell that is refused leaves the others alone. */
-export function planCells(tables: Tables, kind: FilledKind, texts: readonly CellText[], links: LinkLookup = linkLookup(tables)): CellPlan {
+export function planCells(
+  tables: Tables,
+  kind: FilledKind,
+  texts: readonly CellText[],
+  links: LinkLookup = linkLookup(tables),
+): CellPlan {
   const taken = new TakenValues(tables);
   const read = texts.map(({ record, column, text }): PlannedCell => {
     const before = (valueAt(record as unknown as JsonRecord, column.path) ?? null) as FieldValue;
@@ -57,23 +62,41 @@ export function planCells(tables: Tables, kind: FilledKind, texts: readonly Cell
     if (column.path === 'key' && text.trim() === '') return { ...cell, after: before, outcome: 'unchanged', why: '' };
     const { value, fault } = readCell(column, text, links);
     if (fault !== undefined) return { ...cell, after: before, outcome: 'refused', why: fault };
-    return { ...cell, after: value ?? null, outcome: equalJson(value as Json, before as Json) ? 'unchanged' : 'changed', why: '' };
+    return {
+      ...cell,
+      after: value ?? null,
+      outcome: equalJson(value as Json, before as Json) ? 'unchanged' : 'changed',
+      why: '',
+    };
   });
   for (const { record, column, outcome } of read) if (outcome === 'changed') taken.release(record, column);
   const cells = read.map((cell): PlannedCell => {
     const other = cell.outcome === 'changed' ? taken.take(cell.record, cell.column, cell.after) : undefined;
-    return other === undefined ? cell : { ...cell, after: cell.before, outcome: 'refused', why: `${other} has it too.` };
+    return other === undefined
+      ? cell
+      : { ...cell, after: cell.before, outcome: 'refused', why: `${other} has it too.` };
   });
   const counts: Record<CellOutcome, number> = { changed: 0, unchanged: 0, refused: 0 };
   for (const { outcome } of cells) counts[outcome] += 1;
   const operations = cells
     .filter(({ outcome }) => outcome === 'changed')
-    .map(({ record, column, before, after }): Operation => ({ document: RECORDS_DOCUMENT, kind, id: record.id, field: column.path, before: before as Json, after: after as Json }));
+    .map(({ record, column, before, after }): Operation => ({
+      document: RECORDS_DOCUMENT,
+      kind,
+      id: record.id,
+      field: column.path,
+      before: before as Json,
+      after: after as Json,
+    }));
   return { cells, counts, operations };
 }
 
 /** Text as the value of a column, checked. */
-export function readCell({ path, field }: CellColumn, text: string, links: LinkLookup): { readonly value?: FieldValue; readonly fault?: string } {
+export function readCell(
+  { path, field }: CellColumn,
+  text: string,
+  links: LinkLookup,
+): { readonly value?: FieldValue; readonly fault?: string } {
   if (field.figure) return { fault: 'It is counted, not written.' };
   const read = readFieldText(field, path.startsWith('values.') ? text : text.trim(), links);
   if (read.fault !== undefined) return { fault: read.fault };
@@ -81,7 +104,8 @@ export function readCell({ path, field }: CellColumn, text: string, links: LinkL
   const fault = path === 'key' ? keyFault(String(read.value)) : undefined;
   if (fault !== undefined) return { fault: `It ${fault}.` };
   const longest = LONGEST[path];
-  if (longest !== undefined && typeof read.value === 'string' && read.value.length > longest) return { fault: `It is longer than ${longest} characters.` };
+  if (longest !== undefined && typeof read.value === 'string' && read.value.length > longest)
+    return { fault: `It is longer than ${longest} characters.` };
   // What every record has is text; empty is no value there.
   return { value: read.value === null && !path.startsWith('values.') ? '' : read.value };
 }
@@ -117,7 +141,8 @@ class TakenValues {
       column = new Map();
       // Keys are unique over levels and kits, those in the bin too.
       if (path === 'key') {
-        for (const record of [...Object.values(this.tables.level), ...Object.values(this.tables.kit)]) column.set(uniqueKey(record.key), record);
+        for (const record of [...Object.values(this.tables.level), ...Object.values(this.tables.kit)])
+          column.set(uniqueKey(record.key), record);
         this.columns.set(path, column);
         return column;
       }

@@ -9,9 +9,18 @@ import { pocketAt } from './closure';
 import type { HidingBlock, SightInput } from './sight-input';
 import type { SightResult } from './sight-result';
 
-const box = (id: string, position: Vector3, size: Vector3, turn: TurnDegrees = [0, 0, 0]): HidingBlock => ({ id, position, turn, planes: boxPlanes(size) });
+const box = (id: string, position: Vector3, size: Vector3, turn: TurnDegrees = [0, 0, 0]): HidingBlock => ({
+  id,
+  position,
+  turn,
+  planes: boxPlanes(size),
+});
 const bake = (input: Partial<SightInput>, options = {}): SightResult =>
-  bakeSight({ blocks: [], dividers: [], spawns: [], bounds: null, openSky: false, ...input }, options, createRunContext());
+  bakeSight(
+    { blocks: [], dividers: [], spawns: [], bounds: null, openSky: false, ...input },
+    options,
+    createRunContext(),
+  );
 
 /** Six walls round a room of 4 by 3 by 4 whose inner corner is at the origin. */
 const room = (gap = 0): HidingBlock[] => [
@@ -45,9 +54,16 @@ describe('sight bake, small cases', () => {
   });
 
   it('names a spawn inside a block, a level without spawn, and blocks whose planes enclose nothing', () => {
-    expect(bake({ blocks: room(), spawns: [{ id: 'x', position: [4.5, 1, 2] }] }).findings.map(({ code, subject }) => `${code} ${subject}`)).toEqual(['SPAWN_IN_BLOCK x']);
+    expect(
+      bake({ blocks: room(), spawns: [{ id: 'x', position: [4.5, 1, 2] }] }).findings.map(
+        ({ code, subject }) => `${code} ${subject}`,
+      ),
+    ).toEqual(['SPAWN_IN_BLOCK x']);
     expect(bake({ blocks: room() }).findings.map(({ code }) => code)).toEqual(['NO_SPAWN']);
-    const empty: HidingBlock = { ...box('void', [1, 0, 1], [1, 1, 1]), planes: [...boxPlanes([1, 1, 1]).slice(0, 5), [0, 0, -1, -9]] };
+    const empty: HidingBlock = {
+      ...box('void', [1, 0, 1], [1, 1, 1]),
+      planes: [...boxPlanes([1, 1, 1]).slice(0, 5), [0, 0, -1, -9]],
+    };
     const found = bake({ blocks: [...room(), empty], spawns: [spawn] }).findings;
     expect(found.map(({ code, subject }) => `${code} ${subject}`)).toEqual(['BLOCK_UNUSABLE void']);
     expect(() => bake({})).toThrow(CoreError);
@@ -128,7 +144,10 @@ describe('sight bake, small cases', () => {
     const input = { blocks: [...room(), box('far', [100, 0, 100], [2, 2, 2])], spawns: [spawn], openSky: true };
     const before = bake(input);
     const after = bake({ ...input, blocks: [...input.blocks, box('more', [110, 0, 110], [3, 1, 3])] });
-    const near = (result: SightResult): string[] => result.pockets.filter(({ key }) => key.startsWith('0,0,0:')).map(({ key, planes }) => `${key} ${JSON.stringify(planes)}`);
+    const near = (result: SightResult): string[] =>
+      result.pockets
+        .filter(({ key }) => key.startsWith('0,0,0:'))
+        .map(({ key, planes }) => `${key} ${JSON.stringify(planes)}`);
     expect(near(after)).toEqual(near(before));
   });
 });
@@ -136,11 +155,20 @@ describe('sight bake, small cases', () => {
 describe('dividers', () => {
   it('split pockets at any angle within their rectangle and nowhere else', () => {
     const input = { blocks: room(), spawns: [spawn] };
-    const divided = bake({ ...input, dividers: [{ id: 'd', from: [0, 0] as const, to: [4, 4] as const, bottom: -1, top: 5 }] });
+    const divided = bake({
+      ...input,
+      dividers: [{ id: 'd', from: [0, 0] as const, to: [4, 4] as const, bottom: -1, top: 5 }],
+    });
     expect(divided.figures.reachedPockets).toBe(2);
-    const elsewhere = bake({ ...input, dividers: [{ id: 'd', from: [20, 0] as const, to: [24, 4] as const, bottom: -1, top: 5 }] });
+    const elsewhere = bake({
+      ...input,
+      dividers: [{ id: 'd', from: [20, 0] as const, to: [24, 4] as const, bottom: -1, top: 5 }],
+    });
     expect(elsewhere.figures.reachedPockets).toBe(1);
-    const flat = bake({ ...input, dividers: [{ id: 'd', from: [1, 1] as const, to: [1, 1] as const, bottom: 0, top: 5 }] });
+    const flat = bake({
+      ...input,
+      dividers: [{ id: 'd', from: [1, 1] as const, to: [1, 1] as const, bottom: 0, top: 5 }],
+    });
     expect(flat.figures.reachedPockets).toBe(1);
   });
 });
@@ -168,7 +196,9 @@ describe('truth of visible sets', () => {
     expect(pairs.size / claimed).toBeGreaterThanOrEqual(0.9);
     expect(missingPairs(result.visible, pairs)).toEqual([]);
     const removed = [...pairs].filter((_pair, i) => i % Math.floor(pairs.size / 10) === 0).slice(0, 10);
-    const damaged = result.visible.map((list, a) => list.filter((b) => !removed.includes(a < b ? `${a},${b}` : `${b},${a}`)));
+    const damaged = result.visible.map((list, a) =>
+      list.filter((b) => !removed.includes(a < b ? `${a},${b}` : `${b},${a}`)),
+    );
     expect(missingPairs(damaged, pairs).sort()).toEqual([...removed].sort());
   }, 120000);
 
@@ -179,50 +209,70 @@ describe('truth of visible sets', () => {
       blocks: straight.blocks.map((block) => {
         const [x, y, z] = block.position;
         const angle = (23 * Math.PI) / 180;
-        return { ...block, turn: [23, 0, 0], position: [Math.cos(angle) * x + Math.sin(angle) * z, y, -Math.sin(angle) * x + Math.cos(angle) * z] };
+        return {
+          ...block,
+          turn: [23, 0, 0],
+          position: [Math.cos(angle) * x + Math.sin(angle) * z, y, -Math.sin(angle) * x + Math.cos(angle) * z],
+        };
       }),
-      spawns: [{ id: 's', position: [Math.cos(0.4014) * 3 + Math.sin(0.4014) * 3, 0, -Math.sin(0.4014) * 3 + Math.cos(0.4014) * 3] }],
+      spawns: [
+        {
+          id: 's',
+          position: [Math.cos(0.4014) * 3 + Math.sin(0.4014) * 3, 0, -Math.sin(0.4014) * 3 + Math.cos(0.4014) * 3],
+        },
+      ],
     };
     const result = bake(turned);
     expect(result.closed).toBe(true);
-    const { pairs } = witnessPairs(turned, result, (a) => result.pockets.flatMap((pocket, b) => (pocket.reached && result.pockets[a].reached ? [b] : [])));
+    const { pairs } = witnessPairs(turned, result, (a) =>
+      result.pockets.flatMap((pocket, b) => (pocket.reached && result.pockets[a].reached ? [b] : [])),
+    );
     expect(pairs.size).toBeGreaterThan(50);
     expect(missingPairs(result.visible, pairs)).toEqual([]);
   }, 60000);
 
   it('never hides one end of a clear line from the other, whatever blocks stand about', () => {
     const part = fc.double({ min: 0, max: 1, noNaN: true });
-    const block = fc.record({ at: fc.tuple(part, part, part), size: fc.tuple(part, part, part), turn: fc.tuple(part, part, part), wedge: fc.boolean() });
+    const block = fc.record({
+      at: fc.tuple(part, part, part),
+      size: fc.tuple(part, part, part),
+      turn: fc.tuple(part, part, part),
+      wedge: fc.boolean(),
+    });
     fc.assert(
-      fc.property(fc.array(block, { minLength: 1, maxLength: 9 }), fc.array(fc.tuple(part, part, part, part, part, part), { minLength: 30, maxLength: 30 }), (blocks, lines) => {
-        const input: SightInput = {
-          blocks: blocks.map(({ at, size, turn, wedge }, i) => {
-            const metres: Vector3 = [0.2 + size[0] * 6, 0.2 + size[1] * 6, 0.2 + size[2] * 6];
-            return {
-              id: `b${i}`,
-              position: [at[0] * 10, at[1] * 10 - 2, at[2] * 10],
-              turn: [turn[0] * 360, turn[1] * 90, turn[2] * 90],
-              planes: wedge ? wedgePlanes(metres) : boxPlanes(metres),
-            };
-          }),
-          dividers: [],
-          spawns: [],
-          bounds: { min: [0, 0, 0], max: [10, 10, 10] },
-          openSky: true,
-        };
-        const result = bakeSight(input, { latticeMetres: 8 }, createRunContext());
-        const solids = blockPlanesOf(input);
-        const sets = result.visible.map((list) => new Set(list));
-        for (const [ax, ay, az, bx, by, bz] of lines) {
-          const a: Vector3 = [ax * 10, ay * 10, az * 10];
-          const b: Vector3 = [bx * 10, by * 10, bz * 10];
-          if (!isClear(solids, a, b)) continue;
-          const from = pocketAt(result.pockets, a);
-          const to = pocketAt(result.pockets, b);
-          if (from < 0 || to < 0) continue;
-          expect(sets[from].has(to)).toBe(true);
-        }
-      }),
+      fc.property(
+        fc.array(block, { minLength: 1, maxLength: 9 }),
+        fc.array(fc.tuple(part, part, part, part, part, part), { minLength: 30, maxLength: 30 }),
+        (blocks, lines) => {
+          const input: SightInput = {
+            blocks: blocks.map(({ at, size, turn, wedge }, i) => {
+              const metres: Vector3 = [0.2 + size[0] * 6, 0.2 + size[1] * 6, 0.2 + size[2] * 6];
+              return {
+                id: `b${i}`,
+                position: [at[0] * 10, at[1] * 10 - 2, at[2] * 10],
+                turn: [turn[0] * 360, turn[1] * 90, turn[2] * 90],
+                planes: wedge ? wedgePlanes(metres) : boxPlanes(metres),
+              };
+            }),
+            dividers: [],
+            spawns: [],
+            bounds: { min: [0, 0, 0], max: [10, 10, 10] },
+            openSky: true,
+          };
+          const result = bakeSight(input, { latticeMetres: 8 }, createRunContext());
+          const solids = blockPlanesOf(input);
+          const sets = result.visible.map((list) => new Set(list));
+          for (const [ax, ay, az, bx, by, bz] of lines) {
+            const a: Vector3 = [ax * 10, ay * 10, az * 10];
+            const b: Vector3 = [bx * 10, by * 10, bz * 10];
+            if (!isClear(solids, a, b)) continue;
+            const from = pocketAt(result.pockets, a);
+            const to = pocketAt(result.pockets, b);
+            if (from < 0 || to < 0) continue;
+            expect(sets[from].has(to)).toBe(true);
+          }
+        },
+      ),
       { numRuns: 60 },
     );
   }, 120000);

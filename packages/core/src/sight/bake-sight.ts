@@ -11,7 +11,13 @@ import { findMeetings } from './find-openings';
 import { mergePockets } from './merge-pockets';
 import { openingTable } from './opening-polygons';
 import { partition, type DividerPlane, type EmptyLeaf } from './partition';
-import { DEFAULT_SIGHT_OPTIONS, SIGHT_VERSION, type SightDivider, type SightInput, type SightOptions } from './sight-input';
+import {
+  DEFAULT_SIGHT_OPTIONS,
+  SIGHT_VERSION,
+  type SightDivider,
+  type SightInput,
+  type SightOptions,
+} from './sight-input';
 import { OPEN_CELL, type Opening, type Pocket, type SightResult } from './sight-result';
 import { visibleSets } from './visible-sets';
 
@@ -25,7 +31,10 @@ const CHECK_EVERY = 64;
  * Cost: the partition grows a little faster than the number of blocks; the flow with the pairs that see each other.
  */
 export function bakeSight(input: SightInput, options: Partial<SightOptions>, context: RunContext): SightResult {
-  const { latticeMetres, stepLimit, totalStepLimit, blockLimit, pocketLimit } = { ...DEFAULT_SIGHT_OPTIONS, ...options };
+  const { latticeMetres, stepLimit, totalStepLimit, blockLimit, pocketLimit } = {
+    ...DEFAULT_SIGHT_OPTIONS,
+    ...options,
+  };
   checkBlockCount(input.blocks.length, blockLimit);
   const check = everyFew(context);
   // 1. One welded table of planes, all solids in it.
@@ -33,7 +42,11 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
   const table = new PlaneTable();
   const collected = collectSolids(table, input, check);
   const bounds = input.bounds ?? collected.bounds ?? input.extent;
-  if (!bounds) throw new CoreError('SIGHT_NOTHING', 'sight: nothing stands in the level; add blocks, placements, floors or masks in Layout');
+  if (!bounds)
+    throw new CoreError(
+      'SIGHT_NOTHING',
+      'sight: nothing stands in the level; add blocks, placements, floors or masks in Layout',
+    );
   const isOpen = input.bounds === null && collected.solids.length === 0;
   const limits = boxPolyhedron(table, bounds).faces.map((face) => face.support);
   // 2. Empty convex leaves, then as few and as large pockets as can be.
@@ -41,10 +54,17 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
   const solids = collected.solids.map(({ solid }) => solid);
   const leaves = isOpen
     ? [{ cell: OPEN_CELL, solid: boxPolyhedron(table, bounds) }]
-    : partition(table, solids, dividers, bounds, latticeMetres, check, (f) => context.progress(0.05 + 0.45 * f, 'cutting the open space'));
+    : partition(table, solids, dividers, bounds, latticeMetres, check, (f) =>
+        context.progress(0.05 + 0.45 * f, 'cutting the open space'),
+      );
   context.progress(0.5, 'joining pockets');
   check();
-  const pockets = mergePockets(table, leaves, (polygon) => dividers.some((divider) => dividerCrosses(table, divider, polygon)), check);
+  const pockets = mergePockets(
+    table,
+    leaves,
+    (polygon) => dividers.some((divider) => dividerCrosses(table, divider, polygon)),
+    check,
+  );
   if (pockets.length > pocketLimit) {
     throw new CoreError(
       'SIGHT_TOO_MANY_POCKETS',
@@ -68,11 +88,19 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
   }));
   const openTable = openingTable(openings);
   // 4. Closure from the spawns.
-  const closurePockets = pockets.map(({ solid }): ClosurePocket => ({ planes: solid.faces.map((face) => table.plane(face.support)), exit: isOpen ? null : exitOf(solid, limits) }));
+  const closurePockets = pockets.map(({ solid }): ClosurePocket => ({
+    planes: solid.faces.map((face) => table.plane(face.support)),
+    exit: isOpen ? null : exitOf(solid, limits),
+  }));
   const closure = checkClosure(input, closurePockets, openTable);
   // 5. Visible sets.
-  const flow = visibleSets(openTable, pockets.length, closure.reached, { one: stepLimit, all: totalStepLimit }, check, (f) =>
-    context.progress(0.65 + 0.35 * f, 'following sight lines'),
+  const flow = visibleSets(
+    openTable,
+    pockets.length,
+    closure.reached,
+    { one: stepLimit, all: totalStepLimit },
+    check,
+    (f) => context.progress(0.65 + 0.35 * f, 'following sight lines'),
   );
   const findings: Finding[] = [...collected.findings, ...closure.findings];
   if (isOpen) findings.push(nothingBlocksFinding());
@@ -82,7 +110,11 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
     version: SIGHT_VERSION,
     bounds,
     pockets: describePockets(table, pockets, closurePockets, closure.reached),
-    openings: openings.map(({ first, second, plane, corners }): Opening => ({ pockets: [first, second], plane, polygon: [...corners] })),
+    openings: openings.map(({ first, second, plane, corners }): Opening => ({
+      pockets: [first, second],
+      plane,
+      polygon: [...corners],
+    })),
     visible: flow.visible,
     closed: closure.closed && !isOpen,
     wayOut: closure.wayOut,
@@ -102,7 +134,11 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
 
 /** @throws CoreError 'SIGHT_TOO_MANY_BLOCKS' */
 export function checkBlockCount(count: number, limit: number): void {
-  if (count > limit) throw new CoreError('SIGHT_TOO_MANY_BLOCKS', `sight: takes at most ${limit} blocks that hide, the level has ${count}; make small ones decor`);
+  if (count > limit)
+    throw new CoreError(
+      'SIGHT_TOO_MANY_BLOCKS',
+      `sight: takes at most ${limit} blocks that hide, the level has ${count}; make small ones decor`,
+    );
 }
 
 function everyFew(context: RunContext): () => void {
@@ -146,7 +182,12 @@ function exitOf(solid: Polyhedron, limits: readonly number[]): Vector3 | null {
   return middle;
 }
 
-function describePockets(table: PlaneTable, pockets: readonly EmptyLeaf[], shapes: readonly ClosurePocket[], reached: Uint8Array): Pocket[] {
+function describePockets(
+  table: PlaneTable,
+  pockets: readonly EmptyLeaf[],
+  shapes: readonly ClosurePocket[],
+  reached: Uint8Array,
+): Pocket[] {
   const inCell = new Map<string, number>();
   return pockets.map(({ cell, solid }, i) => {
     const number = inCell.get(cell) ?? 0;

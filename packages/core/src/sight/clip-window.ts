@@ -17,7 +17,15 @@ const distances = new Float64Array(MOST_CORNERS);
  * Cuts a window to where n·p − d ≥ −slack. Returns `from` itself when nothing is cut off, `into` when something is, and
  * undefined when nothing is left.
  */
-export function cutWindow(from: Window, into: Window, nx: number, ny: number, nz: number, d: number, slack: number): Window | undefined {
+export function cutWindow(
+  from: Window,
+  into: Window,
+  nx: number,
+  ny: number,
+  nz: number,
+  d: number,
+  slack: number,
+): Window | undefined {
   const n = from.count;
   const c = from.corners;
   let kept = 0;

@@ -14,7 +14,11 @@ const boxOf = (min: Vector3, max: Vector3): Planes => [
   [0, 0, -1, -min[2]],
 ];
 /** Rooms of 2 m in a row along x; a door between neighbours named in `doors`. */
-function row(count: number, doors: readonly number[], exits: readonly number[]): { pockets: ClosurePocket[]; openings: ReturnType<typeof openingTable> } {
+function row(
+  count: number,
+  doors: readonly number[],
+  exits: readonly number[],
+): { pockets: ClosurePocket[]; openings: ReturnType<typeof openingTable> } {
   return {
     pockets: Array.from({ length: count }, (_unused, i) => ({
       planes: boxOf([i * 2, 0, 0], [i * 2 + 2, 2, 2]),
@@ -79,12 +83,17 @@ describe('closure', () => {
       pockets,
       openings,
     );
-    expect(findings.map(({ code, subject }) => `${code} ${subject}`)).toEqual(['SPAWN_IN_BLOCK s1', 'SPAWN_IN_BLOCK s2']);
+    expect(findings.map(({ code, subject }) => `${code} ${subject}`)).toEqual([
+      'SPAWN_IN_BLOCK s1',
+      'SPAWN_IN_BLOCK s2',
+    ]);
   });
 
   it('finds the pocket of a point, its faces included', () => {
     const { pockets } = row(3, [], []);
-    expect([pocketAt(pockets, [1, 1, 1]), pocketAt(pockets, [5, 0, 0]), pocketAt(pockets, [7, 1, 1])]).toEqual([0, 2, -1]);
+    expect([pocketAt(pockets, [1, 1, 1]), pocketAt(pockets, [5, 0, 0]), pocketAt(pockets, [7, 1, 1])]).toEqual([
+      0, 2, -1,
+    ]);
   });
 });
 
@@ -104,7 +113,9 @@ describe('things of pockets', () => {
         );
         pockets.forEach((pocket, p) => {
           things.forEach((thing, t) => {
-            const gap = Math.max(...[0, 1, 2].map((k) => Math.max(thing.min[k] - pocket.max[k], pocket.min[k] - thing.max[k])));
+            const gap = Math.max(
+              ...[0, 1, 2].map((k) => Math.max(thing.min[k] - pocket.max[k], pocket.min[k] - thing.max[k])),
+            );
             if (Math.abs(gap - 1e-3) < 1e-9) return;
             expect(found[p].includes(t)).toBe(gap <= 1e-3);
           });
@@ -114,7 +125,10 @@ describe('things of pockets', () => {
   });
 
   it('are not in a pocket whose slanted face they stay clear of', () => {
-    const slanted = { bounds: { min: [0, 0, 0], max: [4, 4, 4] } as Box3, planes: [...boxOf([0, 0, 0], [4, 4, 4]), [Math.SQRT1_2, 0, Math.SQRT1_2, Math.SQRT1_2 * 4] as const] };
+    const slanted = {
+      bounds: { min: [0, 0, 0], max: [4, 4, 4] } as Box3,
+      planes: [...boxOf([0, 0, 0], [4, 4, 4]), [Math.SQRT1_2, 0, Math.SQRT1_2, Math.SQRT1_2 * 4] as const],
+    };
     const corner = Float64Array.of(3.5, 0, 3.5, 4, 1, 4);
     const inside = Float64Array.of(1, 0, 1, 1.5, 1, 1.5);
     expect(thingsOfPockets([slanted], corner)).toEqual([[]]);

@@ -77,8 +77,13 @@ export function checkClosure(input: SightInput, pockets: readonly ClosurePocket[
 }
 
 /** The pocket that holds a point, −1 when none does. */
-export function pocketAt(pockets: readonly { readonly planes: readonly (readonly [number, number, number, number])[] }[], point: Vector3): number {
-  return pockets.findIndex(({ planes }) => planes.every(([nx, ny, nz, d]) => nx * point[0] + ny * point[1] + nz * point[2] - d <= INSIDE));
+export function pocketAt(
+  pockets: readonly { readonly planes: readonly (readonly [number, number, number, number])[] }[],
+  point: Vector3,
+): number {
+  return pockets.findIndex(({ planes }) =>
+    planes.every(([nx, ny, nz, d]) => nx * point[0] + ny * point[1] + nz * point[2] - d <= INSIDE),
+  );
 }
 
 /** Shortest ways over the middles of openings (Dijkstra 1959); `out` is the shortest that ends at the bounds. */
@@ -111,7 +116,11 @@ function flood(
     }
     for (const way of ways[pocket]) {
       const next = wayTarget(openings, way);
-      const middle: Vector3 = [openings.balls[(way >> 1) * 4], openings.balls[(way >> 1) * 4 + 1], openings.balls[(way >> 1) * 4 + 2]];
+      const middle: Vector3 = [
+        openings.balls[(way >> 1) * 4],
+        openings.balls[(way >> 1) * 4 + 1],
+        openings.balls[(way >> 1) * 4 + 2],
+      ];
       const length = best[pocket] + distance(entry[pocket], middle);
       if (reached[next] || length >= best[next]) continue;
       best[next] = length;

@@ -11,7 +11,12 @@ const scratch = new Int8Array(4096);
  * cells stay apart, so that a change in one cell never renames pockets of another; so do leaves that a divider parts.
  * @param isDivided whether a divider lies in a meeting @param check called now and then, may throw to cancel
  */
-export function mergePockets(table: PlaneTable, leaves: readonly EmptyLeaf[], isDivided: (polygon: PlanePolygon) => boolean, check: () => void): EmptyLeaf[] {
+export function mergePockets(
+  table: PlaneTable,
+  leaves: readonly EmptyLeaf[],
+  isDivided: (polygon: PlanePolygon) => boolean,
+  check: () => void,
+): EmptyLeaf[] {
   const current: (EmptyLeaf | undefined)[] = [...leaves];
   const meetings = findMeetings(
     table,
@@ -80,9 +85,11 @@ function liesInside(table: PlaneTable, solid: Polyhedron, plane: PlaneRef): bool
   const nx = table.normalX(plane);
   const ny = table.normalY(plane);
   const nz = table.normalZ(plane);
-  const high = (nx > 0 ? b[3] : b[0]) * nx + (ny > 0 ? b[4] : b[1]) * ny + (nz > 0 ? b[5] : b[2]) * nz - table.offset(plane);
+  const high =
+    (nx > 0 ? b[3] : b[0]) * nx + (ny > 0 ? b[4] : b[1]) * ny + (nz > 0 ? b[5] : b[2]) * nz - table.offset(plane);
   if (high < -1e-5) return true;
-  const low = (nx > 0 ? b[0] : b[3]) * nx + (ny > 0 ? b[1] : b[4]) * ny + (nz > 0 ? b[2] : b[5]) * nz - table.offset(plane);
+  const low =
+    (nx > 0 ? b[0] : b[3]) * nx + (ny > 0 ? b[1] : b[4]) * ny + (nz > 0 ? b[2] : b[5]) * nz - table.offset(plane);
   if (low > 1e-5) return false;
   return solid.faces.every((face) => (sidesOfCorners(table, face, plane, scratch) & 2) === 0);
 }

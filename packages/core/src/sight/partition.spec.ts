@@ -18,7 +18,10 @@ function sideOf(table: PlaneTable, solid: Polyhedron, [x, y, z]: Vector3): 'in' 
   return most < -2e-5 ? 'in' : most > 2e-5 ? 'out' : undefined;
 }
 
-function cut(blocks: readonly HidingBlock[], latticeMetres = 8): { table: PlaneTable; solids: Polyhedron[]; leaves: EmptyLeaf[] } {
+function cut(
+  blocks: readonly HidingBlock[],
+  latticeMetres = 8,
+): { table: PlaneTable; solids: Polyhedron[]; leaves: EmptyLeaf[] } {
   const table = new PlaneTable();
   const solids = blocks.map((block) => blockSolid(table, block));
   return { table, solids, leaves: partition(table, solids, [], BOUNDS, latticeMetres, nothing, nothing) };
@@ -26,7 +29,15 @@ function cut(blocks: readonly HidingBlock[], latticeMetres = 8): { table: PlaneT
 
 const unit = fc.double({ min: 0, max: 1, noNaN: true });
 const blocks = fc
-  .array(fc.record({ at: fc.tuple(unit, unit, unit), size: fc.tuple(unit, unit, unit), turn: fc.tuple(unit, unit, unit), wedge: fc.boolean() }), { minLength: 1, maxLength: 7 })
+  .array(
+    fc.record({
+      at: fc.tuple(unit, unit, unit),
+      size: fc.tuple(unit, unit, unit),
+      turn: fc.tuple(unit, unit, unit),
+      wedge: fc.boolean(),
+    }),
+    { minLength: 1, maxLength: 7 },
+  )
   .map((list) =>
     list.map(({ at, size, turn, wedge }, i): HidingBlock => {
       const metres: Vector3 = [0.3 + size[0] * 5, 0.3 + size[1] * 4, 0.3 + size[2] * 5];
@@ -107,7 +118,8 @@ describe('meetings', () => {
   it('are the shared part of two faces, exact to any width', () => {
     const table = new PlaneTable();
     const left = blockSolid(table, { id: 'l', position: [0, 0, 0], turn: [0, 0, 0], planes: boxPlanes([2, 2, 2]) });
-    const right = (z: number): Polyhedron => blockSolid(table, { id: 'r', position: [2, 0, z], turn: [0, 0, 0], planes: boxPlanes([2, 2, 2]) });
+    const right = (z: number): Polyhedron =>
+      blockSolid(table, { id: 'r', position: [2, 0, z], turn: [0, 0, 0], planes: boxPlanes([2, 2, 2]) });
     const strip = findMeetings(table, [left, right(1.9999)], nothing);
     expect(strip).toHaveLength(1);
     const zs = strip[0].polygon.corners.filter((_value, i) => i % 3 === 2);

@@ -63,9 +63,18 @@ export function partition(
   return leaves;
 }
 
-function split(table: PlaneTable, node: Polyhedron, fragments: readonly Fragment[], dividers: readonly DividerPlane[], check: () => void, emit: (leaf: Polyhedron) => void): void {
+function split(
+  table: PlaneTable,
+  node: Polyhedron,
+  fragments: readonly Fragment[],
+  dividers: readonly DividerPlane[],
+  check: () => void,
+  emit: (leaf: Polyhedron) => void,
+): void {
   check();
-  const crossing = dividers.filter(({ plane, sides }) => sidesOfPolyhedron(table, node, plane) === 3 && rectangleMeets(table, node, plane, sides));
+  const crossing = dividers.filter(
+    ({ plane, sides }) => sidesOfPolyhedron(table, node, plane) === 3 && rectangleMeets(table, node, plane, sides),
+  );
   let plane: PlaneRef;
   if (crossing.length > 0) {
     plane = crossing[0].plane;
@@ -86,7 +95,10 @@ function split(table: PlaneTable, node: Polyhedron, fragments: readonly Fragment
       const rest = clipPolyhedron(table, fragment.solid, side);
       if (!rest) continue;
       const own = fragment.own.filter((ref) => ref >> 1 !== plane >> 1);
-      kept.push({ solid: rest, own: rest === fragment.solid ? own : own.filter((ref) => rest.faces.some((face) => face.support === ref)) });
+      kept.push({
+        solid: rest,
+        own: rest === fragment.solid ? own : own.filter((ref) => rest.faces.some((face) => face.support === ref)),
+      });
     }
     split(table, half, kept, crossing.slice(1), check, emit);
   }

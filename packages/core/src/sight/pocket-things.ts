@@ -10,7 +10,10 @@ const TOUCH_METRES = 1e-3;
  * The things of every pocket: a thing belongs to every pocket that its bounds touch.
  * @returns for each pocket the numbers of its things, ascending
  */
-export function thingsOfPockets(pockets: readonly Pick<Pocket, 'planes' | 'bounds'>[], bounds: ThingBounds): number[][] {
+export function thingsOfPockets(
+  pockets: readonly Pick<Pocket, 'planes' | 'bounds'>[],
+  bounds: ThingBounds,
+): number[][] {
   const count = bounds.length / 6;
   return pockets.map((pocket) => {
     const { min, max } = pocket.bounds;
@@ -35,7 +38,8 @@ export function thingsOfPockets(pockets: readonly Pick<Pocket, 'planes' | 'bound
 
 function touches(planes: Pocket['planes'], b: ThingBounds, at: number): boolean {
   for (const [nx, ny, nz, d] of planes) {
-    const least = (nx > 0 ? b[at] : b[at + 3]) * nx + (ny > 0 ? b[at + 1] : b[at + 4]) * ny + (nz > 0 ? b[at + 2] : b[at + 5]) * nz;
+    const least =
+      (nx > 0 ? b[at] : b[at + 3]) * nx + (ny > 0 ? b[at + 1] : b[at + 4]) * ny + (nz > 0 ? b[at + 2] : b[at + 5]) * nz;
     if (least - d > TOUCH_METRES) return false;
   }
   return true;

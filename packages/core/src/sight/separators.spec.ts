@@ -4,8 +4,12 @@ import { cutBySeparators } from './separators';
 
 type Point = readonly [number, number, number];
 
-const windowOf = (points: readonly Point[]): Window => ({ corners: Float64Array.from(points.flat()), count: points.length });
-const pointsOf = ({ corners, count }: Window): Point[] => Array.from({ length: count }, (_unused, i): Point => [corners[i * 3], corners[i * 3 + 1], corners[i * 3 + 2]]);
+const windowOf = (points: readonly Point[]): Window => ({
+  corners: Float64Array.from(points.flat()),
+  count: points.length,
+});
+const pointsOf = ({ corners, count }: Window): Point[] =>
+  Array.from({ length: count }, (_unused, i): Point => [corners[i * 3], corners[i * 3 + 1], corners[i * 3 + 2]]);
 const rectangle = (x: number, y0: number, z0: number, y1: number, z1: number): Window =>
   windowOf([
     [x, y0, z0],
@@ -49,7 +53,13 @@ describe('separators', () => {
 
   it('leave the shadow of one rectangle through another, by hand', () => {
     // From a 2 m wide source through a slit of 1 m half-way, the target is seen 4 m wide.
-    const left = cutBySeparators(rectangle(0, -1, -1, 1, 1), rectangle(1, -0.5, -0.5, 0.5, 0.5), rectangle(2, -9, -9, 9, 9), [newWindow(), newWindow()], 0);
+    const left = cutBySeparators(
+      rectangle(0, -1, -1, 1, 1),
+      rectangle(1, -0.5, -0.5, 0.5, 0.5),
+      rectangle(2, -9, -9, 9, 9),
+      [newWindow(), newWindow()],
+      0,
+    );
     expect(left).toBeDefined();
     const ys = pointsOf(left as Window).map(([, y]) => y);
     expect([Math.min(...ys), Math.max(...ys)]).toEqual([expect.closeTo(-2, 9), expect.closeTo(2, 9)]);
@@ -82,22 +92,29 @@ describe('separators', () => {
 
   it('are as tight as trying every edge with every corner', () => {
     fc.assert(
-      fc.property(fc.tuple(coordinate, coordinate, size, size), fc.tuple(coordinate, coordinate, size, size), ([sy, sz, sw, sh], [py, pz, pw, ph]) => {
-        const source = rectangle(0, sy, sz, sy + sw, sz + sh);
-        const pass = rectangle(1, py, pz, py + pw, pz + ph);
-        const target = rectangle(3, -60, -60, 60, 60);
-        const rest = cutBySeparators(source, pass, target, [newWindow(), newWindow()], 0);
-        // Of two rectangles with the same axes the shadow is known: each side on its own.
-        const shadow = (s0: number, s1: number, p0: number, p1: number): [number, number] => [s1 + (p0 - s1) * 3, s0 + (p1 - s0) * 3];
-        const [y0, y1] = shadow(sy, sy + sw, py, py + pw);
-        const [z0, z1] = shadow(sz, sz + sh, pz, pz + ph);
-        const points = rest ? pointsOf(rest) : [];
-        const clamp = (v: number): number => Math.max(-60, Math.min(60, v));
-        expect(Math.min(...points.map(([, y]) => y))).toBeCloseTo(clamp(y0), 5);
-        expect(Math.max(...points.map(([, y]) => y))).toBeCloseTo(clamp(y1), 5);
-        expect(Math.min(...points.map(([, , z]) => z))).toBeCloseTo(clamp(z0), 5);
-        expect(Math.max(...points.map(([, , z]) => z))).toBeCloseTo(clamp(z1), 5);
-      }),
+      fc.property(
+        fc.tuple(coordinate, coordinate, size, size),
+        fc.tuple(coordinate, coordinate, size, size),
+        ([sy, sz, sw, sh], [py, pz, pw, ph]) => {
+          const source = rectangle(0, sy, sz, sy + sw, sz + sh);
+          const pass = rectangle(1, py, pz, py + pw, pz + ph);
+          const target = rectangle(3, -60, -60, 60, 60);
+          const rest = cutBySeparators(source, pass, target, [newWindow(), newWindow()], 0);
+          // Of two rectangles with the same axes the shadow is known: each side on its own.
+          const shadow = (s0: number, s1: number, p0: number, p1: number): [number, number] => [
+            s1 + (p0 - s1) * 3,
+            s0 + (p1 - s0) * 3,
+          ];
+          const [y0, y1] = shadow(sy, sy + sw, py, py + pw);
+          const [z0, z1] = shadow(sz, sz + sh, pz, pz + ph);
+          const points = rest ? pointsOf(rest) : [];
+          const clamp = (v: number): number => Math.max(-60, Math.min(60, v));
+          expect(Math.min(...points.map(([, y]) => y))).toBeCloseTo(clamp(y0), 5);
+          expect(Math.max(...points.map(([, y]) => y))).toBeCloseTo(clamp(y1), 5);
+          expect(Math.min(...points.map(([, , z]) => z))).toBeCloseTo(clamp(z0), 5);
+          expect(Math.max(...points.map(([, , z]) => z))).toBeCloseTo(clamp(z1), 5);
+        },
+      ),
       { numRuns: 200 },
     );
   });

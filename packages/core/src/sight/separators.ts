@@ -12,7 +12,13 @@ const LEAST_AREA = 1e-9;
  * @param spare two windows that may be written to
  * @returns what is left, undefined when nothing is
  */
-export function cutBySeparators(near: Window, far: Window, target: Window, spare: readonly [Window, Window], slack: number): Window | undefined {
+export function cutBySeparators(
+  near: Window,
+  far: Window,
+  target: Window,
+  spare: readonly [Window, Window],
+  slack: number,
+): Window | undefined {
   const half = cutByEdges(near, far, target, spare, slack, 1);
   return half && cutByEdges(far, near, half, spare, slack, -1);
 }
@@ -23,7 +29,14 @@ export function cutBySeparators(near: Window, far: Window, target: Window, spare
  * corner can give a separating plane.
  * @param way 1 when the lines run from `edges` to `corners`, −1 when the other way
  */
-function cutByEdges(edges: Window, corners: Window, target: Window, spare: readonly [Window, Window], slack: number, way: 1 | -1): Window | undefined {
+function cutByEdges(
+  edges: Window,
+  corners: Window,
+  target: Window,
+  spare: readonly [Window, Window],
+  slack: number,
+  way: 1 | -1,
+): Window | undefined {
   const e = edges.corners;
   const c = corners.corners;
   let rest: Window = target;

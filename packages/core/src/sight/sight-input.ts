@@ -50,7 +50,13 @@ export interface SightOptions {
   readonly pocketLimit: number;
 }
 
-export const DEFAULT_SIGHT_OPTIONS: SightOptions = { latticeMetres: 64, stepLimit: 20000, totalStepLimit: 1500000, blockLimit: 20000, pocketLimit: 20000 };
+export const DEFAULT_SIGHT_OPTIONS: SightOptions = {
+  latticeMetres: 64,
+  stepLimit: 20000,
+  totalStepLimit: 1500000,
+  blockLimit: 20000,
+  pocketLimit: 20000,
+};
 
 /** Raised whenever the same input would give another result. */
 export const SIGHT_VERSION = 2;

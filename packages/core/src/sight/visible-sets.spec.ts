@@ -6,12 +6,25 @@ import { openingTable, waysOfPockets } from './opening-polygons';
 import { RoughBounds } from './rough-bounds';
 import type { SightResult } from './sight-result';
 
-const bake = (columns: number, rows: number, seed: string, options = {}): SightResult => bakeSight(roomGrid(columns, rows, seed), options, createRunContext());
+const bake = (columns: number, rows: number, seed: string, options = {}): SightResult =>
+  bakeSight(roomGrid(columns, rows, seed), options, createRunContext());
 const tableOf = (result: SightResult) =>
-  openingTable(result.openings.map(({ pockets, plane, polygon }, i) => ({ first: pockets[0], second: pockets[1], planeNumber: i, plane, corners: Float64Array.from(polygon) })));
+  openingTable(
+    result.openings.map(({ pockets, plane, polygon }, i) => ({
+      first: pockets[0],
+      second: pockets[1],
+      planeNumber: i,
+      plane,
+      corners: Float64Array.from(polygon),
+    })),
+  );
 
 describe('visible sets of buildings drawn at random', () => {
-  const building = fc.tuple(fc.integer({ min: 1, max: 4 }), fc.integer({ min: 1, max: 4 }), fc.string({ minLength: 1, maxLength: 6 }));
+  const building = fc.tuple(
+    fc.integer({ min: 1, max: 4 }),
+    fc.integer({ min: 1, max: 4 }),
+    fc.string({ minLength: 1, maxLength: 6 }),
+  );
 
   it('hold every pair that exact stabbing of the plan finds', () => {
     fc.assert(
@@ -42,11 +55,16 @@ describe('visible sets of buildings drawn at random', () => {
 
   it('only grow when steps run out, for one opening or for all', () => {
     fc.assert(
-      fc.property(building, fc.integer({ min: 1, max: 60 }), fc.integer({ min: 1, max: 400 }), ([columns, rows, seed], stepLimit, totalStepLimit) => {
-        const free = bake(columns, rows, seed);
-        const limited = bake(columns, rows, seed, { stepLimit, totalStepLimit });
-        free.visible.forEach((list, a) => expect(limited.visible[a]).toEqual(expect.arrayContaining([...list])));
-      }),
+      fc.property(
+        building,
+        fc.integer({ min: 1, max: 60 }),
+        fc.integer({ min: 1, max: 400 }),
+        ([columns, rows, seed], stepLimit, totalStepLimit) => {
+          const free = bake(columns, rows, seed);
+          const limited = bake(columns, rows, seed, { stepLimit, totalStepLimit });
+          free.visible.forEach((list, a) => expect(limited.visible[a]).toEqual(expect.arrayContaining([...list])));
+        },
+      ),
       { numRuns: 12 },
     );
   }, 60000);
@@ -64,7 +82,9 @@ describe('visible sets of buildings drawn at random', () => {
     });
     // And a bound leaves out what lies wholly behind the way.
     const all = result.pockets.length;
-    const sizes = ways.flat().map((way) => rough.of(way).reduce((sum, word) => sum + word.toString(2).replace(/[^1]/g, '').length, 0));
+    const sizes = ways
+      .flat()
+      .map((way) => rough.of(way).reduce((sum, word) => sum + word.toString(2).replace(/[^1]/g, '').length, 0));
     expect(Math.min(...sizes)).toBeLessThan(all);
   });
 

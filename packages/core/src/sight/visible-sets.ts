@@ -65,7 +65,8 @@ export function visibleSets(
   progress: (fraction: number) => void,
 ): VisibleSets {
   const ways = waysOfPockets(openings, pocketCount);
-  for (const list of ways) list.sort((a, b) => openings.balls[(b >> 1) * 4 + 3] - openings.balls[(a >> 1) * 4 + 3] || a - b);
+  for (const list of ways)
+    list.sort((a, b) => openings.balls[(b >> 1) * 4 + 3] - openings.balls[(a >> 1) * 4 + 3] || a - b);
   const flow = new Flow(openings, ways, pocketCount, check);
   let waysLeft = ways.reduce((sum, list, pocket) => sum + (reached[pocket] ? list.length : 0), 0);
   const words = (pocketCount + 31) >> 5;
@@ -138,7 +139,13 @@ class Flow {
   }
 
   /** Marks what is seen through one way out of a pocket. False when the step limit ended it early. */
-  follow(from: number, way: Way, seen: PocketBits, stepLimit: number, settledFor: (pocket: number) => PocketBits): boolean {
+  follow(
+    from: number,
+    way: Way,
+    seen: PocketBits,
+    stepLimit: number,
+    settledFor: (pocket: number) => PocketBits,
+  ): boolean {
     this.sourceWay = way;
     this.onChain[from] = 1;
     const into = wayTarget(this.openings, way);
@@ -156,7 +163,15 @@ class Flow {
   /**
    * `pass` is undefined in the first pocket, where every line from the source is free; `might` while no bounds are asked for.
    */
-  private enter(pocket: number, last: Way, source: Window, pass: Window | undefined, depth: number, might: PocketBits | undefined, seen: PocketBits): boolean {
+  private enter(
+    pocket: number,
+    last: Way,
+    source: Window,
+    pass: Window | undefined,
+    depth: number,
+    might: PocketBits | undefined,
+    seen: PocketBits,
+  ): boolean {
     mark(seen, pocket);
     if (depth >= MOST_DEPTH) return false;
     this.onChain[pocket] = 1;
@@ -164,7 +179,8 @@ class Flow {
     const clear = pass !== undefined && this.areApart(source, last, pass);
     for (const next of this.ways[pocket]) {
       const into = wayTarget(this.openings, next);
-      if (this.onChain[into] || this.openings.planeNumbers[next >> 1] === this.openings.planeNumbers[last >> 1]) continue;
+      if (this.onChain[into] || this.openings.planeNumbers[next >> 1] === this.openings.planeNumbers[last >> 1])
+        continue;
       if (this.isBehind(next, this.sourceWay) || (pass && this.isBehind(next, last))) continue;
       if (might && !this.mayAdd(might, next, seen, frame.might)) continue;
       if ((++this.steps & 15) === 0) this.check();
@@ -206,7 +222,13 @@ class Flow {
     let from = this.cutByWay(source, frame.source, next, -1);
     if (!from) return false;
     if (pass && clear) {
-      target = cutBySeparators(from, pass, target, [frame.targetA === target ? frame.target : frame.targetA, frame.targetB], SLACK);
+      target = cutBySeparators(
+        from,
+        pass,
+        target,
+        [frame.targetA === target ? frame.target : frame.targetA, frame.targetB],
+        SLACK,
+      );
       if (!target) return false;
       from = cutBySeparators(target, pass, from, [frame.sourceA, frame.sourceB], SLACK);
       if (!from) return false;

@@ -4,10 +4,18 @@ import { BoxTree } from './box-tree';
 
 const number = fc.double({ min: -50, max: 50, noNaN: true });
 const boxes = fc.array(
-  fc.tuple(number, number, number, fc.double({ min: 0, max: 9, noNaN: true }), fc.double({ min: 0, max: 9, noNaN: true }), fc.double({ min: 0, max: 9, noNaN: true })),
+  fc.tuple(
+    number,
+    number,
+    number,
+    fc.double({ min: 0, max: 9, noNaN: true }),
+    fc.double({ min: 0, max: 9, noNaN: true }),
+    fc.double({ min: 0, max: 9, noNaN: true }),
+  ),
   { maxLength: 80 },
 );
-const flat = (list: readonly (readonly number[])[]): Float64Array => Float64Array.from(list.flatMap(([x, y, z, a, b, c]) => [x, y, z, x + a, y + b, z + c]));
+const flat = (list: readonly (readonly number[])[]): Float64Array =>
+  Float64Array.from(list.flatMap(([x, y, z, a, b, c]) => [x, y, z, x + a, y + b, z + c]));
 
 describe('BoxTree', () => {
   it('finds the same boxes as looking at each', () => {
@@ -15,7 +23,9 @@ describe('BoxTree', () => {
       fc.property(boxes, fc.tuple(number, number, number), (list, at) => {
         const data = flat(list);
         const max = at.map((v) => v + 12);
-        const expected = list.flatMap((_box, i) => ([0, 1, 2].every((k) => data[i * 6 + k] <= max[k] && data[i * 6 + 3 + k] >= at[k]) ? [i] : []));
+        const expected = list.flatMap((_box, i) =>
+          [0, 1, 2].every((k) => data[i * 6 + k] <= max[k] && data[i * 6 + 3 + k] >= at[k]) ? [i] : [],
+        );
         expect(new BoxTree(data).inBox(at, max).sort((a, b) => a - b)).toEqual(expected);
       }),
     );
@@ -24,7 +34,8 @@ describe('BoxTree', () => {
   it('finds the same in large numbers, over all its levels, and along rays', () => {
     const random = randomStream('box tree');
     const data = Float64Array.from({ length: 5000 * 6 }, (_unused, i) => (i % 6 < 3 ? random.between(-80, 80) : 0));
-    for (let i = 0; i < data.length; i += 6) for (let k = 0; k < 3; k++) data[i + 3 + k] = data[i + k] + random.between(0, 4);
+    for (let i = 0; i < data.length; i += 6)
+      for (let k = 0; k < 3; k++) data[i + 3 + k] = data[i + k] + random.between(0, 4);
     const tree = new BoxTree(data);
     for (const [min, max] of [
       [
@@ -40,7 +51,9 @@ describe('BoxTree', () => {
         [-79, 0, 1],
       ],
     ] as const) {
-      const expected = Array.from({ length: 5000 }, (_unused, i) => i).filter((i) => [0, 1, 2].every((k) => data[i * 6 + k] <= max[k] && data[i * 6 + 3 + k] >= min[k]));
+      const expected = Array.from({ length: 5000 }, (_unused, i) => i).filter((i) =>
+        [0, 1, 2].every((k) => data[i * 6 + k] <= max[k] && data[i * 6 + 3 + k] >= min[k]),
+      );
       expect(tree.inBox(min, max).sort((a, b) => a - b)).toEqual(expected);
     }
     const down = tree.alongRay([3, 200, 5], [0, -1, 0]).map(({ item }) => item);

@@ -30,7 +30,8 @@ export class BoxTree {
    * @throws CoreError 'BOX_TREE_INPUT' when a number is NaN or the length is no multiple of six
    */
   constructor(boxes: Float64Array) {
-    if (boxes.length % NUMBERS !== 0) throw new CoreError('BOX_TREE_INPUT', `box tree: the length must be a multiple of 6, is ${boxes.length}`);
+    if (boxes.length % NUMBERS !== 0)
+      throw new CoreError('BOX_TREE_INPUT', `box tree: the length must be a multiple of 6, is ${boxes.length}`);
     const bad = boxes.findIndex(Number.isNaN);
     if (bad >= 0) throw new CoreError('BOX_TREE_INPUT', `box tree: boxes[${bad}] is NaN`);
     this.count = boxes.length / NUMBERS;
@@ -41,9 +42,13 @@ export class BoxTree {
       ends.push(ends[ends.length - 1] + size);
     }
     this.levelEnds = ends;
-    this.widths = ends.reduce<number[]>((widths, _end, level) => [...widths, level === 0 ? 1 : widths[level - 1] * NODE_SIZE], []);
+    this.widths = ends.reduce<number[]>(
+      (widths, _end, level) => [...widths, level === 0 ? 1 : widths[level - 1] * NODE_SIZE],
+      [],
+    );
     this.bounds = new Float64Array(ends[ends.length - 1] * NUMBERS);
-    for (let place = 0; place < this.count; place++) this.bounds.set(boxes.subarray(this.items[place] * NUMBERS, (this.items[place] + 1) * NUMBERS), place * NUMBERS);
+    for (let place = 0; place < this.count; place++)
+      this.bounds.set(boxes.subarray(this.items[place] * NUMBERS, (this.items[place] + 1) * NUMBERS), place * NUMBERS);
     this.pack();
   }
 
@@ -56,7 +61,15 @@ export class BoxTree {
     const [x1, y1, z1] = max;
     const root = levelEnds[levelEnds.length - 1] - 1;
     const top = levelEnds.length - 1;
-    if (!(b[root * 6] <= x1 && b[root * 6 + 3] >= x0 && b[root * 6 + 2] <= z1 && b[root * 6 + 5] >= z0 && b[root * 6 + 1] <= y1 && b[root * 6 + 4] >= y0)) return found;
+    if (!(
+      b[root * 6] <= x1 &&
+      b[root * 6 + 3] >= x0 &&
+      b[root * 6 + 2] <= z1 &&
+      b[root * 6 + 5] >= z0 &&
+      b[root * 6 + 1] <= y1 &&
+      b[root * 6 + 4] >= y0
+    ))
+      return found;
     if (top === 0) return [items[0]];
     // Place and level of what touches the box and is still to be looked into.
     const stack: number[] = [root, top];
@@ -75,7 +88,8 @@ export class BoxTree {
       const first = (level === 1 ? 0 : levelEnds[level - 2]) + index * NODE_SIZE;
       const end = Math.min(levelEnds[level - 1], first + NODE_SIZE);
       for (let i = first, at = first * 6; i < end; i++, at += 6) {
-        if (b[at] > x1 || b[at + 3] < x0 || b[at + 2] > z1 || b[at + 5] < z0 || b[at + 1] > y1 || b[at + 4] < y0) continue;
+        if (b[at] > x1 || b[at + 3] < x0 || b[at + 2] > z1 || b[at + 5] < z0 || b[at + 1] > y1 || b[at + 4] < y0)
+          continue;
         if (level === 1) found.push(items[i]);
         else stack.push(i, level - 1);
       }
@@ -143,7 +157,8 @@ function curveOrder(boxes: Float64Array): Uint32Array {
   }
   const scale = extent > 0 && extent < Infinity ? (CURVE_CELLS - 1) / extent : 0;
   const keys = new Uint32Array(count);
-  const cell = (box: number, k: number): number => Math.min(CURVE_CELLS - 1, Math.max(0, Math.floor((middle(box, k) - low[k]) * scale)));
+  const cell = (box: number, k: number): number =>
+    Math.min(CURVE_CELLS - 1, Math.max(0, Math.floor((middle(box, k) - low[k]) * scale)));
   for (let i = 0; i < count; i++) keys[i] = alongCurve(cell(i, 0), cell(i, 2), cell(i, 1));
   return sortedBy(keys);
 }
@@ -202,7 +217,12 @@ function sortedBy(keys: Uint32Array): Uint32Array {
 }
 
 /** Distance at which a ray enters a box, 0 when it starts inside; undefined when it misses. */
-function entry(bounds: ArrayLike<number>, at: number, origin: readonly number[], direction: readonly number[]): number | undefined {
+function entry(
+  bounds: ArrayLike<number>,
+  at: number,
+  origin: readonly number[],
+  direction: readonly number[],
+): number | undefined {
   let near = 0;
   let far = Infinity;
   for (let k = 0; k < 3; k++) {

@@ -2,5 +2,11 @@
 declare module 'gltf-validator' {
   export function validateBytes(
     bytes: Uint8Array,
-  ): Promise<{ readonly issues: { readonly numErrors: number; readonly numWarnings: number; readonly messages: readonly { readonly code: string; readonly message: string }[] } }>;
+  ): Promise<{
+    readonly issues: {
+      readonly numErrors: number;
+      readonly numWarnings: number;
+      readonly messages: readonly { readonly code: string; readonly message: string }[];
+    };
+  }>;
 }

@@ -28,7 +28,8 @@ export function roomGrid(columns: number, rows: number, seed = 'rooms'): SightIn
   add(-half, -half, width + half, depth + half, -0.3, 0);
   add(-half, -half, width + half, depth + half, HEIGHT_METRES, HEIGHT_METRES + 0.3);
   const wall = (along: boolean, at: number, from: number, to: number, hasDoor: boolean): void => {
-    const span = (a: number, b: number): void => (along ? add(a, at - half, b, at + half) : add(at - half, a, at + half, b));
+    const span = (a: number, b: number): void =>
+      along ? add(a, at - half, b, at + half) : add(at - half, a, at + half, b);
     if (!hasDoor) {
       span(from, to);
       return;
@@ -39,7 +40,13 @@ export function roomGrid(columns: number, rows: number, seed = 'rooms'): SightIn
   };
   for (let j = 0; j <= rows; j++) {
     for (let i = 0; i < columns; i++) {
-      wall(true, j * ROOM_METRES, i * ROOM_METRES + (i === 0 ? -half : half), (i + 1) * ROOM_METRES + (i === columns - 1 ? half : -half), j > 0 && j < rows);
+      wall(
+        true,
+        j * ROOM_METRES,
+        i * ROOM_METRES + (i === 0 ? -half : half),
+        (i + 1) * ROOM_METRES + (i === columns - 1 ? half : -half),
+        j > 0 && j < rows,
+      );
     }
   }
   for (let i = 0; i <= columns; i++) {
@@ -47,7 +54,13 @@ export function roomGrid(columns: number, rows: number, seed = 'rooms'): SightIn
       const outer = i === 0 || i === columns;
       const from = j * ROOM_METRES + (outer ? half : -half) * (j === 0 ? 1 : outer ? -1 : 1);
       const to = (j + 1) * ROOM_METRES + (outer ? -half : half) * (j === rows - 1 ? 1 : outer ? -1 : 1);
-      wall(false, i * ROOM_METRES, outer ? from : j * ROOM_METRES - half, outer ? to : (j + 1) * ROOM_METRES + half, !outer);
+      wall(
+        false,
+        i * ROOM_METRES,
+        outer ? from : j * ROOM_METRES - half,
+        outer ? to : (j + 1) * ROOM_METRES + half,
+        !outer,
+      );
     }
   }
   return {

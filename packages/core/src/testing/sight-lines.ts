@@ -60,7 +60,11 @@ export function aimPoints(polygon: readonly number[]): Point[] {
   const corner = (i: number): Point => [polygon[(i % n) * 3], polygon[(i % n) * 3 + 1], polygon[(i % n) * 3 + 2]];
   const middle: [number, number, number] = [0, 0, 0];
   for (let i = 0; i < n; i++) corner(i).forEach((v, k) => (middle[k] += v / n));
-  const toward = (p: Point): Point => [p[0] + (middle[0] - p[0]) * 1e-4, p[1] + (middle[1] - p[1]) * 1e-4, p[2] + (middle[2] - p[2]) * 1e-4];
+  const toward = (p: Point): Point => [
+    p[0] + (middle[0] - p[0]) * 1e-4,
+    p[1] + (middle[1] - p[1]) * 1e-4,
+    p[2] + (middle[2] - p[2]) * 1e-4,
+  ];
   const points: Point[] = [middle];
   for (let i = 0; i < n; i++) {
     const a = corner(i);
@@ -78,7 +82,11 @@ export interface Witnesses {
 }
 
 /** Aims sight lines from every opening of a pocket at every opening of each other pocket that may be seen. */
-export function witnessPairs(input: SightInput, result: SightResult, mayBeSeen: (a: number) => readonly number[]): Witnesses {
+export function witnessPairs(
+  input: SightInput,
+  result: SightResult,
+  mayBeSeen: (a: number) => readonly number[],
+): Witnesses {
   const blocks = blockPlanesOf(input);
   const openingsOf = result.pockets.map((): number[] => []);
   result.openings.forEach(({ pockets }, o) => pockets.forEach((pocket) => openingsOf[pocket].push(o)));

@@ -21,7 +21,11 @@ export async function smallCollection(): Promise<CollectionContent> {
     },
   ]);
   const mesh = sha256Hex(bytes);
-  const level = (id: string, order: string, strata: readonly string[]): CollectionContent['records']['level'][string] => ({
+  const level = (
+    id: string,
+    order: string,
+    strata: readonly string[],
+  ): CollectionContent['records']['level'][string] => ({
     id,
     name: id,
     key: id,
@@ -46,14 +50,32 @@ export async function smallCollection(): Promise<CollectionContent> {
         own: { id: 'own', name: 'Own', role: 'structure', owner: 'one' },
       },
       kit: { kit: { id: 'kit', name: 'Kit', key: 'kit', mesh } },
-      piece: { pin: { id: 'pin', kit: 'kit', name: 'pin', bounds: { min: [0, 0, 0], max: [1, 1, 0] }, steps: [{ triangles: 1, vertices: 3, materials: 1, bytes: 108 }] } },
+      piece: {
+        pin: {
+          id: 'pin',
+          kit: 'kit',
+          name: 'pin',
+          bounds: { min: [0, 0, 0], max: [1, 1, 0] },
+          steps: [{ triangles: 1, vertices: 3, materials: 1, bytes: 108 }],
+        },
+      },
     },
     strata: new Map([
       [
         'base',
         {
           ...EMPTY_CONTENT,
-          block: [{ id: 'slab', name: 'slab', position: [0, -1, 0], turn: [0, 0, 0], planes: boxPlanes([20, 1, 20]), sight: 'hides', material: 'slate' }],
+          block: [
+            {
+              id: 'slab',
+              name: 'slab',
+              position: [0, -1, 0],
+              turn: [0, 0, 0],
+              planes: boxPlanes([20, 1, 20]),
+              sight: 'hides',
+              material: 'slate',
+            },
+          ],
         },
       ],
       [

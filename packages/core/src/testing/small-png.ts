@@ -1,7 +1,11 @@
 import { zlibSync } from 'fflate';
 
 /** A PNG of one colour; `claimed` sets other sizes in its header than it has. */
-export function smallPng(width: number, height: number, claimed: readonly [number, number] = [width, height]): Uint8Array {
+export function smallPng(
+  width: number,
+  height: number,
+  claimed: readonly [number, number] = [width, height],
+): Uint8Array {
   const header = new Uint8Array(13);
   const view = new DataView(header.buffer);
   view.setUint32(0, claimed[0]);

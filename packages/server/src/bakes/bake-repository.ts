@@ -34,8 +34,16 @@ export class BakeRepository {
   }
 
   async all(collection: string): Promise<KeptBake[]> {
-    const rows = (await this.database.models.bakes.findAll({ where: { collection }, raw: true })) as unknown as BakeRow[];
-    return rows.map((row) => ({ kind: row.kind as BakeKind, subject: row.subject, key: row.key, summary: JSON.parse(row.summary) as unknown }));
+    const rows = (await this.database.models.bakes.findAll({
+      where: { collection },
+      raw: true,
+    })) as unknown as BakeRow[];
+    return rows.map((row) => ({
+      kind: row.kind as BakeKind,
+      subject: row.subject,
+      key: row.key,
+      summary: JSON.parse(row.summary) as unknown,
+    }));
   }
 
   async keyOf(collection: string, kind: BakeKind, subject: string): Promise<string | undefined> {
@@ -43,7 +51,11 @@ export class BakeRepository {
   }
 
   /** The bake's value, undefined when none is kept or its file is gone. */
-  async read(collection: string, kind: BakeKind, subject: string): Promise<{ key: string; gzipped: Buffer } | undefined> {
+  async read(
+    collection: string,
+    kind: BakeKind,
+    subject: string,
+  ): Promise<{ key: string; gzipped: Buffer } | undefined> {
     const row = await this.row(collection, kind, subject);
     if (!row) return undefined;
     try {
@@ -65,7 +77,16 @@ export class BakeRepository {
     const before = await this.row(collection, kind, subject);
     await this.database.queue.write((transaction) =>
       this.database.models.bakes.upsert(
-        { collection, kind, subject, key, file, bytes: bytes.length, summary: JSON.stringify(summary), created_at: this.now().toISOString() },
+        {
+          collection,
+          kind,
+          subject,
+          key,
+          file,
+          bytes: bytes.length,
+          summary: JSON.stringify(summary),
+          created_at: this.now().toISOString(),
+        },
         { transaction },
       ),
     );
@@ -74,14 +95,19 @@ export class BakeRepository {
 
   /** Names of the files of a collection's bakes. */
   async filesOf(collection: string): Promise<string[]> {
-    const rows = (await this.database.models.bakes.findAll({ where: { collection }, attributes: ['file'], raw: true })) as unknown as Pick<BakeRow, 'file'>[];
+    const rows = (await this.database.models.bakes.findAll({
+      where: { collection },
+      attributes: ['file'],
+      raw: true,
+    })) as unknown as Pick<BakeRow, 'file'>[];
     return rows.map(({ file }) => file);
   }
 
   /** Deletes those of some files that no row names. */
   async dropUnused(files: readonly string[]): Promise<void> {
     for (const file of files) {
-      if ((await this.database.models.bakes.count({ where: { file } })) === 0) await rm(join(this.folder, file), { force: true });
+      if ((await this.database.models.bakes.count({ where: { file } })) === 0)
+        await rm(join(this.folder, file), { force: true });
     }
   }
 

@@ -9,7 +9,8 @@ import type { BakeService } from './bake-service';
 /** The bakes of a collection. */
 export function bakeRoutes(service: BakeService, repository: BakeRepository, readers: Pick<ThreadPool, 'run'>): Router {
   const router = Router({ mergeParams: true });
-  const bytesOf = async (value: unknown): Promise<Buffer> => Buffer.from(await readers.run<(typeof JSON_TASKS)['write-json']>('write-json', value));
+  const bytesOf = async (value: unknown): Promise<Buffer> =>
+    Buffer.from(await readers.run<(typeof JSON_TASKS)['write-json']>('write-json', value));
 
   router.get<{ collection: string }>('/bakes', async (request, response) => {
     response.json({ levels: await service.list(request.params.collection) });
@@ -37,14 +38,17 @@ export function bakeRoutes(service: BakeService, repository: BakeRepository, rea
 
   router.post<{ collection: string; level: string }>('/bakes/:level', async (request, response) => {
     const { collection, level } = request.params;
-    response.type('json').send(await bytesOf(await service.bake(collection, await service.levelNamed(collection, level))));
+    response
+      .type('json')
+      .send(await bytesOf(await service.bake(collection, await service.levelNamed(collection, level))));
   });
 
   // A page that has baked names the key; the result itself is made here, whatever the page would send.
   router.put<{ collection: string; level: string }>('/bakes/sight/:level', async (request, response) => {
     const { collection, level } = request.params;
     const key = request.headers['stravel-key'];
-    if (typeof key !== 'string') throw new HttpError(400, 'BAKE_INVALID', 'The key of the bake must stand in the header Stravel-Key.');
+    if (typeof key !== 'string')
+      throw new HttpError(400, 'BAKE_INVALID', 'The key of the bake must stand in the header Stravel-Key.');
     await service.confirmSight(collection, level, key);
     response.status(204).end();
   });

@@ -64,7 +64,10 @@ export class BakeService {
   /** Keys by collection and level, with the strata that they were made from. */
   private readonly keys = new Map<string, { readonly keys: LevelBakeKeys; readonly strata: readonly string[] }>();
   /** Keys of rehearsals by collection and id, with level and strata. */
-  private readonly rehearsalKeys = new Map<string, { readonly key: string; readonly level: string; readonly strata: readonly string[] }>();
+  private readonly rehearsalKeys = new Map<
+    string,
+    { readonly key: string; readonly level: string; readonly strata: readonly string[] }
+  >();
   /** What a game loads of each kit, by collection. */
   private readonly loads = new Map<string, Promise<Record<string, KitLoad>>>();
   /** Grows with every edit: keys of a state that is past are not kept. */
@@ -93,10 +96,15 @@ export class BakeService {
     if (everything) this.loads.delete(collection);
     for (const [key, made] of this.keys) {
       const [of, level] = key.split('\u0000');
-      if (of === collection && (everything || levels.has(level) || made.strata.some((id) => strata.has(id)))) this.keys.delete(key);
+      if (of === collection && (everything || levels.has(level) || made.strata.some((id) => strata.has(id))))
+        this.keys.delete(key);
     }
     for (const [key, made] of this.rehearsalKeys) {
-      if (key.startsWith(`${collection}\u0000`) && (everything || levels.has(made.level) || made.strata.some((id) => strata.has(id)))) this.rehearsalKeys.delete(key);
+      if (
+        key.startsWith(`${collection}\u0000`) &&
+        (everything || levels.has(made.level) || made.strata.some((id) => strata.has(id)))
+      )
+        this.rehearsalKeys.delete(key);
     }
   }
 
@@ -116,8 +124,16 @@ export class BakeService {
       const keys = await this.currentKeys(collection, level.id).catch(undefinedForFault);
       const of = (kind: 'sight' | 'figures'): ListedBake => listed(kept.get(`${kind} ${level.id}`), keys?.[kind]);
       const rehearsals: LevelBakes['rehearsals'][number][] = [];
-      for (const { id } of grids[level.id] ? Object.values(walks).filter((walk) => walk.level === level.id && devices[walk.device]) : []) {
-        rehearsals.push({ rehearsal: id, ...listed(kept.get(`rehearsal ${id}`), await this.currentRehearsalKey(collection, id).catch(undefinedForFault)) });
+      for (const { id } of grids[level.id]
+        ? Object.values(walks).filter((walk) => walk.level === level.id && devices[walk.device])
+        : []) {
+        rehearsals.push({
+          rehearsal: id,
+          ...listed(
+            kept.get(`rehearsal ${id}`),
+            await this.currentRehearsalKey(collection, id).catch(undefinedForFault),
+          ),
+        });
       }
       out.push({ level: level.id, count: keys?.count ?? null, sight: of('sight'), figures: of('figures'), rehearsals });
     }
@@ -132,7 +148,11 @@ export class BakeService {
       if (!record) throw new CoreError('LEVEL_MISSING', `bake: there is no level ${level}`, { level });
       const strata = [];
       for (const { stratum } of record.strata) {
-        if (tables.stratum[stratum]) strata.push({ stratum: tables.stratum[stratum], content: await contentOf(await this.documents.load(collection, stratum)) });
+        if (tables.stratum[stratum])
+          strata.push({
+            stratum: tables.stratum[stratum],
+            content: await contentOf(await this.documents.load(collection, stratum)),
+          });
       }
       const assemblies = new Map<string, StratumContent>();
       for (const id of assembliesWithin(
@@ -144,7 +164,11 @@ export class BakeService {
       const { id, name, key, set, order, purpose, code, openSky, bounds, binned } = record;
       const view = Object.values(tables.collection).at(0)?.view ?? DEFAULT_VIEW;
       return {
-        content: levelContent({ id, name, key, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata }, strata, assemblies),
+        content: levelContent(
+          { id, name, key, set, order, purpose, code, openSky, bounds, binned, values: {}, strata: record.strata },
+          strata,
+          assemblies,
+        ),
         pieces: tables.piece,
         view,
       };
@@ -155,7 +179,11 @@ export class BakeService {
    * Brings one level's bakes up to date.
    * @returns what was found, from the kept bake when it is fresh
    */
-  async bake(collection: string, level: string, options: ThreadRunOptions = {}): Promise<{ sight: SightResult; figures: BakedFigures }> {
+  async bake(
+    collection: string,
+    level: string,
+    options: ThreadRunOptions = {},
+  ): Promise<{ sight: SightResult; figures: BakedFigures }> {
     const input = await this.input(collection, level);
     const keys = await this.keysOf(collection, level, input);
     let sight = await this.kept<SightResult>(collection, 'sight', level, keys.sight);
@@ -163,7 +191,9 @@ export class BakeService {
       sight = await this.threads.run<(typeof BAKE_TASKS)['bake-sight']>('bake-sight', input.content, options);
       await this.keepSight(collection, level, keys.sight, sight);
     }
-    const figures = (await this.kept<BakedFigures>(collection, 'figures', level, keys.figures)) ?? (await this.makeFigures(collection, level, input, keys, sight, options));
+    const figures =
+      (await this.kept<BakedFigures>(collection, 'figures', level, keys.figures)) ??
+      (await this.makeFigures(collection, level, input, keys, sight, options));
     return { sight, figures };
   }
 
@@ -171,7 +201,12 @@ export class BakeService {
    * The sight of a level as it stood at some moment: the kept bake where it is of the same content, else made, and kept only where the level
    * still stands like that.
    */
-  async sightOf(collection: string, level: string, content: LevelContent, options: ThreadRunOptions = {}): Promise<SightResult> {
+  async sightOf(
+    collection: string,
+    level: string,
+    content: LevelContent,
+    options: ThreadRunOptions = {},
+  ): Promise<SightResult> {
     const key = await this.threads.run<(typeof BAKE_TASKS)['sight-key']>('sight-key', content, options);
     const kept = await this.kept<SightResult>(collection, 'sight', level, key);
     if (kept) return kept;
@@ -189,20 +224,32 @@ export class BakeService {
    */
   async confirmSight(collection: string, level: string, key: string): Promise<void> {
     const keys = await this.keysOf(collection, level, await this.input(collection, level));
-    if (keys.sight !== key) throw new CoreError('BAKE_STALE', `bake: the level ${level} has changed since this bake was made; bake again`, { level });
+    if (keys.sight !== key)
+      throw new CoreError('BAKE_STALE', `bake: the level ${level} has changed since this bake was made; bake again`, {
+        level,
+      });
     await this.bake(collection, level);
   }
 
   /** What a rehearsal is made from, as it stands now. @throws CoreError 'REHEARSAL_MISSING' when it, its level's grid or its device is not there */
   async rehearsalInput(collection: string, id: string): Promise<RehearsalInput> {
     const { rehearsal: walks, cellGrid: grids, device: devices, kit: kits } = await this.tables(collection);
-    const missing = (what: string): CoreError => new CoreError('REHEARSAL_MISSING', `rehearsal: there is no ${what}`, { rehearsal: id });
+    const missing = (what: string): CoreError =>
+      new CoreError('REHEARSAL_MISSING', `rehearsal: there is no ${what}`, { rehearsal: id });
     if (!Object.hasOwn(walks, id)) throw missing(`walk ${id}`);
     const rehearsal = walks[id];
     if (!Object.hasOwn(grids, rehearsal.level)) throw missing(`grid of cells for the level ${rehearsal.level}`);
     if (!Object.hasOwn(devices, rehearsal.device)) throw missing(`device ${rehearsal.device}`);
     const { content, pieces } = await this.input(collection, rehearsal.level);
-    return { content, pieces, kits, kitLoads: await this.kitLoads(collection), grid: grids[rehearsal.level], rehearsal, device: devices[rehearsal.device] };
+    return {
+      content,
+      pieces,
+      kits,
+      kitLoads: await this.kitLoads(collection),
+      grid: grids[rehearsal.level],
+      rehearsal,
+      device: devices[rehearsal.device],
+    };
   }
 
   /** Brings a rehearsal up to date; one that is fresh is read. */
@@ -213,7 +260,11 @@ export class BakeService {
     if (kept) return kept;
     const result = await this.threads.run<(typeof BAKE_TASKS)['make-rehearsal']>('make-rehearsal', input, options);
     const { findings, figures, late } = result;
-    await this.repository.put(collection, { kind: 'rehearsal', subject: id, key, summary: { findings, figures, late: late.length } }, result);
+    await this.repository.put(
+      collection,
+      { kind: 'rehearsal', subject: id, key, summary: { findings, figures, late: late.length } },
+      result,
+    );
     this.events.emit('bake', collection, input.rehearsal.level);
     return result;
   }
@@ -222,24 +273,32 @@ export class BakeService {
   async levelNamed(collection: string, text: string): Promise<string> {
     const levels = await this.levels(collection);
     const wanted = text.toLowerCase();
-    const found = levels.find(({ key }) => key === wanted) ?? levels.find(({ id }) => id === text) ?? levels.find(({ name }) => name.toLowerCase() === wanted);
-    if (!found) throw new CoreError('LEVEL_MISSING', `bake: there is no level with the key, name or id ${text}`, { level: text });
+    const found =
+      levels.find(({ key }) => key === wanted) ??
+      levels.find(({ id }) => id === text) ??
+      levels.find(({ name }) => name.toLowerCase() === wanted);
+    if (!found)
+      throw new CoreError('LEVEL_MISSING', `bake: there is no level with the key, name or id ${text}`, { level: text });
     return found.id;
   }
 
   /** The job that bakes whatever is stale. Safe to run again: fresh bakes are passed over. */
   readonly bakeStale: JobHandler = async ({ collection, signal, progress }: JobRun): Promise<void> => {
     const isStale = ({ state }: { readonly state: BakeState }): boolean => state !== 'fresh';
-    const stale = (await this.list(collection)).filter(({ sight, figures, rehearsals }) => [sight, figures, ...rehearsals].some(isStale));
+    const stale = (await this.list(collection)).filter(({ sight, figures, rehearsals }) =>
+      [sight, figures, ...rehearsals].some(isStale),
+    );
     const names = new Map((await this.levels(collection)).map(({ id, name }) => [id, name]));
     const failures: string[] = [];
     for (let i = 0; i < stale.length; i++) {
       const name = names.get(stale[i].level) ?? stale[i].level;
-      const say = (fraction: number, stage: string): void => progress((i + fraction) / stale.length, `${name}: ${stage}`);
+      const say = (fraction: number, stage: string): void =>
+        progress((i + fraction) / stale.length, `${name}: ${stage}`);
       say(0, 'starting');
       try {
         await this.bake(collection, stale[i].level, { signal, onProgress: say });
-        for (const { rehearsal } of stale[i].rehearsals.filter(isStale)) await this.rehearse(collection, rehearsal, { signal, onProgress: say });
+        for (const { rehearsal } of stale[i].rehearsals.filter(isStale))
+          await this.rehearse(collection, rehearsal, { signal, onProgress: say });
       } catch (error) {
         if (signal.aborted || !(error instanceof CoreError)) throw error;
         // A level that cannot be baked must not keep the others from it.
@@ -250,14 +309,32 @@ export class BakeService {
   };
 
   /** The kept bake of a subject where it has the wanted key. */
-  private async kept<Result>(collection: string, kind: BakeKind, subject: string, key: string): Promise<Result | undefined> {
+  private async kept<Result>(
+    collection: string,
+    kind: BakeKind,
+    subject: string,
+    key: string,
+  ): Promise<Result | undefined> {
     if ((await this.repository.keyOf(collection, kind, subject)) !== key) return undefined;
     return (await this.repository.readJson(collection, kind, subject)) as Result | undefined;
   }
 
-  private async makeFigures(collection: string, level: string, input: LevelBakeInput, keys: LevelBakeKeys, sight: SightResult, options: ThreadRunOptions): Promise<BakedFigures> {
-    const figures = await this.threads.run<(typeof BAKE_TASKS)['bake-figures']>('bake-figures', { ...input, sight }, options);
-    const summary: FiguresSummary = Object.fromEntries(Object.entries(figures).filter(([key]) => !key.startsWith('pocket'))) as unknown as FiguresSummary;
+  private async makeFigures(
+    collection: string,
+    level: string,
+    input: LevelBakeInput,
+    keys: LevelBakeKeys,
+    sight: SightResult,
+    options: ThreadRunOptions,
+  ): Promise<BakedFigures> {
+    const figures = await this.threads.run<(typeof BAKE_TASKS)['bake-figures']>(
+      'bake-figures',
+      { ...input, sight },
+      options,
+    );
+    const summary: FiguresSummary = Object.fromEntries(
+      Object.entries(figures).filter(([key]) => !key.startsWith('pocket')),
+    ) as unknown as FiguresSummary;
     await this.repository.put(collection, { kind: 'figures', subject: level, key: keys.figures, summary }, figures);
     this.events.emit('bake', collection, level);
     return figures;
@@ -265,30 +342,45 @@ export class BakeService {
 
   private async keepSight(collection: string, level: string, key: string, sight: SightResult): Promise<void> {
     const { closed, wayOut, findings, figures } = sight;
-    await this.repository.put(collection, { kind: 'sight', subject: level, key, summary: { closed, wayOut, findings, figures } }, sight);
+    await this.repository.put(
+      collection,
+      { kind: 'sight', subject: level, key, summary: { closed, wayOut, findings, figures } },
+      sight,
+    );
     this.events.emit('bake', collection, level);
   }
 
   private async currentKeys(collection: string, level: string): Promise<LevelBakeKeys> {
-    return this.keys.get(`${collection}\u0000${level}`)?.keys ?? this.keysOf(collection, level, await this.input(collection, level));
+    return (
+      this.keys.get(`${collection}\u0000${level}`)?.keys ??
+      this.keysOf(collection, level, await this.input(collection, level))
+    );
   }
 
   private async keysOf(collection: string, level: string, input: LevelBakeInput): Promise<LevelBakeKeys> {
     const { generation } = this;
-    const keys = await this.threads.run<(typeof BAKE_TASKS)['bake-keys']>('bake-keys', { ...input, load: await this.loadInput(collection, level) });
-    if (generation === this.generation) this.keys.set(`${collection}\u0000${level}`, { keys, strata: documentsOf(input.content) });
+    const keys = await this.threads.run<(typeof BAKE_TASKS)['bake-keys']>('bake-keys', {
+      ...input,
+      load: await this.loadInput(collection, level),
+    });
+    if (generation === this.generation)
+      this.keys.set(`${collection}\u0000${level}`, { keys, strata: documentsOf(input.content) });
     return keys;
   }
 
   private async currentRehearsalKey(collection: string, id: string): Promise<string> {
-    return this.rehearsalKeys.get(`${collection}\u0000${id}`)?.key ?? this.rehearsalKeyOf(collection, id, await this.rehearsalInput(collection, id));
+    return (
+      this.rehearsalKeys.get(`${collection}\u0000${id}`)?.key ??
+      this.rehearsalKeyOf(collection, id, await this.rehearsalInput(collection, id))
+    );
   }
 
   private async rehearsalKeyOf(collection: string, id: string, input: RehearsalInput): Promise<string> {
     const { generation } = this;
     const key = await this.threads.run<(typeof BAKE_TASKS)['rehearsal-key']>('rehearsal-key', input);
     const { level } = input.content;
-    if (generation === this.generation) this.rehearsalKeys.set(`${collection}\u0000${id}`, { key, level: level.id, strata: documentsOf(input.content) });
+    if (generation === this.generation)
+      this.rehearsalKeys.set(`${collection}\u0000${id}`, { key, level: level.id, strata: documentsOf(input.content) });
     return key;
   }
 
@@ -304,11 +396,17 @@ export class BakeService {
 
   private async loadInput(collection: string, level: string): Promise<LevelBakeInput['load']> {
     const { kit: kits, cellGrid } = await this.tables(collection);
-    return { kits, kitLoads: await this.kitLoads(collection), grid: Object.hasOwn(cellGrid, level) ? cellGrid[level] : null };
+    return {
+      kits,
+      kitLoads: await this.kitLoads(collection),
+      grid: Object.hasOwn(cellGrid, level) ? cellGrid[level] : null,
+    };
   }
 
   private async tables(collection: string): Promise<CollectionContent['records']> {
-    return this.database.queue.exclusive(async () => tablesOf((await this.documents.load(collection, RECORDS_DOCUMENT)).state));
+    return this.database.queue.exclusive(async () =>
+      tablesOf((await this.documents.load(collection, RECORDS_DOCUMENT)).state),
+    );
   }
 
   private async levels(collection: string): Promise<Level[]> {

@@ -42,7 +42,11 @@ describe('bakes over HTTP', () => {
     const { id } = (await (await test.post('/api/collections/small/jobs/bake-stale', {})).json()) as JobEvent;
     expect((await finished(id)).state).toBe('done');
     const baked = await list();
-    expect([baked['one'].sight.state, baked['one'].figures.state, baked['two'].sight.state]).toEqual(['fresh', 'fresh', 'fresh']);
+    expect([baked['one'].sight.state, baked['one'].figures.state, baked['two'].sight.state]).toEqual([
+      'fresh',
+      'fresh',
+      'fresh',
+    ]);
     expect(baked['one'].sight.key).toBe(baked['one'].sight.current);
     await test.post('/api/collections/small/edits', edit([addBlock('decor', 'x1')]));
     const decorated = (await list())['one'];
@@ -54,7 +58,8 @@ describe('bakes over HTTP', () => {
   }, 60000);
 
   it('bakes assemblies with their level, and a change within one makes every level that has it stale', async () => {
-    const records = (kind: string, id: string, field: string | null, before: unknown, after: unknown) => ({ document: 'records', kind, id, field, before, after }) as Operation;
+    const records = (kind: string, id: string, field: string | null, before: unknown, after: unknown) =>
+      ({ document: 'records', kind, id, field, before, after }) as Operation;
     const within = (id: string): Operation => ({ ...addBlock('hides', id), document: 'bay' });
     const made = await test.post(
       '/api/collections/small/edits',
@@ -62,13 +67,23 @@ describe('bakes over HTTP', () => {
         records('stratum', 'bay', null, null, { id: 'bay', name: 'Bay', role: 'structure', owner: null, kit: 'kit' }),
         within('wall'),
         records('stratum', 'own', 'assemblies', null, ['bay']),
-        { document: 'own', kind: 'assembly', id: 'use', field: null, before: null, after: { id: 'use', assembly: 'bay', position: [10, 0, 0], turn: 90 } } as Operation,
+        {
+          document: 'own',
+          kind: 'assembly',
+          id: 'use',
+          field: null,
+          before: null,
+          after: { id: 'use', assembly: 'bay', position: [10, 0, 0], turn: 90 },
+        } as Operation,
       ]),
     );
     expect(made.status).toBe(201);
     const { content } = await test.server.bakes.input('small', 'one');
     const own = content.strata.find(({ stratum }) => stratum.id === 'own');
-    expect(own?.content.block.find(({ id }) => id === 'use.wall')).toMatchObject({ position: [12, 0, -2], turn: [90, 0, 0] });
+    expect(own?.content.block.find(({ id }) => id === 'use.wall')).toMatchObject({
+      position: [12, 0, -2],
+      turn: [90, 0, 0],
+    });
     for (const level of ['one', 'two']) await test.server.bakes.bake('small', level);
     expect([(await list())['one'].sight.state, (await list())['two'].sight.state]).toEqual(['fresh', 'fresh']);
     await test.post('/api/collections/small/edits', edit([within('wall-2')]));
@@ -76,11 +91,26 @@ describe('bakes over HTTP', () => {
   }, 60000);
 
   it('goes on without a stratum that was deleted meanwhile, and refuses what is still sent to it', async () => {
-    const { one } = (await test.server.bakes.input('small', 'one')).content.level.strata.reduce<Record<string, string>>((all, { stratum }) => ({ ...all, one: stratum }), {});
-    const { stratum } = (await test.server.bakes.input('small', 'one')).content.strata.find((entry) => entry.stratum.id === one) ?? { stratum: null };
-    const remove = { document: 'records', kind: 'stratum', id: one, field: null, before: stratum, after: null } as unknown as Operation;
+    const { one } = (await test.server.bakes.input('small', 'one')).content.level.strata.reduce<Record<string, string>>(
+      (all, { stratum }) => ({ ...all, one: stratum }),
+      {},
+    );
+    const { stratum } = (await test.server.bakes.input('small', 'one')).content.strata.find(
+      (entry) => entry.stratum.id === one,
+    ) ?? { stratum: null };
+    const remove = {
+      document: 'records',
+      kind: 'stratum',
+      id: one,
+      field: null,
+      before: stratum,
+      after: null,
+    } as unknown as Operation;
     const refused = await test.post('/api/collections/small/edits', edit([remove]));
-    expect([refused.status, ((await refused.json()) as { detail: string }).detail]).toEqual([422, expect.stringContaining('cannot be removed, the level one still uses it')]);
+    expect([refused.status, ((await refused.json()) as { detail: string }).detail]).toEqual([
+      422,
+      expect.stringContaining('cannot be removed, the level one still uses it'),
+    ]);
     const { level } = (await test.server.collections.give('small')).records;
     const stackWithout = (id: string): Operation => {
       const { strata } = level[id];
@@ -94,9 +124,17 @@ describe('bakes over HTTP', () => {
       };
     };
     const users = Object.keys(level).filter((id) => level[id].strata.some((entry) => entry.stratum === one));
-    expect((await test.post('/api/collections/small/edits', edit([...users.map(stackWithout), remove]))).status).toBe(201);
-    const late = await test.post('/api/collections/small/edits', edit([{ ...addBlock('hides', 'late'), document: one }]));
-    expect([late.status, ((await late.json()) as { detail: string }).detail]).toEqual([422, expect.stringContaining(one)]);
+    expect((await test.post('/api/collections/small/edits', edit([...users.map(stackWithout), remove]))).status).toBe(
+      201,
+    );
+    const late = await test.post(
+      '/api/collections/small/edits',
+      edit([{ ...addBlock('hides', 'late'), document: one }]),
+    );
+    expect([late.status, ((await late.json()) as { detail: string }).detail]).toEqual([
+      422,
+      expect.stringContaining(one),
+    ]);
     const { content } = await test.server.bakes.input('small', 'one');
     expect(content.strata.some((entry) => entry.stratum.id === one)).toBe(false);
     expect((await test.get('/api/collections/small/bakes')).status).toBe(200);
@@ -106,8 +144,20 @@ describe('bakes over HTTP', () => {
     await test.server.bakes.bake('small', 'one');
     const size = { columns: 10, rows: 10, squareMetres: 1, heightMetres: 3 };
     const walk = { openShare: 0.4, birthChance: 0, mostWalkers: 1, border: 60, stepLimit: 1000, seed: 'x' };
-    const recipe = { id: 'r', name: 'Cave', kind: 'burrow', position: [50, 0, 50], ...size, ...walk, material: 'brick', hasMarkers: false };
-    const posted = await test.post('/api/collections/small/edits', edit([{ document: 'own', kind: 'recipe', id: 'r', field: null, before: null, after: recipe }]));
+    const recipe = {
+      id: 'r',
+      name: 'Cave',
+      kind: 'burrow',
+      position: [50, 0, 50],
+      ...size,
+      ...walk,
+      material: 'brick',
+      hasMarkers: false,
+    };
+    const posted = await test.post(
+      '/api/collections/small/edits',
+      edit([{ document: 'own', kind: 'recipe', id: 'r', field: null, before: null, after: recipe }]),
+    );
     expect(posted.status).toBe(201);
     const answer = await test.get('/api/collections/small/bakes');
     expect(answer.status).toBe(200);
@@ -118,11 +168,14 @@ describe('bakes over HTTP', () => {
   it('makes what a page has baked itself, only of what stands now, and reads nothing that is sent along', async () => {
     const { content } = await test.server.bakes.input('small', 'one');
     const key = sightKey(levelSightInput(content));
-    const put = (headers: Record<string, string>, body?: string) => fetch(`${test.url}/api/collections/small/bakes/sight/one`, { method: 'PUT', headers, body });
+    const put = (headers: Record<string, string>, body?: string) =>
+      fetch(`${test.url}/api/collections/small/bakes/sight/one`, { method: 'PUT', headers, body });
     expect((await put({ 'Stravel-Key': key })).status).toBe(204);
     const kept = await (await test.get('/api/collections/small/bakes/sight/one')).json();
     await test.database.models.bakes.destroy({ where: { collection: 'small' } });
-    expect((await put({ 'Stravel-Key': key, 'Content-Type': 'application/json' }, JSON.stringify({ closed: false }))).status).toBe(204);
+    expect(
+      (await put({ 'Stravel-Key': key, 'Content-Type': 'application/json' }, JSON.stringify({ closed: false }))).status,
+    ).toBe(204);
     expect(await (await test.get('/api/collections/small/bakes/sight/one')).json()).toEqual(kept);
     const titleOf = async (answer: Promise<Response>) => ((await (await answer).json()) as { title: string }).title;
     expect(await titleOf(put({ 'Stravel-Key': 'f'.repeat(64) }))).toBe('BAKE_STALE');
@@ -141,12 +194,24 @@ describe('bakes over HTTP', () => {
       before: block as unknown as Json,
       after: null,
     }));
-    const unbounded: Operation = { document: 'records', kind: 'level', id: 'two', field: 'bounds', before: records.level['two'].bounds as unknown as Json, after: null };
+    const unbounded: Operation = {
+      document: 'records',
+      kind: 'level',
+      id: 'two',
+      field: 'bounds',
+      before: records.level['two'].bounds as unknown as Json,
+      after: null,
+    };
     const floor = { id: 'f', name: 'Floor', position: [2, 0, 2], squareMetres: 1, columns: 8, rows: 8, squares: {} };
     const ground: Operation = { document: 'base', kind: 'tileFloor', id: 'f', field: null, before: null, after: floor };
     expect((await test.post('/api/collections/small/edits', edit([...clear, unbounded, ground]))).status).toBe(201);
     const { sight, figures } = await test.server.bakes.bake('small', 'two');
-    expect([sight.closed, sight.wayOut, sight.pockets.length, sight.findings.map(({ code }) => code)]).toEqual([false, null, 1, expect.arrayContaining(['SIGHT_OPEN'])]);
+    expect([sight.closed, sight.wayOut, sight.pockets.length, sight.findings.map(({ code }) => code)]).toEqual([
+      false,
+      null,
+      1,
+      expect.arrayContaining(['SIGHT_OPEN']),
+    ]);
     const { count, figures: held } = (await list())['two'];
     expect(held.state).toBe('fresh');
     expect(count).toMatchObject({ load: { files: 2, kits: { files: 0 } }, bound: { triangles: figures.triangles } });
@@ -165,7 +230,15 @@ describe('bakes over HTTP', () => {
       activationBytesPerMs: 1000,
       framesPerSecond: 30,
     };
-    const grid = { id: 'one', sizeMetres: 10, origin: [0, 0], loadMetres: 5, dropMetres: 9, readyMetres: 0, resident: [] };
+    const grid = {
+      id: 'one',
+      sizeMetres: 10,
+      origin: [0, 0],
+      loadMetres: 5,
+      dropMetres: 9,
+      readyMetres: 0,
+      resident: [],
+    };
     const walk = {
       id: 'w',
       level: 'one',
@@ -186,13 +259,22 @@ describe('bakes over HTTP', () => {
       before: null,
       after: after as never,
     });
-    await test.post('/api/collections/small/edits', edit([create('device', device), create('cellGrid', grid), create('rehearsal', walk)]));
+    await test.post(
+      '/api/collections/small/edits',
+      edit([create('device', device), create('cellGrid', grid), create('rehearsal', walk)]),
+    );
     const state = async (): Promise<string> => (await list())['one'].rehearsals[0].state;
     const run = () => test.post('/api/collections/small/bakes/rehearsal/w', {});
     expect(await state()).toBe('none');
     expect(await (await run()).json()).toMatchObject({ figures: { lengthMetres: 10, durationMs: 5000 }, gaps: [] });
     expect(await state()).toBe('fresh');
-    const change = (kind: Operation['kind'], id: string, field: string, before: unknown, after: unknown): Operation => ({
+    const change = (
+      kind: Operation['kind'],
+      id: string,
+      field: string,
+      before: unknown,
+      after: unknown,
+    ): Operation => ({
       document: 'records',
       kind,
       id,
@@ -202,7 +284,11 @@ describe('bakes over HTTP', () => {
     });
     await test.post('/api/collections/small/edits', edit([change('level', 'one', 'code', 'ONE', 'UNO')]));
     expect(await state()).toBe('fresh');
-    for (const operation of [addBlock('decor', 'x9'), change('device', 'd', 'seekMs', 1, 2), change('rehearsal', 'w', 'speedMetresPerSecond', 2, 3)]) {
+    for (const operation of [
+      addBlock('decor', 'x9'),
+      change('device', 'd', 'seekMs', 1, 2),
+      change('rehearsal', 'w', 'speedMetresPerSecond', 2, 3),
+    ]) {
       await test.post('/api/collections/small/edits', edit([operation]));
       expect(await state()).toBe('stale');
       await run();
@@ -216,7 +302,17 @@ describe('bakes over HTTP', () => {
 
   it('takes up a job that a server left running, and gives up after three', async () => {
     const rows = new JobRepository(test.database);
-    const row = { collection: 'small', kind: 'bake-stale', input: '{}', progress: 0.4, stage: '', error: null, result: null, created_at: '2026-01-01', changed_at: '2026-01-01' };
+    const row = {
+      collection: 'small',
+      kind: 'bake-stale',
+      input: '{}',
+      progress: 0.4,
+      stage: '',
+      error: null,
+      result: null,
+      created_at: '2026-01-01',
+      changed_at: '2026-01-01',
+    };
     await rows.createUnlessSame({ ...row, id: 'left', state: 'running', attempts: 1 });
     await rows.createUnlessSame({ ...row, id: 'cursed', input: '{"again":true}', state: 'running', attempts: 3 });
     await test.server.jobs.start();

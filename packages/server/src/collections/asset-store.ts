@@ -51,7 +51,8 @@ export class AssetStore {
   }
 
   private path(name: string): string {
-    if (!/^[0-9a-f]{64}$/.test(name)) throw new CoreError('ASSET_MISSING', `asset: ${name} is not a name of one`, { name });
+    if (!/^[0-9a-f]{64}$/.test(name))
+      throw new CoreError('ASSET_MISSING', `asset: ${name} is not a name of one`, { name });
     return join(this.folder, name);
   }
 }

@@ -57,12 +57,24 @@ export const openCollections = {
   /** Through a running server. */
   overNetwork(address: string): CollectionAccess {
     return {
-      list: async () => ((await answer(await fetch(`${address}/api/collections`))).json() as Promise<{ collections: ListedCollection[] }>).then((body) => body.collections),
+      list: async () =>
+        (
+          (await answer(await fetch(`${address}/api/collections`))).json() as Promise<{
+            collections: ListedCollection[];
+          }>
+        ).then((body) => body.collections),
       create: async (wanted) =>
         (
-          await answer(await fetch(`${address}/api/collections`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(wanted) }))
+          await answer(
+            await fetch(`${address}/api/collections`, {
+              method: 'POST',
+              headers: { 'Content-Type': 'application/json' },
+              body: JSON.stringify(wanted),
+            }),
+          )
         ).json() as Promise<{ id: string; name: string }>,
-      archive: async (id) => new Uint8Array(await (await answer(await fetch(`${address}/api/collections/${id}/archive`))).arrayBuffer()),
+      archive: async (id) =>
+        new Uint8Array(await (await answer(await fetch(`${address}/api/collections/${id}/archive`))).arrayBuffer()),
       restore: async (bytes) => {
         const response = await fetch(`${address}/api/collections/restore`, {
           method: 'POST',
@@ -74,27 +86,49 @@ export const openCollections = {
       restoreInto: async (collection, bytes, { isPreview }) => {
         const send = async (path: string): Promise<Response> => {
           const body = bytes as Uint8Array<ArrayBuffer>;
-          return answer(await fetch(`${address}/api/collections/${collection}/${path}`, { method: 'POST', headers: { 'Content-Type': 'application/zip' }, body }));
+          return answer(
+            await fetch(`${address}/api/collections/${collection}/${path}`, {
+              method: 'POST',
+              headers: { 'Content-Type': 'application/zip' },
+              body,
+            }),
+          );
         };
         const preview = (await (await send('restore/preview')).json()) as ArchivePreview;
         if (isPreview) return preview;
-        const done = (await (await send(`restore?edit=${preview.edit}&person=${SHELL_PERSON}`)).json()) as RestorePreview;
+        const done = (await (
+          await send(`restore?edit=${preview.edit}&person=${SHELL_PERSON}`)
+        ).json()) as RestorePreview;
         return { ...done, loose: preview.loose };
       },
       check: async (collection, choice) => {
-        const response = await answer(await fetch(`${address}/api/collections/${collection}/pack/check?${packQuery(choice)}`));
+        const response = await answer(
+          await fetch(`${address}/api/collections/${collection}/pack/check?${packQuery(choice)}`),
+        );
         return ((await response.json()) as { findings: Finding[] }).findings;
       },
       pack: (collection, folder, choice) => packThrough(address, collection, folder, choice),
       bake: async (collection, level) =>
-        (await answer(await fetch(`${address}/api/collections/${collection}/bakes/${encodeURIComponent(level)}`, { method: 'POST' }))).json() as Promise<LevelBake>,
+        (
+          await answer(
+            await fetch(`${address}/api/collections/${collection}/bakes/${encodeURIComponent(level)}`, {
+              method: 'POST',
+            }),
+          )
+        ).json() as Promise<LevelBake>,
     };
   },
 
   /** From the folder itself; the caller holds its lock. */
   async fromFolder(dataFolder: string): Promise<{ access: CollectionAccess; close: () => Promise<void> }> {
     const database = await openDatabase(dataFolder);
-    const server = createApp({ database, dataFolder, webFolder: undefined, log: pino({ level: 'warn' }, process.stderr), now: () => new Date() });
+    const server = createApp({
+      database,
+      dataFolder,
+      webFolder: undefined,
+      log: pino({ level: 'warn' }, process.stderr),
+      now: () => new Date(),
+    });
     return {
       access: {
         list: () => server.keeping.list(),
@@ -108,12 +142,16 @@ export const openCollections = {
           const archive = readArchive(bytes);
           const preview = await server.restoring.preview(collection, archive);
           if (isPreview) return preview;
-          const done = await server.restoring.restore(collection, archive.content, { edit: preview.edit, person: SHELL_PERSON });
+          const done = await server.restoring.restore(collection, archive.content, {
+            edit: preview.edit,
+            person: SHELL_PERSON,
+          });
           return { ...done, loose: archive.loose };
         },
         check: (collection, choice) => server.packs.check(collection, choice),
         pack: (collection, folder, choice) => server.packs.pack(collection, folder, choice),
-        bake: async (collection, level) => server.bakes.bake(collection, await server.bakes.levelNamed(collection, level)),
+        bake: async (collection, level) =>
+          server.bakes.bake(collection, await server.bakes.levelNamed(collection, level)),
       },
       close: async () => {
         await server.close();
@@ -138,7 +176,12 @@ const SHELL_PACK = 'shell';
 const LOOK_AGAIN_MS = 150;
 
 /** Lets the server pack into its own folder, then carries over what differs. */
-async function packThrough(address: string, collection: string, folder: string, { withAllPurposes, without = [] }: PackChoice): Promise<PackSummary> {
+async function packThrough(
+  address: string,
+  collection: string,
+  folder: string,
+  { withAllPurposes, without = [] }: PackChoice,
+): Promise<PackSummary> {
   const target = await PackFolder.open(folder);
   const started = await fetch(`${address}/api/collections/${collection}/pack`, {
     method: 'POST',
@@ -148,11 +191,14 @@ async function packThrough(address: string, collection: string, folder: string, 
   let job = (await (await answer(started)).json()) as JobEvent;
   while (job.state === 'queued' || job.state === 'running') {
     await pause(LOOK_AGAIN_MS);
-    job = (await (await answer(await fetch(`${address}/api/collections/${collection}/jobs/${job.id}`))).json()) as JobEvent;
+    job = (await (
+      await answer(await fetch(`${address}/api/collections/${collection}/jobs/${job.id}`))
+    ).json()) as JobEvent;
   }
   if (job.state !== 'done') throw new Error(job.error ?? 'the pack was cancelled');
   const made = job.result as PackSummary;
   const manifest = await readFile(join(made.folder, MANIFEST_PATH), 'utf8');
-  for (const path of manifestPaths(manifest)) await target.put({ path, bytes: await readFile(join(made.folder, path)) });
+  for (const path of manifestPaths(manifest))
+    await target.put({ path, bytes: await readFile(join(made.folder, path)) });
   return { ...made, ...(await target.finish(manifest)), folder };
 }

@@ -1,5 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { CoreError, RECORDS_DOCUMENT, newCollection, renamed, withoutLevels, type CollectionContent, type NewCollection } from '@stravel/core';
+import {
+  CoreError,
+  RECORDS_DOCUMENT,
+  newCollection,
+  renamed,
+  withoutLevels,
+  type CollectionContent,
+  type NewCollection,
+} from '@stravel/core';
 import type { BakeRepository } from '../bakes/bake-repository';
 import type { Database } from '../db/database';
 import type { CollectionRow } from '../db/models';
@@ -33,7 +41,10 @@ export interface ListedCollection {
 export class CollectionKeeping {
   /** The making of the demo while it goes on: two clicks make one. */
   private demo: Promise<string> | undefined;
-  private readonly counted = new Map<string, { readonly sequence: number; readonly levels: number; readonly meshBytes: number }>();
+  private readonly counted = new Map<
+    string,
+    { readonly sequence: number; readonly levels: number; readonly meshBytes: number }
+  >();
 
   constructor(
     private readonly database: Database,
@@ -74,10 +85,25 @@ export class CollectionKeeping {
 
   /** Renames by an edit, so that open pages and the history know of it. @throws CoreError 'RECORD_INVALID' */
   async rename(id: string, name: string, person: string): Promise<void> {
-    const settings = await this.database.queue.exclusive(async () => Object.values(tablesOf((await this.documents.load(id, RECORDS_DOCUMENT)).state).collection)[0]);
+    const settings = await this.database.queue.exclusive(
+      async () => Object.values(tablesOf((await this.documents.load(id, RECORDS_DOCUMENT)).state).collection)[0],
+    );
     if (settings.name === name) return;
-    const operation = { document: RECORDS_DOCUMENT, kind: 'collection' as const, id: settings.id, field: 'name', before: settings.name, after: name };
-    await this.edits.append(id, { id: randomUUID(), person, label: `rename the collection ${settings.name}`, operations: [operation], undoes: null });
+    const operation = {
+      document: RECORDS_DOCUMENT,
+      kind: 'collection' as const,
+      id: settings.id,
+      field: 'name',
+      before: settings.name,
+      after: name,
+    };
+    await this.edits.append(id, {
+      id: randomUUID(),
+      person,
+      label: `rename the collection ${settings.name}`,
+      operations: [operation],
+      undoes: null,
+    });
   }
 
   /** The id of the demo collection, made if there is none, taken out of the bin if it is there. @param started called after it was made */
@@ -114,7 +140,10 @@ export class CollectionKeeping {
     for (const { id, binned_at: at } of await this.rows.binned()) if (at !== null && at < oldest) await this.remove(id);
   }
 
-  private async findDemo(make: () => Promise<CollectionContent>, started: (id: string) => Promise<unknown>): Promise<string> {
+  private async findDemo(
+    make: () => Promise<CollectionContent>,
+    started: (id: string) => Promise<unknown>,
+  ): Promise<string> {
     const row = await this.rows.byId(DEMO_COLLECTION);
     if (row?.binned_at) await this.restoreFromBin(DEMO_COLLECTION);
     if (row) return DEMO_COLLECTION;
@@ -125,10 +154,16 @@ export class CollectionKeeping {
 
   private async needBinned(id: string): Promise<void> {
     const row = await this.rows.byId(id);
-    if (!row || row.binned_at === null) throw new CoreError('COLLECTION_MISSING', `collection: there is none with the id ${id} in the bin`, { id });
+    if (!row || row.binned_at === null)
+      throw new CoreError('COLLECTION_MISSING', `collection: there is none with the id ${id} in the bin`, { id });
   }
 
-  private async listed({ id, name, created_at: createdAt, binned_at: binnedAt }: CollectionRow): Promise<ListedCollection> {
+  private async listed({
+    id,
+    name,
+    created_at: createdAt,
+    binned_at: binnedAt,
+  }: CollectionRow): Promise<ListedCollection> {
     const { lastSequence, changedAt, bytes } = await this.rows.use(id);
     const counted = this.counted.get(id);
     const { levels, meshBytes } = counted?.sequence === lastSequence ? counted : await this.count(id, lastSequence);
@@ -136,7 +171,9 @@ export class CollectionKeeping {
   }
 
   private async count(id: string, sequence: number): Promise<{ levels: number; meshBytes: number }> {
-    const tables = await this.database.queue.exclusive(async () => tablesOf((await this.documents.load(id, RECORDS_DOCUMENT)).state));
+    const tables = await this.database.queue.exclusive(async () =>
+      tablesOf((await this.documents.load(id, RECORDS_DOCUMENT)).state),
+    );
     const levels = Object.values(tables.level).filter(({ binned }) => binned === null).length;
     const meshBytes = Object.values(tables.kit).reduce((sum, { mesh }) => sum + this.assets.bytesOf(mesh), 0);
     this.counted.set(id, { sequence, levels, meshBytes });

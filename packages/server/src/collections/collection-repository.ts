@@ -12,7 +12,15 @@ export interface CollectionUse {
 }
 
 /** Tables whose rows belong to a collection, what points at others first. */
-const TABLES_OF_COLLECTION = ['jobs', 'bakes', 'snapshot_chunks', 'snapshots', 'edit_records', 'edit_documents', 'edits'] as const;
+const TABLES_OF_COLLECTION = [
+  'jobs',
+  'bakes',
+  'snapshot_chunks',
+  'snapshots',
+  'edit_records',
+  'edit_documents',
+  'edits',
+] as const;
 
 /** The list of collections. What a collection holds stands in its documents. */
 export class CollectionRepository {
@@ -33,13 +41,17 @@ export class CollectionRepository {
 
   /** Whether a collection is in use. */
   async exists(id: string): Promise<boolean> {
-    if (!this.known.has(id) && (await this.database.models.collections.count({ where: { id, binned_at: null } })) > 0) this.known.add(id);
+    if (!this.known.has(id) && (await this.database.models.collections.count({ where: { id, binned_at: null } })) > 0)
+      this.known.add(id);
     return this.known.has(id);
   }
 
   /** A collection in use or in the bin. */
   async byId(id: string): Promise<CollectionRow | undefined> {
-    return ((await this.database.models.collections.findByPk(id, { raw: true })) as unknown as CollectionRow | null) ?? undefined;
+    return (
+      ((await this.database.models.collections.findByPk(id, { raw: true })) as unknown as CollectionRow | null) ??
+      undefined
+    );
   }
 
   async create(transaction: Transaction, row: CollectionRow): Promise<void> {
@@ -55,7 +67,10 @@ export class CollectionRepository {
   /** Deletes a collection's rows for good. */
   async remove(transaction: Transaction, id: string): Promise<void> {
     for (const table of TABLES_OF_COLLECTION) {
-      await this.database.sequelize.query(`DELETE FROM ${table} WHERE collection = ?`, { replacements: [id], transaction });
+      await this.database.sequelize.query(`DELETE FROM ${table} WHERE collection = ?`, {
+        replacements: [id],
+        transaction,
+      });
     }
     await this.database.models.collections.destroy({ where: { id }, transaction });
     this.known.delete(id);
@@ -74,6 +89,10 @@ export class CollectionRepository {
   }
 
   private async rows(where: { readonly binned_at: null | { readonly [Op.ne]: null } }): Promise<CollectionRow[]> {
-    return (await this.database.models.collections.findAll({ where, order: ['created_at', 'id'], raw: true })) as unknown as CollectionRow[];
+    return (await this.database.models.collections.findAll({
+      where,
+      order: ['created_at', 'id'],
+      raw: true,
+    })) as unknown as CollectionRow[];
   }
 }

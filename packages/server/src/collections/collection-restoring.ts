@@ -1,5 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import { CoreError, MOST_OPERATIONS, RECORDS_DOCUMENT, restoreOperations, type CollectionContent, type DocumentState, type LooseEndNotes, type RestorePlan } from '@stravel/core';
+import {
+  CoreError,
+  MOST_OPERATIONS,
+  RECORDS_DOCUMENT,
+  restoreOperations,
+  type CollectionContent,
+  type DocumentState,
+  type LooseEndNotes,
+  type RestorePlan,
+} from '@stravel/core';
 import type { Database } from '../db/database';
 import type { DocumentStore } from '../documents/document-store';
 import type { EditService } from '../edits/edit-service';
@@ -38,13 +47,28 @@ export class CollectionRestoring {
    * @param edit number that the preview named
    * @throws CoreError 'RESTORE_CHANGED' when the log has gone on since, 'RESTORE_TOO_LARGE', or as an edit does
    */
-  async restore(collection: string, content: CollectionContent, { edit, person }: { readonly edit: number; readonly person: string }): Promise<RestorePreview> {
+  async restore(
+    collection: string,
+    content: CollectionContent,
+    { edit, person }: { readonly edit: number; readonly person: string },
+  ): Promise<RestorePreview> {
     const plan = await this.plan(collection, content);
     if (plan.edit !== edit)
-      throw new CoreError('RESTORE_CHANGED', `restore: the collection was changed since the preview (edit ${plan.edit}, not ${edit}); look at it again`, { edit: plan.edit });
+      throw new CoreError(
+        'RESTORE_CHANGED',
+        `restore: the collection was changed since the preview (edit ${plan.edit}, not ${edit}); look at it again`,
+        { edit: plan.edit },
+      );
     const { operations, changes } = plan;
     for (const bytes of content.assets.values()) await this.assets.put(bytes);
-    if (operations.length > 0) await this.edits.append(collection, { id: randomUUID(), person, label: 'restore an archive', operations, undoes: null });
+    if (operations.length > 0)
+      await this.edits.append(collection, {
+        id: randomUUID(),
+        person,
+        label: 'restore an archive',
+        operations,
+        undoes: null,
+      });
     return { edit, operations: operations.length, changes };
   }
 
@@ -52,7 +76,8 @@ export class CollectionRestoring {
     return this.database.queue.exclusive(async () => {
       const none: DocumentState = new Map();
       const states = new Map<string, DocumentState>();
-      for (const document of [RECORDS_DOCUMENT, ...content.strata.keys()]) states.set(document, (await this.documents.load(collection, document)).state);
+      for (const document of [RECORDS_DOCUMENT, ...content.strata.keys()])
+        states.set(document, (await this.documents.load(collection, document)).state);
       const plan = await new Stretches().finish(restoreOperations((document) => states.get(document) ?? none, content));
       if (plan.operations.length > MOST_OPERATIONS) {
         const message = `restore: ${plan.operations.length} changes are more than one edit takes (${MOST_OPERATIONS}); restore the archive as a collection of its own`;

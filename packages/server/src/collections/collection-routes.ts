@@ -60,7 +60,15 @@ export interface CollectionParts {
 }
 
 /** The list of collections, their keeping, archives and assets. */
-export function collectionRoutes({ rows, service, keeping, restoring, assets, threads, openDemo }: CollectionParts): Router {
+export function collectionRoutes({
+  rows,
+  service,
+  keeping,
+  restoring,
+  assets,
+  threads,
+  openDemo,
+}: CollectionParts): Router {
   const router = Router();
   const inUse = async (id: string): Promise<string> => {
     if (!(await rows.exists(id))) throw await missingCollection(rows, id);
@@ -69,7 +77,11 @@ export function collectionRoutes({ rows, service, keeping, restoring, assets, th
 
   router.get('/collections', async (_request, response) => {
     await keeping.emptyBin();
-    response.json({ collections: await keeping.list(), binned: await keeping.binned(), hasDemo: openDemo !== undefined });
+    response.json({
+      collections: await keeping.list(),
+      binned: await keeping.binned(),
+      hasDemo: openDemo !== undefined,
+    });
   });
 
   router.post('/collections', async (request, response) => {
@@ -117,7 +129,8 @@ export function collectionRoutes({ rows, service, keeping, restoring, assets, th
 
   const archiveBody = express.raw({ type: 'application/zip', limit: MOST_ARCHIVE_BYTES });
   const contentOfBody = (body: unknown): Promise<ArchiveContent> => {
-    if (!Buffer.isBuffer(body)) throw new HttpError(415, 'ARCHIVE_EXPECTED', 'The archive must be sent as application/zip.');
+    if (!Buffer.isBuffer(body))
+      throw new HttpError(415, 'ARCHIVE_EXPECTED', 'The archive must be sent as application/zip.');
     return threads.run<typeof readArchive>('restore', new Uint8Array(body));
   };
 
@@ -126,10 +139,14 @@ export function collectionRoutes({ rows, service, keeping, restoring, assets, th
     response.status(201).json({ ...(await keeping.take(content)), loose });
   });
 
-  router.post<{ collection: string }>('/collections/:collection/restore/preview', archiveBody, async (request, response) => {
-    const collection = await inUse(request.params.collection);
-    response.json(await restoring.preview(collection, await contentOfBody(request.body)));
-  });
+  router.post<{ collection: string }>(
+    '/collections/:collection/restore/preview',
+    archiveBody,
+    async (request, response) => {
+      const collection = await inUse(request.params.collection);
+      response.json(await restoring.preview(collection, await contentOfBody(request.body)));
+    },
+  );
 
   router.post<{ collection: string }>('/collections/:collection/restore', archiveBody, async (request, response) => {
     const collection = await inUse(request.params.collection);
@@ -140,26 +157,43 @@ export function collectionRoutes({ rows, service, keeping, restoring, assets, th
   router.get<{ name: string }>('/assets/:name', async (request, response) => {
     const bytes = await assets.get(request.params.name);
     response.setHeader('Cache-Control', 'max-age=31536000, immutable');
-    response.type(pictureType(bytes) ?? 'model/gltf-binary').end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
+    response
+      .type(pictureType(bytes) ?? 'model/gltf-binary')
+      .end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
   });
 
-  router.put('/assets', express.raw({ type: 'model/gltf-binary', limit: MOST_ASSET_BYTES }), async (request, response) => {
-    const body: unknown = request.body;
-    if (!Buffer.isBuffer(body)) throw new HttpError(415, 'ASSET_EXPECTED', 'A mesh must be sent as model/gltf-binary.');
-    const bytes = new Uint8Array(body);
-    // What it claims must fit into it; pages read it back later.
-    await threads.run<(typeof BAKE_TASKS)['inspect-kit']>('inspect-kit', bytes);
-    response.status(201).json({ name: await assets.put(bytes) });
-  });
+  router.put(
+    '/assets',
+    express.raw({ type: 'model/gltf-binary', limit: MOST_ASSET_BYTES }),
+    async (request, response) => {
+      const body: unknown = request.body;
+      if (!Buffer.isBuffer(body))
+        throw new HttpError(415, 'ASSET_EXPECTED', 'A mesh must be sent as model/gltf-binary.');
+      const bytes = new Uint8Array(body);
+      // What it claims must fit into it; pages read it back later.
+      await threads.run<(typeof BAKE_TASKS)['inspect-kit']>('inspect-kit', bytes);
+      response.status(201).json({ name: await assets.put(bytes) });
+    },
+  );
 
-  router.put('/pictures', express.raw({ type: Object.keys(PICTURE_TYPES), limit: MOST_PICTURE_BYTES }), async (request, response) => {
-    const body: unknown = request.body;
-    if (!Buffer.isBuffer(body)) throw new HttpError(415, 'PICTURE_EXPECTED', 'A picture must be sent as image/png, image/jpeg or image/webp.');
-    const bytes = new Uint8Array(body);
-    // What the sender calls it proves nothing.
-    if (!pictureType(bytes)) throw new HttpError(422, 'PICTURE_UNREADABLE', 'The file is no picture: it begins neither as a PNG, nor as a JPEG, nor as a WebP.');
-    response.status(201).json({ name: await assets.put(bytes) });
-  });
+  router.put(
+    '/pictures',
+    express.raw({ type: Object.keys(PICTURE_TYPES), limit: MOST_PICTURE_BYTES }),
+    async (request, response) => {
+      const body: unknown = request.body;
+      if (!Buffer.isBuffer(body))
+        throw new HttpError(415, 'PICTURE_EXPECTED', 'A picture must be sent as image/png, image/jpeg or image/webp.');
+      const bytes = new Uint8Array(body);
+      // What the sender calls it proves nothing.
+      if (!pictureType(bytes))
+        throw new HttpError(
+          422,
+          'PICTURE_UNREADABLE',
+          'The file is no picture: it begins neither as a PNG, nor as a JPEG, nor as a WebP.',
+        );
+      response.status(201).json({ name: await assets.put(bytes) });
+    },
+  );
 
   return router;
 }
@@ -167,6 +201,11 @@ export function collectionRoutes({ rows, service, keeping, restoring, assets, th
 /** Why there is no such collection to work with. */
 export async function missingCollection(rows: CollectionRepository, id: string): Promise<HttpError> {
   const row = await rows.byId(id);
-  if (row?.binned_at) return new HttpError(404, 'COLLECTION_BINNED', `The collection ${row.name} is in the bin; restore it on the start page.`);
+  if (row?.binned_at)
+    return new HttpError(
+      404,
+      'COLLECTION_BINNED',
+      `The collection ${row.name} is in the bin; restore it on the start page.`,
+    );
   return new HttpError(404, 'COLLECTION_MISSING', `There is no collection with the id ${id}.`);
 }

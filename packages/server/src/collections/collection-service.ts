@@ -52,8 +52,13 @@ export class CollectionService {
       await this.collections.create(transaction, { id, name, created_at: this.now().toISOString(), binned_at: null });
       const stretches = new Stretches();
       const records = new ChunkedDocument();
-      for (const [kind, table] of Object.entries(content.records) as [EditableKind, Record<string, { readonly id: string }>][]) {
-        await stretches.each(Object.values(table), (record) => records.put(kind, record.id, record as unknown as JsonRecord));
+      for (const [kind, table] of Object.entries(content.records) as [
+        EditableKind,
+        Record<string, { readonly id: string }>,
+      ][]) {
+        await stretches.each(Object.values(table), (record) =>
+          records.put(kind, record.id, record as unknown as JsonRecord),
+        );
       }
       await this.snapshots.write(transaction, id, RECORDS_DOCUMENT, 0, records.takeDirtyChunks());
       for (const [stratum, items] of content.strata) {
@@ -76,7 +81,8 @@ export class CollectionService {
     return this.at(id, async ({ records, strata }) => {
       const assets = new Map<string, Uint8Array>();
       for (const kit of Object.values(records.kit)) assets.set(kit.mesh, await this.assets.get(kit.mesh));
-      for (const name of pictureNames(records)) if (this.assets.has(name)) assets.set(name, await this.assets.get(name));
+      for (const name of pictureNames(records))
+        if (this.assets.has(name)) assets.set(name, await this.assets.get(name));
       return { records, strata, assets };
     });
   }
@@ -86,7 +92,10 @@ export class CollectionService {
     return this.at(id, (content) => Promise.resolve(content));
   }
 
-  private async at<Content>(id: string, of: (content: Omit<CollectionContent, 'assets'>) => Promise<Content>): Promise<NumberedContent<Content>> {
+  private async at<Content>(
+    id: string,
+    of: (content: Omit<CollectionContent, 'assets'>) => Promise<Content>,
+  ): Promise<NumberedContent<Content>> {
     if (!(await this.collections.exists(id))) {
       throw new CoreError('COLLECTION_MISSING', `collection: there is none with the id ${id}`, { id });
     }

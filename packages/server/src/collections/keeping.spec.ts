@@ -1,4 +1,11 @@
-import { invertOperations, type CollectionContent, type Json, type JsonRecord, type LoggedEdit, type Operation } from '@stravel/core';
+import {
+  invertOperations,
+  type CollectionContent,
+  type Json,
+  type JsonRecord,
+  type LoggedEdit,
+  type Operation,
+} from '@stravel/core';
 import { smallCollection } from '@stravel/core/testing';
 import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
 import type { ListedCollection } from './collection-keeping';
@@ -21,21 +28,38 @@ interface Listing {
 }
 const list = async (): Promise<Listing> => (await test.get('/api/collections')).json() as Promise<Listing>;
 const send = (method: string, path: string, body: unknown = {}): Promise<Response> =>
-  fetch(`${test.url}/api/collections${path}`, { method, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) });
+  fetch(`${test.url}/api/collections${path}`, {
+    method,
+    headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify(body),
+  });
 const made = async (response: Response): Promise<string> => ((await response.json()) as { id: string }).id;
-const records = async (id: string): Promise<CollectionContent['records']> => (await test.server.collections.give(id)).records;
+const records = async (id: string): Promise<CollectionContent['records']> =>
+  (await test.server.collections.give(id)).records;
 
 describe('restoring into a collection', () => {
-  const archiveOf = async (id: string): Promise<Uint8Array<ArrayBuffer>> => new Uint8Array(await (await test.get(`/api/collections/${id}/archive`)).arrayBuffer());
+  const archiveOf = async (id: string): Promise<Uint8Array<ArrayBuffer>> =>
+    new Uint8Array(await (await test.get(`/api/collections/${id}/archive`)).arrayBuffer());
   const zip = (path: string, body: Uint8Array<ArrayBuffer>): Promise<Response> =>
-    fetch(`${test.url}/api/collections/${path}`, { method: 'POST', headers: { 'Content-Type': 'application/zip' }, body });
+    fetch(`${test.url}/api/collections/${path}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/zip' },
+      body,
+    });
 
   it('is looked at first, then made as one edit that is taken back at once', async () => {
     const archive = await archiveOf('small');
     const before = await test.server.collections.give('small');
     const changes: Operation[] = [
       rename('one', 'First'),
-      { document: 'own', kind: 'placement', id: 'p1', field: null, before: before.strata.get('own')?.placement[0] as unknown as Json, after: null },
+      {
+        document: 'own',
+        kind: 'placement',
+        id: 'p1',
+        field: null,
+        before: before.strata.get('own')?.placement[0] as unknown as Json,
+        after: null,
+      },
     ];
     await test.post('/api/collections/small/edits', edit(changes));
     const preview = (await (await zip('small/restore/preview', archive)).json()) as { edit: number };
@@ -54,8 +78,14 @@ describe('restoring into a collection', () => {
     expect([late.status, ((await late.json()) as { title: string }).title]).toEqual([422, 'RESTORE_CHANGED']);
     expect((await zip('small/restore?edit=2&person=ines', archive)).status).toBe(200);
     expect(await test.server.collections.give('small')).toEqual(before);
-    expect(await (await zip('small/restore/preview', archive)).json()).toEqual({ edit: 3, operations: 0, changes: [], loose: { count: 0, first: [] } });
-    const [made] = ((await (await test.get('/api/collections/small/edits?after=2')).json()) as { edits: LoggedEdit[] }).edits;
+    expect(await (await zip('small/restore/preview', archive)).json()).toEqual({
+      edit: 3,
+      operations: 0,
+      changes: [],
+      loose: { count: 0, first: [] },
+    });
+    const [made] = ((await (await test.get('/api/collections/small/edits?after=2')).json()) as { edits: LoggedEdit[] })
+      .edits;
     expect([made.person, made.label, made.operations.length]).toEqual(['ines', 'restore an archive', 2]);
     await test.post('/api/collections/small/edits', { ...edit(invertOperations(made.operations)), undoes: made.id });
     expect((await records('small')).level['one'].name).toBe('Premier');
@@ -81,7 +111,10 @@ describe('keeping collections', () => {
     expect(response.status).toBe(201);
     const { collection, set, level, device } = await records(await made(response));
     expect([collection['collection'].name, collection['collection'].ranks]).toEqual(['Salt', ['World', 'Stage']]);
-    expect([Object.values(set).map(({ name }) => name), Object.values(level).map(({ name, key }) => [name, key])]).toEqual([['World 1'], [['New level', 'new-level']]]);
+    expect([
+      Object.values(set).map(({ name }) => name),
+      Object.values(level).map(({ name, key }) => [name, key]),
+    ]).toEqual([['World 1'], [['New level', 'new-level']]]);
     expect(Object.keys(device)).toEqual(['handheld']);
     const { collections } = await list();
     expect(collections.map(({ name, levels }) => [name, levels])).toEqual([
@@ -101,7 +134,10 @@ describe('keeping collections', () => {
     [null, 400, /.*/],
   ])('refuses %j and makes nothing', async (body, status, detail) => {
     const response = await send('POST', '', body);
-    expect([response.status, ((await response.json()) as { detail: string }).detail]).toEqual([status, expect.stringMatching(detail)]);
+    expect([response.status, ((await response.json()) as { detail: string }).detail]).toEqual([
+      status,
+      expect.stringMatching(detail),
+    ]);
     expect((await list()).collections).toHaveLength(1);
   });
 
@@ -112,13 +148,25 @@ describe('keeping collections', () => {
       Object.values((await records('small')).level).map(({ id, name, key }) => [id, name, key]),
     );
     await test.post(`/api/collections/${copy}/edits`, edit([rename('uno', 'eins')]));
-    expect([(await records('small')).level['one'].name, (await records(copy)).level['one'].name]).toEqual(['uno', 'eins']);
+    expect([(await records('small')).level['one'].name, (await records(copy)).level['one'].name]).toEqual([
+      'uno',
+      'eins',
+    ]);
     const { edits } = (await (await test.get(`/api/collections/${copy}/edits`)).json()) as { edits: unknown[] };
     expect(edits).toHaveLength(1);
   });
 
   it('copies without levels: sets, kits and fields stay, what belongs to a level goes', async () => {
-    const linked: JsonRecord = { id: 'f', key: 'gate', name: 'Gate', type: 'level', choices: [], order: 'a', register: 'r', default: null };
+    const linked: JsonRecord = {
+      id: 'f',
+      key: 'gate',
+      name: 'Gate',
+      type: 'level',
+      choices: [],
+      order: 'a',
+      register: 'r',
+      default: null,
+    };
     const operation = (kind: 'register' | 'field' | 'entry', record: JsonRecord) => ({
       document: 'records',
       kind,
@@ -133,14 +181,27 @@ describe('keeping collections', () => {
       operation('entry', { id: 'e', register: 'r', name: 'E', order: 'a', values: { gate: 'one' } }),
     ];
     expect((await test.post('/api/collections/small/edits', edit(operations))).status).toBe(201);
-    const { level, set, kit, stratum, entry } = await records(await made(await send('POST', '/small/copy', { name: 'Bare', withLevels: false })));
-    expect([level, stratum, Object.keys(set), Object.keys(kit), entry['e'].values]).toEqual([{}, {}, ['works'], ['kit'], { gate: null }]);
+    const { level, set, kit, stratum, entry } = await records(
+      await made(await send('POST', '/small/copy', { name: 'Bare', withLevels: false })),
+    );
+    expect([level, stratum, Object.keys(set), Object.keys(kit), entry['e'].values]).toEqual([
+      {},
+      {},
+      ['works'],
+      ['kit'],
+      { gate: null },
+    ]);
   });
 
   it('renames by an edit, so that pages and the list agree, also when a page renames it', async () => {
     expect((await send('PATCH', '/small', { name: 'Large', person: 'p' })).status).toBe(204);
     expect((await list()).collections[0].name).toBe('Large');
-    await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'collection', id: 'collection', field: 'name', before: 'Large', after: 'Huge' }]));
+    await test.post(
+      '/api/collections/small/edits',
+      edit([
+        { document: 'records', kind: 'collection', id: 'collection', field: 'name', before: 'Large', after: 'Huge' },
+      ]),
+    );
     expect((await list()).collections[0].name).toBe('Huge');
     expect((await send('PATCH', '/small', { name: '', person: 'p' })).status).toBe(400);
   });
@@ -165,7 +226,10 @@ describe('keeping collections', () => {
   it('empties the bin of what has been there for over 30 days', async () => {
     await send('DELETE', '/small');
     const binnedDaysAgo = (days: number) =>
-      test.database.models.collections.update({ binned_at: new Date(Date.now() - days * 86400000).toISOString() }, { where: { id: 'small' } });
+      test.database.models.collections.update(
+        { binned_at: new Date(Date.now() - days * 86400000).toISOString() },
+        { where: { id: 'small' } },
+      );
     await binnedDaysAgo(29.9);
     expect((await list()).binned).toHaveLength(1);
     await binnedDaysAgo(30.1);
@@ -189,9 +253,18 @@ describe('keeping collections', () => {
     expect((await test.post('/api/collections/small/edits', edit([make('four', 'three')]))).status).toBe(201);
     const { level: levels } = await records('small');
     expect([levels['three'].key, levels['four'].key]).toEqual(['three', 'three-2']);
-    const taken = await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'level', id: 'one', field: 'key', before: 'one', after: 'kit' }]));
-    expect([taken.status, await taken.json()]).toEqual([422, expect.objectContaining({ title: 'KEY_TAKEN', detail: 'edit: the key kit of level one is taken by the kit Kit' })]);
-    const unsound = await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'level', id: 'one', field: 'key', before: 'one', after: 'Ones' }]));
+    const taken = await test.post(
+      '/api/collections/small/edits',
+      edit([{ document: 'records', kind: 'level', id: 'one', field: 'key', before: 'one', after: 'kit' }]),
+    );
+    expect([taken.status, await taken.json()]).toEqual([
+      422,
+      expect.objectContaining({ title: 'KEY_TAKEN', detail: 'edit: the key kit of level one is taken by the kit Kit' }),
+    ]);
+    const unsound = await test.post(
+      '/api/collections/small/edits',
+      edit([{ document: 'records', kind: 'level', id: 'one', field: 'key', before: 'one', after: 'Ones' }]),
+    );
     expect(unsound.status).toBe(422);
   });
 });

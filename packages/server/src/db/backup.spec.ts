@@ -31,17 +31,23 @@ describe('a backup', () => {
     const made = await backupDataFolder(test.dataFolder, target);
     await writing;
     expect(made).toMatchObject({ assets: 1, bakes: 2 });
-    const { edits } = (await (await test.get('/api/collections/small/edits')).json()) as { edits: { sequence: number; operations: { after: string }[] }[] };
+    const { edits } = (await (await test.get('/api/collections/small/edits')).json()) as {
+      edits: { sequence: number; operations: { after: string }[] }[];
+    };
     await test.stop();
 
     const copy = await startTestServer(target);
-    const log = (await (await copy.get('/api/collections/small/edits')).json()) as typeof edits extends infer E ? { edits: E } : never;
+    const log = (await (await copy.get('/api/collections/small/edits')).json()) as typeof edits extends infer E
+      ? { edits: E }
+      : never;
     expect(log.edits).toEqual(edits.slice(0, log.edits.length));
     const content = await copy.server.collections.give('small');
     expect(content.records.level['one'].name).toBe(log.edits.at(-1)?.operations[0].after);
     expect(archiveCollection(content).length).toBeGreaterThan(1000);
     expect((await copy.server.bakes.list('small')).find(({ level }) => level === 'one')?.sight.state).not.toBe('none');
-    expect((await copy.post('/api/collections/small/edits', edit([rename(content.records.level['one'].name, 'on')]))).status).toBe(201);
+    expect(
+      (await copy.post('/api/collections/small/edits', edit([rename(content.records.level['one'].name, 'on')]))).status,
+    ).toBe(201);
     await copy.stop();
     expect((await verifyDataFolder(target)).faults).toEqual([]);
     removeFolder(test.dataFolder);
@@ -51,9 +57,13 @@ describe('a backup', () => {
     mkdirSync(join(folder, 'full'));
     writeFileSync(join(folder, 'full', 'notes.txt'), 'mine');
     const test = await startTestServer();
-    await expect(backupDataFolder(test.dataFolder, join(folder, 'full'))).rejects.toThrow('is not empty; name an empty or a new one');
+    await expect(backupDataFolder(test.dataFolder, join(folder, 'full'))).rejects.toThrow(
+      'is not empty; name an empty or a new one',
+    );
     expect(readdirSync(join(folder, 'full'))).toEqual(['notes.txt']);
-    await expect(backupDataFolder(join(folder, 'nothing'), join(folder, 'copy'))).rejects.toThrow('There is no database in');
+    await expect(backupDataFolder(join(folder, 'nothing'), join(folder, 'copy'))).rejects.toThrow(
+      'There is no database in',
+    );
     await test.stop();
     removeFolder(test.dataFolder);
   });
@@ -65,7 +75,9 @@ describe('verifying a data folder', () => {
     await test.server.bakes.bake('small', 'one');
     await test.post('/api/collections/small/edits', edit([rename('one', 'uno')]));
     // As no edit could: past the check of a record.
-    const unsound = [{ document: 'records', kind: 'level', id: 'one', field: 'purpose', before: 'play', after: 'rest' }];
+    const unsound = [
+      { document: 'records', kind: 'level', id: 'one', field: 'purpose', before: 'play', after: 'rest' },
+    ];
     await test.database.models.edits.update({ operations: JSON.stringify(unsound) }, { where: { sequence: 1 } });
     await test.stop();
     const [asset] = readdirSync(join(test.dataFolder, 'assets'));

@@ -17,20 +17,29 @@ export interface BackupSummary {
 export async function backupDataFolder(dataFolder: string, target: string): Promise<BackupSummary> {
   const source = join(dataFolder, 'stravel.sqlite');
   if (!existsSync(source)) throw new Error(`There is no database in ${dataFolder}, so there is nothing to back up.`);
-  if (existsSync(target) && readdirSync(target).length > 0) throw new Error(`The folder ${target} is not empty; name an empty or a new one.`);
+  if (existsSync(target) && readdirSync(target).length > 0)
+    throw new Error(`The folder ${target} is not empty; name an empty or a new one.`);
   mkdirSync(target, { recursive: true, mode: 0o700 });
   // Files are never changed once written. Those of assets are never deleted, so all that the database names are there after it.
   await copyDatabase(source, join(target, 'stravel.sqlite'));
-  return { folder: target, assets: copyFiles(dataFolder, target, 'assets'), bakes: copyFiles(dataFolder, target, 'bakes') };
+  return {
+    folder: target,
+    assets: copyFiles(dataFolder, target, 'assets'),
+    bakes: copyFiles(dataFolder, target, 'bakes'),
+  };
 }
 
 async function copyDatabase(source: string, target: string): Promise<void> {
   const database = await new Promise<sqlite3.Database>((resolve, reject) => {
-    const opened: sqlite3.Database = new sqlite3.Database(source, sqlite3.OPEN_READWRITE, (error) => (error ? reject(error) : resolve(opened)));
+    const opened: sqlite3.Database = new sqlite3.Database(source, sqlite3.OPEN_READWRITE, (error) =>
+      error ? reject(error) : resolve(opened),
+    );
   });
   try {
     // As of one moment: it reads in a transaction of its own, and writers go on beside it.
-    await new Promise<void>((resolve, reject) => database.run('VACUUM INTO ?', [target], (error: Error | null) => (error ? reject(error) : resolve())));
+    await new Promise<void>((resolve, reject) =>
+      database.run('VACUUM INTO ?', [target], (error: Error | null) => (error ? reject(error) : resolve())),
+    );
   } finally {
     await new Promise((resolve) => database.close(resolve));
   }

@@ -20,20 +20,25 @@ export class DirectConnection {
   /** Opens an existing database with synchronous=FULL and foreign keys on. @throws Error when either does not hold */
   static async open(storage: string): Promise<DirectConnection> {
     const database = await new Promise<sqlite3.Database>((resolve, reject) => {
-      const opened: sqlite3.Database = new sqlite3.Database(storage, sqlite3.OPEN_READWRITE, (error) => (error ? reject(error) : resolve(opened)));
+      const opened: sqlite3.Database = new sqlite3.Database(storage, sqlite3.OPEN_READWRITE, (error) =>
+        error ? reject(error) : resolve(opened),
+      );
     });
     const connection = new DirectConnection(database);
     await connection.run({ sql: 'PRAGMA synchronous=FULL', values: [] });
     await connection.run({ sql: 'PRAGMA foreign_keys=ON', values: [] });
     await connection.run({ sql: 'PRAGMA busy_timeout=5000', values: [] });
     const row = await connection.first<{ synchronous: number }>({ sql: 'PRAGMA synchronous', values: [] });
-    if (row?.synchronous !== 2) throw new Error(`database: synchronous must be FULL (2), is ${row?.synchronous ?? 'unknown'}`);
+    if (row?.synchronous !== 2)
+      throw new Error(`database: synchronous must be FULL (2), is ${row?.synchronous ?? 'unknown'}`);
     return connection;
   }
 
   /** The first row of a query, undefined when there is none. */
   first<Row>({ sql, values }: Statement): Promise<Row | undefined> {
-    return this.with(sql, (statement, done) => statement.get<Row>(values, (error, row) => statement.reset(() => done(error, row))));
+    return this.with(sql, (statement, done) =>
+      statement.get<Row>(values, (error, row) => statement.reset(() => done(error, row))),
+    );
   }
 
   /** Runs statements as one transaction: all of them or none. */
@@ -50,7 +55,9 @@ export class DirectConnection {
   }
 
   async close(): Promise<void> {
-    await Promise.all([...this.prepared.values()].map((statement) => new Promise((resolve) => statement.finalize(resolve))));
+    await Promise.all(
+      [...this.prepared.values()].map((statement) => new Promise((resolve) => statement.finalize(resolve))),
+    );
     this.prepared.clear();
     await new Promise<void>((resolve, reject) => this.database.close((error) => (error ? reject(error) : resolve())));
   }
@@ -59,7 +66,10 @@ export class DirectConnection {
     return this.with(sql, (statement, done) => statement.run(values, (error: Error | null) => done(error, undefined)));
   }
 
-  private async with<Result>(sql: string, work: (statement: sqlite3.Statement, done: (error: Error | null, result: Result) => void) => void): Promise<Result> {
+  private async with<Result>(
+    sql: string,
+    work: (statement: sqlite3.Statement, done: (error: Error | null, result: Result) => void) => void,
+  ): Promise<Result> {
     let statement = this.prepared.get(sql);
     if (!statement) {
       statement = await new Promise<sqlite3.Statement>((resolve, reject) => {

@@ -19,7 +19,9 @@ export async function lockDataFolder(dataFolder: string): Promise<FolderLock> {
   const held = await hold(dataFolder);
   if (!held) {
     const pid = readNote(dataFolder)?.pid;
-    throw new Error(`The data folder ${dataFolder} is in use${pid === undefined ? '' : ` by process ${pid}`}. Stop it, or set STRAVEL_DATA to another folder.`);
+    throw new Error(
+      `The data folder ${dataFolder} is in use${pid === undefined ? '' : ` by process ${pid}`}. Stop it, or set STRAVEL_DATA to another folder.`,
+    );
   }
   const note = (port: number): void => writeFileSync(notePath(dataFolder), JSON.stringify({ pid: process.pid, port }));
   try {
@@ -51,10 +53,14 @@ export async function runningAddress(dataFolder: string): Promise<string | undef
 /** Undefined when another holds it. */
 async function hold(dataFolder: string): Promise<sqlite3.Database | undefined> {
   const database = await new Promise<sqlite3.Database>((resolve, reject) => {
-    const opened: sqlite3.Database = new sqlite3.Database(lockPath(dataFolder), (error) => (error ? reject(error) : resolve(opened)));
+    const opened: sqlite3.Database = new sqlite3.Database(lockPath(dataFolder), (error) =>
+      error ? reject(error) : resolve(opened),
+    );
   });
   try {
-    await new Promise<void>((resolve, reject) => database.exec('PRAGMA busy_timeout=0; BEGIN EXCLUSIVE', (error) => (error ? reject(error) : resolve())));
+    await new Promise<void>((resolve, reject) =>
+      database.exec('PRAGMA busy_timeout=0; BEGIN EXCLUSIVE', (error) => (error ? reject(error) : resolve())),
+    );
     return database;
   } catch (error) {
     await close(database);

@@ -20,7 +20,11 @@ export class FolderWatch {
   /** Refuses what would change anything while the folder is gone; a page then keeps its edits and tries again. */
   readonly refuse = (request: Request, _response: Response, next: NextFunction): void => {
     if (request.method !== 'GET' && request.method !== 'HEAD' && !this.isThere()) {
-      throw new HttpError(503, 'DATA_FOLDER_GONE', `The data folder ${this.dataFolder} is gone or was replaced: nothing can be saved. Put it back, or restart Stravel.`);
+      throw new HttpError(
+        503,
+        'DATA_FOLDER_GONE',
+        `The data folder ${this.dataFolder} is gone or was replaced: nothing can be saved. Put it back, or restart Stravel.`,
+      );
     }
     next();
   };

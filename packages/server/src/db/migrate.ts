@@ -8,22 +8,34 @@ import { migrations, type Migration } from './migrations';
  * Before the first step on a database that is in use, a copy is put beside it.
  * @throws Error when the file is damaged, or was written by a newer Stravel
  */
-export async function migrate(sequelize: Sequelize, dataFolder: string, steps: readonly Migration[] = migrations): Promise<void> {
+export async function migrate(
+  sequelize: Sequelize,
+  dataFolder: string,
+  steps: readonly Migration[] = migrations,
+): Promise<void> {
   const [check] = await sequelize.query<{ quick_check: string }>('PRAGMA quick_check(1)', { type: QueryTypes.SELECT });
   if (check.quick_check !== 'ok') {
-    throw new Error(`The database in ${dataFolder} is damaged (${check.quick_check}). Put a copy in its place: a backup, or a file named stravel.before-….sqlite beside it.`);
+    throw new Error(
+      `The database in ${dataFolder} is damaged (${check.quick_check}). Put a copy in its place: a backup, or a file named stravel.before-….sqlite beside it.`,
+    );
   }
   const storage = new SequelizeStorage({ sequelize });
   const done = await storage.executed();
   const newer = done.find((name) => !steps.some((migration) => migration.name === name));
   if (newer !== undefined) {
-    throw new Error(`The database in ${dataFolder} was written by a newer Stravel: its step ${newer} is not known here. Start that one, or set STRAVEL_DATA to another folder.`);
+    throw new Error(
+      `The database in ${dataFolder} was written by a newer Stravel: its step ${newer} is not known here. Start that one, or set STRAVEL_DATA to another folder.`,
+    );
   }
   const due = steps.filter(({ name }) => !done.includes(name));
   if (due.length > 0 && done.length > 0) await copyBefore(sequelize, dataFolder, due[0].name);
   const queries = sequelize.getQueryInterface();
   // Sequelize runs what has no transaction of its own on one connection; nothing else uses it yet.
-  const inTransaction = async (name: string, work: () => Promise<void>, mark: () => Promise<unknown>): Promise<void> => {
+  const inTransaction = async (
+    name: string,
+    work: () => Promise<void>,
+    mark: () => Promise<unknown>,
+  ): Promise<void> => {
     await sequelize.query('BEGIN IMMEDIATE');
     try {
       await work();
@@ -31,7 +43,10 @@ export async function migrate(sequelize: Sequelize, dataFolder: string, steps: r
       await sequelize.query('COMMIT');
     } catch (cause) {
       await sequelize.query('ROLLBACK');
-      throw new Error(`The database in ${dataFolder} could not be brought up to date: ${name} failed, nothing of it was kept.`, { cause });
+      throw new Error(
+        `The database in ${dataFolder} could not be brought up to date: ${name} failed, nothing of it was kept.`,
+        { cause },
+      );
     }
   };
   const umzug = new Umzug({
@@ -51,7 +66,11 @@ export async function migrate(sequelize: Sequelize, dataFolder: string, steps: r
         ),
     })),
     // The marks are set inside the transactions.
-    storage: { executed: () => storage.executed(), logMigration: () => Promise.resolve(), unlogMigration: () => Promise.resolve() },
+    storage: {
+      executed: () => storage.executed(),
+      logMigration: () => Promise.resolve(),
+      unlogMigration: () => Promise.resolve(),
+    },
     logger: undefined,
   });
   await umzug.up();

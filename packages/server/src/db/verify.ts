@@ -27,7 +27,9 @@ export async function verifyDataFolder(dataFolder: string): Promise<Verified> {
   let [records, files] = [0, 0];
   const database = await openDatabase(dataFolder);
   try {
-    const pages = await database.sequelize.query<{ integrity_check: string }>('PRAGMA integrity_check', { type: QueryTypes.SELECT });
+    const pages = await database.sequelize.query<{ integrity_check: string }>('PRAGMA integrity_check', {
+      type: QueryTypes.SELECT,
+    });
     for (const { integrity_check: text } of pages) if (text !== 'ok') faults.push(`database: ${text}`);
     const rows = new CollectionRepository(database);
     const documents = new DocumentStore(new SnapshotRepository(database), new EditRepository(database));
@@ -52,7 +54,8 @@ export async function verifyDataFolder(dataFolder: string): Promise<Verified> {
         faults.push(`${name}: ${error.message}`);
       }
     }
-    for (const asset of assets) if (!existsSync(join(dataFolder, 'assets', asset))) faults.push(`assets: the mesh ${asset} is missing`);
+    for (const asset of assets)
+      if (!existsSync(join(dataFolder, 'assets', asset))) faults.push(`assets: the mesh ${asset} is missing`);
     for (const asset of existsSync(join(dataFolder, 'assets')) ? readdirSync(join(dataFolder, 'assets')) : []) {
       if (asset.endsWith('.part')) continue;
       files++;
@@ -61,12 +64,16 @@ export async function verifyDataFolder(dataFolder: string): Promise<Verified> {
         .digest('hex');
       if (hash !== asset) faults.push(`assets: ${asset} was changed, its SHA-256 is ${hash}`);
     }
-    const bakes = await database.sequelize.query<{ file: string; bytes: number }>('SELECT DISTINCT file, bytes FROM bakes', { type: QueryTypes.SELECT });
+    const bakes = await database.sequelize.query<{ file: string; bytes: number }>(
+      'SELECT DISTINCT file, bytes FROM bakes',
+      { type: QueryTypes.SELECT },
+    );
     for (const { file, bytes } of bakes) {
       files++;
       const path = join(dataFolder, 'bakes', file);
       if (!existsSync(path)) faults.push(`bakes: ${file} is missing; bake its level again`);
-      else if (readFileSync(path).length !== bytes) faults.push(`bakes: ${file} was cut off or changed; bake its level again`);
+      else if (readFileSync(path).length !== bytes)
+        faults.push(`bakes: ${file} was cut off or changed; bake its level again`);
     }
     return { collections: all.length, records, files, faults };
   } finally {

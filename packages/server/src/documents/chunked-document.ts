@@ -1,4 +1,13 @@
-import { MOST_CHUNK_RECORDS, decodeChunk, encodeChunk, isEditableKind, putRecord, type DocumentState, type EditableKind, type JsonRecord } from '@stravel/core';
+import {
+  MOST_CHUNK_RECORDS,
+  decodeChunk,
+  encodeChunk,
+  isEditableKind,
+  putRecord,
+  type DocumentState,
+  type EditableKind,
+  type JsonRecord,
+} from '@stravel/core';
 import { Stretches } from '../loop/stretches';
 
 /** A chunk as it stands in a snapshot. */

@@ -58,7 +58,13 @@ export class DocumentStore {
   }
 
   /** Writes a snapshot when enough edits have gathered, or when `force` is set. */
-  async snapshotIfDue(transaction: Transaction, collection: string, document: string, sequence: number, force = false): Promise<void> {
+  async snapshotIfDue(
+    transaction: Transaction,
+    collection: string,
+    document: string,
+    sequence: number,
+    force = false,
+  ): Promise<void> {
     const loaded = await this.load(collection, document);
     if (loaded.editsSinceSnapshot === 0 || (!force && loaded.editsSinceSnapshot < EDITS_PER_SNAPSHOT)) return;
     await this.snapshots.write(transaction, collection, document, sequence, loaded.takeDirtyChunks());

@@ -15,11 +15,20 @@ afterEach(async () => {
 });
 
 const DOCUMENT = '/api/collections/small/documents/own';
-const placement = (i: number, x = 0): Placement => ({ id: `p${String(i).padStart(6, '0')}`, piece: 'pin', position: [x, 0, 0], turn: [0, 0, 0], scale: [1, 1, 1] });
+const placement = (i: number, x = 0): Placement => ({
+  id: `p${String(i).padStart(6, '0')}`,
+  piece: 'pin',
+  position: [x, 0, 0],
+  turn: [0, 0, 0],
+  scale: [1, 1, 1],
+});
 
 describe('documents over the network', () => {
   it('come as an index and chunks that say which edit they hold', async () => {
-    const index = (await (await test.get(DOCUMENT)).json()) as { sequence: number; chunks: { kind: string; chunk: number; count: number }[] };
+    const index = (await (await test.get(DOCUMENT)).json()) as {
+      sequence: number;
+      chunks: { kind: string; chunk: number; count: number }[];
+    };
     expect(index).toEqual({
       sequence: 0,
       chunks: [
@@ -30,7 +39,9 @@ describe('documents over the network', () => {
     });
     const answer = await test.get(`${DOCUMENT}/chunks/marker/0`);
     expect(answer.headers.get('Stravel-Sequence')).toBe('0');
-    expect(decodeChunk('marker', new Uint8Array(await answer.arrayBuffer()))).toEqual([{ id: 'm1', kind: 'spawn', position: [0, 0, 0], turn: 0 }]);
+    expect(decodeChunk('marker', new Uint8Array(await answer.arrayBuffer()))).toEqual([
+      { id: 'm1', kind: 'spawn', position: [0, 0, 0], turn: 0 },
+    ]);
   });
 
   it.each([
@@ -49,23 +60,44 @@ describe('documents over the network', () => {
   });
 
   it('are empty, not missing, when nothing stands in them', async () => {
-    expect(await (await test.get('/api/collections/small/documents/nowhere')).json()).toEqual({ sequence: 0, chunks: [] });
+    expect(await (await test.get('/api/collections/small/documents/nowhere')).json()).toEqual({
+      sequence: 0,
+      chunks: [],
+    });
   });
 
   it('write only the chunks that an edit touched into a new snapshot', async () => {
     const many = Array.from({ length: 5000 }, (_unused, i) => placement(i));
-    const operations = many.map((record) => ({ document: 'own', kind: 'placement' as const, id: record.id, field: null, before: null, after: record as never }));
+    const operations = many.map((record) => ({
+      document: 'own',
+      kind: 'placement' as const,
+      id: record.id,
+      field: null,
+      before: null,
+      after: record as never,
+    }));
     expect((await test.post('/api/collections/small/edits', edit(operations))).status).toBe(201);
     await test.server.edits.writeSnapshot('small', 'own');
-    const chunkOf = async (chunk: number) => Buffer.from(await (await test.get(`${DOCUMENT}/chunks/placement/${chunk}`)).arrayBuffer());
+    const chunkOf = async (chunk: number) =>
+      Buffer.from(await (await test.get(`${DOCUMENT}/chunks/placement/${chunk}`)).arrayBuffer());
     const [first, second] = [await chunkOf(0), await chunkOf(1)];
-    await test.post('/api/collections/small/edits', edit([{ document: 'own', kind: 'placement', id: 'p004900', field: 'position', before: [0, 0, 0], after: [7, 0, 0] }]));
+    await test.post(
+      '/api/collections/small/edits',
+      edit([
+        { document: 'own', kind: 'placement', id: 'p004900', field: 'position', before: [0, 0, 0], after: [7, 0, 0] },
+      ]),
+    );
     await test.server.edits.writeSnapshot('small', 'own');
     expect((await chunkOf(0)).equals(first)).toBe(true);
     expect((await chunkOf(1)).equals(second)).toBe(false);
-    const index = (await (await test.get(DOCUMENT)).json()) as { sequence: number; chunks: { kind: string; count: number }[] };
+    const index = (await (await test.get(DOCUMENT)).json()) as {
+      sequence: number;
+      chunks: { kind: string; count: number }[];
+    };
     expect(index.sequence).toBe(2);
-    expect(index.chunks.filter(({ kind }) => kind === 'placement').reduce((sum, { count }) => sum + count, 0)).toBe(5001);
+    expect(index.chunks.filter(({ kind }) => kind === 'placement').reduce((sum, { count }) => sum + count, 0)).toBe(
+      5001,
+    );
   }, 30000);
 });
 
@@ -84,7 +116,10 @@ describe('a chunked document', () => {
   });
 
   it('is kept gzipped', async () => {
-    const row = await test.database.models.snapshotChunks.findOne({ where: { collection: 'small', document: 'own', kind: 'marker' }, raw: true });
+    const row = await test.database.models.snapshotChunks.findOne({
+      where: { collection: 'small', document: 'own', kind: 'marker' },
+      raw: true,
+    });
     const bytes = (row as unknown as { bytes: Buffer }).bytes;
     expect(decodeChunk('marker', new Uint8Array(gunzipSync(bytes)))).toHaveLength(1);
   });

@@ -34,7 +34,10 @@ export class SnapshotRepository {
 
   /** The gzipped bytes of one chunk, undefined when there is none. */
   async gzippedChunk(collection: string, document: string, kind: string, chunk: number): Promise<Buffer | undefined> {
-    const row = await this.database.models.snapshotChunks.findOne({ where: { collection, document, kind, chunk }, raw: true });
+    const row = await this.database.models.snapshotChunks.findOne({
+      where: { collection, document, kind, chunk },
+      raw: true,
+    });
     return (row as unknown as SnapshotChunkRow | null)?.bytes;
   }
 
@@ -45,7 +48,13 @@ export class SnapshotRepository {
       order: ['kind', 'chunk'],
       raw: true,
     })) as unknown as SnapshotChunkRow[];
-    const chunks = await Promise.all(rows.map(async (row) => ({ kind: row.kind, chunk: row.chunk, bytes: new Uint8Array(await decompress(row.bytes)) })));
+    const chunks = await Promise.all(
+      rows.map(async (row) => ({
+        kind: row.kind,
+        chunk: row.chunk,
+        bytes: new Uint8Array(await decompress(row.bytes)),
+      })),
+    );
     return { sequence, chunks };
   }
 
@@ -65,7 +74,8 @@ export class SnapshotRepository {
       );
     }
     await this.database.sequelize.query(
-      'INSERT INTO snapshots (collection, document, sequence) VALUES (?, ?, ?) ' + 'ON CONFLICT (collection, document) DO UPDATE SET sequence = excluded.sequence',
+      'INSERT INTO snapshots (collection, document, sequence) VALUES (?, ?, ?) ' +
+        'ON CONFLICT (collection, document) DO UPDATE SET sequence = excluded.sequence',
       { replacements: [collection, document, sequence], transaction },
     );
   }

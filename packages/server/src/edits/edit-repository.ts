@@ -25,20 +25,29 @@ export class EditRepository {
 
   /** Number of the last edit, 0 when there is none. */
   async lastSequence(collection: string): Promise<number> {
-    const [{ last }] = await this.database.sequelize.query<{ last: number | null }>('SELECT MAX(sequence) AS last FROM edits WHERE collection = ?', {
-      replacements: [collection],
-      type: QueryTypes.SELECT,
-    });
+    const [{ last }] = await this.database.sequelize.query<{ last: number | null }>(
+      'SELECT MAX(sequence) AS last FROM edits WHERE collection = ?',
+      {
+        replacements: [collection],
+        type: QueryTypes.SELECT,
+      },
+    );
     return last ?? 0;
   }
 
   async byId(collection: string, id: string): Promise<LoggedEdit | undefined> {
-    const row = await this.database.direct.first<EditRow>({ sql: 'SELECT * FROM edits WHERE collection = $1 AND id = $2', values: [collection, id] });
+    const row = await this.database.direct.first<EditRow>({
+      sql: 'SELECT * FROM edits WHERE collection = $1 AND id = $2',
+      values: [collection, id],
+    });
     return row && fromRow(row);
   }
 
   async textById(collection: string, id: string): Promise<EditText | undefined> {
-    const row = await this.database.direct.first<EditRow>({ sql: 'SELECT * FROM edits WHERE collection = $1 AND id = $2', values: [collection, id] });
+    const row = await this.database.direct.first<EditRow>({
+      sql: 'SELECT * FROM edits WHERE collection = $1 AND id = $2',
+      values: [collection, id],
+    });
     return row && textOfRow(row);
   }
 
@@ -59,7 +68,11 @@ export class EditRepository {
   }
 
   /** Edits that touch some small records or documents, newest first. @param ids of small records, and of documents */
-  async touching(collection: string, ids: readonly string[], { below, after, limit }: HistoryRange): Promise<EditText[]> {
+  async touching(
+    collection: string,
+    ids: readonly string[],
+    { below, after, limit }: HistoryRange,
+  ): Promise<EditText[]> {
     const sql =
       'SELECT * FROM edits WHERE collection = $1 AND sequence IN (' +
       'SELECT sequence FROM edit_records WHERE collection = $1 AND record IN (SELECT value FROM json_each($2)) AND sequence < $3 AND sequence > $4 UNION ' +
@@ -78,7 +91,8 @@ export class EditRepository {
 
   /** The last edits of one person, oldest first, without what they changed. */
   async ofPerson(collection: string, person: string, limit: number): Promise<EditHead[]> {
-    const sql = 'SELECT id, label, undoes FROM edits WHERE collection = $1 AND person = $2 ORDER BY sequence DESC LIMIT $3';
+    const sql =
+      'SELECT id, label, undoes FROM edits WHERE collection = $1 AND person = $2 ORDER BY sequence DESC LIMIT $3';
     return (await this.read<EditHead>(sql, [collection, person, limit])).reverse();
   }
 
@@ -94,7 +108,16 @@ export class EditRepository {
       edits.flatMap(({ collection, edit }) => [
         {
           sql: 'INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
-          values: [collection, edit.sequence, edit.id, edit.person, edit.label, edit.undoes, edit.at, JSON.stringify(edit.operations)],
+          values: [
+            collection,
+            edit.sequence,
+            edit.id,
+            edit.person,
+            edit.label,
+            edit.undoes,
+            edit.at,
+            JSON.stringify(edit.operations),
+          ],
         },
         ...[...new Set(edit.operations.map((operation) => operation.document))].map((document) => ({
           sql: 'INSERT INTO edit_documents (collection, document, sequence) VALUES ($1, $2, $3)',
@@ -102,7 +125,10 @@ export class EditRepository {
         })),
         ...listed(collection, edit),
         // The list of collections has names of its own, so that it need not open them.
-        ...namesIn(edit).map((name) => ({ sql: 'UPDATE collections SET name = $1 WHERE id = $2', values: [name, collection] })),
+        ...namesIn(edit).map((name) => ({
+          sql: 'UPDATE collections SET name = $1 WHERE id = $2',
+          values: [name, collection],
+        })),
       ]),
     );
   }
@@ -112,14 +138,20 @@ export class EditRepository {
 function listed(collection: string, { sequence, operations }: LoggedEdit): Statement[] {
   const records = recordsTouched(operations);
   if (records.length === 0) return [];
-  return [{ sql: 'INSERT INTO edit_records (collection, record, sequence) SELECT $1, value, $2 FROM json_each($3)', values: [collection, sequence, JSON.stringify(records)] }];
+  return [
+    {
+      sql: 'INSERT INTO edit_records (collection, record, sequence) SELECT $1, value, $2 FROM json_each($3)',
+      values: [collection, sequence, JSON.stringify(records)],
+    },
+  ];
 }
 
 /** What an edit calls the collection. */
 function namesIn({ operations }: LoggedEdit): string[] {
   return operations.flatMap(({ kind, field, after }) => {
     if (kind !== 'collection') return [];
-    const name = field === 'name' ? after : field === null ? (after as { readonly name?: unknown } | null)?.name : undefined;
+    const name =
+      field === 'name' ? after : field === null ? (after as { readonly name?: unknown } | null)?.name : undefined;
     return typeof name === 'string' ? [name] : [];
   });
 }

@@ -27,7 +27,13 @@ function textOf(edit: LoggedEdit): EditText {
 }
 
 /** The log of a collection: append, read, follow. */
-export function editRoutes(service: EditService, repository: EditRepository, jobs: JobService, bakes: BakeService, history: LevelHistoryService): Router {
+export function editRoutes(
+  service: EditService,
+  repository: EditRepository,
+  jobs: JobService,
+  bakes: BakeService,
+  history: LevelHistoryService,
+): Router {
   const router = Router({ mergeParams: true });
 
   router.post<{ collection: string }>('/edits', async (request, response) => {
@@ -45,7 +51,9 @@ export function editRoutes(service: EditService, repository: EditRepository, job
     } else if (typeof document === 'string') {
       response.json({ edits: await repository.ofDocument(collection, document, after) });
     } else {
-      response.type('json').send(`{"edits":${listText(await repository.after(collection, after, MOST_EDITS_AN_ANSWER))}}`);
+      response
+        .type('json')
+        .send(`{"edits":${listText(await repository.after(collection, after, MOST_EDITS_AN_ANSWER))}}`);
     }
   });
 

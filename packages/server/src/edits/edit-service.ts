@@ -30,7 +30,9 @@ import type { EditRepository } from './edit-repository';
 /** An edit whose old values no longer hold. */
 export class EditConflict extends Error {
   constructor(readonly conflicts: readonly Conflict[]) {
-    super(`edit: ${conflicts.length} value${conflicts.length === 1 ? ' is' : 's are'} no longer what the edit took them to be`);
+    super(
+      `edit: ${conflicts.length} value${conflicts.length === 1 ? ' is' : 's are'} no longer what the edit took them to be`,
+    );
   }
 }
 
@@ -97,14 +99,25 @@ export class EditService {
     const prepared: { readonly of: WaitingAppend; readonly outcome: AppendOutcome }[] = [];
     for (const of of batch) {
       try {
-        const earlier = prepared.find(({ of: { collection, edit } }) => collection === of.collection && edit.id === of.edit.id);
-        prepared.push({ of, outcome: earlier ? { logged: earlier.outcome.logged, isNew: false } : await this.prepare(of.collection, of.edit) });
+        const earlier = prepared.find(
+          ({ of: { collection, edit } }) => collection === of.collection && edit.id === of.edit.id,
+        );
+        prepared.push({
+          of,
+          outcome: earlier
+            ? { logged: earlier.outcome.logged, isNew: false }
+            : await this.prepare(of.collection, of.edit),
+        });
       } catch (error) {
         of.reject(error);
       }
     }
     try {
-      await this.edits.append(prepared.filter(({ outcome }) => outcome.isNew).map(({ of, outcome }) => ({ collection: of.collection, edit: outcome.logged })));
+      await this.edits.append(
+        prepared
+          .filter(({ outcome }) => outcome.isNew)
+          .map(({ of, outcome }) => ({ collection: of.collection, edit: outcome.logged })),
+      );
     } catch (error) {
       // What was laid in memory is not on disk: all of it is read anew.
       for (const { of } of prepared) {
@@ -127,8 +140,14 @@ export class EditService {
    * @throws CoreError 'EDIT_REFERENCE' naming the kit or piece
    */
   private async checkMeshes({ operations }: Edit, trial: EditTrial, state: DocumentState): Promise<void> {
-    const named = new Set(operations.flatMap(({ kind, id, field }) => (kind === 'piece' && (field === null || field === 'name' || field === 'kit') ? [id] : [])));
-    const meshed = new Set(operations.flatMap(({ kind, id, field }) => (kind === 'kit' && (field === null || field === 'mesh') ? [id] : [])));
+    const named = new Set(
+      operations.flatMap(({ kind, id, field }) =>
+        kind === 'piece' && (field === null || field === 'name' || field === 'kit') ? [id] : [],
+      ),
+    );
+    const meshed = new Set(
+      operations.flatMap(({ kind, id, field }) => (kind === 'kit' && (field === null || field === 'mesh') ? [id] : [])),
+    );
     if (named.size + meshed.size === 0) return;
     const { kit: kits, piece: pieces } = tablesAfter(state, trial);
     const changed = Object.values(pieces).filter(({ id, kit }) => named.has(id) || meshed.has(kit));
@@ -136,11 +155,19 @@ export class EditService {
       if (!Object.hasOwn(kits, kit)) continue;
       const { mesh } = kits[kit];
       const inspection = await this.kits.of(mesh);
-      if (!inspection) throw new CoreError('EDIT_REFERENCE', `edit: kit ${kit} points at the mesh ${mesh}, which is not there`, { kind: 'kit', id: kit });
+      if (!inspection)
+        throw new CoreError('EDIT_REFERENCE', `edit: kit ${kit} points at the mesh ${mesh}, which is not there`, {
+          kind: 'kit',
+          id: kit,
+        });
       const nodes = new Set(inspection.nodes);
       const lost = changed.find((piece) => piece.kit === kit && !nodes.has(piece.name));
       if (lost)
-        throw new CoreError('EDIT_REFERENCE', `edit: piece ${lost.id} is named ${lost.name}, the mesh of the kit ${kit} has nothing of that name`, { kind: 'piece', id: lost.id });
+        throw new CoreError(
+          'EDIT_REFERENCE',
+          `edit: piece ${lost.id} is named ${lost.name}, the mesh of the kit ${kit} has nothing of that name`,
+          { kind: 'piece', id: lost.id },
+        );
     }
   }
 
@@ -174,10 +201,17 @@ export class EditService {
   /** Placements are looked through only where an edit takes pieces away. @throws CoreError 'EDIT_REFERENCE' */
   private async checkPieces(collection: string, trial: EditTrial, records: DocumentState): Promise<void> {
     if (removedPieces(trial).size === 0) return;
-    const gone = new Set(trial.touched.flatMap(({ kind, id, record }) => (kind === 'stratum' && record === undefined ? [id] : [])));
+    const gone = new Set(
+      trial.touched.flatMap(({ kind, id, record }) => (kind === 'stratum' && record === undefined ? [id] : [])),
+    );
     const strata = [];
     for (const [id, stratum] of records.get('stratum') ?? []) {
-      if (!gone.has(id)) strata.push({ id, name: typeof stratum['name'] === 'string' ? stratum['name'] : id, state: (await this.documents.load(collection, id)).state });
+      if (!gone.has(id))
+        strata.push({
+          id,
+          name: typeof stratum['name'] === 'string' ? stratum['name'] : id,
+          state: (await this.documents.load(collection, id)).state,
+        });
     }
     checkPieceRemovals(trial, strata);
   }
@@ -193,12 +227,20 @@ export class EditService {
       if (!record) return;
       const faults = record['id'] === id ? recordFaults(kind, record) : [{ path: 'id', message: `id must be ${id}` }];
       if (faults.length > 0) {
-        throw new CoreError('RECORD_INVALID', `${kind} ${id}: ${faults.map((f) => f.message).join('; ')}`, { kind, id, faults });
+        throw new CoreError('RECORD_INVALID', `${kind} ${id}: ${faults.map((f) => f.message).join('; ')}`, {
+          kind,
+          id,
+          faults,
+        });
       }
     });
-    const touchedRecords = new Map(trial.touched.filter((t) => t.document === RECORDS_DOCUMENT).map((t) => [`${t.kind}\u0000${t.id}`, t.record]));
+    const touchedRecords = new Map(
+      trial.touched.filter((t) => t.document === RECORDS_DOCUMENT).map((t) => [`${t.kind}\u0000${t.id}`, t.record]),
+    );
     checkEditReferences(trial.touched, (kind, id) =>
-      touchedRecords.has(`${kind}\u0000${id}`) ? touchedRecords.get(`${kind}\u0000${id}`) : recordIn(stateOf(RECORDS_DOCUMENT), kind, id),
+      touchedRecords.has(`${kind}\u0000${id}`)
+        ? touchedRecords.get(`${kind}\u0000${id}`)
+        : recordIn(stateOf(RECORDS_DOCUMENT), kind, id),
     );
     checkKeys(trial.touched, (kind) => stateOf(RECORDS_DOCUMENT).get(kind)?.entries() ?? []);
     const after = (): RecordTables => tablesAfter(stateOf(RECORDS_DOCUMENT), trial);
@@ -226,7 +268,12 @@ export class EditService {
 /** An edit whose new levels and kits all have keys of their own. */
 function withKeys(edit: Edit, state: DocumentState): Edit {
   const { level, kit } = { level: state.get('level'), kit: state.get('kit') };
-  const taken = (): Set<string> => new Set([...(level?.values() ?? []), ...(kit?.values() ?? [])].flatMap(({ key }) => (typeof key === 'string' ? [key] : [])));
+  const taken = (): Set<string> =>
+    new Set(
+      [...(level?.values() ?? []), ...(kit?.values() ?? [])].flatMap(({ key }) =>
+        typeof key === 'string' ? [key] : [],
+      ),
+    );
   const operations = completeKeys(edit.operations, taken, (kind) => state.get(kind)?.size ?? 0);
   return operations === edit.operations ? edit : { ...edit, operations };
 }

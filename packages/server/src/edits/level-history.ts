@@ -24,12 +24,15 @@ export class LevelHistoryService {
 
   /** @throws CoreError 'LEVEL_MISSING' for a level that never was */
   async of(collection: string, level: string, range: HistoryRange): Promise<LevelHistory> {
-    const tables = await this.database.queue.exclusive(async () => tablesOf((await this.documents.load(collection, RECORDS_DOCUMENT)).state));
+    const tables = await this.database.queue.exclusive(async () =>
+      tablesOf((await this.documents.load(collection, RECORDS_DOCUMENT)).state),
+    );
     const owned = Object.values(tables.stratum).flatMap(({ id, owner }) => (owner === level ? [id] : []));
     // Strata that are gone since are known from the edits that named their owner, whenever those were made.
     const strata = [...new Set([...owned, ...(await this.edits.strataOwned(collection, level))])].sort();
     const edits = await this.edits.touching(collection, [level, ...strata], range);
-    if (edits.length === 0 && !Object.hasOwn(tables.level, level)) throw new CoreError('LEVEL_MISSING', `history: there is no level ${level}`, { level });
+    if (edits.length === 0 && !Object.hasOwn(tables.level, level))
+      throw new CoreError('LEVEL_MISSING', `history: there is no level ${level}`, { level });
     return { edits, strata, hasMore: edits.length === range.limit };
   }
 }

@@ -29,11 +29,16 @@ interface Hostile {
 /** Sends as it is: fetch would put a path in order first. */
 function status({ method, path, headers, body }: Hostile): Promise<number> {
   return new Promise((resolve, reject) => {
-    const request = send({ host: '127.0.0.1', port, method, path, headers: { Host: `127.0.0.1:${port}`, ...headers }, agent: false }, (response) => {
-      resolve(response.statusCode ?? 0);
-      response.destroy();
-    });
-    request.on('error', (error: NodeJS.ErrnoException) => (error.code === 'ECONNRESET' || error.code === 'EPIPE' ? resolve(400) : reject(error)));
+    const request = send(
+      { host: '127.0.0.1', port, method, path, headers: { Host: `127.0.0.1:${port}`, ...headers }, agent: false },
+      (response) => {
+        resolve(response.statusCode ?? 0);
+        response.destroy();
+      },
+    );
+    request.on('error', (error: NodeJS.ErrnoException) =>
+      error.code === 'ECONNRESET' || error.code === 'EPIPE' ? resolve(400) : reject(error),
+    );
     request.setTimeout(20000, () => reject(new Error(`no answer to ${method} ${path}`)));
     request.end(body);
   });
@@ -158,7 +163,10 @@ describe('hostile requests', () => {
       // Deleting and copying for real is for other specs.
       if (/collections\/small(\?|$)/.test(one.path) && one.method === 'DELETE') continue;
       const code = await status(one);
-      if (code >= 500) failed.push(`${code} ${one.method} ${one.path.slice(0, 120)} ${JSON.stringify(one.headers)} ${String(one.body).slice(0, 80)}`);
+      if (code >= 500)
+        failed.push(
+          `${code} ${one.method} ${one.path.slice(0, 120)} ${JSON.stringify(one.headers)} ${String(one.body).slice(0, 80)}`,
+        );
     }
     expect(failed).toEqual([]);
     const { records } = await test.server.collections.give('small');
@@ -174,16 +182,33 @@ describe('hostile requests', () => {
       edit([{ document: 'records', kind: 'level', id: 'one', field: 'strata', before: strata as never, after: many }]),
     );
     expect([refused.status, await refused.json()]).toEqual([422, expect.objectContaining({ title: 'RECORD_INVALID' })]);
-    const nested = await fetch(`${test.url}/api/people`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: `{"name":${deep(65)}}` });
-    expect([nested.status, await nested.json()]).toEqual([400, expect.objectContaining({ title: 'BODY_TOO_DEEP', detail: expect.stringContaining('64') as string })]);
+    const nested = await fetch(`${test.url}/api/people`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: `{"name":${deep(65)}}`,
+    });
+    expect([nested.status, await nested.json()]).toEqual([
+      400,
+      expect.objectContaining({ title: 'BODY_TOO_DEEP', detail: expect.stringContaining('64') as string }),
+    ]);
   });
 
   it('are read alike when they are long, packed, or of a length that is not told', async () => {
     const pad = ' '.repeat(1100000);
     const ask = (body: string | Buffer | ReadableStream, headers: Record<string, string> = {}) =>
-      fetch(`${test.url}/api/people`, { method: 'POST', headers: { 'Content-Type': 'application/json', ...headers }, body: body as string, duplex: 'half' } as RequestInit);
+      fetch(`${test.url}/api/people`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json', ...headers },
+        body: body as string,
+        duplex: 'half',
+      } as RequestInit);
     const stream = () => new Blob([`{"name":"Streamed"}`]).stream();
-    for (const made of [ask(`{"name":"Long"${pad}}`), ask(gzipSync('{"name":"Packed"}'), { 'Content-Encoding': 'gzip' }), ask(stream())]) expect((await made).status).toBe(201);
+    for (const made of [
+      ask(`{"name":"Long"${pad}}`),
+      ask(gzipSync('{"name":"Packed"}'), { 'Content-Encoding': 'gzip' }),
+      ask(stream()),
+    ])
+      expect((await made).status).toBe(201);
     const refusals: readonly (readonly [Promise<Response>, number, string])[] = [
       [ask(`{"name":${deep(65)}${pad}}`), 400, 'BODY_TOO_DEEP'],
       [ask(`{"name":"Long"${pad}`), 400, 'BODY_NOT_JSON'],
@@ -191,6 +216,7 @@ describe('hostile requests', () => {
       [ask(`{"name":""${pad}}`), 400, 'PERSON_INVALID'],
       [ask(`"text"${pad}`), 400, 'PERSON_INVALID'],
     ];
-    for (const [answer, code, title] of refusals) expect([(await answer).status, await (await answer).json()]).toEqual([code, expect.objectContaining({ title })]);
+    for (const [answer, code, title] of refusals)
+      expect([(await answer).status, await (await answer).json()]).toEqual([code, expect.objectContaining({ title })]);
   });
 });

@@ -55,7 +55,12 @@ function toProblem(error: unknown): Problem {
     return { status: 422, code: error.code, detail: error.message, extra: { details: error.details } };
   }
   return (
-    storageProblem(error) ?? requestProblem(error) ?? { status: 500, code: 'UNEXPECTED', detail: 'The server failed unexpectedly; its log has the reason under this request id.' }
+    storageProblem(error) ??
+    requestProblem(error) ?? {
+      status: 500,
+      code: 'UNEXPECTED',
+      detail: 'The server failed unexpectedly; its log has the reason under this request id.',
+    }
   );
 }
 
@@ -63,13 +68,25 @@ function toProblem(error: unknown): Problem {
 function storageProblem(error: unknown): Problem | undefined {
   const code = deepCode(error);
   if (code === 'SQLITE_FULL' || code === 'ENOSPC') {
-    return { status: 507, code: 'DISK_FULL', detail: 'The disk is full: nothing of this change was saved. Free some space and try again.' };
+    return {
+      status: 507,
+      code: 'DISK_FULL',
+      detail: 'The disk is full: nothing of this change was saved. Free some space and try again.',
+    };
   }
   if (code === 'SQLITE_READONLY' || code === 'EROFS' || code === 'EACCES') {
-    return { status: 503, code: 'DATA_READ_ONLY', detail: 'The data folder cannot be written: nothing of this change was saved. Make it writable and try again.' };
+    return {
+      status: 503,
+      code: 'DATA_READ_ONLY',
+      detail: 'The data folder cannot be written: nothing of this change was saved. Make it writable and try again.',
+    };
   }
   if (code === 'SQLITE_CORRUPT' || code === 'SQLITE_NOTADB' || code === 'SQLITE_IOERR') {
-    return { status: 503, code: 'DATA_UNSOUND', detail: `The database file cannot be used (${code}): nothing of this change was saved.` };
+    return {
+      status: 503,
+      code: 'DATA_UNSOUND',
+      detail: `The database file cannot be used (${code}): nothing of this change was saved.`,
+    };
   }
   return undefined;
 }
@@ -84,8 +101,10 @@ function deepCode(error: unknown): string | undefined {
 function requestProblem(error: unknown): Problem | undefined {
   if (typeof error !== 'object' || error === null) return undefined;
   const { type, status, message } = error as { type?: unknown; status?: unknown; message?: unknown };
-  if (type === 'entity.too.large') return { status: 413, code: 'BODY_TOO_LARGE', detail: `The request is too large: ${String(message)}` };
-  if (type === 'entity.parse.failed') return { status: 400, code: 'BODY_NOT_JSON', detail: `The request is not JSON: ${String(message)}` };
+  if (type === 'entity.too.large')
+    return { status: 413, code: 'BODY_TOO_LARGE', detail: `The request is too large: ${String(message)}` };
+  if (type === 'entity.parse.failed')
+    return { status: 400, code: 'BODY_NOT_JSON', detail: `The request is not JSON: ${String(message)}` };
   if (typeof status !== 'number' || status < 400 || status > 499) return undefined;
   return { status, code: 'REQUEST_UNREADABLE', detail: `The request cannot be read: ${String(message)}` };
 }

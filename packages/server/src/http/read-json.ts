@@ -16,7 +16,8 @@ export function readJson(readers: ThreadPool): Router {
   const router = Router();
   router.use(express.raw({ limit: MOST_BODY_BYTES, type: isLongJson }), async (request, _response, next) => {
     const body: unknown = request.body;
-    if (Buffer.isBuffer(body)) request.body = await readers.run<typeof jsonOfBytes>('read-json', new Uint8Array(body)).catch(answerFault);
+    if (Buffer.isBuffer(body))
+      request.body = await readers.run<typeof jsonOfBytes>('read-json', new Uint8Array(body)).catch(answerFault);
     next();
   });
   router.use(express.json({ limit: MOST_BODY_BYTES, verify: refuseDeep }));
@@ -32,5 +33,7 @@ function isLongJson({ headers }: IncomingMessage): boolean {
 }
 
 function answerFault(error: unknown): never {
-  throw error instanceof CoreError && error.code.startsWith('BODY_') ? new HttpError(400, error.code, error.message) : error;
+  throw error instanceof CoreError && error.code.startsWith('BODY_')
+    ? new HttpError(400, error.code, error.message)
+    : error;
 }

@@ -12,7 +12,12 @@ export class JobRepository {
   createUnlessSame(row: JobRow): Promise<JobRow> {
     return this.database.queue.write(async (transaction) => {
       const { collection, kind, input } = row;
-      const same = await this.database.models.jobs.findOne({ where: { collection, kind, input, state: { [Op.in]: UNFINISHED } }, order: ['created_at'], raw: true, transaction });
+      const same = await this.database.models.jobs.findOne({
+        where: { collection, kind, input, state: { [Op.in]: UNFINISHED } },
+        order: ['created_at'],
+        raw: true,
+        transaction,
+      });
       if (same) return same as unknown as JobRow;
       await this.database.models.jobs.create(row, { transaction });
       return row;
@@ -21,7 +26,9 @@ export class JobRepository {
 
   /** Changes a job that is in one of some states. @returns whether it was */
   async change(id: string, from: readonly string[], values: Partial<JobRow>): Promise<boolean> {
-    const [changed] = await this.database.queue.write((transaction) => this.database.models.jobs.update(values, { where: { id, state: { [Op.in]: [...from] } }, transaction }));
+    const [changed] = await this.database.queue.write((transaction) =>
+      this.database.models.jobs.update(values, { where: { id, state: { [Op.in]: [...from] } }, transaction }),
+    );
     return changed > 0;
   }
 
@@ -32,6 +39,10 @@ export class JobRepository {
 
   async unfinished(collection?: string): Promise<JobRow[]> {
     const where = { state: { [Op.in]: UNFINISHED }, ...(collection === undefined ? {} : { collection }) };
-    return (await this.database.models.jobs.findAll({ where, order: ['created_at'], raw: true })) as unknown as JobRow[];
+    return (await this.database.models.jobs.findAll({
+      where,
+      order: ['created_at'],
+      raw: true,
+    })) as unknown as JobRow[];
   }
 }

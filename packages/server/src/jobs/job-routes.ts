@@ -12,7 +12,8 @@ export function jobRoutes(jobs: JobService): Router {
   });
   router.get<{ collection: string; id: string }>('/jobs/:id', async (request, response) => {
     const job = await jobs.byId(request.params.id);
-    if (!job || job.collection !== request.params.collection) throw new HttpError(404, 'JOB_MISSING', `There is no job ${request.params.id}.`);
+    if (!job || job.collection !== request.params.collection)
+      throw new HttpError(404, 'JOB_MISSING', `There is no job ${request.params.id}.`);
     response.json(job);
   });
   router.delete<{ collection: string; id: string }>('/jobs/:id', async (request, response) => {

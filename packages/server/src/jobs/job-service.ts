@@ -116,7 +116,10 @@ export class JobService {
     const row = await this.repository.byId(id);
     if (!row) return;
     if (row.attempts >= MAX_ATTEMPTS) {
-      await this.change(row, UNFINISHED, { state: 'failed', error: row.error ?? `the server ended ${row.attempts} times while it ran` });
+      await this.change(row, UNFINISHED, {
+        state: 'failed',
+        error: row.error ?? `the server ended ${row.attempts} times while it ran`,
+      });
       return;
     }
     const controller = new AbortController();
@@ -132,7 +135,8 @@ export class JobService {
 
   private async run(row: JobRow, signal: AbortSignal): Promise<void> {
     try {
-      if (!this.hasKind(row.kind)) throw new CoreError('JOB_KIND_UNKNOWN', `job: this server knows no ${row.kind}`, { kind: row.kind });
+      if (!this.hasKind(row.kind))
+        throw new CoreError('JOB_KIND_UNKNOWN', `job: this server knows no ${row.kind}`, { kind: row.kind });
       const result = await this.handlers[row.kind]({
         collection: row.collection,
         input: JSON.parse(row.input) as unknown,

@@ -19,7 +19,9 @@ const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unkn
 export default async function run({ name, input, port }: ThreadTask): Promise<ThreadAnswer> {
   try {
     port.postMessage({ begun: true } satisfies ThreadMessage);
-    const context = createRunContext({ onProgress: (fraction, stage) => port.postMessage({ fraction, stage } satisfies ThreadMessage) });
+    const context = createRunContext({
+      onProgress: (fraction, stage) => port.postMessage({ fraction, stage } satisfies ThreadMessage),
+    });
     return { ok: true, result: await sendSliced(port, await TASKS[name](gathered(port, input) as never, context)) };
   } catch (error) {
     return { ok: false, error: toPlainError(error) };
@@ -31,7 +33,8 @@ export default async function run({ name, input, port }: ThreadTask): Promise<Th
 /** The input with the slices that wait for it. */
 function gathered(port: MessagePort, input: SlicedData): unknown {
   const gathering = new SliceGathering();
-  for (let waiting = receiveMessageOnPort(port); waiting; waiting = receiveMessageOnPort(port)) gathering.take(waiting.message as Slice);
+  for (let waiting = receiveMessageOnPort(port); waiting; waiting = receiveMessageOnPort(port))
+    gathering.take(waiting.message as Slice);
   return gathering.whole(input);
 }
 

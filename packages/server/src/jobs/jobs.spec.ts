@@ -19,8 +19,18 @@ afterEach(async () => {
 });
 
 /** A service of its own with one kind of job. */
-function serviceOf(handler: JobHandler): { jobs: JobService; ended: (id: string) => Promise<JobEvent>; told: JobEvent[] } {
-  const jobs = new JobService(new JobRepository(test.database), new LocalJobQueue(), { task: handler }, () => new Date(), pino({ level: 'silent' }));
+function serviceOf(handler: JobHandler): {
+  jobs: JobService;
+  ended: (id: string) => Promise<JobEvent>;
+  told: JobEvent[];
+} {
+  const jobs = new JobService(
+    new JobRepository(test.database),
+    new LocalJobQueue(),
+    { task: handler },
+    () => new Date(),
+    pino({ level: 'silent' }),
+  );
   const told: JobEvent[] = [];
   jobs.events.on('job', (event: JobEvent) => told.push(event));
   const isEnd = ({ state }: JobEvent) => state === 'done' || state === 'failed' || state === 'cancelled';
@@ -47,12 +57,9 @@ describe('jobs', () => {
     await ended(first.id);
     const second = await jobs.add('small', 'task', {});
     expect((await ended(second.id)).state).toBe('done');
-    expect(told.filter(({ id }) => id === first.id).map(({ state, progress, stage }) => `${state} ${progress} ${stage}`)).toEqual([
-      'queued 0 ',
-      'running 0 ',
-      'running 0.5 half-way',
-      'done 1 half-way',
-    ]);
+    expect(
+      told.filter(({ id }) => id === first.id).map(({ state, progress, stage }) => `${state} ${progress} ${stage}`),
+    ).toEqual(['queued 0 ', 'running 0 ', 'running 0.5 half-way', 'done 1 half-way']);
   });
 
   it('of one kind and input that wait or run for a collection are one', async () => {
@@ -88,7 +95,9 @@ describe('jobs', () => {
 
   it('asked for at the same time with one input are one, with another two', async () => {
     const { jobs } = serviceOf(() => Promise.resolve());
-    const ids = (await Promise.all([{ a: 1 }, { a: 1 }, { a: 2 }].map((input) => jobs.add('small', 'task', input)))).map(({ id }) => id);
+    const ids = (
+      await Promise.all([{ a: 1 }, { a: 1 }, { a: 2 }].map((input) => jobs.add('small', 'task', input)))
+    ).map(({ id }) => id);
     expect([ids[0] === ids[1], ids[0] === ids[2]]).toEqual([true, false]);
   });
 
@@ -106,7 +115,9 @@ describe('jobs', () => {
   it('whose rows cannot be written leave the server running', async () => {
     const { jobs } = serviceOf(() => Promise.resolve());
     const { id } = await jobs.add('small', 'task', {});
-    await test.database.sequelize.query("CREATE TRIGGER full BEFORE UPDATE ON jobs BEGIN SELECT RAISE(FAIL, 'disk full'); END");
+    await test.database.sequelize.query(
+      "CREATE TRIGGER full BEFORE UPDATE ON jobs BEGIN SELECT RAISE(FAIL, 'disk full'); END",
+    );
     await jobs.start();
     await jobs.stop();
     await test.database.sequelize.query('DROP TRIGGER full');
@@ -143,7 +154,10 @@ describe('jobs', () => {
   });
 
   it('stay for the next start when the server stops', async () => {
-    const { jobs } = serviceOf(({ signal }) => new Promise((_resolve, reject) => signal.addEventListener('abort', () => reject(new Error('stopping')))));
+    const { jobs } = serviceOf(
+      ({ signal }) =>
+        new Promise((_resolve, reject) => signal.addEventListener('abort', () => reject(new Error('stopping')))),
+    );
     await jobs.start();
     const { id } = await jobs.add('small', 'task', {});
     while ((await jobs.byId(id))?.state !== 'running') await new Promise((resolve) => setTimeout(resolve, 5));
@@ -162,7 +176,10 @@ describe('threads', () => {
     // Reading a whole archive takes longer than a millisecond.
     const content = await smallCollection();
     const bytes = archiveCollection(content);
-    await expect(threads.run('restore', bytes)).rejects.toMatchObject({ code: 'TIME_LIMIT', message: 'restore: took longer than 0.001 s and was ended' });
+    await expect(threads.run('restore', bytes)).rejects.toMatchObject({
+      code: 'TIME_LIMIT',
+      message: 'restore: took longer than 0.001 s and was ended',
+    });
     expect(await threads.run<typeof archiveCollection>('archive', content)).toEqual(bytes);
     await threads.close();
   }, 60000);

@@ -18,7 +18,10 @@ const { tree: plain } = fc.letrec((tie) => ({
     fc.constant(null),
     fc.uint8Array({ maxLength: 4 }),
     fc.array(tie('tree'), { maxLength: 8 }),
-    fc.dictionary(fc.oneof(fc.string(), fc.constantFrom('__proto__', 'constructor', '0', 'id')), tie('tree'), { maxKeys: 8, noNullPrototype: true }),
+    fc.dictionary(fc.oneof(fc.string(), fc.constantFrom('__proto__', 'constructor', '0', 'id')), tie('tree'), {
+      maxKeys: 8,
+      noNullPrototype: true,
+    }),
     fc.array(fc.tuple(fc.string(), tie('tree')), { maxLength: 6 }).map((entries) => new Map(entries)),
   ),
 }));
@@ -35,7 +38,9 @@ describe('data sent in slices', () => {
   });
 
   it('comes in slices of some thousand values, long lists within long lists too', () => {
-    const stratum = (length: number) => ({ placement: Array.from({ length }, (_unused, i) => ({ id: `p${i}`, position: [i, 0, 0] })) });
+    const stratum = (length: number) => ({
+      placement: Array.from({ length }, (_unused, i) => ({ id: `p${i}`, position: [i, 0, 0] })),
+    });
     const data = {
       records: { level: Object.fromEntries(Array.from({ length: 2000 }, (_unused, i) => [`l${i}`, { id: `l${i}` }])) },
       strata: new Map(Array.from({ length: 300 }, (_unused, i) => [`s${i}`, stratum(400)])),

@@ -39,7 +39,10 @@ export interface SlicedList {
 }
 
 /** Takes the long lists out of data; the data itself is left as it is. @param least members from which something is taken out */
-export function slicedData(data: unknown, least = LEAST_SLICED): { readonly sliced: SlicedData; readonly lists: readonly SlicedList[] } {
+export function slicedData(
+  data: unknown,
+  least = LEAST_SLICED,
+): { readonly sliced: SlicedData; readonly lists: readonly SlicedList[] } {
   const places: SlicedPlace[] = [];
   const lists: SlicedList[] = [];
   const path: (string | number)[] = [];
@@ -51,7 +54,10 @@ export function slicedData(data: unknown, least = LEAST_SLICED): { readonly slic
     lists.push({ members, parts });
     return true;
   };
-  const within = <K extends string | number>(entries: Iterable<readonly [K, unknown]>, put: (key: K, value: unknown) => void): void => {
+  const within = <K extends string | number>(
+    entries: Iterable<readonly [K, unknown]>,
+    put: (key: K, value: unknown) => void,
+  ): void => {
     for (const [key, value] of entries) {
       path.push(key);
       const kept = keep(value);
@@ -125,7 +131,8 @@ export class SliceGathering {
         continue;
       }
       let at = whole;
-      for (const step of path.slice(0, -1)) at = types.isMap(at) ? at.get(step) : (at as Record<string | number, unknown>)[step];
+      for (const step of path.slice(0, -1))
+        at = types.isMap(at) ? at.get(step) : (at as Record<string | number, unknown>)[step];
       const step = path[path.length - 1];
       if (types.isMap(at)) at.set(step, value);
       else put(at as Record<string, unknown>, step, value);
@@ -155,7 +162,13 @@ function averageParts(members: readonly unknown[]): number | undefined {
 /** Number of values within a value and of itself, counted up to a limit. */
 function partsOf(value: unknown, limit: number): number {
   if (typeof value !== 'object' || value === null) return 1;
-  const members: Iterable<unknown> = Array.isArray(value) ? value : types.isMap(value) ? value.values() : isTable(value) ? Object.values(value) : [];
+  const members: Iterable<unknown> = Array.isArray(value)
+    ? value
+    : types.isMap(value)
+      ? value.values()
+      : isTable(value)
+        ? Object.values(value)
+        : [];
   let count = 1;
   for (const member of members) {
     count += partsOf(member, limit - count);

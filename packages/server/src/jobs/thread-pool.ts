@@ -9,11 +9,17 @@ import { SliceGathering, slicedData, slicesOf, type Slice, type SlicedData } fro
 const THREAD_MEMORY_MB = 4096;
 
 /** How long a task may take from when a thread begins it, milliseconds; the thread is replaced after that. */
-const TIME_LIMITS_MS: Readonly<Record<string, number>> = { restore: 120000, archive: 300000, 'inspect-kit': 60000, 'read-json': 30000 };
+const TIME_LIMITS_MS: Readonly<Record<string, number>> = {
+  restore: 120000,
+  archive: 300000,
+  'inspect-kit': 60000,
+  'read-json': 30000,
+};
 const DEFAULT_TIME_LIMIT_MS = 1800000;
 
 /** What a thread says while it works. */
-export type ThreadMessage = { readonly begun: true } | { readonly fraction: number; readonly stage: string } | { readonly slice: Slice };
+export type ThreadMessage =
+  { readonly begun: true } | { readonly fraction: number; readonly stage: string } | { readonly slice: Slice };
 
 /** What a thread is asked to do. */
 export interface ThreadTask {
@@ -25,7 +31,8 @@ export interface ThreadTask {
 }
 
 /** What a thread answers: errors travel as plain data. */
-export type ThreadAnswer = { readonly ok: true; readonly result: SlicedData } | { readonly ok: false; readonly error: PlainError };
+export type ThreadAnswer =
+  { readonly ok: true; readonly result: SlicedData } | { readonly ok: false; readonly error: PlainError };
 
 export interface ThreadRunOptions {
   /** Ends the thread; the run then fails with CoreError 'CANCELLED'. */
@@ -55,7 +62,11 @@ export class ThreadPool {
    * Runs a task of job.worker by name.
    * @throws CoreError as the task does; 'CANCELLED' when the signal fired
    */
-  async run<F extends (...parameters: never[]) => unknown>(name: string, input: unknown, options: ThreadRunOptions = {}): Promise<Awaited<ReturnType<F>>> {
+  async run<F extends (...parameters: never[]) => unknown>(
+    name: string,
+    input: unknown,
+    options: ThreadRunOptions = {},
+  ): Promise<Awaited<ReturnType<F>>> {
     const { port1, port2 } = new MessageChannel();
     const limit = new AbortController();
     const limitMs = this.timeLimitsMs[name] ?? DEFAULT_TIME_LIMIT_MS;
@@ -81,8 +92,14 @@ export class ThreadPool {
       if (!answer.ok) throw fromPlainError(answer.error);
       return gathering.whole(answer.result) as Awaited<ReturnType<F>>;
     } catch (error) {
-      if (options.signal?.aborted) throw fromPlainError({ code: 'CANCELLED', message: `${name}: cancelled on request`, details: {} });
-      if (limit.signal.aborted) throw fromPlainError({ code: 'TIME_LIMIT', message: `${name}: took longer than ${limitMs / 1000} s and was ended`, details: { limitMs } });
+      if (options.signal?.aborted)
+        throw fromPlainError({ code: 'CANCELLED', message: `${name}: cancelled on request`, details: {} });
+      if (limit.signal.aborted)
+        throw fromPlainError({
+          code: 'TIME_LIMIT',
+          message: `${name}: took longer than ${limitMs / 1000} s and was ended`,
+          details: { limitMs },
+        });
       throw error;
     } finally {
       clearTimeout(timer);

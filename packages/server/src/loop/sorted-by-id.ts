@@ -4,7 +4,11 @@ import type { Stretches } from './stretches';
 const SORTED_AT_ONCE = 8192;
 
 /** Records in order of id, sorted in stretches. Takes records with different ids. */
-export async function sortedById<T extends { readonly id?: unknown }>(records: Iterable<T>, stretches: Stretches, atOnce = SORTED_AT_ONCE): Promise<T[]> {
+export async function sortedById<T extends { readonly id?: unknown }>(
+  records: Iterable<T>,
+  stretches: Stretches,
+  atOnce = SORTED_AT_ONCE,
+): Promise<T[]> {
   const all = [...records];
   let runs: T[][] = [];
   for (let start = 0; start < all.length; start += atOnce) {
@@ -13,13 +17,18 @@ export async function sortedById<T extends { readonly id?: unknown }>(records: I
   }
   while (runs.length > 1) {
     const merged: T[][] = [];
-    for (let i = 0; i < runs.length; i += 2) merged.push(i + 1 < runs.length ? await merge(runs[i], runs[i + 1], stretches) : runs[i]);
+    for (let i = 0; i < runs.length; i += 2)
+      merged.push(i + 1 < runs.length ? await merge(runs[i], runs[i + 1], stretches) : runs[i]);
     runs = merged;
   }
   return runs.at(0) ?? [];
 }
 
-async function merge<T extends { readonly id?: unknown }>(one: readonly T[], other: readonly T[], stretches: Stretches): Promise<T[]> {
+async function merge<T extends { readonly id?: unknown }>(
+  one: readonly T[],
+  other: readonly T[],
+  stretches: Stretches,
+): Promise<T[]> {
   const [last, first] = [one.at(-1), other.at(0)];
   // Most documents lie in order already.
   if (!last || !first || idOf(last) < idOf(first)) return [...one, ...other];

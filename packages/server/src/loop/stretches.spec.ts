@@ -27,14 +27,18 @@ describe('work in stretches', () => {
 
   it('sorts as a plain sort does, over many runs', async () => {
     await fc.assert(
-      fc.asyncProperty(fc.uniqueArray(fc.string({ maxLength: 4 }), { maxLength: 60 }), fc.integer({ min: 1, max: 9 }), async (ids, atOnce) => {
-        const sorted = await sortedById(
-          ids.map((id) => ({ id })),
-          new Stretches(),
-          atOnce,
-        );
-        expect(sorted.map(({ id }) => id)).toEqual([...ids].sort());
-      }),
+      fc.asyncProperty(
+        fc.uniqueArray(fc.string({ maxLength: 4 }), { maxLength: 60 }),
+        fc.integer({ min: 1, max: 9 }),
+        async (ids, atOnce) => {
+          const sorted = await sortedById(
+            ids.map((id) => ({ id })),
+            new Stretches(),
+            atOnce,
+          );
+          expect(sorted.map(({ id }) => id)).toEqual([...ids].sort());
+        },
+      ),
     );
   });
 });

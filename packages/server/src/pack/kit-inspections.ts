@@ -1,4 +1,13 @@
-import { CoreError, DEFAULT_VIEW, kitLoad, type BAKE_TASKS, type Kit, type KitInspection, type KitLoad, type RecordTables } from '@stravel/core';
+import {
+  CoreError,
+  DEFAULT_VIEW,
+  kitLoad,
+  type BAKE_TASKS,
+  type Kit,
+  type KitInspection,
+  type KitLoad,
+  type RecordTables,
+} from '@stravel/core';
 import type { AssetStore } from '../collections/asset-store';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
 
@@ -15,13 +24,20 @@ export class KitInspections {
   async of(mesh: string, options: ThreadRunOptions = {}): Promise<KitInspection | undefined> {
     const known = this.known.get(mesh);
     if (known || !this.assets.has(mesh)) return known;
-    const made = await this.threads.run<(typeof BAKE_TASKS)['inspect-kit']>('inspect-kit', await this.assets.get(mesh), options);
+    const made = await this.threads.run<(typeof BAKE_TASKS)['inspect-kit']>(
+      'inspect-kit',
+      await this.assets.get(mesh),
+      options,
+    );
     this.known.set(mesh, made);
     return made;
   }
 
   /** What a game loads of each of some kits, by its id; those whose mesh is missing or cannot be read are left out. */
-  async loads({ piece, collection }: Pick<RecordTables, 'piece' | 'collection'>, kits: readonly Kit[]): Promise<Record<string, KitLoad>> {
+  async loads(
+    { piece, collection }: Pick<RecordTables, 'piece' | 'collection'>,
+    kits: readonly Kit[],
+  ): Promise<Record<string, KitLoad>> {
     const view = Object.values(collection).at(0)?.view ?? DEFAULT_VIEW;
     const pieces = Object.values(piece);
     const loads: [string, KitLoad][] = [];

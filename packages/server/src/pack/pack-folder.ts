@@ -30,17 +30,24 @@ export class PackFolder {
 
   /** @throws CoreError 'PACK_FOLDER' naming the folder: it is no folder, cannot be written, or holds something that is no pack */
   static async open(folder: string): Promise<PackFolder> {
-    const fail = (rule: string, cause?: unknown): CoreError => new CoreError('PACK_FOLDER', `pack: the folder ${folder} ${rule}`, { folder }, { cause });
+    const fail = (rule: string, cause?: unknown): CoreError =>
+      new CoreError('PACK_FOLDER', `pack: the folder ${folder} ${rule}`, { folder }, { cause });
     try {
       await makeFolder(folder);
       await access(folder, constants.W_OK | constants.X_OK);
     } catch (error) {
       const { code } = error as NodeJS.ErrnoException;
-      throw fail(code === 'EEXIST' || code === 'ENOTDIR' ? 'is not a folder' : `cannot be written (${code ?? String(error)}); choose another, or make it writable`, error);
+      throw fail(
+        code === 'EEXIST' || code === 'ENOTDIR'
+          ? 'is not a folder'
+          : `cannot be written (${code ?? String(error)}); choose another, or make it writable`,
+        error,
+      );
     }
     if (!(await stat(folder)).isDirectory()) throw fail('is not a folder');
     const names = (await readdir(folder)).filter((name) => name !== STAGING);
-    if (names.length > 0 && !names.includes(MANIFEST_PATH)) throw fail('holds something that is no pack; choose an empty one');
+    if (names.length > 0 && !names.includes(MANIFEST_PATH))
+      throw fail('holds something that is no pack; choose an empty one');
     await rm(join(folder, STAGING), { recursive: true, force: true });
     let earlier: string[] = [];
     if (names.length > 0) {

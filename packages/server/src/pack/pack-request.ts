@@ -32,7 +32,11 @@ export function checkedPackRequest(body: unknown): PackRequest {
     // In one order, so that equal requests make one job.
     return { folder, withAllPurposes, without: [...new Set(without)].sort() };
   } catch (error) {
-    throw new HttpError(400, 'PACK_REQUEST', `The request to pack cannot be taken: ${error instanceof Error ? error.message : String(error)}.`);
+    throw new HttpError(
+      400,
+      'PACK_REQUEST',
+      `The request to pack cannot be taken: ${error instanceof Error ? error.message : String(error)}.`,
+    );
   }
 }
 

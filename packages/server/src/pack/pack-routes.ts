@@ -8,7 +8,10 @@ export function packRoutes(service: PackService, jobs: JobService): Router {
   const router = Router({ mergeParams: true });
 
   router.get<{ collection: string }>('/pack/check', async (request, response) => {
-    const choice = { withAllPurposes: request.query['all'] === 'yes', without: keysFromAddress(request.query['without']) };
+    const choice = {
+      withAllPurposes: request.query['all'] === 'yes',
+      without: keysFromAddress(request.query['without']),
+    };
     response.json({ findings: await service.check(request.params.collection, choice) });
   });
 

@@ -61,21 +61,35 @@ export class PackService {
   /** The job of the page: packs into a folder below the data folder. */
   readonly packJob: JobHandler = async ({ collection, input, signal, progress }: JobRun): Promise<PackSummary> => {
     const { folder, withAllPurposes, without } = checkedPackRequest(input);
-    return this.pack(collection, join(this.packsFolder, collection, folder), { withAllPurposes, without }, { signal, onProgress: progress });
+    return this.pack(
+      collection,
+      join(this.packsFolder, collection, folder),
+      { withAllPurposes, without },
+      { signal, onProgress: progress },
+    );
   };
 
   /**
    * Checks, then writes a pack; only files that changed are written.
    * @throws CoreError 'PACK_REFUSED' when the check finds errors, 'PACK_FOLDER', 'CANCELLED', or as the bakes do
    */
-  async pack(collection: string, folder: string, choice: PackChoice, options: ThreadRunOptions = {}): Promise<PackSummary> {
+  async pack(
+    collection: string,
+    folder: string,
+    choice: PackChoice,
+    options: ThreadRunOptions = {},
+  ): Promise<PackSummary> {
     const say = options.onProgress ?? ((): void => undefined);
     say(0, 'reading the collection');
     // One moment of the log for all of it, however long it takes and whatever is changed meanwhile.
     const { content, edit } = await this.collections.giveWithoutAssets(collection);
     const errors = (await this.checkContent(content, choice, options)).filter(({ severity }) => severity === 'error');
     if (errors.length > 0) {
-      throw new CoreError('PACK_REFUSED', `pack: the check found ${errors.length} error${errors.length === 1 ? '' : 's'}, the first: ${errors[0].message}`, { findings: errors });
+      throw new CoreError(
+        'PACK_REFUSED',
+        `pack: the check found ${errors.length} error${errors.length === 1 ? '' : 's'}, the first: ${errors[0].message}`,
+        { findings: errors },
+      );
     }
     const target = await PackFolder.open(folder);
     try {
@@ -100,14 +114,22 @@ export class PackService {
     const usedKits = new Set<string>();
     const levelPaths: string[] = [];
     for (const [i, level] of levels.entries()) {
-      const say = (fraction: number, stage: string): void => onProgress?.(0.05 + (0.85 * (i + fraction)) / levels.length, `${level.name}: ${stage}`);
+      const say = (fraction: number, stage: string): void =>
+        onProgress?.(0.05 + (0.85 * (i + fraction)) / levels.length, `${level.name}: ${stage}`);
       say(0, 'sight');
       if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
       const unseen = { ...levelInput(content, level), kitLoads };
-      const sight = await this.bakes.sightOf(collection, level.id, unseen.content, { signal, onProgress: (f, stage) => say(f * 0.5, stage) });
+      const sight = await this.bakes.sightOf(collection, level.id, unseen.content, {
+        signal,
+        onProgress: (f, stage) => say(f * 0.5, stage),
+      });
       const input: PackLevelInput = { ...unseen, sight };
-      for (const { content: items } of input.content.strata) for (const { piece } of items.placement) usedKits.add(records.piece[piece].kit);
-      const files = await this.threads.run<(typeof BAKE_TASKS)['pack-level']>('pack-level', input, { signal, onProgress: (f, stage) => say(0.5 + f * 0.5, stage) });
+      for (const { content: items } of input.content.strata)
+        for (const { piece } of items.placement) usedKits.add(records.piece[piece].kit);
+      const files = await this.threads.run<(typeof BAKE_TASKS)['pack-level']>('pack-level', input, {
+        signal,
+        onProgress: (f, stage) => say(0.5 + f * 0.5, stage),
+      });
       for (const file of files) await target.put(file);
       levelPaths.push(files[files.length - 1].path);
     }
@@ -116,24 +138,51 @@ export class PackService {
     for (const kit of kits) {
       onProgress?.(0.92, `kit ${kit.name}`);
       const glb = await this.assets.get(kit.mesh);
-      for (const file of packKit({ kit, pieces: Object.values(records.piece).filter((piece) => piece.kit === kit.id), glb, view })) await target.put(file);
+      for (const file of packKit({
+        kit,
+        pieces: Object.values(records.piece).filter((piece) => piece.kit === kit.id),
+        glb,
+        view,
+      }))
+        await target.put(file);
     }
     onProgress?.(0.98, 'manifest');
     if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
     const { packed } = target;
     const name = Object.values(records.collection).at(0)?.name ?? collection;
-    const manifest = manifestText({ collection: { id: collection, name }, edit, levels: levelPaths, kits: kits.map((kit) => `${kitPackPath(kit)}.json`), files: packed });
+    const manifest = manifestText({
+      collection: { id: collection, name },
+      edit,
+      levels: levelPaths,
+      kits: kits.map((kit) => `${kitPackPath(kit)}.json`),
+      files: packed,
+    });
     const written = await target.finish(manifest);
-    return { ...written, folder, edit, levels: levels.length, kits: kits.length, bytes: packed.reduce((sum, { bytes }) => sum + bytes, 0) };
+    return {
+      ...written,
+      folder,
+      edit,
+      levels: levels.length,
+      kits: kits.length,
+      bytes: packed.reduce((sum, { bytes }) => sum + bytes, 0),
+    };
   }
 
-  private async checkContent({ records, strata }: StoredContent, choice: PackChoice, options: ThreadRunOptions): Promise<Finding[]> {
+  private async checkContent(
+    { records, strata }: StoredContent,
+    choice: PackChoice,
+    options: ThreadRunOptions,
+  ): Promise<Finding[]> {
     const inspections: Record<string, KitInspection> = {};
     for (const kit of kitsOf(packedLevels(records, choice), { records, strata })) {
       const inspection = await this.kits.of(kit.mesh, options);
       if (inspection) inspections[kit.id] = inspection;
     }
-    return this.threads.run<(typeof BAKE_TASKS)['check-pack']>('check-pack', { content: { records, strata }, inspections, choice }, options);
+    return this.threads.run<(typeof BAKE_TASKS)['check-pack']>(
+      'check-pack',
+      { content: { records, strata }, inspections, choice },
+      options,
+    );
   }
 }
 
@@ -144,7 +193,10 @@ function levelInput({ records, strata }: StoredContent, level: Level): Omit<Pack
   return {
     content: levelContent(
       level,
-      stack.map(({ stratum }) => ({ stratum: records.stratum[stratum], content: strata.get(stratum) ?? missingStratum(stratum) })),
+      stack.map(({ stratum }) => ({
+        stratum: records.stratum[stratum],
+        content: strata.get(stratum) ?? missingStratum(stratum),
+      })),
       strata,
     ),
     pieces: records.piece,
@@ -160,7 +212,8 @@ function kitsOf(levels: readonly Level[], { records, strata }: StoredContent): K
   const stacked = levels.flatMap((level) => level.strata.map(({ stratum }) => stratum));
   const kits = new Set<string>();
   for (const id of new Set([...stacked, ...assembliesWithin(records.stratum, stacked)])) {
-    for (const { piece } of strata.get(id)?.placement ?? []) if (Object.hasOwn(records.piece, piece)) kits.add(records.piece[piece].kit);
+    for (const { piece } of strata.get(id)?.placement ?? [])
+      if (Object.hasOwn(records.piece, piece)) kits.add(records.piece[piece].kit);
   }
   return Object.values(records.kit).filter(({ id }) => kits.has(id));
 }

@@ -1,4 +1,13 @@
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { boxPlanes, type Json, type Operation } from '@stravel/core';
@@ -23,14 +32,29 @@ afterEach(async () => {
 });
 
 const pack = (into = folder): Promise<PackSummary> => test.server.packs.pack('small', into, { withAllPurposes: false });
-const rename = (before: string, after: string): Operation => ({ document: 'records', kind: 'level', id: 'two', field: 'name', before, after });
+const rename = (before: string, after: string): Operation => ({
+  document: 'records',
+  kind: 'level',
+  id: 'two',
+  field: 'name',
+  before,
+  after,
+});
 const addBlock: Operation = {
   document: 'own',
   kind: 'block',
   id: 'x1',
   field: null,
   before: null,
-  after: { id: 'x1', name: '', position: [2, 0, 2], turn: [0, 0, 0], planes: boxPlanes([1, 1, 1]), sight: 'hides', material: 'brick' },
+  after: {
+    id: 'x1',
+    name: '',
+    position: [2, 0, 2],
+    turn: [0, 0, 0],
+    planes: boxPlanes([1, 1, 1]),
+    sight: 'hides',
+    material: 'brick',
+  },
 };
 async function ended(id: string): Promise<JobEvent> {
   for (;;) {
@@ -58,30 +82,60 @@ describe('packing', () => {
     const before = statSync(join(folder, 'levels/two.json')).mtimeMs;
     expect(await pack()).toMatchObject({ written: [], unchanged: 8, removed: [] });
     await test.post('/api/collections/small/edits', edit([addBlock]));
-    expect((await pack()).written).toEqual(['levels/one.json', 'levels/one/resident.glb', 'levels/one/sight.json', 'manifest.json'].filter((path) => path !== 'levels/one.json'));
+    expect((await pack()).written).toEqual(
+      ['levels/one.json', 'levels/one/resident.glb', 'levels/one/sight.json', 'manifest.json'].filter(
+        (path) => path !== 'levels/one.json',
+      ),
+    );
     expect(statSync(join(folder, 'levels/two.json')).mtimeMs).toBe(before);
     await test.post('/api/collections/small/edits', edit([rename('two', 'Salt Road')]));
     // Its files stay under the game.
     expect(await pack()).toMatchObject({ written: ['levels/two.json', 'manifest.json'], removed: [] });
-    await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'level', id: 'two', field: 'key', before: 'two', after: 'salt-road' }]));
+    await test.post(
+      '/api/collections/small/edits',
+      edit([{ document: 'records', kind: 'level', id: 'two', field: 'key', before: 'two', after: 'salt-road' }]),
+    );
     const renamed = await pack();
     expect(renamed.removed).toEqual(['levels/two.json', 'levels/two/resident.glb', 'levels/two/sight.json']);
-    expect([existsSync(join(folder, 'levels/two')), existsSync(join(folder, 'levels/salt-road.json'))]).toEqual([false, true]);
+    expect([existsSync(join(folder, 'levels/two')), existsSync(join(folder, 'levels/salt-road.json'))]).toEqual([
+      false,
+      true,
+    ]);
     // What somebody changed by hand is put right.
     writeFileSync(join(folder, 'kits/kit.json'), '{}');
     expect((await pack()).written).toEqual(['kits/kit.json']);
   }, 60000);
 
   it('weighs what the figures of its levels say, and looks only into kits that are used', async () => {
-    const spare = { id: 'spare', name: 'Spare kit', key: 'spare', mesh: await new AssetStore(test.dataFolder).put(Buffer.from('no mesh')) };
-    await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'kit', id: 'spare', field: null, before: null, after: spare }]));
+    const spare = {
+      id: 'spare',
+      name: 'Spare kit',
+      key: 'spare',
+      mesh: await new AssetStore(test.dataFolder).put(Buffer.from('no mesh')),
+    };
+    await test.post(
+      '/api/collections/small/edits',
+      edit([{ document: 'records', kind: 'kit', id: 'spare', field: null, before: null, after: spare }]),
+    );
     // A kit that no level uses is not read: it may be anything.
     await pack();
     const bytesOf = (path: string): number => statSync(join(folder, path)).size;
-    const { loads } = (await (await test.get('/api/collections/small/kits/loads')).json()) as { loads: Record<string, { files: number; diskBytes: number }> };
-    expect([Object.keys(loads), loads['kit'].files, loads['kit'].diskBytes]).toEqual([['kit'], 2, bytesOf('kits/kit.glb') + bytesOf('kits/kit.json')]);
+    const { loads } = (await (await test.get('/api/collections/small/kits/loads')).json()) as {
+      loads: Record<string, { files: number; diskBytes: number }>;
+    };
+    expect([Object.keys(loads), loads['kit'].files, loads['kit'].diskBytes]).toEqual([
+      ['kit'],
+      2,
+      bytesOf('kits/kit.glb') + bytesOf('kits/kit.json'),
+    ]);
     const { count } = (await test.server.bakes.list('small')).find(({ level }) => level === 'one') as LevelBakes;
-    const files = ['levels/one.json', 'levels/one/resident.glb', 'levels/one/sight.json', 'kits/kit.glb', 'kits/kit.json'];
+    const files = [
+      'levels/one.json',
+      'levels/one/resident.glb',
+      'levels/one/sight.json',
+      'kits/kit.glb',
+      'kits/kit.json',
+    ];
     const packed = files.reduce((sum, path) => sum + bytesOf(path), 0);
     const held = (count?.load.diskBytes ?? NaN) + bytesOf('levels/one/sight.json');
     expect(count?.load.files).toBe(files.length);
@@ -90,14 +144,22 @@ describe('packing', () => {
 
   it('refuses a folder that is no folder, holds something else, or cannot be written, and writes nothing', async () => {
     writeFileSync(join(folder, 'notes.txt'), 'mine');
-    await expect(pack()).rejects.toThrow(`pack: the folder ${folder} holds something that is no pack; choose an empty one`);
-    await expect(pack(join(folder, 'notes.txt'))).rejects.toThrow(`pack: the folder ${join(folder, 'notes.txt')} is not a folder`);
+    await expect(pack()).rejects.toThrow(
+      `pack: the folder ${folder} holds something that is no pack; choose an empty one`,
+    );
+    await expect(pack(join(folder, 'notes.txt'))).rejects.toThrow(
+      `pack: the folder ${join(folder, 'notes.txt')} is not a folder`,
+    );
     await expect(pack(join(folder, 'notes.txt', 'below'))).rejects.toThrow('is not a folder');
     // No one may write there, not even the superuser that tests run as.
-    await expect(pack('/proc/stravel')).rejects.toThrow(/pack: the folder \/proc\/stravel cannot be written \(ENOENT|EACCES|EPERM/);
+    await expect(pack('/proc/stravel')).rejects.toThrow(
+      /pack: the folder \/proc\/stravel cannot be written \(ENOENT|EACCES|EPERM/,
+    );
     mkdirSync(join(folder, 'other'));
     writeFileSync(join(folder, 'other', 'manifest.json'), '{"format":"something"}');
-    await expect(pack(join(folder, 'other'))).rejects.toThrow('has a manifest.json that is not that of a pack; choose an empty one');
+    await expect(pack(join(folder, 'other'))).rejects.toThrow(
+      'has a manifest.json that is not that of a pack; choose an empty one',
+    );
     expect(readdirSync(folder).sort()).toEqual(['notes.txt', 'other']);
   }, 60000);
 
@@ -107,14 +169,28 @@ describe('packing', () => {
     const level = { document: 'records', kind: 'level', id: 'one' } as const;
     const { strata, bounds } = (await test.server.collections.give('small')).records.level['one'];
     const unsound: Operation[] = [
-      { document: 'records', kind: 'stratum', id: 'bare', field: null, before: null, after: { id: 'bare', name: 'Bare', role: 'structure', owner: 'one' } },
-      { ...level, field: 'strata', before: strata as unknown as Json, after: [{ stratum: 'bare', switchedOff: false }] },
+      {
+        document: 'records',
+        kind: 'stratum',
+        id: 'bare',
+        field: null,
+        before: null,
+        after: { id: 'bare', name: 'Bare', role: 'structure', owner: 'one' },
+      },
+      {
+        ...level,
+        field: 'strata',
+        before: strata as unknown as Json,
+        after: [{ stratum: 'bare', switchedOff: false }],
+      },
       { ...level, field: 'bounds', before: bounds as unknown as Json, after: null },
     ];
     await test.post('/api/collections/small/edits', edit(unsound));
     await expect(pack()).rejects.toThrow('pack: the check found 1 error, the first: Nothing stands in one');
     expect(readFileSync(join(folder, 'manifest.json'), 'utf8')).toBe(manifest);
-    const { findings } = (await (await test.get('/api/collections/small/pack/check')).json()) as { findings: { code: string }[] };
+    const { findings } = (await (await test.get('/api/collections/small/pack/check')).json()) as {
+      findings: { code: string }[];
+    };
     expect(findings.map(({ code }) => code)).toEqual(['PACK_EMPTY']);
   }, 60000);
 
@@ -128,7 +204,8 @@ describe('packing', () => {
     const told = await test.server.packs.pack('small', folder, { withAllPurposes: false }, { onProgress });
     expect(((await changed) as Response).status).toBe(201);
     expect(told.edit).toBe(1);
-    const read = (path: string) => JSON.parse(readFileSync(join(folder, path), 'utf8')) as { name: string; edit: number };
+    const read = (path: string) =>
+      JSON.parse(readFileSync(join(folder, path), 'utf8')) as { name: string; edit: number };
     expect([read('manifest.json').edit, read('levels/two.json').name]).toEqual([1, 'Salt Road']);
     const before = readFileSync(join(folder, 'levels/one/sight.json'), 'utf8');
     const next = await pack();
@@ -140,7 +217,10 @@ describe('packing', () => {
 
   it('leaves levels out that are named', async () => {
     await test.server.packs.pack('small', folder, { withAllPurposes: false, without: ['one'] });
-    expect([existsSync(join(folder, 'levels/one.json')), existsSync(join(folder, 'levels/two.json'))]).toEqual([false, true]);
+    expect([existsSync(join(folder, 'levels/one.json')), existsSync(join(folder, 'levels/two.json'))]).toEqual([
+      false,
+      true,
+    ]);
     const answer = await test.get('/api/collections/small/pack/check?without=..,x');
     expect([answer.status, ((await answer.json()) as { title: string }).title]).toEqual([400, 'PACK_REQUEST']);
     expect((await test.get('/api/collections/small/pack/check?without=one,gone')).status).toBe(200);
@@ -148,26 +228,43 @@ describe('packing', () => {
 
   it('stops midway when it is cancelled and leaves nothing behind', async () => {
     const controller = new AbortController();
-    const run = test.server.packs.pack('small', folder, { withAllPurposes: false }, { signal: controller.signal, onProgress: (fraction) => fraction > 0.3 && controller.abort() });
+    const run = test.server.packs.pack(
+      'small',
+      folder,
+      { withAllPurposes: false },
+      { signal: controller.signal, onProgress: (fraction) => fraction > 0.3 && controller.abort() },
+    );
     await expect(run).rejects.toThrow(/cancelled/);
     expect(readdirSync(folder)).toEqual([]);
   }, 60000);
 
   it('runs as a job of the page below the data folder, and tells what it wrote', async () => {
     await test.server.jobs.start();
-    const { id } = (await (await test.post('/api/collections/small/pack', { folder: 'build', withAllPurposes: false })).json()) as JobEvent;
+    const { id } = (await (
+      await test.post('/api/collections/small/pack', { folder: 'build', withAllPurposes: false })
+    ).json()) as JobEvent;
     const job = await ended(id);
     expect([job.state, (job.result as PackSummary).levels]).toEqual(['done', 2]);
     expect(existsSync(join(test.dataFolder, 'packs/small/build/manifest.json'))).toBe(true);
-    for (const body of [{ folder: '../out', withAllPurposes: false }, { folder: 'build' }, { folder: 'a', withAllPurposes: false, more: 1 }]) {
-      expect(((await (await test.post('/api/collections/small/pack', body)).json()) as { title: string }).title).toBe('PACK_REQUEST');
+    for (const body of [
+      { folder: '../out', withAllPurposes: false },
+      { folder: 'build' },
+      { folder: 'a', withAllPurposes: false, more: 1 },
+    ]) {
+      expect(((await (await test.post('/api/collections/small/pack', body)).json()) as { title: string }).title).toBe(
+        'PACK_REQUEST',
+      );
     }
   }, 60000);
 });
 
 describe('meshes sent by a page', () => {
   const put = (bytes: Uint8Array, type = 'model/gltf-binary') =>
-    fetch(`${test.url}/api/assets`, { method: 'PUT', headers: { 'Content-Type': type }, body: bytes as Uint8Array<ArrayBuffer> });
+    fetch(`${test.url}/api/assets`, {
+      method: 'PUT',
+      headers: { 'Content-Type': type },
+      body: bytes as Uint8Array<ArrayBuffer>,
+    });
 
   it('are kept when they are sound, and refused when they claim more than they have', async () => {
     const { assets } = await test.server.collections.give('small');
@@ -175,32 +272,64 @@ describe('meshes sent by a page', () => {
     expect(await (await put(bytes)).json()).toEqual({ name });
     const claims = bytes.slice();
     new DataView(claims.buffer).setUint32(8, 2 ** 31, true);
-    expect(await (await put(claims)).json()).toMatchObject({ title: 'GLB_UNREADABLE', detail: `glb: claims 2147483648 bytes, has ${bytes.length}` });
+    expect(await (await put(claims)).json()).toMatchObject({
+      title: 'GLB_UNREADABLE',
+      detail: `glb: claims 2147483648 bytes, has ${bytes.length}`,
+    });
     expect((await put(bytes, 'text/plain')).status).toBe(415);
   }, 60000);
 
   it('must be there before a kit names them', async () => {
     const name = 'f'.repeat(64);
     const before = (await test.server.collections.give('small')).records.kit['kit'].mesh;
-    const answer = await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'kit', id: 'kit', field: 'mesh', before, after: name }]));
-    expect(await answer.json()).toMatchObject({ title: 'EDIT_REFERENCE', detail: `edit: kit kit points at the mesh ${name}, which is not there` });
+    const answer = await test.post(
+      '/api/collections/small/edits',
+      edit([{ document: 'records', kind: 'kit', id: 'kit', field: 'mesh', before, after: name }]),
+    );
+    expect(await answer.json()).toMatchObject({
+      title: 'EDIT_REFERENCE',
+      detail: `edit: kit kit points at the mesh ${name}, which is not there`,
+    });
   });
 
   it('must have what a piece is named after, and a collection keeps one record of itself: else its archive could not be read back', async () => {
     const { records } = await test.server.collections.give('small');
     const { name } = records.piece['pin'];
-    const renamed = await test.post('/api/collections/small/edits', edit([{ document: 'records', kind: 'piece', id: 'pin', field: 'name', before: name, after: 'nail' }]));
-    expect(await renamed.json()).toMatchObject({ title: 'EDIT_REFERENCE', detail: 'edit: piece pin is named nail, the mesh of the kit kit has nothing of that name' });
+    const renamed = await test.post(
+      '/api/collections/small/edits',
+      edit([{ document: 'records', kind: 'piece', id: 'pin', field: 'name', before: name, after: 'nail' }]),
+    );
+    expect(await renamed.json()).toMatchObject({
+      title: 'EDIT_REFERENCE',
+      detail: 'edit: piece pin is named nail, the mesh of the kit kit has nothing of that name',
+    });
     const { collection } = records.collection as unknown as Record<string, Json>;
-    const second: Operation = { document: 'records', kind: 'collection', id: 'other', field: null, before: null, after: { ...(collection as object), id: 'other' } };
-    const none: Operation = { document: 'records', kind: 'collection', id: 'collection', field: null, before: collection, after: null };
+    const second: Operation = {
+      document: 'records',
+      kind: 'collection',
+      id: 'other',
+      field: null,
+      before: null,
+      after: { ...(collection as object), id: 'other' },
+    };
+    const none: Operation = {
+      document: 'records',
+      kind: 'collection',
+      id: 'collection',
+      field: null,
+      before: collection,
+      after: null,
+    };
     for (const [operations, count] of [
       [[second], 2],
       [[none], 0],
     ] as const) {
       const answer = await test.post('/api/collections/small/edits', edit([...operations]));
       const detail = `edit: a collection has one record of itself, after this it would have ${count}; change its fields instead`;
-      expect([answer.status, await answer.json()]).toEqual([422, expect.objectContaining({ title: 'EDIT_COLLECTION', detail })]);
+      expect([answer.status, await answer.json()]).toEqual([
+        422,
+        expect.objectContaining({ title: 'EDIT_COLLECTION', detail }),
+      ]);
     }
     expect((await test.post('/api/collections/small/edits', edit([none, second]))).status).toBe(201);
   });

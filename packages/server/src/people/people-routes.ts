@@ -21,12 +21,18 @@ export function peopleRoutes(database: Database, now: () => Date): Router {
   });
   router.patch<{ id: string }>('/people/:id', async (request, response) => {
     const { name } = checkedBody(body, request.body, 'person');
-    const [changed] = await database.queue.write((transaction) => database.models.people.update({ name }, { where: { id: request.params.id }, transaction }));
-    if (changed === 0) throw new HttpError(404, 'PERSON_MISSING', `There is no person with the id ${request.params.id}.`);
+    const [changed] = await database.queue.write((transaction) =>
+      database.models.people.update({ name }, { where: { id: request.params.id }, transaction }),
+    );
+    if (changed === 0)
+      throw new HttpError(404, 'PERSON_MISSING', `There is no person with the id ${request.params.id}.`);
     response.status(204).end();
   });
   router.get('/people', async (_request, response) => {
-    const rows = (await database.models.people.findAll({ raw: true, attributes: ['id', 'name'] })) as unknown as PersonRow[];
+    const rows = (await database.models.people.findAll({
+      raw: true,
+      attributes: ['id', 'name'],
+    })) as unknown as PersonRow[];
     response.json({ people: rows.map(({ id, name }) => ({ id, name })) });
   });
   return router;

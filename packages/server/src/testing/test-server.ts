@@ -19,9 +19,17 @@ export interface TestServer {
   stop(): Promise<void>;
 }
 
-export async function startTestServer(dataFolder = mkdtempSync(join(tmpdir(), 'stravel-server-'))): Promise<TestServer> {
+export async function startTestServer(
+  dataFolder = mkdtempSync(join(tmpdir(), 'stravel-server-')),
+): Promise<TestServer> {
   const database = await openDatabase(dataFolder);
-  const server = createApp({ database, dataFolder, webFolder: undefined, log: pino({ level: 'silent' }), now: () => new Date() });
+  const server = createApp({
+    database,
+    dataFolder,
+    webFolder: undefined,
+    log: pino({ level: 'silent' }),
+    now: () => new Date(),
+  });
   if (!(await server.collectionRows.exists('small'))) await server.collections.take('small', await smallCollection());
   const listener = server.app.listen(0, '127.0.0.1');
   await new Promise((resolve) => listener.once('listening', resolve));
@@ -32,7 +40,12 @@ export async function startTestServer(dataFolder = mkdtempSync(join(tmpdir(), 's
     url,
     dataFolder,
     get: (path, headers = {}) => fetch(`${url}${path}`, { headers }),
-    post: (path, body) => fetch(`${url}${path}`, { method: 'POST', headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) }),
+    post: (path, body) =>
+      fetch(`${url}${path}`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify(body),
+      }),
     stop: async () => {
       listener.close();
       listener.closeAllConnections();

@@ -74,13 +74,22 @@ export class App {
       if (!refused) return;
       const { waiting } = refused;
       if (!waiting) this.snacks.open(`“${refused.label}” was not saved. ${refused.reason}`, 'Close');
-      else this.dialogs.open<RefusedDialog, RefusedData>(RefusedDialog, { disableClose: true, width: '520px', data: { ...refused, waiting } });
+      else
+        this.dialogs.open<RefusedDialog, RefusedData>(RefusedDialog, {
+          disableClose: true,
+          width: '520px',
+          data: { ...refused, waiting },
+        });
     });
   }
 
   find(): void {
     this.dialogs
-      .open<FindDialog, FindData, Findable>(FindDialog, { data: { desks: this.desks() }, width: '560px', position: { top: '90px' } })
+      .open<FindDialog, FindData, Findable>(FindDialog, {
+        data: { desks: this.desks() },
+        width: '560px',
+        position: { top: '90px' },
+      })
       .afterClosed()
       .subscribe((found) => {
         if (found?.kind === 'level') this.goToLevel(found.id);
@@ -106,7 +115,10 @@ export class App {
   }
 
   changeName(): void {
-    this.dialogs.open<PersonDialog, PersonDialogMode, string>(PersonDialog, { width: '420px', data: this.session.person() ? 'change' : 'first' });
+    this.dialogs.open<PersonDialog, PersonDialogMode, string>(PersonDialog, {
+      width: '420px',
+      data: this.session.person() ? 'change' : 'first',
+    });
   }
 
   reload(): void {
@@ -123,7 +135,8 @@ export class App {
     const command = event.ctrlKey || event.metaKey;
     if (command && event.key.toLowerCase() === 'z' && !typing) {
       void (event.shiftKey ? this.edits.redo() : this.edits.undo());
-    } else if (!typing && !command && this.dialogs.openDialogs.length === 0 && event.key === '/' && this.isInside()) this.find();
+    } else if (!typing && !command && this.dialogs.openDialogs.length === 0 && event.key === '/' && this.isInside())
+      this.find();
     else if (!typing && !command && this.dialogs.openDialogs.length === 0 && event.key === '?') this.keys();
     else if (event.altKey && /^[1-9]$/.test(event.key)) {
       const desk = this.desks().at(Number(event.key) - 1);
@@ -142,7 +155,11 @@ export class App {
   private async askName(): Promise<string> {
     const known = this.session.person()?.id;
     if (known !== undefined) return known;
-    const dialog = this.dialogs.open<PersonDialog, PersonDialogMode, string>(PersonDialog, { disableClose: true, width: '420px', data: 'first' });
+    const dialog = this.dialogs.open<PersonDialog, PersonDialogMode, string>(PersonDialog, {
+      disableClose: true,
+      width: '420px',
+      data: 'first',
+    });
     return (await firstValueFrom(dialog.afterClosed())) ?? '';
   }
 }

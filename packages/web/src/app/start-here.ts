@@ -15,7 +15,9 @@ export interface Beginning extends PlayBeginning {
 export class StartHere {
   private readonly session = inject(Session);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
-  private readonly key = computed(() => `stravel.start-here.${this.session.collection()?.id ?? ''}.${this.session.person()?.id ?? ''}`);
+  private readonly key = computed(
+    () => `stravel.start-here.${this.session.collection()?.id ?? ''}.${this.session.person()?.id ?? ''}`,
+  );
   private readonly kept = signal<Beginning | undefined>(undefined);
 
   /** What is set, as far as it is still there; undefined while tests begin at the collection's own start. */
@@ -42,11 +44,15 @@ export function readBeginning(text: string | null): Beginning | undefined {
   try {
     const kept = JSON.parse(text) as Partial<Record<keyof Beginning, unknown>> | null;
     if (typeof kept?.level !== 'string') return undefined;
-    const values = Object.entries((kept.values ?? {}) as Record<string, unknown>).filter((pair): pair is [string, number] => Number.isFinite(pair[1]));
-    const entries = Object.entries((kept.entries ?? {}) as Record<string, unknown>).map(([register, ids]): [string, readonly string[]] => [
-      register,
-      Array.isArray(ids) ? ids.filter((id): id is string => typeof id === 'string') : [],
-    ]);
+    const values = Object.entries((kept.values ?? {}) as Record<string, unknown>).filter(
+      (pair): pair is [string, number] => Number.isFinite(pair[1]),
+    );
+    const entries = Object.entries((kept.entries ?? {}) as Record<string, unknown>).map(
+      ([register, ids]): [string, readonly string[]] => [
+        register,
+        Array.isArray(ids) ? ids.filter((id): id is string => typeof id === 'string') : [],
+      ],
+    );
     return { level: kept.level, values: Object.fromEntries(values), entries: Object.fromEntries(entries) };
   } catch {
     return undefined;
@@ -60,7 +66,11 @@ function stillThere({ level, values, entries }: Beginning, tables: RecordTables)
     level,
     values: Object.fromEntries(Object.entries(values).filter(([id]) => Object.hasOwn(tables.carriedValue, id))),
     entries: Object.fromEntries(
-      Object.entries(entries).flatMap(([register, ids]) => (Object.hasOwn(tables.register, register) ? [[register, ids.filter((id) => Object.hasOwn(tables.entry, id))]] : [])),
+      Object.entries(entries).flatMap(([register, ids]) =>
+        Object.hasOwn(tables.register, register)
+          ? [[register, ids.filter((id) => Object.hasOwn(tables.entry, id))]]
+          : [],
+      ),
     ),
   };
 }

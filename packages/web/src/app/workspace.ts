@@ -16,7 +16,9 @@ export class Workspace {
   /** The open level: the one last chosen, else the first that has content, else the first. */
   readonly level = computed(() => {
     const levels = this.levels();
-    return levels.find(({ id }) => id === this.levelId()) ?? levels.find(({ strata }) => strata.length > 0) ?? levels.at(0);
+    return (
+      levels.find(({ id }) => id === this.levelId()) ?? levels.find(({ strata }) => strata.length > 0) ?? levels.at(0)
+    );
   });
   readonly footLeft = signal<readonly string[]>([]);
   readonly footRight = signal<readonly string[]>([]);

@@ -45,7 +45,8 @@ export function archiveFiles(content: CollectionContent): Map<string, Uint8Array
   for (const [path, json] of archiveJson(content)) files.set(path, strToU8(canonicalJson(json)));
   for (const kit of sorted(content.records.kit)) {
     const mesh = content.assets.get(kit.mesh);
-    if (!mesh) throw new CoreError('ASSET_MISSING', `archive: the mesh of the kit ${kit.name} is not there`, { kit: kit.id });
+    if (!mesh)
+      throw new CoreError('ASSET_MISSING', `archive: the mesh of the kit ${kit.name} is not there`, { kit: kit.id });
     files.set(kitMeshPath(kit.key), mesh);
   }
   for (const name of pictureNames(content.records)) {
@@ -85,7 +86,11 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
     if (stratum.owner !== null && records.level[stratum.owner]) {
       owned.set(stratum.owner, [...(owned.get(stratum.owner) ?? []), stratum]);
     } else {
-      files.set(stratumPath(stratum.id), { format: STRATUM_FORMAT, version: ARCHIVE_VERSION, ...stratumJson(stratum, content) });
+      files.set(stratumPath(stratum.id), {
+        format: STRATUM_FORMAT,
+        version: ARCHIVE_VERSION,
+        ...stratumJson(stratum, content),
+      });
     }
   }
   for (const level of sorted(records.level)) {

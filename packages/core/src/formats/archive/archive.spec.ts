@@ -20,7 +20,11 @@ function rebuilt(change: (files: Record<string, Uint8Array>) => void): Uint8Arra
   const files = unzipSync(archive);
   delete files['index.json'];
   change(files);
-  const index = { format: 'stravel-archive', version: 3, files: Object.entries(files).map(([path, bytes]) => ({ path, bytes: bytes.length, sha256: sha256Hex(bytes) })) };
+  const index = {
+    format: 'stravel-archive',
+    version: 3,
+    files: Object.entries(files).map(([path, bytes]) => ({ path, bytes: bytes.length, sha256: sha256Hex(bytes) })),
+  };
   return zipSync({ 'index.json': strToU8(JSON.stringify(index)), ...files });
 }
 
@@ -48,13 +52,22 @@ describe('archive', () => {
       ...content,
       records: {
         ...records,
-        field: { ...records.field, p: { id: 'p', key: 'p', name: 'Picture', type: 'picture', choices: [], order: 'z' } },
-        level: { ...records.level, one: { ...records.level['one'], values: { p: name } }, two: { ...records.level['two'], values: { p: 'f'.repeat(64) } } },
+        field: {
+          ...records.field,
+          p: { id: 'p', key: 'p', name: 'Picture', type: 'picture', choices: [], order: 'z' },
+        },
+        level: {
+          ...records.level,
+          one: { ...records.level['one'], values: { p: name } },
+          two: { ...records.level['two'], values: { p: 'f'.repeat(64) } },
+        },
       },
       assets: new Map([...content.assets, [name, picture], ['e'.repeat(64), smallPng(1, 1)]]),
     };
     const bytes = archiveCollection(withPicture);
-    expect(Object.keys(unzipSync(bytes)).filter((path) => path.startsWith('pictures/'))).toEqual([`pictures/${name}.png`]);
+    expect(Object.keys(unzipSync(bytes)).filter((path) => path.startsWith('pictures/'))).toEqual([
+      `pictures/${name}.png`,
+    ]);
     const back = restoreCollection(bytes);
     expect(back.assets.get(name)).toEqual(picture);
     expect(Buffer.compare(Buffer.from(archiveCollection(back)), Buffer.from(bytes))).toBe(0);
@@ -65,19 +78,31 @@ describe('archive', () => {
   });
 
   it('gives equal bytes whatever the order of keys', () => {
-    const shuffled: CollectionContent = { ...content, records: { ...content.records, level: { two: content.records.level['two'], one: content.records.level['one'] } } };
+    const shuffled: CollectionContent = {
+      ...content,
+      records: { ...content.records, level: { two: content.records.level['two'], one: content.records.level['one'] } },
+    };
     expect(Buffer.compare(Buffer.from(archiveCollection(shuffled)), Buffer.from(archive))).toBe(0);
   });
 
   it('refuses content that it does not know, and two levels with one key', () => {
-    const strange = withJson('strata/base.json', (json: { content: Record<string, unknown> }) => (json.content['ladder'] = []));
-    expect(() => restoreCollection(strange)).toThrow('strata/base.json: the stratum base holds “ladder”, which this Stravel does not know; open it with the Stravel that wrote it');
-    expect(() => restoreCollection(withJson('levels/one.json', (json: { level: Record<string, unknown> }) => (json.level['key'] = 'two')))).toThrow(
-      /the key two of level two is taken by the level one/,
+    const strange = withJson(
+      'strata/base.json',
+      (json: { content: Record<string, unknown> }) => (json.content['ladder'] = []),
     );
-    expect(() => restoreCollection(withJson('levels/one.json', (json: { level: Record<string, unknown> }) => (json.level['key'] = 'One')))).toThrow(
-      /levels\/one.json: level one: key must be small letters/,
+    expect(() => restoreCollection(strange)).toThrow(
+      'strata/base.json: the stratum base holds “ladder”, which this Stravel does not know; open it with the Stravel that wrote it',
     );
+    expect(() =>
+      restoreCollection(
+        withJson('levels/one.json', (json: { level: Record<string, unknown> }) => (json.level['key'] = 'two')),
+      ),
+    ).toThrow(/the key two of level two is taken by the level one/);
+    expect(() =>
+      restoreCollection(
+        withJson('levels/one.json', (json: { level: Record<string, unknown> }) => (json.level['key'] = 'One')),
+      ),
+    ).toThrow(/levels\/one.json: level one: key must be small letters/);
   });
 
   it('keeps shared strata apart from levels', () => {
@@ -108,15 +133,28 @@ describe('archive', () => {
     ['an empty file', () => new Uint8Array(0), /are not a whole zip/],
     ['a truncated one', () => archive.slice(0, archive.length - 40), /are not a whole zip/],
     ['a zip of something else', () => zipSync({ 'readme.json': strToU8('{}') }), /has no index.json/],
-    ['a path that climbs out', () => zipSync({ '../evil.json': strToU8('{}') }), /"..\/evil.json" is not one that an archive holds/],
+    [
+      'a path that climbs out',
+      () => zipSync({ '../evil.json': strToU8('{}') }),
+      /"..\/evil.json" is not one that an archive holds/,
+    ],
     ['an absolute path', () => zipSync({ '/etc/passwd.json': strToU8('{}') }), /is not one that an archive holds/],
     [
       'a newer version',
-      () => zipSync({ 'index.json': strToU8(`{"format":"stravel-archive","version":${ARCHIVE_VERSION + 1},"files":[]}`) }),
+      () =>
+        zipSync({ 'index.json': strToU8(`{"format":"stravel-archive","version":${ARCHIVE_VERSION + 1},"files":[]}`) }),
       /its version is \d+, this Stravel reads up to \d+/,
     ],
-    ['a changed file', () => zipSync({ ...unzipSync(archive), 'sets.json': strToU8('{}') }), /sets.json is not what the index says/],
-    ['a file that is not listed', () => zipSync({ ...unzipSync(archive), 'levels/x.json': strToU8('{}') }), /levels\/x.json is in the archive but not in the index/],
+    [
+      'a changed file',
+      () => zipSync({ ...unzipSync(archive), 'sets.json': strToU8('{}') }),
+      /sets.json is not what the index says/,
+    ],
+    [
+      'a file that is not listed',
+      () => zipSync({ ...unzipSync(archive), 'levels/x.json': strToU8('{}') }),
+      /levels\/x.json is in the archive but not in the index/,
+    ],
     [
       'a file that is missing',
       () => zipSync(Object.fromEntries(Object.entries(unzipSync(archive)).filter(([path]) => path !== 'sets.json'))),
@@ -137,35 +175,58 @@ describe('archive', () => {
       }
       return new Uint8Array(zip);
     };
-    expect(() => restoreCollection(claiming(10))).toThrow(/^archive: levels\/bomb.json claims 10 bytes and holds more$/);
-    expect(() => restoreCollection(claiming(30000001))).toThrow(/levels\/bomb.json claims 30000001 bytes and holds 30000000/);
+    expect(() => restoreCollection(claiming(10))).toThrow(
+      /^archive: levels\/bomb.json claims 10 bytes and holds more$/,
+    );
+    expect(() => restoreCollection(claiming(30000001))).toThrow(
+      /levels\/bomb.json claims 30000001 bytes and holds 30000000/,
+    );
   });
 
   it('refuses files that nest deeper than 64, in a named error', () => {
-    const deep = rebuilt((files) => (files['sets.json'] = strToU8(`{"format":"stravel-table","version":3,"kind":"set","rows":${'['.repeat(2000)}${']'.repeat(2000)}}`)));
+    const deep = rebuilt(
+      (files) =>
+        (files['sets.json'] = strToU8(
+          `{"format":"stravel-table","version":3,"kind":"set","rows":${'['.repeat(2000)}${']'.repeat(2000)}}`,
+        )),
+    );
     expect(() => restoreCollection(deep)).toThrow(/^sets\.json: nests lists and tables deeper than 64/);
   });
 
   it('refuses what would unpack beyond the limit before unpacking it', () => {
     const bomb = zipSync({ 'levels/bomb.json': new Uint8Array(3000000) });
     expect(bomb.length).toBeLessThan(10000);
-    expect(() => restoreCollection(bomb, { unpackedBytes: 1000000, files: 10 })).toThrow(/claims 1 files of 3000000 bytes, the limits are 10 and 1000000/);
+    expect(() => restoreCollection(bomb, { unpackedBytes: 1000000, files: 10 })).toThrow(
+      /claims 1 files of 3000000 bytes, the limits are 10 and 1000000/,
+    );
     expect(() => restoreCollection(archive, { unpackedBytes: 1e9, files: 3 })).toThrow(/claims 4 files/);
   });
 
   it.each([
-    ['a level without a set', 'levels/one.json', (json: { level: { set: string } }) => (json.level.set = 'gone'), /^levels\/one\.json: .*level one points at the set gone/],
-    ['a field that nobody knows', 'levels/one.json', (json: { level: Record<string, unknown> }) => (json.level['colour'] = 'red'), /levels\/one.json: level one: .*colour/],
+    [
+      'a level without a set',
+      'levels/one.json',
+      (json: { level: { set: string } }) => (json.level.set = 'gone'),
+      /^levels\/one\.json: .*level one points at the set gone/,
+    ],
+    [
+      'a field that nobody knows',
+      'levels/one.json',
+      (json: { level: Record<string, unknown> }) => (json.level['colour'] = 'red'),
+      /levels\/one.json: level one: .*colour/,
+    ],
     [
       'an absurd number',
       'levels/one.json',
-      (json: { strata: { content: { placement: { position: unknown[] }[] } }[] }) => (json.strata[0].content.placement[0].position = [1, 'NaN', 2]),
+      (json: { strata: { content: { placement: { position: unknown[] }[] } }[] }) =>
+        (json.strata[0].content.placement[0].position = [1, 'NaN', 2]),
       /levels\/one.json: placement p1: position\[1\]/,
     ],
     [
       'a missing number',
       'levels/one.json',
-      (json: { strata: { content: { placement: { position: unknown[] }[] } }[] }) => (json.strata[0].content.placement[0].position = [1, 2]),
+      (json: { strata: { content: { placement: { position: unknown[] }[] } }[] }) =>
+        (json.strata[0].content.placement[0].position = [1, 2]),
       /placement p1/,
     ],
     [
@@ -174,9 +235,24 @@ describe('archive', () => {
       (json: { content: { block: { planes: number[][] }[] } }) => (json.content.block[0].planes[3][3] = -50),
       /strata\/base.json: block slab: .*enclose nothing/,
     ],
-    ['a file of a newer version', 'sets.json', (json: { version: number }) => (json.version = 9), /sets.json: its version is 9/],
-    ['a record twice', 'sets.json', (json: { rows: unknown[] }) => json.rows.push(json.rows[0]), /sets.json: the set works stands in the archive twice/],
-    ['a piece without a mesh', 'kits/kit.json', (json: { pieces: { name: string }[] }) => (json.pieces[0].name = 'nail'), /kits\/kit.glb: it has no mesh named nail/],
+    [
+      'a file of a newer version',
+      'sets.json',
+      (json: { version: number }) => (json.version = 9),
+      /sets.json: its version is 9/,
+    ],
+    [
+      'a record twice',
+      'sets.json',
+      (json: { rows: unknown[] }) => json.rows.push(json.rows[0]),
+      /sets.json: the set works stands in the archive twice/,
+    ],
+    [
+      'a piece without a mesh',
+      'kits/kit.json',
+      (json: { pieces: { name: string }[] }) => (json.pieces[0].name = 'nail'),
+      /kits\/kit.glb: it has no mesh named nail/,
+    ],
   ])('names the file and the fault of %s', (_name, path, change, message) => {
     expect(() => restoreCollection(withJson(path, change as (json: never) => void))).toThrow(message);
   });
@@ -192,7 +268,9 @@ describe('archive', () => {
         }),
       );
     const glb = [...content.assets.values()][0];
-    expect(replace(strToU8('definitely not a mesh, but long enough'))).toThrow(/kits\/kit.glb: glb: does not start as a GLB does/);
+    expect(replace(strToU8('definitely not a mesh, but long enough'))).toThrow(
+      /kits\/kit.glb: glb: does not start as a GLB does/,
+    );
     expect(replace(glb.slice(0, glb.length - 4))).toThrow(/claims \d+ bytes, has \d+/);
     const claiming = glb.slice();
     new DataView(claiming.buffer).setUint32(12, 0xffffff00, true);
@@ -203,13 +281,25 @@ describe('archive', () => {
       expect(text).toContain(from);
       return Uint8Array.from(Buffer.from(text.replace(from, to), 'latin1'));
     };
-    expect(replace(changed('"count":3', '"count":9'))).toThrow(/kits\/kit.glb: glb: accessors\[\d\] claims 9 elements, bufferViews\[\d\] has \d+ bytes/);
-    expect(replace(changed('"byteLength":72', '"byteLength":99'))).toThrow(/glb: bufferViews\[\d\] claims bytes .* 99 of \d+/);
+    expect(replace(changed('"count":3', '"count":9'))).toThrow(
+      /kits\/kit.glb: glb: accessors\[\d\] claims 9 elements, bufferViews\[\d\] has \d+ bytes/,
+    );
+    expect(replace(changed('"byteLength":72', '"byteLength":99'))).toThrow(
+      /glb: bufferViews\[\d\] claims bytes .* 99 of \d+/,
+    );
   });
 
   it('carries a level of 400 blocks', () => {
-    const blocks = roomGrid(10, 10).blocks.map((block) => ({ ...block, name: '', sight: 'hides' as const, material: 'brick' }));
-    const large: CollectionContent = { ...content, strata: new Map([...content.strata, ['own', { ...EMPTY_CONTENT, block: blocks }]]) };
+    const blocks = roomGrid(10, 10).blocks.map((block) => ({
+      ...block,
+      name: '',
+      sight: 'hides' as const,
+      material: 'brick',
+    }));
+    const large: CollectionContent = {
+      ...content,
+      strata: new Map([...content.strata, ['own', { ...EMPTY_CONTENT, block: blocks }]]),
+    };
     expect(restoreCollection(archiveCollection(large)).strata.get('own')?.block).toHaveLength(402);
   });
 });

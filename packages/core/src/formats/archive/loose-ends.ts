@@ -24,7 +24,10 @@ type Content = Pick<CollectionContent, 'records' | 'strata'>;
 
 /** All loose ends of a collection, file by file. What edits refuse is no loose end: reading an archive refuses it too. */
 export function looseEnds({ records, strata }: Content): LooseEnd[] {
-  return [...recordEnds(records), ...[...strata].flatMap(([stratum, content]) => stratumEnds({ records, strata }, stratum, content))];
+  return [
+    ...recordEnds(records),
+    ...[...strata].flatMap(([stratum, content]) => stratumEnds({ records, strata }, stratum, content)),
+  ];
 }
 
 /** Loose ends as people are told of them. */
@@ -50,13 +53,22 @@ function looseEndText({ path, kind, id, field, to }: LooseEnd): string {
 
 function recordEnds(records: RecordTables): LooseEnd[] {
   const ends: LooseEnd[] = [];
-  const need = (path: string, kind: EditableKind, id: string, field: string, to: string, table: Readonly<Record<string, unknown>>): void => {
+  const need = (
+    path: string,
+    kind: EditableKind,
+    id: string,
+    field: string,
+    to: string,
+    table: Readonly<Record<string, unknown>>,
+  ): void => {
     if (!Object.hasOwn(table, to)) ends.push({ path, kind, id, field, to });
   };
   for (const { id, readiness } of Object.values(records.collection)) {
-    for (const field of readiness?.fields ?? []) need(TABLE_PATHS.collection, 'collection', id, 'readiness.fields', field, records.field);
+    for (const field of readiness?.fields ?? [])
+      need(TABLE_PATHS.collection, 'collection', id, 'readiness.fields', field, records.field);
   }
-  for (const { id, resident } of Object.values(records.cellGrid)) for (const one of resident) need(TABLE_PATHS.cellGrid, 'cellGrid', id, 'resident', one, records.stratum);
+  for (const { id, resident } of Object.values(records.cellGrid))
+    for (const one of resident) need(TABLE_PATHS.cellGrid, 'cellGrid', id, 'resident', one, records.stratum);
   const keys = Object.fromEntries(fieldsOf(records, null).map(({ key }) => [key, true]));
   for (const { id, gains } of Object.values(records.levelOrder)) {
     for (const { field } of gains) if (field) need(TABLE_PATHS.levelOrder, 'levelOrder', id, 'gains', field, keys);
@@ -102,7 +114,8 @@ function stratumEnds(all: Content, stratum: string, content: StratumContent): Lo
       if ('assembly' in item) {
         const inner = strata.get(item.assembly);
         for (const [target, patch] of Object.entries(item.patches ?? {})) {
-          if (inner && patch.change !== 'added') tell('patches', target, (id) => inner[patch.kind].some((one) => one.id === id));
+          if (inner && patch.change !== 'added')
+            tell('patches', target, (id) => inner[patch.kind].some((one) => one.id === id));
         }
       }
     }
@@ -112,11 +125,15 @@ function stratumEnds(all: Content, stratum: string, content: StratumContent): Lo
 
 function pathOf(records: RecordTables, stratum: string): string {
   const owner = Object.hasOwn(records.stratum, stratum) ? records.stratum[stratum].owner : null;
-  return owner !== null && Object.hasOwn(records.level, owner) ? levelPath(records.level[owner].key) : stratumPath(stratum);
+  return owner !== null && Object.hasOwn(records.level, owner)
+    ? levelPath(records.level[owner].key)
+    : stratumPath(stratum);
 }
 
 function idsByKind(content: StratumContent): Readonly<Record<ItemKind, ReadonlySet<string>>> {
-  return Object.fromEntries(ITEM_KINDS.map((kind) => [kind, new Set((content[kind] as readonly Item[]).map(({ id }) => id))])) as unknown as Record<ItemKind, ReadonlySet<string>>;
+  return Object.fromEntries(
+    ITEM_KINDS.map((kind) => [kind, new Set((content[kind] as readonly Item[]).map(({ id }) => id))]),
+  ) as unknown as Record<ItemKind, ReadonlySet<string>>;
 }
 
 interface Reach {
@@ -127,14 +144,16 @@ interface Reach {
 function reachOf({ records, strata }: Content, stratum: string): Reach {
   const beside = new Set([stratum]);
   for (const level of Object.values(records.level)) {
-    if (level.strata.some((entry) => entry.stratum === stratum)) for (const entry of level.strata) beside.add(entry.stratum);
+    if (level.strata.some((entry) => entry.stratum === stratum))
+      for (const entry of level.strata) beside.add(entry.stratum);
   }
   const ids = new Set<string>();
   const assemblies = new Map<string, string>();
   const recipes = new Set<string>();
   for (const id of beside) {
     const content = strata.get(id);
-    for (const kind of content ? ITEM_KINDS : []) for (const item of (content as StratumContent)[kind] as readonly Item[]) ids.add(item.id);
+    for (const kind of content ? ITEM_KINDS : [])
+      for (const item of (content as StratumContent)[kind] as readonly Item[]) ids.add(item.id);
     for (const { change, target } of content?.patch ?? []) if (change === 'added') ids.add(target);
     for (const { id: use, assembly } of content?.assembly ?? []) assemblies.set(use, assembly);
     for (const { id: recipe } of content?.recipe ?? []) recipes.add(recipe);

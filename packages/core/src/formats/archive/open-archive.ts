@@ -15,13 +15,17 @@ export interface ArchiveLimits {
 
 export const DEFAULT_ARCHIVE_LIMITS: ArchiveLimits = { unpackedBytes: 1073741824, files: 100000 };
 
-const ALLOWED_PATH = /^(?:[a-z]+(?:-[a-z]+)*\.json|(?:levels|strata|kits)\/[A-Za-z0-9_-][A-Za-z0-9._-]*\.(?:json|glb)|pictures\/[0-9a-f]{64}\.(?:png|jpg|webp))$/;
+const ALLOWED_PATH =
+  /^(?:[a-z]+(?:-[a-z]+)*\.json|(?:levels|strata|kits)\/[A-Za-z0-9_-][A-Za-z0-9._-]*\.(?:json|glb)|pictures\/[0-9a-f]{64}\.(?:png|jpg|webp))$/;
 
 /**
  * The files of an archive by path, each checked against the index. Nothing is unpacked before its claims are checked.
  * @throws CoreError 'ARCHIVE_UNREADABLE' | 'ARCHIVE_PATH' | 'ARCHIVE_TOO_LARGE' | 'ARCHIVE_NEWER' | 'ARCHIVE_FILE', naming the file
  */
-export function openArchive(bytes: Uint8Array, limits: ArchiveLimits = DEFAULT_ARCHIVE_LIMITS): Map<string, Uint8Array> {
+export function openArchive(
+  bytes: Uint8Array,
+  limits: ArchiveLimits = DEFAULT_ARCHIVE_LIMITS,
+): Map<string, Uint8Array> {
   return checkedFiles(unpack(bytes, limits));
 }
 
@@ -37,14 +41,17 @@ export function isArchivePath(path: string): boolean {
 export function checkedFiles(given: ReadonlyMap<string, Uint8Array>): Map<string, Uint8Array> {
   const files = new Map(given);
   const indexBytes = files.get(INDEX_PATH);
-  if (!indexBytes) throw new CoreError('ARCHIVE_UNREADABLE', `archive: it has no ${INDEX_PATH}, so it is not a Stravel archive`);
+  if (!indexBytes)
+    throw new CoreError('ARCHIVE_UNREADABLE', `archive: it has no ${INDEX_PATH}, so it is not a Stravel archive`);
   files.delete(INDEX_PATH);
   const listed = readIndex(parseJson(text(indexBytes, INDEX_PATH), INDEX_PATH));
   for (const { path, length, sha256 } of listed) {
     const file = files.get(path);
     if (!file) throw new CoreError('ARCHIVE_FILE', `archive: ${path} is in the index but not in the archive`, { path });
     if (file.length !== length || sha256Hex(file) !== sha256) {
-      throw new CoreError('ARCHIVE_FILE', `archive: ${path} is not what the index says, it was cut off or changed`, { path });
+      throw new CoreError('ARCHIVE_FILE', `archive: ${path} is not what the index says, it was cut off or changed`, {
+        path,
+      });
     }
   }
   if (files.size !== listed.length) {
@@ -70,11 +77,13 @@ const SLICE_BYTES = 16384;
 function unpack(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Array> {
   const claims = readClaims(bytes, limits);
   const files = new Map<string, Uint8Array>();
-  const fail = (message: string, name: string): CoreError => new CoreError('ARCHIVE_UNREADABLE', `archive: ${message}`, { path: name });
+  const fail = (message: string, name: string): CoreError =>
+    new CoreError('ARCHIVE_UNREADABLE', `archive: ${message}`, { path: name });
   const unzip = new Unzip((file) => {
     const { name } = file;
     const claimed = claims.get(name);
-    if (claimed === undefined || files.has(name)) throw fail(`${JSON.stringify(name.slice(0, 200))} stands before its list of files otherwise than in it`, name);
+    if (claimed === undefined || files.has(name))
+      throw fail(`${JSON.stringify(name.slice(0, 200))} stands before its list of files otherwise than in it`, name);
     const out = new Uint8Array(claimed);
     files.set(name, out);
     let at = 0;
@@ -84,7 +93,10 @@ function unpack(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Arra
       if (thrown instanceof CoreError) throw thrown;
       if (error) throw fail(`${name} cannot be unpacked, ${error.message}`, name);
       // What a zip says of itself is only believed as far as it is true.
-      if (at + chunk.length > claimed) throw new CoreError('ARCHIVE_TOO_LARGE', `archive: ${name} claims ${claimed} bytes and holds more`, { path: name });
+      if (at + chunk.length > claimed)
+        throw new CoreError('ARCHIVE_TOO_LARGE', `archive: ${name} claims ${claimed} bytes and holds more`, {
+          path: name,
+        });
       out.set(chunk, at);
       at += chunk.length;
       if (isLast && at !== claimed) throw fail(`${name} claims ${claimed} bytes and holds ${at}`, name);
@@ -93,7 +105,8 @@ function unpack(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Arra
   });
   unzip.register(UnzipInflate);
   try {
-    for (let at = 0; at < bytes.length; at += SLICE_BYTES) unzip.push(bytes.subarray(at, at + SLICE_BYTES), at + SLICE_BYTES >= bytes.length);
+    for (let at = 0; at < bytes.length; at += SLICE_BYTES)
+      unzip.push(bytes.subarray(at, at + SLICE_BYTES), at + SLICE_BYTES >= bytes.length);
   } catch (cause) {
     if (cause instanceof CoreError) throw cause;
     throw notWhole(bytes, cause);
@@ -111,8 +124,13 @@ function readClaims(bytes: Uint8Array, limits: ArchiveLimits): Map<string, numbe
     unzipSync(bytes, {
       filter: ({ name, originalSize }) => {
         if (!ALLOWED_PATH.test(name))
-          throw new CoreError('ARCHIVE_PATH', `archive: the path ${JSON.stringify(name.slice(0, 200))} is not one that an archive holds`, { path: name });
-        if (claims.has(name)) throw new CoreError('ARCHIVE_PATH', `archive: ${name} stands in it twice`, { path: name });
+          throw new CoreError(
+            'ARCHIVE_PATH',
+            `archive: the path ${JSON.stringify(name.slice(0, 200))} is not one that an archive holds`,
+            { path: name },
+          );
+        if (claims.has(name))
+          throw new CoreError('ARCHIVE_PATH', `archive: ${name} stands in it twice`, { path: name });
         claims.set(name, originalSize);
         total += originalSize;
         if (claims.size > limits.files || total > limits.unpackedBytes) {
@@ -133,19 +151,35 @@ function readClaims(bytes: Uint8Array, limits: ArchiveLimits): Map<string, numbe
 }
 
 function notWhole(bytes: Uint8Array, cause: unknown): CoreError {
-  return new CoreError('ARCHIVE_UNREADABLE', `archive: its ${bytes.length} bytes are not a whole zip, ${(cause as Error).message}`, {}, { cause });
+  return new CoreError(
+    'ARCHIVE_UNREADABLE',
+    `archive: its ${bytes.length} bytes are not a whole zip, ${(cause as Error).message}`,
+    {},
+    { cause },
+  );
 }
 
 function readIndex(index: Json): { path: string; length: number; sha256: string }[] {
-  const { format, version, files } = (typeof index === 'object' && index !== null ? index : {}) as { readonly [key: string]: Json };
+  const { format, version, files } = (typeof index === 'object' && index !== null ? index : {}) as {
+    readonly [key: string]: Json;
+  };
   if (format !== ARCHIVE_FORMAT || typeof version !== 'number' || !Array.isArray(files)) {
-    throw new CoreError('ARCHIVE_UNREADABLE', `archive: ${INDEX_PATH} says the format ${JSON.stringify(format)}, must be "${ARCHIVE_FORMAT}" with a version and files`);
+    throw new CoreError(
+      'ARCHIVE_UNREADABLE',
+      `archive: ${INDEX_PATH} says the format ${JSON.stringify(format)}, must be "${ARCHIVE_FORMAT}" with a version and files`,
+    );
   }
   if (version > ARCHIVE_VERSION) {
-    throw new CoreError('ARCHIVE_NEWER', `archive: its version is ${version}, this Stravel reads up to ${ARCHIVE_VERSION}; open it with a newer one`, { version });
+    throw new CoreError(
+      'ARCHIVE_NEWER',
+      `archive: its version is ${version}, this Stravel reads up to ${ARCHIVE_VERSION}; open it with a newer one`,
+      { version },
+    );
   }
   return files.map((entry: Json, i) => {
-    const { path, bytes, sha256 } = (typeof entry === 'object' && entry !== null ? entry : {}) as { readonly [key: string]: Json };
+    const { path, bytes, sha256 } = (typeof entry === 'object' && entry !== null ? entry : {}) as {
+      readonly [key: string]: Json;
+    };
     if (typeof path !== 'string' || typeof bytes !== 'number' || typeof sha256 !== 'string') {
       throw new CoreError('ARCHIVE_UNREADABLE', `archive: ${INDEX_PATH} files[${i}] needs path, bytes and sha256`);
     }

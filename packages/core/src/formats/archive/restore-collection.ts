@@ -11,7 +11,17 @@ import { parseJson } from '../canonical-json';
 import { glbNodeNames } from '../glb/glb-node-names';
 import { PICTURE_TYPES, pictureType } from '../picture-type';
 import { sha256Hex } from '../sha256';
-import { ARCHIVE_VERSION, KIT_FORMAT, LEVEL_FORMAT, STRATUM_FORMAT, TABLE_FORMAT, TABLE_PATHS, PICTURES_FOLDER, kitMeshPath, picturePath } from './archive-files';
+import {
+  ARCHIVE_VERSION,
+  KIT_FORMAT,
+  LEVEL_FORMAT,
+  STRATUM_FORMAT,
+  TABLE_FORMAT,
+  TABLE_PATHS,
+  PICTURES_FOLDER,
+  kitMeshPath,
+  picturePath,
+} from './archive-files';
 import { openArchive, text, type ArchiveLimits } from './open-archive';
 import { meshPathOf, upgradeFiles } from './upgrade-files';
 
@@ -28,10 +38,16 @@ export function restoreFiles(files: ReadonlyMap<string, Uint8Array>): Collection
   const content: CollectionContent = { records: emptyRecordTables(), strata: new Map(), assets: new Map() };
   const places: Places = new Map();
   const jsons = upgradeFiles(
-    [...files].filter(([path]) => path.endsWith('.json')).map(([path, file]) => inFile(path, () => ({ path, file: knownTable(parseJson(text(file, path), path)) }))),
+    [...files]
+      .filter(([path]) => path.endsWith('.json'))
+      .map(([path, file]) => inFile(path, () => ({ path, file: knownTable(parseJson(text(file, path), path)) }))),
   );
   for (const { path, file } of jsons) inFile(path, () => readJsonFile(path, file, content, places));
-  const kitOfMesh = new Map(jsons.filter(({ file }) => file['format'] === KIT_FORMAT).map((one) => [meshPathOf(one), (one.file['kit'] as { readonly id: string }).id]));
+  const kitOfMesh = new Map(
+    jsons
+      .filter(({ file }) => file['format'] === KIT_FORMAT)
+      .map((one) => [meshPathOf(one), (one.file['kit'] as { readonly id: string }).id]),
+  );
   for (const [path, file] of files) {
     if (path.endsWith('.glb')) inFile(path, () => readMesh(kitOfMesh.get(path), file, content));
     else if (path.startsWith(PICTURES_FOLDER)) inFile(path, () => readPicture(path, file, content));
@@ -45,7 +61,10 @@ function knownTable(json: Json): { readonly [key: string]: Json } {
   const file = asTable(json);
   const version = file['version'];
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1 || version > ARCHIVE_VERSION) {
-    throw new CoreError('ARCHIVE_NEWER', `its version is ${JSON.stringify(version)}, this Stravel reads 1 to ${ARCHIVE_VERSION}`);
+    throw new CoreError(
+      'ARCHIVE_NEWER',
+      `its version is ${JSON.stringify(version)}, this Stravel reads 1 to ${ARCHIVE_VERSION}`,
+    );
   }
   return file;
 }
@@ -53,8 +72,14 @@ function knownTable(json: Json): { readonly [key: string]: Json } {
 /** File of each record, by kind and id, so that what is found wrong with it later names the file. */
 type Places = Map<string, string>;
 
-function readJsonFile(path: string, file: { readonly [key: string]: Json }, content: CollectionContent, places: Places): void {
-  const add = (kind: RecordKind, value: unknown): void => void places.set(`${kind} ${addRecord(content, kind, value)}`, path);
+function readJsonFile(
+  path: string,
+  file: { readonly [key: string]: Json },
+  content: CollectionContent,
+  places: Places,
+): void {
+  const add = (kind: RecordKind, value: unknown): void =>
+    void places.set(`${kind} ${addRecord(content, kind, value)}`, path);
   const stratum = (entry: { readonly [key: string]: Json }): void => {
     add('stratum', entry['stratum']);
     addContent(content, entry);
@@ -62,7 +87,8 @@ function readJsonFile(path: string, file: { readonly [key: string]: Json }, cont
   switch (file['format']) {
     case TABLE_FORMAT: {
       const kind = file['kind'] as string;
-      if (!Object.hasOwn(TABLE_PATHS, kind)) throw new CoreError('ARCHIVE_FILE', `its kind ${JSON.stringify(kind)} is no table's`);
+      if (!Object.hasOwn(TABLE_PATHS, kind))
+        throw new CoreError('ARCHIVE_FILE', `its kind ${JSON.stringify(kind)} is no table's`);
       for (const row of asList(file['rows'], 'rows')) add(kind as RecordKind, row);
       break;
     }
@@ -78,14 +104,18 @@ function readJsonFile(path: string, file: { readonly [key: string]: Json }, cont
       for (const piece of asList(file['pieces'], 'pieces')) add('piece', piece);
       break;
     default:
-      throw new CoreError('ARCHIVE_FILE', `its format ${JSON.stringify(file['format'])} is not one that ${path} can have`);
+      throw new CoreError(
+        'ARCHIVE_FILE',
+        `its format ${JSON.stringify(file['format'])} is not one that ${path} can have`,
+      );
   }
 }
 
 function addRecord<K extends RecordKind>(content: CollectionContent, kind: K, value: unknown): string {
   const record = checkedRecord(kind, value);
   const table = content.records[kind] as Record<string, typeof record>;
-  if (Object.hasOwn(table, record.id)) throw new CoreError('ARCHIVE_FILE', `the ${kind} ${record.id} stands in the archive twice`);
+  if (Object.hasOwn(table, record.id))
+    throw new CoreError('ARCHIVE_FILE', `the ${kind} ${record.id} stands in the archive twice`);
   table[record.id] = record;
   return record.id;
 }
@@ -94,13 +124,18 @@ function addContent(content: CollectionContent, entry: { readonly [key: string]:
   const id = (entry['stratum'] as { id: string }).id;
   const items = asTable(entry['content']);
   const unknown = Object.keys(items).find((kind) => !(ITEM_KINDS as readonly string[]).includes(kind));
-  if (unknown !== undefined) throw new CoreError('ARCHIVE_FILE', `the stratum ${id} holds “${unknown}”, which this Stravel does not know; open it with the Stravel that wrote it`);
+  if (unknown !== undefined)
+    throw new CoreError(
+      'ARCHIVE_FILE',
+      `the stratum ${id} holds “${unknown}”, which this Stravel does not know; open it with the Stravel that wrote it`,
+    );
   const lists = ITEM_KINDS.map((kind): readonly [ItemKind, readonly Item[]] => {
     const seen = new Set<string>();
     // Kinds that came after the version that wrote the file are not in it.
     const list = asList(items[kind] ?? [], `content.${kind}`).map((value) => {
       const item: Item = checkedRecord<ItemKind>(kind, value);
-      if (seen.has(item.id)) throw new CoreError('ARCHIVE_FILE', `the ${kind} ${item.id} stands in the stratum ${id} twice`);
+      if (seen.has(item.id))
+        throw new CoreError('ARCHIVE_FILE', `the ${kind} ${item.id} stands in the stratum ${id} twice`);
       seen.add(item.id);
       return item;
     });
@@ -127,32 +162,45 @@ function readPicture(path: string, file: Uint8Array, content: CollectionContent)
   const type = pictureType(file);
   if (!type) throw new CoreError('ARCHIVE_FILE', 'it is no picture that Stravel reads: PNG, JPEG or WebP');
   const hash = sha256Hex(file);
-  if (path !== picturePath(hash, PICTURE_TYPES[type])) throw new CoreError('ARCHIVE_FILE', `its SHA-256 is ${hash}; it must be named by it, ending with .${PICTURE_TYPES[type]}`);
+  if (path !== picturePath(hash, PICTURE_TYPES[type]))
+    throw new CoreError(
+      'ARCHIVE_FILE',
+      `its SHA-256 is ${hash}; it must be named by it, ending with .${PICTURE_TYPES[type]}`,
+    );
   content.assets.set(hash, file);
 }
 
 function checkWhole(content: CollectionContent, places: Places): void {
   const { records } = content;
   if (Object.keys(records.collection).length !== 1) {
-    throw new CoreError('ARCHIVE_FILE', `archive: collection.json must hold one collection, holds ${Object.keys(records.collection).length}`);
+    throw new CoreError(
+      'ARCHIVE_FILE',
+      `archive: collection.json must hold one collection, holds ${Object.keys(records.collection).length}`,
+    );
   }
   for (const kit of Object.values(records.kit)) {
-    if (!content.assets.has(kit.mesh)) throw new CoreError('ARCHIVE_FILE', `archive: ${kitMeshPath(kit.key)} is missing`);
+    if (!content.assets.has(kit.mesh))
+      throw new CoreError('ARCHIVE_FILE', `archive: ${kitMeshPath(kit.key)} is missing`);
   }
-  const find = (kind: EditableKind, id: string): JsonRecord | undefined => (records[kind as RecordKind] as unknown as Record<string, JsonRecord> | undefined)?.[id];
-  const all = (Object.entries(records) as [EditableKind, Record<string, { readonly id: string }>][]).flatMap(([kind, table]) =>
-    Object.values(table).map((record) => ({
-      document: RECORDS_DOCUMENT,
-      kind: kind as EditableKind,
-      id: record.id,
-      record: record as unknown as JsonRecord,
-    })),
+  const find = (kind: EditableKind, id: string): JsonRecord | undefined =>
+    (records[kind as RecordKind] as unknown as Record<string, JsonRecord> | undefined)?.[id];
+  const all = (Object.entries(records) as [EditableKind, Record<string, { readonly id: string }>][]).flatMap(
+    ([kind, table]) =>
+      Object.values(table).map((record) => ({
+        document: RECORDS_DOCUMENT,
+        kind: kind as EditableKind,
+        id: record.id,
+        record: record as unknown as JsonRecord,
+      })),
   );
-  for (const one of all) inFile(places.get(`${one.kind} ${one.id}`) ?? 'archive', () => checkEditReferences([one], find));
+  for (const one of all)
+    inFile(places.get(`${one.kind} ${one.id}`) ?? 'archive', () => checkEditReferences([one], find));
   checkKeys(all, () => []);
   for (const [document, items] of content.strata) {
     // Other ends within strata may be loose: `looseEnds` tells them.
-    const ofLevels = items.patch.filter(({ kind, change }) => kind === 'placement' && change !== 'hidden').map(({ id, fields }) => ({ id, ...fields }));
+    const ofLevels = items.patch
+      .filter(({ kind, change }) => kind === 'placement' && change !== 'hidden')
+      .map(({ id, fields }) => ({ id, ...fields }));
     const placements = [...items.placement, ...ofLevels].map((placement) => ({
       document,
       kind: 'placement' as const,
@@ -175,7 +223,8 @@ function inFile<T>(path: string, read: () => T): T {
 }
 
 function asTable(json: Json | undefined): { readonly [key: string]: Json } {
-  if (typeof json !== 'object' || json === null || Array.isArray(json)) throw new CoreError('ARCHIVE_FILE', 'must hold a table');
+  if (typeof json !== 'object' || json === null || Array.isArray(json))
+    throw new CoreError('ARCHIVE_FILE', 'must hold a table');
   return json as { readonly [key: string]: Json };
 }
 

@@ -22,7 +22,12 @@ export function upgradeFiles(files: readonly ArchiveFile[]): readonly ArchiveFil
   for (const kind of ['level', 'kit'] as const) {
     for (const one of files) {
       const record = one.file[kind];
-      if (one.file['format'] !== (kind === 'level' ? LEVEL_FORMAT : KIT_FORMAT) || isCurrent(one.file) || !isJsonTable(record)) continue;
+      if (
+        one.file['format'] !== (kind === 'level' ? LEVEL_FORMAT : KIT_FORMAT) ||
+        isCurrent(one.file) ||
+        !isJsonTable(record)
+      )
+        continue;
       const key = freeKey(text(record['name']), kind, ++counts[kind], taken);
       taken.add(key);
       upgraded.set(one, { path: one.path, file: { ...one.file, [kind]: { ...record, key } } });

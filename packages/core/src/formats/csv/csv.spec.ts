@@ -5,13 +5,23 @@ const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 
 describe('csv', () => {
   it('comes back as it was, whatever stands in the cells', () => {
-    const cell = fc.oneof(fc.string(), fc.constantFrom('=1+1', '+49', '-3', "'=x", '@a', 'a\nb', 'a;b', '"', '\t', ' x '));
-    const rows = fc.integer({ min: 2, max: 5 }).chain((width) => fc.array(fc.array(cell, { minLength: width, maxLength: width }), { minLength: 1, maxLength: 6 }));
+    const cell = fc.oneof(
+      fc.string(),
+      fc.constantFrom('=1+1', '+49', '-3', "'=x", '@a', 'a\nb', 'a;b', '"', '\t', ' x '),
+    );
+    const rows = fc
+      .integer({ min: 2, max: 5 })
+      .chain((width) =>
+        fc.array(fc.array(cell, { minLength: width, maxLength: width }), { minLength: 1, maxLength: 6 }),
+      );
     fc.assert(
       fc.property(rows, (table) => {
         // A row of nothing is no row.
         const filled = table.filter((row) => row.some((one) => one.trim() !== ''));
-        fc.pre(filled.length > 0 && !filled.some((row) => row.some((one) => /^'+[=+\-@\t\r]/.test(one) || one.includes('\r'))));
+        fc.pre(
+          filled.length > 0 &&
+            !filled.some((row) => row.some((one) => /^'+[=+\-@\t\r]/.test(one) || one.includes('\r'))),
+        );
         expect(readCsv(bytes(writeCsv([['a', 'b', 'c', 'd', 'e'].slice(0, filled[0].length), ...filled])))).toEqual([
           ['a', 'b', 'c', 'd', 'e'].slice(0, filled[0].length),
           ...filled,

@@ -12,7 +12,9 @@ const FORMULA_START = /^[=+\-@\t\r]/;
  * `readCsv` takes it away again. Plain numbers stay as they are.
  */
 export function writeCsv(rows: readonly (readonly string[])[]): string {
-  const safe = rows.map((row) => row.map((cell) => (FORMULA_START.test(cell) && !Number.isFinite(Number(cell)) ? `'${cell}` : cell)));
+  const safe = rows.map((row) =>
+    row.map((cell) => (FORMULA_START.test(cell) && !Number.isFinite(Number(cell)) ? `'${cell}` : cell)),
+  );
   return `${Papa.unparse(safe, { newline: '\r\n' })}\r\n`;
 }
 
@@ -26,9 +28,17 @@ export function readCsv(bytes: Uint8Array): string[][] {
   if (text.trim() === '') throw new CoreError('CSV_EMPTY', 'csv: the file has no rows');
   const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy', preview: MOST_CSV_ROWS + 1 });
   const quotes = errors.find(({ type }) => type === 'Quotes');
-  if (quotes) throw new CoreError('CSV_QUOTES', `csv: row ${(quotes.row ?? 0) + 1}: ${quotes.message}`, { row: (quotes.row ?? 0) + 1 });
-  if (data.length > MOST_CSV_ROWS) throw new CoreError('CSV_ROWS', `csv: the file has more than ${MOST_CSV_ROWS - 1} rows; split it`, { most: MOST_CSV_ROWS - 1 });
-  return data.map((row) => row.map((cell) => (cell.startsWith("'") && FORMULA_START.test(cell.slice(1)) ? cell.slice(1) : cell)));
+  if (quotes)
+    throw new CoreError('CSV_QUOTES', `csv: row ${(quotes.row ?? 0) + 1}: ${quotes.message}`, {
+      row: (quotes.row ?? 0) + 1,
+    });
+  if (data.length > MOST_CSV_ROWS)
+    throw new CoreError('CSV_ROWS', `csv: the file has more than ${MOST_CSV_ROWS - 1} rows; split it`, {
+      most: MOST_CSV_ROWS - 1,
+    });
+  return data.map((row) =>
+    row.map((cell) => (cell.startsWith("'") && FORMULA_START.test(cell.slice(1)) ? cell.slice(1) : cell)),
+  );
 }
 
 /** Rows of what a spreadsheet puts on the clipboard. */
@@ -45,14 +55,24 @@ export function writeClipboardRows(rows: readonly (readonly string[])[]): string
 }
 
 /** Text decoders are not of the language: the runtime's, as far as it is used here. */
-declare const TextDecoder: new (label: string, options: { readonly fatal: boolean }) => { decode(bytes: Uint8Array): string };
+declare const TextDecoder: new (
+  label: string,
+  options: { readonly fatal: boolean },
+) => { decode(bytes: Uint8Array): string };
 
 function decode(bytes: Uint8Array): string {
-  const wide = bytes[0] === 0xff && bytes[1] === 0xfe ? 'utf-16le' : bytes[0] === 0xfe && bytes[1] === 0xff ? 'utf-16be' : undefined;
+  const wide =
+    bytes[0] === 0xff && bytes[1] === 0xfe
+      ? 'utf-16le'
+      : bytes[0] === 0xfe && bytes[1] === 0xff
+        ? 'utf-16be'
+        : undefined;
   try {
     return new TextDecoder(wide ?? 'utf-8', { fatal: true }).decode(bytes);
   } catch {
-    throw new CoreError('CSV_ENCODING', `csv: byte ${firstBad(bytes) + 1} is not UTF-8; save the file as "CSV UTF-8"`, { byte: firstBad(bytes) });
+    throw new CoreError('CSV_ENCODING', `csv: byte ${firstBad(bytes) + 1} is not UTF-8; save the file as "CSV UTF-8"`, {
+      byte: firstBad(bytes),
+    });
   }
 }
 
@@ -60,7 +80,16 @@ function decode(bytes: Uint8Array): string {
 function firstBad(bytes: Uint8Array): number {
   for (let at = 0; at < bytes.length;) {
     const lead = bytes[at];
-    const length = lead < 0x80 ? 1 : lead >= 0xc2 && lead < 0xe0 ? 2 : lead >= 0xe0 && lead < 0xf0 ? 3 : lead >= 0xf0 && lead < 0xf5 ? 4 : 0;
+    const length =
+      lead < 0x80
+        ? 1
+        : lead >= 0xc2 && lead < 0xe0
+          ? 2
+          : lead >= 0xe0 && lead < 0xf0
+            ? 3
+            : lead >= 0xf0 && lead < 0xf5
+              ? 4
+              : 0;
     if (length === 0) return at;
     for (let i = 1; i < length; i++) if ((bytes[at + i] ?? 0) >> 6 !== 2) return at;
     at += length;

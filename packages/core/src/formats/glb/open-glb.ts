@@ -8,7 +8,15 @@ const BIN_CHUNK = 0x004e4942;
 const MOST_ELEMENTS = 1e8;
 /** Bytes of one component by its glTF code. */
 const COMPONENT_BYTES: Readonly<Record<number, number>> = { 5120: 1, 5121: 1, 5122: 2, 5123: 2, 5125: 4, 5126: 4 };
-const COMPONENTS: Readonly<Record<string, number>> = { SCALAR: 1, VEC2: 2, VEC3: 3, VEC4: 4, MAT2: 4, MAT3: 9, MAT4: 16 };
+const COMPONENTS: Readonly<Record<string, number>> = {
+  SCALAR: 1,
+  VEC2: 2,
+  VEC3: 3,
+  VEC4: 4,
+  MAT2: 4,
+  MAT3: 9,
+  MAT4: 16,
+};
 
 /** A GLB taken apart. */
 export interface OpenGlb {
@@ -33,7 +41,8 @@ export function openGlb(bytes: Uint8Array): OpenGlb {
   if (view.getUint32(4, true) !== 2) fail(`its version is ${view.getUint32(4, true)}, must be 2`);
   if (view.getUint32(8, true) !== bytes.length) fail(`claims ${view.getUint32(8, true)} bytes, has ${bytes.length}`);
   const length = view.getUint32(12, true);
-  if (view.getUint32(16, true) !== JSON_CHUNK || 20 + length > bytes.length) fail(`its JSON claims ${length} bytes of ${bytes.length}`);
+  if (view.getUint32(16, true) !== JSON_CHUNK || 20 + length > bytes.length)
+    fail(`its JSON claims ${length} bytes of ${bytes.length}`);
   const json = parseJson(strFromU8(bytes.subarray(20, 20 + length)), 'glb') as object;
   const binary = binaryChunk(bytes, view, 20 + length);
   checkClaims(json, binary.length, fail);
@@ -46,26 +55,42 @@ function binaryChunk(bytes: Uint8Array, view: DataView, at: number): Uint8Array 
   return bytes.subarray(at + 8, at + 8 + view.getUint32(at, true));
 }
 
-function checkClaims({ bufferViews, accessors }: { readonly bufferViews?: unknown; readonly accessors?: unknown }, binary: number, fail: (rule: string) => never): void {
+function checkClaims(
+  { bufferViews, accessors }: { readonly bufferViews?: unknown; readonly accessors?: unknown },
+  binary: number,
+  fail: (rule: string) => never,
+): void {
   const views = asTables(bufferViews);
   views.forEach(({ byteOffset = 0, byteLength }, i) => {
     if (!isSize(byteOffset) || !isSize(byteLength) || byteOffset + byteLength > binary) {
-      fail(`bufferViews[${i}] claims bytes ${String(byteOffset)} to ${String(byteOffset)} + ${String(byteLength)} of ${binary}`);
+      fail(
+        `bufferViews[${i}] claims bytes ${String(byteOffset)} to ${String(byteOffset)} + ${String(byteLength)} of ${binary}`,
+      );
     }
   });
   asTables(accessors).forEach(({ bufferView, byteOffset = 0, componentType, type, count }, i) => {
     const bytes = COMPONENT_BYTES[componentType as number] * COMPONENTS[type as string];
-    if (!isSize(count) || count > MOST_ELEMENTS || !(bytes > 0)) return fail(`accessors[${i}] claims ${String(count)} elements of ${String(type)}`);
+    if (!isSize(count) || count > MOST_ELEMENTS || !(bytes > 0))
+      return fail(`accessors[${i}] claims ${String(count)} elements of ${String(type)}`);
     if (bufferView === undefined) return;
     const { byteLength: room, byteStride = bytes } = views[bufferView as number] ?? {};
-    if (!isSize(room) || !isSize(byteOffset) || !isSize(byteStride) || byteOffset + byteStride * Math.max(0, count - 1) + bytes > room) {
-      fail(`accessors[${i}] claims ${count} elements, bufferViews[${JSON.stringify(bufferView)}] has ${JSON.stringify(room)} bytes`);
+    if (
+      !isSize(room) ||
+      !isSize(byteOffset) ||
+      !isSize(byteStride) ||
+      byteOffset + byteStride * Math.max(0, count - 1) + bytes > room
+    ) {
+      fail(
+        `accessors[${i}] claims ${count} elements, bufferViews[${JSON.stringify(bufferView)}] has ${JSON.stringify(room)} bytes`,
+      );
     }
   });
 }
 
 function asTables(value: unknown): Record<string, unknown>[] {
-  return Array.isArray(value) ? value.map((one: unknown) => (typeof one === 'object' && one !== null ? (one as Record<string, unknown>) : {})) : [];
+  return Array.isArray(value)
+    ? value.map((one: unknown) => (typeof one === 'object' && one !== null ? (one as Record<string, unknown>) : {}))
+    : [];
 }
 
 function isSize(value: unknown): value is number {

@@ -14,7 +14,15 @@ import {
 } from '@gltf-transform/core';
 import { CoreError } from '../../errors';
 import { IDENTITY, placePart, type LinearMap } from '../../mesh/place-part';
-import type { KitMeshes, MeshAttribute, MeshMaterial, MeshOfPiece, MeshPart, MeshTexture, TextureUse } from '../../mesh/kit-meshes';
+import type {
+  KitMeshes,
+  MeshAttribute,
+  MeshMaterial,
+  MeshOfPiece,
+  MeshPart,
+  MeshTexture,
+  TextureUse,
+} from '../../mesh/kit-meshes';
 import type { ImportFault } from '../../detail/import-report';
 import { pictureSize } from '../picture-size';
 import { openGlb } from './open-glb';
@@ -34,16 +42,28 @@ export interface ReadMeshes {
  * @param beside pictures that stand in files of their own, by name in small letters
  * @throws CoreError 'GLB_UNREADABLE' naming what its header, a buffer view or an accessor claims
  */
-export async function readGlb(bytes: Uint8Array, beside: ReadonlyMap<string, Uint8Array> = new Map()): Promise<ReadMeshes> {
+export async function readGlb(
+  bytes: Uint8Array,
+  beside: ReadonlyMap<string, Uint8Array> = new Map(),
+): Promise<ReadMeshes> {
   const { json: parsed, binary } = openGlb(bytes);
   const json = parsed as LookedAt;
   let document: Document;
   try {
-    const resources: Record<string, Uint8Array<ArrayBuffer>> = binary.length > 0 ? { [GLB_BUFFER]: new Uint8Array(binary) } : {};
-    for (const { uri } of json.images ?? []) if (uri !== undefined && !uri.startsWith('data:')) resources[uri] = new Uint8Array(beside.get(uri.toLowerCase()) ?? []);
+    const resources: Record<string, Uint8Array<ArrayBuffer>> = binary.length > 0
+      ? { [GLB_BUFFER]: new Uint8Array(binary) }
+      : {};
+    for (const { uri } of json.images ?? [])
+      if (uri !== undefined && !uri.startsWith('data:'))
+        resources[uri] = new Uint8Array(beside.get(uri.toLowerCase()) ?? []);
     document = await new WebIO().setLogger(new Logger(Verbosity.SILENT)).readJSON({ json: json as never, resources });
   } catch (cause) {
-    throw new CoreError('GLB_UNREADABLE', `glb: ${cause instanceof Error ? cause.message : String(cause)}`, {}, { cause });
+    throw new CoreError(
+      'GLB_UNREADABLE',
+      `glb: ${cause instanceof Error ? cause.message : String(cause)}`,
+      {},
+      { cause },
+    );
   }
   const root = document.getRoot();
   const faults: ImportFault[] = [];
@@ -55,10 +75,15 @@ export async function readGlb(bytes: Uint8Array, beside: ReadonlyMap<string, Uin
   const materials = root.listMaterials();
   const known = textures.map((texture, i) => readTexture(texture, `texture ${texture.getName() || i + 1}`, faults));
   const kept = known.flatMap((texture) => texture ?? []);
-  const numberOf = new Map(textures.flatMap((texture, i) => (known[i] ? [[texture, kept.indexOf(known[i])] as const] : [])));
+  const numberOf = new Map(
+    textures.flatMap((texture, i) => (known[i] ? [[texture, kept.indexOf(known[i])] as const] : [])),
+  );
   const users = usersOf(document);
   const pieces = [...users].map(([mesh, nodes], i) => readMesh(mesh, nodes, i, materials, note));
-  return { meshes: { pieces, materials: materials.map((material) => readMaterial(material, numberOf)), textures: kept }, faults };
+  return {
+    meshes: { pieces, materials: materials.map((material) => readMaterial(material, numberOf)), textures: kept },
+    faults,
+  };
 }
 
 /** Meshes in order of the nodes that show them. */
@@ -71,12 +96,19 @@ function usersOf(document: Document): Map<Mesh, Node[]> {
   return users;
 }
 
-function readMesh(mesh: Mesh, nodes: readonly Node[], index: number, materials: readonly Material[], note: (where: string, message: string) => void): MeshOfPiece {
+function readMesh(
+  mesh: Mesh,
+  nodes: readonly Node[],
+  index: number,
+  materials: readonly Material[],
+  note: (where: string, message: string) => void,
+): MeshOfPiece {
   const name = nodes[0].getName() || mesh.getName() || `piece ${index + 1}`;
   if (nodes.length > 1) note(name, `stands ${nodes.length} times in the file and comes in once; place it in Layout`);
   const m = nodes[0].getWorldMatrix();
   const map: LinearMap = [m[0], m[1], m[2], m[4], m[5], m[6], m[8], m[9], m[10]];
-  if (map.some((value, i) => Math.abs(value - IDENTITY[i]) > 1e-6)) note(name, 'its turn and scale now stand in its vertices');
+  if (map.some((value, i) => Math.abs(value - IDENTITY[i]) > 1e-6))
+    note(name, 'its turn and scale now stand in its vertices');
   const parts = mesh.listPrimitives().flatMap((primitive): MeshPart[] => {
     if (primitive.getMode() !== Primitive.Mode.TRIANGLES) {
       note(name, `a part of mode ${primitive.getMode()} is left out: only lists of triangles are drawn`);
@@ -84,7 +116,16 @@ function readMesh(mesh: Mesh, nodes: readonly Node[], index: number, materials: 
     }
     if (primitive.listTargets().length > 0) note(name, `${primitive.listTargets().length} morph targets are left out`);
     const material = primitive.getMaterial();
-    return [placePart({ material: material ? materials.indexOf(material) : null, attributes: readAttributes(primitive), indices: readIndices(primitive) }, map)];
+    return [
+      placePart(
+        {
+          material: material ? materials.indexOf(material) : null,
+          attributes: readAttributes(primitive),
+          indices: readIndices(primitive),
+        },
+        map,
+      ),
+    ];
   });
   return { name, parts };
 }
@@ -128,12 +169,20 @@ function readTexture(texture: Texture, where: string, faults: ImportFault[]): Me
   const bytes = texture.getImage();
   const mimeType = texture.getMimeType();
   if (!bytes || bytes.length === 0) {
-    faults.push({ severity: 'error', where, message: `its picture ${texture.getURI() || 'in the file'} is missing; the material comes in without it` });
+    faults.push({
+      severity: 'error',
+      where,
+      message: `its picture ${texture.getURI() || 'in the file'} is missing; the material comes in without it`,
+    });
     return undefined;
   }
   const size = pictureSize(bytes, mimeType);
   if (!size) {
-    faults.push({ severity: 'error', where, message: `is neither a PNG nor a JPEG that can be read (${mimeType || 'no type given'}); the material comes in without it` });
+    faults.push({
+      severity: 'error',
+      where,
+      message: `is neither a PNG nor a JPEG that can be read (${mimeType || 'no type given'}); the material comes in without it`,
+    });
     return undefined;
   }
   return { name: texture.getName() || where, mimeType, bytes, widthPixels: size[0], heightPixels: size[1] };

@@ -1,5 +1,11 @@
 import { Document, WebIO, type Material, type Texture, type TextureInfo } from '@gltf-transform/core';
-import { TEXTURE_SLOTS, type KitMeshes, type MeshMaterial, type TextureSlot, type TextureUse } from '../../mesh/kit-meshes';
+import {
+  TEXTURE_SLOTS,
+  type KitMeshes,
+  type MeshMaterial,
+  type TextureSlot,
+  type TextureUse,
+} from '../../mesh/kit-meshes';
 
 const TYPES = ['SCALAR', 'SCALAR', 'VEC2', 'VEC3', 'VEC4'] as const;
 const MOST_SHORT_INDEX = 65535;
@@ -13,7 +19,8 @@ export async function writeGlb({ pieces, materials, textures }: KitMeshes): Prom
   const madeTextures = new Map<number, Texture>();
   const textureOf = (index: number): Texture => {
     const { name, mimeType, bytes } = textures[index];
-    const made = madeTextures.get(index) ?? document.createTexture(name).setMimeType(mimeType).setImage(new Uint8Array(bytes));
+    const made =
+      madeTextures.get(index) ?? document.createTexture(name).setMimeType(mimeType).setImage(new Uint8Array(bytes));
     madeTextures.set(index, made);
     return made;
   };
@@ -29,7 +36,10 @@ export async function writeGlb({ pieces, materials, textures }: KitMeshes): Prom
       const primitive = document.createPrimitive();
       if (material !== null) primitive.setMaterial(materialOf(material));
       for (const { semantic, size, values } of attributes) {
-        primitive.setAttribute(semantic, document.createAccessor().setType(TYPES[size]).setArray(new Float32Array(values)).setBuffer(buffer));
+        primitive.setAttribute(
+          semantic,
+          document.createAccessor().setType(TYPES[size]).setArray(new Float32Array(values)).setBuffer(buffer),
+        );
       }
       const vertices = attributes[0].values.length / 3;
       const array = vertices <= MOST_SHORT_INDEX ? Uint16Array.from(indices) : new Uint32Array(indices);
@@ -42,9 +52,20 @@ export async function writeGlb({ pieces, materials, textures }: KitMeshes): Prom
 }
 
 /** How each texture of a material is set and described in glTF. */
-const SLOTS: Readonly<Record<TextureSlot, { readonly set: (material: Material, texture: Texture) => unknown; readonly info: (material: Material) => TextureInfo | null }>> = {
+const SLOTS: Readonly<
+  Record<
+    TextureSlot,
+    {
+      readonly set: (material: Material, texture: Texture) => unknown;
+      readonly info: (material: Material) => TextureInfo | null;
+    }
+  >
+> = {
   baseColour: { set: (m, t) => m.setBaseColorTexture(t), info: (m) => m.getBaseColorTextureInfo() },
-  metallicRoughness: { set: (m, t) => m.setMetallicRoughnessTexture(t), info: (m) => m.getMetallicRoughnessTextureInfo() },
+  metallicRoughness: {
+    set: (m, t) => m.setMetallicRoughnessTexture(t),
+    info: (m) => m.getMetallicRoughnessTextureInfo(),
+  },
   normal: { set: (m, t) => m.setNormalTexture(t), info: (m) => m.getNormalTextureInfo() },
   occlusion: { set: (m, t) => m.setOcclusionTexture(t), info: (m) => m.getOcclusionTextureInfo() },
   emissive: { set: (m, t) => m.setEmissiveTexture(t), info: (m) => m.getEmissiveTextureInfo() },

@@ -6,7 +6,11 @@ export interface KitMesh {
   readonly name: string;
   readonly parts: readonly {
     /** Linear colour and roughness 0 to 1. */
-    readonly material: { readonly name: string; readonly colour: readonly [number, number, number]; readonly roughness: number };
+    readonly material: {
+      readonly name: string;
+      readonly colour: readonly [number, number, number];
+      readonly roughness: number;
+    };
     /** xyz triples, metres. */
     readonly positions: Float32Array;
     /** xyz triples of length 1. */

@@ -17,7 +17,12 @@ export function readMtl(text: string, file: string, faults: ImportFault[]): ObjM
     const [key, ...rest] = line.trim().split(/\s+/);
     if (key === '' || key.startsWith('#')) return;
     if (key === 'newmtl') found.push({ name: rest.join(' '), values: new Map() });
-    else if (found.length === 0) faults.push({ severity: 'warning', where: `${file}, line ${i + 1}`, message: `${key} stands before any newmtl and is left out` });
+    else if (found.length === 0)
+      faults.push({
+        severity: 'warning',
+        where: `${file}, line ${i + 1}`,
+        message: `${key} stands before any newmtl and is left out`,
+      });
     else found[found.length - 1].values.set(key.toLowerCase(), rest);
   });
   return found.map(({ name, values }) => {
@@ -32,7 +37,8 @@ export function readMtl(text: string, file: string, faults: ImportFault[]): ObjM
       });
       return undefined;
     };
-    const colour = (key: string): [number, number, number] | undefined => numbers(key, 3)?.map(linear) as [number, number, number] | undefined;
+    const colour = (key: string): [number, number, number] | undefined =>
+      numbers(key, 3)?.map(linear) as [number, number, number] | undefined;
     const shine = numbers('ns', 1)?.[0];
     const clear = numbers('tr', 1)?.[0];
     const alpha = unit(numbers('d', 1)?.[0] ?? (clear === undefined ? 1 : 1 - clear));
@@ -47,7 +53,14 @@ export function readMtl(text: string, file: string, faults: ImportFault[]): ObjM
       const rest = keys.map((key) => values.get(key)).find((value) => value !== undefined);
       return rest && fileName(rest);
     };
-    return { material, pictures: { baseColour: picture('map_kd'), normal: picture('norm', 'map_bump', 'bump'), emissive: picture('map_ke') } };
+    return {
+      material,
+      pictures: {
+        baseColour: picture('map_kd'),
+        normal: picture('norm', 'map_bump', 'bump'),
+        emissive: picture('map_ke'),
+      },
+    };
   });
 }
 

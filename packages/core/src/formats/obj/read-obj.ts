@@ -8,7 +8,9 @@ const QUIET = new Set(['s', 'g', 'vp', 'lod', 'shadow_obj', 'trace_obj']);
 
 /** The objects of an OBJ file; materials by name. */
 export interface ObjMeshes {
-  readonly pieces: readonly (Omit<MeshOfPiece, 'parts'> & { readonly parts: readonly (Omit<MeshPart, 'material'> & { readonly material: string | null })[] })[];
+  readonly pieces: readonly (Omit<MeshOfPiece, 'parts'> & {
+    readonly parts: readonly (Omit<MeshPart, 'material'> & { readonly material: string | null })[];
+  })[];
   readonly libraries: readonly string[];
 }
 
@@ -55,9 +57,17 @@ class ObjReader {
       at = end + 1;
     }
     for (const [message, count] of this.counts) {
-      if (count > MOST_FAULTS) this.faults.push({ severity: 'error', where: this.file, message: `${message}: ${count - MOST_FAULTS} more lines` });
+      if (count > MOST_FAULTS)
+        this.faults.push({
+          severity: 'error',
+          where: this.file,
+          message: `${message}: ${count - MOST_FAULTS} more lines`,
+        });
     }
-    const pieces = [...this.objects].map(([name, parts]) => ({ name, parts: [...parts].map(([material, builder]) => this.finish(material, builder)) }));
+    const pieces = [...this.objects].map(([name, parts]) => ({
+      name,
+      parts: [...parts].map(([material, builder]) => this.finish(material, builder)),
+    }));
     return { pieces, libraries: this.libraries };
   }
 
@@ -85,7 +95,11 @@ class ObjReader {
       default:
         if (QUIET.has(words[0])) return;
         if (!this.counts.has(words[0]))
-          this.faults.push({ severity: 'note', where: `${this.file}, line ${this.line}`, message: `${words[0]} is left out: only triangles and polygons are drawn` });
+          this.faults.push({
+            severity: 'note',
+            where: `${this.file}, line ${this.line}`,
+            message: `${words[0]} is left out: only triangles and polygons are drawn`,
+          });
         this.counts.set(words[0], 0);
     }
   }
@@ -138,7 +152,8 @@ class ObjReader {
       }
       const number = Number(parts[k]);
       out[k] = number < 0 ? counts[k] + number : number - 1;
-      if (!Number.isInteger(number) || number === 0 || out[k] < 0 || out[k] >= counts[k]) return void this.fail(`the corner “${word}” is not among ${counts[k]} ${names[k]}`);
+      if (!Number.isInteger(number) || number === 0 || out[k] < 0 || out[k] >= counts[k])
+        return void this.fail(`the corner “${word}” is not among ${counts[k]} ${names[k]}`);
     }
     return out;
   }
@@ -147,14 +162,19 @@ class ObjReader {
     const kind = message.replace(/“[^”]*”|\d+/g, '…');
     const count = (this.counts.get(kind) ?? 0) + 1;
     this.counts.set(kind, count);
-    if (count <= MOST_FAULTS) this.faults.push({ severity: 'error', where: `${this.file}, line ${this.line}`, message });
+    if (count <= MOST_FAULTS)
+      this.faults.push({ severity: 'error', where: `${this.file}, line ${this.line}`, message });
   }
 
-  private finish(material: string | null, { corners, indices }: PartBuilder): ObjMeshes['pieces'][number]['parts'][number] {
+  private finish(
+    material: string | null,
+    { corners, indices }: PartBuilder,
+  ): ObjMeshes['pieces'][number]['parts'][number] {
     const vertices = corners.length / 3;
     const gather = (which: number, source: readonly number[], size: number): Float32Array => {
       const values = new Float32Array(vertices * size);
-      for (let v = 0; v < vertices; v++) for (let k = 0; k < size; k++) values[v * size + k] = source[corners[v * 3 + which] * size + k];
+      for (let v = 0; v < vertices; v++)
+        for (let k = 0; k < size; k++) values[v * size + k] = source[corners[v * 3 + which] * size + k];
       return values;
     };
     const has = (which: number): boolean => {

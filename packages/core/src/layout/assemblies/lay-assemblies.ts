@@ -1,14 +1,30 @@
 import { CoreError } from '../../errors';
 import type { AssemblyUse } from '../../model/assembly';
 import type { Link } from '../../model/link';
-import { EMPTY_CONTENT, ITEM_KINDS, type Item, type ItemKind, type Stratum, type StratumContent } from '../../model/stratum';
+import {
+  EMPTY_CONTENT,
+  ITEM_KINDS,
+  type Item,
+  type ItemKind,
+  type Stratum,
+  type StratumContent,
+} from '../../model/stratum';
 import { withoutAside } from '../groups';
 import { patchedContent } from '../patched-content';
 import { movedFields, turnedFields, type PlacedItemOf } from '../place-items';
 import { patchesOfUse } from './use-patches';
 
 /** What an assembly can hold: grids keep to the axes and recipes belong to a stratum, so that neither can be turned with it. */
-export const ASSEMBLED_KINDS = ['block', 'placement', 'marker', 'divider', 'volume', 'path', 'link', 'assembly'] as const satisfies readonly ItemKind[];
+export const ASSEMBLED_KINDS = [
+  'block',
+  'placement',
+  'marker',
+  'divider',
+  'volume',
+  'path',
+  'link',
+  'assembly',
+] as const satisfies readonly ItemKind[];
 type AssembledKind = (typeof ASSEMBLED_KINDS)[number];
 
 /** Most things that the assemblies of one stratum may come to. */
@@ -25,7 +41,10 @@ export function laidId(use: string, item: string): string {
  * @param contentOf an assembly's content as it is stored
  * @throws CoreError 'ASSEMBLY_TOO_LARGE' for more than a million things
  */
-export function withAssemblies(content: StratumContent, contentOf: (assembly: string) => StratumContent | undefined): StratumContent {
+export function withAssemblies(
+  content: StratumContent,
+  contentOf: (assembly: string) => StratumContent | undefined,
+): StratumContent {
   if (content.assembly.length === 0) return content;
   const laid = new Map<ItemKind, Item[]>();
   const left: AssemblyUse[] = [];
@@ -40,7 +59,12 @@ export function withAssemblies(content: StratumContent, contentOf: (assembly: st
     for (const nested of once.assembly) lay(nested, [...around, use.assembly]);
     for (const kind of ASSEMBLED_KINDS) {
       for (const item of kind === 'assembly' ? [] : once[kind]) {
-        if (++count > MOST_LAID) throw new CoreError('ASSEMBLY_TOO_LARGE', `assembly: those of one stratum come to more than ${MOST_LAID} things`, { assembly: use.assembly });
+        if (++count > MOST_LAID)
+          throw new CoreError(
+            'ASSEMBLY_TOO_LARGE',
+            `assembly: those of one stratum come to more than ${MOST_LAID} things`,
+            { assembly: use.assembly },
+          );
         const list = laid.get(kind) ?? [];
         laid.set(kind, list);
         list.push(item);
@@ -51,7 +75,12 @@ export function withAssemblies(content: StratumContent, contentOf: (assembly: st
   const lists = ITEM_KINDS.map((kind): readonly [ItemKind, readonly Item[]] => {
     if (kind === 'assembly') return [kind, left];
     const more = laid.get(kind);
-    return [kind, more ? [...(content[kind] as readonly Item[]), ...more].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)) : content[kind]];
+    return [
+      kind,
+      more
+        ? [...(content[kind] as readonly Item[]), ...more].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0))
+        : content[kind],
+    ];
   });
   return Object.fromEntries(lists) as unknown as StratumContent;
 }
@@ -73,7 +102,10 @@ function laidItem(use: AssemblyUse, kind: AssembledKind, item: Item, within: Rea
     return { ...(item as Link), id, emitter: end(emitter), target: end(target) };
   }
   const turned = { ...item, ...turnedFields({ kind, item } as PlacedItemOf, use.turn, [0, 0]) } as Item;
-  const moved = { ...turned, ...movedFields({ kind, item: turned } as PlacedItemOf, use.position), id } as Record<string, unknown>;
+  const moved = { ...turned, ...movedFields({ kind, item: turned } as PlacedItemOf, use.position), id } as Record<
+    string,
+    unknown
+  >;
   if (use.group) moved['group'] = use.group;
   else delete moved['group'];
   return moved as unknown as Item;
@@ -95,6 +127,10 @@ export function assembliesWithin(records: Readonly<Record<string, Stratum>>, str
 }
 
 /** Whether a stratum would come to hold itself with an assembly in it. */
-export function wouldHoldItself(records: Readonly<Record<string, Stratum>>, stratum: string, assembly: string): boolean {
+export function wouldHoldItself(
+  records: Readonly<Record<string, Stratum>>,
+  stratum: string,
+  assembly: string,
+): boolean {
   return assembly === stratum || assembliesWithin(records, [assembly]).has(stratum);
 }

@@ -38,7 +38,22 @@ export function operationsOnUse(stratum: string, use: AssemblyUse, operations: r
     else if (field === null) patches.set(id, after as unknown as Patch);
     else if (known) patches.set(id, { ...known, [field]: after });
   }
-  const kept = Object.fromEntries([...patches.values()].map(({ target, kind, change, fields, was }): [string, UsePatch] => [target, { kind, change, fields, was }]));
+  const kept = Object.fromEntries(
+    [...patches.values()].map(({ target, kind, change, fields, was }): [string, UsePatch] => [
+      target,
+      { kind, change, fields, was },
+    ]),
+  );
   const after = Object.keys(kept).length === 0 ? null : (kept as unknown as Json);
-  return [...others, { document: stratum, kind: 'assembly', id: use.id, field: 'patches', before: (use.patches ?? null) as unknown as Json, after }];
+  return [
+    ...others,
+    {
+      document: stratum,
+      kind: 'assembly',
+      id: use.id,
+      field: 'patches',
+      before: (use.patches ?? null) as unknown as Json,
+      after,
+    },
+  ];
 }

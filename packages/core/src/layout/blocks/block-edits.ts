@@ -25,7 +25,10 @@ const JOIN_TOLERANCE = 1e-6;
  */
 export function cylinderPlanes(size: Vector3, sides: number): BlockPlane[] {
   if (!Number.isInteger(sides) || sides < LEAST_SIDES || sides > MOST_SIDES) {
-    throw new CoreError('CYLINDER_SIDES', `cylinder: must have from ${LEAST_SIDES} to ${MOST_SIDES} sides, has ${sides}`);
+    throw new CoreError(
+      'CYLINDER_SIDES',
+      `cylinder: must have from ${LEAST_SIDES} to ${MOST_SIDES} sides, has ${sides}`,
+    );
   }
   const outline = Array.from({ length: sides }, (_unused, i): PlanPoint => {
     const degrees = (360 * (i + 0.5)) / sides;
@@ -37,7 +40,8 @@ export function cylinderPlanes(size: Vector3, sides: number): BlockPlane[] {
 /** Holds planes to what a block must be. @throws CoreError 'BLOCK_EMPTY', 'BLOCK_UNBOUNDED' */
 export function checkedPlanes(planes: readonly BlockPlane[]): PlaneSolid {
   const solid = planeSolid(planes);
-  if (!solid || solid.cubicMetres < LEAST_CUBIC_METRES) throw new CoreError('BLOCK_EMPTY', `block: its ${planes.length} planes enclose nothing`);
+  if (!solid || solid.cubicMetres < LEAST_CUBIC_METRES)
+    throw new CoreError('BLOCK_EMPTY', `block: its ${planes.length} planes enclose nothing`);
   return solid;
 }
 
@@ -45,15 +49,24 @@ export function checkedPlanes(planes: readonly BlockPlane[]): PlaneSolid {
  * Cuts a block by a plane of the level. Inside is n·p ≤ offset: the back; the front is beyond.
  * @throws CoreError 'CUT_MISSES' when all of the block lies on one side, so that one part would be nothing
  */
-export function cutBlock(block: BlockShape, [nx, ny, nz, offset]: BlockPlane): { readonly back: ShapedBlock; readonly front: ShapedBlock } {
+export function cutBlock(
+  block: BlockShape,
+  [nx, ny, nz, offset]: BlockPlane,
+): { readonly back: ShapedBlock; readonly front: ShapedBlock } {
   const m = turnMatrix(block.turn);
   const local = turnBack(m, nx, ny, nz);
-  const plane: BlockPlane = [...local, offset - (nx * block.position[0] + ny * block.position[1] + nz * block.position[2])];
+  const plane: BlockPlane = [
+    ...local,
+    offset - (nx * block.position[0] + ny * block.position[1] + nz * block.position[2]),
+  ];
   const part = (cut: BlockPlane): ShapedBlock => {
     const planes = [...block.planes, cut];
     const solid = planeSolid(planes);
     if (!solid || solid.cubicMetres < LEAST_CUBIC_METRES) {
-      throw new CoreError('CUT_MISSES', 'cut: all of the block lies on one side of the plane; put the plane through it');
+      throw new CoreError(
+        'CUT_MISSES',
+        'cut: all of the block lies on one side of the plane; put the plane through it',
+      );
     }
     return kept(planes, block.faces, solid);
   };
@@ -71,12 +84,16 @@ export function joinBlocks(first: BlockShape, second: BlockShape): ShapedBlock {
     const [x, y, z, d] = plane;
     const length = Math.sqrt(x * x + y * y + z * z);
     return other.faces.every(({ corners }) => {
-      for (let i = 0; i < corners.length; i += 3) if (x * corners[i] + y * corners[i + 1] + z * corners[i + 2] - d > 1e-5 * length) return false;
+      for (let i = 0; i < corners.length; i += 3)
+        if (x * corners[i] + y * corners[i + 1] + z * corners[i + 2] - d > 1e-5 * length) return false;
       return true;
     });
   };
   const refuse = (share: number): never => {
-    throw new CoreError('JOIN_NOT_CONVEX', `join: the two blocks together are not convex: the solid around both is ${(share * 100).toFixed(2)} % larger than they are`);
+    throw new CoreError(
+      'JOIN_NOT_CONVEX',
+      `join: the two blocks together are not convex: the solid around both is ${(share * 100).toFixed(2)} % larger than they are`,
+    );
   };
   const from = [...first.planes.filter((plane) => holds(plane, b)), ...moved.filter((plane) => holds(plane, a))];
   let around: PlaneSolid | undefined;
@@ -85,11 +102,17 @@ export function joinBlocks(first: BlockShape, second: BlockShape): ShapedBlock {
   } catch (error) {
     if (!(error instanceof CoreError)) throw error;
   }
-  if (!around) throw new CoreError('JOIN_NOT_CONVEX', 'join: the two blocks together are not convex: their outer planes do not close');
+  if (!around)
+    throw new CoreError(
+      'JOIN_NOT_CONVEX',
+      'join: the two blocks together are not convex: their outer planes do not close',
+    );
   const both = a.cubicMetres + b.cubicMetres - commonSolid(first, second);
   if (around.cubicMetres - both > JOIN_TOLERANCE * both) refuse(around.cubicMetres / both - 1);
   const names = first.planes.flatMap((plane, i) => (from.includes(plane) ? [i] : []));
-  const faces = first.faces?.filter(({ plane }) => names.includes(plane)).map((face) => ({ ...face, plane: names.indexOf(face.plane) }));
+  const faces = first.faces
+    ?.filter(({ plane }) => names.includes(plane))
+    .map((face) => ({ ...face, plane: names.indexOf(face.plane) }));
   return kept(from, faces, around);
 }
 
@@ -100,16 +123,28 @@ export function joinBlocks(first: BlockShape, second: BlockShape): ShapedBlock {
  */
 export function hollowBlock(block: BlockShape, wallMetres: number): ShapedBlock[] {
   const solid = checkedPlanes(block.planes);
-  const inner = ([nx, ny, nz, d]: BlockPlane): BlockPlane => [nx, ny, nz, d - wallMetres * Math.sqrt(nx * nx + ny * ny + nz * nz)];
+  const inner = ([nx, ny, nz, d]: BlockPlane): BlockPlane => [
+    nx,
+    ny,
+    nz,
+    d - wallMetres * Math.sqrt(nx * nx + ny * ny + nz * nz),
+  ];
   const needed = neededPlanes(block.planes, solid);
   const hollow = planeSolid(needed.map((i) => inner(block.planes[i])));
   if (!(wallMetres > 0) || !hollow || hollow.cubicMetres < LEAST_CUBIC_METRES) {
-    throw new CoreError('HOLLOW_TOO_THICK', `hollow: walls of ${wallMetres} m leave nothing hollow; the block is ${thinnestText(solid)} m thin`);
+    throw new CoreError(
+      'HOLLOW_TOO_THICK',
+      `hollow: walls of ${wallMetres} m leave nothing hollow; the block is ${thinnestText(solid)} m thin`,
+    );
   }
   return needed.flatMap((at, n) => {
     const [ix, iy, iz, id] = inner(block.planes[at]);
     // Behind the walls that came before, so that no two walls overlap.
-    const planes = [...block.planes, ...needed.slice(0, n).map((earlier) => inner(block.planes[earlier])), [-ix + 0, -iy + 0, -iz + 0, -id + 0] as BlockPlane];
+    const planes = [
+      ...block.planes,
+      ...needed.slice(0, n).map((earlier) => inner(block.planes[earlier])),
+      [-ix + 0, -iy + 0, -iz + 0, -id + 0] as BlockPlane,
+    ];
     const wall = planeSolid(planes);
     return wall && wall.cubicMetres >= LEAST_CUBIC_METRES ? [kept(planes, block.faces, wall)] : [];
   });
@@ -121,9 +156,15 @@ export function hollowBlock(block: BlockShape, wallMetres: number): ShapedBlock[
  */
 export function moveFace(block: BlockShape, face: number, metres: number): ShapedBlock {
   const [nx, ny, nz, d] = block.planes[face];
-  const planes = block.planes.map((plane, i): BlockPlane => (i === face ? [nx, ny, nz, d + metres * Math.sqrt(nx * nx + ny * ny + nz * nz)] : plane));
+  const planes = block.planes.map((plane, i): BlockPlane =>
+    i === face ? [nx, ny, nz, d + metres * Math.sqrt(nx * nx + ny * ny + nz * nz)] : plane,
+  );
   const solid = checkedPlanes(planes);
-  if (!solid.faces.some(({ plane }) => plane === face)) throw new CoreError('FACE_GONE', `move face: ${metres} m further out the face ${face + 1} is cut off by its neighbours`);
+  if (!solid.faces.some(({ plane }) => plane === face))
+    throw new CoreError(
+      'FACE_GONE',
+      `move face: ${metres} m further out the face ${face + 1} is cut off by its neighbours`,
+    );
   return { planes, faces: block.faces };
 }
 
@@ -135,7 +176,12 @@ export function commonSolid(first: BlockShape, second: BlockShape): number {
 /** Planes of another block in the frame of the first. */
 function inFrameOf(first: BlockShape, other: BlockShape): BlockPlane[] {
   const [mine, its] = [turnMatrix(first.turn), turnMatrix(other.turn)];
-  const off = turnBack(mine, other.position[0] - first.position[0], other.position[1] - first.position[1], other.position[2] - first.position[2]);
+  const off = turnBack(
+    mine,
+    other.position[0] - first.position[0],
+    other.position[1] - first.position[1],
+    other.position[2] - first.position[2],
+  );
   return other.planes.map(([nx, ny, nz, d]): BlockPlane => {
     const n = turnBack(mine, ...turnVector(its, nx, ny, nz));
     return [...n, d + n[0] * off[0] + n[1] * off[1] + n[2] * off[2]];
@@ -148,9 +194,15 @@ function turnBack(m: TurnMatrix, x: number, y: number, z: number): [number, numb
 }
 
 /** Only planes that carry a face, with the surfaces of those that had one. */
-function kept(planes: readonly BlockPlane[], faces: readonly BlockFace[] | null | undefined, solid: PlaneSolid): ShapedBlock {
+function kept(
+  planes: readonly BlockPlane[],
+  faces: readonly BlockFace[] | null | undefined,
+  solid: PlaneSolid,
+): ShapedBlock {
   const needed = neededPlanes(planes, solid);
-  const own = (faces ?? []).filter(({ plane }) => needed.includes(plane)).map((face) => ({ ...face, plane: needed.indexOf(face.plane) }));
+  const own = (faces ?? [])
+    .filter(({ plane }) => needed.includes(plane))
+    .map((face) => ({ ...face, plane: needed.indexOf(face.plane) }));
   return { planes: needed.map((i) => planes[i]), ...(own.length > 0 ? { faces: own } : {}) };
 }
 

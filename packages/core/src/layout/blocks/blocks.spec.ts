@@ -2,10 +2,23 @@ import fc from 'fast-check';
 import { boxPlanes, prismPlanes, wedgePlanes } from '../../geometry/block-solid';
 import type { BlockPlane } from '../../model/block';
 import type { Vector3 } from '../../model/vector';
-import { checkedPlanes, cutBlock, cylinderPlanes, hollowBlock, joinBlocks, moveFace, type BlockShape } from './block-edits';
+import {
+  checkedPlanes,
+  cutBlock,
+  cylinderPlanes,
+  hollowBlock,
+  joinBlocks,
+  moveFace,
+  type BlockShape,
+} from './block-edits';
 import { planeSolid } from './plane-solid';
 
-const shape = (planes: readonly BlockPlane[], over: Partial<BlockShape> = {}): BlockShape => ({ position: [0, 0, 0], turn: [0, 0, 0], planes, ...over });
+const shape = (planes: readonly BlockPlane[], over: Partial<BlockShape> = {}): BlockShape => ({
+  position: [0, 0, 0],
+  turn: [0, 0, 0],
+  planes,
+  ...over,
+});
 const cubic = (planes: readonly BlockPlane[]): number => planeSolid(planes)?.cubicMetres ?? 0;
 
 describe('volume', () => {
@@ -35,13 +48,20 @@ describe('a cylinder', () => {
   });
 
   it.each([2, 65, 3.5, NaN])('is refused with %p sides', (sides) => {
-    expect(() => cylinderPlanes([1, 1, 1], sides)).toThrow(expect.objectContaining({ code: 'CYLINDER_SIDES' }) as Error);
+    expect(() => cylinderPlanes([1, 1, 1], sides)).toThrow(
+      expect.objectContaining({ code: 'CYLINDER_SIDES' }) as Error,
+    );
   });
 });
 
 describe('cutting', () => {
   it('keeps surfaces with their faces', () => {
-    const face = (plane: number) => ({ plane, surface: `s${plane}`, tileMetres: [1, 1] as const, offsetMetres: [0, 0] as const });
+    const face = (plane: number) => ({
+      plane,
+      surface: `s${plane}`,
+      tileMetres: [1, 1] as const,
+      offsetMetres: [0, 0] as const,
+    });
     const { back, front } = cutBlock(shape(boxPlanes([4, 2, 2]), { faces: [face(0), face(2)] }), [1, 0, 0, 0.5]);
     expect(back.faces?.map(({ surface }) => surface)).toEqual(['s2']);
     expect(front.faces?.map(({ surface }) => surface)).toEqual(['s0', 's2']);
@@ -57,7 +77,9 @@ describe('cutting', () => {
     ['through its own face from the other side', [-1, 0, 0, -2]],
     ['along an edge', [1, 1, 0, 4]],
   ])('by a plane %s is refused', (_where, plane) => {
-    expect(() => cutBlock(shape(boxPlanes([4, 2, 2])), plane)).toThrow(expect.objectContaining({ code: 'CUT_MISSES' }) as Error);
+    expect(() => cutBlock(shape(boxPlanes([4, 2, 2])), plane)).toThrow(
+      expect.objectContaining({ code: 'CUT_MISSES' }) as Error,
+    );
   });
 
   it('then joining keeps the volume within 1e-9 of it, at any place and turn', () => {
@@ -73,7 +95,10 @@ describe('cutting', () => {
           fc.pre(Math.hypot(...normal) > 0.2);
           const position = place.map((value) => value * 40) as unknown as Vector3;
           const block = shape(planes, { position, turn: turn.map((value) => value * 180) as unknown as Vector3 });
-          const through: BlockPlane = [...(normal as unknown as Vector3), normal.reduce((sum, n, k) => sum + n * (position[k] + share), 0)];
+          const through: BlockPlane = [
+            ...(normal as unknown as Vector3),
+            normal.reduce((sum, n, k) => sum + n * (position[k] + share), 0),
+          ];
           let parts: ReturnType<typeof cutBlock>;
           try {
             parts = cutBlock(block, through);
@@ -97,7 +122,10 @@ describe('cutting', () => {
 
 describe('joining', () => {
   it('makes one box of two that stand side by side, turned against each other', () => {
-    const joined = joinBlocks(shape(boxPlanes([2, 3, 2])), shape(boxPlanes([2, 3, 4]), { position: [3, 0, 0], turn: [90, 0, 0] }));
+    const joined = joinBlocks(
+      shape(boxPlanes([2, 3, 2])),
+      shape(boxPlanes([2, 3, 4]), { position: [3, 0, 0], turn: [90, 0, 0] }),
+    );
     expect(joined.planes).toHaveLength(6);
     expect(cubic(joined.planes)).toBeCloseTo(36, 5);
   });
@@ -107,11 +135,15 @@ describe('joining', () => {
     ['a step higher', { position: [2, 1, 0] }],
     ['across', { position: [0.5, 0, 2] }],
   ])('is refused for blocks that stand %s', (_how, over) => {
-    expect(() => joinBlocks(shape(boxPlanes([2, 3, 2])), shape(boxPlanes([2, 3, 2]), over))).toThrow(expect.objectContaining({ code: 'JOIN_NOT_CONVEX' }) as Error);
+    expect(() => joinBlocks(shape(boxPlanes([2, 3, 2])), shape(boxPlanes([2, 3, 2]), over))).toThrow(
+      expect.objectContaining({ code: 'JOIN_NOT_CONVEX' }) as Error,
+    );
   });
 
   it('takes a block that lies within the other', () => {
-    expect(cubic(joinBlocks(shape(boxPlanes([4, 4, 4])), shape(boxPlanes([1, 1, 1]), { position: [0, 1, 0] })).planes)).toBeCloseTo(64, 5);
+    expect(
+      cubic(joinBlocks(shape(boxPlanes([4, 4, 4])), shape(boxPlanes([1, 1, 1]), { position: [0, 1, 0] })).planes),
+    ).toBeCloseTo(64, 5);
   });
 });
 
@@ -126,7 +158,9 @@ describe('hollowing', () => {
           const inner = cubic(planes.map(([x, y, z, d]): BlockPlane => [x, y, z, d - metres * Math.hypot(x, y, z)]));
           expect(walls.length).toBe(planes.length);
           expect(walls.reduce((sum, wall) => sum + cubic(wall.planes), inner)).toBeCloseTo(cubic(planes), 5);
-          walls.forEach((wall, i) => walls.slice(i + 1).forEach((other) => expect(cubic([...wall.planes, ...other.planes])).toBeLessThan(1e-6)));
+          walls.forEach((wall, i) =>
+            walls.slice(i + 1).forEach((other) => expect(cubic([...wall.planes, ...other.planes])).toBeLessThan(1e-6)),
+          );
         },
       ),
       { numRuns: 30 },
@@ -135,9 +169,14 @@ describe('hollowing', () => {
 
   it('is refused when nothing would be left', () => {
     expect(() => hollowBlock(shape(boxPlanes([4, 1, 4])), 0.5)).toThrow(
-      expect.objectContaining({ code: 'HOLLOW_TOO_THICK', message: expect.stringContaining('1.00 m thin') as string }) as Error,
+      expect.objectContaining({
+        code: 'HOLLOW_TOO_THICK',
+        message: expect.stringContaining('1.00 m thin') as string,
+      }) as Error,
     );
-    expect(() => hollowBlock(shape(boxPlanes([4, 1, 4])), 0)).toThrow(expect.objectContaining({ code: 'HOLLOW_TOO_THICK' }) as Error);
+    expect(() => hollowBlock(shape(boxPlanes([4, 1, 4])), 0)).toThrow(
+      expect.objectContaining({ code: 'HOLLOW_TOO_THICK' }) as Error,
+    );
   });
 });
 
@@ -148,7 +187,9 @@ describe('moving a face', () => {
   });
 
   it('is refused beyond the other side, or where its neighbours cut it off', () => {
-    expect(() => moveFace(shape(boxPlanes([2, 3, 4])), 0, -2)).toThrow(expect.objectContaining({ code: 'BLOCK_EMPTY' }) as Error);
+    expect(() => moveFace(shape(boxPlanes([2, 3, 4])), 0, -2)).toThrow(
+      expect.objectContaining({ code: 'BLOCK_EMPTY' }) as Error,
+    );
     // The corner of a box cut off: moved out beyond the corner, the cut is no face any more.
     const cornered: BlockPlane[] = [...boxPlanes([2, 2, 2]), [1, 0, 1, 1.5]];
     expect(() => moveFace(shape(cornered), 6, 1)).toThrow(expect.objectContaining({ code: 'FACE_GONE' }) as Error);

@@ -25,7 +25,10 @@ export function planeSolid(planes: readonly BlockPlane[]): PlaneSolid | undefine
   const built = polyhedronFromPlanes(table, refs);
   if (!built) return undefined;
   if (!built.bounded) throw new CoreError('BLOCK_UNBOUNDED', `block: its ${planes.length} planes do not close`);
-  const faces = built.solid.faces.map((face) => ({ plane: refs.indexOf(face.support), corners: faceCorners(table, face) }));
+  const faces = built.solid.faces.map((face) => ({
+    plane: refs.indexOf(face.support),
+    corners: faceCorners(table, face),
+  }));
   return { faces, cubicMetres: volumeOf(faces) };
 }
 

@@ -23,7 +23,10 @@ const level = {
 } as unknown as Level;
 const content = (...parts: Partial<StratumContent>[]): LevelContent => ({
   level,
-  strata: parts.map((part, i) => ({ stratum: { id: 'st'[i], name: `Stratum ${'ST'[i]}`, role: 'events', owner: 'l' }, content: { ...EMPTY_CONTENT, ...part } })),
+  strata: parts.map((part, i) => ({
+    stratum: { id: 'st'[i], name: `Stratum ${'ST'[i]}`, role: 'events', owner: 'l' },
+    content: { ...EMPTY_CONTENT, ...part },
+  })),
 });
 const volume = (id: string, over: Partial<Volume> = {}): Volume => ({
   id,
@@ -47,19 +50,34 @@ const link = (id: string, emitter: string, target: string, over: Partial<Link> =
   ...over,
 });
 const told = (of: LevelContent): string[] => layoutFindings(of).map(({ code, subject }) => `${code} ${subject}`);
-const placement = (id: string, position: Vector3, piece = 'crate', yaw = 0) => ({ id, piece, position, turn: [yaw, 0, 0] as const, scale: [1, 1, 1] as const });
+const placement = (id: string, position: Vector3, piece = 'crate', yaw = 0) => ({
+  id,
+  piece,
+  position,
+  turn: [yaw, 0, 0] as const,
+  scale: [1, 1, 1] as const,
+});
 
 describe('links', () => {
   it('that lead somewhere and can fire are no finding', () => {
     expect(
       told(
-        content({ volume: [volume('a')], marker: [{ id: 'm', kind: 'exit', position: [0, 0, 0], turn: 0 }], link: [link('x', 'a', 'm', { event: 'enter' }), link('y', 'm', 'a')] }),
+        content({
+          volume: [volume('a')],
+          marker: [{ id: 'm', kind: 'exit', position: [0, 0, 0], turn: 0 }],
+          link: [link('x', 'a', 'm', { event: 'enter' }), link('y', 'm', 'a')],
+        }),
       ),
     ).toEqual([]);
   });
 
   it('with a missing end are found, with where the other end is', () => {
-    const found = layoutFindings(content({ volume: [volume('a', { position: [3, 0, 4] })], link: [link('x', 'a', 'gone'), link('y', 'gone', 'a')] }));
+    const found = layoutFindings(
+      content({
+        volume: [volume('a', { position: [3, 0, 4] })],
+        link: [link('x', 'a', 'gone'), link('y', 'gone', 'a')],
+      }),
+    );
     expect(found.map(({ code, place }) => [code, place.item, place.position])).toEqual([
       ['LINK_END_MISSING', 'a', [3, 0, 4]],
       ['LINK_END_MISSING', 'a', [3, 0, 4]],
@@ -70,7 +88,12 @@ describe('links', () => {
   it('that can never fire are found: a marker cannot be entered, what is switched off does nothing', () => {
     const marker = { id: 'm', kind: 'exit' as const, position: [0, 0, 0] as const, turn: 0 };
     expect(
-      told(content({ marker: [marker], link: [link('x', 'm', 'm', { event: 'enter', once: true })] }, { volume: [volume('v')], link: [link('y', 'v', 'm', { event: 'enter' })] })),
+      told(
+        content(
+          { marker: [marker], link: [link('x', 'm', 'm', { event: 'enter', once: true })] },
+          { volume: [volume('v')], link: [link('y', 'v', 'm', { event: 'enter' })] },
+        ),
+      ),
     ).toEqual(['LINK_NEVER x', 'LINK_NEVER y']);
   });
 
@@ -80,7 +103,9 @@ describe('links', () => {
     expect(told(content({ volume: three, link: ring }))).toEqual(['LINK_LOOP x', 'LINK_LOOP y', 'LINK_LOOP z']);
     expect(told(content({ volume: three, link: [ring[0], ring[1], { ...ring[2], once: true }] }))).toEqual([]);
     // Entered, not used: the ring is begun by a body and does not go on by itself.
-    expect(told(content({ volume: three, link: ring.map((one) => ({ ...one, event: 'enter' as const })) }))).toEqual([]);
+    expect(told(content({ volume: three, link: ring.map((one) => ({ ...one, event: 'enter' as const })) }))).toEqual(
+      [],
+    );
   });
 });
 
@@ -89,7 +114,13 @@ describe('the same content', () => {
     const found = sameContent(
       content(
         { placement: [placement('p', [1, 0, 2]), placement('q', [5, 0, 5])] },
-        { placement: [placement('r', [1.004, 0, 1.996]), placement('s', [5, 0, 5], 'lamp'), placement('t', [5, 0, 5], 'crate', 90)] },
+        {
+          placement: [
+            placement('r', [1.004, 0, 1.996]),
+            placement('s', [5, 0, 5], 'lamp'),
+            placement('t', [5, 0, 5], 'crate', 90),
+          ],
+        },
       ),
     );
     expect(found).toEqual([
@@ -105,7 +136,11 @@ describe('the same content', () => {
   });
 
   it('counts a full turn as none, and tells one finding for three of the same', () => {
-    const found = layoutFindings(content({ placement: [placement('p', [0, 0, 0]), placement('q', [0, 0, 0], 'crate', 360), placement('r', [0, 0, 0])] }));
+    const found = layoutFindings(
+      content({
+        placement: [placement('p', [0, 0, 0]), placement('q', [0, 0, 0], 'crate', 360), placement('r', [0, 0, 0])],
+      }),
+    );
     expect(found.map(({ code, message }) => [code, message.includes('3 times')])).toEqual([['SAME_CONTENT', true]]);
   });
 });
@@ -120,12 +155,22 @@ describe('overlaps', () => {
     sight: 'hides',
     material: 'brick',
   });
-  const from = (stratum: string, ...blocks: Block[]): SourcedBlock[] => blocks.map((one) => ({ level: `level of ${stratum}`, stratum, block: one }));
+  const from = (stratum: string, ...blocks: Block[]): SourcedBlock[] =>
+    blocks.map((one) => ({ level: `level of ${stratum}`, stratum, block: one }));
   const found = (blocks: SourcedBlock[]) =>
-    findOverlaps({ blocks, leastCubicMetres: 0.001 }, createRunContext()).map(({ first, second, cubicMetres }) => [first.id, second.id, Math.round(cubicMetres * 1000) / 1000]);
+    findOverlaps({ blocks, leastCubicMetres: 0.001 }, createRunContext()).map(({ first, second, cubicMetres }) => [
+      first.id,
+      second.id,
+      Math.round(cubicMetres * 1000) / 1000,
+    ]);
 
   it('of different strata are found with their common space, largest first', () => {
-    expect(found([...from('s', block('a', 0), block('b', 10)), ...from('t', block('c', 1.5), block('d', 10.5), block('e', 2))])).toEqual([
+    expect(
+      found([
+        ...from('s', block('a', 0), block('b', 10)),
+        ...from('t', block('c', 1.5), block('d', 10.5), block('e', 2)),
+      ]),
+    ).toEqual([
       ['b', 'd', 6],
       ['a', 'c', 2],
     ]);
@@ -133,7 +178,12 @@ describe('overlaps', () => {
 
   it('are none within one stratum, nor where turned bounds meet but bodies do not', () => {
     expect(found(from('s', block('a', 0), block('b', 1)))).toEqual([]);
-    expect(found([...from('s', { ...block('a', 0), turn: [45, 0, 0] }), ...from('t', { ...block('b', 0), position: [2.1, 0, 2.1], turn: [45, 0, 0] })])).toEqual([]);
+    expect(
+      found([
+        ...from('s', { ...block('a', 0), turn: [45, 0, 0] }),
+        ...from('t', { ...block('b', 0), position: [2.1, 0, 2.1], turn: [45, 0, 0] }),
+      ]),
+    ).toEqual([]);
   });
 });
 
@@ -184,8 +234,32 @@ describe('volumes', () => {
 
 describe('selecting', () => {
   const groups = new Map([
-    ['g', { id: 'g', name: 'Furnaces', parent: null, category: 'heat', colour: 'kiln' as const, switchedOff: false, guard: '', aside: null }],
-    ['h', { id: 'h', name: 'Doors', parent: 'g', category: '', colour: 'none' as const, switchedOff: false, guard: '', aside: null }],
+    [
+      'g',
+      {
+        id: 'g',
+        name: 'Furnaces',
+        parent: null,
+        category: 'heat',
+        colour: 'kiln' as const,
+        switchedOff: false,
+        guard: '',
+        aside: null,
+      },
+    ],
+    [
+      'h',
+      {
+        id: 'h',
+        name: 'Doors',
+        parent: 'g',
+        category: '',
+        colour: 'none' as const,
+        switchedOff: false,
+        guard: '',
+        aside: null,
+      },
+    ],
   ]);
   const facts: SelectionFacts = {
     kind: 'placement',

@@ -54,10 +54,23 @@ export function findOverlaps({ blocks, leastCubicMetres }: OverlapsInput, contex
       const cubicMetres = commonSolid(first.block, second.block);
       if (cubicMetres < leastCubicMetres) continue;
       const other = solid[j].bounds;
-      const middle = (k: number): number => (Math.max(bounds.min[k], other.min[k]) + Math.min(bounds.max[k], other.max[k])) / 2;
-      const named = ({ level, stratum, block }: SourcedBlock): Overlap['first'] => ({ level, stratum, id: block.id, name: block.name });
-      found.push({ first: named(first), second: named(second), cubicMetres, position: [middle(0), middle(1), middle(2)] });
+      const middle = (k: number): number =>
+        (Math.max(bounds.min[k], other.min[k]) + Math.min(bounds.max[k], other.max[k])) / 2;
+      const named = ({ level, stratum, block }: SourcedBlock): Overlap['first'] => ({
+        level,
+        stratum,
+        id: block.id,
+        name: block.name,
+      });
+      found.push({
+        first: named(first),
+        second: named(second),
+        cubicMetres,
+        position: [middle(0), middle(1), middle(2)],
+      });
     }
   });
-  return found.sort((a, b) => b.cubicMetres - a.cubicMetres || (a.first.id + a.second.id < b.first.id + b.second.id ? -1 : 1)).slice(0, MOST_OVERLAPS);
+  return found
+    .sort((a, b) => b.cubicMetres - a.cubicMetres || (a.first.id + a.second.id < b.first.id + b.second.id ? -1 : 1))
+    .slice(0, MOST_OVERLAPS);
 }

@@ -37,7 +37,9 @@ export function sameContent({ strata }: LevelContent, tolerance = SAME_PLACE_MET
       let found: Group | undefined;
       for (let i = 0; i < 27 && !found; i++) {
         const key = `${piece} ${at[0] + (i % 3) - 1} ${at[1] + (Math.floor(i / 3) % 3) - 1} ${at[2] + Math.floor(i / 9) - 1}`;
-        found = cells.get(key)?.find((one) => isNear(one.position, position, tolerance) && sameTurn(one.turn, turn as unknown as Vector3));
+        found = cells
+          .get(key)
+          ?.find((one) => isNear(one.position, position, tolerance) && sameTurn(one.turn, turn as unknown as Vector3));
       }
       if (found) {
         found.items.push({ stratum: stratum.id, id });
@@ -49,7 +51,9 @@ export function sameContent({ strata }: LevelContent, tolerance = SAME_PLACE_MET
       cells.set(key, [...(cells.get(key) ?? []), made]);
     }
   }
-  return groups.filter(({ items }) => items.length > 1).map(({ piece, position, items }) => ({ piece, position, items }));
+  return groups
+    .filter(({ items }) => items.length > 1)
+    .map(({ piece, position, items }) => ({ piece, position, items }));
 }
 
 /** The same as findings, each with what goes. Names of pieces are not part of a level's content: the piece's id stands for it. */

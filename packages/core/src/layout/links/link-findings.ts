@@ -16,7 +16,12 @@ export function linkFindings({ level, strata }: LevelContent): Finding[] {
   return links.flatMap(({ stratum, link }): Finding[] => {
     const [emitter, target] = [ends.get(link.emitter), ends.get(link.target)];
     const position = emitter?.place ?? target?.place;
-    const place = { level: level.id, stratum, item: emitter ? link.emitter : link.target, ...(position ? { position } : {}) };
+    const place = {
+      level: level.id,
+      stratum,
+      item: emitter ? link.emitter : link.target,
+      ...(position ? { position } : {}),
+    };
     const tell = (code: string, severity: Finding['severity'], message: string, why: string): Finding =>
       finding({ code, desk: 'layout', severity, subject: link.id, place, message, why });
     const says = `“${link.action}” of ${emitter?.name ?? 'something'} in ${level.name}`;
@@ -64,7 +69,8 @@ function neverFires({ event }: Link, { kind, name, isOff }: LinkEnd): string | u
 function loopsOf(links: readonly Link[]): Map<string, number> {
   const again = links.filter(({ once }) => !once);
   const waiting = new Map<string, Link[]>();
-  for (const link of again) if (link.event === 'used') waiting.set(link.emitter, [...(waiting.get(link.emitter) ?? []), link]);
+  for (const link of again)
+    if (link.event === 'used') waiting.set(link.emitter, [...(waiting.get(link.emitter) ?? []), link]);
   const loops = new Map<string, number>();
   for (const start of again) {
     // Breadth first: the shortest ring through this link.

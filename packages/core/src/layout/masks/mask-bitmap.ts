@@ -21,7 +21,8 @@ export function bitmapOfMask({ columns, rows, tiles }: Pick<Mask, 'columns' | 'r
       const pixels = readTile(text, key);
       const width = Math.min(SIDE, columns - tileColumn * SIDE);
       const height = Math.min(SIDE, rows - tileRow * SIDE);
-      for (let y = 0; y < height; y++) open.set(pixels.subarray(y * SIDE, y * SIDE + width), (tileRow * SIDE + y) * columns + tileColumn * SIDE);
+      for (let y = 0; y < height; y++)
+        open.set(pixels.subarray(y * SIDE, y * SIDE + width), (tileRow * SIDE + y) * columns + tileColumn * SIDE);
     }
   }
   return { columns, rows, open };
@@ -31,7 +32,8 @@ export function bitmapOfMask({ columns, rows, tiles }: Pick<Mask, 'columns' | 'r
 export function tilesOfBitmap(bitmap: MaskBitmap): Record<string, string> {
   const tiles: Record<string, string> = {};
   for (let tileRow = 0; tileRow * SIDE < bitmap.rows; tileRow++) {
-    for (let tileColumn = 0; tileColumn * SIDE < bitmap.columns; tileColumn++) tiles[maskTileKey(tileColumn, tileRow)] = tileText(bitmap, tileColumn, tileRow);
+    for (let tileColumn = 0; tileColumn * SIDE < bitmap.columns; tileColumn++)
+      tiles[maskTileKey(tileColumn, tileRow)] = tileText(bitmap, tileColumn, tileRow);
   }
   return tiles;
 }
@@ -67,7 +69,11 @@ export function readTile(text: string, key: string): Uint8Array {
   for (const [i, word] of text.split(' ').entries()) {
     const length = /^\d{1,5}$/.test(word) ? Number(word) : NaN;
     if (!(length >= 0 && at + length <= pixels.length)) {
-      throw new CoreError('MASK_TILE', `mask: run ${i + 1} of tile ${key} is "${word.slice(0, 20)}", after ${at} of ${pixels.length} pixels`, { tile: key });
+      throw new CoreError(
+        'MASK_TILE',
+        `mask: run ${i + 1} of tile ${key} is "${word.slice(0, 20)}", after ${at} of ${pixels.length} pixels`,
+        { tile: key },
+      );
     }
     if (value === 1) pixels.fill(1, at, at + length);
     at += length;

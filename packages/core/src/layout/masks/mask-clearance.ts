@@ -9,11 +9,16 @@ import type { MaskBitmap } from './mask-bitmap';
  * Source: P. Felzenszwalb, D. Huttenlocher, Distance Transforms of Sampled Functions, Theory of Computing 8, 2012. Differs in: distances
  * to squares and not to their middles: a column's parabola stands on each edge between two columns and serves the side beyond it.
  */
-export function maskClearance({ columns, rows, open }: MaskBitmap, { isWalled }: { readonly isWalled: boolean }, context: RunContext): Int32Array {
+export function maskClearance(
+  { columns, rows, open }: MaskBitmap,
+  { isWalled }: { readonly isWalled: boolean },
+  context: RunContext,
+): Int32Array {
   const result = new Int32Array(columns * rows);
   // Twice the distance along the column: odd numbers, 0 for solid.
   const beyond = isWalled ? -1 : FAR_LINE;
-  for (let i = 0; i < open.length; i++) result[i] = open[i] === 0 ? 0 : stepped(i < columns ? beyond : result[i - columns]);
+  for (let i = 0; i < open.length; i++)
+    result[i] = open[i] === 0 ? 0 : stepped(i < columns ? beyond : result[i - columns]);
   for (let i = open.length - 1; i >= 0; i--) {
     if (open[i] === 0) continue;
     const distance = stepped(i + columns < open.length ? result[i + columns] : beyond);
@@ -31,7 +36,8 @@ export function maskClearance({ columns, rows, open }: MaskBitmap, { isWalled }:
     }
     const at = row * columns;
     for (let x = 0; x < columns; x++) squares[x] = result[at + x] >= FAR_LINE ? FAR : result[at + x] * result[at + x];
-    for (let k = 0; k <= columns; k++) heights[k] = Math.min(k > 0 ? squares[k - 1] : wall, k < columns ? squares[k] : wall);
+    for (let k = 0; k <= columns; k++)
+      heights[k] = Math.min(k > 0 ? squares[k - 1] : wall, k < columns ? squares[k] : wall);
     // Lower envelope of the parabolas that stand on the edges; edge k lies at 2k − 1, the middle of pixel x at 2x.
     let top = 0;
     sites[0] = 0;

@@ -27,8 +27,17 @@ const RIM = -1;
  * @throws CoreError 'MASK_WIDTH', 'CANCELLED'
  * Source: H. Edelsbrunner, J. Harer, Computational Topology, 2010, VI (saddles join components or, seen from the complement, components of it).
  */
-export function maskNarrows(bitmap: MaskBitmap, clearance: Int32Array, widthPixels: number, context: RunContext): MaskNarrow[] {
-  if (!(widthPixels > 0 && widthPixels <= MOST_WIDTH)) throw new CoreError('MASK_WIDTH', `mask: a width of ${widthPixels} pixels is not above 0 and at most ${MOST_WIDTH}`);
+export function maskNarrows(
+  bitmap: MaskBitmap,
+  clearance: Int32Array,
+  widthPixels: number,
+  context: RunContext,
+): MaskNarrow[] {
+  if (!(widthPixels > 0 && widthPixels <= MOST_WIDTH))
+    throw new CoreError(
+      'MASK_WIDTH',
+      `mask: a width of ${widthPixels} pixels is not above 0 and at most ${MOST_WIDTH}`,
+    );
   const { columns, rows, open } = bitmap;
   const order = narrowPixels(clearance, Math.ceil(widthPixels * widthPixels));
   const wide = { columns, rows, open: new Uint8Array(open.length) };
@@ -52,7 +61,8 @@ function narrowPixels(clearance: Int32Array, limit: number): Int32Array {
   for (const square of clearance) if (square > 0 && square < limit) starts[square + 1]++;
   for (let k = 1; k < starts.length; k++) starts[k] += starts[k - 1];
   const order = new Int32Array(starts[limit + 1]);
-  for (let i = 0; i < clearance.length; i++) if (clearance[i] > 0 && clearance[i] < limit) order[starts[clearance[i]]++] = i;
+  for (let i = 0; i < clearance.length; i++)
+    if (clearance[i] > 0 && clearance[i] < limit) order[starts[clearance[i]]++] = i;
   return order;
 }
 
@@ -66,11 +76,13 @@ function withWall({ columns, rows, open }: MaskBitmap, context: RunContext): Int
       if (labels[i] === 0) continue;
       if (row === 0 || column === 0 || row === rows - 1 || column === columns - 1) joinSets(all, labels[i], rim);
       if (row > 0 && column > 0 && labels[i - columns - 1] > 0) joinSets(all, labels[i], labels[i - columns - 1]);
-      if (row > 0 && column < columns - 1 && labels[i - columns + 1] > 0) joinSets(all, labels[i], labels[i - columns + 1]);
+      if (row > 0 && column < columns - 1 && labels[i - columns + 1] > 0)
+        joinSets(all, labels[i], labels[i - columns + 1]);
     }
   }
   const rimRoot = rootOf(all, rim);
-  for (let i = 0; i < labels.length; i++) if (labels[i] > 0) labels[i] = rootOf(all, labels[i]) === rimRoot ? RIM : rootOf(all, labels[i]);
+  for (let i = 0; i < labels.length; i++)
+    if (labels[i] > 0) labels[i] = rootOf(all, labels[i]) === rimRoot ? RIM : rootOf(all, labels[i]);
   return labels;
 }
 
@@ -79,7 +91,13 @@ function withWall({ columns, rows, open }: MaskBitmap, context: RunContext): Int
  * @param parts number of the part that each pixel is of to begin with, 0 for none; RIM for the one that surrounds the mask
  * @param overCorners whether pixels hang together over corners
  */
-function meetings({ columns, rows }: MaskBitmap, order: Int32Array, parts: Int32Array, overCorners: boolean, context: RunContext): number[] {
+function meetings(
+  { columns, rows }: MaskBitmap,
+  order: Int32Array,
+  parts: Int32Array,
+  overCorners: boolean,
+  context: RunContext,
+): number[] {
   // Sets of pixels: those of a part are one from the start, by its first pixel.
   const parents = new Int32Array(parts.length + 1).fill(-1);
   const firsts = new Map<number, number>([[RIM, parts.length]]);
@@ -103,7 +121,15 @@ function meetings({ columns, rows }: MaskBitmap, order: Int32Array, parts: Int32
     for (let dz = -1; dz <= 1; dz++) {
       for (let dx = -1; dx <= 1; dx++) {
         const [c, r] = [column + dx, row + dz];
-        if ((dx === 0 && dz === 0) || (!overCorners && dx !== 0 && dz !== 0) || c < 0 || r < 0 || c >= columns || r >= rows) continue;
+        if (
+          (dx === 0 && dz === 0) ||
+          (!overCorners && dx !== 0 && dz !== 0) ||
+          c < 0 ||
+          r < 0 ||
+          c >= columns ||
+          r >= rows
+        )
+          continue;
         if (parents[r * columns + c] >= 0) meet(r * columns + c, pixel);
       }
     }

@@ -10,7 +10,12 @@ export type MaskRule =
   /** Those at least as light as `level`, 0 to 255, or the darker ones. */
   | { readonly by: 'lightness'; readonly level: number; readonly open: 'lighter' | 'darker' }
   /** Those whose red, green and blue all lie within `tolerance` of a colour, 0 to 255; or all others. */
-  | { readonly by: 'colour'; readonly colour: readonly [number, number, number]; readonly tolerance: number; readonly open: 'like it' | 'unlike it' };
+  | {
+      readonly by: 'colour';
+      readonly colour: readonly [number, number, number];
+      readonly tolerance: number;
+      readonly open: 'like it' | 'unlike it';
+    };
 
 export interface ReadMaskPictureInput {
   /** A PNG file. */
@@ -45,7 +50,10 @@ const HEADER_BYTES = 33;
  * Makes open and solid pixels of a PNG. What is transparent counts as lying on white. The size that a file claims is looked at before anything is unpacked.
  * @throws CoreError 'MASK_PICTURE_TYPE' for what is no PNG, 'MASK_PICTURE_SIZE' for more than 4096 pixels a side, 'MASK_PICTURE_DAMAGED', 'CANCELLED'
  */
-export function readMaskPicture({ bytes, rule, leastSpeckPixels }: ReadMaskPictureInput, context: RunContext): ReadMaskPicture {
+export function readMaskPicture(
+  { bytes, rule, leastSpeckPixels }: ReadMaskPictureInput,
+  context: RunContext,
+): ReadMaskPicture {
   checkHeader(bytes);
   const picture = unpacked(bytes);
   context.checkCancelled();
@@ -55,7 +63,14 @@ export function readMaskPicture({ bytes, rule, leastSpeckPixels }: ReadMaskPictu
   const specksFilled = fillSpecks(bitmap, leastSpeckPixels, context);
   context.progress(0.9, 'tiles');
   const openPixels = bitmap.open.reduce((sum, one) => sum + one, 0);
-  return { columns: bitmap.columns, rows: bitmap.rows, tiles: tilesOfBitmap(bitmap), openPixels, specksFilled, preview: shrunk(bitmap, PREVIEW_PIXELS) };
+  return {
+    columns: bitmap.columns,
+    rows: bitmap.rows,
+    tiles: tilesOfBitmap(bitmap),
+    openPixels,
+    specksFilled,
+    preview: shrunk(bitmap, PREVIEW_PIXELS),
+  };
 }
 
 /** A mask as a PNG of one pixel a pixel: white is open, black is solid. */
@@ -67,7 +82,13 @@ export function pictureOfMask({ columns, rows, open }: MaskBitmap): Uint8Array {
 export function mapOfMask(bitmap: MaskBitmap, mostSide: number): Uint8Array {
   const { columns, rows, shares } = shrunk(bitmap, mostSide);
   const [ink, paper] = [70, 248];
-  return encode({ width: columns, height: rows, data: shares.map((share) => Math.round(ink + ((paper - ink) * share) / 255)), channels: 1, depth: 8 });
+  return encode({
+    width: columns,
+    height: rows,
+    data: shares.map((share) => Math.round(ink + ((paper - ink) * share) / 255)),
+    channels: 1,
+    depth: 8,
+  });
 }
 
 function shrunk({ columns, rows, open }: MaskBitmap, mostSide: number): ShrunkMask {
@@ -82,19 +103,34 @@ function shrunk({ columns, rows, open }: MaskBitmap, mostSide: number): ShrunkMa
       counts[at]++;
     }
   }
-  return { columns: across, rows: down, shares: Uint8Array.from(sums, (sum, i) => Math.round((255 * sum) / counts[i])) };
+  return {
+    columns: across,
+    rows: down,
+    shares: Uint8Array.from(sums, (sum, i) => Math.round((255 * sum) / counts[i])),
+  };
 }
 
 function checkHeader(bytes: Uint8Array): void {
-  const isChunk = bytes.length >= HEADER_BYTES && SIGNATURE.every((byte, i) => bytes[i] === byte) && String.fromCharCode(...bytes.subarray(12, 16)) === 'IHDR';
-  if (!isChunk) throw new CoreError('MASK_PICTURE_TYPE', `picture: its ${bytes.length} bytes do not begin as those of a PNG; save it as PNG and take it again`);
+  const isChunk =
+    bytes.length >= HEADER_BYTES &&
+    SIGNATURE.every((byte, i) => bytes[i] === byte) &&
+    String.fromCharCode(...bytes.subarray(12, 16)) === 'IHDR';
+  if (!isChunk)
+    throw new CoreError(
+      'MASK_PICTURE_TYPE',
+      `picture: its ${bytes.length} bytes do not begin as those of a PNG; save it as PNG and take it again`,
+    );
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const [width, height] = [view.getUint32(16), view.getUint32(20)];
   if (width < 1 || height < 1 || width > MOST_MASK_SIDE || height > MOST_MASK_SIDE) {
-    throw new CoreError('MASK_PICTURE_SIZE', `picture: says that it is ${width} by ${height} pixels, a mask has 1 to ${MOST_MASK_SIDE} a side; scale it down and take it again`, {
-      width,
-      height,
-    });
+    throw new CoreError(
+      'MASK_PICTURE_SIZE',
+      `picture: says that it is ${width} by ${height} pixels, a mask has 1 to ${MOST_MASK_SIDE} a side; scale it down and take it again`,
+      {
+        width,
+        height,
+      },
+    );
   }
 }
 
@@ -103,11 +139,15 @@ function unpacked(bytes: Uint8Array): DecodedPng {
   try {
     picture = decode(bytes, { checkCrc: true });
   } catch (error) {
-    throw new CoreError('MASK_PICTURE_DAMAGED', `picture: is damaged, ${error instanceof Error ? error.message : 'it cannot be unpacked'}`);
+    throw new CoreError(
+      'MASK_PICTURE_DAMAGED',
+      `picture: is damaged, ${error instanceof Error ? error.message : 'it cannot be unpacked'}`,
+    );
   }
   const { width, height, depth, channels, data } = picture;
   const wanted = (depth < 8 ? Math.ceil((width * depth) / 8) : width * channels) * height;
-  if (data.length < wanted) throw new CoreError('MASK_PICTURE_DAMAGED', `picture: is cut off, it has ${data.length} of ${wanted} samples`);
+  if (data.length < wanted)
+    throw new CoreError('MASK_PICTURE_DAMAGED', `picture: is cut off, it has ${data.length} of ${wanted} samples`);
   return picture;
 }
 
@@ -125,14 +165,22 @@ function bitmapOfPicture(picture: DecodedPng, rule: MaskRule): MaskBitmap {
 
 function isOpen([red, green, blue]: readonly [number, number, number], rule: MaskRule): boolean {
   // Lightness as ITU-R BT.709 weighs red, green and blue.
-  if (rule.by === 'lightness') return 0.2126 * red + 0.7152 * green + 0.0722 * blue >= rule.level - 1e-9 === (rule.open === 'lighter');
+  if (rule.by === 'lightness')
+    return 0.2126 * red + 0.7152 * green + 0.0722 * blue >= rule.level - 1e-9 === (rule.open === 'lighter');
   const [r, g, b] = rule.colour;
   const off = Math.max(Math.abs(red - r), Math.abs(green - g), Math.abs(blue - b));
   return off <= rule.tolerance === (rule.open === 'like it');
 }
 
 /** Reads a pixel as red, green and blue from 0 to 255, laid on white. */
-function colourReader({ width, data, channels, depth, palette, transparency }: DecodedPng): (pixel: number, into: [number, number, number]) => void {
+function colourReader({
+  width,
+  data,
+  channels,
+  depth,
+  palette,
+  transparency,
+}: DecodedPng): (pixel: number, into: [number, number, number]) => void {
   // Pixels of fewer than 8 bits stand packed, each row from a new byte.
   const perByte = depth < 8 ? 8 / depth : 1;
   const rowBytes = Math.ceil(width / perByte);

@@ -63,7 +63,8 @@ export function fillSpecks(bitmap: MaskBitmap, leastPixels: number, context: Run
   let count = 0;
   for (const value of [0, 1] as const) {
     const { labels, sizes } = labelRegions(bitmap, value, context);
-    for (let i = 0; i < labels.length; i++) if (labels[i] > 0 && sizes[labels[i]] < leastPixels) bitmap.open[i] = 1 - value;
+    for (let i = 0; i < labels.length; i++)
+      if (labels[i] > 0 && sizes[labels[i]] < leastPixels) bitmap.open[i] = 1 - value;
     count += sizes.reduce((sum, size, k) => sum + (k > 0 && size < leastPixels ? 1 : 0), 0);
   }
   return count;

@@ -21,7 +21,12 @@ export interface MaskReach {
  * @throws CoreError 'CANCELLED'
  * Source: R. Dial, Algorithm 360: shortest-path forest with topological ordering, Communications of the ACM 12, 1969.
  */
-export function maskReach({ columns, rows }: MaskBitmap, fits: Uint8Array, start: number, context: RunContext): MaskReach {
+export function maskReach(
+  { columns, rows }: MaskBitmap,
+  fits: Uint8Array,
+  start: number,
+  context: RunContext,
+): MaskReach {
   const costs = new Int32Array(fits.length).fill(NOT_REACHED);
   const buckets: number[][] = Array.from({ length: BUCKETS }, () => []);
   costs[start] = 0;
@@ -72,9 +77,18 @@ function stepsBack(costs: Int32Array, columns: number, rows: number, end: number
         const [c, r] = [column + dx, row + dz];
         if ((dx === 0 && dz === 0) || c < 0 || r < 0 || c >= columns || r >= rows) continue;
         const near = r * columns + c;
-        if (costs[near] === NOT_REACHED || costs[near] !== costs[from] - (dx === 0 || dz === 0 ? SIDE_COST : CORNER_COST)) continue;
+        if (
+          costs[near] === NOT_REACHED ||
+          costs[near] !== costs[from] - (dx === 0 || dz === 0 ? SIDE_COST : CORNER_COST)
+        )
+          continue;
         // Corners that were not crossed on the way there are not crossed on the way back.
-        if (dx !== 0 && dz !== 0 && (costs[row * columns + c] === NOT_REACHED || costs[r * columns + column] === NOT_REACHED)) continue;
+        if (
+          dx !== 0 &&
+          dz !== 0 &&
+          (costs[row * columns + c] === NOT_REACHED || costs[r * columns + column] === NOT_REACHED)
+        )
+          continue;
         pixel = near;
       }
     }
@@ -85,7 +99,8 @@ function stepsBack(costs: Int32Array, columns: number, rows: number, end: number
 /** Leaves out every point that a straight line over what fits can do without. */
 function straightened(steps: readonly number[], columns: number, fits: Uint8Array): Int32Array {
   const kept = [steps[0]];
-  for (let i = 2; i < steps.length; i++) if (!isClear(kept[kept.length - 1], steps[i], columns, fits)) kept.push(steps[i - 1]);
+  for (let i = 2; i < steps.length; i++)
+    if (!isClear(kept[kept.length - 1], steps[i], columns, fits)) kept.push(steps[i - 1]);
   if (steps.length > 1) kept.push(steps[steps.length - 1]);
   return Int32Array.from(kept.flatMap((pixel) => [pixel % columns, Math.floor(pixel / columns)]));
 }
@@ -105,7 +120,8 @@ function isClear(a: number, b: number, columns: number, fits: Uint8Array): boole
     const [one, other] = [rise * k, rise * (k + 1)];
     const [least, most] = [Math.floor(Math.min(one, other) / steps), Math.ceil(Math.max(one, other) / steps)];
     for (let across = low + least; across <= low + most; across++) {
-      for (const along of [from + way * k, from + way * (k + 1)]) if (fits[isSteep ? along * columns + across : across * columns + along] === 0) return false;
+      for (const along of [from + way * k, from + way * (k + 1)])
+        if (fits[isSteep ? along * columns + across : across * columns + along] === 0) return false;
     }
   }
   return true;

@@ -12,7 +12,10 @@ export function widthBetweenWalls(bitmap: MaskBitmap, column: number, row: numbe
   const middle: Pixel = [column, row];
   const first = nearestSolid(bitmap, middle, fromMiddle, limit, () => true);
   if (!first) return Infinity;
-  const [nx, nz] = [gap(column, first[0]) * Math.sign(first[0] - column), gap(row, first[1]) * Math.sign(first[1] - row)];
+  const [nx, nz] = [
+    gap(column, first[0]) * Math.sign(first[0] - column),
+    gap(row, first[1]) * Math.sign(first[1] - row),
+  ];
   const side = (pixel: Pixel): number => (pixel[0] - column) * nx + (pixel[1] - row) * nz;
   const isBehind = (pixel: Pixel): boolean => side(pixel) < 0;
   const isBefore = (pixel: Pixel): boolean => side(pixel) > 0;

@@ -17,17 +17,31 @@ const LIGHT: MaskRule = { by: 'lightness', level: 128, open: 'lighter' };
 
 /** Rows of text: a dot is open, all else solid. */
 function drawn(...lines: string[]): MaskBitmap {
-  return { columns: lines[0].length, rows: lines.length, open: Uint8Array.from(lines.join(''), (sign) => (sign === '.' ? 1 : 0)) };
+  return {
+    columns: lines[0].length,
+    rows: lines.length,
+    open: Uint8Array.from(lines.join(''), (sign) => (sign === '.' ? 1 : 0)),
+  };
 }
 
 function maskOf(bitmap: MaskBitmap, pixelsPerMetre = 1, position: Mask['position'] = [0, 0, 0]): Mask {
-  return { id: 'mask', name: 'mask', position, pixelsPerMetre, columns: bitmap.columns, rows: bitmap.rows, tiles: tilesOfBitmap(bitmap) };
+  return {
+    id: 'mask',
+    name: 'mask',
+    position,
+    pixelsPerMetre,
+    columns: bitmap.columns,
+    rows: bitmap.rows,
+    tiles: tilesOfBitmap(bitmap),
+  };
 }
 
 const bitmaps = fc
   .tuple(fc.integer({ min: 1, max: 14 }), fc.integer({ min: 1, max: 14 }))
   .chain(([columns, rows]) =>
-    fc.array(fc.constantFrom(0, 1, 1), { minLength: columns * rows, maxLength: columns * rows }).map((open) => ({ columns, rows, open: Uint8Array.from(open) })),
+    fc
+      .array(fc.constantFrom(0, 1, 1), { minLength: columns * rows, maxLength: columns * rows })
+      .map((open) => ({ columns, rows, open: Uint8Array.from(open) })),
   );
 
 const failsWith = (code: string, deed: () => unknown): CoreError => {
@@ -60,10 +74,15 @@ describe('tiles of a mask', () => {
 
   it('give back what was put in, over several tiles', () => {
     fc.assert(
-      fc.property(fc.integer({ min: 250, max: 530 }), fc.integer({ min: 1, max: 5 }), fc.infiniteStream(fc.constantFrom(0, 1)), (columns, rows, stream) => {
-        const open = Uint8Array.from({ length: columns * rows }, () => stream.next().value as number);
-        expect(bitmapOfMask(maskOf({ columns, rows, open })).open).toEqual(open);
-      }),
+      fc.property(
+        fc.integer({ min: 250, max: 530 }),
+        fc.integer({ min: 1, max: 5 }),
+        fc.infiniteStream(fc.constantFrom(0, 1)),
+        (columns, rows, stream) => {
+          const open = Uint8Array.from({ length: columns * rows }, () => stream.next().value as number);
+          expect(bitmapOfMask(maskOf({ columns, rows, open })).open).toEqual(open);
+        },
+      ),
       { numRuns: 30 },
     );
   });
@@ -78,7 +97,10 @@ describe('strokes', () => {
     const size = 40;
     fc.assert(
       fc.property(
-        fc.array(fc.tuple(fc.integer({ min: -5, max: 45 }), fc.integer({ min: -5, max: 45 })), { minLength: 1, maxLength: 4 }),
+        fc.array(fc.tuple(fc.integer({ min: -5, max: 45 }), fc.integer({ min: -5, max: 45 })), {
+          minLength: 1,
+          maxLength: 4,
+        }),
         fc.integer({ min: 0, max: 6 }),
         (points, radius) => {
           const mask = maskOf({ columns: size, rows: size, open: new Uint8Array(size * size) });
@@ -86,7 +108,9 @@ describe('strokes', () => {
           const { open } = bitmapOfMask({ ...mask, tiles });
           const plain = Array.from(open, (_unused, i) => {
             const [x, z] = [(i % size) + 0.5, Math.floor(i / size) + 0.5];
-            const near = points.some((point, k) => distanceTo(points[Math.max(0, k - 1)], point, x, z) <= radius + 0.31237);
+            const near = points.some(
+              (point, k) => distanceTo(points[Math.max(0, k - 1)], point, x, z) <= radius + 0.31237,
+            );
             const under = points.some(([px, pz]) => px === Math.floor(x) && pz === Math.floor(z));
             return near || under ? 1 : 0;
           });
@@ -160,7 +184,10 @@ describe('ways', () => {
           expect(reach.costs[i] >= 0).toBe(labels[i] !== 0 && labels[i] === labels[start]);
           if (reach.costs[i] < 0) continue;
           const way = reach.wayTo(i);
-          expect([way[0] + way[1] * bitmap.columns, way[way.length - 2] + way[way.length - 1] * bitmap.columns]).toEqual([start, i]);
+          expect([
+            way[0] + way[1] * bitmap.columns,
+            way[way.length - 2] + way[way.length - 1] * bitmap.columns,
+          ]).toEqual([start, i]);
         }
       }),
     );
@@ -229,22 +256,38 @@ describe('narrow places', () => {
         const [dx, dz] = [Math.sin((degrees * Math.PI) / 180), Math.cos((degrees * Math.PI) / 180)];
         const place = (i: number) => [(i % side) + 0.5 - middle[0], Math.floor(i / side) + 0.5 - middle[1]];
         const along = (i: number) => place(i)[0] * dx + place(i)[1] * dz;
-        const isWall = (i: number) => Math.abs(place(i)[0] * dz - place(i)[1] * dx) <= 1 && Math.abs(along(i)) >= width / 2;
-        const door = { columns: side, rows: side, open: Uint8Array.from({ length: side * side }, (_unused, i) => (isWall(i) ? 0 : 1)) };
+        const isWall = (i: number) =>
+          Math.abs(place(i)[0] * dz - place(i)[1] * dx) <= 1 && Math.abs(along(i)) >= width / 2;
+        const door = {
+          columns: side,
+          rows: side,
+          open: Uint8Array.from({ length: side * side }, (_unused, i) => (isWall(i) ? 0 : 1)),
+        };
         const narrows = maskNarrows(door, maskClearance(door, { isWalled: true }, context), width + 2, context);
         // The least distance between both ends of the wall as it was drawn.
-        const ends = [-1, 1].map((sign) => [...door.open.keys()].filter((i) => door.open[i] === 0 && along(i) * sign > 0 && Math.abs(along(i)) < width));
+        const ends = [-1, 1].map((sign) =>
+          [...door.open.keys()].filter((i) => door.open[i] === 0 && along(i) * sign > 0 && Math.abs(along(i)) < width),
+        );
         const gap = (a: number, b: number) => Math.max(0, Math.abs(a - b) - 1);
-        const drawnWidth = Math.min(...ends[0].flatMap((a) => ends[1].map((b) => Math.hypot(gap(a % side, b % side), gap(Math.floor(a / side), Math.floor(b / side))))));
+        const drawnWidth = Math.min(
+          ...ends[0].flatMap((a) =>
+            ends[1].map((b) => Math.hypot(gap(a % side, b % side), gap(Math.floor(a / side), Math.floor(b / side)))),
+          ),
+        );
         expect([degrees, width, narrows.length]).toEqual([degrees, width, 1]);
         expect(Math.abs(narrows[0].widthPixels - drawnWidth)).toBeLessThanOrEqual(1);
       }
     }
     // A door of 5 in a wall that steps aside every fourth row: no straight line up and down meets both ends.
     const open = new Uint8Array(3600).fill(1);
-    for (let row = 0; row < 60; row++) for (let k = 0; k < 2; k++) if (row < 30 || row >= 35) open[row * 60 + 28 + k + Math.floor((row - 30) / 4)] = 0;
+    for (let row = 0; row < 60; row++)
+      for (let k = 0; k < 2; k++) if (row < 30 || row >= 35) open[row * 60 + 28 + k + Math.floor((row - 30) / 4)] = 0;
     const stepped = { columns: 60, rows: 60, open };
-    expect(maskNarrows(stepped, maskClearance(stepped, { isWalled: true }, context), 6, context).map(({ widthPixels }) => widthPixels)).toEqual([5]);
+    expect(
+      maskNarrows(stepped, maskClearance(stepped, { isWalled: true }, context), 6, context).map(
+        ({ widthPixels }) => widthPixels,
+      ),
+    ).toEqual([5]);
   });
 
   it('are none where nothing is narrower, nor in corners and dead ends', () => {
@@ -256,7 +299,17 @@ describe('narrow places', () => {
 });
 
 describe('a survey', () => {
-  const bitmap = drawn('..........', '..........', '..........', '####.#####', '..........', '..........', '..........', '##########', '..........');
+  const bitmap = drawn(
+    '..........',
+    '..........',
+    '..........',
+    '####.#####',
+    '..........',
+    '..........',
+    '..........',
+    '##########',
+    '..........',
+  );
   const mask = maskOf(bitmap, 2, [10, 0, 20]);
 
   it('tells regions, ways and narrow places in metres', () => {
@@ -272,14 +325,17 @@ describe('a survey', () => {
     expect(narrows.map(({ at }) => at)).toEqual([[12.25, 21.75]]);
     expect(unreachedSquareMetres).toBe(10 / 4);
     expect([...shade.cells.subarray(80)]).toEqual(new Array<number>(10).fill(1));
-    expect(ways.map(({ fault, points }) => [fault, points[0], points.at(-1)])).toEqual([['', [11.25, 20.75], [13.75, 22.75]]]);
+    expect(ways.map(({ fault, points }) => [fault, points[0], points.at(-1)])).toEqual([
+      ['', [11.25, 20.75], [13.75, 22.75]],
+    ]);
     // Over the doorway, and no longer than by its two corners.
     expect(ways[0].lengthMetres).toBeGreaterThan(Math.hypot(2.5, 2));
     expect(ways[0].lengthMetres).toBeLessThan(1 + Math.hypot(1, 0.5) + Math.hypot(1.5, 1) + 0.5);
   });
 
   it('says why there is no way', () => {
-    const survey = (bodyMetres: number, to: [number, number]): string => surveyMask({ mask, from: [11.25, 20.75], to: [to], bodyMetres, narrowMetres: 1 }, context).ways[0].fault;
+    const survey = (bodyMetres: number, to: [number, number]): string =>
+      surveyMask({ mask, from: [11.25, 20.75], to: [to], bodyMetres, narrowMetres: 1 }, context).ways[0].fault;
     expect(survey(0.5, [13.75, 22.75])).toBe('');
     expect(survey(1, [13.75, 22.75])).toContain('no way');
     expect(survey(0.5, [13.75, 24.25])).toContain('no way');
@@ -301,15 +357,28 @@ describe('pictures', () => {
   });
 
   it('are read by lightness or by colour, whatever their depth, with transparency on white', () => {
-    const rgba = encode({ width: 3, height: 1, channels: 4, data: Uint8Array.of(250, 0, 0, 255, 0, 0, 0, 0, 30, 30, 30, 255) });
+    const rgba = encode({
+      width: 3,
+      height: 1,
+      channels: 4,
+      data: Uint8Array.of(250, 0, 0, 255, 0, 0, 0, 0, 30, 30, 30, 255),
+    });
     expect([...read(rgba)]).toEqual([0, 1, 0]);
     expect([...read(rgba, { by: 'colour', colour: [255, 0, 0], tolerance: 10, open: 'like it' })]).toEqual([1, 0, 0]);
     expect([...read(rgba, { by: 'colour', colour: [255, 0, 0], tolerance: 4, open: 'unlike it' })]).toEqual([1, 1, 1]);
     const deep = encode({ width: 2, height: 1, channels: 1, depth: 16, data: Uint16Array.of(65535, 128) });
     expect([...read(deep, { by: 'lightness', level: 255, open: 'lighter' })]).toEqual([1, 0]);
-    const bits = encode({ width: 10, height: 2, channels: 1, depth: 1, data: Uint8Array.of(0b10100000, 0b01000000, 0b00000001, 0b10000000) });
+    const bits = encode({
+      width: 10,
+      height: 2,
+      channels: 1,
+      depth: 1,
+      data: Uint8Array.of(0b10100000, 0b01000000, 0b00000001, 0b10000000),
+    });
     expect([...read(bits)]).toEqual([1, 0, 1, 0, 0, 0, 0, 0, 0, 1, 0, 0, 0, 0, 0, 0, 0, 1, 1, 0]);
-    expect([...read(bits, { by: 'lightness', level: 128, open: 'darker' })].filter((one) => one === 1)).toHaveLength(15);
+    expect([...read(bits, { by: 'lightness', level: 128, open: 'darker' })].filter((one) => one === 1)).toHaveLength(
+      15,
+    );
   });
 
   it('are refused by what their header claims before anything is unpacked', () => {

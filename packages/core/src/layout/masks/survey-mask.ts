@@ -47,7 +47,12 @@ export interface MaskSurvey {
   readonly narrows: readonly { readonly at: PlanPoint; readonly widthMetres: number }[];
   readonly narrowCount: number;
   /** Where the body comes: 0 solid or too narrow, 1 open but not reached, 2 reached. `step` pixels of the mask make one. */
-  readonly shade: { readonly columns: number; readonly rows: number; readonly step: number; readonly cells: Uint8Array };
+  readonly shade: {
+    readonly columns: number;
+    readonly rows: number;
+    readonly step: number;
+    readonly cells: Uint8Array;
+  };
   /** Whether the body has a place to start from; without one nothing is reached. */
   readonly hasStart: boolean;
   /** Open ground, square metres, on which the body can stand but to which it does not come. */
@@ -62,12 +67,22 @@ const MOST_SHADE_SIDE = 1024;
  * body keeps to the middles of pixels, so that a passage may be refused that is wider than the body by less than a pixel, never the other way.
  * @throws CoreError 'MASK_TILE', 'MASK_BODY' for a width that is not above 0, 'CANCELLED'
  */
-export function surveyMask({ mask, from, to, bodyMetres, narrowMetres }: SurveyMaskInput, context: RunContext): MaskSurvey {
-  if (!(bodyMetres > 0 && narrowMetres > 0)) throw new CoreError('MASK_BODY', `mask: a body of ${bodyMetres} m and passages of ${narrowMetres} m must be above 0`);
+export function surveyMask(
+  { mask, from, to, bodyMetres, narrowMetres }: SurveyMaskInput,
+  context: RunContext,
+): MaskSurvey {
+  if (!(bodyMetres > 0 && narrowMetres > 0))
+    throw new CoreError(
+      'MASK_BODY',
+      `mask: a body of ${bodyMetres} m and passages of ${narrowMetres} m must be above 0`,
+    );
   const bitmap = bitmapOfMask(mask);
   const { open } = bitmap;
   const scale = mask.pixelsPerMetre;
-  const metres = (column: number, row: number): PlanPoint => [mask.position[0] + column / scale, mask.position[2] + row / scale];
+  const metres = (column: number, row: number): PlanPoint => [
+    mask.position[0] + column / scale,
+    mask.position[2] + row / scale,
+  ];
   const clearance = maskClearance(bitmap, { isWalled: true }, context);
   const body = bodyMetres * scale;
   const fits = new Uint8Array(open.length);
@@ -80,7 +95,9 @@ export function surveyMask({ mask, from, to, bodyMetres, narrowMetres }: SurveyM
     if (typeof end === 'string') return noWay(`The body cannot stand at the goal: ${end}.`);
     if (!reach || reach.costs[end] < 0) return noWay('There is no way that the body fits through.');
     const pixels = reach.wayTo(end);
-    const points = Array.from({ length: pixels.length / 2 }, (_unused, i) => metres(pixels[i * 2] + 0.5, pixels[i * 2 + 1] + 0.5));
+    const points = Array.from({ length: pixels.length / 2 }, (_unused, i) =>
+      metres(pixels[i * 2] + 0.5, pixels[i * 2 + 1] + 0.5),
+    );
     return { fault: '', points, lengthMetres: lengthOf(points) };
   });
   context.progress(0.6, 'regions');
@@ -89,7 +106,12 @@ export function surveyMask({ mask, from, to, bodyMetres, narrowMetres }: SurveyM
   const area = 1 / (scale * scale);
   const regions = Array.from(sizes.subarray(1), (size, k): MaskRegion => {
     const [x0, z0, x1, z1] = bounds.subarray((k + 1) * 4, (k + 1) * 4 + 4);
-    return { squareMetres: size * area, low: metres(x0, z0), high: metres(x1 + 1, z1 + 1), hasStart: k + 1 === startRegion };
+    return {
+      squareMetres: size * area,
+      low: metres(x0, z0),
+      high: metres(x1 + 1, z1 + 1),
+      hasStart: k + 1 === startRegion,
+    };
   }).sort((a, b) => b.squareMetres - a.squareMetres);
   context.progress(0.7, 'narrow places');
   const narrows = maskNarrows(bitmap, clearance, narrowMetres * scale, context).map(({ column, row, widthPixels }) => ({
@@ -112,14 +134,24 @@ export function surveyMask({ mask, from, to, bodyMetres, narrowMetres }: SurveyM
 }
 
 /** The nearest pixel, no farther than the body is wide, on which the body can stand; else why there is none. */
-function pixelFor(mask: Mask, { columns, rows }: MaskBitmap, fits: Uint8Array, [x, z]: PlanPoint, body: number): number | string {
+function pixelFor(
+  mask: Mask,
+  { columns, rows }: MaskBitmap,
+  fits: Uint8Array,
+  [x, z]: PlanPoint,
+  body: number,
+): number | string {
   const [px, pz] = [(x - mask.position[0]) * mask.pixelsPerMetre, (z - mask.position[2]) * mask.pixelsPerMetre];
   if (px < 0 || pz < 0 || px >= columns || pz >= rows) return 'it lies beside the mask';
   const reach = Math.ceil(body);
   let found = -1;
   let least = Infinity;
   for (let row = Math.max(0, Math.floor(pz) - reach); row <= Math.min(rows - 1, Math.floor(pz) + reach); row++) {
-    for (let column = Math.max(0, Math.floor(px) - reach); column <= Math.min(columns - 1, Math.floor(px) + reach); column++) {
+    for (
+      let column = Math.max(0, Math.floor(px) - reach);
+      column <= Math.min(columns - 1, Math.floor(px) + reach);
+      column++
+    ) {
       const [dx, dz] = [column + 0.5 - px, row + 0.5 - pz];
       const square = dx * dx + dz * dz;
       if (fits[row * columns + column] === 0 || square >= least || square > (body + 1) * (body + 1)) continue;
@@ -130,7 +162,10 @@ function pixelFor(mask: Mask, { columns, rows }: MaskBitmap, fits: Uint8Array, [
 }
 
 function labelAt(mask: Mask, { columns, rows }: MaskBitmap, labels: Int32Array, [x, z]: PlanPoint): number {
-  const [column, row] = [Math.floor((x - mask.position[0]) * mask.pixelsPerMetre), Math.floor((z - mask.position[2]) * mask.pixelsPerMetre)];
+  const [column, row] = [
+    Math.floor((x - mask.position[0]) * mask.pixelsPerMetre),
+    Math.floor((z - mask.position[2]) * mask.pixelsPerMetre),
+  ];
   return column >= 0 && row >= 0 && column < columns && row < rows ? labels[row * columns + column] : 0;
 }
 

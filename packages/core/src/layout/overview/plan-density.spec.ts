@@ -2,15 +2,22 @@ import fc from 'fast-check';
 import { createRunContext } from '../../context/run-context';
 import { planDensity } from './plan-density';
 
-const density = (points: readonly (readonly [number, number])[], reachMetres: number) => planDensity({ points: Float64Array.from(points.flat()), reachMetres }, createRunContext());
+const density = (points: readonly (readonly [number, number])[], reachMetres: number) =>
+  planDensity({ points: Float64Array.from(points.flat()), reachMetres }, createRunContext());
 const grid = (columns: number, rows: number, step: number, x0 = 0, z0 = 0): [number, number][] =>
-  Array.from({ length: columns * rows }, (_unused, i) => [x0 + (i % columns) * step, z0 + Math.floor(i / columns) * step]);
+  Array.from({ length: columns * rows }, (_unused, i) => [
+    x0 + (i % columns) * step,
+    z0 + Math.floor(i / columns) * step,
+  ]);
 
 describe('density on the plan', () => {
   it('holds all things: summed over the plan it is their number', () => {
     fc.assert(
       fc.property(
-        fc.array(fc.tuple(fc.integer({ min: -60, max: 60 }), fc.integer({ min: -60, max: 60 })), { minLength: 1, maxLength: 60 }),
+        fc.array(fc.tuple(fc.integer({ min: -60, max: 60 }), fc.integer({ min: -60, max: 60 })), {
+          minLength: 1,
+          maxLength: 60,
+        }),
         fc.integer({ min: 4, max: 20 }),
         (points, reach) => {
           const { cells, cellMetres } = density(points, reach);
@@ -52,8 +59,8 @@ describe('density on the plan', () => {
   });
 
   it('can be cancelled', () => {
-    expect(() => planDensity({ points: new Float64Array(4), reachMetres: 1 }, createRunContext({ cancel: { aborted: true } }))).toThrow(
-      expect.objectContaining({ code: 'CANCELLED' }) as Error,
-    );
+    expect(() =>
+      planDensity({ points: new Float64Array(4), reachMetres: 1 }, createRunContext({ cancel: { aborted: true } })),
+    ).toThrow(expect.objectContaining({ code: 'CANCELLED' }) as Error);
   });
 });

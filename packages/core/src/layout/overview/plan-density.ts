@@ -52,13 +52,17 @@ const CHECK_POINTS = 4096;
  */
 export function planDensity({ points, reachMetres }: DensityInput, context: RunContext): PlanDensity {
   if (!(reachMetres > 0) || points.length % 2 !== 0 || points.some((value) => !Number.isFinite(value))) {
-    throw new CoreError('DENSITY_INPUT', `density: needs finite pairs of x and z and a reach above 0, has ${points.length} numbers and ${reachMetres} m`);
+    throw new CoreError(
+      'DENSITY_INPUT',
+      `density: needs finite pairs of x and z and a reach above 0, has ${points.length} numbers and ${reachMetres} m`,
+    );
   }
   const bounds = boundsOf(points);
   const extent = Math.max(bounds.high[0] - bounds.low[0], bounds.high[1] - bounds.low[1]) + 2 * reachMetres;
   const cellMetres = Math.max(extent / MOST_SIDE, reachMetres / 8);
   const origin: PlanPoint = [bounds.low[0] - reachMetres, bounds.low[1] - reachMetres];
-  const size = (k: 0 | 1): number => Math.max(1, Math.ceil((bounds.high[k] - bounds.low[k] + 2 * reachMetres) / cellMetres));
+  const size = (k: 0 | 1): number =>
+    Math.max(1, Math.ceil((bounds.high[k] - bounds.low[k] + 2 * reachMetres) / cellMetres));
   const [columns, rows] = [size(0), size(1)];
   const cells = new Float32Array(columns * rows);
   // 3 ÷ (π h²) a thing and square metre; times a hundred.
@@ -110,14 +114,21 @@ function boundsOf(points: Float64Array): { readonly low: PlanPoint; readonly hig
 function innerCells({ columns, rows, cellMetres }: Grid, reachMetres: number): number[] {
   const margin = Math.floor(reachMetres / cellMetres);
   // Where all stands in one place or line there is nothing between: then all counts.
-  if (rows <= 2 * margin || columns <= 2 * margin) return Array.from({ length: rows * columns }, (_unused, cell) => cell);
+  if (rows <= 2 * margin || columns <= 2 * margin)
+    return Array.from({ length: rows * columns }, (_unused, cell) => cell);
   const inner: number[] = [];
-  for (let row = margin; row < rows - margin; row++) for (let column = margin; column < columns - margin; column++) inner.push(row * columns + column);
+  for (let row = margin; row < rows - margin; row++)
+    for (let column = margin; column < columns - margin; column++) inner.push(row * columns + column);
   return inner;
 }
 
 /** Areas of cells that hang together side by side, without those smaller than a thing's reach. */
-function regionsOf({ columns, rows, cellMetres, origin, cells }: Grid, kind: DensityRegion['kind'], reachMetres: number, holds: (cell: number) => boolean): DensityRegion[] {
+function regionsOf(
+  { columns, rows, cellMetres, origin, cells }: Grid,
+  kind: DensityRegion['kind'],
+  reachMetres: number,
+  holds: (cell: number) => boolean,
+): DensityRegion[] {
   const seen = new Uint8Array(cells.length);
   const regions: DensityRegion[] = [];
   for (let start = 0; start < cells.length; start++) {
@@ -129,7 +140,12 @@ function regionsOf({ columns, rows, cellMetres, origin, cells }: Grid, kind: Den
       const [column, row] = [cell % columns, Math.floor(cell / columns)];
       count++;
       sum += cells[cell];
-      [left, right, top, bottom] = [Math.min(left, column), Math.max(right, column), Math.min(top, row), Math.max(bottom, row)];
+      [left, right, top, bottom] = [
+        Math.min(left, column),
+        Math.max(right, column),
+        Math.min(top, row),
+        Math.max(bottom, row),
+      ];
       for (const [dx, dz] of [
         [1, 0],
         [-1, 0],
@@ -145,7 +161,10 @@ function regionsOf({ columns, rows, cellMetres, origin, cells }: Grid, kind: Den
     }
     const squareMetres = count * cellMetres * cellMetres;
     if (squareMetres < reachMetres * reachMetres) continue;
-    const at = (column: number, row: number): PlanPoint => [origin[0] + column * cellMetres, origin[1] + row * cellMetres];
+    const at = (column: number, row: number): PlanPoint => [
+      origin[0] + column * cellMetres,
+      origin[1] + row * cellMetres,
+    ];
     regions.push({ kind, squareMetres, density: sum / count, low: at(left, top), high: at(right + 1, bottom + 1) });
   }
   return regions.sort((a, b) => b.squareMetres - a.squareMetres).slice(0, MOST_REGIONS);

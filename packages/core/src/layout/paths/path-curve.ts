@@ -11,8 +11,15 @@ export function pathPieces({ form, closed, knots }: Pick<Path, 'form' | 'closed'
   for (let i = 0; i < (closed ? count : count - 1); i++) {
     const [a, b] = [knots[i], knots[(i + 1) % count]];
     if (a.position.every((value, k) => value === b.position[k])) continue;
-    if (form === 'polyline') pieces.push([a.position, mix(a.position, b.position, 1 / 3), mix(a.position, b.position, 2 / 3), b.position]);
-    else pieces.push([a.position, add(a.position, pull(knots, closed, i), 1), add(b.position, pull(knots, closed, (i + 1) % count), -1), b.position]);
+    if (form === 'polyline')
+      pieces.push([a.position, mix(a.position, b.position, 1 / 3), mix(a.position, b.position, 2 / 3), b.position]);
+    else
+      pieces.push([
+        a.position,
+        add(a.position, pull(knots, closed, i), 1),
+        add(b.position, pull(knots, closed, (i + 1) % count), -1),
+        b.position,
+      ]);
   }
   return pieces;
 }
@@ -33,7 +40,11 @@ export function pull(knots: readonly Knot[], closed: boolean, i: number): Vector
 export function pointOfPiece([a, b, c, d]: PathPiece, t: number): Vector3 {
   const s = 1 - t;
   const [wa, wb, wc, wd] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
-  return [wa * a[0] + wb * b[0] + wc * c[0] + wd * d[0], wa * a[1] + wb * b[1] + wc * c[1] + wd * d[1], wa * a[2] + wb * b[2] + wc * c[2] + wd * d[2]];
+  return [
+    wa * a[0] + wb * b[0] + wc * c[0] + wd * d[0],
+    wa * a[1] + wb * b[1] + wc * c[1] + wd * d[1],
+    wa * a[2] + wb * b[2] + wc * c[2] + wd * d[2],
+  ];
 }
 
 /** First derivative by t. */
@@ -52,7 +63,9 @@ export function bendOfPiece([a, b, c, d]: PathPiece, t: number): Vector3 {
 
 /** Nodes and weights on [0, 1] of Gauss and Legendre's five-point rule. */
 const NODES = [0.04691007703066802, 0.23076534494715845, 0.5, 0.7692346550528415, 0.953089922969332];
-const WEIGHTS = [0.11846344252809454, 0.23931433524968324, 0.28444444444444444, 0.23931433524968324, 0.11846344252809454];
+const WEIGHTS = [
+  0.11846344252809454, 0.23931433524968324, 0.28444444444444444, 0.23931433524968324, 0.11846344252809454,
+];
 /** How far two halves may differ from their whole, as a share of it, before they are halved again. */
 const LENGTH_TOLERANCE = 1e-7;
 const MOST_HALVINGS = 12;
@@ -65,7 +78,8 @@ export function lengthOfPiece(piece: PathPiece, from = 0, to = 1): number {
 function lengthBetween(piece: PathPiece, from: number, to: number, whole: number, depth: number): number {
   const middle = (from + to) / 2;
   const [first, second] = [quadrature(piece, from, middle), quadrature(piece, middle, to)];
-  if (depth >= MOST_HALVINGS || Math.abs(first + second - whole) <= LENGTH_TOLERANCE * (first + second) + 1e-12) return first + second;
+  if (depth >= MOST_HALVINGS || Math.abs(first + second - whole) <= LENGTH_TOLERANCE * (first + second) + 1e-12)
+    return first + second;
   return lengthBetween(piece, from, middle, first, depth + 1) + lengthBetween(piece, middle, to, second, depth + 1);
 }
 

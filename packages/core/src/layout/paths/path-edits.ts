@@ -12,7 +12,8 @@ import { lengthOfPiece, norm, parameterAtLength, pathPieces, pointOfPiece, pull,
  * @throws CoreError 'PATH_KNOTS' when it would need more knots, 'PATH_EMPTY' when the path has no length
  */
 export function resamplePath(path: Path, spacingMetres: number, mostKnots: number): Knot[] {
-  if (!(spacingMetres > 0)) throw new CoreError('PATH_SPACING', `resample: the spacing is ${spacingMetres} m, must be above 0`);
+  if (!(spacingMetres > 0))
+    throw new CoreError('PATH_SPACING', `resample: the spacing is ${spacingMetres} m, must be above 0`);
   const pieces = pathPieces(path);
   const lengths = pieces.map((piece) => lengthOfPiece(piece));
   const total = lengths.reduce((sum, length) => sum + length, 0);
@@ -22,7 +23,12 @@ export function resamplePath(path: Path, spacingMetres: number, mostKnots: numbe
   const steps = Math.floor(total / spacing + 1e-9);
   const isWhole = steps > 0 && Math.abs(steps * spacing - total) <= 1e-6 * total;
   const count = path.closed ? steps + (isWhole ? 0 : 1) : steps + (isWhole ? 1 : 2);
-  if (count > mostKnots) throw new CoreError('PATH_KNOTS', `resample: ${spacingMetres} m over ${total.toFixed(2)} m needs ${count} knots, the limit is ${mostKnots}`, { count });
+  if (count > mostKnots)
+    throw new CoreError(
+      'PATH_KNOTS',
+      `resample: ${spacingMetres} m over ${total.toFixed(2)} m needs ${count} knots, the limit is ${mostKnots}`,
+      { count },
+    );
   const knots: Knot[] = [];
   const ends = lengths.map(
     (
@@ -34,7 +40,8 @@ export function resamplePath(path: Path, spacingMetres: number, mostKnots: numbe
   // An open path ends where it ended, however the spacing comes out.
   const distanceOf = (i: number): number => (!path.closed && i === count - 1 ? total : Math.min(total, i * spacing));
   /** How far the next knot lies, along the path. */
-  const gapAfter = (i: number): number => (i + 1 < count ? distanceOf(i + 1) - distanceOf(i) : path.closed ? total - distanceOf(i) : Infinity);
+  const gapAfter = (i: number): number =>
+    i + 1 < count ? distanceOf(i + 1) - distanceOf(i) : path.closed ? total - distanceOf(i) : Infinity;
   const gapBefore = (i: number): number => (i > 0 ? gapAfter(i - 1) : path.closed ? gapAfter(count - 1) : Infinity);
   let piece = 0;
   for (let i = 0; i < count; i++) {
@@ -47,7 +54,10 @@ export function resamplePath(path: Path, spacingMetres: number, mostKnots: numbe
       position: vectorToMicro(pointOfPiece(pieces[piece], t)),
       widthMetres: toMicro(a.widthMetres + (b.widthMetres - a.widthMetres) * t),
       tags: [],
-      handle: path.form === 'curve' ? handleFor(velocityOfPiece(pieces[piece], t), Math.min(gapBefore(i), gapAfter(i))) : null,
+      handle:
+        path.form === 'curve'
+          ? handleFor(velocityOfPiece(pieces[piece], t), Math.min(gapBefore(i), gapAfter(i)))
+          : null,
     });
   }
   return withTags(knots, path.knots);
@@ -66,13 +76,21 @@ export function offsetKnots({ knots, closed }: Path, metres: number): Knot[] {
 
 /** The same path the other way. */
 export function reversedKnots({ knots }: Path): Knot[] {
-  return [...knots].reverse().map((knot) => ({ ...knot, handle: knot.handle && vectorToMicro([-knot.handle[0], -knot.handle[1], -knot.handle[2]]) }));
+  return [...knots]
+    .reverse()
+    .map((knot) => ({
+      ...knot,
+      handle: knot.handle && vectorToMicro([-knot.handle[0], -knot.handle[1], -knot.handle[2]]),
+    }));
 }
 
 /** One path out of two open ones, joined where their ends are nearest; ends in one place become one knot. @throws CoreError 'PATH_CLOSED' */
 export function joinedKnots(first: Path, second: Path): Knot[] {
-  for (const path of [first, second]) if (path.closed) throw new CoreError('PATH_CLOSED', `join: ${path.name || path.id} is closed and has no end`, { path: path.id });
-  const between = (a: Knot, b: Knot): number => norm([a.position[0] - b.position[0], a.position[1] - b.position[1], a.position[2] - b.position[2]]);
+  for (const path of [first, second])
+    if (path.closed)
+      throw new CoreError('PATH_CLOSED', `join: ${path.name || path.id} is closed and has no end`, { path: path.id });
+  const between = (a: Knot, b: Knot): number =>
+    norm([a.position[0] - b.position[0], a.position[1] - b.position[1], a.position[2] - b.position[2]]);
   const ways = [
     [first.knots, second.knots],
     [first.knots, reversedKnots(second)],
@@ -97,14 +115,20 @@ function knotsOfPieces({ knots, closed }: Path): (readonly [Knot, Knot])[] {
 /** A third of the shorter piece at a knot: longer, and the curve would run back within it. */
 function handleFor(velocity: Vector3, gapMetres: number): Vector3 {
   const length = norm(velocity) || 1;
-  return vectorToMicro([(velocity[0] / length) * (gapMetres / 3), (velocity[1] / length) * (gapMetres / 3), (velocity[2] / length) * (gapMetres / 3)]);
+  return vectorToMicro([
+    (velocity[0] / length) * (gapMetres / 3),
+    (velocity[1] / length) * (gapMetres / 3),
+    (velocity[2] / length) * (gapMetres / 3),
+  ]);
 }
 
 function withTags(knots: Knot[], before: readonly Knot[]): Knot[] {
   const tags = knots.map(() => new Set<string>());
   for (const knot of before) {
     if (knot.tags.length === 0) continue;
-    const far = knots.map(({ position }) => norm([position[0] - knot.position[0], position[1] - knot.position[1], position[2] - knot.position[2]]));
+    const far = knots.map(({ position }) =>
+      norm([position[0] - knot.position[0], position[1] - knot.position[1], position[2] - knot.position[2]]),
+    );
     const nearest = far.indexOf(Math.min(...far));
     for (const tag of knot.tags) tags[nearest].add(tag);
   }

@@ -32,7 +32,11 @@ export function pathFigures(path: Pick<Path, 'form' | 'closed' | 'knots'>): Path
       );
   }
   if (path.form === 'polyline' && hasCorner(pieces, path.closed)) radius = 0;
-  return { lengthMetres: pieces.reduce((sum, piece) => sum + lengthOfPiece(piece), 0), steepestSlope: slope, tightestRadiusMetres: radius };
+  return {
+    lengthMetres: pieces.reduce((sum, piece) => sum + lengthOfPiece(piece), 0),
+    steepestSlope: slope,
+    tightestRadiusMetres: radius,
+  };
 }
 
 /** The least of readings of a function over 0 to 1, looked at closer around the least of them (by thirds). */
@@ -64,7 +68,8 @@ export function distancesFromPath(path: Pick<Path, 'form' | 'closed' | 'knots'>,
   const line = pathPoints(path, LINE_STEPS);
   return points.map((point) => {
     let nearest = Infinity;
-    for (let i = 0; i < Math.max(3, line.length - 3); i += 3) nearest = Math.min(nearest, distanceToSegment(point, line, i));
+    for (let i = 0; i < Math.max(3, line.length - 3); i += 3)
+      nearest = Math.min(nearest, distanceToSegment(point, line, i));
     return Math.sqrt(nearest);
   });
 }

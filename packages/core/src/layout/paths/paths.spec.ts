@@ -5,13 +5,31 @@ import { bendOfPiece, lengthOfPiece, norm, pathPieces, pathPoints, velocityOfPie
 import { joinedKnots, offsetKnots, resamplePath, reversedKnots } from './path-edits';
 import { distancesFromPath, pathFigures } from './path-figures';
 
-const knot = (x: number, z: number, over: Partial<Knot> = {}): Knot => ({ position: [x, 0, z], widthMetres: 2, tags: [], handle: null, ...over });
-const path = (knots: readonly Knot[], over: Partial<Path> = {}): Path => ({ id: 'p', name: 'p', form: 'polyline', closed: false, knots, ...over });
+const knot = (x: number, z: number, over: Partial<Knot> = {}): Knot => ({
+  position: [x, 0, z],
+  widthMetres: 2,
+  tags: [],
+  handle: null,
+  ...over,
+});
+const path = (knots: readonly Knot[], over: Partial<Path> = {}): Path => ({
+  id: 'p',
+  name: 'p',
+  form: 'polyline',
+  closed: false,
+  knots,
+  ...over,
+});
 const places = (knots: readonly Knot[]): Vector3[] => knots.map(({ position }) => position);
 /** A quarter circle of radius 10 about the origin, as near as one cubic comes: its pull is 0.5523 of the radius. */
 const PULL = 5.522847;
 const circle = path(
-  [knot(10, 0, { handle: [0, 0, PULL] }), knot(0, 10, { handle: [-PULL, 0, 0] }), knot(-10, 0, { handle: [0, 0, -PULL] }), knot(0, -10, { handle: [PULL, 0, 0] })],
+  [
+    knot(10, 0, { handle: [0, 0, PULL] }),
+    knot(0, 10, { handle: [-PULL, 0, 0] }),
+    knot(-10, 0, { handle: [0, 0, -PULL] }),
+    knot(0, -10, { handle: [PULL, 0, 0] }),
+  ],
   {
     form: 'curve',
     closed: true,
@@ -22,13 +40,17 @@ const circle = path(
 function countedLength(one: Path): number {
   const points = pathPoints(one, 4000);
   let sum = 0;
-  for (let i = 3; i < points.length; i += 3) sum += norm([points[i] - points[i - 3], points[i + 1] - points[i - 2], points[i + 2] - points[i - 1]]);
+  for (let i = 3; i < points.length; i += 3)
+    sum += norm([points[i] - points[i - 3], points[i + 1] - points[i - 2], points[i + 2] - points[i - 1]]);
   return sum;
 }
 
 const anyPath = fc
   .record({
-    knots: fc.array(fc.tuple(fc.integer({ min: -40, max: 40 }), fc.integer({ min: -3, max: 3 }), fc.integer({ min: -40, max: 40 })), { minLength: 2, maxLength: 8 }),
+    knots: fc.array(
+      fc.tuple(fc.integer({ min: -40, max: 40 }), fc.integer({ min: -3, max: 3 }), fc.integer({ min: -40, max: 40 })),
+      { minLength: 2, maxLength: 8 },
+    ),
     form: fc.constantFrom('polyline' as const, 'curve' as const),
     closed: fc.boolean(),
   })
@@ -44,7 +66,11 @@ describe('paths', () => {
     const line = path([knot(0, 0), knot(3, 4), { ...knot(3, 10), position: [3, 3, 8] }]);
     expect(pathFigures(line)).toMatchObject({ lengthMetres: 10, tightestRadiusMetres: 0 });
     expect(pathFigures(line).steepestSlope).toBeCloseTo(0.75, 12);
-    expect(pathFigures(path([knot(0, 0), knot(5, 0), knot(9, 0)]))).toEqual({ lengthMetres: 9, steepestSlope: 0, tightestRadiusMetres: Infinity });
+    expect(pathFigures(path([knot(0, 0), knot(5, 0), knot(9, 0)]))).toEqual({
+      lengthMetres: 9,
+      steepestSlope: 0,
+      tightestRadiusMetres: Infinity,
+    });
   });
 
   it('measure a circle', () => {
@@ -65,7 +91,9 @@ describe('paths', () => {
     expect(pathFigures(dot).lengthMetres).toBe(0);
     expect(pathPoints(dot)).toEqual(Float64Array.of(1, 0, 1));
     expect(() => resamplePath(dot, 1, 10)).toThrow(expect.objectContaining({ code: 'PATH_EMPTY' }) as Error);
-    expect(() => resamplePath(path([knot(0, 0), knot(9, 0)]), 0, 10)).toThrow(expect.objectContaining({ code: 'PATH_SPACING' }) as Error);
+    expect(() => resamplePath(path([knot(0, 0), knot(9, 0)]), 0, 10)).toThrow(
+      expect.objectContaining({ code: 'PATH_SPACING' }) as Error,
+    );
   });
 
   it('lengths agree with very many straight steps', () => {
@@ -81,7 +109,11 @@ describe('paths', () => {
 
 describe('resampling', () => {
   it('puts knots at equal spacing, keeps widths and tags', () => {
-    const line = path([knot(0, 0, { widthMetres: 2 }), knot(4, 0, { widthMetres: 4, tags: ['gate'] }), knot(10, 0, { widthMetres: 4 })]);
+    const line = path([
+      knot(0, 0, { widthMetres: 2 }),
+      knot(4, 0, { widthMetres: 4, tags: ['gate'] }),
+      knot(10, 0, { widthMetres: 4 }),
+    ]);
     const knots = resamplePath(line, 2, 100);
     expect(places(knots).map(([x]) => x)).toEqual([0, 2, 4, 6, 8, 10]);
     expect(knots.map(({ widthMetres }) => widthMetres)).toEqual([2, 3, 4, 4, 4, 4]);
@@ -90,7 +122,9 @@ describe('resampling', () => {
   });
 
   it('is refused over the limit of knots', () => {
-    expect(() => resamplePath(path([knot(0, 0), knot(100, 0)]), 1, 100)).toThrow(expect.objectContaining({ code: 'PATH_KNOTS', details: { count: 101 } }) as Error);
+    expect(() => resamplePath(path([knot(0, 0), knot(100, 0)]), 1, 100)).toThrow(
+      expect.objectContaining({ code: 'PATH_KNOTS', details: { count: 101 } }) as Error,
+    );
   });
 
   it('is exact to a thousandth of the spacing along the arc', () => {
@@ -125,22 +159,29 @@ describe('resampling', () => {
     ['polyline', 5, 10, [0, 5]],
     ['curve', 5, 10, [0, 5]],
     ['curve', 20, 10, [0, 10, 20]],
-  ] as const)('of a straight %s of %d m at %d m neither runs back nor has its last knot twice', (form, length, spacing, expected) => {
-    const knots = resamplePath(path([knot(0, 0), knot(length, 0)], { form }), spacing, 100);
-    expect(places(knots).map(([x]) => x)).toEqual(expected);
-    expect(pathFigures(path(knots, { form })).lengthMetres).toBeCloseTo(length, 9);
-  });
+  ] as const)(
+    'of a straight %s of %d m at %d m neither runs back nor has its last knot twice',
+    (form, length, spacing, expected) => {
+      const knots = resamplePath(path([knot(0, 0), knot(length, 0)], { form }), spacing, 100);
+      expect(places(knots).map(([x]) => x)).toEqual(expected);
+      expect(pathFigures(path(knots, { form })).lengthMetres).toBeCloseTo(length, 9);
+    },
+  );
 
   it('never runs backwards: every piece goes on in the direction of the curve', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.01, max: 1000, noNaN: true }), fc.double({ min: 0.01, max: 300, noNaN: true }), (length, spacing) => {
-        fc.pre(length / spacing < 2000);
-        const knots = resamplePath(path([knot(0, 0), knot(length, 0)], { form: 'curve' }), spacing, 10000);
-        const points = pathPoints(path(knots, { form: 'curve' }), 16);
-        for (let i = 3; i < points.length; i += 3) expect(points[i]).toBeGreaterThanOrEqual(points[i - 3] - 1e-9);
-        expect(new Set(places(knots).map(([x]) => x)).size).toBe(knots.length);
-        expect(points[points.length - 3]).toBeCloseTo(length, 5);
-      }),
+      fc.property(
+        fc.double({ min: 0.01, max: 1000, noNaN: true }),
+        fc.double({ min: 0.01, max: 300, noNaN: true }),
+        (length, spacing) => {
+          fc.pre(length / spacing < 2000);
+          const knots = resamplePath(path([knot(0, 0), knot(length, 0)], { form: 'curve' }), spacing, 10000);
+          const points = pathPoints(path(knots, { form: 'curve' }), 16);
+          for (let i = 3; i < points.length; i += 3) expect(points[i]).toBeGreaterThanOrEqual(points[i - 3] - 1e-9);
+          expect(new Set(places(knots).map(([x]) => x)).size).toBe(knots.length);
+          expect(points[points.length - 3]).toBeCloseTo(length, 5);
+        },
+      ),
     );
   });
 

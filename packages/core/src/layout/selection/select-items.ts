@@ -35,17 +35,31 @@ export interface SelectionFacts {
 }
 
 /** Whether a thing is what is looked for; text without regard to case. */
-export function matchesSelection(query: SelectionQuery, { kind, item, pieceName, bounds, groups }: SelectionFacts): boolean {
-  const has = (text: string, part: string | undefined): boolean => part === undefined || part === '' || text.toLowerCase().includes(part.toLowerCase());
+export function matchesSelection(
+  query: SelectionQuery,
+  { kind, item, pieceName, bounds, groups }: SelectionFacts,
+): boolean {
+  const has = (text: string, part: string | undefined): boolean =>
+    part === undefined || part === '' || text.toLowerCase().includes(part.toLowerCase());
   const chain = 'group' in item ? groupChain(groups, item.group).flatMap((id) => groups.get(id) ?? []) : [];
   const asks = (part: string | undefined): part is string => part !== undefined && part !== '';
   if (query.kind !== undefined && query.kind !== kind) return false;
   if (asks(query.piece) && !('piece' in item && item.piece === query.piece)) return false;
-  if (!has('name' in item ? item.name : kind === 'marker' && 'kind' in item ? item.kind : pieceName, query.name)) return false;
+  if (!has('name' in item ? item.name : kind === 'marker' && 'kind' in item ? item.kind : pieceName, query.name))
+    return false;
   if (asks(query.group) && !chain.some(({ name }) => has(name, query.group))) return false;
   if (asks(query.category) && !chain.some(({ category }) => has(category, query.category))) return false;
-  if (asks(query.tag) && !('knots' in item && item.knots.some(({ tags }) => tags.some((tag) => has(tag, query.tag))))) return false;
-  if (asks(query.value) && !('values' in item && Object.values(item.values ?? {}).some((value) => has(Array.isArray(value) ? value.join(' ') : String(value), query.value))))
+  if (asks(query.tag) && !('knots' in item && item.knots.some(({ tags }) => tags.some((tag) => has(tag, query.tag)))))
+    return false;
+  if (
+    asks(query.value) &&
+    !(
+      'values' in item &&
+      Object.values(item.values ?? {}).some((value) =>
+        has(Array.isArray(value) ? value.join(' ') : String(value), query.value),
+      )
+    )
+  )
     return false;
   if (query.leastMetres === undefined && query.mostMetres === undefined && query.within === undefined) return true;
   if (!bounds) return false;
@@ -58,7 +72,15 @@ export function matchesSelection(query: SelectionQuery, { kind, item, pieceName,
 /** What makes things similar to one: its kind, and its piece, its material or its kind of marker or volume. */
 export function isSimilar(kind: ItemKind, item: Item, other: Item): boolean {
   if (kind === 'placement') return 'piece' in item && 'piece' in other && item.piece === other.piece;
-  if (kind === 'block') return 'material' in item && 'material' in other && item.material === other.material && 'sight' in item && 'sight' in other && item.sight === other.sight;
+  if (kind === 'block')
+    return (
+      'material' in item &&
+      'material' in other &&
+      item.material === other.material &&
+      'sight' in item &&
+      'sight' in other &&
+      item.sight === other.sight
+    );
   if (kind === 'marker' || kind === 'volume') return 'kind' in item && 'kind' in other && item.kind === other.kind;
   return true;
 }

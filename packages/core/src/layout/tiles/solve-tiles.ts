@@ -39,7 +39,8 @@ export function solveTiles({ nodes }: TileGraph, options: Partial<SolveOptions>,
   const { stateLimit } = { ...DEFAULTS, ...options };
   const start = nodes.findIndex(({ role }) => role === 'start');
   const goals = indicesOf(nodes, ({ role }) => role === 'goal');
-  if (start < 0 || goals.length === 0) return { answer: 'never', way: [], states: 0, neverNeeded: nodes.map((_node, i) => i), deadEnds: [] };
+  if (start < 0 || goals.length === 0)
+    return { answer: 'never', way: [], states: 0, neverNeeded: nodes.map((_node, i) => i), deadEnds: [] };
   const back = reversed(nodes);
   const toGoal = distances(goals, (i) => back[i], nodes.length);
   const musts = indicesOf(nodes, ({ role }) => role === 'must');
@@ -109,11 +110,13 @@ class Search {
           context.checkCancelled();
           context.progress(Math.min(0.99, states / stateLimit), `${states} states`);
         }
-        if (this.goals.has(state.at) && this.isDone(state.made)) return { answer: 'reached', way: wayOf(state), states };
+        if (this.goals.has(state.at) && this.isDone(state.made))
+          return { answer: 'reached', way: wayOf(state), states };
         if (states >= stateLimit) return { answer: 'not decided', way: [], states };
         states++;
         if (this.dead?.isDead(state.at, (square) => this.visitsMade(state.made, square))) continue;
-        for (const next of this.nextOf(state)) this.offer({ at: next, made: this.visited(state.made, next), steps: state.steps + 1, from: state });
+        for (const next of this.nextOf(state))
+          this.offer({ at: next, made: this.visited(state.made, next), steps: state.steps + 1, from: state });
       }
     }
     return { answer: 'never', way: [], states };
@@ -156,7 +159,9 @@ class Search {
       const on = this.toGoal[this.musts[i]];
       least = over === FAR || on === FAR ? FAR : Math.max(least, over + on);
     }
-    return musts + othersMusts > 0 && least !== FAR ? Math.max(least, this.stepsToVisit(musts, othersMusts, colour)) : least;
+    return musts + othersMusts > 0 && least !== FAR
+      ? Math.max(least, this.stepsToVisit(musts, othersMusts, colour))
+      : least;
   }
 
   /** Least steps that visit so many squares of the colour one stands on and of the other, in turn, and then a goal. */
@@ -187,7 +192,12 @@ class Search {
 }
 
 /** Squares off every way, and those of them into which one can go. */
-function idleSquares(nodes: readonly TileNode[], start: number, toGoal: Uint32Array, back: readonly (readonly number[])[]): Pick<TileSolution, 'neverNeeded' | 'deadEnds'> {
+function idleSquares(
+  nodes: readonly TileNode[],
+  start: number,
+  toGoal: Uint32Array,
+  back: readonly (readonly number[])[],
+): Pick<TileSolution, 'neverNeeded' | 'deadEnds'> {
   const fromStart = distances([start], (i) => nodes[i].next, nodes.length);
   const isOn = nodes.map((_node, i) => fromStart[i] !== FAR && toGoal[i] !== FAR);
   const deadEnds = new Set(indicesOf(nodes, (_node, i) => fromStart[i] !== FAR && toGoal[i] === FAR));
@@ -201,7 +211,10 @@ function idleSquares(nodes: readonly TileNode[], start: number, toGoal: Uint32Ar
     deadEnds.add(i);
     waiting.push(...around);
   }
-  return { neverNeeded: indicesOf(nodes, (node, i) => !isOn[i] && node.role === 'none'), deadEnds: [...deadEnds].filter((i) => nodes[i].role === 'none').sort((a, b) => a - b) };
+  return {
+    neverNeeded: indicesOf(nodes, (node, i) => !isOn[i] && node.role === 'none'),
+    deadEnds: [...deadEnds].filter((i) => nodes[i].role === 'none').sort((a, b) => a - b),
+  };
 }
 
 /** Steps from the nearest of some nodes to each of `count`, FAR where there is no way. */

@@ -31,10 +31,22 @@ export interface SolvedTiles {
 }
 
 /** Solves tile floors as they stand. @throws CoreError 'CANCELLED' */
-export function solvedTiles(floors: readonly TileFloor[], legend: readonly SquareCode[], rules: MovementRules, stateLimit: number, context: RunContext): SolvedTiles {
+export function solvedTiles(
+  floors: readonly TileFloor[],
+  legend: readonly SquareCode[],
+  rules: MovementRules,
+  stateLimit: number,
+  context: RunContext,
+): SolvedTiles {
   const graph = tileGraph(floors, legend, rules);
-  const places = (nodes: readonly number[]): TilePlace[] => nodes.map((i) => ({ floor: floors[graph.nodes[i].floor].id, column: graph.nodes[i].column, row: graph.nodes[i].row }));
-  if (graph.fault) return { fault: graph.fault, answer: 'not decided', way: [], states: 0, neverNeeded: [], deadEnds: [] };
+  const places = (nodes: readonly number[]): TilePlace[] =>
+    nodes.map((i) => ({
+      floor: floors[graph.nodes[i].floor].id,
+      column: graph.nodes[i].column,
+      row: graph.nodes[i].row,
+    }));
+  if (graph.fault)
+    return { fault: graph.fault, answer: 'not decided', way: [], states: 0, neverNeeded: [], deadEnds: [] };
   const { answer, way, states, neverNeeded, deadEnds } = solveTiles(graph, { stateLimit }, context);
   return { fault: '', answer, states, way: places(way), neverNeeded: places(neverNeeded), deadEnds: places(deadEnds) };
 }

@@ -22,14 +22,34 @@ const SQUARE = /^([A-Za-z][A-Za-z0-9]{0,7})(?:\^(-?\d{1,3}))?(?:\*(\d{1,3}))?(?:
 export function readSquare(
   text: string,
   legend: ReadonlyMap<string, SquareCode>,
-): { readonly square: Square | undefined; readonly fault?: undefined } | { readonly square?: undefined; readonly fault: string } {
+):
+  | { readonly square: Square | undefined; readonly fault?: undefined }
+  | { readonly square?: undefined; readonly fault: string } {
   if (text === HOLE || text === '') return { square: undefined };
   const match = SQUARE.exec(text);
   if (!match) return { fault: `“${text}” is no square; write a code of the legend, then ^height, *visits, @link` };
-  const [, code, height, visits, label] = match as unknown as [string, string, string | undefined, string | undefined, string | undefined];
+  const [, code, height, visits, label] = match as unknown as [
+    string,
+    string,
+    string | undefined,
+    string | undefined,
+    string | undefined,
+  ];
   if (!legend.has(code))
-    return { fault: legend.size === 0 ? `“${code}” is not in the legend, which is empty` : `“${code}” is not in the legend (${[...legend.keys()].slice(0, 8).join(', ')})` };
-  return { square: { code, height: height === undefined ? undefined : Number(height), visits: visits === undefined ? undefined : Number(visits), label } };
+    return {
+      fault:
+        legend.size === 0
+          ? `“${code}” is not in the legend, which is empty`
+          : `“${code}” is not in the legend (${[...legend.keys()].slice(0, 8).join(', ')})`,
+    };
+  return {
+    square: {
+      code,
+      height: height === undefined ? undefined : Number(height),
+      visits: visits === undefined ? undefined : Number(visits),
+      label,
+    },
+  };
 }
 
 /** What is wrong with one square of a block of text; row and column from 1. */
@@ -59,11 +79,24 @@ export function readSquares(text: string, legend: readonly SquareCode[]): ReadSq
   const lines = text.replace(/\r\n?/g, '\n').replace(/\n+$/, '').split('\n');
   const isTabbed = text.includes('\t');
   const faults: SquareFault[] = [];
-  const told = (row: number, column: number, message: string): void => void (faults.length < MOST_FAULTS && faults.push({ row, column, message }));
-  if (lines.length > MOST_TILE_SIDE) told(MOST_TILE_SIDE + 1, 1, `a floor has at most ${MOST_TILE_SIDE} rows, this has ${lines.length}; the rest is left out`);
-  const cells = lines.slice(0, MOST_TILE_SIDE).map((line) => (isTabbed ? line.split('\t') : line.trim().split(/\s+/)).map((cell) => cell.trim()));
+  const told = (row: number, column: number, message: string): void =>
+    void (faults.length < MOST_FAULTS && faults.push({ row, column, message }));
+  if (lines.length > MOST_TILE_SIDE)
+    told(
+      MOST_TILE_SIDE + 1,
+      1,
+      `a floor has at most ${MOST_TILE_SIDE} rows, this has ${lines.length}; the rest is left out`,
+    );
+  const cells = lines
+    .slice(0, MOST_TILE_SIDE)
+    .map((line) => (isTabbed ? line.split('\t') : line.trim().split(/\s+/)).map((cell) => cell.trim()));
   const widest = Math.max(1, ...cells.map((row) => row.length));
-  if (widest > MOST_TILE_SIDE) told(1, MOST_TILE_SIDE + 1, `a floor has at most ${MOST_TILE_SIDE} columns, this has ${widest}; the rest is left out`);
+  if (widest > MOST_TILE_SIDE)
+    told(
+      1,
+      MOST_TILE_SIDE + 1,
+      `a floor has at most ${MOST_TILE_SIDE} columns, this has ${widest}; the rest is left out`,
+    );
   const columns = Math.min(widest, MOST_TILE_SIDE);
   const rows = cells.map((row, r) =>
     Array.from({ length: columns }, (_unused, c) => {

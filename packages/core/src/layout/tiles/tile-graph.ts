@@ -32,7 +32,11 @@ const EIGHT = [...FOUR, [1, 1], [1, -1], [-1, 1], [-1, -1]] as const;
 const OVER_SHARE = 0.01;
 
 /** The walkable squares of some floors by a legend and rules. Squares with unknown codes count as holes. */
-export function tileGraph(floors: readonly TileFloor[], legend: readonly SquareCode[], rules: MovementRules): TileGraph {
+export function tileGraph(
+  floors: readonly TileFloor[],
+  legend: readonly SquareCode[],
+  rules: MovementRules,
+): TileGraph {
   const codes = new Map(legend.map((code) => [code.code, code]));
   const nodes: (Omit<TileNode, 'next'> & { next: number[]; readonly label: string | undefined })[] = [];
   const places = new Map<string, number>();
@@ -43,7 +47,16 @@ export function tileGraph(floors: readonly TileFloor[], legend: readonly SquareC
         const code = square && codes.get(square.code);
         if (!square || !code?.mayEnter) return;
         places.set(`${f} ${column} ${row}`, nodes.length);
-        nodes.push({ floor: f, column, row, role: code.role, visits: square.visits ?? code.visits, height: square.height ?? code.height, label: square.label, next: [] });
+        nodes.push({
+          floor: f,
+          column,
+          row,
+          role: code.role,
+          visits: square.visits ?? code.visits,
+          height: square.height ?? code.height,
+          label: square.label,
+          next: [],
+        });
       });
     }
   });
@@ -67,16 +80,40 @@ export function tileGraph(floors: readonly TileFloor[], legend: readonly SquareC
         if (below !== undefined && below !== i) node.next.push(below);
       }
     }
-    for (const other of node.label === undefined ? [] : (linked.get(node.label) ?? [])) if (other !== i) node.next.push(other);
+    for (const other of node.label === undefined ? [] : (linked.get(node.label) ?? []))
+      if (other !== i) node.next.push(other);
   });
   const starts = nodes.filter(({ role }) => role === 'start').length;
   const goals = nodes.filter(({ role }) => role === 'goal').length;
-  const fault = starts !== 1 ? `There must be one start; there ${starts === 0 ? 'is none' : `are ${starts}`}.` : goals === 0 ? 'There is no goal.' : '';
-  return { nodes: nodes.map(({ floor, column, row, role, visits, height, next }) => ({ floor, column, row, role, visits, height, next: [...new Set(next)] })), fault };
+  const fault =
+    starts !== 1
+      ? `There must be one start; there ${starts === 0 ? 'is none' : `are ${starts}`}.`
+      : goals === 0
+        ? 'There is no goal.'
+        : '';
+  return {
+    nodes: nodes.map(({ floor, column, row, role, visits, height, next }) => ({
+      floor,
+      column,
+      row,
+      role,
+      visits,
+      height,
+      next: [...new Set(next)],
+    })),
+    fault,
+  };
 }
 
 /** The highest square that may be entered straight below a place of a floor. */
-function squareBelow(floors: readonly TileFloor[], order: readonly number[], from: number, column: number, row: number, places: ReadonlyMap<string, number>): number | undefined {
+function squareBelow(
+  floors: readonly TileFloor[],
+  order: readonly number[],
+  from: number,
+  column: number,
+  row: number,
+  places: ReadonlyMap<string, number>,
+): number | undefined {
   const { position, squareMetres } = floors[from];
   const [x, z] = [position[0] + column * squareMetres, position[2] + row * squareMetres];
   for (const f of order) {

@@ -39,9 +39,11 @@ const floor = (text: string, over: Partial<TileFloor> = {}): TileFloor => {
     ...over,
   };
 };
-const graph = (floors: readonly TileFloor[], rules: Partial<MovementRules> = {}): TileGraph => tileGraph(floors, LEGEND, { ...DEFAULT_MOVEMENT, ...rules });
+const graph = (floors: readonly TileFloor[], rules: Partial<MovementRules> = {}): TileGraph =>
+  tileGraph(floors, LEGEND, { ...DEFAULT_MOVEMENT, ...rules });
 const solve = (of: TileGraph, stateLimit = 100000): TileSolution => solveTiles(of, { stateLimit }, createRunContext());
-const way = (of: TileGraph, found: TileSolution): string => found.way.map((i) => `${of.nodes[i].column},${of.nodes[i].row}`).join(' ');
+const way = (of: TileGraph, found: TileSolution): string =>
+  found.way.map((i) => `${of.nodes[i].column},${of.nodes[i].row}`).join(' ');
 
 /** Plain breadth-first search over whole states, as a check: position, visits made of every square, nothing clever. */
 function plainSearch({ nodes }: TileGraph, limit: number): number | undefined | 'too many' {
@@ -94,7 +96,11 @@ describe('squares as text', () => {
 
   it('of a paste of 20,000 rows are cut off with a reason', () => {
     const { rows, faults } = readSquares('f\tf\n'.repeat(20000), LEGEND);
-    expect([rows.length, faults.length, faults[0].message]).toEqual([500, 1, 'a floor has at most 500 rows, this has 20000; the rest is left out']);
+    expect([rows.length, faults.length, faults[0].message]).toEqual([
+      500,
+      1,
+      'a floor has at most 500 rows, this has 20000; the rest is left out',
+    ]);
   });
 
   it('of a row that is not there are holes', () => {
@@ -119,7 +125,11 @@ describe('solving', () => {
   });
 
   it('is not decided within too small a limit', () => {
-    expect(solve(graph([floor('s m f m\nf f f f\nm f m g')]), 3)).toMatchObject({ answer: 'not decided', way: [], states: 3 });
+    expect(solve(graph([floor('s m f m\nf f f f\nm f m g')]), 3)).toMatchObject({
+      answer: 'not decided',
+      way: [],
+      states: 3,
+    });
   });
 
   it('goes over links, steps and falls as the rules allow', () => {
@@ -130,7 +140,10 @@ describe('solving', () => {
     expect([solve(graph(two)).answer, solve(graph(two, { mayFall: true })).answer]).toEqual(['never', 'reached']);
     // Off by half a square there is nothing straight below.
     expect(solve(graph([two[0], { ...two[1], position: [0.5, 0, 0] }], { mayFall: true })).answer).toBe('never');
-    expect([solve(graph([floor('s w\nw g')])).answer, solve(graph([floor('s w\nw g')], { neighbours: 8 })).answer]).toEqual(['never', 'reached']);
+    expect([
+      solve(graph([floor('s w\nw g')])).answer,
+      solve(graph([floor('s w\nw g')], { neighbours: 8 })).answer,
+    ]).toEqual(['never', 'reached']);
   });
 
   it('tells squares that are never needed, and dead ends among them', () => {
@@ -153,27 +166,50 @@ describe('solving', () => {
     const square = fc.constantFrom('f', 'f', 'f', 'w', 'c', 'c*2', 'm', 'k', 'f^1', '.');
     let decided = 0;
     fc.assert(
-      fc.property(fc.array(square, { minLength: 16, maxLength: 16 }), fc.nat(15), fc.nat(15), fc.boolean(), (cells, start, goal, isEight) => {
-        fc.pre(start !== goal);
-        const all = cells.map((cell, i) => (i === start ? 's' : i === goal ? 'g' : cell));
-        const text = [0, 4, 8, 12].map((at) => all.slice(at, at + 4).join(' ')).join('\n');
-        const of = graph([floor(text)], { neighbours: isEight ? 8 : 4, upSteps: 1, downSteps: 1 });
-        const plain = plainSearch(of, 20000);
-        if (plain === 'too many') return;
-        decided++;
-        const found = solve(of, 1e7);
-        expect(found.answer).toBe(plain === undefined ? 'never' : 'reached');
-        if (plain !== undefined) expect(found.way.length - 1).toBe(plain);
-        // Squares that are said to be never needed are on no shortest way.
-        expect(found.way.filter((i) => found.neverNeeded.includes(i))).toEqual([]);
-      }),
+      fc.property(
+        fc.array(square, { minLength: 16, maxLength: 16 }),
+        fc.nat(15),
+        fc.nat(15),
+        fc.boolean(),
+        (cells, start, goal, isEight) => {
+          fc.pre(start !== goal);
+          const all = cells.map((cell, i) => (i === start ? 's' : i === goal ? 'g' : cell));
+          const text = [0, 4, 8, 12].map((at) => all.slice(at, at + 4).join(' ')).join('\n');
+          const of = graph([floor(text)], { neighbours: isEight ? 8 : 4, upSteps: 1, downSteps: 1 });
+          const plain = plainSearch(of, 20000);
+          if (plain === 'too many') return;
+          decided++;
+          const found = solve(of, 1e7);
+          expect(found.answer).toBe(plain === undefined ? 'never' : 'reached');
+          if (plain !== undefined) expect(found.way.length - 1).toBe(plain);
+          // Squares that are said to be never needed are on no shortest way.
+          expect(found.way.filter((i) => found.neverNeeded.includes(i))).toEqual([]);
+        },
+      ),
       { numRuns: 120 },
     );
     expect(decided).toBeGreaterThan(70);
   });
 
   it('agrees with a plain search where most squares go, over links, steps one way and floors below', () => {
-    const square = fc.constantFrom('k', 'k', 'k', 'k', 'k', 'c', 'c', 'm', 'm*1', 'c*2', 'k*2', 'k@a', 'k^1', 'f', 'w', '.');
+    const square = fc.constantFrom(
+      'k',
+      'k',
+      'k',
+      'k',
+      'k',
+      'c',
+      'c',
+      'm',
+      'm*1',
+      'c*2',
+      'k*2',
+      'k@a',
+      'k^1',
+      'f',
+      'w',
+      '.',
+    );
     const tally = { reached: 0, never: 0 };
     fc.assert(
       fc.property(
@@ -189,7 +225,9 @@ describe('solving', () => {
           const all = cells.map((cell, i) => (i === start ? startText : i === goal ? goalText : cell));
           const rows = [0, 4, 8].map((at) => all.slice(at, at + 4).join(' '));
           // In two floors the upper row lies above the others' holes and can only be fallen from.
-          const floors = isTwo ? [floor(rows[0], { position: [0, 3, 1] }), floor(rows.slice(1).join('\n'), { id: 'b' })] : [floor(rows.join('\n'))];
+          const floors = isTwo
+            ? [floor(rows[0], { position: [0, 3, 1] }), floor(rows.slice(1).join('\n'), { id: 'b' })]
+            : [floor(rows.join('\n'))];
           const of = graph(floors, { neighbours, upSteps: 0, downSteps: 1, mayFall: isTwo });
           const plain = plainSearch(of, 20000);
           if (plain === 'too many') return;
@@ -206,16 +244,36 @@ describe('solving', () => {
 
   it.each([
     // All squares go and all must be visited; found by hand.
-    ['a board of 6 by 6 with the goal beside the start', ['s g k k k k', ...Array.from({ length: 5 }, () => 'k k k k k k')], 'reached'],
-    ['a board of 8 by 8 with the goal beside the start', ['s g k k k k k k', ...Array.from({ length: 7 }, () => 'k k k k k k k k')], 'reached'],
+    [
+      'a board of 6 by 6 with the goal beside the start',
+      ['s g k k k k', ...Array.from({ length: 5 }, () => 'k k k k k k')],
+      'reached',
+    ],
+    [
+      'a board of 8 by 8 with the goal beside the start',
+      ['s g k k k k k k', ...Array.from({ length: 7 }, () => 'k k k k k k k k')],
+      'reached',
+    ],
     [
       'one of 8 by 8 with opposite corners, by coming past the start once more',
       ['s k k k k k k k', ...Array.from({ length: 6 }, () => 'k k k k k k k k'), 'k k k k k k k g*1'],
       'reached',
     ],
-    ['one with opposite corners, whose colours cannot come out even', ['s*1 k k k k k', ...Array.from({ length: 4 }, () => 'k k k k k k'), 'k k k k k g*1'], 'never'],
-    ['two halves with one square between, start and goal in the same', ['s k k w k k k', 'k k k k k k k', 'g k k w k k k'], 'never'],
-    ['a square with one side open', ['s k k k k k', 'k k k w k w', 'k k k k w k', 'k k k k k k', 'k k k k k g'], 'never'],
+    [
+      'one with opposite corners, whose colours cannot come out even',
+      ['s*1 k k k k k', ...Array.from({ length: 4 }, () => 'k k k k k k'), 'k k k k k g*1'],
+      'never',
+    ],
+    [
+      'two halves with one square between, start and goal in the same',
+      ['s k k w k k k', 'k k k k k k k', 'g k k w k k k'],
+      'never',
+    ],
+    [
+      'a square with one side open',
+      ['s k k k k k', 'k k k w k w', 'k k k k w k', 'k k k k k k', 'k k k k k g'],
+      'never',
+    ],
   ])('decides %s within 5,000 states', (_what, rows, answer) => {
     expect(solve(graph([floor(rows.join('\n'))]), 5000).answer).toBe(answer);
   });
@@ -226,15 +284,25 @@ describe('solving', () => {
       const [columns, rows] = [6 + random.below(3), 6 + random.below(3)];
       const cells = Array.from({ length: columns * rows }, () => 'w');
       const free = (i: number): number[] =>
-        [i % columns > 0 ? i - 1 : -1, i % columns < columns - 1 ? i + 1 : -1, i - columns, i + columns].filter((other) => cells[other] === 'w');
+        [i % columns > 0 ? i - 1 : -1, i % columns < columns - 1 ? i + 1 : -1, i - columns, i + columns].filter(
+          (other) => cells[other] === 'w',
+        );
       let at = random.below(cells.length);
       cells[at] = 's';
       for (let next = free(at); next.length > 0; next = free(at)) {
-        at = next.reduce((best, other) => (free(other).length + random.between(0, 2) < free(best).length ? other : best));
+        at = next.reduce((best, other) =>
+          free(other).length + random.between(0, 2) < free(best).length ? other : best,
+        );
         cells[at] = 'k';
       }
       cells[at] = 'g*1';
-      const of = graph([floor(Array.from({ length: rows }, (_unused, row) => cells.slice(row * columns, (row + 1) * columns).join(' ')).join('\n'))]);
+      const of = graph([
+        floor(
+          Array.from({ length: rows }, (_unused, row) =>
+            cells.slice(row * columns, (row + 1) * columns).join(' '),
+          ).join('\n'),
+        ),
+      ]);
       const found = solve(of, 20000);
       expect([n, found.answer]).toEqual([n, 'reached']);
       expect([...found.way].sort((a, b) => a - b)).toEqual(of.nodes.map((_node, i) => i));
@@ -244,6 +312,8 @@ describe('solving', () => {
 
   it('can be cancelled midway', () => {
     const context = createRunContext({ cancel: { aborted: true } });
-    expect(() => solveTiles(graph([floor('s m f m\nf f f f\nm f m g')]), {}, context)).toThrow(expect.objectContaining({ code: 'CANCELLED' }) as Error);
+    expect(() => solveTiles(graph([floor('s m f m\nf f f f\nm f m g')]), {}, context)).toThrow(
+      expect.objectContaining({ code: 'CANCELLED' }) as Error,
+    );
   });
 });

@@ -4,7 +4,11 @@ import type { Volume } from '../../model/volume';
 import { volumePlanes } from './volume-surface';
 
 /** The part of a straight way that lies in a volume, as shares of it from 0 to 1, its border counted in; undefined when none does. */
-export function segmentInVolume({ position, turn, shape }: Pick<Volume, 'position' | 'turn' | 'shape'>, from: Vector3, to: Vector3): readonly [number, number] | undefined {
+export function segmentInVolume(
+  { position, turn, shape }: Pick<Volume, 'position' | 'turn' | 'shape'>,
+  from: Vector3,
+  to: Vector3,
+): readonly [number, number] | undefined {
   const start: Vector3 = [from[0] - position[0], from[1] - position[1], from[2] - position[2]];
   const way: Vector3 = [to[0] - from[0], to[1] - from[1], to[2] - from[2]];
   if (shape.form === 'sphere') return segmentInSphere(start, way, shape.radiusMetres);

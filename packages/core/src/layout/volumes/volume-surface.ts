@@ -18,7 +18,12 @@ export function volumePlanes(shape: VolumeShape): BlockPlane[] | undefined {
 }
 
 /** Faces of a volume in the level's frame; undefined when it has none. */
-export function volumeSurface({ id, position, turn, shape }: Pick<Volume, 'id' | 'position' | 'turn' | 'shape'>): BlockSurface | undefined {
+export function volumeSurface({
+  id,
+  position,
+  turn,
+  shape,
+}: Pick<Volume, 'id' | 'position' | 'turn' | 'shape'>): BlockSurface | undefined {
   const planes = volumePlanes(shape);
   return planes && blockSurfaceIfAny({ id, position, turn, planes });
 }
@@ -28,15 +33,22 @@ export function volumeBounds(volume: Pick<Volume, 'id' | 'position' | 'turn' | '
   const { position, shape } = volume;
   if (shape.form === 'sphere') {
     const r = shape.radiusMetres;
-    return { min: [position[0] - r, position[1] - r, position[2] - r], max: [position[0] + r, position[1] + r, position[2] + r] };
+    return {
+      min: [position[0] - r, position[1] - r, position[2] - r],
+      max: [position[0] + r, position[1] + r, position[2] + r],
+    };
   }
   return volumeSurface(volume)?.bounds ?? { min: position, max: position };
 }
 
 /** Whether a point lies in a volume, its border counted in. */
-export function isInVolume({ position, turn, shape }: Pick<Volume, 'position' | 'turn' | 'shape'>, point: Vector3): boolean {
+export function isInVolume(
+  { position, turn, shape }: Pick<Volume, 'position' | 'turn' | 'shape'>,
+  point: Vector3,
+): boolean {
   const off: Vector3 = [point[0] - position[0], point[1] - position[1], point[2] - position[2]];
-  if (shape.form === 'sphere') return off[0] * off[0] + off[1] * off[1] + off[2] * off[2] <= shape.radiusMetres * shape.radiusMetres;
+  if (shape.form === 'sphere')
+    return off[0] * off[0] + off[1] * off[1] + off[2] * off[2] <= shape.radiusMetres * shape.radiusMetres;
   const planes = volumePlanes(shape);
   if (!planes) return false;
   const m = turnMatrix(turn);

@@ -24,7 +24,11 @@ const schema = object({
     .required()
     .test('list', 'operations must be a list', (list) => Array.isArray(list))
     .test('least', 'operations field must have at least 1 items', (list) => !Array.isArray(list) || list.length > 0)
-    .test('most', `operations field must have less than or equal to ${MOST_OPERATIONS} items`, (list) => !Array.isArray(list) || list.length <= MOST_OPERATIONS),
+    .test(
+      'most',
+      `operations field must have less than or equal to ${MOST_OPERATIONS} items`,
+      (list) => !Array.isArray(list) || list.length <= MOST_OPERATIONS,
+    ),
 })
   .noUnknown()
   .strict()
@@ -39,7 +43,9 @@ export function checkedEdit(body: unknown): Edit {
     schema.validateSync(body, { strict: true, abortEarly: false });
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
-    throw new CoreError('EDIT_INVALID', `edit: ${error.errors.slice(0, 5).join('; ')}`, { errors: error.errors.slice(0, 20) });
+    throw new CoreError('EDIT_INVALID', `edit: ${error.errors.slice(0, 5).join('; ')}`, {
+      errors: error.errors.slice(0, 20),
+    });
   }
   const edit = body as Edit;
   edit.operations.forEach(checkOperation);
@@ -54,11 +60,16 @@ function checkOperation(operation: Operation, index: number): void {
   if (typeof operation !== 'object' || operation === null) fail(`must be a table, is ${String(operation)}`);
   const { document, kind, id, field, before, after } = operation;
   if (typeof document !== 'string' || !ID.test(document)) fail(`names no document, has ${String(document)}`);
-  if (typeof kind !== 'string' || !isEditableKind(kind)) fail(`kind must be one of ${[...RECORD_KINDS, ...ITEM_KINDS].join(', ')}, is ${String(kind)}`);
-  if (typeof id !== 'string' || !(kind === 'acceptance' ? FINDING_ID : ID).test(id)) fail(`id must be an id, is ${String(id)}`);
+  if (typeof kind !== 'string' || !isEditableKind(kind))
+    fail(`kind must be one of ${[...RECORD_KINDS, ...ITEM_KINDS].join(', ')}, is ${String(kind)}`);
+  if (typeof id !== 'string' || !(kind === 'acceptance' ? FINDING_ID : ID).test(id))
+    fail(`id must be an id, is ${String(id)}`);
   const isItem = (ITEM_KINDS as readonly string[]).includes(kind);
   if (isItem === (document === RECORDS_DOCUMENT)) fail(`a ${kind} does not stand in ${document}`);
-  if (field !== null && (typeof field !== 'string' || !/^[A-Za-z][A-Za-z0-9]*(\.[A-Za-z0-9_-][A-Za-z0-9._-]*)?$/.test(field))) {
+  if (
+    field !== null &&
+    (typeof field !== 'string' || !/^[A-Za-z][A-Za-z0-9]*(\.[A-Za-z0-9_-][A-Za-z0-9._-]*)?$/.test(field))
+  ) {
     fail(`field must be a name or null, is ${String(field)}`);
   }
   if (field === 'id') fail('an id is kept for ever');

@@ -19,7 +19,11 @@ export const firstTables: Migration = {
       name: text(),
       created_at: text(),
     });
-    await queries.createTable('people', { id: { type: DataTypes.STRING, primaryKey: true }, name: text(), created_at: text() });
+    await queries.createTable('people', {
+      id: { type: DataTypes.STRING, primaryKey: true },
+      name: text(),
+      created_at: text(),
+    });
     await queries.createTable('edits', {
       collection: collectionKey(),
       sequence: { ...whole(), primaryKey: true },
@@ -74,7 +78,16 @@ export const firstTables: Migration = {
     });
   },
   async down(queries: QueryInterface) {
-    for (const table of ['jobs', 'bakes', 'snapshot_chunks', 'snapshots', 'edit_documents', 'edits', 'people', 'collections']) {
+    for (const table of [
+      'jobs',
+      'bakes',
+      'snapshot_chunks',
+      'snapshots',
+      'edit_documents',
+      'edits',
+      'people',
+      'collections',
+    ]) {
       await queries.dropTable(table);
     }
   },

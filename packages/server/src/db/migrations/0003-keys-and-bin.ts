@@ -1,5 +1,15 @@
 import { gunzipSync } from 'node:zlib';
-import { RECORDS_DOCUMENT, compareOrdered, decodeChunk, freeKey, putRecord, takenKeys, tryOperations, type DocumentState, type Operation } from '@stravel/core';
+import {
+  RECORDS_DOCUMENT,
+  compareOrdered,
+  decodeChunk,
+  freeKey,
+  putRecord,
+  takenKeys,
+  tryOperations,
+  type DocumentState,
+  type Operation,
+} from '@stravel/core';
 import { DataTypes, QueryTypes, type QueryInterface } from 'sequelize';
 import { tablesOf } from '../../documents/record-tables';
 import type { Migration } from './index';
@@ -9,7 +19,9 @@ export const keysAndBin: Migration = {
   name: '0003-keys-and-bin',
   async up(queries) {
     await queries.addColumn('collections', 'binned_at', { type: DataTypes.TEXT });
-    const collections = await queries.sequelize.query<{ id: string }>('SELECT id FROM collections ORDER BY id', { type: QueryTypes.SELECT });
+    const collections = await queries.sequelize.query<{ id: string }>('SELECT id FROM collections ORDER BY id', {
+      type: QueryTypes.SELECT,
+    });
     for (const { id } of collections) await giveKeys(queries, id);
   },
   async down(queries) {
@@ -22,7 +34,11 @@ async function giveKeys(queries: QueryInterface, collection: string): Promise<vo
   const { level, kit } = tablesOf(await recordsOf(queries, collection));
   const taken = takenKeys({ level: {}, kit: {} });
   const operations = ([['level', level] as const, ['kit', kit] as const] as const).flatMap(([kind, table]) =>
-    [...Object.values<{ readonly id: string; readonly name: string; readonly order?: string; readonly key?: string }>(table)]
+    [
+      ...Object.values<{ readonly id: string; readonly name: string; readonly order?: string; readonly key?: string }>(
+        table,
+      ),
+    ]
       .sort((a, b) => compareOrdered({ id: a.id, order: a.order ?? '' }, { id: b.id, order: b.order ?? '' }))
       .flatMap(({ id, name, key }, i): Operation[] => {
         if (key !== undefined) return [];
@@ -32,27 +48,45 @@ async function giveKeys(queries: QueryInterface, collection: string): Promise<vo
       }),
   );
   if (operations.length === 0) return;
-  const [{ last }] = await queries.sequelize.query<{ last: number | null }>('SELECT MAX(sequence) AS last FROM edits WHERE collection = ?', {
-    replacements: [collection],
-    type: QueryTypes.SELECT,
-  });
+  const [{ last }] = await queries.sequelize.query<{ last: number | null }>(
+    'SELECT MAX(sequence) AS last FROM edits WHERE collection = ?',
+    {
+      replacements: [collection],
+      type: QueryTypes.SELECT,
+    },
+  );
   const sequence = (last ?? 0) + 1;
-  await queries.sequelize.query('INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES (?, ?, ?, ?, ?, NULL, ?, ?)', {
-    replacements: [collection, sequence, 'keys-for-levels-and-kits', 'stravel', 'keys for levels and kits', new Date().toISOString(), JSON.stringify(operations)],
+  await queries.sequelize.query(
+    'INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES (?, ?, ?, ?, ?, NULL, ?, ?)',
+    {
+      replacements: [
+        collection,
+        sequence,
+        'keys-for-levels-and-kits',
+        'stravel',
+        'keys for levels and kits',
+        new Date().toISOString(),
+        JSON.stringify(operations),
+      ],
+    },
+  );
+  await queries.sequelize.query('INSERT INTO edit_documents (collection, document, sequence) VALUES (?, ?, ?)', {
+    replacements: [collection, RECORDS_DOCUMENT, sequence],
   });
-  await queries.sequelize.query('INSERT INTO edit_documents (collection, document, sequence) VALUES (?, ?, ?)', { replacements: [collection, RECORDS_DOCUMENT, sequence] });
 }
 
 /** The small records as snapshot and log have them. */
 async function recordsOf(queries: QueryInterface, collection: string): Promise<DocumentState> {
   const state: DocumentState = new Map();
-  const read = <Row extends object>(sql: string, replacements: unknown[]): Promise<Row[]> => queries.sequelize.query<Row>(sql, { replacements, type: QueryTypes.SELECT });
+  const read = <Row extends object>(sql: string, replacements: unknown[]): Promise<Row[]> =>
+    queries.sequelize.query<Row>(sql, { replacements, type: QueryTypes.SELECT });
   const chunks = await read<{ kind: 'level' | 'kit'; bytes: Buffer }>(
     "SELECT kind, bytes FROM snapshot_chunks WHERE collection = ? AND document = ? AND kind IN ('level', 'kit')",
     [collection, RECORDS_DOCUMENT],
   );
   for (const { kind, bytes } of chunks) {
-    for (const record of decodeChunk(kind, new Uint8Array(gunzipSync(bytes)))) putRecord(state, kind, record['id'] as string, record);
+    for (const record of decodeChunk(kind, new Uint8Array(gunzipSync(bytes))))
+      putRecord(state, kind, record['id'] as string, record);
   }
   const edits = await read<{ operations: string }>(
     'SELECT edits.operations FROM edit_documents JOIN edits USING (collection, sequence) WHERE edit_documents.collection = ? AND edit_documents.document = ? AND ' +
@@ -61,7 +95,9 @@ async function recordsOf(queries: QueryInterface, collection: string): Promise<D
   );
   for (const { operations } of edits) {
     // Written by the log from a checked edit.
-    const keyed = (JSON.parse(operations) as Operation[]).filter(({ document, kind }) => document === RECORDS_DOCUMENT && (kind === 'level' || kind === 'kit'));
+    const keyed = (JSON.parse(operations) as Operation[]).filter(
+      ({ document, kind }) => document === RECORDS_DOCUMENT && (kind === 'level' || kind === 'kit'),
+    );
     for (const { kind, id, record } of tryOperations(() => state, keyed).touched) putRecord(state, kind, id, record);
   }
   return state;

@@ -14,7 +14,9 @@ export const editRecords: Migration = {
       'CREATE TABLE edit_records (collection TEXT NOT NULL REFERENCES collections (id) ON DELETE CASCADE, record TEXT NOT NULL, sequence INTEGER NOT NULL, ' +
         'PRIMARY KEY (collection, record, sequence)) WITHOUT ROWID',
     );
-    const collections = await sequelize.query<{ id: string }>('SELECT id FROM collections', { type: QueryTypes.SELECT });
+    const collections = await sequelize.query<{ id: string }>('SELECT id FROM collections', {
+      type: QueryTypes.SELECT,
+    });
     for (const { id } of collections) {
       for (let after = 0; ;) {
         const edits = await sequelize.query<{ sequence: number; operations: string }>(
@@ -25,9 +27,12 @@ export const editRecords: Migration = {
           // Written by the log from a checked edit.
           const records = recordsTouched(JSON.parse(operations) as Operation[]);
           if (records.length > 0) {
-            await sequelize.query('INSERT INTO edit_records (collection, record, sequence) SELECT ?, value, ? FROM json_each(?)', {
-              replacements: [id, sequence, JSON.stringify(records)],
-            });
+            await sequelize.query(
+              'INSERT INTO edit_records (collection, record, sequence) SELECT ?, value, ? FROM json_each(?)',
+              {
+                replacements: [id, sequence, JSON.stringify(records)],
+              },
+            );
           }
         }
         if (edits.length < BATCH) break;

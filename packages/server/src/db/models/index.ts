@@ -86,11 +86,19 @@ const wholeKey = (): object => ({ ...whole(), primaryKey: true });
 
 /** Describes the tables that the migrations made. */
 export function defineModels(sequelize: Sequelize): Models {
-  const define = <Row extends object>(table: string, attributes: Record<keyof Row & string, object>): ModelStatic<Model<Row>> =>
+  const define = <Row extends object>(
+    table: string,
+    attributes: Record<keyof Row & string, object>,
+  ): ModelStatic<Model<Row>> =>
     // Sequelize types attributes by its own inference helpers; the record above already holds each column of Row.
     sequelize.define(table, attributes as never, { tableName: table, timestamps: false }) as ModelStatic<Model<Row>>;
   return {
-    collections: define<CollectionRow>('collections', { id: key(), name: text(), created_at: text(), binned_at: { type: DataTypes.TEXT } }),
+    collections: define<CollectionRow>('collections', {
+      id: key(),
+      name: text(),
+      created_at: text(),
+      binned_at: { type: DataTypes.TEXT },
+    }),
     people: define<PersonRow>('people', { id: key(), name: text(), created_at: text() }),
     edits: define<EditRow>('edits', {
       collection: key(),
@@ -102,7 +110,11 @@ export function defineModels(sequelize: Sequelize): Models {
       at: text(),
       operations: text(),
     }),
-    editDocuments: define<EditDocumentRow>('edit_documents', { collection: key(), document: key(), sequence: wholeKey() }),
+    editDocuments: define<EditDocumentRow>('edit_documents', {
+      collection: key(),
+      document: key(),
+      sequence: wholeKey(),
+    }),
     snapshots: define<SnapshotRow>('snapshots', { collection: key(), document: key(), sequence: whole() }),
     snapshotChunks: define<SnapshotChunkRow>('snapshot_chunks', {
       collection: key(),

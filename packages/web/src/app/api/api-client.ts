@@ -109,11 +109,19 @@ export class ApiClient {
 
   /** What restoring an archive into a collection would change. */
   previewRestore(collection: string, archive: Blob): Promise<RestorePreview & { readonly loose: LooseEndNotes }> {
-    return this.json(`/api/collections/${collection}/restore/preview`, { method: 'POST', raw: archive, type: 'application/zip' });
+    return this.json(`/api/collections/${collection}/restore/preview`, {
+      method: 'POST',
+      raw: archive,
+      type: 'application/zip',
+    });
   }
 
   restoreInto(collection: string, archive: Blob, edit: number, person: string): Promise<RestorePreview> {
-    return this.json(`/api/collections/${collection}/restore?edit=${edit}&person=${person}`, { method: 'POST', raw: archive, type: 'application/zip' });
+    return this.json(`/api/collections/${collection}/restore?edit=${edit}&person=${person}`, {
+      method: 'POST',
+      raw: archive,
+      type: 'application/zip',
+    });
   }
 
   archiveUrl(collection: string): string {
@@ -125,12 +133,22 @@ export class ApiClient {
   }
 
   async chunk(collection: string, document: string, kind: string, chunk: number): Promise<ChunkAnswer> {
-    const response = await this.send(`/api/collections/${collection}/documents/${document}/chunks/${kind}/${chunk}`, {});
-    return { sequence: Number(response.headers.get('Stravel-Sequence')), bytes: new Uint8Array(await response.arrayBuffer()) };
+    const response = await this.send(
+      `/api/collections/${collection}/documents/${document}/chunks/${kind}/${chunk}`,
+      {},
+    );
+    return {
+      sequence: Number(response.headers.get('Stravel-Sequence')),
+      bytes: new Uint8Array(await response.arrayBuffer()),
+    };
   }
 
   async editsOfDocument(collection: string, document: string, after: number): Promise<LoggedEdit[]> {
-    return (await this.json<{ edits: LoggedEdit[] }>(`/api/collections/${collection}/edits?document=${document}&after=${after}`)).edits;
+    return (
+      await this.json<{ edits: LoggedEdit[] }>(
+        `/api/collections/${collection}/edits?document=${document}&after=${after}`,
+      )
+    ).edits;
   }
 
   /** What a person has done last, without what it changed. */
@@ -160,7 +178,9 @@ export class ApiClient {
 
   /** Keeps a picture's file; gives the name of its asset. */
   async putPicture(file: Blob): Promise<string> {
-    const { name } = (await (await this.send('/api/pictures', { method: 'PUT', raw: file, type: file.type })).json()) as { name: string };
+    const { name } = (await (
+      await this.send('/api/pictures', { method: 'PUT', raw: file, type: file.type })
+    ).json()) as { name: string };
     return name;
   }
 
@@ -182,7 +202,12 @@ export class ApiClient {
   async send(url: string, options: RequestOptions): Promise<Response> {
     const response = await fetch(url, {
       method: options.method ?? 'GET',
-      headers: { ...options.headers, ...(options.body === undefined && options.raw === undefined ? {} : { 'Content-Type': options.type ?? 'application/json' }) },
+      headers: {
+        ...options.headers,
+        ...(options.body === undefined && options.raw === undefined
+          ? {}
+          : { 'Content-Type': options.type ?? 'application/json' }),
+      },
       body: options.raw ?? (options.body === undefined ? undefined : JSON.stringify(options.body)),
     });
     if (!response.ok) throw await problemOf(response);

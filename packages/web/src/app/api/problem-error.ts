@@ -16,5 +16,10 @@ export class ProblemError extends Error {
 /** Reads an answer's problem (RFC 9457). */
 export async function problemOf(response: Response): Promise<ProblemError> {
   const body = (await response.json().catch(() => ({}))) as { title?: string; detail?: string; conflicts?: Conflict[] };
-  return new ProblemError(response.status, body.title ?? 'UNEXPECTED', body.detail ?? `The server answered ${response.status}.`, body.conflicts);
+  return new ProblemError(
+    response.status,
+    body.title ?? 'UNEXPECTED',
+    body.detail ?? `The server answered ${response.status}.`,
+    body.conflicts,
+  );
 }

@@ -1,5 +1,13 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
-import type { FiguresSummary, Finding, LevelCosts, LevelCount, RehearsalFigures, SightFigures, Vector3 } from '@stravel/core';
+import type {
+  FiguresSummary,
+  Finding,
+  LevelCosts,
+  LevelCount,
+  RehearsalFigures,
+  SightFigures,
+  Vector3,
+} from '@stravel/core';
 
 export type BakeState = 'fresh' | 'stale' | 'none';
 
@@ -54,7 +62,10 @@ export function isToBeOpened(listed: ListedBake<unknown> | undefined, openKey: s
 /** What a level costs by all that is known of it. */
 export function costsOf(bakes: LevelBakes | undefined): LevelCosts {
   const summary = bakes?.figures.summary;
-  return { count: bakes?.count ?? undefined, baked: summary ? { figures: summary, isFresh: bakes.figures.state === 'fresh' } : undefined };
+  return {
+    count: bakes?.count ?? undefined,
+    baked: summary ? { figures: summary, isFresh: bakes.figures.state === 'fresh' } : undefined,
+  };
 }
 
 export interface BakesState {
@@ -73,6 +84,8 @@ export const bakesFeature = createFeature({
   reducer: createReducer(
     initial,
     on(bakesActions.collectionOpened, () => initial),
-    on(bakesActions.loaded, (_state, { levels }): BakesState => ({ byLevel: Object.fromEntries(levels.map((bakes) => [bakes.level, bakes])) })),
+    on(bakesActions.loaded, (_state, { levels }): BakesState => ({
+      byLevel: Object.fromEntries(levels.map((bakes) => [bakes.level, bakes])),
+    })),
   ),
 });

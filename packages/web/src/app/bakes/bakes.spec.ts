@@ -13,7 +13,15 @@ import { Session } from '../session';
 import { Bakes } from './bakes';
 import { bakesActions, bakesFeature, isToBeOpened, stateOfOpen, type LevelBakes } from './bakes-store';
 
-const block = (i: number): Block => ({ id: `b${i}`, name: '', position: [i * 3, 0, 0], turn: [0, 0, 0], planes: boxPlanes([1, 1, 1]), sight: 'hides', material: 'brick' });
+const block = (i: number): Block => ({
+  id: `b${i}`,
+  name: '',
+  position: [i * 3, 0, 0],
+  turn: [0, 0, 0],
+  planes: boxPlanes([1, 1, 1]),
+  sight: 'hides',
+  material: 'brick',
+});
 const tables: RecordTables = {
   ...emptyRecordTables(),
   level: {
@@ -34,7 +42,12 @@ const tables: RecordTables = {
   },
   stratum: { own: { id: 'own', name: 'Own', role: 'structure', owner: 'hall' } },
 };
-const device = { id: 'd', name: 'Handheld', budget: { triangles: 100, drawCalls: 10, memoryBytes: 1000, loadMs: 1000, diskBytes: 1000 }, framesPerSecond: 30 } as unknown as Device;
+const device = {
+  id: 'd',
+  name: 'Handheld',
+  budget: { triangles: 100, drawCalls: 10, memoryBytes: 1000, loadMs: 1000, diskBytes: 1000 },
+  framesPerSecond: 30,
+} as unknown as Device;
 const figures = (triangles: number) => ({
   strata: [],
   worst: [{ triangles, middle: [0, 0, 0] }],
@@ -57,7 +70,16 @@ describe('bakes of the page', () => {
     runs = [];
     sent = [];
     document = new StratumDocument('own');
-    document.apply([0, 1].map((i) => ({ document: 'own', kind: 'block', id: `b${i}`, field: null, before: null, after: block(i) as never })));
+    document.apply(
+      [0, 1].map((i) => ({
+        document: 'own',
+        kind: 'block',
+        id: `b${i}`,
+        field: null,
+        before: null,
+        after: block(i) as never,
+      })),
+    );
     answers = {
       'bake-sight': () => Promise.resolve({ pockets: [] }),
       'bake-figures': () => Promise.resolve({ pocketTriangles: [] }),
@@ -70,8 +92,12 @@ describe('bakes of the page', () => {
           provide: ApiClient,
           useValue: {
             keyed: () => Promise.reject(new ProblemError(404, 'BAKE_MISSING', 'none yet')),
-            json: (url: string) => (url.includes('/bakes/') ? Promise.reject(new ProblemError(404, 'BAKE_MISSING', 'none yet')) : Promise.resolve({ levels: [] })),
-            send: (url: string, options: { headers: Record<string, string> }) => Promise.resolve(sent.push({ url, key: options.headers['Stravel-Key'] })),
+            json: (url: string) =>
+              url.includes('/bakes/')
+                ? Promise.reject(new ProblemError(404, 'BAKE_MISSING', 'none yet'))
+                : Promise.resolve({ levels: [] }),
+            send: (url: string, options: { headers: Record<string, string> }) =>
+              Promise.resolve(sent.push({ url, key: options.headers['Stravel-Key'] })),
           },
         },
         {
@@ -131,17 +157,45 @@ describe('bakes of the page', () => {
 
   it('hold every level against the device and find what is over', () => {
     const none = { files: 0, memoryBytes: 0, diskBytes: 0 };
-    const sections = [{ id: 'S:r', code: 'S', desk: 'sections', severity: 'warning', subject: 'r', place: {}, message: 's', why: '', fixes: [] }];
+    const sections = [
+      {
+        id: 'S:r',
+        code: 'S',
+        desk: 'sections',
+        severity: 'warning',
+        subject: 'r',
+        place: {},
+        message: 's',
+        why: '',
+        fixes: [],
+      },
+    ];
     const of = (triangles: number, state: 'fresh' | 'stale' = 'stale'): LevelBakes =>
       ({
         level: 'hall',
-        count: { bound: { triangles: 1e9, drawCalls: 1e9 }, load: { files: 1, memoryBytes: 1, diskBytes: 1, isCut: false, kits: none, own: none, strata: [] }, findings: sections },
+        count: {
+          bound: { triangles: 1e9, drawCalls: 1e9 },
+          load: { files: 1, memoryBytes: 1, diskBytes: 1, isCut: false, kits: none, own: none, strata: [] },
+          findings: sections,
+        },
         sight: {
           state: 'fresh',
           summary: {
             closed: true,
             wayOut: null,
-            findings: [{ id: 'X:b', code: 'X', desk: 'sight', severity: 'error', subject: 'b', place: {}, message: 'm', why: '', fixes: [] }],
+            findings: [
+              {
+                id: 'X:b',
+                code: 'X',
+                desk: 'sight',
+                severity: 'error',
+                subject: 'b',
+                place: {},
+                message: 'm',
+                why: '',
+                fixes: [],
+              },
+            ],
           },
         },
         figures: {
@@ -155,7 +209,22 @@ describe('bakes of the page', () => {
           {
             rehearsal: 'w',
             state: 'fresh',
-            summary: { late: 1, findings: [{ id: 'L:w', code: 'L', desk: 'cells', severity: 'warning', subject: 'w', place: {}, message: 'l', why: '', fixes: [] }] },
+            summary: {
+              late: 1,
+              findings: [
+                {
+                  id: 'L:w',
+                  code: 'L',
+                  desk: 'cells',
+                  severity: 'warning',
+                  subject: 'w',
+                  place: {},
+                  message: 'l',
+                  why: '',
+                  fixes: [],
+                },
+              ],
+            },
           },
         ],
       }) as unknown as LevelBakes;
@@ -177,7 +246,12 @@ describe('bakes of the page', () => {
 });
 
 describe('what is open of a bake', () => {
-  const listed = (state: 'fresh' | 'stale' | 'none', key: string | null, current: string | null) => ({ state, key, current, summary: null });
+  const listed = (state: 'fresh' | 'stale' | 'none', key: string | null, current: string | null) => ({
+    state,
+    key,
+    current,
+    summary: null,
+  });
 
   it('is fresh by its key alone, whatever a job or another page has kept since', () => {
     expect(stateOfOpen(undefined, undefined)).toBe('none');

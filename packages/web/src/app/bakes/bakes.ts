@@ -63,7 +63,8 @@ export class Bakes {
   readonly staleCount = computed(
     () =>
       Object.values(this.byLevel()).filter(
-        ({ sight, figures, rehearsals }) => sight.state !== 'fresh' || figures.state !== 'fresh' || rehearsals.some(({ state }) => state !== 'fresh'),
+        ({ sight, figures, rehearsals }) =>
+          sight.state !== 'fresh' || figures.state !== 'fresh' || rehearsals.some(({ state }) => state !== 'fresh'),
       ).length,
   );
   /** Every level with content held against the chosen device. */
@@ -79,11 +80,15 @@ export class Bakes {
   /** Levels over budget by figures that are known: counted from what stands now. */
   readonly overCount = computed(() => [...this.held().values()].filter(({ over }) => over.length > 0).length);
   /** Levels not over by what is known, of which a stale or missing bake leaves something open. */
-  readonly undecidedCount = computed(() => [...this.held().values()].filter(({ over, undecided }) => over.length === 0 && undecided.length > 0).length);
+  readonly undecidedCount = computed(
+    () => [...this.held().values()].filter(({ over, undecided }) => over.length === 0 && undecided.length > 0).length,
+  );
   readonly findings = computed(() => {
     const tables = this.tables();
     const device = this.session.device();
-    return Object.values(this.byLevel()).flatMap((bakes) => this.findingsOf(bakes, tables.level[bakes.level]?.name ?? '', device));
+    return Object.values(this.byLevel()).flatMap((bakes) =>
+      this.findingsOf(bakes, tables.level[bakes.level]?.name ?? '', device),
+    );
   });
 
   constructor() {
@@ -118,7 +123,9 @@ export class Bakes {
         this.api.keyed<BakedFigures>(`/api/collections/${collection.id}/bakes/figures/${level}`),
       ]);
       const isOfOne = sight.value.pockets.length === figures.value.pocketTriangles.length;
-      return isOfOne ? { level, keys: { sight: sight.key, figures: figures.key }, sight: sight.value, figures: figures.value } : undefined;
+      return isOfOne
+        ? { level, keys: { sight: sight.key, figures: figures.key }, sight: sight.value, figures: figures.value }
+        : undefined;
     } catch (error) {
       if (error instanceof ProblemError && error.status === 404) return undefined;
       throw error;
@@ -141,12 +148,15 @@ export class Bakes {
       const view = Object.values(this.tables().collection).at(0)?.view ?? DEFAULT_VIEW;
       const say = (fraction: number, stage: string): void => this.progress.set({ level, fraction, stage });
       const sight = await this.keepRun(this.compute.run('bake-sight', content, (f, stage) => say(f * 0.9, stage)));
-      const figures = await this.keepRun(this.compute.run('bake-figures', { content, pieces, view, sight }, (f, stage) => say(0.9 + f * 0.1, stage)));
+      const figures = await this.keepRun(
+        this.compute.run('bake-figures', { content, pieces, view, sight }, (f, stage) => say(0.9 + f * 0.1, stage)),
+      );
       const keys = await this.compute.run('bake-keys', { content, pieces, view }).result;
       void this.confirm(level, keys.sight);
       return { level, keys, sight, figures };
     } catch (error) {
-      if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(error instanceof Error ? error.message : String(error));
+      if (!(error instanceof CoreError && error.code === 'CANCELLED'))
+        this.failure.set(error instanceof Error ? error.message : String(error));
       return undefined;
     } finally {
       this.progress.set(undefined);
@@ -165,7 +175,9 @@ export class Bakes {
 
   /** Says no before the worker is sent what it would refuse. */
   private async refuseTooMany(level: string): Promise<void> {
-    const strata = await Promise.all(this.tables().level[level].strata.map(({ stratum }) => this.documents.stratum(stratum)));
+    const strata = await Promise.all(
+      this.tables().level[level].strata.map(({ stratum }) => this.documents.stratum(stratum)),
+    );
     let hiding = 0;
     for (const { blocks } of strata) for (const { sight } of blocks.values()) if (sight === 'hides') hiding++;
     checkBlockCount(hiding, DEFAULT_SIGHT_OPTIONS.blockLimit);
@@ -200,7 +212,12 @@ export class Bakes {
   private findingsOf(bakes: LevelBakes, name: string, device: Device | undefined): Finding[] {
     const level = this.tables().level[bakes.level];
     if (!level) return [];
-    const ofLevel = (one: Finding): Finding => ({ ...one, id: `${one.id}@${level.id}`, place: { ...one.place, level: level.id }, message: `${name}: ${one.message}` });
+    const ofLevel = (one: Finding): Finding => ({
+      ...one,
+      id: `${one.id}@${level.id}`,
+      place: { ...one.place, level: level.id },
+      message: `${name}: ${one.message}`,
+    });
     const sight = (bakes.sight.summary?.findings ?? []).map(ofLevel);
     const sections = (bakes.count ?? bakes.figures.summary)?.findings.map(ofLevel) ?? [];
     const walks = bakes.rehearsals.flatMap(({ summary }) => summary?.findings ?? []).map(ofLevel);

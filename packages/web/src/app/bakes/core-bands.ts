@@ -1,4 +1,14 @@
-import { holdAgainst, loadOf, loadTime, type BudgetMeasure, type Device, type HeldFigure, type LevelCosts, type LoadParts, type StratumFigures } from '@stravel/core';
+import {
+  holdAgainst,
+  loadOf,
+  loadTime,
+  type BudgetMeasure,
+  type Device,
+  type HeldFigure,
+  type LevelCosts,
+  type LoadParts,
+  type StratumFigures,
+} from '@stravel/core';
 import type { CoreBand } from '../ui/core-sample';
 import { bytesText, countText, timeText } from '../ui/amount';
 
@@ -73,14 +83,39 @@ function bandsOf(costs: LevelCosts, device: Device, measure: Measure, { state, v
   const load = loadOf(costs);
   const counted = count ?? baked?.figures;
   if (!counted) return [];
-  if (measure === 'draw calls' && state === 'bound') return [{ id: 'all', name: 'everything in view', role: 'kit', value, text: heldText(measure, { state, value, share: 0 }) }];
-  const worst = measure === 'triangles' ? baked?.figures.worst.at(0) : measure === 'draw calls' ? baked?.figures.worstDrawCalls : undefined;
+  if (measure === 'draw calls' && state === 'bound')
+    return [
+      {
+        id: 'all',
+        name: 'everything in view',
+        role: 'kit',
+        value,
+        text: heldText(measure, { state, value, share: 0 }),
+      },
+    ];
+  const worst =
+    measure === 'triangles'
+      ? baked?.figures.worst.at(0)
+      : measure === 'draw calls'
+        ? baked?.figures.worstDrawCalls
+        : undefined;
   const seen = state === 'bound' ? undefined : worst?.strata;
   const strata = counted.strata.map((stratum): CoreBand => {
     const own = seen?.find((one) => one.stratum === stratum.stratum);
     const diskBytes = load?.strata.find((one) => one.stratum === stratum.stratum)?.diskBytes ?? 0;
-    const amount = ofStratum({ ...stratum, diskBytes }, device, measure, state === 'bound' ? { triangles: stratum.triangles, drawCalls: 0 } : own);
-    return { id: stratum.stratum, name: stratum.name, role: stratum.role, value: amount, text: measureText(measure, amount) };
+    const amount = ofStratum(
+      { ...stratum, diskBytes },
+      device,
+      measure,
+      state === 'bound' ? { triangles: stratum.triangles, drawCalls: 0 } : own,
+    );
+    return {
+      id: stratum.stratum,
+      name: stratum.name,
+      role: stratum.role,
+      value: amount,
+      text: measureText(measure, amount),
+    };
   });
   const rest = ([id, name, parts]: readonly [string, string, LoadParts | undefined]): CoreBand[] => {
     const value = parts ? ofParts(parts, device, measure) : 0;

@@ -11,7 +11,8 @@ export class KitLoads {
   private readonly api = inject(ApiClient);
   private readonly session = inject(Session);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
-  private known: { readonly of: Pick<RecordTables, 'kit' | 'piece'>; readonly loads: Promise<Record<string, KitLoad>> } | undefined;
+  private known:
+    { readonly of: Pick<RecordTables, 'kit' | 'piece'>; readonly loads: Promise<Record<string, KitLoad>> } | undefined;
 
   /** By id of the kit, as the kits stand now; asked for again only when kits or pieces have changed. */
   of(): Promise<Record<string, KitLoad>> {
@@ -30,6 +31,7 @@ export class KitLoads {
   private async ask(): Promise<Record<string, KitLoad>> {
     const collection = this.session.collection();
     if (!collection) return {};
-    return (await this.api.json<{ loads: Record<string, KitLoad> }>(`/api/collections/${collection.id}/kits/loads`)).loads;
+    return (await this.api.json<{ loads: Record<string, KitLoad> }>(`/api/collections/${collection.id}/kits/loads`))
+      .loads;
   }
 }

@@ -17,16 +17,27 @@ export interface ShelfInput {
 /** The shelf: the top sets with a core for each of their levels, or for each set inside when there are very many. */
 export function shelfRows(tree: readonly SetNode[], { bakes, device, measure, selected }: ShelfInput): ShelfRow[] {
   if (!device) return [];
-  const rows = tree.map((node) => ({ node, levels: levelsUnder(node).filter(({ purpose }) => purpose === 'play') })).filter(({ levels }) => levels.length > 0);
+  const rows = tree
+    .map((node) => ({ node, levels: levelsUnder(node).filter(({ purpose }) => purpose === 'play') }))
+    .filter(({ levels }) => levels.length > 0);
   const isCrowded = rows.reduce((sum, { levels }) => sum + levels.length, 0) > MOST_CORES;
   return rows.map(({ node, levels }) => {
     const cores = levels.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
-    return { id: node.set.id, name: node.set.name, says: saysOf(cores), cores: isCrowded ? gather(node, cores, device, measure) : cores };
+    return {
+      id: node.set.id,
+      name: node.set.name,
+      says: saysOf(cores),
+      cores: isCrowded ? gather(node, cores, device, measure) : cores,
+    };
   });
 }
 
 /** The shelf as one row, in the order of a table; the first of them when there are very many. */
-export function shelfInOrder(levels: readonly Level[], name: string, { bakes, device, measure, selected }: ShelfInput): ShelfRow[] {
+export function shelfInOrder(
+  levels: readonly Level[],
+  name: string,
+  { bakes, device, measure, selected }: ShelfInput,
+): ShelfRow[] {
   const shown = levels.slice(0, MOST_CORES);
   if (!device || shown.length === 0) return [];
   const cores = shown.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
@@ -46,14 +57,23 @@ function saysOf(cores: readonly ShelfCore[]): string {
   return `${cores.length} level${cores.length === 1 ? '' : 's'} · ${parts.length > 0 ? parts.map((part) => `${part.count} ${part.text}`).join(', ') : within}`;
 }
 
-function coreOf(level: Level, bakes: LevelBakes | undefined, device: Device, measure: Measure, selected: string): ShelfCore {
+function coreOf(
+  level: Level,
+  bakes: LevelBakes | undefined,
+  device: Device,
+  measure: Measure,
+  selected: string,
+): ShelfCore {
   const { bands, held } = levelCore(costsOf(bakes), device, measure);
   return {
     id: level.id,
     name: level.name,
     bands,
     total: bands.reduce((sum, { value }) => sum + value, 0),
-    totalText: held.state === 'not known' && held.value === undefined ? 'not known: nothing is laid out yet' : heldText(measure, held),
+    totalText:
+      held.state === 'not known' && held.value === undefined
+        ? 'not known: nothing is laid out yet'
+        : heldText(measure, held),
     state: held.state,
     share: held.share ?? 0,
     selected: level.id === selected,
@@ -66,7 +86,10 @@ function gather(node: SetNode, cores: readonly ShelfCore[], device: Device, meas
   const inner = node.sets.length > 0 ? node.sets : [node];
   return inner.flatMap((set) => {
     const own = levelsUnder(set).flatMap(({ id }) => byId.get(id) ?? []);
-    const heaviest = own.reduce<ShelfCore | undefined>((best, core) => (!best || core.total > best.total ? core : best), undefined);
+    const heaviest = own.reduce<ShelfCore | undefined>(
+      (best, core) => (!best || core.total > best.total ? core : best),
+      undefined,
+    );
     return heaviest
       ? [
           {

@@ -1,4 +1,13 @@
-import type { Device, FiguresSummary, Level, LevelCosts, LevelCount, LevelLoad, LevelSet, SetNode } from '@stravel/core';
+import type {
+  Device,
+  FiguresSummary,
+  Level,
+  LevelCosts,
+  LevelCount,
+  LevelLoad,
+  LevelSet,
+  SetNode,
+} from '@stravel/core';
 import { levelCore, measureText, type Measure } from './core-bands';
 import { shelfInOrder, shelfRows } from './shelf-rows';
 import type { LevelBakes } from './bakes-store';
@@ -56,12 +65,14 @@ const load: LevelLoad = {
     { stratum: 't', diskBytes: 250 },
   ],
 };
-const count = (triangles: number, drawCalls: number) => ({ ...figures, bound: { triangles, drawCalls }, load }) as LevelCount;
+const count = (triangles: number, drawCalls: number) =>
+  ({ ...figures, bound: { triangles, drawCalls }, load }) as LevelCount;
 const baked = { figures, isFresh: true };
 
 describe('core bands', () => {
   it('stand bottom first with the kit on top, for memory, baked or not', () => {
-    const bands = (costs: LevelCosts, measure: Measure) => levelCore(costs, device, measure).bands.map(({ id, value }) => [id, value]);
+    const bands = (costs: LevelCosts, measure: Measure) =>
+      levelCore(costs, device, measure).bands.map(({ id, value }) => [id, value]);
     for (const costs of [
       { count: count(1000, 1000), baked },
       { count: count(1000, 1000), baked: undefined },
@@ -91,16 +102,19 @@ describe('core bands', () => {
     expect(values({ count: count(24, 9), baked: undefined }, 'triangles')).toEqual(['bound', [12, 12]]);
     expect(values({ count: count(24, 9), baked: undefined }, 'draw calls')).toEqual(['bound', [9]]);
     expect(values({ count: count(1000, 1000), baked: undefined }, 'triangles')).toEqual(['not known', []]);
-    expect(values({ count: count(1000, 1000), baked: { figures, isFresh: false } }, 'triangles')).toEqual(['stale', [20, 100]]);
+    expect(values({ count: count(1000, 1000), baked: { figures, isFresh: false } }, 'triangles')).toEqual([
+      'stale',
+      [20, 100],
+    ]);
   });
 
   it('read as a person reads them', () => {
-    expect([measureText('memory', 96e6), measureText('load time', 2140), measureText('triangles', 412345), measureText('draw calls', 18)]).toEqual([
-      '96.0 MB',
-      '2.14 s',
-      '412 k',
-      '18',
-    ]);
+    expect([
+      measureText('memory', 96e6),
+      measureText('load time', 2140),
+      measureText('triangles', 412345),
+      measureText('draw calls', 18),
+    ]).toEqual(['96.0 MB', '2.14 s', '412 k', '18']);
   });
 });
 
@@ -109,7 +123,10 @@ describe('the shelf', () => {
     set: { id, name: id } as LevelSet,
     depth: 0,
     sets: [],
-    levels: Array.from({ length: count }, (_unused, i) => ({ id: `${id}${i}`, name: `${id}${i}`, purpose: 'play' }) as Level),
+    levels: Array.from(
+      { length: count },
+      (_unused, i) => ({ id: `${id}${i}`, name: `${id}${i}`, purpose: 'play' }) as Level,
+    ),
   });
   const bakes = (level: string): LevelBakes => ({
     level,
@@ -120,7 +137,12 @@ describe('the shelf', () => {
   });
 
   it('has a row a set and a core a level, and says what is over', () => {
-    const [row] = shelfRows([node('a', 2)], { bakes: { a0: bakes('a0') }, device, measure: 'triangles', selected: 'a1' });
+    const [row] = shelfRows([node('a', 2)], {
+      bakes: { a0: bakes('a0') },
+      device,
+      measure: 'triangles',
+      selected: 'a1',
+    });
     expect(row.says).toBe('2 levels · 1 over budget, 1 not known');
     expect(row.cores.map(({ total, selected }) => [total, selected])).toEqual([
       [120, false],
@@ -130,25 +152,50 @@ describe('the shelf', () => {
 
   it('never calls a set within budget of which something is not known or older than its level', () => {
     const rich = { ...device, budget: { ...device.budget, triangles: 1e9 } };
-    const says = (levels: Readonly<Record<string, LevelBakes>>): string => shelfRows([node('a', 2)], { bakes: levels, device: rich, measure: 'triangles', selected: '' })[0].says;
-    const stale: LevelBakes = { ...bakes('a1'), figures: { state: 'stale', key: null, current: null, summary: figures } };
+    const says = (levels: Readonly<Record<string, LevelBakes>>): string =>
+      shelfRows([node('a', 2)], { bakes: levels, device: rich, measure: 'triangles', selected: '' })[0].says;
+    const stale: LevelBakes = {
+      ...bakes('a1'),
+      figures: { state: 'stale', key: null, current: null, summary: figures },
+    };
     expect(says({})).toBe('2 levels · 2 not known');
     expect(says({ a0: bakes('a0'), a1: stale })).toBe('2 levels · 1 stale');
     expect(says({ a0: bakes('a0'), a1: bakes('a1') })).toBe('2 levels · within budget');
-    const counted: LevelBakes = { ...bakes('a1'), count: count(1e9, 1e9), figures: { state: 'none', key: null, current: null, summary: null } };
+    const counted: LevelBakes = {
+      ...bakes('a1'),
+      count: count(1e9, 1e9),
+      figures: { state: 'none', key: null, current: null, summary: null },
+    };
     expect(says({ a0: bakes('a0'), a1: counted })).toBe('2 levels · within budget at most');
     expect(says({ a0: bakes('a0'), a1: { ...counted, count: count(2e9, 1) } })).toBe('2 levels · 1 not known');
   });
 
   it('gathers very many levels by set', () => {
-    const rows = shelfRows([node('a', 50), node('b', 50)], { bakes: { a7: bakes('a7') }, device, measure: 'memory', selected: '' });
-    expect(rows.map(({ cores }) => cores.map(({ name, total }) => [name, total]))).toEqual([[['a (50)', 1200]], [['b (50)', 0]]]);
+    const rows = shelfRows([node('a', 50), node('b', 50)], {
+      bakes: { a7: bakes('a7') },
+      device,
+      measure: 'memory',
+      selected: '',
+    });
+    expect(rows.map(({ cores }) => cores.map(({ name, total }) => [name, total]))).toEqual([
+      [['a (50)', 1200]],
+      [['b (50)', 0]],
+    ]);
   });
 
   it('stands in the order of a table, the first of very many', () => {
     const levels = [...node('a', 70).levels].reverse();
-    const [row] = shelfInOrder(levels, 'By Shards', { bakes: { a69: bakes('a69') }, device, measure: 'triangles', selected: '' });
-    expect([row.name, row.says, row.cores.length]).toEqual(['By Shards', 'first 60 levels · 1 over budget, 59 not known', 60]);
+    const [row] = shelfInOrder(levels, 'By Shards', {
+      bakes: { a69: bakes('a69') },
+      device,
+      measure: 'triangles',
+      selected: '',
+    });
+    expect([row.name, row.says, row.cores.length]).toEqual([
+      'By Shards',
+      'first 60 levels · 1 over budget, 59 not known',
+      60,
+    ]);
     expect(row.cores.slice(0, 2).map(({ id, total }) => [id, total])).toEqual([
       ['a69', 120],
       ['a68', 0],

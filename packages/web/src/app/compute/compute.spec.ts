@@ -65,7 +65,11 @@ describe('compute', () => {
   it('rebuilds the error that a run ended with', async () => {
     isolated(true);
     const run = compute.run('make-section', input);
-    workers[0].answer({ id: workers[0].asked[0].id, type: 'failed', error: { code: 'SIGHT_NOTHING', message: 'sight: nothing', details: { a: 1 } } });
+    workers[0].answer({
+      id: workers[0].asked[0].id,
+      type: 'failed',
+      error: { code: 'SIGHT_NOTHING', message: 'sight: nothing', details: { a: 1 } },
+    });
     const error = await run.result.catch((one: unknown) => one);
     expect(error).toBeInstanceOf(CoreError);
     expect(error).toMatchObject({ code: 'SIGHT_NOTHING', message: 'sight: nothing', details: { a: 1 } });

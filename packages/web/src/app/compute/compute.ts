@@ -24,7 +24,11 @@ export class Compute {
   private readonly open = new Map<number, OpenRun>();
   private lastId = 0;
 
-  run<N extends BakeTaskName>(task: N, input: BakeTaskInput<N>, onProgress: (fraction: number, stage: string) => void = () => undefined): Run<BakeTaskResult<N>> {
+  run<N extends BakeTaskName>(
+    task: N,
+    input: BakeTaskInput<N>,
+    onProgress: (fraction: number, stage: string) => void = () => undefined,
+  ): Run<BakeTaskResult<N>> {
     const id = ++this.lastId;
     const flag = crossOriginIsolated ? new Int32Array(new SharedArrayBuffer(4)) : undefined;
     const result = new Promise<BakeTaskResult<N>>((resolve, reject) => {
@@ -45,7 +49,9 @@ export class Compute {
     if (this.worker) return this.worker;
     const worker = this.createWorker();
     worker.addEventListener('message', ({ data }: MessageEvent<ComputeAnswer>) => this.take(data));
-    worker.addEventListener('error', (event) => this.startOver(new CoreError('WORKER_FAILED', `worker: ${event.message || 'could not start'}`)));
+    worker.addEventListener('error', (event) =>
+      this.startOver(new CoreError('WORKER_FAILED', `worker: ${event.message || 'could not start'}`)),
+    );
     this.worker = worker;
     return worker;
   }

@@ -1,5 +1,14 @@
 /// <reference lib="webworker" />
-import { checkUnlocking, emptyRecordTables, levelFigureIn, setFindings, type Finding, type LevelFiguresTable, type RecordTables, type UnlockModel } from '@stravel/core';
+import {
+  checkUnlocking,
+  emptyRecordTables,
+  levelFigureIn,
+  setFindings,
+  type Finding,
+  type LevelFiguresTable,
+  type RecordTables,
+  type UnlockModel,
+} from '@stravel/core';
 import type { MirrorAnswer, MirrorRequest } from './mirror-protocol';
 
 const tables = emptyRecordTables();
@@ -25,7 +34,10 @@ addEventListener('message', ({ data }: MessageEvent<MirrorRequest>) => {
       // Of checks that wait in a row only the last one counts.
       clearTimeout(due);
       due = setTimeout(() => {
-        const answer: MirrorAnswer = { round, findings: setFindings(tables, levelFigureIn(tables as RecordTables, figures), orderFindings) };
+        const answer: MirrorAnswer = {
+          round,
+          findings: setFindings(tables, levelFigureIn(tables as RecordTables, figures), orderFindings),
+        };
         postMessage(answer);
       });
     }
@@ -33,7 +45,10 @@ addEventListener('message', ({ data }: MessageEvent<MirrorRequest>) => {
 });
 
 function orderFindings(model: UnlockModel): readonly Finding[] {
-  const key = JSON.stringify([model.values, model.levels.map(({ gains, resets, ...level }) => ({ ...level, gains: [...gains], resets: [...resets] }))]);
+  const key = JSON.stringify([
+    model.values,
+    model.levels.map(({ gains, resets, ...level }) => ({ ...level, gains: [...gains], resets: [...resets] })),
+  ]);
   if (lastOrder?.model !== key) lastOrder = { model: key, findings: checkUnlocking(model).findings };
   return lastOrder.findings;
 }

@@ -5,7 +5,10 @@ import { RecordsMirror } from './records-mirror';
 import { MIRROR_FACTORY } from './worker-factory';
 
 const set = (id: string): RecordTables['set'][string] => ({ id, name: id, parent: null, order: 'a', binned: null });
-const many = (count: number): RecordTables => ({ ...emptyRecordTables(), set: Object.fromEntries(Array.from({ length: count }, (_unused, i) => [`s${i}`, set(`s${i}`)])) });
+const many = (count: number): RecordTables => ({
+  ...emptyRecordTables(),
+  set: Object.fromEntries(Array.from({ length: count }, (_unused, i) => [`s${i}`, set(`s${i}`)])),
+});
 
 describe('the worker that keeps a copy of the records', () => {
   let asked: MirrorRequest[];
@@ -29,7 +32,12 @@ describe('the worker that keeps a copy of the records', () => {
   });
   afterEach(() => jest.useRealTimers());
 
-  const told = () => asked.map((request) => (request.type === 'records' ? `${request.changed.map(([id]) => id).join(',')} -${request.gone.join(',')}` : request.type));
+  const told = () =>
+    asked.map((request) =>
+      request.type === 'records'
+        ? `${request.changed.map(([id]) => id).join(',')} -${request.gone.join(',')}`
+        : request.type,
+    );
 
   it('is sent everything once, then only what changed and what is gone', () => {
     const figures: LevelFiguresTable = {};
@@ -46,7 +54,13 @@ describe('the worker that keeps a copy of the records', () => {
   it('is sent very many in slices, and asked once all are there', () => {
     mirror.follow(many(1000), {});
     jest.runAllTimers();
-    expect(asked.map((request) => (request.type === 'records' ? request.changed.length : request.type))).toEqual([400, 400, 200, 'figures', 'check']);
+    expect(asked.map((request) => (request.type === 'records' ? request.changed.length : request.type))).toEqual([
+      400,
+      400,
+      200,
+      'figures',
+      'check',
+    ]);
   });
 
   it('is sent everything again when it failed', () => {

@@ -18,12 +18,17 @@ describe('work in hand', () => {
     const work = new WorkInHand();
     let stopFirst: (error: Error) => void = () => undefined;
     const first = work.do('first', () =>
-      work.keep({ result: new Promise((_resolve, reject) => (stopFirst = reject)), cancel: () => stopFirst(new CoreError('CANCELLED', 'cancelled')) }),
+      work.keep({
+        result: new Promise((_resolve, reject) => (stopFirst = reject)),
+        cancel: () => stopFirst(new CoreError('CANCELLED', 'cancelled')),
+      }),
     );
     work.cancel();
     let cancelled = 0;
     let end: (value: number) => void = () => undefined;
-    const second = work.do('second', () => work.keep({ result: new Promise<number>((resolve) => (end = resolve)), cancel: () => cancelled++ }));
+    const second = work.do('second', () =>
+      work.keep({ result: new Promise<number>((resolve) => (end = resolve)), cancel: () => cancelled++ }),
+    );
     expect(await first).toBeUndefined();
     expect(work.progress()?.stage).toBe('second');
     work.cancel();

@@ -21,7 +21,8 @@ export class WorkInHand {
     try {
       return await work();
     } catch (error) {
-      if (turn === this.turn && !(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(error instanceof Error ? error.message : String(error));
+      if (turn === this.turn && !(error instanceof CoreError && error.code === 'CANCELLED'))
+        this.failure.set(error instanceof Error ? error.message : String(error));
       return undefined;
     } finally {
       // Other work may have begun meanwhile.

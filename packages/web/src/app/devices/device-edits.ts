@@ -1,4 +1,13 @@
-import { RECORDS_DOCUMENT, STANDARD_DEVICES, compareOrdered, ordersBetween, recordUsers, type Device, type Operation, type RecordTables } from '@stravel/core';
+import {
+  RECORDS_DOCUMENT,
+  STANDARD_DEVICES,
+  compareOrdered,
+  ordersBetween,
+  recordUsers,
+  type Device,
+  type Operation,
+  type RecordTables,
+} from '@stravel/core';
 import { create, newId, remove, setRecordField } from '../edits/operations';
 
 type Tables = Pick<RecordTables, 'device'>;
@@ -9,7 +18,11 @@ export function devicesInOrder(tables: Tables): Device[] {
 }
 
 /** A device like another, behind all others. */
-export function copyOfDevice(tables: Tables, original: Omit<Device, 'order'>, name: string): { device: Device; operations: Operation[] } {
+export function copyOfDevice(
+  tables: Tables,
+  original: Omit<Device, 'order'>,
+  name: string,
+): { device: Device; operations: Operation[] } {
   const [order] = ordersBetween(devicesInOrder(tables).at(-1)?.order ?? null, null);
   const device: Device = { ...original, id: newId(), name: freeName(tables, name), order };
   return { device, operations: [create(RECORDS_DOCUMENT, 'device', device)] };
@@ -28,7 +41,14 @@ export function deleteDevice(tables: RecordTables, device: Device): Operation[] 
       if (kind === 'rehearsal') return [remove(RECORDS_DOCUMENT, 'rehearsal', tables.rehearsal[id])];
       const settings = tables.collection[id];
       const { readiness } = settings;
-      return readiness ? [setRecordField('collection', settings, 'readiness', { ...readiness, devices: readiness.devices.filter((one) => one !== device.id) } as never)] : [];
+      return readiness
+        ? [
+            setRecordField('collection', settings, 'readiness', {
+              ...readiness,
+              devices: readiness.devices.filter((one) => one !== device.id),
+            } as never),
+          ]
+        : [];
     }),
     remove(RECORDS_DOCUMENT, 'device', device),
   ];

@@ -1,6 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { DEVICE_LIMITS, DEVICE_SPEEDS, STANDARD_DEVICES, recordUsers, valueAt, type Device, type DeviceField, type JsonRecord } from '@stravel/core';
+import {
+  DEVICE_LIMITS,
+  DEVICE_SPEEDS,
+  STANDARD_DEVICES,
+  recordUsers,
+  valueAt,
+  type Device,
+  type DeviceField,
+  type JsonRecord,
+} from '@stravel/core';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
 import { setRecordField } from '../edits/operations';
@@ -75,7 +84,8 @@ export class DevicesPage {
     const name = typed.trim();
     if (name === device.name) this.nameFault.set('');
     else if (name === '') this.nameFault.set('A device needs a name.');
-    else if (name.length > MAX_NAME_LENGTH) this.nameFault.set(`A name has at most ${MAX_NAME_LENGTH} characters; this one has ${name.length}.`);
+    else if (name.length > MAX_NAME_LENGTH)
+      this.nameFault.set(`A name has at most ${MAX_NAME_LENGTH} characters; this one has ${name.length}.`);
     else {
       this.nameFault.set('');
       await this.edits.commit(`rename ${device.name}`, [setRecordField('device', device, 'name', name)]);
@@ -83,7 +93,9 @@ export class DevicesPage {
   }
 
   async add(standard?: (typeof STANDARD_DEVICES)[number]): Promise<void> {
-    const { device, operations } = standard ? copyOfDevice(this.tables(), standard, standard.name) : newDevice(this.tables());
+    const { device, operations } = standard
+      ? copyOfDevice(this.tables(), standard, standard.name)
+      : newDevice(this.tables());
     await this.edits.commit(`add ${device.name}`, operations);
     this.picked.set(device.id);
   }

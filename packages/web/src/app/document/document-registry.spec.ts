@@ -36,7 +36,8 @@ describe('opening documents', () => {
         {
           provide: ApiClient,
           useValue: {
-            snapshot: (_c: string, document: string) => Promise.resolve(document === 'records' ? { sequence: 0, chunks: [] } : index),
+            snapshot: (_c: string, document: string) =>
+              Promise.resolve(document === 'records' ? { sequence: 0, chunks: [] } : index),
             chunk: (_c: string, _d: string, _k: string, chunk: number) => {
               asked.push(`chunk ${chunk}`);
               return Promise.resolve(chunks(chunk));
@@ -96,7 +97,10 @@ describe('opening documents', () => {
     const api = TestBed.inject(ApiClient);
     jest.spyOn(api, 'snapshot').mockImplementation(() => Promise.resolve(index));
     let tries = 0;
-    chunks = () => (++tries === 1 ? { sequence: 9, bytes: encodeChunk('level', [level('ghost')]) } : { sequence: 5, bytes: encodeChunk('level', [level('real')]) });
+    chunks = () =>
+      ++tries === 1
+        ? { sequence: 9, bytes: encodeChunk('level', [level('ghost')]) }
+        : { sequence: 5, bytes: encodeChunk('level', [level('real')]) };
     await registry.open('c', []);
     expect(Object.keys(TestBed.inject(Store).selectSignal(recordsFeature.selectTables)().level)).toEqual(['real']);
   });
@@ -109,7 +113,14 @@ describe('opening documents', () => {
   });
 
   it('lays what waits in the outbox over what the server has, and leaves that alone when others edit it', async () => {
-    const mine: Operation = { document: 'st', kind: 'marker', id: 'm', field: 'position', before: [1, 0, 0], after: [50, 0, 0] };
+    const mine: Operation = {
+      document: 'st',
+      kind: 'marker',
+      id: 'm',
+      field: 'position',
+      before: [1, 0, 0],
+      after: [50, 0, 0],
+    };
     await registry.open('c', [{ id: 'mine', operations: [mine] }]);
     expect(await x()).toBe(50);
     registry.applyLogged(moved(6, 'm', 1, 2));
@@ -121,7 +132,12 @@ describe('opening documents', () => {
   it('tells of every change by its version, and forgets all at the next collection', async () => {
     await x();
     const before = registry.contentVersion();
-    registry.lay({ id: 'new', operations: [{ document: 'st', kind: 'marker', id: 'n', field: null, before: null, after: marker('n', 0) as never }] });
+    registry.lay({
+      id: 'new',
+      operations: [
+        { document: 'st', kind: 'marker', id: 'n', field: null, before: null, after: marker('n', 0) as never },
+      ],
+    });
     expect(registry.contentVersion()).toBe(before + 1);
     await registry.open('other', []);
     expect(registry.openStratum('st')).toBeUndefined();

@@ -148,7 +148,8 @@ export class DocumentRegistry {
 
   private read(document: string, kind: EditableKind, id: string): JsonRecord | undefined {
     // Records and items are plain data; their interfaces only lack an index signature.
-    if (document !== RECORDS_DOCUMENT) return this.strata.get(document)?.item(kind as ItemKind, id) as JsonRecord | undefined;
+    if (document !== RECORDS_DOCUMENT)
+      return this.strata.get(document)?.item(kind as ItemKind, id) as JsonRecord | undefined;
     const table = this.tables()[kind as RecordKind] as unknown as Readonly<Record<string, JsonRecord>>;
     return Object.hasOwn(table, id) ? table[id] : undefined;
   }
@@ -183,14 +184,19 @@ export class DocumentRegistry {
     return document;
   }
 
-  private async loadDocument(document: string, take: (kind: string, bytes: Uint8Array) => void, startOver: () => void): Promise<{ tail: Operation[]; sequence: number }> {
+  private async loadDocument(
+    document: string,
+    take: (kind: string, bytes: Uint8Array) => void,
+    startOver: () => void,
+  ): Promise<{ tail: Operation[]; sequence: number }> {
     const state: Loading = { sequence: 0, early: [] };
     this.loading.set(document, state);
     for (let attempt = 1; ; attempt++) {
       const index = await this.api.snapshot(this.collection, document);
       const whole = await this.takeChunks(document, index, take);
       if (!whole) {
-        if (attempt === MOST_LOAD_TRIES) throw new Error(`The stratum ${document} changes faster than it can be loaded.`);
+        if (attempt === MOST_LOAD_TRIES)
+          throw new Error(`The stratum ${document} changes faster than it can be loaded.`);
         startOver();
         continue;
       }
@@ -199,15 +205,24 @@ export class DocumentRegistry {
       const early = (state.early ?? []).filter((edit) => edit.sequence > sequence);
       state.early = undefined;
       state.sequence = early.at(-1)?.sequence ?? sequence;
-      const tail = [...edits, ...early].flatMap((edit) => edit.operations.filter((operation) => operation.document === document));
+      const tail = [...edits, ...early].flatMap((edit) =>
+        edit.operations.filter((operation) => operation.document === document),
+      );
       return { tail, sequence: state.sequence };
     }
   }
 
   /** False when the snapshot was replaced meanwhile. */
-  private async takeChunks(document: string, index: Awaited<ReturnType<ApiClient['snapshot']>>, take: (kind: string, bytes: Uint8Array) => void): Promise<boolean> {
+  private async takeChunks(
+    document: string,
+    index: Awaited<ReturnType<ApiClient['snapshot']>>,
+    take: (kind: string, bytes: Uint8Array) => void,
+  ): Promise<boolean> {
     // Asked for together, taken in order.
-    const answers = index.chunks.map(async ({ kind, chunk }) => ({ kind, ...(await this.api.chunk(this.collection, document, kind, chunk)) }));
+    const answers = index.chunks.map(async ({ kind, chunk }) => ({
+      kind,
+      ...(await this.api.chunk(this.collection, document, kind, chunk)),
+    }));
     for (const answer of answers) answer.catch(() => undefined);
     for (const answer of answers) {
       const { kind, sequence, bytes } = await answer;

@@ -3,7 +3,13 @@ import { PlacementStore } from './placement-columns';
 import { applyToTables } from './records/records-store';
 import { StratumDocument, type StratumChange } from './stratum-document';
 
-const placement = (id: string, x = 0) => ({ id, piece: 'crate', position: [x, 0, 0] as const, turn: [0, 0, 0] as const, scale: [1, 1, 1] as const });
+const placement = (id: string, x = 0) => ({
+  id,
+  piece: 'crate',
+  position: [x, 0, 0] as const,
+  turn: [0, 0, 0] as const,
+  scale: [1, 1, 1] as const,
+});
 
 describe('PlacementStore', () => {
   it('keeps slots stable and uses free ones anew', () => {
@@ -29,11 +35,21 @@ describe('PlacementStore', () => {
 describe('StratumDocument', () => {
   it('takes chunks, applies edits and tells exactly what changed', () => {
     const document = new StratumDocument('st');
-    document.addChunk('placement', encodeChunk('placement', [{ ...placement('a'), position: [1, 2, 3], turn: [0, 0, 0], scale: [1, 1, 1] }]));
+    document.addChunk(
+      'placement',
+      encodeChunk('placement', [{ ...placement('a'), position: [1, 2, 3], turn: [0, 0, 0], scale: [1, 1, 1] }]),
+    );
     document.addChunk('marker', encodeChunk('marker', [{ id: 'm', kind: 'spawn', position: [0, 0, 0], turn: 0 }]));
     const told: StratumChange[] = [];
     document.listen((change) => told.push(change));
-    const operation: Operation = { document: 'st', kind: 'placement', id: 'a', field: 'position', before: [1, 2, 3], after: [4, 5, 6] };
+    const operation: Operation = {
+      document: 'st',
+      kind: 'placement',
+      id: 'a',
+      field: 'position',
+      before: [1, 2, 3],
+      after: [4, 5, 6],
+    };
     document.apply([operation, { ...operation, id: 'gone' }]);
     expect(document.placements.get('a')?.position).toEqual([4, 5, 6]);
     expect(told).toEqual([{ stratum: 'st', whole: false, items: [{ kind: 'placement', id: 'a' }] }]);
@@ -45,12 +61,22 @@ describe('StratumDocument', () => {
 
 describe('applyToTables', () => {
   it('changes what an operation names and keeps all else by reference', () => {
-    const tables = { ...emptyRecordTables(), set: { s: { id: 's', name: 'S', parent: null, order: 'a0', binned: null } } };
-    const next = applyToTables(tables, [{ document: 'records', kind: 'set', id: 's', field: 'name', before: 'S', after: 'T' }]);
+    const tables = {
+      ...emptyRecordTables(),
+      set: { s: { id: 's', name: 'S', parent: null, order: 'a0', binned: null } },
+    };
+    const next = applyToTables(tables, [
+      { document: 'records', kind: 'set', id: 's', field: 'name', before: 'S', after: 'T' },
+    ]);
     expect(next.set['s'].name).toBe('T');
     expect(next.level).toBe(tables.level);
     expect(tables.set.s.name).toBe('S');
-    expect(applyToTables(tables, [{ document: 'st', kind: 'block', id: 'b', field: null, before: {}, after: null }])).toBe(tables);
-    expect(applyToTables(tables, [{ document: 'records', kind: 'set', id: 'gone', field: 'name', before: 'S', after: 'T' }]).set).toEqual(tables.set);
+    expect(
+      applyToTables(tables, [{ document: 'st', kind: 'block', id: 'b', field: null, before: {}, after: null }]),
+    ).toBe(tables);
+    expect(
+      applyToTables(tables, [{ document: 'records', kind: 'set', id: 'gone', field: 'name', before: 'S', after: 'T' }])
+        .set,
+    ).toEqual(tables.set);
   });
 });

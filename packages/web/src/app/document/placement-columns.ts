@@ -1,4 +1,11 @@
-import { moreOf, type Placement, type PlacementColumns, type PlacementMore, type TurnDegrees, type Vector3 } from '@stravel/core';
+import {
+  moreOf,
+  type Placement,
+  type PlacementColumns,
+  type PlacementMore,
+  type TurnDegrees,
+  type Vector3,
+} from '@stravel/core';
 
 const NUMBERS = 9;
 
@@ -69,7 +76,14 @@ export class PlacementStore {
       const at = slot * NUMBERS + k;
       return [this.numbers[at], this.numbers[at + 1], this.numbers[at + 2]];
     };
-    return { id, piece: this.pieces[slot], position: three(0), turn: three(3) as TurnDegrees, scale: three(6), ...this.more.get(slot) };
+    return {
+      id,
+      piece: this.pieces[slot],
+      position: three(0),
+      turn: three(3) as TurnDegrees,
+      scale: three(6),
+      ...this.more.get(slot),
+    };
   }
 
   put(placement: Placement): number {

@@ -83,7 +83,13 @@ export class StratumDocument {
   /** Number of things that stand in it; groups and patches are none. */
   get size(): number {
     const { blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors, masks, assemblyUses } = this;
-    return this.placements.count + [blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors, masks, assemblyUses].reduce((sum, { size }) => sum + size, 0);
+    return (
+      this.placements.count +
+      [blocks, markers, dividers, recipes, pins, volumes, links, paths, tileFloors, masks, assemblyUses].reduce(
+        (sum, { size }) => sum + size,
+        0,
+      )
+    );
   }
 
   item(kind: ItemKind, id: string): Item | undefined {
@@ -134,12 +140,17 @@ export class StratumDocument {
       if (record) this.put(kind, record);
       else this.remove(kind, id);
     }
-    this.tell({ stratum: this.id, whole: false, items: records.map(({ kind, id }) => ({ kind: kind as ItemKind, id })) });
+    this.tell({
+      stratum: this.id,
+      whole: false,
+      items: records.map(({ kind, id }) => ({ kind: kind as ItemKind, id })),
+    });
   }
 
   /** All items as plain records, in order of id. */
   content(): StratumContent {
-    const sorted = <T extends { readonly id: string }>(items: Iterable<T>): T[] => [...items].sort((a, b) => (a.id < b.id ? -1 : 1));
+    const sorted = <T extends { readonly id: string }>(items: Iterable<T>): T[] =>
+      [...items].sort((a, b) => (a.id < b.id ? -1 : 1));
     return {
       block: sorted(this.blocks.values()),
       placement: sorted<Placement>(this.placements.records()),

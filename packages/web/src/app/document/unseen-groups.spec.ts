@@ -5,8 +5,14 @@ const group = (id: string, parent: string | null, aside: Group['aside'] = null):
   id,
   { id, name: id, parent, category: '', colour: 'none', switchedOff: false, guard: '', aside },
 ];
-const groups = new Map([group('a', null), group('b', 'a'), group('c', null, { reason: 'old', since: '2026-01-01' }), group('d', 'c')]);
-const seen = (hidden: Partial<typeof ALL_GROUPS>) => ['a', 'b', 'c', 'd', undefined].filter((id) => isSeen(id, unseenGroups({ groups }, { ...ALL_GROUPS, ...hidden })));
+const groups = new Map([
+  group('a', null),
+  group('b', 'a'),
+  group('c', null, { reason: 'old', since: '2026-01-01' }),
+  group('d', 'c'),
+]);
+const seen = (hidden: Partial<typeof ALL_GROUPS>) =>
+  ['a', 'b', 'c', 'd', undefined].filter((id) => isSeen(id, unseenGroups({ groups }, { ...ALL_GROUPS, ...hidden })));
 
 describe('groups that are not drawn', () => {
   it('are those set aside, those hidden and all in them, or all but one that is shown alone', () => {

@@ -15,7 +15,10 @@ export const ALL_GROUPS: HiddenGroups = { hidden: new Set(), alone: '' };
 const NO_GROUP = '';
 
 /** Groups of a stratum that are not drawn: those that are set aside, those that a person hid, and all that stands in them. */
-export function unseenGroups({ groups }: Pick<StratumDocument, 'groups'>, { hidden, alone }: HiddenGroups): ReadonlySet<string> {
+export function unseenGroups(
+  { groups }: Pick<StratumDocument, 'groups'>,
+  { hidden, alone }: HiddenGroups,
+): ReadonlySet<string> {
   const unseen = groupsWithin(groups, ({ id, aside }) => aside !== null || hidden.has(id));
   if (alone === '') return unseen;
   for (const id of groups.keys()) if (!groupChain(groups, id).includes(alone)) unseen.add(id);

@@ -13,8 +13,13 @@ export function copiedItems(
     items.map((item) => {
       const copy = { ...item, id: renamed(item.id) } as Item;
       if (kind === 'pin') return { kind, item: { ...copy, recipe: renamed((copy as Pin).recipe) } as Item };
-      if (kind === 'link') return { kind, item: { ...copy, emitter: renamed((copy as Link).emitter), target: renamed((copy as Link).target) } as Item };
-      if (kind === 'group' && 'parent' in copy && copy.parent !== null) return { kind, item: { ...copy, parent: renamed(copy.parent) } };
+      if (kind === 'link')
+        return {
+          kind,
+          item: { ...copy, emitter: renamed((copy as Link).emitter), target: renamed((copy as Link).target) } as Item,
+        };
+      if (kind === 'group' && 'parent' in copy && copy.parent !== null)
+        return { kind, item: { ...copy, parent: renamed(copy.parent) } };
       return { kind, item: 'group' in copy && copy.group ? { ...copy, group: renamed(copy.group) } : copy };
     }),
   );

@@ -27,9 +27,18 @@ class QuietEvents {
   }
 }
 
-const operation = (before: string, after: string): Operation => ({ document: 'records', kind: 'level', id: 'a', field: 'name', before, after });
+const operation = (before: string, after: string): Operation => ({
+  document: 'records',
+  kind: 'level',
+  id: 'a',
+  field: 'name',
+  before,
+  after,
+});
 
-const logged = (edit: Edit, sequence: number): { data: string } => ({ data: JSON.stringify({ ...edit, sequence, at: '' }) });
+const logged = (edit: Edit, sequence: number): { data: string } => ({
+  data: JSON.stringify({ ...edit, sequence, at: '' }),
+});
 
 describe('EditLog', () => {
   let kept: WaitingEdit[];
@@ -74,7 +83,8 @@ describe('EditLog', () => {
             waiting: () => Promise.resolve([...kept]),
             entry: (collection: string, edit: Edit) => ({ place: ++place, collection, edit }),
             put: (entry: WaitingEdit) => Promise.resolve(void kept.push(entry)),
-            remove: (entry: WaitingEdit) => Promise.resolve(void (kept = kept.filter((one) => one.place !== entry.place))),
+            remove: (entry: WaitingEdit) =>
+              Promise.resolve(void (kept = kept.filter((one) => one.place !== entry.place))),
           },
         },
         {
@@ -104,7 +114,12 @@ describe('EditLog', () => {
     await log.commit('rename', [operation('x', 'y')]);
     expect(laid.size).toBe(1);
     await log.settled();
-    expect([kept, sent.map(({ label }) => label), log.saveState().state, log.nextUndo()]).toEqual([[], ['rename'], 'saved', 'rename']);
+    expect([kept, sent.map(({ label }) => label), log.saveState().state, log.nextUndo()]).toEqual([
+      [],
+      ['rename'],
+      'saved',
+      'rename',
+    ]);
     expect(laid.size).toBe(1);
     listeners.get('edit')?.(logged(sent[0], 1));
     expect([laid.size, fromLog, log.nextUndo()]).toEqual([0, [sent[0].id], 'rename']);
@@ -193,7 +208,8 @@ describe('EditLog', () => {
 
   it('asks at a conflict; “mine” writes over what stands, “theirs” takes it over', async () => {
     const good = answer;
-    const conflicting = (current: string) => refuse(409, 'EDIT_CONFLICT', [{ index: 0, operation: operation('x', 'mine'), current }]);
+    const conflicting = (current: string) =>
+      refuse(409, 'EDIT_CONFLICT', [{ index: 0, operation: operation('x', 'mine'), current }]);
     answer = conflicting('theirs');
     await log.commit('rename', [operation('x', 'mine')]);
     await tick();
@@ -223,7 +239,16 @@ describe('EditLog', () => {
     answer = good;
     expect(await log.settle('mine')).toBe('');
     await log.settled();
-    expect(sent.at(-1)?.operations).toEqual([{ document: 'records', kind: 'level', id: 'a', field: null, before: null, after: { id: 'a', name: 'mine', code: 'C' } }]);
+    expect(sent.at(-1)?.operations).toEqual([
+      {
+        document: 'records',
+        kind: 'level',
+        id: 'a',
+        field: null,
+        before: null,
+        after: { id: 'a', name: 'mine', code: 'C' },
+      },
+    ]);
   });
 
   it('keeps what the server refuses, says why, sends the others, and retries or discards as one chooses', async () => {
@@ -233,7 +258,11 @@ describe('EditLog', () => {
     await log.commit('later', [operation('a', 'b')]);
     await tick();
     expect(log.refused()).toMatchObject({ label: 'stroke', reason: 'no' });
-    expect([sent.map(({ label }) => label), kept.map(({ edit }) => edit.label), log.saveState().text]).toEqual([['later'], ['stroke'], 'A change was not saved']);
+    expect([sent.map(({ label }) => label), kept.map(({ edit }) => edit.label), log.saveState().text]).toEqual([
+      ['later'],
+      ['stroke'],
+      'A change was not saved',
+    ]);
     // Bakes, packs and histories wait for what is on its way, not for what was refused.
     await log.settled();
     const waiting = log.refused()?.waiting as WaitingEdit;
@@ -249,7 +278,11 @@ describe('EditLog', () => {
     await log.commit('stroke', [operation('y', 'z')]);
     await tick();
     await log.discard(log.refused()?.waiting as WaitingEdit);
-    expect([kept, log.refused(), [...laid.values()].flat().some(({ after }) => after === 'z')]).toEqual([[], undefined, false]);
+    expect([kept, log.refused(), [...laid.values()].flat().some(({ after }) => after === 'z')]).toEqual([
+      [],
+      undefined,
+      false,
+    ]);
   });
 
   it('asks about each of several refused edits, one after the other', async () => {

@@ -82,9 +82,16 @@ export class EditLog {
   readonly saveState = computed(() => {
     const count = this.waitingCount();
     if (this.conflict()) return { state: 'conflict' as const, text: 'A change needs your choice' };
-    if (!this.reachable()) return { state: 'offline' as const, text: count > 0 ? `No server: ${count} change${count === 1 ? '' : 's'} kept here` : 'No server' };
-    if (this.refusals().some(({ waiting }) => waiting)) return { state: 'conflict' as const, text: 'A change was not saved' };
-    return count > 0 ? { state: 'saving' as const, text: 'Saving…' } : { state: 'saved' as const, text: 'All changes saved' };
+    if (!this.reachable())
+      return {
+        state: 'offline' as const,
+        text: count > 0 ? `No server: ${count} change${count === 1 ? '' : 's'} kept here` : 'No server',
+      };
+    if (this.refusals().some(({ waiting }) => waiting))
+      return { state: 'conflict' as const, text: 'A change was not saved' };
+    return count > 0
+      ? { state: 'saving' as const, text: 'Saving…' }
+      : { state: 'saved' as const, text: 'All changes saved' };
   });
 
   /** Opens a collection for a person: what waits is laid over it, then everything new is followed. */
@@ -105,7 +112,12 @@ export class EditLog {
     const waitingEdits = this.waiting.map(({ edit }) => edit).filter((edit) => !past.some(({ id }) => id === edit.id));
     this.whole.clear();
     waitingEdits.forEach((edit) => this.whole.set(edit.id, edit));
-    this.stacks.set([...past, ...waitingEdits].reduce<UndoStacks<EditHead>>((stacks, edit) => pushEdit(stacks, edit), emptyUndoStacks()));
+    this.stacks.set(
+      [...past, ...waitingEdits].reduce<UndoStacks<EditHead>>(
+        (stacks, edit) => pushEdit(stacks, edit),
+        emptyUndoStacks(),
+      ),
+    );
     past.forEach(({ id }) => this.own.add(id));
     this.follow(sequence);
     void this.send();
@@ -204,7 +216,10 @@ export class EditLog {
   /** Tells the person why something was not done. @param waiting the edit, when it is kept until they decide */
   tell(label: string, reason: string, waiting?: WaitingEdit): void {
     // What is tried again by itself is told once.
-    this.refusals.update((refusals) => [...refusals.filter((one) => one.waiting), { label, reason, ...(waiting ? { waiting } : {}) }]);
+    this.refusals.update((refusals) => [
+      ...refusals.filter((one) => one.waiting),
+      { label, reason, ...(waiting ? { waiting } : {}) },
+    ]);
   }
 
   /** Sends a refused edit once more. */

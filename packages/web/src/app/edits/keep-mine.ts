@@ -30,7 +30,9 @@ export function keepMine(
     }
     const { stands, last } = field !== null && now === null ? fateOf(operation) : { stands: true, last: undefined };
     if (!stands && !last)
-      return { fault: `The ${kind} was deleted, and how it was is not known here any more. Keep the newer state, or ask whoever deleted it to undo that first.` };
+      return {
+        fault: `The ${kind} was deleted, and how it was is not known here any more. Keep the newer state, or ask whoever deleted it to undo that first.`,
+      };
     if (!stands && last) {
       restored.set(key, { at: kept.length, record: applyOperation(last, operation) ?? last });
       kept.push({ document, kind, id, field: null, before: null, after: null });

@@ -1,7 +1,21 @@
-import { RECORDS_DOCUMENT, valueAt, type Editable, type EditableKind, type Json, type JsonRecord, type Operation } from '@stravel/core';
+import {
+  RECORDS_DOCUMENT,
+  valueAt,
+  type Editable,
+  type EditableKind,
+  type Json,
+  type JsonRecord,
+  type Operation,
+} from '@stravel/core';
 
 /** Sets a field of a record or an item. `record` is how it stands now. */
-export function setField(document: string, kind: EditableKind, record: Editable, field: string, after: Json): Operation {
+export function setField(
+  document: string,
+  kind: EditableKind,
+  record: Editable,
+  field: string,
+  after: Json,
+): Operation {
   // Every record is plain data; its interface only lacks an index signature.
   return { document, kind, id: record.id, field, before: valueAt(record as unknown as JsonRecord, field), after };
 }

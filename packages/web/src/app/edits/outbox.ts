@@ -42,7 +42,9 @@ export class Outbox {
   }
 
   private open(): Promise<IDBPDatabase<OutboxSchema>> {
-    this.database ??= openDB<OutboxSchema>('stravel-outbox', 1, { upgrade: (db) => void db.createObjectStore('edits') });
+    this.database ??= openDB<OutboxSchema>('stravel-outbox', 1, {
+      upgrade: (db) => void db.createObjectStore('edits'),
+    });
     return this.database;
   }
 }

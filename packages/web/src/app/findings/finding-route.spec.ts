@@ -1,7 +1,8 @@
 import { finding, type Finding, type FindingDesk, type FindingPlace } from '@stravel/core';
 import { findingRoute } from './finding-route';
 
-const of = (desk: FindingDesk, place: FindingPlace, code = 'X'): Finding => finding({ code, desk, severity: 'error', subject: 's', place, message: '', why: '' });
+const of = (desk: FindingDesk, place: FindingPlace, code = 'X'): Finding =>
+  finding({ code, desk, severity: 'error', subject: 's', place, message: '', why: '' });
 
 describe('where findings lead', () => {
   it.each([

@@ -15,7 +15,11 @@ export class FindingsHome {
   private readonly setFindings = inject(SetCheck).findings;
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
 
-  readonly all = computed((): readonly Finding[] => [...this.setFindings(), ...this.bakes.findings(), ...this.pack.findings()]);
+  readonly all = computed((): readonly Finding[] => [
+    ...this.setFindings(),
+    ...this.bakes.findings(),
+    ...this.pack.findings(),
+  ]);
   /** Findings that nobody has accepted, or whose acceptance has run out. */
   readonly open = computed(() => {
     const accepted = this.tables().acceptance;

@@ -3,7 +3,16 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } 
 import { MatDialog } from '@angular/material/dialog';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
-import { DEFAULT_CODE_PATTERN, FINDING_DESKS, RECORDS_DOCUMENT, freeCodes, type Finding, type FindingDesk, type Operation, type SetNode } from '@stravel/core';
+import {
+  DEFAULT_CODE_PATTERN,
+  FINDING_DESKS,
+  RECORDS_DOCUMENT,
+  freeCodes,
+  type Finding,
+  type FindingDesk,
+  type Operation,
+  type SetNode,
+} from '@stravel/core';
 import { Addresses } from '../addresses';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
@@ -16,7 +25,8 @@ import { FindingsHome } from './findings-home';
 import { ItemFix } from './item-fix';
 
 type Line =
-  { readonly kind: 'cause'; readonly id: string; readonly code: string; readonly count: number } | { readonly kind: 'finding'; readonly id: string; readonly finding: Finding };
+  | { readonly kind: 'cause'; readonly id: string; readonly code: string; readonly count: number }
+  | { readonly kind: 'finding'; readonly id: string; readonly finding: Finding };
 
 /** The one home of findings: by cause, filtered, accepted or fixed one by one or together. */
 @Component({
@@ -54,7 +64,9 @@ export class FindingsPage {
     const within = this.setChoices().find(({ id }) => id === this.set())?.levels;
     return (this.showsAccepted() ? this.home.all() : this.home.open()).filter(
       ({ desk, place, subject }) =>
-        (this.desk() === 'all' || desk === this.desk()) && (this.level() === '' || place.level === this.level()) && (!within || within.has(place.level ?? subject)),
+        (this.desk() === 'all' || desk === this.desk()) &&
+        (this.level() === '' || place.level === this.level()) &&
+        (!within || within.has(place.level ?? subject)),
     );
   });
   readonly lines = computed((): Line[] => {
@@ -122,26 +134,37 @@ export class FindingsPage {
   async fix(findings: readonly Finding[]): Promise<void> {
     const operations: Operation[] = [];
     let tables = this.tables();
-    const removals = findings.filter(({ fixes, place }) => fixes.at(0)?.id === 'remove-item' && place.level !== undefined);
+    const removals = findings.filter(
+      ({ fixes, place }) => fixes.at(0)?.id === 'remove-item' && place.level !== undefined,
+    );
     for (const finding of findings) {
       const fix = finding.fixes.at(0);
       if (fix?.id === 'new-code') {
         const level = tables.level[finding.subject];
-        const [code] = freeCodes(tables, Object.values(tables.collection).at(0)?.codes ?? DEFAULT_CODE_PATTERN, 1, randomBelow);
+        const [code] = freeCodes(
+          tables,
+          Object.values(tables.collection).at(0)?.codes ?? DEFAULT_CODE_PATTERN,
+          1,
+          randomBelow,
+        );
         if (code === undefined) continue;
         operations.push(setRecordField('level', level, 'code', code));
         tables = { ...tables, level: { ...tables.level, [level.id]: { ...level, code } } };
       }
     }
     const coded = findings.length - removals.length;
-    if (operations.length > 0) await this.edits.commit(coded === 1 ? 'fix a finding' : `fix ${coded} findings`, operations);
+    if (operations.length > 0)
+      await this.edits.commit(coded === 1 ? 'fix a finding' : `fix ${coded} findings`, operations);
     // Each in its own level, where the person may be asked which levels it is for.
     const faults: string[] = [];
     for (const { place, subject, message } of removals) {
       const fault = await this.itemFix.remove(place.level ?? '', subject);
       if (fault !== '') faults.push(`${message}: ${fault}`);
     }
-    if (faults.length > 0) this.snacks.open(`${faults[0]}${faults.length > 1 ? ` And ${faults.length - 1} more.` : ''}`, 'Close', { duration: 12000 });
+    if (faults.length > 0)
+      this.snacks.open(`${faults[0]}${faults.length > 1 ? ` And ${faults.length - 1} more.` : ''}`, 'Close', {
+        duration: 12000,
+      });
     this.chosen.set(new Set());
   }
 
@@ -149,7 +172,10 @@ export class FindingsPage {
     const person = this.session.person()?.name ?? '';
     const operations = findings.flatMap(({ id }) => {
       const known = this.tables().acceptance[id];
-      return [...(known ? [remove(RECORDS_DOCUMENT, 'acceptance', known)] : []), create(RECORDS_DOCUMENT, 'acceptance', { id, reason, until, person })];
+      return [
+        ...(known ? [remove(RECORDS_DOCUMENT, 'acceptance', known)] : []),
+        create(RECORDS_DOCUMENT, 'acceptance', { id, reason, until, person }),
+      ];
     });
     await this.edits.commit(`accept ${findings.length} finding${findings.length === 1 ? '' : 's'}`, operations);
     this.chosen.set(new Set());
@@ -157,7 +183,9 @@ export class FindingsPage {
 }
 
 /** Every set with the ids of all levels in it and below. */
-function flatten(nodes: readonly SetNode[]): { readonly id: string; readonly name: string; readonly levels: ReadonlySet<string> }[] {
+function flatten(
+  nodes: readonly SetNode[],
+): { readonly id: string; readonly name: string; readonly levels: ReadonlySet<string> }[] {
   return nodes.flatMap((node) => {
     const below = flatten(node.sets);
     const levels = new Set([...node.levels.map(({ id }) => id), ...below.flatMap((inner) => [...inner.levels])]);

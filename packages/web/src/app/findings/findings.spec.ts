@@ -3,7 +3,15 @@ import { computed, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { provideRouter, Router } from '@angular/router';
 import { provideStore, Store } from '@ngrx/store';
-import { emptyRecordTables, finding, setFindings, type Block, type Finding, type Operation, type RecordTables } from '@stravel/core';
+import {
+  emptyRecordTables,
+  finding,
+  setFindings,
+  type Block,
+  type Finding,
+  type Operation,
+  type RecordTables,
+} from '@stravel/core';
 import { Bakes } from '../bakes/bakes';
 import { OpenLevel } from '../document/level/open-level';
 import { recordsActions, recordsFeature } from '../document/records/records-store';
@@ -39,10 +47,26 @@ const tables: RecordTables = {
   level: { yard: level('yard', 'tally', 'ABC'), road: level('road', 'flats', 'abc') },
 };
 const leak = (id: string): Finding => ({
-  ...finding({ code: 'LEAK', desk: 'sight', severity: 'error', subject: 'level', place: { level: id, position: [1, 2, 3] }, message: `${id} leaks`, why: '' }),
+  ...finding({
+    code: 'LEAK',
+    desk: 'sight',
+    severity: 'error',
+    subject: 'level',
+    place: { level: id, position: [1, 2, 3] },
+    message: `${id} leaks`,
+    why: '',
+  }),
   id: `LEAK:level@${id}`,
 });
-const note: Finding = finding({ code: 'SIGHT_STEP_LIMIT', desk: 'sight', severity: 'note', subject: 'x', place: { level: 'yard', item: 'b1' }, message: 'limited', why: '' });
+const note: Finding = finding({
+  code: 'SIGHT_STEP_LIMIT',
+  desk: 'sight',
+  severity: 'note',
+  subject: 'x',
+  place: { level: 'yard', item: 'b1' },
+  message: 'limited',
+  why: '',
+});
 
 describe('findings', () => {
   let commits: { label: string; operations: readonly Operation[] }[];
@@ -80,8 +104,17 @@ describe('findings', () => {
           },
         },
         { provide: OpenLevel, useValue: openLevel },
-        { provide: SharedEdits, useValue: { commit: (label: string, operations: readonly Operation[]) => Promise.resolve(shared.push({ label, operations }) > 0) } },
-        { provide: Session, useValue: { person: signal({ id: 'p', name: 'Odile' }), collection: signal({ id: 'works', name: 'Works' }) } },
+        {
+          provide: SharedEdits,
+          useValue: {
+            commit: (label: string, operations: readonly Operation[]) =>
+              Promise.resolve(shared.push({ label, operations }) > 0),
+          },
+        },
+        {
+          provide: Session,
+          useValue: { person: signal({ id: 'p', name: 'Odile' }), collection: signal({ id: 'works', name: 'Works' }) },
+        },
       ],
     });
     TestBed.inject(Store).dispatch(recordsActions.loaded({ tables }));
@@ -96,13 +129,26 @@ describe('findings', () => {
   const accept = (id: string, until: string) =>
     TestBed.inject(Store).dispatch(
       recordsActions.operationsApplied({
-        operations: [{ document: 'records', kind: 'acceptance', id, field: null, before: null, after: { id, reason: 'later', until, person: 'Odile' } }],
+        operations: [
+          {
+            document: 'records',
+            kind: 'acceptance',
+            id,
+            field: null,
+            before: null,
+            after: { id, reason: 'later', until, person: 'Odile' },
+          },
+        ],
       }),
     );
 
   it('stand by cause, errors first, with their counts', async () => {
     const lines = (await page()).lines();
-    expect(lines.flatMap((line) => (line.kind === 'cause' ? [`${line.code} ${line.count}`] : []))).toEqual(['LEAK 2', 'CODE_USED_TWICE 1', 'SIGHT_STEP_LIMIT 1']);
+    expect(lines.flatMap((line) => (line.kind === 'cause' ? [`${line.code} ${line.count}`] : []))).toEqual([
+      'LEAK 2',
+      'CODE_USED_TWICE 1',
+      'SIGHT_STEP_LIMIT 1',
+    ]);
   });
 
   it('are filtered by desk, by set with all below it, and by level', async () => {
@@ -147,7 +193,11 @@ describe('findings', () => {
     const clash = one.shown().find(({ code }) => code === 'CODE_USED_TWICE') as Finding;
     await one.fix([clash]);
     const [operation] = commits[0].operations;
-    expect([operation.kind, operation.field, operation.before]).toEqual(['level', 'code', tables.level[operation.id].code]);
+    expect([operation.kind, operation.field, operation.before]).toEqual([
+      'level',
+      'code',
+      tables.level[operation.id].code,
+    ]);
     expect((operation.after as string).toLowerCase()).not.toBe('abc');
     expect(one.shown().some(({ code }) => code === 'CODE_USED_TWICE')).toBe(false);
   });
@@ -164,7 +214,15 @@ describe('findings', () => {
         why: '',
         fixes: [{ id: 'remove-item', label: 'Delete the block' }],
       });
-    const block = { id: 'b', name: 'b', position: [0, 0, 0], turn: [0, 0, 0], planes: [], sight: 'hides', material: 'm' } as unknown as Block;
+    const block = {
+      id: 'b',
+      name: 'b',
+      position: [0, 0, 0],
+      turn: [0, 0, 0],
+      planes: [],
+      sight: 'hides',
+      material: 'm',
+    } as unknown as Block;
     strata[0].blocks.set('b', block);
     strata[0].assemblyUses.set('use', { id: 'use', assembly: 'bay', position: [0, 0, 0], turn: 0 } as never);
     strata[0].recipes.set('cave', { id: 'cave', name: 'Grotto' } as never);
@@ -172,7 +230,12 @@ describe('findings', () => {
     jest.spyOn(TestBed.inject(MatSnackBar), 'open').mockImplementation((message) => void told.push(message) as never);
     const one = await page();
     await one.fix([unusable('b')]);
-    expect(shared).toEqual([{ label: 'fix a finding', operations: [{ document: 'own', kind: 'block', id: 'b', field: null, before: block, after: null }] }]);
+    expect(shared).toEqual([
+      {
+        label: 'fix a finding',
+        operations: [{ document: 'own', kind: 'block', id: 'b', field: null, before: block, after: null }],
+      },
+    ]);
     expect([told, commits]).toEqual([[], []]);
     await one.fix([unusable('use.b'), unusable('cave.c1r1w1d1')]);
     await one.fix([unusable('cave.c1r1w1d1')]);
@@ -195,6 +258,10 @@ describe('findings', () => {
     await one.go(note);
     await one.go(leak('road'));
     await one.go(one.shown().find(({ code }) => code === 'CODE_USED_TWICE') as Finding);
-    expect(urls).toEqual(['/c/works/layout/yard {"item":"b1"}', '/c/works/sight/road {"at":"1,2,3"}', '/c/works/sets {"at":"road"}']);
+    expect(urls).toEqual([
+      '/c/works/layout/yard {"item":"b1"}',
+      '/c/works/sight/road {"at":"1,2,3"}',
+      '/c/works/sets {"at":"road"}',
+    ]);
   });
 });

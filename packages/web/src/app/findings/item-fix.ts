@@ -18,7 +18,9 @@ export class ItemFix {
   /** @returns why nothing was taken away, '' when it was or when the person left it */
   async remove(level: string, block: string): Promise<string> {
     this.openLevel.open(level);
-    await firstValueFrom(toObservable(this.openLevel.isLoading, { injector: this.injector }).pipe(filter((isLoading) => !isLoading)));
+    await firstValueFrom(
+      toObservable(this.openLevel.isLoading, { injector: this.injector }).pipe(filter((isLoading) => !isLoading)),
+    );
     const strata = this.openLevel.strata();
     for (const { id, blocks } of strata) {
       const found = blocks.get(block);
@@ -27,7 +29,9 @@ export class ItemFix {
       return '';
     }
     for (const { recipes, pins, assemblyUses } of strata) {
-      const recipe = [...recipes.values()].find(({ id }) => block.startsWith(`${id}.`) || pins.get(block)?.recipe === id);
+      const recipe = [...recipes.values()].find(
+        ({ id }) => block.startsWith(`${id}.`) || pins.get(block)?.recipe === id,
+      );
       if (recipe) return `The block is made by the recipe ${recipe.name}. Change the recipe on the Sections desk.`;
       const use = [...assemblyUses.values()].find(({ id }) => block.startsWith(`${id}.`));
       if (use)

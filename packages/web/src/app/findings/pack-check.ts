@@ -32,7 +32,9 @@ export class PackCheck {
         const query = packQuery(this.next);
         this.next = undefined;
         await this.edits.settled();
-        const { findings } = await this.api.json<{ findings: Finding[] }>(`/api/collections/${collection.id}/pack/check?${query}`);
+        const { findings } = await this.api.json<{ findings: Finding[] }>(
+          `/api/collections/${collection.id}/pack/check?${query}`,
+        );
         this.findings.set(findings);
         this.checkedAt.set(new Date());
       }

@@ -27,7 +27,14 @@ export class BlockCaps {
   readonly fill = new Scene();
   private readonly up = countingMaterial(BackSide, IncrementWrapStencilOp);
   private readonly down = countingMaterial(FrontSide, DecrementWrapStencilOp);
-  private readonly ink = new MeshBasicMaterial({ depthTest: false, depthWrite: false, stencilWrite: true, stencilFunc: NotEqualStencilFunc, stencilRef: 0, side: DoubleSide });
+  private readonly ink = new MeshBasicMaterial({
+    depthTest: false,
+    depthWrite: false,
+    stencilWrite: true,
+    stencilFunc: NotEqualStencilFunc,
+    stencilRef: 0,
+    side: DoubleSide,
+  });
   private readonly sheet = new Mesh(new PlaneGeometry(2, 2), this.ink);
 
   constructor() {
@@ -65,8 +72,17 @@ export class BlockCaps {
   }
 }
 
-function countingMaterial(side: typeof FrontSide | typeof BackSide, operation: typeof IncrementWrapStencilOp | typeof DecrementWrapStencilOp): MeshBasicMaterial {
-  const material = new MeshBasicMaterial({ side, colorWrite: false, depthTest: false, depthWrite: false, stencilWrite: true });
+function countingMaterial(
+  side: typeof FrontSide | typeof BackSide,
+  operation: typeof IncrementWrapStencilOp | typeof DecrementWrapStencilOp,
+): MeshBasicMaterial {
+  const material = new MeshBasicMaterial({
+    side,
+    colorWrite: false,
+    depthTest: false,
+    depthWrite: false,
+    stencilWrite: true,
+  });
   material.stencilZPass = material.stencilZFail = operation;
   return material;
 }

@@ -119,7 +119,8 @@ export class BlockMeshes {
 
   private drawSlice(): void {
     const end = performance.now() + SLICE_MS;
-    for (let group = this.waiting.pop(); group; group = performance.now() < end ? this.waiting.pop() : undefined) this.draw(group);
+    for (let group = this.waiting.pop(); group; group = performance.now() < end ? this.waiting.pop() : undefined)
+      this.draw(group);
     if (this.waiting.length > 0) this.timer = setTimeout(() => this.drawSlice());
     this.drawn();
   }
@@ -176,7 +177,17 @@ function surfaceGeometry(blocks: readonly Block[]): BufferGeometry | undefined {
     for (const face of surfaceOfBlock(block)?.faces ?? []) {
       const [nx, ny, nz] = normalOf(face);
       for (let i = 3; i + 3 < face.length; i += 3) {
-        positions.push(face[0], face[1], face[2], face[i], face[i + 1], face[i + 2], face[i + 3], face[i + 4], face[i + 5]);
+        positions.push(
+          face[0],
+          face[1],
+          face[2],
+          face[i],
+          face[i + 1],
+          face[i + 2],
+          face[i + 3],
+          face[i + 4],
+          face[i + 5],
+        );
         normals.push(nx, ny, nz, nx, ny, nz, nx, ny, nz);
       }
     }

@@ -41,11 +41,18 @@ export function lineOfPath(path: Path): Float64Array {
 }
 
 /** Volumes by the corners of their bodies, paths with their knots and way, links as arrows from what sets them off to what they act on. */
-export function drawEvents(drawing: PlateDrawing, strata: readonly StratumDocument[], hidden: HiddenGroups, range: HeightRange | undefined): void {
+export function drawEvents(
+  drawing: PlateDrawing,
+  strata: readonly StratumDocument[],
+  hidden: HiddenGroups,
+  range: HeightRange | undefined,
+): void {
   const { context } = drawing;
   const unseen = new Map(strata.map((document) => [document, unseenGroups(document, hidden)]));
-  const seen = (document: StratumDocument, group: string | null | undefined): boolean => isSeen(group, unseen.get(document) ?? new Set());
-  const inRange = (low: number, high: number): number => (!range || (high >= range.bottom && low <= range.top) ? 1 : 0.25);
+  const seen = (document: StratumDocument, group: string | null | undefined): boolean =>
+    isSeen(group, unseen.get(document) ?? new Set());
+  const inRange = (low: number, high: number): number =>
+    !range || (high >= range.bottom && low <= range.top) ? 1 : 0.25;
   context.font = LABEL_FONT;
   for (const document of strata) {
     for (const volume of document.volumes.values()) {
@@ -87,7 +94,11 @@ function drawVolume(drawing: PlateDrawing, volume: Volume): void {
 function cornersOfFace({ at, context, view }: PlateDrawing, face: Float64Array): void {
   // On the plan only what lies flat is drawn: upright faces are seen on edge.
   const count = face.length / 3;
-  if (view === 'plan' && new Set(Array.from({ length: count }, (_unused, i) => Math.round(face[i * 3 + 1] * 1000))).size > 1) return;
+  if (
+    view === 'plan' &&
+    new Set(Array.from({ length: count }, (_unused, i) => Math.round(face[i * 3 + 1] * 1000))).size > 1
+  )
+    return;
   const point = (i: number, j: number, share: number): [number, number] | undefined =>
     at(
       face[i * 3] + (face[j * 3] - face[i * 3]) * share,
@@ -145,20 +156,31 @@ function drawPath({ at, context, colours, view }: PlateDrawing, path: Path): voi
     context.stroke();
   }
   const middle = Math.floor(line.length / 6) * 3;
-  if (middle >= 3) arrow(context, at(line[middle - 3], line[middle - 2], line[middle - 1]), at(line[middle], line[middle + 1], line[middle + 2]), colours.path);
+  if (middle >= 3)
+    arrow(
+      context,
+      at(line[middle - 3], line[middle - 2], line[middle - 1]),
+      at(line[middle], line[middle + 1], line[middle + 2]),
+      colours.path,
+    );
   const first = at(...path.knots[0].position);
   context.fillStyle = colours.path;
   if (first && path.name) context.fillText(path.name, first[0] + 8, first[1] + 12);
 }
 
-function drawLinks(drawing: PlateDrawing, strata: readonly StratumDocument[], seen: (document: StratumDocument, group: string | null | undefined) => boolean): void {
+function drawLinks(
+  drawing: PlateDrawing,
+  strata: readonly StratumDocument[],
+  seen: (document: StratumDocument, group: string | null | undefined) => boolean,
+): void {
   const { context, colours } = drawing;
   const wanted = strata.flatMap((document) => [...document.links.values()]);
   if (wanted.length === 0) return;
   const place = (id: string): [number, number] | undefined => {
     for (const document of strata) {
       const placed = placedItem(document, id);
-      if (placed && seen(document, 'group' in placed.item ? placed.item.group : undefined)) return drawing.at(...anchorOf(placed));
+      if (placed && seen(document, 'group' in placed.item ? placed.item.group : undefined))
+        return drawing.at(...anchorOf(placed));
     }
     return undefined;
   };
@@ -167,7 +189,10 @@ function drawLinks(drawing: PlateDrawing, strata: readonly StratumDocument[], se
   for (const link of wanted) {
     const [from, to] = [place(link.emitter), place(link.target)];
     if (!from || !to) continue;
-    const bow: [number, number] = [(from[0] + to[0]) / 2 - (to[1] - from[1]) * 0.15, (from[1] + to[1]) / 2 + (to[0] - from[0]) * 0.15];
+    const bow: [number, number] = [
+      (from[0] + to[0]) / 2 - (to[1] - from[1]) * 0.15,
+      (from[1] + to[1]) / 2 + (to[0] - from[0]) * 0.15,
+    ];
     context.setLineDash([2, 3]);
     context.beginPath();
     context.moveTo(...from);
@@ -191,7 +216,12 @@ export function placedItem(document: StratumDocument, id: string): PlacedItemOf 
   return undefined;
 }
 
-function arrow(context: CanvasRenderingContext2D, from: readonly [number, number] | undefined, to: readonly [number, number] | undefined, colour: string): void {
+function arrow(
+  context: CanvasRenderingContext2D,
+  from: readonly [number, number] | undefined,
+  to: readonly [number, number] | undefined,
+  colour: string,
+): void {
   if (!from || !to) return;
   const length = Math.hypot(to[0] - from[0], to[1] - from[1]);
   if (length < 1e-6) return;

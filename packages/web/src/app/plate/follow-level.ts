@@ -45,7 +45,10 @@ export function followLevel({ desk, key, plate, heights, opened, frame, setHeigh
     const wanted = key();
     if (wanted === undefined) return workspace.level()?.id;
     const { level, stratum } = tables();
-    return Object.values(level).find((one) => one.key === wanted)?.id ?? (Object.hasOwn(level, wanted) || Object.hasOwn(stratum, wanted) ? wanted : undefined);
+    return (
+      Object.values(level).find((one) => one.key === wanted)?.id ??
+      (Object.hasOwn(level, wanted) || Object.hasOwn(stratum, wanted) ? wanted : undefined)
+    );
   });
   let current = '';
   /** The address under which it was opened: its key may change while it is open. */
@@ -70,7 +73,8 @@ export function followLevel({ desk, key, plate, heights, opened, frame, setHeigh
     const id = idOf();
     if (id === undefined) {
       // A key that was changed meanwhile leads on to the same level.
-      if (Object.hasOwn(tables().level, current) && wasOpened === key()) untracked(() => void addresses.go([`/${desk}`, current], {}, { replaceUrl: true }));
+      if (Object.hasOwn(tables().level, current) && wasOpened === key())
+        untracked(() => void addresses.go([`/${desk}`, current], {}, { replaceUrl: true }));
       else {
         current = '';
         openLevel.open('');
@@ -79,7 +83,12 @@ export function followLevel({ desk, key, plate, heights, opened, frame, setHeigh
     }
     const address = addressOf(tables().level, id);
     untracked(() => {
-      if (key() !== address) void addresses.go([`/${desk}`, id], {}, { replaceUrl: true, queryParamsHandling: 'preserve', queryParams: undefined });
+      if (key() !== address)
+        void addresses.go(
+          [`/${desk}`, id],
+          {},
+          { replaceUrl: true, queryParamsHandling: 'preserve', queryParams: undefined },
+        );
       wasOpened = address;
       if (current === id) return;
       current = id;
@@ -105,7 +114,11 @@ export function followLevel({ desk, key, plate, heights, opened, frame, setHeigh
     const shown = plate()?.view();
     const { bottom, storeyMetres } = heights();
     const round = (value: number): string => String(Math.round(value * 100) / 100);
-    return { ...(shown ? { plan: shown.plan.map(round).join(',') } : {}), heights: [bottom, storeyMetres].map(round).join(','), ...place?.() };
+    return {
+      ...(shown ? { plan: shown.plan.map(round).join(',') } : {}),
+      heights: [bottom, storeyMetres].map(round).join(','),
+      ...place?.(),
+    };
   });
   addEventListener('pagehide', keepView);
   inject(DestroyRef).onDestroy(() => {

@@ -1,4 +1,14 @@
-import { placePoint, placementBounds, turnMatrix, type Box3, type ItemKind, type Mask, type Piece, type Placement, type TileFloor } from '@stravel/core';
+import {
+  placePoint,
+  placementBounds,
+  turnMatrix,
+  type Box3,
+  type ItemKind,
+  type Mask,
+  type Piece,
+  type Placement,
+  type TileFloor,
+} from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { surfaceOfBlock } from './block-meshes';
 import { boundsOfVolume, lineOfPath, surfaceOfVolume } from './event-marks';
@@ -19,7 +29,12 @@ export function boxAround(boxes: Iterable<Box3>): Box3 | undefined {
 }
 
 /** Bounds of an item, undefined when it has none (a block that encloses nothing, a piece that is gone). */
-export function boundsOfItem(document: StratumDocument, kind: ItemKind, id: string, pieces: Readonly<Record<string, Piece>>): Box3 | undefined {
+export function boundsOfItem(
+  document: StratumDocument,
+  kind: ItemKind,
+  id: string,
+  pieces: Readonly<Record<string, Piece>>,
+): Box3 | undefined {
   if (kind === 'block') {
     const block = document.blocks.get(id);
     return block && surfaceOfBlock(block)?.bounds;
@@ -45,7 +60,12 @@ export function boundsOfItem(document: StratumDocument, kind: ItemKind, id: stri
   }
   if (kind === 'assembly') {
     const { laid } = document;
-    return laid && boxAround((laid.items.get(id) ?? []).flatMap((item) => boundsOfItem(laid.document, item.kind, item.id, pieces) ?? []));
+    return (
+      laid &&
+      boxAround(
+        (laid.items.get(id) ?? []).flatMap((item) => boundsOfItem(laid.document, item.kind, item.id, pieces) ?? []),
+      )
+    );
   }
   if (kind === 'mask') {
     const mask = document.masks.get(id);
@@ -58,11 +78,19 @@ export function boundsOfItem(document: StratumDocument, kind: ItemKind, id: stri
   const divider = document.dividers.get(id);
   if (!divider) return undefined;
   const { from, to, bottom, top } = divider;
-  return { min: [Math.min(from[0], to[0]), bottom, Math.min(from[1], to[1])], max: [Math.max(from[0], to[0]), top, Math.max(from[1], to[1])] };
+  return {
+    min: [Math.min(from[0], to[0]), bottom, Math.min(from[1], to[1])],
+    max: [Math.max(from[0], to[0]), top, Math.max(from[1], to[1])],
+  };
 }
 
 /** Face loops of a block, or of the turned box of a placement's piece; undefined for things that have none. */
-export function facesOfItem(document: StratumDocument, kind: ItemKind, id: string, pieces: Readonly<Record<string, Piece>>): readonly Float64Array[] | undefined {
+export function facesOfItem(
+  document: StratumDocument,
+  kind: ItemKind,
+  id: string,
+  pieces: Readonly<Record<string, Piece>>,
+): readonly Float64Array[] | undefined {
   if (kind === 'block') {
     const block = document.blocks.get(id);
     return block && surfaceOfBlock(block)?.faces;
@@ -89,7 +117,9 @@ const BOX_LOOPS = [
 
 function boxFaces({ position, turn, scale }: Placement, { min, max }: Box3): Float64Array[] {
   const m = turnMatrix(turn);
-  const corners = Array.from({ length: 8 }, (_unused, i) => placePoint(position, m, scale, [i & 1 ? max[0] : min[0], i & 2 ? max[1] : min[1], i & 4 ? max[2] : min[2]]));
+  const corners = Array.from({ length: 8 }, (_unused, i) =>
+    placePoint(position, m, scale, [i & 1 ? max[0] : min[0], i & 2 ? max[1] : min[1], i & 4 ? max[2] : min[2]]),
+  );
   return BOX_LOOPS.map((loop) => Float64Array.from(loop.flatMap((i) => corners[i])));
 }
 
@@ -102,6 +132,10 @@ function boundsOfMask({ position: [x, y, z], pixelsPerMetre, columns, rows }: Ma
 }
 
 function boundsOfLine(line: Float64Array): Box3 {
-  const points = Array.from({ length: line.length / 3 }, (_unused, i): Box3['min'] => [line[i * 3], line[i * 3 + 1], line[i * 3 + 2]]);
+  const points = Array.from({ length: line.length / 3 }, (_unused, i): Box3['min'] => [
+    line[i * 3],
+    line[i * 3 + 1],
+    line[i * 3 + 2],
+  ]);
   return boxAround(points.map((point) => ({ min: point, max: point }))) ?? { min: points[0], max: points[0] };
 }

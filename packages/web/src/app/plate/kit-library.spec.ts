@@ -8,7 +8,9 @@ describe('the kit library', () => {
   it('reads the kits from which something stands in the open level, and those that are asked for, each once', () => {
     const fetched: string[] = [];
     const usedKits = signal<ReadonlySet<string>>(new Set(['yard']));
-    const kits = ['yard', 'hall', 'spare', 'idle'].map((id) => ({ id, name: id, key: id, mesh: `mesh of ${id}` }) as Kit);
+    const kits = ['yard', 'hall', 'spare', 'idle'].map(
+      (id) => ({ id, name: id, key: id, mesh: `mesh of ${id}` }) as Kit,
+    );
     const opened = {
       usedKits,
       kits: (wanted: ReadonlySet<string>) =>

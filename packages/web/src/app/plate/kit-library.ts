@@ -14,7 +14,9 @@ export class KitLibrary {
 
   constructor() {
     effect(() => {
-      for (const { kit, pieces, bytes } of this.openLevel.kits(new Set([...this.openLevel.usedKits(), ...this.asked()]))) {
+      for (const { kit, pieces, bytes } of this.openLevel.kits(
+        new Set([...this.openLevel.usedKits(), ...this.asked()]),
+      )) {
         if (this.read.has(kit.mesh)) continue;
         this.read.add(kit.mesh);
         bytes
@@ -22,7 +24,9 @@ export class KitLibrary {
           .then((meshes) => this.meshes.update((all) => new Map([...all, ...meshes])))
           .catch((error: unknown) => {
             this.read.delete(kit.mesh);
-            this.failure.set(`${kit.name} could not be read. ${error instanceof Error ? error.message : String(error)}`);
+            this.failure.set(
+              `${kit.name} could not be read. ${error instanceof Error ? error.message : String(error)}`,
+            );
           });
       }
     });

@@ -26,7 +26,8 @@ export async function readKitMeshes(glb: ArrayBuffer, pieces: readonly Piece[]):
   for (const node of scene.children) {
     const parts: { geometry: BufferGeometry; material: Material }[] = [];
     node.traverse((child) => {
-      if (child instanceof Mesh && !Array.isArray(child.material)) parts.push({ geometry: child.geometry as BufferGeometry, material: child.material as Material });
+      if (child instanceof Mesh && !Array.isArray(child.material))
+        parts.push({ geometry: child.geometry as BufferGeometry, material: child.material as Material });
     });
     const name = (node.userData['name'] as string | undefined) ?? node.name;
     byName.set(name, parts);

@@ -36,7 +36,14 @@ export class PictureStudio {
   private readonly scene = new PlateScene(() => undefined);
   private readonly planCamera = new PlanCamera();
   private readonly modelCamera = new ModelCamera();
-  private readonly renderer = new PlateRenderer(this.under, this.drawing, this.over, this.scene, this.planCamera, this.modelCamera);
+  private readonly renderer = new PlateRenderer(
+    this.under,
+    this.drawing,
+    this.over,
+    this.scene,
+    this.planCamera,
+    this.modelCamera,
+  );
   private readonly colours = readPlateColours(document.body);
 
   /** @param strata with the sections that recipes make @throws Error when there is nothing to be seen */
@@ -68,7 +75,8 @@ export class PictureStudio {
       overlay: () => undefined,
     };
     // What a canvas drew right after it was sized comes out black in some browsers; the second time it is there.
-    for (let i = 0; i < 2; i++) this.renderer.render(SIZE, view === 'plan' ? WHOLE : NO_PANE, view === 'model' ? WHOLE : NO_PANE, frame);
+    for (let i = 0; i < 2; i++)
+      this.renderer.render(SIZE, view === 'plan' ? WHOLE : NO_PANE, view === 'model' ? WHOLE : NO_PANE, frame);
     // What is drawn is gone with this turn of the page's loop.
     const picture = document.createElement('canvas');
     Object.assign(picture, SIZE);
@@ -76,7 +84,12 @@ export class PictureStudio {
     context.fillStyle = this.colours.plate;
     context.fillRect(0, 0, SIZE.width, SIZE.height);
     for (const layer of [this.under, this.drawing]) context.drawImage(layer, 0, 0, SIZE.width, SIZE.height);
-    return new Promise((resolve, reject) => picture.toBlob((blob) => (blob ? resolve(blob) : reject(new Error('the picture could not be made'))), 'image/png'));
+    return new Promise((resolve, reject) =>
+      picture.toBlob(
+        (blob) => (blob ? resolve(blob) : reject(new Error('the picture could not be made'))),
+        'image/png',
+      ),
+    );
   }
 
   dispose(): void {
@@ -111,7 +124,9 @@ export class LevelPicture {
     for (const { recipes, pins } of strata) {
       for (const recipe of recipes.values()) {
         const own = [...pins.values()].filter((pin) => pin.recipe === recipe.id).sort((a, b) => (a.id < b.id ? -1 : 1));
-        sections.push(documentOfSection(recipe.id, await this.compute.run('make-section', { recipe, pins: own }).result));
+        sections.push(
+          documentOfSection(recipe.id, await this.compute.run('make-section', { recipe, pins: own }).result),
+        );
       }
     }
     const used = new Set(strata.flatMap(({ placements }) => [...placements.records()].map(({ piece }) => piece)));
@@ -122,7 +137,8 @@ export class LevelPicture {
 
   private async meshesOf(pieces: ReadonlySet<string>): Promise<void> {
     for (let waited = 0; [...pieces].some((piece) => !this.library.meshes().has(piece)); waited += LOOK_AGAIN_MS) {
-      if (this.library.failure() || waited > MOST_WAIT_MS) throw new Error(this.library.failure() || 'its kits could not be read in time');
+      if (this.library.failure() || waited > MOST_WAIT_MS)
+        throw new Error(this.library.failure() || 'its kits could not be read in time');
       await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS));
     }
   }

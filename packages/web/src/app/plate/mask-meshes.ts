@@ -1,5 +1,17 @@
 import { MASK_TILE_PIXELS, bitmapOfMask, maskTileKey, type Mask, type MaskBitmap } from '@stravel/core';
-import { Color, DataTexture, DoubleSide, Mesh, MeshBasicMaterial, NearestFilter, PlaneGeometry, RGBAFormat, SRGBColorSpace, LinearMipmapLinearFilter, type Group } from 'three';
+import {
+  Color,
+  DataTexture,
+  DoubleSide,
+  Mesh,
+  MeshBasicMaterial,
+  NearestFilter,
+  PlaneGeometry,
+  RGBAFormat,
+  SRGBColorSpace,
+  LinearMipmapLinearFilter,
+  type Group,
+} from 'three';
 import type { PlateColours } from './plate-colours';
 import { SlicedWork } from './sliced-work';
 
@@ -55,7 +67,8 @@ export class MaskMeshes {
   dress({ ink }: PlateColours): void {
     if (ink === this.ink) return;
     this.ink = ink;
-    for (const { tiles } of this.drawn.values()) for (const { mesh } of tiles.values()) mesh.material.color = new Color(ink);
+    for (const { tiles } of this.drawn.values())
+      for (const { mesh } of tiles.values()) mesh.material.color = new Color(ink);
   }
 
   dispose(): void {
@@ -66,7 +79,11 @@ export class MaskMeshes {
   private *redraw(): Generator<void> {
     for (const mask of this.masks.values()) {
       if (!this.isSeen(mask.group) || this.drawn.get(mask.id)?.mask === mask) continue;
-      const known: DrawnMask = this.drawn.get(mask.id) ?? { mask: undefined, place: mask, tiles: new Map<string, DrawnTile>() };
+      const known: DrawnMask = this.drawn.get(mask.id) ?? {
+        mask: undefined,
+        place: mask,
+        tiles: new Map<string, DrawnTile>(),
+      };
       this.drawn.set(mask.id, known);
       for (let row = 0; row * SIDE < mask.rows; row++) {
         for (let column = 0; column * SIDE < mask.columns; column++) {
@@ -86,7 +103,12 @@ export class MaskMeshes {
     }
   }
 
-  private meshOf({ position, pixelsPerMetre, columns, rows }: Mask, column: number, row: number, text: string): DrawnTile['mesh'] {
+  private meshOf(
+    { position, pixelsPerMetre, columns, rows }: Mask,
+    column: number,
+    row: number,
+    text: string,
+  ): DrawnTile['mesh'] {
     const size = { columns: Math.min(SIDE, columns - column * SIDE), rows: Math.min(SIDE, rows - row * SIDE) };
     const [width, depth] = [size.columns / pixelsPerMetre, size.rows / pixelsPerMetre];
     const geometry = new PlaneGeometry(width, depth).rotateX(-Math.PI / 2);
@@ -94,7 +116,11 @@ export class MaskMeshes {
     const material = new MeshBasicMaterial({ map: texture, transparent: true, side: DoubleSide, depthWrite: false });
     if (this.ink) material.color = new Color(this.ink);
     const mesh = new Mesh(geometry, material);
-    mesh.position.set(position[0] + (column * SIDE) / pixelsPerMetre + width / 2, position[1] + LIFT_METRES, position[2] + (row * SIDE) / pixelsPerMetre + depth / 2);
+    mesh.position.set(
+      position[0] + (column * SIDE) / pixelsPerMetre + width / 2,
+      position[1] + LIFT_METRES,
+      position[2] + (row * SIDE) / pixelsPerMetre + depth / 2,
+    );
     return mesh;
   }
 
@@ -136,5 +162,10 @@ function disposeMesh(mesh: DrawnTile['mesh']): void {
 }
 
 function isPlacedAlike(a: Mask, b: Mask): boolean {
-  return a.columns === b.columns && a.rows === b.rows && a.pixelsPerMetre === b.pixelsPerMetre && a.position.every((value, k) => value === b.position[k]);
+  return (
+    a.columns === b.columns &&
+    a.rows === b.rows &&
+    a.pixelsPerMetre === b.pixelsPerMetre &&
+    a.position.every((value, k) => value === b.position[k])
+  );
 }

@@ -42,7 +42,10 @@ export class PickIndex {
 
   /** Things whose bounds lie in a box. */
   within(min: readonly number[], max: readonly number[]): PickItem[] {
-    return this.inBox(min, max).filter(({ bounds }) => bounds.min[0] >= min[0] && bounds.max[0] <= max[0] && bounds.min[2] >= min[2] && bounds.max[2] <= max[2]);
+    return this.inBox(min, max).filter(
+      ({ bounds }) =>
+        bounds.min[0] >= min[0] && bounds.max[0] <= max[0] && bounds.min[2] >= min[2] && bounds.max[2] <= max[2],
+    );
   }
 
   /** All things. */
@@ -54,7 +57,10 @@ export class PickIndex {
   alongRay(origin: readonly number[], direction: readonly number[]): PickItem[] {
     this.refresh();
     return (this.tree?.alongRay(origin, direction) ?? [])
-      .map(({ item, distance }) => ({ item: this.items[item], distance: this.exactDistance(this.items[item], origin, direction, distance) }))
+      .map(({ item, distance }) => ({
+        item: this.items[item],
+        distance: this.exactDistance(this.items[item], origin, direction, distance),
+      }))
       .filter(({ distance }) => distance !== undefined)
       .sort((a, b) => (a.distance as number) - (b.distance as number))
       .map(({ item }) => item);
@@ -82,7 +88,12 @@ export class PickIndex {
     return (this.tree?.inBox(min, max) ?? []).sort((a, b) => a - b).map((i) => this.items[i]);
   }
 
-  private exactDistance(item: PickItem, origin: readonly number[], direction: readonly number[], rough: number): number | undefined {
+  private exactDistance(
+    item: PickItem,
+    origin: readonly number[],
+    direction: readonly number[],
+    rough: number,
+  ): number | undefined {
     const faces = this.facesOf(item);
     if (!faces) return rough;
     let near = 0;
@@ -160,12 +171,18 @@ export class PickIndex {
   }
 }
 
-function* itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Piece>>, onlyMade: boolean, unseen: ReadonlySet<string>): Generator<PickItem> {
+function* itemsOf(
+  document: StratumDocument,
+  pieces: Readonly<Record<string, Piece>>,
+  onlyMade: boolean,
+  unseen: ReadonlySet<string>,
+): Generator<PickItem> {
   const found = (kind: ItemKind, id: string, group: string | null | undefined): PickItem[] => {
     const bounds = isSeen(group, unseen) ? boundsOfItem(document, kind, id, pieces) : undefined;
     return bounds ? [{ stratum: document.id, kind, id, bounds }] : [];
   };
-  for (const block of document.blocks.values()) if (!onlyMade || madeSurface(block)) yield* found('block', block.id, block.group);
+  for (const block of document.blocks.values())
+    if (!onlyMade || madeSurface(block)) yield* found('block', block.id, block.group);
   for (let slot = 0; slot < document.placements.slotCount; slot++) {
     const id = document.placements.idAt(slot);
     if (id !== undefined) yield* found('placement', id, document.placements.groupAt(slot));
@@ -181,10 +198,24 @@ function* itemsOf(document: StratumDocument, pieces: Readonly<Record<string, Pie
 
 /** Small things are wanted before large ones under the same point. */
 function kindRank({ kind }: PickItem): number {
-  return kind === 'marker' ? 4 : kind === 'divider' || kind === 'path' ? 3 : kind === 'volume' ? 2 : kind === 'placement' ? 1 : 0;
+  return kind === 'marker'
+    ? 4
+    : kind === 'divider' || kind === 'path'
+      ? 3
+      : kind === 'volume'
+        ? 2
+        : kind === 'placement'
+          ? 1
+          : 0;
 }
 
-function isOver(item: PickItem, faces: readonly Float64Array[] | undefined, x: number, z: number, reach: number): boolean {
+function isOver(
+  item: PickItem,
+  faces: readonly Float64Array[] | undefined,
+  x: number,
+  z: number,
+  reach: number,
+): boolean {
   if (!faces) return item.kind !== 'divider' || nearLine(item.bounds, x, z, reach);
   return faces.some((face) => {
     const [, ny] = planeOf(face);
@@ -197,7 +228,8 @@ function nearLine({ min, max }: Box3, x: number, z: number, reach: number): bool
   const dz = max[2] - min[2];
   const length = Math.hypot(dx, dz) || 1;
   // Either diagonal of the bounds may be the divider.
-  const off = (px: number, pz: number, qx: number, qz: number): number => Math.abs(((qx - px) * (z - pz) - (qz - pz) * (x - px)) / length);
+  const off = (px: number, pz: number, qx: number, qz: number): number =>
+    Math.abs(((qx - px) * (z - pz) - (qz - pz) * (x - px)) / length);
   return Math.min(off(min[0], min[2], max[0], max[2]), off(min[0], max[2], max[0], min[2])) <= reach * 2;
 }
 
@@ -211,18 +243,31 @@ function isNearLine(line: Float64Array, x: number, z: number, reach: number): bo
   return false;
 }
 
-function isNearRim({ min, max }: Box3, faces: readonly Float64Array[] | undefined, x: number, z: number, reach: number): boolean {
+function isNearRim(
+  { min, max }: Box3,
+  faces: readonly Float64Array[] | undefined,
+  x: number,
+  z: number,
+  reach: number,
+): boolean {
   if (!faces) {
     const radius = (max[0] - min[0]) / 2;
     return Math.abs(Math.hypot(x - (min[0] + max[0]) / 2, z - (min[2] + max[2]) / 2) - radius) <= reach;
   }
-  return faces.some((face) => isNearLine(face, x, z, reach) || isNearLine(Float64Array.of(...face.slice(-3), ...face.slice(0, 3)), x, z, reach));
+  return faces.some(
+    (face) =>
+      isNearLine(face, x, z, reach) || isNearLine(Float64Array.of(...face.slice(-3), ...face.slice(0, 3)), x, z, reach),
+  );
 }
 
 function insideOutline(face: Float64Array, x: number, z: number): boolean {
   let inside = false;
   for (let i = 0, j = face.length - 3; i < face.length; j = i, i += 3) {
-    if (face[i + 2] > z !== face[j + 2] > z && x < ((face[j] - face[i]) * (z - face[i + 2])) / (face[j + 2] - face[i + 2]) + face[i]) inside = !inside;
+    if (
+      face[i + 2] > z !== face[j + 2] > z &&
+      x < ((face[j] - face[i]) * (z - face[i + 2])) / (face[j + 2] - face[i + 2]) + face[i]
+    )
+      inside = !inside;
   }
   return inside;
 }

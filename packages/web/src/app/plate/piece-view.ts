@@ -1,6 +1,27 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, ElementRef, afterNextRender, computed, effect, inject, input, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  ElementRef,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  viewChild,
+} from '@angular/core';
 import type { Box3 } from '@stravel/core';
-import { DirectionalLight, Group, HemisphereLight, LineBasicMaterial, LineSegments, Mesh, Scene, WebGLRenderer, WireframeGeometry } from 'three';
+import {
+  DirectionalLight,
+  Group,
+  HemisphereLight,
+  LineBasicMaterial,
+  LineSegments,
+  Mesh,
+  Scene,
+  WebGLRenderer,
+  WireframeGeometry,
+} from 'three';
 import type { StepMesh } from './kit-meshes';
 import { ModelCamera } from './plate-cameras';
 import { readPlateColours } from './plate-colours';

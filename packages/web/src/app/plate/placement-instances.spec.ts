@@ -9,13 +9,20 @@ const chained = {
     { parts: [{ geometry: new PlaneGeometry(1, 1), material }], deviationMetres: 0.1 },
   ],
 };
-const placement = (id: string, x: number, scale = 1) => ({ id, piece: 'stack', position: [x, 0, 16] as const, turn: [0, 0, 0] as const, scale: [scale, scale, scale] as const });
+const placement = (id: string, x: number, scale = 1) => ({
+  id,
+  piece: 'stack',
+  position: [x, 0, 16] as const,
+  turn: [0, 0, 0] as const,
+  scale: [scale, scale, scale] as const,
+});
 
 describe('placements drawn at a detail step', () => {
   let store: PlacementStore;
   let group: Group;
   let instances: PlacementInstances;
-  const shown = (): number[] => group.children.filter(({ visible }) => visible).map((mesh) => (mesh as InstancedMesh).geometry.index?.count ?? 0);
+  const shown = (): number[] =>
+    group.children.filter(({ visible }) => visible).map((mesh) => (mesh as InstancedMesh).geometry.index?.count ?? 0);
 
   beforeEach(async () => {
     store = new PlacementStore();
@@ -61,7 +68,12 @@ describe('placements drawn at a detail step', () => {
   it('of many pieces that stand far apart share wider squares, and all are drawn in the end', async () => {
     const plain = { steps: [chained.steps[0]] };
     const many = new PlacementStore();
-    for (let i = 0; i < 4000; i++) many.put({ ...placement(`p${i}`, 0), piece: `piece ${i % 40}`.replace(' ', '-'), position: [(i * 7919) % 4000, 0, (i * 104729) % 4000] });
+    for (let i = 0; i < 4000; i++)
+      many.put({
+        ...placement(`p${i}`, 0),
+        piece: `piece ${i % 40}`.replace(' ', '-'),
+        position: [(i * 7919) % 4000, 0, (i * 104729) % 4000],
+      });
     const all = new PlacementInstances(group, many, () => plain);
     all.rebuild();
     while (all.isDrawing) await new Promise((resolve) => setTimeout(resolve));

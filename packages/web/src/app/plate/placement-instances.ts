@@ -122,7 +122,9 @@ export class PlacementInstances {
     for (const chunk of this.chunks.values()) {
       if (chunk.steps.length === 1) continue;
       const { center, radius } = chunk.sphere;
-      const near = eye ? Math.max(1e-3, Math.hypot(center.x - eye[0], center.y - eye[1], center.z - eye[2]) - radius) : 1;
+      const near = eye
+        ? Math.max(1e-3, Math.hypot(center.x - eye[0], center.y - eye[1], center.z - eye[2]) - radius)
+        : 1;
       const allowed = (errorPixels * near) / (pixels * Math.max(chunk.scale, 1e-6));
       let step = 0;
       chunk.steps.forEach(({ deviationMetres }, i) => {
@@ -138,7 +140,8 @@ export class PlacementInstances {
   get triangles(): number {
     let sum = 0;
     for (const { steps, step, slots } of this.chunks.values()) {
-      for (const { geometry } of steps[step].meshes) sum += ((geometry.index?.count ?? geometry.attributes['position'].count) / 3) * slots.length;
+      for (const { geometry } of steps[step].meshes)
+        sum += ((geometry.index?.count ?? geometry.attributes['position'].count) / 3) * slots.length;
     }
     return sum;
   }

@@ -20,7 +20,14 @@ export class PlanCamera {
   update(pane: Pane): void {
     const halfWidth = pane.width / 2 / this.scale;
     const halfHeight = pane.height / 2 / this.scale;
-    Object.assign(this.camera, { left: -halfWidth, right: halfWidth, top: halfHeight, bottom: -halfHeight, near: 1, far: 400000 });
+    Object.assign(this.camera, {
+      left: -halfWidth,
+      right: halfWidth,
+      top: halfHeight,
+      bottom: -halfHeight,
+      near: 1,
+      far: 400000,
+    });
     this.camera.position.set(this.x, 200000, this.z);
     this.camera.up.set(0, 0, -1);
     this.camera.lookAt(this.x, 0, this.z);
@@ -29,11 +36,17 @@ export class PlanCamera {
   }
 
   toScreen(pane: Pane, x: number, z: number): [number, number] {
-    return [pane.left + pane.width / 2 + (x - this.x) * this.scale, pane.top + pane.height / 2 + (z - this.z) * this.scale];
+    return [
+      pane.left + pane.width / 2 + (x - this.x) * this.scale,
+      pane.top + pane.height / 2 + (z - this.z) * this.scale,
+    ];
   }
 
   toPlan(pane: Pane, px: number, py: number): [number, number] {
-    return [this.x + (px - pane.left - pane.width / 2) / this.scale, this.z + (py - pane.top - pane.height / 2) / this.scale];
+    return [
+      this.x + (px - pane.left - pane.width / 2) / this.scale,
+      this.z + (py - pane.top - pane.height / 2) / this.scale,
+    ];
   }
 
   zoom(pane: Pane, px: number, py: number, factor: number): void {
@@ -71,7 +84,11 @@ export class ModelCamera {
     const yaw = MathUtils.degToRad(this.yawDegrees);
     const pitch = MathUtils.degToRad(this.pitchDegrees);
     const flat = Math.cos(pitch) * this.distance;
-    this.camera.position.set(this.target.x + Math.sin(yaw) * flat, this.target.y + Math.sin(pitch) * this.distance, this.target.z + Math.cos(yaw) * flat);
+    this.camera.position.set(
+      this.target.x + Math.sin(yaw) * flat,
+      this.target.y + Math.sin(pitch) * this.distance,
+      this.target.z + Math.cos(yaw) * flat,
+    );
     this.camera.aspect = pane.width / Math.max(1, pane.height);
     this.camera.near = Math.max(0.05, this.distance / 500);
     this.camera.far = this.distance * 20 + 2000;
@@ -87,7 +104,11 @@ export class ModelCamera {
   }
 
   ray(pane: Pane, px: number, py: number): { origin: number[]; direction: number[] } {
-    const at = new Vector3(((px - pane.left) / pane.width) * 2 - 1, 1 - ((py - pane.top) / pane.height) * 2, 0.5).unproject(this.camera);
+    const at = new Vector3(
+      ((px - pane.left) / pane.width) * 2 - 1,
+      1 - ((py - pane.top) / pane.height) * 2,
+      0.5,
+    ).unproject(this.camera);
     const direction = at.sub(this.camera.position).normalize();
     return { origin: this.camera.position.toArray(), direction: direction.toArray() };
   }

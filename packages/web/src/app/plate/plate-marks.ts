@@ -12,10 +12,19 @@ const LEAST_PIXELS = 9;
 const MOST_EXACT_OUTLINES = 1000;
 
 /** Paper and grid of the plan: the snap step when it is wide enough, else the next round one. */
-export function drawGrid(context: CanvasRenderingContext2D, pane: Pane, camera: PlanCamera, colours: PlateColours, gridMetres: number): void {
+export function drawGrid(
+  context: CanvasRenderingContext2D,
+  pane: Pane,
+  camera: PlanCamera,
+  colours: PlateColours,
+  gridMetres: number,
+): void {
   context.fillStyle = colours.plate;
   context.fillRect(pane.left, pane.top, pane.width, pane.height);
-  const step = [gridMetres, ...STEPS].find((metres) => metres > 0 && metres >= gridMetres && metres * camera.scale >= LEAST_PIXELS) ?? 10000;
+  const step =
+    [gridMetres, ...STEPS].find(
+      (metres) => metres > 0 && metres >= gridMetres && metres * camera.scale >= LEAST_PIXELS,
+    ) ?? 10000;
   const [x0, z0] = camera.toPlan(pane, pane.left, pane.top);
   const [x1, z1] = camera.toPlan(pane, pane.left + pane.width, pane.top + pane.height);
   for (const [metres, alpha] of [
@@ -64,7 +73,9 @@ export function drawScale({ context, colours, scale }: PlateDrawing, pane: Pane)
 export function drawPending({ context, colours }: PlateDrawing, pane: Pane, pending: number, leftOut: number): void {
   const lines = [
     ...(pending > 0 ? [`Drawing ${pending.toLocaleString('en')} more blocks…`] : []),
-    ...(leftOut > 0 ? [`${leftOut.toLocaleString('en')} blocks are too many to draw; spread them over more strata or levels.`] : []),
+    ...(leftOut > 0
+      ? [`${leftOut.toLocaleString('en')} blocks are too many to draw; spread them over more strata or levels.`]
+      : []),
   ];
   context.fillStyle = colours.over;
   context.font = "13px 'Spline Sans Variable', sans-serif";
@@ -72,7 +83,12 @@ export function drawPending({ context, colours }: PlateDrawing, pane: Pane, pend
 }
 
 /** Spawns are an open arrowhead that points where one looks, exits a ring round a dot, checkpoints a pennant, pickups a lozenge; dividers a dashed line with ticks. */
-export function drawMarkers(drawing: PlateDrawing, strata: readonly StratumDocument[], hidden: HiddenGroups, range: HeightRange | undefined): void {
+export function drawMarkers(
+  drawing: PlateDrawing,
+  strata: readonly StratumDocument[],
+  hidden: HiddenGroups,
+  range: HeightRange | undefined,
+): void {
   const { context, colours } = drawing;
   for (const document of strata) {
     const unseen = unseenGroups(document, hidden);
@@ -102,7 +118,8 @@ export function drawMarkers(drawing: PlateDrawing, strata: readonly StratumDocum
       context.font = "12px 'Spline Sans Variable', sans-serif";
       context.fillText(marker.kind, at[0] + 13, at[1] + 4);
     }
-    for (const divider of document.dividers.values()) if (isSeen(divider.group, unseen)) drawDivider(drawing, divider.from, divider.to, divider.bottom, divider.top);
+    for (const divider of document.dividers.values())
+      if (isSeen(divider.group, unseen)) drawDivider(drawing, divider.from, divider.to, divider.bottom, divider.top);
   }
   context.globalAlpha = 1;
 }
@@ -123,7 +140,13 @@ function lozenge(context: CanvasRenderingContext2D, [x, y]: readonly [number, nu
 }
 
 /** A divider: dashes with short ticks to one side on the plan, a dashed rectangle in the model. */
-export function drawDivider(drawing: PlateDrawing, from: readonly [number, number], to: readonly [number, number], bottom: number, top: number): void {
+export function drawDivider(
+  drawing: PlateDrawing,
+  from: readonly [number, number],
+  to: readonly [number, number],
+  bottom: number,
+  top: number,
+): void {
   const { context, colours, view } = drawing;
   context.strokeStyle = colours.divider;
   context.lineWidth = 2;
@@ -167,7 +190,11 @@ export function drawDivider(drawing: PlateDrawing, from: readonly [number, numbe
 }
 
 /** Outlines of what is selected: the edges of its own faces, at whatever angle they stand; of very many the tops of their bounds. */
-export function drawSelection(drawing: PlateDrawing, selection: ReadonlyMap<string, PickItem>, facesOf: (item: PickItem) => readonly Float64Array[] | undefined): void {
+export function drawSelection(
+  drawing: PlateDrawing,
+  selection: ReadonlyMap<string, PickItem>,
+  facesOf: (item: PickItem) => readonly Float64Array[] | undefined,
+): void {
   const { context, colours, view } = drawing;
   context.strokeStyle = colours.brine;
   context.lineWidth = view === 'plan' ? 2 : 1.2;
@@ -188,7 +215,20 @@ export function drawSelection(drawing: PlateDrawing, selection: ReadonlyMap<stri
 }
 
 function topOfBounds({ min, max }: Box3): Float64Array {
-  return Float64Array.of(min[0], max[1], min[2], max[0], max[1], min[2], max[0], max[1], max[2], min[0], max[1], max[2]);
+  return Float64Array.of(
+    min[0],
+    max[1],
+    min[2],
+    max[0],
+    max[1],
+    min[2],
+    max[0],
+    max[1],
+    max[2],
+    min[0],
+    max[1],
+    max[2],
+  );
 }
 
 function arrowhead(context: CanvasRenderingContext2D, [x, y]: readonly [number, number], turnDegrees: number): void {

@@ -58,14 +58,20 @@ export class PlateRenderer {
   }
 
   /** @param size of all three canvases @param plan, model where the panes lie in them; CSS pixels */
-  render({ width, height }: { readonly width: number; readonly height: number }, plan: Pane, model: Pane, frame: PlateFrame): void {
+  render(
+    { width, height }: { readonly width: number; readonly height: number },
+    plan: Pane,
+    model: Pane,
+    frame: PlateFrame,
+  ): void {
     const { renderer } = this;
     const ratio = Math.min(2, devicePixelRatio);
     const under = sizedContext(this.under, width, height, ratio);
     const over = sizedContext(this.over, width, height, ratio);
     if (renderer.getPixelRatio() !== ratio) renderer.setPixelRatio(ratio);
     const canvas = renderer.domElement;
-    if (canvas.width !== Math.floor(width * ratio) || canvas.height !== Math.floor(height * ratio)) renderer.setSize(width, height, false);
+    if (canvas.width !== Math.floor(width * ratio) || canvas.height !== Math.floor(height * ratio))
+      renderer.setSize(width, height, false);
     renderer.setScissor(0, 0, width, height);
     renderer.setViewport(0, 0, width, height);
     renderer.clear();
@@ -78,13 +84,23 @@ export class PlateRenderer {
     this.renderer.forceContextLoss();
   }
 
-  private renderPlan(pane: Pane, height: number, under: CanvasRenderingContext2D, over: CanvasRenderingContext2D, frame: PlateFrame): void {
+  private renderPlan(
+    pane: Pane,
+    height: number,
+    under: CanvasRenderingContext2D,
+    over: CanvasRenderingContext2D,
+    frame: PlateFrame,
+  ): void {
     const { renderer, scene, planCamera } = this;
     const { colours, range, strata } = frame;
     planCamera.update(pane);
     inPane(under, pane, () => drawGrid(under, pane, planCamera, colours, frame.gridMetres));
     this.setPane(pane, height);
-    scene.chooseSteps({ eye: undefined, pixels: planCamera.scale * renderer.getPixelRatio(), errorPixels: ERROR_PIXELS });
+    scene.chooseSteps({
+      eye: undefined,
+      pixels: planCamera.scale * renderer.getPixelRatio(),
+      errorPixels: ERROR_PIXELS,
+    });
     scene.dress('plan', colours);
     // What the heights leave out is ghosted: edges only.
     scene.setEdgeOpacity(GHOST_OPACITY);
@@ -116,7 +132,10 @@ export class PlateRenderer {
     modelCamera.update(pane);
     this.setPane(pane, height);
     const { position, fov } = modelCamera.camera;
-    const pixels = pixelsAtOneMetre({ fieldOfViewDegrees: fov, pictureHeightPixels: pane.height * renderer.getPixelRatio() });
+    const pixels = pixelsAtOneMetre({
+      fieldOfViewDegrees: fov,
+      pictureHeightPixels: pane.height * renderer.getPixelRatio(),
+    });
     scene.chooseSteps({ eye: [position.x, position.y, position.z], pixels, errorPixels: ERROR_PIXELS });
     scene.dress('model', frame.colours);
     scene.setEdgeOpacity(MODEL_EDGE_OPACITY);
@@ -134,7 +153,12 @@ export class PlateRenderer {
     });
   }
 
-  private drawingOf(view: 'plan' | 'model', pane: Pane, context: CanvasRenderingContext2D, colours: PlateColours): PlateDrawing {
+  private drawingOf(
+    view: 'plan' | 'model',
+    pane: Pane,
+    context: CanvasRenderingContext2D,
+    colours: PlateColours,
+  ): PlateDrawing {
     const { planCamera, modelCamera } = this;
     return {
       view,
@@ -152,7 +176,12 @@ export class PlateRenderer {
   }
 }
 
-function sizedContext(canvas: HTMLCanvasElement, width: number, height: number, ratio: number): CanvasRenderingContext2D {
+function sizedContext(
+  canvas: HTMLCanvasElement,
+  width: number,
+  height: number,
+  ratio: number,
+): CanvasRenderingContext2D {
   const w = Math.floor(width * ratio);
   const h = Math.floor(height * ratio);
   if (canvas.width !== w || canvas.height !== h) {

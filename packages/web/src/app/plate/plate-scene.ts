@@ -1,4 +1,14 @@
-import { BackSide, DirectionalLight, FrontSide, Group, HemisphereLight, LineBasicMaterial, MeshBasicMaterial, MeshLambertMaterial, Scene } from 'three';
+import {
+  BackSide,
+  DirectionalLight,
+  FrontSide,
+  Group,
+  HemisphereLight,
+  LineBasicMaterial,
+  MeshBasicMaterial,
+  MeshLambertMaterial,
+  Scene,
+} from 'three';
 import type { StratumChange, StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import { BlockCaps } from './block-caps';
@@ -29,17 +39,37 @@ export class PlateScene {
   /** Where the top of the plan's heights cuts blocks. */
   readonly caps = new BlockCaps();
   private readonly drawn = new Map<string, DrawnStratum>();
-  private readonly materials: BlockMaterials & { hides: MeshLambertMaterial; decor: MeshLambertMaterial; cut: MeshBasicMaterial; edges: LineBasicMaterial };
+  private readonly materials: BlockMaterials & {
+    hides: MeshLambertMaterial;
+    decor: MeshLambertMaterial;
+    cut: MeshBasicMaterial;
+    edges: LineBasicMaterial;
+  };
   private meshes: ReadonlyMap<string, PieceMesh> = new Map();
   private hiddenGroups = ALL_GROUPS;
 
   /** @param changed called whenever a new frame is due */
   constructor(private readonly changed: () => void) {
     this.materials = {
-      hides: new MeshLambertMaterial({ side: FrontSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
-      decor: new MeshLambertMaterial({ side: FrontSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
+      hides: new MeshLambertMaterial({
+        side: FrontSide,
+        polygonOffset: true,
+        polygonOffsetFactor: 1,
+        polygonOffsetUnits: 1,
+      }),
+      decor: new MeshLambertMaterial({
+        side: FrontSide,
+        polygonOffset: true,
+        polygonOffsetFactor: 1,
+        polygonOffsetUnits: 1,
+      }),
       // As far back as the faces in front of it: from far off a pixel's slope is more than a thin block is thick.
-      cut: new MeshBasicMaterial({ side: BackSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
+      cut: new MeshBasicMaterial({
+        side: BackSide,
+        polygonOffset: true,
+        polygonOffsetFactor: 1,
+        polygonOffsetUnits: 1,
+      }),
       edges: new LineBasicMaterial(),
     };
     const sun = new DirectionalLight(0xffffff, 1.9);
@@ -99,7 +129,10 @@ export class PlateScene {
 
   /** Whether anything is still to be drawn. */
   get isDrawing(): boolean {
-    return this.pendingBlocks > 0 || [...this.drawn.values()].some(({ placements, masks }) => placements.isDrawing || masks.isDrawing);
+    return (
+      this.pendingBlocks > 0 ||
+      [...this.drawn.values()].some(({ placements, masks }) => placements.isDrawing || masks.isDrawing)
+    );
   }
 
   setEdgeOpacity(opacity: number): void {
@@ -120,7 +153,8 @@ export class PlateScene {
     this.scene.add(group);
     this.edges.add(edges);
     const cuts = this.caps.group();
-    const unseen = (): ReadonlySet<string> => this.drawn.get(document.id)?.unseen ?? unseenGroups(document, this.hiddenGroups);
+    const unseen = (): ReadonlySet<string> =>
+      this.drawn.get(document.id)?.unseen ?? unseenGroups(document, this.hiddenGroups);
     const blocks = new BlockMeshes(
       group,
       edges,
@@ -146,7 +180,18 @@ export class PlateScene {
     );
     const slots = new Map<string, number>();
     const stop = document.listen((change) => this.follow(document.id, change));
-    this.drawn.set(document.id, { document, group, edges, cuts, blocks, placements, masks, slots, stop, unseen: unseenGroups(document, this.hiddenGroups) });
+    this.drawn.set(document.id, {
+      document,
+      group,
+      edges,
+      cuts,
+      blocks,
+      placements,
+      masks,
+      slots,
+      stop,
+      unseen: unseenGroups(document, this.hiddenGroups),
+    });
     this.follow(document.id, { stratum: document.id, whole: true, items: [] });
   }
 

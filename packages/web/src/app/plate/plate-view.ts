@@ -1,4 +1,16 @@
-import { ChangeDetectionStrategy, Component, ElementRef, afterNextRender, computed, effect, inject, input, output, viewChild, DestroyRef } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  viewChild,
+  DestroyRef,
+} from '@angular/core';
 import type { Box3, ItemKind, Piece, SquareCode } from '@stravel/core';
 import { KeepScroll } from '../document/level/keep-scroll';
 import type { StratumDocument } from '../document/stratum-document';
@@ -147,7 +159,17 @@ export class PlateView {
       this.invalidate();
     });
     effect(() => {
-      for (const read of [this.selection, this.range, this.views, this.overlay, this.paint, this.gridMetres, this.legend, this.hiddenGroups]) read();
+      for (const read of [
+        this.selection,
+        this.range,
+        this.views,
+        this.overlay,
+        this.paint,
+        this.gridMetres,
+        this.legend,
+        this.hiddenGroups,
+      ])
+        read();
       this.invalidate();
     });
     inject(DestroyRef).onDestroy(() => {
@@ -167,11 +189,20 @@ export class PlateView {
   /** How it is looked at. */
   view(): Pick<KeptView, 'plan' | 'model'> {
     const { planCamera: plan, modelCamera: model } = this;
-    return { plan: [plan.x, plan.z, plan.scale], model: [model.target.x, model.target.y, model.target.z, model.yawDegrees, model.pitchDegrees, model.distance] };
+    return {
+      plan: [plan.x, plan.z, plan.scale],
+      model: [model.target.x, model.target.y, model.target.z, model.yawDegrees, model.pitchDegrees, model.distance],
+    };
   }
 
   /** Looks at it as `view` told; without a model the model looks at the middle of the plan. */
-  setView({ plan: [x, z, scale], model }: { readonly plan: KeptView['plan']; readonly model: KeptView['model'] | undefined }): void {
+  setView({
+    plan: [x, z, scale],
+    model,
+  }: {
+    readonly plan: KeptView['plan'];
+    readonly model: KeptView['model'] | undefined;
+  }): void {
     const { planCamera, modelCamera } = this;
     planCamera.look(x, z, scale);
     if (model) {
@@ -198,7 +229,8 @@ export class PlateView {
     const boxes = this.picks.everything().flatMap(({ bounds, stratum }) => (counts(stratum) ? [bounds] : []));
     // What is not drawn yet has no bounds; where its blocks stand says enough.
     if (this.scene.pendingBlocks + this.scene.leftOutBlocks > 0) {
-      for (const { id, blocks } of this.visibleStrata()) if (counts(id)) for (const { position } of blocks.values()) boxes.push({ min: position, max: position });
+      for (const { id, blocks } of this.visibleStrata())
+        if (counts(id)) for (const { position } of blocks.values()) boxes.push({ min: position, max: position });
     }
     return boxAround(boxes);
   }
@@ -317,11 +349,25 @@ export class PlateView {
     const [x, z] = this.planCamera.toPlan(this.paneOf(this.plan()), px, py);
     const metresPerPixel = 1 / this.planCamera.scale;
     const { bottom, top } = this.range();
-    this.planPointer.emit({ phase, x, z, event, metresPerPixel, hits: () => this.picks.atPlan(x, z, bottom, top, metresPerPixel * 3) });
+    this.planPointer.emit({
+      phase,
+      x,
+      z,
+      event,
+      metresPerPixel,
+      hits: () => this.picks.atPlan(x, z, bottom, top, metresPerPixel * 3),
+    });
   }
 
   private start(): void {
-    this.renderer = new PlateRenderer(this.under().nativeElement, this.drawing().nativeElement, this.over().nativeElement, this.scene, this.planCamera, this.modelCamera);
+    this.renderer = new PlateRenderer(
+      this.under().nativeElement,
+      this.drawing().nativeElement,
+      this.over().nativeElement,
+      this.scene,
+      this.planCamera,
+      this.modelCamera,
+    );
     const observer = new ResizeObserver(() => this.invalidate());
     observer.observe(this.host);
     observer.observe(this.plan().nativeElement);

@@ -8,7 +8,13 @@ import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { PlateControls } from './plate-controls';
 
 const pane: Pane = { left: 20, top: 10, width: 600, height: 400 };
-const piece: Piece = { id: 'rack', kit: 'k', name: 'rack', bounds: { min: [-2, 0, -0.25], max: [2, 1, 0.25] }, steps: [] };
+const piece: Piece = {
+  id: 'rack',
+  kit: 'k',
+  name: 'rack',
+  bounds: { min: [-2, 0, -0.25], max: [2, 1, 0.25] },
+  steps: [],
+};
 const block = (id: string, over: Partial<Block> = {}): Block => ({
   id,
   name: id,
@@ -22,7 +28,16 @@ const block = (id: string, over: Partial<Block> = {}): Block => ({
 
 function documentOf(...items: readonly { kind: Operation['kind']; item: Item }[]): StratumDocument {
   const document = new StratumDocument('st');
-  document.apply(items.map(({ kind, item }): Operation => ({ document: 'st', kind, id: item.id, field: null, before: null, after: item as never })));
+  document.apply(
+    items.map(({ kind, item }): Operation => ({
+      document: 'st',
+      kind,
+      id: item.id,
+      field: null,
+      before: null,
+      after: item as never,
+    })),
+  );
   return document;
 }
 
@@ -64,7 +79,11 @@ describe('the cameras', () => {
   it('of the model sends a ray through the point that is drawn there', () => {
     fc.assert(
       fc.property(
-        fc.tuple(fc.double({ min: -20, max: 20, noNaN: true }), fc.double({ min: 0, max: 10, noNaN: true }), fc.double({ min: -20, max: 20, noNaN: true })),
+        fc.tuple(
+          fc.double({ min: -20, max: 20, noNaN: true }),
+          fc.double({ min: 0, max: 10, noNaN: true }),
+          fc.double({ min: -20, max: 20, noNaN: true }),
+        ),
         ([x, y, z]) => {
           const camera = new ModelCamera();
           camera.frame({ min: [-20, 0, -20], max: [20, 10, 20] });
@@ -85,7 +104,10 @@ describe('picking', () => {
   it('takes things by their own outline at any angle, not by the box around it', () => {
     const document = documentOf(
       { kind: 'block', item: block('turned', { turn: [45, 0, 0], planes: boxPlanes([10, 3, 1]) }) },
-      { kind: 'placement', item: { id: 'rack1', piece: 'rack', position: [20, 0, 0], turn: [45, 0, 0], scale: [1, 1, 1] } },
+      {
+        kind: 'placement',
+        item: { id: 'rack1', piece: 'rack', position: [20, 0, 0], turn: [45, 0, 0], scale: [1, 1, 1] },
+      },
     );
     const picks = new PickIndex(
       () => [document],
@@ -120,7 +142,9 @@ describe('picking', () => {
       () => ({}),
     );
     expect(picks.within([-2, 0, -2], [2, 3, 2]).map(({ id }) => id)).toEqual(['a']);
-    document.apply([{ document: 'st', kind: 'block', id: 'a', field: 'position', before: [0, 0, 0], after: [1.5, 0, 0] }]);
+    document.apply([
+      { document: 'st', kind: 'block', id: 'a', field: 'position', before: [0, 0, 0], after: [1.5, 0, 0] },
+    ]);
     expect(picks.within([-2, 0, -2], [2, 3, 2])).toEqual([]);
     expect(picks.within([-2, 0, -2], [3, 3, 2]).map(({ id }) => id)).toEqual(['a']);
     document.apply([{ document: 'st', kind: 'block', id: 'a', field: null, before: null, after: null }]);
@@ -131,7 +155,10 @@ describe('picking', () => {
     const document = documentOf(
       { kind: 'block', item: block('near', { position: [5, 0, 0] }) },
       { kind: 'block', item: block('far', { position: [12, 0, 0] }) },
-      { kind: 'block', item: block('beside', { position: [5, 0, 6], turn: [45, 0, 0], planes: boxPlanes([10, 3, 0.2]) }) },
+      {
+        kind: 'block',
+        item: block('beside', { position: [5, 0, 6], turn: [45, 0, 0], planes: boxPlanes([10, 3, 0.2]) }),
+      },
     );
     const picks = new PickIndex(
       () => [document],
@@ -142,7 +169,10 @@ describe('picking', () => {
   });
 
   it('gives a placement six faces that hold its bounds, and nothing to a piece that is gone', () => {
-    const document = documentOf({ kind: 'placement', item: { id: 'p', piece: 'rack', position: [1, 2, 3], turn: [30, 20, 10], scale: [2, 1, 1] } });
+    const document = documentOf({
+      kind: 'placement',
+      item: { id: 'p', piece: 'rack', position: [1, 2, 3], turn: [30, 20, 10], scale: [2, 1, 1] },
+    });
     const faces = facesOfItem(document, 'placement', 'p', { rack: piece }) ?? [];
     const bounds = boundsOfItem(document, 'placement', 'p', { rack: piece });
     expect(faces).toHaveLength(6);
@@ -190,6 +220,8 @@ describe('the controls of the plate', () => {
     lowest.dispatchEvent(new Event('input'));
     lowest.dispatchEvent(new Event('blur'));
     expect(said).toEqual([1, -1, 'plan', { bottom: 4, storeyMetres: 3 }]);
-    expect([...element.querySelectorAll('[aria-pressed=true]')].map(({ textContent }) => textContent)).toEqual(['both']);
+    expect([...element.querySelectorAll('[aria-pressed=true]')].map(({ textContent }) => textContent)).toEqual([
+      'both',
+    ]);
   });
 });

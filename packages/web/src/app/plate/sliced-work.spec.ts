@@ -28,7 +28,11 @@ describe('work in slices', () => {
     work.begin(steps(20, done));
     work.begin(steps(10, done, 100));
     work.finish();
-    expect([work.isUnderWay, done.filter((i) => i >= 100).length, done.filter((i) => i < 100).length < 20]).toEqual([false, 10, true]);
+    expect([work.isUnderWay, done.filter((i) => i >= 100).length, done.filter((i) => i < 100).length < 20]).toEqual([
+      false,
+      10,
+      true,
+    ]);
     const count = done.length;
     await new Promise((resolve) => setTimeout(resolve, 30));
     expect(done).toHaveLength(count);

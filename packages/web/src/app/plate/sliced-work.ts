@@ -38,7 +38,8 @@ export class SlicedWork {
   private slice(): void {
     const { steps } = this;
     const end = performance.now() + SLICE_MS;
-    while (steps && this.steps === steps && performance.now() < end) if (steps.next().done === true) this.steps = undefined;
+    while (steps && this.steps === steps && performance.now() < end)
+      if (steps.next().done === true) this.steps = undefined;
     if (!this.steps) return;
     this.timer = setTimeout(() => {
       this.slice();

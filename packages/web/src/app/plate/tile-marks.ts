@@ -1,4 +1,12 @@
-import { readSquare, squaresOfRow, type GroupColour, type Square, type SquareCode, type SquareMark, type TileFloor } from '@stravel/core';
+import {
+  readSquare,
+  squaresOfRow,
+  type GroupColour,
+  type Square,
+  type SquareCode,
+  type SquareMark,
+  type TileFloor,
+} from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import type { PlateColours } from './plate-colours';
@@ -49,16 +57,29 @@ export function drawTileFloors(
 function drawFloor(drawing: PlateDrawing, floor: TileFloor, codes: ReadonlyMap<string, SquareCode>): void {
   const { context, colours, at } = drawing;
   const { position, squareMetres: side, columns, rows } = floor;
-  const corner = (column: number, row: number): [number, number] | undefined => at(position[0] + column * side, position[1], position[2] + row * side);
+  const corner = (column: number, row: number): [number, number] | undefined =>
+    at(position[0] + column * side, position[1], position[2] + row * side);
   const [first, across] = [corner(0, 0), corner(1, 0)];
   const alpha = context.globalAlpha;
   context.lineWidth = 1;
   if (!first || !across || Math.hypot(across[0] - first[0], across[1] - first[1]) < LEAST_SQUARE_PIXELS) {
-    sheet(context, [corner(0, 0), corner(columns, 0), corner(columns, rows), corner(0, rows)], colours.floor, colours.softInk, alpha);
+    sheet(
+      context,
+      [corner(0, 0), corner(columns, 0), corner(columns, rows), corner(0, rows)],
+      colours.floor,
+      colours.softInk,
+      alpha,
+    );
     return;
   }
   const pixels = Math.hypot(across[0] - first[0], across[1] - first[1]);
-  const [firstColumn, lastColumn] = shownRange(drawing.view, first[0], across[0] - first[0], context.canvas.clientWidth, columns);
+  const [firstColumn, lastColumn] = shownRange(
+    drawing.view,
+    first[0],
+    across[0] - first[0],
+    context.canvas.clientWidth,
+    columns,
+  );
   const [firstRow, lastRow] = shownRange(drawing.view, first[1], pixels, context.canvas.clientHeight, rows);
   // Most squares say the same as others: each text is read once.
   const read = new Map<string, Square | undefined>();
@@ -67,15 +88,32 @@ function drawFloor(drawing: PlateDrawing, floor: TileFloor, codes: ReadonlyMap<s
     for (let column = firstColumn; column < lastColumn; column++) {
       if (!read.has(cells[column])) read.set(cells[column], readSquare(cells[column], codes).square);
       const square = read.get(cells[column]);
-      const corners = [corner(column, row), corner(column + 1, row), corner(column + 1, row + 1), corner(column, row + 1)];
+      const corners = [
+        corner(column, row),
+        corner(column + 1, row),
+        corner(column + 1, row + 1),
+        corner(column, row + 1),
+      ];
       if (cells[column] === '.') continue;
       const code = square && codes.get(square.code);
-      sheet(context, corners, code ? paletteColour(code.colour, colours) : colours.plate, colours.softInk, alpha * 0.45);
+      sheet(
+        context,
+        corners,
+        code ? paletteColour(code.colour, colours) : colours.plate,
+        colours.softInk,
+        alpha * 0.45,
+      );
       const [a, , c] = corners;
       if (!a || !c || pixels < MARK_PIXELS) continue;
       context.globalAlpha = alpha;
       context.strokeStyle = context.fillStyle = colours.ink;
-      mark(context, code?.mayEnter === false ? 'hatch' : (code?.mark ?? 'none'), (a[0] + c[0]) / 2, (a[1] + c[1]) / 2, pixels * 0.3);
+      mark(
+        context,
+        code?.mayEnter === false ? 'hatch' : (code?.mark ?? 'none'),
+        (a[0] + c[0]) / 2,
+        (a[1] + c[1]) / 2,
+        pixels * 0.3,
+      );
       if (pixels >= TEXT_PIXELS && drawing.view === 'plan') {
         context.font = "10px 'Spline Sans Mono Variable', monospace";
         context.fillText(cells[column], a[0] + 2, a[1] + 10);
@@ -89,12 +127,24 @@ function drawFloor(drawing: PlateDrawing, floor: TileFloor, codes: ReadonlyMap<s
 }
 
 /** Numbers of the squares of a line that lie in view; on the plan only, where squares are of one size. */
-function shownRange(view: PlateDrawing['view'], start: number, pixels: number, within: number, count: number): [number, number] {
+function shownRange(
+  view: PlateDrawing['view'],
+  start: number,
+  pixels: number,
+  within: number,
+  count: number,
+): [number, number] {
   if (view !== 'plan') return [0, count];
   return [Math.max(0, Math.floor(-start / pixels)), Math.min(count, Math.ceil((within - start) / pixels))];
 }
 
-function sheet(context: CanvasRenderingContext2D, corners: readonly ([number, number] | undefined)[], fill: string, line: string, alpha: number): void {
+function sheet(
+  context: CanvasRenderingContext2D,
+  corners: readonly ([number, number] | undefined)[],
+  fill: string,
+  line: string,
+  alpha: number,
+): void {
   context.beginPath();
   for (const [i, corner] of corners.entries()) {
     if (!corner) return;
@@ -121,7 +171,10 @@ function mark(context: CanvasRenderingContext2D, kind: SquareMark | 'hatch', x: 
   else context.stroke();
 }
 
-function lines(context: CanvasRenderingContext2D, ...all: readonly (readonly [number, number, number, number])[]): void {
+function lines(
+  context: CanvasRenderingContext2D,
+  ...all: readonly (readonly [number, number, number, number])[]
+): void {
   for (const [x0, y0, x1, y1] of all) {
     context.moveTo(x0, y0);
     context.lineTo(x1, y1);

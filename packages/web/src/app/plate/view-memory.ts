@@ -47,7 +47,9 @@ export function readViews(text: string | null): (readonly [string, KeptView])[] 
     return kept.flatMap((entry: unknown): (readonly [string, KeptView])[] => {
       if (!Array.isArray(entry) || typeof entry[0] !== 'string') return [];
       const { plan, model, heights } = (entry[1] ?? {}) as Partial<Record<keyof KeptView, unknown>>;
-      return isNumbers(plan, 3) && isNumbers(model, 6) && isNumbers(heights, 2) ? [[entry[0], { plan, model, heights } as unknown as KeptView]] : [];
+      return isNumbers(plan, 3) && isNumbers(model, 6) && isNumbers(heights, 2)
+        ? [[entry[0], { plan, model, heights } as unknown as KeptView]]
+        : [];
     });
   } catch {
     return [];

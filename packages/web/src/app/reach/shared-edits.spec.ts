@@ -2,7 +2,14 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { MatDialog } from '@angular/material/dialog';
 import { provideStore, Store } from '@ngrx/store';
-import { emptyRecordTables, type AssemblyUse, type Level, type Operation, type RecordTables, type Stratum } from '@stravel/core';
+import {
+  emptyRecordTables,
+  type AssemblyUse,
+  type Level,
+  type Operation,
+  type RecordTables,
+  type Stratum,
+} from '@stravel/core';
 import { of } from 'rxjs';
 import { OpenLevel } from '../document/level/open-level';
 import { recordsActions, recordsFeature } from '../document/records/records-store';
@@ -11,8 +18,15 @@ import { EditLog } from '../edits/edit-log';
 import type { Belongs, ReachDialogData } from './reach-dialog';
 import { SharedEdits } from './shared-edits';
 
-const level = (id: string, ...strata: string[]): Level => ({ id, name: id, strata: strata.map((stratum) => ({ stratum, switchedOff: false })) }) as unknown as Level;
-const stratum = (id: string, over: Partial<Stratum> = {}): Stratum => ({ id, name: id, role: 'base', owner: null, ...over });
+const level = (id: string, ...strata: string[]): Level =>
+  ({ id, name: id, strata: strata.map((stratum) => ({ stratum, switchedOff: false })) }) as unknown as Level;
+const stratum = (id: string, over: Partial<Stratum> = {}): Stratum => ({
+  id,
+  name: id,
+  role: 'base',
+  owner: null,
+  ...over,
+});
 const tables: RecordTables = {
   ...emptyRecordTables(),
   level: { one: level('one', 'base', 'own'), two: level('two', 'base'), three: level('three', 'other') },
@@ -32,7 +46,14 @@ describe('changes of what levels share', () => {
   let answer: Belongs | undefined;
   let base: StratumDocument;
   let shared: SharedEdits;
-  const move = (document: string): Operation => ({ document, kind: 'marker', id: 'm', field: 'turn', before: 0, after: 90 });
+  const move = (document: string): Operation => ({
+    document,
+    kind: 'marker',
+    id: 'm',
+    field: 'turn',
+    before: 0,
+    after: 90,
+  });
 
   beforeEach(() => {
     commits = [];
@@ -44,10 +65,19 @@ describe('changes of what levels share', () => {
       providers: [
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
         { provide: OpenLevel, useValue: { level: signal(tables.level['one']), shared: signal([base]) } },
-        { provide: EditLog, useValue: { commit: (label: string, operations: Operation[]) => Promise.resolve(commits.push({ label, operations })) } },
+        {
+          provide: EditLog,
+          useValue: {
+            commit: (label: string, operations: Operation[]) => Promise.resolve(commits.push({ label, operations })),
+          },
+        },
         {
           provide: MatDialog,
-          useValue: { open: (_dialog: unknown, { data }: { data: ReachDialogData }) => ({ afterClosed: () => of(asked.push(data) > 0 ? answer : undefined) }) },
+          useValue: {
+            open: (_dialog: unknown, { data }: { data: ReachDialogData }) => ({
+              afterClosed: () => of(asked.push(data) > 0 ? answer : undefined),
+            }),
+          },
         },
       ],
     });
@@ -63,7 +93,10 @@ describe('changes of what levels share', () => {
     answer = 'one';
     shared.choose('base', 'one');
     await shared.commit('turn', [move('base')]);
-    expect(commits[2]).toMatchObject({ label: 'turn', operations: [{ kind: 'patch', after: { level: 'one', target: 'm', change: 'changed' } }] });
+    expect(commits[2]).toMatchObject({
+      label: 'turn',
+      operations: [{ kind: 'patch', after: { level: 'one', target: 'm', change: 'changed' } }],
+    });
   });
 
   it('are left when the person leaves the question', async () => {
@@ -82,8 +115,17 @@ describe('changes of what levels share', () => {
 
   it('bring assemblies, whose levels are known through what holds them', async () => {
     const use: AssemblyUse = { id: 'u', assembly: 'row', position: [0, 0, 0], turn: 0 };
-    await shared.commit('place', [{ document: 'own', kind: 'assembly', id: 'u', field: null, before: null, after: use as never }]);
-    expect(commits[0].operations.map(({ document, id, field, after }) => [document, id, field, field === null ? null : after])).toEqual([
+    await shared.commit('place', [
+      { document: 'own', kind: 'assembly', id: 'u', field: null, before: null, after: use as never },
+    ]);
+    expect(
+      commits[0].operations.map(({ document, id, field, after }) => [
+        document,
+        id,
+        field,
+        field === null ? null : after,
+      ]),
+    ).toEqual([
       ['own', 'u', null, null],
       ['records', 'own', 'assemblies', ['row']],
     ]);

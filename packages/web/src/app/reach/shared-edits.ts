@@ -79,7 +79,9 @@ export class SharedEdits {
   sharedStratum(id: string): SharedStratum | undefined {
     const document = this.openLevel.shared().find((one) => one.id === id);
     const level = this.openLevel.level()?.id;
-    return document && level !== undefined ? { id, level, item: (kind, item) => document.item(kind, item), patches: () => document.patches.values() } : undefined;
+    return document && level !== undefined
+      ? { id, level, item: (kind, item) => document.item(kind, item), patches: () => document.patches.values() }
+      : undefined;
   }
 
   private translated(document: string, belongs: Belongs, operations: readonly Operation[]): readonly Operation[] {
@@ -109,11 +111,16 @@ export class SharedEdits {
       level: this.openLevel.level()?.name ?? 'this level',
       isWhole,
     };
-    return firstValueFrom(this.dialogs.open<ReachDialog, ReachDialogData, Belongs>(ReachDialog, { data, width: '520px' }).afterClosed());
+    return firstValueFrom(
+      this.dialogs.open<ReachDialog, ReachDialogData, Belongs>(ReachDialog, { data, width: '520px' }).afterClosed(),
+    );
   }
 
   private labelled(label: string, belongs: ReadonlyMap<string, Belongs>): string {
-    const reach = Math.max(1, ...[...belongs].map(([stratum, belong]) => (belong === 'all' ? this.levelsOf(stratum).length : 1)));
+    const reach = Math.max(
+      1,
+      ...[...belongs].map(([stratum, belong]) => (belong === 'all' ? this.levelsOf(stratum).length : 1)),
+    );
     return reach > 1 ? `${label} in ${reach} levels` : label;
   }
 

@@ -96,6 +96,9 @@ export class ReadinessDialog {
   }
 
   toggle(part: 'fields' | 'devices', id: string): void {
-    this.rules.update((rules) => ({ ...rules, [part]: rules[part].includes(id) ? rules[part].filter((one) => one !== id) : [...rules[part], id] }));
+    this.rules.update((rules) => ({
+      ...rules,
+      [part]: rules[part].includes(id) ? rules[part].filter((one) => one !== id) : [...rules[part], id],
+    }));
   }
 }

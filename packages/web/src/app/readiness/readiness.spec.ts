@@ -68,7 +68,11 @@ const figures = (): FiguresSummary =>
   }) as unknown as FiguresSummary;
 const bakes = (id: string, state: 'fresh' | 'stale', memoryBytes: number): LevelBakes => ({
   level: id,
-  count: { ...figures(), bound: { triangles: 0, drawCalls: 0 }, load: { files: 1, memoryBytes, diskBytes: 0, isCut: false, kits: none, own: none, strata: [] } },
+  count: {
+    ...figures(),
+    bound: { triangles: 0, drawCalls: 0 },
+    load: { files: 1, memoryBytes, diskBytes: 0, isCut: false, kits: none, own: none, strata: [] },
+  },
   sight: { state: 'fresh', key: null, current: null, summary: null },
   figures: { state, key: null, current: null, summary: figures() },
   rehearsals: [],
@@ -87,8 +91,21 @@ describe('readiness', () => {
       providers: [
         provideStore({ [recordsFeature.name]: recordsFeature.reducer, [bakesFeature.name]: bakesFeature.reducer }),
         { provide: FindingsHome, useValue: { open } },
-        { provide: MatDialog, useValue: { open: (_dialog: unknown, { data }: { data: ReadinessData }) => (shown.push(data), { afterClosed: () => of(chosen) }) } },
-        { provide: EditLog, useValue: { commit: (_label: string, operations: Operation[]) => Promise.resolve((commits = [...commits, operations])) } },
+        {
+          provide: MatDialog,
+          useValue: {
+            open: (_dialog: unknown, { data }: { data: ReadinessData }) => (
+              shown.push(data),
+              { afterClosed: () => of(chosen) }
+            ),
+          },
+        },
+        {
+          provide: EditLog,
+          useValue: {
+            commit: (_label: string, operations: Operation[]) => Promise.resolve((commits = [...commits, operations])),
+          },
+        },
       ],
     });
     TestBed.inject(Store).dispatch(recordsActions.loaded({ tables: tables(rules) }));
@@ -98,16 +115,44 @@ describe('readiness', () => {
 
   it('goes by bakes, markers and open errors while nobody chose otherwise', () => {
     open.set([
-      finding({ code: 'X', desk: 'sets', severity: 'error', subject: 'a', place: { level: 'a' }, message: '', why: '' }),
-      finding({ code: 'Y', desk: 'sets', severity: 'warning', subject: 'b', place: { level: 'b' }, message: '', why: '' }),
+      finding({
+        code: 'X',
+        desk: 'sets',
+        severity: 'error',
+        subject: 'a',
+        place: { level: 'a' },
+        message: '',
+        why: '',
+      }),
+      finding({
+        code: 'Y',
+        desk: 'sets',
+        severity: 'warning',
+        subject: 'b',
+        place: { level: 'b' },
+        message: '',
+        why: '',
+      }),
     ]);
     const one = readiness(null);
-    expect(['a', 'b', 'c', 'gone'].map((id) => one.faultsOf()(id))).toEqual([['1 error'], ['bakes stale'], ['spawn not counted yet', 'exit not counted yet', 'bakes stale'], []]);
+    expect(['a', 'b', 'c', 'gone'].map((id) => one.faultsOf()(id))).toEqual([
+      ['1 error'],
+      ['bakes stale'],
+      ['spawn not counted yet', 'exit not counted yet', 'bakes stale'],
+      [],
+    ]);
   });
 
   it('holds levels against devices and codes as the rules ask', () => {
     open.set([]);
-    const one = readiness({ ...DEFAULT_READINESS, bakes: false, spawn: false, exit: false, code: true, devices: ['handheld', 'gone'] });
+    const one = readiness({
+      ...DEFAULT_READINESS,
+      bakes: false,
+      spawn: false,
+      exit: false,
+      code: true,
+      devices: ['handheld', 'gone'],
+    });
     expect(['a', 'b', 'c'].map((id) => one.faultsOf()(id))).toEqual([
       ['its code is used twice'],
       ['its code is used twice', 'not within budget on Handheld'],
@@ -123,14 +168,25 @@ describe('readiness', () => {
     expect([shown[0].level?.name, shown[0].level?.faults().length, commits]).toEqual(['c', 3, []]);
     chosen = { ...DEFAULT_READINESS, code: true };
     one.open();
-    expect([shown[1].level, commits.map(([{ kind, field, after }]) => [kind, field, after])]).toEqual([undefined, [['collection', 'readiness', chosen]]]);
+    expect([shown[1].level, commits.map(([{ kind, field, after }]) => [kind, field, after])]).toEqual([
+      undefined,
+      [['collection', 'readiness', chosen]],
+    ]);
   });
 
   it('is chosen rule by rule', () => {
     const kept: unknown[] = [];
     TestBed.configureTestingModule({
       providers: [
-        { provide: MAT_DIALOG_DATA, useValue: { rules: DEFAULT_READINESS, fields: [], devices: [handheld], level: undefined } satisfies ReadinessData },
+        {
+          provide: MAT_DIALOG_DATA,
+          useValue: {
+            rules: DEFAULT_READINESS,
+            fields: [],
+            devices: [handheld],
+            level: undefined,
+          } satisfies ReadinessData,
+        },
         { provide: MatDialogRef, useValue: { close: (rules: unknown) => kept.push(rules) } },
       ],
     });

@@ -1,7 +1,14 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { DEFAULT_READINESS, holdAgainst, readinessFaults, type Json, type ReadinessRules, type Tally } from '@stravel/core';
+import {
+  DEFAULT_READINESS,
+  holdAgainst,
+  readinessFaults,
+  type Json,
+  type ReadinessRules,
+  type Tally,
+} from '@stravel/core';
 import { bakesFeature, costsOf, type LevelBakes } from '../bakes/bakes-store';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
@@ -27,17 +34,25 @@ export class Readiness {
   private readonly errors = computed(() => {
     const counts = new Map<string, number>();
     for (const { severity, place } of this.findings.open()) {
-      if (severity === 'error' && place.level !== undefined) counts.set(place.level, (counts.get(place.level) ?? 0) + 1);
+      if (severity === 'error' && place.level !== undefined)
+        counts.set(place.level, (counts.get(place.level) ?? 0) + 1);
     }
     return counts;
   });
   private readonly codes = computed(() => {
     const counts = new Map<string, number>();
-    for (const { code } of this.levels()) if (code !== '') counts.set(code.toUpperCase(), (counts.get(code.toUpperCase()) ?? 0) + 1);
+    for (const { code } of this.levels())
+      if (code !== '') counts.set(code.toUpperCase(), (counts.get(code.toUpperCase()) ?? 0) + 1);
     return counts;
   });
   readonly faults = computed((): ReadonlyMap<string, readonly string[]> => {
-    const [rules, tables, bakes, errors, codes] = [this.rules(), this.tables(), this.bakes(), this.errors(), this.codes()];
+    const [rules, tables, bakes, errors, codes] = [
+      this.rules(),
+      this.tables(),
+      this.bakes(),
+      this.errors(),
+      this.codes(),
+    ];
     const devices = rules.devices.flatMap((id) => (Object.hasOwn(tables.device, id) ? [tables.device[id]] : []));
     return new Map(
       this.levels().map((level) => {
@@ -48,7 +63,11 @@ export class Readiness {
         return [
           level.id,
           readinessFaults(level, rules, tables.field, {
-            isFresh: own !== undefined && own.sight.state === 'fresh' && own.figures.state === 'fresh' && own.rehearsals.every(({ state }) => state === 'fresh'),
+            isFresh:
+              own !== undefined &&
+              own.sight.state === 'fresh' &&
+              own.figures.state === 'fresh' &&
+              own.rehearsals.every(({ state }) => state === 'fresh'),
             markers: tally?.markers ?? null,
             errors: errors.get(level.id) ?? 0,
             codeIsTaken: (codes.get(level.code.toUpperCase()) ?? 0) > 1,
@@ -82,7 +101,10 @@ export class Readiness {
       .afterClosed()
       .subscribe((rules) => {
         const settings = this.settings();
-        if (rules && settings) void this.edits.commit('what makes a level ready', [setRecordField('collection', settings, 'readiness', rules as unknown as Json)]);
+        if (rules && settings)
+          void this.edits.commit('what makes a level ready', [
+            setRecordField('collection', settings, 'readiness', rules as unknown as Json),
+          ]);
       });
   }
 }

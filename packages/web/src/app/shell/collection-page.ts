@@ -62,7 +62,12 @@ export class CollectionPage {
     effect(() => {
       const id = this.collection();
       if (!this.session.isReady()) return;
-      untracked(() => void this.session.openCollection(id).catch((error: unknown) => this.failure.set(error instanceof Error ? error.message : String(error))));
+      untracked(
+        () =>
+          void this.session
+            .openCollection(id)
+            .catch((error: unknown) => this.failure.set(error instanceof Error ? error.message : String(error))),
+      );
     });
   }
 }

@@ -64,7 +64,8 @@ export class ConflictDialog {
     (this.edits.conflict()?.conflicts ?? []).slice(0, 50).map(({ operation, current }) => ({
       what: `${operation.kind} ${operation.field?.replace(/^values\./, '') ?? ''}`,
       mine: valueText(operation.after),
-      theirs: current === null && operation.field !== null && !this.edits.stands(operation) ? 'deleted' : valueText(current),
+      theirs:
+        current === null && operation.field !== null && !this.edits.stands(operation) ? 'deleted' : valueText(current),
     })),
   );
 

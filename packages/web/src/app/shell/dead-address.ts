@@ -64,5 +64,7 @@ export class DeadAddress {
   readonly levels = inject(Store).selectSignal(recordsFeature.selectLevels);
   readonly isLevelDesk = computed(() => LEVEL_DESKS.includes(this.addresses.desk()));
   readonly desk = computed(() => (this.isLevelDesk() ? this.addresses.desk() : 'layout'));
-  readonly offered = computed(() => nearest(this.levels(), this.key() ?? this.url.split('/').at(-1) ?? '', ({ key }) => key, OFFERED));
+  readonly offered = computed(() =>
+    nearest(this.levels(), this.key() ?? this.url.split('/').at(-1) ?? '', ({ key }) => key, OFFERED),
+  );
 }

@@ -24,7 +24,13 @@ export class DeskWords {
     const late = walks.reduce((sum, { summary }) => sum + (summary?.late ?? 0), 0);
     const packErrors = this.pack.findings().filter(({ severity }) => severity === 'error').length;
     return [
-      { name: 'Sets', path: '/sets', key: '1', says: findings > 0 ? `${findings} finding${findings === 1 ? '' : 's'}` : '', tone: 'soft' },
+      {
+        name: 'Sets',
+        path: '/sets',
+        key: '1',
+        says: findings > 0 ? `${findings} finding${findings === 1 ? '' : 's'}` : '',
+        tone: 'soft',
+      },
       { name: 'Layout', path: '/layout', key: '2', says: '', tone: 'soft' },
       { name: 'Sections', path: '/sections', key: '3', says: short > 0 ? `${short} stopped short` : '', tone: 'near' },
       { name: 'Cells', path: '/cells', key: '4', says: late > 0 ? `${late} late` : '', tone: 'over' },
@@ -36,7 +42,13 @@ export class DeskWords {
         says: leaks ? 'leaks' : sight ? (sight.state === 'none' ? 'never baked' : sight.state) : '',
         tone: leaks ? 'over' : sight?.state === 'fresh' ? 'soft' : 'near',
       },
-      { name: 'Budget', path: '/budget', key: '7', says: over > 0 ? `${over} over` : undecided > 0 ? `${undecided} not known` : '', tone: over > 0 ? 'over' : 'near' },
+      {
+        name: 'Budget',
+        path: '/budget',
+        key: '7',
+        says: over > 0 ? `${over} over` : undecided > 0 ? `${undecided} not known` : '',
+        tone: over > 0 ? 'over' : 'near',
+      },
       { name: 'Pack', path: '/pack', key: '8', says: packErrors > 0 ? `${packErrors} in the way` : '', tone: 'over' },
     ];
   });

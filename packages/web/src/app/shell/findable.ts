@@ -68,16 +68,39 @@ export function findables(
   const registers = registersInOrder(tables);
   const registerName = new Map(registers.map(({ id, name }) => [id, name]));
   return [
-    ...levels.map(({ id, name, set, code, key }) => item('level', id, name, tables.set[set]?.name ?? '', ['/layout', id], {}, String(numbers.get(id) ?? '·'), code, key)),
+    ...levels.map(({ id, name, set, code, key }) =>
+      item(
+        'level',
+        id,
+        name,
+        tables.set[set]?.name ?? '',
+        ['/layout', id],
+        {},
+        String(numbers.get(id) ?? '·'),
+        code,
+        key,
+      ),
+    ),
     ...Object.values(tables.set)
       .filter(({ binned }) => binned === null)
       .map(({ id, name }) => item('set', id, name, 'set', ['/sets'], { at: id })),
     ...registers.map(({ id, name }) => item('register', id, name, 'register', ['/sets/register', id])),
-    ...Object.values(tables.entry).map(({ id, name, register }) => item('entry', id, name, registerName.get(register) ?? '', ['/sets/register', register], { entry: id })),
-    ...Object.values(tables.field).map(({ id, name, register }) =>
-      item('field', id, name, register ? `field of ${registerName.get(register) ?? ''}` : 'field', register ? ['/sets/register', register] : ['/sets'], { field: id }),
+    ...Object.values(tables.entry).map(({ id, name, register }) =>
+      item('entry', id, name, registerName.get(register) ?? '', ['/sets/register', register], { entry: id }),
     ),
-    ...Object.values(tables.piece).map(({ id, name, kit }) => item('piece', id, name, `piece of ${tables.kit[kit]?.name ?? ''}`, ['/detail'], { piece: id })),
+    ...Object.values(tables.field).map(({ id, name, register }) =>
+      item(
+        'field',
+        id,
+        name,
+        register ? `field of ${registerName.get(register) ?? ''}` : 'field',
+        register ? ['/sets/register', register] : ['/sets'],
+        { field: id },
+      ),
+    ),
+    ...Object.values(tables.piece).map(({ id, name, kit }) =>
+      item('piece', id, name, `piece of ${tables.kit[kit]?.name ?? ''}`, ['/detail'], { piece: id }),
+    ),
     item('desk', '/devices', 'Go to Devices', 'page', ['/devices']),
     ...desks.map(({ name, path }) => item('desk', path, `Go to ${name}`, 'desk', [path])),
     ...ACTIONS.map(({ id, name }) => item('action', id, name, 'action', ['/sets'], { deed: id })),

@@ -46,16 +46,28 @@ export class LevelSwitcher {
   readonly number = computed(() => this.numbers().get(this.level()?.id ?? '') ?? '·');
   private readonly place = computed(() => this.levels().findIndex(({ id }) => id === this.level()?.id));
   readonly before = computed(() => (this.place() > 0 ? this.levels()[this.place() - 1] : undefined));
-  readonly after = computed(() => (this.place() >= 0 ? (this.levels()[this.place() + 1] as Level | undefined) : undefined));
+  readonly after = computed(() =>
+    this.place() >= 0 ? (this.levels()[this.place() + 1] as Level | undefined) : undefined,
+  );
   readonly rows = computed((): SwitcherRow[] => {
     const wanted = this.text().trim().toLowerCase();
     const bakes = this.bakes.byLevel();
     const rows: SwitcherRow[] = [];
     for (const level of this.levels()) {
       const set = setPathText(this.tables().set, level.set);
-      if (wanted !== '' && ![level.name, level.key, level.code, set].some((text) => text.toLowerCase().includes(wanted))) continue;
+      if (
+        wanted !== '' &&
+        ![level.name, level.key, level.code, set].some((text) => text.toLowerCase().includes(wanted))
+      )
+        continue;
       const state = Object.hasOwn(bakes, level.id) ? bakes[level.id].sight.state : 'none';
-      rows.push({ level, number: String(this.numbers().get(level.id) ?? '·'), set, startsSet: rows.at(-1)?.set !== set, state });
+      rows.push({
+        level,
+        number: String(this.numbers().get(level.id) ?? '·'),
+        set,
+        startsSet: rows.at(-1)?.set !== set,
+        state,
+      });
     }
     return rows;
   });

@@ -1,6 +1,7 @@
 /** How alike two texts are, 0 to 1: the share of pairs of letters that they have in common (Dice's coefficient). */
 export function likeness(a: string, b: string): number {
-  const pairs = (text: string): string[] => Array.from({ length: Math.max(0, text.length - 1) }, (_unused, i) => text.slice(i, i + 2));
+  const pairs = (text: string): string[] =>
+    Array.from({ length: Math.max(0, text.length - 1) }, (_unused, i) => text.slice(i, i + 2));
   const left = pairs(a.toLowerCase());
   const right = pairs(b.toLowerCase());
   if (left.length + right.length === 0) return 0;

@@ -61,16 +61,32 @@ export class Restoring {
       await this.edits.settled();
       const preview = await this.api.previewRestore(collection.id, file);
       if (preview.operations === 0) {
-        this.snacks.open(`${collection.name} holds all that already: nothing would change.`, 'Close', { duration: 6000 });
+        this.snacks.open(`${collection.name} holds all that already: nothing would change.`, 'Close', {
+          duration: 6000,
+        });
         return;
       }
       const says = `${preview.changes.map(changesText).join('. ')}. All of it becomes one edit that you can undo.${looseText(preview.loose)}`;
       const notes = looseNotes(preview.loose);
-      if (!(await this.ask.for({ title: `Restore ${file.name} into ${collection.name}?`, says, notes, deed: 'Restore', questions: [] }))) return;
+      if (
+        !(await this.ask.for({
+          title: `Restore ${file.name} into ${collection.name}?`,
+          says,
+          notes,
+          deed: 'Restore',
+          questions: [],
+        }))
+      )
+        return;
       await this.api.restoreInto(collection.id, file, preview.edit, await this.edits.personAsked());
-      this.snacks.open(`${file.name} was restored into ${collection.name}. Undo takes it back.`, 'Close', { duration: 8000 });
+      this.snacks.open(`${file.name} was restored into ${collection.name}. Undo takes it back.`, 'Close', {
+        duration: 8000,
+      });
     } catch (error) {
-      this.snacks.open(`${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`, 'Close');
+      this.snacks.open(
+        `${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`,
+        'Close',
+      );
     } finally {
       this.isBusy.set(false);
     }
@@ -89,7 +105,10 @@ export class Restoring {
       );
       await this.router.navigate(['/']);
     } catch (error) {
-      this.snacks.open(`${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`, 'Close');
+      this.snacks.open(
+        `${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`,
+        'Close',
+      );
     } finally {
       this.isBusy.set(false);
     }
@@ -101,7 +120,9 @@ const LOOSE_TOLD = 3;
 
 /** Says that some references of an archive lead nowhere; '' when all lead somewhere. */
 function looseText({ count }: LooseEndNotes): string {
-  return count === 0 ? '' : ` In the archive ${count === 1 ? 'one reference leads' : `${count} references lead`} nowhere:`;
+  return count === 0
+    ? ''
+    : ` In the archive ${count === 1 ? 'one reference leads' : `${count} references lead`} nowhere:`;
 }
 
 function looseNotes({ count, first }: LooseEndNotes): string[] {

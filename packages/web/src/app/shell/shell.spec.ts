@@ -43,8 +43,22 @@ describe('the shell', () => {
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
         { provide: MatDialogRef, useValue: { close: (value: unknown) => closed.push(value) } },
         { provide: MAT_DIALOG_DATA, useValue: { desks: [{ name: 'Budget', path: '/budget' }] } },
-        { provide: EditLog, useValue: { conflict, settle: (choice: string) => (settled.push(choice), Promise.resolve('')), stands: () => true } },
-        { provide: Session, useValue: { introduce: (name: string) => introduce(name), person: () => undefined, collection: () => ({ id: 'works', name: 'Works' }) } },
+        {
+          provide: EditLog,
+          useValue: {
+            conflict,
+            settle: (choice: string) => (settled.push(choice), Promise.resolve('')),
+            stands: () => true,
+          },
+        },
+        {
+          provide: Session,
+          useValue: {
+            introduce: (name: string) => introduce(name),
+            person: () => undefined,
+            collection: () => ({ id: 'works', name: 'Works' }),
+          },
+        },
       ],
     });
     TestBed.inject(Store).dispatch(
@@ -69,7 +83,8 @@ describe('the shell', () => {
     const box = element.querySelector('input') as HTMLInputElement;
     return {
       element,
-      names: () => [...element.querySelectorAll('[role=option] span:nth-child(2)')].map(({ textContent }) => textContent),
+      names: () =>
+        [...element.querySelectorAll('[role=option] span:nth-child(2)')].map(({ textContent }) => textContent),
       type: async (text: string) => {
         box.value = text;
         box.dispatchEvent(new Event('input'));
@@ -84,7 +99,14 @@ describe('the shell', () => {
 
   it('finds levels by part of a name, the best first, and opens one by keys', async () => {
     const { names, type, press, element } = await find();
-    expect(names().slice(0, 6)).toEqual(['Ash Gallery', 'Glass Heart', 'Old Ash Road', 'Tally', 'Go to Devices', 'Go to Budget']);
+    expect(names().slice(0, 6)).toEqual([
+      'Ash Gallery',
+      'Glass Heart',
+      'Old Ash Road',
+      'Tally',
+      'Go to Devices',
+      'Go to Budget',
+    ]);
     await type('ash');
     // The letters of the last stand in it in order, but apart.
     expect(names().slice(0, 3)).toEqual(['Ash Gallery', 'Old Ash Road', 'Glass Heart']);
@@ -123,17 +145,35 @@ describe('the shell', () => {
   });
 
   it('shows both values of a conflict and settles as one chooses', async () => {
-    const operation: Operation = { document: 'records', kind: 'level', id: 'a', field: 'values.shards', before: 31, after: 50 };
+    const operation: Operation = {
+      document: 'records',
+      kind: 'level',
+      id: 'a',
+      field: 'values.shards',
+      before: 31,
+      after: 50,
+    };
     conflict.set({
-      waiting: { place: 1, collection: 'c', edit: { id: 'e', person: 'p', label: 'shards of Ash Gallery', operations: [operation], undoes: null } },
+      waiting: {
+        place: 1,
+        collection: 'c',
+        edit: { id: 'e', person: 'p', label: 'shards of Ash Gallery', operations: [operation], undoes: null },
+      },
       conflicts: [{ index: 0, operation, current: 40 }],
     });
     const fixture = TestBed.createComponent(ConflictDialog);
     await fixture.whenStable();
     const element = fixture.nativeElement as HTMLElement;
-    expect([...element.querySelectorAll('td')].map(({ textContent }) => textContent)).toEqual(['level shards', '50', '40']);
-    expect(element.textContent).toContain('“shards of Ash Gallery” conflicts with a newer change. Choose which to keep.');
-    const button = (name: string) => [...element.querySelectorAll('button')].find(({ textContent }) => textContent === name);
+    expect([...element.querySelectorAll('td')].map(({ textContent }) => textContent)).toEqual([
+      'level shards',
+      '50',
+      '40',
+    ]);
+    expect(element.textContent).toContain(
+      '“shards of Ash Gallery” conflicts with a newer change. Choose which to keep.',
+    );
+    const button = (name: string) =>
+      [...element.querySelectorAll('button')].find(({ textContent }) => textContent === name);
     button('Keep the newer')?.click();
     await fixture.whenStable();
     button('Keep mine')?.click();
@@ -179,7 +219,13 @@ describe('the shell', () => {
     ]);
     await fixture.whenStable();
     const links = [...(fixture.nativeElement as HTMLElement).querySelectorAll('a')];
-    expect(links.map((link) => [link.getAttribute('href'), link.getAttribute('aria-keyshortcuts'), link.querySelector('.says')?.className ?? ''])).toEqual([
+    expect(
+      links.map((link) => [
+        link.getAttribute('href'),
+        link.getAttribute('aria-keyshortcuts'),
+        link.querySelector('.says')?.className ?? '',
+      ]),
+    ).toEqual([
       ['/c/works/sets', 'Alt+1', 'says mono'],
       ['/c/works/layout', 'Alt+2', ''],
       ['/c/works/sight', 'Alt+3', 'says mono near'],

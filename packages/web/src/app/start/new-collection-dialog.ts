@@ -76,7 +76,11 @@ export class NewCollectionDialog {
   private readonly api = inject(ApiClient);
   private readonly dialog = inject<MatDialogRef<NewCollectionDialog, string>>(MatDialogRef);
   readonly devices = STANDARD_DEVICES;
-  readonly wanted = signal<{ readonly name: string; readonly ranks: string; readonly set: string | undefined }>({ name: '', ranks: DEFAULT_RANKS.join(', '), set: undefined });
+  readonly wanted = signal<{ readonly name: string; readonly ranks: string; readonly set: string | undefined }>({
+    name: '',
+    ranks: DEFAULT_RANKS.join(', '),
+    set: undefined,
+  });
   readonly chosen = signal<ReadonlySet<string>>(new Set(STANDARD_DEVICES.map(({ id }) => id)));
   readonly isBusy = signal(false);
   readonly error = signal('');
@@ -92,7 +96,9 @@ export class NewCollectionDialog {
 
   limits(id: string): string {
     const budget = STANDARD_DEVICES.find((device) => device.id === id)?.budget;
-    return budget ? `${countText(budget.triangles)} triangles, ${countText(budget.drawCalls)} draw calls, ${bytesText(budget.memoryBytes)}` : '';
+    return budget
+      ? `${countText(budget.triangles)} triangles, ${countText(budget.drawCalls)} draw calls, ${bytesText(budget.memoryBytes)}`
+      : '';
   }
 
   put(key: 'name' | 'ranks' | 'set', value: string): void {
@@ -111,7 +117,8 @@ export class NewCollectionDialog {
     const ranks = this.ranks();
     const set = this.setName().trim();
     if (name === '') return this.fault.set('The collection needs a name.');
-    if (ranks.length === 0 || ranks.length > 8) return this.fault.set(`Levels are grouped in 1 to 8 ranks, with commas between them; there are ${ranks.length}.`);
+    if (ranks.length === 0 || ranks.length > 8)
+      return this.fault.set(`Levels are grouped in 1 to 8 ranks, with commas between them; there are ${ranks.length}.`);
     if (set === '') return this.fault.set('The first set needs a name.');
     this.isBusy.set(true);
     try {

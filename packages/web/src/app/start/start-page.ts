@@ -37,7 +37,9 @@ export class StartPage {
   readonly isBusy = signal('');
   readonly demoIsListed = computed(() => this.session.collections().some(({ id }) => id === DEMO));
   /** Last changed first. */
-  readonly collections = computed(() => [...this.session.collections()].sort((a, b) => (a.changedAt < b.changedAt ? 1 : -1)));
+  readonly collections = computed(() =>
+    [...this.session.collections()].sort((a, b) => (a.changedAt < b.changedAt ? 1 : -1)),
+  );
 
   constructor() {
     if (this.session.isReady()) void this.session.refreshCollections().catch((error: unknown) => this.say(error));
@@ -57,7 +59,9 @@ export class StartPage {
   }
 
   async create(): Promise<void> {
-    const id = await firstValueFrom(this.dialogs.open<NewCollectionDialog, void, string>(NewCollectionDialog, { width: '520px' }).afterClosed());
+    const id = await firstValueFrom(
+      this.dialogs.open<NewCollectionDialog, void, string>(NewCollectionDialog, { width: '520px' }).afterClosed(),
+    );
     if (id === undefined) return;
     await this.session.refreshCollections();
     await this.router.navigate(['/c', id, 'sets']);
@@ -73,11 +77,16 @@ export class StartPage {
 
   async rename(one: ListedCollection): Promise<void> {
     const name = await this.nameFor(`Rename ${one.name}`, one.name, 'Rename');
-    if (name !== undefined) await this.do('Renaming…', async () => this.api.renameCollection(one.id, name, await this.edits.askName()));
+    if (name !== undefined)
+      await this.do('Renaming…', async () => this.api.renameCollection(one.id, name, await this.edits.askName()));
   }
 
   async copy(one: ListedCollection, withLevels: boolean): Promise<void> {
-    const name = await this.nameFor(withLevels ? `Duplicate ${one.name}` : `Copy ${one.name} without its levels`, `${one.name} copy`, withLevels ? 'Duplicate' : 'Copy');
+    const name = await this.nameFor(
+      withLevels ? `Duplicate ${one.name}` : `Copy ${one.name} without its levels`,
+      `${one.name} copy`,
+      withLevels ? 'Duplicate' : 'Copy',
+    );
     if (name !== undefined) await this.do('Copying…', () => this.api.copyCollection(one.id, name, withLevels));
   }
 

@@ -46,5 +46,9 @@ export function agoText(moment: string, nowMs: number): string {
 
 /** A size on disk: 340 kB, 9.1 MB. */
 export function sizeText(bytes: number): string {
-  return bytes < 1e6 ? `${Math.max(1, Math.round(bytes / 1000))} kB` : bytes < 1e9 ? `${(bytes / 1e6).toFixed(1)} MB` : `${(bytes / 1e9).toFixed(2)} GB`;
+  return bytes < 1e6
+    ? `${Math.max(1, Math.round(bytes / 1000))} kB`
+    : bytes < 1e9
+      ? `${(bytes / 1e6).toFixed(1)} MB`
+      : `${(bytes / 1e9).toFixed(2)} GB`;
 }

@@ -5,8 +5,21 @@ import { NumberFields } from './number-fields';
 
 /** One thing that is asked for. */
 export type Question =
-  | { readonly key: string; readonly label: string; readonly kind: 'number'; readonly value: number; readonly least?: number; readonly most?: number }
-  | { readonly key: string; readonly label: string; readonly kind: 'text'; readonly value: string; readonly suggestions?: readonly string[] }
+  | {
+      readonly key: string;
+      readonly label: string;
+      readonly kind: 'number';
+      readonly value: number;
+      readonly least?: number;
+      readonly most?: number;
+    }
+  | {
+      readonly key: string;
+      readonly label: string;
+      readonly kind: 'text';
+      readonly value: string;
+      readonly suggestions?: readonly string[];
+    }
   | {
       readonly key: string;
       readonly label: string;

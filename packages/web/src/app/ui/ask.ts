@@ -11,7 +11,9 @@ export class Ask {
 
   /** @returns undefined when the person left it */
   for(data: AskData): Promise<Answers | undefined> {
-    return firstValueFrom(this.dialogs.open<AskDialog, AskData, Answers>(AskDialog, { data, width: '420px' }).afterClosed());
+    return firstValueFrom(
+      this.dialogs.open<AskDialog, AskData, Answers>(AskDialog, { data, width: '420px' }).afterClosed(),
+    );
   }
 
   /**

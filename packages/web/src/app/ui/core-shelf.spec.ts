@@ -29,7 +29,9 @@ async function shelf(totals: readonly number[], limit: number) {
   return { fixture, element: fixture.nativeElement as HTMLElement };
 }
 const heights = (element: HTMLElement, core: number) =>
-  [...element.querySelectorAll('.core')[core].querySelectorAll<HTMLElement>('.band')].map(({ style }) => Number.parseFloat(style.height));
+  [...element.querySelectorAll('.core')[core].querySelectorAll<HTMLElement>('.band')].map(({ style }) =>
+    Number.parseFloat(style.height),
+  );
 
 describe('the shelf', () => {
   it('draws bands as thick as their share, the first at the bottom', async () => {
@@ -52,7 +54,9 @@ describe('the shelf', () => {
     const { element } = await shelf([1, 2], 1000);
     expect(element.querySelectorAll('.limit')).toHaveLength(0);
     expect(element.querySelector('.limit-name')?.textContent).toContain('above this scale');
-    expect(Number.parseFloat((element.querySelector('.limit-name') as HTMLElement).style.bottom)).toBeLessThan(72 + 104);
+    expect(Number.parseFloat((element.querySelector('.limit-name') as HTMLElement).style.bottom)).toBeLessThan(
+      72 + 104,
+    );
   });
 
   it('leads to a stratum by its band and to a level by its name, and says what lies under the pointer', async () => {
@@ -86,7 +90,14 @@ describe('amounts', () => {
   });
 
   it('values read as a person reads them', () => {
-    expect([valueText(null), valueText(''), valueText(true), valueText(false), valueText(0), valueText('ember')]).toEqual(['—', '—', 'yes', 'no', '0', 'ember']);
+    expect([
+      valueText(null),
+      valueText(''),
+      valueText(true),
+      valueText(false),
+      valueText(0),
+      valueText('ember'),
+    ]).toEqual(['—', '—', 'yes', 'no', '0', 'ember']);
     expect(valueText({ a: 'x'.repeat(200) })).toHaveLength(78);
   });
 });

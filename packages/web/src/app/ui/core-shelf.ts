@@ -84,7 +84,9 @@ export class CoreShelf {
   readonly height = SAMPLE_PIXELS;
   readonly namesPixels = 72;
   /** Heights of the label: beside the line, or just under the top of the cores when the line lies above the scale. */
-  readonly labelPixels = computed(() => this.namesPixels + (this.limit() > this.top() ? SAMPLE_PIXELS - 16 : this.heightOf(this.limit())));
+  readonly labelPixels = computed(
+    () => this.namesPixels + (this.limit() > this.top() ? SAMPLE_PIXELS - 16 : this.heightOf(this.limit())),
+  );
   /** Top of the scale: a little over the largest core, and over the limit unless that is far away. */
   readonly top = computed(() => {
     const most = Math.max(1e-9, ...this.rows().flatMap(({ cores }) => cores.map(({ total }) => total)));

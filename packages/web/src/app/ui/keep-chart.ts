@@ -9,7 +9,10 @@ export const CHART_FONT = { family: "'Spline Sans Variable', sans-serif", size: 
  * called where things are injected.
  * @param configuration given what looks a colour of the theme up by its role
  */
-export function keepChart(canvas: () => ElementRef<HTMLCanvasElement>, configuration: (colour: (role: string) => string) => ChartConfiguration): void {
+export function keepChart(
+  canvas: () => ElementRef<HTMLCanvasElement>,
+  configuration: (colour: (role: string) => string) => ChartConfiguration,
+): void {
   const isShown = signal(false);
   let chart: Chart | undefined;
   afterNextRender(() => isShown.set(true));

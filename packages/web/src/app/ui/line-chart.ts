@@ -1,4 +1,15 @@
-import { Chart, Legend, LineController, LineElement, LinearScale, LogarithmicScale, PointElement, Tooltip, type ChartConfiguration, type ChartDataset } from 'chart.js';
+import {
+  Chart,
+  Legend,
+  LineController,
+  LineElement,
+  LinearScale,
+  LogarithmicScale,
+  PointElement,
+  Tooltip,
+  type ChartConfiguration,
+  type ChartDataset,
+} from 'chart.js';
 import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
 import { CHART_FONT, keepChart } from './keep-chart';
 
@@ -87,7 +98,10 @@ export class LineChart {
           tooltip: {
             callbacks: {
               title: ([item]) => formatX(item.parsed.x ?? 0),
-              label: (item) => (item.dataset.yAxisID === 'rows' ? (item.dataset.label ?? '') : `${item.dataset.label ?? ''} ${formatY(item.parsed.y ?? 0)}`),
+              label: (item) =>
+                item.dataset.yAxisID === 'rows'
+                  ? (item.dataset.label ?? '')
+                  : `${item.dataset.label ?? ''} ${formatY(item.parsed.y ?? 0)}`,
             },
           },
         },

@@ -89,7 +89,11 @@ describe('a number field', () => {
 });
 
 describe('a dialog with numbers', () => {
-  const data: AskData = { title: 'Grid', deed: 'Make', questions: [{ key: 'columns', label: 'Columns', kind: 'number', value: 4, least: 1, most: 9 }] };
+  const data: AskData = {
+    title: 'Grid',
+    deed: 'Make',
+    questions: [{ key: 'columns', label: 'Columns', kind: 'number', value: 4, least: 1, most: 9 }],
+  };
 
   it('is not agreed to while one is typed wrong: it says so, keeps the text and has the focus', async () => {
     const close = jest.fn();
@@ -110,12 +114,12 @@ describe('a dialog with numbers', () => {
     };
     typed('twelve');
     await fixture.whenStable();
-    expect([close.mock.calls.length, box.value, document.activeElement, (fixture.nativeElement as HTMLElement).querySelector('[role=alert]')?.textContent]).toEqual([
-      0,
-      'twelve',
-      box,
-      '“twelve” is not a number.',
-    ]);
+    expect([
+      close.mock.calls.length,
+      box.value,
+      document.activeElement,
+      (fixture.nativeElement as HTMLElement).querySelector('[role=alert]')?.textContent,
+    ]).toEqual([0, 'twelve', box, '“twelve” is not a number.']);
     typed('12');
     expect(close).not.toHaveBeenCalled();
     typed('7');

@@ -1,6 +1,15 @@
 import { numberOfSum } from '@stravel/core';
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, DestroyRef, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { NumberFields } from './number-fields';
 
 /** One exact number, typed as such or as a sum. Enter and leaving keep it; what is no number stays typed and says so. */

@@ -1,8 +1,30 @@
-import { BarController, BarElement, CategoryScale, Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartConfiguration } from 'chart.js';
+import {
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart,
+  Legend,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  Tooltip,
+  type ChartConfiguration,
+} from 'chart.js';
 import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
 import { CHART_FONT, keepChart } from './keep-chart';
 
-Chart.register(BarController, BarElement, LineController, LineElement, PointElement, CategoryScale, LinearScale, Tooltip, Legend);
+Chart.register(
+  BarController,
+  BarElement,
+  LineController,
+  LineElement,
+  PointElement,
+  CategoryScale,
+  LinearScale,
+  Tooltip,
+  Legend,
+);
 
 /** One bar of the chart. */
 export interface ChartBar {
@@ -62,7 +84,13 @@ export class ThemeChart {
             pointRadius: 0,
             pointHitRadius: 0,
           },
-          { type: 'bar', label: 'level', data: bars.map(({ value }) => value), backgroundColor: bars.map(({ tone }) => colour(tone)), maxBarThickness: 34 },
+          {
+            type: 'bar',
+            label: 'level',
+            data: bars.map(({ value }) => value),
+            backgroundColor: bars.map(({ tone }) => colour(tone)),
+            maxBarThickness: 34,
+          },
         ],
       },
       options: {
@@ -77,7 +105,11 @@ export class ThemeChart {
           tooltip: { callbacks: { label: (item) => `${item.dataset.label ?? ''} ${format(item.parsed.y ?? 0)}` } },
         },
         scales: {
-          x: { ticks: { color: colour('ink'), font, autoSkip: false, maxRotation: 35 }, grid: { display: false }, border: { color: colour('soft-ink') } },
+          x: {
+            ticks: { color: colour('ink'), font, autoSkip: false, maxRotation: 35 },
+            grid: { display: false },
+            border: { color: colour('soft-ink') },
+          },
           y: {
             beginAtZero: true,
             ticks: { color: colour('soft-ink'), font, callback: (value) => format(Number(value)) },

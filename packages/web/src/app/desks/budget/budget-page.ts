@@ -1,7 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { NEAR_SHARE, loadOf, type FiguresSummary, type HeldFigure, type Level, type PocketFigures } from '@stravel/core';
+import {
+  NEAR_SHARE,
+  loadOf,
+  type FiguresSummary,
+  type HeldFigure,
+  type Level,
+  type PocketFigures,
+} from '@stravel/core';
 import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
@@ -65,19 +72,37 @@ export class BudgetPage {
       ];
     });
   });
-  readonly without = computed(() => this.levels().filter(({ id, purpose }) => purpose === 'play' && !this.bakes.byLevel()[id]).length);
+  readonly without = computed(
+    () => this.levels().filter(({ id, purpose }) => purpose === 'play' && !this.bakes.byLevel()[id]).length,
+  );
   readonly bars = computed((): ChartBar[] =>
     this.rows().flatMap(({ level, held }) => {
       const key = BUDGET_OF[this.state().measure];
       if (!held) return [];
       const { state, value = 0 } = held.figures[key];
-      return [{ id: level.id, name: state === 'known' ? level.name : `${level.name} (${state === 'bound' ? 'at most' : state})`, value, tone: toneOf(held.figures[key]) }];
+      return [
+        {
+          id: level.id,
+          name: state === 'known' ? level.name : `${level.name} (${state === 'bound' ? 'at most' : state})`,
+          value,
+          tone: toneOf(held.figures[key]),
+        },
+      ];
     }),
   );
-  readonly job = computed(() => [...this.edits.jobs().values()].reverse().find(({ kind, state }) => kind === 'bake-stale' && (state === 'running' || state === 'queued')));
-  readonly failedJob = computed(() => [...this.edits.jobs().values()].filter(({ kind }) => kind === 'bake-stale').at(-1));
+  readonly job = computed(() =>
+    [...this.edits.jobs().values()]
+      .reverse()
+      .find(({ kind, state }) => kind === 'bake-stale' && (state === 'running' || state === 'queued')),
+  );
+  readonly failedJob = computed(() =>
+    [...this.edits.jobs().values()].filter(({ kind }) => kind === 'bake-stale').at(-1),
+  );
   readonly opened = computed(() => {
-    const row = this.rows().find(({ level }) => level.id === this.state().opened) ?? this.rows().find(({ held }) => (held?.over.length ?? 0) > 0) ?? this.rows().at(0);
+    const row =
+      this.rows().find(({ level }) => level.id === this.state().opened) ??
+      this.rows().find(({ held }) => (held?.over.length ?? 0) > 0) ??
+      this.rows().at(0);
     const device = this.session.device();
     if (!row?.held || !device) return undefined;
     const { measure } = this.state();
@@ -88,14 +113,28 @@ export class BudgetPage {
         limitOf(device, measure),
         bands.reduce((sum, { value }) => sum + value, 0),
       ) * 1.08;
-    return { level: row.level, load: row.held.load, says: saysOf(measure, figure), costs, figure, bands, top, line: (limitOf(device, measure) / top) * 210 };
+    return {
+      level: row.level,
+      load: row.held.load,
+      says: saysOf(measure, figure),
+      costs,
+      figure,
+      bands,
+      top,
+      line: (limitOf(device, measure) / top) * 210,
+    };
   });
   readonly parts = computed((): FigurePart[] => this.figureParts());
 
   constructor() {
     effect(() => {
-      this.workspace.footLeft.set([`${this.rows().length} levels with figures, ${this.without()} without content`, 'counts every stratum, switched off or not']);
-      this.workspace.footRight.set([this.bakes.staleCount() > 0 ? `${this.bakes.staleCount()} stale` : 'all bakes fresh']);
+      this.workspace.footLeft.set([
+        `${this.rows().length} levels with figures, ${this.without()} without content`,
+        'counts every stratum, switched off or not',
+      ]);
+      this.workspace.footRight.set([
+        this.bakes.staleCount() > 0 ? `${this.bakes.staleCount()} stale` : 'all bakes fresh',
+      ]);
     });
   }
 
@@ -131,10 +170,15 @@ export class BudgetPage {
     if ((measure === 'triangles' || measure === 'draw calls') && figure.state !== 'bound') {
       if (figure.state === 'not known') return [];
       const spot = this.spotOf(costs.baked?.figures, measure);
-      const pick = (cause: { triangles: number; drawCalls: number }): number => (measure === 'triangles' ? cause.triangles : cause.drawCalls);
+      const pick = (cause: { triangles: number; drawCalls: number }): number =>
+        measure === 'triangles' ? cause.triangles : cause.drawCalls;
       return [...(spot?.causes ?? [])]
         .sort((a, b) => pick(b) - pick(a))
-        .map((cause) => ({ name: `${cause.count} × ${cause.name}${cause.what === 'blocks' ? ' blocks' : ''}`, text: text(pick(cause)), value: pick(cause) }));
+        .map((cause) => ({
+          name: `${cause.count} × ${cause.name}${cause.what === 'blocks' ? ' blocks' : ''}`,
+          text: text(pick(cause)),
+          value: pick(cause),
+        }));
     }
     if (measure === 'load time') {
       if (!load) return [];
@@ -146,7 +190,9 @@ export class BudgetPage {
         { name: 'activate in frames', text: text(activateMs), value: activateMs },
       ].sort((a, b) => b.value - a.value);
     }
-    return [...opened.bands].map(({ name, text: shown, value }) => ({ name, text: shown, value })).sort((a, b) => b.value - a.value);
+    return [...opened.bands]
+      .map(({ name, text: shown, value }) => ({ name, text: shown, value }))
+      .sort((a, b) => b.value - a.value);
   }
 }
 
@@ -158,8 +204,15 @@ function toneOf({ state, share = 0 }: HeldFigure): ChartBar['tone'] {
   return share > 1 ? 'over' : share > NEAR_SHARE ? 'near' : 'good';
 }
 
-function cellOf(level: Level, measure: Measure, held: HeldFigure): { measure: Measure; text: string; tone: string; label: string } {
-  const text = held.value === undefined ? '—' : `${held.state === 'bound' || held.state === 'not known' ? '≤ ' : ''}${measureText(measure, held.value)}`;
+function cellOf(
+  level: Level,
+  measure: Measure,
+  held: HeldFigure,
+): { measure: Measure; text: string; tone: string; label: string } {
+  const text =
+    held.value === undefined
+      ? '—'
+      : `${held.state === 'bound' || held.state === 'not known' ? '≤ ' : ''}${measureText(measure, held.value)}`;
   const tone = held.state === 'stale' ? 'stale' : held.state === 'not known' ? 'unknown' : toneOf(held);
   return { measure, text, tone, label: `${measure} of ${level.name}: ${heldText(measure, held)}` };
 }
@@ -168,7 +221,9 @@ function cellOf(level: Level, measure: Measure, held: HeldFigure): { measure: Me
 function saysOf(measure: Measure, { state }: HeldFigure): string {
   if (measure !== 'triangles' && measure !== 'draw calls') {
     const isPart = state === 'bound' || state === 'not known';
-    return isPart ? 'The level is cut into cells: at most all of this is loaded at one time. Rehearse a walk on the Cells desk to know.' : 'By its parts, largest first.';
+    return isPart
+      ? 'The level is cut into cells: at most all of this is loaded at one time. Rehearse a walk on the Cells desk to know.'
+      : 'By its parts, largest first.';
   }
   switch (state) {
     case 'known':

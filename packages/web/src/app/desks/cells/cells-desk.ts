@@ -33,7 +33,14 @@ import { WaitingPath } from './waiting-path';
 const SETTLE_MS = 250;
 
 /** A grid for a level that has none: cells of a size that streams well on foot. */
-const NEW_GRID: Omit<CellGrid, 'id'> = { sizeMetres: 32, origin: [0, 0], loadMetres: 48, dropMetres: 72, readyMetres: 0, resident: [] };
+const NEW_GRID: Omit<CellGrid, 'id'> = {
+  sizeMetres: 32,
+  origin: [0, 0],
+  loadMetres: 48,
+  dropMetres: 72,
+  readyMetres: 0,
+  resident: [],
+};
 const WALKING_METRES_PER_SECOND = 4;
 
 interface OpenWalk {
@@ -68,14 +75,22 @@ export class CellsDesk {
   readonly failure = this.work.failure;
   readonly cut = signal<{ readonly level: string; readonly cut: CutLevel } | undefined>(undefined);
   readonly grid = computed((): CellGrid | undefined => this.tables().cellGrid[this.openLevel.level()?.id ?? '']);
-  readonly walks = computed(() => Object.values(this.tables().rehearsal).filter(({ level }) => level === this.openLevel.level()?.id));
-  readonly walk = computed((): Rehearsal | undefined => this.walks().find(({ id }) => id === this.state().walk) ?? this.walks().at(0));
+  readonly walks = computed(() =>
+    Object.values(this.tables().rehearsal).filter(({ level }) => level === this.openLevel.level()?.id),
+  );
+  readonly walk = computed(
+    (): Rehearsal | undefined => this.walks().find(({ id }) => id === this.state().walk) ?? this.walks().at(0),
+  );
   readonly device = computed((): Device | undefined => this.tables().device[this.walk()?.device ?? '']);
   readonly result = computed(() => {
     const opened = this.opened();
     return opened && opened.walk === this.walk()?.id ? opened.result : undefined;
   });
-  private readonly listed = computed(() => this.bakes.byLevel()[this.openLevel.level()?.id ?? '']?.rehearsals.find(({ rehearsal }) => rehearsal === this.walk()?.id));
+  private readonly listed = computed(() =>
+    this.bakes
+      .byLevel()
+      [this.openLevel.level()?.id ?? '']?.rehearsals.find(({ rehearsal }) => rehearsal === this.walk()?.id),
+  );
   private readonly openKey = computed(() => {
     const opened = this.opened();
     return opened && opened.walk === this.walk()?.id ? opened.key : undefined;
@@ -121,7 +136,9 @@ export class CellsDesk {
   async cutLevel(): Promise<void> {
     const level = this.openLevel.level();
     if (!level) return;
-    await this.edits.commit('cut the level into cells', [create(RECORDS_DOCUMENT, 'cellGrid', { id: level.id, ...NEW_GRID })]);
+    await this.edits.commit('cut the level into cells', [
+      create(RECORDS_DOCUMENT, 'cellGrid', { id: level.id, ...NEW_GRID }),
+    ]);
   }
 
   async uncut(): Promise<void> {
@@ -135,7 +152,8 @@ export class CellsDesk {
     if (!grid) return;
     const next = { ...grid, ...over };
     if (over.dropMetres !== undefined) next.loadMetres = Math.min(next.loadMetres, next.dropMetres);
-    if (over.loadMetres !== undefined || over.dropMetres !== undefined) next.readyMetres = Math.min(next.readyMetres, next.loadMetres);
+    if (over.loadMetres !== undefined || over.dropMetres !== undefined)
+      next.readyMetres = Math.min(next.readyMetres, next.loadMetres);
     if (over.readyMetres !== undefined) next.loadMetres = Math.max(next.loadMetres, next.readyMetres);
     next.dropMetres = Math.max(next.dropMetres, next.loadMetres);
     const fields = (['sizeMetres', 'origin', 'loadMetres', 'dropMetres', 'readyMetres', 'resident'] as const).filter(
@@ -150,7 +168,12 @@ export class CellsDesk {
 
   async toggleResident(stratum: string): Promise<void> {
     const grid = this.grid();
-    if (grid) await this.setGrid({ resident: grid.resident.includes(stratum) ? grid.resident.filter((id) => id !== stratum) : [...grid.resident, stratum] });
+    if (grid)
+      await this.setGrid({
+        resident: grid.resident.includes(stratum)
+          ? grid.resident.filter((id) => id !== stratum)
+          : [...grid.resident, stratum],
+      });
   }
 
   /** Adds a walk along a path drawn on the plan, or gives the walk in hand another path. */
@@ -172,7 +195,9 @@ export class CellsDesk {
     if (!level) return;
     if (!device) {
       if (knots.length > 0) this.waiting.keep({ level: level.id, knots, floorMetres });
-      this.failure.set(`There is no device to walk with. ${knots.length > 0 ? 'The path is kept: it becomes a walk as soon as there is one. ' : ''}Add one on the Devices page.`);
+      this.failure.set(
+        `There is no device to walk with. ${knots.length > 0 ? 'The path is kept: it becomes a walk as soon as there is one. ' : ''}Add one on the Devices page.`,
+      );
       return;
     }
     const walk: Rehearsal = {
@@ -230,7 +255,10 @@ export class CellsDesk {
     if (!collection) return;
     try {
       await this.edits.settled();
-      await this.api.json<RehearsalResult>(`/api/collections/${collection.id}/bakes/rehearsal/${walk}`, { method: 'POST', body: {} });
+      await this.api.json<RehearsalResult>(`/api/collections/${collection.id}/bakes/rehearsal/${walk}`, {
+        method: 'POST',
+        body: {},
+      });
       await this.bakes.refresh();
     } catch (error) {
       this.failure.set(`The rehearsal was not kept. ${error instanceof Error ? error.message : String(error)}`);
@@ -241,7 +269,9 @@ export class CellsDesk {
     const collection = this.session.collection();
     if (!collection) return;
     try {
-      const { key, value: result } = await this.api.keyed<RehearsalResult>(`/api/collections/${collection.id}/bakes/rehearsal/${walk}`);
+      const { key, value: result } = await this.api.keyed<RehearsalResult>(
+        `/api/collections/${collection.id}/bakes/rehearsal/${walk}`,
+      );
       // One that was kept in an older form cannot be read any more; it is stale anyway.
       if (result.version === REHEARSAL_VERSION) this.opened.set({ walk, key, result });
     } catch (error) {
@@ -259,7 +289,8 @@ export class CellsDesk {
       this.cutRun = this.compute.run('cut-level', { content, pieces, kits, kitLoads: await this.kitLoads.of(), grid });
       this.cut.set({ level, cut: await this.cutRun.result });
     } catch (error) {
-      if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(error instanceof Error ? error.message : String(error));
+      if (!(error instanceof CoreError && error.code === 'CANCELLED'))
+        this.failure.set(error instanceof Error ? error.message : String(error));
     }
   }
 }

@@ -7,8 +7,15 @@ const LEAST_TEXT_PIXELS = 44;
 const MOST_FIRED_MARKS = 500;
 
 /** What of a cell is shown by a measure. */
-export function measureOf(cell: Pick<Cell, 'memoryBytes' | 'triangles' | 'blocks' | 'placements'>, measure: CellMeasure): number {
-  return measure === 'bytes' ? cell.memoryBytes : measure === 'triangles' ? cell.triangles : cell.blocks + cell.placements;
+export function measureOf(
+  cell: Pick<Cell, 'memoryBytes' | 'triangles' | 'blocks' | 'placements'>,
+  measure: CellMeasure,
+): number {
+  return measure === 'bytes'
+    ? cell.memoryBytes
+    : measure === 'triangles'
+      ? cell.triangles
+      : cell.blocks + cell.placements;
 }
 
 /** Cells with what is in them: the fuller, the warmer. Their kits count with the first cell that needs them. */

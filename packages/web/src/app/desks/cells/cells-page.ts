@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import type { PlanPoint } from '@stravel/core';
@@ -57,11 +67,16 @@ export class CellsPage {
   /** Knots of a path that is being drawn. */
   private readonly drawn = signal<readonly PlanPoint[]>([]);
 
-  readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
+  readonly range = computed(() => ({
+    bottom: this.state().bottom,
+    top: this.state().bottom + this.state().storeyMetres,
+  }));
   readonly strata = computed(() =>
     (this.openLevel.level()?.strata ?? []).flatMap(({ stratum }) => {
       const record = this.tables().stratum[stratum];
-      return record ? [{ id: stratum, name: record.name, isResident: this.desk.grid()?.resident.includes(stratum) ?? false }] : [];
+      return record
+        ? [{ id: stratum, name: record.name, isResident: this.desk.grid()?.resident.includes(stratum) ?? false }]
+        : [];
     }),
   );
   readonly measureText = computed(() => (this.state().measure === 'bytes' ? bytesText : countText));
@@ -78,12 +93,21 @@ export class CellsPage {
     const [drawn, walk, grid, result] = [this.drawn(), this.desk.walk(), this.desk.grid(), this.desk.result()];
     const { spot } = this.state();
     return (drawing: PlateDrawing): void =>
-      drawWalk(drawing, drawn.length > 0 ? drawn : (walk?.knots ?? []), grid, drawn.length > 0 ? undefined : result, spot, walk?.floorMetres ?? 0);
+      drawWalk(
+        drawing,
+        drawn.length > 0 ? drawn : (walk?.knots ?? []),
+        grid,
+        drawn.length > 0 ? undefined : result,
+        spot,
+        walk?.floorMetres ?? 0,
+      );
   });
   readonly inHand = computed(() => this.desk.cells()?.cells.find(({ key }) => key === this.state().cell));
   readonly heaviest = computed(() => {
     const { measure } = this.state();
-    return [...(this.desk.cells()?.cells ?? [])].sort((a, b) => measureOf(b, measure) - measureOf(a, measure)).slice(0, 5);
+    return [...(this.desk.cells()?.cells ?? [])]
+      .sort((a, b) => measureOf(b, measure) - measureOf(a, measure))
+      .slice(0, 5);
   });
   readonly timeline = computed((): ChartLine[] => {
     const result = this.desk.result();
@@ -106,9 +130,28 @@ export class CellsPage {
     const spot = this.spotMs();
     return [
       { name: 'resident', points: [...held, { x: end, y: held.at(-1)?.y ?? 0 }], tone: 'ink', stepped: true },
-      ...(limit > 0 && limit < most * 4 ? [{ name: 'device allows', points: [0, end].map((x) => ({ x, y: limit })), tone: 'over' as const, dashed: true }] : []),
+      ...(limit > 0 && limit < most * 4
+        ? [
+            {
+              name: 'device allows',
+              points: [0, end].map((x) => ({ x, y: limit })),
+              tone: 'over' as const,
+              dashed: true,
+            },
+          ]
+        : []),
       ...loads,
-      ...(spot === undefined ? [] : [{ name: 'you are here', points: [0, most].map((y) => ({ x: spot, y })), tone: 'soft-ink' as const, dashed: true, widthPixels: 1 }]),
+      ...(spot === undefined
+        ? []
+        : [
+            {
+              name: 'you are here',
+              points: [0, most].map((y) => ({ x: spot, y })),
+              tone: 'soft-ink' as const,
+              dashed: true,
+              widthPixels: 1,
+            },
+          ]),
     ];
   });
   readonly rows = LOAD_ROWS;
@@ -157,14 +200,19 @@ export class CellsPage {
   pointer(pointer: PlanPointer): void {
     if (pointer.phase !== 'up') return;
     if (this.state().tool === 'path') {
-      const snap = (value: number): number => (pointer.event.altKey ? value : Math.round(value / SNAP_METRES) * SNAP_METRES);
+      const snap = (value: number): number =>
+        pointer.event.altKey ? value : Math.round(value / SNAP_METRES) * SNAP_METRES;
       this.drawn.update((knots) => [...knots, [snap(pointer.x), snap(pointer.z)]]);
       return;
     }
     const grid = this.desk.grid();
     if (!grid) return;
-    const key = [pointer.x - grid.origin[0], pointer.z - grid.origin[1]].map((metres) => Math.floor(metres / grid.sizeMetres)).join(',');
-    this.dispatch(cellsActions.cellChosen({ cell: this.desk.cells()?.cells.some((cell) => cell.key === key) ? key : null }));
+    const key = [pointer.x - grid.origin[0], pointer.z - grid.origin[1]]
+      .map((metres) => Math.floor(metres / grid.sizeMetres))
+      .join(',');
+    this.dispatch(
+      cellsActions.cellChosen({ cell: this.desk.cells()?.cells.some((cell) => cell.key === key) ? key : null }),
+    );
     this.dispatch(cellsActions.spotChosen({ spot: [pointer.x, pointer.z] }));
   }
 
@@ -180,12 +228,19 @@ export class CellsPage {
   readonly drawnCount = computed(() => this.drawn().length);
 
   key(event: KeyboardEvent): void {
-    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (
+      (event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey
+    )
+      return;
     if (event.key === 'p') this.dispatch(cellsActions.toolChosen({ tool: 'path' }));
     else if (event.key === 'Enter' && this.isDrawing()) void this.finishPath();
     else if (event.key === 'Backspace' && this.isDrawing()) this.drawn.update((knots) => knots.slice(0, -1));
     else if (event.key === 'r') void this.desk.rehearse();
-    else if (event.key === '[' || event.key === ']') this.dispatch(cellsActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
+    else if (event.key === '[' || event.key === ']')
+      this.dispatch(cellsActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
     else if (event.key === 'f') this.plate()?.frameStrata(this.strata().map(({ id }) => id));
     else if (event.key === 'Escape') {
       this.drawn.set([]);

@@ -1,7 +1,14 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
-import { CoreError, emptyRecordTables, type Device, type Level, type Operation, type RecordTables } from '@stravel/core';
+import {
+  CoreError,
+  emptyRecordTables,
+  type Device,
+  type Level,
+  type Operation,
+  type RecordTables,
+} from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { KitLoads } from '../../bakes/kit-loads';
@@ -17,13 +24,20 @@ import { measureOf } from './cells-drawing';
 import { cellsActions, cellsFeature } from './store/cells-store';
 import { readWaitingPath } from './waiting-path';
 
-const level = { id: 'flat', name: 'Flat', set: 's', strata: [{ stratum: 'own', switchedOff: false }] } as unknown as Level;
+const level = {
+  id: 'flat',
+  name: 'Flat',
+  set: 's',
+  strata: [{ stratum: 'own', switchedOff: false }],
+} as unknown as Level;
 const device = { id: 'd', name: 'Handheld', budget: { memoryBytes: 1 } } as unknown as Device;
 const tables: RecordTables = {
   ...emptyRecordTables(),
   level: { flat: level },
   device: { d: device },
-  cellGrid: { flat: { id: 'flat', sizeMetres: 50, origin: [0, 0], loadMetres: 20, dropMetres: 40, readyMetres: 5, resident: [] } },
+  cellGrid: {
+    flat: { id: 'flat', sizeMetres: 50, origin: [0, 0], loadMetres: 20, dropMetres: 40, readyMetres: 5, resident: [] },
+  },
   rehearsal: {
     w: {
       id: 'w',
@@ -58,7 +72,10 @@ describe('the Cells desk', () => {
       providers: [
         provideStore({ [recordsFeature.name]: recordsFeature.reducer, [cellsFeature.name]: cellsFeature.reducer }),
         { provide: ApiClient, useValue: { json: (url: string) => Promise.resolve(posted.push(url)) } },
-        { provide: Bakes, useValue: { byLevel: signal({}), content: () => Promise.resolve({}), refresh: () => Promise.resolve() } },
+        {
+          provide: Bakes,
+          useValue: { byLevel: signal({}), content: () => Promise.resolve({}), refresh: () => Promise.resolve() },
+        },
         { provide: Compute, useValue: { run: () => ({ result: answer(), cancel: () => undefined }) } },
         { provide: DocumentRegistry, useValue: { contentVersion: signal(0) } },
         { provide: LevelSections, useValue: {} },
@@ -67,7 +84,10 @@ describe('the Cells desk', () => {
         { provide: Session, useValue: { collection: signal({ id: 'c' }), device: chosenDevice } },
         {
           provide: EditLog,
-          useValue: { settled: () => Promise.resolve(), commit: (label: string, operations: Operation[]) => Promise.resolve(commits.push({ label, operations })) },
+          useValue: {
+            settled: () => Promise.resolve(),
+            commit: (label: string, operations: Operation[]) => Promise.resolve(commits.push({ label, operations })),
+          },
         },
       ],
     });
@@ -176,10 +196,13 @@ describe('the Cells desk', () => {
     chosenDevice.set(device);
     TestBed.tick();
     await Promise.resolve();
-    expect(commits).toMatchObject([{ label: 'add a walk', operations: [{ after: { level: 'flat', knots, floorMetres: 0.5, device: 'd' } }] }]);
+    expect(commits).toMatchObject([
+      { label: 'add a walk', operations: [{ after: { level: 'flat', knots, floorMetres: 0.5, device: 'd' } }] },
+    ]);
     TestBed.tick();
     expect(commits).toHaveLength(1);
-    for (const text of [null, '', '{', '{}', '{"level":"a","knots":[[1]],"floorMetres":0}', 'null']) expect(readWaitingPath(text)).toBeUndefined();
+    for (const text of [null, '', '{', '{}', '{"level":"a","knots":[[1]],"floorMetres":0}', 'null'])
+      expect(readWaitingPath(text)).toBeUndefined();
   });
 
   it('tells cells by bytes, triangles or things, and lets go of the old level’s', () => {

@@ -36,7 +36,8 @@ export function readWaitingPath(text: string | null): WaitingPathOf | undefined 
   if (text === null) return undefined;
   try {
     const { level, knots, floorMetres } = JSON.parse(text) as Partial<Record<keyof WaitingPathOf, unknown>>;
-    const isPoint = (knot: unknown): knot is PlanPoint => Array.isArray(knot) && knot.length === 2 && knot.every(Number.isFinite);
+    const isPoint = (knot: unknown): knot is PlanPoint =>
+      Array.isArray(knot) && knot.length === 2 && knot.every(Number.isFinite);
     return typeof level === 'string' && Array.isArray(knots) && knots.every(isPoint) && Number.isFinite(floorMetres)
       ? { level, knots: knots as PlanPoint[], floorMetres: floorMetres as number }
       : undefined;

@@ -51,7 +51,9 @@ export class DetailDesk {
   readonly done = signal('');
   readonly waiting = signal<WaitingPieces | undefined>(undefined);
   readonly kits = computed(() => Object.values(this.tables().kit).sort((a, b) => (a.name < b.name ? -1 : 1)));
-  readonly kit = computed((): Kit | undefined => this.kits().find(({ id }) => id === this.state().kit) ?? this.kits().at(0));
+  readonly kit = computed(
+    (): Kit | undefined => this.kits().find(({ id }) => id === this.state().kit) ?? this.kits().at(0),
+  );
   readonly pieces = computed((): Piece[] =>
     Object.values(this.tables().piece)
       .filter(({ kit }) => kit === this.kit()?.id)
@@ -63,7 +65,9 @@ export class DetailDesk {
   /** Reads dropped files in the worker; they then wait to be taken in. */
   async read(files: readonly DroppedFile[], unitMetres: number, isZUp: boolean): Promise<void> {
     this.done.set('');
-    const read = await this.guard(() => this.work.keep(this.compute.run('read-pieces', { files, unitMetres, isZUp }, this.work.say)));
+    const read = await this.guard(() =>
+      this.work.keep(this.compute.run('read-pieces', { files, unitMetres, isZUp }, this.work.say)),
+    );
     if (read) this.waiting.set({ files, unitMetres, isZUp, read });
   }
 
@@ -79,15 +83,25 @@ export class DetailDesk {
       const mesh = await this.upload(merged);
       const id = kit?.id ?? newId();
       const operations: Operation[] = [
-        kit ? setRecordField('kit', kit, 'mesh', mesh) : create(RECORDS_DOCUMENT, 'kit', { id, name: kitName, key: newKey(this.tables(), 'kit', kitName), mesh }),
+        kit
+          ? setRecordField('kit', kit, 'mesh', mesh)
+          : create(RECORDS_DOCUMENT, 'kit', { id, name: kitName, key: newKey(this.tables(), 'kit', kitName), mesh }),
       ];
       const known = Object.values(this.tables().piece).filter((piece) => piece.kit === id);
       for (const { name, bounds, step } of pieces) {
         const same = known.find((piece) => piece.name === name);
-        if (!same) operations.push(create(RECORDS_DOCUMENT, 'piece', { id: newId(), kit: id, name, bounds, steps: [step] }));
-        else operations.push(setRecordField('piece', same, 'bounds', bounds as unknown as Json), setRecordField('piece', same, 'steps', [step] as unknown as Json));
+        if (!same)
+          operations.push(create(RECORDS_DOCUMENT, 'piece', { id: newId(), kit: id, name, bounds, steps: [step] }));
+        else
+          operations.push(
+            setRecordField('piece', same, 'bounds', bounds as unknown as Json),
+            setRecordField('piece', same, 'steps', [step] as unknown as Json),
+          );
       }
-      await this.edits.commit(`take ${pieces.length} piece${pieces.length === 1 ? '' : 's'} into ${kit?.name ?? kitName}`, operations);
+      await this.edits.commit(
+        `take ${pieces.length} piece${pieces.length === 1 ? '' : 's'} into ${kit?.name ?? kitName}`,
+        operations,
+      );
       this.waiting.set(undefined);
       this.store.dispatch(detailActions.kitChosen({ id }));
       this.done.set(`${pieces.length} piece${pieces.length === 1 ? '' : 's'} came into ${kit?.name ?? kitName}.`);
@@ -110,7 +124,9 @@ export class DetailDesk {
     this.done.set('');
     await this.guard(async () => {
       const glb = new Uint8Array(await this.api.asset(kit.mesh));
-      const built = await this.work.keep(this.compute.run('build-chains', { glb, names: pieces.map(({ name }) => name), options }, this.work.say));
+      const built = await this.work.keep(
+        this.compute.run('build-chains', { glb, names: pieces.map(({ name }) => name), options }, this.work.say),
+      );
       const mesh = await this.upload(built.glb);
       const operations = [setRecordField('kit', kit, 'mesh', mesh)];
       for (const { name, steps } of built.chains) {
@@ -118,11 +134,17 @@ export class DetailDesk {
         if (piece && canonicalJson(piece.steps as unknown as Json) !== canonicalJson(steps as unknown as Json))
           operations.push(setRecordField('piece', piece, 'steps', steps as unknown as Json));
       }
-      if (mesh !== kit.mesh) await this.edits.commit(pieces.length === 1 ? `build the chain of ${pieces[0].name}` : `build ${pieces.length} chains`, operations);
+      if (mesh !== kit.mesh)
+        await this.edits.commit(
+          pieces.length === 1 ? `build the chain of ${pieces[0].name}` : `build ${pieces.length} chains`,
+          operations,
+        );
       const short = built.chains.filter(({ missingSteps }) => missingSteps > 0);
       const named = short.slice(0, 3).map(({ name, why }) => `${name} can’t get all ${options.steps} steps: ${why}`);
       const more = short.length > named.length ? `; ${short.length - named.length} more fall short too` : '';
-      this.done.set(`${built.chains.length} chain${built.chains.length === 1 ? '' : 's'} built${short.length > 0 ? `; ${named.join('; ')}${more}` : ''}.`);
+      this.done.set(
+        `${built.chains.length} chain${built.chains.length === 1 ? '' : 's'} built${short.length > 0 ? `; ${named.join('; ')}${more}` : ''}.`,
+      );
     });
   }
 
@@ -141,12 +163,16 @@ export class DetailDesk {
       ],
       fault: (typed) => kitFault(this.tables(), kit, text(typed, 'name'), text(typed, 'key')),
     });
-    if (answers) await this.edits.commit(`name the kit ${kit.name}`, nameKit(kit, text(answers, 'name'), text(answers, 'key')));
+    if (answers)
+      await this.edits.commit(`name the kit ${kit.name}`, nameKit(kit, text(answers, 'name'), text(answers, 'key')));
   }
 
   async setView(field: keyof ViewSettings, value: number): Promise<void> {
     const settings = Object.values(this.tables().collection).at(0);
-    if (settings) await this.edits.commit('change the picture that detail is chosen for', [setRecordField('collection', settings, 'view', { ...this.view(), [field]: value })]);
+    if (settings)
+      await this.edits.commit('change the picture that detail is chosen for', [
+        setRecordField('collection', settings, 'view', { ...this.view(), [field]: value }),
+      ]);
   }
 
   cancel(): void {
@@ -155,7 +181,11 @@ export class DetailDesk {
 
   private async upload(bytes: Uint8Array): Promise<string> {
     this.work.say(1, 'saving the kit');
-    const response = await this.api.send('/api/assets', { method: 'PUT', raw: new Uint8Array(bytes), type: 'model/gltf-binary' });
+    const response = await this.api.send('/api/assets', {
+      method: 'PUT',
+      raw: new Uint8Array(bytes),
+      type: 'model/gltf-binary',
+    });
     return ((await response.json()) as { name: string }).name;
   }
 

@@ -14,7 +14,8 @@ import { ImportReportPanel } from './parts/import-report';
 import { detailActions } from './store/detail-store';
 
 /** A length: 5.64 mm, 27.2 m. */
-const lengthText = (metres: number): string => (metres > 0 && metres < 0.1 ? `${Number((metres * 1000).toPrecision(3))} mm` : `${Number(metres.toPrecision(3))} m`);
+const lengthText = (metres: number): string =>
+  metres > 0 && metres < 0.1 ? `${Number((metres * 1000).toPrecision(3))} mm` : `${Number(metres.toPrecision(3))} m`;
 
 /** The Detail desk: pieces come in, and get versions for farther off. */
 @Component({
@@ -23,7 +24,12 @@ const lengthText = (metres: number): string => (metres > 0 && metres < 0.1 ? `${
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './detail-page.html',
   styleUrl: './detail-page.scss',
-  host: { '(dragover)': 'over($event)', '(dragleave)': 'isOver.set(false)', '(drop)': 'drop($event)', '(document:keydown)': 'key($event)' },
+  host: {
+    '(dragover)': 'over($event)',
+    '(dragleave)': 'isOver.set(false)',
+    '(drop)': 'drop($event)',
+    '(document:keydown)': 'key($event)',
+  },
 })
 export class DetailPage {
   /** A piece or a kit to take in hand; a finding leads here. */
@@ -45,7 +51,11 @@ export class DetailPage {
   readonly ratio = signal(DEFAULT_CHAIN.ratio);
   readonly kitFailure = this.library.failure;
 
-  readonly rows = computed(() => this.desk.pieces().map((piece) => ({ piece, coarsest: piece.steps[piece.steps.length - 1], chain: piece.steps.length - 1 })));
+  readonly rows = computed(() =>
+    this.desk
+      .pieces()
+      .map((piece) => ({ piece, coarsest: piece.steps[piece.steps.length - 1], chain: piece.steps.length - 1 })),
+  );
   readonly distances = computed(() => switchDistances(this.desk.piece()?.steps ?? [], this.desk.view()));
   readonly shownStep = computed(() => Math.min(this.state().step, (this.desk.piece()?.steps.length ?? 1) - 1));
   readonly mesh = computed(() =>
@@ -62,7 +72,12 @@ export class DetailPage {
     const far = Math.max(50, ...distances) * 1.25;
     const points = piece.steps.map(({ triangles }, i) => ({ x: distances[i], y: triangles }));
     return [
-      { name: piece.name, points: [...points, { x: far, y: points[points.length - 1].y }], tone: 'kiln', stepped: true },
+      {
+        name: piece.name,
+        points: [...points, { x: far, y: points[points.length - 1].y }],
+        tone: 'kiln',
+        stepped: true,
+      },
       {
         name: 'step shown',
         points: [
@@ -77,7 +92,8 @@ export class DetailPage {
   });
   readonly taken = computed(() => {
     this.desk.pieces();
-    return (kit: string): ReadonlySet<string> => new Set(kit === this.desk.kit()?.id ? this.desk.pieces().map(({ name }) => name) : []);
+    return (kit: string): ReadonlySet<string> =>
+      new Set(kit === this.desk.kit()?.id ? this.desk.pieces().map(({ name }) => name) : []);
   });
 
   constructor() {
@@ -103,7 +119,9 @@ export class DetailPage {
       const chained = pieces.filter(({ steps }) => steps.length > 1).length;
       this.workspace.footLeft.set([`${pieces.length} pieces, ${chained} with a chain`]);
       const view = this.desk.view();
-      this.workspace.footRight.set([`${view.fieldOfViewDegrees}° · ${view.pictureHeightPixels} px high · ${view.errorPixels} px off`]);
+      this.workspace.footRight.set([
+        `${view.fieldOfViewDegrees}° · ${view.pictureHeightPixels} px high · ${view.errorPixels} px off`,
+      ]);
     });
   }
 
@@ -126,7 +144,12 @@ export class DetailPage {
     // A copy: the list empties when the field is reset.
     const files = Array.from(list ?? []);
     if (files.length === 0) return;
-    const read = await Promise.all(files.map(async (file): Promise<DroppedFile> => ({ name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) })));
+    const read = await Promise.all(
+      files.map(async (file): Promise<DroppedFile> => ({
+        name: file.name,
+        bytes: new Uint8Array(await file.arrayBuffer()),
+      })),
+    );
     await this.desk.read(read, 1, false);
   }
 
@@ -140,10 +163,17 @@ export class DetailPage {
   }
 
   key(event: KeyboardEvent): void {
-    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (
+      (event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey
+    )
+      return;
     const piece = this.desk.piece();
     if (event.key === 'b' && piece) this.build([piece]);
-    else if (/^[0-9]$/.test(event.key) && piece && Number(event.key) < piece.steps.length) this.dispatch(detailActions.stepChosen({ step: Number(event.key) }));
+    else if (/^[0-9]$/.test(event.key) && piece && Number(event.key) < piece.steps.length)
+      this.dispatch(detailActions.stepChosen({ step: Number(event.key) }));
     else if (event.key === 'w') this.dispatch(detailActions.edgesShown({ shown: !this.state().showsEdges }));
     else if (event.key === 'Escape') this.desk.cancel();
     else return;

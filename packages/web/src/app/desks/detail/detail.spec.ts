@@ -1,6 +1,14 @@
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
-import { CoreError, emptyRecordTables, type BuiltChains, type Operation, type Piece, type ReadPieces, type RecordTables } from '@stravel/core';
+import {
+  CoreError,
+  emptyRecordTables,
+  type BuiltChains,
+  type Operation,
+  type Piece,
+  type ReadPieces,
+  type RecordTables,
+} from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Compute } from '../../compute/compute';
 import { recordsActions, recordsFeature } from '../../document/records/records-store';
@@ -11,12 +19,25 @@ import { detailActions, detailFeature } from './store/detail-store';
 
 const bounds = { min: [0, 0, 0], max: [1, 1, 1] } as const;
 const step = { triangles: 12, vertices: 24, materials: 1, bytes: 900 };
-const piece = (id: string, over: Partial<Piece> = {}): Piece => ({ id, kit: 'works', name: id, bounds, steps: [step], ...over });
+const piece = (id: string, over: Partial<Piece> = {}): Piece => ({
+  id,
+  kit: 'works',
+  name: id,
+  bounds,
+  steps: [step],
+  ...over,
+});
 const tables: RecordTables = {
   ...emptyRecordTables(),
   collection: { collection: { id: 'collection', name: 'C', ranks: ['Part'] } },
-  kit: { works: { id: 'works', name: 'Works kit', key: 'works-kit', mesh: 'old' }, flats: { id: 'flats', name: 'Flats kit', key: 'flats-kit', mesh: 'flat' } },
-  piece: { crate: piece('crate', { steps: [step, { ...step, triangles: 6, deviationMetres: 0.1 }] }), cart: piece('cart') },
+  kit: {
+    works: { id: 'works', name: 'Works kit', key: 'works-kit', mesh: 'old' },
+    flats: { id: 'flats', name: 'Flats kit', key: 'flats-kit', mesh: 'flat' },
+  },
+  piece: {
+    crate: piece('crate', { steps: [step, { ...step, triangles: 6, deviationMetres: 0.1 }] }),
+    cart: piece('cart'),
+  },
 };
 const read = (...names: string[]): ReadPieces => ({
   report: { pieces: [], materials: [], textures: [], faults: [] },
@@ -40,7 +61,10 @@ describe('the Detail desk', () => {
         provideStore({ [recordsFeature.name]: recordsFeature.reducer, [detailFeature.name]: detailFeature.reducer }),
         {
           provide: ApiClient,
-          useValue: { asset: () => Promise.resolve(new ArrayBuffer(3)), send: () => Promise.resolve({ json: () => Promise.resolve({ name: 'new' }) }) },
+          useValue: {
+            asset: () => Promise.resolve(new ArrayBuffer(3)),
+            send: () => Promise.resolve({ json: () => Promise.resolve({ name: 'new' }) }),
+          },
         },
         {
           provide: Compute,
@@ -51,7 +75,12 @@ describe('the Detail desk', () => {
             },
           },
         },
-        { provide: EditLog, useValue: { commit: (label: string, operations: Operation[]) => Promise.resolve(commits.push({ label, operations })) } },
+        {
+          provide: EditLog,
+          useValue: {
+            commit: (label: string, operations: Operation[]) => Promise.resolve(commits.push({ label, operations })),
+          },
+        },
       ],
     });
     const store = TestBed.inject(Store);
@@ -65,13 +94,21 @@ describe('the Detail desk', () => {
     await desk.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 0.01, true);
     expect(runs[0].input).toMatchObject({ unitMetres: 0.01, isZUp: true });
     await desk.takeIn('works', '');
-    expect(runs[1]).toMatchObject({ task: 'add-to-kit', input: { kit: new Uint8Array(3), added: new Uint8Array([1]) } });
+    expect(runs[1]).toMatchObject({
+      task: 'add-to-kit',
+      input: { kit: new Uint8Array(3), added: new Uint8Array([1]) },
+    });
     expect(commits).toHaveLength(1);
     expect(changed()).toEqual([
       ['kit', 'works', 'mesh', 'new'],
       ['piece', 'crate', 'bounds', bounds],
       ['piece', 'crate', 'steps', [step]],
-      ['piece', expect.any(String), null, { id: expect.any(String) as string, kit: 'works', name: 'lid', bounds, steps: [step] }],
+      [
+        'piece',
+        expect.any(String),
+        null,
+        { id: expect.any(String) as string, kit: 'works', name: 'lid', bounds, steps: [step] },
+      ],
     ]);
     expect([desk.waiting(), desk.done()]).toEqual([undefined, '2 pieces came into Works kit.']);
   });
@@ -81,10 +118,19 @@ describe('the Detail desk', () => {
     await desk.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 1, false);
     answers['add-to-kit'] = () => Promise.reject(new CoreError('GLB_UNREADABLE', 'glb: does not start as a GLB does'));
     await desk.takeIn(null, 'Clay kit');
-    expect([desk.failure(), desk.waiting() !== undefined, commits]).toEqual(['glb: does not start as a GLB does', true, []]);
+    expect([desk.failure(), desk.waiting() !== undefined, commits]).toEqual([
+      'glb: does not start as a GLB does',
+      true,
+      [],
+    ]);
     answers['add-to-kit'] = () => Promise.resolve(new Uint8Array([2]));
     await desk.takeIn(null, 'Clay kit');
-    expect(changed()?.[0]).toEqual(['kit', expect.any(String), null, { id: expect.any(String) as string, name: 'Clay kit', key: 'clay-kit', mesh: 'new' }]);
+    expect(changed()?.[0]).toEqual([
+      'kit',
+      expect.any(String),
+      null,
+      { id: expect.any(String) as string, name: 'Clay kit', key: 'clay-kit', mesh: 'new' },
+    ]);
     expect(runs.at(-1)?.input).toMatchObject({ kit: null });
   });
 
@@ -93,14 +139,18 @@ describe('the Detail desk', () => {
     answers['build-chains'] = () =>
       Promise.resolve({
         glb: new Uint8Array(),
-        chains: [{ name: 'cart', steps, missingSteps: 4, why: 'its last step has 5 triangles, too few to take any away' }],
+        chains: [
+          { name: 'cart', steps, missingSteps: 4, why: 'its last step has 5 triangles, too few to take any away' },
+        ],
       } satisfies BuiltChains);
     await desk.buildChains([piece('cart')], { steps: 5, ratio: 0.5 });
     expect(changed()).toEqual([
       ['kit', 'works', 'mesh', 'new'],
       ['piece', 'cart', 'steps', steps],
     ]);
-    expect(desk.done()).toBe('1 chain built; cart can’t get all 5 steps: its last step has 5 triangles, too few to take any away.');
+    expect(desk.done()).toBe(
+      '1 chain built; cart can’t get all 5 steps: its last step has 5 triangles, too few to take any away.',
+    );
     answers['build-chains'] = () => Promise.reject(new CoreError('CANCELLED', 'cancelled'));
     await desk.buildChains([piece('cart')], { steps: 5, ratio: 0.5 });
     expect([commits.length, desk.failure(), desk.progress()]).toEqual([1, '', undefined]);
@@ -110,13 +160,18 @@ describe('the Detail desk', () => {
     expect([desk.kitOf('cart'), desk.kitOf('gone')]).toEqual(['works', undefined]);
     expect(desk.pieces().map(({ name }) => name)).toEqual(['cart', 'crate']);
     await desk.setView('errorPixels', 2);
-    expect(changed()).toEqual([['collection', 'collection', 'view', { fieldOfViewDegrees: 60, pictureHeightPixels: 1080, errorPixels: 2 }]]);
+    expect(changed()).toEqual([
+      ['collection', 'collection', 'view', { fieldOfViewDegrees: 60, pictureHeightPixels: 1080, errorPixels: 2 }],
+    ]);
   });
 
   it('refuses a key for a kit that is unsound or taken, and writes only what changed', () => {
     const tables = {
       level: {},
-      kit: { works: { id: 'works', name: 'Works kit', key: 'works-kit', mesh: 'm' }, flats: { id: 'flats', name: 'Flats kit', key: 'flats-kit', mesh: 'n' } },
+      kit: {
+        works: { id: 'works', name: 'Works kit', key: 'works-kit', mesh: 'm' },
+        flats: { id: 'flats', name: 'Flats kit', key: 'flats-kit', mesh: 'n' },
+      },
     };
     const fault = (name: string, key: string) => kitFault(tables, tables.kit.works, name, key);
     expect(fault('', 'works-kit')).toBe('A kit needs a name.');

@@ -23,7 +23,18 @@ import { create, newId, remove, setField } from '../../edits/operations';
 import type { ItemRef } from './store/layout-store';
 
 /** The kinds of item that this desk edits; recipes and pins belong to Sections. */
-export const LAYOUT_KINDS = ['block', 'placement', 'marker', 'divider', 'volume', 'path', 'tileFloor', 'mask', 'assembly', 'link'] as const satisfies readonly ItemKind[];
+export const LAYOUT_KINDS = [
+  'block',
+  'placement',
+  'marker',
+  'divider',
+  'volume',
+  'path',
+  'tileFloor',
+  'mask',
+  'assembly',
+  'link',
+] as const satisfies readonly ItemKind[];
 export type LayoutItem = ItemOfKind[(typeof LAYOUT_KINDS)[number]];
 
 /** An item with its place, as it stands. */
@@ -35,7 +46,11 @@ export interface PlacedItem {
 
 /** Refers to the items of some ids, in whichever stratum and of whichever kind they are. */
 export function itemsNamed(strata: readonly StratumDocument[], ids: ReadonlySet<string>): ItemRef[] {
-  return strata.flatMap((document) => LAYOUT_KINDS.flatMap((kind) => [...ids].flatMap((id) => (document.item(kind, id) ? [{ stratum: document.id, kind, id }] : []))));
+  return strata.flatMap((document) =>
+    LAYOUT_KINDS.flatMap((kind) =>
+      [...ids].flatMap((id) => (document.item(kind, id) ? [{ stratum: document.id, kind, id }] : [])),
+    ),
+  );
 }
 
 function placed({ kind, item }: PlacedItem): PlacedItemOf | undefined {
@@ -54,7 +69,10 @@ export function setFields({ stratum, kind, item }: PlacedItem, fields: ChangedFi
 }
 
 /** Changes each item that has a place. */
-export function changeItems(items: readonly PlacedItem[], change: (one: PlacedItemOf, index: number) => ChangedFields): Operation[] {
+export function changeItems(
+  items: readonly PlacedItem[],
+  change: (one: PlacedItemOf, index: number) => ChangedFields,
+): Operation[] {
   return items.flatMap((one, i) => {
     const known = placed(one);
     return known ? setFields(one, change(known, i)) : [];
@@ -99,9 +117,18 @@ function naturalSize({ bounds: { min, max } }: Piece): Vector3 {
 export function resizeItem({ stratum, kind, item }: PlacedItem, size: Vector3, piece: Piece | undefined): Operation[] {
   if (kind === 'placement' && piece) {
     const natural = naturalSize(piece);
-    return [setField(stratum, kind, item, 'scale', vectorToMicro([size[0] / natural[0], size[1] / natural[1], size[2] / natural[2]]) as unknown as Json)];
+    return [
+      setField(
+        stratum,
+        kind,
+        item,
+        'scale',
+        vectorToMicro([size[0] / natural[0], size[1] / natural[1], size[2] / natural[2]]) as unknown as Json,
+      ),
+    ];
   }
-  if (kind === 'volume') return [setField(stratum, kind, item, 'shape', resizedShape(item as Volume, size) as unknown as Json)];
+  if (kind === 'volume')
+    return [setField(stratum, kind, item, 'shape', resizedShape(item as Volume, size) as unknown as Json)];
   if (kind !== 'block') return [];
   const { planes } = item as Block;
   const now = sizeOfPlanes(planes);
@@ -112,7 +139,8 @@ export function resizeItem({ stratum, kind, item }: PlacedItem, size: Vector3, p
 function sizeOfVolume({ shape }: Volume): Vector3 {
   if (shape.form === 'box') return shape.size;
   if (shape.form === 'sphere') return [shape.radiusMetres * 2, shape.radiusMetres * 2, shape.radiusMetres * 2];
-  const along = (k: 0 | 1): number => Math.max(...shape.outline.map((point) => point[k])) - Math.min(...shape.outline.map((point) => point[k]));
+  const along = (k: 0 | 1): number =>
+    Math.max(...shape.outline.map((point) => point[k])) - Math.min(...shape.outline.map((point) => point[k]));
   return vectorToMicro([along(0), shape.heightMetres, along(1)]);
 }
 
@@ -121,8 +149,13 @@ function resizedShape(volume: Volume, size: Vector3): Volume['shape'] {
   const { shape } = volume;
   const now = sizeOfVolume(volume);
   if (shape.form === 'box') return { ...shape, size };
-  if (shape.form === 'sphere') return { ...shape, radiusMetres: (size.find((value, k) => value !== now[k]) ?? size[0]) / 2 };
-  return { ...shape, heightMetres: size[1], outline: shape.outline.map(([x, z]) => [(x * size[0]) / now[0], (z * size[2]) / now[2]]) };
+  if (shape.form === 'sphere')
+    return { ...shape, radiusMetres: (size.find((value, k) => value !== now[k]) ?? size[0]) / 2 };
+  return {
+    ...shape,
+    heightMetres: size[1],
+    outline: shape.outline.map(([x, z]) => [(x * size[0]) / now[0], (z * size[2]) / now[2]]),
+  };
 }
 
 /** Extent of planes in their own frame, metres to the micrometre. */
@@ -132,7 +165,10 @@ export function sizeOfPlanes(planes: Block['planes']): Vector3 {
 }
 
 /** Copies of items beside the originals. */
-export function duplicateItems(items: readonly PlacedItem[], by: Vector3): { copies: PlacedItem[]; operations: Operation[] } {
+export function duplicateItems(
+  items: readonly PlacedItem[],
+  by: Vector3,
+): { copies: PlacedItem[]; operations: Operation[] } {
   const copies = items.map(({ stratum, kind, item }) => ({ stratum, kind, item: { ...item, id: newId() } }));
   const moved = copies.map((copy) => {
     const known = placed(copy);

@@ -25,7 +25,18 @@ import { create, setField } from '../../edits/operations';
 import { SharedEdits } from '../../reach/shared-edits';
 import { guardsOf } from './groups/group-edits';
 import { LossDialog, type LossData } from './strata/loss-dialog';
-import { deleteItems, duplicateItems, middleOf, moveItems, refOf, resizeItem, sizeOfItem, turnItems, type LayoutItem, type PlacedItem } from './item-edits';
+import {
+  deleteItems,
+  duplicateItems,
+  middleOf,
+  moveItems,
+  refOf,
+  resizeItem,
+  sizeOfItem,
+  turnItems,
+  type LayoutItem,
+  type PlacedItem,
+} from './item-edits';
 import type { CardChange } from './parts/item-card';
 import { handleFrame, stretchItem, type PlanExtent } from './plan-handles';
 import type { PlateReader } from './plate-reader';
@@ -66,7 +77,10 @@ export class LayoutDesk {
   readonly frame = computed(() => {
     const [item, ...others] = this.selected();
     if (!item || others.length > 0 || this.isItemLocked(refOf(item))) return undefined;
-    return handleFrame(item, item.kind === 'placement' ? this.tables().piece[(item.item as Placement).piece] : undefined);
+    return handleFrame(
+      item,
+      item.kind === 'placement' ? this.tables().piece[(item.item as Placement).piece] : undefined,
+    );
   });
 
   isLocked(stratum: string): boolean {
@@ -80,7 +94,12 @@ export class LayoutDesk {
     if (lockedGroups.length === 0) return false;
     const document = this.openLevel.stratum(stratum);
     const item = document?.item(kind, id);
-    return document !== undefined && item !== undefined && 'group' in item && groupChain(document.groups, item.group).some((group) => lockedGroups.includes(group));
+    return (
+      document !== undefined &&
+      item !== undefined &&
+      'group' in item &&
+      groupChain(document.groups, item.group).some((group) => lockedGroups.includes(group))
+    );
   }
 
   async move(by: Vector3): Promise<void> {
@@ -113,12 +132,24 @@ export class LayoutDesk {
     const guards = this.openLevel.strata().flatMap((document) =>
       guardsOf(
         document,
-        items.filter(({ stratum }) => stratum === document.id).map(({ item }) => ('group' in item ? item.group : undefined)),
+        items
+          .filter(({ stratum }) => stratum === document.id)
+          .map(({ item }) => ('group' in item ? item.group : undefined)),
       ),
     );
     if (guards.length > 0) {
-      const data: LossData = { title: `Delete ${this.countText(items)}?`, says: 'This stands in a guarded group:', losses: guards, deed: 'Delete it' };
-      if (!(await firstValueFrom(this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed()))) return;
+      const data: LossData = {
+        title: `Delete ${this.countText(items)}?`,
+        says: 'This stands in a guarded group:',
+        losses: guards,
+        deed: 'Delete it',
+      };
+      if (
+        !(await firstValueFrom(
+          this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed(),
+        ))
+      )
+        return;
     }
     if (await this.commit(`delete ${this.countText(items)}`, deleteItems(items))) this.select([]);
   }
@@ -126,7 +157,10 @@ export class LayoutDesk {
   /** Changes one field, or one number of it. The card may show an older state than what stands. */
   async change(shown: PlacedItem, { field, value, axis }: CardChange): Promise<void> {
     const item = this.asItStands(shown);
-    const whole = axis === undefined ? value : withNumber(valueAt(item.item as unknown as JsonRecord, field) as readonly number[], axis, value as number);
+    const whole =
+      axis === undefined
+        ? value
+        : withNumber(valueAt(item.item as unknown as JsonRecord, field) as readonly number[], axis, value as number);
     await this.commit(`${field} of a ${item.kind}`, [setField(item.stratum, item.kind, item.item, field, whole)]);
   }
 
@@ -135,7 +169,11 @@ export class LayoutDesk {
     const item = this.asItStands(shown);
     const piece = item.kind === 'placement' ? this.tables().piece[(item.item as Placement).piece] : undefined;
     const size = sizeOfItem(item, piece);
-    if (size) await this.commit(`resize a ${item.kind}`, resizeItem(item, withNumber(size, axis, metres) as unknown as Vector3, piece));
+    if (size)
+      await this.commit(
+        `resize a ${item.kind}`,
+        resizeItem(item, withNumber(size, axis, metres) as unknown as Vector3, piece),
+      );
   }
 
   async add(kind: ItemKind, item: LayoutItem, label: string): Promise<void> {
@@ -143,13 +181,20 @@ export class LayoutDesk {
     if (!stratum) return;
     const { activeGroup } = this.state();
     const placed = activeGroup === '' || kind === 'link' ? item : { ...item, group: activeGroup };
-    if (await this.commit(label, [create(stratum.id, kind, placed)])) this.select([{ stratum: stratum.id, kind, id: item.id }]);
+    if (await this.commit(label, [create(stratum.id, kind, placed)]))
+      this.select([{ stratum: stratum.id, kind, id: item.id }]);
   }
 
   /** What is selected, as text for the clipboard; undefined when nothing is. */
   copy(): string | undefined {
     const items = this.selected();
-    return items.length === 0 ? undefined : copiedText(items, (piece) => this.openLevel.pieces()[piece]?.name ?? (this.tables().stratum[piece] as Stratum | undefined)?.name);
+    return items.length === 0
+      ? undefined
+      : copiedText(
+          items,
+          (piece) =>
+            this.openLevel.pieces()[piece]?.name ?? (this.tables().stratum[piece] as Stratum | undefined)?.name,
+        );
   }
 
   /** Puts copied things into the stratum that is stood on, at the places where they were. */
@@ -157,13 +202,17 @@ export class LayoutDesk {
     const stratum = this.openStratum();
     if (!stratum) return;
     await this.attempt(async () => {
-      const { content, count, missing, leftOut } = readCopied(text, (piece) => this.openLevel.pieces()[piece] !== undefined || Object.hasOwn(this.tables().stratum, piece));
+      const { content, count, missing, leftOut } = readCopied(
+        text,
+        (piece) => this.openLevel.pieces()[piece] !== undefined || Object.hasOwn(this.tables().stratum, piece),
+      );
       if (leftOut > 0)
         this.refuse(
           `${leftOut} thing${leftOut === 1 ? ' was' : 's were'} left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`,
         );
       const { copies, operations } = copiedItems(stratum.id, content);
-      if (await this.commit(`paste ${count} thing${count === 1 ? '' : 's'}`, operations)) this.select(copies.map(({ kind, item }) => ({ stratum: stratum.id, kind, id: item.id })));
+      if (await this.commit(`paste ${count} thing${count === 1 ? '' : 's'}`, operations))
+        this.select(copies.map(({ kind, item }) => ({ stratum: stratum.id, kind, id: item.id })));
     });
   }
 
@@ -171,7 +220,8 @@ export class LayoutDesk {
   private openStratum(): Stratum | undefined {
     const stratum = this.activeStratum();
     if (!stratum) this.refuse('The level has no stratum yet. Make one first.');
-    else if (this.isLocked(stratum.id)) this.refuse(`${stratum.name} is locked for you. Unlock it, or choose another stratum.`);
+    else if (this.isLocked(stratum.id))
+      this.refuse(`${stratum.name} is locked for you. Unlock it, or choose another stratum.`);
     else return stratum;
     return undefined;
   }
@@ -187,7 +237,9 @@ export class LayoutDesk {
   }
 
   select(items: readonly ItemRef[]): void {
-    this.store.dispatch(layoutActions.itemsSelected({ items: items.map(({ stratum, kind, id }) => ({ stratum, kind, id })) }));
+    this.store.dispatch(
+      layoutActions.itemsSelected({ items: items.map(({ stratum, kind, id }) => ({ stratum, kind, id })) }),
+    );
   }
 
   /** Selects one thing, or adds it to the selection, or takes it from it. */
@@ -195,13 +247,20 @@ export class LayoutDesk {
     const { selection } = this.state();
     if (!item) this.select(add ? selection : []);
     else if (!add) this.select([item]);
-    else this.select(selection.some(({ id }) => id === item.id) ? selection.filter(({ id }) => id !== item.id) : [...selection, item]);
+    else
+      this.select(
+        selection.some(({ id }) => id === item.id)
+          ? selection.filter(({ id }) => id !== item.id)
+          : [...selection, item],
+      );
   }
 
   /** The point by which a thing is placed, metres. */
   pivotOf({ stratum, kind, id }: ItemRef): Vector3 | undefined {
     const item = this.openLevel.stratum(stratum)?.item(kind, id);
-    return item && (PLACED_KINDS as readonly string[]).includes(kind) ? anchorOf({ kind, item } as PlacedItemOf) : undefined;
+    return item && (PLACED_KINDS as readonly string[]).includes(kind)
+      ? anchorOf({ kind, item } as PlacedItemOf)
+      : undefined;
   }
 
   refuse(reason: string): void {

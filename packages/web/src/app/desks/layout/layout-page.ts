@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { Store } from '@ngrx/store';
 import { laidId, type ItemKind, type Path } from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
@@ -58,7 +68,12 @@ const MAX_ADDRESSED = 50;
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-page.html',
   styleUrl: './layout-page.scss',
-  host: { '(document:keydown)': 'key($event)', '(document:copy)': 'copy($event)', '(document:cut)': 'copy($event)', '(document:paste)': 'paste($event)' },
+  host: {
+    '(document:keydown)': 'key($event)',
+    '(document:copy)': 'copy($event)',
+    '(document:cut)': 'copy($event)',
+    '(document:paste)': 'paste($event)',
+  },
 })
 export class LayoutPage {
   readonly id = input<string>();
@@ -94,7 +109,10 @@ export class LayoutPage {
     floor: () => this.floor(),
     isLocked: (item) => isMade(item.stratum) || this.desk.isItemLocked(item),
     frame: () => this.desk.frame(),
-    outlines: () => [...this.selection().values()].slice(0, MOST_DRAGGED_OUTLINES).flatMap((item) => this.plate()?.facesOf(item) ?? []),
+    outlines: () =>
+      [...this.selection().values()]
+        .slice(0, MOST_DRAGGED_OUTLINES)
+        .flatMap((item) => this.plate()?.facesOf(item) ?? []),
     within: (x0, z0, x1, z1) => this.plate()?.itemsWithin(x0, z0, x1, z1) ?? [],
     select: (items) => this.desk.select(items),
     move: (by) => void this.desk.move(by),
@@ -104,7 +122,10 @@ export class LayoutPage {
       if (frame) void this.desk.change(frame.item, { field: 'turn', value: yaw, axis: 0 });
     },
     volumeName: () => this.desk.tables().entry[this.state().volumeKind]?.name ?? 'volume',
-    surfaceAt: ([x, z]) => (this.state().snapTargets.includes('surfaces') ? this.plate()?.surfaceBelow([x, this.range().top, z], new Set()) : undefined),
+    surfaceAt: ([x, z]) =>
+      this.state().snapTargets.includes('surfaces')
+        ? this.plate()?.surfaceBelow([x, this.range().top, z], new Set())
+        : undefined,
     snapPoint: ({ x, z, metresPerPixel }) =>
       snapPoint({
         at: [x, z],
@@ -132,7 +153,9 @@ export class LayoutPage {
   readonly hidden = computed(() => {
     const { soloed } = this.state();
     const alone = this.openLevel.strata().find(({ id, groups }) => id === soloed || groups.has(soloed));
-    const hidden = new Set(alone ? this.openLevel.strata().flatMap(({ id }) => (id === alone.id ? [] : [id])) : this.state().hidden);
+    const hidden = new Set(
+      alone ? this.openLevel.strata().flatMap(({ id }) => (id === alone.id ? [] : [id])) : this.state().hidden,
+    );
     return new Set([...hidden, ...this.sections.hiddenWith(hidden)]);
   });
   readonly hiddenGroups = computed((): HiddenGroups => {
@@ -140,7 +163,10 @@ export class LayoutPage {
     const isGroup = this.openLevel.strata().some(({ groups }) => groups.has(soloed));
     return { hidden: new Set(hiddenGroups), alone: isGroup ? soloed : '' };
   });
-  readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
+  readonly range = computed(() => ({
+    bottom: this.state().bottom,
+    top: this.state().bottom + this.state().storeyMetres,
+  }));
   readonly selection = computed((): ReadonlyMap<string, PickItem> => {
     this.registry.contentVersion();
     const plate = this.plate();
@@ -166,7 +192,8 @@ export class LayoutPage {
     for (const { placements, assemblyUses } of this.openLevel.strata()) {
       for (const { assembly } of assemblyUses.values()) used.set(assembly, (used.get(assembly) ?? 0) + 1);
       for (let slot = 0; slot < placements.slotCount; slot++) {
-        if (placements.idAt(slot) !== undefined) used.set(placements.pieceAt(slot), (used.get(placements.pieceAt(slot)) ?? 0) + 1);
+        if (placements.idAt(slot) !== undefined)
+          used.set(placements.pieceAt(slot), (used.get(placements.pieceAt(slot)) ?? 0) + 1);
       }
     }
     return used;
@@ -216,7 +243,12 @@ export class LayoutPage {
       this.registry.contentVersion();
       const isAssembly = this.openLevel.isAssembly();
       const own = isAssembly ? this.shared.levelsOf(this.openLevel.level()?.id ?? '').length : 1;
-      const reach = Math.max(own, ...this.desk.selected().map(({ stratum }) => (this.shared.belongs(stratum) === 'one' ? 1 : this.shared.levelsOf(stratum).length)));
+      const reach = Math.max(
+        own,
+        ...this.desk
+          .selected()
+          .map(({ stratum }) => (this.shared.belongs(stratum) === 'one' ? 1 : this.shared.levelsOf(stratum).length)),
+      );
       this.workspace.footLeft.set([
         `${this.desk.selected().length} selected of ${count}`,
         isAssembly || reach > 1 ? `reach: ${reach} level${reach === 1 ? '' : 's'}` : 'reach: this level only',
@@ -283,7 +315,12 @@ export class LayoutPage {
     else if (key === 'f') this.frame();
     else if (key === 'Enter') this.tool.finishOutline();
     else if (key === 'Escape') {
-      if (!this.tool.cancel()) this.dispatch(this.state().tool === 'select' ? layoutActions.selectionDropped() : layoutActions.toolChosen({ tool: 'select' }));
+      if (!this.tool.cancel())
+        this.dispatch(
+          this.state().tool === 'select'
+            ? layoutActions.selectionDropped()
+            : layoutActions.toolChosen({ tool: 'select' }),
+        );
     } else return false;
     return true;
   }
@@ -295,7 +332,9 @@ export class LayoutPage {
 
   private selectedKnots(): KnotGrip[] {
     const [one, ...others] = this.desk.selected();
-    return one?.kind === 'path' && others.length === 0 && this.state().tool === 'select' ? knotGrips(one.item as Path) : [];
+    return one?.kind === 'path' && others.length === 0 && this.state().tool === 'select'
+      ? knotGrips(one.item as Path)
+      : [];
   }
 
   private goTo(id: string): void {
@@ -315,7 +354,12 @@ export class LayoutPage {
     const item = this.plate()?.item(document.id, kind, id);
     if (!item) return;
     const { storeyMetres } = this.state();
-    this.dispatch(layoutActions.heightsSet({ bottom: Math.floor((item.bounds.min[1] + 0.5) / storeyMetres) * storeyMetres - 0.5, storeyMetres }));
+    this.dispatch(
+      layoutActions.heightsSet({
+        bottom: Math.floor((item.bounds.min[1] + 0.5) / storeyMetres) * storeyMetres - 0.5,
+        storeyMetres,
+      }),
+    );
     this.plate()?.frame(item.bounds);
   }
 
@@ -331,12 +375,17 @@ export class LayoutPage {
 
   /** The level's own strata in view; what it shares may be much wider. */
   private frameLevel(): void {
-    const own = (this.openLevel.level()?.strata ?? []).map(({ stratum }) => stratum).filter((id) => this.desk.tables().stratum[id]?.owner !== null);
+    const own = (this.openLevel.level()?.strata ?? [])
+      .map(({ stratum }) => stratum)
+      .filter((id) => this.desk.tables().stratum[id]?.owner !== null);
     this.plate()?.frameStrata(own);
   }
 }
 
 /** Whether an event belongs to something that is typed into, or to a dialog or menu. */
 function isTyping(event: Event): boolean {
-  return event.target instanceof Element && event.target.closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') !== null;
+  return (
+    event.target instanceof Element &&
+    event.target.closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') !== null
+  );
 }

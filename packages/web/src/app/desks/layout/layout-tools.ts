@@ -36,11 +36,17 @@ export class LayoutTools {
   readonly volumeForms = VOLUME_FORMS;
   readonly pathForms = PATH_FORMS;
   readonly volumeKinds = computed(() => kindGroups(this.desk.tables(), 'volume'));
-  readonly family = computed(() => ((BLOCK_TOOLS as readonly string[]).includes(this.state().tool) ? 'block' : this.state().tool));
-  readonly hint = computed(() =>
-    this.state().tool === 'piece' ? 'choose a piece below, then click where it stands' : 'click selects, a drag draws a box or moves what is selected, Shift adds',
+  readonly family = computed(() =>
+    (BLOCK_TOOLS as readonly string[]).includes(this.state().tool) ? 'block' : this.state().tool,
   );
-  readonly hasHeight = computed(() => this.family() === 'block' || (this.state().tool === 'volume' && this.state().volumeForm !== 'sphere'));
+  readonly hint = computed(() =>
+    this.state().tool === 'piece'
+      ? 'choose a piece below, then click where it stands'
+      : 'click selects, a drag draws a box or moves what is selected, Shift adds',
+  );
+  readonly hasHeight = computed(
+    () => this.family() === 'block' || (this.state().tool === 'volume' && this.state().volumeForm !== 'sphere'),
+  );
   dispatch(action: ReturnType<(typeof layoutActions)[keyof typeof layoutActions]>): void {
     this.store.dispatch(action);
   }

@@ -1,20 +1,43 @@
 import { boxPlanes, type Block, type Operation, type Piece, type Placement } from '@stravel/core';
-import { deleteItems, duplicateItems, moveItems, resizeItem, sizeOfPlanes, turnItems, type PlacedItem } from './item-edits';
+import {
+  deleteItems,
+  duplicateItems,
+  moveItems,
+  resizeItem,
+  sizeOfPlanes,
+  turnItems,
+  type PlacedItem,
+} from './item-edits';
 import { handleFrame, stretchItem } from './plan-handles';
 import { PlanTool, type PlanToolHost } from './plan-tool';
 import type { KnotGrip } from './plan-tool-drawing';
 import { layoutActions, layoutFeature, type LayoutState } from './store/layout-store';
 
-const block: Block = { id: 'b', name: 'b', position: [1, 0, 1], turn: [10, 0, 0], planes: boxPlanes([2, 3, 4]), sight: 'hides', material: 'brick' };
+const block: Block = {
+  id: 'b',
+  name: 'b',
+  position: [1, 0, 1],
+  turn: [10, 0, 0],
+  planes: boxPlanes([2, 3, 4]),
+  sight: 'hides',
+  material: 'brick',
+};
 const placement: Placement = { id: 'p', piece: 'crate', position: [3, 0, 1], turn: [0, 0, 0], scale: [1, 1, 1] };
-const crate: Piece = { id: 'crate', kit: 'k', name: 'crate', bounds: { min: [-0.5, 0, -0.5], max: [0.5, 2, 0.5] }, steps: [] };
+const crate: Piece = {
+  id: 'crate',
+  kit: 'k',
+  name: 'crate',
+  bounds: { min: [-0.5, 0, -0.5], max: [0.5, 2, 0.5] },
+  steps: [],
+};
 const placed = (kind: PlacedItem['kind'], item: PlacedItem['item']): PlacedItem => ({ stratum: 'st', kind, item });
 const values = (operations: readonly Operation[]) => operations.map(({ id, field, after }) => [id, field, after]);
 
 describe('edits of items', () => {
   it('move by exact amounts without drift', () => {
     let item = placed('block', block);
-    for (let i = 0; i < 10; i++) item = placed('block', { ...block, position: moveItems([item], [0.1, 0, 0])[0].after as never });
+    for (let i = 0; i < 10; i++)
+      item = placed('block', { ...block, position: moveItems([item], [0.1, 0, 0])[0].after as never });
     expect((item.item as Block).position).toEqual([2, 0, 1]);
   });
 
@@ -32,7 +55,9 @@ describe('edits of items', () => {
     const [operation] = resizeItem(placed('block', block), [4, 3, 1], undefined);
     expect(sizeOfPlanes(operation.after as unknown as Block['planes'])).toEqual([4, 3, 1]);
     expect(resizeItem(placed('placement', placement), [2, 1, 1], crate)[0].after).toEqual([2, 0.5, 1]);
-    expect(resizeItem(placed('marker', { id: 'm', kind: 'spawn', position: [0, 0, 0], turn: 0 }), [1, 1, 1], undefined)).toEqual([]);
+    expect(
+      resizeItem(placed('marker', { id: 'm', kind: 'spawn', position: [0, 0, 0], turn: 0 }), [1, 1, 1], undefined),
+    ).toEqual([]);
   });
 
   it('stretch by an extent so that the other side stays, at any yaw', () => {
@@ -106,9 +131,27 @@ describe('the plan tool', () => {
     };
     tool = new PlanTool(host);
   };
-  const hit = (id: string, stratum = 'st') => ({ stratum, kind: 'block' as const, id, bounds: { min: [0, 0, 0] as const, max: [1, 1, 1] as const } });
-  const pointer = (phase: 'down' | 'move' | 'up', x: number, z: number, hits: ReturnType<typeof hit>[] = [], keys: Partial<PointerEvent> = {}) =>
-    tool.pointer({ phase, x, z, event: { altKey: false, shiftKey: false, ...keys } as PointerEvent, hits: () => hits, metresPerPixel: 0.1 });
+  const hit = (id: string, stratum = 'st') => ({
+    stratum,
+    kind: 'block' as const,
+    id,
+    bounds: { min: [0, 0, 0] as const, max: [1, 1, 1] as const },
+  });
+  const pointer = (
+    phase: 'down' | 'move' | 'up',
+    x: number,
+    z: number,
+    hits: ReturnType<typeof hit>[] = [],
+    keys: Partial<PointerEvent> = {},
+  ) =>
+    tool.pointer({
+      phase,
+      x,
+      z,
+      event: { altKey: false, shiftKey: false, ...keys } as PointerEvent,
+      hits: () => hits,
+      metresPerPixel: 0.1,
+    });
   const drag = (x0: number, z0: number, x1: number, z1: number, hits: ReturnType<typeof hit>[] = [], keys = {}) => {
     pointer('down', x0, z0, hits, keys);
     pointer('move', x1, z1, hits, keys);
@@ -205,7 +248,12 @@ describe('the plan tool', () => {
   it('makes volumes of the chosen kind: a box, a sphere from its middle, a prism by its outline', () => {
     start({ tool: 'volume', snapMetres: 0, volumeKind: 'music-drone', blockHeight: 4 });
     drag(0, 0, 4, 2);
-    expect(calls[0][2]).toMatchObject({ name: 'Drone', kind: 'music-drone', position: [2, 0, 1], shape: { form: 'box', size: [4, 4, 2] } });
+    expect(calls[0][2]).toMatchObject({
+      name: 'Drone',
+      kind: 'music-drone',
+      position: [2, 0, 1],
+      shape: { form: 'box', size: [4, 4, 2] },
+    });
     start({ tool: 'volume', snapMetres: 0, volumeForm: 'sphere' });
     drag(1, 1, 4, 5);
     expect(calls[0][2]).toMatchObject({ position: [1, 5, 1], shape: { form: 'sphere', radiusMetres: 5 } });
@@ -228,7 +276,11 @@ describe('the plan tool', () => {
     pointer('down', 1, 1);
     pointer('down', 5, 1);
     tool.finishOutline();
-    expect(calls[0][2]).toMatchObject({ form: 'curve', closed: false, knots: [{ position: [1, 0, 1] }, { position: [5, 0, 1] }] });
+    expect(calls[0][2]).toMatchObject({
+      form: 'curve',
+      closed: false,
+      knots: [{ position: [1, 0, 1] }, { position: [5, 0, 1] }],
+    });
   });
 
   it('drags a knot, and moves a region only when one was drawn', () => {

@@ -16,7 +16,8 @@ import { setField } from '../../edits/operations';
 import { resizeItem, sizeOfItem, type PlacedItem } from './item-edits';
 
 /** A grip on the plan: a side or corner of the item's own frame, or the knob that turns it. */
-export type Handle = { readonly kind: 'size'; readonly x: -1 | 0 | 1; readonly z: -1 | 0 | 1 } | { readonly kind: 'turn' };
+export type Handle =
+  { readonly kind: 'size'; readonly x: -1 | 0 | 1; readonly z: -1 | 0 | 1 } | { readonly kind: 'turn' };
 
 /** Least and greatest local x and z, metres. */
 export interface PlanExtent {
@@ -51,7 +52,11 @@ export function handleFrame(item: PlacedItem, piece: Piece | undefined): HandleF
   if (!piece) return undefined;
   const { scale } = item.item as Placement;
   const { min, max } = piece.bounds;
-  return { item, piece, extent: { low: [min[0] * scale[0], min[2] * scale[2]], high: [max[0] * scale[0], max[2] * scale[2]] } };
+  return {
+    item,
+    piece,
+    extent: { low: [min[0] * scale[0], min[2] * scale[2]], high: [max[0] * scale[0], max[2] * scale[2]] },
+  };
 }
 
 /** All grips with their points on the plan; what is small on the screen keeps room to be dragged. */
@@ -59,13 +64,26 @@ export function handlesOf(frame: HandleFrame, metresPerPixel: number): { handle:
   const { low, high } = frame.extent;
   const along = (k: 0 | 1, side: number): number => (side === 0 ? (low[k] + high[k]) / 2 : side < 0 ? low[k] : high[k]);
   const isWide = [0, 1].map((k) => high[k] - low[k] >= ROOM_PIXELS * metresPerPixel);
-  const hasRoom = (x: number, z: number): boolean => (x !== 0 && z !== 0 ? isWide[0] && isWide[1] : (x !== 0 || z !== 0) && (isWide[0] || isWide[1]));
-  const grips = SIDES.flatMap((x) => SIDES.filter((z) => hasRoom(x, z)).map((z) => ({ handle: { kind: 'size', x, z } as const, at: toPlan(frame, [along(0, x), along(1, z)]) })));
-  return [...grips, { handle: { kind: 'turn' }, at: toPlan(frame, [along(0, 0), low[1] - KNOB_PIXELS * metresPerPixel]) }];
+  const hasRoom = (x: number, z: number): boolean =>
+    x !== 0 && z !== 0 ? isWide[0] && isWide[1] : (x !== 0 || z !== 0) && (isWide[0] || isWide[1]);
+  const grips = SIDES.flatMap((x) =>
+    SIDES.filter((z) => hasRoom(x, z)).map((z) => ({
+      handle: { kind: 'size', x, z } as const,
+      at: toPlan(frame, [along(0, x), along(1, z)]),
+    })),
+  );
+  return [
+    ...grips,
+    { handle: { kind: 'turn' }, at: toPlan(frame, [along(0, 0), low[1] - KNOB_PIXELS * metresPerPixel]) },
+  ];
 }
 
 /** The extent after a grip was dragged to a point of the plan; the opposite side stays. */
-export function draggedExtent(frame: HandleFrame, handle: Extract<Handle, { kind: 'size' }>, to: PlanPoint): PlanExtent {
+export function draggedExtent(
+  frame: HandleFrame,
+  handle: Extract<Handle, { kind: 'size' }>,
+  to: PlanPoint,
+): PlanExtent {
   const local = toLocal(frame, to);
   const low: [number, number] = [...frame.extent.low];
   const high: [number, number] = [...frame.extent.high];
@@ -83,7 +101,12 @@ export function stretchItem({ item, piece, extent }: HandleFrame, to: PlanExtent
   const size: Vector3 = [toMicro(to.high[0] - to.low[0]), now[1], toMicro(to.high[1] - to.low[1])];
   const factors = [size[0] / (extent.high[0] - extent.low[0]), size[2] / (extent.high[1] - extent.low[1])];
   const placed = item.item as Block | Placement;
-  const [dx, , dz] = turnVector(turnMatrix(placed.turn), to.low[0] - extent.low[0] * factors[0], 0, to.low[1] - extent.low[1] * factors[1]);
+  const [dx, , dz] = turnVector(
+    turnMatrix(placed.turn),
+    to.low[0] - extent.low[0] * factors[0],
+    0,
+    to.low[1] - extent.low[1] * factors[1],
+  );
   const position = vectorToMicro([placed.position[0] + dx, placed.position[1], placed.position[2] + dz]);
   return [...resizeItem(item, size, piece), setField(item.stratum, item.kind, item.item, 'position', [...position])];
 }

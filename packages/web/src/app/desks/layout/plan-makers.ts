@@ -22,9 +22,14 @@ const LEAST_METRES = 0.01;
 const UNTURNED = [0, 0, 0] as const;
 
 /** Middle and size of a rectangle of the plan, metres; undefined when it is too small to be meant. */
-function rectangle([x0, z0]: PlanPoint, [x1, z1]: PlanPoint): { readonly middle: PlanPoint; readonly size: PlanPoint } | undefined {
+function rectangle(
+  [x0, z0]: PlanPoint,
+  [x1, z1]: PlanPoint,
+): { readonly middle: PlanPoint; readonly size: PlanPoint } | undefined {
   const size: PlanPoint = [toMicro(Math.abs(x1 - x0)), toMicro(Math.abs(z1 - z0))];
-  return size[0] < LEAST_METRES || size[1] < LEAST_METRES ? undefined : { middle: [toMicro((x0 + x1) / 2), toMicro((z0 + z1) / 2)], size };
+  return size[0] < LEAST_METRES || size[1] < LEAST_METRES
+    ? undefined
+    : { middle: [toMicro((x0 + x1) / 2), toMicro((z0 + z1) / 2)], size };
 }
 
 /** Middle of an outline, and the outline about it. @param points at least one */
@@ -39,11 +44,17 @@ function block(name: string, planes: readonly BlockPlane[], position: Vector3): 
 }
 
 /** A box, wedge or cylinder over a dragged rectangle. @throws CoreError 'CYLINDER_SIDES' */
-export function draggedBlock({ tool, blockHeight, sides }: Pick<LayoutState, 'tool' | 'blockHeight' | 'sides'>, floor: number, from: PlanPoint, to: PlanPoint): Block | undefined {
+export function draggedBlock(
+  { tool, blockHeight, sides }: Pick<LayoutState, 'tool' | 'blockHeight' | 'sides'>,
+  floor: number,
+  from: PlanPoint,
+  to: PlanPoint,
+): Block | undefined {
   const area = rectangle(from, to);
   if (!area) return undefined;
   const size: Vector3 = [area.size[0], blockHeight, area.size[1]];
-  const planes = tool === 'wedge' ? wedgePlanes(size) : tool === 'cylinder' ? cylinderPlanes(size, sides) : boxPlanes(size);
+  const planes =
+    tool === 'wedge' ? wedgePlanes(size) : tool === 'cylinder' ? cylinderPlanes(size, sides) : boxPlanes(size);
   return block(tool, planes, [area.middle[0], floor, area.middle[1]]);
 }
 
@@ -54,21 +65,51 @@ export function outlinedBlock(blockHeight: number, floor: number, points: readon
 }
 
 /** A box or a sphere over a dragged rectangle; a sphere goes from its middle to where one lets go. */
-export function draggedVolume({ volumeForm, volumeKind, blockHeight }: VolumeWish, name: string, floor: number, from: PlanPoint, to: PlanPoint): Volume | undefined {
+export function draggedVolume(
+  { volumeForm, volumeKind, blockHeight }: VolumeWish,
+  name: string,
+  floor: number,
+  from: PlanPoint,
+  to: PlanPoint,
+): Volume | undefined {
   const base = { id: newId(), name, kind: volumeKind, turn: UNTURNED };
   if (volumeForm === 'sphere') {
     const radiusMetres = toMicro(Math.hypot(to[0] - from[0], to[1] - from[1]));
-    return radiusMetres < LEAST_METRES ? undefined : { ...base, position: [from[0], toMicro(floor + radiusMetres), from[1]], shape: { form: 'sphere', radiusMetres } };
+    return radiusMetres < LEAST_METRES
+      ? undefined
+      : {
+          ...base,
+          position: [from[0], toMicro(floor + radiusMetres), from[1]],
+          shape: { form: 'sphere', radiusMetres },
+        };
   }
   const area = rectangle(from, to);
-  return area && { ...base, position: [area.middle[0], floor, area.middle[1]], shape: { form: 'box', size: [area.size[0], blockHeight, area.size[1]] } };
+  return (
+    area && {
+      ...base,
+      position: [area.middle[0], floor, area.middle[1]],
+      shape: { form: 'box', size: [area.size[0], blockHeight, area.size[1]] },
+    }
+  );
 }
 
 /** A prism over an outline. @throws CoreError as `outlinedBlock` */
-export function outlinedVolume({ volumeKind, blockHeight }: VolumeWish, name: string, floor: number, points: readonly PlanPoint[]): Volume {
+export function outlinedVolume(
+  { volumeKind, blockHeight }: VolumeWish,
+  name: string,
+  floor: number,
+  points: readonly PlanPoint[],
+): Volume {
   const { middle, outline } = aboutMiddle(points);
   prismPlanes(outline, blockHeight);
-  return { id: newId(), name, kind: volumeKind, position: [middle[0], floor, middle[1]], turn: UNTURNED, shape: { form: 'prism', outline, heightMetres: blockHeight } };
+  return {
+    id: newId(),
+    name,
+    kind: volumeKind,
+    position: [middle[0], floor, middle[1]],
+    turn: UNTURNED,
+    shape: { form: 'prism', outline, heightMetres: blockHeight },
+  };
 }
 
 type VolumeWish = Pick<LayoutState, 'volumeForm' | 'volumeKind' | 'blockHeight'>;
@@ -77,7 +118,13 @@ type VolumeWish = Pick<LayoutState, 'volumeForm' | 'volumeKind' | 'blockHeight'>
 export function drawnPath(form: Path['form'], floor: number, points: readonly PlanPoint[]): Path | undefined {
   const knots = points.filter((point, i) => i === 0 || point[0] !== points[i - 1][0] || point[1] !== points[i - 1][1]);
   if (knots.length < 2) return undefined;
-  return { id: newId(), name: 'path', form, closed: false, knots: knots.map(([x, z]) => ({ position: [x, floor, z], widthMetres: 2, tags: [], handle: null })) };
+  return {
+    id: newId(),
+    name: 'path',
+    form,
+    closed: false,
+    knots: knots.map(([x, z]) => ({ position: [x, floor, z], widthMetres: 2, tags: [], handle: null })),
+  };
 }
 
 export function placedPiece(piece: string, floor: number, [x, z]: PlanPoint): Placement {
@@ -91,5 +138,10 @@ export function placedAssembly(assembly: string, floor: number, [x, z]: PlanPoin
 /** A marker that looks where one drags to. */
 export function draggedMarker(kind: Marker['kind'], floor: number, [x, z]: PlanPoint, to: PlanPoint): Marker {
   const far = Math.hypot(to[0] - x, to[1] - z) > LEAST_METRES;
-  return { id: newId(), kind, position: [x, floor, z], turn: far ? toMicro(Math.round(yawOfDirection(to[0] - x, to[1] - z))) : 0 };
+  return {
+    id: newId(),
+    kind,
+    position: [x, floor, z],
+    turn: far ? toMicro(Math.round(yawOfDirection(to[0] - x, to[1] - z))) : 0,
+  };
 }

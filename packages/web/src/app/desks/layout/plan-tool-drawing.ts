@@ -13,12 +13,29 @@ export interface KnotGrip {
 export type PlanDrag =
   | { readonly kind: 'box-select'; readonly from: PlanPoint; to: PlanPoint; readonly add: boolean }
   | { readonly kind: 'move'; readonly from: PlanPoint; by: PlanPoint; started: boolean }
-  | { readonly kind: 'stretch'; readonly frame: HandleFrame; readonly handle: Extract<Handle, { kind: 'size' }>; to: PlanExtent | undefined }
+  | {
+      readonly kind: 'stretch';
+      readonly frame: HandleFrame;
+      readonly handle: Extract<Handle, { kind: 'size' }>;
+      to: PlanExtent | undefined;
+    }
   | { readonly kind: 'turn'; readonly frame: HandleFrame; yaw: number | undefined }
   | { readonly kind: 'block'; readonly from: PlanPoint; to: PlanPoint }
   | { readonly kind: 'region'; readonly from: PlanPoint; to: PlanPoint }
-  | { readonly kind: 'stroke'; readonly from: PlanPoint; to: PlanPoint; readonly points: PlanPoint[]; readonly widthMetres: number }
-  | { readonly kind: 'knot'; readonly index: number; readonly end: KnotGrip['end']; readonly from: PlanPoint; to: PlanPoint | undefined }
+  | {
+      readonly kind: 'stroke';
+      readonly from: PlanPoint;
+      to: PlanPoint;
+      readonly points: PlanPoint[];
+      readonly widthMetres: number;
+    }
+  | {
+      readonly kind: 'knot';
+      readonly index: number;
+      readonly end: KnotGrip['end'];
+      readonly from: PlanPoint;
+      to: PlanPoint | undefined;
+    }
   | { readonly kind: 'marker'; readonly from: PlanPoint; to: PlanPoint };
 
 /** What is drawn over the plan while a tool is at work. */
@@ -76,7 +93,11 @@ function drawDrag(drawing: PlateDrawing, drag: PlanDrag, outlines: () => readonl
   } else if (drag.kind === 'stroke') stroke(drawing, drag.points, drag.widthMetres);
   else if (drag.kind === 'block') {
     line(drawing, rectangle(drag.from, drag.to), true);
-    label(drawing, drag.to, `${toMicro(Math.abs(drag.to[0] - drag.from[0]))} × ${toMicro(Math.abs(drag.to[1] - drag.from[1]))} m`);
+    label(
+      drawing,
+      drag.to,
+      `${toMicro(Math.abs(drag.to[0] - drag.from[0]))} × ${toMicro(Math.abs(drag.to[1] - drag.from[1]))} m`,
+    );
   } else if (drag.kind === 'knot') {
     if (!drag.to) return;
     line(drawing, [drag.from, drag.to], false);
@@ -84,7 +105,11 @@ function drawDrag(drawing: PlateDrawing, drag: PlanDrag, outlines: () => readonl
   } else if (drag.kind === 'marker') line(drawing, [drag.from, drag.to], false);
   else if (drag.kind === 'move' && drag.started) {
     for (const face of outlines()) line(drawing, movedLoop(face, drag.by), true);
-    label(drawing, [drag.from[0] + drag.by[0], drag.from[1] + drag.by[1]], `${toMicro(drag.by[0])}, ${toMicro(drag.by[1])} m`);
+    label(
+      drawing,
+      [drag.from[0] + drag.by[0], drag.from[1] + drag.by[1]],
+      `${toMicro(drag.by[0])}, ${toMicro(drag.by[1])} m`,
+    );
   }
 }
 
@@ -153,5 +178,8 @@ function rectangle([x0, z0]: PlanPoint, [x1, z1]: PlanPoint): PlanPoint[] {
 }
 
 function movedLoop(face: Float64Array, by: PlanPoint): PlanPoint[] {
-  return Array.from({ length: face.length / 3 }, (_unused, i): PlanPoint => [face[i * 3] + by[0], face[i * 3 + 2] + by[1]]);
+  return Array.from({ length: face.length / 3 }, (_unused, i): PlanPoint => [
+    face[i * 3] + by[0],
+    face[i * 3 + 2] + by[1],
+  ]);
 }

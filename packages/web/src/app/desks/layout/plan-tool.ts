@@ -3,7 +3,16 @@ import type { PickItem } from '../../plate/pick-index';
 import type { LayoutItem } from './item-edits';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-view';
 import { draggedExtent, handlesOf, yawTowards, type HandleFrame, type PlanExtent } from './plan-handles';
-import { draggedBlock, draggedMarker, draggedVolume, drawnPath, outlinedBlock, outlinedVolume, placedAssembly, placedPiece } from './plan-makers';
+import {
+  draggedBlock,
+  draggedMarker,
+  draggedVolume,
+  drawnPath,
+  outlinedBlock,
+  outlinedVolume,
+  placedAssembly,
+  placedPiece,
+} from './plan-makers';
 import { drawHalfDone, drawHandles, type KnotGrip, type PlanDrag } from './plan-tool-drawing';
 import type { ItemRef, LayoutState } from './store/layout-store';
 
@@ -88,7 +97,9 @@ export class PlanTool {
     const kind = isPath ? 'path' : state.tool === 'volume' ? 'volume' : 'block';
     const isMade = this.make(kind, `add ${state.tool}`, () => {
       if (isPath) return drawnPath(state.pathForm, floor, points);
-      return state.tool === 'volume' ? outlinedVolume(state, this.host.volumeName(), floor, points) : outlinedBlock(state.blockHeight, floor, points);
+      return state.tool === 'volume'
+        ? outlinedVolume(state, this.host.volumeName(), floor, points)
+        : outlinedBlock(state.blockHeight, floor, points);
     });
     if (isMade) this.outline = [];
   }
@@ -98,17 +109,31 @@ export class PlanTool {
     if (drawing.view !== 'plan') return;
     const { tool } = this.host.state();
     drawHandles(drawing, this.host.knots());
-    drawHalfDone(drawing, { drag: this.drag, outline: this.outline, cursor: this.cursor, outlines: this.host.outlines, frame: tool === 'select' ? this.host.frame() : undefined });
+    drawHalfDone(drawing, {
+      drag: this.drag,
+      outline: this.outline,
+      cursor: this.cursor,
+      outlines: this.host.outlines,
+      frame: tool === 'select' ? this.host.frame() : undefined,
+    });
   }
 
   private down(pointer: PlanPointer, at: PlanPoint): void {
     const { tool } = this.host.state();
     if (tool === 'select') this.downSelect(pointer);
     else if (tool === 'tiles' || tool === 'mask') {
-      this.drag = { kind: 'stroke', from: at, to: at, points: [[pointer.x, pointer.z]], widthMetres: this.host.brushMetres() };
-    } else if (tool === 'region') this.drag = { kind: 'region', from: [pointer.x, pointer.z], to: [pointer.x, pointer.z] };
+      this.drag = {
+        kind: 'stroke',
+        from: at,
+        to: at,
+        points: [[pointer.x, pointer.z]],
+        widthMetres: this.host.brushMetres(),
+      };
+    } else if (tool === 'region')
+      this.drag = { kind: 'region', from: [pointer.x, pointer.z], to: [pointer.x, pointer.z] };
     else if (tool === 'prism' || tool === 'path' || this.isOutlinedVolume()) this.addCorner(at, pointer.metresPerPixel);
-    else if (tool === 'box' || tool === 'wedge' || tool === 'cylinder' || tool === 'volume') this.drag = { kind: 'block', from: at, to: at };
+    else if (tool === 'box' || tool === 'wedge' || tool === 'cylinder' || tool === 'volume')
+      this.drag = { kind: 'block', from: at, to: at };
     else if (tool === 'marker') this.drag = { kind: 'marker', from: at, to: at };
     else if (tool === 'piece') this.addPiece(at);
   }
@@ -134,10 +159,16 @@ export class PlanTool {
     const frame = this.host.frame();
     if (!frame) return false;
     const near = handlesOf(frame, pointer.metresPerPixel)
-      .map(({ handle, at }) => ({ handle, pixels: Math.hypot(at[0] - pointer.x, at[1] - pointer.z) / pointer.metresPerPixel }))
+      .map(({ handle, at }) => ({
+        handle,
+        pixels: Math.hypot(at[0] - pointer.x, at[1] - pointer.z) / pointer.metresPerPixel,
+      }))
       .sort((a, b) => a.pixels - b.pixels)[0];
     if (near.pixels > GRIP_PIXELS) return false;
-    this.drag = near.handle.kind === 'turn' ? { kind: 'turn', frame, yaw: undefined } : { kind: 'stretch', frame, handle: near.handle, to: undefined };
+    this.drag =
+      near.handle.kind === 'turn'
+        ? { kind: 'turn', frame, yaw: undefined }
+        : { kind: 'stretch', frame, handle: near.handle, to: undefined };
     return true;
   }
 
@@ -160,7 +191,8 @@ export class PlanTool {
     } else if (drag.kind === 'box-select' || drag.kind === 'region') drag.to = [pointer.x, pointer.z];
     else if (drag.kind === 'stretch') drag.to = draggedExtent(drag.frame, drag.handle, at);
     else if (drag.kind === 'knot') drag.to = at;
-    else if (drag.kind === 'turn') drag.yaw = yawTowards(drag.frame, [pointer.x, pointer.z], pointer.event.altKey ? 0 : TURN_STEP_DEGREES);
+    else if (drag.kind === 'turn')
+      drag.yaw = yawTowards(drag.frame, [pointer.x, pointer.z], pointer.event.altKey ? 0 : TURN_STEP_DEGREES);
     else if (drag.kind === 'move') {
       const dx = pointer.x - drag.from[0];
       const dz = pointer.z - drag.from[1];
@@ -184,7 +216,8 @@ export class PlanTool {
         if (drag.by[0] !== 0 || drag.by[1] !== 0) this.host.move([drag.by[0], 0, drag.by[1]]);
       } else this.clickAgain(pointer);
     } else if (drag.kind === 'region') {
-      if (Math.hypot(pointer.x - drag.from[0], pointer.z - drag.from[1]) >= CLICK_PIXELS * pointer.metresPerPixel) this.host.moveRegion(drag.from, [pointer.x, pointer.z]);
+      if (Math.hypot(pointer.x - drag.from[0], pointer.z - drag.from[1]) >= CLICK_PIXELS * pointer.metresPerPixel)
+        this.host.moveRegion(drag.from, [pointer.x, pointer.z]);
     } else if (drag.kind === 'stroke') this.host.drawStroke(drag.points, drag.from, drag.to);
     else if (drag.kind === 'knot') {
       if (drag.to && drag.end === 0) this.host.moveKnot(drag.index, drag.to);
@@ -213,7 +246,9 @@ export class PlanTool {
       return;
     }
     const found = this.host.within(x0, z0, pointer.x, pointer.z).filter((item) => !this.host.isLocked(item));
-    this.host.select(drag.add ? [...selection, ...found.filter(({ id }) => !selection.some((ref) => ref.id === id))] : found);
+    this.host.select(
+      drag.add ? [...selection, ...found.filter(({ id }) => !selection.some((ref) => ref.id === id))] : found,
+    );
   }
 
   private click(pointer: PlanPointer, add: boolean): void {
@@ -226,7 +261,9 @@ export class PlanTool {
     const state = this.host.state();
     const floor = this.floorAt(from);
     this.make(state.tool === 'volume' ? 'volume' : 'block', `add ${state.tool}`, () =>
-      state.tool === 'volume' ? draggedVolume(state, this.host.volumeName(), floor, from, to) : draggedBlock(state, floor, from, to),
+      state.tool === 'volume'
+        ? draggedVolume(state, this.host.volumeName(), floor, from, to)
+        : draggedBlock(state, floor, from, to),
     );
   }
 
@@ -250,14 +287,21 @@ export class PlanTool {
   private addCorner(at: PlanPoint, metresPerPixel: number): void {
     const first = this.outline.at(0);
     const isClosed = this.host.state().tool !== 'path';
-    if (isClosed && first && this.outline.length >= 3 && Math.hypot(at[0] - first[0], at[1] - first[1]) < 10 * metresPerPixel) this.finishOutline();
+    if (
+      isClosed &&
+      first &&
+      this.outline.length >= 3 &&
+      Math.hypot(at[0] - first[0], at[1] - first[1]) < 10 * metresPerPixel
+    )
+      this.finishOutline();
     else this.outline.push(at);
   }
 
   private addPiece(at: PlanPoint): void {
     const { piece } = this.host.state();
     if (piece === '') this.host.refuse('Choose a piece of the kit first.');
-    else if (this.host.isAssembly(piece)) this.host.add('assembly', placedAssembly(piece, this.floorAt(at), at), 'place an assembly');
+    else if (this.host.isAssembly(piece))
+      this.host.add('assembly', placedAssembly(piece, this.floorAt(at), at), 'place an assembly');
     else this.host.add('placement', placedPiece(piece, this.floorAt(at), at), 'place a piece');
   }
 
@@ -265,7 +309,10 @@ export class PlanTool {
     const { selection } = this.host.state();
     const ref: ItemRef = { stratum: hit.stratum, kind: hit.kind, id: hit.id };
     if (!add) this.host.select([ref]);
-    else this.host.select(selection.some(({ id }) => id === hit.id) ? selection.filter(({ id }) => id !== hit.id) : [...selection, ref]);
+    else
+      this.host.select(
+        selection.some(({ id }) => id === hit.id) ? selection.filter(({ id }) => id !== hit.id) : [...selection, ref],
+      );
   }
 
   private snapped(pointer: PlanPointer): PlanPoint {

@@ -4,7 +4,11 @@ import type { PlateDrawing } from '../../plate/plate-view';
 export type Shade = readonly [number, number, number, number];
 
 /** A picture of cells, one pixel each. @param shadeOf undefined leaves a cell clear */
-export function shadeCanvas(columns: number, rows: number, shadeOf: (cell: number) => Shade | undefined): HTMLCanvasElement {
+export function shadeCanvas(
+  columns: number,
+  rows: number,
+  shadeOf: (cell: number) => Shade | undefined,
+): HTMLCanvasElement {
   const canvas = document.createElement('canvas');
   [canvas.width, canvas.height] = [columns, rows];
   const context = canvas.getContext('2d') as CanvasRenderingContext2D;
@@ -29,7 +33,13 @@ export function channelsOf(colour: string): readonly [number, number, number] {
 }
 
 /** Lays a picture of cells over the plan. @param low, high corners, metres */
-export function layShade({ context, at }: PlateDrawing, canvas: HTMLCanvasElement, low: readonly [number, number], high: readonly [number, number], isSmooth: boolean): void {
+export function layShade(
+  { context, at }: PlateDrawing,
+  canvas: HTMLCanvasElement,
+  low: readonly [number, number],
+  high: readonly [number, number],
+  isSmooth: boolean,
+): void {
   const [from, to] = [at(low[0], 0, low[1]), at(high[0], 0, high[1])];
   if (!from || !to) return;
   context.imageSmoothingEnabled = isSmooth;

@@ -33,7 +33,8 @@ export function snapPoint({ at, metresPerPixel, targets, near, facesOf, pivotOf 
         const j = (i + 3) % face.length;
         const [dx, dz] = [face[j] - face[i], face[j + 2] - face[i + 2]];
         const square = dx * dx + dz * dz;
-        const t = square > 0 ? Math.min(1, Math.max(0, ((at[0] - face[i]) * dx + (at[1] - face[i + 2]) * dz) / square)) : 0;
+        const t =
+          square > 0 ? Math.min(1, Math.max(0, ((at[0] - face[i]) * dx + (at[1] - face[i + 2]) * dz) / square)) : 0;
         edges.offer(face[i] + t * dx, face[i + 2] + t * dz);
       }
     }

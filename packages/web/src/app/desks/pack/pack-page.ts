@@ -74,7 +74,9 @@ export class PackPage {
         };
       }),
   );
-  readonly notReady = computed(() => this.rows().filter(({ isEmpty, isLeftOut, faults }) => !isEmpty && !isLeftOut && faults.length > 0));
+  readonly notReady = computed(() =>
+    this.rows().filter(({ isEmpty, isLeftOut, faults }) => !isEmpty && !isLeftOut && faults.length > 0),
+  );
   readonly errors = computed(() => this.check.findings().filter(({ severity }) => severity === 'error'));
   readonly rules = computed(() => [
     ['units', 'metres, Y up'],
@@ -92,7 +94,11 @@ export class PackPage {
   readonly job = computed(() => this.jobs().find(({ state }) => state === 'running' || state === 'queued'));
   readonly ended = computed(() => (this.job() ? undefined : this.jobs().at(-1)));
   readonly told = computed(() => (this.ended()?.state === 'done' ? (this.ended()?.result as PackTold) : undefined));
-  readonly folderFault = computed(() => (/^[A-Za-z0-9][A-Za-z0-9 _-]{0,59}$/.test(this.state().folder) ? '' : 'Letters, digits, spaces, dashes and underscores, at most 60.'));
+  readonly folderFault = computed(() =>
+    /^[A-Za-z0-9][A-Za-z0-9 _-]{0,59}$/.test(this.state().folder)
+      ? ''
+      : 'Letters, digits, spaces, dashes and underscores, at most 60.',
+  );
 
   constructor() {
     effect(() => {
@@ -101,7 +107,10 @@ export class PackPage {
       untracked(() => void this.check.check({ withAllPurposes, without }));
     });
     effect(() => {
-      this.workspace.footLeft.set([`${this.rows().length} levels`, 'packs every stratum that is not set aside, switched off or not']);
+      this.workspace.footLeft.set([
+        `${this.rows().length} levels`,
+        'packs every stratum that is not set aside, switched off or not',
+      ]);
       this.workspace.footRight.set([this.target.name]);
     });
   }
@@ -117,7 +126,11 @@ export class PackPage {
   }
 
   leaveOutNotReady(): void {
-    this.dispatch(packActions.levelsLeftOut({ without: [...this.state().without, ...this.notReady().map(({ level }) => level.key)] }));
+    this.dispatch(
+      packActions.levelsLeftOut({
+        without: [...this.state().without, ...this.notReady().map(({ level }) => level.key)],
+      }),
+    );
   }
 
   async pack(): Promise<void> {
@@ -127,7 +140,10 @@ export class PackPage {
     await this.check.check({ withAllPurposes, without });
     if (this.errors().length > 0) return;
     try {
-      await this.api.json(`/api/collections/${collection.id}/pack`, { method: 'POST', body: { folder, withAllPurposes, without } });
+      await this.api.json(`/api/collections/${collection.id}/pack`, {
+        method: 'POST',
+        body: { folder, withAllPurposes, without },
+      });
     } catch (error) {
       this.check.failure.set(error instanceof Error ? error.message : String(error));
     }
@@ -145,7 +161,13 @@ export class PackPage {
   }
 
   key(event: KeyboardEvent): void {
-    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (
+      (event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey
+    )
+      return;
     if (event.key === 'c') void this.check.check(this.state());
     else if (event.key === 'p') void this.pack();
     else return;

@@ -1,7 +1,15 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
-import { RECORDS_DOCUMENT, rectangleOfWall, type Json, type Operation, type Pin, type Recipe, type Vector3 } from '@stravel/core';
+import {
+  RECORDS_DOCUMENT,
+  rectangleOfWall,
+  type Json,
+  type Operation,
+  type Pin,
+  type Recipe,
+  type Vector3,
+} from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections } from '../../document/level/level-sections';
 import { OpenLevel } from '../../document/level/open-level';
@@ -19,7 +27,24 @@ export interface HeldRecipe {
   readonly pins: readonly Pin[];
 }
 
-const SEED_WORDS = ['ash', 'brine', 'cullet', 'drift', 'ember', 'flint', 'glass', 'heat', 'kelp', 'lehr', 'marl', 'potash', 'reed', 'salt', 'tide', 'weir'];
+const SEED_WORDS = [
+  'ash',
+  'brine',
+  'cullet',
+  'drift',
+  'ember',
+  'flint',
+  'glass',
+  'heat',
+  'kelp',
+  'lehr',
+  'marl',
+  'potash',
+  'reed',
+  'salt',
+  'tide',
+  'weir',
+];
 
 /** What the Sections desk shows and does. */
 @Injectable({ providedIn: 'root' })
@@ -46,7 +71,9 @@ export class SectionsDesk {
       })),
     );
   });
-  readonly held = computed(() => this.recipes().find(({ recipe }) => recipe.id === this.state().recipe) ?? this.recipes().at(0));
+  readonly held = computed(
+    () => this.recipes().find(({ recipe }) => recipe.id === this.state().recipe) ?? this.recipes().at(0),
+  );
   readonly made = computed(() => {
     const held = this.held();
     return held && this.sections.states().get(held.recipe.id);
@@ -59,7 +86,10 @@ export class SectionsDesk {
     const level = this.openLevel.level();
     if (!level) return;
     const operations: Operation[] = [];
-    let stratum = level.strata.find(({ stratum: id }) => this.tables().stratum[id]?.owner === level.id && this.tables().stratum[id]?.role === 'section')?.stratum;
+    let stratum = level.strata.find(
+      ({ stratum: id }) =>
+        this.tables().stratum[id]?.owner === level.id && this.tables().stratum[id]?.role === 'section',
+    )?.stratum;
     if (stratum === undefined) {
       stratum = newId();
       operations.push(
@@ -92,7 +122,10 @@ export class SectionsDesk {
 
   async set(field: keyof Recipe, value: Json): Promise<void> {
     const held = this.held();
-    if (held) await this.shared.commitWhole(`change a burrow’s ${FIELD_WORDS[field] ?? field}`, [setField(held.stratum, 'recipe', held.recipe, field, value)]);
+    if (held)
+      await this.shared.commitWhole(`change a burrow’s ${FIELD_WORDS[field] ?? field}`, [
+        setField(held.stratum, 'recipe', held.recipe, field, value),
+      ]);
   }
 
   async reseed(): Promise<void> {
@@ -103,13 +136,19 @@ export class SectionsDesk {
   async removeRecipe(): Promise<void> {
     const held = this.held();
     if (!held) return;
-    await this.shared.commitWhole('delete a burrow', [...held.pins.map((pin) => remove(held.stratum, 'pin', pin)), remove(held.stratum, 'recipe', held.recipe)]);
+    await this.shared.commitWhole('delete a burrow', [
+      ...held.pins.map((pin) => remove(held.stratum, 'pin', pin)),
+      remove(held.stratum, 'recipe', held.recipe),
+    ]);
   }
 
   /** Whether a block of a section can be pinned: one of its walls, or one pinned already. */
   canPin(id: string): boolean {
     const held = this.held();
-    return held !== undefined && (rectangleOfWall(held.recipe.id, id) !== undefined || held.pins.some((pin) => pin.id === id));
+    return (
+      held !== undefined &&
+      (rectangleOfWall(held.recipe.id, id) !== undefined || held.pins.some((pin) => pin.id === id))
+    );
   }
 
   /** Hides the chosen wall for good. */
@@ -119,7 +158,10 @@ export class SectionsDesk {
 
   /** Moves a wall on from where it stands. */
   async moveWall(id: string, by: Vector3): Promise<void> {
-    await this.pin(id, 'move a wall', (from) => ({ hidden: false, offset: [from[0] + by[0], from[1] + by[1], from[2] + by[2]] }));
+    await this.pin(id, 'move a wall', (from) => ({
+      hidden: false,
+      offset: [from[0] + by[0], from[1] + by[1], from[2] + by[2]],
+    }));
   }
 
   async unpin(pin: Pin): Promise<void> {
@@ -128,13 +170,21 @@ export class SectionsDesk {
   }
 
   /** @param next how the wall shall be, from where it stands */
-  private async pin(id: string, label: string, next: (offset: Vector3) => Pick<Pin, 'hidden' | 'offset'>): Promise<void> {
+  private async pin(
+    id: string,
+    label: string,
+    next: (offset: Vector3) => Pick<Pin, 'hidden' | 'offset'>,
+  ): Promise<void> {
     const held = this.held();
     if (!held) return;
     const squares = rectangleOfWall(held.recipe.id, id);
     // A wall that was pinned a moment ago may still be in hand under its old name.
     const isSame = (pin: Pin): boolean =>
-      squares !== undefined && pin.column === squares.column && pin.row === squares.row && pin.columns === squares.columns && pin.rows === squares.rows;
+      squares !== undefined &&
+      pin.column === squares.column &&
+      pin.row === squares.row &&
+      pin.columns === squares.columns &&
+      pin.rows === squares.rows;
     const known = held.pins.find((pin) => pin.id === id || isSame(pin));
     const over = next(known?.offset ?? [0, 0, 0]);
     if (known) {
@@ -146,7 +196,9 @@ export class SectionsDesk {
       return;
     }
     if (!squares) {
-      this.snacks.open('Floor, ceiling and the rim behind a pinned wall can’t be pinned, only walls.', 'Close', { duration: 4000 });
+      this.snacks.open('Floor, ceiling and the rim behind a pinned wall can’t be pinned, only walls.', 'Close', {
+        duration: 4000,
+      });
       return;
     }
     const pin: Pin = { id: newId(), recipe: held.recipe.id, ...squares, ...over };

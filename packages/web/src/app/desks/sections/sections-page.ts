@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { isMade } from '../../document/level/level-sections';
@@ -50,9 +60,15 @@ export class SectionsPage {
   readonly actions = sectionsActions;
   readonly text = countText;
   private readonly plate = viewChild(PlateView);
-  private readonly drag = signal<{ readonly from: readonly [number, number]; readonly by: readonly [number, number]; readonly item: PickItem } | undefined>(undefined);
+  private readonly drag = signal<
+    | { readonly from: readonly [number, number]; readonly by: readonly [number, number]; readonly item: PickItem }
+    | undefined
+  >(undefined);
 
-  readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
+  readonly range = computed(() => ({
+    bottom: this.state().bottom,
+    top: this.state().bottom + this.state().storeyMetres,
+  }));
   readonly chosen = computed((): PickItem | undefined => {
     const { wall } = this.state();
     const held = this.desk.held();
@@ -86,7 +102,8 @@ export class SectionsPage {
     });
     effect(() => {
       const item = this.item();
-      if (item !== undefined && this.desk.recipes().some(({ recipe }) => recipe.id === item)) untracked(() => this.dispatch(sectionsActions.recipeChosen({ id: item })));
+      if (item !== undefined && this.desk.recipes().some(({ recipe }) => recipe.id === item))
+        untracked(() => this.dispatch(sectionsActions.recipeChosen({ id: item })));
     });
     // A section that comes to be after the level was opened has still to be brought into view.
     let shown = '';
@@ -121,12 +138,14 @@ export class SectionsPage {
       return;
     }
     if (!drag) return;
-    const snap = (value: number): number => (pointer.event.altKey ? value : Math.round(value / SNAP_METRES) * SNAP_METRES);
+    const snap = (value: number): number =>
+      pointer.event.altKey ? value : Math.round(value / SNAP_METRES) * SNAP_METRES;
     const by = [snap(pointer.x - drag.from[0]), snap(pointer.z - drag.from[1])] as const;
     if (pointer.phase === 'move') this.drag.set({ ...drag, by });
     else {
       this.drag.set(undefined);
-      if (pointer.phase === 'up' && (by[0] !== 0 || by[1] !== 0)) void this.desk.moveWall(drag.item.id, [by[0], 0, by[1]]);
+      if (pointer.phase === 'up' && (by[0] !== 0 || by[1] !== 0))
+        void this.desk.moveWall(drag.item.id, [by[0], 0, by[1]]);
     }
   }
 
@@ -136,13 +155,21 @@ export class SectionsPage {
   }
 
   key(event: KeyboardEvent): void {
-    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (
+      (event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey
+    )
+      return;
     const { wall } = this.state();
     const nudge = NUDGES[event.key] as readonly [number, number, number] | undefined;
     if (event.key === 'g') void this.desk.reseed();
     else if (wall !== null && (event.key === 'Delete' || event.key === 'Backspace')) void this.desk.hideWall(wall);
-    else if (wall !== null && nudge) void this.desk.moveWall(wall, [nudge[0] * SNAP_METRES, nudge[1] * SNAP_METRES, nudge[2] * SNAP_METRES]);
-    else if (event.key === '[' || event.key === ']') this.dispatch(sectionsActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
+    else if (wall !== null && nudge)
+      void this.desk.moveWall(wall, [nudge[0] * SNAP_METRES, nudge[1] * SNAP_METRES, nudge[2] * SNAP_METRES]);
+    else if (event.key === '[' || event.key === ']')
+      this.dispatch(sectionsActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
     else if (event.key === 'f') this.frame();
     else if (event.key === 'Escape') {
       const held = this.desk.held();
@@ -167,13 +194,24 @@ export class SectionsPage {
     }
     // All that the recipe may fill, so that the view stays with every seed.
     const { position, columns, rows, squareMetres, heightMetres } = held.recipe;
-    this.plate()?.frame({ min: position, max: [position[0] + columns * squareMetres, position[1] + heightMetres, position[2] + rows * squareMetres] });
+    this.plate()?.frame({
+      min: position,
+      max: [position[0] + columns * squareMetres, position[1] + heightMetres, position[2] + rows * squareMetres],
+    });
   }
 
-  private drawDrag({ context, colours, at, view }: PlateDrawing, { item, by }: NonNullable<ReturnType<typeof this.drag>>): void {
+  private drawDrag(
+    { context, colours, at, view }: PlateDrawing,
+    { item, by }: NonNullable<ReturnType<typeof this.drag>>,
+  ): void {
     if (view !== 'plan' || (by[0] === 0 && by[1] === 0)) return;
     const { min, max } = item.bounds;
-    const corners = [at(min[0] + by[0], 0, min[2] + by[1]), at(max[0] + by[0], 0, min[2] + by[1]), at(max[0] + by[0], 0, max[2] + by[1]), at(min[0] + by[0], 0, max[2] + by[1])];
+    const corners = [
+      at(min[0] + by[0], 0, min[2] + by[1]),
+      at(max[0] + by[0], 0, min[2] + by[1]),
+      at(max[0] + by[0], 0, max[2] + by[1]),
+      at(min[0] + by[0], 0, max[2] + by[1]),
+    ];
     context.strokeStyle = colours.brine;
     context.lineWidth = 2;
     context.setLineDash([5, 4]);

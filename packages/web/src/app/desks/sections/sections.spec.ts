@@ -34,7 +34,10 @@ describe('the Sections desk', () => {
     const version = signal(0);
     TestBed.configureTestingModule({
       providers: [
-        provideStore({ [recordsFeature.name]: recordsFeature.reducer, [sectionsFeature.name]: sectionsFeature.reducer }),
+        provideStore({
+          [recordsFeature.name]: recordsFeature.reducer,
+          [sectionsFeature.name]: sectionsFeature.reducer,
+        }),
         { provide: OpenLevel, useValue: { level: signal(level), strata: signal([stratum]) } },
         { provide: LevelSections, useValue: { states: signal(new Map()) } },
         { provide: DocumentRegistry, useValue: { contentVersion: version } },
@@ -69,7 +72,10 @@ describe('the Sections desk', () => {
   it('pins walls alone, and says so of floor and ceiling', async () => {
     expect(['r.c3r4w2d1', 'r.floor', 'other.c1r1w1d1'].map((id) => desk.canPin(id))).toEqual([true, false, false]);
     await desk.hideWall('r.floor');
-    expect([pins(), told]).toEqual([[], ['Floor, ceiling and the rim behind a pinned wall can’t be pinned, only walls.']]);
+    expect([pins(), told]).toEqual([
+      [],
+      ['Floor, ceiling and the rim behind a pinned wall can’t be pinned, only walls.'],
+    ]);
   });
 
   it('takes another seed each time, and takes pins along when a burrow is deleted', async () => {
@@ -86,7 +92,11 @@ describe('the Sections desk', () => {
 
   it('makes a stratum for sections when the level has none, in one edit with the burrow', async () => {
     await desk.addBurrow();
-    expect(commits.at(-1)?.operations.map(({ document, kind, field }) => [document === 'records' ? 'records' : 'stratum', kind, field])).toEqual([
+    expect(
+      commits
+        .at(-1)
+        ?.operations.map(({ document, kind, field }) => [document === 'records' ? 'records' : 'stratum', kind, field]),
+    ).toEqual([
       ['records', 'stratum', null],
       ['records', 'level', 'strata'],
       ['stratum', 'recipe', null],

@@ -1,4 +1,15 @@
-import { RECORDS_DOCUMENT, compareOrdered, defaultValues, fieldsOf, newKey, ordersBetween, type Level, type LevelSet, type Operation, type RecordTables } from '@stravel/core';
+import {
+  RECORDS_DOCUMENT,
+  compareOrdered,
+  defaultValues,
+  fieldsOf,
+  newKey,
+  ordersBetween,
+  type Level,
+  type LevelSet,
+  type Operation,
+  type RecordTables,
+} from '@stravel/core';
 import { create, newId, setRecordField } from '../../edits/operations';
 
 type Tables = Pick<RecordTables, 'level' | 'set'>;
@@ -18,7 +29,11 @@ export function setsUnder(tables: Tables, parent: string | null): LevelSet[] {
 }
 
 /** A new level at the end of a set. */
-export function newLevel(tables: Tables & Pick<RecordTables, 'field' | 'kit'>, set: string, name: string): { level: Level; operations: Operation[] } {
+export function newLevel(
+  tables: Tables & Pick<RecordTables, 'field' | 'kit'>,
+  set: string,
+  name: string,
+): { level: Level; operations: Operation[] } {
   const last = levelsOfSet(tables, set).at(-1);
   const [order] = ordersBetween(last?.order ?? null, null);
   const level: Level = {
@@ -39,7 +54,11 @@ export function newLevel(tables: Tables & Pick<RecordTables, 'field' | 'kit'>, s
 }
 
 /** A new set at the end of those under a parent. */
-export function newSet(tables: Tables, parent: string | null, name: string): { set: LevelSet; operations: Operation[] } {
+export function newSet(
+  tables: Tables,
+  parent: string | null,
+  name: string,
+): { set: LevelSet; operations: Operation[] } {
   const last = setsUnder(tables, parent).at(-1);
   const [order] = ordersBetween(last?.order ?? null, null);
   const set: LevelSet = { id: newId(), name, parent, order, binned: null };
@@ -53,7 +72,10 @@ export function moveLevels(tables: Tables, levels: readonly Level[], set: string
   const found = before === null ? -1 : staying.findIndex(({ id }) => id === before);
   const at = found < 0 ? staying.length : found;
   const orders = ordersBetween(staying[at - 1]?.order ?? null, staying[at]?.order ?? null, levels.length);
-  return levels.flatMap((level, i) => [...(level.set === set ? [] : [setRecordField('level', level, 'set', set)]), setRecordField('level', level, 'order', orders[i])]);
+  return levels.flatMap((level, i) => [
+    ...(level.set === set ? [] : [setRecordField('level', level, 'set', set)]),
+    setRecordField('level', level, 'order', orders[i]),
+  ]);
 }
 
 /** Moves a set one place up or down among its siblings; nothing at an end. */
@@ -74,5 +96,9 @@ export function binLevels(levels: readonly Level[], at: string | null): Operatio
 
 /** Puts a set, with all that stands in it, into the bin. */
 export function binSet(tables: Tables, set: LevelSet, at: string): Operation[] {
-  return [setRecordField('set', set, 'binned', at), ...binLevels(levelsOfSet(tables, set.id), at), ...setsUnder(tables, set.id).flatMap((inner) => binSet(tables, inner, at))];
+  return [
+    setRecordField('set', set, 'binned', at),
+    ...binLevels(levelsOfSet(tables, set.id), at),
+    ...setsUnder(tables, set.id).flatMap((inner) => binSet(tables, inner, at)),
+  ];
 }

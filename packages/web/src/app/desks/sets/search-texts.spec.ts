@@ -5,7 +5,9 @@ const level = (values: Level['values'] = {}): Level => ({ id: 'a', name: 'Kiln Y
 
 describe('what a level is filtered by', () => {
   it('is its name, its code and its texts, in small letters, and not its numbers', () => {
-    expect(searchText(level({ note: 'Salt; Ash', tags: ['Far', 'Wide'], shards: 12345, done: true, empty: null }))).toBe('kiln yard\nab1\nsalt; ash\nfar; wide');
+    expect(
+      searchText(level({ note: 'Salt; Ash', tags: ['Far', 'Wide'], shards: 12345, done: true, empty: null })),
+    ).toBe('kiln yard\nab1\nsalt; ash\nfar; wide');
   });
 
   it('is read ahead in slices, until that is ended', () => {

@@ -10,7 +10,8 @@ export function searchText(level: Level): string {
   let text = texts.get(level);
   if (text === undefined) {
     const parts = [level.name, level.code];
-    for (const value of Object.values(level.values)) if (typeof value === 'string' || Array.isArray(value)) parts.push(plainText(value));
+    for (const value of Object.values(level.values))
+      if (typeof value === 'string' || Array.isArray(value)) parts.push(plainText(value));
     texts.set(level, (text = parts.join('\n').toLowerCase()));
   }
   return text;

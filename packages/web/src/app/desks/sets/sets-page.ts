@@ -103,17 +103,37 @@ export class SetsPage {
   readonly rows = computed(() => {
     const { filter, purpose, folded } = this.state();
     const text = filter.trim().toLowerCase();
-    const wanted = text === '' && purpose === 'all' ? undefined : (level: Level): boolean => (purpose === 'all' || level.purpose === purpose) && searchText(level).includes(text);
+    const wanted =
+      text === '' && purpose === 'all'
+        ? undefined
+        : (level: Level): boolean =>
+            (purpose === 'all' || level.purpose === purpose) && searchText(level).includes(text);
     const { conditions, sorts } = this.view.rules();
     const [numbers, groupOf, foldedSets] = [this.numbers(), this.view.groupOf(), new Set(folded)];
-    const shown = conditions.length + sorts.length === 0 && !groupOf ? undefined : this.view.apply(wanted ? this.levels().filter(wanted) : this.levels());
+    const shown =
+      conditions.length + sorts.length === 0 && !groupOf
+        ? undefined
+        : this.view.apply(wanted ? this.levels().filter(wanted) : this.levels());
     // An order and a gathering of one's own run across the sets.
-    if (shown && (sorts.length > 0 || groupOf)) return plainRows(shown, ({ id }) => String(numbers.get(id) ?? '·'), groupOf, foldedSets);
+    if (shown && (sorts.length > 0 || groupOf))
+      return plainRows(shown, ({ id }) => String(numbers.get(id) ?? '·'), groupOf, foldedSets);
     const meeting = shown && new Set(shown);
-    return tableRows(this.tree(), this.settings()?.ranks ?? [], numbers, foldedSets, meeting ? (level) => meeting.has(level) : wanted, this.readiness.faultsOf());
+    return tableRows(
+      this.tree(),
+      this.settings()?.ranks ?? [],
+      numbers,
+      foldedSets,
+      meeting ? (level) => meeting.has(level) : wanted,
+      this.readiness.faultsOf(),
+    );
   });
   readonly shelf = computed(() => {
-    const shelf = { bakes: this.bakes.byLevel(), device: this.session.device(), measure: this.state().measure, selected: this.workspace.level()?.id ?? '' };
+    const shelf = {
+      bakes: this.bakes.byLevel(),
+      device: this.session.device(),
+      measure: this.state().measure,
+      selected: this.workspace.level()?.id ?? '',
+    };
     const { sorts } = this.view.rules();
     if (sorts.length === 0) return shelfRows(this.tree(), shelf);
     const column = this.allColumns().find(({ id }) => id === sorts[0].column);
@@ -123,13 +143,21 @@ export class SetsPage {
   readonly limit = computed(() => {
     const device = this.session.device();
     return device
-      ? { value: limitOf(device, this.state().measure), name: `${device.name} · ${measureText(this.state().measure, limitOf(device, this.state().measure))}` }
+      ? {
+          value: limitOf(device, this.state().measure),
+          name: `${device.name} · ${measureText(this.state().measure, limitOf(device, this.state().measure))}`,
+        }
       : { value: 0, name: '' };
   });
   readonly measures = MEASURES;
   readonly pictureViews = PICTURE_VIEWS;
   readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'record').length);
-  readonly binnedCount = computed(() => [...Object.values(this.tables().level), ...Object.values(this.tables().set)].filter(({ binned }) => binned !== null).length);
+  readonly binnedCount = computed(
+    () =>
+      [...Object.values(this.tables().level), ...Object.values(this.tables().set)].filter(
+        ({ binned }) => binned !== null,
+      ).length,
+  );
   readonly actions = setsActions;
   /** The one level of a new collection, as long as nothing was done with it. */
   readonly firstLevel = computed(() => {
@@ -168,8 +196,19 @@ export class SetsPage {
     this.store.dispatch(action);
   }
 
-  async changeLevel({ record: level, column, value }: { record: FilledRecord; column: TableColumn; value: FieldValue }): Promise<void> {
-    const together = this.chosen().has(level.id) && column.id !== 'name' && column.id !== 'key' && column.id !== 'code' ? this.chosenLevels() : [level];
+  async changeLevel({
+    record: level,
+    column,
+    value,
+  }: {
+    record: FilledRecord;
+    column: TableColumn;
+    value: FieldValue;
+  }): Promise<void> {
+    const together =
+      this.chosen().has(level.id) && column.id !== 'name' && column.id !== 'key' && column.id !== 'code'
+        ? this.chosenLevels()
+        : [level];
     // What every level has is text; empty is no value there.
     const written = column.own ? value : String(value ?? '').trim();
     // The first name of a level makes its key too; later names leave it.
@@ -177,8 +216,12 @@ export class SetsPage {
       column.id === 'name' && 'key' in level && isPlaceholderKey(level.key) && keyFromName(String(written)) !== ''
         ? [setRecordField('level', level, 'key', newKey(this.tables(), 'level', String(written)))]
         : [];
-    const label = together.length > 1 ? `${column.name} of ${together.length} levels` : `${column.name} of ${level.name}`;
-    await this.edits.commit(label, [...together.map((one) => setRecordField('level', one, column.path, written as Json)), ...rekeyed]);
+    const label =
+      together.length > 1 ? `${column.name} of ${together.length} levels` : `${column.name} of ${level.name}`;
+    await this.edits.commit(label, [
+      ...together.map((one) => setRecordField('level', one, column.path, written as Json)),
+      ...rekeyed,
+    ]);
   }
 
   async renameSet({ set, name }: { set: LevelSet; name: string }): Promise<void> {
@@ -215,10 +258,14 @@ export class SetsPage {
     const rows = this.rows().filter(({ id }) => id !== row.id);
     const at = before ? rows.findIndex(({ id }) => id === before.id) : rows.length;
     const above = rows.at(at - 1);
-    const setOf = (one: TableRow | undefined): string | undefined => (one?.kind === 'set' ? one.id : this.tables().level[one?.id ?? '']?.set);
+    const setOf = (one: TableRow | undefined): string | undefined =>
+      one?.kind === 'set' ? one.id : this.tables().level[one?.id ?? '']?.set;
     const set = before?.kind === 'record' ? setOf(before) : setOf(above);
     if (set === undefined || at === 0) return;
-    await this.commitMoves([level], moveLevels(this.tables(), [level], set, before?.kind === 'record' ? before.id : null));
+    await this.commitMoves(
+      [level],
+      moveLevels(this.tables(), [level], set, before?.kind === 'record' ? before.id : null),
+    );
   }
 
   async openInLayout(id: string): Promise<void> {
@@ -307,8 +354,10 @@ export class SetsPage {
   private async wishOfSet(set: LevelSet, wish: RowWish): Promise<void> {
     if (wish === 'new-level') await this.addLevel(set.id);
     else if (wish === 'new-set') await this.addSet(set.id);
-    else if (wish === 'up' || wish === 'down') await this.edits.commit(`move ${set.name}`, moveSet(this.tables(), set, wish === 'up' ? -1 : 1));
-    else if (wish === 'bin') await this.edits.commit(`${set.name} to the bin`, binSet(this.tables(), set, new Date().toISOString()));
+    else if (wish === 'up' || wish === 'down')
+      await this.edits.commit(`move ${set.name}`, moveSet(this.tables(), set, wish === 'up' ? -1 : 1));
+    else if (wish === 'bin')
+      await this.edits.commit(`${set.name} to the bin`, binSet(this.tables(), set, new Date().toISOString()));
   }
 
   private async wishOfLevels(levels: readonly Level[], one: Level, wish: RowWish): Promise<void> {
@@ -317,7 +366,8 @@ export class SetsPage {
       await this.addresses.go(['/layout', one.id]);
     } else if (wish === 'order') await this.addresses.go(['/sets/order'], { level: one.id });
     else if (wish === 'history') this.dialogs.open(HistoryDialog, { data: one.id, width: '900px', maxWidth: '94vw' });
-    else if (wish === 'picture of plan' || wish === 'picture of model') await this.makePictures(wish === 'picture of plan' ? 'plan' : 'model', levels);
+    else if (wish === 'picture of plan' || wish === 'picture of model')
+      await this.makePictures(wish === 'picture of plan' ? 'plan' : 'model', levels);
     else if (wish === 'duplicate') this.reuse(levels);
     else if (wish === 'bin') await this.bin(levels);
     else if (wish === 'move') this.askForSet(levels);
@@ -333,7 +383,10 @@ export class SetsPage {
   }
 
   private askForSet(levels: readonly Level[]): void {
-    const data: ChooseSetData = { title: `Move ${levels.length === 1 ? levels[0].name : `${levels.length} levels`} to`, tree: this.tree() };
+    const data: ChooseSetData = {
+      title: `Move ${levels.length === 1 ? levels[0].name : `${levels.length} levels`} to`,
+      tree: this.tree(),
+    };
     this.dialogs
       .open<ChooseSetDialog, ChooseSetData, string>(ChooseSetDialog, { data, width: '420px' })
       .afterClosed()
@@ -343,7 +396,10 @@ export class SetsPage {
   }
 
   private async commitMoves(levels: readonly Level[], operations: readonly Operation[]): Promise<void> {
-    await this.edits.commit(levels.length === 1 ? `move ${levels[0].name}` : `move ${levels.length} levels`, operations);
+    await this.edits.commit(
+      levels.length === 1 ? `move ${levels[0].name}` : `move ${levels.length} levels`,
+      operations,
+    );
   }
 
   /** Duplicates levels, or makes one of a template when there are none; stands on the first then. */
@@ -361,7 +417,10 @@ export class SetsPage {
   }
 
   private async bin(levels: readonly Level[]): Promise<void> {
-    await this.edits.commit(levels.length === 1 ? `${levels[0].name} to the bin` : `${levels.length} levels to the bin`, binLevels(levels, new Date().toISOString()));
+    await this.edits.commit(
+      levels.length === 1 ? `${levels[0].name} to the bin` : `${levels.length} levels to the bin`,
+      binLevels(levels, new Date().toISOString()),
+    );
     this.dispatch(setsActions.levelsChosen({ ids: [] }));
   }
 

@@ -1,11 +1,27 @@
-import { emptyRecordTables, levelsInOrder, linkLookup, setTree, type Field, type Level, type LevelSet, type Operation, type RecordTables } from '@stravel/core';
+import {
+  emptyRecordTables,
+  levelsInOrder,
+  linkLookup,
+  setTree,
+  type Field,
+  type Level,
+  type LevelSet,
+  type Operation,
+  type RecordTables,
+} from '@stravel/core';
 import { applyToTables } from '../../document/records/records-store';
 import { binSet, moveLevels, moveSet, newLevel } from './level-edits';
 import { setsActions, setsFeature } from './store/sets-store';
 import { cellText, cellValue, entryColumns, levelColumns, tableRows } from './table-rows';
 import { matchQuality } from '../../shell/match-quality';
 
-const set = (id: string, parent: string | null, order: string): LevelSet => ({ id, name: id, parent, order, binned: null });
+const set = (id: string, parent: string | null, order: string): LevelSet => ({
+  id,
+  name: id,
+  parent,
+  order,
+  binned: null,
+});
 const level = (id: string, of: string, order: string, over: Partial<Level> = {}): Level => ({
   id,
   name: id,
@@ -34,7 +50,10 @@ const tables: RecordTables = {
       ],
     }),
   },
-  stratum: { own: { id: 'own', name: 'Own', role: 'dressing', owner: 'three' }, all: { id: 'all', name: 'All', role: 'base', owner: null } },
+  stratum: {
+    own: { id: 'own', name: 'Own', role: 'dressing', owner: 'three' },
+    all: { id: 'all', name: 'All', role: 'base', owner: null },
+  },
 };
 const after = (operations: readonly Operation[]): RecordTables => applyToTables(tables, operations);
 const names = (state: RecordTables): string[] => levelsInOrder(state).map(({ name }) => name);
@@ -44,7 +63,11 @@ describe('edits of levels and sets', () => {
     const operations = moveLevels(tables, [tables.level['one']], 'c', null);
     expect(operations.map(({ id, field }) => [id, field])).toEqual([['one', 'order']]);
     expect(names(after(operations))).toEqual(['two', 'one', 'three']);
-    expect(names(after(moveLevels(tables, [tables.level['one'], tables.level['two']], 'd', 'three')))).toEqual(['one', 'two', 'three']);
+    expect(names(after(moveLevels(tables, [tables.level['one'], tables.level['two']], 'd', 'three')))).toEqual([
+      'one',
+      'two',
+      'three',
+    ]);
     expect(after(moveLevels(tables, [tables.level['one']], 'd', 'three')).level['one'].set).toBe('d');
   });
 
@@ -66,19 +89,49 @@ describe('the table', () => {
   it('lists sets with their levels, folds, and leaves out sets without a hit', () => {
     const tree = setTree(tables);
     const numbers = new Map([['one', 1]]);
-    expect(tableRows(tree, ['Part'], numbers, new Set(), undefined).map(({ id }) => id)).toEqual(['p', 'c', 'one', 'two', 'd', 'three']);
-    expect(tableRows(tree, ['Part'], numbers, new Set(['c']), undefined).map(({ id }) => id)).toEqual(['p', 'c', 'd', 'three']);
-    expect(tableRows(tree, ['Part'], numbers, new Set(['c']), ({ id }) => id === 'two').map(({ id }) => id)).toEqual(['p', 'c', 'two']);
+    expect(tableRows(tree, ['Part'], numbers, new Set(), undefined).map(({ id }) => id)).toEqual([
+      'p',
+      'c',
+      'one',
+      'two',
+      'd',
+      'three',
+    ]);
+    expect(tableRows(tree, ['Part'], numbers, new Set(['c']), undefined).map(({ id }) => id)).toEqual([
+      'p',
+      'c',
+      'd',
+      'three',
+    ]);
+    expect(tableRows(tree, ['Part'], numbers, new Set(['c']), ({ id }) => id === 'two').map(({ id }) => id)).toEqual([
+      'p',
+      'c',
+      'two',
+    ]);
     const heads = tableRows(tree, ['Part'], numbers, new Set(), undefined, (id) => (id === 'one' ? ['no exit'] : []));
-    expect(heads.flatMap((row) => (row.kind === 'set' ? [`${row.id} ${row.ready} of ${row.count}`] : []))).toEqual(['p 2 of 3', 'c 1 of 2', 'd 1 of 1']);
+    expect(heads.flatMap((row) => (row.kind === 'set' ? [`${row.id} ${row.ready} of ${row.count}`] : []))).toEqual([
+      'p 2 of 3',
+      'c 1 of 2',
+      'd 1 of 1',
+    ]);
   });
 
   it('reads values by column', () => {
-    const counted: Field = { id: 's', key: 's', name: 'Strata', type: 'whole number', choices: [], order: 'a1', figure: 'strata' };
+    const counted: Field = {
+      id: 's',
+      key: 's',
+      name: 'Strata',
+      type: 'whole number',
+      choices: [],
+      order: 'a1',
+      figure: 'strata',
+    };
     const columns = levelColumns([...fields, counted], ['play']);
     expect(columns.map(({ id }) => id)).toEqual(['name', 'purpose', 'code', 'ready', 'key', 'f', 's']);
     const worst: Field = { ...counted, id: 'w', figure: 'triangles of the worst pocket' };
-    const marked = levelColumns([counted, worst], ['play'], undefined, (id, { figure }) => (figure === 'strata' ? 'known' : id === 'old' ? 'stale' : 'bound')).slice(-2);
+    const marked = levelColumns([counted, worst], ['play'], undefined, (id, { figure }) =>
+      figure === 'strata' ? 'known' : id === 'old' ? 'stale' : 'bound',
+    ).slice(-2);
     expect(marked.map(({ why }) => ['old', 'new'].map((id) => why?.(level(id, 'c', 'a0'))))).toEqual([
       ['', ''],
       [expect.stringContaining('bake it again'), expect.stringContaining('cut into cells')],
@@ -97,9 +150,16 @@ describe('the table', () => {
 
 describe('sets state', () => {
   it('folds, chooses and edits', () => {
-    const run = (...actions: Parameters<typeof setsFeature.reducer>[1][]) => actions.reduce(setsFeature.reducer, undefined as never) as ReturnType<typeof setsFeature.reducer>;
+    const run = (...actions: Parameters<typeof setsFeature.reducer>[1][]) =>
+      actions.reduce(setsFeature.reducer, undefined as never) as ReturnType<typeof setsFeature.reducer>;
     const cell = { row: 'one', column: 'name' };
-    expect(run(setsActions.levelToggled({ id: 'a' }), setsActions.levelToggled({ id: 'b' }), setsActions.levelToggled({ id: 'a' })).chosen).toEqual(['b']);
+    expect(
+      run(
+        setsActions.levelToggled({ id: 'a' }),
+        setsActions.levelToggled({ id: 'b' }),
+        setsActions.levelToggled({ id: 'a' }),
+      ).chosen,
+    ).toEqual(['b']);
     expect(run(setsActions.editingStarted({ cell }), setsActions.editingEnded()).editing).toBe(false);
     expect(run(setsActions.editingStarted({ cell })).active).toEqual(cell);
   });

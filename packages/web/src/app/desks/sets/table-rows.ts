@@ -26,8 +26,20 @@ export type TableRow =
       readonly ready: number;
       readonly folded: boolean;
     }
-  | { readonly kind: 'group'; readonly id: string; readonly name: string; readonly count: number; readonly folded: boolean }
-  | { readonly kind: 'record'; readonly id: string; readonly record: FilledRecord; readonly depth: number; readonly number: string };
+  | {
+      readonly kind: 'group';
+      readonly id: string;
+      readonly name: string;
+      readonly count: number;
+      readonly folded: boolean;
+    }
+  | {
+      readonly kind: 'record';
+      readonly id: string;
+      readonly record: FilledRecord;
+      readonly depth: number;
+      readonly number: string;
+    };
 
 /** One column of the table; `path` is what it edits. */
 export interface TableColumn {
@@ -47,7 +59,14 @@ export interface TableColumn {
   readonly state?: (record: FilledRecord) => FigureState;
 }
 
-const fixed = (id: string, name: string, type: FieldType, choices: readonly string[], width: string, rules: Partial<Field> = {}): TableColumn => ({
+const fixed = (
+  id: string,
+  name: string,
+  type: FieldType,
+  choices: readonly string[],
+  width: string,
+  rules: Partial<Field> = {},
+): TableColumn => ({
   id,
   name,
   path: id,
@@ -56,7 +75,15 @@ const fixed = (id: string, name: string, type: FieldType, choices: readonly stri
   own: false,
 });
 
-const WIDTHS: Partial<Record<FieldType, string>> = { number: '72px', 'whole number': '72px', 'yes/no': '72px', date: '104px', colour: '92px', choice: '104px', point: '110px' };
+const WIDTHS: Partial<Record<FieldType, string>> = {
+  number: '72px',
+  'whole number': '72px',
+  'yes/no': '72px',
+  date: '104px',
+  colour: '92px',
+  choice: '104px',
+  point: '110px',
+};
 
 const columnOf = (field: Field): TableColumn => ({
   id: field.id,
@@ -79,14 +106,20 @@ export type FigureStateOf = (level: string, field: Pick<Field, 'figure'>) => Fig
 /** What is to be known of a figure that is not simply so. */
 const FIGURE_NOTES: Readonly<Record<FigureState, string>> = {
   known: '',
-  bound: 'All of the level. It is cut into cells, so that less than this is there at one time; a rehearsal on Cells tells how much.',
+  bound:
+    'All of the level. It is cut into cells, so that less than this is there at one time; a rehearsal on Cells tells how much.',
   stale: 'Counted before the level was changed last: bake it again on the Budget desk.',
   'not known': '',
 };
 const READINESS = ['ready', 'not ready'] as const;
 
 /** The columns that every collection's levels have, then its own fields. */
-export function levelColumns(fields: readonly Field[], purposes: readonly Purpose[], faultsOf: FaultsOf = () => [], stateOf: FigureStateOf = () => 'known'): TableColumn[] {
+export function levelColumns(
+  fields: readonly Field[],
+  purposes: readonly Purpose[],
+  faultsOf: FaultsOf = () => [],
+  stateOf: FigureStateOf = () => 'known',
+): TableColumn[] {
   return [
     fixed('name', 'Level', 'text', [], 'minmax(140px, 1.6fr)', { required: true }),
     fixed('purpose', 'Purpose', 'choice', purposes, '76px', { required: true }),
@@ -96,7 +129,11 @@ export function levelColumns(fields: readonly Field[], purposes: readonly Purpos
       read: ({ id }) => READINESS[faultsOf(id).length === 0 ? 0 : 1],
       why: ({ id }) => faultsOf(id).join(' · '),
     },
-    fixed('key', 'Key', 'text', [], '120px', { required: true, pattern: '[a-z0-9]+(-[a-z0-9]+)*', help: 'Addresses and files use it. It stays when the level is renamed.' }),
+    fixed('key', 'Key', 'text', [], '120px', {
+      required: true,
+      pattern: '[a-z0-9]+(-[a-z0-9]+)*',
+      help: 'Addresses and files use it. It stays when the level is renamed.',
+    }),
     ...fields.map((field) => {
       const column = columnOf(field);
       if (!field.figure) return column;
@@ -144,7 +181,8 @@ export function tableRows(
     const below = tableRows(node.sets, ranks, numbers, folded, wanted, faultsOf);
     const count = levels.length + below.filter((row) => row.kind === 'record').length;
     if (wanted && count === 0) return [];
-    const readyOf = (some: readonly Level[]): number => some.reduce((sum, { id }) => sum + (faultsOf(id).length === 0 ? 1 : 0), 0);
+    const readyOf = (some: readonly Level[]): number =>
+      some.reduce((sum, { id }) => sum + (faultsOf(id).length === 0 ? 1 : 0), 0);
     const isFolded = !wanted && folded.has(node.set.id);
     const head: TableRow = {
       kind: 'set',
@@ -153,11 +191,19 @@ export function tableRows(
       depth: node.depth,
       rank: ranks[node.depth] ?? 'Set',
       count: isFolded ? levelsUnder(node).length : count,
-      ready: readyOf(levels) + below.reduce((sum, row) => sum + (row.kind === 'set' && row.depth === node.depth + 1 ? row.ready : 0), 0),
+      ready:
+        readyOf(levels) +
+        below.reduce((sum, row) => sum + (row.kind === 'set' && row.depth === node.depth + 1 ? row.ready : 0), 0),
       folded: isFolded,
     };
     if (isFolded) return [head];
-    const own = levels.map((record): TableRow => ({ kind: 'record', id: record.id, record, depth: node.depth + 1, number: String(numbers.get(record.id) ?? '·') }));
+    const own = levels.map((record): TableRow => ({
+      kind: 'record',
+      id: record.id,
+      record,
+      depth: node.depth + 1,
+      number: String(numbers.get(record.id) ?? '·'),
+    }));
     return [head, ...own, ...below];
   });
 }
@@ -169,7 +215,13 @@ export function plainRows<T extends FilledRecord>(
   groupOf: ((record: T) => string) | undefined,
   folded: ReadonlySet<string>,
 ): TableRow[] {
-  const row = (record: T, depth: number): TableRow => ({ kind: 'record', id: record.id, record, depth, number: numberOf(record) });
+  const row = (record: T, depth: number): TableRow => ({
+    kind: 'record',
+    id: record.id,
+    record,
+    depth,
+    number: numberOf(record),
+  });
   if (!groupOf) return records.map((record) => row(record, 0));
   const groups = new Map<string, T[]>();
   for (const record of records) {
@@ -181,7 +233,13 @@ export function plainRows<T extends FilledRecord>(
   const filled = [...groups].filter(([name]) => name !== '');
   return [...filled, ...[...groups].filter(([name]) => name === '')].flatMap(([name, members]): TableRow[] => {
     const id = `group ${name}`;
-    const head: TableRow = { kind: 'group', id, name: name === '' ? 'nothing' : name, count: members.length, folded: folded.has(id) };
+    const head: TableRow = {
+      kind: 'group',
+      id,
+      name: name === '' ? 'nothing' : name,
+      count: members.length,
+      folded: folded.has(id),
+    };
     return [head, ...(head.folded ? [] : members.map((record) => row(record, 1)))];
   });
 }

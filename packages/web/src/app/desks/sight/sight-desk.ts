@@ -47,7 +47,15 @@ export class SightDesk {
     const { paintBy, bottom, storeyMetres } = this.state();
     const costs = paintBy === 'triangles' ? baked.figures.pocketTriangles : baked.figures.pocketDrawCalls;
     const of = costs.filter((_cost, i) => baked.sight.pockets[i].reached);
-    return { sight: baked.sight, costs, most: Math.max(0, ...of), least: of.length > 0 ? Math.min(...of) : 0, standing: this.standing(), bottom, top: bottom + storeyMetres };
+    return {
+      sight: baked.sight,
+      costs,
+      most: Math.max(0, ...of),
+      least: of.length > 0 ? Math.min(...of) : 0,
+      standing: this.standing(),
+      bottom,
+      top: bottom + storeyMetres,
+    };
   });
 
   constructor() {
@@ -57,7 +65,8 @@ export class SightDesk {
       const keys = this.baked()?.keys;
       if (level === undefined || this.bakes.progress()) return;
       // What a job or another page has baked since takes the place of what is open.
-      if (isToBeOpened(listed?.sight, keys?.sight) || isToBeOpened(listed?.figures, keys?.figures)) untracked(() => void this.read(level));
+      if (isToBeOpened(listed?.sight, keys?.sight) || isToBeOpened(listed?.figures, keys?.figures))
+        untracked(() => void this.read(level));
     });
   }
 
@@ -98,14 +107,20 @@ export class SightDesk {
         return;
       }
     }
-    this.snacks.open('Nobody can stand there: it lies inside a block, or cannot be reached from a spawn.', 'Close', { duration: 5000 });
+    this.snacks.open('Nobody can stand there: it lies inside a block, or cannot be reached from a spawn.', 'Close', {
+      duration: 5000,
+    });
   }
 
   async addDivider(from: PlanPoint, to: PlanPoint): Promise<void> {
     const level = this.openLevel.level();
-    const stratum = level?.strata.map(({ stratum: id }) => this.tables().stratum[id]).find((one) => one?.owner === level.id);
+    const stratum = level?.strata
+      .map(({ stratum: id }) => this.tables().stratum[id])
+      .find((one) => one?.owner === level.id);
     if (!level || !stratum) {
-      this.snacks.open('The level has no stratum of its own to hold a divider. Make one in Layout.', 'Close', { duration: 6000 });
+      this.snacks.open('The level has no stratum of its own to hold a divider. Make one in Layout.', 'Close', {
+        duration: 6000,
+      });
       return;
     }
     const { bottom, storeyMetres } = this.state();
@@ -130,12 +145,15 @@ export class SightDesk {
 
   /** Levels that share a stratum of the open one, for the foot. */
   sharedStrata(): number {
-    return (this.openLevel.level()?.strata ?? []).filter(({ stratum }) => (this.reach().get(stratum)?.length ?? 1) > 1).length;
+    return (this.openLevel.level()?.strata ?? []).filter(({ stratum }) => (this.reach().get(stratum)?.length ?? 1) > 1)
+      .length;
   }
 
   /** Strata that the open level owns. */
   ownStrata(): string[] {
-    return (this.openLevel.level()?.strata ?? []).map(({ stratum }) => stratum).filter((id) => this.tables().stratum[id]?.owner !== null);
+    return (this.openLevel.level()?.strata ?? [])
+      .map(({ stratum }) => stratum)
+      .filter((id) => this.tables().stratum[id]?.owner !== null);
   }
 
   private async read(level: string): Promise<void> {
@@ -143,7 +161,10 @@ export class SightDesk {
       const opened = await this.bakes.open(level);
       if (opened) this.opened.set(opened);
     } catch (error) {
-      this.snacks.open(`The bake could not be read. ${error instanceof Error ? error.message : String(error)}`, 'Close');
+      this.snacks.open(
+        `The bake could not be read. ${error instanceof Error ? error.message : String(error)}`,
+        'Close',
+      );
     }
   }
 }

@@ -113,7 +113,8 @@ function share({ least, most }: SightPaint, cost: number): number {
 
 /** Low, middle and high cost, mixed in sRGB. */
 export function costColour(colours: PlateColours, t: number): string {
-  const [from, to, u] = t < 0.5 ? [colours.costLow, colours.costMid, t * 2] : [colours.costMid, colours.costHigh, (t - 0.5) * 2];
+  const [from, to, u] =
+    t < 0.5 ? [colours.costLow, colours.costMid, t * 2] : [colours.costMid, colours.costHigh, (t - 0.5) * 2];
   return `color-mix(in srgb, ${to} ${(u * 100).toFixed(0)}%, ${from})`;
 }
 

@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+} from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import type { PlanPoint, Vector3 } from '@stravel/core';
@@ -49,7 +59,10 @@ export class SightPage {
   private readonly plate = viewChild(PlateView);
   private readonly line = signal<readonly [PlanPoint, PlanPoint] | undefined>(undefined);
 
-  readonly range = computed(() => ({ bottom: this.state().bottom, top: this.state().bottom + this.state().storeyMetres }));
+  readonly range = computed(() => ({
+    bottom: this.state().bottom,
+    top: this.state().bottom + this.state().storeyMetres,
+  }));
   readonly overlay = computed(() => {
     const paint = this.desk.paint();
     const { stand, bottom, storeyMetres } = this.state();
@@ -77,11 +90,31 @@ export class SightPage {
     const rows: FromHereRow[] = [
       { name: 'pockets reached', value: sight.figures.reachedPockets, share: 1, tone: 'stone' },
       { name: 'seen from here', value: seen, share: seen / Math.max(1, sight.figures.reachedPockets), tone: 'brine' },
-      { name: 'hidden from here', value: sight.figures.reachedPockets - seen, share: 1 - seen / Math.max(1, sight.figures.reachedPockets), tone: 'stone' },
+      {
+        name: 'hidden from here',
+        value: sight.figures.reachedPockets - seen,
+        share: 1 - seen / Math.max(1, sight.figures.reachedPockets),
+        tone: 'stone',
+      },
       { name: 'things in the level', value: figures.things, share: 1, tone: 'stone' },
-      { name: 'things seen', value: figures.pocketThings[standing], share: figures.pocketThings[standing] / Math.max(1, figures.things), tone: 'brine' },
-      { name: 'triangles all round', value: triangles, share: Math.min(1, triangles / (device?.budget.triangles ?? Math.max(1, triangles))), tone: 'kiln' },
-      { name: 'draw calls', value: figures.pocketDrawCalls[standing], share: Math.min(1, figures.pocketDrawCalls[standing] / (device?.budget.drawCalls ?? 1)), tone: 'kiln' },
+      {
+        name: 'things seen',
+        value: figures.pocketThings[standing],
+        share: figures.pocketThings[standing] / Math.max(1, figures.things),
+        tone: 'brine',
+      },
+      {
+        name: 'triangles all round',
+        value: triangles,
+        share: Math.min(1, triangles / (device?.budget.triangles ?? Math.max(1, triangles))),
+        tone: 'kiln',
+      },
+      {
+        name: 'draw calls',
+        value: figures.pocketDrawCalls[standing],
+        share: Math.min(1, figures.pocketDrawCalls[standing] / (device?.budget.drawCalls ?? 1)),
+        tone: 'kiln',
+      },
     ];
     return { where: `pocket ${standing + 1} · ${stand.map((v) => v.toFixed(1)).join(', ')}`, rows };
   });
@@ -102,7 +135,11 @@ export class SightPage {
     return this.openLevel
       .strata()
       .flatMap((document) =>
-        [...document.dividers.values()].map((divider) => ({ stratum: document.id, divider, length: Math.hypot(divider.to[0] - divider.from[0], divider.to[1] - divider.from[1]) })),
+        [...document.dividers.values()].map((divider) => ({
+          stratum: document.id,
+          divider,
+          length: Math.hypot(divider.to[0] - divider.from[0], divider.to[1] - divider.from[1]),
+        })),
       );
   });
 
@@ -127,9 +164,21 @@ export class SightPage {
     });
     effect(() => {
       const baked = this.desk.baked();
-      const closed = !baked ? 'Not baked' : baked.sight.closed ? 'Level is closed' : baked.sight.wayOut ? 'Level is not closed' : 'Nothing blocks the view here';
-      const pockets = baked ? [`${baked.sight.figures.reachedPockets} pockets, ${baked.sight.figures.openings} openings`] : [];
-      this.workspace.footLeft.set([closed, ...pockets, ...(this.desk.sharedStrata() > 0 ? ['counts shared strata'] : [])]);
+      const closed = !baked
+        ? 'Not baked'
+        : baked.sight.closed
+          ? 'Level is closed'
+          : baked.sight.wayOut
+            ? 'Level is not closed'
+            : 'Nothing blocks the view here';
+      const pockets = baked
+        ? [`${baked.sight.figures.reachedPockets} pockets, ${baked.sight.figures.openings} openings`]
+        : [];
+      this.workspace.footLeft.set([
+        closed,
+        ...pockets,
+        ...(this.desk.sharedStrata() > 0 ? ['counts shared strata'] : []),
+      ]);
       this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`]);
     });
   }
@@ -159,17 +208,29 @@ export class SightPage {
   goTo(at: Vector3): void {
     const { bottom, storeyMetres } = this.state();
     if (at[1] < bottom || at[1] >= bottom + storeyMetres) {
-      this.dispatch(sightActions.heightsSet({ bottom: Math.floor((at[1] + 0.5) / storeyMetres) * storeyMetres - 0.5, storeyMetres }));
+      this.dispatch(
+        sightActions.heightsSet({
+          bottom: Math.floor((at[1] + 0.5) / storeyMetres) * storeyMetres - 0.5,
+          storeyMetres,
+        }),
+      );
     }
     this.dispatch(sightActions.stoodAt({ at }));
   }
 
   key(event: KeyboardEvent): void {
-    if ((event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (
+      (event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey
+    )
+      return;
     if (event.key === 'd') this.dispatch(sightActions.toolChosen({ tool: 'divider' }));
     else if (event.key === 's') this.dispatch(sightActions.toolChosen({ tool: 'stand' }));
     else if (event.key === 'b') void this.desk.bake();
-    else if (event.key === '[' || event.key === ']') this.dispatch(sightActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
+    else if (event.key === '[' || event.key === ']')
+      this.dispatch(sightActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
     else if (event.key === 'f') this.frameLevel();
     else if (event.key === 'Escape') {
       this.line.set(undefined);

@@ -37,7 +37,9 @@ export function readScrolls(text: string | null): (readonly [string, number])[] 
     const kept = JSON.parse(text) as unknown;
     if (!Array.isArray(kept)) return [];
     return kept.flatMap((entry: unknown) =>
-      Array.isArray(entry) && typeof entry[0] === 'string' && typeof entry[1] === 'number' && entry[1] > 0 ? [[entry[0], entry[1]] as const] : [],
+      Array.isArray(entry) && typeof entry[0] === 'string' && typeof entry[1] === 'number' && entry[1] > 0
+        ? [[entry[0], entry[1]] as const]
+        : [],
     );
   } catch {
     return [];
@@ -58,7 +60,9 @@ export class KeepScroll {
   private readonly desk = deskOf(inject(Router).url);
   private readonly list = computed(() => {
     const level = this.openLevel.level()?.id;
-    return level === undefined || this.openLevel.isLoading() ? undefined : `${this.desk} ${level} ${this.element.tagName.toLowerCase()}`;
+    return level === undefined || this.openLevel.isLoading()
+      ? undefined
+      : `${this.desk} ${level} ${this.element.tagName.toLowerCase()}`;
   });
   /** The list that is scrolled to its place: until then what moves it is no person. */
   private shown: string | undefined;
@@ -74,7 +78,8 @@ export class KeepScroll {
   }
 
   protected scrolled(): void {
-    if (this.shown !== undefined && this.shown === this.list()) this.memory.keep(this.shown, Math.round(this.element.scrollTop));
+    if (this.shown !== undefined && this.shown === this.list())
+      this.memory.keep(this.shown, Math.round(this.element.scrollTop));
   }
 
   private scrollTo(list: string, pixels: number, frames: number): void {

@@ -7,8 +7,21 @@ import { StratumDocument } from '../stratum-document';
 import { LevelAssemblies } from './level-assemblies';
 import { OpenLevel } from './open-level';
 
-const block = (id: string, position: Block['position']): Block => ({ id, name: id, position, turn: [0, 0, 0], planes: boxPlanes([2, 2, 2]), sight: 'hides', material: 'brick' });
-const use = (id: string, position: AssemblyUse['position']): AssemblyUse => ({ id, assembly: 'bay', position, turn: 0 });
+const block = (id: string, position: Block['position']): Block => ({
+  id,
+  name: id,
+  position,
+  turn: [0, 0, 0],
+  planes: boxPlanes([2, 2, 2]),
+  sight: 'hides',
+  material: 'brick',
+});
+const use = (id: string, position: AssemblyUse['position']): AssemblyUse => ({
+  id,
+  assembly: 'bay',
+  position,
+  turn: 0,
+});
 
 describe('assemblies of the open level', () => {
   let stratum: StratumDocument;
@@ -20,8 +33,17 @@ describe('assemblies of the open level', () => {
     document.apply(operations.map((operation) => ({ document: document.id, ...operation })));
     version.update((n) => n + 1);
   };
-  const add = (kind: 'assembly' | 'block', item: AssemblyUse | Block) => ({ kind, id: item.id, field: null, before: null, after: item as never });
-  const laid = () => assemblies.documents().flatMap(({ blocks }) => [...blocks.values()].map(({ id, position }) => `${id} ${position.join()}`));
+  const add = (kind: 'assembly' | 'block', item: AssemblyUse | Block) => ({
+    kind,
+    id: item.id,
+    field: null,
+    before: null,
+    after: item as never,
+  });
+  const laid = () =>
+    assemblies
+      .documents()
+      .flatMap(({ blocks }) => [...blocks.values()].map(({ id, position }) => `${id} ${position.join()}`));
 
   beforeEach(() => {
     version = signal(0);
@@ -43,9 +65,19 @@ describe('assemblies of the open level', () => {
     expect(laid()).toEqual(['u.jamb 11,0,0', 'v.jamb 21,0,0']);
     apply(bay, [add('block', block('lintel', [0, 2, 0]))]);
     expect(laid()).toHaveLength(4);
-    apply(stratum, [{ kind: 'assembly', id: 'u', field: 'patches', before: null, after: { jamb: { kind: 'block', change: 'hidden', fields: {}, was: {} } } }]);
+    apply(stratum, [
+      {
+        kind: 'assembly',
+        id: 'u',
+        field: 'patches',
+        before: null,
+        after: { jamb: { kind: 'block', change: 'hidden', fields: {}, was: {} } },
+      },
+    ]);
     expect(laid()).toEqual(['u.lintel 10,2,0', 'v.jamb 21,0,0', 'v.lintel 20,2,0']);
-    apply(stratum, [{ kind: 'assembly', id: 'u', field: null, before: stratum.assemblyUses.get('u') as never, after: null }]);
+    apply(stratum, [
+      { kind: 'assembly', id: 'u', field: null, before: stratum.assemblyUses.get('u') as never, after: null },
+    ]);
     expect(laid()).toEqual(['v.jamb 21,0,0', 'v.lintel 20,2,0']);
   });
 
@@ -65,6 +97,8 @@ describe('assemblies of the open level', () => {
       () => ({}),
     );
     const found = picks.within([0, -1, -5], [20, 5, 5]).filter(({ stratum: of }) => of === 'own');
-    expect(found).toEqual([{ stratum: 'own', kind: 'assembly', id: 'u', bounds: { min: [10, 0, -1], max: [12, 2, 1] } }]);
+    expect(found).toEqual([
+      { stratum: 'own', kind: 'assembly', id: 'u', bounds: { min: [10, 0, -1], max: [12, 2, 1] } },
+    ]);
   });
 });

@@ -1,5 +1,13 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { EMPTY_CONTENT, ITEM_KINDS, withAssemblies, type AssemblyUse, type Item, type ItemKind, type StratumContent } from '@stravel/core';
+import {
+  EMPTY_CONTENT,
+  ITEM_KINDS,
+  withAssemblies,
+  type AssemblyUse,
+  type Item,
+  type ItemKind,
+  type StratumContent,
+} from '@stravel/core';
 import { DocumentRegistry } from '../document-registry';
 import { StratumDocument } from '../stratum-document';
 import { OpenLevel } from './open-level';
@@ -39,13 +47,20 @@ export class LevelAssemblies {
     { equal: (a, b) => a.length === b.length && a.every((one, i) => one === b[i]) },
   );
 
-  private documentOf(stratum: StratumDocument, assemblies: ReadonlyMap<string, StratumDocument>, versions: string): StratumDocument | undefined {
+  private documentOf(
+    stratum: StratumDocument,
+    assemblies: ReadonlyMap<string, StratumDocument>,
+    versions: string,
+  ): StratumDocument | undefined {
     const before = this.laid.get(stratum.id);
     if (stratum.assemblyUses.size === 0 && !before) return undefined;
     const groups = [...stratum.groups.values()];
     const uses = [...stratum.assemblyUses.values()];
     const isSame =
-      before?.versions === versions && before.uses.size === uses.length && uses.every((use) => before.uses.get(use.id)?.use === use) && isSameList(before.groups, groups);
+      before?.versions === versions &&
+      before.uses.size === uses.length &&
+      uses.every((use) => before.uses.get(use.id)?.use === use) &&
+      isSameList(before.groups, groups);
     if (before && isSame) return before.document;
     const contents = new Map<string, StratumContent>();
     const contentOf = (id: string): StratumContent | undefined => {
@@ -56,7 +71,12 @@ export class LevelAssemblies {
     const laid = new Map(
       uses.map((use): [string, LaidUse] => {
         const known = before?.versions === versions ? before.uses.get(use.id) : undefined;
-        return [use.id, known?.use === use ? known : { use, content: withAssemblies({ ...EMPTY_CONTENT, assembly: [use] }, contentOf) }];
+        return [
+          use.id,
+          known?.use === use
+            ? known
+            : { use, content: withAssemblies({ ...EMPTY_CONTENT, assembly: [use] }, contentOf) },
+        ];
       }),
     );
     const document = before?.document ?? new StratumDocument(LAID_PREFIX + stratum.id);
@@ -67,7 +87,12 @@ export class LevelAssemblies {
     const content = { ...Object.fromEntries(lists), group: groups } as unknown as StratumContent;
     stratum.laid = {
       document,
-      items: new Map([...laid].map(([id, { content: own }]) => [id, ITEM_KINDS.flatMap((kind) => (own[kind] as readonly Item[]).map((item) => ({ kind, id: item.id })))])),
+      items: new Map(
+        [...laid].map(([id, { content: own }]) => [
+          id,
+          ITEM_KINDS.flatMap((kind) => (own[kind] as readonly Item[]).map((item) => ({ kind, id: item.id }))),
+        ]),
+      ),
     };
     document.fill(content);
     this.laid.set(stratum.id, { document, versions, groups, uses: laid });

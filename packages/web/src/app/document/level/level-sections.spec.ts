@@ -1,6 +1,14 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { CoreError, createRunContext, makeSection, type Operation, type Recipe, type Section, type SectionInput } from '@stravel/core';
+import {
+  CoreError,
+  createRunContext,
+  makeSection,
+  type Operation,
+  type Recipe,
+  type Section,
+  type SectionInput,
+} from '@stravel/core';
 import { Compute } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
 import { StratumDocument } from '../stratum-document';
@@ -29,7 +37,12 @@ const recipe: Recipe = {
 describe('sections of the open level', () => {
   let stratum: StratumDocument;
   let version: ReturnType<typeof signal<number>>;
-  let asked: { input: SectionInput; resolve: (section: Section) => void; reject: (error: Error) => void; cancelled: boolean }[];
+  let asked: {
+    input: SectionInput;
+    resolve: (section: Section) => void;
+    reject: (error: Error) => void;
+    cancelled: boolean;
+  }[];
   let sections: LevelSections;
 
   const apply = (operations: readonly Omit<Operation, 'document'>[]): void => {
@@ -57,7 +70,12 @@ describe('sections of the open level', () => {
           provide: Compute,
           useValue: {
             run: (_task: string, input: SectionInput) => {
-              const entry: (typeof asked)[number] = { input, resolve: () => undefined, reject: () => undefined, cancelled: false };
+              const entry: (typeof asked)[number] = {
+                input,
+                resolve: () => undefined,
+                reject: () => undefined,
+                cancelled: false,
+              };
               const result = new Promise<Section>((resolve, reject) => Object.assign(entry, { resolve, reject }));
               asked.push(entry);
               return { result, cancel: () => (entry.cancelled = true) };
@@ -74,9 +92,21 @@ describe('sections of the open level', () => {
     expect(asked).toHaveLength(1);
     await finish(0);
     expect(sections.drawn().map(({ id }) => id)).toEqual(['own', 'section:r']);
-    expect([isMade('section:r'), isMade('own'), sections.hiddenWith(new Set(['own']))]).toEqual([true, false, ['assembly:own', 'section:r']]);
+    expect([isMade('section:r'), isMade('own'), sections.hiddenWith(new Set(['own']))]).toEqual([
+      true,
+      false,
+      ['assembly:own', 'section:r'],
+    ]);
     const before = sections.drawn()[1];
-    apply([{ kind: 'marker', id: 'm', field: null, before: null, after: { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 0 } }]);
+    apply([
+      {
+        kind: 'marker',
+        id: 'm',
+        field: null,
+        before: null,
+        after: { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 0 },
+      },
+    ]);
     expect(asked).toHaveLength(1);
     apply([{ kind: 'recipe', id: 'r', field: 'seed', before: 'one', after: 'two' }]);
     expect(asked[1].input.recipe.seed).toBe('two');
@@ -84,7 +114,15 @@ describe('sections of the open level', () => {
     expect(sections.drawn()[1]).toBe(before);
     await finish(1);
     expect(sections.drawn()[1]).not.toBe(before);
-    apply([{ kind: 'pin', id: 'p', field: null, before: null, after: { id: 'p', recipe: 'r', column: 1, row: 1, columns: 1, rows: 1, hidden: true, offset: [0, 0, 0] } }]);
+    apply([
+      {
+        kind: 'pin',
+        id: 'p',
+        field: null,
+        before: null,
+        after: { id: 'p', recipe: 'r', column: 1, row: 1, columns: 1, rows: 1, hidden: true, offset: [0, 0, 0] },
+      },
+    ]);
     expect(asked[2].input.pins).toHaveLength(1);
     apply([{ kind: 'recipe', id: 'r', field: null, before: {}, after: null }]);
     expect([asked[2].cancelled, sections.drawn().map(({ id }) => id)]).toEqual([true, ['own']]);

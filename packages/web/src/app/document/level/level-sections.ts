@@ -37,7 +37,11 @@ export class LevelSections {
 
   readonly states = this.byRecipe.asReadonly();
   /** Strata of the open level, what stands in their assemblies, and what its recipes made of them. */
-  readonly drawn = computed(() => [...this.openLevel.strata(), ...this.assemblies.documents(), ...[...this.byRecipe().values()].flatMap(({ document }) => document ?? [])]);
+  readonly drawn = computed(() => [
+    ...this.openLevel.strata(),
+    ...this.assemblies.documents(),
+    ...[...this.byRecipe().values()].flatMap(({ document }) => document ?? []),
+  ]);
 
   constructor() {
     effect(() => {
@@ -50,7 +54,9 @@ export class LevelSections {
   /** Ids of the documents that are hidden along with some strata. */
   hiddenWith(strata: ReadonlySet<string>): string[] {
     const laid = [...strata].map((stratum) => LAID_PREFIX + stratum);
-    return laid.concat([...this.byRecipe()].flatMap(([recipe, { stratum }]) => (strata.has(stratum) ? [PREFIX + recipe] : [])));
+    return laid.concat(
+      [...this.byRecipe()].flatMap(([recipe, { stratum }]) => (strata.has(stratum) ? [PREFIX + recipe] : [])),
+    );
   }
 
   cancel(recipe: string): void {
@@ -72,7 +78,9 @@ export class LevelSections {
     for (const document of strata) {
       for (const recipe of document.recipes.values()) {
         wanted.add(recipe.id);
-        const pins = [...document.pins.values()].filter((pin) => pin.recipe === recipe.id).sort((a, b) => (a.id < b.id ? -1 : 1));
+        const pins = [...document.pins.values()]
+          .filter((pin) => pin.recipe === recipe.id)
+          .sort((a, b) => (a.id < b.id ? -1 : 1));
         const inputs = canonicalJson({ recipe, pins } as unknown as Json);
         if (this.byRecipe().get(recipe.id)?.inputs !== inputs) void this.make(document.id, recipe, pins, inputs);
       }
@@ -86,15 +94,27 @@ export class LevelSections {
   private async make(stratum: string, recipe: Recipe, pins: readonly Pin[], inputs: string): Promise<void> {
     this.cancel(recipe.id);
     const before = this.byRecipe().get(recipe.id);
-    this.put(recipe.id, { stratum, inputs, making: { fraction: 0, stage: 'starting' }, section: before?.section, document: before?.document, failure: '' });
-    const run = this.compute.run('make-section', { recipe, pins }, (fraction, stage) => this.change(recipe.id, inputs, { making: { fraction, stage } }));
+    this.put(recipe.id, {
+      stratum,
+      inputs,
+      making: { fraction: 0, stage: 'starting' },
+      section: before?.section,
+      document: before?.document,
+      failure: '',
+    });
+    const run = this.compute.run('make-section', { recipe, pins }, (fraction, stage) =>
+      this.change(recipe.id, inputs, { making: { fraction, stage } }),
+    );
     this.runs.set(recipe.id, run);
     try {
       const section = await run.result;
       this.change(recipe.id, inputs, { making: undefined, section, document: documentOfSection(recipe.id, section) });
     } catch (error) {
       const cancelled = error instanceof CoreError && error.code === 'CANCELLED';
-      this.change(recipe.id, inputs, { making: undefined, failure: cancelled ? 'Cancelled.' : error instanceof Error ? error.message : String(error) });
+      this.change(recipe.id, inputs, {
+        making: undefined,
+        failure: cancelled ? 'Cancelled.' : error instanceof Error ? error.message : String(error),
+      });
     } finally {
       if (this.runs.get(recipe.id) === run) this.runs.delete(recipe.id);
     }

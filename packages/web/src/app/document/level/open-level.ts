@@ -41,7 +41,9 @@ export class OpenLevel {
   /** The assemblies that may stand in the open level, within each other too, as they are stored. */
   readonly assemblies = computed(() => {
     const ready = this.ready();
-    return new Map([...this.assemblyIds()].flatMap((id) => (ready.has(id) ? [[id, ready.get(id) as StratumDocument] as const] : [])));
+    return new Map(
+      [...this.assemblyIds()].flatMap((id) => (ready.has(id) ? [[id, ready.get(id) as StratumDocument] as const] : [])),
+    );
   });
   private readonly assemblyIds = computed(() =>
     assembliesWithin(
@@ -58,13 +60,18 @@ export class OpenLevel {
       .join();
   });
   private readonly patched = new Map<string, PatchedDocument>();
-  readonly isLoading = computed(() => this.strata().length < (this.level()?.strata.filter(({ stratum }) => this.tables().stratum[stratum]).length ?? 0));
+  readonly isLoading = computed(
+    () =>
+      this.strata().length < (this.level()?.strata.filter(({ stratum }) => this.tables().stratum[stratum]).length ?? 0),
+  );
   readonly pieces = computed(() => this.tables().piece);
   readonly piecesByName = computed(() => Object.values(this.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1)));
 
   constructor() {
     effect(() => {
-      const wanted = [...(this.level()?.strata ?? []).map(({ stratum }) => stratum), ...this.assemblyIds()].filter((id) => this.tables().stratum[id]);
+      const wanted = [...(this.level()?.strata ?? []).map(({ stratum }) => stratum), ...this.assemblyIds()].filter(
+        (id) => this.tables().stratum[id],
+      );
       untracked(() => wanted.forEach((id) => void this.load(id)));
     });
   }
@@ -106,7 +113,20 @@ export class OpenLevel {
     const { name, kit } = this.tables().stratum[id];
     if (!kit) return undefined;
     const strata = [{ stratum: id, switchedOff: false }];
-    return { id, name, key: id, set: '', order: '', purpose: 'tool', code: '', values: {}, strata, openSky: true, bounds: null, binned: null };
+    return {
+      id,
+      name,
+      key: id,
+      set: '',
+      order: '',
+      purpose: 'tool',
+      code: '',
+      values: {},
+      strata,
+      openSky: true,
+      bounds: null,
+      binned: null,
+    };
   }
 
   private seenBy(level: string, shared: StratumDocument): StratumDocument {
@@ -127,7 +147,9 @@ export class OpenLevel {
       this.ready.update((ready) => new Map(ready).set(id, document));
       this.failure.set('');
     } catch (error) {
-      this.failure.set(`The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${error instanceof Error ? error.message : String(error)}`);
+      this.failure.set(
+        `The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${error instanceof Error ? error.message : String(error)}`,
+      );
     }
   }
 }

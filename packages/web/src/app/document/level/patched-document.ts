@@ -1,4 +1,13 @@
-import { patchedContent, patchedItem, patchId, type Item, type ItemKind, type Json, type Operation, type Patch } from '@stravel/core';
+import {
+  patchedContent,
+  patchedItem,
+  patchId,
+  type Item,
+  type ItemKind,
+  type Json,
+  type Operation,
+  type Patch,
+} from '@stravel/core';
 import { StratumDocument, type StratumChange } from '../stratum-document';
 
 /** A shared stratum as one level sees it, kept up with the stratum and the level's patches. */
@@ -23,7 +32,9 @@ export function patchedDocument(shared: StratumDocument, level: string): Patched
   // What a patch was about can no longer be asked once it is gone.
   let targets = new Map<string, Pick<Patch, 'kind' | 'target'>>();
   const note = (): void => {
-    targets = new Map([...shared.patches.values()].filter((patch) => patch.level === level).map((patch) => [patch.id, patch]));
+    targets = new Map(
+      [...shared.patches.values()].filter((patch) => patch.level === level).map((patch) => [patch.id, patch]),
+    );
   };
   note();
   const follow = ({ whole, items }: StratumChange): void => {
@@ -37,14 +48,22 @@ export function patchedDocument(shared: StratumDocument, level: string): Patched
       if (kind !== 'patch') touched.set(`${kind} ${id}`, { kind, id });
       else {
         const patch = shared.patches.get(id) ?? targets.get(id);
-        if (patch && patchId(level, patch.target) === id) touched.set(`${patch.kind} ${patch.target}`, { kind: patch.kind, id: patch.target });
+        if (patch && patchId(level, patch.target) === id)
+          touched.set(`${patch.kind} ${patch.target}`, { kind: patch.kind, id: patch.target });
       }
     }
     if (items.some(({ kind }) => kind === 'patch')) note();
     document.apply(
       [...touched.values()].map(({ kind, id }): Operation => {
         const seen = patchedItem<Item>(kind, shared.item(kind, id), shared.patches.get(patchId(level, id)));
-        return { document: shared.id, kind, id, field: null, before: null, after: (seen as unknown as Json | undefined) ?? null };
+        return {
+          document: shared.id,
+          kind,
+          id,
+          field: null,
+          before: null,
+          after: (seen as unknown as Json | undefined) ?? null,
+        };
       }),
     );
   };

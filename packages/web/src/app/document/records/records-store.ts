@@ -43,14 +43,19 @@ export const recordsFeature = createFeature({
     on(recordsActions.collectionOpened, () => initial),
     on(recordsActions.loaded, (_state, { tables }) => ({ loaded: true, tables })),
     on(recordsActions.recordsPut, (state, { records }) => ({ ...state, tables: withRecords(state.tables, records) })),
-    on(recordsActions.operationsApplied, (state, { operations }) => ({ ...state, tables: applyToTables(state.tables, operations) })),
+    on(recordsActions.operationsApplied, (state, { operations }) => ({
+      ...state,
+      tables: applyToTables(state.tables, operations),
+    })),
   ),
   extraSelectors: ({ selectTables }) => ({
     selectSettings: createSelector(selectTables, (tables) => Object.values(tables.collection)[0]),
     selectTree: createSelector(selectTables, (tables) => setTree(tables)),
     selectLevels: createSelector(selectTables, (tables) => levelsInOrder(tables)),
     selectFields: createSelector(selectTables, (tables): Field[] => fieldsOf(tables, null)),
-    selectDevices: createSelector(selectTables, (tables): Device[] => Object.values(tables.device).sort(compareOrdered)),
+    selectDevices: createSelector(selectTables, (tables): Device[] =>
+      Object.values(tables.device).sort(compareOrdered),
+    ),
   }),
 });
 
@@ -61,7 +66,8 @@ export const selectReach = createSelector(recordsFeature.selectTables, (tables) 
   const reach = new Map<string, string[]>();
   for (const level of Object.values(tables.level)) {
     const stack = level.strata.map(({ stratum }) => stratum);
-    for (const stratum of [...stack, ...assembliesWithin(tables.stratum, stack)]) reach.set(stratum, [...(reach.get(stratum) ?? []), level.id]);
+    for (const stratum of [...stack, ...assembliesWithin(tables.stratum, stack)])
+      reach.set(stratum, [...(reach.get(stratum) ?? []), level.id]);
   }
   return reach;
 });

@@ -9,7 +9,10 @@ export interface BudgetState {
 
 export const budgetActions = createActionGroup({
   source: 'Budget',
-  events: { 'Measure Chosen': props<{ measure: Measure }>(), 'Level Opened': props<{ id: string; measure?: Measure }>() },
+  events: {
+    'Measure Chosen': props<{ measure: Measure }>(),
+    'Level Opened': props<{ id: string; measure?: Measure }>(),
+  },
 });
 
 const initial: BudgetState = { measure: 'triangles', opened: '' };

@@ -33,13 +33,29 @@ export const cellsActions = createActionGroup({
   },
 });
 
-const initial: CellsState = { tool: 'look', measure: 'bytes', cell: null, walk: null, spot: null, bottom: -0.5, storeyMetres: 30, views: 'both' };
+const initial: CellsState = {
+  tool: 'look',
+  measure: 'bytes',
+  cell: null,
+  walk: null,
+  spot: null,
+  bottom: -0.5,
+  storeyMetres: 30,
+  views: 'both',
+};
 
 export const cellsFeature = createFeature({
   name: 'cells',
   reducer: createReducer(
     initial,
-    on(cellsActions.levelOpened, (state, { bottom }) => ({ ...state, cell: null, walk: null, spot: null, tool: 'look' as const, bottom })),
+    on(cellsActions.levelOpened, (state, { bottom }) => ({
+      ...state,
+      cell: null,
+      walk: null,
+      spot: null,
+      tool: 'look' as const,
+      bottom,
+    })),
     on(cellsActions.toolChosen, (state, { tool }) => ({ ...state, tool })),
     on(cellsActions.measureChosen, (state, { measure }) => ({ ...state, measure })),
     on(cellsActions.cellChosen, (state, { cell }) => ({ ...state, cell })),

@@ -61,7 +61,12 @@ export class ArrangeDesk {
 
   private async moveBy(): Promise<void> {
     const items = this.desk.selected();
-    const answers = await this.ask.for({ title: `Move ${this.desk.countText(items)}`, says: 'Sums are read: 12.5+3.', questions: vectorQuestions('By'), deed: 'Move' });
+    const answers = await this.ask.for({
+      title: `Move ${this.desk.countText(items)}`,
+      says: 'Sums are read: 12.5+3.',
+      questions: vectorQuestions('By'),
+      deed: 'Move',
+    });
     if (answers) await this.desk.commit(`move ${this.desk.countText(items)}`, moveItems(items, vectorOf(answers)));
   }
 
@@ -71,16 +76,30 @@ export class ArrangeDesk {
       says: 'To the outermost of what is selected.',
       questions: [
         { key: 'axis', label: 'Along', kind: 'choice', value: '0', choices: AXES },
-        { key: 'side', label: 'Which side', kind: 'choice', value: 'low', choices: ALIGN_SIDES.map((side) => ({ value: side, name: side })) },
+        {
+          key: 'side',
+          label: 'Which side',
+          kind: 'choice',
+          value: 'low',
+          choices: ALIGN_SIDES.map((side) => ({ value: side, name: side })),
+        },
       ],
       deed: 'Align',
     });
-    if (answers) await this.moveAlong('align', Number(answers['axis']) as Axis, (boxes, axis) => alignSteps(boxes, axis, answers['side'] as AlignSide));
+    if (answers)
+      await this.moveAlong('align', Number(answers['axis']) as Axis, (boxes, axis) =>
+        alignSteps(boxes, axis, answers['side'] as AlignSide),
+      );
   }
 
   private async distribute(): Promise<void> {
     const questions: Question[] = [{ key: 'axis', label: 'Along', kind: 'choice', value: '0', choices: AXES }];
-    const answers = await this.ask.for({ title: 'Space evenly', says: 'Equal gaps between neighbours; the outermost two stay.', questions, deed: 'Space' });
+    const answers = await this.ask.for({
+      title: 'Space evenly',
+      says: 'Equal gaps between neighbours; the outermost two stay.',
+      questions,
+      deed: 'Space',
+    });
     if (answers) await this.moveAlong('space', Number(answers['axis']) as Axis, distributeSteps);
   }
 
@@ -193,17 +212,26 @@ export class ArrangeDesk {
     if (!answers) return;
     const chance = varied(
       items.length,
-      { turnDegrees: Number(answers['turn']), scaleShare: Number(answers['scale']) / 100, offsetMetres: Number(answers['offset']) },
+      {
+        turnDegrees: Number(answers['turn']),
+        scaleShare: Number(answers['scale']) / 100,
+        offsetMetres: Number(answers['offset']),
+      },
       String(answers['seed']),
     );
     const operations = changeItems(items, (one, i) => {
       const { turnDegrees, scale, offset } = chance[i];
       const moved = movedFields(one, offset);
       if (one.kind === 'marker') return { ...moved, turn: wholeTurn(one.item.turn + turnDegrees) };
-      if (one.kind === 'block' || one.kind === 'volume') return { ...moved, turn: turnedFields(one, turnDegrees, middleOf([items[i]]))['turn'] };
+      if (one.kind === 'block' || one.kind === 'volume')
+        return { ...moved, turn: turnedFields(one, turnDegrees, middleOf([items[i]]))['turn'] };
       if (one.kind !== 'placement') return moved;
       const { turn, scale: before } = one.item;
-      return { ...moved, turn: [wholeTurn(turn[0] + turnDegrees), turn[1], turn[2]], scale: before.map((value) => toMicro(value * scale)) };
+      return {
+        ...moved,
+        turn: [wholeTurn(turn[0] + turnDegrees), turn[1], turn[2]],
+        scale: before.map((value) => toMicro(value * scale)),
+      };
     });
     await this.desk.commit(`vary ${this.desk.countText(items)}`, operations);
   }
@@ -213,9 +241,20 @@ export class ArrangeDesk {
     const [first] = items;
     if (!first) return;
     const questions: Question[] = [
-      { key: 'piece', label: 'Piece', kind: 'choice', value: (first.item as Placement).piece, choices: this.openLevel.piecesByName().map(({ id, name }) => ({ value: id, name })) },
+      {
+        key: 'piece',
+        label: 'Piece',
+        kind: 'choice',
+        value: (first.item as Placement).piece,
+        choices: this.openLevel.piecesByName().map(({ id, name }) => ({ value: id, name })),
+      },
     ];
-    const answers = await this.ask.for({ title: `Replace ${this.desk.countText(items)}`, says: 'Place, turn, scale, group and own values stay.', questions, deed: 'Replace' });
+    const answers = await this.ask.for({
+      title: `Replace ${this.desk.countText(items)}`,
+      says: 'Place, turn, scale, group and own values stay.',
+      questions,
+      deed: 'Replace',
+    });
     if (!answers) return;
     const operations = items
       .filter(({ item }) => (item as Placement).piece !== answers['piece'])
@@ -223,7 +262,11 @@ export class ArrangeDesk {
     await this.desk.commit(`replace ${this.desk.countText(items)}`, operations);
   }
 
-  private async moveAlong(label: string, axis: Axis, stepsOf: (boxes: readonly Box3[], axis: Axis) => number[]): Promise<void> {
+  private async moveAlong(
+    label: string,
+    axis: Axis,
+    stepsOf: (boxes: readonly Box3[], axis: Axis) => number[],
+  ): Promise<void> {
     const items = this.desk.selected();
     const boxes = this.boxesOf(items);
     const known = items.filter((_item, i) => boxes[i] !== undefined);
@@ -232,7 +275,9 @@ export class ArrangeDesk {
       axis,
     );
     const operations = known.flatMap((one, i): Operation[] =>
-      steps[i] === 0 ? [] : moveItems([one], [axis === 0 ? steps[i] : 0, axis === 1 ? steps[i] : 0, axis === 2 ? steps[i] : 0]),
+      steps[i] === 0
+        ? []
+        : moveItems([one], [axis === 0 ? steps[i] : 0, axis === 1 ? steps[i] : 0, axis === 2 ? steps[i] : 0]),
     );
     await this.desk.commit(`${label} ${this.desk.countText(items)}`, operations);
   }

@@ -39,13 +39,22 @@ export class RegionDesk {
     });
     if (!answers) return;
     const isAll = answers['heights'] === 'all';
-    const { operations, locked } = this.plan(from, to, isAll ? -1e6 : bottom, isAll ? 1e6 : bottom + storeyMetres, vectorOf(answers));
+    const { operations, locked } = this.plan(
+      from,
+      to,
+      isAll ? -1e6 : bottom,
+      isAll ? 1e6 : bottom + storeyMetres,
+      vectorOf(answers),
+    );
     if (locked.length > 0) this.desk.refuse(`${locked.length} locked things in the region stay where they are.`);
     await this.desk.commit('move a region', operations);
   }
 
   private plan([x0, z0]: PlanPoint, [x1, z1]: PlanPoint, bottom: number, top: number, by: Vector3): RegionMove {
-    const box = { min: [Math.min(x0, x1), bottom, Math.min(z0, z1)] as Vector3, max: [Math.max(x0, x1), top, Math.max(z0, z1)] as Vector3 };
+    const box = {
+      min: [Math.min(x0, x1), bottom, Math.min(z0, z1)] as Vector3,
+      max: [Math.max(x0, x1), top, Math.max(z0, z1)] as Vector3,
+    };
     const plate = this.desk.plate();
     return moveRegion(
       this.openLevel.strata(),

@@ -32,7 +32,12 @@ export function moveRegion(
       for (const item of document.itemsOf(kind)) {
         const ref: ItemRef = { stratum: document.id, kind, id: item.id };
         const placed = { kind, item } as PlacedItemOf;
-        const bounds = placed.kind === 'path' ? undefined : placed.kind === 'recipe' ? { min: placed.item.position, max: placed.item.position } : boundsOf(ref);
+        const bounds =
+          placed.kind === 'path'
+            ? undefined
+            : placed.kind === 'recipe'
+              ? { min: placed.item.position, max: placed.item.position }
+              : boundsOf(ref);
         if (placed.kind !== 'path' && !(bounds && holds(bounds.min, bounds.max))) continue;
         const fields = Object.entries(movedWithin(placed, min, max, by));
         if (fields.length === 0) continue;

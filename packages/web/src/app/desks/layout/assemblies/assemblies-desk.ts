@@ -57,16 +57,26 @@ export class AssembliesDesk {
     const kits = Object.values(this.desk.tables().kit);
     if (!into || items.length === 0) return;
     if (kits.length === 0) {
-      this.desk.refuse('An assembly belongs to a kit, and the collection has none yet. Bring pieces in on the Detail desk first.');
+      this.desk.refuse(
+        'An assembly belongs to a kit, and the collection has none yet. Bring pieces in on the Detail desk first.',
+      );
       return;
     }
-    const boxes = items.flatMap(({ stratum, kind, item }) => this.desk.plate()?.item(stratum, kind, item.id)?.bounds ?? []);
+    const boxes = items.flatMap(
+      ({ stratum, kind, item }) => this.desk.plate()?.item(stratum, kind, item.id)?.bounds ?? [],
+    );
     const answers = await this.ask.for({
       title: `An assembly of ${this.desk.countText(items)}`,
       says: 'It is kept in the kit and can be placed many times. What it is made of becomes its first use.',
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: '' },
-        { key: 'kit', label: 'Kit', kind: 'choice', value: kits[0].id, choices: kits.map(({ id, name }) => ({ value: id, name })) },
+        {
+          key: 'kit',
+          label: 'Kit',
+          kind: 'choice',
+          value: kits[0].id,
+          choices: kits.map(({ id, name }) => ({ value: id, name })),
+        },
         ...vectorQuestions('Its zero at', boxes.length > 0 ? footOf(boxes) : [0, 0, 0]),
       ],
       deed: 'Make it',
@@ -74,8 +84,14 @@ export class AssembliesDesk {
     });
     if (!answers) return;
     await this.desk.attempt(async () => {
-      const { use, operations } = assemblyOf(items, { name: String(answers['name']).trim(), kit: String(answers['kit']), pivot: vectorOf(answers), into: into.id });
-      if (await this.desk.commit(`make ${String(answers['name']).trim()}`, operations)) this.desk.select([{ stratum: into.id, kind: 'assembly', id: use.id }]);
+      const { use, operations } = assemblyOf(items, {
+        name: String(answers['name']).trim(),
+        kit: String(answers['kit']),
+        pivot: vectorOf(answers),
+        into: into.id,
+      });
+      if (await this.desk.commit(`make ${String(answers['name']).trim()}`, operations))
+        this.desk.select([{ stratum: into.id, kind: 'assembly', id: use.id }]);
     });
   }
 
@@ -86,7 +102,15 @@ export class AssembliesDesk {
     const answers = await this.ask.for({
       title: 'Replace by',
       says: 'What the chosen uses have otherwise goes.',
-      questions: [{ key: 'by', label: 'Assembly', kind: 'choice', value: items[0].use.assembly, choices: this.all().map(({ id, name }) => ({ value: id, name })) }],
+      questions: [
+        {
+          key: 'by',
+          label: 'Assembly',
+          kind: 'choice',
+          value: items[0].use.assembly,
+          choices: this.all().map(({ id, name }) => ({ value: id, name })),
+        },
+      ],
       deed: 'Replace',
     });
     if (!answers) return;
@@ -107,7 +131,12 @@ export class AssembliesDesk {
       parted.length === 1 ? 'part ways with an assembly' : `part ways with ${parted.length} assemblies`,
       parted.flatMap(({ operations }) => operations),
     );
-    if (isDone) this.desk.select(parted.flatMap(({ stratum, copies }) => copies.filter(({ kind }) => kind !== 'group').map(({ kind, item }) => ({ stratum, kind, id: item.id }))));
+    if (isDone)
+      this.desk.select(
+        parted.flatMap(({ stratum, copies }) =>
+          copies.filter(({ kind }) => kind !== 'group').map(({ kind, item }) => ({ stratum, kind, id: item.id })),
+        ),
+      );
   }
 
   /** Gives the one chosen use an assembly of its own. */
@@ -122,7 +151,11 @@ export class AssembliesDesk {
       deed: 'Make it',
       fault: ({ name }) => nameFault(name),
     });
-    if (answers) await this.desk.commit(`own copy of ${record.name}`, ownCopy(chosen.stratum, chosen.use, record, content, String(answers['name']).trim()));
+    if (answers)
+      await this.desk.commit(
+        `own copy of ${record.name}`,
+        ownCopy(chosen.stratum, chosen.use, record, content, String(answers['name']).trim()),
+      );
   }
 
   async rename(id: string): Promise<void> {
@@ -134,25 +167,34 @@ export class AssembliesDesk {
       fault: ({ name }) => nameFault(name),
     });
     const now = this.desk.tables().stratum[id] as Stratum | undefined;
-    if (answers && now) await this.desk.commit('name of an assembly', [setRecordField('stratum', now, 'name', String(answers['name']).trim())]);
+    if (answers && now)
+      await this.desk.commit('name of an assembly', [
+        setRecordField('stratum', now, 'name', String(answers['name']).trim()),
+      ]);
   }
 
   /** Deletes an assembly that stands nowhere; of one that does it says where. */
   async delete(id: string): Promise<void> {
     const { stratum: records } = this.desk.tables();
     const record = records[id];
-    const where = [...this.levelsOf(id), ...Object.values(records).flatMap(({ name, kit, assemblies }) => (kit && assemblies?.includes(id) ? [name] : []))];
+    const where = [
+      ...this.levelsOf(id),
+      ...Object.values(records).flatMap(({ name, kit, assemblies }) => (kit && assemblies?.includes(id) ? [name] : [])),
+    ];
     if (where.length > 0) {
       this.desk.refuse(
         `${record.name} stands, or once stood, in ${where.slice(0, 4).join(', ')}${where.length > 4 ? ` and ${where.length - 4} more` : ''}. Replace it there first.`,
       );
       return;
     }
-    if (await this.desk.commit(`delete ${record.name}`, [remove(RECORDS_DOCUMENT, 'stratum', record)])) void this.addresses.go(['/layout']);
+    if (await this.desk.commit(`delete ${record.name}`, [remove(RECORDS_DOCUMENT, 'stratum', record)]))
+      void this.addresses.go(['/layout']);
   }
 
   private uses(): { readonly stratum: string; readonly use: AssemblyUse }[] {
-    return this.desk.selected().flatMap(({ stratum, kind, item }) => (kind === 'assembly' ? [{ stratum, use: item as AssemblyUse }] : []));
+    return this.desk
+      .selected()
+      .flatMap(({ stratum, kind, item }) => (kind === 'assembly' ? [{ stratum, use: item as AssemblyUse }] : []));
   }
 
   private contentOf(assembly: string): StratumContent | undefined {

@@ -19,6 +19,9 @@ export class AssemblyCard {
   readonly reach = computed(() => {
     const chosen = this.one.selected();
     const levels = chosen ? this.assemblies.levelsOf(chosen.use.assembly) : [];
-    return { says: levels.length === 1 ? 'in this level alone' : `in ${levels.length} levels`, names: levels.join(', ') };
+    return {
+      says: levels.length === 1 ? 'in this level alone' : `in ${levels.length} levels`,
+      names: levels.join(', '),
+    };
   });
 }

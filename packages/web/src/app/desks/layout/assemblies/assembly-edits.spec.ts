@@ -17,9 +17,28 @@ import { noteAssemblies } from '../../../reach/note-assemblies';
 import type { PlacedItem } from '../item-edits';
 import { assemblyOf, footOf, ownCopy, partedFrom, replaced } from './assembly-edits';
 
-const block: Block = { id: 'jamb', name: 'jamb', position: [4, 0, 6], turn: [0, 0, 0], planes: boxPlanes([1, 2, 1]), sight: 'hides', material: 'brick', group: 'doors' };
+const block: Block = {
+  id: 'jamb',
+  name: 'jamb',
+  position: [4, 0, 6],
+  turn: [0, 0, 0],
+  planes: boxPlanes([1, 2, 1]),
+  sight: 'hides',
+  material: 'brick',
+  group: 'doors',
+};
 const bell: Marker = { id: 'bell', kind: 'checkpoint', position: [6, 1, 6], turn: 0 };
-const pull: Link = { id: 'pull', emitter: 'bell', event: 'used', who: '', once: false, delaySeconds: 0, action: 'open', target: 'jamb', arguments: {} };
+const pull: Link = {
+  id: 'pull',
+  emitter: 'bell',
+  event: 'used',
+  who: '',
+  once: false,
+  delaySeconds: 0,
+  action: 'open',
+  target: 'jamb',
+  arguments: {},
+};
 const items: PlacedItem[] = [
   { stratum: 'own', kind: 'block', item: block },
   { stratum: 'base', kind: 'marker', item: bell },
@@ -27,7 +46,9 @@ const items: PlacedItem[] = [
 ];
 const wish = { name: 'Door bay', kit: 'kit', pivot: [5, 0, 6], into: 'own' } as const;
 const created = <T>(operations: readonly Operation[], kind: string, document?: string): T[] =>
-  operations.filter((one) => one.kind === kind && one.before === null && (document === undefined || one.document === document)).map(({ after }) => after as never);
+  operations
+    .filter((one) => one.kind === kind && one.before === null && (document === undefined || one.document === document))
+    .map(({ after }) => after as never);
 const contentOf = (operations: readonly Operation[], document: string): StratumContent => ({
   ...EMPTY_CONTENT,
   block: created(operations, 'block', document),
@@ -43,21 +64,31 @@ describe('an assembly', () => {
     const content = contentOf(operations, record.id);
     expect(content.block.map(({ position, group }) => [position, group])).toEqual([[[-1, 0, 0], undefined]]);
     expect([content.link[0].emitter, content.link[0].target]).toEqual([content.marker[0].id, content.block[0].id]);
-    expect(operations.filter(({ after }) => after === null).map(({ document, id }) => `${document} ${id}`)).toEqual(['own jamb', 'base bell', 'own pull']);
+    expect(operations.filter(({ after }) => after === null).map(({ document, id }) => `${document} ${id}`)).toEqual([
+      'own jamb',
+      'base bell',
+      'own pull',
+    ]);
     const laid = laidOnce(use, content);
     expect([laid.block[0].position, laid.marker[0].position]).toEqual([block.position, bell.position]);
   });
 
   it('is not made of what keeps to the axes', () => {
     const floor = { id: 'f', name: '', position: [0, 0, 0], squareMetres: 1, columns: 1, rows: 1, squares: {} } as Item;
-    expect(() => assemblyOf([{ stratum: 'own', kind: 'tileFloor', item: floor } as PlacedItem], wish)).toThrow(/tileFloor cannot be part/);
+    expect(() => assemblyOf([{ stratum: 'own', kind: 'tileFloor', item: floor } as PlacedItem], wish)).toThrow(
+      /tileFloor cannot be part/,
+    );
   });
 
   it('is parted from into things of the stratum, as the use has them', () => {
     const { use, operations } = assemblyOf(items, wish);
     const [record] = created<Stratum>(operations, 'stratum');
     const content = contentOf(operations, record.id);
-    const patched: AssemblyUse = { ...use, turn: 90, patches: { [content.marker[0].id]: { kind: 'marker', change: 'hidden', fields: {}, was: {} } } };
+    const patched: AssemblyUse = {
+      ...use,
+      turn: 90,
+      patches: { [content.marker[0].id]: { kind: 'marker', change: 'hidden', fields: {}, was: {} } },
+    };
     const { copies, operations: parted } = partedFrom('own', patched, content);
     expect(copies.map(({ kind }) => kind)).toEqual(['block', 'link']);
     expect((copies[0].item as Block).position).toEqual([5, 0, 7]);
@@ -68,10 +99,18 @@ describe('an assembly', () => {
     const { use, operations } = assemblyOf(items, wish);
     const [record] = created<Stratum>(operations, 'stratum');
     const content = contentOf(operations, record.id);
-    const patched: AssemblyUse = { ...use, patches: { [content.marker[0].id]: { kind: 'marker', change: 'hidden', fields: {}, was: {} } } };
+    const patched: AssemblyUse = {
+      ...use,
+      patches: { [content.marker[0].id]: { kind: 'marker', change: 'hidden', fields: {}, was: {} } },
+    };
     const own = ownCopy('own', patched, record, content, 'Door bay 2');
     const [copy] = created<Stratum>(own, 'stratum');
-    expect([copy.name, copy.kit, created(own, 'marker').length, created(own, 'block').length]).toEqual(['Door bay 2', 'kit', 0, 1]);
+    expect([copy.name, copy.kit, created(own, 'marker').length, created(own, 'block').length]).toEqual([
+      'Door bay 2',
+      'kit',
+      0,
+      1,
+    ]);
     expect(own.filter(({ document }) => document === 'own').map(({ field, after }) => [field, after])).toEqual([
       ['assembly', copy.id],
       ['patches', null],
@@ -90,10 +129,20 @@ describe('an assembly', () => {
 });
 
 describe('the records', () => {
-  const stratum = (id: string, over: Partial<Stratum> = {}): Stratum => ({ id, name: id, role: 'structure', owner: null, ...over });
+  const stratum = (id: string, over: Partial<Stratum> = {}): Stratum => ({
+    id,
+    name: id,
+    role: 'structure',
+    owner: null,
+    ...over,
+  });
   const tables: RecordTables = {
     ...emptyRecordTables(),
-    stratum: { own: stratum('own', { assemblies: ['a'] }), bay: stratum('bay', { kit: 'kit' }), row: stratum('row', { kit: 'kit', assemblies: ['bay'] }) },
+    stratum: {
+      own: stratum('own', { assemblies: ['a'] }),
+      bay: stratum('bay', { kit: 'kit' }),
+      row: stratum('row', { kit: 'kit', assemblies: ['bay'] }),
+    },
   };
   const use = (document: string, assembly: string): Operation => ({
     document,
@@ -109,7 +158,14 @@ describe('the records', () => {
       { document: 'records', kind: 'stratum', id: 'own', field: 'assemblies', before: ['a'], after: ['a', 'bay'] },
     ]);
     expect(noteAssemblies(tables, [use('own', 'a'), { ...use('own', 'bay'), after: null }])).toEqual([]);
-    const changed: Operation = { document: 'own', kind: 'assembly', id: 'u', field: 'assembly', before: 'a', after: 'row' };
+    const changed: Operation = {
+      document: 'own',
+      kind: 'assembly',
+      id: 'u',
+      field: 'assembly',
+      before: 'a',
+      after: 'row',
+    };
     expect(noteAssemblies(tables, [changed]).map(({ after }) => after)).toEqual([['a', 'row']]);
   });
 

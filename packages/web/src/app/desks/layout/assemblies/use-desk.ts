@@ -55,7 +55,9 @@ export class UseDesk {
   /** The one use that is chosen. */
   readonly selected = computed(() => {
     const [one, ...others] = this.desk.selected();
-    return one?.kind === 'assembly' && others.length === 0 ? { stratum: one.stratum, use: one.item as AssemblyUse } : undefined;
+    return one?.kind === 'assembly' && others.length === 0
+      ? { stratum: one.stratum, use: one.item as AssemblyUse }
+      : undefined;
   });
   /** What stands within the chosen use, and what it has otherwise. */
   readonly within = computed((): WithinRow[] => {
@@ -63,24 +65,38 @@ export class UseDesk {
     const chosen = this.selected();
     const document = chosen && this.openLevel.assemblies().get(chosen.use.assembly);
     if (!chosen || !document) return [];
-    const states = new Map(patchStates(patchesOfUse(chosen.use), chosen.use.id, (kind, id) => document.item(kind, id)).map((state) => [state.patch.target, state]));
+    const states = new Map(
+      patchStates(patchesOfUse(chosen.use), chosen.use.id, (kind, id) => document.item(kind, id)).map((state) => [
+        state.patch.target,
+        state,
+      ]),
+    );
     const rows = ITEM_KINDS.flatMap((kind) =>
-      kind === 'patch' || kind === 'group' ? [] : [...document.itemsOf(kind)].map((item): WithinRow => this.rowOf(kind, item, states.get(item.id))),
+      kind === 'patch' || kind === 'group'
+        ? []
+        : [...document.itemsOf(kind)].map((item): WithinRow => this.rowOf(kind, item, states.get(item.id))),
     );
     const idle = [...states.values()]
       .filter(({ shared }) => !shared)
-      .map((state) => this.rowOf(state.patch.kind, { id: state.patch.target, ...state.patch.fields } as unknown as Item, state));
+      .map((state) =>
+        this.rowOf(state.patch.kind, { id: state.patch.target, ...state.patch.fields } as unknown as Item, state),
+      );
     return [...rows, ...idle];
   });
 
   put(field: 'position' | 'turn', value: Vector3 | number): void {
     const chosen = this.selected();
-    if (chosen) void this.desk.commit(`${field} of an assembly`, [setField(chosen.stratum, 'assembly', chosen.use, field, value as number)]);
+    if (chosen)
+      void this.desk.commit(`${field} of an assembly`, [
+        setField(chosen.stratum, 'assembly', chosen.use, field, value as number),
+      ]);
   }
 
   /** Leaves a thing out in this use alone. */
   async hide({ kind, id }: WithinRow): Promise<void> {
-    await this.onUse('hide a thing of an assembly here', (document, assembly) => [remove(assembly, kind, document(kind, id) as Item)]);
+    await this.onUse('hide a thing of an assembly here', (document, assembly) => [
+      remove(assembly, kind, document(kind, id) as Item),
+    ]);
   }
 
   /** Moves a thing in this use alone, in the assembly's own directions. */
@@ -94,13 +110,20 @@ export class UseDesk {
     if (!answers) return;
     await this.onUse('move a thing of an assembly here', (item, assembly) => {
       const seen = item(kind, id) as Item;
-      return setFields({ stratum: assembly, kind, item: seen } as PlacedItem, movedFields({ kind, item: seen } as PlacedItemOf, vectorOf(answers)));
+      return setFields(
+        { stratum: assembly, kind, item: seen } as PlacedItem,
+        movedFields({ kind, item: seen } as PlacedItemOf, vectorOf(answers)),
+      );
     });
   }
 
   async revert({ patch }: PatchState): Promise<void> {
     const chosen = this.selected();
-    if (chosen) await this.desk.commit('as all have it', operationsOnUse(chosen.stratum, chosen.use, revertPatch(chosen.use.assembly, patch)));
+    if (chosen)
+      await this.desk.commit(
+        'as all have it',
+        operationsOnUse(chosen.stratum, chosen.use, revertPatch(chosen.use.assembly, patch)),
+      );
   }
 
   /** Gives what this use has otherwise to all, after saying whom it reaches. */
@@ -115,18 +138,29 @@ export class UseDesk {
       losses: levels,
       deed: 'Give it to all',
     };
-    if (!(await firstValueFrom(this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed()))) return;
+    if (
+      !(await firstValueFrom(
+        this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed(),
+      ))
+    )
+      return;
     await this.desk.attempt(async () => {
       const pushed = pushPatch(
         assemblyOfUse(chosen.use, (kind, id) => document.item(kind, id)),
         patch,
       );
       this.shared.choose(chosen.use.assembly, 'all');
-      await this.desk.commit(`change ${this.assemblies.nameOf(chosen.use.assembly)} for all`, operationsOnUse(chosen.stratum, chosen.use, pushed));
+      await this.desk.commit(
+        `change ${this.assemblies.nameOf(chosen.use.assembly)} for all`,
+        operationsOnUse(chosen.stratum, chosen.use, pushed),
+      );
     });
   }
 
-  private async onUse(label: string, change: (item: (kind: ItemKind, id: string) => Item | undefined, assembly: string) => readonly Operation[]): Promise<void> {
+  private async onUse(
+    label: string,
+    change: (item: (kind: ItemKind, id: string) => Item | undefined, assembly: string) => readonly Operation[],
+  ): Promise<void> {
     const chosen = this.selected();
     const document = chosen && this.openLevel.assemblies().get(chosen.use.assembly);
     if (!document) return;
@@ -139,16 +173,27 @@ export class UseDesk {
       return shared && own ? ({ ...shared, ...own.fields } as Item) : shared;
     };
     await this.desk.attempt(async () => {
-      await this.desk.commit(label, operationsOnUse(stratum, use, operationsForOne(assembly, change(item, use.assembly))));
+      await this.desk.commit(
+        label,
+        operationsOnUse(stratum, use, operationsForOne(assembly, change(item, use.assembly))),
+      );
     });
   }
 
   private rowOf(kind: ItemKind, item: Item, state: PatchState | undefined): WithinRow {
-    const piece = kind === 'placement' && 'piece' in item ? this.openLevel.pieces()[item.piece as string]?.name : undefined;
+    const piece =
+      kind === 'placement' && 'piece' in item ? this.openLevel.pieces()[item.piece as string]?.name : undefined;
     const nested = kind === 'assembly' ? this.assemblies.nameOf((item as AssemblyUse).assembly) : undefined;
     const own = 'name' in item && item.name !== '' ? item.name : undefined;
     const name = piece ?? nested ?? own ?? (kind === 'marker' && 'kind' in item ? String(item.kind) : kind);
-    return { kind, id: item.id, name, otherwise: state ? wordsOf(state) : '', isHidden: state?.deed === 'hidden', state };
+    return {
+      kind,
+      id: item.id,
+      name,
+      otherwise: state ? wordsOf(state) : '',
+      isHidden: state?.deed === 'hidden',
+      state,
+    };
   }
 }
 

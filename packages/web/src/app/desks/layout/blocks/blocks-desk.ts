@@ -91,7 +91,10 @@ export class BlocksDesk {
         return blocks.flatMap((one): Operation[] => {
           const { back, front } = cutBlock(one.item as Block, plane);
           const kept = answers['keep'] === 'front' ? front : back;
-          const other = answers['keep'] === 'both' ? [create(one.stratum, 'block', reshaped(one.item as Block, front, newId()))] : [];
+          const other =
+            answers['keep'] === 'both'
+              ? [create(one.stratum, 'block', reshaped(one.item as Block, front, newId()))]
+              : [];
           return [...this.reshape(one, kept), ...other];
         });
       },
@@ -103,25 +106,39 @@ export class BlocksDesk {
     if (!second) return;
     await this.desk.attempt(() => {
       const joined = joinBlocks(first.item as Block, second.item as Block);
-      return this.desk.commit('join two blocks', [...this.reshape(first, joined), remove(second.stratum, 'block', second.item)]);
+      return this.desk.commit('join two blocks', [
+        ...this.reshape(first, joined),
+        remove(second.stratum, 'block', second.item),
+      ]);
     });
   }
 
   private async hollow(blocks: readonly PlacedItem[]): Promise<void> {
     const questions: Question[] = [{ key: 'wall', label: 'Walls, m', kind: 'number', value: 0.3, least: 0.001 }];
     const operations = await this.ask.until(
-      { title: `Hollow ${this.desk.countText(blocks)}`, says: 'A wall under each face; the inside stays empty.', questions, deed: 'Hollow' },
+      {
+        title: `Hollow ${this.desk.countText(blocks)}`,
+        says: 'A wall under each face; the inside stays empty.',
+        questions,
+        deed: 'Hollow',
+      },
       (answers) =>
         blocks.flatMap((one) => {
           const block = one.item as Block;
           const walls = hollowBlock(block, Number(answers['wall']));
           return [
             remove(one.stratum, 'block', block),
-            ...walls.map((wall, i) => create(one.stratum, 'block', { ...reshaped(block, wall, newId()), name: `${block.name || 'wall'} ${i + 1}` })),
+            ...walls.map((wall, i) =>
+              create(one.stratum, 'block', {
+                ...reshaped(block, wall, newId()),
+                name: `${block.name || 'wall'} ${i + 1}`,
+              }),
+            ),
           ];
         }),
     );
-    if (operations && (await this.desk.commit(`hollow ${this.desk.countText(blocks)}`, operations))) this.desk.select([]);
+    if (operations && (await this.desk.commit(`hollow ${this.desk.countText(blocks)}`, operations)))
+      this.desk.select([]);
   }
 
   private async moveFace(one: PlacedItem): Promise<void> {
@@ -139,7 +156,13 @@ export class BlocksDesk {
 
   private async surface(one: PlacedItem): Promise<void> {
     const block = one.item as Block;
-    const number = (key: string, label: string, value: number, least?: number): Question => ({ key, label, kind: 'number', value, ...(least === undefined ? {} : { least }) });
+    const number = (key: string, label: string, value: number, least?: number): Question => ({
+      key,
+      label,
+      kind: 'number',
+      value,
+      ...(least === undefined ? {} : { least }),
+    });
     const answers = await this.ask.for({
       title: 'Surface of a face',
       says: `Left empty, the face has the surface of the block: ${block.material}.`,
@@ -164,7 +187,9 @@ export class BlocksDesk {
       offsetMetres: [Number(answers['offsetX']), Number(answers['offsetY'])],
     };
     const faces = surface === '' ? others : [...others, face].sort((a, b) => a.plane - b.plane);
-    await this.desk.commit('surface of a face', [setField(one.stratum, 'block', block, 'faces', faces.length === 0 ? null : (faces as unknown as Json))]);
+    await this.desk.commit('surface of a face', [
+      setField(one.stratum, 'block', block, 'faces', faces.length === 0 ? null : (faces as unknown as Json)),
+    ]);
   }
 
   private async planes(one: PlacedItem): Promise<void> {
@@ -173,7 +198,14 @@ export class BlocksDesk {
       {
         title: 'Exact planes',
         says: 'Outward normal and offset of each, in the block’s own frame: nx ny nz offset; the next after a semicolon.',
-        questions: [{ key: 'planes', label: 'Planes', kind: 'text', value: block.planes.map((plane) => plane.join(' ')).join('; ') }],
+        questions: [
+          {
+            key: 'planes',
+            label: 'Planes',
+            kind: 'text',
+            value: block.planes.map((plane) => plane.join(' ')).join('; '),
+          },
+        ],
         deed: 'Keep',
       },
       (answers) => {
@@ -192,13 +224,25 @@ export class BlocksDesk {
   private reshape(one: PlacedItem, { planes, faces }: ShapedBlock): Operation[] {
     const block = one.item as Block;
     const fields = setFields(one, { planes: planes as unknown as Json });
-    return faces || block.faces ? [...fields, setField(one.stratum, 'block', block, 'faces', (faces as unknown as Json | undefined) ?? null)] : fields;
+    return faces || block.faces
+      ? [...fields, setField(one.stratum, 'block', block, 'faces', (faces as unknown as Json | undefined) ?? null)]
+      : fields;
   }
 }
 
 function reshaped(block: Block, { planes, faces }: ShapedBlock, id: string): Block {
   const { name, position, turn, sight, material, group } = block;
-  return { id, name, position, turn, planes, sight, material, ...(group ? { group } : {}), ...(faces ? { faces } : {}) };
+  return {
+    id,
+    name,
+    position,
+    turn,
+    planes,
+    sight,
+    material,
+    ...(group ? { group } : {}),
+    ...(faces ? { faces } : {}),
+  };
 }
 
 /** Which face: told by where it faces in the level and by its size. */
@@ -207,7 +251,18 @@ function faceQuestion(block: Block): Question {
   const faces = planeSolid(block.planes)?.faces ?? [];
   const choices = faces.map(({ plane, corners }) => {
     const [nx, ny, nz] = turnVector(m, block.planes[plane][0], block.planes[plane][1], block.planes[plane][2]);
-    const steepest = Math.abs(ny) >= Math.max(Math.abs(nx), Math.abs(nz)) ? (ny > 0 ? 'up' : 'down') : Math.abs(nx) >= Math.abs(nz) ? (nx > 0 ? '+x' : '−x') : nz > 0 ? '+z' : '−z';
+    const steepest =
+      Math.abs(ny) >= Math.max(Math.abs(nx), Math.abs(nz))
+        ? ny > 0
+          ? 'up'
+          : 'down'
+        : Math.abs(nx) >= Math.abs(nz)
+          ? nx > 0
+            ? '+x'
+            : '−x'
+          : nz > 0
+            ? '+z'
+            : '−z';
     return { value: String(plane), name: `${plane + 1}: faces ${steepest}, ${corners.length / 3} corners` };
   });
   return { key: 'face', label: 'Face', kind: 'choice', value: choices.at(0)?.value ?? '0', choices };

@@ -9,7 +9,10 @@ export function readPlanes(text: string): BlockPlane[] {
     .map((part, i): BlockPlane => {
       const numbers = part.split(/[\s]+/).map(Number);
       if (numbers.length !== 4 || !numbers.every(Number.isFinite)) {
-        throw new CoreError('PLANES_TEXT', `planes: plane ${i + 1} is “${part}”; it needs four numbers: nx ny nz offset`);
+        throw new CoreError(
+          'PLANES_TEXT',
+          `planes: plane ${i + 1} is “${part}”; it needs four numbers: nx ny nz offset`,
+        );
       }
       return [numbers[0], numbers[1], numbers[2], numbers[3]];
     });

@@ -1,7 +1,16 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { CoreError, sameContent, standingContent, type Level, type Overlap, type SameContent, type SourcedBlock, type Stratum } from '@stravel/core';
+import {
+  CoreError,
+  sameContent,
+  standingContent,
+  type Level,
+  type Overlap,
+  type SameContent,
+  type SourcedBlock,
+  type Stratum,
+} from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { Compute, type Run } from '../../../compute/compute';
 import { DocumentRegistry } from '../../../document/document-registry';
@@ -33,7 +42,9 @@ export class ContextDesk {
   readonly checking = signal(false);
 
   /** Levels that are shown, other than the open one. */
-  readonly shown = computed((): Level[] => this.chosen().flatMap((id) => (id === this.openLevel.level()?.id ? [] : (this.tables().level[id] ?? []))));
+  readonly shown = computed((): Level[] =>
+    this.chosen().flatMap((id) => (id === this.openLevel.level()?.id ? [] : (this.tables().level[id] ?? []))),
+  );
   /** Their strata as they are stored, without those that the open level shares. */
   readonly strata = computed((): StratumDocument[] => {
     this.registry.contentVersion();
@@ -51,8 +62,15 @@ export class ContextDesk {
 
   async choose(): Promise<void> {
     const open = this.openLevel.level()?.id;
-    const data: ContextData = { levels: this.levels().filter(({ id, strata }) => id !== open && strata.length > 0), chosen: this.chosen() };
-    const chosen = await firstValueFrom(this.dialogs.open<ContextDialog, ContextData, readonly string[]>(ContextDialog, { data, width: '420px' }).afterClosed());
+    const data: ContextData = {
+      levels: this.levels().filter(({ id, strata }) => id !== open && strata.length > 0),
+      chosen: this.chosen(),
+    };
+    const chosen = await firstValueFrom(
+      this.dialogs
+        .open<ContextDialog, ContextData, readonly string[]>(ContextDialog, { data, width: '420px' })
+        .afterClosed(),
+    );
     if (chosen) this.chosen.set(chosen);
   }
 
@@ -67,7 +85,9 @@ export class ContextDesk {
       const blocks = levels.flatMap((one) => this.blocksOf(one));
       const seen = new Set<string>();
       // A stratum that two levels share is looked at once.
-      const once = blocks.filter(({ stratum, block }) => !seen.has(`${stratum} ${block.id}`) && seen.add(`${stratum} ${block.id}`));
+      const once = blocks.filter(
+        ({ stratum, block }) => !seen.has(`${stratum} ${block.id}`) && seen.add(`${stratum} ${block.id}`),
+      );
       this.run = this.compute.run('find-overlaps', { blocks: once, leastCubicMetres: LEAST_CUBIC_METRES });
       this.open(await this.run.result, this.sameIn(level));
     } catch (error) {
@@ -113,13 +133,20 @@ export class ContextDesk {
   }
 
   private sameIn(level: Level): SameContent[] {
-    return sameContent({ level, strata: this.openLevel.strata().flatMap((document) => ({ stratum: this.tables().stratum[document.id], content: document.content() })) });
+    return sameContent({
+      level,
+      strata: this.openLevel
+        .strata()
+        .flatMap((document) => ({ stratum: this.tables().stratum[document.id], content: document.content() })),
+    });
   }
 
   private blocksOf(level: Level): SourcedBlock[] {
     return level.strata.flatMap(({ stratum }) => {
       const document = this.registry.openStratum(stratum);
-      return document ? standingContent(document.content(), level.id).block.map((block) => ({ level: level.id, stratum, block })) : [];
+      return document
+        ? standingContent(document.content(), level.id).block.map((block) => ({ level: level.id, stratum, block }))
+        : [];
     });
   }
 
@@ -129,7 +156,9 @@ export class ContextDesk {
       const document = await this.registry.stratum(id);
       if (this.loaded().get(id) !== document) this.loaded.update((loaded) => new Map(loaded).set(id, document));
     } catch (error) {
-      this.desk.refuse(`The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${error instanceof Error ? error.message : String(error)}`);
+      this.desk.refuse(
+        `The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${error instanceof Error ? error.message : String(error)}`,
+      );
     }
   }
 }

@@ -46,7 +46,9 @@ export class ContextDialog {
   readonly dialog = inject<MatDialogRef<ContextDialog, readonly string[]>>(MatDialogRef);
   readonly text = signal('');
   readonly chosen = signal<ReadonlySet<string>>(new Set(this.data.chosen));
-  readonly shown = computed(() => this.data.levels.filter(({ name }) => name.toLowerCase().includes(this.text().trim().toLowerCase())));
+  readonly shown = computed(() =>
+    this.data.levels.filter(({ name }) => name.toLowerCase().includes(this.text().trim().toLowerCase())),
+  );
 
   toggle(id: string): void {
     this.chosen.update((chosen) => {

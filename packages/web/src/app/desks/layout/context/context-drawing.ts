@@ -8,7 +8,11 @@ const MOST_OUTLINES = 3000;
 const FAINT = 0.35;
 
 /** Outlines of other levels' blocks and pieces, faintly; on the plan only what lies flat. */
-export function drawContext({ context, colours, at, view }: PlateDrawing, strata: readonly StratumDocument[], pieces: Readonly<Record<string, Piece>>): void {
+export function drawContext(
+  { context, colours, at, view }: PlateDrawing,
+  strata: readonly StratumDocument[],
+  pieces: Readonly<Record<string, Piece>>,
+): void {
   let left = MOST_OUTLINES;
   context.globalAlpha = FAINT;
   context.strokeStyle = colours.softInk;

@@ -72,7 +72,10 @@ export class OverlapsDialog {
   }
 
   strataOf({ items }: SameContent): string {
-    return [...new Set(items.map(({ stratum }) => this.data.stratumName(stratum)))].join(' and ') + (items.length > 2 ? `, ${items.length} times` : '');
+    return (
+      [...new Set(items.map(({ stratum }) => this.data.stratumName(stratum)))].join(' and ') +
+      (items.length > 2 ? `, ${items.length} times` : '')
+    );
   }
 
   leaveTo(stratum: string, id: string): void {

@@ -1,6 +1,16 @@
 import type { Group, Operation } from '@stravel/core';
 import { StratumDocument } from '../../../document/stratum-document';
-import { daysBetween, deleteGroup, groupsUnder, guardsOf, makeFromTemplate, memberCounts, membersOf, putIntoGroup, templateOf } from './group-edits';
+import {
+  daysBetween,
+  deleteGroup,
+  groupsUnder,
+  guardsOf,
+  makeFromTemplate,
+  memberCounts,
+  membersOf,
+  putIntoGroup,
+  templateOf,
+} from './group-edits';
 import { groupRows } from './groups-desk';
 
 const group = (id: string, parent: string | null, guard = ''): Group => ({
@@ -18,8 +28,22 @@ const apply = (operations: readonly Operation[]) => document.apply(operations);
 
 beforeEach(() => {
   document = new StratumDocument('st');
-  const add = (kind: 'group' | 'marker' | 'placement', item: { id: string }): Operation => ({ document: 'st', kind, id: item.id, field: null, before: null, after: item as never });
-  const placement = (id: string, of?: string) => ({ id, piece: 'p', position: [0, 0, 0], turn: [0, 0, 0], scale: [1, 1, 1], ...(of ? { group: of } : {}) });
+  const add = (kind: 'group' | 'marker' | 'placement', item: { id: string }): Operation => ({
+    document: 'st',
+    kind,
+    id: item.id,
+    field: null,
+    before: null,
+    after: item as never,
+  });
+  const placement = (id: string, of?: string) => ({
+    id,
+    piece: 'p',
+    position: [0, 0, 0],
+    turn: [0, 0, 0],
+    scale: [1, 1, 1],
+    ...(of ? { group: of } : {}),
+  });
   apply([
     ...[group('a', null), group('b', 'a', 'keep it'), group('c', null)].map((one) => add('group', one)),
     add('marker', { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 0, group: 'b' } as never),
@@ -36,7 +60,9 @@ describe('groups of a stratum', () => {
     ]);
     expect(membersOf(document, groupsUnder(document.groups, 'a')).map(({ item }) => item.id)).toEqual(['p', 'm']);
     const rows = groupRows(document, { hiddenGroups: ['b'], lockedGroups: [], soloed: 'a', activeGroup: 'c' });
-    expect(rows.map(({ group: { id }, depth, count, hidden, soloed, active }) => [id, depth, count, hidden, soloed, active])).toEqual([
+    expect(
+      rows.map(({ group: { id }, depth, count, hidden, soloed, active }) => [id, depth, count, hidden, soloed, active]),
+    ).toEqual([
       ['a', 0, 2, false, true, false],
       ['b', 1, 1, true, false, false],
       ['c', 0, 0, false, false, true],
@@ -56,12 +82,22 @@ describe('groups of a stratum', () => {
     );
     expect([document.placements.get('q')?.group, document.placements.get('p')?.group]).toEqual(['c', 'a']);
     apply(putIntoGroup(document, [{ stratum: 'st', kind: 'placement', id: 'q' }], null));
-    expect(document.placements.get('q')).toEqual({ id: 'q', piece: 'p', position: [0, 0, 0], turn: [0, 0, 0], scale: [1, 1, 1] });
+    expect(document.placements.get('q')).toEqual({
+      id: 'q',
+      piece: 'p',
+      position: [0, 0, 0],
+      turn: [0, 0, 0],
+      scale: [1, 1, 1],
+    });
   });
 
   it('go alone, and what stood in them stands where they stood; or go with everything', () => {
     apply(deleteGroup(document, 'a', false));
-    expect([document.groups.get('b')?.parent, document.placements.get('p')?.group, document.markers.get('m')?.group]).toEqual([null, undefined, 'b']);
+    expect([
+      document.groups.get('b')?.parent,
+      document.placements.get('p')?.group,
+      document.markers.get('m')?.group,
+    ]).toEqual([null, undefined, 'b']);
     apply(deleteGroup(document, 'b', true));
     expect([[...document.groups.keys()], document.markers.size, document.placements.count]).toEqual([['c'], 0, 2]);
   });

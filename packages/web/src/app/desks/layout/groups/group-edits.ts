@@ -1,4 +1,12 @@
-import { ITEM_KINDS, groupChain, type Group, type GroupTemplate, type Item, type ItemKind, type Operation } from '@stravel/core';
+import {
+  ITEM_KINDS,
+  groupChain,
+  type Group,
+  type GroupTemplate,
+  type Item,
+  type ItemKind,
+  type Operation,
+} from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
 import { create, newId, remove, setField } from '../../../edits/operations';
 import type { ItemRef } from '../store/layout-store';
@@ -23,7 +31,8 @@ export function membersOf(document: StratumDocument, groups: ReadonlySet<string>
   }
   for (const kind of ITEM_KINDS) {
     if (kind === 'placement' || kind === 'patch' || kind === 'group') continue;
-    for (const item of document.itemsOf(kind)) if ('group' in item && item.group && groups.has(item.group)) members.push({ kind, item });
+    for (const item of document.itemsOf(kind))
+      if ('group' in item && item.group && groups.has(item.group)) members.push({ kind, item });
   }
   return members;
 }
@@ -34,9 +43,11 @@ export function memberCounts(document: StratumDocument): ReadonlyMap<string, num
   const count = (group: string | null | undefined): void => {
     if (group) counts.set(group, (counts.get(group) ?? 0) + 1);
   };
-  for (let slot = 0; slot < document.placements.slotCount; slot++) if (document.placements.idAt(slot) !== undefined) count(document.placements.groupAt(slot));
+  for (let slot = 0; slot < document.placements.slotCount; slot++)
+    if (document.placements.idAt(slot) !== undefined) count(document.placements.groupAt(slot));
   for (const kind of ITEM_KINDS) {
-    if (kind !== 'placement' && kind !== 'patch' && kind !== 'group') for (const item of document.itemsOf(kind)) count('group' in item ? item.group : null);
+    if (kind !== 'placement' && kind !== 'patch' && kind !== 'group')
+      for (const item of document.itemsOf(kind)) count('group' in item ? item.group : null);
   }
   return counts;
 }
@@ -46,8 +57,19 @@ export function groupsUnder(groups: ReadonlyMap<string, Group>, id: string): Set
   return new Set([...groups.keys()].filter((one) => groupChain(groups, one).includes(id)));
 }
 
-export function newGroup(stratum: string, over: Pick<Group, 'name' | 'parent'> & Partial<Group>): { readonly group: Group; readonly operation: Operation } {
-  const group: Group = { category: '', colour: 'none', switchedOff: false, guard: '', aside: null, ...over, id: newId() };
+export function newGroup(
+  stratum: string,
+  over: Pick<Group, 'name' | 'parent'> & Partial<Group>,
+): { readonly group: Group; readonly operation: Operation } {
+  const group: Group = {
+    category: '',
+    colour: 'none',
+    switchedOff: false,
+    guard: '',
+    aside: null,
+    ...over,
+    id: newId(),
+  };
   return { group, operation: create(stratum, 'group', group) };
 }
 
@@ -68,7 +90,9 @@ export function deleteGroup(document: StratumDocument, id: string, withThings: b
   if (!withThings) {
     const inside = [...document.groups.values()].filter(({ parent }) => parent === id);
     return [
-      ...membersOf(document, new Set([id])).map(({ kind, item }) => setField(document.id, kind, item, 'group', group.parent)),
+      ...membersOf(document, new Set([id])).map(({ kind, item }) =>
+        setField(document.id, kind, item, 'group', group.parent),
+      ),
       ...inside.map((one) => setField(document.id, 'group', one, 'parent', group.parent)),
       remove(document.id, 'group', group),
     ];
@@ -87,7 +111,12 @@ export function deleteGroup(document: StratumDocument, id: string, withThings: b
 export function makeFromTemplate(stratum: string, { parts }: GroupTemplate): Operation[] {
   const ids: string[] = [];
   return parts.map(({ name, parent, category, colour }) => {
-    const { group, operation } = newGroup(stratum, { name, parent: parent === null ? null : ids[parent], category, colour });
+    const { group, operation } = newGroup(stratum, {
+      name,
+      parent: parent === null ? null : ids[parent],
+      category,
+      colour,
+    });
     ids.push(group.id);
     return operation;
   });
@@ -105,7 +134,12 @@ export function templateOf(groups: ReadonlyMap<string, Group>, id: string, name:
   const places = new Map(order.map((group, i) => [group.id, i]));
   return {
     name,
-    parts: order.map((group) => ({ name: group.name, parent: group.id === id ? null : (places.get(group.parent ?? '') ?? null), category: group.category, colour: group.colour })),
+    parts: order.map((group) => ({
+      name: group.name,
+      parent: group.id === id ? null : (places.get(group.parent ?? '') ?? null),
+      category: group.category,
+      colour: group.colour,
+    })),
   };
 }
 

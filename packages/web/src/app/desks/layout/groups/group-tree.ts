@@ -15,7 +15,18 @@ export interface GroupRow {
   readonly active: boolean;
 }
 
-export const GROUP_DEEDS = ['edit', 'new inside', 'put selection in', 'select', 'solo', 'switch', 'set aside', 'save as template', 'delete', 'delete with things'] as const;
+export const GROUP_DEEDS = [
+  'edit',
+  'new inside',
+  'put selection in',
+  'select',
+  'solo',
+  'switch',
+  'set aside',
+  'save as template',
+  'delete',
+  'delete with things',
+] as const;
 export type GroupDeed = (typeof GROUP_DEEDS)[number];
 
 /** The groups of a stratum, nested. */
@@ -101,7 +112,12 @@ export class GroupTree {
 
   says({ group, count, hidden, soloed }: GroupRow): string {
     if (group.aside) return `set aside: ${group.aside.reason}`;
-    const parts = [group.category, hidden ? 'hidden for you' : soloed ? 'shown alone' : '', group.switchedOff ? 'switched off' : '', group.guard ? 'guarded' : ''].filter(Boolean);
+    const parts = [
+      group.category,
+      hidden ? 'hidden for you' : soloed ? 'shown alone' : '',
+      group.switchedOff ? 'switched off' : '',
+      group.guard ? 'guarded' : '',
+    ].filter(Boolean);
     return [String(count), ...parts].join(' · ');
   }
 }

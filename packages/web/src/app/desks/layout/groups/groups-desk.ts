@@ -1,7 +1,15 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { GROUP_COLOURS, groupTree, type CollectionSettings, type Group, type GroupColour, type GroupNode, type Json } from '@stravel/core';
+import {
+  GROUP_COLOURS,
+  groupTree,
+  type CollectionSettings,
+  type Group,
+  type GroupColour,
+  type GroupNode,
+  type Json,
+} from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
@@ -14,7 +22,19 @@ import { LayoutDesk } from '../layout-desk';
 import { layoutActions, layoutFeature } from '../store/layout-store';
 import { LossDialog, type LossData } from '../strata/loss-dialog';
 import { AsideDialog, type AsideData, type AsideLine } from './aside-dialog';
-import { OLD_DAYS, daysBetween, deleteGroup, groupsUnder, guardsOf, makeFromTemplate, memberCounts, membersOf, newGroup, putIntoGroup, templateOf } from './group-edits';
+import {
+  OLD_DAYS,
+  daysBetween,
+  deleteGroup,
+  groupsUnder,
+  guardsOf,
+  makeFromTemplate,
+  memberCounts,
+  membersOf,
+  newGroup,
+  putIntoGroup,
+  templateOf,
+} from './group-edits';
 import type { GroupDeed, GroupRow } from './group-tree';
 
 type NamedGroup = Pick<Group, 'name' | 'category' | 'colour' | 'guard'>;
@@ -52,7 +72,17 @@ export class GroupsDesk {
         [...document.groups.values()].flatMap(({ id, name, aside }): AsideLine[] => {
           if (!aside) return [];
           const days = daysBetween(aside.since, today);
-          return [{ id, stratum: document.id, name, ...aside, days, isOld: days >= OLD_DAYS, count: membersOf(document, groupsUnder(document.groups, id)).length }];
+          return [
+            {
+              id,
+              stratum: document.id,
+              name,
+              ...aside,
+              days,
+              isOld: days >= OLD_DAYS,
+              count: membersOf(document, groupsUnder(document.groups, id)).length,
+            },
+          ];
         }),
       )
       .sort((a, b) => b.days - a.days);
@@ -73,10 +103,21 @@ export class GroupsDesk {
     const deeds: Record<GroupDeed, () => unknown> = {
       edit: () => this.edit(document, group),
       'new inside': () => this.addGroup(document, id),
-      'put selection in': () => this.desk.commit(`put into ${group.name}`, putIntoGroup(document, this.state().selection, id)),
-      select: () => this.desk.select(membersOf(document, groupsUnder(document.groups, id)).map(({ kind, item }) => ({ stratum: document.id, kind, id: item.id }))),
+      'put selection in': () =>
+        this.desk.commit(`put into ${group.name}`, putIntoGroup(document, this.state().selection, id)),
+      select: () =>
+        this.desk.select(
+          membersOf(document, groupsUnder(document.groups, id)).map(({ kind, item }) => ({
+            stratum: document.id,
+            kind,
+            id: item.id,
+          })),
+        ),
       solo: () => this.store.dispatch(layoutActions.soloed({ id })),
-      switch: () => this.desk.commit(`switch ${group.name} ${group.switchedOff ? 'on' : 'off'}`, [setField(document.id, 'group', group, 'switchedOff', !group.switchedOff)]),
+      switch: () =>
+        this.desk.commit(`switch ${group.name} ${group.switchedOff ? 'on' : 'off'}`, [
+          setField(document.id, 'group', group, 'switchedOff', !group.switchedOff),
+        ]),
       'set aside': () => (group.aside ? this.bringBack(document.id, group) : this.setAside(document, group)),
       'save as template': () => this.saveTemplate(document, group),
       delete: () => this.delete(document, group, false),
@@ -110,7 +151,8 @@ export class GroupsDesk {
     const result = await this.askGroup('New group', { name: '', category: '', colour: 'none', guard: '' });
     if (!result) return;
     const { group, operation } = newGroup(document.id, { ...result, parent });
-    if (await this.desk.commit(`group ${result.name}`, [operation])) this.store.dispatch(layoutActions.groupActivated({ id: group.id }));
+    if (await this.desk.commit(`group ${result.name}`, [operation]))
+      this.store.dispatch(layoutActions.groupActivated({ id: group.id }));
   }
 
   private async edit(document: StratumDocument, group: Group): Promise<void> {
@@ -134,7 +176,8 @@ export class GroupsDesk {
     });
     if (!answers) return;
     const aside = { reason: String(answers['reason']).trim(), since: new Date().toISOString().slice(0, 10) };
-    if (await this.desk.commit(`set ${group.name} aside`, [setField(document.id, 'group', group, 'aside', aside)])) this.desk.select([]);
+    if (await this.desk.commit(`set ${group.name} aside`, [setField(document.id, 'group', group, 'aside', aside)]))
+      this.desk.select([]);
   }
 
   private async bringBack(stratum: string, group: Group): Promise<void> {
@@ -152,9 +195,15 @@ export class GroupsDesk {
         losses: guards,
         deed: 'Delete it',
       };
-      if (!(await firstValueFrom(this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed()))) return;
+      if (
+        !(await firstValueFrom(
+          this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed(),
+        ))
+      )
+        return;
     }
-    if (await this.desk.commit(`delete ${group.name}`, deleteGroup(document, group.id, withThings))) this.desk.select([]);
+    if (await this.desk.commit(`delete ${group.name}`, deleteGroup(document, group.id, withThings)))
+      this.desk.select([]);
   }
 
   private async saveTemplate(document: StratumDocument, group: Group): Promise<void> {
@@ -162,26 +211,49 @@ export class GroupsDesk {
     if (!settings) return;
     const made = templateOf(document.groups, group.id, group.name);
     const others = (settings.groupTemplates ?? []).filter(({ name }) => name !== made.name);
-    await this.edits.commit(`template ${made.name}`, [setRecordField('collection', settings, 'groupTemplates', [...others, made] as unknown as Json)]);
+    await this.edits.commit(`template ${made.name}`, [
+      setRecordField('collection', settings, 'groupTemplates', [...others, made] as unknown as Json),
+    ]);
     this.desk.refuse(`${made.name} is a template now: + above the groups makes it in any stratum.`);
   }
 
   private async askGroup(title: string, group: NamedGroup): Promise<NamedGroup | undefined> {
-    const categories = new Set(this.openLevel.strata().flatMap(({ groups }) => [...groups.values()].map(({ category }) => category)));
+    const categories = new Set(
+      this.openLevel.strata().flatMap(({ groups }) => [...groups.values()].map(({ category }) => category)),
+    );
     const answers = await this.ask.for({
       title,
       says: 'With a guard, deleting the group or anything in it asks first, and says why.',
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: group.name },
-        { key: 'category', label: 'Category', kind: 'text', value: group.category, suggestions: [...categories].filter(Boolean).sort() },
-        { key: 'colour', label: 'Colour', kind: 'choice', value: group.colour, choices: GROUP_COLOURS.map((colour) => ({ value: colour, name: colour })) },
+        {
+          key: 'category',
+          label: 'Category',
+          kind: 'text',
+          value: group.category,
+          suggestions: [...categories].filter(Boolean).sort(),
+        },
+        {
+          key: 'colour',
+          label: 'Colour',
+          kind: 'choice',
+          value: group.colour,
+          choices: GROUP_COLOURS.map((colour) => ({ value: colour, name: colour })),
+        },
         { key: 'guard', label: 'Guard', kind: 'text', value: group.guard },
       ],
       deed: 'Keep',
       fault: ({ name }) => nameFault(name),
     });
     const text = (key: string): string => String(answers?.[key]).trim();
-    return answers && { name: text('name'), category: text('category'), colour: text('colour') as GroupColour, guard: text('guard') };
+    return (
+      answers && {
+        name: text('name'),
+        category: text('category'),
+        colour: text('colour') as GroupColour,
+        guard: text('guard'),
+      }
+    );
   }
 
   private settings(): CollectionSettings | undefined {
@@ -192,10 +264,16 @@ export class GroupsDesk {
 /** The groups of a stratum as rows, each with what stands in it and below. */
 export function groupRows(
   document: StratumDocument,
-  state: { readonly hiddenGroups: readonly string[]; readonly lockedGroups: readonly string[]; readonly soloed: string; readonly activeGroup: string },
+  state: {
+    readonly hiddenGroups: readonly string[];
+    readonly lockedGroups: readonly string[];
+    readonly soloed: string;
+    readonly activeGroup: string;
+  },
 ): GroupRow[] {
   const counts = memberCounts(document);
-  const total = ({ group, groups }: GroupNode): number => (counts.get(group.id) ?? 0) + groups.reduce((sum, node) => sum + total(node), 0);
+  const total = ({ group, groups }: GroupNode): number =>
+    (counts.get(group.id) ?? 0) + groups.reduce((sum, node) => sum + total(node), 0);
   const rows = (nodes: readonly GroupNode[]): GroupRow[] =>
     nodes.flatMap((node) => [
       {

@@ -83,7 +83,13 @@ export class LinksDesk {
       title,
       says: `When ${this.nameOf(link.emitter)} …`,
       questions: [
-        { key: 'event', label: 'Event', kind: 'choice', value: link.event, choices: LINK_EVENTS.map((event) => ({ value: event, name: event })) },
+        {
+          key: 'event',
+          label: 'Event',
+          kind: 'choice',
+          value: link.event,
+          choices: LINK_EVENTS.map((event) => ({ value: event, name: event })),
+        },
         { key: 'who', label: 'By whom', kind: 'text', value: link.who },
         {
           key: 'once',
@@ -97,7 +103,13 @@ export class LinksDesk {
         },
         { key: 'delay', label: 'After, s', kind: 'number', value: link.delaySeconds, least: 0, most: 1e6 },
         { key: 'action', label: 'Action', kind: 'text', value: link.action, suggestions: actions },
-        { key: 'target', label: 'Of', kind: 'choice', value: link.target, choices: [{ value: '', name: 'choose…' }, ...targets.map(({ id, name }) => ({ value: id, name }))] },
+        {
+          key: 'target',
+          label: 'Of',
+          kind: 'choice',
+          value: link.target,
+          choices: [{ value: '', name: 'choose…' }, ...targets.map(({ id, name }) => ({ value: id, name }))],
+        },
         { key: 'arguments', label: 'With', kind: 'text', value: pairsText(link.arguments) },
       ],
       deed: 'Keep',
@@ -149,7 +161,9 @@ export class LinksDesk {
               : 'kind' in item
                 ? String(item.kind)
                 : kind;
-        return 'position' in item ? `${named} at ${(item.position as readonly number[]).map((value) => Math.round(value * 10) / 10).join(', ')}` : named;
+        return 'position' in item
+          ? `${named} at ${(item.position as readonly number[]).map((value) => Math.round(value * 10) / 10).join(', ')}`
+          : named;
       }
     }
     return 'something that is gone';
@@ -165,6 +179,8 @@ export class LinksDesk {
   }
 
   private all(): { readonly stratum: string; readonly link: Link }[] {
-    return this.openLevel.strata().flatMap((document) => [...document.links.values()].map((link) => ({ stratum: document.id, link })));
+    return this.openLevel
+      .strata()
+      .flatMap((document) => [...document.links.values()].map((link) => ({ stratum: document.id, link })));
   }
 }

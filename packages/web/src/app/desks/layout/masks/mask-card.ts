@@ -23,11 +23,17 @@ export class MaskCard {
   readonly mostLines = MOST_LINES;
   readonly size = computed(() => {
     const mask = this.masks.selected()?.mask;
-    return mask ? `${mask.columns} by ${mask.rows} px, ${(mask.columns / mask.pixelsPerMetre).toFixed(1)} by ${(mask.rows / mask.pixelsPerMetre).toFixed(1)} m` : '';
+    return mask
+      ? `${mask.columns} by ${mask.rows} px, ${(mask.columns / mask.pixelsPerMetre).toFixed(1)} by ${(mask.rows / mask.pixelsPerMetre).toFixed(1)} m`
+      : '';
   });
   readonly ways = computed(() => {
     const survey = this.masks.shown()?.survey;
-    return (survey?.ways ?? []).map(({ fault, lengthMetres }, i) => ({ goal: survey?.goals[i] ?? '', isThere: fault === '', says: fault || `${lengthMetres.toFixed(1)} m` }));
+    return (survey?.ways ?? []).map(({ fault, lengthMetres }, i) => ({
+      goal: survey?.goals[i] ?? '',
+      isThere: fault === '',
+      says: fault || `${lengthMetres.toFixed(1)} m`,
+    }));
   });
 
   goTo([x0, z0]: PlanPoint, [x1, z1]: PlanPoint): void {

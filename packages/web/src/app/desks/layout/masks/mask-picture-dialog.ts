@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, DestroyRef, type ElementRef, computed, effect, inject, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  type ElementRef,
+  computed,
+  effect,
+  inject,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { CoreError, type MaskRule, type ReadMaskPicture } from '@stravel/core';
 import { Compute, type Run } from '../../../compute/compute';
@@ -59,9 +69,15 @@ export class MaskPictureDialog {
     return `${columns} by ${rows} pixels, ${metres(columns)} by ${metres(rows)} m, ${((100 * openPixels) / (columns * rows)).toFixed(1)} % open${specks}`;
   });
   private readonly rule = computed((): MaskRule => {
-    if (this.by() === 'lightness') return { by: 'lightness', level: this.level(), open: this.isOpen() ? 'lighter' : 'darker' };
+    if (this.by() === 'lightness')
+      return { by: 'lightness', level: this.level(), open: this.isOpen() ? 'lighter' : 'darker' };
     const part = (k: number): number => parseInt(this.colour().slice(1 + 2 * k, 3 + 2 * k), 16);
-    return { by: 'colour', colour: [part(0), part(1), part(2)], tolerance: this.tolerance(), open: this.isOpen() ? 'like it' : 'unlike it' };
+    return {
+      by: 'colour',
+      colour: [part(0), part(1), part(2)],
+      tolerance: this.tolerance(),
+      open: this.isOpen() ? 'like it' : 'unlike it',
+    };
   });
 
   constructor() {
@@ -81,7 +97,9 @@ export class MaskPictureDialog {
     if (!file) return;
     this.fault.set('');
     if (file.size > MOST_FILE_BYTES) {
-      this.fault.set(`${file.name} has ${(file.size / 1e6).toFixed(0)} MB; pictures of up to ${(MOST_FILE_BYTES / 1e6).toFixed(0)} MB are read.`);
+      this.fault.set(
+        `${file.name} has ${(file.size / 1e6).toFixed(0)} MB; pictures of up to ${(MOST_FILE_BYTES / 1e6).toFixed(0)} MB are read.`,
+      );
       return;
     }
     this.name.set(file.name.replace(/\.png$/i, ''));
@@ -90,10 +108,21 @@ export class MaskPictureDialog {
 
   take(): void {
     const read = this.read();
-    if (read && this.numbers.settle()) this.dialog.close({ name: this.name(), columns: read.columns, rows: read.rows, tiles: read.tiles, pixelsPerMetre: this.pixelsPerMetre() });
+    if (read && this.numbers.settle())
+      this.dialog.close({
+        name: this.name(),
+        columns: read.columns,
+        rows: read.rows,
+        tiles: read.tiles,
+        pixelsPerMetre: this.pixelsPerMetre(),
+      });
   }
 
-  private async make(input: { readonly bytes: Uint8Array; readonly rule: MaskRule; readonly leastSpeckPixels: number }): Promise<void> {
+  private async make(input: {
+    readonly bytes: Uint8Array;
+    readonly rule: MaskRule;
+    readonly leastSpeckPixels: number;
+  }): Promise<void> {
     this.run?.cancel();
     this.reading.set('reading');
     const run = this.compute.run('read-mask-picture', input, (_fraction, stage) => this.reading.set(stage));

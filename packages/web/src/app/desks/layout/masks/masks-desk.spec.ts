@@ -24,13 +24,21 @@ describe('painting a mask', () => {
         { provide: ApiClient, useValue: {} },
         { provide: OpenLevel, useValue: {} },
         { provide: EditLog, useValue: {} },
-        { provide: Compute, useValue: { run: () => ({ result: ++strokes === 1 ? Promise.reject(new Error('the worker ended')) : Promise.resolve({ '0-0': 'x' }) }) } },
+        {
+          provide: Compute,
+          useValue: {
+            run: () => ({
+              result: ++strokes === 1 ? Promise.reject(new Error('the worker ended')) : Promise.resolve({ '0-0': 'x' }),
+            }),
+          },
+        },
         {
           provide: LayoutDesk,
           useValue: {
             selected: signal([{ kind: 'mask', stratum: 'own', item: mask }]),
             refuse: (text: string) => refused.push(text),
-            commit: (label: string, operations: { field: string }[]) => Promise.resolve(committed.push([label, ...operations.map(({ field }) => field)])),
+            commit: (label: string, operations: { field: string }[]) =>
+              Promise.resolve(committed.push([label, ...operations.map(({ field }) => field)])),
           },
         },
       ],

@@ -64,9 +64,12 @@ export class MasksDesk {
       // One that fails holds up none after it.
       this.strokes = this.strokes
         .then(() => this.paint(points))
-        .catch((error: unknown) => this.desk.refuse(`The stroke was not painted. ${error instanceof Error ? error.message : String(error)}`));
+        .catch((error: unknown) =>
+          this.desk.refuse(`The stroke was not painted. ${error instanceof Error ? error.message : String(error)}`),
+        );
       await this.strokes;
-    } else if (from[0] !== to[0] && from[1] !== to[1]) await this.desk.add('mask', solidMask(from, to, floorHeight, this.pixelsPerMetre()), 'add a mask');
+    } else if (from[0] !== to[0] && from[1] !== to[1])
+      await this.desk.add('mask', solidMask(from, to, floorHeight, this.pixelsPerMetre()), 'add a mask');
     else this.desk.refuse('Drag over the ground that the mask is to cover, or take one from a picture.');
   }
 
@@ -78,13 +81,23 @@ export class MasksDesk {
       pixelsPerMetre: chosen?.mask.pixelsPerMetre ?? this.pixelsPerMetre(),
     };
     const taken = await firstValueFrom(
-      this.dialogs.open<MaskPictureDialog, MaskPictureData, TakenPicture>(MaskPictureDialog, { data, width: '640px', maxWidth: '94vw' }).afterClosed(),
+      this.dialogs
+        .open<MaskPictureDialog, MaskPictureData, TakenPicture>(MaskPictureDialog, {
+          data,
+          width: '640px',
+          maxWidth: '94vw',
+        })
+        .afterClosed(),
     );
     if (!taken) return;
     const { columns, rows, tiles, pixelsPerMetre } = taken;
     const now = this.selected();
     if (!chosen || !now) {
-      await this.desk.add('mask', { id: newId(), name: taken.name.slice(0, 200), position: [0, 0, 0], pixelsPerMetre, columns, rows, tiles }, 'a mask from a picture');
+      await this.desk.add(
+        'mask',
+        { id: newId(), name: taken.name.slice(0, 200), position: [0, 0, 0], pixelsPerMetre, columns, rows, tiles },
+        'a mask from a picture',
+      );
       return;
     }
     const fields: Readonly<Record<string, Json>> = { columns, rows, pixelsPerMetre, tiles: tiles as Json };
@@ -96,7 +109,8 @@ export class MasksDesk {
 
   put(field: 'name' | 'position' | 'pixelsPerMetre', value: Json): void {
     const chosen = this.selected();
-    if (chosen) void this.desk.commit(`${field} of a mask`, [setField(chosen.stratum, 'mask', chosen.mask, field, value)]);
+    if (chosen)
+      void this.desk.commit(`${field} of a mask`, [setField(chosen.stratum, 'mask', chosen.mask, field, value)]);
   }
 
   /** Looks for regions, ways and narrow places, from the first spawn to every exit. */
@@ -109,8 +123,16 @@ export class MasksDesk {
     const spawn = markers.find(({ kind }) => kind === 'spawn');
     const exits = markers.filter(({ kind }) => kind === 'exit');
     this.survey.set(undefined);
-    const input = { mask: chosen.mask, from: spawn ? at(spawn) : null, to: exits.map(at), bodyMetres: this.bodyMetres(), narrowMetres: this.narrowMetres() };
-    const found = await this.work.do('starting', () => this.work.keep(this.compute.run('survey-mask', input, this.work.say)));
+    const input = {
+      mask: chosen.mask,
+      from: spawn ? at(spawn) : null,
+      to: exits.map(at),
+      bodyMetres: this.bodyMetres(),
+      narrowMetres: this.narrowMetres(),
+    };
+    const found = await this.work.do('starting', () =>
+      this.work.keep(this.compute.run('survey-mask', input, this.work.say)),
+    );
     const goals = exits.map(({ position: [x, , z] }) => `exit at ${x.toFixed(1)}, ${z.toFixed(1)}`);
     if (found) this.survey.set({ ...found, mask: chosen.mask, goals });
     else if (this.work.failure()) this.desk.refuse(this.work.failure());
@@ -128,14 +150,20 @@ export class MasksDesk {
     const bytes = await this.compute.run('map-of-mask', { mask: chosen.mask, mostSide: MAP_PIXELS }).result;
     const name = await this.api.putPicture(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'image/png' }));
     const { field, operations } = pictureField(this.tables());
-    await this.edits.commit(`map of ${level.name} on its card`, [...operations, setRecordField('level', level, `values.${field.key}`, name)]);
+    await this.edits.commit(`map of ${level.name} on its card`, [
+      ...operations,
+      setRecordField('level', level, `values.${field.key}`, name),
+    ]);
   }
 
   private async paint(points: readonly PlanPoint[]): Promise<void> {
     const chosen = this.selected();
     if (!chosen) return;
     const { stratum, mask } = chosen;
-    const tiles = await this.compute.run('stroke-mask', { mask, stroke: { points, radiusMetres: this.brushMetres() / 2, open: this.opens() } }).result;
+    const tiles = await this.compute.run('stroke-mask', {
+      mask,
+      stroke: { points, radiusMetres: this.brushMetres() / 2, open: this.opens() },
+    }).result;
     await this.desk.commit(
       this.opens() ? 'open ground' : 'solid ground',
       Object.entries(tiles).map(([key, text]) => setField(stratum, 'mask', mask, `tiles.${key}`, text)),

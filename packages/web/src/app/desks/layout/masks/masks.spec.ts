@@ -4,7 +4,12 @@ import { solidMask } from './new-mask';
 describe('a new mask', () => {
   it('covers a rectangle with solid pixels, however it was drawn', () => {
     const mask = solidMask([10, 8], [-30, 3], 1.5, 8);
-    expect([mask.position, mask.columns, mask.rows, Object.keys(mask.tiles)]).toEqual([[-30, 1.5, 3], 320, 40, ['0-0', '1-0']]);
+    expect([mask.position, mask.columns, mask.rows, Object.keys(mask.tiles)]).toEqual([
+      [-30, 1.5, 3],
+      320,
+      40,
+      ['0-0', '1-0'],
+    ]);
     expect(bitmapOfMask(mask).open.some((one) => one === 1)).toBe(false);
   });
 

@@ -21,7 +21,8 @@ export function drawSurvey(drawing: PlateDrawing, survey: ShownSurvey): void {
   context.strokeStyle = colours.brine;
   context.lineWidth = 2.5;
   // From far off a passage is smaller than its mark: then a dot tells where they crowd.
-  const isFar = view === 'plan' && scale * Math.max(...narrows.map(({ widthMetres }) => widthMetres), 0) < LEAST_PASSAGE_PIXELS;
+  const isFar =
+    view === 'plan' && scale * Math.max(...narrows.map(({ widthMetres }) => widthMetres), 0) < LEAST_PASSAGE_PIXELS;
   for (const { points } of ways) {
     context.beginPath();
     points.forEach(([x, z], i) => {
@@ -61,7 +62,11 @@ function shadeOf(survey: ShownSurvey, { colours }: PlateDrawing): HTMLCanvasElem
   const known = shades.get(survey);
   if (known) return known;
   const { columns, rows, cells } = survey.shade;
-  const painted = [undefined, [...channelsOf(colours.over), SHADE_ALPHA], [...channelsOf(colours.good), SHADE_ALPHA]] as const;
+  const painted = [
+    undefined,
+    [...channelsOf(colours.over), SHADE_ALPHA],
+    [...channelsOf(colours.good), SHADE_ALPHA],
+  ] as const;
   const canvas = shadeCanvas(columns, rows, (cell) => painted[cells[cell]]);
   shades.set(survey, canvas);
   return canvas;

@@ -48,7 +48,13 @@ export class OverviewDesk {
     const shown = this.shown();
     if (!shown) return [];
     const { density } = shown;
-    const all = { low: density.origin, high: [density.origin[0] + density.columns * density.cellMetres, density.origin[1] + density.rows * density.cellMetres] as const };
+    const all = {
+      low: density.origin,
+      high: [
+        density.origin[0] + density.columns * density.cellMetres,
+        density.origin[1] + density.rows * density.cellMetres,
+      ] as const,
+    };
     return density.regions.map(({ kind, squareMetres, density: within, low, high }) => ({
       says: `${kind}, ${placeWords(low, high, all)}: ${Math.round(squareMetres)} m², ${kind === 'crowded' ? `${(within / density.mean).toFixed(1)} times the mean` : 'next to nothing'}`,
       low,
@@ -59,7 +65,11 @@ export class OverviewDesk {
   async choose(): Promise<void> {
     this.registry.contentVersion();
     const data: OverviewData = { ...overviewSorts(this.openLevel.strata()), ...this.choice() };
-    const choice = await firstValueFrom(this.dialogs.open<OverviewDialog, OverviewData, OverviewChoice>(OverviewDialog, { data, width: '420px' }).afterClosed());
+    const choice = await firstValueFrom(
+      this.dialogs
+        .open<OverviewDialog, OverviewData, OverviewChoice>(OverviewDialog, { data, width: '420px' })
+        .afterClosed(),
+    );
     if (!choice) return;
     this.choice.set(choice);
     await this.make();
@@ -79,7 +89,9 @@ export class OverviewDesk {
       return;
     }
     const points = Float64Array.from(items.flatMap(({ x, z }) => [x, z]));
-    const density = await this.work.do('starting', () => this.work.keep(this.compute.run('plan-density', { points, reachMetres }, this.work.say)));
+    const density = await this.work.do('starting', () =>
+      this.work.keep(this.compute.run('plan-density', { points, reachMetres }, this.work.say)),
+    );
     if (density) this.made.set({ level, items, density });
     else if (this.work.failure()) this.desk.refuse(this.work.failure());
   }

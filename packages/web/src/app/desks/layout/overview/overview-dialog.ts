@@ -76,7 +76,12 @@ export class OverviewDialog {
   ];
   readonly chosen = signal<ReadonlySet<string>>(new Set(this.data.sorts));
   readonly reach = signal(this.data.reachMetres);
-  readonly count = computed(() => [...this.data.categories, ...this.data.kinds].reduce((sum, { key, count }) => sum + (this.chosen().has(key) ? count : 0), 0));
+  readonly count = computed(() =>
+    [...this.data.categories, ...this.data.kinds].reduce(
+      (sum, { key, count }) => sum + (this.chosen().has(key) ? count : 0),
+      0,
+    ),
+  );
 
   show(): void {
     if (this.numbers.settle()) this.dialog.close({ sorts: [...this.chosen()], reachMetres: this.reach() });

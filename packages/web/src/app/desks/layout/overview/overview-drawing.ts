@@ -25,7 +25,12 @@ export function drawOverview({ view, context, colours, at, scale }: PlateDrawing
       context.globalAlpha = PAINTED * share;
       // Whole pixels: where two cells met or overlapped a little, a line would show.
       const [left, top] = [Math.round(first[0] + column * side), Math.round(first[1] + row * side)];
-      context.fillRect(left, top, Math.round(first[0] + (column + 1) * side) - left, Math.round(first[1] + (row + 1) * side) - top);
+      context.fillRect(
+        left,
+        top,
+        Math.round(first[0] + (column + 1) * side) - left,
+        Math.round(first[1] + (row + 1) * side) - top,
+      );
     }
   }
   context.globalAlpha = 1;

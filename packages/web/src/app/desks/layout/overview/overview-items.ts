@@ -14,13 +14,19 @@ export interface OverviewItem {
 }
 
 /** Everything with a place, with the keys of the sorts that it belongs to. */
-function* placedItems(strata: readonly StratumDocument[]): Generator<{ readonly stratum: string; readonly placed: PlacedItemOf; readonly keys: readonly string[] }> {
+function* placedItems(
+  strata: readonly StratumDocument[],
+): Generator<{ readonly stratum: string; readonly placed: PlacedItemOf; readonly keys: readonly string[] }> {
   for (const document of strata) {
     for (const kind of PLACED_KINDS) {
       for (const item of document.itemsOf(kind)) {
-        const chain = 'group' in item ? groupChain(document.groups, item.group).flatMap((id) => document.groups.get(id) ?? []) : [];
+        const chain =
+          'group' in item ? groupChain(document.groups, item.group).flatMap((id) => document.groups.get(id) ?? []) : [];
         if (chain.some(({ aside }) => aside !== null)) continue;
-        const keys = [KIND + kind, ...new Set(chain.flatMap(({ category }) => (category ? [CATEGORY + category] : [])))];
+        const keys = [
+          KIND + kind,
+          ...new Set(chain.flatMap(({ category }) => (category ? [CATEGORY + category] : []))),
+        ];
         yield { stratum: document.id, placed: { kind, item } as PlacedItemOf, keys };
       }
     }
@@ -28,7 +34,10 @@ function* placedItems(strata: readonly StratumDocument[]): Generator<{ readonly 
 }
 
 /** Categories and kinds of what stands in some strata, counted; what is set aside is left out. */
-export function overviewSorts(strata: readonly StratumDocument[]): { readonly categories: OverviewSort[]; readonly kinds: OverviewSort[] } {
+export function overviewSorts(strata: readonly StratumDocument[]): {
+  readonly categories: OverviewSort[];
+  readonly kinds: OverviewSort[];
+} {
   const counts = new Map<string, number>();
   for (const { keys } of placedItems(strata)) for (const key of keys) counts.set(key, (counts.get(key) ?? 0) + 1);
   const of = (prefix: string): OverviewSort[] =>

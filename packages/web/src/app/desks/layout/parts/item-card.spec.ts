@@ -8,7 +8,15 @@ import { ItemCard, type CardChange } from './item-card';
 import { ItemList } from './item-list';
 import { PieceStrip } from './piece-strip';
 
-const block: Block = { id: 'b', name: 'weighhouse', position: [1, 0, 2], turn: [15, 0, 0], planes: boxPlanes([10, 8.5, 15]), sight: 'hides', material: 'brick' };
+const block: Block = {
+  id: 'b',
+  name: 'weighhouse',
+  position: [1, 0, 2],
+  turn: [15, 0, 0],
+  planes: boxPlanes([10, 8.5, 15]),
+  sight: 'hides',
+  material: 'brick',
+};
 const piece: Piece = {
   id: 'crate',
   kit: 'k',
@@ -21,7 +29,12 @@ const marker: Marker = { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 90 };
 
 async function card(kind: PlacedItem['kind'], item: PlacedItem['item'], inputs: Record<string, unknown> = {}) {
   const fixture = TestBed.createComponent(ItemCard);
-  for (const [name, value] of Object.entries({ item: { stratum: 'st', kind, item }, stratumName: 'Structure', ...inputs })) fixture.componentRef.setInput(name, value);
+  for (const [name, value] of Object.entries({
+    item: { stratum: 'st', kind, item },
+    stratumName: 'Structure',
+    ...inputs,
+  }))
+    fixture.componentRef.setInput(name, value);
   await fixture.whenStable();
   const element = fixture.nativeElement as HTMLElement;
   const changes: CardChange[] = [];
@@ -44,7 +57,12 @@ describe('the card of one item', () => {
     const { element, changes, sizes, field, type } = await card('block', block);
     expect(element.querySelector('h2')?.textContent).toBe('Block “weighhouse”');
     expect(element.textContent).toContain('6 planes · Structure');
-    expect(['Place x', 'Turn yaw', 'Size y', 'Size z'].map((label) => field(label)?.value)).toEqual(['1', '15', '8.5', '15']);
+    expect(['Place x', 'Turn yaw', 'Size y', 'Size z'].map((label) => field(label)?.value)).toEqual([
+      '1',
+      '15',
+      '8.5',
+      '15',
+    ]);
     type('Place z', '7,25');
     type('Turn pitch', '30');
     type('Size x', '12');
@@ -102,7 +120,12 @@ describe('the card of one item', () => {
 describe('the list of a stratum', () => {
   it('says what to do first when nothing stands in it', async () => {
     const fixture = TestBed.createComponent(ItemList);
-    for (const [name, value] of Object.entries({ title: 'Dressing', items: [], selected: new Set(), describe: () => ({ name: '', where: '' }) })) {
+    for (const [name, value] of Object.entries({
+      title: 'Dressing',
+      items: [],
+      selected: new Set(),
+      describe: () => ({ name: '', where: '' }),
+    })) {
       fixture.componentRef.setInput(name, value);
     }
     await fixture.whenStable();
@@ -118,8 +141,18 @@ describe('the list of a stratum', () => {
     });
     const read = jest.fn(() => ({ name: 'wall', where: '0.0, 0.0, 0.0' }));
     const fixture = TestBed.createComponent(ItemList);
-    const items = Array.from({ length: 20000 }, (_unused, i) => ({ stratum: 'st', kind: 'block' as const, id: `b${i}` }));
-    for (const [name, value] of Object.entries({ title: 'Structure', items, selected: new Set(['b0']), describe: read })) fixture.componentRef.setInput(name, value);
+    const items = Array.from({ length: 20000 }, (_unused, i) => ({
+      stratum: 'st',
+      kind: 'block' as const,
+      id: `b${i}`,
+    }));
+    for (const [name, value] of Object.entries({
+      title: 'Structure',
+      items,
+      selected: new Set(['b0']),
+      describe: read,
+    }))
+      fixture.componentRef.setInput(name, value);
     await fixture.whenStable();
     expect((fixture.nativeElement as HTMLElement).textContent).toContain('20000');
     expect(read.mock.calls.length).toBeLessThan(200);
@@ -136,7 +169,10 @@ describe('the strip of pieces', () => {
     const picked: string[] = [];
     fixture.componentInstance.picked.subscribe((id) => picked.push(id));
     const options = [...(fixture.nativeElement as HTMLElement).querySelectorAll<HTMLElement>('[role=option]')];
-    expect(options.map(({ textContent }) => textContent?.replace(/\s+/g, ' ').trim())).toEqual([expect.stringMatching(/crate ?45/), expect.stringMatching(/cart ?0/)]);
+    expect(options.map(({ textContent }) => textContent?.replace(/\s+/g, ' ').trim())).toEqual([
+      expect.stringMatching(/crate ?45/),
+      expect.stringMatching(/cart ?0/),
+    ]);
     expect(options.map((option) => option.getAttribute('aria-selected'))).toEqual(['false', 'true']);
     options[0].click();
     expect(picked).toEqual(['crate']);

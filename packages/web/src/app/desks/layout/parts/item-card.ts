@@ -1,5 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { BLOCK_SIGHTS, MARKER_KINDS, type Block, type Json, type Marker, type Piece, type Placement, type Vector3, type Volume } from '@stravel/core';
+import {
+  BLOCK_SIGHTS,
+  MARKER_KINDS,
+  type Block,
+  type Json,
+  type Marker,
+  type Piece,
+  type Placement,
+  type Vector3,
+  type Volume,
+} from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
 import { sizeOfItem, type PlacedItem } from '../item-edits';
 
@@ -110,7 +120,14 @@ export class ItemCard {
     const rows: { field: string; name: string; axes: string[]; value: Vector3; least: number }[] = [
       { field: 'position', name: 'Place', axes: xyz, value: placed.position, least: -100000 },
     ];
-    if (kind !== 'marker') rows.push({ field: 'turn', name: 'Turn', axes: ['yaw', 'pitch', 'roll'], value: (placed as Block).turn as unknown as Vector3, least: -36000 });
+    if (kind !== 'marker')
+      rows.push({
+        field: 'turn',
+        name: 'Turn',
+        axes: ['yaw', 'pitch', 'roll'],
+        value: (placed as Block).turn as unknown as Vector3,
+        least: -36000,
+      });
     const size = this.size();
     if (size) rows.push({ field: 'size', name: 'Size', axes: xyz, value: size, least: 0.001 });
     return rows;

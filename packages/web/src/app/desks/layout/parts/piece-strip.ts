@@ -94,7 +94,9 @@ export class PieceStrip {
   readonly picked = output<string>();
   readonly cards = computed((): StripCard[] => [
     ...this.assemblies().map(({ id, name }): StripCard => this.cardOf(id, name, 'an assembly', ASSEMBLY_PATHS)),
-    ...this.pieces().map((piece): StripCard => this.cardOf(piece.id, piece.name, `${piece.steps[0].triangles} triangles`, boxPaths(piece))),
+    ...this.pieces().map((piece): StripCard =>
+      this.cardOf(piece.id, piece.name, `${piece.steps[0].triangles} triangles`, boxPaths(piece)),
+    ),
   ]);
 
   private cardOf(id: string, name: string, what: string, paths: BoxPaths): StripCard {
@@ -107,7 +109,8 @@ function boxPaths({ bounds }: Piece): BoxPaths {
   const size = [0, 1, 2].map((k) => bounds.max[k] - bounds.min[k]);
   const scale = 46 / Math.max((size[0] + size[2]) * 0.87, size[1] + (size[0] + size[2]) / 2);
   const [w, h, d] = size.map((s) => s * scale);
-  const at = (x: number, y: number, z: number): string => `${((x - z) * 0.87).toFixed(1)} ${(-y + (x + z) / 2 + h / 2 - (w + d) / 4).toFixed(1)}`;
+  const at = (x: number, y: number, z: number): string =>
+    `${((x - z) * 0.87).toFixed(1)} ${(-y + (x + z) / 2 + h / 2 - (w + d) / 4).toFixed(1)}`;
   const face = (...points: string[]): string => `M${points.join('L')}Z`;
   return {
     top: face(at(0, h, 0), at(w, h, 0), at(w, h, d), at(0, h, d)),

@@ -11,6 +11,10 @@ export function knotGrips({ form, closed, knots }: Path): KnotGrip[] {
   return grips.flatMap((grip) => {
     const [dx, , dz] = pull(knots, closed, grip.index);
     const [x, z] = grip.at;
-    return [grip, { ...grip, end: 1 as const, at: [x + dx, z + dz] as const }, { ...grip, end: -1 as const, at: [x - dx, z - dz] as const }];
+    return [
+      grip,
+      { ...grip, end: 1 as const, at: [x + dx, z + dz] as const },
+      { ...grip, end: -1 as const, at: [x - dx, z - dz] as const },
+    ];
   });
 }

@@ -110,7 +110,11 @@ export class PathCard {
   });
   readonly radius = computed(() => {
     const { tightestRadiusMetres } = this.figures();
-    return tightestRadiusMetres === Infinity ? 'straight' : tightestRadiusMetres === 0 ? 'a corner' : `${tightestRadiusMetres.toFixed(1)} m`;
+    return tightestRadiusMetres === Infinity
+      ? 'straight'
+      : tightestRadiusMetres === 0
+        ? 'a corner'
+        : `${tightestRadiusMetres.toFixed(1)} m`;
   });
 
   put(index: number, over: Partial<Knot>): void {

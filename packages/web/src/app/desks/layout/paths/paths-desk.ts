@@ -72,8 +72,14 @@ export class PathsDesk {
       offset: () => this.offset(first),
       reverse: () => this.setKnots(first, 'reverse a path', reversedKnots(path)),
       'join paths': () => this.join(first, second),
-      close: () => this.desk.commit(path.closed ? 'open a path' : 'close a path', [setField(first.stratum, 'path', path, 'closed', !path.closed)]),
-      form: () => this.desk.commit('form of a path', [setField(first.stratum, 'path', path, 'form', path.form === 'curve' ? 'polyline' : 'curve')]),
+      close: () =>
+        this.desk.commit(path.closed ? 'open a path' : 'close a path', [
+          setField(first.stratum, 'path', path, 'closed', !path.closed),
+        ]),
+      form: () =>
+        this.desk.commit('form of a path', [
+          setField(first.stratum, 'path', path, 'form', path.form === 'curve' ? 'polyline' : 'curve'),
+        ]),
       distances: () => this.openDistances(first),
       shade: () => this.flipShade(path),
     };
@@ -86,7 +92,11 @@ export class PathsDesk {
     if (one?.kind !== 'path') return;
     const { knots, closed } = one.item as Path;
     const { position } = knots[index];
-    const handle = [toMicro(end * (x - position[0])), toMicro(pull(knots, closed, index)[1]), toMicro(end * (z - position[2]))] as const;
+    const handle = [
+      toMicro(end * (x - position[0])),
+      toMicro(pull(knots, closed, index)[1]),
+      toMicro(end * (z - position[2])),
+    ] as const;
     await this.setKnots(
       one,
       'handle of a knot',
@@ -141,7 +151,13 @@ export class PathsDesk {
     if (!second) return;
     await this.desk.attempt(() =>
       this.desk.commit('join two paths', [
-        setField(first.stratum, 'path', first.item, 'knots', joinedKnots(first.item as Path, second.item as Path) as unknown as Json),
+        setField(
+          first.stratum,
+          'path',
+          first.item,
+          'knots',
+          joinedKnots(first.item as Path, second.item as Path) as unknown as Json,
+        ),
         remove(second.stratum, 'path', second.item),
       ]),
     );
@@ -161,19 +177,33 @@ export class PathsDesk {
       boxes.reduce((value, { bounds }) => pick(value, bounds[end][2]), boxes[0].bounds[end][2]),
     ];
     await this.desk.attempt(async () => {
-      this.made.set({ level, path, shade: await this.compute.run('distance-shade', { path, low: corner(Math.min, 'min'), high: corner(Math.max, 'max') }).result });
+      this.made.set({
+        level,
+        path,
+        shade: await this.compute.run('distance-shade', {
+          path,
+          low: corner(Math.min, 'min'),
+          high: corner(Math.max, 'max'),
+        }).result,
+      });
     });
   }
 
   private openDistances(one: PlacedItem): void {
     const path = one.item as Path;
-    const markers = this.openLevel.strata().flatMap((document) => [...document.markers.values()].map((marker) => ({ stratum: document.id, marker })));
+    const markers = this.openLevel
+      .strata()
+      .flatMap((document) => [...document.markers.values()].map((marker) => ({ stratum: document.id, marker })));
     const distances = distancesFromPath(
       path,
       markers.map(({ marker }) => marker.position),
     );
     const lines = markers
-      .map(({ stratum, marker }, i): DistanceLine => ({ ref: { stratum, kind: 'marker', id: marker.id }, name: nameOf(marker), metres: distances[i] }))
+      .map(({ stratum, marker }, i): DistanceLine => ({
+        ref: { stratum, kind: 'marker', id: marker.id },
+        name: nameOf(marker),
+        metres: distances[i],
+      }))
       .sort((a, b) => b.metres - a.metres);
     const data: DistancesData = { path: path.name || 'the path', lines, goTo: (ref) => this.desk.select([ref]) };
     this.dialogs.open<DistancesDialog, DistancesData>(DistancesDialog, { data, width: '460px' });

@@ -1,4 +1,13 @@
-import { CoreError, EMPTY_CONTENT, checkedRecord, parseJson, type AssemblyUse, type Item, type ItemKind, type StratumContent } from '@stravel/core';
+import {
+  CoreError,
+  EMPTY_CONTENT,
+  checkedRecord,
+  parseJson,
+  type AssemblyUse,
+  type Item,
+  type ItemKind,
+  type StratumContent,
+} from '@stravel/core';
 import { LAYOUT_KINDS, type PlacedItem } from '../item-edits';
 
 const FORMAT = 'stravel-items';
@@ -10,7 +19,9 @@ export function copiedText(items: readonly PlacedItem[], pieceNames: (piece: str
   const pieces: Record<string, string> = {};
   for (const { kind, item } of items) {
     (content[kind] ??= []).push(item);
-    if (kind === 'assembly') pieces[(item as AssemblyUse).assembly] = pieceNames((item as AssemblyUse).assembly) ?? (item as AssemblyUse).assembly;
+    if (kind === 'assembly')
+      pieces[(item as AssemblyUse).assembly] =
+        pieceNames((item as AssemblyUse).assembly) ?? (item as AssemblyUse).assembly;
     if ('piece' in item) pieces[item.piece] = pieceNames(item.piece) ?? item.piece;
   }
   return JSON.stringify({ format: FORMAT, version: VERSION, pieces, content });
@@ -43,7 +54,10 @@ export function readCopied(text: string, hasPiece: (piece: string) => boolean): 
   if (whole === null || typeof whole !== 'object' || whole.version !== VERSION)
     return fail(`its version is ${JSON.stringify(whole?.version ?? null)}, this Stravel reads ${VERSION}`);
   if (typeof whole.content !== 'object' || whole.content === null) return fail('it has no content');
-  const names = (typeof whole.pieces === 'object' && whole.pieces !== null ? whole.pieces : {}) as Record<string, unknown>;
+  const names = (typeof whole.pieces === 'object' && whole.pieces !== null ? whole.pieces : {}) as Record<
+    string,
+    unknown
+  >;
   const lists = whole.content as Record<string, unknown>;
   const unknown = Object.keys(lists).find((kind) => !(LAYOUT_KINDS as readonly string[]).includes(kind));
   if (unknown !== undefined) return fail(`things of the kind ${JSON.stringify(unknown)} cannot be pasted`);
@@ -56,7 +70,8 @@ export function readCopied(text: string, hasPiece: (piece: string) => boolean): 
       const items = list.flatMap((value: unknown) => {
         // A group of another stratum means nothing here.
         const item: Item = checkedRecord<ItemKind>(kind, withoutGroup(value));
-        const wanted = 'piece' in item ? (item.piece as string) : kind === 'assembly' ? (item as AssemblyUse).assembly : undefined;
+        const wanted =
+          'piece' in item ? (item.piece as string) : kind === 'assembly' ? (item as AssemblyUse).assembly : undefined;
         if (wanted !== undefined && !hasPiece(wanted)) {
           missing.add(typeof names[wanted] === 'string' ? names[wanted] : wanted);
           leftOut++;

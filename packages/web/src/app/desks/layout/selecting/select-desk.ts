@@ -20,7 +20,10 @@ export class SelectDesk {
   private readonly openLevel = inject(OpenLevel);
   private readonly desk = inject(LayoutDesk);
   private readonly changed = signal(0);
-  private readonly key = computed(() => `stravel.selections.${this.session.collection()?.id ?? ''}.${this.session.person()?.id ?? ''}.${this.openLevel.level()?.id ?? ''}`);
+  private readonly key = computed(
+    () =>
+      `stravel.selections.${this.session.collection()?.id ?? ''}.${this.session.person()?.id ?? ''}.${this.openLevel.level()?.id ?? ''}`,
+  );
   private readonly kept = computed((): KeptSelections => {
     this.changed();
     return readSelections(localStorage.getItem(this.key()));
@@ -29,13 +32,20 @@ export class SelectDesk {
 
   async find(): Promise<void> {
     const data: SelectData = { pieces: this.openLevel.piecesByName(), count: (query) => this.matching(query).length };
-    const query = await firstValueFrom(this.dialogs.open<SelectDialog, SelectData, SelectionQuery>(SelectDialog, { data, width: '460px' }).afterClosed());
+    const query = await firstValueFrom(
+      this.dialogs.open<SelectDialog, SelectData, SelectionQuery>(SelectDialog, { data, width: '460px' }).afterClosed(),
+    );
     if (query) this.desk.select(this.matching(query));
   }
 
   similar(): void {
     const [one] = this.desk.selected();
-    if (one) this.desk.select(this.pickable().filter((item) => item.kind === one.kind && isSimilar(one.kind, one.item, this.itemOf(item) ?? one.item)));
+    if (one)
+      this.desk.select(
+        this.pickable().filter(
+          (item) => item.kind === one.kind && isSimilar(one.kind, one.item, this.itemOf(item) ?? one.item),
+        ),
+      );
   }
 
   invert(): void {
@@ -63,7 +73,8 @@ export class SelectDesk {
     const wanted = this.kept()[name] ?? [];
     const there = wanted.filter((ref) => this.itemOf(ref));
     this.desk.select(there);
-    if (there.length < wanted.length) this.desk.refuse(`${wanted.length - there.length} of ${wanted.length} are no longer in the level.`);
+    if (there.length < wanted.length)
+      this.desk.refuse(`${wanted.length - there.length} of ${wanted.length} are no longer in the level.`);
   }
 
   private matching(query: SelectionQuery): PickItem[] {
@@ -72,14 +83,17 @@ export class SelectDesk {
       const document = strata.get(stratum);
       const item = document?.item(kind, id);
       if (!document || !item) return false;
-      const pieceName = 'piece' in item && kind === 'placement' ? (this.openLevel.pieces()[item.piece as string]?.name ?? '') : '';
+      const pieceName =
+        'piece' in item && kind === 'placement' ? (this.openLevel.pieces()[item.piece as string]?.name ?? '') : '';
       return matchesSelection(query, { kind, item, pieceName, bounds, groups: document.groups });
     });
   }
 
   private pickable(): PickItem[] {
     const own = new Set(this.openLevel.strata().map(({ id }) => id));
-    return (this.desk.plate()?.everything() ?? []).filter((item) => own.has(item.stratum) && !this.desk.isItemLocked(item));
+    return (this.desk.plate()?.everything() ?? []).filter(
+      (item) => own.has(item.stratum) && !this.desk.isItemLocked(item),
+    );
   }
 
   private itemOf({ stratum, kind, id }: ItemRef): Item | undefined {

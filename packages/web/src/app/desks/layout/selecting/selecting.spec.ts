@@ -5,14 +5,24 @@ import { snapPoint, type SnapInput } from '../snapping';
 import { copiedText, isCopiedText, readCopied } from './copied-text';
 import { readSelections } from './kept-selections';
 
-const placement: Placement = { id: 'p', piece: 'crate', position: [1.25, 0, -2], turn: [15, 0, 0], scale: [1, 1, 1], group: 'g', values: { note: 'hot' } };
+const placement: Placement = {
+  id: 'p',
+  piece: 'crate',
+  position: [1.25, 0, -2],
+  turn: [15, 0, 0],
+  scale: [1, 1, 1],
+  group: 'g',
+  values: { note: 'hot' },
+};
 const copied = copiedText([{ stratum: 's', kind: 'placement', item: placement }], () => 'Oak crate');
 
 describe('copying', () => {
   it('keeps places and own values exactly, and leaves the group behind', () => {
     expect(isCopiedText(copied)).toBe(true);
     const { content, count, leftOut } = readCopied(copied, () => true);
-    expect(content.placement).toEqual([{ id: 'p', piece: 'crate', position: [1.25, 0, -2], turn: [15, 0, 0], scale: [1, 1, 1], values: { note: 'hot' } }]);
+    expect(content.placement).toEqual([
+      { id: 'p', piece: 'crate', position: [1.25, 0, -2], turn: [15, 0, 0], scale: [1, 1, 1], values: { note: 'hot' } },
+    ]);
     expect([count, leftOut]).toEqual([1, 0]);
   });
 
@@ -32,7 +42,10 @@ describe('copying', () => {
     ['{"format":"stravel-items","version":1}', /it has no content/],
     ['{"format":"stravel-items","version":1,"content":{"dragon":[]}}', /"dragon" cannot be pasted/],
     ['{"format":"stravel-items","version":1,"content":{"block":{}}}', /content.block is not a list/],
-    ['{"format":"stravel-items","version":1,"content":{"marker":[{"id":"m","kind":"spawn","position":[0,0,"x"],"turn":0}]}}', /position/],
+    [
+      '{"format":"stravel-items","version":1,"content":{"marker":[{"id":"m","kind":"spawn","position":[0,0,"x"],"turn":0}]}}',
+      /position/,
+    ],
   ])('refuses %s', (text, why) => {
     expect(() => readCopied(text, () => true)).toThrow(why);
   });
@@ -41,7 +54,9 @@ describe('copying', () => {
 describe('kept selections', () => {
   it('are read as far as they can be', () => {
     const ref = { stratum: 's', kind: 'block', id: 'b' };
-    expect(readSelections(JSON.stringify({ Gates: [ref], Bad: [{ ...ref, kind: 'dragon' }], Worse: 7 }))).toEqual({ Gates: [ref] });
+    expect(readSelections(JSON.stringify({ Gates: [ref], Bad: [{ ...ref, kind: 'dragon' }], Worse: 7 }))).toEqual({
+      Gates: [ref],
+    });
     expect([readSelections(null), readSelections('{'), readSelections('[]')]).toEqual([{}, {}, {}]);
   });
 });
@@ -53,7 +68,12 @@ describe('snapping', () => {
     [4, 0, 4],
     [0, 0, 4],
   ];
-  const item = { stratum: 's', kind: 'block' as const, id: 'b', bounds: { min: [0, 0, 0] as const, max: [4, 0, 4] as const } };
+  const item = {
+    stratum: 's',
+    kind: 'block' as const,
+    id: 'b',
+    bounds: { min: [0, 0, 0] as const, max: [4, 0, 4] as const },
+  };
   const input = (x: number, z: number, targets: SnapInput['targets']): SnapInput => ({
     at: [x, z],
     metresPerPixel: 0.1,

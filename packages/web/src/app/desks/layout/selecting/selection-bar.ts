@@ -2,10 +2,29 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { MatMenuModule } from '@angular/material/menu';
 import type { ItemKind } from '@stravel/core';
 
-export const ARRANGE_DEEDS = ['move by', 'align', 'distribute', 'array', 'mirror', 'drop', 'vary', 'replace', 'ungroup'] as const;
+export const ARRANGE_DEEDS = [
+  'move by',
+  'align',
+  'distribute',
+  'array',
+  'mirror',
+  'drop',
+  'vary',
+  'replace',
+  'ungroup',
+] as const;
 export const SELECT_DEEDS = ['find', 'similar', 'invert', 'keep'] as const;
 export const BLOCK_DEEDS = ['cut', 'join', 'hollow', 'move face', 'surface', 'planes'] as const;
-export const PATH_DEEDS = ['resample', 'offset', 'reverse', 'join paths', 'close', 'form', 'distances', 'shade'] as const;
+export const PATH_DEEDS = [
+  'resample',
+  'offset',
+  'reverse',
+  'join paths',
+  'close',
+  'form',
+  'distances',
+  'shade',
+] as const;
 export const ASSEMBLY_DEEDS = ['make assembly', 'replace assembly', 'part ways', 'own copy'] as const;
 export type SelectionDeed =
   | (typeof ARRANGE_DEEDS)[number]
@@ -18,7 +37,15 @@ export type SelectionDeed =
   | 'turn'
   | 'link';
 
-const WORDS: Readonly<Record<(typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number] | (typeof ASSEMBLY_DEEDS)[number], string>> = {
+const WORDS: Readonly<
+  Record<
+    | (typeof ARRANGE_DEEDS)[number]
+    | (typeof BLOCK_DEEDS)[number]
+    | (typeof PATH_DEEDS)[number]
+    | (typeof ASSEMBLY_DEEDS)[number],
+    string
+  >
+> = {
   'move by': 'Move by exact amounts…',
   align: 'Align…',
   distribute: 'Space evenly…',

@@ -1,5 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { linkLookup, type Item, type ItemKind, type Json, type Knot, type Link, type Marker, type Path, type Placement, type Volume } from '@stravel/core';
+import {
+  linkLookup,
+  type Item,
+  type ItemKind,
+  type Json,
+  type Knot,
+  type Link,
+  type Marker,
+  type Path,
+  type Placement,
+  type Volume,
+} from '@stravel/core';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { setField } from '../../../edits/operations';
 import { ArrangeDesk } from '../arrange/arrange-desk';
@@ -19,9 +30,17 @@ import { TileCard } from '../tiles/tile-card';
 import { kindGroups, ownValueRows } from '../volumes/item-kinds';
 import { KindCard } from '../volumes/kind-card';
 import { SelectDesk } from './select-desk';
-import { ARRANGE_DEEDS, ASSEMBLY_DEEDS, BLOCK_DEEDS, PATH_DEEDS, SelectionBar, type SelectionDeed } from './selection-bar';
+import {
+  ARRANGE_DEEDS,
+  ASSEMBLY_DEEDS,
+  BLOCK_DEEDS,
+  PATH_DEEDS,
+  SelectionBar,
+  type SelectionDeed,
+} from './selection-bar';
 
-const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T => (deeds as readonly string[]).includes(deed);
+const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T =>
+  (deeds as readonly string[]).includes(deed);
 
 /** What is selected, in numbers, with what can be done with it; and all that stands in the stratum. */
 @Component({
@@ -102,8 +121,11 @@ export class SelectionSide {
   });
   readonly rows = computed(() => {
     const one = this.one();
-    if (one?.kind === 'volume') return ownValueRows(this.desk.tables(), (one.item as Volume).kind, (one.item as Volume).values);
-    return one?.kind === 'marker' ? ownValueRows(this.desk.tables(), (one.item as Marker).entry, (one.item as Marker).values) : [];
+    if (one?.kind === 'volume')
+      return ownValueRows(this.desk.tables(), (one.item as Volume).kind, (one.item as Volume).values);
+    return one?.kind === 'marker'
+      ? ownValueRows(this.desk.tables(), (one.item as Marker).entry, (one.item as Marker).values)
+      : [];
   });
   readonly lookup = computed(() => linkLookup(this.desk.tables()));
   readonly selectedKinds = computed((): ItemKind[] => this.desk.selected().map(({ kind }) => kind));
@@ -122,7 +144,13 @@ export class SelectionSide {
     else if (isOneOf(ASSEMBLY_DEEDS, deed)) void this.assemblies.do(deed);
     else {
       const deeds: Record<
-        Exclude<SelectionDeed, (typeof ARRANGE_DEEDS)[number] | (typeof BLOCK_DEEDS)[number] | (typeof PATH_DEEDS)[number] | (typeof ASSEMBLY_DEEDS)[number]>,
+        Exclude<
+          SelectionDeed,
+          | (typeof ARRANGE_DEEDS)[number]
+          | (typeof BLOCK_DEEDS)[number]
+          | (typeof PATH_DEEDS)[number]
+          | (typeof ASSEMBLY_DEEDS)[number]
+        >,
         () => unknown
       > = {
         duplicate: () => this.desk.duplicate(),
@@ -140,7 +168,10 @@ export class SelectionSide {
 
   change(field: string, value: Json): void {
     const one = this.one();
-    if (one) void this.desk.commit(`${field.replace(/^values\./, '')} of a ${one.kind}`, [setField(one.stratum, one.kind, one.item, field, value)]);
+    if (one)
+      void this.desk.commit(`${field.replace(/^values\./, '')} of a ${one.kind}`, [
+        setField(one.stratum, one.kind, one.item, field, value),
+      ]);
   }
 
   setKnots(knots: readonly Knot[]): void {
@@ -153,7 +184,9 @@ export class SelectionSide {
     const document = this.desk.openLevel.strata().find(({ id }) => id === this.desk.activeStratum()?.id);
     if (!document) return [];
     const ref = (kind: ItemKind, id: string): ItemRef => ({ stratum: document.id, kind, id });
-    const others = LAYOUT_KINDS.filter((kind) => kind !== 'placement' && kind !== 'link').flatMap((kind) => [...document.itemsOf(kind)].map(({ id }) => ref(kind, id)));
+    const others = LAYOUT_KINDS.filter((kind) => kind !== 'placement' && kind !== 'link').flatMap((kind) =>
+      [...document.itemsOf(kind)].map(({ id }) => ref(kind, id)),
+    );
     const placements: ItemRef[] = [];
     for (let slot = 0; slot < document.placements.slotCount; slot++) {
       const id = document.placements.idAt(slot);
@@ -165,12 +198,20 @@ export class SelectionSide {
   private describeItem({ stratum, kind, id }: ItemRef): ItemLine {
     const item = this.desk.openLevel.stratum(stratum)?.item(kind, id);
     if (!item) return { name: '', where: '' };
-    const [x, y, z] = 'from' in item ? [item.from[0], item.bottom, item.from[1]] : 'knots' in item ? item.knots[0].position : 'position' in item ? item.position : [0, 0, 0];
+    const [x, y, z] =
+      'from' in item
+        ? [item.from[0], item.bottom, item.from[1]]
+        : 'knots' in item
+          ? item.knots[0].position
+          : 'position' in item
+            ? item.position
+            : [0, 0, 0];
     return { name: this.nameOf(kind, item), where: `${x.toFixed(1)}, ${y.toFixed(1)}, ${z.toFixed(1)}` };
   }
 
   private nameOf(kind: ItemKind, item: Exclude<Item, Link> | Link): string {
-    if (kind === 'placement' && 'piece' in item) return this.desk.openLevel.pieces()[item.piece as string]?.name ?? 'unknown piece';
+    if (kind === 'placement' && 'piece' in item)
+      return this.desk.openLevel.pieces()[item.piece as string]?.name ?? 'unknown piece';
     if (kind === 'assembly' && 'assembly' in item) return this.assemblies.nameOf(item.assembly);
     if (kind === 'marker' && 'kind' in item) return String(item.kind);
     return 'name' in item && item.name !== '' ? item.name : kind;

@@ -1,7 +1,20 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { ItemKind, MarkerKind, PathForm, VolumeShape } from '@stravel/core';
 
-export const LAYOUT_TOOLS = ['select', 'box', 'wedge', 'cylinder', 'prism', 'piece', 'marker', 'volume', 'path', 'tiles', 'mask', 'region'] as const;
+export const LAYOUT_TOOLS = [
+  'select',
+  'box',
+  'wedge',
+  'cylinder',
+  'prism',
+  'piece',
+  'marker',
+  'volume',
+  'path',
+  'tiles',
+  'mask',
+  'region',
+] as const;
 export type LayoutTool = (typeof LAYOUT_TOOLS)[number];
 /** Tools that make blocks. */
 export const BLOCK_TOOLS = ['box', 'wedge', 'cylinder', 'prism'] as const satisfies readonly LayoutTool[];
@@ -105,13 +118,22 @@ const initial: LayoutState = {
   snapTargets: [],
 };
 
-const toggled = (ids: readonly string[], id: string): readonly string[] => (ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id]);
+const toggled = (ids: readonly string[], id: string): readonly string[] =>
+  ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id];
 
 export const layoutFeature = createFeature({
   name: 'layout',
   reducer: createReducer(
     initial,
-    on(layoutActions.levelOpened, (state, { bottom }) => ({ ...state, selection: [], active: '', activeGroup: '', soloed: '', bottom, tool: 'select' as const })),
+    on(layoutActions.levelOpened, (state, { bottom }) => ({
+      ...state,
+      selection: [],
+      active: '',
+      activeGroup: '',
+      soloed: '',
+      bottom,
+      tool: 'select' as const,
+    })),
     on(layoutActions.toolChosen, (state, { tool }) => ({ ...state, tool })),
     on(layoutActions.viewsChosen, (state, { views }) => ({ ...state, views })),
     on(layoutActions.snapChosen, (state, { metres }) => ({ ...state, snapMetres: metres })),
@@ -119,13 +141,34 @@ export const layoutFeature = createFeature({
     on(layoutActions.heightsSet, (state, { bottom, storeyMetres }) => ({ ...state, bottom, storeyMetres })),
     on(layoutActions.itemsSelected, (state, { items }) => ({ ...state, selection: items })),
     on(layoutActions.selectionDropped, (state) => ({ ...state, selection: [] })),
-    on(layoutActions.stratumActivated, (state, { id }) => (state.active === id ? state : { ...state, active: id, activeGroup: '' })),
+    on(layoutActions.stratumActivated, (state, { id }) =>
+      state.active === id ? state : { ...state, active: id, activeGroup: '' },
+    ),
     on(layoutActions.soloed, (state, { id }) => ({ ...state, soloed: state.soloed === id ? '' : id, selection: [] })),
-    on(layoutActions.groupHidden, (state, { id }) => ({ ...state, hiddenGroups: toggled(state.hiddenGroups, id), selection: [] })),
-    on(layoutActions.groupLocked, (state, { id }) => ({ ...state, lockedGroups: toggled(state.lockedGroups, id), selection: [] })),
-    on(layoutActions.groupActivated, (state, { id }) => ({ ...state, activeGroup: state.activeGroup === id ? '' : id })),
-    on(layoutActions.stratumHidden, (state, { id }) => ({ ...state, hidden: toggled(state.hidden, id), selection: state.selection.filter(({ stratum }) => stratum !== id) })),
-    on(layoutActions.stratumLocked, (state, { id }) => ({ ...state, locked: toggled(state.locked, id), selection: state.selection.filter(({ stratum }) => stratum !== id) })),
+    on(layoutActions.groupHidden, (state, { id }) => ({
+      ...state,
+      hiddenGroups: toggled(state.hiddenGroups, id),
+      selection: [],
+    })),
+    on(layoutActions.groupLocked, (state, { id }) => ({
+      ...state,
+      lockedGroups: toggled(state.lockedGroups, id),
+      selection: [],
+    })),
+    on(layoutActions.groupActivated, (state, { id }) => ({
+      ...state,
+      activeGroup: state.activeGroup === id ? '' : id,
+    })),
+    on(layoutActions.stratumHidden, (state, { id }) => ({
+      ...state,
+      hidden: toggled(state.hidden, id),
+      selection: state.selection.filter(({ stratum }) => stratum !== id),
+    })),
+    on(layoutActions.stratumLocked, (state, { id }) => ({
+      ...state,
+      locked: toggled(state.locked, id),
+      selection: state.selection.filter(({ stratum }) => stratum !== id),
+    })),
     on(layoutActions.pieceChosen, (state, { id }) => ({ ...state, piece: id, tool: 'piece' as const })),
     on(layoutActions.markerChosen, (state, { kind }) => ({ ...state, marker: kind, tool: 'marker' as const })),
     on(layoutActions.blockHeightSet, (state, { metres }) => ({ ...state, blockHeight: metres })),
@@ -135,7 +178,9 @@ export const layoutFeature = createFeature({
     on(layoutActions.pathFormChosen, (state, { form }) => ({ ...state, pathForm: form })),
     on(layoutActions.snapTargetFlipped, (state, { target }) => ({
       ...state,
-      snapTargets: state.snapTargets.includes(target) ? state.snapTargets.filter((one) => one !== target) : [...state.snapTargets, target],
+      snapTargets: state.snapTargets.includes(target)
+        ? state.snapTargets.filter((one) => one !== target)
+        : [...state.snapTargets, target],
     })),
   ),
 });

@@ -77,7 +77,9 @@ export class AddSharedDialog {
   readonly chosen = signal<ReadonlySet<string>>(new Set());
   readonly shown = computed(() => {
     const wanted = this.text().trim().toLowerCase();
-    return this.data.offered.filter(({ stratum, levels }) => [stratum.name, ...levels].some((name) => name.toLowerCase().includes(wanted))).slice(0, MOST_SHOWN);
+    return this.data.offered
+      .filter(({ stratum, levels }) => [stratum.name, ...levels].some((name) => name.toLowerCase().includes(wanted)))
+      .slice(0, MOST_SHOWN);
   });
   readonly becoming = computed(() =>
     this.data.offered

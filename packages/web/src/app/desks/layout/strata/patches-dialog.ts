@@ -132,13 +132,18 @@ export class PatchesDialog {
   }
 
   lines({ patch, shared }: PatchState): { field: string; shared: string; own: string }[] {
-    if (patch.change === 'hidden') return [{ field: 'the whole thing', shared: shared ? 'there' : 'gone', own: 'not there' }];
+    if (patch.change === 'hidden')
+      return [{ field: 'the whole thing', shared: shared ? 'there' : 'gone', own: 'not there' }];
     return Object.entries(patch.fields)
       .filter(([field]) => field !== 'id')
       .flatMap(([field, own]) => {
         const now = shared?.[field] ?? null;
         if (!isJsonTable(own)) return [{ field, shared: valueText(now), own: valueText(own) }];
-        return Object.entries(own).map(([key, value]) => ({ field: `${field}: ${key}`, shared: valueText(isJsonTable(now) ? (now[key] ?? null) : null), own: valueText(value) }));
+        return Object.entries(own).map(([key, value]) => ({
+          field: `${field}: ${key}`,
+          shared: valueText(isJsonTable(now) ? (now[key] ?? null) : null),
+          own: valueText(value),
+        }));
       });
   }
 }

@@ -143,7 +143,14 @@ export class SideColumn {
     const { openLevel } = this.desk;
     const level = openLevel.level();
     if (!level) return [];
-    const patches = new Map(openLevel.shared().map((document) => [document.id, [...document.patches.values()].filter((patch) => patch.level === level.id).length]));
+    const patches = new Map(
+      openLevel
+        .shared()
+        .map((document) => [
+          document.id,
+          [...document.patches.values()].filter((patch) => patch.level === level.id).length,
+        ]),
+    );
     return stackRows(level.strata, {
       records: this.desk.tables().stratum,
       documents: new Map(openLevel.strata().map((document) => [document.id, document])),
@@ -164,9 +171,14 @@ export class SideColumn {
     const reach = this.shared.levelsOf(stratum);
     const names = reach.map((id) => levels[id].name).join(', ');
     const says = `Changes of ${records[stratum].name} ${belongs === 'all' ? `reach all ${reach.length} levels` : 'stay in this level'}`;
-    return { says, title: `Changes of ${records[stratum].name} ${belongs === 'all' ? `reach ${names}` : 'are kept as patches of this level'}. Click for the other.` };
+    return {
+      says,
+      title: `Changes of ${records[stratum].name} ${belongs === 'all' ? `reach ${names}` : 'are kept as patches of this level'}. Click for the other.`,
+    };
   });
-  private readonly workedOn = computed(() => this.desk.state().selection.at(0)?.stratum ?? this.desk.activeStratum()?.id);
+  private readonly workedOn = computed(
+    () => this.desk.state().selection.at(0)?.stratum ?? this.desk.activeStratum()?.id,
+  );
 
   dispatch(action: ReturnType<(typeof layoutActions)[keyof typeof layoutActions]>): void {
     this.store.dispatch(action);

@@ -1,13 +1,29 @@
 import { TestBed } from '@angular/core/testing';
 import fc from 'fast-check';
-import { boxPlanes, turnMatrix, turnVector, localBounds, type Block, type Operation, type Stratum } from '@stravel/core';
+import {
+  boxPlanes,
+  turnMatrix,
+  turnVector,
+  localBounds,
+  type Block,
+  type Operation,
+  type Stratum,
+} from '@stravel/core';
 import { StratumDocument } from '../../../document/stratum-document';
 import { draggedExtent, handleFrame, handlesOf, stretchItem, yawTowards, type HandleFrame } from '../plan-handles';
 import { StrataStack } from './strata-stack';
 import { stackRows, type StackSources } from './stack-rows';
 
 const stratum = (id: string, owner: string | null): Stratum => ({ id, name: id, role: 'structure', owner });
-const block: Block = { id: 'b', name: 'b', position: [0, 0, 0], turn: [0, 0, 0], planes: boxPlanes([2, 3, 4]), sight: 'hides', material: 'brick' };
+const block: Block = {
+  id: 'b',
+  name: 'b',
+  position: [0, 0, 0],
+  turn: [0, 0, 0],
+  planes: boxPlanes([2, 3, 4]),
+  sight: 'hides',
+  material: 'brick',
+};
 
 function sources(over: Partial<StackSources> = {}): StackSources {
   const own = new StratumDocument('own');
@@ -34,15 +50,29 @@ const stack = (...ids: string[]) => ids.map((id) => ({ stratum: id, switchedOff:
 describe('rows of the stack', () => {
   it('stand top first with content, share, reach and marks', () => {
     const rows = stackRows(stack('base', 'own'), sources());
-    expect(rows.map(({ id, says, share, levels, hidden, locked, active }) => [id, says, share, levels, hidden, locked, active])).toEqual([
+    expect(
+      rows.map(({ id, says, share, levels, hidden, locked, active }) => [
+        id,
+        says,
+        share,
+        levels,
+        hidden,
+        locked,
+        active,
+      ]),
+    ).toEqual([
       ['own', '1 block', 1, 1, false, true, true],
       ['base', 'empty', 0.25, 3, true, false, false],
     ]);
   });
 
   it('say what is loading or switched off, and leave out what is gone', () => {
-    expect(stackRows(stack('late', 'gone'), sources()).map(({ id, says, switchedOff }) => [id, says, switchedOff])).toEqual([['late', 'loading…', true]]);
-    expect(stackRows([{ stratum: 'own', switchedOff: false }], sources({ documents: new Map() }))[0].says).toBe('loading…');
+    expect(
+      stackRows(stack('late', 'gone'), sources()).map(({ id, says, switchedOff }) => [id, says, switchedOff]),
+    ).toEqual([['late', 'loading…', true]]);
+    expect(stackRows([{ stratum: 'own', switchedOff: false }], sources({ documents: new Map() }))[0].says).toBe(
+      'loading…',
+    );
   });
 
   it('are shown as rows that hide, lock and become active', async () => {
@@ -54,7 +84,8 @@ describe('rows of the stack', () => {
     fixture.componentInstance.locked.subscribe((id) => said.push(`lock ${id}`));
     fixture.componentInstance.activated.subscribe((id) => said.push(`use ${id}`));
     const element = fixture.nativeElement as HTMLElement;
-    for (const name of ['Hide own', 'Show base', 'Unlock own', 'Lock base']) element.querySelector<HTMLElement>(`[aria-label="${name}"]`)?.click();
+    for (const name of ['Hide own', 'Show base', 'Unlock own', 'Lock base'])
+      element.querySelector<HTMLElement>(`[aria-label="${name}"]`)?.click();
     element.querySelectorAll<HTMLElement>('.name')[1].click();
     expect(said).toEqual(['hide own', 'hide base', 'lock own', 'lock base', 'use base']);
     expect(element.textContent).toContain('hidden for you');
@@ -68,29 +99,39 @@ describe('grips', () => {
     if (!frame) throw new Error('an upright block has grips');
     return frame;
   };
-  const applied = (one: Block, operations: readonly Operation[]): Block => operations.reduce((item, { field, after }) => ({ ...item, [field as string]: after }), one);
+  const applied = (one: Block, operations: readonly Operation[]): Block =>
+    operations.reduce((item, { field, after }) => ({ ...item, [field as string]: after }), one);
 
   it('stretch a block of any yaw to where they are dragged, and leave the other side where it was', () => {
     fc.assert(
-      fc.property(number, number, fc.integer({ min: -180, max: 180 }), fc.constantFrom(-1, 0, 1), fc.constantFrom(-1, 1), number, number, (x, z, yaw, sideX, sideZ, toX, toZ) => {
-        const turned: Block = { ...block, position: [x, 0, z], turn: [yaw, 0, 0] };
-        const frame = frameOf(turned);
-        const wanted = draggedExtent(frame, { kind: 'size', x: sideX as -1 | 0 | 1, z: sideZ as -1 | 1 }, [toX, toZ]);
-        const result = applied(turned, stretchItem(frame, wanted));
-        const { min, max } = localBounds(result.planes);
-        const m = turnMatrix(turned.turn);
-        const corner = (of: Block, lx: number, lz: number) => {
-          const [dx, , dz] = turnVector(m, lx, 0, lz);
-          return [of.position[0] + dx, of.position[2] + dz];
-        };
-        // The corner that is opposite to the grip stands where it stood.
-        const still = [sideX < 0 ? 1 : 0, sideZ < 0 ? 1 : 0];
-        const before = corner(turned, [-1, 1][still[0]], [-2, 2][still[1]]);
-        const after = corner(result, [min[0], max[0]][still[0]], [min[2], max[2]][still[1]]);
-        expect(Math.hypot(after[0] - before[0], after[1] - before[1])).toBeLessThan(1e-4);
-        expect(max[2] - min[2]).toBeCloseTo(wanted.high[1] - wanted.low[1], 4);
-        expect(max[1]).toBeCloseTo(3, 6);
-      }),
+      fc.property(
+        number,
+        number,
+        fc.integer({ min: -180, max: 180 }),
+        fc.constantFrom(-1, 0, 1),
+        fc.constantFrom(-1, 1),
+        number,
+        number,
+        (x, z, yaw, sideX, sideZ, toX, toZ) => {
+          const turned: Block = { ...block, position: [x, 0, z], turn: [yaw, 0, 0] };
+          const frame = frameOf(turned);
+          const wanted = draggedExtent(frame, { kind: 'size', x: sideX as -1 | 0 | 1, z: sideZ as -1 | 1 }, [toX, toZ]);
+          const result = applied(turned, stretchItem(frame, wanted));
+          const { min, max } = localBounds(result.planes);
+          const m = turnMatrix(turned.turn);
+          const corner = (of: Block, lx: number, lz: number) => {
+            const [dx, , dz] = turnVector(m, lx, 0, lz);
+            return [of.position[0] + dx, of.position[2] + dz];
+          };
+          // The corner that is opposite to the grip stands where it stood.
+          const still = [sideX < 0 ? 1 : 0, sideZ < 0 ? 1 : 0];
+          const before = corner(turned, [-1, 1][still[0]], [-2, 2][still[1]]);
+          const after = corner(result, [min[0], max[0]][still[0]], [min[2], max[2]][still[1]]);
+          expect(Math.hypot(after[0] - before[0], after[1] - before[1])).toBeLessThan(1e-4);
+          expect(max[2] - min[2]).toBeCloseTo(wanted.high[1] - wanted.low[1], 4);
+          expect(max[1]).toBeCloseTo(3, 6);
+        },
+      ),
     );
   });
 

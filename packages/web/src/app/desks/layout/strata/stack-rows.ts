@@ -3,7 +3,10 @@ import type { StratumDocument } from '../../../document/stratum-document';
 import type { LayoutState } from '../store/layout-store';
 import type { StackRow } from './strata-stack';
 
-type StackedContent = Pick<StratumDocument, 'blocks' | 'placements' | 'markers' | 'dividers' | 'volumes' | 'paths' | 'tileFloors' | 'masks' | 'assemblyUses'>;
+type StackedContent = Pick<
+  StratumDocument,
+  'blocks' | 'placements' | 'markers' | 'dividers' | 'volumes' | 'paths' | 'tileFloors' | 'masks' | 'assemblyUses'
+>;
 
 /** What the rows of a stack are made from. */
 export interface StackSources {
@@ -20,7 +23,10 @@ export interface StackSources {
 }
 
 /** A row for each stratum of a stack, top first; the gauge is its share of the heaviest one's memory. */
-export function stackRows(stack: readonly StackEntry[], { records, documents, figures, reach, patches, state, active }: StackSources): StackRow[] {
+export function stackRows(
+  stack: readonly StackEntry[],
+  { records, documents, figures, reach, patches, state, active }: StackSources,
+): StackRow[] {
   const costs = new Map(figures.map(({ stratum, memoryBytes }) => [stratum, memoryBytes]));
   const most = Math.max(1, ...costs.values());
   return [...stack].reverse().flatMap(({ stratum, switchedOff }) => {
@@ -48,7 +54,17 @@ export function stackRows(stack: readonly StackEntry[], { records, documents, fi
 }
 
 /** The two kinds that a stratum holds first, counted: '14 blocks, 1 marker'. */
-function contentWords({ blocks, placements, markers, dividers, volumes, paths, tileFloors, masks, assemblyUses }: StackedContent): string {
+function contentWords({
+  blocks,
+  placements,
+  markers,
+  dividers,
+  volumes,
+  paths,
+  tileFloors,
+  masks,
+  assemblyUses,
+}: StackedContent): string {
   const counts: readonly (readonly [count: number, noun: string, nouns?: string])[] = [
     [blocks.size, 'block'],
     [placements.count, 'placement'],
@@ -60,6 +76,8 @@ function contentWords({ blocks, placements, markers, dividers, volumes, paths, t
     [assemblyUses.size, 'assembly', 'assemblies'],
     [dividers.size, 'divider'],
   ];
-  const words = counts.filter(([count]) => count > 0).map(([count, noun, nouns = `${noun}s`]) => `${count} ${count === 1 ? noun : nouns}`);
+  const words = counts
+    .filter(([count]) => count > 0)
+    .map(([count, noun, nouns = `${noun}s`]) => `${count} ${count === 1 ? noun : nouns}`);
   return words.slice(0, 2).join(', ') || 'empty';
 }

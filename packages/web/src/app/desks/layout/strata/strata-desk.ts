@@ -1,7 +1,17 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { CoreError, STRATUM_ROLES, patchStates, pushPatch, revertPatch, type Level, type Operation, type PatchState, type Stratum } from '@stravel/core';
+import {
+  CoreError,
+  STRATUM_ROLES,
+  patchStates,
+  pushPatch,
+  revertPatch,
+  type Level,
+  type Operation,
+  type PatchState,
+  type Stratum,
+} from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
@@ -34,7 +44,11 @@ export class StrataDesk {
     const level = this.openLevel.level();
     if (!level) return;
     const count = level.strata.length;
-    const { id, operations } = addOwned(level, count === 0 ? 'Structure' : `Stratum ${count + 1}`, count === 0 ? 'structure' : 'dressing');
+    const { id, operations } = addOwned(
+      level,
+      count === 0 ? 'Structure' : `Stratum ${count + 1}`,
+      count === 0 ? 'structure' : 'dressing',
+    );
     await this.edits.commit('new stratum', operations);
     this.store.dispatch(layoutActions.stratumActivated({ id }));
   }
@@ -46,13 +60,24 @@ export class StrataDesk {
       .filter(({ id, kit }) => !kit && !level.strata.some(({ stratum }) => stratum === id))
       .map((stratum) => ({ stratum, levels: this.levelsOf(stratum.id).map(({ name }) => name) }))
       .filter(({ levels }) => levels.length > 0)
-      .sort((a, b) => Number(b.stratum.owner === null) - Number(a.stratum.owner === null) || (a.stratum.name < b.stratum.name ? -1 : 1));
+      .sort(
+        (a, b) =>
+          Number(b.stratum.owner === null) - Number(a.stratum.owner === null) ||
+          (a.stratum.name < b.stratum.name ? -1 : 1),
+      );
     const data: AddSharedData = { level: level.name, offered };
-    const chosen = await firstValueFrom(this.dialogs.open<AddSharedDialog, AddSharedData, readonly string[]>(AddSharedDialog, { data, width: '640px' }).afterClosed());
+    const chosen = await firstValueFrom(
+      this.dialogs
+        .open<AddSharedDialog, AddSharedData, readonly string[]>(AddSharedDialog, { data, width: '640px' })
+        .afterClosed(),
+    );
     const now = this.openLevel.level();
     if (!chosen || !now) return;
     const strata = chosen.flatMap((id) => this.tables().stratum[id] ?? []);
-    await this.edits.commit(strata.length === 1 ? `share ${strata[0].name}` : `share ${strata.length} strata`, addShared(now, strata));
+    await this.edits.commit(
+      strata.length === 1 ? `share ${strata[0].name}` : `share ${strata.length} strata`,
+      addShared(now, strata),
+    );
   }
 
   async rename(id: string): Promise<void> {
@@ -63,7 +88,13 @@ export class StrataDesk {
       says: levels > 1 ? `It is called so in all ${levels} levels that share it.` : undefined,
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: stratum.name },
-        { key: 'role', label: 'Role', kind: 'choice', value: stratum.role, choices: STRATUM_ROLES.map((role) => ({ value: role, name: role })) },
+        {
+          key: 'role',
+          label: 'Role',
+          kind: 'choice',
+          value: stratum.role,
+          choices: STRATUM_ROLES.map((role) => ({ value: role, name: role })),
+        },
       ],
       deed: 'Keep',
       fault: ({ name }) => nameFault(name),
@@ -71,13 +102,17 @@ export class StrataDesk {
     const now = this.tables().stratum[id] as Stratum | undefined;
     if (!result || !now) return;
     const wanted = { name: String(result['name']).trim(), role: String(result['role']) };
-    const operations = (['name', 'role'] as const).filter((field) => now[field] !== wanted[field]).map((field) => setRecordField('stratum', now, field, wanted[field]));
+    const operations = (['name', 'role'] as const)
+      .filter((field) => now[field] !== wanted[field])
+      .map((field) => setRecordField('stratum', now, field, wanted[field]));
     await this.edits.commit(`stratum ${wanted.name}`, operations);
   }
 
   /** @param by places upwards */
   async move(id: string, by: number): Promise<void> {
-    await this.onLevel(`move ${this.nameOf(id)} ${by > 0 ? 'up' : 'down'}`, (level) => moveInStack(level, id, level.strata.findIndex(({ stratum }) => stratum === id) + by));
+    await this.onLevel(`move ${this.nameOf(id)} ${by > 0 ? 'up' : 'down'}`, (level) =>
+      moveInStack(level, id, level.strata.findIndex(({ stratum }) => stratum === id) + by),
+    );
   }
 
   /** @param to its place counted from the top, from 0 */
@@ -105,10 +140,21 @@ export class StrataDesk {
           ? `${from.length === 1 ? level.name : `${from.length} levels`} will be without it, and the stratum goes. Undo brings it back.`
           : `${others.length} other level${others.length === 1 ? ' keeps' : 's keep'} it.`,
       losses: from.map((one) => `${one.name}: ${this.lossOf(one, id)}`),
-      deed: others.length === 0 ? `Delete it in ${from.length === 1 ? level.name : `all ${from.length} levels`}` : 'Take it out',
+      deed:
+        others.length === 0
+          ? `Delete it in ${from.length === 1 ? level.name : `all ${from.length} levels`}`
+          : 'Take it out',
     };
-    if (!(await firstValueFrom(this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '480px' }).afterClosed()))) return;
-    await this.edits.commit(others.length === 0 ? `delete ${stratum.name}` : `take out ${stratum.name}`, takeOut(stratum, from, others, content?.content()));
+    if (
+      !(await firstValueFrom(
+        this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '480px' }).afterClosed(),
+      ))
+    )
+      return;
+    await this.edits.commit(
+      others.length === 0 ? `delete ${stratum.name}` : `take out ${stratum.name}`,
+      takeOut(stratum, from, others, content?.content()),
+    );
   }
 
   async partWays(id: string): Promise<void> {
@@ -150,7 +196,10 @@ export class StrataDesk {
     const stratum = this.shared.sharedStratum(id);
     if (!stratum) return;
     try {
-      await this.edits.commit(`give a ${patch.kind} to all ${this.levelsOf(id).length} levels`, pushPatch(stratum, patch));
+      await this.edits.commit(
+        `give a ${patch.kind} to all ${this.levelsOf(id).length} levels`,
+        pushPatch(stratum, patch),
+      );
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
       this.desk.refuse(error.message);
@@ -161,7 +210,9 @@ export class StrataDesk {
     const record = { ...shared, ...patch.fields };
     const own = typeof record['name'] === 'string' && record['name'] !== '' ? record['name'] : undefined;
     const piece = typeof record['piece'] === 'string' ? this.tables().piece[record['piece']]?.name : undefined;
-    return own ?? piece ?? (patch.kind === 'marker' && typeof record['kind'] === 'string' ? record['kind'] : patch.kind);
+    return (
+      own ?? piece ?? (patch.kind === 'marker' && typeof record['kind'] === 'string' ? record['kind'] : patch.kind)
+    );
   }
 
   private async onLevel(label: string, change: (level: Level) => Operation[]): Promise<void> {

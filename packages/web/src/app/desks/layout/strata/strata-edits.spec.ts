@@ -1,4 +1,12 @@
-import { EMPTY_CONTENT, emptyRecordTables, patchId, type Level, type RecordTables, type Stratum, type StratumContent } from '@stravel/core';
+import {
+  EMPTY_CONTENT,
+  emptyRecordTables,
+  patchId,
+  type Level,
+  type RecordTables,
+  type Stratum,
+  type StratumContent,
+} from '@stravel/core';
 import { applyToTables } from '../../../document/records/records-store';
 import { addOwned, addShared, moveInStack, partWays, switchStratum, takeOut } from './strata-edits';
 
@@ -20,16 +28,32 @@ const stratum = (id: string, owner: string | null): Stratum => ({ id, name: id, 
 const tables: RecordTables = {
   ...emptyRecordTables(),
   level: { one: level('one', 'base', 'own', 'top'), two: level('two', 'base') },
-  stratum: { base: stratum('base', null), own: stratum('own', 'one'), top: stratum('top', 'one'), other: stratum('other', 'two') },
+  stratum: {
+    base: stratum('base', null),
+    own: stratum('own', 'one'),
+    top: stratum('top', 'one'),
+    other: stratum('other', 'two'),
+  },
 };
 const { one, two } = tables.level;
-const stackOf = (after: RecordTables, id = 'one') => after.level[id].strata.map((entry) => entry.stratum + (entry.switchedOff ? ' off' : '')).join();
+const stackOf = (after: RecordTables, id = 'one') =>
+  after.level[id].strata.map((entry) => entry.stratum + (entry.switchedOff ? ' off' : '')).join();
 const content: StratumContent = {
   ...EMPTY_CONTENT,
   marker: [{ id: 'm', kind: 'exit', position: [0, 0, 0], turn: 0, group: 'g' }],
-  group: [{ id: 'g', name: 'G', parent: null, category: '', colour: 'none', switchedOff: false, guard: '', aside: null }],
+  group: [
+    { id: 'g', name: 'G', parent: null, category: '', colour: 'none', switchedOff: false, guard: '', aside: null },
+  ],
   patch: [
-    { id: patchId('one', 'm'), level: 'one', kind: 'marker', target: 'm', change: 'changed', fields: { turn: 90 }, was: { turn: 0 } },
+    {
+      id: patchId('one', 'm'),
+      level: 'one',
+      kind: 'marker',
+      target: 'm',
+      change: 'changed',
+      fields: { turn: 90 },
+      was: { turn: 0 },
+    },
     { id: patchId('two', 'm'), level: 'two', kind: 'marker', target: 'm', change: 'hidden', fields: {}, was: {} },
   ],
 };
@@ -47,7 +71,11 @@ describe('the stack of a level', () => {
 
   it('takes strata of others, which are shared from then on; what it has already is left out', () => {
     const after = applyToTables(tables, addShared(one, [tables.stratum['other'], tables.stratum['base']]));
-    expect([stackOf(after), after.stratum['other'].owner, stackOf(after, 'two')]).toEqual(['base,own,top,other', null, 'base']);
+    expect([stackOf(after), after.stratum['other'].owner, stackOf(after, 'two')]).toEqual([
+      'base,own,top,other',
+      null,
+      'base',
+    ]);
     expect(addShared(one, [tables.stratum['base']])).toEqual([]);
   });
 
@@ -56,7 +84,9 @@ describe('the stack of a level', () => {
     const after = applyToTables(tables, operations);
     expect([stackOf(after), stackOf(after, 'two'), 'base' in after.stratum]).toEqual(['own,top', 'base', true]);
     expect(operations.filter(({ kind }) => kind === 'patch').map(({ id }) => id)).toEqual([patchId('one', 'm')]);
-    expect('base' in applyToTables(tables, takeOut(tables.stratum['base'], [one, two], [], content)).stratum).toBe(false);
+    expect('base' in applyToTables(tables, takeOut(tables.stratum['base'], [one, two], [], content)).stratum).toBe(
+      false,
+    );
   });
 
   it('parts ways with a copy as the level sees it, in the same place', () => {
@@ -68,6 +98,10 @@ describe('the stack of a level', () => {
       .map(({ after: record }) => record as { id: string; turn: number; group: string });
     const [group] = operations.filter(({ document, kind }) => document === id && kind === 'group');
     expect([copy.turn, copy.id === 'm', copy.group === group.id]).toEqual([90, false, true]);
-    expect(operations.filter(({ kind, after: record }) => kind === 'patch' && record === null).map((operation) => operation.id)).toEqual([patchId('one', 'm')]);
+    expect(
+      operations
+        .filter(({ kind, after: record }) => kind === 'patch' && record === null)
+        .map((operation) => operation.id),
+    ).toEqual([patchId('one', 'm')]);
   });
 });

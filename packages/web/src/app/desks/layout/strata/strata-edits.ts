@@ -1,4 +1,12 @@
-import { RECORDS_DOCUMENT, patchedContent, type Json, type Level, type Operation, type Stratum, type StratumContent } from '@stravel/core';
+import {
+  RECORDS_DOCUMENT,
+  patchedContent,
+  type Json,
+  type Level,
+  type Operation,
+  type Stratum,
+  type StratumContent,
+} from '@stravel/core';
 import { copiedItems } from '../../../edits/copied-items';
 import { create, newId, remove, setRecordField } from '../../../edits/operations';
 
@@ -27,9 +35,19 @@ export function switchStratum(level: Level, stratum: string, switchedOff: boolea
 }
 
 /** A new stratum of the level's own, on top. */
-export function addOwned(level: Level, name: string, role: Stratum['role']): { readonly id: string; readonly operations: Operation[] } {
+export function addOwned(
+  level: Level,
+  name: string,
+  role: Stratum['role'],
+): { readonly id: string; readonly operations: Operation[] } {
   const stratum: Stratum = { id: newId(), name, role, owner: level.id };
-  return { id: stratum.id, operations: [create(RECORDS_DOCUMENT, 'stratum', stratum), setStack(level, [...level.strata, { stratum: stratum.id, switchedOff: false }])] };
+  return {
+    id: stratum.id,
+    operations: [
+      create(RECORDS_DOCUMENT, 'stratum', stratum),
+      setStack(level, [...level.strata, { stratum: stratum.id, switchedOff: false }]),
+    ],
+  };
 }
 
 /** Puts strata of other levels on top of a level's stack; what one level owned is shared from then on. */
@@ -43,7 +61,12 @@ export function addShared(level: Level, strata: readonly Stratum[]): Operation[]
 }
 
 /** Takes a stratum out of some levels' stacks; and away altogether when none is left to have it. */
-export function takeOut(stratum: Stratum, from: readonly Level[], others: readonly Level[], content: StratumContent | undefined): Operation[] {
+export function takeOut(
+  stratum: Stratum,
+  from: readonly Level[],
+  others: readonly Level[],
+  content: StratumContent | undefined,
+): Operation[] {
   const gone = new Set(from.map(({ id }) => id));
   return [
     ...from.map((level) =>
@@ -52,13 +75,19 @@ export function takeOut(stratum: Stratum, from: readonly Level[], others: readon
         level.strata.filter((entry) => entry.stratum !== stratum.id),
       ),
     ),
-    ...(content?.patch ?? []).filter((patch) => gone.has(patch.level)).map((patch) => remove(stratum.id, 'patch', patch)),
+    ...(content?.patch ?? [])
+      .filter((patch) => gone.has(patch.level))
+      .map((patch) => remove(stratum.id, 'patch', patch)),
     ...(others.length === 0 ? [remove(RECORDS_DOCUMENT, 'stratum', stratum)] : []),
   ];
 }
 
 /** Gives a level its own copy of a shared stratum, as it sees it, in the same place of its stack. */
-export function partWays(level: Level, stratum: Stratum, content: StratumContent): { readonly id: string; readonly operations: Operation[] } {
+export function partWays(
+  level: Level,
+  stratum: Stratum,
+  content: StratumContent,
+): { readonly id: string; readonly operations: Operation[] } {
   const own: Stratum = { ...stratum, id: newId(), owner: level.id };
   const stack = level.strata.map((entry) => (entry.stratum === stratum.id ? { ...entry, stratum: own.id } : entry));
   return {

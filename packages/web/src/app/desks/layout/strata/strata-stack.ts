@@ -25,7 +25,17 @@ export interface StackRow {
   readonly active: boolean;
 }
 
-export const STRATUM_DEEDS = ['rename', 'up', 'down', 'solo', 'switch', 'patches', 'part ways', 'take out', 'delete'] as const;
+export const STRATUM_DEEDS = [
+  'rename',
+  'up',
+  'down',
+  'solo',
+  'switch',
+  'patches',
+  'part ways',
+  'take out',
+  'delete',
+] as const;
 export type StratumDeed = (typeof STRATUM_DEEDS)[number];
 
 /** The strata of a level, top first: rows of equal height, coloured by role, with their cost as a thin gauge. */
@@ -98,8 +108,15 @@ export class StrataStack {
   }
 
   words(row: StackRow): string {
-    const states = [row.switchedOff ? 'switched off' : '', row.hidden ? 'hidden for you' : '', row.soloed ? 'shown alone' : ''].filter(Boolean);
-    const share = row.levels > 1 ? [`shared by ${row.levels}`, row.patches > 0 ? `${row.patches} otherwise here` : ''].filter(Boolean) : [];
+    const states = [
+      row.switchedOff ? 'switched off' : '',
+      row.hidden ? 'hidden for you' : '',
+      row.soloed ? 'shown alone' : '',
+    ].filter(Boolean);
+    const share =
+      row.levels > 1
+        ? [`shared by ${row.levels}`, row.patches > 0 ? `${row.patches} otherwise here` : ''].filter(Boolean)
+        : [];
     return [...states, ...share].join(' · ') || row.says;
   }
 }

@@ -145,7 +145,10 @@ export class LegendDialog {
   readonly fault = computed(() => {
     const codes = this.legend().map(({ code }) => code);
     const bad = this.legend().find(({ code, name }) => !CODE.test(code) || name.trim() === '');
-    if (bad) return CODE.test(bad.code) ? `The code ${bad.code} needs a name.` : `“${bad.code}” is no code: a letter first, then letters and digits, eight at most.`;
+    if (bad)
+      return CODE.test(bad.code)
+        ? `The code ${bad.code} needs a name.`
+        : `“${bad.code}” is no code: a letter first, then letters and digits, eight at most.`;
     const twice = codes.find((code, i) => codes.indexOf(code) !== i);
     return twice === undefined ? '' : `The code ${twice} stands in it twice.`;
   });
@@ -173,6 +176,9 @@ export class LegendDialog {
   add(): void {
     const taken = new Set(this.legend().map(({ code }) => code));
     const code = 'abcdefghijklmnopqrstuvwxyz'.split('').find((letter) => !taken.has(letter)) ?? 'new';
-    this.legend.update((legend) => [...legend, { code, name: code, colour: 'none', mark: 'none', mayEnter: true, visits: 0, height: 0, role: 'none' }]);
+    this.legend.update((legend) => [
+      ...legend,
+      { code, name: code, colour: 'none', mark: 'none', mayEnter: true, visits: 0, height: 0, role: 'none' },
+    ]);
   }
 }

@@ -26,7 +26,8 @@ export class TileCard {
     if (!solved) return '';
     if (solved.fault) return solved.fault;
     const looked = `${solved.states.toLocaleString('en')} states looked at`;
-    if (solved.answer === 'reached') return `The goal can be reached in ${solved.way.length - 1} steps, the fewest there are. ${looked}.`;
+    if (solved.answer === 'reached')
+      return `The goal can be reached in ${solved.way.length - 1} steps, the fewest there are. ${looked}.`;
     return solved.answer === 'never'
       ? `The goal can never be reached: everything was searched. ${looked}.`
       : `Not decided within the limit: ${looked}. The goal may or may not be reached.`;
@@ -39,6 +40,9 @@ export class TileCard {
 
   put(field: 'name' | 'squareMetres' | 'position', value: string | number | number[]): void {
     const chosen = this.tiles.selected();
-    if (chosen) void this.desk.commit(`${field} of a tile floor`, [setField(chosen.stratum, 'tileFloor', chosen.floor, field, value)]);
+    if (chosen)
+      void this.desk.commit(`${field} of a tile floor`, [
+        setField(chosen.stratum, 'tileFloor', chosen.floor, field, value),
+      ]);
   }
 }

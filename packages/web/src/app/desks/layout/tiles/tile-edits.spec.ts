@@ -1,22 +1,43 @@
 import type { Operation, TileFloor } from '@stravel/core';
 import { StratumDocument } from '../../../document/stratum-document';
-import { changeLines, filledFrom, floorText, gridOf, newFloor, setGrid, setSquares, squareAt, squaresUnder } from './tile-edits';
+import {
+  changeLines,
+  filledFrom,
+  floorText,
+  gridOf,
+  newFloor,
+  setGrid,
+  setSquares,
+  squareAt,
+  squaresUnder,
+} from './tile-edits';
 
-const floor: TileFloor = { id: 'f', name: '', position: [10, 0, 20], squareMetres: 2, columns: 3, rows: 2, squares: { '0': 'a a b', '1': 'a b .' } };
+const floor: TileFloor = {
+  id: 'f',
+  name: '',
+  position: [10, 0, 20],
+  squareMetres: 2,
+  columns: 3,
+  rows: 2,
+  squares: { '0': 'a a b', '1': 'a b .' },
+};
 const after = (operations: readonly Operation[]): TileFloor => {
   const document = new StratumDocument('s');
-  document.apply([{ document: 's', kind: 'tileFloor', id: 'f', field: null, before: null, after: floor as never }, ...operations]);
+  document.apply([
+    { document: 's', kind: 'tileFloor', id: 'f', field: null, before: null, after: floor as never },
+    ...operations,
+  ]);
   return document.tileFloors.get('f') as TileFloor;
 };
 
 describe('tile floors', () => {
   it('know the square under a point, and those under a line', () => {
-    expect([squareAt(floor, [10, 20]), squareAt(floor, [15.9, 23.9]), squareAt(floor, [16, 20]), squareAt(floor, [9.9, 20])]).toEqual([
-      { column: 0, row: 0 },
-      { column: 2, row: 1 },
-      undefined,
-      undefined,
-    ]);
+    expect([
+      squareAt(floor, [10, 20]),
+      squareAt(floor, [15.9, 23.9]),
+      squareAt(floor, [16, 20]),
+      squareAt(floor, [9.9, 20]),
+    ]).toEqual([{ column: 0, row: 0 }, { column: 2, row: 1 }, undefined, undefined]);
     expect(
       squaresUnder(floor, [
         [10.5, 21],
@@ -50,6 +71,11 @@ describe('tile floors', () => {
   });
 
   it('are made over a dragged rectangle, whichever way it was dragged', () => {
-    expect(newFloor([5, 8], [1, 2], 3, 2, 'a')).toMatchObject({ position: [1, 3, 2], columns: 2, rows: 3, squares: { '0': 'a a', '2': 'a a' } });
+    expect(newFloor([5, 8], [1, 2], 3, 2, 'a')).toMatchObject({
+      position: [1, 3, 2],
+      columns: 2,
+      rows: 3,
+      squares: { '0': 'a a', '2': 'a a' },
+    });
   });
 });

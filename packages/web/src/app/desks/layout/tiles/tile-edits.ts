@@ -1,4 +1,13 @@
-import { HOLE, MOST_TILE_SIDE, squaresOfRow, toMicro, type Json, type Operation, type PlanPoint, type TileFloor } from '@stravel/core';
+import {
+  HOLE,
+  MOST_TILE_SIDE,
+  squaresOfRow,
+  toMicro,
+  type Json,
+  type Operation,
+  type PlanPoint,
+  type TileFloor,
+} from '@stravel/core';
 import { newId, setField } from '../../../edits/operations';
 
 /** A square of a floor. */
@@ -8,7 +17,10 @@ export interface SquareAt {
 }
 
 /** The square over which a point of the plan lies; undefined beside the floor. */
-export function squareAt({ position, squareMetres, columns, rows }: TileFloor, [x, z]: PlanPoint): SquareAt | undefined {
+export function squareAt(
+  { position, squareMetres, columns, rows }: TileFloor,
+  [x, z]: PlanPoint,
+): SquareAt | undefined {
   const [column, row] = [Math.floor((x - position[0]) / squareMetres), Math.floor((z - position[2]) / squareMetres)];
   return column >= 0 && row >= 0 && column < columns && row < rows ? { column, row } : undefined;
 }
@@ -20,7 +32,10 @@ export function squaresUnder(floor: TileFloor, points: readonly PlanPoint[]): Sq
     const from = points[Math.max(0, i - 1)];
     const steps = Math.max(1, Math.ceil((Math.hypot(point[0] - from[0], point[1] - from[1]) / floor.squareMetres) * 2));
     for (let s = 0; s <= steps; s++) {
-      const square = squareAt(floor, [from[0] + ((point[0] - from[0]) * s) / steps, from[1] + ((point[1] - from[1]) * s) / steps]);
+      const square = squareAt(floor, [
+        from[0] + ((point[0] - from[0]) * s) / steps,
+        from[1] + ((point[1] - from[1]) * s) / steps,
+      ]);
       if (square) found.set(`${square.column} ${square.row}`, square);
     }
   });
@@ -36,10 +51,23 @@ export function filledFrom(floor: TileFloor, from: SquareAt): SquareAt[] {
   const waiting = [from];
   for (let at = waiting.pop(); at; at = waiting.pop()) {
     const { column, row } = at;
-    if (column < 0 || row < 0 || column >= floor.columns || row >= floor.rows || seen.has(row * floor.columns + column) || grid[row][column] !== wanted) continue;
+    if (
+      column < 0 ||
+      row < 0 ||
+      column >= floor.columns ||
+      row >= floor.rows ||
+      seen.has(row * floor.columns + column) ||
+      grid[row][column] !== wanted
+    )
+      continue;
     seen.add(row * floor.columns + column);
     found.push(at);
-    waiting.push({ column: column + 1, row }, { column: column - 1, row }, { column, row: row + 1 }, { column, row: row - 1 });
+    waiting.push(
+      { column: column + 1, row },
+      { column: column - 1, row },
+      { column, row: row + 1 },
+      { column, row: row - 1 },
+    );
   }
   return found;
 }
@@ -70,7 +98,12 @@ export function setGrid(stratum: string, floor: TileFloor, rows: readonly (reado
 }
 
 /** Puts an empty row or column before a place, or takes the one there away. @returns undefined when the floor would get too large or vanish */
-export function changeLines(floor: TileFloor, what: 'row' | 'column', deed: 'insert' | 'delete', at: number): string[][] | undefined {
+export function changeLines(
+  floor: TileFloor,
+  what: 'row' | 'column',
+  deed: 'insert' | 'delete',
+  at: number,
+): string[][] | undefined {
   const grid = gridOf(floor);
   const length = what === 'row' ? floor.rows : floor.columns;
   if (deed === 'insert' ? length >= MOST_TILE_SIDE : length <= 1) return undefined;
@@ -89,8 +122,15 @@ export function floorText(floor: TileFloor): string {
 }
 
 /** A floor over a rectangle of the plan. @param fill text of all its squares */
-export function newFloor([x0, z0]: PlanPoint, [x1, z1]: PlanPoint, y: number, squareMetres: number, fill: string): TileFloor {
-  const count = (a: number, b: number): number => Math.min(MOST_TILE_SIDE, Math.max(1, Math.round(Math.abs(b - a) / squareMetres)));
+export function newFloor(
+  [x0, z0]: PlanPoint,
+  [x1, z1]: PlanPoint,
+  y: number,
+  squareMetres: number,
+  fill: string,
+): TileFloor {
+  const count = (a: number, b: number): number =>
+    Math.min(MOST_TILE_SIDE, Math.max(1, Math.round(Math.abs(b - a) / squareMetres)));
   const [columns, rows] = [count(x0, x1), count(z0, z1)];
   const row = new Array<string>(columns).fill(fill).join(' ');
   return {

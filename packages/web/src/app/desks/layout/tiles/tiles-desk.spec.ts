@@ -22,7 +22,10 @@ describe('the solution of a level’s tile floors', () => {
         { provide: OpenLevel, useValue: { level, strata: () => [] } },
         { provide: EditLog, useValue: {} },
         { provide: LayoutDesk, useValue: { selected: signal([]), refuse: () => undefined } },
-        { provide: Compute, useValue: { run: () => ({ result: new Promise((resolve) => (answer = resolve)), cancel: () => undefined }) } },
+        {
+          provide: Compute,
+          useValue: { run: () => ({ result: new Promise((resolve) => (answer = resolve)), cancel: () => undefined }) },
+        },
       ],
     });
     const tiles = TestBed.inject(TilesDesk);

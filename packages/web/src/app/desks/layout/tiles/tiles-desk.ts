@@ -1,7 +1,15 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { DEFAULT_MOVEMENT, readSquare, type Json, type PlanPoint, type ReadSquares, type SolvedTiles, type TileFloor } from '@stravel/core';
+import {
+  DEFAULT_MOVEMENT,
+  readSquare,
+  type Json,
+  type PlanPoint,
+  type ReadSquares,
+  type SolvedTiles,
+  type TileFloor,
+} from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { Compute } from '../../../compute/compute';
 import { WorkInHand } from '../../../compute/work-in-hand';
@@ -12,7 +20,16 @@ import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
 import { LayoutDesk } from '../layout-desk';
 import { LegendDialog, type LegendData } from './legend-dialog';
-import { changeLines, filledFrom, floorText, newFloor, setGrid, setSquares, squareAt, squaresUnder } from './tile-edits';
+import {
+  changeLines,
+  filledFrom,
+  floorText,
+  newFloor,
+  setGrid,
+  setSquares,
+  squareAt,
+  squaresUnder,
+} from './tile-edits';
 import { TileTextDialog, type TileTextData } from './tile-text-dialog';
 
 /** States that the solver looks at unless more are asked for. */
@@ -37,7 +54,9 @@ export class TilesDesk {
   readonly brush = signal('.');
   readonly isFilling = signal(false);
   readonly solving = computed(() => this.work.progress()?.stage ?? '');
-  private readonly found = signal<(SolvedTiles & { readonly level: string; readonly floors: readonly TileFloor[] }) | undefined>(undefined);
+  private readonly found = signal<
+    (SolvedTiles & { readonly level: string; readonly floors: readonly TileFloor[] }) | undefined
+  >(undefined);
   /** What was found for the open level; that of another goes with it. */
   readonly solved = computed(() => {
     const found = this.found();
@@ -50,11 +69,16 @@ export class TilesDesk {
     this.registry.contentVersion();
     const solved = this.solved();
     const now = this.floors();
-    return solved !== undefined && (solved.floors.length !== now.length || solved.floors.some((floor, i) => floor !== now[i]));
+    return (
+      solved !== undefined &&
+      (solved.floors.length !== now.length || solved.floors.some((floor, i) => floor !== now[i]))
+    );
   });
   readonly selected = computed(() => {
     const [one, ...others] = this.desk.selected();
-    return one?.kind === 'tileFloor' && others.length === 0 ? { stratum: one.stratum, floor: one.item as TileFloor } : undefined;
+    return one?.kind === 'tileFloor' && others.length === 0
+      ? { stratum: one.stratum, floor: one.item as TileFloor }
+      : undefined;
   });
 
   /** Paints the chosen floor under a line that was drawn; with none chosen, makes one over the rectangle. */
@@ -74,21 +98,35 @@ export class TilesDesk {
     const { stratum, floor } = chosen;
     const first = squareAt(floor, points[0]);
     const squares = this.isFilling() ? (first ? filledFrom(floor, first) : []) : squaresUnder(floor, points);
-    await this.desk.commit(this.isFilling() ? 'fill squares' : 'paint squares', setSquares(stratum, floor, squares, brush));
+    await this.desk.commit(
+      this.isFilling() ? 'fill squares' : 'paint squares',
+      setSquares(stratum, floor, squares, brush),
+    );
   }
 
   async changeLines(what: 'row' | 'column', deed: 'insert' | 'delete', at: number): Promise<void> {
     const chosen = this.selected();
     const grid = chosen && changeLines(chosen.floor, what, deed, at);
     if (chosen && grid) await this.desk.commit(`${deed} a ${what}`, setGrid(chosen.stratum, chosen.floor, grid));
-    else this.desk.refuse(deed === 'insert' ? 'The floor is as large as it can be.' : 'A floor keeps at least one row and one column.');
+    else
+      this.desk.refuse(
+        deed === 'insert' ? 'The floor is as large as it can be.' : 'A floor keeps at least one row and one column.',
+      );
   }
 
   async openText(): Promise<void> {
     const chosen = this.selected();
     if (!chosen) return;
-    const data: TileTextData = { name: chosen.floor.name || 'Tile floor', text: floorText(chosen.floor), legend: this.legend() };
-    const read = await firstValueFrom(this.dialogs.open<TileTextDialog, TileTextData, ReadSquares>(TileTextDialog, { data, width: '720px', maxWidth: '94vw' }).afterClosed());
+    const data: TileTextData = {
+      name: chosen.floor.name || 'Tile floor',
+      text: floorText(chosen.floor),
+      legend: this.legend(),
+    };
+    const read = await firstValueFrom(
+      this.dialogs
+        .open<TileTextDialog, TileTextData, ReadSquares>(TileTextDialog, { data, width: '720px', maxWidth: '94vw' })
+        .afterClosed(),
+    );
     const now = this.selected();
     if (read && now) await this.desk.commit('squares as text', setGrid(now.stratum, now.floor, read.rows));
   }
@@ -97,7 +135,11 @@ export class TilesDesk {
     const settings = this.settings();
     if (!settings) return;
     const data: LegendData = { legend: this.legend(), movement: settings.movement ?? DEFAULT_MOVEMENT };
-    const made = await firstValueFrom(this.dialogs.open<LegendDialog, LegendData, LegendData>(LegendDialog, { data, width: '860px', maxWidth: '94vw' }).afterClosed());
+    const made = await firstValueFrom(
+      this.dialogs
+        .open<LegendDialog, LegendData, LegendData>(LegendDialog, { data, width: '860px', maxWidth: '94vw' })
+        .afterClosed(),
+    );
     if (!made) return;
     await this.edits.commit('legend of the tile floors', [
       setRecordField('collection', settings, 'legend', made.legend as unknown as Json),
@@ -111,8 +153,15 @@ export class TilesDesk {
     const floors = this.floors();
     const level = this.openLevel.level()?.id ?? '';
     this.found.set(undefined);
-    const input = { floors, legend: this.legend(), rules: this.settings()?.movement ?? DEFAULT_MOVEMENT, stateLimit: STATE_LIMIT };
-    const solved = await this.work.do('starting', () => this.work.keep(this.compute.run('solve-tiles', input, this.work.say)));
+    const input = {
+      floors,
+      legend: this.legend(),
+      rules: this.settings()?.movement ?? DEFAULT_MOVEMENT,
+      stateLimit: STATE_LIMIT,
+    };
+    const solved = await this.work.do('starting', () =>
+      this.work.keep(this.compute.run('solve-tiles', input, this.work.say)),
+    );
     if (solved) {
       this.found.set({ ...solved, level, floors });
       this.step.set(solved.way.length);

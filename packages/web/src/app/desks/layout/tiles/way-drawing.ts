@@ -2,11 +2,22 @@ import type { SolvedTiles, TileFloor, TilePlace } from '@stravel/core';
 import type { PlateDrawing } from '../../../plate/plate-view';
 
 /** Draws the way over tile floors up to a step, and faintly crosses the squares that are never needed. */
-export function drawWay({ context, colours, at, scale }: PlateDrawing, { way, neverNeeded, floors }: SolvedTiles & { readonly floors: readonly TileFloor[] }, step: number): void {
+export function drawWay(
+  { context, colours, at, scale }: PlateDrawing,
+  { way, neverNeeded, floors }: SolvedTiles & { readonly floors: readonly TileFloor[] },
+  step: number,
+): void {
   const byId = new Map(floors.map((floor) => [floor.id, floor]));
   const middle = ({ floor: id, column, row }: TilePlace): [number, number] | undefined => {
     const floor = byId.get(id);
-    return floor && at(floor.position[0] + (column + 0.5) * floor.squareMetres, floor.position[1], floor.position[2] + (row + 0.5) * floor.squareMetres);
+    return (
+      floor &&
+      at(
+        floor.position[0] + (column + 0.5) * floor.squareMetres,
+        floor.position[1],
+        floor.position[2] + (row + 0.5) * floor.squareMetres,
+      )
+    );
   };
   context.strokeStyle = colours.softInk;
   context.lineWidth = 1;

@@ -1,4 +1,13 @@
-import { entriesOf, fieldsOf, registersInOrder, type Entry, type Field, type FieldScalar, type FieldValue, type RecordTables } from '@stravel/core';
+import {
+  entriesOf,
+  fieldsOf,
+  registersInOrder,
+  type Entry,
+  type Field,
+  type FieldScalar,
+  type FieldValue,
+  type RecordTables,
+} from '@stravel/core';
 
 type Tables = Pick<RecordTables, 'register' | 'entry' | 'field'>;
 
@@ -23,19 +32,31 @@ export interface OwnValueRow {
 }
 
 /** The fields of a kind with a thing's values; what the thing does not have itself is as its kind has it. */
-export function ownValueRows(tables: Tables, kind: string | null | undefined, values: Readonly<Record<string, FieldValue>> | null | undefined): OwnValueRow[] {
+export function ownValueRows(
+  tables: Tables,
+  kind: string | null | undefined,
+  values: Readonly<Record<string, FieldValue>> | null | undefined,
+): OwnValueRow[] {
   const entry = kind ? (tables.entry[kind] as Entry | undefined) : undefined;
   if (!entry) return [];
   return fieldsOf(tables, entry.register).map((field) => {
     const isOwn = values !== null && values !== undefined && Object.hasOwn(values, field.key);
-    return { field, isOwn, value: isOwn ? values[field.key] : Object.hasOwn(entry.values, field.key) ? entry.values[field.key] : null };
+    return {
+      field,
+      isOwn,
+      value: isOwn ? values[field.key] : Object.hasOwn(entry.values, field.key) ? entry.values[field.key] : null,
+    };
   });
 }
 
 const PAIR = /^\s*([A-Za-z][A-Za-z0-9]{0,40})\s*=\s*(.*?)\s*$/;
 
 /** Reads 'key=value; key=value'; what reads as a number is one. @returns what is wrong instead, naming the part */
-export function readPairs(text: string): { readonly values: Record<string, FieldScalar>; readonly fault?: undefined } | { readonly values?: undefined; readonly fault: string } {
+export function readPairs(
+  text: string,
+):
+  | { readonly values: Record<string, FieldScalar>; readonly fault?: undefined }
+  | { readonly values?: undefined; readonly fault: string } {
   const values: Record<string, FieldScalar> = {};
   for (const part of text.split(';')) {
     if (part.trim() === '') continue;

@@ -1,5 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { fieldText, readFieldText, fieldFault, type Field, type FieldValue, type LinkLookup, type Marker, type Placement, type Volume } from '@stravel/core';
+import {
+  fieldText,
+  readFieldText,
+  fieldFault,
+  type Field,
+  type FieldValue,
+  type LinkLookup,
+  type Marker,
+  type Placement,
+  type Volume,
+} from '@stravel/core';
 import type { PlacedItem } from '../item-edits';
 import { pairsText, readPairs, type KindGroup, type OwnValueRow } from './item-kinds';
 
@@ -136,8 +146,16 @@ export class KindCard {
 
   readonly isPlacement = computed(() => this.item().kind === 'placement');
   /** Where the kind stands: a volume is of a kind, a marker has one besides. */
-  readonly kindField = computed(() => (this.item().kind === 'volume' ? 'kind' : this.item().kind === 'marker' ? 'entry' : ''));
-  readonly kindId = computed(() => (this.item().kind === 'volume' ? (this.item().item as Volume).kind : this.item().kind === 'marker' ? (this.item().item as Marker).entry : ''));
+  readonly kindField = computed(() =>
+    this.item().kind === 'volume' ? 'kind' : this.item().kind === 'marker' ? 'entry' : '',
+  );
+  readonly kindId = computed(() =>
+    this.item().kind === 'volume'
+      ? (this.item().item as Volume).kind
+      : this.item().kind === 'marker'
+        ? (this.item().item as Marker).entry
+        : '',
+  );
   readonly pairsOf = computed(() => pairsText((this.item().item as Placement).values));
 
   textOf({ field, value }: OwnValueRow): string {
@@ -154,6 +172,7 @@ export class KindCard {
   keepPairs(text: string): void {
     const read = readPairs(text);
     this.fault.set({ key: read.fault ? '*' : '', text: read.fault ?? '' });
-    if (read.values) this.changed.emit({ field: 'values', value: Object.keys(read.values).length === 0 ? null : read.values });
+    if (read.values)
+      this.changed.emit({ field: 'values', value: Object.keys(read.values).length === 0 ? null : read.values });
   }
 }

@@ -10,7 +10,11 @@ export interface PackState {
 
 export const packActions = createActionGroup({
   source: 'Pack',
-  events: { 'Purposes Chosen': props<{ all: boolean }>(), 'Folder Named': props<{ folder: string }>(), 'Levels Left Out': props<{ without: readonly string[] }>() },
+  events: {
+    'Purposes Chosen': props<{ all: boolean }>(),
+    'Folder Named': props<{ folder: string }>(),
+    'Levels Left Out': props<{ without: readonly string[] }>(),
+  },
 });
 
 const initial: PackState = { withAllPurposes: false, without: [], folder: 'build' };

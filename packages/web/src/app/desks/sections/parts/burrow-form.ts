@@ -106,7 +106,10 @@ export class BurrowForm {
   keep({ field, times }: Figure, value: number): void {
     const isShare = times !== 1;
     const isMetres = field === 'squareMetres' || field === 'heightMetres';
-    this.changed.emit({ field, value: isShare ? Math.round(value * 1e6) / (1e6 * times) : isMetres ? value : Math.round(value) });
+    this.changed.emit({
+      field,
+      value: isShare ? Math.round(value * 1e6) / (1e6 * times) : isMetres ? value : Math.round(value),
+    });
   }
 
   keepCorner(axis: number, value: number): void {

@@ -31,7 +31,10 @@ export const sectionsFeature = createFeature({
     on(sectionsActions.levelOpened, (state, { bottom }) => ({ ...state, recipe: null, wall: null, bottom })),
     on(sectionsActions.recipeChosen, (state, { id }) => ({ ...state, recipe: id, wall: null })),
     on(sectionsActions.wallChosen, (state, { id }) => ({ ...state, wall: id })),
-    on(sectionsActions.storeyStepped, (state, { by }) => ({ ...state, bottom: state.bottom + by * state.storeyMetres })),
+    on(sectionsActions.storeyStepped, (state, { by }) => ({
+      ...state,
+      bottom: state.bottom + by * state.storeyMetres,
+    })),
     on(sectionsActions.heightsSet, (state, { bottom, storeyMetres }) => ({ ...state, bottom, storeyMetres })),
     on(sectionsActions.viewsChosen, (state, { views }) => ({ ...state, views })),
   ),

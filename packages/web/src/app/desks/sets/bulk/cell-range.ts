@@ -11,10 +11,23 @@ export interface CellRange {
 }
 
 /** The rectangle between two cells; undefined when one of them is not shown. */
-export function rangeBetween(rows: readonly TableRow[], columns: readonly TableColumn[], one: ActiveCell, other: ActiveCell): CellRange | undefined {
-  const [a, b] = [one, other].map(({ row, column }) => [rows.findIndex(({ id }) => id === row), columns.findIndex(({ id }) => id === column)]);
+export function rangeBetween(
+  rows: readonly TableRow[],
+  columns: readonly TableColumn[],
+  one: ActiveCell,
+  other: ActiveCell,
+): CellRange | undefined {
+  const [a, b] = [one, other].map(({ row, column }) => [
+    rows.findIndex(({ id }) => id === row),
+    columns.findIndex(({ id }) => id === column),
+  ]);
   if (a[0] < 0 || b[0] < 0 || a[1] < 0 || b[1] < 0) return undefined;
-  return { top: Math.min(a[0], b[0]), bottom: Math.max(a[0], b[0]), left: Math.min(a[1], b[1]), right: Math.max(a[1], b[1]) };
+  return {
+    top: Math.min(a[0], b[0]),
+    bottom: Math.max(a[0], b[0]),
+    left: Math.min(a[1], b[1]),
+    right: Math.max(a[1], b[1]),
+  };
 }
 
 /** Records of a range; lines that are sets are passed over. */
@@ -23,8 +36,17 @@ function recordsOf(rows: readonly TableRow[], { top, bottom }: CellRange): Fille
 }
 
 /** A range as a spreadsheet takes it. */
-export function copyRange(rows: readonly TableRow[], columns: readonly TableColumn[], range: CellRange, text: (record: FilledRecord, column: TableColumn) => string): string {
-  return writeClipboardRows(recordsOf(rows, range).map((record) => columns.slice(range.left, range.right + 1).map((column) => text(record, column))));
+export function copyRange(
+  rows: readonly TableRow[],
+  columns: readonly TableColumn[],
+  range: CellRange,
+  text: (record: FilledRecord, column: TableColumn) => string,
+): string {
+  return writeClipboardRows(
+    recordsOf(rows, range).map((record) =>
+      columns.slice(range.left, range.right + 1).map((column) => text(record, column)),
+    ),
+  );
 }
 
 /** What was pasted: the cells that it is written into, and how many cells had no place. */
@@ -37,10 +59,17 @@ export interface PastedCells {
  * Lays what was pasted over the table from a range's first cell on. A single value fills the whole range. Lines that are
  * sets are passed over; what reaches beyond the table is counted.
  */
-export function pasteInto(rows: readonly TableRow[], columns: readonly TableColumn[], range: CellRange, pasted: string): PastedCells {
+export function pasteInto(
+  rows: readonly TableRow[],
+  columns: readonly TableColumn[],
+  range: CellRange,
+  pasted: string,
+): PastedCells {
   const block = readClipboardRows(pasted);
   if (block.length === 1 && block[0].length === 1) {
-    const texts = recordsOf(rows, range).flatMap((record) => columns.slice(range.left, range.right + 1).map((column): CellText => ({ record, column, text: block[0][0] })));
+    const texts = recordsOf(rows, range).flatMap((record) =>
+      columns.slice(range.left, range.right + 1).map((column): CellText => ({ record, column, text: block[0][0] })),
+    );
     return { texts, beyond: 0 };
   }
   const records = recordsOf(rows, { ...range, bottom: rows.length - 1 });
@@ -57,8 +86,17 @@ export function pasteInto(rows: readonly TableRow[], columns: readonly TableColu
 }
 
 /** Writes what stands in the first line of a range into all lines below. */
-export function fillDown(rows: readonly TableRow[], columns: readonly TableColumn[], range: CellRange, text: (record: FilledRecord, column: TableColumn) => string): CellText[] {
+export function fillDown(
+  rows: readonly TableRow[],
+  columns: readonly TableColumn[],
+  range: CellRange,
+  text: (record: FilledRecord, column: TableColumn) => string,
+): CellText[] {
   const [first, ...rest] = recordsOf(rows, range);
   if (!first) return [];
-  return rest.flatMap((record) => columns.slice(range.left, range.right + 1).map((column): CellText => ({ record, column, text: text(first, column) })));
+  return rest.flatMap((record) =>
+    columns
+      .slice(range.left, range.right + 1)
+      .map((column): CellText => ({ record, column, text: text(first, column) })),
+  );
 }

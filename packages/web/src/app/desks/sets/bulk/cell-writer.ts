@@ -37,7 +37,11 @@ export class CellWriter {
       .open<CellsDialog, CellsDialogData, boolean>(CellsDialog, { data, width: '860px', maxWidth: '94vw' })
       .afterClosed()
       .subscribe((agreed) => {
-        if (agreed) void this.edits.commit(`${title.toLowerCase()}: ${plan.counts.changed} cell${plan.counts.changed === 1 ? '' : 's'}`, plan.operations);
+        if (agreed)
+          void this.edits.commit(
+            `${title.toLowerCase()}: ${plan.counts.changed} cell${plan.counts.changed === 1 ? '' : 's'}`,
+            plan.operations,
+          );
       });
   }
 }

@@ -4,7 +4,15 @@ import { emptyRecordTables, linkLookup, type Field, type Level } from '@stravel/
 import { levelColumns } from '../table-rows';
 import { ChangeDialog, type AgreedChange, type ChangeDialogData } from './change-dialog';
 
-const field = (key: string, parts: Partial<Field>): Field => ({ id: key, key, name: key, type: 'text', choices: [], order: key, ...parts });
+const field = (key: string, parts: Partial<Field>): Field => ({
+  id: key,
+  key,
+  name: key,
+  type: 'text',
+  choices: [],
+  order: key,
+  ...parts,
+});
 const fields = [
   field('mood', { type: 'choice', choices: ['dark', 'ember'] }),
   field('shards', { type: 'number', high: 10 }),
@@ -30,7 +38,13 @@ const tables = { ...emptyRecordTables(), level: { a: level('a', 4), b: level('b'
 describe('changing many at once', () => {
   function dialog() {
     const agreed: AgreedChange[] = [];
-    const data: ChangeDialogData = { kind: 'level', records: Object.values(tables.level), columns: levelColumns(fields, ['play']), tables, links: linkLookup(tables) };
+    const data: ChangeDialogData = {
+      kind: 'level',
+      records: Object.values(tables.level),
+      columns: levelColumns(fields, ['play']),
+      tables,
+      links: linkLookup(tables),
+    };
     TestBed.configureTestingModule({
       providers: [
         { provide: MAT_DIALOG_DATA, useValue: data },
@@ -54,7 +68,10 @@ describe('changing many at once', () => {
     one.text.set('3');
     expect(one.plan().counts).toEqual({ changed: 1, unchanged: 0, refused: 1 });
     one.agree();
-    expect([agreed[0].label, agreed[0].plan.operations.map(({ id, after }) => [id, after])]).toEqual(['add to shards: 1 value', [['a', 7]]]);
+    expect([agreed[0].label, agreed[0].plan.operations.map(({ id, after }) => [id, after])]).toEqual([
+      'add to shards: 1 value',
+      [['a', 7]],
+    ]);
     one.deed.set('clear');
     expect(one.plan().counts.changed).toBe(2);
     expect(one.choices()).toBeUndefined();

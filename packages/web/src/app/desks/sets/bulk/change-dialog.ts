@@ -1,6 +1,16 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { BULK_DEEDS, bulkTexts, planCells, type BulkDeed, type CellPlan, type FilledKind, type FilledRecord, type LinkLookup, type RecordTables } from '@stravel/core';
+import {
+  BULK_DEEDS,
+  bulkTexts,
+  planCells,
+  type BulkDeed,
+  type CellPlan,
+  type FilledKind,
+  type FilledRecord,
+  type LinkLookup,
+  type RecordTables,
+} from '@stravel/core';
 import { isReadOnly, type TableColumn } from '../table-rows';
 import { PreviewCells } from './preview-cells';
 
@@ -93,12 +103,17 @@ export class ChangeDialog {
     const { records, links, tables, kind } = this.data;
     // Nothing typed yet is nothing asked for.
     const isAsked = this.deed() === 'clear' || this.text() !== '';
-    const texts = isAsked ? bulkTexts(records, { column: this.chosen(), deed: this.deed(), text: this.text(), by: this.by() }, links) : [];
+    const texts = isAsked
+      ? bulkTexts(records, { column: this.chosen(), deed: this.deed(), text: this.text(), by: this.by() }, links)
+      : [];
     return planCells(tables, kind, texts, links);
   });
 
   agree(): void {
     const plan = this.plan();
-    this.dialog.close({ plan, label: `${this.deed()} ${this.chosen().name}: ${plan.counts.changed} value${plan.counts.changed === 1 ? '' : 's'}` });
+    this.dialog.close({
+      plan,
+      label: `${this.deed()} ${this.chosen().name}: ${plan.counts.changed} value${plan.counts.changed === 1 ? '' : 's'}`,
+    });
   }
 }

@@ -1,6 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { MATCH_BY, type CellColumn, type ImportPlan, type LevelSet, type MatchBy, type Operation, type RecordTables } from '@stravel/core';
+import {
+  MATCH_BY,
+  type CellColumn,
+  type ImportPlan,
+  type LevelSet,
+  type MatchBy,
+  type Operation,
+  type RecordTables,
+} from '@stravel/core';
 import { Compute } from '../../../compute/compute';
 import { WorkInHand } from '../../../compute/work-in-hand';
 import { newId } from '../../../edits/operations';
@@ -34,7 +42,8 @@ export class CsvDialog {
   private readonly compute = inject(Compute);
   readonly work = new WorkInHand();
   readonly targets = mappingTargets(this.data.columns, this.data.register === null);
-  readonly matches: readonly MatchBy[] = this.data.register === null ? MATCH_BY : MATCH_BY.filter((by) => by !== 'code' && by !== 'key');
+  readonly matches: readonly MatchBy[] =
+    this.data.register === null ? MATCH_BY : MATCH_BY.filter((by) => by !== 'code' && by !== 'key');
   readonly fileName = signal('');
   readonly rows = signal<readonly (readonly string[])[]>([]);
   readonly mapping = signal<readonly string[]>([]);
@@ -53,11 +62,16 @@ export class CsvDialog {
         .join(' · '),
     ),
   );
-  readonly matchless = computed(() => !this.mapping().some((key) => key === (this.matchBy() === 'id' ? 'id' : this.matchBy())));
+  readonly matchless = computed(
+    () => !this.mapping().some((key) => key === (this.matchBy() === 'id' ? 'id' : this.matchBy())),
+  );
   readonly shown = computed(() => {
     const rows = this.plan()?.rows.filter(({ outcome }) => outcome !== 'unchanged') ?? [];
     return {
-      rows: [...rows.filter(({ outcome }) => outcome === 'refused'), ...rows.filter(({ outcome }) => outcome !== 'refused')].slice(0, MOST_SHOWN),
+      rows: [
+        ...rows.filter(({ outcome }) => outcome === 'refused'),
+        ...rows.filter(({ outcome }) => outcome !== 'refused'),
+      ].slice(0, MOST_SHOWN),
       more: Math.max(0, rows.length - MOST_SHOWN),
     };
   });
@@ -67,7 +81,9 @@ export class CsvDialog {
     this.fileName.set(file.name);
     this.plan.set(undefined);
     this.rows.set([]);
-    const rows = await this.work.do('reading the file', async () => this.work.keep(this.compute.run('read-csv', new Uint8Array(await file.arrayBuffer()))));
+    const rows = await this.work.do('reading the file', async () =>
+      this.work.keep(this.compute.run('read-csv', new Uint8Array(await file.arrayBuffer()))),
+    );
     if (!rows) return;
     this.rows.set(rows);
     this.mapping.set(guessMapping(rows[0], this.targets));
@@ -107,7 +123,17 @@ export class CsvDialog {
     const [, ...rows] = this.rows();
     const mapping = this.mapping().map((key) => this.targets.find((target) => target.key === key)?.column ?? null);
     this.plan.set(undefined);
-    const input = { tables: { level, set, entry, field, kit }, register, rows, mapping, matchBy: this.matchBy(), set: this.set(), newIds: rows.map(() => newId()) };
-    this.plan.set(await this.work.do('working out what it would do', () => this.work.keep(this.compute.run('plan-import', input))));
+    const input = {
+      tables: { level, set, entry, field, kit },
+      register,
+      rows,
+      mapping,
+      matchBy: this.matchBy(),
+      set: this.set(),
+      newIds: rows.map(() => newId()),
+    };
+    this.plan.set(
+      await this.work.do('working out what it would do', () => this.work.keep(this.compute.run('plan-import', input))),
+    );
   }
 }

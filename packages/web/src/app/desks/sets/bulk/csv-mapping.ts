@@ -12,7 +12,9 @@ export function mappingTargets(columns: readonly CellColumn[], hasSets: boolean)
   return [
     { key: 'id', name: 'id', column: 'id' },
     ...(hasSets ? [{ key: 'set', name: 'Set', column: 'set' } as const] : []),
-    ...columns.filter(({ field }) => !field.figure).map((column): MappingTarget => ({ key: column.path, name: column.field.name, column })),
+    ...columns
+      .filter(({ field }) => !field.figure)
+      .map((column): MappingTarget => ({ key: column.path, name: column.field.name, column })),
   ];
 }
 
@@ -21,15 +23,25 @@ export function guessMapping(header: readonly string[], targets: readonly Mappin
   const used = new Set<string>();
   return header.map((word) => {
     const wanted = word.trim().toLowerCase();
-    const target = targets.find(({ key, name }) => !used.has(key) && [name.toLowerCase(), key.replace('values.', '').toLowerCase()].includes(wanted));
+    const target = targets.find(
+      ({ key, name }) =>
+        !used.has(key) && [name.toLowerCase(), key.replace('values.', '').toLowerCase()].includes(wanted),
+    );
     if (target) used.add(target.key);
     return target?.key ?? '';
   });
 }
 
 /** Gives a table to the person as a CSV file. */
-export function downloadCsv(tables: RecordTables, register: string | null, columns: readonly CellColumn[], fileName: string): void {
-  const url = URL.createObjectURL(new Blob([writeCsv(tableRowsText(tables, register, columns))], { type: 'text/csv;charset=utf-8' }));
+export function downloadCsv(
+  tables: RecordTables,
+  register: string | null,
+  columns: readonly CellColumn[],
+  fileName: string,
+): void {
+  const url = URL.createObjectURL(
+    new Blob([writeCsv(tableRowsText(tables, register, columns))], { type: 'text/csv;charset=utf-8' }),
+  );
   const link = document.createElement('a');
   link.href = url;
   link.download = `${fileName.replace(/[^\p{L}\p{N} ._-]/gu, '').trim() || 'table'}.csv`;

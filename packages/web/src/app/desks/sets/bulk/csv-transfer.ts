@@ -25,7 +25,11 @@ export class CsvTransfer {
       .open<CsvDialog, CsvDialogData, CsvDecision>(CsvDialog, { data, width: '900px', maxWidth: '94vw' })
       .afterClosed()
       .subscribe((decision) => {
-        if (decision) void this.edits.commit(`take in ${decision.count} row${decision.count === 1 ? '' : 's'} of a CSV file`, decision.operations);
+        if (decision)
+          void this.edits.commit(
+            `take in ${decision.count} row${decision.count === 1 ? '' : 's'} of a CSV file`,
+            decision.operations,
+          );
       });
   }
 }

@@ -58,7 +58,10 @@ export class PreviewCells {
   /** Refused cells first: they are what one has to look at. */
   private readonly told = computed(() => {
     const { cells } = this.plan();
-    return [...cells.filter(({ outcome }) => outcome === 'refused'), ...cells.filter(({ outcome }) => outcome === 'changed')];
+    return [
+      ...cells.filter(({ outcome }) => outcome === 'refused'),
+      ...cells.filter(({ outcome }) => outcome === 'changed'),
+    ];
   });
   readonly shown = computed(() =>
     this.told()

@@ -27,9 +27,15 @@ export class CodeGiver {
       .subscribe((choice) => {
         const settings = this.settings();
         if (!choice || !settings) return;
-        const kept = choice.pattern === pattern ? [] : [setRecordField('collection', settings, 'codes', choice.pattern as unknown as Json)];
+        const kept =
+          choice.pattern === pattern
+            ? []
+            : [setRecordField('collection', settings, 'codes', choice.pattern as unknown as Json)];
         const given = choice.codes.map(({ level, code }) => setRecordField('level', level, 'code', code));
-        void this.edits.commit(given.length > 0 ? `codes of ${given.length} level${given.length === 1 ? '' : 's'}` : 'how codes are made', [...kept, ...given]);
+        void this.edits.commit(
+          given.length > 0 ? `codes of ${given.length} level${given.length === 1 ? '' : 's'}` : 'how codes are made',
+          [...kept, ...given],
+        );
       });
   }
 }

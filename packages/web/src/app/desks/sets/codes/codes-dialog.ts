@@ -1,6 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { LOOK_ALIKES, codeCount, codePatternFault, freeCodes, type CodePattern, type Level, type RecordTables } from '@stravel/core';
+import {
+  LOOK_ALIKES,
+  codeCount,
+  codePatternFault,
+  freeCodes,
+  type CodePattern,
+  type Level,
+  type RecordTables,
+} from '@stravel/core';
 import { randomBelow } from '../../../edits/operations';
 
 export interface CodesData {
@@ -18,7 +26,11 @@ export interface CodesChoice {
   readonly codes: readonly { readonly level: Level; readonly code: string }[];
 }
 
-const WHO = { chosen: 'the chosen levels', without: 'play levels without a code', clashing: 'levels whose code another has' } as const;
+const WHO = {
+  chosen: 'the chosen levels',
+  without: 'play levels without a code',
+  clashing: 'levels whose code another has',
+} as const;
 type Who = keyof typeof WHO;
 
 /** How codes are made, and new ones for some levels. */
@@ -109,14 +121,19 @@ export class CodesDialog {
   readonly fault = computed(() => codePatternFault(this.pattern()));
   readonly count = computed(() => codeCount(this.pattern()).toLocaleString('en').replaceAll(',', '\u2009'));
   readonly groups = computed(() =>
-    (Object.keys(WHO) as Who[]).filter((id) => id !== 'chosen' || this.data.chosen.size > 0).map((id) => ({ id, says: `${WHO[id]} (${this.of(id).length})` })),
+    (Object.keys(WHO) as Who[])
+      .filter((id) => id !== 'chosen' || this.data.chosen.size > 0)
+      .map((id) => ({ id, says: `${WHO[id]} (${this.of(id).length})` })),
   );
   readonly levels = computed(() => this.of(this.whom()));
   readonly codes = computed(() => {
     this.again();
     if (this.fault() !== null) return [];
     const levels = this.levels();
-    return freeCodes(this.data.tables, this.pattern(), levels.length, randomBelow).map((code, i) => ({ level: levels[i], code }));
+    return freeCodes(this.data.tables, this.pattern(), levels.length, randomBelow).map((code, i) => ({
+      level: levels[i],
+      code,
+    }));
   });
 
   setPattern(part: Partial<CodePattern>): void {
@@ -124,7 +141,9 @@ export class CodesDialog {
   }
 
   dropLookAlikes(): void {
-    this.setPattern({ alphabet: [...this.pattern().alphabet].filter((letter) => !LOOK_ALIKES.includes(letter)).join('') });
+    this.setPattern({
+      alphabet: [...this.pattern().alphabet].filter((letter) => !LOOK_ALIKES.includes(letter)).join(''),
+    });
   }
 
   private of(who: Who): Level[] {

@@ -3,12 +3,18 @@ import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import type { Level } from '@stravel/core';
 import { CodesDialog, type CodesChoice, type CodesData } from './codes-dialog';
 
-const level = (id: string, code: string, purpose: Level['purpose'] = 'play'): Level => ({ id, name: id, code, purpose }) as Level;
+const level = (id: string, code: string, purpose: Level['purpose'] = 'play'): Level =>
+  ({ id, name: id, code, purpose }) as Level;
 const levels = [level('a', 'KILN'), level('b', ''), level('c', 'kiln'), level('d', '', 'trial'), level('e', 'Kiln')];
 
 function dialog(chosen: readonly string[] = [], pattern = { alphabet: 'AB', length: 3 }) {
   const kept: CodesChoice[] = [];
-  const data: CodesData = { tables: { level: Object.fromEntries(levels.map((one) => [one.id, one])) }, pattern, levels, chosen: new Set(chosen) };
+  const data: CodesData = {
+    tables: { level: Object.fromEntries(levels.map((one) => [one.id, one])) },
+    pattern,
+    levels,
+    chosen: new Set(chosen),
+  };
   TestBed.configureTestingModule({
     providers: [
       { provide: MAT_DIALOG_DATA, useValue: data },
@@ -23,7 +29,11 @@ function dialog(chosen: readonly string[] = [], pattern = { alphabet: 'AB', leng
 describe('codes of levels', () => {
   it('are for those that are chosen, those without, or those that clash; the first keeps its own', () => {
     const { one } = dialog(['d', 'a']);
-    expect(one.groups().map(({ says }) => says)).toEqual(['the chosen levels (2)', 'play levels without a code (1)', 'levels whose code another has (2)']);
+    expect(one.groups().map(({ says }) => says)).toEqual([
+      'the chosen levels (2)',
+      'play levels without a code (1)',
+      'levels whose code another has (2)',
+    ]);
     expect(one.levels().map(({ id }) => id)).toEqual(['a', 'd']);
     one.whom.set('clashing');
     expect(one.codes().map(({ level: { id } }) => id)).toEqual(['c', 'e']);

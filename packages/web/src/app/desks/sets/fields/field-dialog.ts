@@ -80,18 +80,31 @@ export class FieldDialog {
     if (this.deletes()) return planFieldChange(tables, before, null);
     const after = this.reading().field;
     if (!after) return undefined;
-    return planFieldChange(tables, before, after, { fillEmpty: this.fillsEmpty(), renamedChoices: renamedChoices(before?.choices ?? [], choiceLines(this.draft().choices)) });
+    return planFieldChange(tables, before, after, {
+      fillEmpty: this.fillsEmpty(),
+      renamedChoices: renamedChoices(before?.choices ?? [], choiceLines(this.draft().choices)),
+    });
   });
   readonly counts = computed(() => {
     const counts = this.change()?.counts;
-    return counts ? OUTCOMES.filter(([outcome]) => counts[outcome] > 0).map(([outcome, words]) => ({ outcome, count: counts[outcome], words })) : [];
+    return counts
+      ? OUTCOMES.filter(([outcome]) => counts[outcome] > 0).map(([outcome, words]) => ({
+          outcome,
+          count: counts[outcome],
+          words,
+        }))
+      : [];
   });
   readonly shown = computed(() => {
     const changed = (this.change()?.values ?? []).filter(({ outcome }) => outcome !== 'same');
     return {
       rows: changed
         .slice(0, MOST_SHOWN)
-        .map((value) => ({ ...value, beforeText: plainText(value.before) || '—', afterText: value.outcome === 'kept' ? 'stays' : plainText(value.after) || '—' })),
+        .map((value) => ({
+          ...value,
+          beforeText: plainText(value.before) || '—',
+          afterText: value.outcome === 'kept' ? 'stays' : plainText(value.after) || '—',
+        })),
       more: Math.max(0, changed.length - MOST_SHOWN),
     };
   });
@@ -100,7 +113,10 @@ export class FieldDialog {
     this.draft.update((draft) => {
       const next = { ...draft, [part]: value };
       // A new field's key follows its name until it is given one.
-      const follows = this.data.field === null && part === 'name' && (draft.key === '' || draft.key === keyOf(draft.name, this.taken));
+      const follows =
+        this.data.field === null &&
+        part === 'name' &&
+        (draft.key === '' || draft.key === keyOf(draft.name, this.taken));
       return follows ? { ...next, key: keyOf(next.name, this.taken) } : next;
     });
   }
@@ -109,7 +125,11 @@ export class FieldDialog {
     const change = this.change();
     if (!change) return;
     const name = this.draft().name.trim();
-    const label = this.deletes() ? `delete the field ${name}` : this.data.field ? `change the field ${name}` : `new field ${name}`;
+    const label = this.deletes()
+      ? `delete the field ${name}`
+      : this.data.field
+        ? `change the field ${name}`
+        : `new field ${name}`;
     this.dialog.close({ label, change });
   }
 }

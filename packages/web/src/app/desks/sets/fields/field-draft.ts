@@ -1,4 +1,14 @@
-import { fieldFault, patternFault, readFieldText, fieldText, type Field, type FieldFigure, type FieldType, type FieldValue, type LinkLookup } from '@stravel/core';
+import {
+  fieldFault,
+  patternFault,
+  readFieldText,
+  fieldText,
+  type Field,
+  type FieldFigure,
+  type FieldType,
+  type FieldValue,
+  type LinkLookup,
+} from '@stravel/core';
 
 /** A field as it is being written, all of it as text and switches. */
 export interface FieldDraft {
@@ -43,7 +53,8 @@ export const EMPTY_DRAFT: FieldDraft = {
 
 /** What a draft comes to, or all that is wrong with it by its part. */
 export type DraftReading =
-  { readonly field: Field; readonly faults?: undefined } | { readonly field?: undefined; readonly faults: Readonly<Partial<Record<keyof FieldDraft, string>>> };
+  | { readonly field: Field; readonly faults?: undefined }
+  | { readonly field?: undefined; readonly faults: Readonly<Partial<Record<keyof FieldDraft, string>>> };
 
 /** A field as a draft. */
 export function draftOf(field: Field, links: LinkLookup): FieldDraft {
@@ -74,7 +85,9 @@ export function keyOf(name: string, taken: ReadonlySet<string>): string {
     .replace(/[^A-Za-z0-9 ]/g, '')
     .split(' ')
     .filter((word) => word !== '');
-  const joined = words.map((word, i) => (i === 0 ? word.toLowerCase() : word[0].toUpperCase() + word.slice(1).toLowerCase())).join('');
+  const joined = words
+    .map((word, i) => (i === 0 ? word.toLowerCase() : word[0].toUpperCase() + word.slice(1).toLowerCase()))
+    .join('');
   const base = (/^[a-z]/.test(joined) ? joined : `f${joined}`).slice(0, 36);
   for (let i = 1; ; i++) {
     const key = i === 1 ? base : `${base}${i}`;
@@ -87,7 +100,12 @@ export function keyOf(name: string, taken: ReadonlySet<string>): string {
  * @param base gives id, order and register
  * @param taken keys of the table's other fields
  */
-export function readDraft(draft: FieldDraft, base: Pick<Field, 'id' | 'order' | 'register'>, taken: ReadonlySet<string>, links: LinkLookup): DraftReading {
+export function readDraft(
+  draft: FieldDraft,
+  base: Pick<Field, 'id' | 'order' | 'register'>,
+  taken: ReadonlySet<string>,
+  links: LinkLookup,
+): DraftReading {
   const faults: Partial<Record<keyof FieldDraft, string>> = {};
   const isNumber = draft.type === 'number' || draft.type === 'whole number';
   const limit = (part: 'low' | 'high'): number | null => {
@@ -98,7 +116,8 @@ export function readDraft(draft: FieldDraft, base: Pick<Field, 'id' | 'order' | 
   };
   const [low, high] = [limit('low'), limit('high')];
   if (draft.name.trim() === '') faults.name = 'It needs a name.';
-  if (!/^[a-z][A-Za-z0-9]{0,40}$/.test(draft.key)) faults.key = 'A key starts with a small letter, then letters and digits.';
+  if (!/^[a-z][A-Za-z0-9]{0,40}$/.test(draft.key))
+    faults.key = 'A key starts with a small letter, then letters and digits.';
   else if (taken.has(draft.key)) faults.key = 'Another field has this key.';
   const choices = draft.type === 'choice' ? choiceLines(draft.choices) : [];
   if (draft.type === 'choice' && choices.length === 0) faults.choices = 'Write one choice a line.';
@@ -133,7 +152,12 @@ export function readDraft(draft: FieldDraft, base: Pick<Field, 'id' | 'order' | 
   return Object.keys(faults).length > 0 ? { faults } : { field: { ...field, default: fill } };
 }
 
-function readDefault(field: Field, draft: FieldDraft, links: LinkLookup, faults: Partial<Record<keyof FieldDraft, string>>): FieldValue {
+function readDefault(
+  field: Field,
+  draft: FieldDraft,
+  links: LinkLookup,
+  faults: Partial<Record<keyof FieldDraft, string>>,
+): FieldValue {
   const read = readFieldText(field, draft.default, links);
   const fault = read.fault ?? fieldFault(field, read.value, links);
   if (fault !== null) faults.default = fault;
@@ -150,5 +174,9 @@ export function choiceLines(text: string): string[] {
 /** Choices whose words were changed in their place: as many lines as before, and the new word was not there. */
 export function renamedChoices(before: readonly string[], after: readonly string[]): Map<string, string> {
   if (before.length !== after.length) return new Map();
-  return new Map(before.flatMap((old, i) => (old !== after[i] && !before.includes(after[i]) && !after.includes(old) ? [[old, after[i]] as const] : [])));
+  return new Map(
+    before.flatMap((old, i) =>
+      old !== after[i] && !before.includes(after[i]) && !after.includes(old) ? [[old, after[i]] as const] : [],
+    ),
+  );
 }

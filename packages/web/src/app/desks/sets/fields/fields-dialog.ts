@@ -73,6 +73,7 @@ export class FieldsDialog {
     const field = this.fields()[from];
     const rest = this.fields().filter((one) => one !== field);
     const [order] = ordersBetween(rest[to - 1]?.order ?? null, rest[to]?.order ?? null);
-    if (from !== to) await this.edits.commit(`move the field ${field.name}`, [setRecordField('field', field, 'order', order)]);
+    if (from !== to)
+      await this.edits.commit(`move the field ${field.name}`, [setRecordField('field', field, 'order', order)]);
   }
 }

@@ -3,7 +3,8 @@ import { EMPTY_DRAFT, choiceLines, draftOf, keyOf, readDraft, renamedChoices, ty
 
 const links = linkLookup(emptyRecordTables());
 const base = { id: 'f', order: 'a', register: null };
-const read = (parts: Partial<FieldDraft>, taken: readonly string[] = []) => readDraft({ ...EMPTY_DRAFT, name: 'Light', key: 'light', ...parts }, base, new Set(taken), links);
+const read = (parts: Partial<FieldDraft>, taken: readonly string[] = []) =>
+  readDraft({ ...EMPTY_DRAFT, name: 'Light', key: 'light', ...parts }, base, new Set(taken), links);
 
 describe('a field as it is written', () => {
   it('reads what it was made from', () => {

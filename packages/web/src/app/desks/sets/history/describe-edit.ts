@@ -36,8 +36,16 @@ const PARTS: Readonly<Record<string, string>> = {
 };
 
 /** What an edit did to a level and to the strata that it owns: values one by one, content counted by kind. */
-export function describeEdit({ operations }: LoggedEdit, level: string, strata: ReadonlySet<string>, tables: RecordTables, links: LinkLookup): DescribedChange[] {
-  const fields = new Map(Object.values(tables.field).flatMap((field) => (field.register ? [] : [[field.key, field] as const])));
+export function describeEdit(
+  { operations }: LoggedEdit,
+  level: string,
+  strata: ReadonlySet<string>,
+  tables: RecordTables,
+  links: LinkLookup,
+): DescribedChange[] {
+  const fields = new Map(
+    Object.values(tables.field).flatMap((field) => (field.register ? [] : [[field.key, field] as const])),
+  );
   const changes: DescribedChange[] = [];
   const counted = new Map<string, Record<'added' | 'removed' | 'changed', Set<string>>>();
   for (const operation of operations) {
@@ -66,7 +74,12 @@ export function describeEdit({ operations }: LoggedEdit, level: string, strata: 
   return changes;
 }
 
-function ofRecord({ kind, field, before, after }: Operation, fields: ReadonlyMap<string, Field>, tables: RecordTables, links: LinkLookup): DescribedChange {
+function ofRecord(
+  { kind, field, before, after }: Operation,
+  fields: ReadonlyMap<string, Field>,
+  tables: RecordTables,
+  links: LinkLookup,
+): DescribedChange {
   if (field === null)
     return {
       what: kind === 'level' ? 'The level' : kind === 'levelOrder' ? 'Its order of play' : 'Its grid of cells',
@@ -78,18 +91,28 @@ function ofRecord({ kind, field, before, after }: Operation, fields: ReadonlyMap
   const text = (value: Json): string => {
     if (own?.type === 'picture') return value === null ? '—' : `picture ${plainText(value as FieldValue).slice(0, 8)}`;
     if (own) return fieldText(own, value as FieldValue, links) || '—';
-    if (field === 'set') return typeof value === 'string' && Object.hasOwn(tables.set, value) ? tables.set[value].name : '—';
-    if (field === 'strata' && Array.isArray(value)) return value.map((entry) => stratumName((entry as { stratum: string }).stratum, tables)).join(', ') || '—';
+    if (field === 'set')
+      return typeof value === 'string' && Object.hasOwn(tables.set, value) ? tables.set[value].name : '—';
+    if (field === 'strata' && Array.isArray(value))
+      return value.map((entry) => stratumName((entry as { stratum: string }).stratum, tables)).join(', ') || '—';
     if (value !== null && typeof value === 'object') return JSON.stringify(value);
     return plainText(value) || '—';
   };
-  return { what: own?.name ?? (key ? `Field ${key}, which is gone` : (PARTS[field] ?? field)), before: text(before), after: text(after) };
+  return {
+    what: own?.name ?? (key ? `Field ${key}, which is gone` : (PARTS[field] ?? field)),
+    before: text(before),
+    after: text(after),
+  };
 }
 
 function ofStratum({ field, before, after }: Operation): DescribedChange {
   if (field === null) {
     const record = (before ?? after) as { readonly name?: string } | null;
-    return { what: `Stratum ${record?.name ?? ''}`, before: before === null ? '' : 'there', after: after === null ? 'gone' : 'there' };
+    return {
+      what: `Stratum ${record?.name ?? ''}`,
+      before: before === null ? '' : 'there',
+      after: after === null ? 'gone' : 'there',
+    };
   }
   return {
     what: `${field === 'owner' ? 'Owner' : field === 'role' ? 'Role' : 'Name'} of a stratum`,
@@ -98,7 +121,8 @@ function ofStratum({ field, before, after }: Operation): DescribedChange {
   };
 }
 
-const stratumName = (id: string, tables: RecordTables): string => (Object.hasOwn(tables.stratum, id) ? tables.stratum[id].name : 'one that is gone');
+const stratumName = (id: string, tables: RecordTables): string =>
+  Object.hasOwn(tables.stratum, id) ? tables.stratum[id].name : 'one that is gone';
 
 function plural(kind: string): string {
   const words: Record<ItemKind, string> = {

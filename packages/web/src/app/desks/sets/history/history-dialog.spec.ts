@@ -2,7 +2,14 @@ import { TestBed } from '@angular/core/testing';
 import { signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { provideStore, Store } from '@ngrx/store';
-import { emptyRecordTables, linkLookup, type Level, type LoggedEdit, type Operation, type RecordTables } from '@stravel/core';
+import {
+  emptyRecordTables,
+  linkLookup,
+  type Level,
+  type LoggedEdit,
+  type Operation,
+  type RecordTables,
+} from '@stravel/core';
 import { ApiClient } from '../../../api/api-client';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { recordsActions, recordsFeature } from '../../../document/records/records-store';
@@ -32,10 +39,27 @@ const level: Level = {
 const tables: RecordTables = {
   ...emptyRecordTables(),
   level: { yard: level },
-  stratum: { own: { id: 'own', name: 'Own', role: 'base', owner: 'yard' }, base: { id: 'base', name: 'Base', role: 'base', owner: null } },
+  stratum: {
+    own: { id: 'own', name: 'Own', role: 'base', owner: 'yard' },
+    base: { id: 'base', name: 'Base', role: 'base', owner: null },
+  },
 };
-const rename = (before: string, after: string): Operation => ({ document: 'records', kind: 'level', id: 'yard', field: 'name', before, after });
-const turn = (document: string, before: number, after: number): Operation => ({ document, kind: 'marker', id: 'm', field: 'turn', before, after });
+const rename = (before: string, after: string): Operation => ({
+  document: 'records',
+  kind: 'level',
+  id: 'yard',
+  field: 'name',
+  before,
+  after,
+});
+const turn = (document: string, before: number, after: number): Operation => ({
+  document,
+  kind: 'marker',
+  id: 'm',
+  field: 'turn',
+  before,
+  after,
+});
 const logged = (sequence: number, ...operations: Operation[]): LoggedEdit => ({
   id: `e${sequence}`,
   sequence,
@@ -65,12 +89,19 @@ describe('the history of a level', () => {
         { provide: MatDialogRef, useValue: { close: () => closed++ } },
         {
           provide: ApiClient,
-          useValue: { json: (url: string) => (asked.push(url), Promise.resolve(answer)), people: () => Promise.resolve([{ id: 'p', name: 'Odile' }]) },
+          useValue: {
+            json: (url: string) => (asked.push(url), Promise.resolve(answer)),
+            people: () => Promise.resolve([{ id: 'p', name: 'Odile' }]),
+          },
         },
         { provide: Session, useValue: { collection: signal({ id: 'c', name: 'C' }) } },
         {
           provide: EditLog,
-          useValue: { settled: () => Promise.resolve(), commit: (label: string, operations: readonly Operation[]) => Promise.resolve(commits.push({ label, operations })) },
+          useValue: {
+            settled: () => Promise.resolve(),
+            commit: (label: string, operations: readonly Operation[]) =>
+              Promise.resolve(commits.push({ label, operations })),
+          },
         },
         { provide: DocumentRegistry, useValue: { stratum: () => Promise.resolve(own) } },
         { provide: FieldContext, useValue: { links: signal(linkLookup(tables)) } },
@@ -84,7 +115,11 @@ describe('the history of a level', () => {
 
   beforeEach(() => {
     answer = {
-      edits: [logged(9, rename('Old', 'Now'), turn('own', 45, 90)), logged(7, turn('own', 0, 45), turn('elsewhere', 0, 5)), logged(4, rename('First', 'Old'))],
+      edits: [
+        logged(9, rename('Old', 'Now'), turn('own', 45, 90)),
+        logged(7, turn('own', 0, 45), turn('elsewhere', 0, 5)),
+        logged(4, rename('First', 'Old')),
+      ],
       strata: ['own'],
       hasMore: false,
     };
@@ -92,12 +127,12 @@ describe('the history of a level', () => {
 
   it('shows the newest first, says what it did, and what it leaves alone', async () => {
     const one = await dialog();
-    expect([one.shown()?.id, one.changes().map(({ what, after }) => `${what}: ${after}`), one.beyond(), one.shared()]).toEqual([
-      'e9',
-      ['Name: Now', 'Markers of Own: 1 changed'],
-      0,
-      ['Base'],
-    ]);
+    expect([
+      one.shown()?.id,
+      one.changes().map(({ what, after }) => `${what}: ${after}`),
+      one.beyond(),
+      one.shared(),
+    ]).toEqual(['e9', ['Name: Now', 'Markers of Own: 1 changed'], 0, ['Base']]);
     one.key(new KeyboardEvent('keydown', { key: 'ArrowDown' }));
     expect([one.shown()?.id, one.beyond()]).toEqual(['e7', 1]);
     one.key(new KeyboardEvent('keydown', { key: 'ArrowUp' }));
@@ -131,7 +166,11 @@ describe('the history of a level', () => {
 
   it('leaves a stratum alone that others stand on by now', async () => {
     const one = await dialog();
-    TestBed.inject(Store).dispatch(recordsActions.loaded({ tables: { ...tables, stratum: { ...tables.stratum, own: { ...tables.stratum['own'], owner: null } } } }));
+    TestBed.inject(Store).dispatch(
+      recordsActions.loaded({
+        tables: { ...tables, stratum: { ...tables.stratum, own: { ...tables.stratum['own'], owner: null } } },
+      }),
+    );
     one.selected.set('e4');
     await one.back(false);
     expect(commits[0].operations.map(({ id }) => id)).toEqual(['yard']);
@@ -143,11 +182,18 @@ describe('the history of a level', () => {
     expect(one.hasMore()).toBe(true);
     answer = { edits: [logged(2, rename('Zero', 'First'))], strata: ['gone'], hasMore: false };
     await one.more();
-    expect([asked.at(-1), one.edits().map(({ id }) => id), one.hasMore()]).toEqual(['/api/collections/c/levels/yard/history?below=4', ['e9', 'e7', 'e4', 'e2'], false]);
+    expect([asked.at(-1), one.edits().map(({ id }) => id), one.hasMore()]).toEqual([
+      '/api/collections/c/levels/yard/history?below=4',
+      ['e9', 'e7', 'e4', 'e2'],
+      false,
+    ]);
     answer = { edits: [logged(1, { ...turn('own', 1, 2), id: 'nobody' })], strata: ['own'], hasMore: false };
     await one.more();
     one.selected.set('e1');
     await one.back(true);
-    expect([one.failure(), commits]).toEqual([expect.stringMatching(/Nothing was changed\. history: marker nobody is not there/), []]);
+    expect([one.failure(), commits]).toEqual([
+      expect.stringMatching(/Nothing was changed\. history: marker nobody is not there/),
+      [],
+    ]);
   });
 });

@@ -2,7 +2,16 @@ import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { RECORDS_DOCUMENT, goBack, type ItemKind, type JsonRecord, type Level, type LoggedEdit, type Operation, type RecordKind } from '@stravel/core';
+import {
+  RECORDS_DOCUMENT,
+  goBack,
+  type ItemKind,
+  type JsonRecord,
+  type Level,
+  type LoggedEdit,
+  type Operation,
+  type RecordKind,
+} from '@stravel/core';
 import { ApiClient } from '../../../api/api-client';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { recordsFeature } from '../../../document/records/records-store';
@@ -138,10 +147,13 @@ export class HistoryDialog {
     const edit = this.shown();
     return edit ? describeEdit(edit, this.levelId, this.strata(), this.tables(), this.context.links()) : [];
   });
-  readonly beyond = computed(() => this.shown()?.operations.filter((operation) => !this.concerns(operation)).length ?? 0);
+  readonly beyond = computed(
+    () => this.shown()?.operations.filter((operation) => !this.concerns(operation)).length ?? 0,
+  );
   readonly shared = computed(() =>
     this.level().strata.flatMap(({ stratum }) => {
-      const record = this.tables().stratum[stratum] as { readonly name: string; readonly owner: string | null } | undefined;
+      const record = this.tables().stratum[stratum] as
+        { readonly name: string; readonly owner: string | null } | undefined;
       return record && record.owner !== this.levelId ? [record.name] : [];
     }),
   );
@@ -180,9 +192,15 @@ export class HistoryDialog {
     const edit = this.shown();
     if (!edit) return;
     try {
-      const since = [...this.edits()].reverse().filter(({ sequence }) => sequence > edit.sequence || (before && sequence === edit.sequence));
+      const since = [...this.edits()]
+        .reverse()
+        .filter(({ sequence }) => sequence > edit.sequence || (before && sequence === edit.sequence));
       const documents = new Map<string, StratumDocument>();
-      const ids = new Set(since.flatMap(({ operations }) => operations.filter((one) => this.concerns(one)).map(({ document }) => document)));
+      const ids = new Set(
+        since.flatMap(({ operations }) =>
+          operations.filter((one) => this.concerns(one)).map(({ document }) => document),
+        ),
+      );
       for (const id of ids) if (id !== RECORDS_DOCUMENT) documents.set(id, await this.documents.stratum(id));
       const tables = this.tables();
       const operations = goBack(
@@ -201,7 +219,9 @@ export class HistoryDialog {
   }
 
   private concerns({ document, kind, id }: Operation): boolean {
-    return document === RECORDS_DOCUMENT ? id === this.levelId || (kind === 'stratum' && this.isOwn(id)) : this.isOwn(document);
+    return document === RECORDS_DOCUMENT
+      ? id === this.levelId || (kind === 'stratum' && this.isOwn(id))
+      : this.isOwn(document);
   }
 
   /** Whether a stratum is the level's alone, or is gone; one that others stand on by now is left as it is. */

@@ -10,11 +10,23 @@ const tables: RecordTables = {
     picture: { id: 'picture', key: 'picture', name: 'Picture', type: 'picture', choices: [], order: 'b' },
   },
 };
-const op = (parts: Partial<Operation>): Operation => ({ document: 'records', kind: 'level', id: 'yard', field: null, before: null, after: null, ...parts });
+const op = (parts: Partial<Operation>): Operation => ({
+  document: 'records',
+  kind: 'level',
+  id: 'yard',
+  field: null,
+  before: null,
+  after: null,
+  ...parts,
+});
 const told = (...operations: Operation[]): string[] =>
-  describeEdit({ sequence: 1, at: '', id: 'e', person: 'p', label: '', undoes: null, operations } satisfies LoggedEdit, 'yard', new Set(['own']), tables, linkLookup(tables)).map(
-    ({ what, before, after }) => `${what}: ${before}${before ? ' → ' : ''}${after}`,
-  );
+  describeEdit(
+    { sequence: 1, at: '', id: 'e', person: 'p', label: '', undoes: null, operations } satisfies LoggedEdit,
+    'yard',
+    new Set(['own']),
+    tables,
+    linkLookup(tables),
+  ).map(({ what, before, after }) => `${what}: ${before}${before ? ' → ' : ''}${after}`);
 
 describe('an edit in words', () => {
   it('names fields, sets and pictures as a person knows them', () => {
@@ -38,7 +50,8 @@ describe('an edit in words', () => {
   });
 
   it('counts content by kind, leaves other levels out, and counts nothing twice', () => {
-    const marker = (id: string, parts: Partial<Operation>): Operation => op({ document: 'own', kind: 'marker', id, ...parts });
+    const marker = (id: string, parts: Partial<Operation>): Operation =>
+      op({ document: 'own', kind: 'marker', id, ...parts });
     expect(
       told(
         op({ id: 'hall', field: 'name', before: 'a', after: 'b' }),

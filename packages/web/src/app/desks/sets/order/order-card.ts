@@ -73,7 +73,12 @@ export class OrderCard {
     const amount = numberIn(text);
     const gain = this.order().gains[at];
     if (amount === undefined) return;
-    this.setGain(at, part === 'least' ? { least: amount, most: Math.max(amount, gain.most) } : { most: amount, least: Math.min(amount, gain.least) });
+    this.setGain(
+      at,
+      part === 'least'
+        ? { least: amount, most: Math.max(amount, gain.most) }
+        : { most: amount, least: Math.min(amount, gain.least) },
+    );
   }
 
   dropGain(at: number): void {

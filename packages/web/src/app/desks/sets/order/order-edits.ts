@@ -1,4 +1,14 @@
-import { RECORDS_DOCUMENT, compareOrdered, ordersBetween, type CarriedValue, type Json, type LevelOrder, type Operation, type RecordTables, type UnlockRule } from '@stravel/core';
+import {
+  RECORDS_DOCUMENT,
+  compareOrdered,
+  ordersBetween,
+  type CarriedValue,
+  type Json,
+  type LevelOrder,
+  type Operation,
+  type RecordTables,
+  type UnlockRule,
+} from '@stravel/core';
 import { create, newId, setRecordField } from '../../../edits/operations';
 
 /** How a level opens, or how it stands before anyone said so. */
@@ -7,9 +17,16 @@ export function orderOf(tables: Pick<RecordTables, 'levelOrder'>, level: string)
 }
 
 /** Changes one part of how a level opens; makes the record when there is none yet. */
-export function changeOrder<K extends 'rules' | 'gains' | 'resets'>(tables: Pick<RecordTables, 'levelOrder'>, level: string, part: K, value: LevelOrder[K]): Operation[] {
+export function changeOrder<K extends 'rules' | 'gains' | 'resets'>(
+  tables: Pick<RecordTables, 'levelOrder'>,
+  level: string,
+  part: K,
+  value: LevelOrder[K],
+): Operation[] {
   const order = orderOf(tables, level);
-  return tables.levelOrder[level] ? [setRecordField('levelOrder', order, part, value as unknown as Json)] : [create(RECORDS_DOCUMENT, 'levelOrder', { ...order, [part]: value })];
+  return tables.levelOrder[level]
+    ? [setRecordField('levelOrder', order, part, value as unknown as Json)]
+    : [create(RECORDS_DOCUMENT, 'levelOrder', { ...order, [part]: value })];
 }
 
 /** Lets a level open after another: joins the rule that asks for all of several, else adds a rule. Nothing when it is so already. */
@@ -20,12 +37,17 @@ export function connectLevels(tables: Pick<RecordTables, 'levelOrder'>, from: st
   const joined: UnlockRule[] =
     at < 0
       ? [...rules, { kind: 'after', levels: [from], need: 'all' }]
-      : rules.map((rule, i) => (i === at && rule.kind === 'after' ? { ...rule, levels: [...rule.levels, from] } : rule));
+      : rules.map((rule, i) =>
+          i === at && rule.kind === 'after' ? { ...rule, levels: [...rule.levels, from] } : rule,
+        );
   return changeOrder(tables, to, 'rules', joined);
 }
 
 /** A new carried value behind the others. */
-export function newCarriedValue(tables: Pick<RecordTables, 'carriedValue'>): { value: CarriedValue; operations: Operation[] } {
+export function newCarriedValue(tables: Pick<RecordTables, 'carriedValue'>): {
+  value: CarriedValue;
+  operations: Operation[];
+} {
   const last = Object.values(tables.carriedValue).sort(compareOrdered).at(-1);
   const [order] = ordersBetween(last?.order ?? null, null);
   const value: CarriedValue = { id: newId(), name: 'New value', start: 0, counts: 'once', order };

@@ -31,7 +31,9 @@ export class OrderGraphView {
 
   readonly node = ORDER_NODE;
   readonly half = HALF;
-  readonly dragged = signal<{ readonly from: string; readonly x: number; readonly y: number; readonly over: string } | undefined>(undefined);
+  readonly dragged = signal<
+    { readonly from: string; readonly x: number; readonly y: number; readonly over: string } | undefined
+  >(undefined);
   readonly steps = computed(() => new Map(this.path().map((id, i) => [id, i + 1])));
   readonly nodes = computed(() =>
     this.graph().nodes.flatMap(({ id, x, y }) => {
@@ -66,7 +68,8 @@ export class OrderGraphView {
     if (!svg) return;
     const box = svg.getBoundingClientRect();
     const [x, y] = [event.clientX - box.left, event.clientY - box.top];
-    const over = this.nodes().find((node) => Math.abs(node.x - x) <= HALF.x && Math.abs(node.y - y) <= HALF.y)?.id ?? '';
+    const over =
+      this.nodes().find((node) => Math.abs(node.x - x) <= HALF.x && Math.abs(node.y - y) <= HALF.y)?.id ?? '';
     this.dragged.set({ from: id, x, y, over: over === id ? '' : over });
   }
 

@@ -1,7 +1,18 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import { RECORDS_DOCUMENT, fieldsOf, levelsInOrder, ruleText, unlockModel, type CarriedValue, type Finding, type Level, type LevelOrder, type OrderGraph } from '@stravel/core';
+import {
+  RECORDS_DOCUMENT,
+  fieldsOf,
+  levelsInOrder,
+  ruleText,
+  unlockModel,
+  type CarriedValue,
+  type Finding,
+  type Level,
+  type LevelOrder,
+  type OrderGraph,
+} from '@stravel/core';
 import { Compute } from '../../../compute/compute';
 import { ORDER_CODES } from '../../../findings/finding-route';
 import { SetCheck } from '../../../findings/set-check';
@@ -60,13 +71,21 @@ export class OrderPage {
   readonly order = computed(() => orderOf(this.tables(), this.selected()));
   readonly model = computed(() => unlockModel(this.tables(), this.context.figureOf()));
   readonly values = computed(() => this.model().values);
-  readonly numberFields = computed(() => fieldsOf(this.tables(), null).filter(({ type, list }) => (type === 'number' || type === 'whole number') && !list));
+  readonly numberFields = computed(() =>
+    fieldsOf(this.tables(), null).filter(({ type, list }) => (type === 'number' || type === 'whole number') && !list),
+  );
   private readonly setFindings = inject(SetCheck).findings;
   readonly findings = computed(() => this.setFindings().filter(({ code }) => ORDER_CODES.has(code)));
-  private readonly neverOpen = computed(() => new Set(this.findings().flatMap(({ code, subject }) => (code === 'LEVEL_NEVER_OPENS' ? [subject] : []))));
+  private readonly neverOpen = computed(
+    () => new Set(this.findings().flatMap(({ code, subject }) => (code === 'LEVEL_NEVER_OPENS' ? [subject] : []))),
+  );
   private readonly edges = computed(() =>
     this.model().levels.flatMap(({ id, rules }) =>
-      rules.flatMap((rule) => (rule.kind === 'after' ? rule.levels.map((from) => ({ from, to: id, text: rule.levels.length > 1 ? rule.need : '' })) : [])),
+      rules.flatMap((rule) =>
+        rule.kind === 'after'
+          ? rule.levels.map((from) => ({ from, to: id, text: rule.levels.length > 1 ? rule.need : '' }))
+          : [],
+      ),
     ),
   );
   /** What the layout depends on, so that another amount does not lay the graph out anew. */
@@ -75,12 +94,28 @@ export class OrderPage {
     const playing = this.mode() === 'play through';
     const state = playing ? playMoves(this.model(), this.moves(), this.start.beginning()).states.at(-1) : undefined;
     const never = this.neverOpen();
-    const name = (kind: 'level' | 'value', id: string): string => (kind === 'value' ? this.tables().carriedValue[id]?.name : this.tables().level[id]?.name) ?? id;
+    const name = (kind: 'level' | 'value', id: string): string =>
+      (kind === 'value' ? this.tables().carriedValue[id]?.name : this.tables().level[id]?.name) ?? id;
     return new Map(
       this.model().levels.map(({ id, name: title, rules }): [string, GraphLevel] => {
-        const shown = state?.played.has(id) ? 'played' : state?.open.has(id) ? 'open' : !playing && never.has(id) ? 'never' : 'plain';
+        const shown = state?.played.has(id)
+          ? 'played'
+          : state?.open.has(id)
+            ? 'open'
+            : !playing && never.has(id)
+              ? 'never'
+              : 'plain';
         const says = rules.filter(({ kind }) => kind !== 'after').map((rule) => ruleText(rule, name));
-        return [id, { id, number: String(this.numbers().get(id) ?? ''), name: title, says: rules.length === 0 ? 'no rule' : says.join(' · '), state: shown }];
+        return [
+          id,
+          {
+            id,
+            number: String(this.numbers().get(id) ?? ''),
+            name: title,
+            says: rules.length === 0 ? 'no rule' : says.join(' · '),
+            state: shown,
+          },
+        ];
       }),
     );
   });
@@ -104,7 +139,9 @@ export class OrderPage {
     });
     effect(() => {
       const never = this.neverOpen();
-      this.workspace.footLeft.set([`${this.model().levels.filter(({ id }) => !never.has(id)).length} of ${this.levels().length} play levels can open`]);
+      this.workspace.footLeft.set([
+        `${this.model().levels.filter(({ id }) => !never.has(id)).length} of ${this.levels().length} play levels can open`,
+      ]);
       this.workspace.footRight.set([]);
     });
   }
@@ -134,11 +171,17 @@ export class OrderPage {
 
   async change<K extends 'rules' | 'gains' | 'resets'>(part: K, value: LevelOrder[K]): Promise<void> {
     const words = { rules: 'how it opens', gains: 'what it gives', resets: 'what it sets back' }[part];
-    await this.edits.commit(`${this.shownLevel()?.name ?? 'level'}: ${words}`, changeOrder(this.tables(), this.selected(), part, value));
+    await this.edits.commit(
+      `${this.shownLevel()?.name ?? 'level'}: ${words}`,
+      changeOrder(this.tables(), this.selected(), part, value),
+    );
   }
 
   async connect({ from, to }: { from: string; to: string }): Promise<void> {
-    await this.edits.commit(`${this.tables().level[to].name} after ${this.tables().level[from].name}`, connectLevels(this.tables(), from, to));
+    await this.edits.commit(
+      `${this.tables().level[to].name} after ${this.tables().level[from].name}`,
+      connectLevels(this.tables(), from, to),
+    );
     this.select(to);
   }
 
@@ -148,7 +191,12 @@ export class OrderPage {
 
   async changeValue(value: CarriedValue, field: 'name' | 'start' | 'counts', text: string): Promise<void> {
     const typed = field === 'start' ? Number(text.replace(',', '.')) : text.trim();
-    if (typed === '' || (typeof typed === 'number' && (text.trim() === '' || !Number.isFinite(typed))) || typed === value[field]) return;
+    if (
+      typed === '' ||
+      (typeof typed === 'number' && (text.trim() === '' || !Number.isFinite(typed))) ||
+      typed === value[field]
+    )
+      return;
     await this.edits.commit(`${field} of ${value.name}`, [setRecordField('carriedValue', value, field, typed)]);
   }
 
@@ -164,12 +212,20 @@ export class OrderPage {
         ...(resets.length < order.resets.length ? changeOrder(this.tables(), order.id, 'resets', resets) : []),
       ];
     });
-    await this.edits.commit(`delete the carried value ${value.name}`, [...changes, remove(RECORDS_DOCUMENT, 'carriedValue', value)]);
+    await this.edits.commit(`delete the carried value ${value.name}`, [
+      ...changes,
+      remove(RECORDS_DOCUMENT, 'carriedValue', value),
+    ]);
   }
 
-  private async layOut(nodes: readonly string[], edges: readonly { from: string; to: string; text: string }[]): Promise<void> {
+  private async layOut(
+    nodes: readonly string[],
+    edges: readonly { from: string; to: string; text: string }[],
+  ): Promise<void> {
     const shape = this.shape();
-    const graph = await this.work.do('laying out', () => this.work.keep(this.compute.run('order-graph', { nodes, edges }, this.work.say)));
+    const graph = await this.work.do('laying out', () =>
+      this.work.keep(this.compute.run('order-graph', { nodes, edges }, this.work.say)),
+    );
     if (graph && shape === this.shape()) this.graph.set(graph);
   }
 }

@@ -35,8 +35,15 @@ const model = unlockModel(tables);
 
 describe('edits of the order', () => {
   it('make the record of a level that has none, and change the one that has', () => {
-    expect(changeOrder(tables, 'd', 'resets', ['shards'])[0]).toMatchObject({ field: null, after: { id: 'd', rules: [], gains: [], resets: ['shards'] } });
-    expect(changeOrder(tables, 'a', 'resets', ['shards'])[0]).toMatchObject({ field: 'resets', before: [], after: ['shards'] });
+    expect(changeOrder(tables, 'd', 'resets', ['shards'])[0]).toMatchObject({
+      field: null,
+      after: { id: 'd', rules: [], gains: [], resets: ['shards'] },
+    });
+    expect(changeOrder(tables, 'a', 'resets', ['shards'])[0]).toMatchObject({
+      field: 'resets',
+      before: [],
+      after: ['shards'],
+    });
     expect(newCarriedValue(tables).value.order > 'a0').toBe(true);
   });
 
@@ -87,14 +94,22 @@ describe('a play of one’s own', () => {
 
   it('tells what was played and what it opened', async () => {
     const { element } = await panel([play('a', 1), { kind: 'code', level: 'c' }]);
-    expect([...element.querySelectorAll('li')].map(({ textContent }) => textContent?.trim().replace(/\s+/g, ' '))).toEqual(['a opens b', 'Code of c opens c']);
+    expect(
+      [...element.querySelectorAll('li')].map(({ textContent }) => textContent?.trim().replace(/\s+/g, ' ')),
+    ).toEqual(['a opens b', 'Code of c opens c']);
   });
 });
 
 describe('the card of a level', () => {
   async function card(id: string) {
     const fixture = TestBed.createComponent(OrderCard);
-    const inputs = { level: tables.level[id], order: orders[id], levels: Object.values(tables.level), values: model.values, fields: [] };
+    const inputs = {
+      level: tables.level[id],
+      order: orders[id],
+      levels: Object.values(tables.level),
+      values: model.values,
+      fields: [],
+    };
     for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
     await fixture.whenStable();
     const one = fixture.componentInstance;
@@ -112,7 +127,12 @@ describe('the card of a level', () => {
     one.addRule();
     one.dropSource(0, orders['b'].rules[0] as never, 'a');
     one.addSource(0, orders['b'].rules[0] as never, 'a');
-    expect(said).toEqual([[{ kind: 'value', value: 'shards', least: 1 }], [{ kind: 'after', levels: ['a'], need: 'all' }], [orders['b'].rules[0], { kind: 'start' }], []]);
+    expect(said).toEqual([
+      [{ kind: 'value', value: 'shards', least: 1 }],
+      [{ kind: 'after', levels: ['a'], need: 'all' }],
+      [orders['b'].rules[0], { kind: 'start' }],
+      [],
+    ]);
   });
 
   it('keeps the least below the most, and takes no number that is none', async () => {
@@ -122,7 +142,11 @@ describe('the card of a level', () => {
     one.setAmount(0, 'most', 'many');
     one.addGain();
     one.toggleReset('shards');
-    expect(said).toEqual([[{ value: 'shards', least: 7, most: 7 }], [{ value: 'shards', least: -2, most: -2 }], ['shards']]);
+    expect(said).toEqual([
+      [{ value: 'shards', least: 7, most: 7 }],
+      [{ value: 'shards', least: -2, most: -2 }],
+      ['shards'],
+    ]);
   });
 });
 
@@ -138,8 +162,11 @@ describe('the graph', () => {
       width: 200,
       height: 160,
     };
-    const levels = new Map(['a', 'b'].map((id) => [id, { id, number: '1', name: id, says: '', state: 'never' as const }]));
-    for (const [name, value] of Object.entries({ graph, levels, selected: 'a', path: ['b'] })) fixture.componentRef.setInput(name, value);
+    const levels = new Map(
+      ['a', 'b'].map((id) => [id, { id, number: '1', name: id, says: '', state: 'never' as const }]),
+    );
+    for (const [name, value] of Object.entries({ graph, levels, selected: 'a', path: ['b'] }))
+      fixture.componentRef.setInput(name, value);
     await fixture.whenStable();
     const element = fixture.nativeElement as HTMLElement;
     expect(element.querySelector('.edge.touches')?.getAttribute('d')).toBe('M100 51L100 99');

@@ -1,11 +1,25 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { playFrom, playLevel, startOfPlay, typeCode, type PlayBeginning, type PlayState, type PlayStep, type UnlockModel } from '@stravel/core';
+import {
+  playFrom,
+  playLevel,
+  startOfPlay,
+  typeCode,
+  type PlayBeginning,
+  type PlayState,
+  type PlayStep,
+  type UnlockModel,
+} from '@stravel/core';
 
 /** One thing that a player did. */
-export type PlayMove = { readonly kind: 'play'; readonly step: PlayStep } | { readonly kind: 'code'; readonly level: string };
+export type PlayMove =
+  { readonly kind: 'play'; readonly step: PlayStep } | { readonly kind: 'code'; readonly level: string };
 
 /** Plays the moves from the start, or from where a person begins; ends early where the rules have changed under them. */
-export function playMoves(model: UnlockModel, moves: readonly PlayMove[], beginning?: PlayBeginning): { states: readonly PlayState[]; fault: string } {
+export function playMoves(
+  model: UnlockModel,
+  moves: readonly PlayMove[],
+  beginning?: PlayBeginning,
+): { states: readonly PlayState[]; fault: string } {
   const states = [beginning ? playFrom(model, beginning) : startOfPlay(model)];
   for (const move of moves) {
     const state = states[states.length - 1];
@@ -107,16 +121,24 @@ export class PlayThrough {
     const [model, state] = [this.model(), this.state()];
     const open = model.levels.filter(({ id }) => state.open.has(id));
     // What was not played yet comes first.
-    return [...open.filter(({ id }) => !state.played.has(id)), ...open.filter(({ id }) => state.played.has(id))].map((level) => {
-      const played = state.played.has(level.id);
-      const gains = model.values.flatMap((value) => {
-        const gain = level.gains.get(value.id);
-        return gain && (value.counts === 'each time' || !played) && gain.most > gain.least ? [{ value, ...gain }] : [];
-      });
-      return { level, played, gains };
-    });
+    return [...open.filter(({ id }) => !state.played.has(id)), ...open.filter(({ id }) => state.played.has(id))].map(
+      (level) => {
+        const played = state.played.has(level.id);
+        const gains = model.values.flatMap((value) => {
+          const gain = level.gains.get(value.id);
+          return gain && (value.counts === 'each time' || !played) && gain.most > gain.least
+            ? [{ value, ...gain }]
+            : [];
+        });
+        return { level, played, gains };
+      },
+    );
   });
-  readonly codes = computed(() => this.model().levels.filter(({ id, rules }) => !this.state().open.has(id) && rules.some(({ kind }) => kind === 'code')));
+  readonly codes = computed(() =>
+    this.model().levels.filter(
+      ({ id, rules }) => !this.state().open.has(id) && rules.some(({ kind }) => kind === 'code'),
+    ),
+  );
   readonly told = computed(() => {
     const { states } = this.played();
     return this.moves()
@@ -124,7 +146,10 @@ export class PlayThrough {
       .map((move, i) => {
         const id = move.kind === 'code' ? move.level : move.step.level;
         const opened = [...states[i + 1].open].filter((one) => !states[i].open.has(one)).map((one) => this.nameOf(one));
-        return { name: move.kind === 'code' ? `Code of ${this.nameOf(id)}` : this.nameOf(id), opened: opened.join(', ') };
+        return {
+          name: move.kind === 'code' ? `Code of ${this.nameOf(id)}` : this.nameOf(id),
+          opened: opened.join(', '),
+        };
       });
   });
 
@@ -134,9 +159,17 @@ export class PlayThrough {
     const level = this.model().byId.get(id);
     const collected = this.model().values.map((value): [string, number] => {
       const gain = level?.gains.get(value.id);
-      const given = gain && (value.counts === 'each time' || !this.state().played.has(id)) ? gain : { least: 0, most: 0 };
+      const given =
+        gain && (value.counts === 'each time' || !this.state().played.has(id)) ? gain : { least: 0, most: 0 };
       const typed = form.get(value.id);
-      return [value.id, typeof typed === 'string' && typed !== '' ? Number(typed) : given.most === given.least ? given.most : given.least];
+      return [
+        value.id,
+        typeof typed === 'string' && typed !== ''
+          ? Number(typed)
+          : given.most === given.least
+            ? given.most
+            : given.least,
+      ];
     });
     const moves = this.moves().concat({ kind: 'play', step: { level: id, collected: Object.fromEntries(collected) } });
     const { fault } = playMoves(this.model(), moves, this.beginning());

@@ -60,13 +60,20 @@ export class BinDialog {
     }
     const set = tables.set[id];
     const together = Object.values(tables.level).filter((level) => level.set === id && level.binned === set.binned);
-    await this.edits.commit(`put back ${set.name}`, [setRecordField('set', set, 'binned', null), ...binLevels(together, null), ...this.setsAbove(set.parent)]);
+    await this.edits.commit(`put back ${set.name}`, [
+      setRecordField('set', set, 'binned', null),
+      ...binLevels(together, null),
+      ...this.setsAbove(set.parent),
+    ]);
   }
 
   /** Operations that bring back the binned sets over something that comes back. */
   private setsAbove(id: string | null): ReturnType<typeof binLevels> {
     const set = id === null ? undefined : this.tables().set[id];
     if (!set) return [];
-    return [...(set.binned === null ? [] : [setRecordField('set', set, 'binned', null)]), ...this.setsAbove(set.parent)];
+    return [
+      ...(set.binned === null ? [] : [setRecordField('set', set, 'binned', null)]),
+      ...this.setsAbove(set.parent),
+    ];
   }
 }

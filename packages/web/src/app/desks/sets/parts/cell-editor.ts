@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, afterNextRender, computed, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  afterNextRender,
+  computed,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { fieldText, readFieldText, type Field, type FieldValue, type LinkLookup } from '@stravel/core';
 import { PictureEditor, type UploadPicture } from './picture-editor';
 
@@ -119,12 +129,24 @@ export class CellEditor {
   });
   readonly isPicture = computed(() => this.field().type === 'picture');
   readonly isLink = computed(() => this.field().type === 'level' || this.field().type === 'entry');
-  readonly isNumber = computed(() => (this.field().type === 'number' || this.field().type === 'whole number') && !this.field().list);
-  readonly hint = computed(() => (this.field().list ? 'one; two; three' : this.field().type === 'colour' ? '#a6452b' : this.field().type === 'point' ? 'x, y, z' : ''));
+  readonly isNumber = computed(
+    () => (this.field().type === 'number' || this.field().type === 'whole number') && !this.field().list,
+  );
+  readonly hint = computed(() =>
+    this.field().list
+      ? 'one; two; three'
+      : this.field().type === 'colour'
+        ? '#a6452b'
+        : this.field().type === 'point'
+          ? 'x, y, z'
+          : '',
+  );
   readonly suggestions = computed(() => {
     const text = this.typed();
     const cut = this.field().list ? text.lastIndexOf(';') + 1 : 0;
-    return this.suggest()(this.field(), text.slice(cut).trim()).map((name) => (cut > 0 ? `${text.slice(0, cut)} ${name}` : name));
+    return this.suggest()(this.field(), text.slice(cut).trim()).map((name) =>
+      cut > 0 ? `${text.slice(0, cut)} ${name}` : name,
+    );
   });
 
   constructor() {

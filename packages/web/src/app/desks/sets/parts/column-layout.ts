@@ -19,7 +19,9 @@ export class ColumnLayout {
   private readonly sideways = signal({ left: 0, width: innerWidth });
 
   /** Below this the table scrolls sideways. */
-  readonly leastWidth = computed(() => this.columns().reduce((sum, { width }) => sum + leastPixels(width) + COLUMN_GAP, LEADING_END + MENU_PIXELS));
+  readonly leastWidth = computed(() =>
+    this.columns().reduce((sum, { width }) => sum + leastPixels(width) + COLUMN_GAP, LEADING_END + MENU_PIXELS),
+  );
   /** Where each leading cell and each frozen column stays, pixels from the left; undefined for what scrolls. */
   readonly stays = computed((): readonly (number | undefined)[] => {
     const widths = [...LEADING_PIXELS, ...this.columns().map(({ width }) => leastPixels(width))];
@@ -34,7 +36,9 @@ export class ColumnLayout {
   readonly template = computed(() => {
     // Widths that are known beforehand spare the browser the measuring of every line.
     const isWide = this.leastWidth() > this.sideways().width;
-    const widths = this.columns().map(({ width }, i) => (isWide || i < this.frozen() ? `${leastPixels(width)}px` : width));
+    const widths = this.columns().map(({ width }, i) =>
+      isWide || i < this.frozen() ? `${leastPixels(width)}px` : width,
+    );
     return [...LEADING_PIXELS.map((pixels) => `${pixels}px`), ...widths, `${MENU_PIXELS}px`].join(' ');
   });
   /** Where columns begin and end, pixels from the left, each at its least width. */
@@ -63,7 +67,9 @@ export class ColumnLayout {
   readonly drawn = computed(() => {
     const { first, last } = this.inSight();
     const frozen = this.frozen();
-    return this.columns().flatMap((column, index) => (index < frozen || (index >= first && index <= last) ? [{ column, index }] : []));
+    return this.columns().flatMap((column, index) =>
+      index < frozen || (index >= first && index <= last) ? [{ column, index }] : [],
+    );
   });
 
   constructor(
@@ -74,7 +80,8 @@ export class ColumnLayout {
   /** Takes in how the table is scrolled and sized now. */
   follow({ scrollLeft, clientWidth }: HTMLElement): void {
     const { left, width } = this.sideways();
-    if (scrollLeft !== left || clientWidth !== width) this.sideways.set({ left: scrollLeft, width: clientWidth || innerWidth });
+    if (scrollLeft !== left || clientWidth !== width)
+      this.sideways.set({ left: scrollLeft, width: clientWidth || innerWidth });
   }
 
   /** Brings a column into sight, right of the frozen ones. */
@@ -83,7 +90,8 @@ export class ColumnLayout {
     const frozen = this.frozen();
     if (index < frozen || this.leastWidth() <= element.clientWidth) return;
     const { left, right } = this.edges()[index];
-    if (left < element.scrollLeft + this.covered()) element.scrollLeft = index === frozen ? 0 : left - this.covered() - COLUMN_GAP;
+    if (left < element.scrollLeft + this.covered())
+      element.scrollLeft = index === frozen ? 0 : left - this.covered() - COLUMN_GAP;
     else if (right > element.scrollLeft + element.clientWidth) element.scrollLeft = right - element.clientWidth;
     this.follow(element);
   }
@@ -101,7 +109,8 @@ export function dragEdge(event: PointerEvent, tell: (pixels: number) => void): v
   const start = event.clientX;
   event.preventDefault();
   handle.setPointerCapture(event.pointerId);
-  const move = ({ clientX }: PointerEvent): void => tell(Math.round(Math.min(MOST_COLUMN_PIXELS, Math.max(LEAST_COLUMN_PIXELS, from + clientX - start))));
+  const move = ({ clientX }: PointerEvent): void =>
+    tell(Math.round(Math.min(MOST_COLUMN_PIXELS, Math.max(LEAST_COLUMN_PIXELS, from + clientX - start))));
   handle.addEventListener('pointermove', move);
   handle.addEventListener('pointerup', () => handle.removeEventListener('pointermove', move), { once: true });
 }

@@ -1,4 +1,13 @@
-import { ChangeDetectionStrategy, Component, type ElementRef, afterNextRender, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  type ElementRef,
+  afterNextRender,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import type { Field, FieldValue } from '@stravel/core';
 
 /** Keeps a picture's file; gives the name of its asset. */

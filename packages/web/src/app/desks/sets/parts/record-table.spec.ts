@@ -28,7 +28,13 @@ const links = linkLookup({ level: {}, set: {}, entry: {} });
 const columns = levelColumns(fields, ['play', 'trial', 'tool']);
 const rows: TableRow[] = [
   { kind: 'set', id: 'works', set, depth: 0, rank: 'Part', count: 3, ready: 1, folded: false },
-  ...['one', 'two', 'three'].map((id, i): TableRow => ({ kind: 'record', id, record: level(id, { shards: i }), depth: 1, number: String(i + 1) })),
+  ...['one', 'two', 'three'].map((id, i): TableRow => ({
+    kind: 'record',
+    id,
+    record: level(id, { shards: i }),
+    depth: 1,
+    number: String(i + 1),
+  })),
 ];
 
 beforeAll(() => {
@@ -98,7 +104,9 @@ describe('the table of levels', () => {
   it('reaches over cells with Shift and fills them down, however fast', async () => {
     const { one, press } = await table({ row: 'one', column: 'f' });
     const written: unknown[] = [];
-    one.cellsWritten.subscribe(({ title, cells }) => written.push([title, cells.texts.map(({ record, column, text }) => `${record.id} ${column.field.key} ${text}`)]));
+    one.cellsWritten.subscribe(({ title, cells }) =>
+      written.push([title, cells.texts.map(({ record, column, text }) => `${record.id} ${column.field.key} ${text}`)]),
+    );
     press('one', 'f', 'ArrowDown', { shiftKey: true });
     press('one', 'f', 'ArrowDown', { shiftKey: true });
     press('one', 'f', 'Enter', { ctrlKey: true });
@@ -136,10 +144,16 @@ describe('the table of levels', () => {
 
   it('has one cell that Tab reaches', async () => {
     const { one } = await table({ row: 'two', column: 'code' });
-    const stops = rows.flatMap((row, i) => columns.filter(({ id }) => one.isTabStop(row, id, i)).map(({ id }) => `${row.id} ${id}`));
+    const stops = rows.flatMap((row, i) =>
+      columns.filter(({ id }) => one.isTabStop(row, id, i)).map(({ id }) => `${row.id} ${id}`),
+    );
     expect(stops).toEqual(['two code']);
     const fresh = (await table(null)).one;
-    expect(rows.flatMap((row, i) => columns.filter(({ id }) => fresh.isTabStop(row, id, i)).map(({ id }) => `${row.id} ${id}`))).toEqual(['works name']);
+    expect(
+      rows.flatMap((row, i) =>
+        columns.filter(({ id }) => fresh.isTabStop(row, id, i)).map(({ id }) => `${row.id} ${id}`),
+      ),
+    ).toEqual(['works name']);
   });
 
   it('changes only what is another value than before', async () => {
@@ -167,7 +181,10 @@ describe('the columns of a table', () => {
     fixture.componentInstance.explained.subscribe(({ record, column }) => said.push(`${record.id} ${column.id}`));
     const [, one, two] = rows;
     if (one.kind !== 'record' || two.kind !== 'record') throw new Error('the rows are levels');
-    expect([one, two].map(({ record }) => fixture.componentInstance.cell(record, asked[3]).text)).toEqual(['not ready', 'ready']);
+    expect([one, two].map(({ record }) => fixture.componentInstance.cell(record, asked[3]).text)).toEqual([
+      'not ready',
+      'ready',
+    ]);
     expect(asked[3].why?.(one.record)).toBe('no exit · bakes stale');
     fixture.componentInstance.start(one, asked[3]);
     expect(said).toEqual(['one ready']);
@@ -177,7 +194,15 @@ describe('the columns of a table', () => {
     const { one } = await table(null);
     expect(one.layout.stays().every((left) => left === undefined)).toBe(true);
     const fixture = TestBed.createComponent(RecordTable);
-    const inputs = { rows, columns: columns.map((column, i) => ({ ...column, width: `${100 + i}px` })), active: null, editing: false, chosen: new Set<string>(), links, frozen: 2 };
+    const inputs = {
+      rows,
+      columns: columns.map((column, i) => ({ ...column, width: `${100 + i}px` })),
+      active: null,
+      editing: false,
+      chosen: new Set<string>(),
+      links,
+      frozen: 2,
+    };
     for (const [name, value] of Object.entries(inputs)) fixture.componentRef.setInput(name, value);
     await fixture.whenStable();
     // Grip 22, choice 28, number 44 and 100 pixels, 8 between each.
@@ -213,10 +238,17 @@ describe('the columns of a table', () => {
     const records = [level('a', { shards: 2 }), level('b'), level('c', { shards: 2 }), level('d', { shards: 1 })];
     const groupOf = ({ values }: { readonly values: Level['values'] }): string => String(values['shards'] ?? '');
     const shown = (folded: readonly string[]) =>
-      plainRows(records, ({ id }) => id, groupOf, new Set(folded)).map((row) => (row.kind === 'group' ? `${row.name} (${row.count})` : row.id));
+      plainRows(records, ({ id }) => id, groupOf, new Set(folded)).map((row) =>
+        row.kind === 'group' ? `${row.name} (${row.count})` : row.id,
+      );
     expect(shown([])).toEqual(['2 (2)', 'a', 'c', '1 (1)', 'd', 'nothing (1)', 'b']);
     expect(shown(['group 2'])).toEqual(['2 (2)', '1 (1)', 'd', 'nothing (1)', 'b']);
-    expect(plainRows(records, () => '', undefined, new Set()).map(({ kind }) => kind)).toEqual(['record', 'record', 'record', 'record']);
+    expect(plainRows(records, () => '', undefined, new Set()).map(({ kind }) => kind)).toEqual([
+      'record',
+      'record',
+      'record',
+      'record',
+    ]);
   });
 });
 
@@ -227,7 +259,8 @@ describe('a picture cell', () => {
     const sent: unknown[] = [];
     let answer: Promise<string> = Promise.resolve('f00');
     const upload = (file: Blob) => (sent.push(file), answer);
-    for (const [name, value] of Object.entries({ field, label: 'Picture of one', value: ['abc'], upload })) fixture.componentRef.setInput(name, value);
+    for (const [name, value] of Object.entries({ field, label: 'Picture of one', value: ['abc'], upload }))
+      fixture.componentRef.setInput(name, value);
     await fixture.whenStable();
     const said: unknown[] = [];
     fixture.componentInstance.kept.subscribe((value) => said.push(value));
@@ -236,15 +269,25 @@ describe('a picture cell', () => {
     await fixture.componentInstance.choose();
     answer = Promise.reject(new Error('The file is no picture.'));
     await fixture.componentInstance.choose();
-    expect([sent.length, said, fixture.componentInstance.says()]).toEqual([2, [['abc', 'f00']], 'The file is no picture.']);
+    expect([sent.length, said, fixture.componentInstance.says()]).toEqual([
+      2,
+      [['abc', 'f00']],
+      'The file is no picture.',
+    ]);
   });
 });
 
 describe('the editor of a cell', () => {
-  async function editor(type: Field['type'], value: FieldValue, rules: Partial<Field> = {}, suggest: () => string[] = () => []) {
+  async function editor(
+    type: Field['type'],
+    value: FieldValue,
+    rules: Partial<Field> = {},
+    suggest: () => string[] = () => [],
+  ) {
     const field: Field = { id: 'f', key: 'f', name: 'Shards', type, choices: [], order: 'a0', ...rules };
     const fixture = TestBed.createComponent(CellEditor);
-    for (const [name, input] of Object.entries({ field, label: 'Shards of one', value, links, suggest })) fixture.componentRef.setInput(name, input);
+    for (const [name, input] of Object.entries({ field, label: 'Shards of one', value, links, suggest }))
+      fixture.componentRef.setInput(name, input);
     await fixture.whenStable();
     const said: unknown[] = [];
     fixture.componentInstance.kept.subscribe((kept) => said.push(kept));
@@ -290,7 +333,9 @@ describe('the editor of a cell', () => {
     box.value = 'Slack; e';
     box.dispatchEvent(new Event('input'));
     await new Promise((resolve) => setTimeout(resolve));
-    expect([...element.querySelectorAll('datalist option')].map((option) => (option as HTMLOptionElement).value)).toEqual(['Slack; Ebb']);
+    expect(
+      [...element.querySelectorAll('datalist option')].map((option) => (option as HTMLOptionElement).value),
+    ).toEqual(['Slack; Ebb']);
   });
 
   it('asks for what is required, lets a line break into long text, and leaves alone what already did not fit', async () => {

@@ -1,8 +1,29 @@
 import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/cdk/drag-drop';
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, ElementRef, afterRenderEffect, computed, inject, input, output, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  ElementRef,
+  afterRenderEffect,
+  computed,
+  inject,
+  input,
+  output,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { MatMenuModule, type MatMenuTrigger } from '@angular/material/menu';
-import { equalJson, fieldText, type Field, type FieldValue, type FigureOf, type FilledRecord, type Json, type LevelSet, type LinkLookup } from '@stravel/core';
+import {
+  equalJson,
+  fieldText,
+  type Field,
+  type FieldValue,
+  type FigureOf,
+  type FilledRecord,
+  type Json,
+  type LevelSet,
+  type LinkLookup,
+} from '@stravel/core';
 import type { ActiveCell } from '../store/sets-store';
 import { cellText, cellValue, isReadOnly, type TableColumn, type TableRow } from '../table-rows';
 import { copyRange, fillDown, pasteInto, rangeBetween, type CellRange, type PastedCells } from '../bulk/cell-range';
@@ -11,7 +32,20 @@ import { CellEditor, type SuggestLinks } from './cell-editor';
 import type { UploadPicture } from './picture-editor';
 
 /** What was asked of a row through its menu or keys. */
-export type RowWish = 'open' | 'duplicate' | 'up' | 'down' | 'bin' | 'new-level' | 'new-set' | 'move' | 'uses' | 'order' | 'history' | 'picture of plan' | 'picture of model';
+export type RowWish =
+  | 'open'
+  | 'duplicate'
+  | 'up'
+  | 'down'
+  | 'bin'
+  | 'new-level'
+  | 'new-set'
+  | 'move'
+  | 'uses'
+  | 'order'
+  | 'history'
+  | 'picture of plan'
+  | 'picture of model';
 
 export const ROW_HEIGHT = 32;
 /** Sets with levels, or a register's entries, in lines; cells are edited in place. Only the lines in view exist. */
@@ -65,7 +99,15 @@ export class RecordTable {
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
   readonly rowHeight = ROW_HEIGHT;
   readonly layout = new ColumnLayout(this.columns, this.frozen);
-  readonly setName: Field = { id: 'name', key: 'name', name: 'Name', type: 'text', choices: [], order: '', required: true };
+  readonly setName: Field = {
+    id: 'name',
+    key: 'name',
+    name: 'Name',
+    type: 'text',
+    choices: [],
+    order: '',
+    required: true,
+  };
   readonly rowId = (_index: number, row: TableRow): string => row.id;
 
   /** The other end of a range of cells; the active cell is the one. */
@@ -93,7 +135,8 @@ export class RecordTable {
       // One who was led here from elsewhere has nothing in hand yet.
       const arrived = active !== this.shown && document.activeElement === document.body;
       this.shown = active;
-      if (active && !this.editing() && (lost || arrived || this.element.nativeElement.contains(document.activeElement))) this.focusCell(active);
+      if (active && !this.editing() && (lost || arrived || this.element.nativeElement.contains(document.activeElement)))
+        this.focusCell(active);
     });
   }
 
@@ -106,7 +149,9 @@ export class RecordTable {
 
   isInRange(line: number, column: number): boolean {
     const range = this.range();
-    return range !== undefined && line >= range.top && line <= range.bottom && column >= range.left && column <= range.right;
+    return (
+      range !== undefined && line >= range.top && line <= range.bottom && column >= range.left && column <= range.right
+    );
   }
 
   /** A click goes to a cell; with Shift it reaches from the one before. */
@@ -163,7 +208,10 @@ export class RecordTable {
     const wish = this.wishOf(event);
     const range = this.anchor() ? this.wholeRange() : undefined;
     if (range && event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
-      this.cellsWritten.emit({ title: 'Fill down', cells: { texts: fillDown(this.rows(), this.columns(), range, this.plainText), beyond: 0 } });
+      this.cellsWritten.emit({
+        title: 'Fill down',
+        cells: { texts: fillDown(this.rows(), this.columns(), range, this.plainText), beyond: 0 },
+      });
     } else if (wish) this.wished.emit({ row, wish });
     else if (event.key === 'Enter' || event.key === 'F2') this.startAt(row, column);
     else if (event.key === ' ') {
@@ -180,7 +228,8 @@ export class RecordTable {
   }
 
   edit(record: FilledRecord, column: TableColumn, value: FieldValue): void {
-    if (!equalJson(value as Json, cellValue(record, column, this.figureOf()) as Json)) this.valueChanged.emit({ record, column, value });
+    if (!equalJson(value as Json, cellValue(record, column, this.figureOf()) as Json))
+      this.valueChanged.emit({ record, column, value });
     this.editEnded.emit();
   }
 
@@ -270,10 +319,14 @@ export class RecordTable {
     const top = index * ROW_HEIGHT;
     const offset = viewport.measureScrollOffset();
     if (top < offset) viewport.scrollToOffset(top);
-    else if (top + ROW_HEIGHT > offset + viewport.getViewportSize()) viewport.scrollToOffset(top + ROW_HEIGHT - viewport.getViewportSize());
+    else if (top + ROW_HEIGHT > offset + viewport.getViewportSize())
+      viewport.scrollToOffset(top + ROW_HEIGHT - viewport.getViewportSize());
     this.layout.reveal(active.column, viewport.elementRef.nativeElement);
     const wanted = `${active.row}:${active.column}`;
-    const find = (): HTMLElement | undefined => [...this.element.nativeElement.querySelectorAll<HTMLElement>('[data-cell]')].find(({ dataset }) => dataset['cell'] === wanted);
+    const find = (): HTMLElement | undefined =>
+      [...this.element.nativeElement.querySelectorAll<HTMLElement>('[data-cell]')].find(
+        ({ dataset }) => dataset['cell'] === wanted,
+      );
     const cell = find();
     if (cell) cell.focus();
     else requestAnimationFrame(() => find()?.focus());

@@ -45,7 +45,9 @@ export class PictureMaker {
     try {
       studio = this.pictures.studio();
     } catch (error) {
-      this.failures.set([`any level: this browser cannot draw it. ${error instanceof Error ? error.message : String(error)}`]);
+      this.failures.set([
+        `any level: this browser cannot draw it. ${error instanceof Error ? error.message : String(error)}`,
+      ]);
       return;
     }
     try {
@@ -66,7 +68,12 @@ export class PictureMaker {
     if (made.length === 0) return;
     const { field, operations } = pictureField(this.tables());
     const { level: records } = this.tables();
-    const sets = made.flatMap(({ level, name }) => (Object.hasOwn(records, level) ? [setRecordField('level', records[level], `values.${field.key}`, name)] : []));
-    await this.edits.commit(`picture of ${made.length === 1 ? (records[made[0].level]?.name ?? '') : `${made.length} levels`} from the ${view}`, [...operations, ...sets]);
+    const sets = made.flatMap(({ level, name }) =>
+      Object.hasOwn(records, level) ? [setRecordField('level', records[level], `values.${field.key}`, name)] : [],
+    );
+    await this.edits.commit(
+      `picture of ${made.length === 1 ? (records[made[0].level]?.name ?? '') : `${made.length} levels`} from the ${view}`,
+      [...operations, ...sets],
+    );
   }
 }

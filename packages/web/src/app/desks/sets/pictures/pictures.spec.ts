@@ -41,30 +41,53 @@ describe('pictures of levels', () => {
       providers: [
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
         { provide: ApiClient, useValue: { putPicture: (file: Blob) => Promise.resolve(`asset-${file.size}`) } },
-        { provide: LevelPicture, useValue: { studio: () => ({ dispose: () => disposed++ }), make: (_studio: unknown, id: string) => drawn(id) } },
-        { provide: EditLog, useValue: { commit: (label: string, operations: readonly Operation[]) => Promise.resolve(commits.push({ label, operations })) } },
+        {
+          provide: LevelPicture,
+          useValue: {
+            studio: () => ({ dispose: () => disposed++ }),
+            make: (_studio: unknown, id: string) => drawn(id),
+          },
+        },
+        {
+          provide: EditLog,
+          useValue: {
+            commit: (label: string, operations: readonly Operation[]) =>
+              Promise.resolve(commits.push({ label, operations })),
+          },
+        },
       ],
     });
     TestBed.inject(Store).dispatch(recordsActions.loaded({ tables }));
     maker = TestBed.inject(PictureMaker);
   });
-  const told = () => commits.map(({ label, operations }) => [label, operations.map(({ kind, id, field }) => `${kind} ${kind === 'field' ? '' : id} ${field ?? 'new'}`)]);
+  const told = () =>
+    commits.map(({ label, operations }) => [
+      label,
+      operations.map(({ kind, id, field }) => `${kind} ${kind === 'field' ? '' : id} ${field ?? 'new'}`),
+    ]);
 
   it('are kept as one edit, with a field made for the first of them', async () => {
     await maker.make([tables.level['a'], tables.level['b']], 'plan');
-    expect(told()).toEqual([['picture of 2 levels from the plan', ['field  new', 'level a values.picture', 'level b values.picture']]]);
+    expect(told()).toEqual([
+      ['picture of 2 levels from the plan', ['field  new', 'level a values.picture', 'level b values.picture']],
+    ]);
     expect([disposed, maker.progress()]).toEqual([1, undefined]);
   });
 
   it('go into the field that is there', async () => {
     const field: Field = { id: 'p', key: 'shot', name: 'Shot', type: 'picture', choices: [], order: 'a' };
-    TestBed.inject(Store).dispatch(recordsActions.loaded({ tables: { ...tables, field: { list: { ...field, id: 'list', key: 'list', list: true, order: '0' }, p: field } } }));
+    TestBed.inject(Store).dispatch(
+      recordsActions.loaded({
+        tables: { ...tables, field: { list: { ...field, id: 'list', key: 'list', list: true, order: '0' }, p: field } },
+      }),
+    );
     await maker.make([tables.level['a']], 'model');
     expect(told()).toEqual([['picture of A from the model', ['level a values.shot']]]);
   });
 
   it('that cannot be made say why, and the others are kept', async () => {
-    drawn = (id) => (id === 'b' ? Promise.reject(new Error('there is nothing in it to be seen')) : Promise.resolve(new Blob([id])));
+    drawn = (id) =>
+      id === 'b' ? Promise.reject(new Error('there is nothing in it to be seen')) : Promise.resolve(new Blob([id]));
     await maker.make(Object.values(tables.level), 'model');
     expect(maker.failures()).toEqual(['B: there is nothing in it to be seen']);
     expect(told()[0][1]).toEqual(['field  new', 'level a values.picture', 'level c values.picture']);
@@ -75,7 +98,11 @@ describe('pictures of levels', () => {
       throw new Error('no WebGL');
     });
     await maker.make([tables.level['a']], 'plan');
-    expect([maker.failures(), maker.progress(), commits]).toEqual([['any level: this browser cannot draw it. no WebGL'], undefined, []]);
+    expect([maker.failures(), maker.progress(), commits]).toEqual([
+      ['any level: this browser cannot draw it. no WebGL'],
+      undefined,
+      [],
+    ]);
   });
 
   it('stop when cancelled; those that were made stay', async () => {
@@ -84,7 +111,10 @@ describe('pictures of levels', () => {
       return Promise.resolve(new Blob([id]));
     };
     await maker.make(Object.values(tables.level), 'plan');
-    expect(told()[0]).toEqual(['picture of 2 levels from the plan', ['field  new', 'level a values.picture', 'level b values.picture']]);
+    expect(told()[0]).toEqual([
+      'picture of 2 levels from the plan',
+      ['field  new', 'level a values.picture', 'level b values.picture'],
+    ]);
     expect(disposed).toBe(1);
   });
 });

@@ -22,18 +22,30 @@ export function newRegister(tables: RecordTables, name: string): { register: Reg
 }
 
 /** A new entry at the end of a register, with the defaults of its fields. */
-export function newEntry(tables: RecordTables, register: string, name: string): { entry: Entry; operations: Operation[] } {
+export function newEntry(
+  tables: RecordTables,
+  register: string,
+  name: string,
+): { entry: Entry; operations: Operation[] } {
   const [order] = ordersBetween(entriesOf(tables, register).at(-1)?.order ?? null, null);
   const entry: Entry = { id: newId(), register, name, order, values: defaultValues(fieldsOf(tables, register)) };
   return { entry, operations: [create(RECORDS_DOCUMENT, 'entry', entry)] };
 }
 
 /** Copies of entries, each behind its original. */
-export function duplicateEntries(tables: RecordTables, entries: readonly Entry[]): { copies: Entry[]; operations: Operation[] } {
+export function duplicateEntries(
+  tables: RecordTables,
+  entries: readonly Entry[],
+): { copies: Entry[]; operations: Operation[] } {
   const copies = entries.map((entry): Entry => {
     const siblings = entriesOf(tables, entry.register);
     const next = siblings[siblings.findIndex(({ id }) => id === entry.id) + 1];
-    return { ...entry, id: newId(), name: `${entry.name} copy`, order: ordersBetween(entry.order, next?.order ?? null)[0] };
+    return {
+      ...entry,
+      id: newId(),
+      name: `${entry.name} copy`,
+      order: ordersBetween(entry.order, next?.order ?? null)[0],
+    };
   });
   return { copies, operations: copies.map((copy) => create(RECORDS_DOCUMENT, 'entry', copy)) };
 }
@@ -48,7 +60,11 @@ export function stepEntry(tables: RecordTables, entry: Entry, by: 1 | -1): Opera
 }
 
 /** Deletes entries, their users led to another or cleared (null). Users that are deleted with them are left alone. */
-export function deleteEntries(entries: readonly Entry[], uses: ReadonlyMap<string, readonly LinkUse[]>, to: string | null): Operation[] {
+export function deleteEntries(
+  entries: readonly Entry[],
+  uses: ReadonlyMap<string, readonly LinkUse[]>,
+  to: string | null,
+): Operation[] {
   const gone = new Set(entries.map(({ id }) => id));
   const released: Operation[] = [];
   // A record that uses several of them is changed step by step.
@@ -57,7 +73,9 @@ export function deleteEntries(entries: readonly Entry[], uses: ReadonlyMap<strin
     for (const use of (uses.get(id) ?? []).filter(({ record }) => !gone.has(record.id))) {
       const key = `${use.record.id}\u0000${use.field.key}`;
       const before = changed.get(key);
-      const record = before ? { ...use.record, values: { ...use.record.values, [use.field.key]: before.after } } : use.record;
+      const record = before
+        ? { ...use.record, values: { ...use.record.values, [use.field.key]: before.after } }
+        : use.record;
       const [operation] = redirectLinks([{ ...use, record } as LinkUse], id, to);
       changed.set(key, operation);
       released.push(operation);

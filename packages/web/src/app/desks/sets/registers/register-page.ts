@@ -1,4 +1,14 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked, type WritableSignal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  type WritableSignal,
+} from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
@@ -77,7 +87,12 @@ export class RegisterPage {
   readonly columns = this.view.columns;
   readonly rows = computed(() => {
     const numbers = new Map(this.entries().map(({ id }, i) => [id, String(i + 1)]));
-    return plainRows(this.view.apply(this.entries()), ({ id }) => numbers.get(id) ?? '', this.view.groupOf(), this.folded());
+    return plainRows(
+      this.view.apply(this.entries()),
+      ({ id }) => numbers.get(id) ?? '',
+      this.view.groupOf(),
+      this.folded(),
+    );
   });
 
   constructor() {
@@ -109,11 +124,16 @@ export class RegisterPage {
 
   async renameRegister(register: Register, field: 'name' | 'help', text: string): Promise<void> {
     if (field === 'name' && text.trim() === '') return;
-    if (register[field] !== text.trim()) await this.edits.commit(`${field} of the register ${register.name}`, [setRecordField('register', register, field, text.trim())]);
+    if (register[field] !== text.trim())
+      await this.edits.commit(`${field} of the register ${register.name}`, [
+        setRecordField('register', register, field, text.trim()),
+      ]);
   }
 
   async setKindsOf(register: Register, kindsOf: string): Promise<void> {
-    await this.edits.commit(`kinds of ${register.name}`, [setRecordField('register', register, 'kindsOf', kindsOf || null)]);
+    await this.edits.commit(`kinds of ${register.name}`, [
+      setRecordField('register', register, 'kindsOf', kindsOf || null),
+    ]);
   }
 
   async addEntry(register: string): Promise<void> {
@@ -123,12 +143,23 @@ export class RegisterPage {
     this.editing.set(true);
   }
 
-  async change({ record, column, value }: { record: FilledRecord; column: TableColumn; value: FieldValue }): Promise<void> {
+  async change({
+    record,
+    column,
+    value,
+  }: {
+    record: FilledRecord;
+    column: TableColumn;
+    value: FieldValue;
+  }): Promise<void> {
     const together = this.chosen().has(record.id) && column.id !== 'name' ? this.chosenEntries() : [record];
-    const label = together.length > 1 ? `${column.name} of ${together.length} entries` : `${column.name} of ${record.name}`;
+    const label =
+      together.length > 1 ? `${column.name} of ${together.length} entries` : `${column.name} of ${record.name}`;
     await this.edits.commit(
       label,
-      together.map((one) => setRecordField('entry', one, column.path, (column.own ? value : String(value ?? '').trim()) as Json)),
+      together.map((one) =>
+        setRecordField('entry', one, column.path, (column.own ? value : String(value ?? '').trim()) as Json),
+      ),
     );
   }
 
@@ -150,10 +181,14 @@ export class RegisterPage {
     const entries = this.chosen().has(entry.id) ? this.chosenEntries() : [entry];
     if (wish === 'uses') this.showUses([entry], false);
     else if (wish === 'bin') this.deleteEntries(entries);
-    else if (wish === 'up' || wish === 'down') await this.edits.commit(`move ${entry.name}`, stepEntry(this.tables(), entry, wish === 'up' ? -1 : 1));
+    else if (wish === 'up' || wish === 'down')
+      await this.edits.commit(`move ${entry.name}`, stepEntry(this.tables(), entry, wish === 'up' ? -1 : 1));
     else if (wish === 'duplicate') {
       const { copies, operations } = duplicateEntries(this.tables(), entries);
-      await this.edits.commit(`duplicate ${entries.length === 1 ? entry.name : `${entries.length} entries`}`, operations);
+      await this.edits.commit(
+        `duplicate ${entries.length === 1 ? entry.name : `${entries.length} entries`}`,
+        operations,
+      );
       this.active.set({ row: copies[0].id, column: 'name' });
     }
   }
@@ -174,7 +209,9 @@ export class RegisterPage {
   /** Deletes a register that nothing holds any more; else leads to what does. */
   async deleteRegister(register: Register): Promise<void> {
     const tables = this.tables();
-    const linking = Object.values(tables.field).filter((field) => field.type === 'entry' && field.target === register.id && field.register !== register.id);
+    const linking = Object.values(tables.field).filter(
+      (field) => field.type === 'entry' && field.target === register.id && field.register !== register.id,
+    );
     const entries = entriesOf(tables, register.id);
     if (linking.length > 0) {
       const many = linking.length > 1;
@@ -207,7 +244,10 @@ export class RegisterPage {
       .afterClosed()
       .subscribe((choice) => {
         if (!choice) return;
-        void this.edits.commit(`delete ${entries.length === 1 ? entries[0].name : `${entries.length} entries`}`, deleteEntries(entries, all, choice.replacement));
+        void this.edits.commit(
+          `delete ${entries.length === 1 ? entries[0].name : `${entries.length} entries`}`,
+          deleteEntries(entries, all, choice.replacement),
+        );
         this.chosen.set(NONE);
       });
   }

@@ -1,8 +1,34 @@
-import { applyOperations, emptyRecordTables, linkUses, type DocumentState, type Entry, type Field, type Operation, type RecordTables } from '@stravel/core';
+import {
+  applyOperations,
+  emptyRecordTables,
+  linkUses,
+  type DocumentState,
+  type Entry,
+  type Field,
+  type Operation,
+  type RecordTables,
+} from '@stravel/core';
 import { deleteEntries, duplicateEntries, newEntry, newRegister, stepEntry } from './register-edits';
 
-const entry = (id: string, order: string, values: Entry['values'] = {}): Entry => ({ id, register: 'tides', name: id, order, values });
-const field: Field = { id: 'turns', key: 'turns', name: 'Turns to', type: 'entry', choices: [], order: 'a', register: 'tides', target: 'tides', list: true, default: ['ebb'] };
+const entry = (id: string, order: string, values: Entry['values'] = {}): Entry => ({
+  id,
+  register: 'tides',
+  name: id,
+  order,
+  values,
+});
+const field: Field = {
+  id: 'turns',
+  key: 'turns',
+  name: 'Turns to',
+  type: 'entry',
+  choices: [],
+  order: 'a',
+  register: 'tides',
+  target: 'tides',
+  list: true,
+  default: ['ebb'],
+};
 
 function tables(...entries: Entry[]): RecordTables {
   return {
@@ -20,7 +46,11 @@ function after(of: RecordTables, operations: readonly Operation[]): Map<string, 
 }
 
 describe('edits of registers', () => {
-  const all = tables(entry('ebb', 'a0'), entry('slack', 'a1', { turns: ['ebb', 'flood', 'slack'] }), entry('flood', 'a2', { turns: ['ebb'] }));
+  const all = tables(
+    entry('ebb', 'a0'),
+    entry('slack', 'a1', { turns: ['ebb', 'flood', 'slack'] }),
+    entry('flood', 'a2', { turns: ['ebb'] }),
+  );
 
   it('put new ones last, with the defaults of the fields', () => {
     const made = newEntry(all, 'tides', 'Spring');
@@ -32,7 +62,8 @@ describe('edits of registers', () => {
   });
 
   it('step over a neighbour, and stay at an end', () => {
-    const order = (operations: readonly Operation[]) => [...after(all, operations).values()].sort((a, b) => (a.order < b.order ? -1 : 1)).map(({ id }) => id);
+    const order = (operations: readonly Operation[]) =>
+      [...after(all, operations).values()].sort((a, b) => (a.order < b.order ? -1 : 1)).map(({ id }) => id);
     expect(order(stepEntry(all, all.entry['flood'], -1))).toEqual(['ebb', 'flood', 'slack']);
     expect(order(stepEntry(all, all.entry['ebb'], 1))).toEqual(['slack', 'ebb', 'flood']);
     expect(stepEntry(all, all.entry['ebb'], -1)).toEqual([]);

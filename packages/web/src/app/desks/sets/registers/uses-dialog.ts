@@ -90,5 +90,7 @@ export class UsesDialog {
   readonly dialog = inject<MatDialogRef<UsesDialog, UsesChoice>>(MatDialogRef);
   readonly shown = this.data.uses.slice(0, MOST_SHOWN);
   readonly replacement = signal('');
-  readonly names = computed(() => (this.data.entries.length === 1 ? this.data.entries[0].name : `${this.data.entries.length} entries`));
+  readonly names = computed(() =>
+    this.data.entries.length === 1 ? this.data.entries[0].name : `${this.data.entries.length} entries`,
+  );
 }

@@ -28,7 +28,12 @@ export class LevelReuser {
     const data: ReuseData = { tables: this.tables(), levels, all: this.levels(), tree: this.tree(), set };
     this.dialogs
       // What a menu asked for has nothing to give the focus back to: the new level takes it.
-      .open<ReuseDialog, ReuseData, ReuseChoice>(ReuseDialog, { data, width: '720px', maxWidth: '94vw', restoreFocus: levels.length > 0 })
+      .open<ReuseDialog, ReuseData, ReuseChoice>(ReuseDialog, {
+        data,
+        width: '720px',
+        maxWidth: '94vw',
+        restoreFocus: levels.length > 0,
+      })
       .afterClosed()
       .subscribe((choice) => {
         if (choice) void this.make(choice).then(made);
@@ -37,10 +42,19 @@ export class LevelReuser {
 
   private async make({ levels, choices, name, set }: ReuseChoice): Promise<Level> {
     const contents = new Map<string, StratumContent>();
-    for (const [id, choice] of choices) if (choice !== 'leave out') contents.set(id, (await this.documents.stratum(id)).content());
-    const { copies, operations } = reuseLevels(this.tables(), levels, { choices, nameOf: (level) => name ?? `${level.name} copy`, set }, (id) => contents.get(id) ?? EMPTY_CONTENT);
+    for (const [id, choice] of choices)
+      if (choice !== 'leave out') contents.set(id, (await this.documents.stratum(id)).content());
+    const { copies, operations } = reuseLevels(
+      this.tables(),
+      levels,
+      { choices, nameOf: (level) => name ?? `${level.name} copy`, set },
+      (id) => contents.get(id) ?? EMPTY_CONTENT,
+    );
     const what = levels.length === 1 ? levels[0].name : `${levels.length} levels`;
-    await this.edits.commit(set === undefined ? `duplicate ${what}` : `${copies[0].name} from the template ${what}`, operations);
+    await this.edits.commit(
+      set === undefined ? `duplicate ${what}` : `${copies[0].name} from the template ${what}`,
+      operations,
+    );
     return copies[0];
   }
 }

@@ -1,7 +1,14 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import type { Level, RecordTables, SetNode } from '@stravel/core';
-import { STRATUM_CHOICES, sharingText, strataOf, usualChoices, type StratumChoice, type StratumChoices } from './reuse-levels';
+import {
+  STRATUM_CHOICES,
+  sharingText,
+  strataOf,
+  usualChoices,
+  type StratumChoice,
+  type StratumChoices,
+} from './reuse-levels';
 
 export interface ReuseData {
   readonly tables: RecordTables;
@@ -131,9 +138,15 @@ export class ReuseDialog {
   readonly choices = signal<StratumChoices>(usualChoices(this.strata()));
   readonly title = computed(() => {
     if (this.isTemplate) return 'New level from a template';
-    return this.levels().length === 1 ? `Duplicate ${this.levels()[0].name}` : `Duplicate ${this.levels().length} levels`;
+    return this.levels().length === 1
+      ? `Duplicate ${this.levels()[0].name}`
+      : `Duplicate ${this.levels().length} levels`;
   });
-  readonly sharing = computed(() => sharingText(this.strata(), this.choices(), (name) => (this.levels().length === 1 ? this.newName() : `${name} copy`)));
+  readonly sharing = computed(() =>
+    sharingText(this.strata(), this.choices(), (name) =>
+      this.levels().length === 1 ? this.newName() : `${name} copy`,
+    ),
+  );
 
   chooseTemplate(id: string): void {
     const level = this.data.all.find((one) => one.id === id);

@@ -50,7 +50,11 @@ export function usualChoices(strata: readonly ReusedStratum[]): StratumChoices {
 }
 
 /** Which levels will share what, one line for each stratum that is shared. */
-export function sharingText(strata: readonly ReusedStratum[], choices: StratumChoices, nameOf: (level: string) => string): string[] {
+export function sharingText(
+  strata: readonly ReusedStratum[],
+  choices: StratumChoices,
+  nameOf: (level: string) => string,
+): string[] {
   return strata
     .filter(({ stratum }) => choices.get(stratum.id) === 'share')
     .map(({ stratum, reach, from }) => {
@@ -78,7 +82,8 @@ export function reuseLevels(
 ): { copies: Level[]; operations: Operation[] } {
   const operations: Operation[] = [];
   const shared = new Set<string>();
-  const ends = set === undefined ? [] : ordersBetween(levelsOfSet(tables, set).at(-1)?.order ?? null, null, levels.length);
+  const ends =
+    set === undefined ? [] : ordersBetween(levelsOfSet(tables, set).at(-1)?.order ?? null, null, levels.length);
   const keys = takenKeys(tables);
   const copies = levels.map((level, i) => {
     const id = newId();
@@ -98,7 +103,16 @@ export function reuseLevels(
       made.push([stratum.id, copy]);
       return [{ ...entry, stratum: copy.id }];
     });
-    const copy: Level = { ...level, id, set: set ?? level.set, order: ends[i] ?? orderBehind(tables, level), name, key, code: '', strata };
+    const copy: Level = {
+      ...level,
+      id,
+      set: set ?? level.set,
+      order: ends[i] ?? orderBehind(tables, level),
+      name,
+      key,
+      code: '',
+      strata,
+    };
     operations.push(create(RECORDS_DOCUMENT, 'level', copy));
     for (const [original, stratum] of made) {
       operations.push(create(RECORDS_DOCUMENT, 'stratum', stratum));
@@ -113,7 +127,9 @@ export function reuseLevels(
 
 /** What a level has otherwise in a stratum that it shares, for another level too. */
 function patchesFor(level: string, original: string, stratum: string, content: StratumContent): Operation[] {
-  return content.patch.filter((patch) => patch.level === original).map((patch) => create(stratum, 'patch', { ...patch, id: patchId(level, patch.target), level }));
+  return content.patch
+    .filter((patch) => patch.level === original)
+    .map((patch) => create(stratum, 'patch', { ...patch, id: patchId(level, patch.target), level }));
 }
 
 function orderBehind(tables: Pick<RecordTables, 'level' | 'set'>, level: Level): string {

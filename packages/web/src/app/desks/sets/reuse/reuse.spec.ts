@@ -1,4 +1,11 @@
-import { EMPTY_CONTENT, emptyRecordTables, levelsInOrder, type Level, type RecordTables, type StratumContent } from '@stravel/core';
+import {
+  EMPTY_CONTENT,
+  emptyRecordTables,
+  levelsInOrder,
+  type Level,
+  type RecordTables,
+  type StratumContent,
+} from '@stravel/core';
 import { applyToTables } from '../../../document/records/records-store';
 import { reuseLevels, sharingText, strataOf, usualChoices, type StratumChoice } from './reuse-levels';
 
@@ -36,7 +43,12 @@ const content: StratumContent = {
   pin: [{ id: 'p', recipe: 'r' } as never],
 };
 const reuse = (choices: Record<string, StratumChoice>, set?: string) =>
-  reuseLevels(tables, [tables.level['yard']], { choices: new Map(Object.entries(choices)), nameOf: ({ name }) => `${name} again`, set }, () => content);
+  reuseLevels(
+    tables,
+    [tables.level['yard']],
+    { choices: new Map(Object.entries(choices)), nameOf: ({ name }) => `${name} again`, set },
+    () => content,
+  );
 
 describe('using a level again', () => {
   it('shares what is shared and copies what is owned, unless one chooses otherwise', () => {
@@ -71,7 +83,13 @@ describe('using a level again', () => {
       ['own', false],
       ['lamps', true],
     ]);
-    expect(sharingText(strataOf(tables, [tables.level['yard']]), new Map(Object.entries(choices)), (name) => `${name} again`)).toEqual([
+    expect(
+      sharingText(
+        strataOf(tables, [tables.level['yard']]),
+        new Map(Object.entries(choices)),
+        (name) => `${name} again`,
+      ),
+    ).toEqual([
       'Own: yard, yard again; it belongs to no level alone any more',
       'Lamps: yard, yard again; it belongs to no level alone any more',
     ]);

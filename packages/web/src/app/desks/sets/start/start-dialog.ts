@@ -84,7 +84,9 @@ export class StartDialog {
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
   readonly values = computed(() => Object.values(this.tables().carriedValue).sort(compareOrdered));
-  readonly registers = computed(() => registersInOrder(this.tables()).map(({ id, name }) => ({ id, name, entries: entriesOf(this.tables(), id) })));
+  readonly registers = computed(() =>
+    registersInOrder(this.tables()).map(({ id, name }) => ({ id, name, entries: entriesOf(this.tables(), id) })),
+  );
   readonly draft = signal<Beginning>(this.first());
 
   amountOf({ id, start }: CarriedValue): number {
@@ -98,7 +100,8 @@ export class StartDialog {
 
   setValue(id: string, text: string): void {
     const amount = Number(text);
-    if (text.trim() !== '' && Number.isFinite(amount)) this.change({ values: { ...this.draft().values, [id]: amount } });
+    if (text.trim() !== '' && Number.isFinite(amount))
+      this.change({ values: { ...this.draft().values, [id]: amount } });
   }
 
   has(register: string, entry: string): boolean {
@@ -108,7 +111,12 @@ export class StartDialog {
   toggle(register: string, entry: string): void {
     const { entries } = this.draft();
     const known = entries[register] ?? [];
-    this.change({ entries: { ...entries, [register]: known.includes(entry) ? known.filter((one) => one !== entry) : [...known, entry] } });
+    this.change({
+      entries: {
+        ...entries,
+        [register]: known.includes(entry) ? known.filter((one) => one !== entry) : [...known, entry],
+      },
+    });
   }
 
   keep(): void {

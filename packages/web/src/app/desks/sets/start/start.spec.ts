@@ -61,7 +61,11 @@ describe('starting here', () => {
     person.set({ id: 'odile', name: 'Odile' });
     TestBed.tick();
     expect(start.beginning()?.level).toBe('b');
-    TestBed.inject(Store).dispatch(recordsActions.loaded({ tables: { ...tables, level: { ...tables.level, b: { ...tables.level['b'], binned: '2026-01-01T00:00:00Z' } } } }));
+    TestBed.inject(Store).dispatch(
+      recordsActions.loaded({
+        tables: { ...tables, level: { ...tables.level, b: { ...tables.level['b'], binned: '2026-01-01T00:00:00Z' } } },
+      }),
+    );
     expect(start.beginning()).toBeUndefined();
     start.set(undefined);
     expect(localStorage).toHaveLength(0);
@@ -80,7 +84,11 @@ describe('starting here', () => {
     dialog.toggle('tools', 'rake');
     dialog.toggle('tools', 'rake');
     dialog.keep();
-    expect(TestBed.inject(StartHere).beginning()).toEqual({ level: 'b', values: { shards: -3 }, entries: { tools: ['rake'] } });
+    expect(TestBed.inject(StartHere).beginning()).toEqual({
+      level: 'b',
+      values: { shards: -3 },
+      entries: { tools: ['rake'] },
+    });
     expect(TestBed.inject(Workspace).level()?.id).toBe('b');
   });
 });

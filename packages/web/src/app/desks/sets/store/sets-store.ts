@@ -35,9 +35,18 @@ export const setsActions = createActionGroup({
   },
 });
 
-const initial: SetsState = { filter: '', purpose: 'all', chosen: [], folded: [], active: null, editing: false, measure: 'triangles' };
+const initial: SetsState = {
+  filter: '',
+  purpose: 'all',
+  chosen: [],
+  folded: [],
+  active: null,
+  editing: false,
+  measure: 'triangles',
+};
 
-const toggled = (ids: readonly string[], id: string): readonly string[] => (ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id]);
+const toggled = (ids: readonly string[], id: string): readonly string[] =>
+  ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id];
 
 export const setsFeature = createFeature({
   name: 'sets',

@@ -24,11 +24,23 @@ const RULE_PARTS = ['join', 'conditions', 'sorts', 'hidden', 'columns', 'widths'
 
 /** Rules and nothing else, nothing left out. */
 function rulesOf({ join, conditions, sorts, hidden, columns, widths, frozen, group }: ViewRules): Required<ViewRules> {
-  return { join, conditions, sorts, hidden, columns: columns ?? null, widths: widths ?? null, frozen: frozen ?? null, group: group ?? null };
+  return {
+    join,
+    conditions,
+    sorts,
+    hidden,
+    columns: columns ?? null,
+    widths: widths ?? null,
+    frozen: frozen ?? null,
+    group: group ?? null,
+  };
 }
 
 /** Columns in the order of a view; those that it does not name keep their place after the one before them. */
-export function inViewOrder(columns: readonly TableColumn[], { columns: wanted }: Pick<ViewRules, 'columns'>): TableColumn[] {
+export function inViewOrder(
+  columns: readonly TableColumn[],
+  { columns: wanted }: Pick<ViewRules, 'columns'>,
+): TableColumn[] {
   if (!wanted || wanted.length === 0) return [...columns];
   const place = new Map(wanted.map((id, i) => [id, i]));
   let last = -1;
@@ -108,7 +120,10 @@ export class ShownView {
 
   /** Gives a column a width of one's own. */
   size({ column, pixels }: ColumnWidth): void {
-    this.rules.update((rules) => ({ ...rules, widths: [...(rules.widths ?? []).filter((one) => one.column !== column), { column, pixels }] }));
+    this.rules.update((rules) => ({
+      ...rules,
+      widths: [...(rules.widths ?? []).filter((one) => one.column !== column), { column, pixels }],
+    }));
   }
 
   choose(id: string): void {
@@ -128,7 +143,9 @@ export class ShownView {
     const rules = rulesOf(this.rules());
     await this.edits.commit(
       `change the view ${view.name}`,
-      RULE_PARTS.filter((part) => !equalJson((view[part] ?? null) as Json, rules[part] as Json)).map((part) => setRecordField('tableView', view, part, rules[part] as Json)),
+      RULE_PARTS.filter((part) => !equalJson((view[part] ?? null) as Json, rules[part] as Json)).map((part) =>
+        setRecordField('tableView', view, part, rules[part] as Json),
+      ),
     );
   }
 

@@ -42,11 +42,21 @@ export class ViewPanel {
   readonly choice = computed(() => this.views().find(({ id }) => id === this.chosen()));
   readonly isPlain = computed(() => {
     const { conditions, sorts, hidden, columns, widths, frozen, group } = this.rules();
-    return conditions.length + sorts.length + hidden.length + (columns?.length ?? 0) + (widths?.length ?? 0) + (frozen ?? 0) === 0 && !group;
+    return (
+      conditions.length +
+        sorts.length +
+        hidden.length +
+        (columns?.length ?? 0) +
+        (widths?.length ?? 0) +
+        (frozen ?? 0) ===
+        0 && !group
+    );
   });
   readonly ordered = computed(() => inViewOrder(this.columns(), this.rules()));
   /** Columns by whose values lines may be gathered: those that many records share. */
-  readonly groupable = computed(() => this.columns().filter(({ field, id }) => !field.list && (GROUPABLE.includes(field.type) || id === 'ready')));
+  readonly groupable = computed(() =>
+    this.columns().filter(({ field, id }) => !field.list && (GROUPABLE.includes(field.type) || id === 'ready')),
+  );
   readonly widths = computed(() => new Map((this.rules().widths ?? []).map(({ column, pixels }) => [column, pixels])));
 
   change(part: Partial<ViewRules>): void {
@@ -54,7 +64,9 @@ export class ViewPanel {
   }
 
   addCondition(): void {
-    this.change({ conditions: [...this.rules().conditions, { column: this.columns()[0].id, test: 'contains', text: '' }] });
+    this.change({
+      conditions: [...this.rules().conditions, { column: this.columns()[0].id, test: 'contains', text: '' }],
+    });
   }
 
   setCondition(at: number, part: Partial<ViewCondition>): void {
@@ -103,7 +115,11 @@ export class ViewPanel {
     const rest = (this.rules().widths ?? []).filter(({ column }) => column !== id);
     const pixels = Math.round(Number(text));
     const isWidth = text.trim() !== '' && Number.isFinite(pixels);
-    this.change({ widths: isWidth ? [...rest, { column: id, pixels: Math.min(MOST_COLUMN_PIXELS, Math.max(LEAST_COLUMN_PIXELS, pixels)) }] : rest });
+    this.change({
+      widths: isWidth
+        ? [...rest, { column: id, pixels: Math.min(MOST_COLUMN_PIXELS, Math.max(LEAST_COLUMN_PIXELS, pixels)) }]
+        : rest,
+    });
   }
 
   clear(): void {

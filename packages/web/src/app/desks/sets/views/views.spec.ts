@@ -10,7 +10,8 @@ const view: TableView = { ...PLAIN_VIEW, id: 'v', name: 'Bright', order: 'a', re
 
 async function panel(rules: ViewRules, chosen = '') {
   const fixture = TestBed.createComponent(ViewPanel);
-  for (const [name, value] of Object.entries({ columns, rules, views: [view], chosen })) fixture.componentRef.setInput(name, value);
+  for (const [name, value] of Object.entries({ columns, rules, views: [view], chosen }))
+    fixture.componentRef.setInput(name, value);
   const said: unknown[] = [];
   const one = fixture.componentInstance;
   one.changed.subscribe((next) => said.push(next));
@@ -22,7 +23,12 @@ async function panel(rules: ViewRules, chosen = '') {
 
 describe('the panel of a view', () => {
   it('adds, changes and removes conditions, orders and columns', async () => {
-    const { one, said } = await panel({ ...PLAIN_VIEW, conditions: [{ column: 'f', test: 'at least', text: '5' }], sorts: [{ column: 'name', descending: false }], hidden: [] });
+    const { one, said } = await panel({
+      ...PLAIN_VIEW,
+      conditions: [{ column: 'f', test: 'at least', text: '5' }],
+      sorts: [{ column: 'name', descending: false }],
+      hidden: [],
+    });
     one.addCondition();
     one.setCondition(0, { text: '7' });
     one.dropCondition(0);
@@ -53,7 +59,12 @@ describe('the panel of a view', () => {
     one.setWidth('f', '3');
     one.setWidth('f', '');
     one.setWidth('f', 'wide');
-    expect((said as ViewRules[]).map(({ widths }) => widths?.map(({ pixels }) => pixels))).toEqual([[900], [48], [], []]);
+    expect((said as ViewRules[]).map(({ widths }) => widths?.map(({ pixels }) => pixels))).toEqual([
+      [900],
+      [48],
+      [],
+      [],
+    ]);
     const wide = await panel(PLAIN_VIEW);
     wide.one.moveColumn('name', 1);
     expect(wide.said).toEqual([]);
@@ -69,7 +80,11 @@ describe('the panel of a view', () => {
 
   it('asks for no value where none is needed, and joins from the second condition on', async () => {
     const filled = { column: 'f', test: 'is filled', text: '' } as const;
-    const { element } = await panel({ ...PLAIN_VIEW, join: 'any', conditions: [filled, { ...filled, test: 'contains' }] });
+    const { element } = await panel({
+      ...PLAIN_VIEW,
+      join: 'any',
+      conditions: [filled, { ...filled, test: 'contains' }],
+    });
     expect(element.querySelector('[aria-label="Value of condition 1"]')).toBeNull();
     expect(element.querySelector('[aria-label="Value of condition 2"]')).not.toBeNull();
     expect(element.querySelector<HTMLSelectElement>('[aria-label="Conditions hold"]')?.value).toBe('any');

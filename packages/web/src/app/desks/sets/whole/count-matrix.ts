@@ -49,15 +49,19 @@ export function countMatrix(
 ): CountMatrix {
   const columns = new Map<string, MatrixColumn>();
   const counted = levels.map((level) => {
-    const tally = Object.hasOwn(figures, level.id) ? (figures[level.id].tally as (typeof figures)[string]['tally'] | undefined) : undefined;
+    const tally = Object.hasOwn(figures, level.id)
+      ? (figures[level.id].tally as (typeof figures)[string]['tally'] | undefined)
+      : undefined;
     if (!tally) return { level, counts: null };
     const counts = new Map<string, number>();
     const add = (column: MatrixColumn, count: number): void => {
       columns.set(column.id, column);
       counts.set(column.id, (counts.get(column.id) ?? 0) + count);
     };
-    for (const [kind, count] of Object.entries(tally.markers)) add({ id: `marker ${kind}`, name: kind, of: 'markers' }, count);
-    for (const [sight, count] of Object.entries(tally.blocks)) add({ id: `block ${sight}`, name: `${sight} blocks`, of: 'blocks' }, count);
+    for (const [kind, count] of Object.entries(tally.markers))
+      add({ id: `marker ${kind}`, name: kind, of: 'markers' }, count);
+    for (const [sight, count] of Object.entries(tally.blocks))
+      add({ id: `block ${sight}`, name: `${sight} blocks`, of: 'blocks' }, count);
     for (const [id, count] of Object.entries(tally.pieces)) {
       const piece = Object.hasOwn(pieces, id) ? pieces[id] : undefined;
       const kit = piece ? kitName(piece.kit) : 'pieces that are gone';
@@ -66,8 +70,17 @@ export function countMatrix(
     }
     return { level, counts };
   });
-  const sorted = [...columns.values()].sort((a, b) => rank(a) - rank(b) || (a.of < b.of ? -1 : a.of > b.of ? 1 : a.name < b.name ? -1 : 1));
-  const shape = new Map(sorted.map(({ id }) => [id, columnShape(counted.flatMap(({ level, counts }) => (counts ? [{ top: topOf(level), count: counts.get(id) ?? 0 }] : [])))]));
+  const sorted = [...columns.values()].sort(
+    (a, b) => rank(a) - rank(b) || (a.of < b.of ? -1 : a.of > b.of ? 1 : a.name < b.name ? -1 : 1),
+  );
+  const shape = new Map(
+    sorted.map(({ id }) => [
+      id,
+      columnShape(
+        counted.flatMap(({ level, counts }) => (counts ? [{ top: topOf(level), count: counts.get(id) ?? 0 }] : [])),
+      ),
+    ]),
+  );
   const rows = counted.map(({ level, counts }): MatrixRow => {
     if (!counts) return { level, cells: null, isStale: false };
     return {
@@ -76,7 +89,11 @@ export function countMatrix(
       cells: sorted.map(({ id }): MatrixCell => {
         const count = counts.get(id) ?? 0;
         const { most, crowdedFrom, common } = shape.get(id) as ColumnShape;
-        return { count, share: most > 0 ? count / most : 0, stands: count >= crowdedFrom ? 'crowded' : count === 0 && common.has(topOf(level)) ? 'missing' : '' };
+        return {
+          count,
+          share: most > 0 ? count / most : 0,
+          stands: count >= crowdedFrom ? 'crowded' : count === 0 && common.has(topOf(level)) ? 'missing' : '',
+        };
       }),
     };
   });
@@ -98,8 +115,14 @@ function columnShape(all: readonly { readonly top: string; readonly count: numbe
     const set = bySet.get(top) ?? { have: 0, all: 0 };
     bySet.set(top, { have: set.have + (count > 0 ? 1 : 0), all: set.all + 1 });
   }
-  const common = [...bySet].filter(([, { have, all: size }]) => size >= FEWEST_TO_COMPARE && have / size >= NEARLY_ALL).map(([top]) => top);
-  return { most: some.at(-1) ?? 0, crowdedFrom: some.length >= FEWEST_TO_COMPARE ? median * CROWDED_TIMES : Infinity, common: new Set(common) };
+  const common = [...bySet]
+    .filter(([, { have, all: size }]) => size >= FEWEST_TO_COMPARE && have / size >= NEARLY_ALL)
+    .map(([top]) => top);
+  return {
+    most: some.at(-1) ?? 0,
+    crowdedFrom: some.length >= FEWEST_TO_COMPARE ? median * CROWDED_TIMES : Infinity,
+    common: new Set(common),
+  };
 }
 
 const RANKS = ['markers', 'blocks'];

@@ -1,4 +1,15 @@
-import { CategoryScale, Chart, LineController, LineElement, LinearScale, PointElement, Tooltip, type ChartConfiguration, type ChartDataset, type Plugin } from 'chart.js';
+import {
+  CategoryScale,
+  Chart,
+  LineController,
+  LineElement,
+  LinearScale,
+  PointElement,
+  Tooltip,
+  type ChartConfiguration,
+  type ChartDataset,
+  type Plugin,
+} from 'chart.js';
 import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
 import { CHART_FONT, keepChart } from '../../../ui/keep-chart';
 import { seriesText, type ChartedSeries } from './series';
@@ -88,7 +99,12 @@ export class OrderChart {
       position: i === 0 ? 'left' : 'right',
       beginAtZero: true,
       title: { display: true, text: all.at(i)?.series.name ?? '', color: colour(tones[i]), font: CHART_FONT },
-      ticks: { color: colour('soft-ink'), font: CHART_FONT, maxTicksLimit: 6, callback: (value: number | string) => all.at(i)?.series.format(Number(value)) ?? '' },
+      ticks: {
+        color: colour('soft-ink'),
+        font: CHART_FONT,
+        maxTicksLimit: 6,
+        callback: (value: number | string) => all.at(i)?.series.format(Number(value)) ?? '',
+      },
       grid: { color: colour('line'), drawOnChartArea: i === 0 },
       border: { display: false },
     });
@@ -117,7 +133,12 @@ export class OrderChart {
           },
         },
         scales: {
-          x: { offset: true, ticks: { color: colour('ink'), font: CHART_FONT, maxRotation: 40, autoSkip: true }, grid: { display: false }, border: { color: colour('soft-ink') } },
+          x: {
+            offset: true,
+            ticks: { color: colour('ink'), font: CHART_FONT, maxRotation: 40, autoSkip: true },
+            grid: { display: false },
+            border: { color: colour('soft-ink') },
+          },
           first: axis(0),
           second: axis(1),
         },

@@ -1,4 +1,12 @@
-import { outliers, type Device, type Field, type FigureOf, type FigureState, type Level, type LevelCosts } from '@stravel/core';
+import {
+  outliers,
+  type Device,
+  type Field,
+  type FigureOf,
+  type FigureState,
+  type Level,
+  type LevelCosts,
+} from '@stravel/core';
 import { MEASURES, levelCore, measureText, type Measure } from '../../../bakes/core-bands';
 import { countText } from '../../../ui/amount';
 import type { FigureStateOf } from '../table-rows';
@@ -26,7 +34,12 @@ export function seriesText({ format }: Pick<Series, 'format'>, value: number, st
 }
 
 /** All that can be charted along the order of play: what the device makes of the bakes, and the levels' number fields. */
-export function seriesOf(fields: readonly Field[], { figureOf, stateOf }: FieldFigures, costsOf: (level: string) => LevelCosts, device: Device | undefined): Series[] {
+export function seriesOf(
+  fields: readonly Field[],
+  { figureOf, stateOf }: FieldFigures,
+  costsOf: (level: string) => LevelCosts,
+  device: Device | undefined,
+): Series[] {
   const measured = MEASURES.flatMap((measure: Measure): Series[] =>
     device
       ? [
@@ -51,7 +64,11 @@ export function seriesOf(fields: readonly Field[], { figureOf, stateOf }: FieldF
       name: field.name,
       format: (value) => (Number.isInteger(value) ? countText(value) : String(Number(value.toPrecision(4)))),
       valueOf: (level) => {
-        const value = field.figure ? figureOf(level.id, field) : Object.hasOwn(level.values, field.key) ? level.values[field.key] : null;
+        const value = field.figure
+          ? figureOf(level.id, field)
+          : Object.hasOwn(level.values, field.key)
+            ? level.values[field.key]
+            : null;
         return typeof value === 'number' ? value : NaN;
       },
       stateOf: ({ id }) => stateOf(id, field),

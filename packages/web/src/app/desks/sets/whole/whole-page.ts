@@ -43,7 +43,9 @@ export class WholePage {
   readonly levels = computed(() => this.allLevels().filter(({ purpose }) => purpose === 'play'));
   readonly names = computed(() => this.levels().map(({ id, name }) => `${this.numbers().get(id) ?? ''} ${name}`));
   /** Name of the top set over each level. */
-  private readonly tops = computed(() => new Map(this.tree().flatMap((node) => levelsUnder(node).map(({ id }) => [id, node.set.name] as const))));
+  private readonly tops = computed(
+    () => new Map(this.tree().flatMap((node) => levelsUnder(node).map(({ id }) => [id, node.set.name] as const))),
+  );
   readonly stretches = computed((): ChartStretch[] => {
     const stretches: { name: string; from: number; to: number }[] = [];
     this.levels().forEach(({ id }, i) => {
@@ -55,7 +57,12 @@ export class WholePage {
     return stretches;
   });
   readonly all = computed(() =>
-    seriesOf(this.fields(), { figureOf: this.context.figureOf(), stateOf: this.context.figureStateOf() }, (level) => costsOf(this.bakes.byLevel()[level]), this.session.device()),
+    seriesOf(
+      this.fields(),
+      { figureOf: this.context.figureOf(), stateOf: this.context.figureStateOf() },
+      (level) => costsOf(this.bakes.byLevel()[level]),
+      this.session.device(),
+    ),
   );
   readonly charted = computed(() =>
     [this.first(), this.second()].flatMap((id) => {
@@ -65,11 +72,19 @@ export class WholePage {
   );
   readonly standOut = computed(() =>
     this.charted().flatMap(({ series, values, states, outliers }) =>
-      outliers.map((at) => ({ at, level: this.levels()[at], says: `${series.name} ${seriesText(series, values[at], states[at])}` })),
+      outliers.map((at) => ({
+        at,
+        level: this.levels()[at],
+        says: `${series.name} ${seriesText(series, values[at], states[at])}`,
+      })),
     ),
   );
   /** Whether any point is not simply so. */
-  readonly hasHollow = computed(() => this.charted().some(({ values, states }) => values.some((value, i) => !Number.isNaN(value) && states[i] !== 'known')));
+  readonly hasHollow = computed(() =>
+    this.charted().some(({ values, states }) =>
+      values.some((value, i) => !Number.isNaN(value) && states[i] !== 'known'),
+    ),
+  );
   readonly isEmpty = computed(() => this.charted().every(({ values }) => values.every(Number.isNaN)));
   readonly matrix = computed(() =>
     countMatrix(
@@ -81,15 +96,21 @@ export class WholePage {
       ({ id }) => this.tops().get(id) ?? '',
     ),
   );
-  readonly template = computed(() => `34px minmax(170px, 1.4fr) repeat(${this.matrix().columns.length}, minmax(64px, 1fr))`);
+  readonly template = computed(
+    () => `34px minmax(170px, 1.4fr) repeat(${this.matrix().columns.length}, minmax(64px, 1fr))`,
+  );
   readonly leastWidth = computed(() => 230 + this.matrix().columns.length * 66);
   readonly rowId = (_i: number, row: { readonly level: Level }): string => row.level.id;
 
   constructor() {
     effect(() => {
       const { rows } = this.matrix();
-      const stands = (word: string): number => rows.reduce((sum, { cells }) => sum + (cells?.filter((cell) => cell.stands === word).length ?? 0), 0);
-      this.workspace.footLeft.set([`${rows.length} play levels`, `${stands('crowded')} crowded, ${stands('missing')} missing`]);
+      const stands = (word: string): number =>
+        rows.reduce((sum, { cells }) => sum + (cells?.filter((cell) => cell.stands === word).length ?? 0), 0);
+      this.workspace.footLeft.set([
+        `${rows.length} play levels`,
+        `${stands('crowded')} crowded, ${stands('missing')} missing`,
+      ]);
       const uncounted = rows.filter(({ cells }) => !cells).length;
       this.workspace.footRight.set(uncounted > 0 ? [`${uncounted} without content or not baked yet`] : []);
     });

@@ -22,7 +22,14 @@ describe('what stands where', () => {
     d: figures({ spawn: 1 }, { crate: 2, gone: 1 }),
   };
   const matrix = (by: 'piece' | 'kit', topOf: (of: Level) => string = () => 'works') =>
-    countMatrix(levels, table, { crate: piece('crate', 'yard'), lamp: piece('lamp', 'yard') }, (kit) => `${kit} kit`, by, topOf);
+    countMatrix(
+      levels,
+      table,
+      { crate: piece('crate', 'yard'), lamp: piece('lamp', 'yard') },
+      (kit) => `${kit} kit`,
+      by,
+      topOf,
+    );
 
   it('has markers first, then pieces by kit, and no figures where nothing was counted', () => {
     const { columns, rows } = matrix('piece');
@@ -33,12 +40,21 @@ describe('what stands where', () => {
       'crate of yard kit',
       'lamp of yard kit',
     ]);
-    expect(rows.map(({ cells }) => cells?.map(({ count }) => count) ?? null)).toEqual([[1, 1, 0, 3, 2], [1, 1, 0, 4, 0], [1, 1, 0, 40, 0], [0, 1, 1, 2, 0], null]);
+    expect(rows.map(({ cells }) => cells?.map(({ count }) => count) ?? null)).toEqual([
+      [1, 1, 0, 3, 2],
+      [1, 1, 0, 4, 0],
+      [1, 1, 0, 40, 0],
+      [0, 1, 1, 2, 0],
+      null,
+    ]);
   });
 
   it('sees what is crowded, and what is missing where nearly all of the same set have it', () => {
     const stands = ({ rows }: ReturnType<typeof matrix>) =>
-      rows.flatMap(({ level: { id }, cells }) => cells?.flatMap((cell, i) => (cell.stands ? [`${id} ${i} ${cell.stands}`] : [])) ?? []);
+      rows.flatMap(
+        ({ level: { id }, cells }) =>
+          cells?.flatMap((cell, i) => (cell.stands ? [`${id} ${i} ${cell.stands}`] : [])) ?? [],
+      );
     // Crates: 2, 3, 4, 40; from 16 on it is crowded.
     expect(stands(matrix('piece'))).toEqual(['c 3 crowded', 'd 0 missing']);
     // In a set of its own nobody else has an exit either.
@@ -53,12 +69,25 @@ describe('what stands where', () => {
 });
 
 describe('numbers along the order of play', () => {
-  const field = (key: string, parts: Partial<Field> = {}): Field => ({ id: key, key, name: key, type: 'number', choices: [], order: 'a', ...parts });
+  const field = (key: string, parts: Partial<Field> = {}): Field => ({
+    id: key,
+    key,
+    name: key,
+    type: 'number',
+    choices: [],
+    order: 'a',
+    ...parts,
+  });
   const device: Device = { budget: {} } as Device;
 
   it('come from number fields and figures, with gaps, and ring what stands out', () => {
     const all = seriesOf(
-      [field('shards'), field('note', { type: 'text' }), field('list', { list: true }), field('exits', { figure: 'markers' })],
+      [
+        field('shards'),
+        field('note', { type: 'text' }),
+        field('list', { list: true }),
+        field('exits', { figure: 'markers' }),
+      ],
       { figureOf: (id) => (id === 'l3' ? 7 : null), stateOf: (_id, { figure }) => (figure ? 'bound' : 'known') },
       () => ({ count: undefined, baked: undefined }),
       device,
@@ -70,7 +99,10 @@ describe('numbers along the order of play', () => {
     expect(shards.outliers).toEqual([6]);
     expect(chartSeries(all[6], levels).values.filter((value) => !Number.isNaN(value))).toEqual([7]);
     expect(chartSeries(all[0], levels).values.every(Number.isNaN)).toBe(true);
-    expect([all[5], all[6]].map((series) => seriesText(series, 1234567, series.stateOf(levels[0])))).toEqual(['1.23 M', 'at most 1.23 M']);
+    expect([all[5], all[6]].map((series) => seriesText(series, 1234567, series.stateOf(levels[0])))).toEqual([
+      '1.23 M',
+      'at most 1.23 M',
+    ]);
     expect(seriesText(all[5], 7, 'stale')).toBe('7, stale');
     expect([1234567, 2.34567].map((value) => all[5].format(value))).toEqual(['1.23 M', '2.346']);
   });

@@ -12,7 +12,13 @@ export interface SightState {
   readonly storeyMetres: number;
   readonly views: 'plan' | 'model' | 'both';
   /** Figures kept to compare a later bake with. */
-  readonly before: { readonly level: string; readonly triangles: number; readonly drawCalls: number; readonly pockets: number; readonly pairs: number } | null;
+  readonly before: {
+    readonly level: string;
+    readonly triangles: number;
+    readonly drawCalls: number;
+    readonly pockets: number;
+    readonly pairs: number;
+  } | null;
 }
 
 export const sightActions = createActionGroup({
@@ -29,7 +35,15 @@ export const sightActions = createActionGroup({
   },
 });
 
-const initial: SightState = { tool: 'stand', paintBy: 'triangles', stand: null, bottom: -0.5, storeyMetres: 3, views: 'both', before: null };
+const initial: SightState = {
+  tool: 'stand',
+  paintBy: 'triangles',
+  stand: null,
+  bottom: -0.5,
+  storeyMetres: 3,
+  views: 'both',
+  before: null,
+};
 
 export const sightFeature = createFeature({
   name: 'sight',
