@@ -8,7 +8,7 @@ const saved = (page: Page) => expect(page.getByText('All changes saved')).toBeVi
 const item = (page: Page, name: string | RegExp) => page.locator('sv-item-list').getByRole('option', { name });
 const within = (page: Page, name: string) => page.locator('sv-assembly-card li').filter({ hasText: name });
 
-async function deed(page: Page, name: RegExp): Promise<void> {
+async function command(page: Page, name: RegExp): Promise<void> {
   await page.getByRole('button', { name: 'Assembly ▾' }).click();
   await page.getByRole('menuitem', { name }).click();
 }
@@ -29,7 +29,7 @@ test.describe('Assemblies', () => {
     await expect(item(page, /^spawn/)).toHaveCount(1);
     await page.keyboard.press('s');
     await plate.drag(0.2, 0.3, 0.55, 0.6);
-    await deed(page, /^Make an assembly/);
+    await command(page, /^Make an assembly/);
     await expect(page.locator('[role=dialog] :focus')).toHaveCount(1);
     await page.getByRole('dialog').getByLabel('Name').fill('Door bay');
     await page.getByRole('dialog').getByRole('button', { name: 'Make it' }).click();
@@ -93,7 +93,7 @@ test.describe('Assemblies', () => {
     await item(page, /^Door bay/)
       .first()
       .click();
-    await deed(page, /^Part ways/);
+    await command(page, /^Part ways/);
     await expect(item(page, /^box/)).toHaveCount(1);
     await expect(item(page, /^Door bay/)).toHaveCount(1);
     await page.keyboard.press('Control+z');

@@ -167,9 +167,9 @@ test.describe('Layout in depth', () => {
     await plate.drag(0.3, 0.1, 0.5, 0.2);
     await expect(page.getByRole('heading', { name: 'Block “box”' })).toBeVisible();
     const dialog = page.getByRole('dialog');
-    const choose = async (of: string, deed: RegExp): Promise<void> => {
+    const choose = async (of: string, command: RegExp): Promise<void> => {
       await menu(page, of).click();
-      await page.getByRole('menuitem', { name: deed }).click();
+      await page.getByRole('menuitem', { name: command }).click();
     };
     const place = page.getByLabel('Place x', { exact: true });
     const before = Number(await place.inputValue());

@@ -182,7 +182,7 @@ export { DEFAULT_CODE_PATTERN, LOOK_ALIKES, type CodePattern } from './model/cod
 export { DEFAULT_READINESS, type ReadinessRules } from './model/readiness';
 export { readinessFaults, type ReadinessFacts } from './sets/readiness';
 export { outliers } from './sets/outliers';
-export { BULK_DEEDS, bulkTexts, type BulkChange, type BulkDeed } from './sets/bulk-change';
+export { BULK_COMMANDS, bulkTexts, type BulkChange, type BulkCommand } from './sets/bulk-change';
 export { figureStateIn, levelFigureIn, type LevelFiguresTable } from './sets/level-figure';
 export { pictureNames } from './sets/pictures';
 export { PICTURE_TYPES, pictureType, type PictureType } from './formats/picture-type';

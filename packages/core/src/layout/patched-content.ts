@@ -48,7 +48,7 @@ export function patchedContent(content: StratumContent, level: string): StratumC
 export interface PatchState {
   readonly patch: Patch;
   /** Moved is a change of the place alone. */
-  readonly deed: 'moved' | 'changed' | 'hidden' | 'added';
+  readonly command: 'moved' | 'changed' | 'hidden' | 'added';
   /** The shared thing, as a plain record; undefined when there is none (any more). */
   readonly shared: JsonRecord | undefined;
   /** Whether what it changes is gone: it does nothing, and can be taken away. */
@@ -71,12 +71,12 @@ export function patchStates(
     .map((patch) => {
       const record = shared(patch.kind, patch.target) as unknown as JsonRecord | undefined;
       const fields = Object.keys(patch.fields);
-      const deed =
+      const command =
         patch.change === 'changed' && fields.every((field) => PLACE_FIELDS.has(field)) ? 'moved' : patch.change;
       const changedSince =
         patch.change === 'changed' && record
           ? fields.filter((field) => JSON.stringify(record[field] ?? null) !== JSON.stringify(patch.was[field] ?? null))
           : [];
-      return { patch, deed, shared: record, isIdle: patch.change !== 'added' && !record, changedSince };
+      return { patch, command, shared: record, isIdle: patch.change !== 'added' && !record, changedSince };
     });
 }

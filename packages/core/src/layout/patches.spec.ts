@@ -214,7 +214,7 @@ describe('patches', () => {
     expect(states()).toEqual([
       {
         patch: patchOf(state, 'one', 'a'),
-        deed: 'moved',
+        command: 'moved',
         shared: marker('a', 1),
         isIdle: false,
         changedSince: ['position'],
@@ -248,16 +248,16 @@ describe('patches', () => {
     expect(recordFaults('patch', { ...good, ...over } as unknown as JsonRecord)).not.toEqual([]);
   });
 
-  type Deed = {
-    readonly deed: 'move' | 'delete' | 'add' | 'turn';
+  type Command = {
+    readonly command: 'move' | 'delete' | 'add' | 'turn';
     readonly item: number;
     readonly by: number;
     readonly level: 'one' | 'two';
     readonly forAll: boolean;
   };
-  const deeds = fc.array(
-    fc.record<Deed>({
-      deed: fc.constantFrom('move' as const, 'delete' as const, 'add' as const, 'turn' as const),
+  const commands = fc.array(
+    fc.record<Command>({
+      command: fc.constantFrom('move' as const, 'delete' as const, 'add' as const, 'turn' as const),
       item: fc.nat(4),
       by: fc.integer({ min: -3, max: 3 }),
       level: fc.constantFrom('one' as const, 'two' as const),
@@ -265,7 +265,7 @@ describe('patches', () => {
     }),
     { maxLength: 25 },
   );
-  const operationOf = (state: DocumentState, { deed, item, by, level }: Deed): Operation | undefined => {
+  const operationOf = (state: DocumentState, { command, item, by, level }: Command): Operation | undefined => {
     const id = `m${item}`;
     const stratum = stratumIn(state, level);
     const now = patchedItem(
@@ -274,38 +274,38 @@ describe('patches', () => {
       stratum.item('patch', patchId(level, id)) as Patch | undefined,
     ) as { position: Json; turn: number } | undefined;
     const base = { document: BASE, kind: 'marker' as const, id };
-    if (deed === 'add')
+    if (command === 'add')
       return now || stratum.item('marker', id)
         ? undefined
         : { ...base, field: null, before: null, after: marker(id, by) as never };
     if (!now) return undefined;
-    if (deed === 'delete') return { ...base, field: null, before: now as never, after: null };
-    return deed === 'move'
+    if (command === 'delete') return { ...base, field: null, before: now as never, after: null };
+    return command === 'move'
       ? { ...base, field: 'position', before: now.position, after: [by, 0, 0] }
       : { ...base, field: 'turn', before: now.turn, after: by };
   };
 
   it('any edits for one or for all, then all undone, leave equal bytes; and each shows in the level where it was made', () => {
     fc.assert(
-      fc.property(deeds, (all) => {
+      fc.property(commands, (all) => {
         const state = shared([0, 1, 2].map((i) => ['marker', marker(`m${i}`, i)] as const));
         const before = text(state);
         const done: Operation[][] = [];
-        for (const deed of all) {
-          const operation = operationOf(state, deed);
+        for (const command of all) {
+          const operation = operationOf(state, command);
           if (!operation) continue;
-          const other = deed.level === 'one' ? 'two' : 'one';
+          const other = command.level === 'one' ? 'two' : 'one';
           const elsewhere = canonicalJson(seen(state, other) as unknown as Json);
-          const operations = (deed.forAll ? operationsForAll : operationsForOne)(stratumIn(state, deed.level), [
+          const operations = (command.forAll ? operationsForAll : operationsForOne)(stratumIn(state, command.level), [
             operation,
           ]);
           commit(state, operations);
           done.push(operations);
-          const now = seen(state, deed.level).marker.find(({ id }) => id === operation.id) as unknown as
+          const now = seen(state, command.level).marker.find(({ id }) => id === operation.id) as unknown as
             JsonRecord | undefined;
-          if (operation.field === null) expect(now !== undefined).toBe(deed.deed === 'add');
+          if (operation.field === null) expect(now !== undefined).toBe(command.command === 'add');
           else expect(now?.[operation.field]).toEqual(operation.after);
-          if (!deed.forAll) expect(canonicalJson(seen(state, other) as unknown as Json)).toBe(elsewhere);
+          if (!command.forAll) expect(canonicalJson(seen(state, other) as unknown as Json)).toBe(elsewhere);
         }
         for (const operations of done.reverse()) commit(state, invertOperations(operations));
         expect(text(state)).toBe(before);
@@ -316,11 +316,11 @@ describe('patches', () => {
 
   it('pushed, they give all levels what one had; pushed and taken back, nothing has changed', () => {
     fc.assert(
-      fc.property(deeds, (all) => {
+      fc.property(commands, (all) => {
         const state = shared([0, 1, 2].map((i) => ['marker', marker(`m${i}`, i)] as const));
-        for (const deed of all) {
-          const operation = operationOf(state, deed);
-          if (operation) commit(state, operationsForOne(stratumIn(state, deed.level), [operation]));
+        for (const command of all) {
+          const operation = operationOf(state, command);
+          if (operation) commit(state, operationsForOne(stratumIn(state, command.level), [operation]));
         }
         const before = text(state);
         const mine = canonicalJson(seen(state, 'one') as unknown as Json);

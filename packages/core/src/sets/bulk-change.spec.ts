@@ -1,6 +1,6 @@
 import { smallCollection } from '../testing';
 import type { Field } from '../model/field';
-import { bulkTexts, type BulkDeed } from './bulk-change';
+import { bulkTexts, type BulkCommand } from './bulk-change';
 import { linkLookup } from './field-value';
 import { planCells } from './write-cells';
 
@@ -15,7 +15,7 @@ const field = (key: string, parts: Partial<Field>): Field => ({
 });
 
 describe('changing many values at once', () => {
-  async function after(parts: Partial<Field>, values: readonly unknown[], deed: BulkDeed, text = '', by = '') {
+  async function after(parts: Partial<Field>, values: readonly unknown[], command: BulkCommand, text = '', by = '') {
     const { records } = await smallCollection();
     const of = field('f', parts);
     const levels = values.map((value, i) => ({
@@ -31,7 +31,7 @@ describe('changing many values at once', () => {
     };
     const links = linkLookup(tables);
     const column = { path: 'values.f', field: of };
-    const plan = planCells(tables, 'level', bulkTexts(levels, { column, deed, text, by }, links), links);
+    const plan = planCells(tables, 'level', bulkTexts(levels, { column, command, text, by }, links), links);
     return plan.cells.map(({ after: value, outcome, why }) => (outcome === 'refused' ? why : value));
   }
 

@@ -5,12 +5,12 @@ import { fieldText, type LinkLookup } from './field-value';
 import type { CellColumn, CellText } from './write-cells';
 
 /** What can be done to a field of many records at once. */
-export const BULK_DEEDS = ['set', 'clear', 'add to', 'replace text'] as const;
-export type BulkDeed = (typeof BULK_DEEDS)[number];
+export const BULK_COMMANDS = ['set', 'clear', 'add to', 'replace text'] as const;
+export type BulkCommand = (typeof BULK_COMMANDS)[number];
 
 export interface BulkChange {
   readonly column: CellColumn;
-  readonly deed: BulkDeed;
+  readonly command: BulkCommand;
   /** 'set': the value. 'add to': what is added. 'replace text': what is looked for. */
   readonly text: string;
   /** 'replace text': what stands in its place. */
@@ -23,7 +23,7 @@ export interface BulkChange {
  */
 export function bulkTexts(
   records: readonly FilledRecord[],
-  { column, deed, text, by }: BulkChange,
+  { column, command, text, by }: BulkChange,
   links: LinkLookup,
 ): CellText[] {
   const { field } = column;
@@ -31,9 +31,9 @@ export function bulkTexts(
   return records.flatMap((record): CellText[] => {
     const value = (valueAt(record as unknown as JsonRecord, column.path) ?? null) as FieldValue;
     const now = fieldText(field, value, links);
-    if (deed === 'clear') return [{ record, column, text: '' }];
-    if (deed === 'set') return [{ record, column, text }];
-    if (deed === 'replace text')
+    if (command === 'clear') return [{ record, column, text: '' }];
+    if (command === 'set') return [{ record, column, text }];
+    if (command === 'replace text')
       return text !== '' && now.includes(text) ? [{ record, column, text: now.replaceAll(text, by) }] : [];
     if (text.trim() === '') return [];
     if (isNumber) {

@@ -44,9 +44,9 @@ const bitmaps = fc
       .map((open) => ({ columns, rows, open: Uint8Array.from(open) })),
   );
 
-const failsWith = (code: string, deed: () => unknown): CoreError => {
+const failsWith = (code: string, command: () => unknown): CoreError => {
   try {
-    deed();
+    command();
   } catch (error) {
     if (error instanceof CoreError && error.code === code) return error;
     throw error;

@@ -113,7 +113,7 @@ export class DevicesPage {
       const agreed = await this.ask.for({
         title: `Delete ${device.name}`,
         says: `It is used in ${users.map(({ name }) => name).join(', ')}.${walks > 0 ? ` ${walks === 1 ? 'The walk is' : 'The walks are'} deleted too.` : ''} One undo brings all of it back.`,
-        deed: walks > 0 ? `Delete it and ${walks} walk${walks === 1 ? '' : 's'}` : 'Delete',
+        command: walks > 0 ? `Delete it and ${walks} walk${walks === 1 ? '' : 's'}` : 'Delete',
         questions: [],
       });
       if (!agreed) return;

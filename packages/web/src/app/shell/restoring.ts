@@ -73,7 +73,7 @@ export class Restoring {
           title: `Restore ${file.name} into ${collection.name}?`,
           says,
           notes,
-          deed: 'Restore',
+          command: 'Restore',
           questions: [],
         }))
       )

@@ -109,17 +109,17 @@ export class StartPage {
     const wanted = await this.ask.for({
       title: `Delete ${one.name} for good`,
       says: `Its ${one.levels} level${one.levels === 1 ? '' : 's'} and their history cannot be brought back. Type its name to delete it.`,
-      deed: 'Delete for good',
+      command: 'Delete for good',
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: '' }],
       fault: ({ name }) => (String(name).trim() === one.name ? '' : `Type ${one.name} to delete it.`),
     });
     if (wanted) await this.do('Deleting…', () => this.api.deleteForGood(one.id));
   }
 
-  private async nameFor(title: string, name: string, deed: string): Promise<string | undefined> {
+  private async nameFor(title: string, name: string, command: string): Promise<string | undefined> {
     const answers = await this.ask.for({
       title,
-      deed,
+      command,
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: name }],
       fault: ({ name: typed }) => {
         const length = String(typed).trim().length;

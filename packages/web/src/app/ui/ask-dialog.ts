@@ -36,7 +36,7 @@ export interface AskData {
   /** Lines under it, such as what was found. */
   readonly notes?: readonly string[];
   readonly questions: readonly Question[];
-  readonly deed: string;
+  readonly command: string;
   /** What is wrong with the answers, '' when nothing; what was typed stays. */
   readonly fault?: (answers: Answers) => string;
 }
@@ -101,7 +101,7 @@ export interface AskData {
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>
-      <button class="chip strong" (click)="agree()">{{ data.deed }}</button>
+      <button class="chip strong" (click)="agree()">{{ data.command }}</button>
     </mat-dialog-actions>
   `,
   styles: `

@@ -91,7 +91,7 @@ describe('a number field', () => {
 describe('a dialog with numbers', () => {
   const data: AskData = {
     title: 'Grid',
-    deed: 'Make',
+    command: 'Make',
     questions: [{ key: 'columns', label: 'Columns', kind: 'number', value: 4, least: 1, most: 9 }],
   };
 

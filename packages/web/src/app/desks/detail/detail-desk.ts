@@ -156,7 +156,7 @@ export class DetailDesk {
     const answers = await this.ask.for({
       title: `Name and key of ${kit.name}`,
       says: 'Files use the key. It stays when the kit is renamed.',
-      deed: 'Save',
+      command: 'Save',
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: kit.name },
         { key: 'key', label: 'Key', kind: 'text', value: kit.key },

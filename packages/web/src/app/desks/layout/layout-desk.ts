@@ -142,7 +142,7 @@ export class LayoutDesk {
         title: `Delete ${this.countText(items)}?`,
         says: 'This stands in a guarded group:',
         losses: guards,
-        deed: 'Delete it',
+        command: 'Delete it',
       };
       if (
         !(await firstValueFrom(

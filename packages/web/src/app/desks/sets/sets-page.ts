@@ -89,7 +89,7 @@ export class SetsPage {
   readonly column = input<string>();
   readonly field = input<string>();
   /** Something to do, from the address. */
-  readonly deed = input<string>();
+  readonly command = input<string>();
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
   readonly allColumns = computed(() => {
@@ -178,8 +178,8 @@ export class SetsPage {
       if (isLevel) untracked(() => this.workspace.openLevel(row));
     });
     effect(() => {
-      const deed = this.deed();
-      if (deed !== undefined) untracked(() => void this.doOnce(deed));
+      const command = this.command();
+      if (command !== undefined) untracked(() => void this.doOnce(command));
     });
     effect(() => {
       const field = this.field();
@@ -318,9 +318,9 @@ export class SetsPage {
   }
 
   /** Does what the address asks, and takes it out of the address, so that a reload does not do it again. */
-  private async doOnce(deed: string): Promise<void> {
-    await this.router.navigate([], { queryParams: { deed: null }, queryParamsHandling: 'merge', replaceUrl: true });
-    const deeds: Readonly<Record<string, () => unknown>> = {
+  private async doOnce(command: string): Promise<void> {
+    await this.router.navigate([], { queryParams: { command: null }, queryParamsHandling: 'merge', replaceUrl: true });
+    const commands: Readonly<Record<string, () => unknown>> = {
       'new-level': () => this.addLevel(),
       'from-template': () => this.fromTemplate(),
       'new-set': () => this.addSet(),
@@ -332,7 +332,7 @@ export class SetsPage {
       'take-in': () => this.takeIn(),
       bin: () => this.openBin(),
     };
-    if (Object.hasOwn(deeds, deed)) await deeds[deed]();
+    if (Object.hasOwn(commands, command)) await commands[command]();
   }
 
   openBin(): void {

@@ -25,10 +25,10 @@ import type { Question } from '../../../ui/ask-dialog';
 import { GroupsDesk } from '../groups/groups-desk';
 import { changeItems, duplicateItems, middleOf, moveItems, refOf, type PlacedItem } from '../item-edits';
 import { LayoutDesk } from '../layout-desk';
-import type { ARRANGE_DEEDS } from '../selecting/selection-bar';
+import type { ARRANGE_COMMANDS } from '../selecting/selection-bar';
 import { vectorOf, vectorQuestions } from './vector-questions';
 
-type ArrangeDeed = (typeof ARRANGE_DEEDS)[number];
+type ArrangeCommand = (typeof ARRANGE_COMMANDS)[number];
 
 const AXES = [
   { value: '0', name: 'x, across the plan' },
@@ -44,8 +44,8 @@ export class ArrangeDesk {
   private readonly desk = inject(LayoutDesk);
   private readonly groups = inject(GroupsDesk);
 
-  do(deed: ArrangeDeed): Promise<void> {
-    const deeds: Record<ArrangeDeed, () => Promise<void>> = {
+  do(command: ArrangeCommand): Promise<void> {
+    const commands: Record<ArrangeCommand, () => Promise<void>> = {
       'move by': () => this.moveBy(),
       align: () => this.align(),
       distribute: () => this.distribute(),
@@ -56,7 +56,7 @@ export class ArrangeDesk {
       replace: () => this.replace(),
       ungroup: () => this.groups.ungroup(),
     };
-    return deeds[deed]();
+    return commands[command]();
   }
 
   private async moveBy(): Promise<void> {
@@ -65,7 +65,7 @@ export class ArrangeDesk {
       title: `Move ${this.desk.countText(items)}`,
       says: 'Sums are read: 12.5+3.',
       questions: vectorQuestions('By'),
-      deed: 'Move',
+      command: 'Move',
     });
     if (answers) await this.desk.commit(`move ${this.desk.countText(items)}`, moveItems(items, vectorOf(answers)));
   }
@@ -84,7 +84,7 @@ export class ArrangeDesk {
           choices: ALIGN_SIDES.map((side) => ({ value: side, name: side })),
         },
       ],
-      deed: 'Align',
+      command: 'Align',
     });
     if (answers)
       await this.moveAlong('align', Number(answers['axis']) as Axis, (boxes, axis) =>
@@ -98,7 +98,7 @@ export class ArrangeDesk {
       title: 'Space evenly',
       says: 'Equal gaps between neighbours; the outermost two stay.',
       questions,
-      deed: 'Space',
+      command: 'Space',
     });
     if (answers) await this.moveAlong('space', Number(answers['axis']) as Axis, distributeSteps);
   }
@@ -124,7 +124,7 @@ export class ArrangeDesk {
           { key: 'spacing', label: 'Spacing, m', kind: 'number', value: 2, least: 0.001 },
           ...vectorQuestions('Way', [2, 0, 0]),
         ],
-        deed: 'Make copies',
+        command: 'Make copies',
       },
       (answers) =>
         answers['by'] === 'spacing'
@@ -165,7 +165,7 @@ export class ArrangeDesk {
         { key: 'at', label: 'Mirror stands at, m', kind: 'number', value: toMicro(x) },
         { key: 'atZ', label: '… or for z at, m', kind: 'number', value: toMicro(z) },
       ],
-      deed: 'Mirror',
+      command: 'Mirror',
     });
     if (!answers) return;
     const axis = answers['axis'] === 'z' ? 'z' : 'x';
@@ -207,7 +207,7 @@ export class ArrangeDesk {
         { key: 'offset', label: 'Shift, up to m', kind: 'number', value: 0, least: 0 },
         { key: 'seed', label: 'Seed', kind: 'text', value: String(randomBelow(100000)) },
       ],
-      deed: 'Vary',
+      command: 'Vary',
     });
     if (!answers) return;
     const chance = varied(
@@ -253,7 +253,7 @@ export class ArrangeDesk {
       title: `Replace ${this.desk.countText(items)}`,
       says: 'Place, turn, scale, group and own values stay.',
       questions,
-      deed: 'Replace',
+      command: 'Replace',
     });
     if (!answers) return;
     const operations = items

@@ -35,7 +35,7 @@ export class RegionDesk {
           ],
         },
       ],
-      deed: 'Move',
+      command: 'Move',
     });
     if (!answers) return;
     const isAll = answers['heights'] === 'all';

@@ -7,7 +7,7 @@ import { SharedEdits } from '../../../reach/shared-edits';
 import { Ask, nameFault } from '../../../ui/ask';
 import { vectorOf, vectorQuestions } from '../arrange/vector-questions';
 import { LayoutDesk } from '../layout-desk';
-import type { ASSEMBLY_DEEDS } from '../selecting/selection-bar';
+import type { ASSEMBLY_COMMANDS } from '../selecting/selection-bar';
 import { assemblyOf, footOf, ownCopy, partedFrom, replaced } from './assembly-edits';
 
 /** The assemblies of the kits: making, replacing, parting with, naming and deleting them. */
@@ -35,14 +35,14 @@ export class AssembliesDesk {
     return this.shared.levelsOf(assembly).flatMap((id) => this.desk.tables().level[id]?.name ?? []);
   }
 
-  do(deed: (typeof ASSEMBLY_DEEDS)[number]): Promise<void> {
-    const deeds: Record<typeof deed, () => Promise<void>> = {
+  do(command: (typeof ASSEMBLY_COMMANDS)[number]): Promise<void> {
+    const commands: Record<typeof command, () => Promise<void>> = {
       'make assembly': () => this.make(),
       'replace assembly': () => this.replace(),
       'part ways': () => this.partWays(),
       'own copy': () => this.ownCopy(),
     };
-    return deeds[deed]();
+    return commands[command]();
   }
 
   /** Shows an assembly, or a level, on this desk. */
@@ -79,7 +79,7 @@ export class AssembliesDesk {
         },
         ...vectorQuestions('Its zero at', boxes.length > 0 ? footOf(boxes) : [0, 0, 0]),
       ],
-      deed: 'Make it',
+      command: 'Make it',
       fault: ({ name }) => nameFault(name),
     });
     if (!answers) return;
@@ -111,7 +111,7 @@ export class AssembliesDesk {
           choices: this.all().map(({ id, name }) => ({ value: id, name })),
         },
       ],
-      deed: 'Replace',
+      command: 'Replace',
     });
     if (!answers) return;
     const by = String(answers['by']);
@@ -148,7 +148,7 @@ export class AssembliesDesk {
     const answers = await this.ask.for({
       title: `An assembly of its own, after ${record.name}`,
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: `${record.name} 2` }],
-      deed: 'Make it',
+      command: 'Make it',
       fault: ({ name }) => nameFault(name),
     });
     if (answers)
@@ -163,7 +163,7 @@ export class AssembliesDesk {
     const answers = await this.ask.for({
       title: 'Assembly',
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: record.name }],
-      deed: 'Keep',
+      command: 'Keep',
       fault: ({ name }) => nameFault(name),
     });
     const now = this.desk.tables().stratum[id] as Stratum | undefined;

@@ -105,7 +105,7 @@ export class UseDesk {
       title: `Move ${name} here alone`,
       says: 'In the directions of the assembly; sums are read.',
       questions: vectorQuestions('By'),
-      deed: 'Move',
+      command: 'Move',
     });
     if (!answers) return;
     await this.onUse('move a thing of an assembly here', (item, assembly) => {
@@ -136,7 +136,7 @@ export class UseDesk {
       title: `Change ${this.assemblies.nameOf(chosen.use.assembly)} for all?`,
       says: `It changes wherever the assembly stands, in ${levels.length} level${levels.length === 1 ? '' : 's'}:`,
       losses: levels,
-      deed: 'Give it to all',
+      command: 'Give it to all',
     };
     if (
       !(await firstValueFrom(
@@ -191,21 +191,21 @@ export class UseDesk {
       id: item.id,
       name,
       otherwise: state ? wordsOf(state) : '',
-      isHidden: state?.deed === 'hidden',
+      isHidden: state?.command === 'hidden',
       state,
     };
   }
 }
 
 /** What a use has otherwise, with what all others have. */
-function wordsOf({ deed, patch, isIdle }: PatchState): string {
+function wordsOf({ command, patch, isIdle }: PatchState): string {
   if (isIdle) return 'of a thing that is gone';
-  if (patch.change !== 'changed') return deed;
+  if (patch.change !== 'changed') return command;
   const text = (value: unknown): string =>
     JSON.stringify(value)
       .replace(/["[\]]/g, '')
       .slice(0, 40);
-  return `${deed}: ${Object.keys(patch.fields)
+  return `${command}: ${Object.keys(patch.fields)
     .map((field) => `${field} ${text(patch.was[field])} → ${text(patch.fields[field])}`)
     .join('; ')}`;
 }

@@ -21,10 +21,10 @@ import type { Question } from '../../../ui/ask-dialog';
 import { vectorOf, vectorQuestions } from '../arrange/vector-questions';
 import { setFields, type PlacedItem } from '../item-edits';
 import { LayoutDesk } from '../layout-desk';
-import type { BLOCK_DEEDS } from '../selecting/selection-bar';
+import type { BLOCK_COMMANDS } from '../selecting/selection-bar';
 import { readPlanes } from './read-planes';
 
-type BlockDeed = (typeof BLOCK_DEEDS)[number];
+type BlockCommand = (typeof BLOCK_COMMANDS)[number];
 
 /** Cuts, joins, hollows and reshapes blocks. What is not convex, or nothing, is refused with the reason. */
 @Injectable({ providedIn: 'root' })
@@ -32,10 +32,10 @@ export class BlocksDesk {
   private readonly ask = inject(Ask);
   private readonly desk = inject(LayoutDesk);
 
-  async do(deed: BlockDeed): Promise<void> {
+  async do(command: BlockCommand): Promise<void> {
     const blocks = this.desk.selected().filter(({ kind }) => kind === 'block');
     if (blocks.length === 0) return;
-    const deeds: Record<BlockDeed, () => Promise<void>> = {
+    const commands: Record<BlockCommand, () => Promise<void>> = {
       cut: () => this.cut(blocks),
       join: () => this.join(blocks),
       hollow: () => this.hollow(blocks),
@@ -43,7 +43,7 @@ export class BlocksDesk {
       surface: () => this.surface(blocks[0]),
       planes: () => this.planes(blocks[0]),
     };
-    await deeds[deed]();
+    await commands[command]();
   }
 
   private async cut(blocks: readonly PlacedItem[]): Promise<void> {
@@ -79,7 +79,7 @@ export class BlocksDesk {
             ],
           },
         ],
-        deed: 'Cut',
+        command: 'Cut',
       },
       (answers) => {
         const normal =
@@ -120,7 +120,7 @@ export class BlocksDesk {
         title: `Hollow ${this.desk.countText(blocks)}`,
         says: 'A wall under each face; the inside stays empty.',
         questions,
-        deed: 'Hollow',
+        command: 'Hollow',
       },
       (answers) =>
         blocks.flatMap((one) => {
@@ -147,7 +147,7 @@ export class BlocksDesk {
       {
         title: 'Move a face',
         questions: [faceQuestion(block), { key: 'metres', label: 'Outwards, m', kind: 'number', value: 0.5 }],
-        deed: 'Move it',
+        command: 'Move it',
       },
       (answers) => moveFace(block, Number(answers['face']), Number(answers['metres'])),
     );
@@ -174,7 +174,7 @@ export class BlocksDesk {
         number('offsetX', 'Begins at, m along', 0),
         number('offsetY', '… and up', 0),
       ],
-      deed: 'Keep',
+      command: 'Keep',
     });
     if (!answers) return;
     const plane = Number(answers['face']);
@@ -206,7 +206,7 @@ export class BlocksDesk {
             value: block.planes.map((plane) => plane.join(' ')).join('; '),
           },
         ],
-        deed: 'Keep',
+        command: 'Keep',
       },
       (answers) => {
         const planes = readPlanes(String(answers['planes']));

@@ -15,7 +15,7 @@ export interface GroupRow {
   readonly active: boolean;
 }
 
-export const GROUP_DEEDS = [
+export const GROUP_COMMANDS = [
   'edit',
   'new inside',
   'put selection in',
@@ -27,7 +27,7 @@ export const GROUP_DEEDS = [
   'delete',
   'delete with things',
 ] as const;
-export type GroupDeed = (typeof GROUP_DEEDS)[number];
+export type GroupCommand = (typeof GROUP_COMMANDS)[number];
 
 /** The groups of a stratum, nested. */
 @Component({
@@ -57,7 +57,7 @@ export type GroupDeed = (typeof GROUP_DEEDS)[number];
             [attr.aria-pressed]="row.active"
             title="New things go into this group"
             (click)="activated.emit(row.group.id)"
-            (dblclick)="asked.emit({ id: row.group.id, deed: 'edit' })"
+            (dblclick)="asked.emit({ id: row.group.id, command: 'edit' })"
           >
             <span>{{ row.group.name }}</span>
             <span class="soft">{{ says(row) }}</span>
@@ -104,10 +104,10 @@ export class GroupTree {
   /** Name of a template; '' for one group. */
   readonly added = output<string>();
   readonly asideOpened = output();
-  readonly asked = output<{ readonly id: string; readonly deed: GroupDeed }>();
+  readonly asked = output<{ readonly id: string; readonly command: GroupCommand }>();
 
-  ask(row: GroupRow, deed: GroupDeed): void {
-    this.asked.emit({ id: row.group.id, deed });
+  ask(row: GroupRow, command: GroupCommand): void {
+    this.asked.emit({ id: row.group.id, command });
   }
 
   says({ group, count, hidden, soloed }: GroupRow): string {

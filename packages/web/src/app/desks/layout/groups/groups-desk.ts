@@ -35,7 +35,7 @@ import {
   putIntoGroup,
   templateOf,
 } from './group-edits';
-import type { GroupDeed, GroupRow } from './group-tree';
+import type { GroupCommand, GroupRow } from './group-tree';
 
 type NamedGroup = Pick<Group, 'name' | 'category' | 'colour' | 'guard'>;
 
@@ -96,11 +96,11 @@ export class GroupsDesk {
     else await this.addGroup(document, null);
   }
 
-  async do(id: string, deed: GroupDeed): Promise<void> {
+  async do(id: string, command: GroupCommand): Promise<void> {
     const document = this.document();
     const group = document?.groups.get(id);
     if (!document || !group) return;
-    const deeds: Record<GroupDeed, () => unknown> = {
+    const commands: Record<GroupCommand, () => unknown> = {
       edit: () => this.edit(document, group),
       'new inside': () => this.addGroup(document, id),
       'put selection in': () =>
@@ -123,7 +123,7 @@ export class GroupsDesk {
       delete: () => this.delete(document, group, false),
       'delete with things': () => this.delete(document, group, true),
     };
-    await deeds[deed]();
+    await commands[command]();
   }
 
   /** Takes the selection out of its groups. */
@@ -171,7 +171,7 @@ export class GroupsDesk {
       title: `Set ${group.name} aside`,
       says: 'It is kept, but no longer part of the level: no bake, budget or pack counts it.',
       questions: [{ key: 'reason', label: 'Reason', kind: 'text', value: '' }],
-      deed: 'Set aside',
+      command: 'Set aside',
       fault: ({ reason }) => (String(reason).trim() === '' ? 'Say why, for those who find it later.' : ''),
     });
     if (!answers) return;
@@ -193,7 +193,7 @@ export class GroupsDesk {
         title: `Delete ${group.name}${withThings ? ` with ${count} thing${count === 1 ? '' : 's'}` : ''}?`,
         says: guards.length > 0 ? 'It is guarded:' : 'Undo brings it back.',
         losses: guards,
-        deed: 'Delete it',
+        command: 'Delete it',
       };
       if (
         !(await firstValueFrom(
@@ -242,7 +242,7 @@ export class GroupsDesk {
         },
         { key: 'guard', label: 'Guard', kind: 'text', value: group.guard },
       ],
-      deed: 'Keep',
+      command: 'Keep',
       fault: ({ name }) => nameFault(name),
     });
     const text = (key: string): string => String(answers?.[key]).trim();

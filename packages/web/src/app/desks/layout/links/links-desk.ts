@@ -112,7 +112,7 @@ export class LinksDesk {
         },
         { key: 'arguments', label: 'With', kind: 'text', value: pairsText(link.arguments) },
       ],
-      deed: 'Keep',
+      command: 'Keep',
       fault: (given) => {
         if (String(given['action']).trim() === '') return 'Say what the target does: an action.';
         if (given['target'] === '') return 'Choose a target.';

@@ -23,7 +23,7 @@ import { remove, setField } from '../../../edits/operations';
 import { Ask } from '../../../ui/ask';
 import type { PlacedItem } from '../item-edits';
 import { LayoutDesk } from '../layout-desk';
-import type { PATH_DEEDS } from '../selecting/selection-bar';
+import type { PATH_COMMANDS } from '../selecting/selection-bar';
 import { DistancesDialog, type DistanceLine, type DistancesData } from './distances-dialog';
 
 /** A path with how far the plan is from it. */
@@ -33,7 +33,7 @@ export interface ShownShade {
   readonly shade: DistanceShade;
 }
 
-type PathDeed = (typeof PATH_DEEDS)[number];
+type PathCommand = (typeof PATH_COMMANDS)[number];
 
 /** What can be done with paths. */
 @Injectable({ providedIn: 'root' })
@@ -63,11 +63,11 @@ export class PathsDesk {
     });
   }
 
-  async do(deed: PathDeed): Promise<void> {
+  async do(command: PathCommand): Promise<void> {
     const [first, second] = this.desk.selected().filter(({ kind }) => kind === 'path');
     if (!first) return;
     const path = first.item as Path;
-    const deeds: Record<PathDeed, () => unknown> = {
+    const commands: Record<PathCommand, () => unknown> = {
       resample: () => this.resample(first),
       offset: () => this.offset(first),
       reverse: () => this.setKnots(first, 'reverse a path', reversedKnots(path)),
@@ -83,7 +83,7 @@ export class PathsDesk {
       distances: () => this.openDistances(first),
       shade: () => this.flipShade(path),
     };
-    await deeds[deed]();
+    await commands[command]();
   }
 
   /** Draws one end of a knot's handle; the other keeps opposite it. @param end 1 ahead, -1 behind */
@@ -130,7 +130,7 @@ export class PathsDesk {
           { key: 'spacing', label: 'Spacing, m', kind: 'number', value: 2, least: 0.001 },
           { key: 'most', label: 'At most so many knots', kind: 'number', value: 500, least: 2, most: MOST_PATH_KNOTS },
         ],
-        deed: 'Place knots',
+        command: 'Place knots',
       },
       (answers) => resamplePath(path, Number(answers['spacing']), Number(answers['most'])),
     );
@@ -142,7 +142,7 @@ export class PathsDesk {
       title: 'Offset a path',
       says: 'To the right of where it leads; to the left below 0.',
       questions: [{ key: 'metres', label: 'By, m', kind: 'number', value: 1 }],
-      deed: 'Offset',
+      command: 'Offset',
     });
     if (answers) await this.setKnots(one, 'offset a path', offsetKnots(one.item as Path, Number(answers['metres'])));
   }

@@ -60,7 +60,7 @@ export class SelectDesk {
       title: 'Keep this selection',
       says: `${selection.length} things, for you alone.`,
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: '', suggestions: this.names() }],
-      deed: 'Keep',
+      command: 'Keep',
       fault: ({ name }) => nameFault(name),
     });
     if (!answers) return;

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { MatMenuModule } from '@angular/material/menu';
 import type { ItemKind } from '@stravel/core';
 
-export const ARRANGE_DEEDS = [
+export const ARRANGE_COMMANDS = [
   'move by',
   'align',
   'distribute',
@@ -13,9 +13,9 @@ export const ARRANGE_DEEDS = [
   'replace',
   'ungroup',
 ] as const;
-export const SELECT_DEEDS = ['find', 'similar', 'invert', 'keep'] as const;
-export const BLOCK_DEEDS = ['cut', 'join', 'hollow', 'move face', 'surface', 'planes'] as const;
-export const PATH_DEEDS = [
+export const SELECT_COMMANDS = ['find', 'similar', 'invert', 'keep'] as const;
+export const BLOCK_COMMANDS = ['cut', 'join', 'hollow', 'move face', 'surface', 'planes'] as const;
+export const PATH_COMMANDS = [
   'resample',
   'offset',
   'reverse',
@@ -25,13 +25,13 @@ export const PATH_DEEDS = [
   'distances',
   'shade',
 ] as const;
-export const ASSEMBLY_DEEDS = ['make assembly', 'replace assembly', 'part ways', 'own copy'] as const;
-export type SelectionDeed =
-  | (typeof ARRANGE_DEEDS)[number]
-  | (typeof SELECT_DEEDS)[number]
-  | (typeof BLOCK_DEEDS)[number]
-  | (typeof PATH_DEEDS)[number]
-  | (typeof ASSEMBLY_DEEDS)[number]
+export const ASSEMBLY_COMMANDS = ['make assembly', 'replace assembly', 'part ways', 'own copy'] as const;
+export type SelectionCommand =
+  | (typeof ARRANGE_COMMANDS)[number]
+  | (typeof SELECT_COMMANDS)[number]
+  | (typeof BLOCK_COMMANDS)[number]
+  | (typeof PATH_COMMANDS)[number]
+  | (typeof ASSEMBLY_COMMANDS)[number]
   | 'duplicate'
   | 'delete'
   | 'turn'
@@ -39,10 +39,10 @@ export type SelectionDeed =
 
 const WORDS: Readonly<
   Record<
-    | (typeof ARRANGE_DEEDS)[number]
-    | (typeof BLOCK_DEEDS)[number]
-    | (typeof PATH_DEEDS)[number]
-    | (typeof ASSEMBLY_DEEDS)[number],
+    | (typeof ARRANGE_COMMANDS)[number]
+    | (typeof BLOCK_COMMANDS)[number]
+    | (typeof PATH_COMMANDS)[number]
+    | (typeof ASSEMBLY_COMMANDS)[number],
     string
   >
 > = {
@@ -103,27 +103,27 @@ const WORDS: Readonly<
       }
     </div>
     <mat-menu #arrange="matMenu">
-      @for (deed of arrangeDeeds; track deed) {
-        <button mat-menu-item [disabled]="deed === 'replace' && !allOf('placement')" (click)="asked.emit(deed)">{{ words[deed] }}</button>
+      @for (command of arrangeDeeds; track command) {
+        <button mat-menu-item [disabled]="command === 'replace' && !allOf('placement')" (click)="asked.emit(command)">{{ words[command] }}</button>
       }
     </mat-menu>
     <mat-menu #assembly="matMenu">
-      @for (deed of assemblyDeeds; track deed) {
-        <button mat-menu-item [disabled]="deed !== 'make assembly' && (!allOf('assembly') || (deed === 'own copy' && kinds().length > 1))" (click)="asked.emit(deed)">
-          {{ words[deed] }}
+      @for (command of assemblyDeeds; track command) {
+        <button mat-menu-item [disabled]="command !== 'make assembly' && (!allOf('assembly') || (command === 'own copy' && kinds().length > 1))" (click)="asked.emit(command)">
+          {{ words[command] }}
         </button>
       }
     </mat-menu>
     <mat-menu #blocks="matMenu">
-      @for (deed of blockDeeds; track deed) {
-        <button mat-menu-item [disabled]="deed === 'join' ? kinds().length !== 2 : deed !== 'cut' && deed !== 'hollow' && kinds().length > 1" (click)="asked.emit(deed)">
-          {{ words[deed] }}
+      @for (command of blockDeeds; track command) {
+        <button mat-menu-item [disabled]="command === 'join' ? kinds().length !== 2 : command !== 'cut' && command !== 'hollow' && kinds().length > 1" (click)="asked.emit(command)">
+          {{ words[command] }}
         </button>
       }
     </mat-menu>
     <mat-menu #paths="matMenu">
-      @for (deed of pathDeeds; track deed) {
-        <button mat-menu-item [disabled]="kinds().length !== (deed === 'join paths' ? 2 : 1)" (click)="asked.emit(deed)">{{ words[deed] }}</button>
+      @for (command of pathDeeds; track command) {
+        <button mat-menu-item [disabled]="kinds().length !== (command === 'join paths' ? 2 : 1)" (click)="asked.emit(command)">{{ words[command] }}</button>
       }
     </mat-menu>
     <mat-menu #select="matMenu">
@@ -152,13 +152,13 @@ export class SelectionBar {
   readonly kinds = input.required<readonly ItemKind[]>();
   /** Names of selections that were kept. */
   readonly saved = input<readonly string[]>([]);
-  readonly asked = output<SelectionDeed>();
+  readonly asked = output<SelectionCommand>();
   readonly savedPicked = output<string>();
   readonly words = WORDS;
-  readonly arrangeDeeds = ARRANGE_DEEDS;
-  readonly blockDeeds = BLOCK_DEEDS;
-  readonly pathDeeds = PATH_DEEDS;
-  readonly assemblyDeeds = ASSEMBLY_DEEDS;
+  readonly arrangeCommands = ARRANGE_COMMANDS;
+  readonly blockCommands = BLOCK_COMMANDS;
+  readonly pathCommands = PATH_COMMANDS;
+  readonly assemblyCommands = ASSEMBLY_COMMANDS;
   private readonly distinct = computed(() => new Set(this.kinds()));
 
   allOf(kind: ItemKind): boolean {

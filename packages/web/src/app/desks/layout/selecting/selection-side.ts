@@ -31,16 +31,16 @@ import { kindGroups, ownValueRows } from '../volumes/item-kinds';
 import { KindCard } from '../volumes/kind-card';
 import { SelectDesk } from './select-desk';
 import {
-  ARRANGE_DEEDS,
-  ASSEMBLY_DEEDS,
-  BLOCK_DEEDS,
-  PATH_DEEDS,
+  ARRANGE_COMMANDS,
+  ASSEMBLY_COMMANDS,
+  BLOCK_COMMANDS,
+  PATH_COMMANDS,
   SelectionBar,
-  type SelectionDeed,
+  type SelectionCommand,
 } from './selection-bar';
 
-const isOneOf = <T extends string>(deeds: readonly T[], deed: string): deed is T =>
-  (deeds as readonly string[]).includes(deed);
+const isOneOf = <T extends string>(commands: readonly T[], command: string): command is T =>
+  (commands as readonly string[]).includes(command);
 
 /** What is selected, in numbers, with what can be done with it; and all that stands in the stratum. */
 @Component({
@@ -137,19 +137,19 @@ export class SelectionSide {
     return (item: ItemRef): ItemLine => this.describeItem(item);
   });
 
-  do(deed: SelectionDeed): void {
-    if (isOneOf(ARRANGE_DEEDS, deed)) void this.arrange.do(deed);
-    else if (isOneOf(BLOCK_DEEDS, deed)) void this.blocks.do(deed);
-    else if (isOneOf(PATH_DEEDS, deed)) void this.paths.do(deed);
-    else if (isOneOf(ASSEMBLY_DEEDS, deed)) void this.assemblies.do(deed);
+  do(command: SelectionCommand): void {
+    if (isOneOf(ARRANGE_COMMANDS, command)) void this.arrange.do(command);
+    else if (isOneOf(BLOCK_COMMANDS, command)) void this.blocks.do(command);
+    else if (isOneOf(PATH_COMMANDS, command)) void this.paths.do(command);
+    else if (isOneOf(ASSEMBLY_COMMANDS, command)) void this.assemblies.do(command);
     else {
-      const deeds: Record<
+      const commands: Record<
         Exclude<
-          SelectionDeed,
-          | (typeof ARRANGE_DEEDS)[number]
-          | (typeof BLOCK_DEEDS)[number]
-          | (typeof PATH_DEEDS)[number]
-          | (typeof ASSEMBLY_DEEDS)[number]
+          SelectionCommand,
+          | (typeof ARRANGE_COMMANDS)[number]
+          | (typeof BLOCK_COMMANDS)[number]
+          | (typeof PATH_COMMANDS)[number]
+          | (typeof ASSEMBLY_COMMANDS)[number]
         >,
         () => unknown
       > = {
@@ -162,7 +162,7 @@ export class SelectionSide {
         invert: () => this.select.invert(),
         keep: () => this.select.keep(),
       };
-      deeds[deed]();
+      commands[command]();
     }
   }
 

@@ -6,7 +6,7 @@ export interface LossData {
   readonly says: string;
   /** Who loses what, a line each. */
   readonly losses: readonly string[];
-  readonly deed: string;
+  readonly command: string;
 }
 
 /** Says who loses what, before something goes for good. */
@@ -26,7 +26,7 @@ export interface LossData {
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close cdkFocusInitial>Leave it</button>
-      <button class="chip strong" [mat-dialog-close]="true">{{ data.deed }}</button>
+      <button class="chip strong" [mat-dialog-close]="true">{{ data.command }}</button>
     </mat-dialog-actions>
   `,
   styles: `

@@ -29,7 +29,7 @@ export interface PatchesData {
         @for (state of data.states(); track state.patch.id) {
           <tr [class.open]="open() === state.patch.id">
             <td>
-              <span class="deed" [class]="'deed ' + state.deed">{{ state.deed }}</span>
+              <span class="command" [class]="'command ' + state.command">{{ state.command }}</span>
             </td>
             <td>
               <button class="plain" [attr.aria-expanded]="open() === state.patch.id" (click)="open.set(open() === state.patch.id ? '' : state.patch.id)">
@@ -42,7 +42,7 @@ export interface PatchesData {
               }
             </td>
             <td class="acts">
-              @if (state.deed !== 'hidden' && !state.isIdle) {
+              @if (state.command !== 'hidden' && !state.isIdle) {
                 <button class="chip" (click)="leaveTo(state)">Go to it</button>
               }
               <button class="chip" [attr.aria-label]="'Revert ' + data.nameOf(state)" (click)="data.revert([state])">Revert</button>
@@ -108,7 +108,7 @@ export interface PatchesData {
     .acts .chip {
       margin-left: 4px;
     }
-    .deed {
+    .command {
       color: var(--soft-ink);
     }
     .compare th {

@@ -15,7 +15,7 @@ import { layoutActions } from '../store/layout-store';
 import { KeepScroll } from '../../../document/level/keep-scroll';
 import { stackRows } from './stack-rows';
 import { StrataDesk } from './strata-desk';
-import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
+import { StrataStack, type StackRow, type StratumCommand } from './strata-stack';
 
 /** The strata of the open level, and the groups of the one that is stood on. */
 @Component({
@@ -38,7 +38,7 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
       (added)="strata.addOwned()"
       (sharedAdded)="strata.addShared()"
       (moved)="strata.moveTo($event.id, $event.to)"
-      (asked)="asked($event.id, $event.deed)"
+      (asked)="asked($event.id, $event.command)"
     />
     @if (desk.openLevel.isAssembly() && desk.openLevel.level(); as own) {
       <p class="soft" [title]="assemblies.levelsOf(own.id).join(', ')">
@@ -94,7 +94,7 @@ import { StrataStack, type StackRow, type StratumDeed } from './strata-stack';
       (hidden)="dispatch(actions.groupHidden({ id: $event }))"
       (locked)="dispatch(actions.groupLocked({ id: $event }))"
       (added)="groups.add($event)"
-      (asked)="groups.do($event.id, $event.deed)"
+      (asked)="groups.do($event.id, $event.command)"
       (asideOpened)="groups.openAside()"
     />
   `,
@@ -189,9 +189,9 @@ export class SideColumn {
     this.desk.plate()?.frame({ min: [x0, bottom, z0], max: [x1, bottom + storeyMetres, z1] });
   }
 
-  asked(id: string, deed: StratumDeed): void {
+  asked(id: string, command: StratumCommand): void {
     const isOff = this.desk.openLevel.level()?.strata.find(({ stratum }) => stratum === id)?.switchedOff === true;
-    const deeds: Record<StratumDeed, () => unknown> = {
+    const commands: Record<StratumCommand, () => unknown> = {
       rename: () => this.strata.rename(id),
       up: () => this.strata.move(id, 1),
       down: () => this.strata.move(id, -1),
@@ -202,7 +202,7 @@ export class SideColumn {
       'take out': () => this.strata.takeOut(id, false),
       delete: () => this.strata.takeOut(id, true),
     };
-    deeds[deed]();
+    commands[command]();
   }
 
   flipBelongs(): void {

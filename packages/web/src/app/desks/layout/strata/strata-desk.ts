@@ -96,7 +96,7 @@ export class StrataDesk {
           choices: STRATUM_ROLES.map((role) => ({ value: role, name: role })),
         },
       ],
-      deed: 'Keep',
+      command: 'Keep',
       fault: ({ name }) => nameFault(name),
     });
     const now = this.tables().stratum[id] as Stratum | undefined;
@@ -140,7 +140,7 @@ export class StrataDesk {
           ? `${from.length === 1 ? level.name : `${from.length} levels`} will be without it, and the stratum goes. Undo brings it back.`
           : `${others.length} other level${others.length === 1 ? ' keeps' : 's keep'} it.`,
       losses: from.map((one) => `${one.name}: ${this.lossOf(one, id)}`),
-      deed:
+      command:
         others.length === 0
           ? `Delete it in ${from.length === 1 ? level.name : `all ${from.length} levels`}`
           : 'Take it out',

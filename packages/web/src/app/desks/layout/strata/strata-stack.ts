@@ -25,7 +25,7 @@ export interface StackRow {
   readonly active: boolean;
 }
 
-export const STRATUM_DEEDS = [
+export const STRATUM_COMMANDS = [
   'rename',
   'up',
   'down',
@@ -36,7 +36,7 @@ export const STRATUM_DEEDS = [
   'take out',
   'delete',
 ] as const;
-export type StratumDeed = (typeof STRATUM_DEEDS)[number];
+export type StratumCommand = (typeof STRATUM_COMMANDS)[number];
 
 /** The strata of a level, top first: rows of equal height, coloured by role, with their cost as a thin gauge. */
 @Component({
@@ -95,12 +95,12 @@ export class StrataStack {
   readonly locked = output<string>();
   readonly added = output();
   readonly sharedAdded = output();
-  readonly asked = output<{ readonly id: string; readonly deed: StratumDeed }>();
+  readonly asked = output<{ readonly id: string; readonly command: StratumCommand }>();
   /** A stratum was dragged to a place counted from the top. */
   readonly moved = output<{ readonly id: string; readonly to: number }>();
 
-  ask(row: StackRow, deed: StratumDeed): void {
-    this.asked.emit({ id: row.id, deed });
+  ask(row: StackRow, command: StratumCommand): void {
+    this.asked.emit({ id: row.id, command });
   }
 
   dropped({ item, previousIndex, currentIndex }: CdkDragDrop<unknown>): void {

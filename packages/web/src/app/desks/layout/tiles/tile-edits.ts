@@ -101,16 +101,16 @@ export function setGrid(stratum: string, floor: TileFloor, rows: readonly (reado
 export function changeLines(
   floor: TileFloor,
   what: 'row' | 'column',
-  deed: 'insert' | 'delete',
+  command: 'insert' | 'delete',
   at: number,
 ): string[][] | undefined {
   const grid = gridOf(floor);
   const length = what === 'row' ? floor.rows : floor.columns;
-  if (deed === 'insert' ? length >= MOST_TILE_SIDE : length <= 1) return undefined;
+  if (command === 'insert' ? length >= MOST_TILE_SIDE : length <= 1) return undefined;
   if (what === 'row') {
-    if (deed === 'insert') grid.splice(at, 0, new Array<string>(floor.columns).fill(HOLE));
+    if (command === 'insert') grid.splice(at, 0, new Array<string>(floor.columns).fill(HOLE));
     else grid.splice(at, 1);
-  } else for (const row of grid) row.splice(at, deed === 'insert' ? 0 : 1, ...(deed === 'insert' ? [HOLE] : []));
+  } else for (const row of grid) row.splice(at, command === 'insert' ? 0 : 1, ...(command === 'insert' ? [HOLE] : []));
   return grid;
 }
 

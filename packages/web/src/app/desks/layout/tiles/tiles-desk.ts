@@ -104,13 +104,13 @@ export class TilesDesk {
     );
   }
 
-  async changeLines(what: 'row' | 'column', deed: 'insert' | 'delete', at: number): Promise<void> {
+  async changeLines(what: 'row' | 'column', command: 'insert' | 'delete', at: number): Promise<void> {
     const chosen = this.selected();
-    const grid = chosen && changeLines(chosen.floor, what, deed, at);
-    if (chosen && grid) await this.desk.commit(`${deed} a ${what}`, setGrid(chosen.stratum, chosen.floor, grid));
+    const grid = chosen && changeLines(chosen.floor, what, command, at);
+    if (chosen && grid) await this.desk.commit(`${command} a ${what}`, setGrid(chosen.stratum, chosen.floor, grid));
     else
       this.desk.refuse(
-        deed === 'insert' ? 'The floor is as large as it can be.' : 'A floor keeps at least one row and one column.',
+        command === 'insert' ? 'The floor is as large as it can be.' : 'A floor keeps at least one row and one column.',
       );
   }
 

@@ -64,7 +64,7 @@ describe('changing many at once', () => {
     const { one, agreed } = dialog();
     expect(one.plan().counts).toEqual({ changed: 0, unchanged: 0, refused: 0 });
     one.column.set('shards');
-    one.deed.set('add to');
+    one.command.set('add to');
     one.text.set('3');
     expect(one.plan().counts).toEqual({ changed: 1, unchanged: 0, refused: 1 });
     one.agree();
@@ -72,7 +72,7 @@ describe('changing many at once', () => {
       'add to shards: 1 value',
       [['a', 7]],
     ]);
-    one.deed.set('clear');
+    one.command.set('clear');
     expect(one.plan().counts.changed).toBe(2);
     expect(one.choices()).toBeUndefined();
   });

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import {
-  BULK_DEEDS,
+  BULK_COMMANDS,
   bulkTexts,
   planCells,
-  type BulkDeed,
+  type BulkCommand,
   type CellPlan,
   type FilledKind,
   type FilledRecord,
@@ -42,12 +42,12 @@ export interface AgreedChange {
             <option [value]="one.id" [selected]="one.id === column()">{{ one.name }}</option>
           }
         </select>
-        <select class="cell" #what aria-label="What is done" (change)="deed.set($any(what.value))">
-          @for (one of deeds; track one) {
-            <option [selected]="one === deed()">{{ one }}</option>
+        <select class="cell" #what aria-label="What is done" (change)="command.set($any(what.value))">
+          @for (one of commands; track one) {
+            <option [selected]="one === command()">{{ one }}</option>
           }
         </select>
-        @if (deed() !== 'clear') {
+        @if (command() !== 'clear') {
           @if (choices(); as choices) {
             <select class="cell" #choice aria-label="Value" (change)="text.set(choice.value)">
               <option value="">choose</option>
@@ -56,10 +56,10 @@ export interface AgreedChange {
               }
             </select>
           } @else {
-            <input class="cell" #value [attr.aria-label]="deed() === 'replace text' ? 'Text to look for' : 'Value'" [value]="text()" (input)="text.set(value.value)" />
+            <input class="cell" #value [attr.aria-label]="command() === 'replace text' ? 'Text to look for' : 'Value'" [value]="text()" (input)="text.set(value.value)" />
           }
         }
-        @if (deed() === 'replace text') {
+        @if (command() === 'replace text') {
           <span class="soft">by</span>
           <input class="cell" #other aria-label="Text to put in its place" [value]="by()" (input)="by.set(other.value)" />
         }
@@ -85,26 +85,26 @@ export interface AgreedChange {
 export class ChangeDialog {
   readonly data = inject<ChangeDialogData>(MAT_DIALOG_DATA);
   private readonly dialog = inject<MatDialogRef<ChangeDialog, AgreedChange>>(MatDialogRef);
-  readonly deeds = BULK_DEEDS;
+  readonly commands = BULK_COMMANDS;
   /** Pictures are chosen one by one, what is counted is not written. */
   readonly columns = this.data.columns.filter((column) => !isReadOnly(column) && column.field.type !== 'picture');
   readonly column = signal(this.columns.find(({ own }) => own)?.id ?? this.columns[0].id);
-  readonly deed = signal<BulkDeed>('set');
+  readonly command = signal<BulkCommand>('set');
   readonly text = signal('');
   readonly by = signal('');
   private readonly chosen = computed(() => this.columns.find(({ id }) => id === this.column()) ?? this.columns[0]);
   /** The values that there are to choose from. */
   readonly choices = computed(() => {
     const { field } = this.chosen();
-    if (this.deed() === 'replace text') return undefined;
+    if (this.command() === 'replace text') return undefined;
     return field.type === 'choice' ? field.choices : field.type === 'yes/no' ? ['yes', 'no'] : undefined;
   });
   readonly plan = computed(() => {
     const { records, links, tables, kind } = this.data;
     // Nothing typed yet is nothing asked for.
-    const isAsked = this.deed() === 'clear' || this.text() !== '';
+    const isAsked = this.command() === 'clear' || this.text() !== '';
     const texts = isAsked
-      ? bulkTexts(records, { column: this.chosen(), deed: this.deed(), text: this.text(), by: this.by() }, links)
+      ? bulkTexts(records, { column: this.chosen(), command: this.command(), text: this.text(), by: this.by() }, links)
       : [];
     return planCells(tables, kind, texts, links);
   });
@@ -113,7 +113,7 @@ export class ChangeDialog {
     const plan = this.plan();
     this.dialog.close({
       plan,
-      label: `${this.deed()} ${this.chosen().name}: ${plan.counts.changed} value${plan.counts.changed === 1 ? '' : 's'}`,
+      label: `${this.command()} ${this.chosen().name}: ${plan.counts.changed} value${plan.counts.changed === 1 ? '' : 's'}`,
     });
   }
 }
