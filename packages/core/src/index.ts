@@ -292,9 +292,9 @@ export {
   distributeSteps,
   varied,
   type AlignSide,
-  type ArrayWish,
+  type ArrayRequest,
   type Axis,
-  type VaryWish,
+  type VaryRequest,
 } from './layout/arrange';
 export {
   PLACED_KINDS,

@@ -65,14 +65,14 @@ describe('operations', () => {
           fc.tuple(fc.constantFrom('a', 'b'), fc.constantFrom('name', 'code', 'values.mood', 'values.x'), value),
           { maxLength: 12 },
         ),
-        (wishes) => {
+        (requests) => {
           const documents = state({
             a: { id: 'a', name: 'A', code: '', values: { mood: null, x: null } },
             b: { id: 'b', name: 'B', code: '', values: { mood: null, x: null } },
           });
           const before = JSON.stringify([...(documents.get('level') ?? [])]);
           const operations: Operation[] = [];
-          for (const [id, field, after] of wishes) {
+          for (const [id, field, after] of requests) {
             const operation = set(id, field, valueAt(documents.get('level')?.get(id), field), after);
             applyOperations(documents, [operation]);
             operations.push(operation);

@@ -104,10 +104,10 @@ describe('arranging', () => {
   });
 
   it('varies within bounds, the same for the same seed', () => {
-    const wish = { turnDegrees: 20, scaleShare: 0.2, offsetMetres: 0.5 };
-    const all = varied(200, wish, 'kiln');
-    expect(varied(200, wish, 'kiln')).toEqual(all);
-    expect(varied(200, wish, 'lehr')).not.toEqual(all);
+    const request = { turnDegrees: 20, scaleShare: 0.2, offsetMetres: 0.5 };
+    const all = varied(200, request, 'kiln');
+    expect(varied(200, request, 'kiln')).toEqual(all);
+    expect(varied(200, request, 'lehr')).not.toEqual(all);
     for (const { turnDegrees, scale, offset } of all) {
       expect(Math.abs(turnDegrees)).toBeLessThanOrEqual(20);
       expect(Math.abs(scale - 1)).toBeLessThanOrEqual(0.2);

@@ -43,7 +43,7 @@ export function distributeSteps(boxes: readonly Box3[], axis: Axis): number[] {
 }
 
 /** Where copies of an array stand: by a step between neighbours, or by spreading them over a length. */
-export type ArrayWish =
+export type ArrayRequest =
   | { readonly by: 'step'; readonly copies: number; readonly step: Vector3 }
   | { readonly by: 'length'; readonly copies: number; readonly to: Vector3 }
   /** As many as fit at a spacing. */
@@ -53,20 +53,20 @@ export type ArrayWish =
  * How far each copy stands from the original, metres.
  * @throws CoreError 'ARRAY_SIZE' when it would be none, or more than 10,000
  */
-export function arrayOffsets(wish: ArrayWish): Vector3[] {
-  const length = wish.by === 'spacing' ? Math.sqrt(wish.to.reduce((sum, value) => sum + value * value, 0)) : 0;
-  const copies = wish.by === 'spacing' ? Math.floor(length / wish.spacingMetres + 1e-9) : wish.copies;
+export function arrayOffsets(request: ArrayRequest): Vector3[] {
+  const length = request.by === 'spacing' ? Math.sqrt(request.to.reduce((sum, value) => sum + value * value, 0)) : 0;
+  const copies = request.by === 'spacing' ? Math.floor(length / request.spacingMetres + 1e-9) : request.copies;
   if (!Number.isInteger(copies) || copies < 1 || copies > MOST_COPIES)
     throw new CoreError('ARRAY_SIZE', `array: it would make ${copies} copies, must be from 1 to ${MOST_COPIES}`);
   const step: Vector3 =
-    wish.by === 'step'
-      ? wish.step
-      : wish.by === 'length'
-        ? [wish.to[0] / copies, wish.to[1] / copies, wish.to[2] / copies]
+    request.by === 'step'
+      ? request.step
+      : request.by === 'length'
+        ? [request.to[0] / copies, request.to[1] / copies, request.to[2] / copies]
         : [
-            (wish.to[0] * wish.spacingMetres) / length,
-            (wish.to[1] * wish.spacingMetres) / length,
-            (wish.to[2] * wish.spacingMetres) / length,
+            (request.to[0] * request.spacingMetres) / length,
+            (request.to[1] * request.spacingMetres) / length,
+            (request.to[2] * request.spacingMetres) / length,
           ];
   return Array.from({ length: copies }, (_unused, i) => [
     toMicro(step[0] * (i + 1)),
@@ -76,7 +76,7 @@ export function arrayOffsets(wish: ArrayWish): Vector3[] {
 }
 
 /** How far chance may go, each way. */
-export interface VaryWish {
+export interface VaryRequest {
   readonly turnDegrees: number;
   /** 0.2: from four fifths to six fifths. */
   readonly scaleShare: number;
@@ -86,7 +86,7 @@ export interface VaryWish {
 /** What chance does to each of some things, in their order; the same seed gives the same. */
 export function varied(
   count: number,
-  { turnDegrees, scaleShare, offsetMetres }: VaryWish,
+  { turnDegrees, scaleShare, offsetMetres }: VaryRequest,
   seed: string,
 ): { readonly turnDegrees: number; readonly scale: number; readonly offset: Vector3 }[] {
   const random = randomStream(`vary ${seed}`);

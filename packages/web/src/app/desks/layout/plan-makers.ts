@@ -66,7 +66,7 @@ export function outlinedBlock(blockHeight: number, floor: number, points: readon
 
 /** A box or a sphere over a dragged rectangle; a sphere goes from its middle to where one lets go. */
 export function draggedVolume(
-  { volumeForm, volumeKind, blockHeight }: VolumeWish,
+  { volumeForm, volumeKind, blockHeight }: VolumeRequest,
   name: string,
   floor: number,
   from: PlanPoint,
@@ -95,7 +95,7 @@ export function draggedVolume(
 
 /** A prism over an outline. @throws CoreError as `outlinedBlock` */
 export function outlinedVolume(
-  { volumeKind, blockHeight }: VolumeWish,
+  { volumeKind, blockHeight }: VolumeRequest,
   name: string,
   floor: number,
   points: readonly PlanPoint[],
@@ -112,7 +112,7 @@ export function outlinedVolume(
   };
 }
 
-type VolumeWish = Pick<LayoutState, 'volumeForm' | 'volumeKind' | 'blockHeight'>;
+type VolumeRequest = Pick<LayoutState, 'volumeForm' | 'volumeKind' | 'blockHeight'>;
 
 /** A path through points of the plan; undefined with fewer than two different ones. */
 export function drawnPath(form: Path['form'], floor: number, points: readonly PlanPoint[]): Path | undefined {

@@ -35,7 +35,7 @@ import { FieldDialogs } from './fields/field-dialogs';
 import { binLevels, binSet, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
 import { BinDialog } from './parts/bin-dialog';
 import { ChooseSetDialog, type ChooseSetData } from './parts/choose-set-dialog';
-import { RecordTable, type RowWish } from './parts/record-table';
+import { RecordTable, type RowRequest } from './parts/record-table';
 import { HistoryDialog } from './history/history-dialog';
 import { PictureMaker } from './pictures/picture-maker';
 import { Readiness } from '../../readiness/readiness';
@@ -243,11 +243,11 @@ export class SetsPage {
     this.dispatch(setsActions.editingStarted({ cell: { row: level.id, column: 'name' } }));
   }
 
-  async wish({ row, wish }: { row: TableRow; wish: RowWish }): Promise<void> {
-    if (row.kind === 'set') await this.wishOfSet(row.set, wish);
+  async request({ row, request }: { row: TableRow; request: RowRequest }): Promise<void> {
+    if (row.kind === 'set') await this.requestOfSet(row.set, request);
     else if (row.kind === 'record') {
       const level = this.tables().level[row.id];
-      await this.wishOfLevels(this.chosen().has(row.id) ? this.chosenLevels() : [level], level, wish);
+      await this.requestOfLevels(this.chosen().has(row.id) ? this.chosenLevels() : [level], level, request);
     }
   }
 
@@ -351,27 +351,28 @@ export class SetsPage {
     await this.bin(this.chosenLevels());
   }
 
-  private async wishOfSet(set: LevelSet, wish: RowWish): Promise<void> {
-    if (wish === 'new-level') await this.addLevel(set.id);
-    else if (wish === 'new-set') await this.addSet(set.id);
-    else if (wish === 'up' || wish === 'down')
-      await this.edits.commit(`move ${set.name}`, moveSet(this.tables(), set, wish === 'up' ? -1 : 1));
-    else if (wish === 'bin')
+  private async requestOfSet(set: LevelSet, request: RowRequest): Promise<void> {
+    if (request === 'new-level') await this.addLevel(set.id);
+    else if (request === 'new-set') await this.addSet(set.id);
+    else if (request === 'up' || request === 'down')
+      await this.edits.commit(`move ${set.name}`, moveSet(this.tables(), set, request === 'up' ? -1 : 1));
+    else if (request === 'bin')
       await this.edits.commit(`${set.name} to the bin`, binSet(this.tables(), set, new Date().toISOString()));
   }
 
-  private async wishOfLevels(levels: readonly Level[], one: Level, wish: RowWish): Promise<void> {
-    if (wish === 'open') {
+  private async requestOfLevels(levels: readonly Level[], one: Level, request: RowRequest): Promise<void> {
+    if (request === 'open') {
       this.workspace.openLevel(one.id);
       await this.addresses.go(['/layout', one.id]);
-    } else if (wish === 'order') await this.addresses.go(['/sets/order'], { level: one.id });
-    else if (wish === 'history') this.dialogs.open(HistoryDialog, { data: one.id, width: '900px', maxWidth: '94vw' });
-    else if (wish === 'picture of plan' || wish === 'picture of model')
-      await this.makePictures(wish === 'picture of plan' ? 'plan' : 'model', levels);
-    else if (wish === 'duplicate') this.reuse(levels);
-    else if (wish === 'bin') await this.bin(levels);
-    else if (wish === 'move') this.askForSet(levels);
-    else if (wish === 'up' || wish === 'down') await this.step(one, wish === 'up' ? -1 : 1);
+    } else if (request === 'order') await this.addresses.go(['/sets/order'], { level: one.id });
+    else if (request === 'history')
+      this.dialogs.open(HistoryDialog, { data: one.id, width: '900px', maxWidth: '94vw' });
+    else if (request === 'picture of plan' || request === 'picture of model')
+      await this.makePictures(request === 'picture of plan' ? 'plan' : 'model', levels);
+    else if (request === 'duplicate') this.reuse(levels);
+    else if (request === 'bin') await this.bin(levels);
+    else if (request === 'move') this.askForSet(levels);
+    else if (request === 'up' || request === 'down') await this.step(one, request === 'up' ? -1 : 1);
   }
 
   private async step(level: Level, by: 1 | -1): Promise<void> {

@@ -105,7 +105,7 @@ export class ArrangeDesk {
 
   private async array(): Promise<void> {
     const items = this.desk.selected();
-    const wish = await this.ask.until(
+    const request = await this.ask.until(
       {
         title: 'Copies in a row',
         questions: [
@@ -133,11 +133,11 @@ export class ArrangeDesk {
             ? arrayOffsets({ by: 'length', copies: Number(answers['copies']), to: vectorOf(answers) })
             : arrayOffsets({ by: 'step', copies: Number(answers['copies']), step: vectorOf(answers) }),
     );
-    if (!wish) return;
-    const made = wish.map((by) => duplicateItems(items, by));
+    if (!request) return;
+    const made = request.map((by) => duplicateItems(items, by));
     if (
       await this.desk.commit(
-        `${wish.length} copies of ${this.desk.countText(items)}`,
+        `${request.length} copies of ${this.desk.countText(items)}`,
         made.flatMap(({ operations }) => operations),
       )
     ) {

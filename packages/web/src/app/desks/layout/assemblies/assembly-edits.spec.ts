@@ -44,7 +44,7 @@ const items: PlacedItem[] = [
   { stratum: 'base', kind: 'marker', item: bell },
   { stratum: 'own', kind: 'link', item: pull },
 ];
-const wish = { name: 'Door bay', kit: 'kit', pivot: [5, 0, 6], into: 'own' } as const;
+const request = { name: 'Door bay', kit: 'kit', pivot: [5, 0, 6], into: 'own' } as const;
 const created = <T>(operations: readonly Operation[], kind: string, document?: string): T[] =>
   operations
     .filter((one) => one.kind === kind && one.before === null && (document === undefined || one.document === document))
@@ -58,7 +58,7 @@ const contentOf = (operations: readonly Operation[], document: string): StratumC
 
 describe('an assembly', () => {
   it('is made of things in coordinates of its own, and stands where they stood', () => {
-    const { use, operations } = assemblyOf(items, wish);
+    const { use, operations } = assemblyOf(items, request);
     const [record] = created<Stratum>(operations, 'stratum');
     expect(record).toMatchObject({ name: 'Door bay', kit: 'kit', owner: null });
     const content = contentOf(operations, record.id);
@@ -75,13 +75,13 @@ describe('an assembly', () => {
 
   it('is not made of what keeps to the axes', () => {
     const floor = { id: 'f', name: '', position: [0, 0, 0], squareMetres: 1, columns: 1, rows: 1, squares: {} } as Item;
-    expect(() => assemblyOf([{ stratum: 'own', kind: 'tileFloor', item: floor } as PlacedItem], wish)).toThrow(
+    expect(() => assemblyOf([{ stratum: 'own', kind: 'tileFloor', item: floor } as PlacedItem], request)).toThrow(
       /tileFloor cannot be part/,
     );
   });
 
   it('is parted from into things of the stratum, as the use has them', () => {
-    const { use, operations } = assemblyOf(items, wish);
+    const { use, operations } = assemblyOf(items, request);
     const [record] = created<Stratum>(operations, 'stratum');
     const content = contentOf(operations, record.id);
     const patched: AssemblyUse = {
@@ -96,7 +96,7 @@ describe('an assembly', () => {
   });
 
   it('is copied for one use with what it has otherwise, and can be replaced', () => {
-    const { use, operations } = assemblyOf(items, wish);
+    const { use, operations } = assemblyOf(items, request);
     const [record] = created<Stratum>(operations, 'stratum');
     const content = contentOf(operations, record.id);
     const patched: AssemblyUse = {

@@ -21,7 +21,7 @@ import { copiedItems } from '../../../edits/copied-items';
 import { create, newId, remove, setField } from '../../../edits/operations';
 import type { PlacedItem } from '../item-edits';
 
-export interface AssemblyWish {
+export interface AssemblyRequest {
   readonly name: string;
   readonly kit: string;
   /** The point of the level that becomes the assembly's own zero, metres. */
@@ -36,7 +36,7 @@ export interface AssemblyWish {
  */
 export function assemblyOf(
   items: readonly PlacedItem[],
-  { name, kit, pivot, into }: AssemblyWish,
+  { name, kit, pivot, into }: AssemblyRequest,
 ): { readonly use: AssemblyUse; readonly operations: Operation[] } {
   const other = items.find(({ kind }) => !(ASSEMBLED_KINDS as readonly string[]).includes(kind));
   if (other)

@@ -6,7 +6,7 @@ import { levelColumns, plainRows, type TableRow } from '../table-rows';
 import { CellEditor } from './cell-editor';
 import { ColumnLayout } from './column-layout';
 import { PictureEditor } from './picture-editor';
-import { RecordTable, type RowWish } from './record-table';
+import { RecordTable, type RowRequest } from './record-table';
 
 const set: LevelSet = { id: 'works', name: 'Works', parent: null, order: 'a0', binned: null };
 const level = (id: string, values: Level['values'] = {}): Level => ({
@@ -51,7 +51,7 @@ async function table(active: ActiveCell | null, editing = false) {
   const one = fixture.componentInstance;
   one.entered.subscribe((cell) => said.push(['enter', cell.row, cell.column]));
   one.editStarted.subscribe((cell) => said.push(['edit', cell.row, cell.column]));
-  one.wished.subscribe(({ row, wish }: { row: TableRow; wish: RowWish }) => said.push([wish, row.id]));
+  one.requested.subscribe(({ row, request }: { row: TableRow; request: RowRequest }) => said.push([request, row.id]));
   one.toggled.subscribe((id) => said.push(['toggle', id]));
   one.folded.subscribe((id) => said.push(['fold', id]));
   one.valueChanged.subscribe(({ record: of, column, value }) => said.push(['change', of.id, column.id, value]));
@@ -121,10 +121,10 @@ describe('the table of levels', () => {
     ['ArrowUp', { altKey: true }, ['up', 'one']],
     ['ArrowDown', { altKey: true }, ['down', 'one']],
     ['d', { ctrlKey: true }, ['duplicate', 'one']],
-  ])('answers %s %j', async (key, keys, wish) => {
+  ])('answers %s %j', async (key, keys, request) => {
     const { press, said } = await table({ row: 'one', column: 'code' });
     expect(press('one', 'code', key, keys)).toBe(true);
-    expect(said).toEqual([wish]);
+    expect(said).toEqual([request]);
   });
 
   it('folds a set by the space bar, and leaves other keys to the page', async () => {

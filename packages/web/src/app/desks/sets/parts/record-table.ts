@@ -32,7 +32,7 @@ import { CellEditor, type SuggestLinks } from './cell-editor';
 import type { UploadPicture } from './picture-editor';
 
 /** What was asked of a row through its menu or keys. */
-export type RowWish =
+export type RowRequest =
   | 'open'
   | 'duplicate'
   | 'up'
@@ -93,7 +93,7 @@ export class RecordTable {
   readonly setRenamed = output<{ set: LevelSet; name: string }>();
   readonly toggled = output<string>();
   readonly folded = output<string>();
-  readonly wished = output<{ row: TableRow; wish: RowWish }>();
+  readonly requested = output<{ row: TableRow; request: RowRequest }>();
   readonly dropped = output<{ row: TableRow; before: TableRow | undefined }>();
 
   private readonly viewport = viewChild.required(CdkVirtualScrollViewport);
@@ -205,14 +205,14 @@ export class RecordTable {
 
   key(event: KeyboardEvent, row: TableRow, column: string): void {
     if (this.editing()) return;
-    const wish = this.wishOf(event);
+    const request = this.requestOf(event);
     const range = this.anchor() ? this.wholeRange() : undefined;
     if (range && event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
       this.cellsWritten.emit({
         title: 'Fill down',
         cells: { texts: fillDown(this.rows(), this.columns(), range, this.plainText), beyond: 0 },
       });
-    } else if (wish) this.wished.emit({ row, wish });
+    } else if (request) this.requested.emit({ row, request });
     else if (event.key === 'Enter' || event.key === 'F2') this.startAt(row, column);
     else if (event.key === ' ') {
       if (row.kind === 'record') this.toggled.emit(row.id);
@@ -279,7 +279,7 @@ export class RecordTable {
     if (column) this.start(row, column);
   }
 
-  private wishOf(event: KeyboardEvent): RowWish | undefined {
+  private requestOf(event: KeyboardEvent): RowRequest | undefined {
     if (event.altKey && event.key === 'ArrowUp') return 'up';
     if (event.altKey && event.key === 'ArrowDown') return 'down';
     if (event.key === 'Delete') return 'bin';

@@ -34,7 +34,7 @@ import { CellWriter } from '../bulk/cell-writer';
 import { CsvTransfer } from '../bulk/csv-transfer';
 import { FieldContext } from '../fields/field-context';
 import { FieldDialogs } from '../fields/field-dialogs';
-import { RecordTable, type RowWish } from '../parts/record-table';
+import { RecordTable, type RowRequest } from '../parts/record-table';
 import { PictureMaker } from '../pictures/picture-maker';
 import { RegisterMaker } from './register-maker';
 import { SetsTabs } from '../parts/sets-tabs';
@@ -175,15 +175,15 @@ export class RegisterPage {
     this.writer.change('entry', this.chosenEntries(), this.allColumns());
   }
 
-  async wish({ row, wish }: { row: TableRow; wish: RowWish }): Promise<void> {
+  async request({ row, request }: { row: TableRow; request: RowRequest }): Promise<void> {
     const entry = this.tables().entry[row.id];
     if (!entry) return;
     const entries = this.chosen().has(entry.id) ? this.chosenEntries() : [entry];
-    if (wish === 'uses') this.showUses([entry], false);
-    else if (wish === 'bin') this.deleteEntries(entries);
-    else if (wish === 'up' || wish === 'down')
-      await this.edits.commit(`move ${entry.name}`, stepEntry(this.tables(), entry, wish === 'up' ? -1 : 1));
-    else if (wish === 'duplicate') {
+    if (request === 'uses') this.showUses([entry], false);
+    else if (request === 'bin') this.deleteEntries(entries);
+    else if (request === 'up' || request === 'down')
+      await this.edits.commit(`move ${entry.name}`, stepEntry(this.tables(), entry, request === 'up' ? -1 : 1));
+    else if (request === 'duplicate') {
       const { copies, operations } = duplicateEntries(this.tables(), entries);
       await this.edits.commit(
         `duplicate ${entries.length === 1 ? entry.name : `${entries.length} entries`}`,

@@ -63,7 +63,7 @@ export function sharingText(
     });
 }
 
-export interface ReuseWish {
+export interface ReuseRequest {
   readonly choices: StratumChoices;
   readonly nameOf: (level: Level) => string;
   /** Set to whose end the new levels go; undefined: each behind its original. */
@@ -77,7 +77,7 @@ export interface ReuseWish {
 export function reuseLevels(
   tables: RecordTables,
   levels: readonly Level[],
-  { choices, nameOf, set }: ReuseWish,
+  { choices, nameOf, set }: ReuseRequest,
   content: (stratum: string) => StratumContent,
 ): { copies: Level[]; operations: Operation[] } {
   const operations: Operation[] = [];
