@@ -88,13 +88,13 @@ describe('findings of sets', () => {
 
   it('refuse patterns that would give the same code twice, or none', () => {
     expect(codePatternFault({ alphabet: 'AB', length: 1 })).toBeNull();
-    for (const [alphabet, length, says] of [
+    for (const [alphabet, length, text] of [
       ['aA', 3, /A stands twice/],
       ['A', 3, /two different/],
       ['A B', 3, /blanks/],
       ['AB', 0, /1 to 40/],
       ['AB', 1.5, /1 to 40/],
     ] as const)
-      expect(codePatternFault({ alphabet, length })).toMatch(says);
+      expect(codePatternFault({ alphabet, length })).toMatch(text);
   });
 });

@@ -24,14 +24,14 @@ export function linkFindings({ level, strata }: LevelContent): Finding[] {
     };
     const tell = (code: string, severity: Finding['severity'], message: string, why: string): Finding =>
       finding({ code, desk: 'layout', severity, subject: link.id, place, message, why });
-    const says = `“${link.action}” of ${emitter?.name ?? 'something'} in ${level.name}`;
+    const text = `“${link.action}” of ${emitter?.name ?? 'something'} in ${level.name}`;
     if (!emitter || !target) {
       const gone = [emitter ? '' : 'its emitter', target ? '' : 'its target'].filter(Boolean).join(' and ');
       return [
         tell(
           'LINK_END_MISSING',
           'error',
-          `The link ${says} leads nowhere: ${gone} is not in the level`,
+          `The link ${text} leads nowhere: ${gone} is not in the level`,
           'It was deleted, set aside or stands in a stratum that is not in the stack. Choose another end, or delete the link.',
         ),
       ];
@@ -42,7 +42,7 @@ export function linkFindings({ level, strata }: LevelContent): Finding[] {
         tell(
           'LINK_NEVER',
           'warning',
-          `The link ${says} can never fire: ${never}`,
+          `The link ${text} can never fire: ${never}`,
           'A link that nothing can set off does nothing in the game. Choose an event that its emitter has, or switch the emitter on.',
         ),
       ];
@@ -51,7 +51,7 @@ export function linkFindings({ level, strata }: LevelContent): Finding[] {
         tell(
           'LINK_LOOP',
           'warning',
-          `The link ${says} sets itself off again, over ${looping.get(link.id) ?? 0} links`,
+          `The link ${text} sets itself off again, over ${looping.get(link.id) ?? 0} links`,
           'Links that fire each other never come to rest. Let one of them fire once only, or lead it elsewhere.',
         ),
       ];

@@ -26,7 +26,7 @@ export function shelfRows(tree: readonly SetNode[], { bakes, device, measure, se
     return {
       id: node.set.id,
       name: node.set.name,
-      says: saysOf(cores),
+      text: textOf(cores),
       cores: isCrowded ? gather(node, cores, device, measure) : cores,
     };
   });
@@ -41,12 +41,12 @@ export function shelfInOrder(
   const shown = levels.slice(0, MOST_CORES);
   if (!device || shown.length === 0) return [];
   const cores = shown.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
-  const says = saysOf(cores);
-  return [{ id: 'in order', name, says: levels.length > shown.length ? `first ${says}` : says, cores }];
+  const text = textOf(cores);
+  return [{ id: 'in order', name, text: levels.length > shown.length ? `first ${text}` : text, cores }];
 }
 
 /** What a set's cores come to, worst first: over, not known, stale, by a bound, within. Only known figures count as over. */
-function saysOf(cores: readonly ShelfCore[]): string {
+function textOf(cores: readonly ShelfCore[]): string {
   const count = (is: (core: ShelfCore) => boolean): number => cores.filter(is).length;
   const parts = [
     { count: count(({ state, share }) => state === 'known' && share > 1), text: 'over budget' },

@@ -143,7 +143,7 @@ describe('the shelf', () => {
       measure: 'triangles',
       selected: 'a1',
     });
-    expect(row.says).toBe('2 levels · 1 over budget, 1 not known');
+    expect(row.text).toBe('2 levels · 1 over budget, 1 not known');
     expect(row.cores.map(({ total, selected }) => [total, selected])).toEqual([
       [120, false],
       [0, true],
@@ -152,22 +152,22 @@ describe('the shelf', () => {
 
   it('never calls a set within budget of which something is not known or older than its level', () => {
     const rich = { ...device, budget: { ...device.budget, triangles: 1e9 } };
-    const says = (levels: Readonly<Record<string, LevelBakes>>): string =>
-      shelfRows([node('a', 2)], { bakes: levels, device: rich, measure: 'triangles', selected: '' })[0].says;
+    const text = (levels: Readonly<Record<string, LevelBakes>>): string =>
+      shelfRows([node('a', 2)], { bakes: levels, device: rich, measure: 'triangles', selected: '' })[0].text;
     const stale: LevelBakes = {
       ...bakes('a1'),
       figures: { state: 'stale', key: null, current: null, summary: figures },
     };
-    expect(says({})).toBe('2 levels · 2 not known');
-    expect(says({ a0: bakes('a0'), a1: stale })).toBe('2 levels · 1 stale');
-    expect(says({ a0: bakes('a0'), a1: bakes('a1') })).toBe('2 levels · within budget');
+    expect(text({})).toBe('2 levels · 2 not known');
+    expect(text({ a0: bakes('a0'), a1: stale })).toBe('2 levels · 1 stale');
+    expect(text({ a0: bakes('a0'), a1: bakes('a1') })).toBe('2 levels · within budget');
     const counted: LevelBakes = {
       ...bakes('a1'),
       count: count(1e9, 1e9),
       figures: { state: 'none', key: null, current: null, summary: null },
     };
-    expect(says({ a0: bakes('a0'), a1: counted })).toBe('2 levels · within budget at most');
-    expect(says({ a0: bakes('a0'), a1: { ...counted, count: count(2e9, 1) } })).toBe('2 levels · 1 not known');
+    expect(text({ a0: bakes('a0'), a1: counted })).toBe('2 levels · within budget at most');
+    expect(text({ a0: bakes('a0'), a1: { ...counted, count: count(2e9, 1) } })).toBe('2 levels · 1 not known');
   });
 
   it('gathers very many levels by set', () => {
@@ -191,7 +191,7 @@ describe('the shelf', () => {
       measure: 'triangles',
       selected: '',
     });
-    expect([row.name, row.says, row.cores.length]).toEqual([
+    expect([row.name, row.text, row.cores.length]).toEqual([
       'By Shards',
       'first 60 levels · 1 over budget, 59 not known',
       60,

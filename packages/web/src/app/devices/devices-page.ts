@@ -37,8 +37,8 @@ export class DevicesPage {
   private readonly workspace = inject(Workspace);
   readonly session = inject(Session);
   readonly groups = [
-    { name: 'Limits', says: 'What a level may cost on it.', fields: Object.values(DEVICE_LIMITS) },
-    { name: 'Speeds', says: 'From them load times and rehearsals are computed.', fields: Object.values(DEVICE_SPEEDS) },
+    { name: 'Limits', text: 'What a level may cost on it.', fields: Object.values(DEVICE_LIMITS) },
+    { name: 'Speeds', text: 'From them load times and rehearsals are computed.', fields: Object.values(DEVICE_SPEEDS) },
   ];
   readonly standard = STANDARD_DEVICES;
   readonly devices = computed(() => devicesInOrder(this.tables()));
@@ -112,7 +112,7 @@ export class DevicesPage {
     if (users.length > 0) {
       const agreed = await this.ask.for({
         title: `Delete ${device.name}`,
-        says: `It is used in ${users.map(({ name }) => name).join(', ')}.${walks > 0 ? ` ${walks === 1 ? 'The walk is' : 'The walks are'} deleted too.` : ''} One undo brings all of it back.`,
+        text: `It is used in ${users.map(({ name }) => name).join(', ')}.${walks > 0 ? ` ${walks === 1 ? 'The walk is' : 'The walks are'} deleted too.` : ''} One undo brings all of it back.`,
         command: walks > 0 ? `Delete it and ${walks} walk${walks === 1 ? '' : 's'}` : 'Delete',
         questions: [],
       });

@@ -11,11 +11,11 @@ export interface ReadinessData {
 }
 
 const SWITCHES = [
-  { id: 'spawn', says: 'it has a spawn' },
-  { id: 'exit', says: 'it has an exit' },
-  { id: 'code', says: 'it has a code, and no other level has it' },
-  { id: 'bakes', says: 'its bakes are fresh' },
-  { id: 'findings', says: 'it has no open findings that are errors' },
+  { id: 'spawn', text: 'it has a spawn' },
+  { id: 'exit', text: 'it has an exit' },
+  { id: 'code', text: 'it has a code, and no other level has it' },
+  { id: 'bakes', text: 'its bakes are fresh' },
+  { id: 'findings', text: 'it has no open findings that are errors' },
 ] as const;
 
 /** What a collection asks of a level before it counts as ready. */
@@ -44,7 +44,7 @@ const SWITCHES = [
       }
       <h4>A level is ready when</h4>
       @for (one of switches; track one.id) {
-        <label><input type="checkbox" [checked]="rules()[one.id]" (change)="flip(one.id)" /> {{ one.says }}</label>
+        <label><input type="checkbox" [checked]="rules()[one.id]" (change)="flip(one.id)" /> {{ one.text }}</label>
       }
       <h4>and these fields are filled</h4>
       <div class="many">

@@ -66,12 +66,12 @@ export class Restoring {
         });
         return;
       }
-      const says = `${preview.changes.map(changesText).join('. ')}. All of it becomes one edit that you can undo.${looseText(preview.loose)}`;
+      const text = `${preview.changes.map(changesText).join('. ')}. All of it becomes one edit that you can undo.${looseText(preview.loose)}`;
       const notes = looseNotes(preview.loose);
       if (
         !(await this.ask.for({
           title: `Restore ${file.name} into ${collection.name}?`,
-          says,
+          text,
           notes,
           command: 'Restore',
           questions: [],

@@ -7,7 +7,7 @@ export interface SeamDesk {
   readonly path: string;
   readonly key: string;
   /** What it has to say, '' for nothing. */
-  readonly says: string;
+  readonly text: string;
   readonly tone: 'soft' | 'near' | 'over';
 }
 
@@ -21,8 +21,8 @@ export interface SeamDesk {
       @for (desk of desks(); track desk.path) {
         <a [routerLink]="pathOf()(desk.path)" routerLinkActive="here" ariaCurrentWhenActive="page" [attr.aria-keyshortcuts]="'Alt+' + desk.key">
           <span>{{ desk.name }}</span>
-          @if (desk.says) {
-            <span class="says mono" [class.over]="desk.tone === 'over'" [class.near]="desk.tone === 'near'">{{ desk.says }}</span>
+          @if (desk.text) {
+            <span class="says mono" [class.over]="desk.tone === 'over'" [class.near]="desk.tone === 'near'">{{ desk.text }}</span>
           }
         </a>
       }

@@ -108,7 +108,7 @@ export class StartPage {
   async deleteForGood(one: ListedCollection): Promise<void> {
     const wanted = await this.ask.for({
       title: `Delete ${one.name} for good`,
-      says: `Its ${one.levels} level${one.levels === 1 ? '' : 's'} and their history cannot be brought back. Type its name to delete it.`,
+      text: `Its ${one.levels} level${one.levels === 1 ? '' : 's'} and their history cannot be brought back. Type its name to delete it.`,
       command: 'Delete for good',
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: '' }],
       fault: ({ name }) => (String(name).trim() === one.name ? '' : `Type ${one.name} to delete it.`),

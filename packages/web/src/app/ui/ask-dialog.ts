@@ -32,7 +32,7 @@ export type Answers = Readonly<Record<string, number | string>>;
 
 export interface AskData {
   readonly title: string;
-  readonly says?: string;
+  readonly text?: string;
   /** Lines under it, such as what was found. */
   readonly notes?: readonly string[];
   readonly questions: readonly Question[];
@@ -50,8 +50,8 @@ export interface AskData {
   template: `
     <h2 mat-dialog-title>{{ data.title }}</h2>
     <mat-dialog-content>
-      @if (data.says) {
-        <p class="soft">{{ data.says }}</p>
+      @if (data.text) {
+        <p class="soft">{{ data.text }}</p>
       }
       @if (data.notes?.length) {
         <ul class="notes">

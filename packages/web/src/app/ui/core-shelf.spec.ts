@@ -7,7 +7,7 @@ const band = (id: string, value: number) => ({ id, name: id, role: 'structure', 
 const row = (totals: readonly number[]): ShelfRow => ({
   id: 'works',
   name: 'The Works',
-  says: '',
+  text: '',
   cores: totals.map((total, i) => ({
     id: `l${i}`,
     name: `Level ${i}`,

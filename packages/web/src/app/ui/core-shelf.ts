@@ -20,7 +20,7 @@ export interface ShelfCore {
 export interface ShelfRow {
   readonly id: string;
   readonly name: string;
-  readonly says: string;
+  readonly text: string;
   readonly cores: readonly ShelfCore[];
 }
 
@@ -39,7 +39,7 @@ const HEADROOM = 1.22;
       @for (row of rows(); track row.id) {
         <section [style.flex-grow]="row.cores.length">
           <h3>{{ row.name }}</h3>
-          <p class="soft">{{ row.says }}</p>
+          <p class="soft">{{ row.text }}</p>
           <div class="cores" [style.height.px]="height">
             @for (core of row.cores; track core.id) {
               <div class="core" [class.selected]="core.selected" [class.bare]="core.bands.length === 0">

@@ -116,7 +116,7 @@ export class BudgetPage {
     return {
       level: row.level,
       load: row.held.load,
-      says: saysOf(measure, figure),
+      text: textOf(measure, figure),
       costs,
       figure,
       bands,
@@ -218,7 +218,7 @@ function cellOf(
 }
 
 /** What a core is counted from. */
-function saysOf(measure: Measure, { state }: HeldFigure): string {
+function textOf(measure: Measure, { state }: HeldFigure): string {
   if (measure !== 'triangles' && measure !== 'draw calls') {
     const isPart = state === 'bound' || state === 'not known';
     return isPart

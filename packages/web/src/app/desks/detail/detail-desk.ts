@@ -155,7 +155,7 @@ export class DetailDesk {
     const text = (answers: Answers, key: string): string => String(answers[key]).trim();
     const answers = await this.ask.for({
       title: `Name and key of ${kit.name}`,
-      says: 'Files use the key. It stays when the kit is renamed.',
+      text: 'Files use the key. It stays when the kit is renamed.',
       command: 'Save',
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: kit.name },

@@ -140,7 +140,7 @@ export class LayoutDesk {
     if (guards.length > 0) {
       const data: LossData = {
         title: `Delete ${this.countText(items)}?`,
-        says: 'This stands in a guarded group:',
+        text: 'This stands in a guarded group:',
         losses: guards,
         command: 'Delete it',
       };

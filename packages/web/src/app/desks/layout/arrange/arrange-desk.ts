@@ -63,7 +63,7 @@ export class ArrangeDesk {
     const items = this.desk.selected();
     const answers = await this.ask.for({
       title: `Move ${this.desk.countText(items)}`,
-      says: 'Sums are read: 12.5+3.',
+      text: 'Sums are read: 12.5+3.',
       questions: vectorQuestions('By'),
       command: 'Move',
     });
@@ -73,7 +73,7 @@ export class ArrangeDesk {
   private async align(): Promise<void> {
     const answers = await this.ask.for({
       title: 'Align',
-      says: 'To the outermost of what is selected.',
+      text: 'To the outermost of what is selected.',
       questions: [
         { key: 'axis', label: 'Along', kind: 'choice', value: '0', choices: AXES },
         {
@@ -96,7 +96,7 @@ export class ArrangeDesk {
     const questions: Question[] = [{ key: 'axis', label: 'Along', kind: 'choice', value: '0', choices: AXES }];
     const answers = await this.ask.for({
       title: 'Space evenly',
-      says: 'Equal gaps between neighbours; the outermost two stay.',
+      text: 'Equal gaps between neighbours; the outermost two stay.',
       questions,
       command: 'Space',
     });
@@ -150,7 +150,7 @@ export class ArrangeDesk {
     const [x, z] = middleOf(items);
     const answers = await this.ask.for({
       title: 'Mirror',
-      says: 'Blocks, volumes and paths are mirrored in themselves; pieces and markers take the mirrored place and direction.',
+      text: 'Blocks, volumes and paths are mirrored in themselves; pieces and markers take the mirrored place and direction.',
       questions: [
         {
           key: 'axis',
@@ -200,7 +200,7 @@ export class ArrangeDesk {
     const items = this.desk.selected();
     const answers = await this.ask.for({
       title: `Vary ${this.desk.countText(items)}`,
-      says: 'The same seed gives the same again.',
+      text: 'The same seed gives the same again.',
       questions: [
         { key: 'turn', label: 'Turn, up to °', kind: 'number', value: 180, least: 0, most: 180 },
         { key: 'scale', label: 'Scale of pieces, up to %', kind: 'number', value: 10, least: 0, most: 90 },
@@ -251,7 +251,7 @@ export class ArrangeDesk {
     ];
     const answers = await this.ask.for({
       title: `Replace ${this.desk.countText(items)}`,
-      says: 'Place, turn, scale, group and own values stay.',
+      text: 'Place, turn, scale, group and own values stay.',
       questions,
       command: 'Replace',
     });

@@ -21,7 +21,7 @@ export class RegionDesk {
     const shown = this.plan(from, to, bottom, bottom + storeyMetres, NOTHING);
     const answers = await this.ask.for({
       title: 'Move a region',
-      says: `${words(held)} at all heights; ${words(shown)} within the heights shown.${held.locked.length > 0 ? ` ${held.locked.length} are locked and stay.` : ''}`,
+      text: `${words(held)} at all heights; ${words(shown)} within the heights shown.${held.locked.length > 0 ? ` ${held.locked.length} are locked and stay.` : ''}`,
       questions: [
         ...vectorQuestions('By'),
         {

@@ -67,7 +67,7 @@ export class AssembliesDesk {
     );
     const answers = await this.ask.for({
       title: `An assembly of ${this.desk.countText(items)}`,
-      says: 'It is kept in the kit and can be placed many times. What it is made of becomes its first use.',
+      text: 'It is kept in the kit and can be placed many times. What it is made of becomes its first use.',
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: '' },
         {
@@ -101,7 +101,7 @@ export class AssembliesDesk {
     if (items.length === 0) return;
     const answers = await this.ask.for({
       title: 'Replace by',
-      says: 'What the chosen uses have otherwise goes.',
+      text: 'What the chosen uses have otherwise goes.',
       questions: [
         {
           key: 'by',

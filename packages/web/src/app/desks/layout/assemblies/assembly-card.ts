@@ -20,7 +20,7 @@ export class AssemblyCard {
     const chosen = this.one.selected();
     const levels = chosen ? this.assemblies.levelsOf(chosen.use.assembly) : [];
     return {
-      says: levels.length === 1 ? 'in this level alone' : `in ${levels.length} levels`,
+      text: levels.length === 1 ? 'in this level alone' : `in ${levels.length} levels`,
       names: levels.join(', '),
     };
   });

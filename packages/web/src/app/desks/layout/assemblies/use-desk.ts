@@ -103,7 +103,7 @@ export class UseDesk {
   async move({ kind, id, name }: WithinRow): Promise<void> {
     const answers = await this.ask.for({
       title: `Move ${name} here alone`,
-      says: 'In the directions of the assembly; sums are read.',
+      text: 'In the directions of the assembly; sums are read.',
       questions: vectorQuestions('By'),
       command: 'Move',
     });
@@ -134,7 +134,7 @@ export class UseDesk {
     const levels = this.assemblies.levelsOf(chosen.use.assembly);
     const data: LossData = {
       title: `Change ${this.assemblies.nameOf(chosen.use.assembly)} for all?`,
-      says: `It changes wherever the assembly stands, in ${levels.length} level${levels.length === 1 ? '' : 's'}:`,
+      text: `It changes wherever the assembly stands, in ${levels.length} level${levels.length === 1 ? '' : 's'}:`,
       losses: levels,
       command: 'Give it to all',
     };

@@ -51,7 +51,7 @@ export class BlocksDesk {
     const operations = await this.ask.until(
       {
         title: `Cut ${this.desk.countText(blocks)}`,
-        says: 'By a plane through a point; its front is where it faces.',
+        text: 'By a plane through a point; its front is where it faces.',
         questions: [
           {
             key: 'facing',
@@ -118,7 +118,7 @@ export class BlocksDesk {
     const operations = await this.ask.until(
       {
         title: `Hollow ${this.desk.countText(blocks)}`,
-        says: 'A wall under each face; the inside stays empty.',
+        text: 'A wall under each face; the inside stays empty.',
         questions,
         command: 'Hollow',
       },
@@ -165,7 +165,7 @@ export class BlocksDesk {
     });
     const answers = await this.ask.for({
       title: 'Surface of a face',
-      says: `Left empty, the face has the surface of the block: ${block.material}.`,
+      text: `Left empty, the face has the surface of the block: ${block.material}.`,
       questions: [
         faceQuestion(block),
         { key: 'surface', label: 'Surface', kind: 'text', value: '' },
@@ -197,7 +197,7 @@ export class BlocksDesk {
     const made = await this.ask.until(
       {
         title: 'Exact planes',
-        says: 'Outward normal and offset of each, in the block’s own frame: nx ny nz offset; the next after a semicolon.',
+        text: 'Outward normal and offset of each, in the block’s own frame: nx ny nz offset; the next after a semicolon.',
         questions: [
           {
             key: 'planes',

@@ -60,7 +60,7 @@ export type GroupCommand = (typeof GROUP_COMMANDS)[number];
             (dblclick)="asked.emit({ id: row.group.id, command: 'edit' })"
           >
             <span>{{ row.group.name }}</span>
-            <span class="soft">{{ says(row) }}</span>
+            <span class="soft">{{ text(row) }}</span>
           </button>
           <sv-own-eyes
             [name]="'group ' + row.group.name"
@@ -110,7 +110,7 @@ export class GroupTree {
     this.asked.emit({ id: row.group.id, command });
   }
 
-  says({ group, count, hidden, soloed }: GroupRow): string {
+  text({ group, count, hidden, soloed }: GroupRow): string {
     if (group.aside) return `set aside: ${group.aside.reason}`;
     const parts = [
       group.category,

@@ -169,7 +169,7 @@ export class GroupsDesk {
   private async setAside(document: StratumDocument, group: Group): Promise<void> {
     const answers = await this.ask.for({
       title: `Set ${group.name} aside`,
-      says: 'It is kept, but no longer part of the level: no bake, budget or pack counts it.',
+      text: 'It is kept, but no longer part of the level: no bake, budget or pack counts it.',
       questions: [{ key: 'reason', label: 'Reason', kind: 'text', value: '' }],
       command: 'Set aside',
       fault: ({ reason }) => (String(reason).trim() === '' ? 'Say why, for those who find it later.' : ''),
@@ -191,7 +191,7 @@ export class GroupsDesk {
     if (withThings || guards.length > 0) {
       const data: LossData = {
         title: `Delete ${group.name}${withThings ? ` with ${count} thing${count === 1 ? '' : 's'}` : ''}?`,
-        says: guards.length > 0 ? 'It is guarded:' : 'Undo brings it back.',
+        text: guards.length > 0 ? 'It is guarded:' : 'Undo brings it back.',
         losses: guards,
         command: 'Delete it',
       };
@@ -223,7 +223,7 @@ export class GroupsDesk {
     );
     const answers = await this.ask.for({
       title,
-      says: 'With a guard, deleting the group or anything in it asks first, and says why.',
+      text: 'With a guard, deleting the group or anything in it asks first, and says why.',
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: group.name },
         {

@@ -36,7 +36,7 @@ export class LinksDesk {
     const { id } = one.item;
     return this.all()
       .filter(({ link }) => link.emitter === id || link.target === id)
-      .map(({ link }) => ({ id: link.id, says: this.says(link, id) }));
+      .map(({ link }) => ({ id: link.id, text: this.text(link, id) }));
   });
 
   /** Makes a link from the one selected thing. */
@@ -81,7 +81,7 @@ export class LinksDesk {
     const actions = [...new Set([...this.all().map((one) => one.link.action), ...ACTIONS])];
     const answers = await this.ask.for({
       title,
-      says: `When ${this.nameOf(link.emitter)} …`,
+      text: `When ${this.nameOf(link.emitter)} …`,
       questions: [
         {
           key: 'event',
@@ -169,7 +169,7 @@ export class LinksDesk {
     return 'something that is gone';
   }
 
-  private says(link: Link, of: string): string {
+  private text(link: Link, of: string): string {
     const who = link.who === '' ? '' : ` by ${link.who}`;
     const after = link.delaySeconds > 0 ? ` after ${link.delaySeconds} s` : '';
     const often = link.once ? ', once' : '';

@@ -32,7 +32,7 @@ export class MaskCard {
     return (survey?.ways ?? []).map(({ fault, lengthMetres }, i) => ({
       goal: survey?.goals[i] ?? '',
       isThere: fault === '',
-      says: fault || `${lengthMetres.toFixed(1)} m`,
+      text: fault || `${lengthMetres.toFixed(1)} m`,
     }));
   });
 

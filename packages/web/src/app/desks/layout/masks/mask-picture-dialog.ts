@@ -60,7 +60,7 @@ export class MaskPictureDialog {
   readonly fault = signal('');
   readonly reading = signal('');
   readonly read = signal<ReadMaskPicture | undefined>(undefined);
-  readonly says = computed(() => {
+  readonly text = computed(() => {
     const read = this.read();
     if (!read) return '';
     const { columns, rows, openPixels, specksFilled } = read;

@@ -19,7 +19,7 @@ export interface Overview {
 
 /** A region in words. */
 export interface RegionLine {
-  readonly says: string;
+  readonly text: string;
   readonly low: readonly [number, number];
   readonly high: readonly [number, number];
 }
@@ -56,7 +56,7 @@ export class OverviewDesk {
       ] as const,
     };
     return density.regions.map(({ kind, squareMetres, density: within, low, high }) => ({
-      says: `${kind}, ${placeWords(low, high, all)}: ${Math.round(squareMetres)} m², ${kind === 'crowded' ? `${(within / density.mean).toFixed(1)} times the mean` : 'next to nothing'}`,
+      text: `${kind}, ${placeWords(low, high, all)}: ${Math.round(squareMetres)} m², ${kind === 'crowded' ? `${(within / density.mean).toFixed(1)} times the mean` : 'next to nothing'}`,
       low,
       high,
     }));

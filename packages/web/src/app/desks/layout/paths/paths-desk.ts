@@ -125,7 +125,7 @@ export class PathsDesk {
     const knots = await this.ask.until(
       {
         title: 'Knots at equal spacing',
-        says: 'Measured along the path. Widths are carried over; tags go to the nearest knot.',
+        text: 'Measured along the path. Widths are carried over; tags go to the nearest knot.',
         questions: [
           { key: 'spacing', label: 'Spacing, m', kind: 'number', value: 2, least: 0.001 },
           { key: 'most', label: 'At most so many knots', kind: 'number', value: 500, least: 2, most: MOST_PATH_KNOTS },
@@ -140,7 +140,7 @@ export class PathsDesk {
   private async offset(one: PlacedItem): Promise<void> {
     const answers = await this.ask.for({
       title: 'Offset a path',
-      says: 'To the right of where it leads; to the left below 0.',
+      text: 'To the right of where it leads; to the left below 0.',
       questions: [{ key: 'metres', label: 'By, m', kind: 'number', value: 1 }],
       command: 'Offset',
     });

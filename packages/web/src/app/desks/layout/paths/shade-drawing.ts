@@ -28,11 +28,11 @@ export function drawDistanceShade(drawing: PlateDrawing, shown: ShownShade): voi
   }
   const high = [origin[0] + columns * cellMetres, origin[1] + rows * cellMetres] as const;
   layShade(drawing, canvas, origin, high, false);
-  const says = `Distance from ${shown.path.name || 'the path'}: a band is ${(mostMetres / BANDS).toFixed(1)} m, the farthest ${mostMetres.toFixed(1)} m`;
+  const text = `Distance from ${shown.path.name || 'the path'}: a band is ${(mostMetres / BANDS).toFixed(1)} m, the farthest ${mostMetres.toFixed(1)} m`;
   context.font = "11.5px 'Spline Sans Variable', sans-serif";
   const foot = context.canvas.clientHeight - FOOT_PIXELS;
   context.fillStyle = colours.plate;
-  context.fillRect(10, foot - 14, context.measureText(says).width + 12, 20);
+  context.fillRect(10, foot - 14, context.measureText(text).width + 12, 20);
   context.fillStyle = colours.ink;
-  context.fillText(says, 16, foot);
+  context.fillText(text, 16, foot);
 }

@@ -58,7 +58,7 @@ export class SelectDesk {
     const { selection } = this.desk.state();
     const answers = await this.ask.for({
       title: 'Keep this selection',
-      says: `${selection.length} things, for you alone.`,
+      text: `${selection.length} things, for you alone.`,
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: '', suggestions: this.names() }],
       command: 'Keep',
       fault: ({ name }) => nameFault(name),

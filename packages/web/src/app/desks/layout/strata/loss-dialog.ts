@@ -3,7 +3,7 @@ import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
 
 export interface LossData {
   readonly title: string;
-  readonly says: string;
+  readonly text: string;
   /** Who loses what, a line each. */
   readonly losses: readonly string[];
   readonly command: string;
@@ -17,7 +17,7 @@ export interface LossData {
   template: `
     <h2 mat-dialog-title>{{ data.title }}</h2>
     <mat-dialog-content>
-      <p>{{ data.says }}</p>
+      <p>{{ data.text }}</p>
       <ul tabindex="0" role="group" aria-label="Who loses what">
         @for (line of data.losses; track $index) {
           <li>{{ line }}</li>

@@ -75,7 +75,7 @@ import { StrataStack, type StackRow, type StratumCommand } from './strata-stack'
       <ul class="regions" aria-label="Regions that stand out">
         @for (region of overview.regions(); track $index) {
           <li>
-            <button class="plain" (click)="goTo(region.low, region.high)">{{ region.says }}</button>
+            <button class="plain" (click)="goTo(region.low, region.high)">{{ region.text }}</button>
           </li>
         } @empty {
           <li class="soft">Nothing is crowded, and nothing empty.</li>
@@ -83,7 +83,7 @@ import { StrataStack, type StackRow, type StratumCommand } from './strata-stack'
       </ul>
     }
     @if (belongs(); as one) {
-      <button class="chip reach" [title]="one.title" (click)="flipBelongs()">{{ one.says }}</button>
+      <button class="chip reach" [title]="one.title" (click)="flipBelongs()">{{ one.text }}</button>
     }
     <sv-group-tree
       [rows]="groups.rows()"
@@ -170,9 +170,9 @@ export class SideColumn {
     const { level: levels, stratum: records } = this.desk.tables();
     const reach = this.shared.levelsOf(stratum);
     const names = reach.map((id) => levels[id].name).join(', ');
-    const says = `Changes of ${records[stratum].name} ${belongs === 'all' ? `reach all ${reach.length} levels` : 'stay in this level'}`;
+    const text = `Changes of ${records[stratum].name} ${belongs === 'all' ? `reach all ${reach.length} levels` : 'stay in this level'}`;
     return {
-      says,
+      text,
       title: `Changes of ${records[stratum].name} ${belongs === 'all' ? `reach ${names}` : 'are kept as patches of this level'}. Click for the other.`,
     };
   });

@@ -51,9 +51,9 @@ describe('rows of the stack', () => {
   it('stand top first with content, share, reach and marks', () => {
     const rows = stackRows(stack('base', 'own'), sources());
     expect(
-      rows.map(({ id, says, share, levels, hidden, locked, active }) => [
+      rows.map(({ id, text, share, levels, hidden, locked, active }) => [
         id,
-        says,
+        text,
         share,
         levels,
         hidden,
@@ -68,9 +68,9 @@ describe('rows of the stack', () => {
 
   it('say what is loading or switched off, and leave out what is gone', () => {
     expect(
-      stackRows(stack('late', 'gone'), sources()).map(({ id, says, switchedOff }) => [id, says, switchedOff]),
+      stackRows(stack('late', 'gone'), sources()).map(({ id, text, switchedOff }) => [id, text, switchedOff]),
     ).toEqual([['late', 'loading…', true]]);
-    expect(stackRows([{ stratum: 'own', switchedOff: false }], sources({ documents: new Map() }))[0].says).toBe(
+    expect(stackRows([{ stratum: 'own', switchedOff: false }], sources({ documents: new Map() }))[0].text).toBe(
       'loading…',
     );
   });

@@ -38,7 +38,7 @@ export function stackRows(
         id: stratum,
         name: record.name,
         role: record.role,
-        says: document ? contentWords(document) : 'loading…',
+        text: document ? contentWords(document) : 'loading…',
         share: (costs.get(stratum) ?? 0) / most,
         levels: record.owner === null ? (reach.get(stratum)?.length ?? 1) : 1,
         isShared: record.owner === null,

@@ -85,7 +85,7 @@ export class StrataDesk {
     const levels = this.levelsOf(id).length;
     const result = await this.ask.for({
       title: 'Stratum',
-      says: levels > 1 ? `It is called so in all ${levels} levels that share it.` : undefined,
+      text: levels > 1 ? `It is called so in all ${levels} levels that share it.` : undefined,
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: stratum.name },
         {
@@ -135,7 +135,7 @@ export class StrataDesk {
     const content = this.openLevel.shared().find((one) => one.id === id);
     const data: LossData = {
       title: others.length === 0 ? `Delete ${stratum.name}?` : `Take ${stratum.name} out of ${level.name}?`,
-      says:
+      text:
         others.length === 0
           ? `${from.length === 1 ? level.name : `${from.length} levels`} will be without it, and the stratum goes. Undo brings it back.`
           : `${others.length} other level${others.length === 1 ? ' keeps' : 's keep'} it.`,

@@ -10,7 +10,7 @@ export interface StackRow {
   readonly name: string;
   readonly role: StratumRole;
   /** What stands in it, in words. */
-  readonly says: string;
+  readonly text: string;
   /** Share of the level's memory, 0 to 1. */
   readonly share: number;
   readonly levels: number;
@@ -117,6 +117,6 @@ export class StrataStack {
       row.levels > 1
         ? [`shared by ${row.levels}`, row.patches > 0 ? `${row.patches} otherwise here` : ''].filter(Boolean)
         : [];
-    return [...states, ...share].join(' · ') || row.says;
+    return [...states, ...share].join(' · ') || row.text;
   }
 }

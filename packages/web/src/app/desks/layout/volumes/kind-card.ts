@@ -16,7 +16,7 @@ import { pairsText, readPairs, type KindGroup, type OwnValueRow } from './item-k
 /** A link that a thing sets off or is acted on by, in words. */
 export interface LinkLine {
   readonly id: string;
-  readonly says: string;
+  readonly text: string;
 }
 
 /** Kind, own values and links of a volume, marker or placement. */
@@ -101,8 +101,8 @@ export interface LinkLine {
     }
     @for (line of links(); track line.id) {
       <div class="link">
-        <button class="plain" title="Change the link" (click)="linkOpened.emit(line.id)">{{ line.says }}</button>
-        <button class="plain" [attr.aria-label]="'Delete the link ' + line.says" [disabled]="disabled()" (click)="linkDeleted.emit(line.id)">×</button>
+        <button class="plain" title="Change the link" (click)="linkOpened.emit(line.id)">{{ line.text }}</button>
+        <button class="plain" [attr.aria-label]="'Delete the link ' + line.text" [disabled]="disabled()" (click)="linkDeleted.emit(line.id)">×</button>
       </div>
     }
   `,

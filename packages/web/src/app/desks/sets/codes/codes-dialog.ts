@@ -60,7 +60,7 @@ type Who = keyof typeof WHO;
         <span>New codes for</span>
         <select class="cell" #who aria-label="New codes for" (change)="whom.set($any(who.value))">
           @for (one of groups(); track one.id) {
-            <option [value]="one.id" [selected]="one.id === whom()">{{ one.says }}</option>
+            <option [value]="one.id" [selected]="one.id === whom()">{{ one.text }}</option>
           }
         </select>
         <button class="chip" [disabled]="fault() !== null" (click)="again.set(again() + 1)">Draw again</button>
@@ -123,7 +123,7 @@ export class CodesDialog {
   readonly groups = computed(() =>
     (Object.keys(WHO) as Who[])
       .filter((id) => id !== 'chosen' || this.data.chosen.size > 0)
-      .map((id) => ({ id, says: `${WHO[id]} (${this.of(id).length})` })),
+      .map((id) => ({ id, text: `${WHO[id]} (${this.of(id).length})` })),
   );
   readonly levels = computed(() => this.of(this.whom()));
   readonly codes = computed(() => {

@@ -29,7 +29,7 @@ function dialog(chosen: readonly string[] = [], pattern = { alphabet: 'AB', leng
 describe('codes of levels', () => {
   it('are for those that are chosen, those without, or those that clash; the first keeps its own', () => {
     const { one } = dialog(['d', 'a']);
-    expect(one.groups().map(({ says }) => says)).toEqual([
+    expect(one.groups().map(({ text }) => text)).toEqual([
       'the chosen levels (2)',
       'play levels without a code (1)',
       'levels whose code another has (2)',

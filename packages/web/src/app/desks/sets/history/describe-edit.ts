@@ -67,9 +67,9 @@ export function describeEdit(
       // What was added or removed as a whole was not changed besides.
       [[...changed].filter((id) => !added.has(id) && !removed.has(id)).length, 'changed'],
     ] as const;
-    const says = words.flatMap(([count, word]) => (count > 0 ? [`${count} ${word}`] : [])).join(', ');
+    const text = words.flatMap(([count, word]) => (count > 0 ? [`${count} ${word}`] : [])).join(', ');
     const name = Object.hasOwn(tables.stratum, stratum) ? tables.stratum[stratum].name : 'a stratum that is gone';
-    changes.push({ what: `${plural(kind)} of ${name}`, before: '', after: says });
+    changes.push({ what: `${plural(kind)} of ${name}`, before: '', after: text });
   }
   return changes;
 }

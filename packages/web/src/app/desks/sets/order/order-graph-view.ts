@@ -7,7 +7,7 @@ export interface GraphLevel {
   readonly number: string;
   readonly name: string;
   /** Rules that are no edges, in words. */
-  readonly says: string;
+  readonly text: string;
   readonly state: 'plain' | 'never' | 'open' | 'played';
 }
 

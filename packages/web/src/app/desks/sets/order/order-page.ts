@@ -105,14 +105,14 @@ export class OrderPage {
             : !playing && never.has(id)
               ? 'never'
               : 'plain';
-        const says = rules.filter(({ kind }) => kind !== 'after').map((rule) => ruleText(rule, name));
+        const text = rules.filter(({ kind }) => kind !== 'after').map((rule) => ruleText(rule, name));
         return [
           id,
           {
             id,
             number: String(this.numbers().get(id) ?? ''),
             name: title,
-            says: rules.length === 0 ? 'no rule' : says.join(' · '),
+            text: rules.length === 0 ? 'no rule' : text.join(' · '),
             state: shown,
           },
         ];

@@ -163,7 +163,7 @@ describe('the graph', () => {
       height: 160,
     };
     const levels = new Map(
-      ['a', 'b'].map((id) => [id, { id, number: '1', name: id, says: '', state: 'never' as const }]),
+      ['a', 'b'].map((id) => [id, { id, number: '1', name: id, text: '', state: 'never' as const }]),
     );
     for (const [name, value] of Object.entries({ graph, levels, selected: 'a', path: ['b'] }))
       fixture.componentRef.setInput(name, value);

@@ -24,8 +24,8 @@ export type UploadPicture = (file: Blob) => Promise<string>;
         <button class="chip" (click)="kept.emit(null)">Take away</button>
       }
       <button class="chip" (click)="left.emit()">Cancel</button>
-      @if (says()) {
-        <span [class.over]="!isBusy()" role="alert">{{ says() }}</span>
+      @if (text()) {
+        <span [class.over]="!isBusy()" role="alert">{{ text() }}</span>
       }
     </div>
   `,
@@ -50,7 +50,7 @@ export class PictureEditor {
   readonly upload = input.required<UploadPicture>();
   readonly kept = output<FieldValue>();
   readonly left = output();
-  readonly says = signal('');
+  readonly text = signal('');
   readonly isBusy = signal(false);
   private readonly box = viewChild.required<ElementRef<HTMLInputElement>>('box');
 
@@ -67,14 +67,14 @@ export class PictureEditor {
     const file = this.box().nativeElement.files?.[0];
     if (!file) return;
     this.isBusy.set(true);
-    this.says.set('Sending…');
+    this.text.set('Sending…');
     try {
       const name = await this.upload()(file);
       const value = this.value();
       this.kept.emit(this.field().list ? [...(Array.isArray(value) ? (value as readonly string[]) : []), name] : name);
     } catch (error) {
       this.isBusy.set(false);
-      this.says.set(error instanceof Error ? error.message : String(error));
+      this.text.set(error instanceof Error ? error.message : String(error));
     }
   }
 }

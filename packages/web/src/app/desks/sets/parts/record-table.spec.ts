@@ -269,7 +269,7 @@ describe('a picture cell', () => {
     await fixture.componentInstance.choose();
     answer = Promise.reject(new Error('The file is no picture.'));
     await fixture.componentInstance.choose();
-    expect([sent.length, said, fixture.componentInstance.says()]).toEqual([
+    expect([sent.length, said, fixture.componentInstance.text()]).toEqual([
       2,
       [['abc', 'f00']],
       'The file is no picture.',

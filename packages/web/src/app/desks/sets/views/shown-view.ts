@@ -86,7 +86,7 @@ export class ShownView {
     };
   });
   /** In words, for the button that opens it. */
-  readonly says = computed(() => {
+  readonly text = computed(() => {
     const { conditions, sorts, hidden, group } = this.rules();
     const count = conditions.length + sorts.length + hidden.length + (group ? 1 : 0);
     const name = this.views().find(({ id }) => id === this.chosen())?.name;

@@ -75,7 +75,7 @@ export class WholePage {
       outliers.map((at) => ({
         at,
         level: this.levels()[at],
-        says: `${series.name} ${seriesText(series, values[at], states[at])}`,
+        text: `${series.name} ${seriesText(series, values[at], states[at])}`,
       })),
     ),
   );
@@ -127,7 +127,7 @@ export class WholePage {
     return Math.round(share * 70);
   }
 
-  says({ count, stands }: MatrixCell, column: MatrixColumn, { level, isStale }: MatrixRow): string {
+  text({ count, stands }: MatrixCell, column: MatrixColumn, { level, isStale }: MatrixRow): string {
     return `${level.name}: ${count} ${column.name}${stands ? `, ${stands}` : ''}${isStale ? ', as its last bake counted' : ''}`;
   }
 }
