@@ -330,7 +330,7 @@ export {
   ASSEMBLED_KINDS,
   assembliesWithin,
   laidId,
-  laidOnce,
+  instantiateOnce,
   withAssemblies,
   wouldHoldItself,
 } from './layout/assemblies/lay-assemblies';

@@ -55,7 +55,7 @@ export function withAssemblies(
       left.push(use);
       return;
     }
-    const once = laidOnce(use, inner);
+    const once = instantiateOnce(use, inner);
     for (const nested of once.assembly) lay(nested, [...around, use.assembly]);
     for (const kind of ASSEMBLED_KINDS) {
       for (const item of kind === 'assembly' ? [] : once[kind]) {
@@ -86,7 +86,7 @@ export function withAssemblies(
 }
 
 /** What one use brings, with the assemblies within it left whole. @param assembly as it is stored */
-export function laidOnce(use: AssemblyUse, assembly: StratumContent): StratumContent {
+export function instantiateOnce(use: AssemblyUse, assembly: StratumContent): StratumContent {
   const standing = withoutAside(patchedContent({ ...assembly, patch: patchesOfUse(use) }, use.id));
   const within = new Set(ASSEMBLED_KINDS.flatMap((kind) => standing[kind].map(({ id }) => id)));
   const lists = ASSEMBLED_KINDS.map((kind) => [kind, standing[kind].map((item) => laidItem(use, kind, item, within))]);

@@ -1,7 +1,7 @@
 import {
   EMPTY_CONTENT,
   emptyRecordTables,
-  laidOnce,
+  instantiateOnce,
   boxPlanes,
   type AssemblyUse,
   type Block,
@@ -69,7 +69,7 @@ describe('an assembly', () => {
       'base bell',
       'own pull',
     ]);
-    const laid = laidOnce(use, content);
+    const laid = instantiateOnce(use, content);
     expect([laid.block[0].position, laid.marker[0].position]).toEqual([block.position, bell.position]);
   });
 

@@ -3,7 +3,7 @@ import {
   CoreError,
   EMPTY_CONTENT,
   RECORDS_DOCUMENT,
-  laidOnce,
+  instantiateOnce,
   movedFields,
   patchedContent,
   patchesOfUse,
@@ -71,7 +71,7 @@ export function partedFrom(
   use: AssemblyUse,
   assembly: StratumContent,
 ): ReturnType<typeof copiedItems> {
-  const { copies, operations } = copiedItems(stratum, laidOnce(use, assembly));
+  const { copies, operations } = copiedItems(stratum, instantiateOnce(use, assembly));
   return { copies, operations: [...operations, remove(stratum, 'assembly', use)] };
 }
 
