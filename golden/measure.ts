@@ -13,7 +13,7 @@ import {
   createRunContext,
   encodeChunk,
   fileSchemas,
-  goBack,
+  revertOperations,
   invertOperations,
   layoutFindings,
   levelContent,
@@ -136,7 +136,7 @@ function recordsIn(content: CollectionContent): Map<string, Map<string, JsonReco
 function operationsBack(content: CollectionContent, edits: readonly LoggedEdit[]): unknown {
   const all = recordsIn(content);
   const since = edits.filter(({ sequence }) => sequence > EARLY);
-  return goBack(
+  return revertOperations(
     since,
     () => true,
     ({ document, kind, id }) => all.get(`${document} ${kind}`)?.get(id),

@@ -186,7 +186,7 @@ export { BULK_COMMANDS, bulkTexts, type BulkChange, type BulkCommand } from './s
 export { figureStateIn, levelFigureIn, type LevelFiguresTable } from './sets/level-figure';
 export { pictureNames } from './sets/pictures';
 export { PICTURE_TYPES, pictureType, type PictureType } from './formats/picture-type';
-export { goBack } from './edits/go-back';
+export { revertOperations } from './edits/revert-operations';
 export {
   defaultValues,
   entriesOf,

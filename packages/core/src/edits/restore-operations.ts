@@ -4,7 +4,7 @@ import { ITEM_KINDS, type Item } from '../model/stratum';
 import type { JsonRecord } from './apply-operation';
 import type { DocumentState } from './document-state';
 import { equalJson } from './equal-json';
-import { inOrder, operationsBetween } from './go-back';
+import { inOrder, operationsBetween } from './revert-operations';
 import type { Operation } from './operation';
 
 /** What becomes of the records of one kind. */

@@ -4,7 +4,7 @@ import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/materia
 import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
-  goBack,
+  revertOperations,
   type ItemKind,
   type JsonRecord,
   type Level,
@@ -203,7 +203,7 @@ export class HistoryDialog {
       );
       for (const id of ids) if (id !== RECORDS_DOCUMENT) documents.set(id, await this.documents.stratum(id));
       const tables = this.tables();
-      const operations = goBack(
+      const operations = revertOperations(
         since,
         (operation) => this.concerns(operation),
         ({ document, kind, id }) =>

@@ -20,7 +20,7 @@ export interface Touched {
  * @param current gives a record as it stands now, undefined when there is none
  * @throws CoreError 'HISTORY_GAP' when the edits do not lead to what stands now
  */
-export function goBack(
+export function revertOperations(
   since: readonly LoggedEdit[],
   concerns: (operation: Operation) => boolean,
   current: (touched: Touched) => JsonRecord | undefined,

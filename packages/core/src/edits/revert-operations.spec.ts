@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { applyOperation, type JsonRecord } from './apply-operation';
 import { equalJson } from './equal-json';
-import { goBack } from './go-back';
+import { revertOperations } from './revert-operations';
 import type { LoggedEdit, Operation } from './operation';
 
 type Records = Readonly<Record<string, JsonRecord>>;
@@ -100,7 +100,7 @@ describe('going back', () => {
         const { states, edits } = run(steps);
         const to = Math.min(pick, edits.length);
         const now = states[states.length - 1];
-        const operations = goBack(
+        const operations = revertOperations(
           edits.slice(to),
           () => true,
           ({ id }) => now[id],
@@ -120,7 +120,7 @@ describe('going back', () => {
         ['b', 'name', 2],
       ],
     ]);
-    const operations = goBack(
+    const operations = revertOperations(
       edits,
       ({ id }) => id === 'a',
       ({ id }) => states[1][id],
@@ -133,7 +133,7 @@ describe('going back', () => {
   it('says so when the edits do not lead to what stands', () => {
     const { edits } = run([[['a', 'name', 1]]]);
     expect(() =>
-      goBack(
+      revertOperations(
         edits,
         () => true,
         () => undefined,
