@@ -64,7 +64,7 @@ export class MaskMeshes {
   }
 
   /** Solid ground is of the colour of ink; open ground a trace of it. */
-  dress({ ink }: PlateColours): void {
+  applyTheme({ ink }: PlateColours): void {
     if (ink === this.ink) return;
     this.ink = ink;
     for (const { tiles } of this.drawn.values())

@@ -101,7 +101,7 @@ export class PlateRenderer {
       pixels: planCamera.scale * renderer.getPixelRatio(),
       errorPixels: ERROR_PIXELS,
     });
-    scene.dress('plan', colours);
+    scene.applyTheme('plan', colours);
     // What the heights leave out is ghosted: edges only.
     scene.setEdgeOpacity(GHOST_OPACITY);
     renderer.render(scene.edges, planCamera.camera);
@@ -137,7 +137,7 @@ export class PlateRenderer {
       pictureHeightPixels: pane.height * renderer.getPixelRatio(),
     });
     scene.chooseSteps({ eye: [position.x, position.y, position.z], pixels, errorPixels: ERROR_PIXELS });
-    scene.dress('model', frame.colours);
+    scene.applyTheme('model', frame.colours);
     scene.setEdgeOpacity(MODEL_EDGE_OPACITY);
     // The model is cut open at the top of the heights shown, so that a roof hides nothing.
     renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), frame.range.top)];

@@ -78,13 +78,13 @@ export class PlateScene {
   }
 
   /** Colours and parts for one view: the plan is light, the model is stone; both show where blocks are cut. */
-  dress(view: 'plan' | 'model', colours: PlateColours): void {
+  applyTheme(view: 'plan' | 'model', colours: PlateColours): void {
     this.materials.hides.color.set(view === 'plan' ? colours.floor : colours.stone);
     this.materials.decor.color.set(colours.line);
     this.materials.cut.color.set(colours.ink);
     this.caps.setColour(colours.ink);
     this.materials.edges.color.set(colours.ink);
-    for (const { masks } of this.drawn.values()) masks.dress(colours);
+    for (const { masks } of this.drawn.values()) masks.applyTheme(colours);
   }
 
   /** Shows every piece at the detail step that a view calls for. */
