@@ -19,7 +19,7 @@ import { STRATUM, manyPlacements } from './many-placements';
 const PLACEMENTS = 100000;
 const CHANGES = 5000;
 /** As many as can be restored by one edit later, with the others. */
-const MOST_CHANGES = 40000;
+const MAX_CHANGES = 40000;
 const ROUNDS = 3;
 const GOAL_MS = 100;
 /** How often it is looked whether the loop still turns. */
@@ -61,7 +61,7 @@ export async function loopBench(): Promise<Row[]> {
       () => ({ method: 'POST', path: `${of}/restore/preview`, headers: zip, body: changed }),
     ],
     [`one edit of ${CHANGES} placements`, () => sent(`${of}/edits`, moveMany(CHANGES, 2 * round))],
-    [`one edit of ${MOST_CHANGES} placements`, () => sent(`${of}/edits`, moveMany(MOST_CHANGES, 2 * round + 1))],
+    [`one edit of ${MAX_CHANGES} placements`, () => sent(`${of}/edits`, moveMany(MAX_CHANGES, 2 * round + 1))],
     ['the log since an edit like that', () => ({ method: 'GET', path: `${of}/edits?after=${2 * round + 1}` })],
     ['the history of the level', () => ({ method: 'GET', path: `${of}/levels/one/history` })],
     ['states of all bakes', () => ({ method: 'GET', path: `${of}/bakes` })],

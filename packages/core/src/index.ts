@@ -62,7 +62,7 @@ export { LINK_EVENTS, type Link, type LinkEvent } from './model/link';
 export { PATH_FORMS, type Knot, type Path, type PathForm } from './model/level-path';
 export {
   DEFAULT_MOVEMENT,
-  MOST_TILE_SIDE,
+  MAX_TILE_SIDE,
   SQUARE_MARKS,
   SQUARE_ROLES,
   type MovementRules,
@@ -72,7 +72,7 @@ export {
   type TileFloor,
 } from './model/tile-floor';
 export { type AssemblyUse, type UsePatch } from './model/assembly';
-export { MASK_TILE_PIXELS, MOST_MASK_SIDE, maskTileKey, type Mask } from './model/mask';
+export { MASK_TILE_PIXELS, MAX_MASK_SIDE, maskTileKey, type Mask } from './model/mask';
 export { VOLUME_FORMS, type Volume, type VolumeShape } from './model/volume';
 export type { Recipe } from './model/recipe';
 export type { Pin } from './model/pin';
@@ -111,11 +111,11 @@ export {
 } from './model/records';
 
 export { RECORD_SCHEMAS } from './schema/record-schemas';
-export { MOST_PATH_KNOTS } from './schema/schema-parts';
+export { MAX_PATH_KNOTS } from './schema/schema-parts';
 export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './schema/validate-record';
 export { recordJsonSchema } from './schema/json-schema';
 export { fileSchemas } from './schema/file-schemas';
-export { MOST_OPERATIONS, checkedEdit } from './schema/api/edit-request';
+export { MAX_OPERATIONS, checkedEdit } from './schema/api/edit-request';
 
 export {
   invertOperations,
@@ -146,7 +146,7 @@ export { checkRemovals } from './edits/check-removals';
 
 export { canonicalJson, parseJson } from './formats/canonical-json';
 export {
-  MOST_CHUNK_RECORDS,
+  MAX_CHUNK_RECORDS,
   decodeChunk,
   decodePlacementChunk,
   encodeChunk,
@@ -220,8 +220,8 @@ export {
 export { readClipboardRows, writeClipboardRows, writeCsv } from './formats/csv/csv';
 export {
   CONDITION_TESTS,
-  LEAST_COLUMN_PIXELS,
-  MOST_COLUMN_PIXELS,
+  MIN_COLUMN_PIXELS,
+  MAX_COLUMN_PIXELS,
   PLAIN_VIEW,
   type ColumnWidth,
   type ConditionTest,
@@ -285,7 +285,7 @@ export {
   type SharedStratum,
 } from './layout/patch-operations';
 export {
-  MOST_COPIES,
+  MAX_COPIES,
   ALIGN_SIDES,
   alignSteps,
   arrayOffsets,

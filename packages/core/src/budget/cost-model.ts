@@ -14,7 +14,7 @@ const PACKED_VERTEX_BYTES = 24;
 /** Bytes of one index in a packed file, and of one where a material has more vertices than that reaches. */
 const PACKED_INDEX_BYTES = 2;
 const PACKED_LONG_INDEX_BYTES = 4;
-const MOST_SHORT_VERTICES = 65535;
+const MAX_SHORT_VERTICES = 65535;
 /** Bytes that a GLB of blocks has beside their vertices and indices, and for each material beside its name. */
 const GLB_BYTES = 340;
 const GLB_MATERIAL_BYTES = 585;
@@ -49,7 +49,7 @@ export class PackedBlocks {
   get bytes(): number {
     let bytes = this.byMaterial.size > 0 ? GLB_BYTES : 0;
     for (const [name, { vertices, triangles }] of this.byMaterial) {
-      const indexBytes = vertices > MOST_SHORT_VERTICES ? PACKED_LONG_INDEX_BYTES : PACKED_INDEX_BYTES;
+      const indexBytes = vertices > MAX_SHORT_VERTICES ? PACKED_LONG_INDEX_BYTES : PACKED_INDEX_BYTES;
       bytes += GLB_MATERIAL_BYTES + name.length + vertices * PACKED_VERTEX_BYTES + triangles * 3 * indexBytes;
     }
     return bytes;

@@ -63,7 +63,7 @@ export function countOf(
 /** A thing counts with a lattice cell that it comes this close to, metres. */
 const TOUCH_METRES = 1e-2;
 /** Most lattice cells of one block that are listed. */
-const MOST_CELLS = 4096;
+const MAX_CELLS = 4096;
 
 /** Draw calls when everything is in view: a piece once for each step that its placements can show at, blocks once a material and lattice cell. */
 function mostDrawCalls(things: readonly Thing[], bounds: Float64Array): number {
@@ -85,7 +85,7 @@ function mostDrawCalls(things: readonly Thing[], bounds: Float64Array): number {
     const [x, y, z] = cells;
     const count = x.count * y.count * z.count;
     // A block so vast is counted by itself: a little too many calls, and no list of all its cells.
-    if (count > MOST_CELLS) vast += count;
+    if (count > MAX_CELLS) vast += count;
     else
       for (let n = 0; n < count; n++)
         blocks.add(

@@ -15,7 +15,7 @@ import { countSeen, describePocket, pocketGroups, type PocketFigures, type SeenS
 /** Raised whenever the same input would give other figures. */
 export const FIGURES_VERSION = 6;
 /** Most pockets kept in the list of worst ones. */
-const MOST_WORST = 20;
+const MAX_WORST = 20;
 
 /** What the figures of a level are made from; blocks and placements in order of id. */
 export interface FiguresInput {
@@ -107,7 +107,7 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
     pocketTriangles,
     pocketDrawCalls,
     pocketThings,
-    worst: byTriangles.slice(0, MOST_WORST).map(describe),
+    worst: byTriangles.slice(0, MAX_WORST).map(describe),
     worstDrawCalls: byDrawCalls.length > 0 ? describe(byDrawCalls[0]) : null,
   };
 }

@@ -3,7 +3,7 @@ import type { Vector3 } from '../model/vector';
 import type { Pocket } from '../sight/sight-result';
 
 /** Most things named as the causes of one pocket's cost. */
-const MOST_CAUSES = 12;
+const MAX_CAUSES = 12;
 
 /** One cause of a pocket's cost: all placements of a piece that are seen, or all blocks of a material. */
 export interface CostCause {
@@ -148,7 +148,7 @@ export function describePocket(
     strata: byStratum,
     causes: [...causes.values()]
       .sort((a, b) => b.triangles - a.triangles || (a.id < b.id ? -1 : 1))
-      .slice(0, MOST_CAUSES),
+      .slice(0, MAX_CAUSES),
   };
 }
 

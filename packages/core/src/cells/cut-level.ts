@@ -11,7 +11,7 @@ import type { Box3, PlanPoint } from '../model/vector';
 /** A thing reaches into a cell when it does so by more than this, metres. */
 const REACH_METRES = 0.01;
 /** Things that reach over more cells than this along one side are always loaded. */
-const MOST_CELLS_ACROSS = 2;
+const MAX_CELLS_ACROSS = 2;
 /** Cell of things that are always loaded. */
 export const RESIDENT = -1;
 
@@ -124,7 +124,7 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
       const across = reach.map(([from, to]) => Math.max(1, to - from + 1));
       const column = cellOf(grid, 0, (bounds.min[0] + bounds.max[0]) / 2);
       const row = cellOf(grid, 2, (bounds.min[2] + bounds.max[2]) / 2);
-      const isLarge = Math.max(...across) > MOST_CELLS_ACROSS;
+      const isLarge = Math.max(...across) > MAX_CELLS_ACROSS;
       const key = isLarge || residentStrata.has(stratum.id) ? undefined : `${column},${row}`;
       let tally: Tally = resident;
       if (key !== undefined) {

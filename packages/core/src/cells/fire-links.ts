@@ -13,7 +13,7 @@ import type { WalkPath } from './walk-path';
 /** Heights above the floor at which a body is felt, metres: low plates and what hangs at the chest. */
 const BODY_METRES = [0.1, 1];
 /** Most links that are told; those that fire round and round would go on for ever. */
-const MOST_FIRED = 10000;
+const MAX_FIRED = 10000;
 
 interface Crossing {
   readonly atMs: number;
@@ -57,7 +57,7 @@ export function fireLinks(
     }
   };
   const act = (until: number): void => {
-    while (waiting.length > 0 && waiting[0].atMs <= until && fired.length < MOST_FIRED) {
+    while (waiting.length > 0 && waiting[0].atMs <= until && fired.length < MAX_FIRED) {
       const [{ link, atMs, at, by }] = waiting.splice(0, 1);
       const { id, action, event, who, target } = link;
       fired.push({

@@ -13,7 +13,7 @@ import type { WalkPath } from './walk-path';
 /** Frames between two looks at the cancel flag. */
 const CHECK_FRAMES = 4096;
 /** Longest walk, frames; a day at 60 frames a second. */
-const MOST_FRAMES = 5200000;
+const MAX_FRAMES = 5200000;
 
 /** What a walk is simulated from. */
 export interface WalkInput {
@@ -68,10 +68,10 @@ function checkWalk({ device, speedMetresPerSecond, path }: WalkInput): void {
       );
   }
   const frames = (path.lengthMetres / speedMetresPerSecond) * device.framesPerSecond;
-  if (frames > MOST_FRAMES) {
+  if (frames > MAX_FRAMES) {
     throw new CoreError(
       'REHEARSAL_LONG',
-      `rehearsal: takes at most ${MOST_FRAMES} frames, ${path.lengthMetres.toFixed(0)} m at ${speedMetresPerSecond} m/s are ${Math.ceil(frames)}`,
+      `rehearsal: takes at most ${MAX_FRAMES} frames, ${path.lengthMetres.toFixed(0)} m at ${speedMetresPerSecond} m/s are ${Math.ceil(frames)}`,
     );
   }
 }

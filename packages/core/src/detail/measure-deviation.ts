@@ -9,7 +9,7 @@ const SETTLED_SHARE = 0.02;
 /** Differences below this share of the surface's size are none: float32 holds no finer. */
 const NO_DIFFERENCE = 1e-6;
 /** Most triangles that are cut in two on either side. */
-const MOST_CUTS = 8000;
+const MAX_CUTS = 8000;
 /** By how much the distance to a near surface is expected to change along a metre. */
 const SLOPE = 0.15;
 /** Points between two looks at the cancel flag. */
@@ -132,7 +132,7 @@ class Cutter {
 
   /** Cuts until nothing is in doubt, or often enough. */
   settle(leastMetres: number): void {
-    for (let cuts = 0; cuts < MOST_CUTS && this.queue.length > 0;) {
+    for (let cuts = 0; cuts < MAX_CUTS && this.queue.length > 0;) {
       const node = this.queue.pop() as number;
       if (this.bounds[node] <= Math.max(this.settled(), leastMetres * leastMetres)) continue;
       this.cut(node);

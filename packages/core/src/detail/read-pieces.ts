@@ -26,9 +26,9 @@ import type { Box3 } from '../model/vector';
 import type { ImportFault, ImportReport } from './import-report';
 
 /** Largest side of a texture, pixels. */
-export const MOST_TEXTURE_PIXELS = 8192;
+export const MAX_TEXTURE_PIXELS = 8192;
 /** Most bytes of all files of one drop. */
-export const MOST_IMPORT_BYTES = 1024 * 1024 * 1024;
+export const MAX_IMPORT_BYTES = 1024 * 1024 * 1024;
 /** glTF's code of a texture that repeats. */
 const REPEAT = 10497;
 
@@ -70,10 +70,10 @@ export async function readPieces(
   context: RunContext,
 ): Promise<ReadPieces> {
   const total = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
-  if (total > MOST_IMPORT_BYTES)
+  if (total > MAX_IMPORT_BYTES)
     throw new CoreError(
       'IMPORT_FILES',
-      `import: takes at most ${MOST_IMPORT_BYTES} bytes together, the files have ${total}`,
+      `import: takes at most ${MAX_IMPORT_BYTES} bytes together, the files have ${total}`,
     );
   const sources = files.filter(({ name }) => /\.(glb|obj)$/i.test(name));
   if (sources.length === 0)
@@ -202,12 +202,12 @@ function readPicture(
 /** Materials lose textures that are too large for any device. */
 function withoutHugeTextures(meshes: KitMeshes, faults: ImportFault[]): KitMeshes {
   const isHuge = meshes.textures.map(({ name, widthPixels, heightPixels }) => {
-    const huge = Math.max(widthPixels, heightPixels) > MOST_TEXTURE_PIXELS;
+    const huge = Math.max(widthPixels, heightPixels) > MAX_TEXTURE_PIXELS;
     if (huge)
       faults.push({
         severity: 'error',
         where: name,
-        message: `is ${widthPixels} by ${heightPixels} pixels, at most ${MOST_TEXTURE_PIXELS} are taken; the material comes in without it`,
+        message: `is ${widthPixels} by ${heightPixels} pixels, at most ${MAX_TEXTURE_PIXELS} are taken; the material comes in without it`,
       });
     return huge;
   });

@@ -22,7 +22,7 @@ export interface ChainOptions {
 
 export const DEFAULT_CHAIN: ChainOptions = { steps: 5, ratio: 0.5 };
 /** A step must have at most this share of the triangles of the one before; else the chain ends. */
-const LEAST_GAIN = 0.9;
+const MIN_GAIN = 0.9;
 
 /** Shares of what a step saves that are tried more or less, until it is sound: another number of triangles mostly goes another way. */
 const TRIES = [0, 0.02, -0.02, 0.05, -0.05, 0.08, -0.08, 0.12, 0.17, 0.23];
@@ -69,7 +69,7 @@ export function simplifyChain(
     );
     if (!next) break;
     const [now, last] = [next, before].map((list) => list.reduce((sum, indices) => sum + indices.length, 0));
-    if (now > last * LEAST_GAIN || now === 0) break;
+    if (now > last * MIN_GAIN || now === 0) break;
     chain.push(next);
     before = next;
   }
@@ -161,7 +161,7 @@ function simplified(
     )[0];
   let result = run([]);
   // Where every edge is hard nothing can move; seams may then be closed over.
-  if (result.length > indices.length * LEAST_GAIN) result = run(['Permissive']);
+  if (result.length > indices.length * MIN_GAIN) result = run(['Permissive']);
   for (let i = 0; i < result.length; i++) result[i] = original[result[i]];
   return soundTriangles(positionsOf(part), result, { once: true });
 }

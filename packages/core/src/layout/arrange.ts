@@ -9,7 +9,7 @@ export type AlignSide = (typeof ALIGN_SIDES)[number];
 export type Axis = 0 | 1 | 2;
 
 /** Most copies of one array. */
-export const MOST_COPIES = 10000;
+export const MAX_COPIES = 10000;
 
 /** How far each thing moves so that one side of all lies where the outermost lies. @param boxes bounds, metres @returns metres along the axis */
 export function alignSteps(boxes: readonly Box3[], axis: Axis, side: AlignSide): number[] {
@@ -56,8 +56,8 @@ export type ArrayRequest =
 export function arrayOffsets(request: ArrayRequest): Vector3[] {
   const length = request.by === 'spacing' ? Math.sqrt(request.to.reduce((sum, value) => sum + value * value, 0)) : 0;
   const copies = request.by === 'spacing' ? Math.floor(length / request.spacingMetres + 1e-9) : request.copies;
-  if (!Number.isInteger(copies) || copies < 1 || copies > MOST_COPIES)
-    throw new CoreError('ARRAY_SIZE', `array: it would make ${copies} copies, must be from 1 to ${MOST_COPIES}`);
+  if (!Number.isInteger(copies) || copies < 1 || copies > MAX_COPIES)
+    throw new CoreError('ARRAY_SIZE', `array: it would make ${copies} copies, must be from 1 to ${MAX_COPIES}`);
   const step: Vector3 =
     request.by === 'step'
       ? request.step

@@ -6,7 +6,7 @@ import type { Placement } from '../model/placement';
 import type { EditableKind } from '../model/records';
 
 /** Most records in one chunk. */
-export const MOST_CHUNK_RECORDS = 4096;
+export const MAX_CHUNK_RECORDS = 4096;
 
 const MAGIC = 0x31435653; // 'SVC1'
 const PREFIX_BYTES = 12;

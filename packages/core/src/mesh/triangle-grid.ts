@@ -1,7 +1,7 @@
 /** Triangles that one cell of the grid holds on average. */
 const TRIANGLES_A_CELL = 2;
 /** Most cells along one side. */
-const MOST_SIDE = 256;
+const MAX_SIDE = 256;
 /** Squared sine of a corner below which a triangle counts as one without area. */
 const NO_AREA = 1e-12;
 
@@ -43,7 +43,7 @@ export class TriangleGrid {
     }
     const size = Math.max(max[0] - min[0], max[1] - min[1], max[2] - min[2], 1e-9);
     // Surfaces fill few cells of a volume: so many along a side that the cells they meet hold a few triangles each.
-    const side = Math.min(MOST_SIDE, Math.max(1, Math.ceil(Math.sqrt(triangles / TRIANGLES_A_CELL / 3))));
+    const side = Math.min(MAX_SIDE, Math.max(1, Math.ceil(Math.sqrt(triangles / TRIANGLES_A_CELL / 3))));
     this.min = min;
     this.cell = size / side;
     this.sides = Int32Array.from([0, 1, 2], (k) =>

@@ -3,7 +3,7 @@ import type { Vector3 } from './vector';
 /** Side of the tiles in which a mask's pixels are kept: an edit writes only those it touches. */
 export const MASK_TILE_PIXELS = 256;
 /** Most pixels along a side of a mask. */
-export const MOST_MASK_SIDE = 4096;
+export const MAX_MASK_SIDE = 4096;
 
 /** A bitmap whose pixels are open or solid, lying flat in the level. */
 export interface Mask {

@@ -20,8 +20,8 @@ export interface ColumnWidth {
   readonly column: string;
   readonly pixels: number;
 }
-export const LEAST_COLUMN_PIXELS = 48;
-export const MOST_COLUMN_PIXELS = 900;
+export const MIN_COLUMN_PIXELS = 48;
+export const MAX_COLUMN_PIXELS = 900;
 
 /** What of a table is shown, and in which order. */
 export interface ViewRules {

@@ -36,7 +36,7 @@ export interface MovementRules {
 export const DEFAULT_MOVEMENT: MovementRules = { neighbours: 4, upSteps: 0, downSteps: 0, mayFall: false };
 
 /** Most squares along a side of a tile floor. */
-export const MOST_TILE_SIDE = 500;
+export const MAX_TILE_SIDE = 500;
 
 /** A grid of squares; several floors make a grid level. */
 export interface TileFloor {

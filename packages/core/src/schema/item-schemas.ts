@@ -3,16 +3,16 @@ import { BLOCK_SIGHTS } from '../model/block';
 import { GROUP_COLOURS } from '../model/group';
 import { PATH_FORMS } from '../model/level-path';
 import { LINK_EVENTS } from '../model/link';
-import { MASK_TILE_PIXELS, MOST_MASK_SIDE } from '../model/mask';
+import { MASK_TILE_PIXELS, MAX_MASK_SIDE } from '../model/mask';
 import { MARKER_KINDS } from '../model/marker';
 import { PATCH_CHANGES, patchId, type Patch } from '../model/patch';
 import { RECIPE_KINDS } from '../model/recipe';
 import { ITEM_KINDS, OPTIONAL_ITEM_FIELDS, type ItemKind } from '../model/stratum';
-import { MOST_TILE_SIDE } from '../model/tile-floor';
+import { MAX_TILE_SIDE } from '../model/tile-floor';
 import { VOLUME_FORMS, type VolumeShape } from '../model/volume';
 import {
-  MOST_BLOCK_PLANES,
-  MOST_PATH_KNOTS,
+  MAX_BLOCK_PLANES,
+  MAX_PATH_KNOTS,
   coordinate,
   day,
   finite,
@@ -41,7 +41,7 @@ const VOLUME_SHAPES: Readonly<Record<VolumeShape['form'], AnyObjectSchema>> = {
   sphere: shape({ form: string().required().oneOf(['sphere']), radiusMetres: finite(0.001, 1e5) }),
   prism: shape({
     form: string().required().oneOf(['prism']),
-    outline: array().of(planPoint()).required().min(3).max(MOST_BLOCK_PLANES),
+    outline: array().of(planPoint()).required().min(3).max(MAX_BLOCK_PLANES),
     heightMetres: finite(0.001, 1e5),
   }),
 };
@@ -68,11 +68,11 @@ const isRowTable = (v: unknown): boolean =>
   Object.entries(v).every(
     ([row, text]) =>
       /^\d{1,3}$/.test(row) &&
-      Number(row) < MOST_TILE_SIDE &&
+      Number(row) < MAX_TILE_SIDE &&
       typeof text === 'string' &&
-      text.length <= MOST_TILE_SIDE * 30,
+      text.length <= MAX_TILE_SIDE * 30,
   );
-const MOST_TILE_TEXT = 2 * MASK_TILE_PIXELS * MASK_TILE_PIXELS;
+const MAX_TILE_TEXT = 2 * MASK_TILE_PIXELS * MASK_TILE_PIXELS;
 /** Tiles are read pixel by pixel where they are used; here it is enough that they are runs and lie on the mask. */
 const isTileTable = (v: unknown): boolean =>
   typeof v === 'object' &&
@@ -82,7 +82,7 @@ const isTileTable = (v: unknown): boolean =>
     ([tile, text]) =>
       /^\d{1,2}-\d{1,2}$/.test(tile) &&
       typeof text === 'string' &&
-      text.length <= MOST_TILE_TEXT &&
+      text.length <= MAX_TILE_TEXT &&
       /^(\d{1,5}( \d{1,5})*)?$/.test(text),
   );
 const PATCHED_KINDS = ITEM_KINDS.filter((kind) => kind !== 'patch' && kind !== 'pin' && kind !== 'recipe');
@@ -137,20 +137,20 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
       .of(tuple([finite(-1e6, 1e6), finite(-1e6, 1e6), finite(-1e6, 1e6), finite(-1e9, 1e9)]).required())
       .required()
       .min(4)
-      .max(MOST_BLOCK_PLANES),
+      .max(MAX_BLOCK_PLANES),
     sight: string().required().oneOf(BLOCK_SIGHTS),
     material: name(),
     faces: later(
       array()
         .of(
           shape({
-            plane: whole(0, MOST_BLOCK_PLANES - 1),
+            plane: whole(0, MAX_BLOCK_PLANES - 1),
             surface: name(),
             tileMetres: tuple([finite(0.001, 1e5), finite(0.001, 1e5)]).required(),
             offsetMetres: planPoint(),
           }),
         )
-        .max(MOST_BLOCK_PLANES),
+        .max(MAX_BLOCK_PLANES),
     ),
     group: groupOf(),
   }),
@@ -209,7 +209,7 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
       )
       .required()
       .min(2)
-      .max(MOST_PATH_KNOTS),
+      .max(MAX_PATH_KNOTS),
     group: groupOf(),
   }),
   tileFloor: shape({
@@ -217,8 +217,8 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
     name: string().defined().max(200),
     position: vector(),
     squareMetres: finite(0.01, 1000),
-    columns: whole(1, MOST_TILE_SIDE),
-    rows: whole(1, MOST_TILE_SIDE),
+    columns: whole(1, MAX_TILE_SIDE),
+    rows: whole(1, MAX_TILE_SIDE),
     squares: mixed<Record<string, unknown>>()
       .required()
       .meta({ jsonSchema: { type: 'object', additionalProperties: { type: 'string' } } })
@@ -230,8 +230,8 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
     name: string().defined().max(200),
     position: vector(),
     pixelsPerMetre: finite(0.001, 1000),
-    columns: whole(1, MOST_MASK_SIDE),
-    rows: whole(1, MOST_MASK_SIDE),
+    columns: whole(1, MAX_MASK_SIDE),
+    rows: whole(1, MAX_MASK_SIDE),
     tiles: mixed<Record<string, unknown>>()
       .required()
       .meta({ jsonSchema: { type: 'object', additionalProperties: { type: 'string' } } })

@@ -7,14 +7,14 @@ import { GROUP_COLOURS } from '../model/group';
 import { PURPOSES } from '../model/level';
 import type { EditableKind } from '../model/records';
 import { STRATUM_ROLES } from '../model/stratum';
-import { CONDITION_TESTS, LEAST_COLUMN_PIXELS, MOST_COLUMN_PIXELS, VIEW_JOINS } from '../model/table-view';
+import { CONDITION_TESTS, MIN_COLUMN_PIXELS, MAX_COLUMN_PIXELS, VIEW_JOINS } from '../model/table-view';
 import { SQUARE_MARKS, SQUARE_ROLES, type SquareCode } from '../model/tile-floor';
 import { CARRIED_COUNTS, UNLOCK_NEEDS, type Gain, type UnlockRule } from '../model/unlock';
 import { codePatternFault } from '../sets/codes';
 import { patternFault } from '../sets/pattern';
 import { ITEM_SCHEMAS } from './item-schemas';
 import {
-  MOST_STRATA,
+  MAX_STRATA,
   box,
   coordinate,
   day,
@@ -91,7 +91,7 @@ const unlockRule = mixed<UnlockRule>()
   });
 
 /** Most codes of a legend. */
-const MOST_CODES = 200;
+const MAX_CODES = 200;
 const squareCode = (): AnyObjectSchema =>
   shape({
     code: string()
@@ -166,7 +166,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     legend: later(
       array()
         .of(squareCode())
-        .max(MOST_CODES)
+        .max(MAX_CODES)
         .test(
           'legend',
           'each code may stand in it once',
@@ -193,7 +193,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     purpose: string().required().oneOf(PURPOSES),
     code: string().defined().max(40),
     values,
-    strata: array().of(stackEntry).required().max(MOST_STRATA),
+    strata: array().of(stackEntry).required().max(MAX_STRATA),
     openSky: boolean().required(),
     bounds: box().nullable().defined().default(undefined),
     binned: moment(),
@@ -266,7 +266,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     columns: later(array().of(id()).max(400)),
     widths: later(
       array()
-        .of(shape({ column: id(), pixels: whole(LEAST_COLUMN_PIXELS, MOST_COLUMN_PIXELS) }))
+        .of(shape({ column: id(), pixels: whole(MIN_COLUMN_PIXELS, MAX_COLUMN_PIXELS) }))
         .max(400),
     ),
     frozen: later(number().integer().min(0).max(20)),
@@ -336,7 +336,7 @@ export const RECORD_SCHEMAS: Readonly<Record<EditableKind, AnyObjectSchema>> = {
     loadMetres: finite(0, 10000),
     dropMetres: finite(0, 20000),
     readyMetres: finite(0, 10000),
-    resident: array().of(id()).required().max(MOST_STRATA),
+    resident: array().of(id()).required().max(MAX_STRATA),
   }).test('rule', 'dropMetres must not be below loadMetres, nor loadMetres below readyMetres', holdsLoadRule),
   rehearsal: shape({
     id: id(),

@@ -4,16 +4,16 @@ import { KEY_PATTERN, MAX_KEY_LETTERS, keyFault } from '../sets/keys';
 /** Farthest coordinate that a level may use, metres. */
 export const FARTHEST_COORDINATE_METRES = 100000;
 /** Most planes of one block. */
-export const MOST_BLOCK_PLANES = 128;
+export const MAX_BLOCK_PLANES = 128;
 /** Most knots of one path. */
-export const MOST_PATH_KNOTS = 10000;
+export const MAX_PATH_KNOTS = 10000;
 /** Most strata in one level. */
-export const MOST_STRATA = 400;
+export const MAX_STRATA = 400;
 
 /** Longest id, letters. */
-const MOST_ID_LETTERS = 80;
+const MAX_ID_LETTERS = 80;
 /** Longest id of a patch: those of its thing and its level, and two dots between. */
-const MOST_PATCH_ID_LETTERS = 2 * MOST_ID_LETTERS + 2;
+const MAX_PATCH_ID_LETTERS = 2 * MAX_ID_LETTERS + 2;
 
 const idUpTo = (most: number): Schema =>
   string()
@@ -25,8 +25,8 @@ const idUpTo = (most: number): Schema =>
       'must be letters, digits, dots, dashes or underscores, without a dot at the start',
     )
     .notOneOf(['__proto__']);
-export const id = (): Schema => idUpTo(MOST_ID_LETTERS);
-export const patchIdText = (): Schema => idUpTo(MOST_PATCH_ID_LETTERS);
+export const id = (): Schema => idUpTo(MAX_ID_LETTERS);
+export const patchIdText = (): Schema => idUpTo(MAX_PATCH_ID_LETTERS);
 /** Characters that are not seen and change how other text is shown or sorted: controls, and marks of direction. */
 const UNSEEN = /[\u0000-\u001f\u007f-\u009f\u061c\u200e\u200f\u2028-\u202e\u2066-\u2069]/;
 export const name = (): Schema =>
@@ -70,9 +70,9 @@ export const box = (): AnyObjectSchema => shape({ min: vector(), max: vector() }
 export const scale = (): Schema => tuple([finite(0.001, 1000), finite(0.001, 1000), finite(0.001, 1000)]).required();
 
 /** Most values of one list. */
-export const MOST_LIST_VALUES = 1000;
+export const MAX_LIST_VALUES = 1000;
 /** Longest text of a value, characters. */
-export const MOST_TEXT_LENGTH = 20000;
+export const MAX_TEXT_LENGTH = 20000;
 
 export const isPoint = (value: unknown): boolean =>
   Array.isArray(value) &&
@@ -81,20 +81,20 @@ export const isPoint = (value: unknown): boolean =>
 export const isScalar = (value: unknown): boolean =>
   typeof value === 'boolean' ||
   (typeof value === 'number' && Number.isFinite(value)) ||
-  (typeof value === 'string' && value.length <= MOST_TEXT_LENGTH) ||
+  (typeof value === 'string' && value.length <= MAX_TEXT_LENGTH) ||
   isPoint(value);
 export const isFieldValue = (value: unknown): boolean =>
   value === null ||
   value === undefined ||
   isScalar(value) ||
-  (Array.isArray(value) && value.length <= MOST_LIST_VALUES && value.every(isScalar));
+  (Array.isArray(value) && value.length <= MAX_LIST_VALUES && value.every(isScalar));
 export const scalarTypes = ['string', 'number', 'boolean'];
 export const fieldValueJson = {
   anyOf: [
     { type: [...scalarTypes, 'null'] },
     {
       type: 'array',
-      maxItems: MOST_LIST_VALUES,
+      maxItems: MAX_LIST_VALUES,
       items: { anyOf: [{ type: scalarTypes }, { type: 'array', items: { type: 'number' }, minItems: 3, maxItems: 3 }] },
     },
   ],

@@ -10,7 +10,7 @@ export type BurrowOptions = Pick<
 >;
 
 /** Most squares of one burrow. */
-export const MOST_SQUARES = 4000000;
+export const MAX_SQUARES = 4000000;
 /** Steps that a walker takes in one turn: as many directions as one random word holds. */
 const TURN_STEPS = 16;
 /** Directions drawn at a time: a call for each word costs more than a turn. */
@@ -50,10 +50,10 @@ export interface Burrow {
  */
 export function carveBurrow(options: BurrowOptions, context: RunContext): Burrow {
   const { columns, rows, border, openShare, birthChance, mostWalkers, stepLimit } = options;
-  if (columns * rows > MOST_SQUARES)
+  if (columns * rows > MAX_SQUARES)
     throw new CoreError(
       'BURROW_SIZE',
-      `burrow: takes at most ${MOST_SQUARES} squares, ${columns} by ${rows} are ${columns * rows}`,
+      `burrow: takes at most ${MAX_SQUARES} squares, ${columns} by ${rows} are ${columns * rows}`,
     );
   const inside = Math.max(0, columns - 2 * border) * Math.max(0, rows - 2 * border);
   if (!(border >= 1) || inside === 0)

@@ -1,7 +1,7 @@
 import { RE2JS } from 're2js';
 
 const compiled = new Map<string, RE2JS | string>();
-const MOST_KEPT = 200;
+const MAX_KEPT = 200;
 
 /** The pattern compiled, or why it is none. Few patterns are used again and again. */
 function compile(pattern: string): RE2JS | string {
@@ -12,7 +12,7 @@ function compile(pattern: string): RE2JS | string {
     } catch (error) {
       found = error instanceof Error ? error.message : String(error);
     }
-    if (compiled.size >= MOST_KEPT) compiled.clear();
+    if (compiled.size >= MAX_KEPT) compiled.clear();
     compiled.set(pattern, found);
   }
   return found;

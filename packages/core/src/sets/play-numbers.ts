@@ -34,7 +34,7 @@ export interface PlayNumbers {
 }
 
 /** Largest amount that a state holds. */
-const MOST_AMOUNT = 1e9;
+const MAX_AMOUNT = 1e9;
 
 /** A model by numbers; undefined where an amount is not whole or too large. */
 export function numbersOf(model: UnlockModel): PlayNumbers | undefined {
@@ -75,7 +75,7 @@ export function numbersOf(model: UnlockModel): PlayNumbers | undefined {
   const isUncounted = values.some(
     ({ clamp }, v) => clamp === Infinity && levels.some(({ effects }) => effects[v].bound === Infinity),
   );
-  if (isUncounted || amounts.some((amount) => !Number.isInteger(amount) || Math.abs(amount) > MOST_AMOUNT))
+  if (isUncounted || amounts.some((amount) => !Number.isInteger(amount) || Math.abs(amount) > MAX_AMOUNT))
     return undefined;
   return {
     ids: model.levels.map(({ id }) => id),

@@ -2,9 +2,9 @@ import { clampAt, numbersOf, type PlayNumbers } from './play-numbers';
 import type { UnlockModel } from './unlock-model';
 
 /** Most states of play that one search visits. */
-export const MOST_STATES = 100000;
+export const MAX_STATES = 100000;
 /** Most moves between them, of all searches of one check. */
-const MOST_MOVES = 3000000;
+const MAX_MOVES = 3000000;
 
 /** Moves that the searches of one check still may visit. */
 export interface MovesLeft {
@@ -12,7 +12,7 @@ export interface MovesLeft {
 }
 
 export function allMoves(): MovesLeft {
-  return { count: MOST_MOVES };
+  return { count: MAX_MOVES };
 }
 
 /** All states that play can come to, and the moves between them. State 0 is the beginning. */
@@ -80,7 +80,7 @@ export function playStates(model: UnlockModel, left: MovesLeft): PlayStates | un
         to.push(next);
         playedLevel.push(l);
         known.push(isKnown ? 1 : 0);
-        if (states.length > MOST_STATES || left.count <= 0) return undefined;
+        if (states.length > MAX_STATES || left.count <= 0) return undefined;
       }
     }
     first.push(to.length);

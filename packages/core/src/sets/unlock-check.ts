@@ -3,7 +3,7 @@ import type { UnlockRule } from '../model/unlock';
 import { ruleText, type OrderedLevel, type UnlockModel } from './unlock-model';
 import { askAllStates, type PlayAnswers } from './play-cones';
 import type { PlayedStep } from './play-analysis';
-import { MOST_STATES } from './play-states';
+import { MAX_STATES } from './play-states';
 import { greedyPlay, unlockReach, type Reach, type Witness, type WitnessStep } from './unlock-reach';
 
 /** What a check of the order of play knows. */
@@ -16,7 +16,7 @@ export interface UnlockCheck {
 /** Steps of a way that a message shows before it counts the rest. */
 const SHOWN_STEPS = 8;
 /** Steps of a way that a finding keeps, the last ones. */
-const MOST_PATH_STEPS = 100;
+const MAX_PATH_STEPS = 100;
 
 /**
  * Checks the rules by which levels open. "Never" is said only of what the upper bound of all states leaves out; every
@@ -81,7 +81,7 @@ function found(
     desk: 'sets',
     severity,
     subject: detail === '' ? level.id : `${level.id}.${detail}`,
-    place: { level: level.id, path: path.slice(-MOST_PATH_STEPS).map((step) => step.level) },
+    place: { level: level.id, path: path.slice(-MAX_PATH_STEPS).map((step) => step.level) },
     message,
     why,
   });
@@ -223,7 +223,7 @@ function notDecided({ model, answers, witness }: Context): Finding[] {
       open[0],
       'shut',
       `Whether play can shut ${namesOf(open)} for good is not decided`,
-      `There are over ${MOST_STATES} states of play to try, or amounts that are not whole. Fewer levels that give or set back the same value make fewer.`,
+      `There are over ${MAX_STATES} states of play to try, or amounts that are not whole. Fewer levels that give or set back the same value make fewer.`,
     ),
   ];
 }

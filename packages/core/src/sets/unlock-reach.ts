@@ -107,7 +107,7 @@ export interface GreedyOptions {
 }
 
 /** A value that is given each time is collected over and over, at most this often for one threshold. */
-const MOST_REPEATS = 1e6;
+const MAX_REPEATS = 1e6;
 
 /**
  * Plays everything that opens, in order of play, each with the most there is to collect; levels that reset something
@@ -152,7 +152,7 @@ export function greedyPlay(model: UnlockModel, { sparing = false }: GreedyOption
     const [value, farm] = wanted;
     const missing = (waiting.waitingFor(value) ?? 0) - (amounts.get(value) ?? 0);
     const times = Math.ceil(missing / (farm.gains.get(value)?.most ?? 1));
-    if (!(times >= 1 && times <= MOST_REPEATS)) return { steps, opened, amounts };
+    if (!(times >= 1 && times <= MAX_REPEATS)) return { steps, opened, amounts };
     steps.push({ level: farm.id, times });
     for (const { id, start, counts } of model.values) {
       const gain = counts === 'each time' ? (farm.gains.get(id)?.most ?? 0) : 0;

@@ -5,13 +5,13 @@ export interface Window {
 }
 
 /** Most corners that a window may have; one that would have more is left uncut, which keeps too much, never too little. */
-export const MOST_CORNERS = 48;
+export const MAX_CORNERS = 48;
 
 export function newWindow(): Window {
-  return { corners: new Float64Array(MOST_CORNERS * 3), count: 0 };
+  return { corners: new Float64Array(MAX_CORNERS * 3), count: 0 };
 }
 
-const distances = new Float64Array(MOST_CORNERS);
+const distances = new Float64Array(MAX_CORNERS);
 
 /**
  * Cuts a window to where n·p − d ≥ −slack. Returns `from` itself when nothing is cut off, `into` when something is, and
@@ -36,7 +36,7 @@ export function cutWindow(
   }
   if (kept === n) return from;
   if (kept === 0) return undefined;
-  if (n + 1 > MOST_CORNERS) return from;
+  if (n + 1 > MAX_CORNERS) return from;
   const out = into.corners;
   let at = 0;
   for (let i = 0; i < n; i++) {

@@ -24,7 +24,7 @@ export interface DividerPlane {
 }
 
 /** Planes weighed against each other at one node, at most. */
-const MOST_CANDIDATES = 24;
+const MAX_CANDIDATES = 24;
 /** What one block cut in two costs, in blocks of imbalance. */
 const CUT_COST = 6;
 
@@ -113,7 +113,7 @@ function choosePlane(table: PlaneTable, fragments: readonly Fragment[]): PlaneRe
       if (face) area.set(ref >> 1, (area.get(ref >> 1) ?? 0) + spread(face.corners));
     }
   }
-  const candidates = [...area.entries()].sort((a, b) => b[1] - a[1] || a[0] - b[0]).slice(0, MOST_CANDIDATES);
+  const candidates = [...area.entries()].sort((a, b) => b[1] - a[1] || a[0] - b[0]).slice(0, MAX_CANDIDATES);
   if (candidates.length === 1 || fragments.length === 1) return candidates[0][0] * 2;
   const most = candidates[0][1];
   let best = candidates[0][0];

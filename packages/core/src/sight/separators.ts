@@ -3,7 +3,7 @@ import { cutWindow, type Window } from './clip-window';
 /** A corner this close to a plane counts as on it, metres: rounding of coordinates, nothing more. */
 const ON_PLANE = 2e-10;
 /** Planes through an edge and a corner that span less than this area are not looked at, square metres. */
-const LEAST_AREA = 1e-9;
+const MIN_AREA = 1e-9;
 
 /**
  * Cuts `target` by every plane that has `near` on one side and `far` on the other: a straight line through `near` and then
@@ -67,7 +67,7 @@ function cutByEdges(
       const px = ey * vz - ez * vy;
       const py = ez * vx - ex * vz;
       const pz = ex * vy - ey * vx;
-      if (px * px + py * py + pz * pz < LEAST_AREA * LEAST_AREA) continue;
+      if (px * px + py * py + pz * pz < MIN_AREA * MIN_AREA) continue;
       const away = px * ox + py * oy + pz * oz > 0 ? -1 : 1;
       nx = px * away;
       ny = py * away;

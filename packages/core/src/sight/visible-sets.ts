@@ -14,7 +14,7 @@ const GENEROUS = 8;
 /** Steps that every opening has, however many were taken before. */
 const FEWEST_STEPS = 24;
 /** Longest chain of openings that is followed; longer ones fall back to the rough bound. */
-const MOST_DEPTH = 400;
+const MAX_DEPTH = 400;
 
 export interface VisibleSets {
   /** For each pocket the pockets that can be seen from it, ascending; empty when it was not asked for. */
@@ -173,7 +173,7 @@ class Flow {
     seen: PocketBits,
   ): boolean {
     mark(seen, pocket);
-    if (depth >= MOST_DEPTH) return false;
+    if (depth >= MAX_DEPTH) return false;
     this.onChain[pocket] = 1;
     const frame = (this.frames[depth] ??= newFrame(this.words));
     const clear = pass !== undefined && this.areApart(source, last, pass);

@@ -7,7 +7,7 @@ type Point = readonly [number, number, number];
 type Planes = readonly (readonly [number, number, number, number])[];
 
 /** Shorter stretches of a sight line are not held against anyone, metres. */
-const LEAST_STRETCH = 1e-3;
+const MIN_STRETCH = 1e-3;
 
 /** The blocks of an input as plain planes, for tracing sight lines against them. */
 export function blockPlanesOf(input: SightInput): { planes: Planes; bounds: readonly number[] }[] {
@@ -50,7 +50,7 @@ export function pocketsAlong(result: Pick<SightResult, 'pockets'>, a: Point, b: 
       if (Math.max(a[k], b[k]) < bounds.min[k] || Math.min(a[k], b[k]) > bounds.max[k]) return [];
     }
     const stretch = stretchInside(planes, a, b, 0);
-    return stretch && (stretch[1] - stretch[0]) * length > LEAST_STRETCH ? [i] : [];
+    return stretch && (stretch[1] - stretch[0]) * length > MIN_STRETCH ? [i] : [];
   });
 }
 

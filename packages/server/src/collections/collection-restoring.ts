@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import {
   CoreError,
-  MOST_OPERATIONS,
+  MAX_OPERATIONS,
   RECORDS_DOCUMENT,
   restoreOperations,
   type CollectionContent,
@@ -79,8 +79,8 @@ export class CollectionRestoring {
       for (const document of [RECORDS_DOCUMENT, ...content.strata.keys()])
         states.set(document, (await this.documents.load(collection, document)).state);
       const plan = await new Stretches().finish(restoreOperations((document) => states.get(document) ?? none, content));
-      if (plan.operations.length > MOST_OPERATIONS) {
-        const message = `restore: ${plan.operations.length} changes are more than one edit takes (${MOST_OPERATIONS}); restore the archive as a collection of its own`;
+      if (plan.operations.length > MAX_OPERATIONS) {
+        const message = `restore: ${plan.operations.length} changes are more than one edit takes (${MAX_OPERATIONS}); restore the archive as a collection of its own`;
         throw new CoreError('RESTORE_TOO_LARGE', message, { operations: plan.operations.length });
       }
       return { ...plan, edit: await this.edits.lastSequence(collection) };

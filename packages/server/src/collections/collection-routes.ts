@@ -12,13 +12,13 @@ import type { CollectionService } from './collection-service';
 import type { ArchiveContent, readArchive } from './read-archive';
 
 /** Largest archive that is taken in over the network, bytes. */
-const MOST_ARCHIVE_BYTES = 256 * 1024 * 1024;
+const MAX_ARCHIVE_BYTES = 256 * 1024 * 1024;
 
 /** Largest picture of a level or an entry, bytes. */
-const MOST_PICTURE_BYTES = 20 * 1024 * 1024;
+const MAX_PICTURE_BYTES = 20 * 1024 * 1024;
 
 /** Largest mesh of a kit that a page may send, bytes. */
-const MOST_ASSET_BYTES = 512 * 1024 * 1024;
+const MAX_ASSET_BYTES = 512 * 1024 * 1024;
 
 const named = { name: string().required().trim().min(1).max(200) };
 const newBody = object({
@@ -127,7 +127,7 @@ export function collectionRoutes({
     response.type('application/zip').end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
   });
 
-  const archiveBody = express.raw({ type: 'application/zip', limit: MOST_ARCHIVE_BYTES });
+  const archiveBody = express.raw({ type: 'application/zip', limit: MAX_ARCHIVE_BYTES });
   const contentOfBody = (body: unknown): Promise<ArchiveContent> => {
     if (!Buffer.isBuffer(body))
       throw new HttpError(415, 'ARCHIVE_EXPECTED', 'The archive must be sent as application/zip.');
@@ -164,7 +164,7 @@ export function collectionRoutes({
 
   router.put(
     '/assets',
-    express.raw({ type: 'model/gltf-binary', limit: MOST_ASSET_BYTES }),
+    express.raw({ type: 'model/gltf-binary', limit: MAX_ASSET_BYTES }),
     async (request, response) => {
       const body: unknown = request.body;
       if (!Buffer.isBuffer(body))
@@ -178,7 +178,7 @@ export function collectionRoutes({
 
   router.put(
     '/pictures',
-    express.raw({ type: Object.keys(PICTURE_TYPES), limit: MOST_PICTURE_BYTES }),
+    express.raw({ type: Object.keys(PICTURE_TYPES), limit: MAX_PICTURE_BYTES }),
     async (request, response) => {
       const body: unknown = request.body;
       if (!Buffer.isBuffer(body))

@@ -1,5 +1,5 @@
 import {
-  MOST_CHUNK_RECORDS,
+  MAX_CHUNK_RECORDS,
   decodeChunk,
   encodeChunk,
   isEditableKind,
@@ -68,7 +68,7 @@ export class ChunkedDocument {
     }
     if (!record) return;
     let chunk = members.length - 1;
-    if (chunk < 0 || members[chunk].size >= MOST_CHUNK_RECORDS) chunk = members.push(new Set()) - 1;
+    if (chunk < 0 || members[chunk].size >= MAX_CHUNK_RECORDS) chunk = members.push(new Set()) - 1;
     members[chunk].add(id);
     places.set(id, chunk);
     this.markDirty(kind, chunk);

@@ -8,7 +8,7 @@ import type { SnapshotRepository } from './snapshot-repository';
 /** Edits to one document after which a new snapshot is written. */
 const EDITS_PER_SNAPSHOT = 256;
 /** Most records held in memory over all documents before the least used are let go. */
-const MOST_RECORDS_HELD = 500000;
+const MAX_RECORDS_HELD = 500000;
 
 /** The documents in memory: snapshot plus log. Called from inside the write queue only, so that nothing changes meanwhile. */
 export class DocumentStore {
@@ -79,7 +79,7 @@ export class DocumentStore {
     let total = 0;
     for (const document of this.open.values()) total += document.size;
     for (const [key, document] of this.open) {
-      if (total <= MOST_RECORDS_HELD || this.open.size <= 1) return;
+      if (total <= MAX_RECORDS_HELD || this.open.size <= 1) return;
       this.open.delete(key);
       total -= document.size;
     }

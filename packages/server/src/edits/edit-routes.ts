@@ -9,7 +9,7 @@ import type { EditRepository, EditText } from './edit-repository';
 import type { LevelHistoryService } from './level-history';
 import type { EditService } from './edit-service';
 
-const MOST_EDITS_AN_ANSWER = 1000;
+const MAX_EDITS_AN_ANSWER = 1000;
 /** Edits in one page of a level's history. */
 const MAX_HISTORY_PAGE = 200;
 
@@ -47,13 +47,13 @@ export function editRoutes(
     const { document, person } = request.query;
     const after = wholeNumber(request.query['after'] ?? '0', 'after');
     if (typeof person === 'string') {
-      response.json({ edits: await repository.ofPerson(collection, person, MOST_EDITS_AN_ANSWER) });
+      response.json({ edits: await repository.ofPerson(collection, person, MAX_EDITS_AN_ANSWER) });
     } else if (typeof document === 'string') {
       response.json({ edits: await repository.ofDocument(collection, document, after) });
     } else {
       response
         .type('json')
-        .send(`{"edits":${listText(await repository.after(collection, after, MOST_EDITS_AN_ANSWER))}}`);
+        .send(`{"edits":${listText(await repository.after(collection, after, MAX_EDITS_AN_ANSWER))}}`);
     }
   });
 
@@ -104,9 +104,9 @@ export function editRoutes(
       bakes.events.off('bake', onBake);
     });
     for (;;) {
-      const missed = await repository.after(collection, sent, MOST_EDITS_AN_ANSWER);
+      const missed = await repository.after(collection, sent, MAX_EDITS_AN_ANSWER);
       missed.forEach(sendEdit);
-      if (missed.length < MOST_EDITS_AN_ANSWER) break;
+      if (missed.length < MAX_EDITS_AN_ANSWER) break;
     }
     waiting.forEach(sendEdit);
     live = true;

@@ -49,7 +49,7 @@ interface WaitingAppend {
   readonly reject: (error: unknown) => void;
 }
 
-const MOST_IN_ONE_TRANSACTION = 64;
+const MAX_IN_ONE_TRANSACTION = 64;
 
 /** Decides whether an edit holds, writes it, and tells everyone. */
 export class EditService {
@@ -94,7 +94,7 @@ export class EditService {
   }
 
   private async appendWaiting(): Promise<void> {
-    const batch = this.waiting.splice(0, MOST_IN_ONE_TRANSACTION);
+    const batch = this.waiting.splice(0, MAX_IN_ONE_TRANSACTION);
     if (this.waiting.length > 0) void this.database.queue.exclusive(() => this.appendWaiting());
     const prepared: { readonly of: WaitingAppend; readonly outcome: AppendOutcome }[] = [];
     for (const of of batch) {

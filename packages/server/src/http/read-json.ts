@@ -7,20 +7,20 @@ import { HttpError } from './problem';
 import { refuseDeep } from './refuse-deep';
 
 /** Largest JSON request, bytes. */
-const MOST_BODY_BYTES = 32 * 1024 * 1024;
+const MAX_BODY_BYTES = 32 * 1024 * 1024;
 /** A longer one would hold the loop while it is read. */
-const MOST_READ_HERE_BYTES = 1024 * 1024;
+const MAX_READ_HERE_BYTES = 1024 * 1024;
 
 /** Reads the JSON bodies of requests into `request.body`; long ones in a thread. */
 export function readJson(readers: ThreadPool): Router {
   const router = Router();
-  router.use(express.raw({ limit: MOST_BODY_BYTES, type: isLongJson }), async (request, _response, next) => {
+  router.use(express.raw({ limit: MAX_BODY_BYTES, type: isLongJson }), async (request, _response, next) => {
     const body: unknown = request.body;
     if (Buffer.isBuffer(body))
       request.body = await readers.run<typeof jsonOfBytes>('read-json', new Uint8Array(body)).catch(answerFault);
     next();
   });
-  router.use(express.json({ limit: MOST_BODY_BYTES, verify: refuseDeep }));
+  router.use(express.json({ limit: MAX_BODY_BYTES, verify: refuseDeep }));
   return router;
 }
 
@@ -29,7 +29,7 @@ function isLongJson({ headers }: IncomingMessage): boolean {
   const type = headers['content-type'] ?? '';
   const charset = /charset\s*=\s*"?([^";\s]*)/i.exec(type)?.[1].toLowerCase() ?? 'utf-8';
   if (!/^application\/json\s*(?:;|$)/i.test(type) || charset !== 'utf-8') return false;
-  return headers['content-encoding'] !== undefined || !(Number(headers['content-length']) <= MOST_READ_HERE_BYTES);
+  return headers['content-encoding'] !== undefined || !(Number(headers['content-length']) <= MAX_READ_HERE_BYTES);
 }
 
 function answerFault(error: unknown): never {

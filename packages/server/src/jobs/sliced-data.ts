@@ -23,7 +23,7 @@ export interface SlicedPlace {
 export type Slice = readonly { readonly place: number; readonly members: readonly unknown[] }[];
 
 /** Fewer members than these stay where they are. */
-const LEAST_SLICED = 64;
+const MIN_SLICED = 64;
 /** Values in one slice, those within values too. */
 const SLICE_PARTS = 5000;
 /** A list of which a member has so many is looked into, not sent as it is. */
@@ -41,7 +41,7 @@ export interface SlicedList {
 /** Takes the long lists out of data; the data itself is left as it is. @param least members from which something is taken out */
 export function slicedData(
   data: unknown,
-  least = LEAST_SLICED,
+  least = MIN_SLICED,
 ): { readonly sliced: SlicedData; readonly lists: readonly SlicedList[] } {
   const places: SlicedPlace[] = [];
   const lists: SlicedList[] = [];

@@ -11,7 +11,7 @@ export interface PackRequest {
 }
 
 /** Most levels that one request leaves out. */
-const MOST_WITHOUT = 10000;
+const MAX_WITHOUT = 10000;
 const KEY = /^[a-z0-9-]{1,100}$/;
 
 const shape = object({
@@ -19,7 +19,7 @@ const shape = object({
     .required()
     .matches(/^[A-Za-z0-9][A-Za-z0-9 _-]{0,59}$/, 'must be 1 to 60 letters, digits, spaces, dashes or underscores'),
   withAllPurposes: boolean().required(),
-  without: array().of(string().required().matches(KEY, 'must be keys of levels')).max(MOST_WITHOUT),
+  without: array().of(string().required().matches(KEY, 'must be keys of levels')).max(MAX_WITHOUT),
 })
   .noUnknown()
   .strict()
@@ -44,7 +44,7 @@ export function checkedPackRequest(body: unknown): PackRequest {
 export function keysFromAddress(text: unknown): string[] {
   if (text === undefined || text === '') return [];
   const keys = typeof text === 'string' ? text.split(',') : [];
-  if (keys.length === 0 || keys.length > MOST_WITHOUT || !keys.every((key) => KEY.test(key)))
+  if (keys.length === 0 || keys.length > MAX_WITHOUT || !keys.every((key) => KEY.test(key)))
     throw new HttpError(400, 'PACK_REQUEST', 'What is left out must be keys of levels with commas between them.');
   return keys;
 }

@@ -171,8 +171,8 @@ function reachOf({ records, strata }: Content, stratum: string): Reach {
       );
     });
   const ofSection = (id: string): boolean => [...recipes].some((recipe) => id.startsWith(`${recipe}.`));
-  return { has: (id) => ids.has(id) || ofSection(id) || within(id, assemblies, MOST_NESTED) };
+  return { has: (id) => ids.has(id) || ofSection(id) || within(id, assemblies, MAX_NESTED) };
 }
 
 /** Assemblies within each other are followed no deeper. */
-const MOST_NESTED = 8;
+const MAX_NESTED = 8;

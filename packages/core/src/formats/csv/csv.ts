@@ -2,7 +2,7 @@ import Papa from 'papaparse';
 import { CoreError } from '../../errors';
 
 /** Most rows that are read from one file, its header among them. */
-export const MOST_CSV_ROWS = 100001;
+export const MAX_CSV_ROWS = 100001;
 
 /** A spreadsheet runs what begins like this as a formula. */
 const FORMULA_START = /^[=+\-@\t\r]/;
@@ -26,15 +26,15 @@ export function writeCsv(rows: readonly (readonly string[])[]): string {
 export function readCsv(bytes: Uint8Array): string[][] {
   const text = decode(bytes);
   if (text.trim() === '') throw new CoreError('CSV_EMPTY', 'csv: the file has no rows');
-  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy', preview: MOST_CSV_ROWS + 1 });
+  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy', preview: MAX_CSV_ROWS + 1 });
   const quotes = errors.find(({ type }) => type === 'Quotes');
   if (quotes)
     throw new CoreError('CSV_QUOTES', `csv: row ${(quotes.row ?? 0) + 1}: ${quotes.message}`, {
       row: (quotes.row ?? 0) + 1,
     });
-  if (data.length > MOST_CSV_ROWS)
-    throw new CoreError('CSV_ROWS', `csv: the file has more than ${MOST_CSV_ROWS - 1} rows; split it`, {
-      most: MOST_CSV_ROWS - 1,
+  if (data.length > MAX_CSV_ROWS)
+    throw new CoreError('CSV_ROWS', `csv: the file has more than ${MAX_CSV_ROWS - 1} rows; split it`, {
+      most: MAX_CSV_ROWS - 1,
     });
   return data.map((row) =>
     row.map((cell) => (cell.startsWith("'") && FORMULA_START.test(cell.slice(1)) ? cell.slice(1) : cell)),

@@ -5,7 +5,7 @@ import { parseJson } from '../canonical-json';
 const GLB_MAGIC = 0x46546c67;
 const JSON_CHUNK = 0x4e4f534a;
 const BIN_CHUNK = 0x004e4942;
-const MOST_ELEMENTS = 1e8;
+const MAX_ELEMENTS = 1e8;
 /** Bytes of one component by its glTF code. */
 const COMPONENT_BYTES: Readonly<Record<number, number>> = { 5120: 1, 5121: 1, 5122: 2, 5123: 2, 5125: 4, 5126: 4 };
 const COMPONENTS: Readonly<Record<string, number>> = {
@@ -70,7 +70,7 @@ function checkClaims(
   });
   asTables(accessors).forEach(({ bufferView, byteOffset = 0, componentType, type, count }, i) => {
     const bytes = COMPONENT_BYTES[componentType as number] * COMPONENTS[type as string];
-    if (!isSize(count) || count > MOST_ELEMENTS || !(bytes > 0))
+    if (!isSize(count) || count > MAX_ELEMENTS || !(bytes > 0))
       return fail(`accessors[${i}] claims ${String(count)} elements of ${String(type)}`);
     if (bufferView === undefined) return;
     const { byteLength: room, byteStride = bytes } = views[bufferView as number] ?? {};

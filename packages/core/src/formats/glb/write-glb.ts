@@ -8,7 +8,7 @@ import {
 } from '../../mesh/kit-meshes';
 
 const TYPES = ['SCALAR', 'SCALAR', 'VEC2', 'VEC3', 'VEC4'] as const;
-const MOST_SHORT_INDEX = 65535;
+const MAX_SHORT_INDEX = 65535;
 
 /** One GLB with a node for every mesh, in the order given; materials that no mesh uses are left out. Equal input gives equal bytes. */
 export async function writeGlb({ pieces, materials, textures }: KitMeshes): Promise<Uint8Array> {
@@ -42,7 +42,7 @@ export async function writeGlb({ pieces, materials, textures }: KitMeshes): Prom
         );
       }
       const vertices = attributes[0].values.length / 3;
-      const array = vertices <= MOST_SHORT_INDEX ? Uint16Array.from(indices) : new Uint32Array(indices);
+      const array = vertices <= MAX_SHORT_INDEX ? Uint16Array.from(indices) : new Uint32Array(indices);
       primitive.setIndices(document.createAccessor().setType('SCALAR').setArray(array).setBuffer(buffer));
       mesh.addPrimitive(primitive);
     }

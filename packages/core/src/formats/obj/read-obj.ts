@@ -2,7 +2,7 @@ import type { ImportFault } from '../../detail/import-report';
 import type { MeshAttribute, MeshOfPiece, MeshPart } from '../../mesh/kit-meshes';
 
 /** Lines with faults that are told one by one. */
-const MOST_FAULTS = 20;
+const MAX_FAULTS = 20;
 /** Keys that say nothing about surfaces, passed over in silence. */
 const QUIET = new Set(['s', 'g', 'vp', 'lod', 'shadow_obj', 'trace_obj']);
 
@@ -57,11 +57,11 @@ class ObjReader {
       at = end + 1;
     }
     for (const [message, count] of this.counts) {
-      if (count > MOST_FAULTS)
+      if (count > MAX_FAULTS)
         this.faults.push({
           severity: 'error',
           where: this.file,
-          message: `${message}: ${count - MOST_FAULTS} more lines`,
+          message: `${message}: ${count - MAX_FAULTS} more lines`,
         });
     }
     const pieces = [...this.objects].map(([name, parts]) => ({
@@ -162,8 +162,7 @@ class ObjReader {
     const kind = message.replace(/“[^”]*”|\d+/g, '…');
     const count = (this.counts.get(kind) ?? 0) + 1;
     this.counts.set(kind, count);
-    if (count <= MOST_FAULTS)
-      this.faults.push({ severity: 'error', where: `${this.file}, line ${this.line}`, message });
+    if (count <= MAX_FAULTS) this.faults.push({ severity: 'error', where: `${this.file}, line ${this.line}`, message });
   }
 
   private finish(

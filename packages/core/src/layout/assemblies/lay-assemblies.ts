@@ -28,7 +28,7 @@ export const ASSEMBLED_KINDS = [
 type AssembledKind = (typeof ASSEMBLED_KINDS)[number];
 
 /** Most things that the assemblies of one stratum may come to. */
-const MOST_LAID = 1000000;
+const MAX_LAID = 1000000;
 
 /** Id of a thing of an assembly where it stands. */
 export function laidId(use: string, item: string): string {
@@ -59,10 +59,10 @@ export function withAssemblies(
     for (const nested of once.assembly) lay(nested, [...around, use.assembly]);
     for (const kind of ASSEMBLED_KINDS) {
       for (const item of kind === 'assembly' ? [] : once[kind]) {
-        if (++count > MOST_LAID)
+        if (++count > MAX_LAID)
           throw new CoreError(
             'ASSEMBLY_TOO_LARGE',
-            `assembly: those of one stratum come to more than ${MOST_LAID} things`,
+            `assembly: those of one stratum come to more than ${MAX_LAID} things`,
             { assembly: use.assembly },
           );
         const list = laid.get(kind) ?? [];

@@ -11,10 +11,10 @@ export type BlockShape = Pick<Block, 'position' | 'turn' | 'planes' | 'faces'>;
 /** What an edit changes of a block. */
 export type ShapedBlock = Pick<Block, 'planes' | 'faces'>;
 
-export const LEAST_SIDES = 3;
-export const MOST_SIDES = 64;
+export const MIN_SIDES = 3;
+export const MAX_SIDES = 64;
 /** Solids of less than this are nothing, cubic metres. */
-const LEAST_CUBIC_METRES = 1e-9;
+const MIN_CUBIC_METRES = 1e-9;
 /** How far the volume of two blocks may fall short of the solid around both before they are not convex together. */
 const JOIN_TOLERANCE = 1e-6;
 
@@ -24,11 +24,8 @@ const JOIN_TOLERANCE = 1e-6;
  * @throws CoreError 'CYLINDER_SIDES'
  */
 export function cylinderPlanes(size: Vector3, sides: number): BlockPlane[] {
-  if (!Number.isInteger(sides) || sides < LEAST_SIDES || sides > MOST_SIDES) {
-    throw new CoreError(
-      'CYLINDER_SIDES',
-      `cylinder: must have from ${LEAST_SIDES} to ${MOST_SIDES} sides, has ${sides}`,
-    );
+  if (!Number.isInteger(sides) || sides < MIN_SIDES || sides > MAX_SIDES) {
+    throw new CoreError('CYLINDER_SIDES', `cylinder: must have from ${MIN_SIDES} to ${MAX_SIDES} sides, has ${sides}`);
   }
   const outline = Array.from({ length: sides }, (_unused, i): PlanPoint => {
     const degrees = (360 * (i + 0.5)) / sides;
@@ -40,7 +37,7 @@ export function cylinderPlanes(size: Vector3, sides: number): BlockPlane[] {
 /** Holds planes to what a block must be. @throws CoreError 'BLOCK_EMPTY', 'BLOCK_UNBOUNDED' */
 export function checkedPlanes(planes: readonly BlockPlane[]): PlaneSolid {
   const solid = planeSolid(planes);
-  if (!solid || solid.cubicMetres < LEAST_CUBIC_METRES)
+  if (!solid || solid.cubicMetres < MIN_CUBIC_METRES)
     throw new CoreError('BLOCK_EMPTY', `block: its ${planes.length} planes enclose nothing`);
   return solid;
 }
@@ -62,7 +59,7 @@ export function cutBlock(
   const part = (cut: BlockPlane): ShapedBlock => {
     const planes = [...block.planes, cut];
     const solid = planeSolid(planes);
-    if (!solid || solid.cubicMetres < LEAST_CUBIC_METRES) {
+    if (!solid || solid.cubicMetres < MIN_CUBIC_METRES) {
       throw new CoreError(
         'CUT_MISSES',
         'cut: all of the block lies on one side of the plane; put the plane through it',
@@ -131,7 +128,7 @@ export function hollowBlock(block: BlockShape, wallMetres: number): ShapedBlock[
   ];
   const needed = neededPlanes(block.planes, solid);
   const hollow = planeSolid(needed.map((i) => inner(block.planes[i])));
-  if (!(wallMetres > 0) || !hollow || hollow.cubicMetres < LEAST_CUBIC_METRES) {
+  if (!(wallMetres > 0) || !hollow || hollow.cubicMetres < MIN_CUBIC_METRES) {
     throw new CoreError(
       'HOLLOW_TOO_THICK',
       `hollow: walls of ${wallMetres} m leave nothing hollow; the block is ${thinnestText(solid)} m thin`,
@@ -146,7 +143,7 @@ export function hollowBlock(block: BlockShape, wallMetres: number): ShapedBlock[
       [-ix + 0, -iy + 0, -iz + 0, -id + 0] as BlockPlane,
     ];
     const wall = planeSolid(planes);
-    return wall && wall.cubicMetres >= LEAST_CUBIC_METRES ? [kept(planes, block.faces, wall)] : [];
+    return wall && wall.cubicMetres >= MIN_CUBIC_METRES ? [kept(planes, block.faces, wall)] : [];
   });
 }
 

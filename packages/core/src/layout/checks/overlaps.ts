@@ -28,7 +28,7 @@ export interface OverlapsInput {
 }
 
 /** Most overlaps that are told; the largest. */
-export const MOST_OVERLAPS = 1000;
+export const MAX_OVERLAPS = 1000;
 
 /**
  * Blocks of different strata that fill the same space, largest first. Blocks of one stratum may overlap as they like, and so
@@ -72,5 +72,5 @@ export function findOverlaps({ blocks, leastCubicMetres }: OverlapsInput, contex
   });
   return found
     .sort((a, b) => b.cubicMetres - a.cubicMetres || (a.first.id + a.second.id < b.first.id + b.second.id ? -1 : 1))
-    .slice(0, MOST_OVERLAPS);
+    .slice(0, MAX_OVERLAPS);
 }

@@ -13,7 +13,7 @@ export interface MaskNarrow {
   readonly widthPixels: number;
 }
 
-const MOST_WIDTH = 2000;
+const MAX_WIDTH = 2000;
 /** Number of the solid part that surrounds a mask. */
 const RIM = -1;
 
@@ -33,11 +33,8 @@ export function maskNarrows(
   widthPixels: number,
   context: RunContext,
 ): MaskNarrow[] {
-  if (!(widthPixels > 0 && widthPixels <= MOST_WIDTH))
-    throw new CoreError(
-      'MASK_WIDTH',
-      `mask: a width of ${widthPixels} pixels is not above 0 and at most ${MOST_WIDTH}`,
-    );
+  if (!(widthPixels > 0 && widthPixels <= MAX_WIDTH))
+    throw new CoreError('MASK_WIDTH', `mask: a width of ${widthPixels} pixels is not above 0 and at most ${MAX_WIDTH}`);
   const { columns, rows, open } = bitmap;
   const order = narrowPixels(clearance, Math.ceil(widthPixels * widthPixels));
   const wide = { columns, rows, open: new Uint8Array(open.length) };

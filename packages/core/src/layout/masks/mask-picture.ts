@@ -1,7 +1,7 @@
 import { decode, encode, type DecodedPng } from 'fast-png';
 import type { RunContext } from '../../context/run-context';
 import { CoreError } from '../../errors';
-import { MOST_MASK_SIDE } from '../../model/mask';
+import { MAX_MASK_SIDE } from '../../model/mask';
 import { tilesOfBitmap, type MaskBitmap } from './mask-bitmap';
 import { fillSpecks } from './mask-regions';
 
@@ -122,10 +122,10 @@ function checkHeader(bytes: Uint8Array): void {
     );
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const [width, height] = [view.getUint32(16), view.getUint32(20)];
-  if (width < 1 || height < 1 || width > MOST_MASK_SIDE || height > MOST_MASK_SIDE) {
+  if (width < 1 || height < 1 || width > MAX_MASK_SIDE || height > MAX_MASK_SIDE) {
     throw new CoreError(
       'MASK_PICTURE_SIZE',
-      `picture: says that it is ${width} by ${height} pixels, a mask has 1 to ${MOST_MASK_SIDE} a side; scale it down and take it again`,
+      `picture: says that it is ${width} by ${height} pixels, a mask has 1 to ${MAX_MASK_SIDE} a side; scale it down and take it again`,
       {
         width,
         height,

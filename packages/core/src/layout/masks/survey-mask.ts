@@ -59,8 +59,8 @@ export interface MaskSurvey {
   readonly unreachedSquareMetres: number;
 }
 
-const MOST_TOLD = 200;
-const MOST_SHADE_SIDE = 1024;
+const MAX_TOLD = 200;
+const MAX_SHADE_SIDE = 1024;
 
 /**
  * Surveys a mask for a body: its regions, the ways from start to goals, its narrow places. Beyond the mask all is solid. The middle of the
@@ -122,10 +122,10 @@ export function surveyMask(
   if (reach) for (let i = 0; i < fits.length; i++) if (fits[i] === 1 && reach.costs[i] < 0) unreached++;
   return {
     openSquareMetres: sizes.reduce((sum, size) => sum + size, 0) * area,
-    regions: regions.slice(0, MOST_TOLD),
+    regions: regions.slice(0, MAX_TOLD),
     regionCount: regions.length,
     ways,
-    narrows: narrows.slice(0, MOST_TOLD),
+    narrows: narrows.slice(0, MAX_TOLD),
     narrowCount: narrows.length,
     shade: shadeOf(bitmap, fits, reach?.costs),
     hasStart: reach !== undefined,
@@ -184,7 +184,7 @@ function lengthOf(points: readonly PlanPoint[]): number {
 
 /** The most of what the pixels of a cell are. */
 function shadeOf({ columns, rows }: MaskBitmap, fits: Uint8Array, costs: Int32Array | undefined): MaskSurvey['shade'] {
-  const step = Math.max(1, Math.ceil(Math.max(columns, rows) / MOST_SHADE_SIDE));
+  const step = Math.max(1, Math.ceil(Math.max(columns, rows) / MAX_SHADE_SIDE));
   const [across, down] = [Math.ceil(columns / step), Math.ceil(rows / step)];
   const cells = new Uint8Array(across * down);
   for (let row = 0, i = 0; row < rows; row++) {

@@ -36,11 +36,11 @@ export interface PlanDensity {
 }
 
 /** Most cells along a side of the grid. */
-const MOST_SIDE = 256;
+const MAX_SIDE = 256;
 /** Crowded is more than so many times the mean, empty less than this share of it. */
 const CROWDED_TIMES = 2.5;
 const EMPTY_SHARE = 0.1;
-const MOST_REGIONS = 20;
+const MAX_REGIONS = 20;
 /** Points between two looks at the cancel flag. */
 const CHECK_POINTS = 4096;
 
@@ -59,7 +59,7 @@ export function planDensity({ points, reachMetres }: DensityInput, context: RunC
   }
   const bounds = boundsOf(points);
   const extent = Math.max(bounds.high[0] - bounds.low[0], bounds.high[1] - bounds.low[1]) + 2 * reachMetres;
-  const cellMetres = Math.max(extent / MOST_SIDE, reachMetres / 8);
+  const cellMetres = Math.max(extent / MAX_SIDE, reachMetres / 8);
   const origin: PlanPoint = [bounds.low[0] - reachMetres, bounds.low[1] - reachMetres];
   const size = (k: 0 | 1): number =>
     Math.max(1, Math.ceil((bounds.high[k] - bounds.low[k] + 2 * reachMetres) / cellMetres));
@@ -167,5 +167,5 @@ function regionsOf(
     ];
     regions.push({ kind, squareMetres, density: sum / count, low: at(left, top), high: at(right + 1, bottom + 1) });
   }
-  return regions.sort((a, b) => b.squareMetres - a.squareMetres).slice(0, MOST_REGIONS);
+  return regions.sort((a, b) => b.squareMetres - a.squareMetres).slice(0, MAX_REGIONS);
 }

@@ -24,14 +24,14 @@ export interface DistanceShade {
 }
 
 /** Most cells along a side. */
-const MOST_SIDE = 128;
+const MAX_SIDE = 128;
 
 /** @throws CoreError 'SHADE_AREA' for corners that enclose nothing, 'CANCELLED' */
 export function distanceShade({ path, low, high }: DistanceShadeInput, context: RunContext): DistanceShade {
   const [width, depth] = [high[0] - low[0], high[1] - low[1]];
   if (!(width > 0 && depth > 0 && width < Infinity && depth < Infinity))
     throw new CoreError('SHADE_AREA', `shade: from ${low.join(', ')} to ${high.join(', ')} m lies nothing`);
-  const cellMetres = Math.max(width, depth) / MOST_SIDE;
+  const cellMetres = Math.max(width, depth) / MAX_SIDE;
   const [columns, rows] = [Math.max(1, Math.ceil(width / cellMetres)), Math.max(1, Math.ceil(depth / cellMetres))];
   const flat = {
     ...path,

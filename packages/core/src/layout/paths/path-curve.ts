@@ -68,7 +68,7 @@ const WEIGHTS = [
 ];
 /** How far two halves may differ from their whole, as a share of it, before they are halved again. */
 const LENGTH_TOLERANCE = 1e-7;
-const MOST_HALVINGS = 12;
+const MAX_HALVINGS = 12;
 
 /** Length of a piece from one t to another, metres; right to about a millionth. */
 export function lengthOfPiece(piece: PathPiece, from = 0, to = 1): number {
@@ -78,7 +78,7 @@ export function lengthOfPiece(piece: PathPiece, from = 0, to = 1): number {
 function lengthBetween(piece: PathPiece, from: number, to: number, whole: number, depth: number): number {
   const middle = (from + to) / 2;
   const [first, second] = [quadrature(piece, from, middle), quadrature(piece, middle, to)];
-  if (depth >= MOST_HALVINGS || Math.abs(first + second - whole) <= LENGTH_TOLERANCE * (first + second) + 1e-12)
+  if (depth >= MAX_HALVINGS || Math.abs(first + second - whole) <= LENGTH_TOLERANCE * (first + second) + 1e-12)
     return first + second;
   return lengthBetween(piece, from, middle, first, depth + 1) + lengthBetween(piece, middle, to, second, depth + 1);
 }

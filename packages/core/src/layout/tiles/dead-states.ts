@@ -1,7 +1,7 @@
 import type { TileNode } from './tile-graph';
 
 /** Most squares of floors whose states are looked at in whole. */
-const MOST_SQUARES = 4096;
+const MAX_SQUARES = 4096;
 
 /**
  * Tells states from which the goal can no longer be reached with everything visited, on floors whose squares mostly go.
@@ -41,7 +41,7 @@ export class DeadStates {
 
   /** Whether looking at whole states pays: at least half of the squares go, and they are not too many. */
   static pays(nodes: readonly TileNode[]): boolean {
-    return nodes.length <= MOST_SQUARES && nodes.filter(({ visits }) => visits > 0).length * 2 >= nodes.length;
+    return nodes.length <= MAX_SQUARES && nodes.filter(({ visits }) => visits > 0).length * 2 >= nodes.length;
   }
 
   /**

@@ -1,4 +1,4 @@
-import { MOST_TILE_SIDE, type SquareCode } from '../../model/tile-floor';
+import { MAX_TILE_SIDE, type SquareCode } from '../../model/tile-floor';
 
 /** No square: a hole. */
 export const HOLE = '.';
@@ -68,7 +68,7 @@ export interface ReadSquares {
 }
 
 /** Most faults that are told. */
-const MOST_FAULTS = 200;
+const MAX_FAULTS = 200;
 
 /**
  * Reads squares as a spreadsheet gives them: a line a row, tabs (or blanks, where there is no tab) between squares. What
@@ -80,24 +80,24 @@ export function readSquares(text: string, legend: readonly SquareCode[]): ReadSq
   const isTabbed = text.includes('\t');
   const faults: SquareFault[] = [];
   const told = (row: number, column: number, message: string): void =>
-    void (faults.length < MOST_FAULTS && faults.push({ row, column, message }));
-  if (lines.length > MOST_TILE_SIDE)
+    void (faults.length < MAX_FAULTS && faults.push({ row, column, message }));
+  if (lines.length > MAX_TILE_SIDE)
     told(
-      MOST_TILE_SIDE + 1,
+      MAX_TILE_SIDE + 1,
       1,
-      `a floor has at most ${MOST_TILE_SIDE} rows, this has ${lines.length}; the rest is left out`,
+      `a floor has at most ${MAX_TILE_SIDE} rows, this has ${lines.length}; the rest is left out`,
     );
   const cells = lines
-    .slice(0, MOST_TILE_SIDE)
+    .slice(0, MAX_TILE_SIDE)
     .map((line) => (isTabbed ? line.split('\t') : line.trim().split(/\s+/)).map((cell) => cell.trim()));
   const widest = Math.max(1, ...cells.map((row) => row.length));
-  if (widest > MOST_TILE_SIDE)
+  if (widest > MAX_TILE_SIDE)
     told(
       1,
-      MOST_TILE_SIDE + 1,
-      `a floor has at most ${MOST_TILE_SIDE} columns, this has ${widest}; the rest is left out`,
+      MAX_TILE_SIDE + 1,
+      `a floor has at most ${MAX_TILE_SIDE} columns, this has ${widest}; the rest is left out`,
     );
-  const columns = Math.min(widest, MOST_TILE_SIDE);
+  const columns = Math.min(widest, MAX_TILE_SIDE);
   const rows = cells.map((row, r) =>
     Array.from({ length: columns }, (_unused, c) => {
       const cell = row[c] ?? HOLE;

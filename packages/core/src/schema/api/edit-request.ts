@@ -8,7 +8,7 @@ import { ITEM_KINDS } from '../../model/stratum';
 import { isEditableKind } from '../validate-record';
 
 /** Most operations in one edit. */
-export const MOST_OPERATIONS = 50000;
+export const MAX_OPERATIONS = 50000;
 
 const ID = /^(?!__proto__$)[A-Za-z0-9_:-][A-Za-z0-9._:-]{0,299}$/;
 /** An acceptance is named by its finding, 'CODE:subject' or 'CODE:subject@level'. */
@@ -26,8 +26,8 @@ const schema = object({
     .test('least', 'operations field must have at least 1 items', (list) => !Array.isArray(list) || list.length > 0)
     .test(
       'most',
-      `operations field must have less than or equal to ${MOST_OPERATIONS} items`,
-      (list) => !Array.isArray(list) || list.length <= MOST_OPERATIONS,
+      `operations field must have less than or equal to ${MAX_OPERATIONS} items`,
+      (list) => !Array.isArray(list) || list.length <= MAX_OPERATIONS,
     ),
 })
   .noUnknown()

@@ -4,7 +4,7 @@ import { costsOf, type LevelBakes } from './bakes-store';
 import { heldText, levelCore, limitOf, measureText, type Measure } from './core-bands';
 
 /** More levels than this and a set shows one core each for the sets in it. */
-const MOST_CORES = 60;
+const MAX_CORES = 60;
 
 /** What the cores of a shelf are made from. */
 export interface ShelfInput {
@@ -20,7 +20,7 @@ export function shelfRows(tree: readonly SetNode[], { bakes, device, measure, se
   const rows = tree
     .map((node) => ({ node, levels: levelsUnder(node).filter(({ purpose }) => purpose === 'play') }))
     .filter(({ levels }) => levels.length > 0);
-  const isCrowded = rows.reduce((sum, { levels }) => sum + levels.length, 0) > MOST_CORES;
+  const isCrowded = rows.reduce((sum, { levels }) => sum + levels.length, 0) > MAX_CORES;
   return rows.map(({ node, levels }) => {
     const cores = levels.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
     return {
@@ -38,7 +38,7 @@ export function shelfInOrder(
   name: string,
   { bakes, device, measure, selected }: ShelfInput,
 ): ShelfRow[] {
-  const shown = levels.slice(0, MOST_CORES);
+  const shown = levels.slice(0, MAX_CORES);
   if (!device || shown.length === 0) return [];
   const cores = shown.map((level) => coreOf(level, bakes[level.id], device, measure, selected));
   const text = textOf(cores);

@@ -38,7 +38,7 @@ export interface RecordFate {
 }
 
 /** Snapshots that changed under a load are read anew, this often. */
-const MOST_LOAD_TRIES = 5;
+const MAX_LOAD_TRIES = 5;
 
 /** The open documents of the collection: the records in the store, the strata in columns. */
 @Injectable({ providedIn: 'root' })
@@ -195,7 +195,7 @@ export class DocumentRegistry {
       const index = await this.api.snapshot(this.collection, document);
       const whole = await this.takeChunks(document, index, take);
       if (!whole) {
-        if (attempt === MOST_LOAD_TRIES)
+        if (attempt === MAX_LOAD_TRIES)
           throw new Error(`The stratum ${document} changes faster than it can be loaded.`);
         startOver();
         continue;

@@ -7,7 +7,7 @@ const FEWEST_A_GROUP = 64;
 /** Groups that a large stratum is spread over: every group is drawn several times a frame. */
 const GROUPS_A_STRATUM = 100;
 /** Blocks of a stratum that are drawn; as many as the sight bake takes. */
-const MOST_DRAWN = DEFAULT_SIGHT_OPTIONS.blockLimit;
+const MAX_DRAWN = DEFAULT_SIGHT_OPTIONS.blockLimit;
 /** Strata with more blocks than this are drawn slice by slice, so that the page stays responsive. */
 const BLOCKS_AT_ONCE = 2500;
 /** Time that one slice may take, milliseconds. */
@@ -83,8 +83,8 @@ export class BlockMeshes {
 
   rebuild(): void {
     this.dispose();
-    this.groupSize = Math.max(FEWEST_A_GROUP, Math.ceil(Math.min(MOST_DRAWN, this.blocks.size) / GROUPS_A_STRATUM));
-    for (const id of this.blocks.keys()) if (this.groupOf.size < MOST_DRAWN) this.join(id);
+    this.groupSize = Math.max(FEWEST_A_GROUP, Math.ceil(Math.min(MAX_DRAWN, this.blocks.size) / GROUPS_A_STRATUM));
+    for (const id of this.blocks.keys()) if (this.groupOf.size < MAX_DRAWN) this.join(id);
     if (this.groupOf.size > BLOCKS_AT_ONCE) {
       this.waiting = [...this.groups].reverse();
       this.timer = setTimeout(() => this.drawSlice());
@@ -96,7 +96,7 @@ export class BlockMeshes {
     const touched = new Set<BlockGroup>();
     for (const id of ids) {
       if (this.blocks.has(id)) {
-        if (!this.groupOf.has(id) && this.groupOf.size >= MOST_DRAWN) continue;
+        if (!this.groupOf.has(id) && this.groupOf.size >= MAX_DRAWN) continue;
         touched.add(this.groupOf.get(id) ?? this.join(id));
         continue;
       }

@@ -25,7 +25,7 @@ const NO_PANE: Pane = { left: 0, top: 0, width: 0, height: 0 };
 /** How much nearer than on the plate a level is looked at: a picture is small. */
 const CLOSER = 1.35;
 /** How long the kits may take to be read, milliseconds. */
-const MOST_WAIT_MS = 20000;
+const MAX_WAIT_MS = 20000;
 const LOOK_AGAIN_MS = 30;
 
 /** Draws levels without showing them, for their pictures. One after the other; `dispose` when all are done. */
@@ -137,7 +137,7 @@ export class LevelPicture {
 
   private async meshesOf(pieces: ReadonlySet<string>): Promise<void> {
     for (let waited = 0; [...pieces].some((piece) => !this.library.meshes().has(piece)); waited += LOOK_AGAIN_MS) {
-      if (this.library.failure() || waited > MOST_WAIT_MS)
+      if (this.library.failure() || waited > MAX_WAIT_MS)
         throw new Error(this.library.failure() || 'its kits could not be read in time');
       await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS));
     }

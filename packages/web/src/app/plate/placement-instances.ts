@@ -10,7 +10,7 @@ export const CHUNK_METRES = 128;
 export const CHAIN_CHUNK_METRES = 32;
 /** With more squares than this, those of a piece are doubled in side until so many of its instances share one: each square is a draw call. */
 const MANY_CHUNKS = 600;
-const LEAST_A_CHUNK = 48;
+const MIN_A_CHUNK = 48;
 const WIDEST_METRES = 1e6;
 /** Placements between two points at which drawing may pause. */
 const SLOTS_A_STEP = 1024;
@@ -197,7 +197,7 @@ export class PlacementInstances {
     if (all <= MANY_CHUNKS) return;
     for (const [piece, one] of spread) {
       let side = this.leastSide(piece);
-      while (squares(one, side) > Math.max(1, one.count / LEAST_A_CHUNK) && side < WIDEST_METRES) side *= 2;
+      while (squares(one, side) > Math.max(1, one.count / MIN_A_CHUNK) && side < WIDEST_METRES) side *= 2;
       this.sides.set(piece, side);
     }
   }

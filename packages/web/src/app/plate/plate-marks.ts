@@ -7,9 +7,9 @@ import type { PlateColours } from './plate-colours';
 import type { HeightRange, PlateDrawing } from './plate-view';
 
 const STEPS = [0.1, 0.5, 1, 5, 10, 50, 100, 500, 1000, 5000];
-const LEAST_PIXELS = 9;
+const MIN_PIXELS = 9;
 /** Selections of more things are outlined by their bounds. */
-const MOST_EXACT_OUTLINES = 1000;
+const MAX_EXACT_OUTLINES = 1000;
 
 /** Paper and grid of the plan: the snap step when it is wide enough, else the next round one. */
 export function drawGrid(
@@ -23,7 +23,7 @@ export function drawGrid(
   context.fillRect(pane.left, pane.top, pane.width, pane.height);
   const step =
     [gridMetres, ...STEPS].find(
-      (metres) => metres > 0 && metres >= gridMetres && metres * camera.scale >= LEAST_PIXELS,
+      (metres) => metres > 0 && metres >= gridMetres && metres * camera.scale >= MIN_PIXELS,
     ) ?? 10000;
   const [x0, z0] = camera.toPlan(pane, pane.left, pane.top);
   const [x1, z1] = camera.toPlan(pane, pane.left + pane.width, pane.top + pane.height);
@@ -199,7 +199,7 @@ export function drawSelection(
   context.strokeStyle = colours.brine;
   context.lineWidth = view === 'plan' ? 2 : 1.2;
   context.beginPath();
-  const isExact = selection.size <= MOST_EXACT_OUTLINES;
+  const isExact = selection.size <= MAX_EXACT_OUTLINES;
   for (const item of selection.values()) {
     for (const face of (isExact ? facesOf(item) : undefined) ?? [topOfBounds(item.bounds)]) {
       for (let i = 0; i < face.length; i += 3) {

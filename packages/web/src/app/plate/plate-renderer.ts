@@ -18,7 +18,7 @@ const MODEL_EDGE_OPACITY = 0.55;
 /** How far a piece may be off at the detail step shown, pixels of the screen. */
 const ERROR_PIXELS = 1;
 /** A pane narrower than this is not shown. */
-const LEAST_PANE_PIXELS = 4;
+const MIN_PANE_PIXELS = 4;
 
 /** What one frame shows beside the scene. */
 export interface PlateFrame {
@@ -75,8 +75,8 @@ export class PlateRenderer {
     renderer.setScissor(0, 0, width, height);
     renderer.setViewport(0, 0, width, height);
     renderer.clear();
-    if (plan.width > LEAST_PANE_PIXELS) this.renderPlan(plan, height, under, over, frame);
-    if (model.width > LEAST_PANE_PIXELS) this.renderModel(model, height, over, frame);
+    if (plan.width > MIN_PANE_PIXELS) this.renderPlan(plan, height, under, over, frame);
+    if (model.width > MIN_PANE_PIXELS) this.renderModel(model, height, over, frame);
   }
 
   dispose(): void {

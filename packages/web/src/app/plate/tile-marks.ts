@@ -13,7 +13,7 @@ import type { PlateColours } from './plate-colours';
 import type { HeightRange, PlateDrawing } from './plate-view';
 
 /** Squares smaller than this are drawn as one sheet, pixels. */
-const LEAST_SQUARE_PIXELS = 3;
+const MIN_SQUARE_PIXELS = 3;
 /** Squares larger than this carry their mark. */
 const MARK_PIXELS = 9;
 const TEXT_PIXELS = 22;
@@ -62,7 +62,7 @@ function drawFloor(drawing: PlateDrawing, floor: TileFloor, codes: ReadonlyMap<s
   const [first, across] = [corner(0, 0), corner(1, 0)];
   const alpha = context.globalAlpha;
   context.lineWidth = 1;
-  if (!first || !across || Math.hypot(across[0] - first[0], across[1] - first[1]) < LEAST_SQUARE_PIXELS) {
+  if (!first || !across || Math.hypot(across[0] - first[0], across[1] - first[1]) < MIN_SQUARE_PIXELS) {
     sheet(
       context,
       [corner(0, 0), corner(columns, 0), corner(columns, rows), corner(0, rows)],

@@ -14,7 +14,7 @@ export interface ReachDialogData {
   readonly isWhole?: boolean;
 }
 
-const MOST_NAMED = 12;
+const MAX_NAMED = 12;
 
 /** Asked before the first change of shared content: where it belongs. */
 @Component({
@@ -63,5 +63,5 @@ const MOST_NAMED = 12;
 })
 export class ReachDialog {
   readonly data = inject<ReachDialogData>(MAT_DIALOG_DATA);
-  readonly named = this.data.levels.slice(0, MOST_NAMED);
+  readonly named = this.data.levels.slice(0, MAX_NAMED);
 }

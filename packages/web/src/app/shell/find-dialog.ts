@@ -4,7 +4,7 @@ import { Store } from '@ngrx/store';
 import { recordsFeature, selectPlayNumbers } from '../document/records/records-store';
 import { findBest, findables, type Findable } from './findable';
 
-const MOST_SHOWN = 12;
+const MAX_SHOWN = 12;
 
 export interface FindData {
   readonly desks: readonly { readonly name: string; readonly path: string }[];
@@ -81,7 +81,7 @@ export class FindDialog {
   readonly text = signal('');
   readonly at = signal(0);
   private readonly all = computed(() => findables(this.tables(), this.levels(), this.numbers(), this.data.desks));
-  readonly found = computed(() => findBest(this.all(), this.text(), MOST_SHOWN));
+  readonly found = computed(() => findBest(this.all(), this.text(), MAX_SHOWN));
 
   key(event: KeyboardEvent): void {
     const last = this.found().length - 1;

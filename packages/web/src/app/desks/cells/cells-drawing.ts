@@ -3,8 +3,8 @@ import type { PlateDrawing } from '../../plate/plate-view';
 import type { CellMeasure } from './store/cells-store';
 
 /** Cells narrower than this on the screen carry no figures, pixels. */
-const LEAST_TEXT_PIXELS = 44;
-const MOST_FIRED_MARKS = 500;
+const MIN_TEXT_PIXELS = 44;
+const MAX_FIRED_MARKS = 500;
 
 /** What of a cell is shown by a measure. */
 export function measureOf(
@@ -45,7 +45,7 @@ export function paintCells(
     context.setLineDash(isLate ? [7, 3] : []);
     context.strokeRect(a[0] + 1, a[1] + 1, width - 2, height - 2);
     context.setLineDash([]);
-    if (width < LEAST_TEXT_PIXELS) return;
+    if (width < MIN_TEXT_PIXELS) return;
     context.fillStyle = colours.ink;
     context.font = "10px 'Spline Sans Mono Variable', monospace";
     context.fillText(text(values[i]), a[0] + 4, a[1] + 13);
@@ -99,7 +99,7 @@ export function drawWalk(
   }
   context.strokeStyle = colours.volume;
   context.lineWidth = 2;
-  for (const { at: from } of result?.fired.slice(0, MOST_FIRED_MARKS) ?? []) {
+  for (const { at: from } of result?.fired.slice(0, MAX_FIRED_MARKS) ?? []) {
     const p = at(from[0], floor, from[2]);
     if (!p) continue;
     context.beginPath();

@@ -32,7 +32,7 @@ const SNAP_METRES = 0.5;
 /** Rows over which loads are spread in the timeline. */
 const LOAD_ROWS = 8;
 /** Links that were fired, as many as the card tells. */
-const MOST_FIRED = 40;
+const MAX_FIRED = 40;
 
 /** The Cells desk: a level cut into cells, and a rehearsal of what is there when. */
 @Component({
@@ -61,7 +61,7 @@ export class CellsPage {
   readonly bytes = bytesText;
   readonly count = countText;
   readonly time = timeText;
-  readonly mostFired = MOST_FIRED;
+  readonly mostFired = MAX_FIRED;
   readonly seconds = (ms: number): string => timeText(Math.max(0, ms));
   private readonly plate = viewChild(PlateView);
   /** Knots of a path that is being drawn. */

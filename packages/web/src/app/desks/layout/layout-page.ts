@@ -56,7 +56,7 @@ const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = {
   r: 'region',
 };
 /** Things whose outlines follow a drag. */
-const MOST_DRAGGED_OUTLINES = 300;
+const MAX_DRAGGED_OUTLINES = 300;
 
 /** More items than this do not fit into an address. */
 const MAX_ADDRESSED = 50;
@@ -111,7 +111,7 @@ export class LayoutPage {
     frame: () => this.desk.frame(),
     outlines: () =>
       [...this.selection().values()]
-        .slice(0, MOST_DRAGGED_OUTLINES)
+        .slice(0, MAX_DRAGGED_OUTLINES)
         .flatMap((item) => this.plate()?.facesOf(item) ?? []),
     within: (x0, z0, x1, z1) => this.plate()?.itemsWithin(x0, z0, x1, z1) ?? [],
     select: (items) => this.desk.select(items),

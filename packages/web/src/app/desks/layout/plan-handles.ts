@@ -38,7 +38,7 @@ const KNOB_PIXELS = 26;
 /** Sides shorter than this carry no grips at their corners. */
 const ROOM_PIXELS = 28;
 /** Least size that a grip can give, metres. */
-const LEAST_METRES = 0.05;
+const MIN_METRES = 0.05;
 
 /** The frame of a block or placement that stands upright; undefined for all else, which the card can still change. */
 export function handleFrame(item: PlacedItem, piece: Piece | undefined): HandleFrame | undefined {
@@ -88,8 +88,8 @@ export function draggedExtent(
   const low: [number, number] = [...frame.extent.low];
   const high: [number, number] = [...frame.extent.high];
   [handle.x, handle.z].forEach((side, k) => {
-    if (side < 0) low[k] = Math.min(local[k], high[k] - LEAST_METRES);
-    if (side > 0) high[k] = Math.max(local[k], low[k] + LEAST_METRES);
+    if (side < 0) low[k] = Math.min(local[k], high[k] - MIN_METRES);
+    if (side > 0) high[k] = Math.max(local[k], low[k] + MIN_METRES);
   });
   return { low, high };
 }

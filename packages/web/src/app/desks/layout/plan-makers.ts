@@ -18,7 +18,7 @@ import {
 import { newId } from '../../edits/operations';
 import type { LayoutState } from './store/layout-store';
 
-const LEAST_METRES = 0.01;
+const MIN_METRES = 0.01;
 const UNTURNED = [0, 0, 0] as const;
 
 /** Middle and size of a rectangle of the plan, metres; undefined when it is too small to be meant. */
@@ -27,7 +27,7 @@ function rectangle(
   [x1, z1]: PlanPoint,
 ): { readonly middle: PlanPoint; readonly size: PlanPoint } | undefined {
   const size: PlanPoint = [toMicro(Math.abs(x1 - x0)), toMicro(Math.abs(z1 - z0))];
-  return size[0] < LEAST_METRES || size[1] < LEAST_METRES
+  return size[0] < MIN_METRES || size[1] < MIN_METRES
     ? undefined
     : { middle: [toMicro((x0 + x1) / 2), toMicro((z0 + z1) / 2)], size };
 }
@@ -75,7 +75,7 @@ export function draggedVolume(
   const base = { id: newId(), name, kind: volumeKind, turn: UNTURNED };
   if (volumeForm === 'sphere') {
     const radiusMetres = toMicro(Math.hypot(to[0] - from[0], to[1] - from[1]));
-    return radiusMetres < LEAST_METRES
+    return radiusMetres < MIN_METRES
       ? undefined
       : {
           ...base,
@@ -137,7 +137,7 @@ export function placedAssembly(assembly: string, floor: number, [x, z]: PlanPoin
 
 /** A marker that looks where one drags to. */
 export function draggedMarker(kind: Marker['kind'], floor: number, [x, z]: PlanPoint, to: PlanPoint): Marker {
-  const far = Math.hypot(to[0] - x, to[1] - z) > LEAST_METRES;
+  const far = Math.hypot(to[0] - x, to[1] - z) > MIN_METRES;
   return {
     id: newId(),
     kind,

@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import {
   ALIGN_SIDES,
-  MOST_COPIES,
+  MAX_COPIES,
   alignSteps,
   arrayOffsets,
   distributeSteps,
@@ -120,7 +120,7 @@ export class ArrangeDesk {
               { value: 'spacing', name: 'as many as fit, at a spacing' },
             ],
           },
-          { key: 'copies', label: 'How many', kind: 'number', value: 3, least: 1, most: MOST_COPIES },
+          { key: 'copies', label: 'How many', kind: 'number', value: 3, least: 1, most: MAX_COPIES },
           { key: 'spacing', label: 'Spacing, m', kind: 'number', value: 2, least: 0.001 },
           ...vectorQuestions('Way', [2, 0, 0]),
         ],

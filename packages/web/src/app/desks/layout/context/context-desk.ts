@@ -23,7 +23,7 @@ import { ContextDialog, type ContextData } from './context-dialog';
 import { OverlapsDialog, type OverlapsData } from './overlaps-dialog';
 
 /** Common space of less than this is none, cubic metres: walls that meet. */
-const LEAST_CUBIC_METRES = 0.05;
+const MIN_CUBIC_METRES = 0.05;
 
 /** Other levels that are shown faintly beside the open one, and what fills the same space twice. */
 @Injectable({ providedIn: 'root' })
@@ -88,7 +88,7 @@ export class ContextDesk {
       const once = blocks.filter(
         ({ stratum, block }) => !seen.has(`${stratum} ${block.id}`) && seen.add(`${stratum} ${block.id}`),
       );
-      this.run = this.compute.run('find-overlaps', { blocks: once, leastCubicMetres: LEAST_CUBIC_METRES });
+      this.run = this.compute.run('find-overlaps', { blocks: once, leastCubicMetres: MIN_CUBIC_METRES });
       this.open(await this.run.result, this.sameIn(level));
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;

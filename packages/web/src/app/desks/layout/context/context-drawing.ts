@@ -4,7 +4,7 @@ import { facesOfItem } from '../../../plate/item-shapes';
 import type { PlateDrawing } from '../../../plate/plate-view';
 
 /** Most things of other levels whose outlines are drawn. */
-const MOST_OUTLINES = 3000;
+const MAX_OUTLINES = 3000;
 const FAINT = 0.35;
 
 /** Outlines of other levels' blocks and pieces, faintly; on the plan only what lies flat. */
@@ -13,7 +13,7 @@ export function drawContext(
   strata: readonly StratumDocument[],
   pieces: Readonly<Record<string, Piece>>,
 ): void {
-  let left = MOST_OUTLINES;
+  let left = MAX_OUTLINES;
   context.globalAlpha = FAINT;
   context.strokeStyle = colours.softInk;
   context.lineWidth = 1;

@@ -13,7 +13,7 @@ const ACTIONS = ['open', 'close', 'start', 'stop', 'show', 'hide', 'say', 'load'
 /** Things that can be the target of a link. */
 const TARGET_KINDS = ['volume', 'marker', 'block', 'path', 'placement'] as const;
 /** Most targets that are offered by name. */
-const MOST_TARGETS = 2000;
+const MAX_TARGETS = 2000;
 
 interface Target {
   readonly id: string;
@@ -138,7 +138,7 @@ export class LinksDesk {
       for (const { id, name } of document.groups.values()) found.push({ id, name: `group ${name}` });
       for (const kind of TARGET_KINDS) {
         for (const item of document.itemsOf(kind)) {
-          if (found.length >= MOST_TARGETS) return found;
+          if (found.length >= MAX_TARGETS) return found;
           found.push({ id: item.id, name: this.nameOf(item.id) });
         }
       }

@@ -6,7 +6,7 @@ import { LayoutDesk } from '../layout-desk';
 import { MasksDesk } from './masks-desk';
 
 /** Lines of a list that the card shows. */
-const MOST_LINES = 40;
+const MAX_LINES = 40;
 
 /** One mask: its place and scale, the brush, and what a body finds in it. */
 @Component({
@@ -20,7 +20,7 @@ const MOST_LINES = 40;
 export class MaskCard {
   private readonly desk = inject(LayoutDesk);
   readonly masks = inject(MasksDesk);
-  readonly mostLines = MOST_LINES;
+  readonly mostLines = MAX_LINES;
   readonly size = computed(() => {
     const mask = this.masks.selected()?.mask;
     return mask

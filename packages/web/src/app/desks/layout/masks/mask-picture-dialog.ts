@@ -28,7 +28,7 @@ export interface TakenPicture extends Pick<ReadMaskPicture, 'columns' | 'rows' |
 }
 
 /** Files larger than this are not read. */
-const MOST_FILE_BYTES = 64 * 1024 * 1024;
+const MAX_FILE_BYTES = 64 * 1024 * 1024;
 
 /** Takes a PNG, says which pixels are open, and shows what becomes of it. */
 @Component({
@@ -96,9 +96,9 @@ export class MaskPictureDialog {
   async choose(file: File | undefined): Promise<void> {
     if (!file) return;
     this.fault.set('');
-    if (file.size > MOST_FILE_BYTES) {
+    if (file.size > MAX_FILE_BYTES) {
       this.fault.set(
-        `${file.name} has ${(file.size / 1e6).toFixed(0)} MB; pictures of up to ${(MOST_FILE_BYTES / 1e6).toFixed(0)} MB are read.`,
+        `${file.name} has ${(file.size / 1e6).toFixed(0)} MB; pictures of up to ${(MAX_FILE_BYTES / 1e6).toFixed(0)} MB are read.`,
       );
       return;
     }

@@ -1,10 +1,10 @@
-import { MASK_TILE_PIXELS, MOST_MASK_SIDE, maskTileKey, toMicro, type Mask, type PlanPoint } from '@stravel/core';
+import { MASK_TILE_PIXELS, MAX_MASK_SIDE, maskTileKey, toMicro, type Mask, type PlanPoint } from '@stravel/core';
 import { newId } from '../../../edits/operations';
 
 /** An all solid mask over a rectangle of the plan, no larger than a mask can be. @param y its height, metres */
 export function solidMask([x0, z0]: PlanPoint, [x1, z1]: PlanPoint, y: number, pixelsPerMetre: number): Mask {
   const pixels = (a: number, b: number): number =>
-    Math.min(MOST_MASK_SIDE, Math.max(1, Math.round(Math.abs(b - a) * pixelsPerMetre)));
+    Math.min(MAX_MASK_SIDE, Math.max(1, Math.round(Math.abs(b - a) * pixelsPerMetre)));
   const [columns, rows] = [pixels(x0, x1), pixels(z0, z1)];
   const tiles: Record<string, string> = {};
   for (let row = 0; row * MASK_TILE_PIXELS < rows; row++)

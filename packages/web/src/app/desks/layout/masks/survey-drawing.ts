@@ -5,7 +5,7 @@ import type { ShownSurvey } from './masks-desk';
 /** Shades of a survey by its cells, made once. */
 const SHADE_ALPHA = 56;
 /** Passages narrower than this on the screen are dots. */
-const LEAST_PASSAGE_PIXELS = 5;
+const MIN_PASSAGE_PIXELS = 5;
 const shades = new WeakMap<ShownSurvey, HTMLCanvasElement>();
 
 /** Draws where the body comes and where not, its ways, and the narrow places as a gap between two ticks. */
@@ -22,7 +22,7 @@ export function drawSurvey(drawing: PlateDrawing, survey: ShownSurvey): void {
   context.lineWidth = 2.5;
   // From far off a passage is smaller than its mark: then a dot tells where they crowd.
   const isFar =
-    view === 'plan' && scale * Math.max(...narrows.map(({ widthMetres }) => widthMetres), 0) < LEAST_PASSAGE_PIXELS;
+    view === 'plan' && scale * Math.max(...narrows.map(({ widthMetres }) => widthMetres), 0) < MIN_PASSAGE_PIXELS;
   for (const { points } of ways) {
     context.beginPath();
     points.forEach(([x, z], i) => {

@@ -5,7 +5,7 @@ import type { Overview } from './overview-desk';
 const FADED = 0.72;
 const PAINTED = 0.6;
 /** Most things that are dotted one by one. */
-const MOST_DOTS = 20000;
+const MAX_DOTS = 20000;
 
 /** Fades the plan, paints the density of what is looked at, and frames the regions that stand out: crowded whole, empty dashed. */
 export function drawOverview({ view, context, colours, at, scale }: PlateDrawing, { items, density }: Overview): void {
@@ -35,7 +35,7 @@ export function drawOverview({ view, context, colours, at, scale }: PlateDrawing
   }
   context.globalAlpha = 1;
   context.fillStyle = colours.ink;
-  for (const { x, z } of items.slice(0, MOST_DOTS)) {
+  for (const { x, z } of items.slice(0, MAX_DOTS)) {
     const p = at(x, 0, z);
     if (p) context.fillRect(p[0] - 1.5, p[1] - 1.5, 3, 3);
   }

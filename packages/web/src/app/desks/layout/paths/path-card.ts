@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { pathFigures, type Knot, type Path } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
 
-const MOST_KNOTS_SHOWN = 40;
+const MAX_KNOTS_SHOWN = 40;
 
 /** What a path measures, and its knots by number. */
 @Component({
@@ -103,7 +103,7 @@ export class PathCard {
   readonly knotsSet = output<readonly Knot[]>();
   readonly axes = ['x', 'y', 'z'];
   readonly figures = computed(() => pathFigures(this.path()));
-  readonly shown = computed(() => this.path().knots.slice(0, MOST_KNOTS_SHOWN));
+  readonly shown = computed(() => this.path().knots.slice(0, MAX_KNOTS_SHOWN));
   readonly slope = computed(() => {
     const { steepestSlope } = this.figures();
     return Number.isFinite(steepestSlope) ? `${(steepestSlope * 100).toFixed(1)} %` : 'upright';

@@ -1,6 +1,6 @@
 import { Injectable, computed, effect, inject, signal } from '@angular/core';
 import {
-  MOST_PATH_KNOTS,
+  MAX_PATH_KNOTS,
   distancesFromPath,
   joinedKnots,
   offsetKnots,
@@ -128,7 +128,7 @@ export class PathsDesk {
         text: 'Measured along the path. Widths are carried over; tags go to the nearest knot.',
         questions: [
           { key: 'spacing', label: 'Spacing, m', kind: 'number', value: 2, least: 0.001 },
-          { key: 'most', label: 'At most so many knots', kind: 'number', value: 500, least: 2, most: MOST_PATH_KNOTS },
+          { key: 'most', label: 'At most so many knots', kind: 'number', value: 500, least: 2, most: MAX_PATH_KNOTS },
         ],
         command: 'Place knots',
       },

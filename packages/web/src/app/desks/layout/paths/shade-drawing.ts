@@ -4,7 +4,7 @@ import type { ShownShade } from './paths-desk';
 
 const shades = new WeakMap<ShownShade, HTMLCanvasElement>();
 /** How strongly the farthest place is shaded, 0 to 255. */
-const MOST_ALPHA = 170;
+const MAX_ALPHA = 170;
 /** Bands from near to far. */
 const BANDS = 8;
 /** Height at which the words stand over the foot of the plan. */
@@ -22,7 +22,7 @@ export function drawDistanceShade(drawing: PlateDrawing, shown: ShownShade): voi
       red,
       green,
       blue,
-      Math.round((MOST_ALPHA * Math.min(BANDS - 1, Math.floor((metres[cell] / mostMetres) * BANDS))) / (BANDS - 1)),
+      Math.round((MAX_ALPHA * Math.min(BANDS - 1, Math.floor((metres[cell] / mostMetres) * BANDS))) / (BANDS - 1)),
     ]);
     shades.set(shown, canvas);
   }

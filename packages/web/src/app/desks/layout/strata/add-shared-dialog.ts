@@ -14,7 +14,7 @@ export interface AddSharedData {
   readonly offered: readonly OfferedStratum[];
 }
 
-const MOST_SHOWN = 200;
+const MAX_SHOWN = 200;
 
 /** Chooses strata of other levels, to be shared with them. */
 @Component({
@@ -79,7 +79,7 @@ export class AddSharedDialog {
     const wanted = this.text().trim().toLowerCase();
     return this.data.offered
       .filter(({ stratum, levels }) => [stratum.name, ...levels].some((name) => name.toLowerCase().includes(wanted)))
-      .slice(0, MOST_SHOWN);
+      .slice(0, MAX_SHOWN);
   });
   readonly becoming = computed(() =>
     this.data.offered

@@ -1,6 +1,6 @@
 import {
   HOLE,
-  MOST_TILE_SIDE,
+  MAX_TILE_SIDE,
   squaresOfRow,
   toMicro,
   type Json,
@@ -106,7 +106,7 @@ export function changeLines(
 ): string[][] | undefined {
   const grid = gridOf(floor);
   const length = what === 'row' ? floor.rows : floor.columns;
-  if (command === 'insert' ? length >= MOST_TILE_SIDE : length <= 1) return undefined;
+  if (command === 'insert' ? length >= MAX_TILE_SIDE : length <= 1) return undefined;
   if (what === 'row') {
     if (command === 'insert') grid.splice(at, 0, new Array<string>(floor.columns).fill(HOLE));
     else grid.splice(at, 1);
@@ -130,7 +130,7 @@ export function newFloor(
   fill: string,
 ): TileFloor {
   const count = (a: number, b: number): number =>
-    Math.min(MOST_TILE_SIDE, Math.max(1, Math.round(Math.abs(b - a) / squareMetres)));
+    Math.min(MAX_TILE_SIDE, Math.max(1, Math.round(Math.abs(b - a) / squareMetres)));
   const [columns, rows] = [count(x0, x1), count(z0, z1)];
   const row = new Array<string>(columns).fill(fill).join(' ');
   return {

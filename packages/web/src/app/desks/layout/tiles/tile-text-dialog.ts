@@ -8,7 +8,7 @@ export interface TileTextData {
   readonly legend: readonly SquareCode[];
 }
 
-const MOST_FAULTS_SHOWN = 30;
+const MAX_FAULTS_SHOWN = 30;
 
 /** A tile floor as text: pasted from a spreadsheet, and copied out the same way. */
 @Component({
@@ -59,7 +59,7 @@ export class TileTextDialog {
   readonly dialog = inject<MatDialogRef<TileTextDialog, ReadSquares>>(MatDialogRef);
   readonly text = signal(this.data.text);
   readonly read = computed(() => readSquares(this.text(), this.data.legend));
-  readonly shown = computed(() => this.read().faults.slice(0, MOST_FAULTS_SHOWN));
+  readonly shown = computed(() => this.read().faults.slice(0, MAX_FAULTS_SHOWN));
   readonly text = computed(() => {
     const { rows, columns, faults } = this.read();
     const names = new Map(this.data.legend.map(({ code, name }) => [code, name]));

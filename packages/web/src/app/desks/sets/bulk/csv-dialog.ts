@@ -26,7 +26,7 @@ export interface CsvDecision {
   readonly count: number;
 }
 
-const MOST_SHOWN = 200;
+const MAX_SHOWN = 200;
 
 /** Takes a CSV file into a table: which column goes where, how rows find their records, and what it would do. */
 @Component({
@@ -71,8 +71,8 @@ export class CsvDialog {
       rows: [
         ...rows.filter(({ outcome }) => outcome === 'refused'),
         ...rows.filter(({ outcome }) => outcome !== 'refused'),
-      ].slice(0, MOST_SHOWN),
-      more: Math.max(0, rows.length - MOST_SHOWN),
+      ].slice(0, MAX_SHOWN),
+      more: Math.max(0, rows.length - MAX_SHOWN),
     };
   });
 

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { fieldText, type CellPlan, type LinkLookup } from '@stravel/core';
 
-const MOST_SHOWN = 200;
+const MAX_SHOWN = 200;
 
 /** What would be written into many cells, and what is refused and why. */
 @Component({
@@ -65,7 +65,7 @@ export class PreviewCells {
   });
   readonly shown = computed(() =>
     this.told()
-      .slice(0, MOST_SHOWN)
+      .slice(0, MAX_SHOWN)
       .map(({ record, column, before, after, text, outcome, why }) => ({
         name: record.name,
         field: column.field.name,

@@ -5,7 +5,7 @@ import { LevelFigures } from '../../../bakes/level-figures';
 import { recordsFeature } from '../../../document/records/records-store';
 
 /** Most names that are suggested for a link. */
-const MOST_SUGGESTED = 30;
+const MAX_SUGGESTED = 30;
 
 /** What tables need beyond their own records: where links lead, and the figures that fields show. */
 @Injectable({ providedIn: 'root' })
@@ -23,7 +23,7 @@ export class FieldContext {
       const names: string[] = [];
       for (const { id, name } of field.type === 'entry' ? entries : levels) {
         if (name.toLowerCase().includes(wanted) && links.allowed(field, id)) names.push(name);
-        if (names.length === MOST_SUGGESTED) break;
+        if (names.length === MAX_SUGGESTED) break;
       }
       return names;
     };

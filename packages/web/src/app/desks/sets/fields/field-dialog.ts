@@ -40,7 +40,7 @@ const OUTCOMES: readonly (readonly [ChangeOutcome, string])[] = [
   ['twice', 'are there twice'],
   ['dropped', 'go with it'],
 ];
-const MOST_SHOWN = 100;
+const MAX_SHOWN = 100;
 
 /** Writes a field, and shows beforehand what happens to every value. */
 @Component({
@@ -98,14 +98,12 @@ export class FieldDialog {
   readonly shown = computed(() => {
     const changed = (this.change()?.values ?? []).filter(({ outcome }) => outcome !== 'same');
     return {
-      rows: changed
-        .slice(0, MOST_SHOWN)
-        .map((value) => ({
-          ...value,
-          beforeText: plainText(value.before) || '—',
-          afterText: value.outcome === 'kept' ? 'stays' : plainText(value.after) || '—',
-        })),
-      more: Math.max(0, changed.length - MOST_SHOWN),
+      rows: changed.slice(0, MAX_SHOWN).map((value) => ({
+        ...value,
+        beforeText: plainText(value.before) || '—',
+        afterText: value.outcome === 'kept' ? 'stays' : plainText(value.after) || '—',
+      })),
+      more: Math.max(0, changed.length - MAX_SHOWN),
     };
   });
 

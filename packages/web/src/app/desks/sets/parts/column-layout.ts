@@ -1,5 +1,5 @@
 import { computed, signal, type Signal } from '@angular/core';
-import { LEAST_COLUMN_PIXELS, MOST_COLUMN_PIXELS } from '@stravel/core';
+import { MIN_COLUMN_PIXELS, MAX_COLUMN_PIXELS } from '@stravel/core';
 import type { TableColumn } from '../table-rows';
 
 const COLUMN_GAP = 8;
@@ -105,12 +105,12 @@ export class ColumnLayout {
 /** Tells the width of a column while a pointer drags its right edge, from within the bounds for widths. */
 export function dragEdge(event: PointerEvent, tell: (pixels: number) => void): void {
   const handle = event.target as HTMLElement;
-  const from = handle.parentElement?.getBoundingClientRect().width ?? LEAST_COLUMN_PIXELS;
+  const from = handle.parentElement?.getBoundingClientRect().width ?? MIN_COLUMN_PIXELS;
   const start = event.clientX;
   event.preventDefault();
   handle.setPointerCapture(event.pointerId);
   const move = ({ clientX }: PointerEvent): void =>
-    tell(Math.round(Math.min(MOST_COLUMN_PIXELS, Math.max(LEAST_COLUMN_PIXELS, from + clientX - start))));
+    tell(Math.round(Math.min(MAX_COLUMN_PIXELS, Math.max(MIN_COLUMN_PIXELS, from + clientX - start))));
   handle.addEventListener('pointermove', move);
   handle.addEventListener('pointerup', () => handle.removeEventListener('pointermove', move), { once: true });
 }

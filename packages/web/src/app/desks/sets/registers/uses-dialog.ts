@@ -14,7 +14,7 @@ export interface UsesData {
 /** What becomes of the users of what is deleted: led to another entry, or cleared. */
 export type UsesChoice = { readonly replacement: string | null };
 
-const MOST_SHOWN = 200;
+const MAX_SHOWN = 200;
 
 /** Where entries are used; asks what becomes of their users before they are deleted. */
 @Component({
@@ -88,7 +88,7 @@ const MOST_SHOWN = 200;
 export class UsesDialog {
   readonly data = inject<UsesData>(MAT_DIALOG_DATA);
   readonly dialog = inject<MatDialogRef<UsesDialog, UsesChoice>>(MatDialogRef);
-  readonly shown = this.data.uses.slice(0, MOST_SHOWN);
+  readonly shown = this.data.uses.slice(0, MAX_SHOWN);
   readonly replacement = signal('');
   readonly names = computed(() =>
     this.data.entries.length === 1 ? this.data.entries[0].name : `${this.data.entries.length} entries`,

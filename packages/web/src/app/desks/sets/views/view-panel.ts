@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import {
   CONDITION_TESTS,
-  LEAST_COLUMN_PIXELS,
-  MOST_COLUMN_PIXELS,
+  MIN_COLUMN_PIXELS,
+  MAX_COLUMN_PIXELS,
   PLAIN_VIEW,
   type ConditionTest,
   type FieldType,
@@ -117,7 +117,7 @@ export class ViewPanel {
     const isWidth = text.trim() !== '' && Number.isFinite(pixels);
     this.change({
       widths: isWidth
-        ? [...rest, { column: id, pixels: Math.min(MOST_COLUMN_PIXELS, Math.max(LEAST_COLUMN_PIXELS, pixels)) }]
+        ? [...rest, { column: id, pixels: Math.min(MAX_COLUMN_PIXELS, Math.max(MIN_COLUMN_PIXELS, pixels)) }]
         : rest,
     });
   }
