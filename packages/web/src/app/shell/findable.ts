@@ -103,7 +103,7 @@ export function findables(
     ),
     item('desk', '/devices', 'Go to Devices', 'page', ['/devices']),
     ...desks.map(({ name, path }) => item('desk', path, `Go to ${name}`, 'desk', [path])),
-    ...ACTIONS.map(({ id, name }) => item('action', id, name, 'action', ['/sets'], { command: id })),
+    ...ACTIONS.map(({ id, name }) => item('action', id, name, 'action', ['/sets'], { deed: id })),
   ];
 }
 

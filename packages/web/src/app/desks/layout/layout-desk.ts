@@ -207,7 +207,7 @@ export class LayoutDesk {
         (piece) => this.openLevel.pieces()[piece] !== undefined || Object.hasOwn(this.tables().stratum, piece),
       );
       if (leftOut > 0)
-        this.refuse(
+        this.notify(
           `${leftOut} thing${leftOut === 1 ? ' was' : 's were'} left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`,
         );
       const { copies, operations } = copiedItems(stratum.id, content);
@@ -219,9 +219,9 @@ export class LayoutDesk {
   /** The stratum that new things go into; says why when there is none that takes them. */
   private openStratum(): Stratum | undefined {
     const stratum = this.activeStratum();
-    if (!stratum) this.refuse('The level has no stratum yet. Make one first.');
+    if (!stratum) this.notify('The level has no stratum yet. Make one first.');
     else if (this.isLocked(stratum.id))
-      this.refuse(`${stratum.name} is locked for you. Unlock it, or choose another stratum.`);
+      this.notify(`${stratum.name} is locked for you. Unlock it, or choose another stratum.`);
     else return stratum;
     return undefined;
   }
@@ -232,7 +232,7 @@ export class LayoutDesk {
       await run();
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      this.refuse(error.message);
+      this.notify(error.message);
     }
   }
 
@@ -263,7 +263,7 @@ export class LayoutDesk {
       : undefined;
   }
 
-  refuse(reason: string): void {
+  notify(reason: string): void {
     this.snacks.open(reason, 'Close', { duration: 6000 });
   }
 

@@ -146,7 +146,7 @@ export class LayoutPage {
     moveRegion: (from, to) => void this.regions.move(from, to),
     add: (kind: ItemKind, item: LayoutItem, label) => void this.desk.add(kind, item, label),
     isAssembly: (id) => Object.hasOwn(this.desk.tables().stratum, id),
-    refuse: (reason) => this.desk.refuse(reason),
+    notify: (reason) => this.desk.notify(reason),
     redraw: () => this.drawn.update((n) => n + 1),
   });
 

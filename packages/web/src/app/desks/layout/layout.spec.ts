@@ -126,7 +126,7 @@ describe('the plan tool', () => {
       brushMetres: () => 0,
       isAssembly: () => false,
       add: record('add'),
-      refuse: record('refuse'),
+      notify: record('notify'),
       redraw: () => undefined,
     };
     tool = new PlanTool(host);
@@ -189,7 +189,7 @@ describe('the plan tool', () => {
     ])
       pointer('down', x, z);
     tool.finishOutline();
-    expect(calls[0][0]).toBe('refuse');
+    expect(calls[0][0]).toBe('notify');
     expect(tool.cancel()).toBe(true);
     expect(tool.cancel()).toBe(false);
   });

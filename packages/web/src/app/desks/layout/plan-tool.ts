@@ -50,7 +50,7 @@ export interface PlanToolHost {
   add(kind: ItemKind, item: LayoutItem, label: string): void;
   /** Whether the chosen thing of the kits is an assembly. */
   readonly isAssembly: (id: string) => boolean;
-  refuse(reason: string): void;
+  notify(reason: string): void;
   redraw(): void;
 }
 
@@ -275,7 +275,7 @@ export class PlanTool {
       return item !== undefined;
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      this.host.refuse(error.message);
+      this.host.notify(error.message);
       return false;
     }
   }
@@ -299,7 +299,7 @@ export class PlanTool {
 
   private addPiece(at: PlanPoint): void {
     const { piece } = this.host.state();
-    if (piece === '') this.host.refuse('Choose a piece of the kit first.');
+    if (piece === '') this.host.notify('Choose a piece of the kit first.');
     else if (this.host.isAssembly(piece))
       this.host.add('assembly', placedAssembly(piece, this.floorAt(at), at), 'place an assembly');
     else this.host.add('placement', placedPiece(piece, this.floorAt(at), at), 'place a piece');

@@ -89,7 +89,8 @@ export class SetsPage {
   readonly column = input<string>();
   readonly field = input<string>();
   /** Something to do, from the address. */
-  readonly command = input<string>();
+  // eslint-disable-next-line @angular-eslint/no-input-rename -- addresses keep the word that they were kept with
+  readonly command = input<string>(undefined, { alias: 'deed' });
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
   readonly allColumns = computed(() => {
@@ -319,7 +320,7 @@ export class SetsPage {
 
   /** Does what the address asks, and takes it out of the address, so that a reload does not do it again. */
   private async doOnce(command: string): Promise<void> {
-    await this.router.navigate([], { queryParams: { command: null }, queryParamsHandling: 'merge', replaceUrl: true });
+    await this.router.navigate([], { queryParams: { deed: null }, queryParamsHandling: 'merge', replaceUrl: true });
     const commands: Readonly<Record<string, () => unknown>> = {
       'new-level': () => this.addLevel(),
       'from-template': () => this.fromTemplate(),

@@ -192,7 +192,7 @@ export class ArrangeDesk {
       }
       return surface === bounds.min[1] ? [] : moveItems([one], [0, toMicro(surface - bounds.min[1]), 0]);
     });
-    if (left > 0) this.desk.refuse(`${left} of ${items.length} have nothing below them and stay.`);
+    if (left > 0) this.desk.notify(`${left} of ${items.length} have nothing below them and stay.`);
     await this.desk.commit(`drop ${this.desk.countText(items)}`, operations);
   }
 

@@ -46,7 +46,7 @@ export class RegionDesk {
       isAll ? 1e6 : bottom + storeyMetres,
       vectorOf(answers),
     );
-    if (locked.length > 0) this.desk.refuse(`${locked.length} locked things in the region stay where they are.`);
+    if (locked.length > 0) this.desk.notify(`${locked.length} locked things in the region stay where they are.`);
     await this.desk.commit('move a region', operations);
   }
 

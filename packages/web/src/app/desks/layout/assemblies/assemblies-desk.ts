@@ -57,7 +57,7 @@ export class AssembliesDesk {
     const kits = Object.values(this.desk.tables().kit);
     if (!into || items.length === 0) return;
     if (kits.length === 0) {
-      this.desk.refuse(
+      this.desk.notify(
         'An assembly belongs to a kit, and the collection has none yet. Bring pieces in on the Detail desk first.',
       );
       return;
@@ -182,7 +182,7 @@ export class AssembliesDesk {
       ...Object.values(records).flatMap(({ name, kit, assemblies }) => (kit && assemblies?.includes(id) ? [name] : [])),
     ];
     if (where.length > 0) {
-      this.desk.refuse(
+      this.desk.notify(
         `${record.name} stands, or once stood, in ${where.slice(0, 4).join(', ')}${where.length > 4 ? ` and ${where.length - 4} more` : ''}. Replace it there first.`,
       );
       return;
@@ -199,7 +199,7 @@ export class AssembliesDesk {
 
   private contentOf(assembly: string): StratumContent | undefined {
     const content = this.openLevel.assemblies().get(assembly)?.content();
-    if (!content) this.desk.refuse(`${this.nameOf(assembly)} is not loaded, or is gone.`);
+    if (!content) this.desk.notify(`${this.nameOf(assembly)} is not loaded, or is gone.`);
     return content;
   }
 }

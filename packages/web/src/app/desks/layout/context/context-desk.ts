@@ -92,7 +92,7 @@ export class ContextDesk {
       this.open(await this.run.result, this.sameIn(level));
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      if (error.code !== 'CANCELLED') this.desk.refuse(error.message);
+      if (error.code !== 'CANCELLED') this.desk.notify(error.message);
     } finally {
       this.run = undefined;
       this.checking.set(false);
@@ -156,7 +156,7 @@ export class ContextDesk {
       const document = await this.registry.stratum(id);
       if (this.loaded().get(id) !== document) this.loaded.update((loaded) => new Map(loaded).set(id, document));
     } catch (error) {
-      this.desk.refuse(
+      this.desk.notify(
         `The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${error instanceof Error ? error.message : String(error)}`,
       );
     }

@@ -214,7 +214,7 @@ export class GroupsDesk {
     await this.edits.commit(`template ${made.name}`, [
       setRecordField('collection', settings, 'groupTemplates', [...others, made] as unknown as Json),
     ]);
-    this.desk.refuse(`${made.name} is a template now: + above the groups makes it in any stratum.`);
+    this.desk.notify(`${made.name} is a template now: + above the groups makes it in any stratum.`);
   }
 
   private async askGroup(title: string, group: NamedGroup): Promise<NamedGroup | undefined> {

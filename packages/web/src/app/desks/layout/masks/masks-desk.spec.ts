@@ -36,7 +36,7 @@ describe('painting a mask', () => {
           provide: LayoutDesk,
           useValue: {
             selected: signal([{ kind: 'mask', stratum: 'own', item: mask }]),
-            refuse: (text: string) => refused.push(text),
+            notify: (text: string) => refused.push(text),
             commit: (label: string, operations: { field: string }[]) =>
               Promise.resolve(committed.push([label, ...operations.map(({ field }) => field)])),
           },

@@ -65,12 +65,12 @@ export class MasksDesk {
       this.strokes = this.strokes
         .then(() => this.paint(points))
         .catch((error: unknown) =>
-          this.desk.refuse(`The stroke was not painted. ${error instanceof Error ? error.message : String(error)}`),
+          this.desk.notify(`The stroke was not painted. ${error instanceof Error ? error.message : String(error)}`),
         );
       await this.strokes;
     } else if (from[0] !== to[0] && from[1] !== to[1])
       await this.desk.add('mask', solidMask(from, to, floorHeight, this.pixelsPerMetre()), 'add a mask');
-    else this.desk.refuse('Drag over the ground that the mask is to cover, or take one from a picture.');
+    else this.desk.notify('Drag over the ground that the mask is to cover, or take one from a picture.');
   }
 
   /** Takes a picture for the chosen mask, or for a new one. */
@@ -135,7 +135,7 @@ export class MasksDesk {
     );
     const goals = exits.map(({ position: [x, , z] }) => `exit at ${x.toFixed(1)}, ${z.toFixed(1)}`);
     if (found) this.survey.set({ ...found, mask: chosen.mask, goals });
-    else if (this.work.failure()) this.desk.refuse(this.work.failure());
+    else if (this.work.failure()) this.desk.notify(this.work.failure());
   }
 
   cancel(): void {

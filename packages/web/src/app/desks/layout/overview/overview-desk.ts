@@ -93,6 +93,6 @@ export class OverviewDesk {
       this.work.keep(this.compute.run('plan-density', { points, reachMetres }, this.work.say)),
     );
     if (density) this.made.set({ level, items, density });
-    else if (this.work.failure()) this.desk.refuse(this.work.failure());
+    else if (this.work.failure()) this.desk.notify(this.work.failure());
   }
 }

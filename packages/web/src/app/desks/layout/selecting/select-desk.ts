@@ -74,7 +74,7 @@ export class SelectDesk {
     const there = wanted.filter((ref) => this.itemOf(ref));
     this.desk.select(there);
     if (there.length < wanted.length)
-      this.desk.refuse(`${wanted.length - there.length} of ${wanted.length} are no longer in the level.`);
+      this.desk.notify(`${wanted.length - there.length} of ${wanted.length} are no longer in the level.`);
   }
 
   private matching(query: SelectionQuery): PickItem[] {

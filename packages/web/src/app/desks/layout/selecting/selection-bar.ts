@@ -103,26 +103,26 @@ const WORDS: Readonly<
       }
     </div>
     <mat-menu #arrange="matMenu">
-      @for (command of arrangeDeeds; track command) {
+      @for (command of arrangeCommands; track command) {
         <button mat-menu-item [disabled]="command === 'replace' && !allOf('placement')" (click)="asked.emit(command)">{{ words[command] }}</button>
       }
     </mat-menu>
     <mat-menu #assembly="matMenu">
-      @for (command of assemblyDeeds; track command) {
+      @for (command of assemblyCommands; track command) {
         <button mat-menu-item [disabled]="command !== 'make assembly' && (!allOf('assembly') || (command === 'own copy' && kinds().length > 1))" (click)="asked.emit(command)">
           {{ words[command] }}
         </button>
       }
     </mat-menu>
     <mat-menu #blocks="matMenu">
-      @for (command of blockDeeds; track command) {
+      @for (command of blockCommands; track command) {
         <button mat-menu-item [disabled]="command === 'join' ? kinds().length !== 2 : command !== 'cut' && command !== 'hollow' && kinds().length > 1" (click)="asked.emit(command)">
           {{ words[command] }}
         </button>
       }
     </mat-menu>
     <mat-menu #paths="matMenu">
-      @for (command of pathDeeds; track command) {
+      @for (command of pathCommands; track command) {
         <button mat-menu-item [disabled]="kinds().length !== (command === 'join paths' ? 2 : 1)" (click)="asked.emit(command)">{{ words[command] }}</button>
       }
     </mat-menu>

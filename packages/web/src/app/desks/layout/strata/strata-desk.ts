@@ -202,7 +202,7 @@ export class StrataDesk {
       );
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
-      this.desk.refuse(error.message);
+      this.desk.notify(error.message);
     }
   }
 

@@ -20,7 +20,7 @@ const MAX_FAULTS_SHOWN = 30;
     <mat-dialog-content>
       <p class="soft">A line a row, tabs between squares, as a spreadsheet copies them.</p>
       <textarea #box class="cell mono" rows="14" aria-label="Squares" spellcheck="false" cdkFocusInitial [value]="data.text" (input)="text.set(box.value)"></textarea>
-      <p aria-live="polite">{{ text() }}</p>
+      <p aria-live="polite">{{ tally() }}</p>
       @if (read().faults.length > 0) {
         <ul class="near" tabindex="0" role="group" aria-label="What is refused">
           @for (fault of shown(); track $index) {
@@ -60,7 +60,7 @@ export class TileTextDialog {
   readonly text = signal(this.data.text);
   readonly read = computed(() => readSquares(this.text(), this.data.legend));
   readonly shown = computed(() => this.read().faults.slice(0, MAX_FAULTS_SHOWN));
-  readonly text = computed(() => {
+  readonly tally = computed(() => {
     const { rows, columns, faults } = this.read();
     const names = new Map(this.data.legend.map(({ code, name }) => [code, name]));
     const counts = new Map<string, number>();

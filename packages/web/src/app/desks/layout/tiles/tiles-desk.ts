@@ -87,7 +87,7 @@ export class TilesDesk {
     const brush = this.brush();
     const fault = readSquare(brush, new Map(this.legend().map((code) => [code.code, code]))).fault;
     if (fault !== undefined) {
-      this.desk.refuse(`${fault}.`);
+      this.desk.notify(`${fault}.`);
       return;
     }
     if (!chosen) {
@@ -109,7 +109,7 @@ export class TilesDesk {
     const grid = chosen && changeLines(chosen.floor, what, command, at);
     if (chosen && grid) await this.desk.commit(`${command} a ${what}`, setGrid(chosen.stratum, chosen.floor, grid));
     else
-      this.desk.refuse(
+      this.desk.notify(
         command === 'insert' ? 'The floor is as large as it can be.' : 'A floor keeps at least one row and one column.',
       );
   }
@@ -165,7 +165,7 @@ export class TilesDesk {
     if (solved) {
       this.found.set({ ...solved, level, floors });
       this.step.set(solved.way.length);
-    } else if (this.work.failure()) this.desk.refuse(this.work.failure());
+    } else if (this.work.failure()) this.desk.notify(this.work.failure());
   }
 
   cancel(): void {
