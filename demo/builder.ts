@@ -26,6 +26,7 @@ import {
   type TurnDegrees,
   type Vector3,
   type Volume,
+  withKnotIds,
 } from '@stravel/core';
 
 /** Gathers the content of one stratum. Ids count up within it. */
@@ -188,7 +189,9 @@ export class StratumBuilder {
   }
 
   path(name: string, form: Path['form'], y: number, points: readonly PlanPoint[]): this {
-    const knots = points.map(([x, z]) => ({ position: [x, y, z] as const, widthMetres: 2, tags: [], handle: null }));
+    const knots = withKnotIds(
+      points.map(([x, z]) => ({ position: [x, y, z] as const, widthMetres: 2, tags: [], handle: null })),
+    );
     this.paths.push({ id: this.next('t', this.paths.length), name, form, closed: false, knots, ...this.inGroup() });
     return this;
   }

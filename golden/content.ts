@@ -114,9 +114,9 @@ export const SAMPLES: {
       form: 'curve',
       closed: true,
       knots: [
-        { position: [0, 0, 0], widthMetres: 1, tags: [], handle: [1, 0, 0] },
-        { position: [4, 0, 1], widthMetres: 1.5, tags: ['bend'], handle: null },
-        { position: [4, 0.5, 6], widthMetres: 1, tags: [], handle: [0, 0, -1] },
+        { id: 'k0', position: [0, 0, 0], widthMetres: 1, tags: [], handle: [1, 0, 0] },
+        { id: 'k1', position: [4, 0, 1], widthMetres: 1.5, tags: ['bend'], handle: null },
+        { id: 'k2', position: [4, 0.5, 6], widthMetres: 1, tags: [], handle: [0, 0, -1] },
       ],
     },
     optional: { group: 'lamps' },

@@ -13,7 +13,7 @@ import {
   type Edit,
   type JsonRecord,
 } from '@stravel/core';
-import { EditConflict } from '../packages/server/src/edits/edit-service';
+import { EditConflict } from '../packages/server/src/edits/edit-conflict';
 import { SAMPLES, goldenCollection, variants } from './content';
 import { RandomEdits } from './edits';
 import { GOLDEN_FILES, outboxEntries, packData, unpackData } from './folder';

@@ -9,7 +9,7 @@ const STEPS: readonly (readonly string[])[] = [
   ['geometry', 'mesh', 'spatial'],
   ['fields'],
   ['items', 'records', 'recipes'],
-  ['document'],
+  ['document', 'upgrades'],
   ['formats'],
   ['sets', 'layout', 'sections', 'cells', 'detail', 'sight', 'budget'],
   ['bakes'],

@@ -126,6 +126,9 @@ export {
   type LoggedEdit,
   type Operation,
 } from './edits/operation';
+export { FIRST_MODEL_VERSION, ModelUpgrades } from './upgrades/model-upgrades';
+export { MODEL_VERSION, UPGRADES } from './upgrades';
+export type { Upgrade } from './upgrades/upgrade';
 export { equalJson } from './edits/equal-json';
 export { applyOperation, valueAt, type JsonRecord } from './edits/apply-operation';
 export {
@@ -321,6 +324,7 @@ export { planeSolid, type PlaneFace, type PlaneSolid } from './layout/blocks/pla
 export { isInVolume, volumeBounds, volumePlanes, volumeSurface } from './layout/volumes/volume-surface';
 export { type DistanceShade } from './layout/paths/distance-shade';
 export { pathPoints, pull } from './layout/paths/path-curve';
+export { withKnotIds } from './layout/paths/knot-ids';
 export { joinedKnots, offsetKnots, resamplePath, reversedKnots } from './layout/paths/path-edits';
 export { distancesFromPath, pathFigures, type PathFigures } from './layout/paths/path-figures';
 export { linkFindings } from './layout/links/link-findings';

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import type { CollectionContent, LoggedEdit } from '@stravel/core';
+import { UPGRADES, type CollectionContent, type LoggedEdit, type ModelUpgrades } from '@stravel/core';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
@@ -24,6 +24,7 @@ import { editRoutes } from './edits/edit-routes';
 import { LevelHistoryService } from './edits/level-history';
 import { EditService } from './edits/edit-service';
 import { pageRoutes, securityHeaders } from './http/page';
+import { tellModelVersion } from './http/model-version';
 import { HttpError, answerProblem } from './http/problem';
 import { readJson } from './http/read-json';
 import { onlyReadableAddress } from './http/readable-address';
@@ -46,6 +47,8 @@ export interface AppDependencies {
   readonly now: () => Date;
   /** Makes the demo collection; absent where none ships. */
   readonly demo?: () => Promise<CollectionContent>;
+  /** What happened to the model; for tests. */
+  readonly upgrades?: ModelUpgrades;
 }
 
 /** A server's parts; the app is ready to listen, the jobs are not yet started. */
@@ -67,14 +70,14 @@ export interface Server {
 
 /** Wires a server together without listening. */
 export function createApp(dependencies: AppDependencies): Server {
-  const { database, dataFolder, log, now, webFolder } = dependencies;
-  const editRows = new EditRepository(database);
-  const snapshots = new SnapshotRepository(database);
+  const { database, dataFolder, log, now, webFolder, upgrades = UPGRADES } = dependencies;
+  // Nobody's edit waits behind a bake.
+  const readers = new ThreadPool();
+  const editRows = new EditRepository(database, upgrades, readers);
+  const snapshots = new SnapshotRepository(database, upgrades);
   const documents = new DocumentStore(snapshots, editRows);
   const assets = new AssetStore(dataFolder);
   const threads = new ThreadPool();
-  // Nobody's edit waits behind a bake.
-  const readers = new ThreadPool();
   const kits = new KitInspections(assets, threads);
   const edits = new EditService(database, editRows, documents, kits, now);
   const collectionRows = new CollectionRepository(database);
@@ -109,7 +112,7 @@ export function createApp(dependencies: AppDependencies): Server {
   });
   // Only what is read is worth it: the answer to an edit is a few bytes.
   app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
-  app.use('/api', new FolderWatch(dataFolder).refuse);
+  app.use('/api', tellModelVersion(upgrades), new FolderWatch(dataFolder).refuse);
   app.use('/api', readJson(readers));
   app.use(
     '/api',
@@ -123,7 +126,7 @@ export function createApp(dependencies: AppDependencies): Server {
       if (!(await collectionRows.exists(id))) throw await missingCollection(collectionRows, id);
       next();
     },
-    editRoutes(edits, editRows, jobs, bakes, new LevelHistoryService(database, editRows, documents)),
+    editRoutes(edits, editRows, jobs, bakes, new LevelHistoryService(database, editRows, documents), upgrades),
     documentRoutes(snapshots),
     jobRoutes(jobs),
     bakeRoutes(bakes, bakeRows, readers),

@@ -26,8 +26,8 @@ const path: PlacedItemOf = {
     form: 'curve',
     closed: false,
     knots: [
-      { position: [0, 0, 0], widthMetres: 2, tags: [], handle: [1, 0, 0] },
-      { position: [10, 0, 0], widthMetres: 2, tags: ['bend'], handle: null },
+      { id: 'a', position: [0, 0, 0], widthMetres: 2, tags: [], handle: [1, 0, 0] },
+      { id: 'b', position: [10, 0, 0], widthMetres: 2, tags: ['bend'], handle: null },
     ],
   },
 };

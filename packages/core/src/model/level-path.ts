@@ -5,6 +5,8 @@ export type PathForm = (typeof PATH_FORMS)[number];
 
 /** A point of a path. */
 export interface Knot {
+  /** Unique within the path, kept as long as the knot is. */
+  readonly id: string;
   readonly position: Vector3;
   readonly widthMetres: number;
   readonly tags: readonly string[];

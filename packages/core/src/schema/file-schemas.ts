@@ -10,6 +10,7 @@ import {
 import type { Json } from '../model/json';
 import type { EditableKind } from '../model/records';
 import { ITEM_KINDS } from '../model/stratum';
+import { MODEL_VERSION } from '../upgrades';
 import { recordJsonSchema } from './json-schema';
 
 type SchemaObject = { [key: string]: Json };
@@ -60,7 +61,7 @@ function head(title: string): SchemaObject {
 }
 
 function format(name: string): SchemaObject {
-  return { format: { const: name }, version: { const: ARCHIVE_VERSION } };
+  return { format: { const: name }, version: { const: ARCHIVE_VERSION }, model: { const: MODEL_VERSION } };
 }
 
 function closed(properties: SchemaObject): SchemaObject {

@@ -85,6 +85,9 @@ const isTileTable = (v: unknown): boolean =>
       text.length <= MAX_TILE_TEXT &&
       /^(\d{1,5}( \d{1,5})*)?$/.test(text),
   );
+const hasOwnIds = (knots: unknown): boolean =>
+  !Array.isArray(knots) ||
+  new Set(knots.map((knot: { readonly id?: unknown } | null) => knot?.id)).size === knots.length;
 const PATCHED_KINDS = ITEM_KINDS.filter((kind) => kind !== 'patch' && kind !== 'pin' && kind !== 'recipe');
 
 /** An added thing must be whole, a changed one holds field by field, a hidden one says nothing. */
@@ -201,6 +204,7 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
     knots: array()
       .of(
         shape({
+          id: id(),
           position: vector(),
           widthMetres: finite(0, 10000),
           tags: array().of(name()).required().max(50),
@@ -209,7 +213,8 @@ export const ITEM_SCHEMAS: Readonly<Record<ItemKind, AnyObjectSchema>> = {
       )
       .required()
       .min(2)
-      .max(MAX_PATH_KNOTS),
+      .max(MAX_PATH_KNOTS)
+      .test('knot-ids', 'knots must have an id each', (knots) => hasOwnIds(knots)),
     group: groupOf(),
   }),
   tileFloor: shape({

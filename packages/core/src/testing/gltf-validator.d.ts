@@ -1,8 +1,6 @@
 /** What the tests use of the Khronos validator, which ships no types of its own. */
 declare module 'gltf-validator' {
-  export function validateBytes(
-    bytes: Uint8Array,
-  ): Promise<{
+  export function validateBytes(bytes: Uint8Array): Promise<{
     readonly issues: {
       readonly numErrors: number;
       readonly numWarnings: number;

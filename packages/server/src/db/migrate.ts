@@ -1,7 +1,8 @@
 import { join } from 'node:path';
 import { QueryTypes, type Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
-import { migrations, type Migration } from './migrations';
+import { migrations } from './migrations';
+import type { Migration } from './migrations/migration';
 
 /**
  * Brings a database up to date: each step with its mark in one transaction, so that a step that is cut off has never been.

@@ -1,4 +1,5 @@
 import {
+  CoreError,
   MAX_CHUNK_RECORDS,
   decodeChunk,
   encodeChunk,
@@ -31,11 +32,18 @@ export class ChunkedDocument {
   private readonly members = new Map<EditableKind, Set<string>[]>();
   private readonly dirty = new Map<EditableKind, Set<number>>();
 
-  /** @throws CoreError 'CHUNK_UNREADABLE' */
-  static async fromChunks(chunks: readonly StoredChunk[], stretches = new Stretches()): Promise<ChunkedDocument> {
+  /**
+   * @param name of the document, for what is told of it
+   * @throws CoreError 'CHUNK_UNREADABLE', 'CHUNK_KIND'
+   */
+  static async fromChunks(
+    name: string,
+    chunks: readonly StoredChunk[],
+    stretches = new Stretches(),
+  ): Promise<ChunkedDocument> {
     const document = new ChunkedDocument();
-    for (const { kind, chunk, bytes } of chunks) {
-      if (!isEditableKind(kind)) continue;
+    for (const { kind: word, chunk, bytes } of chunks) {
+      const kind = knownKind(name, word);
       const records = decodeChunk(kind, bytes);
       for (const record of records) {
         const id = record['id'] as string;
@@ -105,4 +113,14 @@ export class ChunkedDocument {
     if (!members) this.members.set(kind, (members = []));
     return members;
   }
+}
+
+/** The kind of a chunk. @throws CoreError 'CHUNK_KIND' naming the document */
+export function knownKind(document: string, kind: string): EditableKind {
+  if (isEditableKind(kind)) return kind;
+  throw new CoreError(
+    'CHUNK_KIND',
+    `document ${document}: it holds things of the kind ${JSON.stringify(kind)}, which this Stravel does not know; open it with the Stravel that wrote it`,
+    { document, kind },
+  );
 }

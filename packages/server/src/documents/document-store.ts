@@ -1,5 +1,5 @@
 import type { Transaction } from 'sequelize';
-import { tryOperations, type EditTrial } from '@stravel/core';
+import { CoreError, tryOperations, type Conflict, type EditTrial, type Json, type LoggedEdit } from '@stravel/core';
 import type { EditRepository } from '../edits/edit-repository';
 import { Stretches } from '../loop/stretches';
 import { ChunkedDocument } from './chunked-document';
@@ -30,10 +30,11 @@ export class DocumentStore {
     }
     const { sequence, chunks } = await this.snapshots.load(collection, document);
     const stretches = new Stretches();
-    const loaded = await ChunkedDocument.fromChunks(chunks, stretches);
+    const loaded = await ChunkedDocument.fromChunks(document, chunks, stretches);
     for (const edit of await this.edits.ofDocument(collection, document, sequence)) {
       const operations = edit.operations.filter((operation) => operation.document === document);
       const trial = tryOperations(() => loaded.state, operations);
+      if (trial.conflicts.length > 0) throw brokenLog(document, edit, trial.conflicts[0]);
       await this.lay(loaded, trial, document, stretches);
       loaded.editsSinceSnapshot += 1;
       await stretches.rest();
@@ -84,4 +85,21 @@ export class DocumentStore {
       total -= document.size;
     }
   }
+}
+
+/** What is told when an edit of the log does not fit what was there before it. */
+function brokenLog(document: string, { id, sequence }: LoggedEdit, { operation, current }: Conflict): CoreError {
+  const { kind, id: of, field, before } = operation;
+  const what = `${kind} ${of}${field === null ? '' : `, ${field}`}`;
+  return new CoreError(
+    'LOG_BROKEN',
+    `document ${document}: edit ${sequence} (${id}) does not fit what was there before it: ${what} is ${told(current)}, the edit found ${told(before)}; ` +
+      'restore a backup, and keep this folder for a look into it',
+    { document, edit: id, sequence },
+  );
+}
+
+function told(value: Json): string {
+  const text = JSON.stringify(value);
+  return text.length > 80 ? `${text.slice(0, 80)}…` : text;
 }

@@ -109,7 +109,7 @@ describe('a chunked document', () => {
     document.put('placement', placement(1).id, placement(1, 99) as never);
     const chunks = [...document.takeDirtyChunks()];
     expect([...document.takeDirtyChunks()]).toEqual([]);
-    const again = await ChunkedDocument.fromChunks(chunks);
+    const again = await ChunkedDocument.fromChunks('own', chunks);
     expect(again.size).toBe(20);
     expect(again.state.get('placement')?.get(placement(1).id)).toMatchObject({ position: [99, 0, 0] });
     expect(again.state.get('placement')?.has(placement(0).id)).toBe(false);

@@ -1,9 +1,11 @@
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
+import { UPGRADES, decodeChunk, encodeChunk, type ModelUpgrades } from '@stravel/core';
 import type { Transaction } from 'sequelize';
 import type { Database } from '../db/database';
-import type { SnapshotChunkRow } from '../db/models';
-import type { StoredChunk } from './chunked-document';
+import type { SnapshotChunkRow, SnapshotRow } from '../db/models';
+import { Stretches } from '../loop/stretches';
+import { knownKind, type StoredChunk } from './chunked-document';
 
 const compress = promisify(gzip);
 const decompress = promisify(gunzip);
@@ -15,13 +17,52 @@ export interface SnapshotIndex {
   readonly chunks: readonly { readonly kind: string; readonly chunk: number; readonly count: number }[];
 }
 
-/** Reads and writes the snapshots of documents. Bytes are stored gzipped. */
+/**
+ * Reads and writes the snapshots of documents. Bytes are stored gzipped. One that an earlier version of the model wrote is written anew,
+ * whole, before anything of it is given.
+ */
 export class SnapshotRepository {
-  constructor(private readonly database: Database) {}
+  constructor(
+    private readonly database: Database,
+    private readonly upgrades: ModelUpgrades = UPGRADES,
+  ) {}
 
+  /** From outside the write queue. @throws CoreError 'CHUNK_KIND', 'CHUNK_UNREADABLE', 'MODEL_NEWER' */
   async index(collection: string, document: string): Promise<SnapshotIndex> {
-    const { snapshots, snapshotChunks } = this.database.models;
-    const row = await snapshots.findOne({ where: { collection, document }, raw: true });
+    const row = await this.row(collection, document);
+    if (row && this.isOld(row)) await this.database.queue.exclusive(() => this.renew(collection, document));
+    return this.indexNow(collection, document);
+  }
+
+  private async row(collection: string, document: string): Promise<SnapshotRow | undefined> {
+    const row = await this.database.models.snapshots.findOne({ where: { collection, document }, raw: true });
+    return (row as unknown as SnapshotRow | null) ?? undefined;
+  }
+
+  private isOld({ document, model }: SnapshotRow): boolean {
+    return this.upgrades.checked(model, `document ${document}`) < this.upgrades.version;
+  }
+
+  /** Writes a snapshot of an earlier version anew, all of it or nothing; from inside the write queue. */
+  private async renew(collection: string, document: string): Promise<void> {
+    const row = await this.row(collection, document);
+    if (!row || !this.isOld(row)) return;
+    const stretches = new Stretches();
+    await this.database.sequelize.transaction(async (transaction) => {
+      const renewed: { kind: string; chunk: number; count: number; bytes: Uint8Array }[] = [];
+      for (const { kind: word, chunk, bytes } of await this.chunks(collection, document)) {
+        const kind = knownKind(document, word);
+        const records = decodeChunk(kind, bytes).map((record) => this.upgrades.record(kind, record, row.model));
+        renewed.push({ kind, chunk, count: records.length, bytes: encodeChunk(kind, records) });
+        await stretches.rest();
+      }
+      await this.write(transaction, collection, document, row.sequence, renewed);
+    });
+  }
+
+  private async indexNow(collection: string, document: string): Promise<SnapshotIndex> {
+    const { snapshotChunks } = this.database.models;
+    const row = await this.row(collection, document);
     if (!row) return { sequence: 0, chunks: [] };
     const chunks = (await snapshotChunks.findAll({
       where: { collection, document },
@@ -29,7 +70,7 @@ export class SnapshotRepository {
       order: ['kind', 'chunk'],
       raw: true,
     })) as unknown as Pick<SnapshotChunkRow, 'kind' | 'chunk' | 'count'>[];
-    return { sequence: (row as unknown as { sequence: number }).sequence, chunks: chunks.filter((c) => c.count > 0) };
+    return { sequence: row.sequence, chunks: chunks.filter((c) => c.count > 0) };
   }
 
   /** The gzipped bytes of one chunk, undefined when there is none. */
@@ -41,21 +82,26 @@ export class SnapshotRepository {
     return (row as unknown as SnapshotChunkRow | null)?.bytes;
   }
 
+  /** From inside the write queue. @throws CoreError as `index` does */
   async load(collection: string, document: string): Promise<{ sequence: number; chunks: StoredChunk[] }> {
-    const { sequence } = await this.index(collection, document);
+    await this.renew(collection, document);
+    const { sequence } = await this.indexNow(collection, document);
+    return { sequence, chunks: await this.chunks(collection, document) };
+  }
+
+  private async chunks(collection: string, document: string): Promise<StoredChunk[]> {
     const rows = (await this.database.models.snapshotChunks.findAll({
       where: { collection, document },
       order: ['kind', 'chunk'],
       raw: true,
     })) as unknown as SnapshotChunkRow[];
-    const chunks = await Promise.all(
+    return Promise.all(
       rows.map(async (row) => ({
         kind: row.kind,
         chunk: row.chunk,
         bytes: new Uint8Array(await decompress(row.bytes)),
       })),
     );
-    return { sequence, chunks };
   }
 
   async write(
@@ -74,9 +120,9 @@ export class SnapshotRepository {
       );
     }
     await this.database.sequelize.query(
-      'INSERT INTO snapshots (collection, document, sequence) VALUES (?, ?, ?) ' +
-        'ON CONFLICT (collection, document) DO UPDATE SET sequence = excluded.sequence',
-      { replacements: [collection, document, sequence], transaction },
+      'INSERT INTO snapshots (collection, document, sequence, model) VALUES (?, ?, ?, ?) ' +
+        'ON CONFLICT (collection, document) DO UPDATE SET sequence = excluded.sequence, model = excluded.model',
+      { replacements: [collection, document, sequence, this.upgrades.version], transaction },
     );
   }
 }

@@ -1,10 +1,13 @@
-import type { EditHead, LoggedEdit, Operation } from '@stravel/core';
+import { UPGRADES, type EditHead, type LoggedEdit, type ModelUpgrades } from '@stravel/core';
 import { QueryTypes } from 'sequelize';
 import type { Database } from '../db/database';
 import type { SqlValue, Statement } from '../db/direct-connection';
 import type { EditRow } from '../db/models';
 import { readAlone } from '../db/read-alone';
+import type { ThreadPool } from '../jobs/thread-pool';
+import { Stretches } from '../loop/stretches';
 import { ownedPrefix, recordsTouched } from './records-touched';
+import { upgradedOperations, upgradedText, type EDIT_TASKS, type KeptOperations } from './upgraded-text';
 
 /** Which part of a history is asked for. */
 export interface HistoryRange {
@@ -13,15 +16,23 @@ export interface HistoryRange {
   readonly limit: number;
 }
 
-/** An edit of the log as it goes out: JSON, as it was kept and without being read. */
+/** An edit of the log as it goes out: JSON, as it was kept where the version that wrote it is the newest. */
 export interface EditText {
   readonly sequence: number;
   readonly text: string;
 }
 
-/** The append-only log. Rows are never changed. */
+/** Operations of earlier versions that are longer than this are upgraded in a thread, characters. */
+const LONG_TEXT = 1000000;
+
+/** The append-only log. Rows are never changed: what an earlier version wrote is upgraded as it is read. */
 export class EditRepository {
-  constructor(private readonly database: Database) {}
+  constructor(
+    private readonly database: Database,
+    private readonly upgrades: ModelUpgrades = UPGRADES,
+    /** Where there are none, long texts are upgraded here. */
+    private readonly readers?: Pick<ThreadPool, 'run'>,
+  ) {}
 
   /** Number of the last edit, 0 when there is none. */
   async lastSequence(collection: string): Promise<number> {
@@ -40,7 +51,7 @@ export class EditRepository {
       sql: 'SELECT * FROM edits WHERE collection = $1 AND id = $2',
       values: [collection, id],
     });
-    return row && fromRow(row);
+    return row && this.fromRow(row);
   }
 
   async textById(collection: string, id: string): Promise<EditText | undefined> {
@@ -48,13 +59,13 @@ export class EditRepository {
       sql: 'SELECT * FROM edits WHERE collection = $1 AND id = $2',
       values: [collection, id],
     });
-    return row && textOfRow(row);
+    return row && this.textOfRow(row);
   }
 
   /** Edits after a number, oldest first. */
   async after(collection: string, sequence: number, limit: number): Promise<EditText[]> {
     const sql = 'SELECT * FROM edits WHERE collection = $1 AND sequence > $2 ORDER BY sequence LIMIT $3';
-    return (await this.read<EditRow>(sql, [collection, sequence, limit])).map(textOfRow);
+    return this.textsOf(await this.read<EditRow>(sql, [collection, sequence, limit]));
   }
 
   /** Edits that touch a document, after a number, oldest first. */
@@ -64,7 +75,7 @@ export class EditRepository {
         'WHERE edit_documents.collection = ? AND edit_documents.document = ? AND edit_documents.sequence > ? ORDER BY edit_documents.sequence',
       { replacements: [collection, document, sequence], type: QueryTypes.SELECT },
     );
-    return rows.map(fromRow);
+    return rows.map((row) => this.fromRow(row));
   }
 
   /** Edits that touch some small records or documents, newest first. @param ids of small records, and of documents */
@@ -78,7 +89,7 @@ export class EditRepository {
       'SELECT sequence FROM edit_records WHERE collection = $1 AND record IN (SELECT value FROM json_each($2)) AND sequence < $3 AND sequence > $4 UNION ' +
       'SELECT sequence FROM edit_documents WHERE collection = $1 AND document IN (SELECT value FROM json_each($2)) AND sequence < $3 AND sequence > $4 ' +
       'ORDER BY sequence DESC LIMIT $5) ORDER BY sequence DESC';
-    return (await this.read<EditRow>(sql, [collection, JSON.stringify(ids), below, after, limit])).map(textOfRow);
+    return this.textsOf(await this.read<EditRow>(sql, [collection, JSON.stringify(ids), below, after, limit]));
   }
 
   /** Ids of the strata that edits show to have been owned by a level at some time. */
@@ -107,7 +118,7 @@ export class EditRepository {
     await this.database.direct.atOnce(
       edits.flatMap(({ collection, edit }) => [
         {
-          sql: 'INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)',
+          sql: 'INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations, model) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
           values: [
             collection,
             edit.sequence,
@@ -117,6 +128,7 @@ export class EditRepository {
             edit.undoes,
             edit.at,
             JSON.stringify(edit.operations),
+            this.upgrades.version,
           ],
         },
         ...[...new Set(edit.operations.map((operation) => operation.document))].map((document) => ({
@@ -131,6 +143,37 @@ export class EditRepository {
         })),
       ]),
     );
+  }
+
+  private async textsOf(rows: readonly EditRow[]): Promise<EditText[]> {
+    const texts: EditText[] = [];
+    const stretches = new Stretches();
+    for (const row of rows) {
+      texts.push(await this.textOfRow(row));
+      await stretches.rest();
+    }
+    return texts;
+  }
+
+  private async textOfRow(row: EditRow): Promise<EditText> {
+    const { sequence, id, person, label, undoes, at } = row;
+    const head = JSON.stringify({ sequence, id, person, label, undoes, at });
+    return { sequence, text: `${head.slice(0, -1)},"operations":${await this.operationsText(row)}}` };
+  }
+
+  /** What the current version wrote goes out as it is kept, and so does what mentions nothing that has changed since. */
+  private async operationsText({ operations, model }: EditRow): Promise<string> {
+    if (!this.upgrades.mayChange(operations, model)) return operations;
+    if (this.readers && operations.length > LONG_TEXT) {
+      const input: KeptOperations = { operations, model };
+      return this.readers.run<(typeof EDIT_TASKS)['upgrade-operations']>('upgrade-operations', input);
+    }
+    return upgradedText({ operations, model }, this.upgrades);
+  }
+
+  private fromRow(row: EditRow): LoggedEdit {
+    const { sequence, id, person, label, undoes, at } = row;
+    return { sequence, id, person, label, undoes, at, operations: upgradedOperations(row, this.upgrades) };
   }
 }
 
@@ -154,21 +197,4 @@ function namesIn({ operations }: LoggedEdit): string[] {
       field === 'name' ? after : field === null ? (after as { readonly name?: unknown } | null)?.name : undefined;
     return typeof name === 'string' ? [name] : [];
   });
-}
-
-function textOfRow({ sequence, id, person, label, undoes, at, operations }: EditRow): EditText {
-  const head = JSON.stringify({ sequence, id, person, label, undoes, at });
-  return { sequence, text: `${head.slice(0, -1)},"operations":${operations}}` };
-}
-
-function fromRow(row: EditRow): LoggedEdit {
-  return {
-    sequence: row.sequence,
-    id: row.id,
-    person: row.person,
-    label: row.label,
-    undoes: row.undoes,
-    at: row.at,
-    operations: JSON.parse(row.operations) as Operation[], // written by `append` from a checked edit
-  };
 }

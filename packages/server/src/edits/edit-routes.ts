@@ -1,8 +1,9 @@
-import { checkedEdit, type LoggedEdit } from '@stravel/core';
+import { checkedEdit, type LoggedEdit, type ModelUpgrades } from '@stravel/core';
 import { Router } from 'express';
 import { HttpError } from '../http/problem';
 import type { BakeService } from '../bakes/bake-service';
 import { EventStream } from '../http/event-stream';
+import { modelVersionOf } from '../http/model-version';
 import { wholeNumber } from '../http/whole-number';
 import type { JobEvent, JobService } from '../jobs/job-service';
 import type { EditRepository, EditText } from './edit-repository';
@@ -33,12 +34,15 @@ export function editRoutes(
   jobs: JobService,
   bakes: BakeService,
   history: LevelHistoryService,
+  upgrades: ModelUpgrades,
 ): Router {
   const router = Router({ mergeParams: true });
 
   router.post<{ collection: string }>('/edits', async (request, response) => {
+    const model = modelVersionOf(request, upgrades);
     const edit = checkedEdit(request.body);
-    const { logged, isNew } = await service.append(request.params.collection, edit);
+    const operations = upgrades.operations(edit.operations, model);
+    const { logged, isNew } = await service.append(request.params.collection, { ...edit, operations });
     response.status(isNew ? 201 : 200).json({ sequence: logged.sequence, at: logged.at });
   });
 
@@ -76,7 +80,8 @@ export function editRoutes(
     let sent = wholeNumber(request.headers['last-event-id'] ?? request.query['after'] ?? '0', 'after');
     const stream = new EventStream(request, response);
     // A page that has seen more than there is was left behind by a restored backup.
-    stream.send('log', { last: await service.lastSequence(collection) });
+    // And one that is older than the server must not go on.
+    stream.send('log', { last: await service.lastSequence(collection), model: upgrades.version });
     const waiting: EditText[] = [];
     let live = false;
     const sendEdit = ({ sequence, text }: EditText): void => {

@@ -12,7 +12,6 @@ import {
   recordIn,
   removedPieces,
   TrialRun,
-  type Conflict,
   type DocumentState,
   type Edit,
   type EditTrial,
@@ -25,16 +24,8 @@ import { tablesOf } from '../documents/record-tables';
 import { Stretches } from '../loop/stretches';
 import type { KitInspections } from '../pack/kit-inspections';
 import type { DocumentStore } from '../documents/document-store';
+import { EditConflict } from './edit-conflict';
 import type { EditRepository } from './edit-repository';
-
-/** An edit whose old values no longer hold. */
-export class EditConflict extends Error {
-  constructor(readonly conflicts: readonly Conflict[]) {
-    super(
-      `edit: ${conflicts.length} value${conflicts.length === 1 ? ' is' : 's are'} no longer what the edit took them to be`,
-    );
-  }
-}
 
 /** What became of an edit: as it stands in the log, and whether it came there just now. */
 export interface AppendOutcome {

@@ -1,6 +1,6 @@
 import { CoreError } from '@stravel/core';
 import type { ErrorRequestHandler } from 'express';
-import { EditConflict } from '../edits/edit-service';
+import { EditConflict } from '../edits/edit-conflict';
 
 /** An error that a handler answers with on purpose. */
 export class HttpError extends Error {

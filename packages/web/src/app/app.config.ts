@@ -1,6 +1,7 @@
-import type { ApplicationConfig } from '@angular/core';
-import { provideRouter, withComponentInputBinding } from '@angular/router';
+import { inject, type ApplicationConfig } from '@angular/core';
+import { provideRouter, withComponentInputBinding, withNavigationErrorHandler } from '@angular/router';
 import { provideStore } from '@ngrx/store';
+import { PageAge } from './api/page-age';
 import { startMirror, startWorker } from './compute/start-worker';
 import { MIRROR_FACTORY, WORKER_FACTORY } from './compute/worker-factory';
 import { routes } from './app.routes';
@@ -19,7 +20,11 @@ export const appConfig: ApplicationConfig = {
   providers: [
     { provide: WORKER_FACTORY, useValue: startWorker },
     { provide: MIRROR_FACTORY, useValue: startMirror },
-    provideRouter(routes, withComponentInputBinding()),
+    provideRouter(
+      routes,
+      withComponentInputBinding(),
+      withNavigationErrorHandler(({ error }) => void inject(PageAge).hearError(error)),
+    ),
     provideStore({
       [recordsFeature.name]: recordsFeature.reducer,
       [sightFeature.name]: sightFeature.reducer,

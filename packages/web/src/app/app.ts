@@ -7,6 +7,7 @@ import { NavigationEnd, Router, RouterLink, RouterOutlet } from '@angular/router
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Addresses, LEVEL_DESKS } from './addresses';
+import { PageAge } from './api/page-age';
 import { ApiClient } from './api/api-client';
 import { recordsFeature } from './document/records/records-store';
 import { EditLog } from './edits/edit-log';
@@ -41,6 +42,7 @@ export class App {
   private readonly store = inject(Store);
   readonly session = inject(Session);
   readonly edits = inject(EditLog);
+  readonly age = inject(PageAge);
   readonly workspace = inject(Workspace);
   readonly start = inject(StartHere);
   readonly findings = inject(FindingsHome);

@@ -4,6 +4,7 @@ import type { CollectionContent } from '../../model/collection-content';
 import type { Json } from '../../model/json';
 import type { Stratum, StratumContent } from '../../model/stratum';
 import { EMPTY_CONTENT } from '../../model/stratum';
+import { MODEL_VERSION } from '../../upgrades';
 import { pictureNames } from '../../sets/pictures';
 import { canonicalJson } from '../canonical-json';
 import { PICTURE_TYPES, pictureType } from '../picture-type';
@@ -24,6 +25,8 @@ import {
   stratumPath,
 } from './archive-files';
 
+/** What every file says of itself. */
+const VERSIONS = { version: ARCHIVE_VERSION, model: MODEL_VERSION };
 /** Zip times are local and without a zone; this one is the earliest that the format knows. */
 const FIXED_TIME = '1980-01-01T00:00:00';
 
@@ -64,7 +67,7 @@ export function archiveIndex(files: ReadonlyMap<string, Uint8Array>): Uint8Array
   const paths = [...files.keys()].filter((path) => path !== INDEX_PATH).sort();
   const index = {
     format: ARCHIVE_FORMAT,
-    version: ARCHIVE_VERSION,
+    ...VERSIONS,
     files: paths.map((path) => {
       const bytes = files.get(path) as Uint8Array;
       return { path, bytes: bytes.length, sha256: sha256Hex(bytes) };
@@ -79,7 +82,7 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
   const files = new Map<string, Json>();
   for (const [kind, path] of Object.entries(TABLE_PATHS)) {
     const rows = sorted<{ readonly id: string }>(records[kind as keyof typeof TABLE_PATHS]);
-    files.set(path, { format: TABLE_FORMAT, version: ARCHIVE_VERSION, kind, rows: rows as unknown as Json });
+    files.set(path, { format: TABLE_FORMAT, ...VERSIONS, kind, rows: rows as unknown as Json });
   }
   const owned = new Map<string, Stratum[]>();
   for (const stratum of sorted(records.stratum)) {
@@ -88,7 +91,7 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
     } else {
       files.set(stratumPath(stratum.id), {
         format: STRATUM_FORMAT,
-        version: ARCHIVE_VERSION,
+        ...VERSIONS,
         ...stratumJson(stratum, content),
       });
     }
@@ -96,7 +99,7 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
   for (const level of sorted(records.level)) {
     files.set(levelPath(level.key), {
       format: LEVEL_FORMAT,
-      version: ARCHIVE_VERSION,
+      ...VERSIONS,
       level: level as unknown as Json,
       strata: (owned.get(level.id) ?? []).map((stratum) => stratumJson(stratum, content)),
     });
@@ -105,7 +108,7 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
     const pieces = sorted(records.piece).filter((piece) => piece.kit === kit.id);
     files.set(kitPath(kit.key), {
       format: KIT_FORMAT,
-      version: ARCHIVE_VERSION,
+      ...VERSIONS,
       kit: kit as unknown as Json,
       pieces: pieces as unknown as Json,
     });

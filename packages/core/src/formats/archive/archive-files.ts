@@ -1,5 +1,5 @@
 /** The version that this program writes, and the newest that it reads. */
-export const ARCHIVE_VERSION = 4;
+export const ARCHIVE_VERSION = 5;
 export const ARCHIVE_FORMAT = 'stravel-archive';
 export const LEVEL_FORMAT = 'stravel-level';
 export const STRATUM_FORMAT = 'stravel-stratum';

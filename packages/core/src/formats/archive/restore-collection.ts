@@ -2,11 +2,12 @@ import { checkEditReferences } from '../../edits/check-references';
 import type { JsonRecord } from '../../edits/apply-operation';
 import { CoreError } from '../../errors';
 import type { CollectionContent } from '../../model/collection-content';
-import type { Json } from '../../model/json';
+import { isJsonList, isJsonTable, type Json } from '../../model/json';
 import { RECORDS_DOCUMENT, emptyRecordTables, type EditableKind, type RecordKind } from '../../model/records';
 import { ITEM_KINDS, type Item, type ItemKind, type StratumContent } from '../../model/stratum';
 import { checkedRecord } from '../../schema/validate-record';
 import { checkKeys } from '../../sets/keys';
+import { UPGRADES } from '../../upgrades';
 import { parseJson } from '../canonical-json';
 import { glbNodeNames } from '../glb/glb-node-names';
 import { PICTURE_TYPES, pictureType } from '../picture-type';
@@ -78,11 +79,12 @@ function readJsonFile(
   content: CollectionContent,
   places: Places,
 ): void {
-  const add = (kind: RecordKind, value: unknown): void =>
-    void places.set(`${kind} ${addRecord(content, kind, value)}`, path);
+  const model = UPGRADES.checked(file['model'], path);
+  const add = (kind: RecordKind, value: Json): void =>
+    void places.set(`${kind} ${addRecord(content, kind, upgraded(kind, value, model))}`, path);
   const stratum = (entry: { readonly [key: string]: Json }): void => {
     add('stratum', entry['stratum']);
-    addContent(content, entry);
+    addContent(content, entry, model);
   };
   switch (file['format']) {
     case TABLE_FORMAT: {
@@ -120,7 +122,12 @@ function addRecord<K extends RecordKind>(content: CollectionContent, kind: K, va
   return record.id;
 }
 
-function addContent(content: CollectionContent, entry: { readonly [key: string]: Json }): void {
+/** A record as the newest version has it; what is no record is told by its check. */
+function upgraded(kind: EditableKind, value: Json, model: number): Json {
+  return isJsonTable(value) ? UPGRADES.record(kind, value, model) : value;
+}
+
+function addContent(content: CollectionContent, entry: { readonly [key: string]: Json }, model: number): void {
   const id = (entry['stratum'] as { id: string }).id;
   const items = asTable(entry['content']);
   const unknown = Object.keys(items).find((kind) => !(ITEM_KINDS as readonly string[]).includes(kind));
@@ -133,7 +140,7 @@ function addContent(content: CollectionContent, entry: { readonly [key: string]:
     const seen = new Set<string>();
     // Kinds that came after the version that wrote the file are not in it.
     const list = asList(items[kind] ?? [], `content.${kind}`).map((value) => {
-      const item: Item = checkedRecord<ItemKind>(kind, value);
+      const item: Item = checkedRecord<ItemKind>(kind, upgraded(kind, value, model));
       if (seen.has(item.id))
         throw new CoreError('ARCHIVE_FILE', `the ${kind} ${item.id} stands in the stratum ${id} twice`);
       seen.add(item.id);
@@ -229,6 +236,6 @@ function asTable(json: Json | undefined): { readonly [key: string]: Json } {
 }
 
 function asList(json: Json | undefined, name: string): readonly Json[] {
-  if (!Array.isArray(json)) throw new CoreError('ARCHIVE_FILE', `${name} must be a list`);
-  return json as readonly Json[];
+  if (!isJsonList(json)) throw new CoreError('ARCHIVE_FILE', `${name} must be a list`);
+  return json;
 }

@@ -6,7 +6,7 @@ import { distanceShade } from './distance-shade';
 const path = (...points: readonly (readonly [number, number, number])[]): Pick<Path, 'form' | 'closed' | 'knots'> => ({
   form: 'polyline',
   closed: false,
-  knots: points.map((position) => ({ position, widthMetres: 1, tags: [], handle: null })),
+  knots: points.map((position, i) => ({ id: `k${i}`, position, widthMetres: 1, tags: [], handle: null })),
 });
 
 describe('the distance of a plan from a path', () => {

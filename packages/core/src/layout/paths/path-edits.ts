@@ -2,11 +2,12 @@ import { CoreError } from '../../errors';
 import type { Knot, Path } from '../../model/level-path';
 import type { Vector3 } from '../../model/vector';
 import { toMicro, vectorToMicro } from '../../numeric/micro';
+import { withKnotIds, type NewKnot } from './knot-ids';
 import { lengthOfPiece, norm, parameterAtLength, pathPieces, pointOfPiece, pull, velocityOfPiece } from './path-curve';
 
 /**
  * Knots at equal spacing along the arc, the last piece shorter or none; a path shorter than the spacing keeps its two ends. Widths run from knot to knot; tags stay with the
- * new knot nearest to theirs. The result is a polyline over a straight path, a curve over a curve.
+ * new knot nearest to theirs, an id with a new knot in its place. The result is a polyline over a straight path, a curve over a curve.
  * @param spacingMetres above 0
  * @param mostKnots the path is refused rather than spaced wider
  * @throws CoreError 'PATH_KNOTS' when it would need more knots, 'PATH_EMPTY' when the path has no length
@@ -29,7 +30,7 @@ export function resamplePath(path: Path, spacingMetres: number, mostKnots: numbe
       `resample: ${spacingMetres} m over ${total.toFixed(2)} m needs ${count} knots, the limit is ${mostKnots}`,
       { count },
     );
-  const knots: Knot[] = [];
+  const knots: NewKnot[] = [];
   const ends = lengths.map(
     (
       (sum) => (length: number) =>
@@ -60,7 +61,8 @@ export function resamplePath(path: Path, spacingMetres: number, mostKnots: numbe
           : null,
     });
   }
-  return withTags(knots, path.knots);
+  const ids = new Map(path.knots.map(({ id, position }) => [position.join(), id]));
+  return withKnotIds(withTags(knots, path.knots).map((knot) => ({ ...knot, id: ids.get(knot.position.join()) })));
 }
 
 /** The same path at a distance to its right on the plan (to its left below 0), knot by knot; heights stay. Metres. */
@@ -76,15 +78,14 @@ export function offsetKnots({ knots, closed }: Path, metres: number): Knot[] {
 
 /** The same path the other way. */
 export function reversedKnots({ knots }: Path): Knot[] {
-  return [...knots]
-    .reverse()
-    .map((knot) => ({
-      ...knot,
-      handle: knot.handle && vectorToMicro([-knot.handle[0], -knot.handle[1], -knot.handle[2]]),
-    }));
+  return [...knots].reverse().map((knot) => ({
+    ...knot,
+    handle: knot.handle && vectorToMicro([-knot.handle[0], -knot.handle[1], -knot.handle[2]]),
+  }));
 }
 
-/** One path out of two open ones, joined where their ends are nearest; ends in one place become one knot. @throws CoreError 'PATH_CLOSED' */
+/** One path out of two open ones, joined where their ends are nearest; ends in one place become one knot. The first keeps
+ * its ids, the second those that are free. @throws CoreError 'PATH_CLOSED' */
 export function joinedKnots(first: Path, second: Path): Knot[] {
   for (const path of [first, second])
     if (path.closed)
@@ -99,7 +100,11 @@ export function joinedKnots(first: Path, second: Path): Knot[] {
   ] as const;
   const gaps = ways.map(([a, b]) => between(a[a.length - 1], b[0]));
   const [a, b] = ways[gaps.indexOf(Math.min(...gaps))];
-  return Math.min(...gaps) < 1e-6 ? [...a, ...b.slice(1)] : [...a, ...b];
+  // Who comes first keeps an id, and it is the first path's knots that do.
+  const kept = new Set(first.knots.map(({ id }) => id));
+  const freed = (knots: readonly Knot[]): NewKnot[] =>
+    knots.map((knot) => (!kept.has(knot.id) ? knot : { ...knot, id: undefined }));
+  return withKnotIds([...a, ...freed(Math.min(...gaps) < 1e-6 ? b.slice(1) : b)]);
 }
 
 /** The two knots of each piece, without those in one place. */
@@ -122,7 +127,7 @@ function handleFor(velocity: Vector3, gapMetres: number): Vector3 {
   ]);
 }
 
-function withTags(knots: Knot[], before: readonly Knot[]): Knot[] {
+function withTags(knots: readonly NewKnot[], before: readonly Knot[]): NewKnot[] {
   const tags = knots.map(() => new Set<string>());
   for (const knot of before) {
     if (knot.tags.length === 0) continue;

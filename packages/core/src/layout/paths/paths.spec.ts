@@ -2,10 +2,12 @@ import fc from 'fast-check';
 import type { Knot, Path } from '../../model/level-path';
 import type { Vector3 } from '../../model/vector';
 import { bendOfPiece, lengthOfPiece, norm, pathPieces, pathPoints, velocityOfPiece } from './path-curve';
+import { withKnotIds } from './knot-ids';
 import { joinedKnots, offsetKnots, resamplePath, reversedKnots } from './path-edits';
 import { distancesFromPath, pathFigures } from './path-figures';
 
 const knot = (x: number, z: number, over: Partial<Knot> = {}): Knot => ({
+  id: `${x},${z}`,
   position: [x, 0, z],
   widthMetres: 2,
   tags: [],
@@ -55,10 +57,7 @@ const anyPath = fc
     closed: fc.boolean(),
   })
   .map(({ knots, ...rest }) =>
-    path(
-      knots.map((position) => ({ position, widthMetres: 1, tags: [], handle: null })),
-      rest,
-    ),
+    path(withKnotIds(knots.map((position) => ({ position, widthMetres: 1, tags: [], handle: null }))), rest),
   );
 
 describe('paths', () => {
@@ -234,6 +233,24 @@ describe('editing paths', () => {
 
   it('reversed twice is as before', () => {
     expect(reversedKnots({ ...circle, knots: reversedKnots(circle) })).toEqual(circle.knots);
+  });
+
+  it('keeps the ids of knots that stay, and gives the others free ones', () => {
+    const ids = (knots: readonly Knot[]): string[] => knots.map(({ id }) => id);
+    const a = path([knot(0, 0, { id: 'a' }), knot(4, 0, { id: 'k0' })]);
+    const b = path([knot(5, 0, { id: 'k0' }), knot(9, 0, { id: 'b' })], { id: 'q' });
+    expect(ids(joinedKnots(a, b))).toEqual(['a', 'k0', 'k1', 'b']);
+    expect(ids(joinedKnots(path([...a.knots].reverse()), b))).toEqual(['a', 'k0', 'k1', 'b']);
+    expect(ids(resamplePath(a, 1, 100))).toEqual(['a', 'k1', 'k2', 'k3', 'k0']);
+    expect(ids(reversedKnots(a))).toEqual(['k0', 'a']);
+    expect(ids(offsetKnots(a, 1))).toEqual(['a', 'k0']);
+    fc.assert(
+      fc.property(anyPath, fc.double({ min: 0.5, max: 40, noNaN: true }), (one, spacing) => {
+        fc.pre(pathPieces(one).length > 0);
+        const knots = resamplePath(one, spacing, 10000);
+        expect(new Set(ids(knots)).size).toBe(knots.length);
+      }),
+    );
   });
 
   it('joins the nearest ends, whichever way round, and makes one knot of two in one place', () => {

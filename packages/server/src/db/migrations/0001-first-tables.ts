@@ -1,5 +1,5 @@
 import { DataTypes, type ModelAttributeColumnOptions, type QueryInterface } from 'sequelize';
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 const collectionKey = (): ModelAttributeColumnOptions => ({
   type: DataTypes.STRING,

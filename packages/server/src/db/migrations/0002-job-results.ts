@@ -1,5 +1,5 @@
 import { DataTypes } from 'sequelize';
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /** What a job has to tell when it is done. */
 export const jobResults: Migration = {

@@ -12,7 +12,7 @@ import {
 } from '@stravel/core';
 import { DataTypes, QueryTypes, type QueryInterface } from 'sequelize';
 import { tablesOf } from '../../documents/record-tables';
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 /** Collections go to a bin before they are deleted; every level and kit gets a readable key. */
 export const keysAndBin: Migration = {

@@ -1,7 +1,7 @@
 import type { Operation } from '@stravel/core';
 import { QueryTypes } from 'sequelize';
 import { recordsTouched } from '../../edits/records-touched';
-import type { Migration } from './index';
+import type { Migration } from './migration';
 
 const BATCH = 500;
 

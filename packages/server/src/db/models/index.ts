@@ -21,6 +21,8 @@ export interface EditRow {
   undoes: string | null;
   at: string;
   operations: string;
+  /** Version of the model that wrote the operations. */
+  model: number;
 }
 export interface EditDocumentRow {
   collection: string;
@@ -31,6 +33,8 @@ export interface SnapshotRow {
   collection: string;
   document: string;
   sequence: number;
+  /** Version of the model that its chunks are of. */
+  model: number;
 }
 export interface SnapshotChunkRow {
   collection: string;
@@ -109,13 +113,19 @@ export function defineModels(sequelize: Sequelize): Models {
       undoes: { type: DataTypes.TEXT },
       at: text(),
       operations: text(),
+      model: whole(),
     }),
     editDocuments: define<EditDocumentRow>('edit_documents', {
       collection: key(),
       document: key(),
       sequence: wholeKey(),
     }),
-    snapshots: define<SnapshotRow>('snapshots', { collection: key(), document: key(), sequence: whole() }),
+    snapshots: define<SnapshotRow>('snapshots', {
+      collection: key(),
+      document: key(),
+      sequence: whole(),
+      model: whole(),
+    }),
     snapshotChunks: define<SnapshotChunkRow>('snapshot_chunks', {
       collection: key(),
       document: key(),

@@ -1,5 +1,14 @@
-import { Injectable } from '@angular/core';
-import type { Edit, EditHead, KindChanges, LoggedEdit, LooseEndNotes, NewCollection } from '@stravel/core';
+import { Injectable, inject } from '@angular/core';
+import {
+  MODEL_VERSION,
+  type Edit,
+  type EditHead,
+  type KindChanges,
+  type LoggedEdit,
+  type LooseEndNotes,
+  type NewCollection,
+} from '@stravel/core';
+import { MODEL_HEADER, PageAge } from './page-age';
 import { problemOf } from './problem-error';
 
 export interface NamedId {
@@ -59,6 +68,8 @@ export interface Job {
 /** The server's routes, typed. Every failure is a ProblemError, or a TypeError when the server cannot be reached. */
 @Injectable({ providedIn: 'root' })
 export class ApiClient {
+  private readonly age = inject(PageAge);
+
   async people(): Promise<NamedId[]> {
     return (await this.json<{ people: NamedId[] }>('/api/people')).people;
   }
@@ -203,6 +214,7 @@ export class ApiClient {
     const response = await fetch(url, {
       method: options.method ?? 'GET',
       headers: {
+        [MODEL_HEADER]: String(MODEL_VERSION),
         ...options.headers,
         ...(options.body === undefined && options.raw === undefined
           ? {}
@@ -210,6 +222,7 @@ export class ApiClient {
       },
       body: options.raw ?? (options.body === undefined ? undefined : JSON.stringify(options.body)),
     });
+    this.age.hear(response.headers.get(MODEL_HEADER));
     if (!response.ok) throw await problemOf(response);
     return response;
   }

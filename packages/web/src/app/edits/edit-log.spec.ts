@@ -1,5 +1,5 @@
 import { TestBed } from '@angular/core/testing';
-import type { Edit, EditHead, JsonRecord, Operation } from '@stravel/core';
+import { MODEL_VERSION, type Edit, type EditHead, type JsonRecord, type Operation } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
 import { DocumentRegistry } from '../document/document-registry';
@@ -204,6 +204,20 @@ describe('EditLog', () => {
     expect(log.logWentBack()).toBe(false);
     listeners.get('log')?.({ data: '{"last":6}' });
     expect(log.logWentBack()).toBe(true);
+  });
+
+  it('stops sending once it hears of a newer server, and keeps what it has', async () => {
+    const version = (model: number): string => JSON.stringify({ last: 0, model });
+    listeners.get('log')?.({ data: version(MODEL_VERSION) });
+    await log.commit('first', [operation('x', 'y')]);
+    await tick();
+    expect([sent.length, log.saveState().state]).toEqual([1, 'saved']);
+    listeners.get('log')?.({ data: version(MODEL_VERSION + 1) });
+    expect(listeners.size).toBe(0);
+    await log.commit('second', [operation('y', 'z')]);
+    await tick();
+    expect([sent.length, kept.map(({ edit }) => edit.label), laid.size > 0]).toEqual([1, ['second'], true]);
+    expect(log.saveState()).toEqual({ state: 'offline', text: '1 change kept here' });
   });
 
   it('asks at a conflict; “mine” writes over what stands, “theirs” takes it over', async () => {

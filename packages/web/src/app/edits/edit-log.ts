@@ -13,6 +13,7 @@ import {
   type UndoStacks,
 } from '@stravel/core';
 import { ApiClient, type Job } from '../api/api-client';
+import { PageAge } from '../api/page-age';
 import { ProblemError } from '../api/problem-error';
 import { DocumentRegistry } from '../document/document-registry';
 import { keepMine } from './keep-mine';
@@ -41,6 +42,7 @@ export interface RefusedEdit {
  */
 @Injectable({ providedIn: 'root' })
 export class EditLog {
+  private readonly age = inject(PageAge);
   private readonly api = inject(ApiClient);
   private readonly outbox = inject(Outbox);
   private readonly documents = inject(DocumentRegistry);
@@ -81,6 +83,11 @@ export class EditLog {
   /** What the page says of saving. */
   readonly saveState = computed(() => {
     const count = this.waitingCount();
+    if (this.age.isOld())
+      return {
+        state: 'offline' as const,
+        text: count > 0 ? `${count} change${count === 1 ? '' : 's'} kept here` : 'Reload to go on',
+      };
     if (this.conflict()) return { state: 'conflict' as const, text: 'A change needs your choice' };
     if (!this.reachable())
       return {
@@ -250,6 +257,11 @@ export class EditLog {
         void this.send();
       },
       lost: () => this.reachable.set(false),
+      model: (version) => {
+        this.age.hear(version);
+        // What a newer server says of the log may not be what this page knows.
+        if (this.age.isOld()) this.events?.close();
+      },
       wentBack: () => this.logWentBack.set(true),
       edit: (edit) => this.take(edit),
       bake: () => this.bakesChanged.update((count) => count + 1),
@@ -272,12 +284,12 @@ export class EditLog {
 
   /** Sends what waits, one by one, in order; what was refused is passed over. */
   private async send(): Promise<void> {
-    if (this.sending || this.conflict()) return;
+    if (this.sending || this.conflict() || this.age.isOld()) return;
     this.sending = true;
     clearTimeout(this.timer);
     let entry = this.nextToSend();
     try {
-      for (; entry && !this.conflict(); entry = this.nextToSend()) {
+      for (; entry && !this.conflict() && !this.age.isOld(); entry = this.nextToSend()) {
         const { sequence } = await this.api.appendEdit(this.collection, entry.edit);
         this.reachable.set(true);
         this.refusals.update((refusals) => refusals.filter(({ waiting }) => waiting));

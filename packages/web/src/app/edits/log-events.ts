@@ -8,6 +8,8 @@ const REOPEN_MS = 2000;
 export interface LogListeners {
   opened(): void;
   lost(): void;
+  /** Version of the model that the server speaks, first in the stream. */
+  model(version: number | undefined): void;
   /** The server's log ends before what was seen here. */
   wentBack(): void;
   edit(edit: LoggedEdit): void;
@@ -49,7 +51,8 @@ export class LogEvents {
       this.timer = setTimeout(() => this.open(), REOPEN_MS);
     });
     events.addEventListener('log', (event) => {
-      const { last } = read<{ last: number }>(event);
+      const { last, model } = read<{ last: number; model?: number }>(event);
+      this.listeners.model(model);
       if (last < this.seen) this.listeners.wentBack();
     });
     events.addEventListener('edit', (event) => {

@@ -1,6 +1,7 @@
-import { Injectable } from '@angular/core';
-import type { Edit } from '@stravel/core';
+import { Injectable, inject } from '@angular/core';
+import { FIRST_MODEL_VERSION, MODEL_VERSION, UPGRADES, type Edit } from '@stravel/core';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import { PageAge } from '../api/page-age';
 
 /** An edit that the server has not acknowledged yet. */
 export interface WaitingEdit {
@@ -8,6 +9,18 @@ export interface WaitingEdit {
   readonly place: number;
   readonly collection: string;
   readonly edit: Edit;
+  /** Version of the model that the edit is written in; absent for the first. */
+  readonly model?: number;
+}
+
+/** Waiting edits as this version would have written them. Those of a newer one are left out: the page that wrote them sends them. */
+export function upToDate(entries: readonly WaitingEdit[]): WaitingEdit[] {
+  return entries
+    .filter(({ model }) => (model ?? FIRST_MODEL_VERSION) <= MODEL_VERSION)
+    .map((entry) => {
+      const operations = UPGRADES.operations(entry.edit.operations, entry.model ?? FIRST_MODEL_VERSION);
+      return { ...entry, edit: { ...entry.edit, operations }, model: MODEL_VERSION };
+    });
 }
 
 interface OutboxSchema extends DBSchema {
@@ -18,19 +31,22 @@ interface OutboxSchema extends DBSchema {
 /** Edits kept in the browser's own database until they are acknowledged, so that a closed tab loses nothing. */
 @Injectable({ providedIn: 'root' })
 export class Outbox {
+  private readonly age = inject(PageAge);
   private database: Promise<IDBPDatabase<OutboxSchema>> | undefined;
   private lastPlace = 0;
 
   async waiting(collection: string): Promise<WaitingEdit[]> {
     const all = await (await this.open()).getAll('edits');
-    return all.filter((entry) => entry.collection === collection);
+    const own = all.filter((entry) => entry.collection === collection);
+    own.forEach(({ model }) => this.age.hear(model));
+    return upToDate(own);
   }
 
   /** An entry behind all others; not yet kept. */
   entry(collection: string, edit: Edit): WaitingEdit {
     const place = Math.max(Date.now() * 1000, this.lastPlace + 1);
     this.lastPlace = place;
-    return { place, collection, edit };
+    return { place, collection, edit, model: MODEL_VERSION };
   }
 
   async put(entry: WaitingEdit): Promise<void> {

@@ -44,11 +44,9 @@ export class CoreSample {
   /** The band under the pointer, in words; '' when there is none any more. */
   readonly hovered = output<string>();
   readonly drawn = computed(() =>
-    [...this.bands()]
-      .reverse()
-      .map((band) => ({
-        ...band,
-        height: Math.max(band.value > 0 ? 1 : 0, (band.value / Math.max(1e-9, this.top())) * this.height()),
-      })),
+    [...this.bands()].reverse().map((band) => ({
+      ...band,
+      height: Math.max(band.value > 0 ? 1 : 0, (band.value / Math.max(1e-9, this.top())) * this.height()),
+    })),
   );
 }

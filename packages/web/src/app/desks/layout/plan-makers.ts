@@ -14,6 +14,7 @@ import {
   type PlanPoint,
   type Vector3,
   type Volume,
+  withKnotIds,
 } from '@stravel/core';
 import { newId } from '../../edits/operations';
 import type { LayoutState } from './store/layout-store';
@@ -123,7 +124,7 @@ export function drawnPath(form: Path['form'], floor: number, points: readonly Pl
     name: 'path',
     form,
     closed: false,
-    knots: knots.map(([x, z]) => ({ position: [x, floor, z], widthMetres: 2, tags: [], handle: null })),
+    knots: withKnotIds(knots.map(([x, z]) => ({ position: [x, floor, z], widthMetres: 2, tags: [], handle: null }))),
   };
 }
 

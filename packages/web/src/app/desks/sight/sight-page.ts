@@ -132,15 +132,13 @@ export class SightPage {
   });
   readonly dividers = computed(() => {
     this.registry.contentVersion();
-    return this.openLevel
-      .strata()
-      .flatMap((document) =>
-        [...document.dividers.values()].map((divider) => ({
-          stratum: document.id,
-          divider,
-          length: Math.hypot(divider.to[0] - divider.from[0], divider.to[1] - divider.from[1]),
-        })),
-      );
+    return this.openLevel.strata().flatMap((document) =>
+      [...document.dividers.values()].map((divider) => ({
+        stratum: document.id,
+        divider,
+        length: Math.hypot(divider.to[0] - divider.from[0], divider.to[1] - divider.from[1]),
+      })),
+    );
   });
 
   constructor() {

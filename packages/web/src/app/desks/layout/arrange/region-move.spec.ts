@@ -16,7 +16,7 @@ const stratum = (id: string, ...items: [ItemKind, Item][]): StratumDocument => {
   );
   return document;
 };
-const knot = (x: number) => ({ position: [x, 0, 0] as const, widthMetres: 1, tags: [], handle: null });
+const knot = (x: number) => ({ id: `k${x}`, position: [x, 0, 0] as const, widthMetres: 1, tags: [], handle: null });
 
 describe('moving a region', () => {
   const strata = [

@@ -7,8 +7,8 @@ const path = (form: Path['form']): Path => ({
   form,
   closed: false,
   knots: [
-    { position: [0, 0, 0], widthMetres: 1, tags: [], handle: null },
-    { position: [6, 0, 0], widthMetres: 1, tags: [], handle: [1, 0, 2] },
+    { id: 'k1', position: [0, 0, 0], widthMetres: 1, tags: [], handle: null },
+    { id: 'k2', position: [6, 0, 0], widthMetres: 1, tags: [], handle: [1, 0, 2] },
   ],
 });
 

@@ -1,7 +1,10 @@
 import {
   CoreError,
   EMPTY_CONTENT,
+  MODEL_VERSION,
+  UPGRADES,
   checkedRecord,
+  isJsonTable,
   parseJson,
   type AssemblyUse,
   type Item,
@@ -11,7 +14,9 @@ import {
 import { LAYOUT_KINDS, type PlacedItem } from '../item-edits';
 
 const FORMAT = 'stravel-items';
-const VERSION = 1;
+const VERSION = 2;
+/** Says no version of the model; what it holds is of the first. */
+const FIRST_VERSION = 1;
 
 /** Things as text for the clipboard: their places are kept exactly. */
 export function copiedText(items: readonly PlacedItem[], pieceNames: (piece: string) => string | undefined): string {
@@ -24,7 +29,7 @@ export function copiedText(items: readonly PlacedItem[], pieceNames: (piece: str
         pieceNames((item as AssemblyUse).assembly) ?? (item as AssemblyUse).assembly;
     if ('piece' in item) pieces[item.piece] = pieceNames(item.piece) ?? item.piece;
   }
-  return JSON.stringify({ format: FORMAT, version: VERSION, pieces, content });
+  return JSON.stringify({ format: FORMAT, version: VERSION, model: MODEL_VERSION, pieces, content });
 }
 
 /** What a paste brings. */
@@ -50,9 +55,15 @@ export function readCopied(text: string, hasPiece: (piece: string) => boolean): 
   const fail = (why: string): never => {
     throw new CoreError('PASTE_UNREADABLE', `paste: ${why}`);
   };
-  const whole = parseJson(text, 'paste') as { version?: unknown; pieces?: unknown; content?: unknown } | null;
-  if (whole === null || typeof whole !== 'object' || whole.version !== VERSION)
+  const whole = parseJson(text, 'paste') as {
+    version?: unknown;
+    model?: unknown;
+    pieces?: unknown;
+    content?: unknown;
+  } | null;
+  if (whole === null || typeof whole !== 'object' || (whole.version !== VERSION && whole.version !== FIRST_VERSION))
     return fail(`its version is ${JSON.stringify(whole?.version ?? null)}, this Stravel reads ${VERSION}`);
+  const model = UPGRADES.checked(whole.model, 'paste');
   if (typeof whole.content !== 'object' || whole.content === null) return fail('it has no content');
   const names = (typeof whole.pieces === 'object' && whole.pieces !== null ? whole.pieces : {}) as Record<
     string,
@@ -69,7 +80,8 @@ export function readCopied(text: string, hasPiece: (piece: string) => boolean): 
       if (!Array.isArray(list)) return fail(`content.${kind} is not a list`);
       const items = list.flatMap((value: unknown) => {
         // A group of another stratum means nothing here.
-        const item: Item = checkedRecord<ItemKind>(kind, withoutGroup(value));
+        const given = isJsonTable(value) ? UPGRADES.record(kind, value, model) : value;
+        const item: Item = checkedRecord<ItemKind>(kind, withoutGroup(given));
         const wanted =
           'piece' in item ? (item.piece as string) : kind === 'assembly' ? (item as AssemblyUse).assembly : undefined;
         if (wanted !== undefined && !hasPiece(wanted)) {

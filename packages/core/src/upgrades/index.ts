@@ -1,0 +1,8 @@
+import { KNOT_IDS } from './knot-ids';
+import { ModelUpgrades } from './model-upgrades';
+
+/** All that ever happened to records and their fields, oldest first. A new one is a file and a line here. */
+export const UPGRADES = new ModelUpgrades([KNOT_IDS]);
+
+/** The version of the model that this program writes. Log, snapshots, outbox, archives and copied text carry it. */
+export const MODEL_VERSION = UPGRADES.version;
