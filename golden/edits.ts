@@ -17,7 +17,7 @@ import {
   type JsonRecord,
   type Operation,
   type Patch,
-  type PlacedItemOf,
+  type AnyItem,
 } from '@stravel/core';
 
 const STRATA = ['base', 'own', 'flat', 'nest', 'rooms'] as const;
@@ -85,14 +85,14 @@ export class RandomEdits {
       return [{ document: stratum, kind, id, field: null, before: record, after: null }];
     const operations =
       roll < 70
-        ? change(this.placed({ kind, item: record } as unknown as PlacedItemOf))
+        ? change(this.placed({ kind, item: record } as unknown as AnyItem))
         : change(this.changed(kind, record));
     return stratum === 'base' && roll % 5 === 0 && !['recipe', 'pin', 'patch'].includes(kind)
       ? this.forOne(operations)
       : operations;
   }
 
-  private placed(item: PlacedItemOf): Readonly<Record<string, Json>> {
+  private placed(item: AnyItem): Readonly<Record<string, Json>> {
     if (this.random.below(3) === 0) return turnedFields(item, this.random.below(360), [1, 2]);
     return movedFields(item, [this.random.between(-2, 2), 0, this.random.between(-2, 2)]);
   }

@@ -1,5 +1,4 @@
 import {
-  PLACED_KINDS,
   anchorOf,
   mirroredFields,
   movedFields,
@@ -7,21 +6,35 @@ import {
   randomStream,
   turnedFields,
   type Json,
-  type PlacedItemOf,
+  type AnyItem,
   type Vector3,
 } from '@stravel/core';
 import { variants } from './content';
+
+/** In the order in which the draws were made. */
+const KINDS = [
+  'block',
+  'placement',
+  'marker',
+  'divider',
+  'volume',
+  'path',
+  'tileFloor',
+  'mask',
+  'recipe',
+  'assembly',
+] as const;
 
 /** What placing gives for things at random places: an anchor, and the fields of things moved, turned, mirrored and moved in part. */
 export function placedResults(): Json {
   const random = randomStream('golden places');
   const number = (size: number): number => random.between(-size, size);
   const point = (size: number): Vector3 => [number(size), number(size), number(size)];
-  return PLACED_KINDS.flatMap((kind) =>
+  return KINDS.flatMap((kind) =>
     variants(kind).flatMap((item) =>
       [1, 1000, 1e5].map((size) => {
-        const start = { kind, item } as PlacedItemOf;
-        const moved = { kind, item: { ...item, ...movedFields(start, point(size)) } } as unknown as PlacedItemOf;
+        const start = { kind, item } as AnyItem;
+        const moved = { kind, item: { ...item, ...movedFields(start, point(size)) } } as unknown as AnyItem;
         return {
           kind,
           id: item.id,

@@ -18,7 +18,7 @@ const AREAS: Readonly<Record<string, RegExp>> = {
   'rest of the page': /./,
 };
 const MAPS = {
-  ItemOfKind: { module: 'stratum', member: '{ readonly id: string; readonly haunts: true }' },
+  ItemOfKind: { module: 'items', member: '{ readonly id: string; readonly haunts: true }' },
   RecordOfKind: { module: 'records', member: '{ readonly id: string; readonly haunts: true }' },
 };
 

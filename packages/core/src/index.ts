@@ -43,17 +43,24 @@ export { PURPOSES, type Level, type Purpose, type StackEntry } from './model/lev
 export type { LevelSet } from './model/level-set';
 export type { CollectionSettings } from './model/collection';
 export { DEFAULT_VIEW, type ViewSettings } from './model/view-settings';
+export { STRATUM_ROLES, type Stratum, type StratumRole } from './model/stratum';
+export type { Item, ItemKind, ItemOfKind, StratumContent } from './model/items';
 export {
   EMPTY_CONTENT,
+  ITEMS,
   ITEM_KINDS,
-  STRATUM_ROLES,
-  type Item,
-  type ItemKind,
-  type ItemOfKind,
-  type Stratum,
-  type StratumContent,
-  type StratumRole,
-} from './model/stratum';
+  contentOfKinds,
+  groupOf,
+  isItemKind,
+  itemsOf,
+  kindsWith,
+  listOf,
+  nameOf,
+  overIdsOf,
+  specOf,
+} from './items';
+export { anyItem, type AnyItem, type Names } from './items/item-spec';
+export type { ChangedFields } from './items/place';
 export { BLOCK_SIGHTS, type Block, type BlockFace, type BlockPlane, type BlockSight } from './model/block';
 export type { Placement } from './model/placement';
 export { MARKER_KINDS, type Marker, type MarkerKind } from './model/marker';
@@ -71,7 +78,7 @@ export {
   type SquareRole,
   type TileFloor,
 } from './model/tile-floor';
-export { type AssemblyUse, type UsePatch } from './model/assembly';
+export type { AssemblyUse, UsePatch } from './model/items';
 export { MASK_TILE_PIXELS, MAX_MASK_SIDE, maskTileKey, type Mask } from './model/mask';
 export { VOLUME_FORMS, type Volume, type VolumeShape } from './model/volume';
 export type { Recipe } from './model/recipe';
@@ -84,7 +91,8 @@ export {
   type GroupTemplatePart,
   type SetAside,
 } from './model/group';
-export { PATCH_CHANGES, patchId, type Patch, type PatchChange, type PatchedKind } from './model/patch';
+export { PATCH_CHANGES, patchId, type PatchChange } from './model/patch';
+export type { Patch } from './model/items';
 export type { CellGrid } from './model/cell-grid';
 export type { Rehearsal } from './model/rehearsal';
 export { stepNodeName, type Kit, type Piece, type PieceStep } from './model/kit';
@@ -299,17 +307,7 @@ export {
   type Axis,
   type VaryRequest,
 } from './layout/arrange';
-export {
-  PLACED_KINDS,
-  anchorOf,
-  mirroredFields,
-  movedFields,
-  movedWithin,
-  turnedFields,
-  type ChangedFields,
-  type PlacedItemOf,
-  type PlacedKind,
-} from './layout/place-items';
+export { PLACED_KINDS, anchorOf, mirroredFields, movedFields, movedWithin, turnedFields } from './layout/place-items';
 export {
   checkedPlanes,
   cutBlock,
@@ -363,13 +361,8 @@ export { BAKE_KINDS, sightKey, type BakeKind } from './bakes/bake-key';
 export { loadTime, type LevelLoad, type LoadParts, type LoadTime } from './budget/cost-model';
 export { countLevel, type LevelCount, type Tally } from './budget/count-level';
 export type { StratumFigures } from './budget/count-strata';
-export {
-  FIGURES_VERSION,
-  levelFigures,
-  type BakedFigures,
-  type FiguresInput,
-  type FiguresSummary,
-} from './budget/level-figures';
+export { FIGURES_VERSION, levelFigures, type BakedFigures, type FiguresSummary } from './budget/level-figures';
+export type { FiguresInput } from './budget/figures-scene';
 export type { CostCause, PocketFigures } from './budget/pocket-figures';
 export {
   BUDGET_MEASURES,
@@ -420,7 +413,8 @@ export type {
   WalkLoad,
 } from './cells/rehearsal-result';
 export { DEFAULT_CHAIN, simplifyChain, simplifierReady, type ChainOptions } from './detail/simplify-chain';
-export { MeasuredSurface, surfaceOf, type Surface } from './detail/measure-deviation';
+export { MeasuredSurface, surfaceOf } from './detail/measure-deviation';
+export type { Surface } from './detail/surface';
 export {
   buildChains,
   type AddToKitInput,

@@ -26,7 +26,10 @@ const CAPITALS: Upgrade = {
   kind: 'block',
   mentions: 'material',
   isOne: (record) => 'planes' in record,
-  record: (record) => ({ ...record, material: String(record['material']).toUpperCase() }),
+  record: (record) => ({
+    ...record,
+    material: typeof record['material'] === 'string' ? record['material'].toUpperCase() : null,
+  }),
   value: (field, value) => ({
     field,
     value: field === 'material' && typeof value === 'string' ? value.toUpperCase() : value,

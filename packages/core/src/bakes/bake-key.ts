@@ -4,7 +4,8 @@ import { canonicalJson } from '../formats/canonical-json';
 import { sha256Hex } from '../formats/sha256';
 import type { Json } from '../model/json';
 import { SIGHT_VERSION, type SightInput } from '../sight/sight-input';
-import { FIGURES_VERSION, type FiguresInput } from '../budget/level-figures';
+import { FIGURES_VERSION } from '../budget/level-figures';
+import type { FiguresInput } from '../budget/figures-scene';
 
 /** The kinds of bake that are kept. */
 export const BAKE_KINDS = ['sight', 'figures', 'rehearsal'] as const;

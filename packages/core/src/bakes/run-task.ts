@@ -1,6 +1,7 @@
 import { figuresInput } from '../budget/figures-input';
 import { countLevel, type LevelCount } from '../budget/count-level';
-import { levelFigures, type BakedFigures, type FiguresInput } from '../budget/level-figures';
+import { levelFigures, type BakedFigures } from '../budget/level-figures';
+import type { FiguresInput } from '../budget/figures-scene';
 import { cutLevel, type CutInput, type CutLevel } from '../cells/cut-level';
 import { makeRehearsal, type RehearsalInput } from './make-rehearsal';
 import type { RehearsalResult } from '../cells/rehearsal-result';

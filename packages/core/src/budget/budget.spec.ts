@@ -4,7 +4,7 @@ import { boxPlanes } from '../geometry/block-solid';
 import type { Device } from '../model/device';
 import type { Block } from '../model/block';
 import type { Level } from '../model/level';
-import { EMPTY_CONTENT } from '../model/stratum';
+import { EMPTY_CONTENT } from '../items';
 import type { Piece } from '../model/kit';
 import { DEFAULT_VIEW } from '../model/view-settings';
 import { bakeSight } from '../sight/bake-sight';

@@ -3,7 +3,7 @@ import type { Finding } from '../findings';
 import { DEFAULT_SIGHT_OPTIONS } from '../sight/sight-input';
 import type { LevelLoad } from './cost-model';
 import { countStrata, type StratumFigures } from './count-strata';
-import type { FiguresInput } from './level-figures';
+import type { FiguresInput } from './figures-scene';
 import type { Thing } from './pocket-figures';
 
 /** How many of what stand in a level, sections included. */

@@ -5,7 +5,7 @@ import { blockSurfaceIfAny } from '../geometry/block-solid';
 import { placementBounds } from '../layout/placement-bounds';
 import type { StratumRole } from '../model/stratum';
 import { INSTANCE_BYTES, blockBytes } from './cost-model';
-import type { FiguresInput } from './level-figures';
+import type { FiguresInput } from './figures-scene';
 import type { Thing } from './pocket-figures';
 
 /** What one stratum adds. */

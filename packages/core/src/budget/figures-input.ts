@@ -2,7 +2,7 @@ import { layoutFindings } from '../layout/checks/layout-findings';
 import type { Piece } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
 import type { MadeLevel } from '../sections/with-sections';
-import type { FiguresInput } from './level-figures';
+import type { FiguresInput } from './figures-scene';
 
 /** What a level's figures are made from, sight left out. All strata count, switched off or not. */
 export function figuresInput(

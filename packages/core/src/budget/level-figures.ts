@@ -1,40 +1,15 @@
 import type { RunContext } from '../context/run-context';
-import type { Finding } from '../findings';
-import type { Block } from '../model/block';
-import type { Marker } from '../model/marker';
-import type { Piece } from '../model/kit';
-import type { Placement } from '../model/placement';
-import type { StratumRole } from '../model/stratum';
-import type { ViewSettings } from '../model/view-settings';
 import { thingsOfPockets } from '../sight/pocket-things';
-import { blocksNothing, type SightResult } from '../sight/sight-result';
+import { blocksNothing } from '../sight/sight-result';
 import { countOf, type ContentCount } from './count-level';
 import { countStrata } from './count-strata';
+import type { FiguresInput } from './figures-scene';
 import { countSeen, describePocket, pocketGroups, type PocketFigures, type SeenScene } from './pocket-figures';
 
 /** Raised whenever the same input would give other figures. */
 export const FIGURES_VERSION = 6;
 /** Most pockets kept in the list of worst ones. */
 const MAX_WORST = 20;
-
-/** What the figures of a level are made from; blocks and placements in order of id. */
-export interface FiguresInput {
-  readonly strata: readonly {
-    readonly id: string;
-    readonly name: string;
-    readonly role: StratumRole;
-    readonly shared: boolean;
-    readonly blocks: readonly Block[];
-    readonly placements: readonly Placement[];
-    readonly markers: readonly Pick<Marker, 'kind'>[];
-  }[];
-  readonly pieces: readonly Piece[];
-  /** The picture for which detail steps are chosen. */
-  readonly view: ViewSettings;
-  /** What was found while the level's sections were made, and in how it is laid out. */
-  readonly findings: readonly Finding[];
-  readonly sight: SightResult;
-}
 
 /** The figures of one level. What a device makes of them is computed when they are shown. */
 export interface LevelFigures extends ContentCount {

@@ -7,7 +7,7 @@ import type { CellGrid } from '../model/cell-grid';
 import type { Device } from '../model/device';
 import type { Piece } from '../model/kit';
 import type { Rehearsal } from '../model/rehearsal';
-import { EMPTY_CONTENT } from '../model/stratum';
+import { EMPTY_CONTENT } from '../items';
 import { RESIDENT, cutLevel } from './cut-level';
 import { makeRehearsal, type RehearsalInput } from '../bakes/make-rehearsal';
 import { ReadQueue } from './read-queue';

@@ -4,7 +4,7 @@ import type { LevelContent } from '../layout/level-content';
 import { isInVolume } from '../layout/volumes/volume-surface';
 import { segmentInVolume } from '../layout/volumes/segment-in-volume';
 import type { Link } from '../model/link';
-import { EMPTY_CONTENT } from '../model/stratum';
+import { EMPTY_CONTENT } from '../items';
 import type { Vector3 } from '../model/vector';
 import type { Volume } from '../model/volume';
 import { fireLinks } from './fire-links';

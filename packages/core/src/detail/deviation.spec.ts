@@ -2,7 +2,8 @@ import { createRunContext } from '../context/run-context';
 import type { MeshPart } from '../mesh/kit-meshes';
 import { TriangleGrid } from '../mesh/triangle-grid';
 import { randomStream } from '../random/random-stream';
-import { MeasuredSurface, surfaceOf, type Surface } from './measure-deviation';
+import { MeasuredSurface, surfaceOf } from './measure-deviation';
+import type { Surface } from './surface';
 import { simplifierReady, simplifyChain } from './simplify-chain';
 
 const context = createRunContext();

@@ -2,6 +2,7 @@ import FlatQueue from 'flatqueue';
 import type { RunContext } from '../context/run-context';
 import { TriangleGrid } from '../mesh/triangle-grid';
 import { positionsOf, type MeshPart } from '../mesh/kit-meshes';
+import type { Surface } from './surface';
 import { turnedTriangles } from './turned-triangles';
 
 /** The answer is settled once nothing can be farther off than this share more than what was found. */
@@ -14,12 +15,6 @@ const MAX_CUTS = 8000;
 const SLOPE = 0.15;
 /** Points between two looks at the cancel flag. */
 const CHECK_POINTS = 4096;
-
-/** The triangles of all parts of a piece together. */
-export interface Surface {
-  readonly positions: Float32Array;
-  readonly indices: Uint32Array;
-}
 
 /** @param steps indices of each part, those of the full step by default */
 export function surfaceOf(

@@ -1,5 +1,5 @@
 import type { TriangleGrid } from '../mesh/triangle-grid';
-import type { Surface } from './measure-deviation';
+import type { Surface } from './surface';
 
 /**
  * Counts triangles of a step that look away, by a quarter turn or more, from every triangle of the full surface that lies within a distance

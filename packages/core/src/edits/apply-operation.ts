@@ -1,6 +1,6 @@
 import { CoreError } from '../errors';
+import { isItemKind, isOptionalField } from '../items';
 import type { Json } from '../model/json';
-import { OPTIONAL_ITEM_FIELDS, type ItemKind } from '../model/stratum';
 import type { Operation } from './operation';
 
 /** A record as plain data. */
@@ -40,9 +40,7 @@ export function applyOperation(record: JsonRecord | undefined, operation: Operat
     );
   }
   const [head, ...rest] = field.split('.');
-  const isOptional =
-    Object.hasOwn(OPTIONAL_ITEM_FIELDS, operation.kind) &&
-    OPTIONAL_ITEM_FIELDS[operation.kind as ItemKind].includes(head);
+  const isOptional = isItemKind(operation.kind) && isOptionalField(operation.kind, head);
   if (rest.length === 0) return isOptional && after === null ? without(record, head) : { ...record, [head]: after };
   const outer = own(record, head);
   const table = outer !== null && typeof outer === 'object' && !Array.isArray(outer) ? (outer as JsonRecord) : {};

@@ -1,10 +1,15 @@
 import { CoreError } from '../errors';
+import { ITEM_KINDS, isItemKind, overIdsOf } from '../items';
+import type { IdTarget } from '../items/ids';
+import type { ItemKind } from '../model/items';
 import type { JsonRecord } from './apply-operation';
 import type { DocumentState, EditTrial } from './document-state';
 
+const PIECE: IdTarget = 'piece';
+
 /** Ids of the pieces that an edit takes away. */
 export function removedPieces({ touched }: Pick<EditTrial, 'touched'>): ReadonlySet<string> {
-  return new Set(touched.flatMap(({ kind, id, record }) => (kind === 'piece' && record === undefined ? [id] : [])));
+  return new Set(touched.flatMap(({ kind, id, record }) => (kind === PIECE && record === undefined ? [id] : [])));
 }
 
 /**
@@ -18,24 +23,24 @@ export function checkPieceRemovals(
 ): void {
   const removed = removedPieces(trial);
   if (removed.size === 0) return;
-  const changed = new Map(
-    trial.touched.flatMap(({ document, kind, id, record }) =>
-      kind === 'placement' || kind === 'patch' ? [[`${document}\u0000${kind}\u0000${id}`, record] as const] : [],
-    ),
+  const changed = new Map<string, EditTrial['touched'][number]>(
+    trial.touched.map((one) => [`${one.document}\u0000${one.kind}\u0000${one.id}`, one]),
   );
   for (const { id: stratum, name, state } of strata) {
     const uses = new Map<string, number>();
-    const count = (placement: JsonRecord | undefined): void => {
-      const piece =
-        placement?.['piece'] ??
-        (placement?.['kind'] === 'placement' ? (placement['fields'] as JsonRecord)['piece'] : undefined);
-      if (typeof piece === 'string' && removed.has(piece)) uses.set(piece, (uses.get(piece) ?? 0) + 1);
-    };
-    for (const kind of ['placement', 'patch'] as const) {
-      for (const [id, placement] of state.get(kind) ?? [])
-        if (!changed.has(`${stratum}\u0000${kind}\u0000${id}`)) count(placement);
+    const count = (kind: ItemKind, item: JsonRecord): void =>
+      void overIdsOf(kind, item, (piece, { to }) => {
+        if (to === PIECE && removed.has(piece)) uses.set(piece, (uses.get(piece) ?? 0) + 1);
+        return piece;
+      });
+    for (const kind of ITEM_KINDS) {
+      for (const [id, item] of state.get(kind) ?? []) {
+        if (!changed.has(`${stratum}\u0000${kind}\u0000${id}`)) count(kind, item);
+      }
     }
-    for (const [key, placement] of changed) if (key.startsWith(`${stratum}\u0000`)) count(placement);
+    for (const { document, kind, record } of changed.values()) {
+      if (document === stratum && record && isItemKind(kind)) count(kind, record);
+    }
     const [first] = uses;
     if (!first) continue;
     const [piece, times] = first;

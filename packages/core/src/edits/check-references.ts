@@ -1,6 +1,8 @@
 import { CoreError } from '../errors';
 import type { LevelOrder } from '../model/unlock';
 import { RECORDS_DOCUMENT, type EditableKind } from '../model/records';
+import { overIdsOf } from '../items';
+import type { ItemKind } from '../model/items';
 import type { JsonRecord } from './apply-operation';
 
 interface Touched {
@@ -28,13 +30,10 @@ export function checkEditReferences(
     const of = `${kind} ${id}`;
     if (document !== RECORDS_DOCUMENT) {
       need(of, 'stratum', document);
-      if (kind === 'placement') need(of, 'piece', record['piece']);
-      if (kind === 'assembly') need(of, 'stratum', record['assembly']);
-      if (kind === 'patch') {
-        need(of, 'level', record['level']);
-        if (record['kind'] === 'placement') need(of, 'piece', (record['fields'] as JsonRecord)['piece']);
-        if (record['kind'] === 'assembly') need(of, 'stratum', (record['fields'] as JsonRecord)['assembly']);
-      }
+      overIdsOf(kind as ItemKind, record, (one, { to, isStrict }) => {
+        if (isStrict) need(of, to as EditableKind, one);
+        return one;
+      });
       continue;
     }
     if (kind === 'level') {

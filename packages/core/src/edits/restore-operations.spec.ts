@@ -33,7 +33,7 @@ function documentsOf({ records, strata }: CollectionContent): Map<string, Docume
   for (const [kind, table] of Object.entries(records))
     for (const record of Object.values(table) as { id: string }[]) put(RECORDS_DOCUMENT, kind, record);
   for (const [stratum, content] of strata)
-    for (const [kind, items] of Object.entries(content) as [string, { id: string }[]][])
+    for (const [kind, items] of Object.entries(content) as [string, readonly { id: string }[]][])
       items.forEach((item) => put(stratum, kind, item));
   return documents;
 }

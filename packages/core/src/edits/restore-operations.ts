@@ -1,6 +1,7 @@
 import type { CollectionContent } from '../model/collection-content';
 import { RECORDS_DOCUMENT, type EditableKind } from '../model/records';
-import { ITEM_KINDS, type Item } from '../model/stratum';
+import { ITEM_KINDS } from '../items';
+import type { Item } from '../model/items';
 import type { JsonRecord } from './apply-operation';
 import type { DocumentState } from './document-state';
 import { equalJson } from './equal-json';

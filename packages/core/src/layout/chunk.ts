@@ -33,7 +33,21 @@ export type PlacementMore = Pick<Placement, 'group' | 'values'>;
  * @param records at most 4096
  */
 export function encodeChunk(kind: EditableKind, records: readonly JsonRecord[]): Uint8Array {
-  if (kind !== 'placement') return assemble(records.length, JSON.stringify(records), new Float64Array(0));
+  const codec = COLUMN_CODECS[kind];
+  return codec ? codec.encode(records) : assemble(records.length, JSON.stringify(records), new Float64Array(0));
+}
+
+/** Kinds that stand in columns. */
+const COLUMN_CODECS: Readonly<Partial<Record<EditableKind, ColumnCodec>>> = {
+  placement: { encode: encodePlacements, decode: decodePlacements },
+};
+
+interface ColumnCodec {
+  readonly encode: (records: readonly JsonRecord[]) => Uint8Array;
+  readonly decode: (bytes: Uint8Array) => JsonRecord[];
+}
+
+function encodePlacements(records: readonly JsonRecord[]): Uint8Array {
   const pieces = new Map<string, number>();
   const numbers = new Float64Array(records.length * PLACEMENT_NUMBERS);
   const indices = records.map((record, i) => {
@@ -83,9 +97,10 @@ export function decodePlacementChunk(bytes: Uint8Array): PlacementColumns {
 
 /** The records of a chunk. @throws CoreError 'CHUNK_UNREADABLE' */
 export function decodeChunk(kind: EditableKind, bytes: Uint8Array): JsonRecord[] {
-  if (kind !== 'placement') {
-    return parseJson(open(bytes).text, 'chunk') as unknown as JsonRecord[];
-  }
+  return COLUMN_CODECS[kind]?.decode(bytes) ?? (parseJson(open(bytes).text, 'chunk') as unknown as JsonRecord[]);
+}
+
+function decodePlacements(bytes: Uint8Array): JsonRecord[] {
   const columns = decodePlacementChunk(bytes);
   return columns.ids.map((id, i) => ({
     id,

@@ -1,4 +1,4 @@
-import { EMPTY_CONTENT } from '../model/stratum';
+import { EMPTY_CONTENT } from '../items';
 import type { Group } from '../model/group';
 import { groupChain, groupTree, groupsWithin, withoutAside, type GroupNode } from './groups';
 

@@ -1,5 +1,6 @@
 import type { Group } from '../model/group';
-import { ITEM_KINDS, type Item, type StratumContent } from '../model/stratum';
+import { contentOfKinds, listOf, specOf } from '../items';
+import type { StratumContent } from '../model/items';
 
 /** A group with what stands in it. */
 export interface GroupNode {
@@ -48,8 +49,8 @@ export function groupsWithin(groups: ReadonlyMap<string, Group>, holds: (group: 
 export function withoutAside(content: StratumContent): StratumContent {
   const aside = groupsWithin(new Map(content.group.map((group) => [group.id, group])), (group) => group.aside !== null);
   if (aside.size === 0) return content;
-  const stands = (item: Item): boolean => !('group' in item && item.group && aside.has(item.group));
-  return Object.fromEntries(
-    ITEM_KINDS.map((kind) => [kind, content[kind].filter(stands)]),
-  ) as unknown as StratumContent;
+  return contentOfKinds((kind) => {
+    const { group } = specOf(kind);
+    return listOf(content, kind).filter((item) => !aside.has(group(item) ?? ''));
+  });
 }

@@ -1,5 +1,6 @@
 import type { Level } from '../model/level';
-import type { Stratum, StratumContent } from '../model/stratum';
+import type { Stratum } from '../model/stratum';
+import type { StratumContent } from '../model/items';
 import { withAssemblies } from './assemblies/lay-assemblies';
 import { withoutAside } from './groups';
 import { patchedContent } from './patched-content';

@@ -3,8 +3,9 @@ import { equalJson } from '../edits/equal-json';
 import type { Operation } from '../edits/operation';
 import { CoreError } from '../errors';
 import type { Json } from '../model/json';
-import { patchId, type Patch, type PatchedKind } from '../model/patch';
-import { ITEM_KINDS, type Item, type ItemKind } from '../model/stratum';
+import { patchId } from '../model/patch';
+import type { Item, ItemKind, Patch } from '../model/items';
+import { ITEMS, isItemKind } from '../items';
 import { patchedItem } from './patched-content';
 
 /** A shared stratum, as an edit in one level finds it. */
@@ -27,7 +28,7 @@ export interface SharedStratum {
 export function operationsForOne(stratum: SharedStratum, operations: readonly Operation[]): Operation[] {
   const after = new Map<
     string,
-    { readonly kind: PatchedKind; readonly before: Patch | undefined; now: Patch | undefined }
+    { readonly kind: ItemKind; readonly before: Patch | undefined; now: Patch | undefined }
   >();
   for (const operation of operations) {
     const kind = patchableKind(operation.kind);
@@ -151,11 +152,11 @@ export function pushPatch(stratum: SharedStratum, patch: Patch): Operation[] {
 }
 
 /** Whether a level can have a kind of item otherwise than the others. */
-export function isPatchable(kind: string): kind is PatchedKind {
-  return (ITEM_KINDS as readonly string[]).includes(kind) && kind !== 'patch' && kind !== 'pin' && kind !== 'recipe';
+export function isPatchable(kind: string): kind is ItemKind {
+  return isItemKind(kind) && ITEMS[kind].traits.local;
 }
 
-function patchableKind(kind: string): PatchedKind {
+function patchableKind(kind: string): ItemKind {
   if (!isPatchable(kind))
     throw new CoreError(
       'PATCH_KIND',

@@ -1,6 +1,6 @@
 import type { JsonRecord } from '../edits/apply-operation';
-import type { Patch, PatchedKind } from '../model/patch';
-import { ITEM_KINDS, OPTIONAL_ITEM_FIELDS, type Item, type ItemKind, type StratumContent } from '../model/stratum';
+import type { Item, ItemKind, ItemOfKind, Patch, StratumContent } from '../model/items';
+import { ITEMS, contentOfKinds, listOf } from '../items';
 
 /**
  * An item as a level sees it.
@@ -18,7 +18,7 @@ export function patchedItem<T extends Item>(
   if (patch.change === 'added') return patch.fields as unknown as T;
   if (patch.change === 'hidden' || !shared) return undefined;
   const record: Record<string, unknown> = { ...shared, ...patch.fields };
-  for (const field of OPTIONAL_ITEM_FIELDS[kind]) if (record[field] === null) delete record[field];
+  for (const field of Object.keys(ITEMS[kind].optional)) if (record[field] === null) delete record[field];
   return record as unknown as T;
 }
 
@@ -31,17 +31,19 @@ export function patchedContent(content: StratumContent, level: string): StratumC
     const table = byKind.get(patch.kind) ?? new Map<string, Patch>();
     byKind.set(patch.kind, table.set(patch.target, patch));
   }
-  const lists = ITEM_KINDS.map((kind): readonly [ItemKind, readonly Item[]] => {
+  const patchedList = <K extends ItemKind>(kind: K): readonly ItemOfKind[K][] => {
     const patches = byKind.get(kind);
-    if (kind === 'patch') return [kind, []];
-    if (!patches) return [kind, content[kind]];
-    const items: Item[] = content[kind].flatMap((item: Item) => patchedItem(kind, item, patches.get(item.id)) ?? []);
-    const shared = new Set(content[kind].map(({ id }) => id));
-    for (const patch of patches.values())
-      if (patch.change === 'added' && !shared.has(patch.target)) items.push(patch.fields as unknown as Item);
-    return [kind, items.sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0))];
-  });
-  return Object.fromEntries(lists) as unknown as StratumContent;
+    const list = listOf(content, kind);
+    if (!patches) return list;
+    const items = list.flatMap((item) => patchedItem<ItemOfKind[K]>(kind, item, patches.get(item.id)) ?? []);
+    const shared = new Set(list.map(({ id }) => id));
+    for (const patch of patches.values()) {
+      const added = shared.has(patch.target) ? undefined : patchedItem<ItemOfKind[K]>(kind, undefined, patch);
+      if (added) items.push(added);
+    }
+    return items.sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0));
+  };
+  return { ...contentOfKinds(patchedList), patch: [] };
 }
 
 /** How a patch stands to what is shared now. */
@@ -63,7 +65,7 @@ const PLACE_FIELDS: ReadonlySet<string> = new Set(['position', 'turn', 'from', '
 export function patchStates(
   patches: Iterable<Patch>,
   level: string,
-  shared: (kind: PatchedKind, id: string) => Item | undefined,
+  shared: (kind: ItemKind, id: string) => Item | undefined,
 ): PatchState[] {
   return [...patches]
     .filter((patch) => patch.level === level)

@@ -1,5 +1,5 @@
 import type { RecordKind, RecordOfKind } from './records';
-import type { StratumContent } from './stratum';
+import type { StratumContent } from './items';
 
 /** Everything of one collection. */
 export interface CollectionContent {

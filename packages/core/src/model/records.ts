@@ -10,7 +10,8 @@ import type { Entry, Register } from './register';
 import type { Rehearsal } from './rehearsal';
 import type { TableView } from './table-view';
 import type { CarriedValue, LevelOrder } from './unlock';
-import type { Item, ItemKind, ItemOfKind, Stratum } from './stratum';
+import type { Stratum } from './stratum';
+import type { Item, ItemKind, ItemOfKind } from './items';
 
 /** The small records of a collection: all that stands outside the strata's content. */
 export interface RecordOfKind {

@@ -17,7 +17,7 @@ import { checkPack } from './check-pack';
 import { inspectKit } from './inspect-kit';
 import { packKit } from './pack-kit';
 import { packLevel, type PackLevelInput } from './pack-level';
-import { EMPTY_CONTENT } from '../model/stratum';
+import { EMPTY_CONTENT } from '../items';
 import { manifestPaths, manifestText } from './pack-manifest';
 import { PLAIN_TARGET } from './pack-target';
 

@@ -9,7 +9,7 @@ import {
 } from '../formats/archive/archive-files';
 import type { Json } from '../model/json';
 import type { EditableKind } from '../model/records';
-import { ITEM_KINDS } from '../model/stratum';
+import { ITEM_KINDS } from '../items';
 import { MODEL_VERSION } from '../upgrades';
 import { recordJsonSchema } from './json-schema';
 

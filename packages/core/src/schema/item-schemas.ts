@@ -5,9 +5,10 @@ import { PATH_FORMS } from '../model/level-path';
 import { LINK_EVENTS } from '../model/link';
 import { MASK_TILE_PIXELS, MAX_MASK_SIDE } from '../model/mask';
 import { MARKER_KINDS } from '../model/marker';
-import { PATCH_CHANGES, patchId, type Patch } from '../model/patch';
+import { PATCH_CHANGES, patchId } from '../model/patch';
+import type { ItemKind, Patch } from '../model/items';
 import { RECIPE_KINDS } from '../model/recipe';
-import { ITEM_KINDS, OPTIONAL_ITEM_FIELDS, type ItemKind } from '../model/stratum';
+import { isOptionalField, kindsWith } from '../items';
 import { MAX_TILE_SIDE } from '../model/tile-floor';
 import { VOLUME_FORMS, type VolumeShape } from '../model/volume';
 import {
@@ -88,19 +89,18 @@ const isTileTable = (v: unknown): boolean =>
 const hasOwnIds = (knots: unknown): boolean =>
   !Array.isArray(knots) ||
   new Set(knots.map((knot: { readonly id?: unknown } | null) => knot?.id)).size === knots.length;
-const PATCHED_KINDS = ITEM_KINDS.filter((kind) => kind !== 'patch' && kind !== 'pin' && kind !== 'recipe');
+const PATCHED_KINDS = kindsWith('local');
 
 /** An added thing must be whole, a changed one holds field by field, a hidden one says nothing. */
 function holdsPatch({ kind, target, change, fields }: Patch): boolean {
-  if (!(PATCHED_KINDS as readonly string[]).includes(kind) || typeof fields !== 'object' || fields === null)
-    return false;
+  if (!PATCHED_KINDS.includes(kind) || typeof fields !== 'object' || fields === null) return false;
   if (change === 'hidden') return Object.keys(fields).length === 0;
   const schema = ITEM_SCHEMAS[kind];
   if (change === 'added') return fields['id'] === target && schema.isValidSync(fields, { strict: true });
   return Object.entries(fields).every(([field, value]) => {
     const one = Object.hasOwn(schema.fields, field) && field !== 'id' ? (schema.fields[field] as Schema) : undefined;
     return (
-      one?.isValidSync(value === null && OPTIONAL_ITEM_FIELDS[kind].includes(field) ? undefined : value, {
+      one?.isValidSync(value === null && isOptionalField(kind, field) ? undefined : value, {
         strict: true,
       }) === true
     );

@@ -1,6 +1,6 @@
 import type { Json } from '../model/json';
 import { RECORD_KINDS } from '../model/records';
-import { ITEM_KINDS } from '../model/stratum';
+import { ITEM_KINDS } from '../items';
 import { smallCollection } from '../testing';
 import { checkedEdit } from './api/edit-request';
 import { recordJsonSchema } from './json-schema';

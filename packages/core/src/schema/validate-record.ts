@@ -2,7 +2,7 @@ import { ValidationError } from 'yup';
 import { CoreError } from '../errors';
 import type { Block } from '../model/block';
 import { RECORD_KINDS, type EditableKind, type EditableOfKind } from '../model/records';
-import { ITEM_KINDS } from '../model/stratum';
+import { ITEM_KINDS } from '../items';
 import { blockSurface } from '../geometry/block-solid';
 import { RECORD_SCHEMAS } from './record-schemas';
 

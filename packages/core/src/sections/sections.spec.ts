@@ -4,7 +4,7 @@ import { blockSurface } from '../geometry/block-solid';
 import type { Block } from '../model/block';
 import type { Pin } from '../model/pin';
 import type { Recipe } from '../model/recipe';
-import { EMPTY_CONTENT } from '../model/stratum';
+import { EMPTY_CONTENT } from '../items';
 import type { Vector3 } from '../model/vector';
 import { randomStream } from '../random/random-stream';
 import { bakeSight } from '../sight/bake-sight';

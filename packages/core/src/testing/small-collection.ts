@@ -1,6 +1,6 @@
 import type { CollectionContent } from '../model/collection-content';
 import { emptyRecordTables } from '../model/records';
-import { EMPTY_CONTENT } from '../model/stratum';
+import { EMPTY_CONTENT } from '../items';
 import { boxPlanes } from '../geometry/block-solid';
 import { sha256Hex } from '../formats/sha256';
 import { writeKitGlb } from '../formats/glb/write-kit-glb';

@@ -1,7 +1,7 @@
 import { strToU8, unzipSync, zipSync } from 'fflate';
 import { roomGrid, smallCollection, smallPng } from '../../testing';
 import type { CollectionContent } from '../../model/collection-content';
-import { EMPTY_CONTENT } from '../../model/stratum';
+import { EMPTY_CONTENT } from '../../items';
 import { sha256Hex } from '../sha256';
 import { archiveCollection } from './archive-collection';
 import { ARCHIVE_VERSION } from './archive-files';

@@ -1,6 +1,7 @@
 import type { CollectionContent } from '../../model/collection-content';
-import { patchId, type Patch } from '../../model/patch';
-import { EMPTY_CONTENT, type StratumContent } from '../../model/stratum';
+import { patchId } from '../../model/patch';
+import type { Patch, StratumContent } from '../../model/items';
+import { EMPTY_CONTENT } from '../../items';
 import { smallCollection } from '../../testing/small-collection';
 import { looseEndNotes, looseEnds } from './loose-ends';
 

@@ -1,7 +1,8 @@
-import type { JsonRecord } from '../../edits/apply-operation';
 import type { CollectionContent } from '../../model/collection-content';
 import type { EditableKind, RecordTables } from '../../model/records';
-import { ITEM_KINDS, type Item, type ItemKind, type StratumContent } from '../../model/stratum';
+import { ITEM_KINDS, isItemKind, itemsOf, overIdsOf } from '../../items';
+import type { IdTarget } from '../../items/ids';
+import type { AssemblyUse, Item, ItemKind, StratumContent } from '../../model/items';
 import { fieldsOf } from '../../sets/field-tables';
 import { linkUses } from '../../sets/links';
 import { TABLE_PATHS, levelPath, stratumPath } from './archive-files';
@@ -89,38 +90,35 @@ function stratumEnds(all: Content, stratum: string, content: StratumContent): Lo
   const ends: LooseEnd[] = [];
   let reach: Reach | undefined;
   const reached = (id: string): boolean => (reach ??= reachOf(all, stratum)).has(id);
-  const inRecords = (table: Readonly<Record<string, unknown>>, id: string): boolean => Object.hasOwn(table, id);
-  for (const kind of ITEM_KINDS) {
-    for (const item of content[kind] as readonly Item[]) {
-      const tell = (field: string, to: unknown, isThere: (id: string) => boolean): void => {
-        if (typeof to === 'string' && to !== '' && !isThere(to)) ends.push({ path, kind, id: item.id, field, to });
-      };
-      /** What an item points at, whole or in part. */
-      const pointers = (of: ItemKind, fields: JsonRecord, within: string): void => {
-        tell(`${within}group`, fields['group'], (id) => ids.group.has(id));
-        if (of === 'group') tell(`${within}parent`, fields['parent'], (id) => ids.group.has(id));
-        if (of === 'pin') tell(`${within}recipe`, fields['recipe'], (id) => ids.recipe.has(id));
-        if (of === 'assembly') tell(`${within}assembly`, fields['assembly'], (id) => inRecords(records.stratum, id));
-        if (of === 'volume') tell(`${within}kind`, fields['kind'], (id) => inRecords(records.entry, id));
-        if (of === 'marker') tell(`${within}entry`, fields['entry'], (id) => inRecords(records.entry, id));
-        if (of === 'link') for (const end of ['emitter', 'target']) tell(`${within}${end}`, fields[end], reached);
-      };
-      pointers(kind, item as unknown as JsonRecord, '');
-      if ('change' in item) {
-        tell('level', item.level, (id) => inRecords(records.level, id));
-        if (item.change !== 'added') tell('target', item.target, (id) => ids[item.kind].has(id));
-        pointers(item.kind, item.fields, 'fields.');
-      }
-      if ('assembly' in item) {
-        const inner = strata.get(item.assembly);
-        for (const [target, patch] of Object.entries(item.patches ?? {})) {
-          if (inner && patch.change !== 'added')
-            tell('patches', target, (id) => inner[patch.kind].some((one) => one.id === id));
-        }
-      }
-    }
-  }
+  const isThere = (id: string, to: IdTarget): boolean => {
+    if (to === 'item') return reached(id);
+    if (isItemKind(to)) return ids[to].has(id);
+    return Object.hasOwn(records[to], id);
+  };
+  const uses = new Map(content.assembly.map((use) => [use.id, use]));
+  const loose = (kind: ItemKind, item: Item): void => {
+    const tell = (field: string, to: string): void => void ends.push({ path, kind, id: item.id, field, to });
+    overIdsOf(kind, item, (id, { to, field }) => {
+      // What edits refuse is refused by reading too.
+      if (to !== 'piece' && !field.startsWith('patches.') && !isThere(id, to)) tell(field, id);
+      return id;
+    });
+    const use = uses.get(item.id);
+    for (const target of use ? missingTargets(strata, use) : []) tell('patches', target);
+  };
+  for (const { kind, item } of itemsOf(content)) loose(kind, item);
   return ends;
+}
+
+/** What a use has otherwise of its assembly that is not in there; nothing where the assembly is not known. */
+function missingTargets(strata: Content['strata'], { assembly, patches }: AssemblyUse): string[] {
+  const inner = strata.get(assembly);
+  if (!inner) return [];
+  const has = (kind: ItemKind, target: string): boolean =>
+    (inner[kind] as readonly Item[]).some(({ id }) => id === target);
+  return Object.entries(patches ?? {}).flatMap(([target, { kind, change }]) =>
+    change === 'added' || has(kind, target) ? [] : [target],
+  );
 }
 
 function pathOf(records: RecordTables, stratum: string): string {

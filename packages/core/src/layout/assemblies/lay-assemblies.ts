@@ -1,31 +1,14 @@
 import { CoreError } from '../../errors';
-import type { AssemblyUse } from '../../model/assembly';
-import type { Link } from '../../model/link';
-import {
-  EMPTY_CONTENT,
-  ITEM_KINDS,
-  type Item,
-  type ItemKind,
-  type Stratum,
-  type StratumContent,
-} from '../../model/stratum';
+import type { AssemblyUse, Item, ItemKind, ItemOfKind, StratumContent } from '../../model/items';
+import { ITEMS, contentOfKinds, isOptionalField, kindsWith, listOf, specOf } from '../../items';
+import { turningAbout } from '../../items/place';
+import type { Stratum } from '../../model/stratum';
 import { withoutAside } from '../groups';
 import { patchedContent } from '../patched-content';
-import { movedFields, turnedFields, type PlacedItemOf } from '../place-items';
 import { patchesOfUse } from './use-patches';
 
 /** What an assembly can hold: grids keep to the axes and recipes belong to a stratum, so that neither can be turned with it. */
-export const ASSEMBLED_KINDS = [
-  'block',
-  'placement',
-  'marker',
-  'divider',
-  'volume',
-  'path',
-  'link',
-  'assembly',
-] as const satisfies readonly ItemKind[];
-type AssembledKind = (typeof ASSEMBLED_KINDS)[number];
+export const ASSEMBLED_KINDS = kindsWith('assembled');
 
 /** Most things that the assemblies of one stratum may come to. */
 const MAX_LAID = 1000000;
@@ -55,60 +38,58 @@ export function withAssemblies(
       left.push(use);
       return;
     }
-    const once = instantiateOnce(use, inner);
-    for (const nested of once.assembly) lay(nested, [...around, use.assembly]);
-    for (const kind of ASSEMBLED_KINDS) {
-      for (const item of kind === 'assembly' ? [] : once[kind]) {
-        if (++count > MAX_LAID)
-          throw new CoreError(
-            'ASSEMBLY_TOO_LARGE',
-            `assembly: those of one stratum come to more than ${MAX_LAID} things`,
-            { assembly: use.assembly },
-          );
-        const list = laid.get(kind) ?? [];
-        laid.set(kind, list);
-        list.push(item);
-      }
+    const { assembly: nested, ...once } = instantiateOnce(use, inner);
+    for (const one of nested) lay(one, [...around, use.assembly]);
+    for (const [kind, items] of Object.entries(once) as [ItemKind, readonly Item[]][]) {
+      count += items.length;
+      if (count > MAX_LAID)
+        throw new CoreError(
+          'ASSEMBLY_TOO_LARGE',
+          `assembly: those of one stratum come to more than ${MAX_LAID} things`,
+          { assembly: use.assembly },
+        );
+      const list = laid.get(kind) ?? [];
+      laid.set(kind, list);
+      for (const item of items) list.push(item);
     }
   };
   for (const use of content.assembly) lay(use, []);
-  const lists = ITEM_KINDS.map((kind): readonly [ItemKind, readonly Item[]] => {
-    if (kind === 'assembly') return [kind, left];
-    const more = laid.get(kind);
-    return [
-      kind,
-      more
-        ? [...(content[kind] as readonly Item[]), ...more].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0))
-        : content[kind],
-    ];
+  const lists = contentOfKinds(<K extends ItemKind>(kind: K) => {
+    const more = laid.get(kind) as ItemOfKind[K][] | undefined;
+    const own = listOf(content, kind);
+    return more ? [...own, ...more].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)) : own;
   });
-  return Object.fromEntries(lists) as unknown as StratumContent;
+  return { ...lists, assembly: left };
 }
 
 /** What one use brings, with the assemblies within it left whole. @param assembly as it is stored */
 export function instantiateOnce(use: AssemblyUse, assembly: StratumContent): StratumContent {
   const standing = withoutAside(patchedContent({ ...assembly, patch: patchesOfUse(use) }, use.id));
   const within = new Set(ASSEMBLED_KINDS.flatMap((kind) => standing[kind].map(({ id }) => id)));
-  const lists = ASSEMBLED_KINDS.map((kind) => [kind, standing[kind].map((item) => laidItem(use, kind, item, within))]);
-  return { ...EMPTY_CONTENT, ...Object.fromEntries(lists) } as StratumContent;
+  return contentOfKinds((kind) =>
+    ITEMS[kind].traits.assembled ? laidItems(use, kind, listOf(standing, kind), within) : [],
+  );
 }
 
-/** A thing of an assembly as it stands in a use of it. @param within ids of all that stands in the assembly */
-function laidItem(use: AssemblyUse, kind: AssembledKind, item: Item, within: ReadonlySet<string>): Item {
-  const id = laidId(use.id, item.id);
-  if (kind === 'link') {
-    const { emitter, target } = item as Link;
-    const end = (of: string): string => (within.has(of) ? laidId(use.id, of) : of);
-    return { ...(item as Link), id, emitter: end(emitter), target: end(target) };
-  }
-  const turned = { ...item, ...turnedFields({ kind, item } as PlacedItemOf, use.turn, [0, 0]) } as Item;
-  const moved = { ...turned, ...movedFields({ kind, item: turned } as PlacedItemOf, use.position), id } as Record<
-    string,
-    unknown
-  >;
-  if (use.group) moved['group'] = use.group;
-  else delete moved['group'];
-  return moved as unknown as Item;
+/** Things of an assembly as they stand in a use of it. @param within ids of all that stands in the assembly */
+function laidItems<K extends ItemKind>(
+  use: AssemblyUse,
+  kind: K,
+  items: readonly ItemOfKind[K][],
+  within: ReadonlySet<string>,
+): ItemOfKind[K][] {
+  const { place, ids } = specOf(kind);
+  const turning = turningAbout(use.turn, [0, 0]);
+  const isGrouped = isOptionalField(kind, 'group');
+  return items.map((item) => {
+    const turned = place ? { ...item, ...place.turned(item, turning) } : item;
+    const moved = place ? { ...turned, ...place.moved(turned, use.position) } : turned;
+    const led = ids(moved, (id, { to }) => (to === 'item' && within.has(id) ? laidId(use.id, id) : id), ITEMS);
+    const laid: Record<string, unknown> = { ...led, id: laidId(use.id, item.id) };
+    if (use.group && isGrouped) laid['group'] = use.group;
+    else delete laid['group'];
+    return laid as unknown as ItemOfKind[K];
+  });
 }
 
 /** All assemblies that strata may hold, within each other too. @param records the strata of the collection by id */

@@ -1,8 +1,7 @@
 import type { Operation } from '../../edits/operation';
-import type { AssemblyUse, UsePatch } from '../../model/assembly';
+import type { AssemblyUse, Item, ItemKind, Patch, UsePatch } from '../../model/items';
 import type { Json } from '../../model/json';
-import { patchId, type Patch } from '../../model/patch';
-import type { Item, ItemKind } from '../../model/stratum';
+import { patchId } from '../../model/patch';
 import type { SharedStratum } from '../patch-operations';
 
 /** What a use has otherwise, as patches of a shared stratum are told: the use stands where a level does. */

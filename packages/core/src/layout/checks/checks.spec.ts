@@ -1,7 +1,8 @@
 import { createRunContext } from '../../context/run-context';
 import { boxPlanes } from '../../geometry/block-solid';
 import type { Block } from '../../model/block';
-import { EMPTY_CONTENT, type StratumContent } from '../../model/stratum';
+import { EMPTY_CONTENT } from '../../items';
+import type { StratumContent } from '../../model/items';
 import type { Level } from '../../model/level';
 import type { Link } from '../../model/link';
 import type { Vector3 } from '../../model/vector';

@@ -1,9 +1,9 @@
 import type { Group } from '../../model/group';
-import type { Item, ItemKind } from '../../model/stratum';
+import { kindsWith, listOf, specOf } from '../../items';
+import type { ItemKind, ItemOfKind } from '../../model/items';
 import type { Vector3 } from '../../model/vector';
 import { groupsWithin } from '../groups';
 import type { LevelContent } from '../level-content';
-import { PLACED_KINDS, anchorOf, type PlacedItemOf } from '../place-items';
 
 /** What links of a level may begin or end at. */
 export interface LinkEnd {
@@ -23,27 +23,20 @@ export function linkEnds({ level, strata }: LevelContent): Map<string, LinkEnd> 
     const off = groupsWithin(groups, (group) => group.switchedOff);
     const isOff = (group: string | null | undefined): boolean =>
       switchedOff.has(stratum.id) || Boolean(group && off.has(group));
-    for (const kind of PLACED_KINDS) {
-      for (const item of content[kind] as readonly Item[]) {
-        const group = 'group' in item ? item.group : undefined;
-        ends.set(item.id, {
-          kind,
-          name: nameOf(kind, item),
-          place: anchorOf({ kind, item } as PlacedItemOf),
-          isOff: isOff(group),
-        });
+    for (const kind of kindsWith('linked')) {
+      const { place, group } = specOf(kind);
+      for (const item of listOf(content, kind)) {
+        const inGroup = place ? group(item) : item.id;
+        ends.set(item.id, { kind, name: calledIn(kind, item), place: place?.anchor(item), isOff: isOff(inGroup) });
       }
     }
-    for (const group of content.group)
-      ends.set(group.id, { kind: 'group', name: group.name, place: undefined, isOff: isOff(group.id) });
   }
   return ends;
 }
 
-function nameOf(kind: ItemKind, item: Item): string {
-  return 'name' in item && item.name !== ''
-    ? item.name
-    : kind === 'marker' && 'kind' in item
-      ? `a ${item.kind}`
-      : `a ${kind}`;
+/** The name that people gave it, or what it is: 'a spawn', 'a block'. */
+function calledIn<K extends ItemKind>(kind: K, item: ItemOfKind[K]): string {
+  const { name, traits, words } = specOf(kind);
+  const own = name(item, { piece: () => '' });
+  return traits.named && own !== '' ? own : `a ${own || words.one}`;
 }

@@ -1,6 +1,8 @@
 import type { Group } from '../../model/group';
+import type { Placement } from '../../model/placement';
 import type { Box3 } from '../../model/vector';
-import type { Item, ItemKind } from '../../model/stratum';
+import { overIdsOf, specOf } from '../../items';
+import type { Item, ItemKind, ItemOfKind } from '../../model/items';
 import { groupChain } from '../groups';
 
 /** What things are looked for; an absent part asks nothing. */
@@ -25,9 +27,9 @@ export interface SelectionQuery {
 }
 
 /** What a query is held against. */
-export interface SelectionFacts {
-  readonly kind: ItemKind;
-  readonly item: Item;
+export interface SelectionFacts<K extends ItemKind = ItemKind> {
+  readonly kind: K;
+  readonly item: ItemOfKind[K];
   /** Name of the piece of a placement. */
   readonly pieceName: string;
   readonly bounds: Box3 | undefined;
@@ -35,32 +37,23 @@ export interface SelectionFacts {
 }
 
 /** Whether a thing is what is looked for; text without regard to case. */
-export function matchesSelection(
+export function matchesSelection<K extends ItemKind>(
   query: SelectionQuery,
-  { kind, item, pieceName, bounds, groups }: SelectionFacts,
+  { kind, item, pieceName, bounds, groups }: SelectionFacts<K>,
 ): boolean {
   const has = (text: string, part: string | undefined): boolean =>
     part === undefined || part === '' || text.toLowerCase().includes(part.toLowerCase());
-  const chain = 'group' in item ? groupChain(groups, item.group).flatMap((id) => groups.get(id) ?? []) : [];
+  const { group, name, tags, traits } = specOf(kind);
+  const chain = groupChain(groups, group(item)).flatMap((id) => groups.get(id) ?? []);
   const asks = (part: string | undefined): part is string => part !== undefined && part !== '';
   if (query.kind !== undefined && query.kind !== kind) return false;
-  if (asks(query.piece) && !('piece' in item && item.piece === query.piece)) return false;
-  if (!has('name' in item ? item.name : kind === 'marker' && 'kind' in item ? item.kind : pieceName, query.name))
-    return false;
-  if (asks(query.group) && !chain.some(({ name }) => has(name, query.group))) return false;
+  if (asks(query.piece) && !pointsAt(kind, item, query.piece)) return false;
+  const called = name(item, { piece: () => pieceName });
+  if (!has(called === '' && !traits.named ? pieceName : called, query.name)) return false;
+  if (asks(query.group) && !chain.some((one) => has(one.name, query.group))) return false;
   if (asks(query.category) && !chain.some(({ category }) => has(category, query.category))) return false;
-  if (asks(query.tag) && !('knots' in item && item.knots.some(({ tags }) => tags.some((tag) => has(tag, query.tag)))))
-    return false;
-  if (
-    asks(query.value) &&
-    !(
-      'values' in item &&
-      Object.values(item.values ?? {}).some((value) =>
-        has(Array.isArray(value) ? value.join(' ') : String(value), query.value),
-      )
-    )
-  )
-    return false;
+  if (asks(query.tag) && !tags?.(item).some((tag) => has(tag, query.tag))) return false;
+  if (asks(query.value) && !valuesOf(item).some((value) => has(value, query.value))) return false;
   if (query.leastMetres === undefined && query.mostMetres === undefined && query.within === undefined) return true;
   if (!bounds) return false;
   const longest = Math.max(...bounds.max.map((value, k) => value - bounds.min[k]));
@@ -69,18 +62,22 @@ export function matchesSelection(
   return !within || bounds.min.every((value, k) => value >= within.min[k] && bounds.max[k] <= within.max[k]);
 }
 
+/** Whether a thing is made of a piece. */
+function pointsAt(kind: ItemKind, item: Item, piece: string): boolean {
+  let isMade = false;
+  overIdsOf(kind, item, (id, { to }) => {
+    isMade ||= to === 'piece' && id === piece;
+    return id;
+  });
+  return isMade;
+}
+
+/** The values of its own that a thing has, as texts. */
+function valuesOf(item: Item & { readonly values?: Placement['values'] }): string[] {
+  return Object.values(item.values ?? {}).map((value) => (Array.isArray(value) ? value.join(' ') : String(value)));
+}
+
 /** What makes things similar to one: its kind, and its piece, its material or its kind of marker or volume. */
-export function isSimilar(kind: ItemKind, item: Item, other: Item): boolean {
-  if (kind === 'placement') return 'piece' in item && 'piece' in other && item.piece === other.piece;
-  if (kind === 'block')
-    return (
-      'material' in item &&
-      'material' in other &&
-      item.material === other.material &&
-      'sight' in item &&
-      'sight' in other &&
-      item.sight === other.sight
-    );
-  if (kind === 'marker' || kind === 'volume') return 'kind' in item && 'kind' in other && item.kind === other.kind;
-  return true;
+export function isSimilar<K extends ItemKind>(kind: K, item: ItemOfKind[K], other: ItemOfKind[K]): boolean {
+  return specOf(kind).alike(item, other);
 }

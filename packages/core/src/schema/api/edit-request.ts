@@ -4,7 +4,7 @@ import { CoreError } from '../../errors';
 import { plainZeros } from '../../formats/plain-zeros';
 import type { Json } from '../../model/json';
 import { RECORD_KINDS, RECORDS_DOCUMENT } from '../../model/records';
-import { ITEM_KINDS } from '../../model/stratum';
+import { ITEM_KINDS } from '../../items';
 import { isEditableKind } from '../validate-record';
 
 /** Most operations in one edit. */

@@ -140,7 +140,7 @@ describe('bakes of the page', () => {
 
   it('refuse more blocks than the bake takes before the worker is asked', async () => {
     const many = new StratumDocument('own');
-    for (let i = 0; i <= 20000; i++) many.blocks.set(`b${i}`, block(i));
+    for (let i = 0; i <= 20000; i++) many.tables.block.set(`b${i}`, block(i));
     document = many;
     expect(await bakes.bake('hall')).toBeUndefined();
     expect(bakes.failure()).toMatch(/at most 20000 blocks that hide, the level has 20001/);

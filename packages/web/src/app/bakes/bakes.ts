@@ -179,7 +179,10 @@ export class Bakes {
       this.tables().level[level].strata.map(({ stratum }) => this.documents.stratum(stratum)),
     );
     let hiding = 0;
-    for (const { blocks } of strata) for (const { sight } of blocks.values()) if (sight === 'hides') hiding++;
+    for (const {
+      tables: { block: blocks },
+    } of strata)
+      for (const { sight } of blocks.values()) if (sight === 'hides') hiding++;
     checkBlockCount(hiding, DEFAULT_SIGHT_OPTIONS.blockLimit);
   }
 

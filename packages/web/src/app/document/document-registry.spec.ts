@@ -56,7 +56,7 @@ describe('opening documents', () => {
     asked = [];
   });
 
-  const x = async () => (await registry.stratum('st')).markers.get('m')?.position[0];
+  const x = async () => (await registry.stratum('st')).tables.marker.get('m')?.position[0];
 
   it('lays the log since the snapshot over it', async () => {
     log = [moved(6, 'm', 1, 2), moved(7, 'm', 2, 3)];
@@ -88,7 +88,7 @@ describe('opening documents', () => {
       return { sequence: 5, bytes: encodeChunk('marker', [marker('m', 4)]) };
     };
     expect(await x()).toBe(4);
-    expect(registry.openStratum('st')?.markers.has('ghost')).toBe(false);
+    expect(registry.openStratum('st')?.tables.marker.has('ghost')).toBe(false);
   });
 
   it('starts over with the records too, so that no record of an older snapshot stays', async () => {

@@ -15,13 +15,13 @@ describe('PlacementStore', () => {
   it('keeps slots stable and uses free ones anew', () => {
     const store = new PlacementStore();
     ['a', 'b', 'c'].forEach((id, i) => store.put(placement(id, i)));
-    store.remove('b');
+    store.delete('b');
     expect(store.slotOf('c')).toBe(2);
     expect(store.put(placement('d', 9))).toBe(1);
     expect(store.get('d')?.position).toEqual([9, 0, 0]);
     expect(store.get('b')).toBeUndefined();
-    expect([store.count, store.slotCount]).toEqual([3, 3]);
-    expect([...store.records()].map(({ id }) => id)).toEqual(['a', 'd', 'c']);
+    expect([store.size, store.slotCount]).toEqual([3, 3]);
+    expect([...store.values()].map(({ id }) => id)).toEqual(['a', 'd', 'c']);
     expect([...store.piecesSeen]).toEqual([placement('a').piece]);
   });
 
@@ -51,7 +51,7 @@ describe('StratumDocument', () => {
       after: [4, 5, 6],
     };
     document.apply([operation, { ...operation, id: 'gone' }]);
-    expect(document.placements.get('a')?.position).toEqual([4, 5, 6]);
+    expect(document.tables.placement.get('a')?.position).toEqual([4, 5, 6]);
     expect(told).toEqual([{ stratum: 'st', whole: false, items: [{ kind: 'placement', id: 'a' }] }]);
     document.apply([{ document: 'st', kind: 'marker', id: 'm', field: null, before: {}, after: null }]);
     expect(document.content().marker).toEqual([]);

@@ -1,4 +1,5 @@
 import {
+  decodePlacementChunk,
   moreOf,
   type Placement,
   type PlacementColumns,
@@ -6,6 +7,7 @@ import {
   type TurnDegrees,
   type Vector3,
 } from '@stravel/core';
+import type { ItemTable } from './item-table';
 
 const NUMBERS = 9;
 
@@ -16,7 +18,7 @@ export const NO_SLOT = -1;
  * The placements of one stratum in columns. A placement keeps its slot as long as it lives, so that what is drawn of it
  * can be found again; slots of removed ones are used anew.
  */
-export class PlacementStore {
+export class PlacementStore implements ItemTable<'placement'> {
   /** Nine numbers a slot: position, turn in degrees, scale. */
   numbers = new Float64Array(0);
   private readonly ids: (string | undefined)[] = [];
@@ -29,7 +31,7 @@ export class PlacementStore {
   private readonly free: number[] = [];
 
   /** Number of placements. */
-  get count(): number {
+  get size(): number {
     return this.slots.size;
   }
 
@@ -55,8 +57,15 @@ export class PlacementStore {
     return this.more.get(slot)?.group ?? undefined;
   }
 
-  /** Adds a whole chunk. */
-  addColumns(columns: PlacementColumns): void {
+  clear(): void {
+    for (const id of [...this.slots.keys()]) this.delete(id);
+  }
+
+  addChunk(bytes: Uint8Array): void {
+    this.addColumns(decodePlacementChunk(bytes));
+  }
+
+  private addColumns(columns: PlacementColumns): void {
     this.reserve(this.ids.length + columns.count);
     const start = this.ids.length;
     this.numbers.set(columns.numbers, start * NUMBERS);
@@ -105,7 +114,11 @@ export class PlacementStore {
     return slot;
   }
 
-  remove(id: string): void {
+  has(id: string): boolean {
+    return this.slots.has(id);
+  }
+
+  delete(id: string): void {
     const slot = this.slots.get(id);
     if (slot === undefined) return;
     this.slots.delete(id);
@@ -115,7 +128,7 @@ export class PlacementStore {
   }
 
   /** Every placement as a record, in order of slot. */
-  *records(): IterableIterator<Placement> {
+  *values(): IterableIterator<Placement> {
     for (const id of this.ids) {
       const placement = id === undefined ? undefined : this.get(id);
       if (placement) yield placement;

@@ -12,7 +12,9 @@ const groups = new Map([
   group('d', 'c'),
 ]);
 const seen = (hidden: Partial<typeof ALL_GROUPS>) =>
-  ['a', 'b', 'c', 'd', undefined].filter((id) => isSeen(id, unseenGroups({ groups }, { ...ALL_GROUPS, ...hidden })));
+  ['a', 'b', 'c', 'd', undefined].filter((id) =>
+    isSeen(id, unseenGroups({ tables: { group: groups } }, { ...ALL_GROUPS, ...hidden })),
+  );
 
 describe('groups that are not drawn', () => {
   it('are those set aside, those hidden and all in them, or all but one that is shown alone', () => {

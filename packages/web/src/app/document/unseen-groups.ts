@@ -1,5 +1,4 @@
-import { groupChain, groupsWithin } from '@stravel/core';
-import type { StratumDocument } from './stratum-document';
+import { groupChain, groupsWithin, type Group } from '@stravel/core';
 
 /** What a person does not want to see of the groups. */
 export interface HiddenGroups {
@@ -16,7 +15,7 @@ const NO_GROUP = '';
 
 /** Groups of a stratum that are not drawn: those that are set aside, those that a person hid, and all that stands in them. */
 export function unseenGroups(
-  { groups }: Pick<StratumDocument, 'groups'>,
+  { tables: { group: groups } }: { readonly tables: { readonly group: ReadonlyMap<string, Group> } },
   { hidden, alone }: HiddenGroups,
 ): ReadonlySet<string> {
   const unseen = groupsWithin(groups, ({ id, aside }) => aside !== null || hidden.has(id));

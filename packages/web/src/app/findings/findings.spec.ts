@@ -223,9 +223,9 @@ describe('findings', () => {
       sight: 'hides',
       material: 'm',
     } as unknown as Block;
-    strata[0].blocks.set('b', block);
-    strata[0].assemblyUses.set('use', { id: 'use', assembly: 'bay', position: [0, 0, 0], turn: 0 } as never);
-    strata[0].recipes.set('cave', { id: 'cave', name: 'Grotto' } as never);
+    strata[0].tables.block.set('b', block);
+    strata[0].tables.assembly.set('use', { id: 'use', assembly: 'bay', position: [0, 0, 0], turn: 0 } as never);
+    strata[0].tables.recipe.set('cave', { id: 'cave', name: 'Grotto' } as never);
     const told: string[] = [];
     jest.spyOn(TestBed.inject(MatSnackBar), 'open').mockImplementation((message) => void told.push(message) as never);
     const one = await page();

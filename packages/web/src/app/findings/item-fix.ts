@@ -22,13 +22,18 @@ export class ItemFix {
       toObservable(this.openLevel.isLoading, { injector: this.injector }).pipe(filter((isLoading) => !isLoading)),
     );
     const strata = this.openLevel.strata();
-    for (const { id, blocks } of strata) {
+    for (const {
+      id,
+      tables: { block: blocks },
+    } of strata) {
       const found = blocks.get(block);
       if (!found) continue;
       await this.shared.commit('fix a finding', [remove(id, 'block', found)]);
       return '';
     }
-    for (const { recipes, pins, assemblyUses } of strata) {
+    for (const {
+      tables: { recipe: recipes, pin: pins, assembly: assemblyUses },
+    } of strata) {
       const recipe = [...recipes.values()].find(
         ({ id }) => block.startsWith(`${id}.`) || pins.get(block)?.recipe === id,
       );

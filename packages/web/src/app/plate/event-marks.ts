@@ -1,5 +1,8 @@
 import {
   anchorOf,
+  anyItem,
+  groupOf,
+  kindsWith,
   pathPoints,
   volumeBounds,
   volumeSurface,
@@ -7,13 +10,13 @@ import {
   type Box3,
   type ItemKind,
   type Path,
-  type PlacedItemOf,
+  type AnyItem,
   type Vector3,
   type Volume,
 } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
-import type { HeightRange, PlateDrawing } from './plate-view';
+import type { HeightRange, PlateDrawing } from './plate-drawing';
 
 const surfaces = new WeakMap<Volume, BlockSurface | null>();
 const lines = new WeakMap<Path, Float64Array>();
@@ -55,12 +58,12 @@ export function drawEvents(
     !range || (high >= range.bottom && low <= range.top) ? 1 : 0.25;
   context.font = LABEL_FONT;
   for (const document of strata) {
-    for (const volume of document.volumes.values()) {
+    for (const volume of document.tables.volume.values()) {
       if (!seen(document, volume.group)) continue;
       context.globalAlpha = inRange(volume.position[1], volume.position[1] + heightOf(volume));
       drawVolume(drawing, volume);
     }
-    for (const path of document.paths.values()) {
+    for (const path of document.tables.path.values()) {
       if (!seen(document, path.group)) continue;
       const heights = path.knots.map(({ position }) => position[1]);
       context.globalAlpha = inRange(Math.min(...heights), Math.max(...heights));
@@ -174,13 +177,13 @@ function drawLinks(
   seen: (document: StratumDocument, group: string | null | undefined) => boolean,
 ): void {
   const { context, colours } = drawing;
-  const wanted = strata.flatMap((document) => [...document.links.values()]);
+  const wanted = strata.flatMap((document) => [...document.tables.link.values()]);
   if (wanted.length === 0) return;
   const place = (id: string): [number, number] | undefined => {
     for (const document of strata) {
       const placed = placedItem(document, id);
-      if (placed && seen(document, 'group' in placed.item ? placed.item.group : undefined))
-        return drawing.at(...anchorOf(placed));
+      const anchor = placed && anchorOf(placed);
+      if (placed && anchor && seen(document, groupOf(placed))) return drawing.at(...anchor);
     }
     return undefined;
   };
@@ -205,13 +208,11 @@ function drawLinks(
   }
 }
 
-const KINDS = ['volume', 'marker', 'block', 'placement', 'path', 'divider'] as const satisfies readonly ItemKind[];
-
-/** An item with a place by its id alone. */
-export function placedItem(document: StratumDocument, id: string): PlacedItemOf | undefined {
-  for (const kind of KINDS) {
+/** What a link may begin or end at, by its id alone. */
+export function placedItem(document: StratumDocument, id: string): AnyItem | undefined {
+  for (const kind of kindsWith('linked')) {
     const item = document.item(kind, id);
-    if (item) return { kind, item } as PlacedItemOf;
+    if (item) return anyItem<ItemKind>(kind, item);
   }
   return undefined;
 }

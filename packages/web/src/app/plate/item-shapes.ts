@@ -36,26 +36,26 @@ export function boundsOfItem(
   pieces: Readonly<Record<string, Piece>>,
 ): Box3 | undefined {
   if (kind === 'block') {
-    const block = document.blocks.get(id);
+    const block = document.tables.block.get(id);
     return block && surfaceOfBlock(block)?.bounds;
   }
   if (kind === 'placement') {
-    const placement = document.placements.get(id);
+    const placement = document.tables.placement.get(id);
     const piece = placement && pieces[placement.piece];
     return piece && placementBounds(placement, piece.bounds);
   }
   if (kind === 'marker') {
-    const marker = document.markers.get(id);
+    const marker = document.tables.marker.get(id);
     if (!marker) return undefined;
     const [x, y, z] = marker.position;
     return { min: [x - MARKER_REACH, y, z - MARKER_REACH], max: [x + MARKER_REACH, y + 1.8, z + MARKER_REACH] };
   }
   if (kind === 'volume') {
-    const volume = document.volumes.get(id);
+    const volume = document.tables.volume.get(id);
     return volume && boundsOfVolume(volume);
   }
   if (kind === 'tileFloor') {
-    const floor = document.tileFloors.get(id);
+    const floor = document.tables.tileFloor.get(id);
     return floor && boundsOfFloor(floor);
   }
   if (kind === 'assembly') {
@@ -68,14 +68,14 @@ export function boundsOfItem(
     );
   }
   if (kind === 'mask') {
-    const mask = document.masks.get(id);
+    const mask = document.tables.mask.get(id);
     return mask && boundsOfMask(mask);
   }
   if (kind === 'path') {
-    const path = document.paths.get(id);
+    const path = document.tables.path.get(id);
     return path && boundsOfLine(lineOfPath(path));
   }
-  const divider = document.dividers.get(id);
+  const divider = document.tables.divider.get(id);
   if (!divider) return undefined;
   const { from, to, bottom, top } = divider;
   return {
@@ -92,15 +92,15 @@ export function facesOfItem(
   pieces: Readonly<Record<string, Piece>>,
 ): readonly Float64Array[] | undefined {
   if (kind === 'block') {
-    const block = document.blocks.get(id);
+    const block = document.tables.block.get(id);
     return block && surfaceOfBlock(block)?.faces;
   }
   if (kind === 'volume') {
-    const volume = document.volumes.get(id);
+    const volume = document.tables.volume.get(id);
     return volume && surfaceOfVolume(volume)?.faces;
   }
   if (kind !== 'placement') return undefined;
-  const placement = document.placements.get(id);
+  const placement = document.tables.placement.get(id);
   const piece = placement && pieces[placement.piece];
   return piece && boxFaces(placement, piece.bounds);
 }

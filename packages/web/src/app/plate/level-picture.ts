@@ -121,7 +121,9 @@ export class LevelPicture {
       return seen;
     });
     const sections: StratumDocument[] = [];
-    for (const { recipes, pins } of strata) {
+    for (const {
+      tables: { recipe: recipes, pin: pins },
+    } of strata) {
       for (const recipe of recipes.values()) {
         const own = [...pins.values()].filter((pin) => pin.recipe === recipe.id).sort((a, b) => (a.id < b.id ? -1 : 1));
         sections.push(
@@ -129,7 +131,9 @@ export class LevelPicture {
         );
       }
     }
-    const used = new Set(strata.flatMap(({ placements }) => [...placements.records()].map(({ piece }) => piece)));
+    const used = new Set(
+      strata.flatMap(({ tables: { placement: placements } }) => [...placements.values()].map(({ piece }) => piece)),
+    );
     this.library.want([...used].flatMap((id) => (Object.hasOwn(pieces, id) ? [pieces[id].kit] : [])));
     await this.meshesOf(used);
     return studio.draw(view, [...strata, ...sections], () => pieces, this.library.meshes());

@@ -4,15 +4,8 @@ import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document
 import { lineOfPath } from './event-marks';
 import { madeSurface } from './block-meshes';
 import { boundsOfItem, facesOfItem } from './item-shapes';
+import type { PickItem } from './pick-item';
 import { SlicedWork } from './sliced-work';
-
-/** Something that can be picked. */
-export interface PickItem {
-  readonly stratum: string;
-  readonly kind: ItemKind;
-  readonly id: string;
-  readonly bounds: Box3;
-}
 
 /** Things between two points at which looking may pause. */
 const ITEMS_A_STEP = 1024;
@@ -114,7 +107,7 @@ export class PickIndex {
     if (item.kind === 'path') {
       const path = this.strata()
         .find(({ id }) => id === item.stratum)
-        ?.paths.get(item.id);
+        ?.tables.path.get(item.id);
       return path !== undefined && isNearLine(lineOfPath(path), x, z, reach * 2);
     }
     // A volume is taken by its rim, so that what stands in it can be reached.
@@ -181,19 +174,19 @@ function* itemsOf(
     const bounds = isSeen(group, unseen) ? boundsOfItem(document, kind, id, pieces) : undefined;
     return bounds ? [{ stratum: document.id, kind, id, bounds }] : [];
   };
-  for (const block of document.blocks.values())
+  for (const block of document.tables.block.values())
     if (!onlyMade || madeSurface(block)) yield* found('block', block.id, block.group);
-  for (let slot = 0; slot < document.placements.slotCount; slot++) {
-    const id = document.placements.idAt(slot);
-    if (id !== undefined) yield* found('placement', id, document.placements.groupAt(slot));
+  for (let slot = 0; slot < document.tables.placement.slotCount; slot++) {
+    const id = document.tables.placement.idAt(slot);
+    if (id !== undefined) yield* found('placement', id, document.tables.placement.groupAt(slot));
   }
-  for (const { id, group } of document.markers.values()) yield* found('marker', id, group);
-  for (const { id, group } of document.dividers.values()) yield* found('divider', id, group);
-  for (const { id, group } of document.volumes.values()) yield* found('volume', id, group);
-  for (const { id, group } of document.paths.values()) yield* found('path', id, group);
-  for (const { id, group } of document.tileFloors.values()) yield* found('tileFloor', id, group);
-  for (const { id, group } of document.masks.values()) yield* found('mask', id, group);
-  for (const { id, group } of document.assemblyUses.values()) yield* found('assembly', id, group);
+  for (const { id, group } of document.tables.marker.values()) yield* found('marker', id, group);
+  for (const { id, group } of document.tables.divider.values()) yield* found('divider', id, group);
+  for (const { id, group } of document.tables.volume.values()) yield* found('volume', id, group);
+  for (const { id, group } of document.tables.path.values()) yield* found('path', id, group);
+  for (const { id, group } of document.tables.tileFloor.values()) yield* found('tileFloor', id, group);
+  for (const { id, group } of document.tables.mask.values()) yield* found('mask', id, group);
+  for (const { id, group } of document.tables.assembly.values()) yield* found('assembly', id, group);
 }
 
 /** Small things are wanted before large ones under the same point. */

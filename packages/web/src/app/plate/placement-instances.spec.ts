@@ -58,7 +58,7 @@ describe('placements drawn at a detail step', () => {
     instances.update(store.slotOf('far'));
     instances.chooseSteps({ eye: undefined, pixels: 5, errorPixels: 1 });
     expect(instances.triangles).toBe(14);
-    store.remove('far');
+    store.delete('far');
     instances.update(1);
     expect(instances.triangles).toBe(2);
     instances.dispose();

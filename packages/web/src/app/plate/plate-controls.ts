@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { NumberField } from '../ui/number-field';
-import type { PlateViews } from './plate-view';
+import type { PlateViews } from './plate-drawing';
 
 const VIEWS: readonly PlateViews[] = ['plan', 'both', 'model'];
 

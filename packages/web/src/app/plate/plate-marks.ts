@@ -1,10 +1,10 @@
 import type { Box3 } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
-import type { PickItem } from './pick-index';
+import type { PickItem } from './pick-item';
 import type { Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
-import type { HeightRange, PlateDrawing } from './plate-view';
+import type { HeightRange, PlateDrawing } from './plate-drawing';
 
 const STEPS = [0.1, 0.5, 1, 5, 10, 50, 100, 500, 1000, 5000];
 const MIN_PIXELS = 9;
@@ -92,7 +92,7 @@ export function drawMarkers(
   const { context, colours } = drawing;
   for (const document of strata) {
     const unseen = unseenGroups(document, hidden);
-    for (const marker of document.markers.values()) {
+    for (const marker of document.tables.marker.values()) {
       if (!isSeen(marker.group, unseen)) continue;
       const [x, y, z] = marker.position;
       const at = drawing.at(x, y, z);
@@ -118,7 +118,7 @@ export function drawMarkers(
       context.font = "12px 'Spline Sans Variable', sans-serif";
       context.fillText(marker.kind, at[0] + 13, at[1] + 4);
     }
-    for (const divider of document.dividers.values())
+    for (const divider of document.tables.divider.values())
       if (isSeen(divider.group, unseen)) drawDivider(drawing, divider.from, divider.to, divider.bottom, divider.top);
   }
   context.globalAlpha = 1;

@@ -3,14 +3,14 @@ import { pixelsAtOneMetre } from '@stravel/core';
 import { Plane, Vector3, WebGLRenderer } from 'three';
 import type { StratumDocument } from '../document/stratum-document';
 import type { HiddenGroups } from '../document/unseen-groups';
-import type { PickItem } from './pick-index';
+import type { PickItem } from './pick-item';
 import type { ModelCamera, Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
 import { drawEvents } from './event-marks';
 import { drawTileFloors } from './tile-marks';
 import { drawGrid, drawMarkers, drawPending, drawScale, drawSelection } from './plate-marks';
 import type { PlateScene } from './plate-scene';
-import type { HeightRange, PlateDrawing } from './plate-view';
+import type { HeightRange, PlateDrawing } from './plate-drawing';
 
 /** How strongly edges are drawn that the heights of the plan leave out. */
 const GHOST_OPACITY = 0.16;

@@ -160,21 +160,21 @@ export class PlateScene {
       edges,
       cuts,
       this.caps,
-      document.blocks,
+      document.tables.block,
       () => this.materials,
       () => this.changed(),
       (of) => isSeen(of, unseen()),
     );
     const placements = new PlacementInstances(
       group,
-      document.placements,
+      document.tables.placement,
       (piece) => this.meshes.get(piece),
       (of) => isSeen(of, unseen()),
       () => this.changed(),
     );
     const masks = new MaskMeshes(
       group,
-      document.masks,
+      document.tables.mask,
       (of) => isSeen(of, unseen()),
       () => this.changed(),
     );
@@ -205,8 +205,8 @@ export class PlateScene {
     if (change.whole) {
       blocks.rebuild();
       placements.rebuild();
-      for (let slot = 0; slot < document.placements.slotCount; slot++) {
-        const item = document.placements.idAt(slot);
+      for (let slot = 0; slot < document.tables.placement.slotCount; slot++) {
+        const item = document.tables.placement.idAt(slot);
         if (item !== undefined) slots.set(item, slot);
       }
     } else {
@@ -215,7 +215,7 @@ export class PlateScene {
       for (const item of change.items) {
         if (item.kind !== 'placement') continue;
         const before = slots.get(item.id);
-        const now = document.placements.slotOf(item.id);
+        const now = document.tables.placement.slotOf(item.id);
         if (before !== undefined && before !== now) placements.update(before);
         if (now >= 0) {
           slots.set(item.id, now);

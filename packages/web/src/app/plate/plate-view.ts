@@ -18,47 +18,18 @@ import { ALL_GROUPS } from '../document/unseen-groups';
 import { lineOfPath } from './event-marks';
 import type { PieceMesh } from './kit-meshes';
 import { boundsOfItem, boxAround } from './item-shapes';
-import { PickIndex, type PickItem } from './pick-index';
+import { PickIndex } from './pick-index';
+import type { PickItem } from './pick-item';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours, type PlateColours } from './plate-colours';
+import type { HeightRange, PlanPointer, PlateDrawing, PlateViews } from './plate-drawing';
 import { PlateRenderer } from './plate-renderer';
 import { PlateScene } from './plate-scene';
 import { roughBounds } from './rough-bounds';
 import type { KeptView } from './view-memory';
 
-/** Heights that the plan shows, metres; the rest is ghosted. */
-export interface HeightRange {
-  readonly bottom: number;
-  readonly top: number;
-}
-
-/** What a desk draws over or under the plan and the model. */
-export interface PlateDrawing {
-  readonly view: 'plan' | 'model';
-  readonly context: CanvasRenderingContext2D;
-  readonly colours: PlateColours;
-  /** CSS pixels of a point, undefined when it lies behind the camera. */
-  readonly at: (x: number, y: number, z: number) => [number, number] | undefined;
-  /** CSS pixels a metre; of the plan only. */
-  readonly scale: number;
-}
-
-/** A pointer over the plan. */
-export interface PlanPointer {
-  readonly phase: 'down' | 'move' | 'up' | 'cancel';
-  readonly x: number;
-  readonly z: number;
-  readonly event: PointerEvent;
-  /** What lies there, wanted first. */
-  hits(): PickItem[];
-  /** Metres of one CSS pixel. */
-  readonly metresPerPixel: number;
-}
-
 /** From so many things on a stratum is framed by where they stand. */
 const MANY_THINGS = 5000;
-
-export type PlateViews = 'plan' | 'model' | 'both';
 
 /** The drawing surface: plan and model of the same strata, with the same selection. */
 @Component({
@@ -229,7 +200,10 @@ export class PlateView {
     const boxes = this.picks.everything().flatMap(({ bounds, stratum }) => (counts(stratum) ? [bounds] : []));
     // What is not drawn yet has no bounds; where its blocks stand says enough.
     if (this.scene.pendingBlocks + this.scene.leftOutBlocks > 0) {
-      for (const { id, blocks } of this.visibleStrata())
+      for (const {
+        id,
+        tables: { block: blocks },
+      } of this.visibleStrata())
         if (counts(id)) for (const { position } of blocks.values()) boxes.push({ min: position, max: position });
     }
     return boxAround(boxes);
@@ -270,7 +244,7 @@ export class PlateView {
       item.kind === 'path'
         ? this.strata()
             .find(({ id }) => id === item.stratum)
-            ?.paths.get(item.id)
+            ?.tables.path.get(item.id)
         : undefined;
     if (!path) return this.picks.facesOf(item);
     const line = lineOfPath(path);

@@ -5,7 +5,9 @@ import { boxAround } from './item-shapes';
 /** The box around where blocks, placements and markers stand, whatever their size; undefined when there are none. */
 export function roughBounds(strata: readonly StratumDocument[]): Box3 | undefined {
   const points: Vector3[] = [];
-  for (const { blocks, markers, placements } of strata) {
+  for (const {
+    tables: { block: blocks, marker: markers, placement: placements },
+  } of strata) {
     for (const { position } of blocks.values()) points.push(position);
     for (const { position } of markers.values()) points.push(position);
     const low: [number, number, number] = [Infinity, Infinity, Infinity];

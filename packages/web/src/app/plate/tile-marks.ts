@@ -10,7 +10,7 @@ import {
 import type { StratumDocument } from '../document/stratum-document';
 import { isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import type { PlateColours } from './plate-colours';
-import type { HeightRange, PlateDrawing } from './plate-view';
+import type { HeightRange, PlateDrawing } from './plate-drawing';
 
 /** Squares smaller than this are drawn as one sheet, pixels. */
 const MIN_SQUARE_PIXELS = 3;
@@ -42,9 +42,9 @@ export function drawTileFloors(
 ): void {
   const codes = new Map(legend.map((code) => [code.code, code]));
   for (const document of strata) {
-    if (document.tileFloors.size === 0) continue;
+    if (document.tables.tileFloor.size === 0) continue;
     const unseen = unseenGroups(document, hidden);
-    for (const floor of document.tileFloors.values()) {
+    for (const floor of document.tables.tileFloor.values()) {
       if (!isSeen(floor.group, unseen)) continue;
       const y = floor.position[1];
       drawing.context.globalAlpha = !range || (y >= range.bottom - 0.01 && y <= range.top) ? 1 : 0.25;

@@ -60,7 +60,7 @@ describe('changes of what levels share', () => {
     asked = [];
     answer = 'all';
     base = new StratumDocument('base');
-    base.markers.set('m', marker);
+    base.tables.marker.set('m', marker);
     TestBed.configureTestingModule({
       providers: [
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),

@@ -1,14 +1,14 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
-import type { EditableKind, KindChanges, LooseEndNotes } from '@stravel/core';
+import { ITEMS, isItemKind, type KindChanges, type LooseEndNotes, type RecordKind } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
 import { Ask } from '../ui/ask';
 
 /** Words for kinds of record, in the plural. */
-const KIND_WORDS: Readonly<Record<EditableKind, string>> = {
+const RECORD_WORDS: Readonly<Record<RecordKind, string>> = {
   collection: 'settings',
   set: 'sets',
   level: 'levels',
@@ -25,20 +25,6 @@ const KIND_WORDS: Readonly<Record<EditableKind, string>> = {
   acceptance: 'accepted findings',
   cellGrid: 'cells',
   rehearsal: 'walks',
-  block: 'blocks',
-  placement: 'placements',
-  marker: 'markers',
-  divider: 'dividers',
-  recipe: 'recipes',
-  pin: 'pins',
-  volume: 'volumes',
-  link: 'links',
-  path: 'paths',
-  tileFloor: 'tile floors',
-  mask: 'masks',
-  assembly: 'assemblies',
-  group: 'groups',
-  patch: 'local changes',
 };
 
 /** Reads archives back, as new collections or into the open one. */
@@ -137,6 +123,6 @@ function changesText({ kind, added, changed, removed }: KindChanges): string {
     [changed, 'changed'],
     [removed, 'removed'],
   ].flatMap(([count, word]) => (count === 0 ? [] : [`${count} ${word}`]));
-  const name = KIND_WORDS[kind];
+  const name = isItemKind(kind) ? ITEMS[kind].words.many : RECORD_WORDS[kind];
   return `${name[0].toUpperCase()}${name.slice(1)}: ${parts.join(', ')}`;
 }

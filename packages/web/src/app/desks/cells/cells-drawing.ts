@@ -1,5 +1,5 @@
 import type { Cell, CellGrid, CutLevel, PlanPoint, RehearsalResult } from '@stravel/core';
-import type { PlateDrawing } from '../../plate/plate-view';
+import type { PlateDrawing } from '../../plate/plate-drawing';
 import type { CellMeasure } from './store/cells-store';
 
 /** Cells narrower than this on the screen carry no figures, pixels. */

@@ -1,5 +1,7 @@
 import {
   anchorOf,
+  anyItem,
+  kindsWith,
   localBounds,
   movedFields,
   stretchPlanes,
@@ -7,12 +9,12 @@ import {
   vectorToMicro,
   type Block,
   type ChangedFields,
+  type Item,
   type ItemKind,
-  type ItemOfKind,
   type Json,
   type Operation,
   type Piece,
-  type PlacedItemOf,
+  type AnyItem,
   type Placement,
   type PlanPoint,
   type Vector3,
@@ -23,19 +25,8 @@ import { create, newId, remove, setField } from '../../edits/operations';
 import type { ItemRef } from './store/layout-store';
 
 /** The kinds of item that this desk edits; recipes and pins belong to Sections. */
-export const LAYOUT_KINDS = [
-  'block',
-  'placement',
-  'marker',
-  'divider',
-  'volume',
-  'path',
-  'tileFloor',
-  'mask',
-  'assembly',
-  'link',
-] as const satisfies readonly ItemKind[];
-export type LayoutItem = ItemOfKind[(typeof LAYOUT_KINDS)[number]];
+export const LAYOUT_KINDS = kindsWith('selected');
+export type LayoutItem = Item;
 
 /** An item with its place, as it stands. */
 export interface PlacedItem {
@@ -53,9 +44,8 @@ export function itemsNamed(strata: readonly StratumDocument[], ids: ReadonlySet<
   );
 }
 
-function placed({ kind, item }: PlacedItem): PlacedItemOf | undefined {
-  // Every kind of this desk but a link has a place.
-  return kind === 'link' ? undefined : ({ kind, item } as PlacedItemOf);
+function pairOf({ kind, item }: PlacedItem): AnyItem {
+  return anyItem<ItemKind>(kind, item);
 }
 
 /** Names an item. */
@@ -71,12 +61,9 @@ export function setFields({ stratum, kind, item }: PlacedItem, fields: ChangedFi
 /** Changes each item that has a place. */
 export function changeItems(
   items: readonly PlacedItem[],
-  change: (one: PlacedItemOf, index: number) => ChangedFields,
+  change: (one: AnyItem, index: number) => ChangedFields,
 ): Operation[] {
-  return items.flatMap((one, i) => {
-    const known = placed(one);
-    return known ? setFields(one, change(known, i)) : [];
-  });
+  return items.flatMap((one, i) => setFields(one, change(pairOf(one), i)));
 }
 
 /** Moves items by the same amount, metres. */
@@ -92,8 +79,8 @@ export function turnItems(items: readonly PlacedItem[], degrees: number, about: 
 /** The point of the plan about which items turn together: the middle of their places. */
 export function middleOf(items: readonly PlacedItem[]): PlanPoint {
   const places = items.flatMap((one) => {
-    const known = placed(one);
-    return known ? [anchorOf(known)] : [];
+    const place = anchorOf(pairOf(one));
+    return place ? [place] : [];
   });
   const mean = (k: 0 | 2): number => places.reduce((sum, place) => sum + place[k], 0) / Math.max(1, places.length);
   return [mean(0), mean(2)];
@@ -170,10 +157,10 @@ export function duplicateItems(
   by: Vector3,
 ): { copies: PlacedItem[]; operations: Operation[] } {
   const copies = items.map(({ stratum, kind, item }) => ({ stratum, kind, item: { ...item, id: newId() } }));
-  const moved = copies.map((copy) => {
-    const known = placed(copy);
-    return known ? { ...copy, item: { ...copy.item, ...movedFields(known, by) } as LayoutItem } : copy;
-  });
+  const moved = copies.map((copy) => ({
+    ...copy,
+    item: { ...copy.item, ...movedFields(pairOf(copy), by) } as LayoutItem,
+  }));
   return { copies: moved, operations: moved.map(({ stratum, kind, item }) => create(stratum, kind, item)) };
 }
 

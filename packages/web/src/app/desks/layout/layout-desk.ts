@@ -9,7 +9,7 @@ import {
   groupChain,
   valueAt,
   type ItemKind,
-  type PlacedItemOf,
+  type AnyItem,
   type JsonRecord,
   type Operation,
   type Placement,
@@ -98,7 +98,7 @@ export class LayoutDesk {
       document !== undefined &&
       item !== undefined &&
       'group' in item &&
-      groupChain(document.groups, item.group).some((group) => lockedGroups.includes(group))
+      groupChain(document.tables.group, item.group).some((group) => lockedGroups.includes(group))
     );
   }
 
@@ -258,9 +258,7 @@ export class LayoutDesk {
   /** The point by which a thing is placed, metres. */
   pivotOf({ stratum, kind, id }: ItemRef): Vector3 | undefined {
     const item = this.openLevel.stratum(stratum)?.item(kind, id);
-    return item && (PLACED_KINDS as readonly string[]).includes(kind)
-      ? anchorOf({ kind, item } as PlacedItemOf)
-      : undefined;
+    return item && (PLACED_KINDS as readonly string[]).includes(kind) ? anchorOf({ kind, item } as AnyItem) : undefined;
   }
 
   notify(reason: string): void {

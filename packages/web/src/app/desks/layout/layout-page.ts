@@ -16,8 +16,9 @@ import { LevelSections, isMade } from '../../document/level/level-sections';
 import type { HiddenGroups } from '../../document/unseen-groups';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
-import type { PickItem } from '../../plate/pick-index';
-import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
+import type { PickItem } from '../../plate/pick-item';
+import { PlateView } from '../../plate/plate-view';
+import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { SharedEdits } from '../../reach/shared-edits';
 import { Session } from '../../session';
 import { DeadAddress } from '../../shell/dead-address';
@@ -152,7 +153,9 @@ export class LayoutPage {
 
   readonly hidden = computed(() => {
     const { soloed } = this.state();
-    const alone = this.openLevel.strata().find(({ id, groups }) => id === soloed || groups.has(soloed));
+    const alone = this.openLevel
+      .strata()
+      .find(({ id, tables: { group: groups } }) => id === soloed || groups.has(soloed));
     const hidden = new Set(
       alone ? this.openLevel.strata().flatMap(({ id }) => (id === alone.id ? [] : [id])) : this.state().hidden,
     );
@@ -160,7 +163,7 @@ export class LayoutPage {
   });
   readonly hiddenGroups = computed((): HiddenGroups => {
     const { soloed, hiddenGroups } = this.state();
-    const isGroup = this.openLevel.strata().some(({ groups }) => groups.has(soloed));
+    const isGroup = this.openLevel.strata().some(({ tables: { group: groups } }) => groups.has(soloed));
     return { hidden: new Set(hiddenGroups), alone: isGroup ? soloed : '' };
   });
   readonly range = computed(() => ({
@@ -189,7 +192,9 @@ export class LayoutPage {
   readonly used = computed(() => {
     this.registry.contentVersion();
     const used = new Map<string, number>();
-    for (const { placements, assemblyUses } of this.openLevel.strata()) {
+    for (const {
+      tables: { placement: placements, assembly: assemblyUses },
+    } of this.openLevel.strata()) {
       for (const { assembly } of assemblyUses.values()) used.set(assembly, (used.get(assembly) ?? 0) + 1);
       for (let slot = 0; slot < placements.slotCount; slot++) {
         if (placements.idAt(slot) !== undefined)
@@ -344,7 +349,7 @@ export class LayoutPage {
       // Things of an assembly are found by the use that brings them.
       const use = this.openLevel
         .strata()
-        .flatMap(({ assemblyUses }) => [...assemblyUses.keys()])
+        .flatMap(({ tables: { assembly: assemblyUses } }) => [...assemblyUses.keys()])
         .find((one) => id.startsWith(laidId(one, '')));
       if (use !== undefined) this.goTo(use);
       return;

@@ -1,6 +1,6 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { OpenLevel } from '../../document/level/open-level';
-import type { PlateDrawing } from '../../plate/plate-view';
+import type { PlateDrawing } from '../../plate/plate-drawing';
 import { ContextDesk } from './context/context-desk';
 import { drawContext } from './context/context-drawing';
 import { MasksDesk } from './masks/masks-desk';

@@ -1,5 +1,5 @@
 import { toMicro, type PlanPoint } from '@stravel/core';
-import type { PlateDrawing } from '../../plate/plate-view';
+import type { PlateDrawing } from '../../plate/plate-drawing';
 import { handlesOf, outlineOf, type Handle, type HandleFrame, type PlanExtent } from './plan-handles';
 
 /** What a path is drawn by: a knot, or the end of its handle ahead (1) or behind (-1). */

@@ -1,7 +1,7 @@
 import { CoreError, toMicro, type ItemKind, type PlanPoint, type Vector3 } from '@stravel/core';
-import type { PickItem } from '../../plate/pick-index';
+import type { PickItem } from '../../plate/pick-item';
 import type { LayoutItem } from './item-edits';
-import type { PlanPointer, PlateDrawing } from '../../plate/plate-view';
+import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { draggedExtent, handlesOf, yawTowards, type HandleFrame, type PlanExtent } from './plan-handles';
 import {
   draggedBlock,

@@ -1,5 +1,5 @@
 import type { Box3, ItemKind } from '@stravel/core';
-import type { PickItem } from '../../plate/pick-index';
+import type { PickItem } from '../../plate/pick-item';
 
 /** What the desk asks of the plate: where things are. Metres. */
 export interface PlateReader {

@@ -1,4 +1,4 @@
-import type { PlateDrawing } from '../../plate/plate-view';
+import type { PlateDrawing } from '../../plate/plate-drawing';
 
 /** Red, green, blue and how strong, 0 to 255 each. */
 export type Shade = readonly [number, number, number, number];

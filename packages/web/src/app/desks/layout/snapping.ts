@@ -1,5 +1,5 @@
 import { toMicro, type PlanPoint, type Vector3 } from '@stravel/core';
-import type { PickItem } from '../../plate/pick-index';
+import type { PickItem } from '../../plate/pick-item';
 import type { SnapTarget } from './store/layout-store';
 
 /** A corner or pivot is taken from this near, an edge from a little nearer; pixels. */

@@ -63,11 +63,11 @@ export class SectionsDesk {
   readonly recipes = computed((): HeldRecipe[] => {
     this.registry.contentVersion();
     return this.openLevel.strata().flatMap((document) =>
-      [...document.recipes.values()].map((recipe) => ({
+      [...document.tables.recipe.values()].map((recipe) => ({
         stratum: document.id,
         stratumName: this.tables().stratum[document.id]?.name ?? document.id,
         recipe,
-        pins: [...document.pins.values()].filter((pin) => pin.recipe === recipe.id),
+        pins: [...document.tables.pin.values()].filter((pin) => pin.recipe === recipe.id),
       })),
     );
   });

@@ -30,7 +30,7 @@ describe('the Sections desk', () => {
     commits = [];
     told = [];
     stratum = new StratumDocument('own');
-    stratum.recipes.set('r', recipe);
+    stratum.tables.recipe.set('r', recipe);
     const version = signal(0);
     TestBed.configureTestingModule({
       providers: [

@@ -139,7 +139,7 @@ export class SightDesk {
     const divider = this.openLevel
       .strata()
       .find((one) => one.id === stratum)
-      ?.dividers.get(id);
+      ?.tables.divider.get(id);
     if (divider) await this.shared.commit('delete a divider', [remove(stratum, 'divider', divider)]);
   }
 

@@ -1,5 +1,5 @@
 import type { Pocket, SightResult, Vector3 } from '@stravel/core';
-import type { PlateDrawing } from '../../plate/plate-view';
+import type { PlateDrawing } from '../../plate/plate-drawing';
 import type { PlateColours } from '../../plate/plate-colours';
 
 /** What is painted of a sight bake. */

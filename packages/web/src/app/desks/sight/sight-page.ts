@@ -18,7 +18,8 @@ import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
 import { drawDivider } from '../../plate/plate-marks';
 import { PlateControls } from '../../plate/plate-controls';
-import { PlateView, type PlanPointer, type PlateDrawing } from '../../plate/plate-view';
+import { PlateView } from '../../plate/plate-view';
+import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { Session } from '../../session';
 import { countText } from '../../ui/amount';
 import { DeadAddress } from '../../shell/dead-address';
@@ -133,7 +134,7 @@ export class SightPage {
   readonly dividers = computed(() => {
     this.registry.contentVersion();
     return this.openLevel.strata().flatMap((document) =>
-      [...document.dividers.values()].map((divider) => ({
+      [...document.tables.divider.values()].map((divider) => ({
         stratum: document.id,
         divider,
         length: Math.hypot(divider.to[0] - divider.from[0], divider.to[1] - divider.from[1]),

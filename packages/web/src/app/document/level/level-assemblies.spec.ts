@@ -43,13 +43,15 @@ describe('assemblies of the open level', () => {
   const laid = () =>
     assemblies
       .documents()
-      .flatMap(({ blocks }) => [...blocks.values()].map(({ id, position }) => `${id} ${position.join()}`));
+      .flatMap(({ tables: { block: blocks } }) =>
+        [...blocks.values()].map(({ id, position }) => `${id} ${position.join()}`),
+      );
 
   beforeEach(() => {
     version = signal(0);
     stratum = new StratumDocument('own');
     bay = new StratumDocument('bay');
-    bay.blocks.set('jamb', block('jamb', [1, 0, 0]));
+    bay.tables.block.set('jamb', block('jamb', [1, 0, 0]));
     TestBed.configureTestingModule({
       providers: [
         { provide: OpenLevel, useValue: { strata: signal([stratum]), assemblies: signal(new Map([['bay', bay]])) } },
@@ -76,7 +78,7 @@ describe('assemblies of the open level', () => {
     ]);
     expect(laid()).toEqual(['u.lintel 10,2,0', 'v.jamb 21,0,0', 'v.lintel 20,2,0']);
     apply(stratum, [
-      { kind: 'assembly', id: 'u', field: null, before: stratum.assemblyUses.get('u') as never, after: null },
+      { kind: 'assembly', id: 'u', field: null, before: stratum.tables.assembly.get('u') as never, after: null },
     ]);
     expect(laid()).toEqual(['v.jamb 21,0,0', 'v.lintel 20,2,0']);
   });

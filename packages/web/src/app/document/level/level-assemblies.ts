@@ -53,9 +53,9 @@ export class LevelAssemblies {
     versions: string,
   ): StratumDocument | undefined {
     const before = this.laid.get(stratum.id);
-    if (stratum.assemblyUses.size === 0 && !before) return undefined;
-    const groups = [...stratum.groups.values()];
-    const uses = [...stratum.assemblyUses.values()];
+    if (stratum.tables.assembly.size === 0 && !before) return undefined;
+    const groups = [...stratum.tables.group.values()];
+    const uses = [...stratum.tables.assembly.values()];
     const isSame =
       before?.versions === versions &&
       before.uses.size === uses.length &&

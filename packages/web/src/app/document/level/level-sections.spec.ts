@@ -60,7 +60,7 @@ describe('sections of the open level', () => {
     asked = [];
     version = signal(0);
     stratum = new StratumDocument('own');
-    stratum.recipes.set('r', recipe);
+    stratum.tables.recipe.set('r', recipe);
     const strata = signal([stratum]);
     TestBed.configureTestingModule({
       providers: [

@@ -76,9 +76,9 @@ export class LevelSections {
   private follow(strata: readonly StratumDocument[]): void {
     const wanted = new Set<string>();
     for (const document of strata) {
-      for (const recipe of document.recipes.values()) {
+      for (const recipe of document.tables.recipe.values()) {
         wanted.add(recipe.id);
-        const pins = [...document.pins.values()]
+        const pins = [...document.tables.pin.values()]
           .filter((pin) => pin.recipe === recipe.id)
           .sort((a, b) => (a.id < b.id ? -1 : 1));
         const inputs = canonicalJson({ recipe, pins } as unknown as Json);
@@ -134,7 +134,7 @@ export class LevelSections {
 /** What a recipe made, to be drawn as a stratum. */
 export function documentOfSection(recipe: string, { blocks, markers }: Section): StratumDocument {
   const document = new StratumDocument(PREFIX + recipe);
-  for (const block of blocks) document.blocks.set(block.id, block);
-  for (const marker of markers) document.markers.set(marker.id, marker);
+  for (const block of blocks) document.tables.block.set(block.id, block);
+  for (const marker of markers) document.tables.marker.set(marker.id, marker);
   return document;
 }

@@ -90,7 +90,9 @@ export class OpenLevel {
     this.registry.contentVersion();
     const { piece: pieces } = this.tables();
     const used = new Set<string>();
-    for (const { placements } of [...this.strata(), ...this.assemblies().values()]) {
+    for (const {
+      tables: { placement: placements },
+    } of [...this.strata(), ...this.assemblies().values()]) {
       for (const id of placements.piecesSeen) if (Object.hasOwn(pieces, id)) used.add(pieces[id].kit);
     }
     return used;

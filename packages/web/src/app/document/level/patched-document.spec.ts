@@ -36,7 +36,7 @@ describe('a shared stratum as one level sees it', () => {
     const { document, stop } = patchedDocument(shared, 'one');
     const told: StratumChange[] = [];
     document.listen((change) => told.push(change));
-    const places = () => [...document.markers.values()].map(({ id, position }) => `${id}${position[0]}`).sort();
+    const places = () => [...document.tables.marker.values()].map(({ id, position }) => `${id}${position[0]}`).sort();
     expect(places()).toEqual(['a9', 'b2']);
     // What the level has otherwise stays, whatever the shared one does.
     shared.apply([

@@ -20,7 +20,7 @@ export interface PatchedDocument {
 
 /** Whether a level has anything of a stratum otherwise. */
 export function hasPatches(document: StratumDocument, level: string): boolean {
-  for (const patch of document.patches.values()) if (patch.level === level) return true;
+  for (const patch of document.tables.patch.values()) if (patch.level === level) return true;
   return false;
 }
 
@@ -33,7 +33,7 @@ export function patchedDocument(shared: StratumDocument, level: string): Patched
   let targets = new Map<string, Pick<Patch, 'kind' | 'target'>>();
   const note = (): void => {
     targets = new Map(
-      [...shared.patches.values()].filter((patch) => patch.level === level).map((patch) => [patch.id, patch]),
+      [...shared.tables.patch.values()].filter((patch) => patch.level === level).map((patch) => [patch.id, patch]),
     );
   };
   note();
@@ -47,7 +47,7 @@ export function patchedDocument(shared: StratumDocument, level: string): Patched
     for (const { kind, id } of items) {
       if (kind !== 'patch') touched.set(`${kind} ${id}`, { kind, id });
       else {
-        const patch = shared.patches.get(id) ?? targets.get(id);
+        const patch = shared.tables.patch.get(id) ?? targets.get(id);
         if (patch && patchId(level, patch.target) === id)
           touched.set(`${patch.kind} ${patch.target}`, { kind: patch.kind, id: patch.target });
       }
@@ -55,7 +55,7 @@ export function patchedDocument(shared: StratumDocument, level: string): Patched
     if (items.some(({ kind }) => kind === 'patch')) note();
     document.apply(
       [...touched.values()].map(({ kind, id }): Operation => {
-        const seen = patchedItem<Item>(kind, shared.item(kind, id), shared.patches.get(patchId(level, id)));
+        const seen = patchedItem<Item>(kind, shared.item(kind, id), shared.tables.patch.get(patchId(level, id)));
         return {
           document: shared.id,
           kind,

@@ -1,7 +1,7 @@
-import { PLACED_KINDS, movedWithin, type Operation, type PlacedItemOf, type Vector3 } from '@stravel/core';
+import { PLACED_KINDS, movedWithin, type Operation, type AnyItem, type Vector3 } from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
 import { setField } from '../../../edits/operations';
-import type { PickItem } from '../../../plate/pick-index';
+import type { PickItem } from '../../../plate/pick-item';
 import type { ItemRef } from '../store/layout-store';
 
 export interface RegionMove {
@@ -31,7 +31,7 @@ export function moveRegion(
     for (const kind of PLACED_KINDS) {
       for (const item of document.itemsOf(kind)) {
         const ref: ItemRef = { stratum: document.id, kind, id: item.id };
-        const placed = { kind, item } as PlacedItemOf;
+        const placed = { kind, item } as AnyItem;
         const bounds =
           placed.kind === 'path'
             ? undefined

@@ -12,7 +12,7 @@ import {
   type Item,
   type ItemKind,
   type Operation,
-  type PlacedItemOf,
+  type AnyItem,
   type Stratum,
   type StratumContent,
   type Vector3,
@@ -49,7 +49,7 @@ export function assemblyOf(
   const away: Vector3 = [-pivot[0], -pivot[1], -pivot[2]];
   const content: Partial<Record<ItemKind, Item[]>> = {};
   for (const { kind, item } of items) {
-    const moved = kind === 'link' ? item : { ...item, ...movedFields({ kind, item } as PlacedItemOf, away) };
+    const moved = kind === 'link' ? item : { ...item, ...movedFields({ kind, item } as AnyItem, away) };
     const free = Object.fromEntries(Object.entries(moved).filter(([field]) => field !== 'group'));
     (content[kind] ??= []).push(free as unknown as Item);
   }

@@ -15,7 +15,7 @@ import {
   type ItemKind,
   type Operation,
   type PatchState,
-  type PlacedItemOf,
+  type AnyItem,
   type Vector3,
 } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
@@ -112,7 +112,7 @@ export class UseDesk {
       const seen = item(kind, id) as Item;
       return setFields(
         { stratum: assembly, kind, item: seen } as PlacedItem,
-        movedFields({ kind, item: seen } as PlacedItemOf, vectorOf(answers)),
+        movedFields({ kind, item: seen } as AnyItem, vectorOf(answers)),
       );
     });
   }

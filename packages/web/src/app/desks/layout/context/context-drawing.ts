@@ -1,7 +1,7 @@
 import type { Piece } from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
 import { facesOfItem } from '../../../plate/item-shapes';
-import type { PlateDrawing } from '../../../plate/plate-view';
+import type { PlateDrawing } from '../../../plate/plate-drawing';
 
 /** Most things of other levels whose outlines are drawn. */
 const MAX_OUTLINES = 3000;
@@ -32,9 +32,9 @@ export function drawContext(
     }
   };
   for (const document of strata) {
-    for (const id of document.blocks.keys()) outline(document, 'block', id);
-    for (let slot = 0; slot < document.placements.slotCount && left > 0; slot++) {
-      const id = document.placements.idAt(slot);
+    for (const id of document.tables.block.keys()) outline(document, 'block', id);
+    for (let slot = 0; slot < document.tables.placement.slotCount && left > 0; slot++) {
+      const id = document.tables.placement.idAt(slot);
       if (id !== undefined) outline(document, 'placement', id);
     }
   }

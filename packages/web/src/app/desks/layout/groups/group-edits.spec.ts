@@ -58,7 +58,7 @@ describe('groups of a stratum', () => {
       ['a', 1],
       ['b', 1],
     ]);
-    expect(membersOf(document, groupsUnder(document.groups, 'a')).map(({ item }) => item.id)).toEqual(['p', 'm']);
+    expect(membersOf(document, groupsUnder(document.tables.group, 'a')).map(({ item }) => item.id)).toEqual(['p', 'm']);
     const rows = groupRows(document, { hiddenGroups: ['b'], lockedGroups: [], soloed: 'a', activeGroup: 'c' });
     expect(
       rows.map(({ group: { id }, depth, count, hidden, soloed, active }) => [id, depth, count, hidden, soloed, active]),
@@ -80,9 +80,9 @@ describe('groups of a stratum', () => {
         'c',
       ),
     );
-    expect([document.placements.get('q')?.group, document.placements.get('p')?.group]).toEqual(['c', 'a']);
+    expect([document.tables.placement.get('q')?.group, document.tables.placement.get('p')?.group]).toEqual(['c', 'a']);
     apply(putIntoGroup(document, [{ stratum: 'st', kind: 'placement', id: 'q' }], null));
-    expect(document.placements.get('q')).toEqual({
+    expect(document.tables.placement.get('q')).toEqual({
       id: 'q',
       piece: 'p',
       position: [0, 0, 0],
@@ -94,12 +94,16 @@ describe('groups of a stratum', () => {
   it('go alone, and what stood in them stands where they stood; or go with everything', () => {
     apply(deleteGroup(document, 'a', false));
     expect([
-      document.groups.get('b')?.parent,
-      document.placements.get('p')?.group,
-      document.markers.get('m')?.group,
+      document.tables.group.get('b')?.parent,
+      document.tables.placement.get('p')?.group,
+      document.tables.marker.get('m')?.group,
     ]).toEqual([null, undefined, 'b']);
     apply(deleteGroup(document, 'b', true));
-    expect([[...document.groups.keys()], document.markers.size, document.placements.count]).toEqual([['c'], 0, 2]);
+    expect([[...document.tables.group.keys()], document.tables.marker.size, document.tables.placement.size]).toEqual([
+      ['c'],
+      0,
+      2,
+    ]);
   });
 
   it('say why they are guarded, from the inmost out', () => {
@@ -108,7 +112,7 @@ describe('groups of a stratum', () => {
   });
 
   it('become a template and are made of one, nested as before', () => {
-    const template = templateOf(document.groups, 'a', 'Room');
+    const template = templateOf(document.tables.group, 'a', 'Room');
     expect(template).toEqual({
       name: 'Room',
       parts: [

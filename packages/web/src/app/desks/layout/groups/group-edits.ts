@@ -23,10 +23,10 @@ interface Member {
 /** Everything that stands in some groups. */
 export function membersOf(document: StratumDocument, groups: ReadonlySet<string>): Member[] {
   const members: Member[] = [];
-  for (let slot = 0; slot < document.placements.slotCount; slot++) {
-    const group = document.placements.groupAt(slot);
-    const id = group !== undefined && groups.has(group) ? document.placements.idAt(slot) : undefined;
-    const item = id === undefined ? undefined : document.placements.get(id);
+  for (let slot = 0; slot < document.tables.placement.slotCount; slot++) {
+    const group = document.tables.placement.groupAt(slot);
+    const id = group !== undefined && groups.has(group) ? document.tables.placement.idAt(slot) : undefined;
+    const item = id === undefined ? undefined : document.tables.placement.get(id);
     if (item) members.push({ kind: 'placement', item });
   }
   for (const kind of ITEM_KINDS) {
@@ -43,8 +43,8 @@ export function memberCounts(document: StratumDocument): ReadonlyMap<string, num
   const count = (group: string | null | undefined): void => {
     if (group) counts.set(group, (counts.get(group) ?? 0) + 1);
   };
-  for (let slot = 0; slot < document.placements.slotCount; slot++)
-    if (document.placements.idAt(slot) !== undefined) count(document.placements.groupAt(slot));
+  for (let slot = 0; slot < document.tables.placement.slotCount; slot++)
+    if (document.tables.placement.idAt(slot) !== undefined) count(document.tables.placement.groupAt(slot));
   for (const kind of ITEM_KINDS) {
     if (kind !== 'placement' && kind !== 'patch' && kind !== 'group')
       for (const item of document.itemsOf(kind)) count('group' in item ? item.group : null);
@@ -85,10 +85,10 @@ export function putIntoGroup(document: StratumDocument, items: readonly ItemRef[
 
 /** Deletes a group with the groups in it; what stands in them goes too, or comes to stand where the group stood. */
 export function deleteGroup(document: StratumDocument, id: string, withThings: boolean): Operation[] {
-  const group = document.groups.get(id);
+  const group = document.tables.group.get(id);
   if (!group) return [];
   if (!withThings) {
-    const inside = [...document.groups.values()].filter(({ parent }) => parent === id);
+    const inside = [...document.tables.group.values()].filter(({ parent }) => parent === id);
     return [
       ...membersOf(document, new Set([id])).map(({ kind, item }) =>
         setField(document.id, kind, item, 'group', group.parent),
@@ -97,11 +97,11 @@ export function deleteGroup(document: StratumDocument, id: string, withThings: b
       remove(document.id, 'group', group),
     ];
   }
-  const under = groupsUnder(document.groups, id);
+  const under = groupsUnder(document.tables.group, id);
   return [
     ...membersOf(document, under).map(({ kind, item }) => remove(document.id, kind, item)),
     ...[...under].flatMap((one) => {
-      const gone = document.groups.get(one);
+      const gone = document.tables.group.get(one);
       return gone ? [remove(document.id, 'group', gone)] : [];
     }),
   ];
@@ -147,8 +147,8 @@ export function templateOf(groups: ReadonlyMap<string, Group>, id: string, name:
 export function guardsOf(document: StratumDocument, groups: Iterable<string | null | undefined>): string[] {
   const guards = new Set<string>();
   for (const group of groups) {
-    for (const id of groupChain(document.groups, group)) {
-      const one = document.groups.get(id);
+    for (const id of groupChain(document.tables.group, group)) {
+      const one = document.tables.group.get(id);
       if (one && one.guard !== '') guards.add(`${one.name}: ${one.guard}`);
     }
   }

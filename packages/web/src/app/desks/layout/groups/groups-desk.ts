@@ -69,7 +69,7 @@ export class GroupsDesk {
     return this.openLevel
       .strata()
       .flatMap((document) =>
-        [...document.groups.values()].flatMap(({ id, name, aside }): AsideLine[] => {
+        [...document.tables.group.values()].flatMap(({ id, name, aside }): AsideLine[] => {
           if (!aside) return [];
           const days = daysBetween(aside.since, today);
           return [
@@ -80,7 +80,7 @@ export class GroupsDesk {
               ...aside,
               days,
               isOld: days >= OLD_DAYS,
-              count: membersOf(document, groupsUnder(document.groups, id)).length,
+              count: membersOf(document, groupsUnder(document.tables.group, id)).length,
             },
           ];
         }),
@@ -98,7 +98,7 @@ export class GroupsDesk {
 
   async do(id: string, command: GroupCommand): Promise<void> {
     const document = this.document();
-    const group = document?.groups.get(id);
+    const group = document?.tables.group.get(id);
     if (!document || !group) return;
     const commands: Record<GroupCommand, () => unknown> = {
       edit: () => this.edit(document, group),
@@ -107,7 +107,7 @@ export class GroupsDesk {
         this.desk.commit(`put into ${group.name}`, putIntoGroup(document, this.state().selection, id)),
       select: () =>
         this.desk.select(
-          membersOf(document, groupsUnder(document.groups, id)).map(({ kind, item }) => ({
+          membersOf(document, groupsUnder(document.tables.group, id)).map(({ kind, item }) => ({
             stratum: document.id,
             kind,
             id: item.id,
@@ -140,7 +140,7 @@ export class GroupsDesk {
       level: this.openLevel.level()?.name ?? '',
       lines: this.aside,
       bringBack: ({ stratum, id }) => {
-        const group = this.openLevel.stratum(stratum)?.groups.get(id);
+        const group = this.openLevel.stratum(stratum)?.tables.group.get(id);
         if (group) void this.bringBack(stratum, group);
       },
     };
@@ -157,7 +157,7 @@ export class GroupsDesk {
 
   private async edit(document: StratumDocument, group: Group): Promise<void> {
     const result = await this.askGroup('Group', group);
-    const now = document.groups.get(group.id);
+    const now = document.tables.group.get(group.id);
     if (!result || !now) return;
     const fields = (['name', 'category', 'colour', 'guard'] as const).filter((field) => now[field] !== result[field]);
     await this.desk.commit(
@@ -185,7 +185,7 @@ export class GroupsDesk {
   }
 
   private async delete(document: StratumDocument, group: Group, withThings: boolean): Promise<void> {
-    const under = groupsUnder(document.groups, group.id);
+    const under = groupsUnder(document.tables.group, group.id);
     const guards = guardsOf(document, withThings ? under : [group.id]);
     const count = membersOf(document, under).length;
     if (withThings || guards.length > 0) {
@@ -209,7 +209,7 @@ export class GroupsDesk {
   private async saveTemplate(document: StratumDocument, group: Group): Promise<void> {
     const settings = this.settings();
     if (!settings) return;
-    const made = templateOf(document.groups, group.id, group.name);
+    const made = templateOf(document.tables.group, group.id, group.name);
     const others = (settings.groupTemplates ?? []).filter(({ name }) => name !== made.name);
     await this.edits.commit(`template ${made.name}`, [
       setRecordField('collection', settings, 'groupTemplates', [...others, made] as unknown as Json),
@@ -219,7 +219,9 @@ export class GroupsDesk {
 
   private async askGroup(title: string, group: NamedGroup): Promise<NamedGroup | undefined> {
     const categories = new Set(
-      this.openLevel.strata().flatMap(({ groups }) => [...groups.values()].map(({ category }) => category)),
+      this.openLevel
+        .strata()
+        .flatMap(({ tables: { group: groups } }) => [...groups.values()].map(({ category }) => category)),
     );
     const answers = await this.ask.for({
       title,
@@ -287,5 +289,5 @@ export function groupRows(
       },
       ...rows(node.groups),
     ]);
-  return rows(groupTree(document.groups.values()));
+  return rows(groupTree(document.tables.group.values()));
 }

@@ -135,7 +135,7 @@ export class LinksDesk {
   private targets(): Target[] {
     const found: Target[] = [];
     for (const document of this.openLevel.strata()) {
-      for (const { id, name } of document.groups.values()) found.push({ id, name: `group ${name}` });
+      for (const { id, name } of document.tables.group.values()) found.push({ id, name: `group ${name}` });
       for (const kind of TARGET_KINDS) {
         for (const item of document.itemsOf(kind)) {
           if (found.length >= MAX_TARGETS) return found;
@@ -148,7 +148,7 @@ export class LinksDesk {
 
   private nameOf(id: string): string {
     for (const document of this.openLevel.strata()) {
-      const group = document.groups.get(id);
+      const group = document.tables.group.get(id);
       if (group) return `group ${group.name}`;
       for (const kind of TARGET_KINDS) {
         const item: Item | undefined = document.item(kind, id);
@@ -181,6 +181,6 @@ export class LinksDesk {
   private all(): { readonly stratum: string; readonly link: Link }[] {
     return this.openLevel
       .strata()
-      .flatMap((document) => [...document.links.values()].map((link) => ({ stratum: document.id, link })));
+      .flatMap((document) => [...document.tables.link.values()].map((link) => ({ stratum: document.id, link })));
   }
 }

@@ -118,7 +118,7 @@ export class MasksDesk {
     this.cancel();
     const chosen = this.selected();
     if (!chosen) return;
-    const markers = this.openLevel.strata().flatMap((document) => [...document.markers.values()]);
+    const markers = this.openLevel.strata().flatMap((document) => [...document.tables.marker.values()]);
     const at = ({ position: [x, , z] }: Marker): PlanPoint => [x, z];
     const spawn = markers.find(({ kind }) => kind === 'spawn');
     const exits = markers.filter(({ kind }) => kind === 'exit');

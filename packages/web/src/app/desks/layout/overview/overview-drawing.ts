@@ -1,4 +1,4 @@
-import type { PlateDrawing } from '../../../plate/plate-view';
+import type { PlateDrawing } from '../../../plate/plate-drawing';
 import type { Overview } from './overview-desk';
 
 /** How much of the plan shows through where it fades. */

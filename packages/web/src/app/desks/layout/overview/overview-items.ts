@@ -1,4 +1,4 @@
-import { PLACED_KINDS, anchorOf, groupChain, type ItemKind, type PlacedItemOf } from '@stravel/core';
+import { PLACED_KINDS, anchorOf, groupChain, type ItemKind, type AnyItem } from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
 import type { ItemRef } from '../store/layout-store';
 import type { OverviewSort } from './overview-dialog';
@@ -16,18 +16,20 @@ export interface OverviewItem {
 /** Everything with a place, with the keys of the sorts that it belongs to. */
 function* placedItems(
   strata: readonly StratumDocument[],
-): Generator<{ readonly stratum: string; readonly placed: PlacedItemOf; readonly keys: readonly string[] }> {
+): Generator<{ readonly stratum: string; readonly placed: AnyItem; readonly keys: readonly string[] }> {
   for (const document of strata) {
     for (const kind of PLACED_KINDS) {
       for (const item of document.itemsOf(kind)) {
         const chain =
-          'group' in item ? groupChain(document.groups, item.group).flatMap((id) => document.groups.get(id) ?? []) : [];
+          'group' in item
+            ? groupChain(document.tables.group, item.group).flatMap((id) => document.tables.group.get(id) ?? [])
+            : [];
         if (chain.some(({ aside }) => aside !== null)) continue;
         const keys = [
           KIND + kind,
           ...new Set(chain.flatMap(({ category }) => (category ? [CATEGORY + category] : []))),
         ];
-        yield { stratum: document.id, placed: { kind, item } as PlacedItemOf, keys };
+        yield { stratum: document.id, placed: { kind, item } as AnyItem, keys };
       }
     }
   }
@@ -53,7 +55,9 @@ export function itemsOfSorts(strata: readonly StratumDocument[], sorts: Readonly
   const found: OverviewItem[] = [];
   for (const { stratum, placed, keys } of placedItems(strata)) {
     if (!keys.some((key) => sorts.has(key))) continue;
-    const [x, , z] = anchorOf(placed);
+    const place = anchorOf(placed);
+    if (!place) continue;
+    const [x, , z] = place;
     found.push({ ref: { stratum, kind: placed.kind as ItemKind, id: placed.item.id }, x, z });
   }
   return found;

@@ -49,7 +49,7 @@ export class PathsDesk {
   private readonly shaded = computed(() => {
     this.registry.contentVersion();
     const id = this.made()?.path.id ?? '';
-    return this.openLevel.strata().flatMap(({ paths }) => paths.get(id) ?? [])[0] as Path | undefined;
+    return this.openLevel.strata().flatMap(({ tables: { path: paths } }) => paths.get(id) ?? [])[0] as Path | undefined;
   });
   readonly shade = computed(() => {
     const made = this.made();
@@ -193,7 +193,7 @@ export class PathsDesk {
     const path = one.item as Path;
     const markers = this.openLevel
       .strata()
-      .flatMap((document) => [...document.markers.values()].map((marker) => ({ stratum: document.id, marker })));
+      .flatMap((document) => [...document.tables.marker.values()].map((marker) => ({ stratum: document.id, marker })));
     const distances = distancesFromPath(
       path,
       markers.map(({ marker }) => marker.position),

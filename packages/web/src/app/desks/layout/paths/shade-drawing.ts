@@ -1,4 +1,4 @@
-import type { PlateDrawing } from '../../../plate/plate-view';
+import type { PlateDrawing } from '../../../plate/plate-drawing';
 import { channelsOf, layShade, shadeCanvas } from '../shade-canvas';
 import type { ShownShade } from './paths-desk';
 

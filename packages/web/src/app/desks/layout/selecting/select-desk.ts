@@ -3,7 +3,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { isSimilar, matchesSelection, type Item, type SelectionQuery } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { OpenLevel } from '../../../document/level/open-level';
-import type { PickItem } from '../../../plate/pick-index';
+import type { PickItem } from '../../../plate/pick-item';
 import { Session } from '../../../session';
 import { Ask, nameFault } from '../../../ui/ask';
 import { LayoutDesk } from '../layout-desk';
@@ -85,7 +85,7 @@ export class SelectDesk {
       if (!document || !item) return false;
       const pieceName =
         'piece' in item && kind === 'placement' ? (this.openLevel.pieces()[item.piece as string]?.name ?? '') : '';
-      return matchesSelection(query, { kind, item, pieceName, bounds, groups: document.groups });
+      return matchesSelection(query, { kind, item, pieceName, bounds, groups: document.tables.group });
     });
   }
 

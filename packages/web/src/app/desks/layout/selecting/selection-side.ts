@@ -188,8 +188,8 @@ export class SelectionSide {
       [...document.itemsOf(kind)].map(({ id }) => ref(kind, id)),
     );
     const placements: ItemRef[] = [];
-    for (let slot = 0; slot < document.placements.slotCount; slot++) {
-      const id = document.placements.idAt(slot);
+    for (let slot = 0; slot < document.tables.placement.slotCount; slot++) {
+      const id = document.tables.placement.idAt(slot);
       if (id !== undefined) placements.push(ref('placement', id));
     }
     return [...others, ...placements];

@@ -148,7 +148,7 @@ export class SideColumn {
         .shared()
         .map((document) => [
           document.id,
-          [...document.patches.values()].filter((patch) => patch.level === level.id).length,
+          [...document.tables.patch.values()].filter((patch) => patch.level === level.id).length,
         ]),
     );
     return stackRows(level.strata, {

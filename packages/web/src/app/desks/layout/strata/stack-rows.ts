@@ -1,12 +1,9 @@
-import type { StackEntry, Stratum, StratumFigures } from '@stravel/core';
+import { ITEMS, kindsWith, type StackEntry, type Stratum, type StratumFigures } from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
 import type { LayoutState } from '../store/layout-store';
 import type { StackRow } from './strata-stack';
 
-type StackedContent = Pick<
-  StratumDocument,
-  'blocks' | 'placements' | 'markers' | 'dividers' | 'volumes' | 'paths' | 'tileFloors' | 'masks' | 'assemblyUses'
->;
+type StackedContent = Pick<StratumDocument, 'tables'>;
 
 /** What the rows of a stack are made from. */
 export interface StackSources {
@@ -54,30 +51,13 @@ export function stackRows(
 }
 
 /** The two kinds that a stratum holds first, counted: '14 blocks, 1 marker'. */
-function contentWords({
-  blocks,
-  placements,
-  markers,
-  dividers,
-  volumes,
-  paths,
-  tileFloors,
-  masks,
-  assemblyUses,
-}: StackedContent): string {
-  const counts: readonly (readonly [count: number, noun: string, nouns?: string])[] = [
-    [blocks.size, 'block'],
-    [placements.count, 'placement'],
-    [markers.size, 'marker'],
-    [volumes.size, 'volume'],
-    [paths.size, 'path'],
-    [tileFloors.size, 'tile floor'],
-    [masks.size, 'mask'],
-    [assemblyUses.size, 'assembly', 'assemblies'],
-    [dividers.size, 'divider'],
-  ];
-  const words = counts
-    .filter(([count]) => count > 0)
-    .map(([count, noun, nouns = `${noun}s`]) => `${count} ${count === 1 ? noun : nouns}`);
+function contentWords({ tables }: StackedContent): string {
+  const words = COUNTED.filter((kind) => tables[kind].size > 0).map((kind) => {
+    const { one, many } = ITEMS[kind].words;
+    return `${tables[kind].size} ${tables[kind].size === 1 ? one : many}`;
+  });
   return words.slice(0, 2).join(', ') || 'empty';
 }
+
+/** What a stratum is told by: things of this desk with a place. */
+const COUNTED = kindsWith('selected').filter((kind) => ITEMS[kind].place !== null);

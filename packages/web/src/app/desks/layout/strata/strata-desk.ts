@@ -230,7 +230,7 @@ export class StrataDesk {
 
   private lossOf(level: Level, stratum: string): string {
     const document = this.openLevel.shared().find(({ id }) => id === stratum);
-    const patches = [...(document?.patches.values() ?? [])].filter((patch) => patch.level === level.id).length;
+    const patches = [...(document?.tables.patch.values() ?? [])].filter((patch) => patch.level === level.id).length;
     const things = document ? `${document.size} thing${document.size === 1 ? '' : 's'}` : 'all that stands in it';
     return patches === 0 ? things : `${things}, and ${patches} patch${patches === 1 ? '' : 'es'} of its own`;
   }

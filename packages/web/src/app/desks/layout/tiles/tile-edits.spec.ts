@@ -27,7 +27,7 @@ const after = (operations: readonly Operation[]): TileFloor => {
     { document: 's', kind: 'tileFloor', id: 'f', field: null, before: null, after: floor as never },
     ...operations,
   ]);
-  return document.tileFloors.get('f') as TileFloor;
+  return document.tables.tileFloor.get('f') as TileFloor;
 };
 
 describe('tile floors', () => {

@@ -173,6 +173,6 @@ export class TilesDesk {
   }
 
   private floors(): TileFloor[] {
-    return this.openLevel.strata().flatMap((document) => [...document.tileFloors.values()]);
+    return this.openLevel.strata().flatMap((document) => [...document.tables.tileFloor.values()]);
   }
 }

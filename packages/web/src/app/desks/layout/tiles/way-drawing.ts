@@ -1,5 +1,5 @@
 import type { SolvedTiles, TileFloor, TilePlace } from '@stravel/core';
-import type { PlateDrawing } from '../../../plate/plate-view';
+import type { PlateDrawing } from '../../../plate/plate-drawing';
 
 /** Draws the way over tile floors up to a step, and faintly crosses the squares that are never needed. */
 export function drawWay(

@@ -1,11 +1,11 @@
 import {
   RECORDS_DOCUMENT,
-  ITEM_KINDS,
+  ITEMS,
   fieldText,
+  isItemKind,
   plainText,
   type Field,
   type FieldValue,
-  type ItemKind,
   type Json,
   type LinkLookup,
   type LoggedEdit,
@@ -125,21 +125,7 @@ const stratumName = (id: string, tables: RecordTables): string =>
   Object.hasOwn(tables.stratum, id) ? tables.stratum[id].name : 'one that is gone';
 
 function plural(kind: string): string {
-  const words: Record<ItemKind, string> = {
-    block: 'Blocks',
-    placement: 'Placements',
-    marker: 'Markers',
-    divider: 'Dividers',
-    recipe: 'Recipes',
-    pin: 'Pins',
-    volume: 'Volumes',
-    link: 'Links',
-    path: 'Paths',
-    tileFloor: 'Tile floors',
-    mask: 'Masks',
-    assembly: 'Assemblies',
-    group: 'Groups',
-    patch: 'Patches',
-  };
-  return (ITEM_KINDS as readonly string[]).includes(kind) ? words[kind as ItemKind] : kind;
+  if (!isItemKind(kind)) return kind;
+  const { many } = ITEMS[kind].words;
+  return `${many[0].toUpperCase()}${many.slice(1)}`;
 }

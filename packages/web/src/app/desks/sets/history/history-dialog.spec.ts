@@ -81,7 +81,7 @@ describe('the history of a level', () => {
     asked = [];
     closed = 0;
     const own = new StratumDocument('own');
-    own.markers.set('m', { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 90 });
+    own.tables.marker.set('m', { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 90 });
     TestBed.configureTestingModule({
       providers: [
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),

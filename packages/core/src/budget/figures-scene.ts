@@ -1,0 +1,27 @@
+import type { Finding } from '../findings';
+import type { Block } from '../model/block';
+import type { Piece } from '../model/kit';
+import type { Marker } from '../model/marker';
+import type { Placement } from '../model/placement';
+import type { StratumRole } from '../model/stratum';
+import type { ViewSettings } from '../model/view-settings';
+import type { SightResult } from '../sight/sight-result';
+
+/** What the figures of a level are made from; blocks and placements in order of id. */
+export interface FiguresInput {
+  readonly strata: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly role: StratumRole;
+    readonly shared: boolean;
+    readonly blocks: readonly Block[];
+    readonly placements: readonly Placement[];
+    readonly markers: readonly Pick<Marker, 'kind'>[];
+  }[];
+  readonly pieces: readonly Piece[];
+  /** The picture for which detail steps are chosen. */
+  readonly view: ViewSettings;
+  /** What was found while the level's sections were made, and in how it is laid out. */
+  readonly findings: readonly Finding[];
+  readonly sight: SightResult;
+}

@@ -1,0 +1,23 @@
+import { toMicro } from '../../numeric/micro';
+import { overIds } from '../ids';
+import type { ItemSpec } from '../item-spec';
+import { TURN_PLACE } from '../place';
+
+export const VOLUME: ItemSpec<'volume'> = {
+  words: { one: 'volume', many: 'volumes' },
+  traits: { local: true, assembled: true, linked: true, selected: true, copied: true, thing: true, named: true },
+  optional: { group: true, values: true },
+  place: {
+    ...TURN_PLACE,
+    mirrored: (volume, mirroring) => {
+      const { shape } = volume;
+      const changed = TURN_PLACE.mirrored(volume, mirroring);
+      if (shape.form !== 'prism') return changed;
+      return { ...changed, shape: { ...shape, outline: shape.outline.map(([x, z]) => [toMicro(-x), z] as const) } };
+    },
+  },
+  name: ({ name }) => name,
+  group: ({ group }) => group ?? null,
+  alike: (a, b) => a.kind === b.kind,
+  ids: (fields, each) => overIds(fields, each, { group: { to: 'group' }, kind: { to: 'entry' } }),
+};

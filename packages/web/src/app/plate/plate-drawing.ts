@@ -1,0 +1,33 @@
+import type { PickItem } from './pick-item';
+import type { PlateColours } from './plate-colours';
+
+/** Heights that the plan shows, metres; the rest is ghosted. */
+export interface HeightRange {
+  readonly bottom: number;
+  readonly top: number;
+}
+
+/** What a desk draws over or under the plan and the model. */
+export interface PlateDrawing {
+  readonly view: 'plan' | 'model';
+  readonly context: CanvasRenderingContext2D;
+  readonly colours: PlateColours;
+  /** CSS pixels of a point, undefined when it lies behind the camera. */
+  readonly at: (x: number, y: number, z: number) => [number, number] | undefined;
+  /** CSS pixels a metre; of the plan only. */
+  readonly scale: number;
+}
+
+/** A pointer over the plan. */
+export interface PlanPointer {
+  readonly phase: 'down' | 'move' | 'up' | 'cancel';
+  readonly x: number;
+  readonly z: number;
+  readonly event: PointerEvent;
+  /** What lies there, wanted first. */
+  hits(): PickItem[];
+  /** Metres of one CSS pixel. */
+  readonly metresPerPixel: number;
+}
+
+export type PlateViews = 'plan' | 'model' | 'both';
