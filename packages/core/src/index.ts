@@ -101,15 +101,13 @@ export { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from './model/device-f
 export { plainZeros } from './formats/plain-zeros';
 export { MAX_JSON_DEPTH, isTooDeep } from './formats/json-depth';
 export { LaidEdits, type LaidDocuments, type ShownRecord, type WaitingOperations } from './edits/laid-edits';
-export { recordUsers, type RecordUser, type UsedKind } from './edits/record-users';
+export { recordUsers, type RecordUser } from './edits/record-users';
 export { STANDARD_DEVICES } from './model/standard-devices';
 export { SET_PATH_SEPARATOR, setPathText } from './sets/import-sets';
 export { DEFAULT_RANKS, newCollection, renamed, withoutLevels, type NewCollection } from './sets/new-collection';
 export type { Acceptance } from './model/acceptance';
 export {
   RECORDS_DOCUMENT,
-  RECORD_KINDS,
-  emptyRecordTables,
   type Editable,
   type EditableKind,
   type EditableOfKind,
@@ -117,6 +115,7 @@ export {
   type RecordOfKind,
   type RecordTables,
 } from './model/records';
+export { RECORDS, RECORD_KINDS, emptyRecordTables } from './records';
 
 export { RECORD_SCHEMAS } from './schema/record-schemas';
 export { MAX_PATH_KNOTS } from './schema/schema-parts';

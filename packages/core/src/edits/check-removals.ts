@@ -1,7 +1,8 @@
 import { CoreError } from '../errors';
-import type { EditableKind, RecordTables } from '../model/records';
+import type { EditableKind, RecordKind, RecordTables } from '../model/records';
 import type { JsonRecord } from './apply-operation';
-import { USED_KINDS, recordUsers, type UsedKind } from './record-users';
+import { isRecordKind } from '../records';
+import { recordUsers } from './record-users';
 
 interface Touched {
   readonly kind: EditableKind;
@@ -19,8 +20,7 @@ const NAMED = 3;
  */
 export function checkRemovals(touched: readonly Touched[], after: () => RecordTables): void {
   const removed = touched.filter(
-    (one): one is Touched & { readonly kind: UsedKind } =>
-      one.record === undefined && (USED_KINDS as readonly string[]).includes(one.kind),
+    (one): one is Touched & { readonly kind: RecordKind } => one.record === undefined && isRecordKind(one.kind),
   );
   if (removed.length === 0) return;
   const tables = after();

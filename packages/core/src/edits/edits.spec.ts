@@ -143,7 +143,12 @@ describe('references', () => {
     ],
     ['stratum', { id: 'n', kit: 'x' }, 'records', 'stratum n points at the kit x'],
     ['stratum', { id: 'n', assemblies: ['own', 'x'] }, 'records', 'stratum n points at the stratum x'],
-    ['collection', { id: 'c', readiness: { devices: ['x'] } }, 'records', 'collection c points at the device x'],
+    [
+      'collection',
+      { id: 'c', readiness: { fields: [], devices: ['x'] } },
+      'records',
+      'collection c points at the device x',
+    ],
     ['field', { id: 'f', figure: 'placements', counted: 'x' }, 'records', 'field f points at the piece x'],
   ] as const)('of a %s %j are looked at', (kind, record, document, message) => {
     const known = (of: string, id: string): JsonRecord | undefined =>

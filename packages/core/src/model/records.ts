@@ -33,24 +33,6 @@ export interface RecordOfKind {
   readonly tableView: TableView;
 }
 export type RecordKind = keyof RecordOfKind;
-export const RECORD_KINDS = [
-  'collection',
-  'set',
-  'level',
-  'field',
-  'stratum',
-  'kit',
-  'piece',
-  'device',
-  'acceptance',
-  'cellGrid',
-  'rehearsal',
-  'register',
-  'entry',
-  'carriedValue',
-  'levelOrder',
-  'tableView',
-] as const satisfies readonly RecordKind[];
 
 /** Every kind of thing that an edit can touch. */
 export type EditableKind = RecordKind | ItemKind;
@@ -62,25 +44,3 @@ export const RECORDS_DOCUMENT = 'records';
 
 /** Looks records up by kind and id. */
 export type RecordTables = { readonly [K in RecordKind]: Readonly<Record<string, RecordOfKind[K]>> };
-
-/** Tables with nothing in them. */
-export function emptyRecordTables(): { [K in RecordKind]: Record<string, RecordOfKind[K]> } {
-  return {
-    collection: {},
-    set: {},
-    level: {},
-    field: {},
-    stratum: {},
-    kit: {},
-    piece: {},
-    device: {},
-    acceptance: {},
-    cellGrid: {},
-    rehearsal: {},
-    register: {},
-    entry: {},
-    carriedValue: {},
-    levelOrder: {},
-    tableView: {},
-  };
-}

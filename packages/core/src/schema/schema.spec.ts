@@ -1,5 +1,5 @@
 import type { Json } from '../model/json';
-import { RECORD_KINDS } from '../model/records';
+import { RECORD_KINDS } from '../records';
 import { ITEM_KINDS } from '../items';
 import { smallCollection } from '../testing';
 import { checkedEdit } from './api/edit-request';

@@ -1,8 +1,9 @@
 import { ValidationError } from 'yup';
 import { CoreError } from '../errors';
 import type { Block } from '../model/block';
-import { RECORD_KINDS, type EditableKind, type EditableOfKind } from '../model/records';
-import { ITEM_KINDS } from '../items';
+import type { EditableKind, EditableOfKind } from '../model/records';
+import { isRecordKind } from '../records';
+import { isItemKind } from '../items';
 import { blockSurface } from '../geometry/block-solid';
 import { RECORD_SCHEMAS } from './record-schemas';
 
@@ -15,7 +16,7 @@ export interface RecordFault {
 
 /** Whether a word names a kind of record or item. */
 export function isEditableKind(kind: string): kind is EditableKind {
-  return (RECORD_KINDS as readonly string[]).includes(kind) || (ITEM_KINDS as readonly string[]).includes(kind);
+  return isRecordKind(kind) || isItemKind(kind);
 }
 
 /** All that is wrong with a record of a kind; empty when it is sound. */

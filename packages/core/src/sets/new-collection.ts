@@ -1,6 +1,6 @@
 import { CoreError } from '../errors';
 import type { CollectionContent } from '../model/collection-content';
-import { emptyRecordTables } from '../model/records';
+import { emptyRecordTables } from '../records';
 import { STANDARD_DEVICES } from '../model/standard-devices';
 import { checkedRecord } from '../schema/validate-record';
 import { NEW_LEVEL_NAME, newKey } from './keys';

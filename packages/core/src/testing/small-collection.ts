@@ -1,5 +1,5 @@
 import type { CollectionContent } from '../model/collection-content';
-import { emptyRecordTables } from '../model/records';
+import { emptyRecordTables } from '../records';
 import { EMPTY_CONTENT } from '../items';
 import { boxPlanes } from '../geometry/block-solid';
 import { sha256Hex } from '../formats/sha256';

@@ -217,7 +217,7 @@ describe('the edit log over HTTP', () => {
     ]);
     expect(await refusal(register)).toEqual([
       422,
-      expect.stringContaining('its entry Ebb, the field Tide still use it'),
+      expect.stringContaining('the field Tide, its entry Ebb still use it'),
     ]);
     expect(await refusal(value)).toEqual([
       422,

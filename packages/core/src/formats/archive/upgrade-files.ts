@@ -1,5 +1,5 @@
 import { isJsonTable, type Json } from '../../model/json';
-import { emptyRecordTables } from '../../model/records';
+import { emptyRecordTables } from '../../records';
 import { freeKey, takenKeys, type KeyedKind } from '../../sets/keys';
 import { KIT_FORMAT, LEVEL_FORMAT, kitMeshPath } from './archive-files';
 

@@ -3,7 +3,8 @@ import type { Edit, Operation } from '../../edits/operation';
 import { CoreError } from '../../errors';
 import { plainZeros } from '../../formats/plain-zeros';
 import type { Json } from '../../model/json';
-import { RECORD_KINDS, RECORDS_DOCUMENT } from '../../model/records';
+import { RECORDS_DOCUMENT } from '../../model/records';
+import { RECORD_KINDS } from '../../records';
 import { ITEM_KINDS } from '../../items';
 import { isEditableKind } from '../validate-record';
 

@@ -1,31 +1,11 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
-import { ITEMS, isItemKind, type KindChanges, type LooseEndNotes, type RecordKind } from '@stravel/core';
+import { ITEMS, RECORDS, isItemKind, type KindChanges, type LooseEndNotes } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
 import { Ask } from '../ui/ask';
-
-/** Words for kinds of record, in the plural. */
-const RECORD_WORDS: Readonly<Record<RecordKind, string>> = {
-  collection: 'settings',
-  set: 'sets',
-  level: 'levels',
-  field: 'fields',
-  register: 'registers',
-  entry: 'entries',
-  carriedValue: 'carried values',
-  tableView: 'views',
-  levelOrder: 'unlock rules',
-  stratum: 'strata',
-  kit: 'kits',
-  piece: 'pieces',
-  device: 'devices',
-  acceptance: 'accepted findings',
-  cellGrid: 'cells',
-  rehearsal: 'walks',
-};
 
 /** Reads archives back, as new collections or into the open one. */
 @Injectable({ providedIn: 'root' })
@@ -123,6 +103,6 @@ function changesText({ kind, added, changed, removed }: KindChanges): string {
     [changed, 'changed'],
     [removed, 'removed'],
   ].flatMap(([count, word]) => (count === 0 ? [] : [`${count} ${word}`]));
-  const name = isItemKind(kind) ? ITEMS[kind].words.many : RECORD_WORDS[kind];
+  const name = (isItemKind(kind) ? ITEMS[kind] : RECORDS[kind]).words.many;
   return `${name[0].toUpperCase()}${name.slice(1)}: ${parts.join(', ')}`;
 }

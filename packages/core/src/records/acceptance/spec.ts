@@ -1,0 +1,7 @@
+import type { RecordSpec } from '../record-spec';
+
+export const ACCEPTANCE: RecordSpec<'acceptance'> = {
+  words: { one: 'accepted finding', many: 'accepted findings' },
+  ids: (record) => record,
+  asUser: () => 'an accepted finding',
+};

@@ -1,0 +1,8 @@
+import { calledBy } from '../named';
+import type { RecordSpec } from '../record-spec';
+
+export const CARRIED_VALUE: RecordSpec<'carriedValue'> = {
+  words: { one: 'carried value', many: 'carried values' },
+  ids: (record) => record,
+  asUser: calledBy('carried value'),
+};

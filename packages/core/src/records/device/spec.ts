@@ -1,0 +1,8 @@
+import { calledBy } from '../named';
+import type { RecordSpec } from '../record-spec';
+
+export const DEVICE: RecordSpec<'device'> = {
+  words: { one: 'device', many: 'devices' },
+  ids: (record) => record,
+  asUser: calledBy('device'),
+};

@@ -1,0 +1,8 @@
+import { calledBy } from '../named';
+import type { RecordSpec } from '../record-spec';
+
+export const KIT: RecordSpec<'kit'> = {
+  words: { one: 'kit', many: 'kits' },
+  ids: (record) => record,
+  asUser: calledBy('kit'),
+};

@@ -1,0 +1,18 @@
+import type { EachId, IdUse } from '../items/ids';
+import type { RecordKind, RecordOfKind, RecordTables } from '../model/records';
+
+/** What the core knows of a kind of small record without its schema. One in each room; `RECORDS` lists them. */
+export interface RecordSpec<K extends RecordKind> {
+  readonly words: { readonly one: string; readonly many: string };
+  /** Values that link to one keep it from being removed. */
+  readonly isKeptByValues?: true;
+  /**
+   * Goes over all ids that a record, or some fields of one, point at.
+   * @returns the same where `each` leaves all as they are
+   */
+  readonly ids: (record: Partial<RecordOfKind[K]>, each: EachId) => Partial<RecordOfKind[K]>;
+  /** What it is called where it is told that it uses something: 'the level Sump'. @param use where it points at it */
+  readonly asUser: (record: RecordOfKind[K], use: IdUse, tables: RecordTables) => string;
+}
+
+export type RecordSpecs = { readonly [K in RecordKind]: RecordSpec<K> };

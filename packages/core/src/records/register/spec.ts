@@ -1,0 +1,8 @@
+import { calledBy } from '../named';
+import type { RecordSpec } from '../record-spec';
+
+export const REGISTER: RecordSpec<'register'> = {
+  words: { one: 'register', many: 'registers' },
+  ids: (record) => record,
+  asUser: calledBy('register'),
+};

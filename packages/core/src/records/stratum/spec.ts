@@ -1,0 +1,17 @@
+import { overIds } from '../../items/ids';
+import { overList } from '../named';
+import type { RecordSpec } from '../record-spec';
+
+export const STRATUM: RecordSpec<'stratum'> = {
+  words: { one: 'stratum', many: 'strata' },
+  ids: (record, each) => {
+    const own = overIds(record, each, { owner: { to: 'level', isStrict: true }, kit: { to: 'kit', isStrict: true } });
+    if (!own.assemblies) return own;
+    const assemblies = overList(own.assemblies, each, { to: 'stratum', field: 'assemblies', isStrict: true });
+    return assemblies === own.assemblies ? own : { ...own, assemblies };
+  },
+  asUser: ({ name }, { field }) =>
+    field === 'assemblies'
+      ? `${name}, in which it stands or once stood`
+      : `the ${field === 'kit' ? 'assembly' : 'stratum'} ${name}`,
+};
