@@ -197,9 +197,11 @@ function newTally(): Tally {
   };
 }
 
+/** What a thing is counted as. */
+const COUNTERS: Readonly<Record<Thing['kind'], 'blocks' | 'placements'>> = { block: 'blocks', placement: 'placements' };
+
 function add(tally: Tally, { kind, triangles, memoryBytes, packed, kit }: Thing): void {
-  if (kind === 'block') tally.blocks++;
-  else tally.placements++;
+  tally[COUNTERS[kind]]++;
   tally.triangles += triangles;
   tally.memoryBytes += memoryBytes;
   if (packed) tally.packed.add(packed.material, packed.surface);

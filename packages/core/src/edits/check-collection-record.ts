@@ -1,5 +1,6 @@
 import { CoreError } from '../errors';
 import type { EditableKind, RecordTables } from '../model/records';
+import { RECORDS, isRecordKind } from '../records';
 import type { JsonRecord } from './apply-operation';
 
 /**
@@ -11,8 +12,9 @@ export function checkCollectionRecord(
   touched: readonly { readonly kind: EditableKind; readonly record: JsonRecord | undefined }[],
   after: () => RecordTables,
 ): void {
-  if (!touched.some(({ kind }) => kind === 'collection')) return;
-  const count = Object.keys(after().collection).length;
+  const single = touched.map(({ kind }) => kind).find((kind) => isRecordKind(kind) && RECORDS[kind].isSingle);
+  if (single === undefined || !isRecordKind(single)) return;
+  const count = Object.keys(after()[single]).length;
   if (count === 1) return;
   throw new CoreError(
     'EDIT_COLLECTION',

@@ -1,6 +1,7 @@
 import type { CollectionContent } from '../model/collection-content';
 import { RECORDS_DOCUMENT, type EditableKind } from '../model/records';
 import { ITEM_KINDS } from '../items';
+import { RECORDS, RECORD_KINDS } from '../records';
 import type { Item } from '../model/items';
 import type { JsonRecord } from './apply-operation';
 import type { DocumentState } from './document-state';
@@ -72,11 +73,15 @@ export function* restoreOperations(
       if (isPause()) yield;
     }
   }
-  const standingName = [...(now(RECORDS_DOCUMENT).get('collection')?.values() ?? [])][0]?.['name'];
-  for (const [kind, table] of Object.entries(then.records) as [EditableKind, Readonly<Record<string, unknown>>][]) {
-    const records = Object.entries(table).map(([id, record]): [string, JsonRecord] => {
-      const plain = record as JsonRecord;
-      return [id, kind === 'collection' && standingName !== undefined ? { ...plain, name: standingName } : plain];
+  for (const kind of RECORD_KINDS) {
+    const kept = RECORDS[kind].keptOnRestore ?? [];
+    const standing = [...(now(RECORDS_DOCUMENT).get(kind)?.values() ?? [])][0];
+    const keptFields = standing
+      ? Object.fromEntries(kept.flatMap((field) => (field in standing ? [[field, standing[field]] as const] : [])))
+      : {};
+    const records = Object.entries(then.records[kind]).map(([id, record]): [string, JsonRecord] => {
+      const plain = record as unknown as JsonRecord;
+      return [id, kept.length > 0 ? { ...plain, ...keptFields } : plain];
     });
     yield* compare(RECORDS_DOCUMENT, kind, records);
   }

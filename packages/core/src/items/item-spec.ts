@@ -27,6 +27,13 @@ export interface ItemTraits {
 
 type OptionalKeys<T> = { [F in keyof T]-?: undefined extends T[F] ? F : never }[keyof T];
 
+/** One thing that is wrong with an item. */
+export interface ItemFault {
+  /** The field that it is about. */
+  readonly path: string;
+  readonly message: string;
+}
+
 /** What the core knows of a kind of item without its schema. One in each room; `ITEMS` lists them. */
 export interface ItemSpec<K extends ItemKind> {
   readonly words: { readonly one: string; readonly many: string };
@@ -35,6 +42,10 @@ export interface ItemSpec<K extends ItemKind> {
   readonly optional: { readonly [F in OptionalKeys<ItemOfKind[K]>]: true };
   /** Null where it has no place of its own. */
   readonly place: Place<ItemOfKind[K]> | null;
+  /** What is wrong with one whose fields are each as they should be, undefined when it is sound. */
+  readonly fault?: (item: ItemOfKind[K]) => ItemFault | undefined;
+  /** Can be entered and left. */
+  readonly isEntered?: true;
   /** Name that it goes by, '' where it has none. */
   readonly name: (item: ItemOfKind[K], names: Names) => string;
   /** Words that people gave to parts of it, to be found by. */

@@ -4,6 +4,12 @@ import type { RecordKind, RecordOfKind, RecordTables } from '../model/records';
 /** What the core knows of a kind of small record without its schema. One in each room; `RECORDS` lists them. */
 export interface RecordSpec<K extends RecordKind> {
   readonly words: { readonly one: string; readonly many: string };
+  /** Ids are those of findings, longer than others and with more letters. */
+  readonly isNamedByFinding?: true;
+  /** A collection has exactly one, of itself. */
+  readonly isSingle?: true;
+  /** Fields that stay as they are when an archive is restored into a collection. */
+  readonly keptOnRestore?: readonly (keyof RecordOfKind[K] & string)[];
   /** Values that link to one keep it from being removed. */
   readonly isKeptByValues?: true;
   /**

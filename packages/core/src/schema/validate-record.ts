@@ -1,10 +1,9 @@
 import { ValidationError } from 'yup';
 import { CoreError } from '../errors';
-import type { Block } from '../model/block';
 import type { EditableKind, EditableOfKind } from '../model/records';
 import { isRecordKind } from '../records';
-import { isItemKind } from '../items';
-import { blockSurface } from '../geometry/block-solid';
+import { ITEMS, isItemKind } from '../items';
+import type { ItemKind } from '../model/items';
 import { RECORD_SCHEMAS } from './record-schemas';
 
 /** One thing that is wrong with a record. */
@@ -28,7 +27,7 @@ export function recordFaults(kind: EditableKind, value: unknown): RecordFault[] 
     const inner = error.inner.length > 0 ? error.inner : [error];
     return inner.slice(0, 20).map((e) => ({ path: e.path ?? '', message: e.message }));
   }
-  return kind === 'block' ? blockFaults(value as Block) : [];
+  return isItemKind(kind) ? wholeFaults(kind, value) : [];
 }
 
 /**
@@ -47,12 +46,9 @@ export function checkedRecord<K extends EditableKind>(kind: K, value: unknown): 
   return value as EditableOfKind[K];
 }
 
-function blockFaults(block: Block): RecordFault[] {
-  try {
-    blockSurface(block);
-    return [];
-  } catch (error) {
-    if (!(error instanceof CoreError)) throw error;
-    return [{ path: 'planes', message: error.message }];
-  }
+/** What is wrong with an item as a whole, once each of its fields is as it should be. */
+function wholeFaults(kind: ItemKind, value: unknown): RecordFault[] {
+  const faultOf = ITEMS[kind].fault as ((item: unknown) => RecordFault | undefined) | undefined;
+  const fault = faultOf?.(value);
+  return fault ? [fault] : [];
 }

@@ -10,7 +10,7 @@ import { recordFaults } from '../schema/validate-record';
 import { defaultValues, entriesOf, fieldsOf, type FilledRecord } from './field-tables';
 import { fieldText, linkLookup, plainText, type LinkLookup } from './field-value';
 import { ImportedSets, NEW_SET_NAME, setPathText } from './import-sets';
-import { freeKey, takenKeys } from './keys';
+import { freeKey, isKeyed, takenKeys } from './keys';
 import { addToList } from './list-map';
 import { compareOrdered, levelsInOrder, ordersBetween } from './order';
 import { planCells, type CellColumn, type CellText } from './write-cells';
@@ -100,8 +100,8 @@ export function planImport(tables: ImportTables, input: ImportRowsInput): Import
       ...record,
       ...place.fields,
     });
-    if (isNew && kind === 'level' && (filled as Level).key === '')
-      filled = { ...filled, key: freeKey(name, 'level', Object.keys(tables.level).length + i + 1, keys) } as Level;
+    if (isNew && isKeyed(kind) && (filled as Level).key === '')
+      filled = { ...filled, key: freeKey(name, kind, Object.keys(tables[kind]).length + i + 1, keys) } as Level;
     const faults = recordFaults(kind, filled);
     if (faults.length > 0) return refuse(faults.map(({ message }) => `${message}.`).join(' '));
     if ('key' in filled) keys.add(filled.key);

@@ -11,6 +11,8 @@ export interface ArchiveFile {
 
 /** The version that gave levels and kits their keys, and named their files by them. */
 const KEYS_VERSION = 3;
+/** Levels first: their keys are what people read. */
+const KEYED_FORMATS: Readonly<Record<KeyedKind, string>> = { level: LEVEL_FORMAT, kit: KIT_FORMAT };
 
 /** The files of an archive as the current version would have written them. Those of version 3 and later are left as they are. */
 export function upgradeFiles(files: readonly ArchiveFile[]): readonly ArchiveFile[] {
@@ -18,16 +20,10 @@ export function upgradeFiles(files: readonly ArchiveFile[]): readonly ArchiveFil
   const taken = takenKeys(emptyRecordTables());
   const counts: Record<KeyedKind, number> = { level: 0, kit: 0 };
   const upgraded = new Map<ArchiveFile, ArchiveFile>();
-  // Levels first: their keys are what people read.
-  for (const kind of ['level', 'kit'] as const) {
+  for (const kind of Object.keys(KEYED_FORMATS) as KeyedKind[]) {
     for (const one of files) {
       const record = one.file[kind];
-      if (
-        one.file['format'] !== (kind === 'level' ? LEVEL_FORMAT : KIT_FORMAT) ||
-        isCurrent(one.file) ||
-        !isJsonTable(record)
-      )
-        continue;
+      if (one.file['format'] !== KEYED_FORMATS[kind] || isCurrent(one.file) || !isJsonTable(record)) continue;
       const key = freeKey(text(record['name']), kind, ++counts[kind], taken);
       taken.add(key);
       upgraded.set(one, { path: one.path, file: { ...one.file, [kind]: { ...record, key } } });

@@ -1,9 +1,22 @@
-import type { BlockPlane } from '../../model/block';
+import { CoreError } from '../../errors';
+import { blockSurface } from '../../geometry/block-solid';
+import type { Block, BlockPlane } from '../../model/block';
 import { overIds } from '../ids';
-import type { ItemSpec } from '../item-spec';
+import type { ItemFault, ItemSpec } from '../item-spec';
 import { TURN_PLACE } from '../place';
 
 const mirroredPlane = ([nx, ny, nz, offset]: BlockPlane): BlockPlane => [-nx + 0, ny, nz, offset];
+
+/** Its planes must enclose something. */
+function faultOfPlanes(block: Block): ItemFault | undefined {
+  try {
+    blockSurface(block);
+    return undefined;
+  } catch (error) {
+    if (!(error instanceof CoreError)) throw error;
+    return { path: 'planes', message: error.message };
+  }
+}
 
 export const BLOCK: ItemSpec<'block'> = {
   words: { one: 'block', many: 'blocks' },
@@ -16,6 +29,7 @@ export const BLOCK: ItemSpec<'block'> = {
       planes: block.planes.map(mirroredPlane),
     }),
   },
+  fault: faultOfPlanes,
   name: ({ name }) => name,
   group: ({ group }) => group ?? null,
   alike: (a, b) => a.material === b.material && a.sight === b.sight,

@@ -16,6 +16,7 @@ export const VOLUME: ItemSpec<'volume'> = {
       return { ...changed, shape: { ...shape, outline: shape.outline.map(([x, z]) => [toMicro(-x), z] as const) } };
     },
   },
+  isEntered: true,
   name: ({ name }) => name,
   group: ({ group }) => group ?? null,
   alike: (a, b) => a.kind === b.kind,

@@ -1,4 +1,5 @@
 import { finding, type Finding } from '../../findings';
+import { ITEMS } from '../../items';
 import type { Link } from '../../model/link';
 import type { LevelContent } from '../level-content';
 import { linkEnds, type LinkEnd } from './link-ends';
@@ -61,7 +62,8 @@ export function linkFindings({ level, strata }: LevelContent): Finding[] {
 }
 
 function neverFires({ event }: Link, { kind, name, isOff }: LinkEnd): string | undefined {
-  if (kind !== 'volume' && event !== 'used') return `only a volume can be entered or left, and ${name} is a ${kind}`;
+  if (!ITEMS[kind].isEntered && event !== 'used')
+    return `only a volume can be entered or left, and ${name} is a ${kind}`;
   return isOff ? `${name} is switched off` : undefined;
 }
 

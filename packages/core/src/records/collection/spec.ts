@@ -3,6 +3,8 @@ import { overList } from '../named';
 
 export const COLLECTION: RecordSpec<'collection'> = {
   words: { one: 'settings', many: 'settings' },
+  isSingle: true,
+  keptOnRestore: ['name'],
   ids: (record, each) => {
     const { readiness } = record;
     if (!readiness) return record;
