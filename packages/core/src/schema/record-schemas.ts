@@ -12,7 +12,7 @@ import { SQUARE_MARKS, SQUARE_ROLES, type SquareCode } from '../model/tile-floor
 import { CARRIED_COUNTS, UNLOCK_NEEDS, type Gain, type UnlockRule } from '../model/unlock';
 import { codePatternFault } from '../sets/codes';
 import { patternFault } from '../sets/pattern';
-import { ITEM_SCHEMAS } from './item-schemas';
+import { ITEM_SCHEMAS } from '../items/stored';
 import {
   MAX_STRATA,
   box,

@@ -1,0 +1,13 @@
+import { coordinate, groupOf, id, planPoint } from '../../schema/schema-parts';
+import type { StoredSpec } from '../stored-spec';
+
+export const STORED_DIVIDER: StoredSpec<'divider'> = {
+  fields: () => ({
+    id: id(),
+    from: planPoint(),
+    to: planPoint(),
+    bottom: coordinate(),
+    top: coordinate(),
+    group: groupOf(),
+  }),
+};

@@ -1,0 +1,54 @@
+import type { AnyObjectSchema } from 'yup';
+import type { ItemKind } from '../model/items';
+import { shape } from '../schema/schema-parts';
+import { STORED_ASSEMBLY } from './assembly/stored';
+import { STORED_BLOCK } from './block/stored';
+import { STORED_DIVIDER } from './divider/stored';
+import { STORED_GROUP } from './group/stored';
+import { STORED_LINK } from './link/stored';
+import { STORED_MARKER } from './marker/stored';
+import { STORED_MASK } from './mask/stored';
+import { STORED_PATCH } from './patch/stored';
+import { STORED_PATH } from './level-path/stored';
+import { STORED_PIN } from './pin/stored';
+import { STORED_PLACEMENT } from './placement/stored';
+import { STORED_RECIPE } from './recipe/stored';
+import { STORED_TILE_FLOOR } from './tile-floor/stored';
+import { STORED_VOLUME } from './volume/stored';
+import { ITEM_KINDS, isOptionalField, kindsWith } from './index';
+import type { ItemSchemas, StoredSpec } from './stored-spec';
+
+/** How every kind of item is validated: a new one is a room and a line here. */
+const STORED: { readonly [K in ItemKind]: StoredSpec<K> } = {
+  block: STORED_BLOCK,
+  placement: STORED_PLACEMENT,
+  marker: STORED_MARKER,
+  volume: STORED_VOLUME,
+  link: STORED_LINK,
+  path: STORED_PATH,
+  tileFloor: STORED_TILE_FLOOR,
+  mask: STORED_MASK,
+  assembly: STORED_ASSEMBLY,
+  group: STORED_GROUP,
+  patch: STORED_PATCH,
+  recipe: STORED_RECIPE,
+  pin: STORED_PIN,
+  divider: STORED_DIVIDER,
+};
+
+const ALL: ItemSchemas = {
+  of: (kind) => ITEM_SCHEMAS[kind],
+  local: kindsWith('local'),
+  isOptional: isOptionalField,
+};
+
+function schemaOf(kind: ItemKind): AnyObjectSchema {
+  const { fields, rules } = STORED[kind];
+  const schema = shape({ ...fields(ALL) });
+  return rules ? rules(schema, ALL) : schema;
+}
+
+/** Validation of what stands in strata. */
+export const ITEM_SCHEMAS = Object.fromEntries(ITEM_KINDS.map((kind) => [kind, schemaOf(kind)])) as Readonly<
+  Record<ItemKind, AnyObjectSchema>
+>;
