@@ -39,7 +39,8 @@ export function openHouse(
   const getSourceFile = host.getSourceFile.bind(host);
   const ghostText = Object.entries(ghosts)
     .map(
-      ([map, { module, member }]) => `declare module './${module}' { interface ${map} { readonly ghost: ${member} } }`,
+      ([map, { module, member }]) =>
+        `declare module './${module}' { interface ${map} { readonly ${map}Ghost: ${member} } }`,
     )
     .join('\n');
   const text = `export {};\n${ghostText}\n`;

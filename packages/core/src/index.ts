@@ -187,7 +187,8 @@ export {
   type SetNode,
 } from './sets/order';
 export { setFindings } from './sets/set-findings';
-export { codeCount, codePatternFault, freeCodes } from './sets/codes';
+export { codePatternFault } from './fields/code-pattern-fault';
+export { codeCount, freeCodes } from './sets/codes';
 export { DEFAULT_CODE_PATTERN, LOOK_ALIKES, type CodePattern } from './model/code-pattern';
 export { DEFAULT_READINESS, type ReadinessRules } from './model/readiness';
 export { readinessFaults, type ReadinessFacts } from './sets/readiness';
@@ -217,7 +218,7 @@ export {
 } from './sets/field-value';
 export { planFieldChange, type ChangeOutcome, type FieldChange, type ValueChange } from './sets/field-change';
 export { linkUses, redirectLinks, type LinkUse } from './sets/links';
-export { patternFault } from './sets/pattern';
+export { patternFault } from './fields/pattern';
 export { planCells, type CellColumn, type CellPlan, type CellText, type PlannedCell } from './sets/write-cells';
 export {
   MATCH_BY,

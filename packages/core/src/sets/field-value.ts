@@ -1,7 +1,7 @@
 import type { Field, FieldScalar, FieldValue } from '../model/field';
 import type { Level } from '../model/level';
 import type { RecordTables } from '../model/records';
-import { matchesPattern } from './pattern';
+import { matchesPattern } from '../fields/pattern';
 
 /** A value that was read, or why it is none. */
 export type ReadValue =

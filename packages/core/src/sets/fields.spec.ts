@@ -10,7 +10,7 @@ import { fieldFindings } from './field-findings';
 import { defaultValues, uniqueKey, valueOf } from './field-tables';
 import { fieldFault, fieldText, linkLookup, plainText, readFieldText, splitList } from './field-value';
 import { linkUses, redirectLinks } from './links';
-import { matchesPattern, patternFault } from './pattern';
+import { matchesPattern, patternFault } from '../fields/pattern';
 
 const field = (parts: Partial<Field>): Field => ({
   id: 'f',

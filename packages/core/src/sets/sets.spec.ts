@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { smallCollection } from '../testing';
 import { compareOrdered, levelsInOrder, ordersBetween, playNumbers, setTree } from './order';
-import { codePatternFault, freeCodes } from './codes';
+import { codePatternFault } from '../fields/code-pattern-fault';
+import { freeCodes } from './codes';
 import { setFindings } from './set-findings';
 
 describe('order', () => {

@@ -1,0 +1,6 @@
+import { id, name, order, values } from '../../schema/schema-parts';
+import type { StoredRecordSpec } from '../stored-spec';
+
+export const STORED_ENTRY: StoredRecordSpec<'entry'> = {
+  fields: () => ({ id: id(), register: id(), name: name(), order: order(), values }),
+};
