@@ -1,5 +1,5 @@
 import { CoreError } from '../errors';
-import { ITEM_KINDS, isItemKind, overIdsOf } from '../items';
+import { isItemKind, kindsWith, overIdsOf } from '../items';
 import type { IdTarget } from '../items/ids';
 import type { ItemKind } from '../model/items';
 import type { JsonRecord } from './apply-operation';
@@ -33,7 +33,7 @@ export function checkPieceRemovals(
         if (to === PIECE && removed.has(piece)) uses.set(piece, (uses.get(piece) ?? 0) + 1);
         return piece;
       });
-    for (const kind of ITEM_KINDS) {
+    for (const kind of kindsWith('pieces')) {
       for (const [id, item] of state.get(kind) ?? []) {
         if (!changed.has(`${stratum}\u0000${kind}\u0000${id}`)) count(kind, item);
       }

@@ -21,6 +21,8 @@ export interface ItemTraits {
   readonly copied: boolean;
   /** It counts as a thing of its stratum; what gathers others or changes them does not. */
   readonly thing: boolean;
+  /** It points at pieces, itself or in what it holds of others. */
+  readonly pieces: boolean;
   /** People give it a name. */
   readonly named: boolean;
 }

@@ -1,9 +1,10 @@
 import { CoreError } from '../../errors';
 import { blockSurface } from '../../geometry/block-solid';
 import type { Block, BlockPlane } from '../../model/block';
-import { overIds } from '../ids';
+import { IN_GROUP } from '../in-group';
 import type { ItemFault, ItemSpec } from '../item-spec';
 import { TURN_PLACE } from '../place';
+import { STANDING } from '../traits';
 
 const mirroredPlane = ([nx, ny, nz, offset]: BlockPlane): BlockPlane => [-nx + 0, ny, nz, offset];
 
@@ -20,7 +21,7 @@ function faultOfPlanes(block: Block): ItemFault | undefined {
 
 export const BLOCK: ItemSpec<'block'> = {
   words: { one: 'block', many: 'blocks' },
-  traits: { local: true, assembled: true, linked: true, selected: true, copied: true, thing: true, named: true },
+  traits: { ...STANDING, named: true },
   optional: { group: true, faces: true },
   place: {
     ...TURN_PLACE,
@@ -31,7 +32,6 @@ export const BLOCK: ItemSpec<'block'> = {
   },
   fault: faultOfPlanes,
   name: ({ name }) => name,
-  group: ({ group }) => group ?? null,
+  ...IN_GROUP,
   alike: (a, b) => a.material === b.material && a.sight === b.sight,
-  ids: (fields, each) => overIds(fields, each, { group: { to: 'group' } }),
 };

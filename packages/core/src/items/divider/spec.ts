@@ -1,10 +1,11 @@
 import { toMicro } from '../../numeric/micro';
-import { overIds } from '../ids';
+import { IN_GROUP } from '../in-group';
 import type { ItemSpec } from '../item-spec';
+import { STANDING } from '../traits';
 
 export const DIVIDER: ItemSpec<'divider'> = {
   words: { one: 'divider', many: 'dividers' },
-  traits: { local: true, assembled: true, linked: true, selected: true, copied: true, thing: true, named: false },
+  traits: STANDING,
   optional: { group: true },
   place: {
     anchor: ({ from, to, bottom }) => [(from[0] + to[0]) / 2, bottom, (from[1] + to[1]) / 2],
@@ -17,7 +18,6 @@ export const DIVIDER: ItemSpec<'divider'> = {
     mirrored: ({ from, to }, mirroring) => ({ from: mirroring.flat(from), to: mirroring.flat(to) }),
   },
   name: () => '',
-  group: ({ group }) => group ?? null,
+  ...IN_GROUP,
   alike: () => true,
-  ids: (fields, each) => overIds(fields, each, { group: { to: 'group' } }),
 };

@@ -1,8 +1,9 @@
 import type { Knot } from '../../model/level-path';
 import type { Vector3 } from '../../model/vector';
-import { overIds } from '../ids';
+import { IN_GROUP } from '../in-group';
 import type { ItemSpec } from '../item-spec';
 import { movedPoint } from '../place';
+import { STANDING } from '../traits';
 
 /** Knots with other places and handles. */
 function changedKnots(
@@ -21,7 +22,7 @@ const moved = (knot: Knot, by: Vector3): Knot => ({ ...knot, position: movedPoin
 
 export const PATH: ItemSpec<'path'> = {
   words: { one: 'path', many: 'paths' },
-  traits: { local: true, assembled: true, linked: true, selected: true, copied: true, thing: true, named: true },
+  traits: { ...STANDING, named: true },
   optional: { group: true },
   place: {
     /** The middle of its knots. */
@@ -39,7 +40,6 @@ export const PATH: ItemSpec<'path'> = {
   },
   name: ({ name }) => name,
   tags: ({ knots }) => knots.flatMap(({ tags }) => tags),
-  group: ({ group }) => group ?? null,
+  ...IN_GROUP,
   alike: () => true,
-  ids: (fields, each) => overIds(fields, each, { group: { to: 'group' } }),
 };

@@ -1,13 +1,14 @@
-import { overIds } from '../ids';
+import type { Link } from '../../model/link';
+import { idUses, overIds } from '../ids';
 import type { ItemSpec } from '../item-spec';
+import { NOWHERE, STANDING } from '../traits';
+
+const IDS = idUses<Link>({ emitter: { to: 'item' }, target: { to: 'item' } });
 
 export const LINK: ItemSpec<'link'> = {
   words: { one: 'link', many: 'links' },
-  traits: { local: true, assembled: true, linked: false, selected: true, copied: true, thing: true, named: false },
+  traits: { ...STANDING, linked: false },
   optional: {},
-  place: null,
-  name: () => '',
-  group: () => null,
-  alike: () => true,
-  ids: (fields, each) => overIds(fields, each, { emitter: { to: 'item' }, target: { to: 'item' } }),
+  ...NOWHERE,
+  ids: (fields, each) => overIds(fields, each, IDS),
 };

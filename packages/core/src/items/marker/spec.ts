@@ -1,14 +1,18 @@
-import { overIds } from '../ids';
+import type { Marker } from '../../model/marker';
+import { idUses, overIds } from '../ids';
 import type { ItemSpec } from '../item-spec';
 import { YAW_PLACE } from '../place';
+import { STANDING } from '../traits';
+
+const IDS = idUses<Marker>({ group: { to: 'group' }, entry: { to: 'entry' } });
 
 export const MARKER: ItemSpec<'marker'> = {
   words: { one: 'marker', many: 'markers' },
-  traits: { local: true, assembled: true, linked: true, selected: true, copied: true, thing: true, named: false },
+  traits: STANDING,
   optional: { group: true, entry: true, values: true },
   place: YAW_PLACE,
   name: ({ kind }) => kind,
   group: ({ group }) => group ?? null,
   alike: (a, b) => a.kind === b.kind,
-  ids: (fields, each) => overIds(fields, each, { group: { to: 'group' }, entry: { to: 'entry' } }),
+  ids: (fields, each) => overIds(fields, each, IDS),
 };

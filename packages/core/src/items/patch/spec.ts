@@ -1,17 +1,18 @@
-import { overIds } from '../ids';
+import type { Patch } from '../../model/items';
+import { idUses, overIds } from '../ids';
 import type { ItemSpec } from '../item-spec';
 import { overChangedIds } from './changed-ids';
+import { NOWHERE, UNPLACED } from '../traits';
+
+const IDS = idUses<Patch>({ level: { to: 'level', isStrict: true } });
 
 export const PATCH: ItemSpec<'patch'> = {
   words: { one: 'local change', many: 'local changes' },
-  traits: { local: false, assembled: false, linked: false, selected: false, copied: false, thing: false, named: false },
+  traits: { ...UNPLACED, copied: false, thing: false, pieces: true },
   optional: {},
-  place: null,
-  name: () => '',
-  group: () => null,
-  alike: () => true,
+  ...NOWHERE,
   ids: (fields, each, all) => {
-    const own = overIds(fields, each, { level: { to: 'level', isStrict: true } });
+    const own = overIds(fields, each, IDS);
     const { kind, target, change } = own;
     if (kind === undefined || own.fields === undefined) return own;
     const led =

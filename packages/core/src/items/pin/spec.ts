@@ -1,13 +1,14 @@
-import { overIds } from '../ids';
+import type { Pin } from '../../model/pin';
+import { idUses, overIds } from '../ids';
 import type { ItemSpec } from '../item-spec';
+import { NOWHERE, UNPLACED } from '../traits';
+
+const IDS = idUses<Pin>({ recipe: { to: 'recipe' } });
 
 export const PIN: ItemSpec<'pin'> = {
   words: { one: 'pin', many: 'pins' },
-  traits: { local: false, assembled: false, linked: false, selected: false, copied: true, thing: true, named: false },
+  traits: UNPLACED,
   optional: {},
-  place: null,
-  name: () => '',
-  group: () => null,
-  alike: () => true,
-  ids: (fields, each) => overIds(fields, each, { recipe: { to: 'recipe' } }),
+  ...NOWHERE,
+  ids: (fields, each) => overIds(fields, each, IDS),
 };

@@ -1,9 +1,10 @@
 import type { ItemSpec } from '../item-spec';
 import { GRID_PLACE } from '../place';
+import { UNPLACED } from '../traits';
 
 export const RECIPE: ItemSpec<'recipe'> = {
   words: { one: 'recipe', many: 'recipes' },
-  traits: { local: false, assembled: false, linked: true, selected: false, copied: true, thing: true, named: true },
+  traits: { ...UNPLACED, linked: true, named: true },
   optional: {},
   place: GRID_PLACE,
   name: ({ name }) => name,

@@ -1,14 +1,14 @@
-import { overIds } from '../ids';
+import { IN_GROUP } from '../in-group';
 import type { ItemSpec } from '../item-spec';
 import { GRID_PLACE } from '../place';
+import { STANDING } from '../traits';
 
 export const TILE_FLOOR: ItemSpec<'tileFloor'> = {
   words: { one: 'tile floor', many: 'tile floors' },
-  traits: { local: true, assembled: false, linked: true, selected: true, copied: true, thing: true, named: true },
+  traits: { ...STANDING, assembled: false, named: true },
   optional: { group: true },
   place: GRID_PLACE,
   name: ({ name }) => name,
-  group: ({ group }) => group ?? null,
+  ...IN_GROUP,
   alike: () => true,
-  ids: (fields, each) => overIds(fields, each, { group: { to: 'group' } }),
 };

@@ -1,11 +1,15 @@
+import type { Volume } from '../../model/volume';
 import { toMicro } from '../../numeric/micro';
-import { overIds } from '../ids';
+import { idUses, overIds } from '../ids';
 import type { ItemSpec } from '../item-spec';
 import { TURN_PLACE } from '../place';
+import { STANDING } from '../traits';
+
+const IDS = idUses<Volume>({ group: { to: 'group' }, kind: { to: 'entry' } });
 
 export const VOLUME: ItemSpec<'volume'> = {
   words: { one: 'volume', many: 'volumes' },
-  traits: { local: true, assembled: true, linked: true, selected: true, copied: true, thing: true, named: true },
+  traits: { ...STANDING, named: true },
   optional: { group: true, values: true },
   place: {
     ...TURN_PLACE,
@@ -20,5 +24,5 @@ export const VOLUME: ItemSpec<'volume'> = {
   name: ({ name }) => name,
   group: ({ group }) => group ?? null,
   alike: (a, b) => a.kind === b.kind,
-  ids: (fields, each) => overIds(fields, each, { group: { to: 'group' }, kind: { to: 'entry' } }),
+  ids: (fields, each) => overIds(fields, each, IDS),
 };

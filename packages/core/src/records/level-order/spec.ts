@@ -1,10 +1,13 @@
-import { overIds, type EachId } from '../../items/ids';
+import { idUses, overIds, type EachId } from '../../items/ids';
 import type { LevelOrder, UnlockRule } from '../../model/unlock';
 import { levelName, overList, overRows } from '../named';
 import type { RecordSpec } from '../record-spec';
 
+const OWN = idUses<LevelOrder>({ id: { to: 'level', isStrict: true } });
+const CARRIED = idUses<{ readonly value: string }>({ value: { to: 'carriedValue', isStrict: true } });
+
 function overRule(rule: UnlockRule, each: EachId): UnlockRule {
-  if (rule.kind === 'value') return overIds(rule, each, { value: { to: 'carriedValue', isStrict: true } });
+  if (rule.kind === 'value') return overIds(rule, each, CARRIED);
   if (rule.kind !== 'after') return rule;
   const levels = overList(rule.levels, each, { to: 'level', field: 'rules', isStrict: true });
   return levels === rule.levels ? rule : { ...rule, levels };
@@ -13,11 +16,11 @@ function overRule(rule: UnlockRule, each: EachId): UnlockRule {
 export const LEVEL_ORDER: RecordSpec<'levelOrder'> = {
   words: { one: 'unlock rules', many: 'unlock rules' },
   ids: (record, each) => {
-    const own = overIds(record, each, { id: { to: 'level', isStrict: true } });
+    const own = overIds(record, each, OWN);
     const parts: Partial<Pick<LevelOrder, 'rules' | 'gains' | 'resets'>> = {
       ...(own.rules && { rules: overRows(own.rules, (rule) => overRule(rule, each)) }),
       ...(own.gains && {
-        gains: overRows(own.gains, (gain) => overIds(gain, each, { value: { to: 'carriedValue', isStrict: true } })),
+        gains: overRows(own.gains, (gain) => overIds(gain, each, CARRIED)),
       }),
       ...(own.resets && {
         resets: overList(own.resets, each, { to: 'carriedValue', field: 'resets', isStrict: true }),

@@ -1,9 +1,12 @@
-import { overIds } from '../../items/ids';
+import type { Piece } from '../../model/kit';
+import { idUses, overIds } from '../../items/ids';
 import { calledBy } from '../named';
 import type { RecordSpec } from '../record-spec';
 
+const IDS = idUses<Piece>({ kit: { to: 'kit', isStrict: true } });
+
 export const PIECE: RecordSpec<'piece'> = {
   words: { one: 'piece', many: 'pieces' },
-  ids: (record, each) => overIds(record, each, { kit: { to: 'kit', isStrict: true } }),
+  ids: (record, each) => overIds(record, each, IDS),
   asUser: calledBy('piece'),
 };

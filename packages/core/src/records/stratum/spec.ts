@@ -1,11 +1,14 @@
-import { overIds } from '../../items/ids';
+import type { Stratum } from '../../model/stratum';
+import { idUses, overIds } from '../../items/ids';
 import { overList } from '../named';
 import type { RecordSpec } from '../record-spec';
+
+const IDS = idUses<Stratum>({ owner: { to: 'level', isStrict: true }, kit: { to: 'kit', isStrict: true } });
 
 export const STRATUM: RecordSpec<'stratum'> = {
   words: { one: 'stratum', many: 'strata' },
   ids: (record, each) => {
-    const own = overIds(record, each, { owner: { to: 'level', isStrict: true }, kit: { to: 'kit', isStrict: true } });
+    const own = overIds(record, each, IDS);
     if (!own.assemblies) return own;
     const assemblies = overList(own.assemblies, each, { to: 'stratum', field: 'assemblies', isStrict: true });
     return assemblies === own.assemblies ? own : { ...own, assemblies };

@@ -1,9 +1,12 @@
-import { overIds } from '../../items/ids';
+import type { TableView } from '../../model/table-view';
+import { idUses, overIds } from '../../items/ids';
 import { calledBy } from '../named';
 import type { RecordSpec } from '../record-spec';
 
+const IDS = idUses<TableView>({ register: { to: 'register', isStrict: true } });
+
 export const TABLE_VIEW: RecordSpec<'tableView'> = {
   words: { one: 'view', many: 'views' },
-  ids: (record, each) => overIds(record, each, { register: { to: 'register', isStrict: true } }),
+  ids: (record, each) => overIds(record, each, IDS),
   asUser: calledBy('view'),
 };
