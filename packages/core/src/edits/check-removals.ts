@@ -2,7 +2,7 @@ import { CoreError } from '../errors';
 import type { EditableKind, RecordKind, RecordTables } from '../model/records';
 import type { JsonRecord } from './apply-operation';
 import { isRecordKind } from '../records';
-import { recordUsers } from './record-users';
+import { usersOfAll } from './record-users';
 
 interface Touched {
   readonly kind: EditableKind;
@@ -23,9 +23,9 @@ export function checkRemovals(touched: readonly Touched[], after: () => RecordTa
     (one): one is Touched & { readonly kind: RecordKind } => one.record === undefined && isRecordKind(one.kind),
   );
   if (removed.length === 0) return;
-  const tables = after();
-  for (const { kind, id } of removed) {
-    const users = recordUsers(tables, kind, id);
+  const found = usersOfAll(after(), removed);
+  for (const [i, { kind, id }] of removed.entries()) {
+    const users = found[i];
     if (users.length === 0) continue;
     const more = users.length > NAMED ? ` and ${users.length - NAMED} more` : '';
     throw new CoreError(

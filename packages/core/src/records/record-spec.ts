@@ -12,6 +12,8 @@ export interface RecordSpec<K extends RecordKind> {
   readonly keptOnRestore?: readonly (keyof RecordOfKind[K] & string)[];
   /** Values that link to one keep it from being removed. */
   readonly isKeptByValues?: true;
+  /** Kinds of which none may be removed while one of this kind points at it: others need not be looked through for users. */
+  readonly pointsAt: readonly RecordKind[];
   /**
    * Goes over all ids that a record, or some fields of one, point at.
    * @returns the same where `each` leaves all as they are

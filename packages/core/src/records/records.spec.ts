@@ -1,4 +1,5 @@
 import { goldenCollection } from '../../../../golden/content';
+import { recordUsers, usersOfAll } from '../edits/record-users';
 import type { CollectionContent } from '../model/collection-content';
 import type { RecordKind } from '../model/records';
 import { recordFaults } from '../schema/validate-record';
@@ -50,6 +51,21 @@ describe('kinds of records', () => {
     ]);
     expect(pointers('rehearsal')).toEqual(['device → device handheld!', 'level → level two!']);
     expect([pointers('kit'), pointers('acceptance'), pointers('device')]).toEqual([[], [], []]);
+  });
+
+  it('say of which kinds they keep what they point at', () => {
+    for (const kind of RECORD_KINDS) {
+      const strict = pointers(kind).flatMap((one) => (one.endsWith('!') ? [/→ (\w+)/.exec(one)?.[1]] : []));
+      expect([kind, [...new Set(strict)].sort()]).toEqual([kind, [...RECORDS[kind].pointsAt].sort()]);
+    }
+  });
+
+  it('have the same users looked for together, and twice, as one by one', () => {
+    const all = RECORD_KINDS.flatMap((kind) => Object.keys(records[kind]).map((id) => ({ kind, id })));
+    const users = usersOfAll(records, [...all, ...all]);
+    const single = all.map(({ kind, id }) => recordUsers(records, kind, id));
+    expect(users).toEqual([...single, ...single]);
+    expect(single.filter((one) => one.length > 0).length).toBeGreaterThan(15);
   });
 
   it('keep a record whose ids are left alone, and give it back when they are renamed there and back', () => {

@@ -2,6 +2,7 @@ import type { RecordSpec } from '../record-spec';
 
 export const ACCEPTANCE: RecordSpec<'acceptance'> = {
   words: { one: 'accepted finding', many: 'accepted findings' },
+  pointsAt: [],
   isNamedByFinding: true,
   ids: (record) => record,
   asUser: () => 'an accepted finding',

@@ -3,6 +3,7 @@ import { overList } from '../named';
 
 export const COLLECTION: RecordSpec<'collection'> = {
   words: { one: 'settings', many: 'settings' },
+  pointsAt: ['device'],
   isSingle: true,
   keptOnRestore: ['name'],
   ids: (record, each) => {

@@ -3,6 +3,7 @@ import type { RecordSpec } from '../record-spec';
 
 export const KIT: RecordSpec<'kit'> = {
   words: { one: 'kit', many: 'kits' },
+  pointsAt: [],
   ids: (record) => record,
   asUser: calledBy('kit'),
 };

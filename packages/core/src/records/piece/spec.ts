@@ -7,6 +7,7 @@ const IDS = idUses<Piece>({ kit: { to: 'kit', isStrict: true } });
 
 export const PIECE: RecordSpec<'piece'> = {
   words: { one: 'piece', many: 'pieces' },
+  pointsAt: ['kit'],
   ids: (record, each) => overIds(record, each, IDS),
   asUser: calledBy('piece'),
 };
