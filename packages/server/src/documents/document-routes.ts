@@ -16,10 +16,7 @@ export function documentRoutes(snapshots: SnapshotRepository): Router {
     '/documents/:document/chunks/:kind/:chunk',
     async (request, response) => {
       const { collection, document, kind, chunk } = request.params;
-      const number = wholeNumber(chunk, 'chunk');
-      // The index first: a document of an earlier version is written anew before its index is given.
-      await snapshots.index(collection, document);
-      const bytes = await snapshots.gzippedChunk(collection, document, kind, number);
+      const bytes = await snapshots.gzippedChunk(collection, document, kind, wholeNumber(chunk, 'chunk'));
       const { sequence } = await snapshots.index(collection, document);
       if (!bytes) throw new HttpError(404, 'CHUNK_MISSING', `The document ${document} has no chunk ${kind} ${chunk}.`);
       response.setHeader('Content-Type', 'application/octet-stream');

@@ -17,6 +17,9 @@ export interface SnapshotIndex {
   readonly chunks: readonly { readonly kind: string; readonly chunk: number; readonly count: number }[];
 }
 
+/** Of a document that has none yet. */
+const NO_SNAPSHOT: SnapshotIndex = { sequence: 0, chunks: [] };
+
 /**
  * Reads and writes the snapshots of documents. Bytes are stored gzipped. One that an earlier version of the model wrote is written anew,
  * whole, before anything of it is given.
@@ -29,9 +32,14 @@ export class SnapshotRepository {
 
   /** From outside the write queue. @throws CoreError 'CHUNK_KIND', 'CHUNK_UNREADABLE', 'MODEL_NEWER' */
   async index(collection: string, document: string): Promise<SnapshotIndex> {
+    const row = await this.upToDate(collection, document);
+    return row ? this.indexOf(row) : NO_SNAPSHOT;
+  }
+
+  /** The row of a snapshot of the newest version. From outside the write queue. */
+  private async upToDate(collection: string, document: string): Promise<SnapshotRow | undefined> {
     const row = await this.row(collection, document);
-    if (row && this.isOld(row)) await this.database.queue.exclusive(() => this.renew(collection, document));
-    return this.indexNow(collection, document);
+    return row && this.isOld(row) ? this.database.queue.exclusive(() => this.renewed(collection, document)) : row;
   }
 
   private async row(collection: string, document: string): Promise<SnapshotRow | undefined> {
@@ -43,10 +51,10 @@ export class SnapshotRepository {
     return this.upgrades.checked(model, `document ${document}`) < this.upgrades.version;
   }
 
-  /** Writes a snapshot of an earlier version anew, all of it or nothing; from inside the write queue. */
-  private async renew(collection: string, document: string): Promise<void> {
+  /** The row of a snapshot; one of an earlier version is written anew first, all of it or nothing. From inside the write queue. */
+  private async renewed(collection: string, document: string): Promise<SnapshotRow | undefined> {
     const row = await this.row(collection, document);
-    if (!row || !this.isOld(row)) return;
+    if (!row || !this.isOld(row)) return row;
     const stretches = new Stretches();
     await this.database.sequelize.transaction(async (transaction) => {
       const renewed: { kind: string; chunk: number; count: number; bytes: Uint8Array }[] = [];
@@ -58,23 +66,22 @@ export class SnapshotRepository {
       }
       await this.write(transaction, collection, document, row.sequence, renewed);
     });
+    return { ...row, model: this.upgrades.version };
   }
 
-  private async indexNow(collection: string, document: string): Promise<SnapshotIndex> {
-    const { snapshotChunks } = this.database.models;
-    const row = await this.row(collection, document);
-    if (!row) return { sequence: 0, chunks: [] };
-    const chunks = (await snapshotChunks.findAll({
+  private async indexOf({ collection, document, sequence }: SnapshotRow): Promise<SnapshotIndex> {
+    const chunks = (await this.database.models.snapshotChunks.findAll({
       where: { collection, document },
       attributes: ['kind', 'chunk', 'count'],
       order: ['kind', 'chunk'],
       raw: true,
     })) as unknown as Pick<SnapshotChunkRow, 'kind' | 'chunk' | 'count'>[];
-    return { sequence: row.sequence, chunks: chunks.filter((c) => c.count > 0) };
+    return { sequence, chunks: chunks.filter((c) => c.count > 0) };
   }
 
-  /** The gzipped bytes of one chunk, undefined when there is none. */
+  /** The gzipped bytes of one chunk, undefined when there is none. From outside the write queue. @throws CoreError as `index` does */
   async gzippedChunk(collection: string, document: string, kind: string, chunk: number): Promise<Buffer | undefined> {
+    await this.upToDate(collection, document);
     const row = await this.database.models.snapshotChunks.findOne({
       where: { collection, document, kind, chunk },
       raw: true,
@@ -84,9 +91,8 @@ export class SnapshotRepository {
 
   /** From inside the write queue. @throws CoreError as `index` does */
   async load(collection: string, document: string): Promise<{ sequence: number; chunks: StoredChunk[] }> {
-    await this.renew(collection, document);
-    const { sequence } = await this.indexNow(collection, document);
-    return { sequence, chunks: await this.chunks(collection, document) };
+    const row = await this.renewed(collection, document);
+    return { sequence: row?.sequence ?? 0, chunks: await this.chunks(collection, document) };
   }
 
   private async chunks(collection: string, document: string): Promise<StoredChunk[]> {
