@@ -3,6 +3,7 @@ import type { EditableKind, RecordTables } from '../../model/records';
 import { ITEM_KINDS, isItemKind, itemsOf, overIdsOf } from '../../items';
 import type { IdTarget } from '../../items/ids';
 import type { AssemblyUse, Item, ItemKind, StratumContent } from '../../model/items';
+import { isRecordKind, overRecordIds } from '../../records';
 import { fieldsOf } from '../../sets/field-tables';
 import { linkUses } from '../../sets/links';
 import { TABLE_PATHS, levelPath, stratumPath } from './archive-files';
@@ -21,6 +22,8 @@ export interface LooseEnd {
   readonly to: string;
 }
 
+/** Kinds that stand as one table each. */
+type TableKind = keyof typeof TABLE_PATHS;
 type Content = Pick<CollectionContent, 'records' | 'strata'>;
 
 /** All loose ends of a collection, file by file. What edits refuse is no loose end: reading an archive refuses it too. */
@@ -64,12 +67,15 @@ function recordEnds(records: RecordTables): LooseEnd[] {
   ): void => {
     if (!Object.hasOwn(table, to)) ends.push({ path, kind, id, field, to });
   };
-  for (const { id, readiness } of Object.values(records.collection)) {
-    for (const field of readiness?.fields ?? [])
-      need(TABLE_PATHS.collection, 'collection', id, 'readiness.fields', field, records.field);
+  for (const [kind, path] of Object.entries(TABLE_PATHS) as [TableKind, string][]) {
+    for (const record of Object.values<{ readonly id: string }>(records[kind])) {
+      overRecordIds(kind, record, (to, { to: other, field, isStrict }) => {
+        // What edits refuse is refused by reading too.
+        if (!isStrict && isRecordKind(other)) need(path, kind, record.id, field, to, records[other]);
+        return to;
+      });
+    }
   }
-  for (const { id, resident } of Object.values(records.cellGrid))
-    for (const one of resident) need(TABLE_PATHS.cellGrid, 'cellGrid', id, 'resident', one, records.stratum);
   const keys = Object.fromEntries(fieldsOf(records, null).map(({ key }) => [key, true]));
   for (const { id, gains } of Object.values(records.levelOrder)) {
     for (const { field } of gains) if (field) need(TABLE_PATHS.levelOrder, 'levelOrder', id, 'gains', field, keys);
