@@ -1,5 +1,5 @@
 import { readFileSync, readdirSync } from 'node:fs';
-import { dirname, join, relative, sep } from 'node:path';
+import { join, relative, sep } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import ts from 'typescript';
 
@@ -84,9 +84,4 @@ export function importsOf({ program, sources }: House): Map<ts.SourceFile, ts.So
       return [source, targets];
     }),
   );
-}
-
-/** The folder in which a file lies. */
-export function folderOf(path: string): string {
-  return dirname(path);
 }

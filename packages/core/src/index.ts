@@ -55,11 +55,10 @@ export {
   itemsOf,
   kindsWith,
   listOf,
-  nameOf,
   overIdsOf,
   specOf,
 } from './items';
-export { anyItem, type AnyItem, type Names } from './items/item-spec';
+export { anyItem, type AnyItem } from './items/item-spec';
 export type { ChangedFields } from './items/place';
 export { BLOCK_SIGHTS, type Block, type BlockFace, type BlockPlane, type BlockSight } from './model/block';
 export type { Placement } from './model/placement';
@@ -134,7 +133,7 @@ export {
   type Operation,
 } from './edits/operation';
 export { FIRST_MODEL_VERSION, ModelUpgrades } from './upgrades/model-upgrades';
-export { MODEL_VERSION, UPGRADES } from './upgrades';
+export { MODEL_HEADER, MODEL_VERSION, UPGRADES } from './upgrades';
 export type { Upgrade } from './upgrades/upgrade';
 export { equalJson } from './edits/equal-json';
 export { applyOperation, valueAt, type JsonRecord } from './edits/apply-operation';

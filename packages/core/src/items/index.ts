@@ -4,7 +4,7 @@ import { BLOCK } from './block/spec';
 import { DIVIDER } from './divider/spec';
 import { GROUP } from './group/spec';
 import type { EachId } from './ids';
-import type { AnyItem, ItemSpec, ItemSpecs, ItemTraits, Names } from './item-spec';
+import type { AnyItem, ItemSpec, ItemSpecs, ItemTraits } from './item-spec';
 import { LINK } from './link/spec';
 import { MARKER } from './marker/spec';
 import { MASK } from './mask/spec';
@@ -87,11 +87,6 @@ export function* itemsOf(content: StratumContent): Generator<AnyItem> {
   for (const kind of ITEM_KINDS) {
     for (const item of content[kind] as readonly Item[]) yield { kind, item } as AnyItem;
   }
-}
-
-/** Name that an item goes by, '' where it has none. */
-export function nameOf<K extends ItemKind>({ kind, item }: AnyItem<K>, names: Names): string {
-  return ITEMS[kind].name(item, names);
 }
 
 /** Group of its stratum that an item is in, null at the top. */

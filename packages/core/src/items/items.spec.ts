@@ -4,7 +4,7 @@ import { applyOperation } from '../edits/apply-operation';
 import { anchorOf, mirroredFields, movedFields, movedWithin, turnedFields } from '../layout/place-items';
 import type { Json } from '../model/json';
 import type { Item, ItemKind } from '../model/items';
-import { ITEM_KINDS, ITEMS, isOptionalField, kindsWith, nameOf, overIdsOf } from './index';
+import { ITEM_KINDS, ITEMS, isOptionalField, kindsWith, overIdsOf, specOf } from './index';
 import { anyItem, type AnyItem } from './item-spec';
 
 /** A sample of every kind with each field that it may lack, and without any. */
@@ -131,7 +131,9 @@ describe('the list of kinds', () => {
 
   it('has a name for what people or kits name', () => {
     const names = { piece: (id: string) => `piece ${id}` };
-    const told = SAMPLES.filter((one, i) => one.kind !== SAMPLES[i - 1]?.kind).map((one) => nameOf(one, names));
+    const told = SAMPLES.filter((one, i) => one.kind !== SAMPLES[i - 1]?.kind).map(({ kind, item }) =>
+      specOf(kind).name(item, names),
+    );
     expect(told).toEqual([
       'slab',
       'piece pin',

@@ -6,3 +6,6 @@ export const UPGRADES = new ModelUpgrades([KNOT_IDS]);
 
 /** The version of the model that this program writes. Log, snapshots, outbox, archives and copied text carry it. */
 export const MODEL_VERSION = UPGRADES.version;
+
+/** Header of each request and answer: the version that it is written in. */
+export const MODEL_HEADER = 'Stravel-Model';

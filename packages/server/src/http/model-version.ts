@@ -1,8 +1,5 @@
-import type { ModelUpgrades } from '@stravel/core';
+import { MODEL_HEADER, type ModelUpgrades } from '@stravel/core';
 import type { Request, RequestHandler } from 'express';
-
-/** Version of the model that a request or an answer is written in. */
-export const MODEL_HEADER = 'Stravel-Model';
 
 /** Tells every page which version of the model the server speaks. */
 export function tellModelVersion({ version }: ModelUpgrades): RequestHandler {

@@ -23,7 +23,7 @@ export const appConfig: ApplicationConfig = {
     provideRouter(
       routes,
       withComponentInputBinding(),
-      withNavigationErrorHandler(({ error }) => void inject(PageAge).hearError(error)),
+      withNavigationErrorHandler(({ error }) => inject(PageAge).hearError(error)),
     ),
     provideStore({
       [recordsFeature.name]: recordsFeature.reducer,

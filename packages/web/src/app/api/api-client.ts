@@ -1,5 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import {
+  MODEL_HEADER,
   MODEL_VERSION,
   type Edit,
   type EditHead,
@@ -8,7 +9,7 @@ import {
   type LooseEndNotes,
   type NewCollection,
 } from '@stravel/core';
-import { MODEL_HEADER, PageAge } from './page-age';
+import { PageAge } from './page-age';
 import { problemOf } from './problem-error';
 
 export interface NamedId {

@@ -1,9 +1,6 @@
 import { Injectable, signal } from '@angular/core';
 import { MODEL_VERSION } from '@stravel/core';
 
-/** Version of the model that a request or an answer is written in. */
-export const MODEL_HEADER = 'Stravel-Model';
-
 /** What browsers say when a script of the page is no longer there. */
 const MISSING_SCRIPT =
   /dynamically imported module|Importing a module script failed|error loading dynamically imported module/i;
@@ -20,10 +17,8 @@ export class PageAge {
     if (Number(version ?? 0) > MODEL_VERSION) this.old.set(true);
   }
 
-  /** Hears an error; @returns whether it was that of a script that is gone */
-  hearError(error: unknown): boolean {
-    const isMissing = error instanceof Error && MISSING_SCRIPT.test(error.message);
-    if (isMissing) this.old.set(true);
-    return isMissing;
+  /** Hears an error: that of a script that is gone makes the page old. */
+  hearError(error: unknown): void {
+    if (error instanceof Error && MISSING_SCRIPT.test(error.message)) this.old.set(true);
   }
 }
