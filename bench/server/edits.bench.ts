@@ -3,12 +3,11 @@ import { Agent, request } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Edit, Placement } from '@stravel/core';
-import { createApp, openDatabase, type Database, type Server } from '@stravel/server';
-import { pino } from 'pino';
 import sqlite3 from 'sqlite3';
 import { serveCollection } from '../web/served-collection';
 import { atMost, inTurns, timingText, type Row } from '../measure';
 import { STRATUM, manyPlacements } from './many-placements';
+import { openBenchFolder } from './bench-folder';
 
 const EDITS_A_ROUND = 400;
 const ROUNDS = 5;
@@ -66,31 +65,6 @@ export async function editsBench(): Promise<Row[]> {
   ];
 }
 
-/** A data folder with one level of so many placements, and its parts in this process. */
-async function openFolder(
-  placements: number,
-): Promise<{ database: Database; server: Server; folder: string; close: () => Promise<void> }> {
-  const folder = mkdtempSync(join(tmpdir(), 'stravel-bench-'));
-  const database = await openDatabase(folder);
-  const server = createApp({
-    database,
-    dataFolder: folder,
-    webFolder: undefined,
-    log: pino({ level: 'silent' }),
-    now: () => new Date(),
-  });
-  await server.collections.take('bench', await manyPlacements(placements, (i) => placementAt(i, 0)));
-  return {
-    database,
-    server,
-    folder,
-    close: async () => {
-      await server.close();
-      await database.close();
-    },
-  };
-}
-
 function placementAt(i: number, x: number): Placement {
   return {
     id: `p${String(i).padStart(6, '0')}`,
@@ -143,7 +117,9 @@ function post(agent: Agent, port: number, edit: Edit): Promise<void> {
 }
 
 async function walBytesAnEdit(placements: number): Promise<number> {
-  const { database, server, folder, close } = await openFolder(placements);
+  const { database, server, folder, close } = await openBenchFolder(
+    await manyPlacements(placements, (i) => placementAt(i, 0)),
+  );
   const wal = join(folder, 'stravel.sqlite-wal');
   const empty = (): Promise<unknown> =>
     database.queue.exclusive(() => database.sequelize.query('PRAGMA wal_checkpoint(TRUNCATE)'));

@@ -1,12 +1,9 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import type { Edit } from '@stravel/core';
 import { smallCollection } from '@stravel/core/testing';
-import { createApp, openDatabase } from '@stravel/server';
-import { pino } from 'pino';
 import { timing, timingText, type Row } from '../measure';
+import { openBenchFolder } from './bench-folder';
 
 const [FEW, MANY] = [1000, 20000];
 const ROUNDS = 9;
@@ -14,16 +11,7 @@ const GOAL_MS = 50;
 
 /** The first page of a level's history with 20,000 edits in the log against one with 1,000: half of them are about the level. */
 export async function historyBench(): Promise<Row[]> {
-  const folder = mkdtempSync(join(tmpdir(), 'stravel-history-'));
-  const database = await openDatabase(folder);
-  const server = createApp({
-    database,
-    dataFolder: folder,
-    webFolder: undefined,
-    log: pino({ level: 'silent' }),
-    now: () => new Date(),
-  });
-  await server.collections.take('bench', await smallCollection());
+  const { server, folder, close } = await openBenchFolder(await smallCollection());
   const listener = server.app.listen(0, '127.0.0.1');
   await new Promise((resolve) => listener.once('listening', resolve));
   const url = `http://127.0.0.1:${(listener.address() as AddressInfo).port}/api/collections/bench/levels/one/history`;
@@ -61,8 +49,7 @@ export async function historyBench(): Promise<Row[]> {
   const many = await measure();
   listener.close();
   listener.closeAllConnections();
-  await server.close();
-  await database.close();
+  await close();
   rmSync(folder, { recursive: true, force: true });
   const later = many.medianMs - few.medianMs;
   return [

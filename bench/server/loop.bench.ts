@@ -1,7 +1,5 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import {
   archiveCollection,
@@ -11,10 +9,9 @@ import {
   type Operation,
   type Placement,
 } from '@stravel/core';
-import { createApp, openDatabase } from '@stravel/server';
-import { pino } from 'pino';
 import { atMost, median, type Row } from '../measure';
 import { STRATUM, manyPlacements } from './many-placements';
+import { openBenchFolder } from './bench-folder';
 
 const PLACEMENTS = 100000;
 const CHANGES = 5000;
@@ -30,16 +27,7 @@ export async function loopBench(): Promise<Row[]> {
   const content = await manyPlacements(PLACEMENTS, placementAt);
   const archive = archiveCollection(content);
   const changed = archiveCollection(withMoved(content));
-  const folder = mkdtempSync(join(tmpdir(), 'stravel-loop-'));
-  const database = await openDatabase(folder);
-  const server = createApp({
-    database,
-    dataFolder: folder,
-    webFolder: undefined,
-    log: pino({ level: 'silent' }),
-    now: () => new Date(),
-  });
-  await server.collections.take('bench', content);
+  const { server, folder, close } = await openBenchFolder(content);
   const listener = server.app.listen(0, '127.0.0.1');
   await new Promise((resolve) => listener.once('listening', resolve));
   const caller = new Caller((listener.address() as AddressInfo).port);
@@ -79,8 +67,7 @@ export async function loopBench(): Promise<Row[]> {
   await caller.close();
   listener.close();
   listener.closeAllConnections();
-  await server.close();
-  await database.close();
+  await close();
   rmSync(folder, { recursive: true, force: true });
   return [...held].map(([name, times]) => ({
     ...atMost(`${name}, ms held`, median(times), GOAL_MS, 0),

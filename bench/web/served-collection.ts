@@ -1,11 +1,8 @@
 import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { rmSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import type { CollectionContent } from '@stravel/core';
-import { createApp, openDatabase } from '@stravel/server';
-import { pino } from 'pino';
+import { newBenchFolder, openBenchFolder } from '../server/bench-folder';
 
 /** The built server stands beside the built benchmark. */
 const SERVER = fileURLToPath(new URL('./main.js', import.meta.url));
@@ -19,20 +16,8 @@ export interface ServedCollection {
 
 /** The server as it is used, a process of its own, with one collection in it; 'demo' has it make the demo. */
 export async function serveCollection(content: CollectionContent | 'demo'): Promise<ServedCollection> {
-  const folder = mkdtempSync(join(tmpdir(), 'stravel-bench-'));
-  if (content !== 'demo') {
-    const database = await openDatabase(folder);
-    const server = createApp({
-      database,
-      dataFolder: folder,
-      webFolder: undefined,
-      log: pino({ level: 'silent' }),
-      now: () => new Date(),
-    });
-    await server.collections.take('bench', content);
-    await server.close();
-    await database.close();
-  }
+  const folder = newBenchFolder();
+  if (content !== 'demo') await (await openBenchFolder(content, folder)).close();
   const child = spawn(process.execPath, [SERVER, content === 'demo' ? 'demo' : 'serve'], {
     env: { ...process.env, PORT: '0', STRAVEL_DATA: folder, STRAVEL_LOG: 'silent' },
     stdio: ['ignore', 'pipe', 'inherit'],
