@@ -13,11 +13,7 @@ import {
   type Operation,
   type Upgrade,
 } from '@stravel/core';
-import { smallCollection } from '@stravel/core/testing';
-import { pino } from 'pino';
-import { createApp, type Server } from './app';
-import { openDatabase, type Database } from './db/database';
-import { edit, removeFolder } from './testing/test-server';
+import { edit, removeFolder, startTestServer, type TestServer } from './testing/test-server';
 
 /** A planted step: materials of blocks are written in capitals. */
 const CAPITALS: Upgrade = {
@@ -38,16 +34,10 @@ const CAPITALS: Upgrade = {
 const PLAIN = new ModelUpgrades([]);
 const PLANTED = new ModelUpgrades([CAPITALS]);
 
-interface Running {
-  readonly server: Server;
-  readonly database: Database;
-  readonly get: (path: string) => Promise<Response>;
-  readonly post: (path: string, body: unknown, headers?: Record<string, string>) => Promise<Response>;
-  stop(): Promise<void>;
-}
+const AT = '/api/collections/small';
 
 let folder: string;
-let running: Running | undefined;
+let running: TestServer | undefined;
 
 beforeEach(() => (folder = mkdtempSync(join(tmpdir(), 'stravel-model-'))));
 afterEach(async () => {
@@ -56,42 +46,10 @@ afterEach(async () => {
   removeFolder(folder);
 });
 
-/** A server whose model has gone some way, on the folder of the test. */
-async function start(upgrades?: ModelUpgrades): Promise<Running> {
+/** A server whose model has gone some way, on the folder of the test; the one before ends. */
+async function start(upgrades?: ModelUpgrades): Promise<TestServer> {
   await running?.stop();
-  const database = await openDatabase(folder);
-  const log = pino({ level: 'silent' });
-  const server = createApp({
-    database,
-    dataFolder: folder,
-    webFolder: undefined,
-    log,
-    now: () => new Date(),
-    upgrades,
-  });
-  if (!(await server.collectionRows.exists('small'))) await server.collections.take('small', await smallCollection());
-  const listener = server.app.listen(0, '127.0.0.1');
-  await new Promise((resolve) => listener.once('listening', resolve));
-  const address = listener.address();
-  const root = `http://127.0.0.1:${typeof address === 'object' ? address?.port : 0}/api/collections/small`;
-  running = {
-    server,
-    database,
-    get: (path) => fetch(`${root}${path}`),
-    post: (path, body, headers = {}) =>
-      fetch(`${root}${path}`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json', ...headers },
-        body: JSON.stringify(body),
-      }),
-    stop: async () => {
-      listener.close();
-      listener.closeAllConnections();
-      await server.close();
-      await database.close();
-    },
-  };
-  return running;
+  return (running = await startTestServer(folder, upgrades));
 }
 
 const material = (before: string, after: string): Operation => ({
@@ -105,8 +63,8 @@ const material = (before: string, after: string): Operation => ({
 const own = (version: number): Record<string, string> => ({ 'Stravel-Model': String(version) });
 const titleOf = async (answer: Response): Promise<string> => ((await answer.json()) as { title: string }).title;
 
-async function chunk(one: Running): Promise<unknown> {
-  const bytes = new Uint8Array(await (await one.get('/documents/base/chunks/block/0')).arrayBuffer());
+async function chunk(one: TestServer): Promise<unknown> {
+  const bytes = new Uint8Array(await (await one.get(`${AT}/documents/base/chunks/block/0`)).arrayBuffer());
   return decodeChunk('block', bytes).map((record) => record['material']);
 }
 
@@ -114,21 +72,21 @@ describe('a data folder of an earlier model', () => {
   it('is read as the newest: log, history, snapshots, undo, and nothing of the log is rewritten', async () => {
     const old = await start(PLAIN);
     const logged = edit([material('slate', 'chalk')]);
-    expect((await old.post('/edits', logged, own(1))).status).toBe(201);
+    expect((await old.post(`${AT}/edits`, logged, own(1))).status).toBe(201);
     const now = await start(PLANTED);
     // An index is given only once all chunks are of the newest version.
-    expect(await (await now.get('/documents/base')).json()).toMatchObject({ sequence: 0 });
+    expect(await (await now.get(`${AT}/documents/base`)).json()).toMatchObject({ sequence: 0 });
     const row = await now.database.models.snapshots.findOne({ where: { document: 'base' }, raw: true });
     expect([row, await chunk(now)]).toMatchObject([{ model: 2 }, ['SLATE']]);
-    const { edits } = (await (await now.get('/edits?after=0')).json()) as { edits: LoggedEdit[] };
+    const { edits } = (await (await now.get(`${AT}/edits?after=0`)).json()) as { edits: LoggedEdit[] };
     expect(edits[0].operations).toEqual([material('SLATE', 'CHALK')]);
-    expect(await (await now.get(`/edits/${logged.id}`)).json()).toMatchObject({
+    expect(await (await now.get(`${AT}/edits/${logged.id}`)).json()).toMatchObject({
       operations: [material('SLATE', 'CHALK')],
     });
     const content = await now.server.collections.give('small');
     expect(content.strata.get('base')?.block[0].material).toBe('CHALK');
     const undo = edit([material('CHALK', 'SLATE')], { undoes: logged.id });
-    expect((await now.post('/edits', undo, own(2))).status).toBe(201);
+    expect((await now.post(`${AT}/edits`, undo, own(2))).status).toBe(201);
     const rows = await now.database.sequelize.query('SELECT model, operations FROM edits ORDER BY sequence');
     expect(rows[0]).toEqual([
       { model: 1, operations: JSON.stringify([material('slate', 'chalk')]) },
@@ -142,7 +100,7 @@ describe('a data folder of an earlier model', () => {
   it('that a newer server wrote is refused, naming the document', async () => {
     await start(PLANTED);
     const old = await start(PLAIN);
-    const answer = await old.get('/documents/base');
+    const answer = await old.get(`${AT}/documents/base`);
     expect([answer.status, await answer.json()]).toMatchObject([
       422,
       {
@@ -158,14 +116,14 @@ describe('a data folder of an earlier model', () => {
     const path = { id: 'p', name: '', form: 'polyline', closed: false, knots: [knot(0), knot(1)] };
     const made: Operation = { document: 'own', kind: 'path', id: 'p', field: null, before: null, after: path as never };
     // As a page of the first version sends it, and one that says nothing.
-    expect((await one.post('/edits', edit([made]), own(FIRST_MODEL_VERSION))).status).toBe(201);
+    expect((await one.post(`${AT}/edits`, edit([made]), own(FIRST_MODEL_VERSION))).status).toBe(201);
     const moved = {
       ...made,
       field: 'knots',
       before: [knot(0), knot(1)] as never,
       after: [knot(2), knot(1), knot(3)] as never,
     };
-    expect((await one.post('/edits', edit([moved]))).status).toBe(201);
+    expect((await one.post(`${AT}/edits`, edit([moved]))).status).toBe(201);
     const [kept] = (await one.server.collections.give('small')).strata.get('own')?.path ?? [];
     expect(kept.knots.map(({ id, position }) => [id, position[0]])).toEqual([
       ['k0', 2],
@@ -179,15 +137,15 @@ describe('pages and servers of two versions', () => {
   it('tell each other: older edits are upgraded, newer refused', async () => {
     await start(PLAIN);
     const one = await start(PLANTED);
-    expect((await one.get('/documents/base')).headers.get('Stravel-Model')).toBe('2');
-    expect((await one.post('/edits', edit([material('slate', 'chalk')]), own(1))).status).toBe(201);
+    expect((await one.get(`${AT}/documents/base`)).headers.get('Stravel-Model')).toBe('2');
+    expect((await one.post(`${AT}/edits`, edit([material('slate', 'chalk')]), own(1))).status).toBe(201);
     expect(await chunk(one)).toEqual(['SLATE']);
     const content = await one.server.collections.give('small');
     expect(content.strata.get('base')?.block[0].material).toBe('CHALK');
-    const newer = await one.post('/edits', edit([material('CHALK', 'SLATE')]), own(3));
+    const newer = await one.post(`${AT}/edits`, edit([material('CHALK', 'SLATE')]), own(3));
     expect([newer.status, await titleOf(newer)]).toEqual([422, 'MODEL_NEWER']);
     for (const wrong of ['0', '-1', 'two', '1.5', '1e99', '']) {
-      const answer = await one.post('/edits', edit([material('CHALK', 'SLATE')]), { 'Stravel-Model': wrong });
+      const answer = await one.post(`${AT}/edits`, edit([material('CHALK', 'SLATE')]), { 'Stravel-Model': wrong });
       expect([wrong, answer.status, /^MODEL_/.test(await titleOf(answer))]).toEqual([wrong, 422, true]);
     }
     expect(await one.server.edits.lastSequence('small')).toBe(1);
@@ -196,8 +154,7 @@ describe('pages and servers of two versions', () => {
   it('hear it first in the stream', async () => {
     const one = await start();
     const abort = new AbortController();
-    const address = (await one.get('/documents/base')).url.replace('/documents/base', '/events');
-    const stream = await fetch(address, { signal: abort.signal });
+    const stream = await fetch(`${one.url}${AT}/events`, { signal: abort.signal });
     const reader = stream.body?.getReader();
     let text = '';
     while (!text.includes('data:')) text += Buffer.from((await reader?.read())?.value ?? []).toString('utf8');
@@ -210,7 +167,7 @@ describe('what does not fit', () => {
   it('an edit of the log that does not replay is an error that names document and edit', async () => {
     const one = await start();
     const broken: Edit = edit([material('slate', 'chalk')], { id: 'broken-one' });
-    expect((await one.post('/edits', broken, own(MODEL_VERSION))).status).toBe(201);
+    expect((await one.post(`${AT}/edits`, broken, own(MODEL_VERSION))).status).toBe(201);
     await one.database.sequelize.query(`UPDATE edits SET operations = replace(operations, '"slate"', '"gold"')`);
     const again = await start();
     await expect(again.server.collections.give('small')).rejects.toMatchObject({
@@ -220,7 +177,7 @@ describe('what does not fit', () => {
       ) as string,
     });
     // Nothing is written over it.
-    const refused = await again.post('/edits', edit([material('gold', 'tin')]), own(MODEL_VERSION));
+    const refused = await again.post(`${AT}/edits`, edit([material('gold', 'tin')]), own(MODEL_VERSION));
     expect([refused.status, await titleOf(refused)]).toEqual([422, 'LOG_BROKEN']);
   });
 
@@ -246,7 +203,7 @@ describe('what does not fit', () => {
       { replacements: [cut] },
     );
     const now = await start(PLANTED);
-    const answer = await now.get('/documents/base');
+    const answer = await now.get(`${AT}/documents/base`);
     expect([answer.status, await titleOf(answer)]).toEqual([422, 'CHUNK_UNREADABLE']);
     const [row] = await now.database.models.snapshotChunks.findAll({
       where: { document: 'base', kind: 'block' },

@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Edit, Operation } from '@stravel/core';
+import type { Edit, ModelUpgrades, Operation } from '@stravel/core';
 import { smallCollection } from '@stravel/core/testing';
 import { pino } from 'pino';
 import { createApp, type Server } from '../app';
@@ -15,12 +15,13 @@ export interface TestServer {
   readonly url: string;
   readonly dataFolder: string;
   get(path: string, headers?: Record<string, string>): Promise<Response>;
-  post(path: string, body: unknown): Promise<Response>;
+  post(path: string, body: unknown, headers?: Record<string, string>): Promise<Response>;
   stop(): Promise<void>;
 }
 
 export async function startTestServer(
   dataFolder = mkdtempSync(join(tmpdir(), 'stravel-server-')),
+  upgrades?: ModelUpgrades,
 ): Promise<TestServer> {
   const database = await openDatabase(dataFolder);
   const server = createApp({
@@ -29,6 +30,7 @@ export async function startTestServer(
     webFolder: undefined,
     log: pino({ level: 'silent' }),
     now: () => new Date(),
+    upgrades,
   });
   if (!(await server.collectionRows.exists('small'))) await server.collections.take('small', await smallCollection());
   const listener = server.app.listen(0, '127.0.0.1');
@@ -40,10 +42,10 @@ export async function startTestServer(
     url,
     dataFolder,
     get: (path, headers = {}) => fetch(`${url}${path}`, { headers }),
-    post: (path, body) =>
+    post: (path, body, headers = {}) =>
       fetch(`${url}${path}`, {
         method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
+        headers: { 'Content-Type': 'application/json', ...headers },
         body: JSON.stringify(body),
       }),
     stop: async () => {
