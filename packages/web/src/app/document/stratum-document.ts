@@ -106,15 +106,16 @@ export class StratumDocument {
     return () => this.listeners.delete(listener);
   }
 
+  /** The table of a kind that only the caller knows. */
+  tableOf<K extends ItemKind>(kind: K): ItemTable<K> {
+    // Each table holds its kind alone.
+    return this.tables[kind] as unknown as ItemTable<K>;
+  }
+
   private put(kind: ItemKind, id: string, record: JsonRecord | undefined): void {
     // Records were checked for their kind by the server, or made by a desk.
     if (record) this.tableOf(kind).put(record as unknown as ItemOfKind[ItemKind]);
     else this.tables[kind].delete(id);
-  }
-
-  private tableOf<K extends ItemKind>(kind: K): ItemTable<K> {
-    // Each table holds its kind alone.
-    return this.tables[kind] as unknown as ItemTable<K>;
   }
 
   private tell(change: StratumChange): void {

@@ -1,6 +1,6 @@
 import { DEFAULT_SIGHT_OPTIONS, blockSurface, type Block, type BlockSurface } from '@stravel/core';
-import { BufferAttribute, BufferGeometry, LineSegments, Mesh, type Group, type Material } from 'three';
-import type { BlockCaps } from './block-caps';
+import { BufferAttribute, BufferGeometry, LineSegments, Mesh } from 'three';
+import type { LayerHost, PlateLayer } from './plate-layer';
 
 /** Blocks drawn together; a change draws its group anew, so groups are small while there are few. */
 const FEWEST_A_GROUP = 64;
@@ -35,22 +35,13 @@ export function madeSurface(block: Block): BlockSurface | undefined {
   return surfaces.get(block) ?? undefined;
 }
 
-export interface BlockMaterials {
-  /** Faces of blocks that hide, seen from outside. */
-  readonly hides: Material;
-  readonly decor: Material;
-  /** Insides, seen where the plan cuts a block. */
-  readonly cut: Material;
-  readonly edges: Material;
-}
-
 interface BlockGroup {
   readonly ids: Set<string>;
   objects: (Mesh | LineSegments)[];
 }
 
 /** The blocks of one stratum as a few meshes with their edges. */
-export class BlockMeshes {
+export class BlockMeshes implements PlateLayer {
   private readonly groups: BlockGroup[] = [];
   private readonly groupOf = new Map<string, BlockGroup>();
   private groupSize = FEWEST_A_GROUP;
@@ -59,17 +50,13 @@ export class BlockMeshes {
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   constructor(
-    private readonly parent: Group,
-    private readonly edgeParent: Group,
-    private readonly capParent: Group,
-    private readonly caps: BlockCaps,
     private readonly blocks: ReadonlyMap<string, Block>,
-    private readonly materials: () => BlockMaterials,
-    /** Called when a slice has been drawn later than it was asked for. */
-    private readonly drawn: () => void,
-    /** Whether what stands in a group, or in none, is drawn. */
-    private readonly shows: (group: string | null | undefined) => boolean = () => true,
+    private readonly host: LayerHost,
   ) {}
+
+  get isDrawing(): boolean {
+    return this.waiting.length > 0;
+  }
 
   /** Blocks that are not drawn yet. */
   get pending(): number {
@@ -122,7 +109,7 @@ export class BlockMeshes {
     for (let group = this.waiting.pop(); group; group = performance.now() < end ? this.waiting.pop() : undefined)
       this.draw(group);
     if (this.waiting.length > 0) this.timer = setTimeout(() => this.drawSlice());
-    this.drawn();
+    this.host.drawn();
   }
 
   private join(id: string): BlockGroup {
@@ -146,8 +133,10 @@ export class BlockMeshes {
 
   private draw(group: BlockGroup): void {
     this.clear(group);
-    const { hides, decor, cut, edges } = this.materials();
-    const blocks = [...group.ids].flatMap((id) => this.blocks.get(id) ?? []).filter((block) => this.shows(block.group));
+    const { hides, decor, cut, edges } = this.host.materials();
+    const blocks = [...group.ids]
+      .flatMap((id) => this.blocks.get(id) ?? [])
+      .filter((block) => this.host.isSeen(block.group));
     for (const [sight, material] of [
       ['hides', hides],
       ['decor', decor],
@@ -156,16 +145,16 @@ export class BlockMeshes {
       if (!geometry) continue;
       const outside = new Mesh(geometry, material);
       const inside = new Mesh(geometry, cut);
-      const counting = this.caps.meshes(geometry);
+      const counting = this.host.caps.meshes(geometry);
       group.objects.push(outside, inside, ...counting);
-      this.parent.add(outside, inside);
-      this.capParent.add(...counting);
+      this.host.parent.add(outside, inside);
+      this.host.cuts.add(...counting);
     }
     const lines = edgeGeometry(blocks);
     if (lines) {
       const object = new LineSegments(lines, edges);
       group.objects.push(object);
-      this.edgeParent.add(object);
+      this.host.edges.add(object);
     }
   }
 }

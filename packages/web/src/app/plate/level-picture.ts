@@ -9,7 +9,7 @@ import { recordsFeature } from '../document/records/records-store';
 import { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS } from '../document/unseen-groups';
 import { KitLibrary } from './kit-library';
-import { boxAround } from './item-shapes';
+import { boxAround } from './box-around';
 import { PickIndex } from './pick-index';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours } from './plate-colours';

@@ -10,9 +10,9 @@ import {
   RGBAFormat,
   SRGBColorSpace,
   LinearMipmapLinearFilter,
-  type Group,
 } from 'three';
 import type { PlateColours } from './plate-colours';
+import type { LayerHost, PlateLayer } from './plate-layer';
 import { SlicedWork } from './sliced-work';
 
 const SIDE = MASK_TILE_PIXELS;
@@ -34,19 +34,16 @@ interface DrawnMask {
 }
 
 /** The masks of a stratum as flat pictures, a texture a tile: a stroke uploads only the tiles it touched. */
-export class MaskMeshes {
+export class MaskMeshes implements PlateLayer {
   private readonly drawn = new Map<string, DrawnMask>();
   private ink = '';
   private readonly work: SlicedWork;
 
-  /** @param isSeen whether things of a group are seen @param drawn called after each slice of drawing */
   constructor(
-    private readonly group: Group,
     private readonly masks: ReadonlyMap<string, Mask>,
-    private readonly isSeen: (group: string | null | undefined) => boolean,
-    drawn: () => void,
+    private readonly host: LayerHost,
   ) {
-    this.work = new SlicedWork(drawn);
+    this.work = new SlicedWork(() => host.drawn());
   }
 
   /** Whether some of it is still to be drawn. */
@@ -55,12 +52,16 @@ export class MaskMeshes {
   }
 
   /** Draws what changed since, a slice at a time. */
-  refresh(): void {
+  rebuild(): void {
     for (const [id, { place }] of this.drawn) {
       const now = this.masks.get(id);
-      if (!now || !this.isSeen(now.group) || !isPlacedAlike(place, now)) this.drop(id);
+      if (!now || !this.host.isSeen(now.group) || !isPlacedAlike(place, now)) this.drop(id);
     }
     this.work.begin(this.redraw());
+  }
+
+  update(): void {
+    this.rebuild();
   }
 
   /** Solid ground is of the colour of ink; open ground a trace of it. */
@@ -78,7 +79,7 @@ export class MaskMeshes {
 
   private *redraw(): Generator<void> {
     for (const mask of this.masks.values()) {
-      if (!this.isSeen(mask.group) || this.drawn.get(mask.id)?.mask === mask) continue;
+      if (!this.host.isSeen(mask.group) || this.drawn.get(mask.id)?.mask === mask) continue;
       const known: DrawnMask = this.drawn.get(mask.id) ?? {
         mask: undefined,
         place: mask,
@@ -94,7 +95,7 @@ export class MaskMeshes {
           before?.mesh.removeFromParent();
           if (before) disposeMesh(before.mesh);
           const mesh = this.meshOf(mask, column, row, text);
-          this.group.add(mesh);
+          this.host.parent.add(mesh);
           known.tiles.set(key, { text, mesh });
           yield;
         }

@@ -1,14 +1,12 @@
-import { BoxTree, type Box3, type ItemKind, type Piece } from '@stravel/core';
+import { BoxTree, ITEM_KINDS, type Box3, type ItemKind, type Piece } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
-import { lineOfPath } from './event-marks';
-import { madeSurface } from './block-meshes';
-import { boundsOfItem, facesOfItem } from './item-shapes';
+import { facesOfItem, ofItem, plateEnv } from './item-shapes';
+import { plateKind } from './kinds';
+import { isOverFaces, planeOf } from './kinds/plan-outline';
+import type { PlateEnv } from './kinds/plate-kind';
 import type { PickItem } from './pick-item';
 import { SlicedWork } from './sliced-work';
-
-/** Things between two points at which looking may pause. */
-const ITEMS_A_STEP = 1024;
 
 /** Where things are, for picking by point, box and ray. Made anew when asked after a change. */
 export class PickIndex {
@@ -30,7 +28,7 @@ export class PickIndex {
   atPlan(x: number, z: number, bottom: number, top: number, reach: number): PickItem[] {
     return this.inBox([x - reach, bottom, z - reach], [x + reach, top, z + reach])
       .filter((item) => this.isOver(item, x, z, reach))
-      .sort((a, b) => kindRank(b) - kindRank(a) || b.bounds.max[1] - a.bounds.max[1]);
+      .sort((a, b) => plateKind(b.kind).rank - plateKind(a.kind).rank || b.bounds.max[1] - a.bounds.max[1]);
   }
 
   /** Things whose bounds lie in a box. */
@@ -59,13 +57,13 @@ export class PickIndex {
       .map(({ item }) => item);
   }
 
-  /** Height of the block or placement under a point, looking down from it; undefined when there is none. @param skip ids that do not count */
+  /** Height of what carries under a point, looking down from it; undefined when there is none. @param skip ids that do not count */
   surfaceBelow([x, y, z]: readonly [number, number, number], skip: ReadonlySet<string>): number | undefined {
     this.refresh();
     let least = Infinity;
     for (const { item, distance } of this.tree?.alongRay([x, y, z], [0, -1, 0]) ?? []) {
       const found = this.items[item];
-      if (distance > least || skip.has(found.id) || (found.kind !== 'block' && found.kind !== 'placement')) continue;
+      if (distance > least || skip.has(found.id) || !plateKind(found.kind).carries) continue;
       least = Math.min(least, this.exactDistance(found, [x, y, z], [0, -1, 0], distance) ?? Infinity);
     }
     return least === Infinity ? undefined : y - least;
@@ -104,20 +102,26 @@ export class PickIndex {
   }
 
   private isOver(item: PickItem, x: number, z: number, reach: number): boolean {
-    if (item.kind === 'path') {
-      const path = this.strata()
-        .find(({ id }) => id === item.stratum)
-        ?.tables.path.get(item.id);
-      return path !== undefined && isNearLine(lineOfPath(path), x, z, reach * 2);
-    }
-    // A volume is taken by its rim, so that what stands in it can be reached.
-    if (item.kind === 'tileFloor' || item.kind === 'mask') return true;
-    if (item.kind === 'volume') return isNearRim(item.bounds, this.facesOf(item), x, z, reach * 2);
-    return isOver(item, this.facesOf(item), x, z, reach);
+    const document = this.documentOf(item);
+    if (!document) return false;
+    const spot = { x, z, reach };
+    const filled = { bounds: item.bounds, faces: this.facesOf(item) };
+    return (
+      ofItem(
+        document,
+        item.kind,
+        item.id,
+        (spec, thing) => spec.isOver?.(thing, spot, filled) ?? isOverFaces(spot, filled),
+      ) ?? false
+    );
+  }
+
+  private documentOf(item: PickItem): StratumDocument | undefined {
+    return this.strata().find(({ id }) => id === item.stratum);
   }
 
   facesOf(item: PickItem): readonly Float64Array[] | undefined {
-    const document = this.strata().find(({ id }) => id === item.stratum);
+    const document = this.documentOf(item);
     return document && facesOfItem(document, item.kind, item.id, this.pieces());
   }
 
@@ -145,13 +149,13 @@ export class PickIndex {
 
   private *lookThrough(): Generator<void> {
     const strata = this.strata();
-    const pending = this.pendingBlocks();
+    const onlyMade = this.pendingBlocks() > 0;
     const hidden = this.hiddenGroups();
     const items: PickItem[] = [];
     for (const document of strata) {
-      for (const item of itemsOf(document, this.pieces(), pending > 0, unseenGroups(document, hidden))) {
-        if (items.push(item) % ITEMS_A_STEP === 0) yield;
-      }
+      const env = plateEnv(document, this.pieces());
+      const unseen = unseenGroups(document, hidden);
+      for (const kind of ITEM_KINDS) yield* lookThroughKind(document, kind, env, unseen, onlyMade, items);
     }
     const boxes = new Float64Array(items.length * 6);
     items.forEach(({ bounds }, i) => {
@@ -164,116 +168,17 @@ export class PickIndex {
   }
 }
 
-function* itemsOf(
+function lookThroughKind<K extends ItemKind>(
   document: StratumDocument,
-  pieces: Readonly<Record<string, Piece>>,
-  onlyMade: boolean,
+  kind: K,
+  env: PlateEnv,
   unseen: ReadonlySet<string>,
-): Generator<PickItem> {
-  const found = (kind: ItemKind, id: string, group: string | null | undefined): PickItem[] => {
-    const bounds = isSeen(group, unseen) ? boundsOfItem(document, kind, id, pieces) : undefined;
-    return bounds ? [{ stratum: document.id, kind, id, bounds }] : [];
-  };
-  for (const block of document.tables.block.values())
-    if (!onlyMade || madeSurface(block)) yield* found('block', block.id, block.group);
-  for (let slot = 0; slot < document.tables.placement.slotCount; slot++) {
-    const id = document.tables.placement.idAt(slot);
-    if (id !== undefined) yield* found('placement', id, document.tables.placement.groupAt(slot));
-  }
-  for (const { id, group } of document.tables.marker.values()) yield* found('marker', id, group);
-  for (const { id, group } of document.tables.divider.values()) yield* found('divider', id, group);
-  for (const { id, group } of document.tables.volume.values()) yield* found('volume', id, group);
-  for (const { id, group } of document.tables.path.values()) yield* found('path', id, group);
-  for (const { id, group } of document.tables.tileFloor.values()) yield* found('tileFloor', id, group);
-  for (const { id, group } of document.tables.mask.values()) yield* found('mask', id, group);
-  for (const { id, group } of document.tables.assembly.values()) yield* found('assembly', id, group);
-}
-
-/** Small things are wanted before large ones under the same point. */
-function kindRank({ kind }: PickItem): number {
-  return kind === 'marker'
-    ? 4
-    : kind === 'divider' || kind === 'path'
-      ? 3
-      : kind === 'volume'
-        ? 2
-        : kind === 'placement'
-          ? 1
-          : 0;
-}
-
-function isOver(
-  item: PickItem,
-  faces: readonly Float64Array[] | undefined,
-  x: number,
-  z: number,
-  reach: number,
-): boolean {
-  if (!faces) return item.kind !== 'divider' || nearLine(item.bounds, x, z, reach);
-  return faces.some((face) => {
-    const [, ny] = planeOf(face);
-    return ny > 1e-6 && insideOutline(face, x, z);
+  onlyMade: boolean,
+  into: PickItem[],
+): Generator<void> {
+  return plateKind(kind).boxes(document.tables[kind], env, {
+    isSeen: (group) => isSeen(group, unseen),
+    onlyMade,
+    add: (id: string, bounds: Box3) => void into.push({ stratum: document.id, kind, id, bounds }),
   });
-}
-
-function nearLine({ min, max }: Box3, x: number, z: number, reach: number): boolean {
-  const dx = max[0] - min[0];
-  const dz = max[2] - min[2];
-  const length = Math.hypot(dx, dz) || 1;
-  // Either diagonal of the bounds may be the divider.
-  const off = (px: number, pz: number, qx: number, qz: number): number =>
-    Math.abs(((qx - px) * (z - pz) - (qz - pz) * (x - px)) / length);
-  return Math.min(off(min[0], min[2], max[0], max[2]), off(min[0], max[2], max[0], min[2])) <= reach * 2;
-}
-
-function isNearLine(line: Float64Array, x: number, z: number, reach: number): boolean {
-  for (let i = 0; i + 3 < line.length; i += 3) {
-    const [dx, dz] = [line[i + 3] - line[i], line[i + 5] - line[i + 2]];
-    const square = dx * dx + dz * dz;
-    const t = square > 0 ? Math.min(1, Math.max(0, ((x - line[i]) * dx + (z - line[i + 2]) * dz) / square)) : 0;
-    if (Math.hypot(line[i] + t * dx - x, line[i + 2] + t * dz - z) <= reach) return true;
-  }
-  return false;
-}
-
-function isNearRim(
-  { min, max }: Box3,
-  faces: readonly Float64Array[] | undefined,
-  x: number,
-  z: number,
-  reach: number,
-): boolean {
-  if (!faces) {
-    const radius = (max[0] - min[0]) / 2;
-    return Math.abs(Math.hypot(x - (min[0] + max[0]) / 2, z - (min[2] + max[2]) / 2) - radius) <= reach;
-  }
-  return faces.some(
-    (face) =>
-      isNearLine(face, x, z, reach) || isNearLine(Float64Array.of(...face.slice(-3), ...face.slice(0, 3)), x, z, reach),
-  );
-}
-
-function insideOutline(face: Float64Array, x: number, z: number): boolean {
-  let inside = false;
-  for (let i = 0, j = face.length - 3; i < face.length; j = i, i += 3) {
-    if (
-      face[i + 2] > z !== face[j + 2] > z &&
-      x < ((face[j] - face[i]) * (z - face[i + 2])) / (face[j + 2] - face[i + 2]) + face[i]
-    )
-      inside = !inside;
-  }
-  return inside;
-}
-
-function planeOf(face: Float64Array): [number, number, number, number] {
-  const ux = face[3] - face[0];
-  const uy = face[4] - face[1];
-  const uz = face[5] - face[2];
-  const vx = face[6] - face[0];
-  const vy = face[7] - face[1];
-  const vz = face[8] - face[2];
-  const nx = uy * vz - uz * vy;
-  const ny = uz * vx - ux * vz;
-  const nz = ux * vy - uy * vx;
-  return [nx, ny, nz, nx * face[0] + ny * face[1] + nz * face[2]];
 }

@@ -1,6 +1,18 @@
-import type { Box3 } from '@stravel/core';
+import {
+  anchorOf,
+  anyItem,
+  groupOf,
+  kindsWith,
+  type AnyItem,
+  type Box3,
+  type ItemKind,
+  type SquareCode,
+  type Vector3,
+} from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
 import { isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
+import { PLATE_KINDS, plateKind } from './kinds';
+import type { MarksEnv } from './kinds/plate-kind';
 import type { PickItem } from './pick-item';
 import type { Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
@@ -8,6 +20,8 @@ import type { HeightRange, PlateDrawing } from './plate-drawing';
 
 const STEPS = [0.1, 0.5, 1, 5, 10, 50, 100, 500, 1000, 5000];
 const MIN_PIXELS = 9;
+/** How strongly marks are drawn that the heights of the plan leave out. */
+const GHOST_ALPHA = 0.25;
 /** Selections of more things are outlined by their bounds. */
 const MAX_EXACT_OUTLINES = 1000;
 
@@ -82,111 +96,49 @@ export function drawPending({ context, colours }: PlateDrawing, pane: Pane, pend
   lines.forEach((line, i) => context.fillText(line, pane.left + 12, pane.top + 22 + i * 18));
 }
 
-/** Spawns are an open arrowhead that points where one looks, exits a ring round a dot, checkpoints a pennant, pickups a lozenge; dividers a dashed line with ticks. */
-export function drawMarkers(
+/** Everything that is marked rather than drawn as a body: spawns, volumes, paths, links and their like. */
+export function drawMarks(
   drawing: PlateDrawing,
   strata: readonly StratumDocument[],
   hidden: HiddenGroups,
   range: HeightRange | undefined,
+  legend: readonly SquareCode[],
 ): void {
-  const { context, colours } = drawing;
-  for (const document of strata) {
-    const unseen = unseenGroups(document, hidden);
-    for (const marker of document.tables.marker.values()) {
-      if (!isSeen(marker.group, unseen)) continue;
-      const [x, y, z] = marker.position;
-      const at = drawing.at(x, y, z);
-      if (!at) continue;
-      context.globalAlpha = !range || (y >= range.bottom - 0.01 && y <= range.top) ? 1 : 0.25;
-      context.strokeStyle = colours.kiln;
-      context.fillStyle = colours.plate;
-      context.lineWidth = 2;
-      context.beginPath();
-      if (marker.kind === 'spawn') arrowhead(context, at, marker.turn);
-      else if (marker.kind === 'checkpoint') pennant(context, at);
-      else if (marker.kind === 'pickup') lozenge(context, at);
-      else context.arc(at[0], at[1], 8, 0, Math.PI * 2);
-      context.fill();
-      context.stroke();
-      if (marker.kind === 'exit') {
-        context.fillStyle = colours.kiln;
-        context.beginPath();
-        context.arc(at[0], at[1], 3, 0, Math.PI * 2);
-        context.fill();
+  const codes = new Map(legend.map((code) => [code.code, code]));
+  const unseen = new Map(strata.map((document) => [document, unseenGroups(document, hidden)]));
+  const shows = (document: StratumDocument, group: string | null | undefined): boolean =>
+    isSeen(group, unseen.get(document) ?? new Set());
+  const env = {
+    alphaOf: (low: number, high: number): number =>
+      !range || (high >= range.bottom && low <= range.top) ? 1 : GHOST_ALPHA,
+    legend: codes,
+    anchorOf: (id: string): Vector3 | undefined => {
+      for (const document of strata) {
+        const placed = linkedItem(document, id);
+        const anchor = placed && anchorOf(placed);
+        if (placed && anchor && shows(document, groupOf(placed))) return anchor;
       }
-      context.fillStyle = colours.ink;
-      context.font = "12px 'Spline Sans Variable', sans-serif";
-      context.fillText(marker.kind, at[0] + 13, at[1] + 4);
-    }
-    for (const divider of document.tables.divider.values())
-      if (isSeen(divider.group, unseen)) drawDivider(drawing, divider.from, divider.to, divider.bottom, divider.top);
+      return undefined;
+    },
+  };
+  // In the order of the list, so that small marks lie over large ones.
+  for (const kind of Object.keys(PLATE_KINDS) as ItemKind[])
+    for (const document of strata)
+      marksOf(document, kind, drawing, { ...env, isSeen: (group) => shows(document, group) });
+  drawing.context.globalAlpha = 1;
+}
+
+function marksOf<K extends ItemKind>(document: StratumDocument, kind: K, drawing: PlateDrawing, env: MarksEnv): void {
+  plateKind(kind).marks?.(document.tables[kind], drawing, env);
+}
+
+/** What a link may begin or end at, by its id alone. */
+function linkedItem(document: StratumDocument, id: string): AnyItem | undefined {
+  for (const kind of kindsWith('linked')) {
+    const item = document.item(kind, id);
+    if (item) return anyItem<ItemKind>(kind, item);
   }
-  context.globalAlpha = 1;
-}
-
-function pennant(context: CanvasRenderingContext2D, [x, y]: readonly [number, number]): void {
-  context.moveTo(x - 4, y + 8);
-  context.lineTo(x - 4, y - 8);
-  context.lineTo(x + 8, y - 3);
-  context.lineTo(x - 4, y + 2);
-}
-
-function lozenge(context: CanvasRenderingContext2D, [x, y]: readonly [number, number]): void {
-  context.moveTo(x, y - 7);
-  context.lineTo(x + 5, y);
-  context.lineTo(x, y + 7);
-  context.lineTo(x - 5, y);
-  context.closePath();
-}
-
-/** A divider: dashes with short ticks to one side on the plan, a dashed rectangle in the model. */
-export function drawDivider(
-  drawing: PlateDrawing,
-  from: readonly [number, number],
-  to: readonly [number, number],
-  bottom: number,
-  top: number,
-): void {
-  const { context, colours, view } = drawing;
-  context.strokeStyle = colours.divider;
-  context.lineWidth = 2;
-  context.setLineDash([9, 5]);
-  context.beginPath();
-  const corners =
-    view === 'plan'
-      ? ([
-          [from, bottom],
-          [to, bottom],
-        ] as const)
-      : ([
-          [from, bottom],
-          [to, bottom],
-          [to, top],
-          [from, top],
-          [from, bottom],
-        ] as const);
-  corners.forEach(([[x, z], y], i) => {
-    const p = drawing.at(x, y, z);
-    if (!p) return;
-    if (i === 0) context.moveTo(...p);
-    else context.lineTo(...p);
-  });
-  context.stroke();
-  context.setLineDash([]);
-  if (view !== 'plan') return;
-  const a = drawing.at(from[0], 0, from[1]);
-  const b = drawing.at(to[0], 0, to[1]);
-  if (!a || !b) return;
-  const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
-  const ux = (b[0] - a[0]) / length;
-  const uy = (b[1] - a[1]) / length;
-  context.lineWidth = 1.2;
-  context.beginPath();
-  for (let s = 14; s < length; s += 28) {
-    context.moveTo(a[0] + ux * s, a[1] + uy * s);
-    context.lineTo(a[0] + ux * s - uy * 7, a[1] + uy * s + ux * 7);
-  }
-  context.stroke();
+  return undefined;
 }
 
 /** Outlines of what is selected: the edges of its own faces, at whatever angle they stand; of very many the tops of their bounds. */
@@ -229,16 +181,4 @@ function topOfBounds({ min, max }: Box3): Float64Array {
     max[1],
     max[2],
   );
-}
-
-function arrowhead(context: CanvasRenderingContext2D, [x, y]: readonly [number, number], turnDegrees: number): void {
-  const angle = (-turnDegrees * Math.PI) / 180;
-  const point = (forward: number, right: number): [number, number] => [
-    x + Math.sin(angle) * forward + Math.cos(angle) * right,
-    y - Math.cos(angle) * forward + Math.sin(angle) * right,
-  ];
-  context.moveTo(...point(11, 0));
-  context.lineTo(...point(-7, 9));
-  context.lineTo(...point(-7, -9));
-  context.closePath();
 }

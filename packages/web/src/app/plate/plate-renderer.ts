@@ -6,9 +6,7 @@ import type { HiddenGroups } from '../document/unseen-groups';
 import type { PickItem } from './pick-item';
 import type { ModelCamera, Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
-import { drawEvents } from './event-marks';
-import { drawTileFloors } from './tile-marks';
-import { drawGrid, drawMarkers, drawPending, drawScale, drawSelection } from './plate-marks';
+import { drawGrid, drawMarks, drawPending, drawScale, drawSelection } from './plate-marks';
 import type { PlateScene } from './plate-scene';
 import type { HeightRange, PlateDrawing } from './plate-drawing';
 
@@ -117,9 +115,7 @@ export class PlateRenderer {
     const drawing = this.drawingOf('plan', pane, over, colours);
     inPane(over, pane, () => {
       frame.paint(drawing);
-      drawTileFloors(drawing, strata, frame.hiddenGroups, range, frame.legend);
-      drawMarkers(drawing, strata, frame.hiddenGroups, range);
-      drawEvents(drawing, strata, frame.hiddenGroups, range);
+      drawMarks(drawing, strata, frame.hiddenGroups, range, frame.legend);
       drawSelection(drawing, frame.selection, frame.facesOf);
       frame.overlay(drawing);
       drawScale(drawing, pane);
@@ -145,9 +141,7 @@ export class PlateRenderer {
     renderer.clippingPlanes = [];
     const drawing = this.drawingOf('model', pane, over, frame.colours);
     inPane(over, pane, () => {
-      drawTileFloors(drawing, frame.strata, frame.hiddenGroups, undefined, frame.legend);
-      drawMarkers(drawing, frame.strata, frame.hiddenGroups, undefined);
-      drawEvents(drawing, frame.strata, frame.hiddenGroups, undefined);
+      drawMarks(drawing, frame.strata, frame.hiddenGroups, undefined, frame.legend);
       frame.overlay(drawing);
       drawSelection(drawing, frame.selection, frame.facesOf);
     });

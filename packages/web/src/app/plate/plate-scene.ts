@@ -1,3 +1,4 @@
+import { ITEM_KINDS, type ItemKind } from '@stravel/core';
 import {
   BackSide,
   DirectionalLight,
@@ -12,10 +13,10 @@ import {
 import type { StratumChange, StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import { BlockCaps } from './block-caps';
-import { BlockMeshes, type BlockMaterials } from './block-meshes';
 import type { PieceMesh } from './kit-meshes';
-import { MaskMeshes } from './mask-meshes';
-import { PlacementInstances, type DetailView } from './placement-instances';
+import { plateKind } from './kinds';
+import type { BlockMaterials, LayerHost, PlateLayer } from './plate-layer';
+import type { DetailView } from './placement-instances';
 import type { PlateColours } from './plate-colours';
 
 interface DrawnStratum {
@@ -23,10 +24,7 @@ interface DrawnStratum {
   readonly group: Group;
   readonly edges: Group;
   readonly cuts: Group;
-  readonly blocks: BlockMeshes;
-  readonly placements: PlacementInstances;
-  readonly masks: MaskMeshes;
-  readonly slots: Map<string, number>;
+  readonly layers: ReadonlyMap<ItemKind, PlateLayer>;
   readonly stop: () => void;
   unseen: ReadonlySet<string>;
 }
@@ -84,17 +82,17 @@ export class PlateScene {
     this.materials.cut.color.set(colours.ink);
     this.caps.setColour(colours.ink);
     this.materials.edges.color.set(colours.ink);
-    for (const { masks } of this.drawn.values()) masks.applyTheme(colours);
+    for (const layer of this.layers()) layer.applyTheme?.(colours);
   }
 
   /** Shows every piece at the detail step that a view calls for. */
   chooseSteps(view: DetailView): void {
-    for (const { placements } of this.drawn.values()) placements.chooseSteps(view);
+    for (const layer of this.layers()) layer.chooseSteps?.(view);
   }
 
   setMeshes(meshes: ReadonlyMap<string, PieceMesh>): void {
     this.meshes = meshes;
-    for (const { placements } of this.drawn.values()) placements.rebuild();
+    for (const layer of this.layers()) layer.meshesChanged?.();
     this.changed();
   }
 
@@ -119,20 +117,17 @@ export class PlateScene {
 
   /** Blocks that are too many to be drawn. */
   get leftOutBlocks(): number {
-    return [...this.drawn.values()].reduce((sum, { blocks }) => sum + blocks.leftOut, 0);
+    return this.layers().reduce((sum, { leftOut = 0 }) => sum + leftOut, 0);
   }
 
   /** Blocks that are still to be drawn. */
   get pendingBlocks(): number {
-    return [...this.drawn.values()].reduce((sum, { blocks }) => sum + blocks.pending, 0);
+    return this.layers().reduce((sum, { pending = 0 }) => sum + pending, 0);
   }
 
   /** Whether anything is still to be drawn. */
   get isDrawing(): boolean {
-    return (
-      this.pendingBlocks > 0 ||
-      [...this.drawn.values()].some(({ placements, masks }) => placements.isDrawing || masks.isDrawing)
-    );
+    return this.layers().some(({ isDrawing }) => isDrawing);
   }
 
   setEdgeOpacity(opacity: number): void {
@@ -155,73 +150,54 @@ export class PlateScene {
     const cuts = this.caps.group();
     const unseen = (): ReadonlySet<string> =>
       this.drawn.get(document.id)?.unseen ?? unseenGroups(document, this.hiddenGroups);
-    const blocks = new BlockMeshes(
-      group,
+    const host: LayerHost = {
+      parent: group,
       edges,
       cuts,
-      this.caps,
-      document.tables.block,
-      () => this.materials,
-      () => this.changed(),
-      (of) => isSeen(of, unseen()),
-    );
-    const placements = new PlacementInstances(
-      group,
-      document.tables.placement,
-      (piece) => this.meshes.get(piece),
-      (of) => isSeen(of, unseen()),
-      () => this.changed(),
-    );
-    const masks = new MaskMeshes(
-      group,
-      document.tables.mask,
-      (of) => isSeen(of, unseen()),
-      () => this.changed(),
-    );
-    const slots = new Map<string, number>();
+      caps: this.caps,
+      materials: () => this.materials,
+      meshOf: (piece) => this.meshes.get(piece),
+      isSeen: (of) => isSeen(of, unseen()),
+      drawn: () => this.changed(),
+    };
+    const layers = new Map<ItemKind, PlateLayer>();
+    for (const kind of ITEM_KINDS) {
+      const layer = layerOf(document, kind, host);
+      if (layer) layers.set(kind, layer);
+    }
     const stop = document.listen((change) => this.follow(document.id, change));
     this.drawn.set(document.id, {
       document,
       group,
       edges,
       cuts,
-      blocks,
-      placements,
-      masks,
-      slots,
+      layers,
       stop,
       unseen: unseenGroups(document, this.hiddenGroups),
     });
     this.follow(document.id, { stratum: document.id, whole: true, items: [] });
   }
 
+  private layers(): readonly PlateLayer[] {
+    return [...this.drawn.values()].flatMap(({ layers }) => [...layers.values()]);
+  }
+
   private follow(id: string, change: StratumChange): void {
     const stratum = this.drawn.get(id);
     if (!stratum) return;
-    const { document, blocks, placements, masks, slots } = stratum;
-    if (change.whole) stratum.unseen = unseenGroups(document, this.hiddenGroups);
-    else if (change.items.some(({ kind }) => kind === 'group')) this.regroup(stratum);
-    if (change.whole || change.items.some(({ kind }) => kind === 'mask')) masks.refresh();
+    const { document, layers } = stratum;
     if (change.whole) {
-      blocks.rebuild();
-      placements.rebuild();
-      for (let slot = 0; slot < document.tables.placement.slotCount; slot++) {
-        const item = document.tables.placement.idAt(slot);
-        if (item !== undefined) slots.set(item, slot);
-      }
+      stratum.unseen = unseenGroups(document, this.hiddenGroups);
+      for (const layer of layers.values()) layer.rebuild();
     } else {
-      const touched = change.items.filter(({ kind }) => kind === 'block').map((item) => item.id);
-      if (touched.length > 0) blocks.update(touched);
+      if (change.items.some(({ kind }) => plateKind(kind).hides)) this.regroup(stratum);
+      const touched = new Map<ItemKind, string[]>();
       for (const item of change.items) {
-        if (item.kind !== 'placement') continue;
-        const before = slots.get(item.id);
-        const now = document.tables.placement.slotOf(item.id);
-        if (before !== undefined && before !== now) placements.update(before);
-        if (now >= 0) {
-          slots.set(item.id, now);
-          placements.update(now);
-        } else slots.delete(item.id);
+        const ids = touched.get(item.kind);
+        if (ids) ids.push(item.id);
+        else touched.set(item.kind, [item.id]);
       }
+      for (const [kind, ids] of touched) layers.get(kind)?.update(ids);
     }
     this.changed();
   }
@@ -231,21 +207,21 @@ export class PlateScene {
     const unseen = unseenGroups(stratum.document, this.hiddenGroups);
     if (unseen.size === stratum.unseen.size && [...unseen].every((id) => stratum.unseen.has(id))) return;
     stratum.unseen = unseen;
-    stratum.blocks.rebuild();
-    stratum.placements.rebuild();
-    stratum.masks.refresh();
+    for (const layer of stratum.layers.values()) layer.rebuild();
   }
 
   private drop(id: string): void {
     const stratum = this.drawn.get(id);
     if (!stratum) return;
     stratum.stop();
-    stratum.blocks.dispose();
-    stratum.placements.dispose();
-    stratum.masks.dispose();
+    for (const layer of stratum.layers.values()) layer.dispose();
     stratum.group.removeFromParent();
     stratum.edges.removeFromParent();
     stratum.cuts.removeFromParent();
     this.drawn.delete(id);
   }
+}
+
+function layerOf<K extends ItemKind>(document: StratumDocument, kind: K, host: LayerHost): PlateLayer | undefined {
+  return plateKind(kind).layer?.(document.tables[kind], host);
 }

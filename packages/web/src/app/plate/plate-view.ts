@@ -15,9 +15,9 @@ import type { Box3, ItemKind, Piece, SquareCode } from '@stravel/core';
 import { KeepScroll } from '../document/level/keep-scroll';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS } from '../document/unseen-groups';
-import { lineOfPath } from './event-marks';
 import type { PieceMesh } from './kit-meshes';
-import { boundsOfItem, boxAround } from './item-shapes';
+import { boxAround } from './box-around';
+import { boundsOfItem, ofItem } from './item-shapes';
 import { PickIndex } from './pick-index';
 import type { PickItem } from './pick-item';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
@@ -238,17 +238,11 @@ export class PlateView {
     return bounds && { stratum, kind, id, bounds };
   }
 
-  /** Face loops of an item, the pieces of a path's line; undefined when it has none. */
+  /** Face loops of an item, or the lines that show it; undefined when it has none. */
   facesOf(item: PickItem): readonly Float64Array[] | undefined {
-    const path =
-      item.kind === 'path'
-        ? this.strata()
-            .find(({ id }) => id === item.stratum)
-            ?.tables.path.get(item.id)
-        : undefined;
-    if (!path) return this.picks.facesOf(item);
-    const line = lineOfPath(path);
-    return Array.from({ length: line.length / 3 - 1 }, (_unused, i) => line.subarray(i * 3, i * 3 + 6));
+    const document = this.strata().find(({ id }) => id === item.stratum);
+    const outline = document && ofItem(document, item.kind, item.id, (spec, thing) => spec.outline?.(thing));
+    return outline ?? this.picks.facesOf(item);
   }
 
   planDown(event: PointerEvent): void {

@@ -1,26 +1,13 @@
-import type { Box3, Vector3 } from '@stravel/core';
+import { ITEM_KINDS, type Box3, type ItemKind, type Vector3 } from '@stravel/core';
 import type { StratumDocument } from '../document/stratum-document';
-import { boxAround } from './item-shapes';
+import { boxAround } from './box-around';
+import { plateKind } from './kinds';
 
-/** The box around where blocks, placements and markers stand, whatever their size; undefined when there are none. */
+/** The box around where things stand, whatever their size; undefined when nothing stands anywhere. */
 export function roughBounds(strata: readonly StratumDocument[]): Box3 | undefined {
   const points: Vector3[] = [];
-  for (const {
-    tables: { block: blocks, marker: markers, placement: placements },
-  } of strata) {
-    for (const { position } of blocks.values()) points.push(position);
-    for (const { position } of markers.values()) points.push(position);
-    const low: [number, number, number] = [Infinity, Infinity, Infinity];
-    const high: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-    for (let slot = 0; slot < placements.slotCount; slot++) {
-      if (placements.idAt(slot) === undefined) continue;
-      for (let k = 0; k < 3; k++) {
-        const value = placements.numbers[slot * 9 + k];
-        if (value < low[k]) low[k] = value;
-        if (value > high[k]) high[k] = value;
-      }
-    }
-    if (low[0] <= high[0]) points.push(low, high);
-  }
+  const stands = <K extends ItemKind>(document: StratumDocument, kind: K): void =>
+    plateKind(kind).stands?.(document.tables[kind], (point) => points.push(point));
+  for (const document of strata) for (const kind of ITEM_KINDS) stands(document, kind);
   return boxAround(points.map((point) => ({ min: point, max: point })));
 }

@@ -7,10 +7,8 @@ import {
   type SquareMark,
   type TileFloor,
 } from '@stravel/core';
-import type { StratumDocument } from '../document/stratum-document';
-import { isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import type { PlateColours } from './plate-colours';
-import type { HeightRange, PlateDrawing } from './plate-drawing';
+import type { PlateDrawing } from './plate-drawing';
 
 /** Squares smaller than this are drawn as one sheet, pixels. */
 const MIN_SQUARE_PIXELS = 3;
@@ -19,7 +17,7 @@ const MARK_PIXELS = 9;
 const TEXT_PIXELS = 22;
 
 /** The colour of a name of the palette in the plate's theme. */
-export function paletteColour(colour: GroupColour, colours: PlateColours): string {
+function paletteColour(colour: GroupColour, colours: PlateColours): string {
   const table: Record<GroupColour, string> = {
     none: colours.floor,
     kiln: colours.kiln,
@@ -32,29 +30,8 @@ export function paletteColour(colour: GroupColour, colours: PlateColours): strin
   return table[colour];
 }
 
-/** Tile floors: squares in the colours and with the marks of the legend; hatched where one may not enter, nothing where there is none. */
-export function drawTileFloors(
-  drawing: PlateDrawing,
-  strata: readonly StratumDocument[],
-  hidden: HiddenGroups,
-  range: HeightRange | undefined,
-  legend: readonly SquareCode[],
-): void {
-  const codes = new Map(legend.map((code) => [code.code, code]));
-  for (const document of strata) {
-    if (document.tables.tileFloor.size === 0) continue;
-    const unseen = unseenGroups(document, hidden);
-    for (const floor of document.tables.tileFloor.values()) {
-      if (!isSeen(floor.group, unseen)) continue;
-      const y = floor.position[1];
-      drawing.context.globalAlpha = !range || (y >= range.bottom - 0.01 && y <= range.top) ? 1 : 0.25;
-      drawFloor(drawing, floor, codes);
-    }
-  }
-  drawing.context.globalAlpha = 1;
-}
-
-function drawFloor(drawing: PlateDrawing, floor: TileFloor, codes: ReadonlyMap<string, SquareCode>): void {
+/** A tile floor: squares in the colours and with the marks of the legend; hatched where one may not enter, nothing where there is none. */
+export function drawFloor(drawing: PlateDrawing, floor: TileFloor, codes: ReadonlyMap<string, SquareCode>): void {
   const { context, colours, at } = drawing;
   const { position, squareMetres: side, columns, rows } = floor;
   const corner = (column: number, row: number): [number, number] | undefined =>

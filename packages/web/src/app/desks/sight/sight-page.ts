@@ -16,7 +16,7 @@ import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections } from '../../document/level/level-sections';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
-import { drawDivider } from '../../plate/plate-marks';
+import { drawDivider } from '../../plate/kinds/divider';
 import { PlateControls } from '../../plate/plate-controls';
 import { PlateView } from '../../plate/plate-view';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
