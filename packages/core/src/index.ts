@@ -1,13 +1,11 @@
+export { MAX_KEY_LETTERS, keyFault, keyFromName } from './fields/key-text';
 export {
-  MAX_KEY_LETTERS,
   NEW_LEVEL_NAME,
   checkKeys,
   completeKeys,
   freeKey,
   isKeyed,
   isPlaceholderKey,
-  keyFault,
-  keyFromName,
   newKey,
   takenKeys,
   type KeyedKind,
@@ -97,10 +95,10 @@ export type { Rehearsal } from './model/rehearsal';
 export { stepNodeName, type Kit, type Piece, type PieceStep } from './model/kit';
 export type { Budget, Device } from './model/device';
 export { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from './model/device-fields';
-export { plainZeros } from './formats/plain-zeros';
-export { MAX_JSON_DEPTH, isTooDeep } from './formats/json-depth';
-export { LaidEdits, type LaidDocuments, type ShownRecord, type WaitingOperations } from './edits/laid-edits';
-export { recordUsers, type RecordUser } from './edits/record-users';
+export { plainZeros } from './json/plain-zeros';
+export { MAX_JSON_DEPTH, isTooDeep } from './json/json-depth';
+export { LaidEdits, type LaidDocuments, type ShownRecord, type WaitingOperations } from './document/laid-edits';
+export { recordUsers, type RecordUser } from './sets/record-users';
 export { STANDARD_DEVICES } from './model/standard-devices';
 export { SET_PATH_SEPARATOR, setPathText } from './sets/import-sets';
 export { DEFAULT_RANKS, newCollection, renamed, withoutLevels, type NewCollection } from './sets/new-collection';
@@ -116,12 +114,12 @@ export {
 } from './model/records';
 export { RECORDS, RECORD_KINDS, emptyRecordTables } from './records';
 
-export { RECORD_SCHEMAS } from './schema/record-schemas';
-export { MAX_PATH_KNOTS } from './schema/schema-parts';
-export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './schema/validate-record';
-export { recordJsonSchema } from './schema/json-schema';
-export { fileSchemas } from './schema/file-schemas';
-export { MAX_OPERATIONS, checkedEdit } from './schema/api/edit-request';
+export { RECORD_SCHEMAS } from './document/record-schemas';
+export { MAX_PATH_KNOTS } from './fields/schema-parts';
+export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './document/validate-record';
+export { recordJsonSchema } from './document/json-schema';
+export { fileSchemas } from './archive/file-schemas';
+export { MAX_OPERATIONS, checkedEdit } from './document/edit-request';
 
 export {
   invertOperations,
@@ -131,12 +129,12 @@ export {
   type EditHead,
   type LoggedEdit,
   type Operation,
-} from './edits/operation';
+} from './document/operation';
 export { FIRST_MODEL_VERSION, ModelUpgrades } from './upgrades/model-upgrades';
 export { MODEL_HEADER, MODEL_VERSION, UPGRADES } from './upgrades';
 export type { Upgrade } from './upgrades/upgrade';
-export { equalJson } from './edits/equal-json';
-export { applyOperation, valueAt, type JsonRecord } from './edits/apply-operation';
+export { equalJson } from './document/equal-json';
+export { applyOperation, valueAt, type JsonRecord } from './document/apply-operation';
 export {
   applyOperations,
   putRecord,
@@ -145,15 +143,15 @@ export {
   tryOperations,
   type DocumentState,
   type EditTrial,
-} from './edits/document-state';
-export { restoreOperations, type KindChanges, type RestorePlan } from './edits/restore-operations';
-export { checkPieceRemovals, removedPieces } from './edits/check-piece-removals';
-export { emptyUndoStacks, pushEdit, type UndoStacks } from './edits/undo-stacks';
-export { checkCollectionRecord } from './edits/check-collection-record';
-export { checkEditReferences } from './edits/check-references';
-export { checkRemovals } from './edits/check-removals';
+} from './document/document-state';
+export { restoreOperations, type KindChanges, type RestorePlan } from './document/restore-operations';
+export { checkPieceRemovals, removedPieces } from './document/check-piece-removals';
+export { emptyUndoStacks, pushEdit, type UndoStacks } from './document/undo-stacks';
+export { checkCollectionRecord } from './document/check-collection-record';
+export { checkEditReferences } from './document/check-references';
+export { checkRemovals } from './sets/check-removals';
 
-export { canonicalJson, parseJson } from './formats/canonical-json';
+export { canonicalJson, parseJson } from './json/canonical-json';
 export {
   MAX_CHUNK_RECORDS,
   decodeChunk,
@@ -195,8 +193,8 @@ export { outliers } from './sets/outliers';
 export { BULK_COMMANDS, bulkTexts, type BulkChange, type BulkCommand } from './sets/bulk-change';
 export { figureStateIn, levelFigureIn, type LevelFiguresTable } from './sets/level-figure';
 export { pictureNames } from './sets/pictures';
-export { PICTURE_TYPES, pictureType, type PictureType } from './formats/picture-type';
-export { revertOperations } from './edits/revert-operations';
+export { PICTURE_TYPES, pictureType, type PictureType } from './formats/pictures/picture-type';
+export { revertOperations } from './document/revert-operations';
 export {
   defaultValues,
   entriesOf,
@@ -255,18 +253,18 @@ export {
 } from './sets/play-through';
 
 export type { CollectionContent } from './model/collection-content';
-export { sha256Hex } from './formats/sha256';
-export { archiveCollection, archiveFiles, archiveIndex, archiveJson } from './formats/archive/archive-collection';
-export { INDEX_PATH } from './formats/archive/archive-files';
+export { sha256Hex } from './json/sha256';
+export { archiveCollection, archiveFiles, archiveIndex, archiveJson } from './archive/archive-collection';
+export { INDEX_PATH } from './archive/archive-files';
 export {
   DEFAULT_ARCHIVE_LIMITS,
   checkedFiles,
   isArchivePath,
   openArchive,
   type ArchiveLimits,
-} from './formats/archive/open-archive';
-export { looseEndNotes, type LooseEndNotes } from './formats/archive/loose-ends';
-export { restoreCollection, restoreFiles } from './formats/archive/restore-collection';
+} from './archive/open-archive';
+export { looseEndNotes, type LooseEndNotes } from './archive/loose-ends';
+export { restoreCollection, restoreFiles } from './archive/restore-collection';
 export { glbNodeNames } from './formats/glb/glb-node-names';
 export { writeKitGlb, type KitMesh } from './formats/glb/write-kit-glb';
 
@@ -382,7 +380,7 @@ export {
   type BakeTaskResult,
   type LevelBakeInput,
   type LevelBakeKeys,
-} from './bakes/run-task';
+} from './tasks/run-task';
 export { BoxTree } from './spatial/box-tree';
 
 export { carveBurrow, type Burrow, type BurrowOptions } from './sections/carve-burrow';
@@ -428,7 +426,7 @@ export {
   type ReadPieces,
   type ReadPiecesInput,
 } from './detail/read-pieces';
-export type { ImportFault, ImportReport, ImportedPiece } from './detail/import-report';
+export type { ImportFault, ImportReport, ImportedPiece } from './formats/import-report';
 export { pixelsAtOneMetre, switchDistances } from './detail/switch-distance';
 export {
   plainMaterial,

@@ -1,7 +1,7 @@
 import type { RehearsalInput } from './make-rehearsal';
 import { REHEARSAL_VERSION } from '../cells/rehearsal-result';
-import { canonicalJson } from '../formats/canonical-json';
-import { sha256Hex } from '../formats/sha256';
+import { canonicalJson } from '../json/canonical-json';
+import { sha256Hex } from '../json/sha256';
 import type { Json } from '../model/json';
 import { SIGHT_VERSION, type SightInput } from '../sight/sight-input';
 import { FIGURES_VERSION } from '../budget/level-figures';

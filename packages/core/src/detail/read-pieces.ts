@@ -5,7 +5,7 @@ import { readGlb, type ReadMeshes } from '../formats/glb/read-glb';
 import { writeGlb } from '../formats/glb/write-glb';
 import { readMtl } from '../formats/obj/read-mtl';
 import { readObj } from '../formats/obj/read-obj';
-import { pictureSize } from '../formats/picture-size';
+import { pictureSize } from '../formats/pictures/picture-size';
 import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
 import {
   positionsOf,
@@ -23,7 +23,7 @@ import { placePart, type LinearMap } from '../mesh/place-part';
 import { soundTriangles } from '../mesh/sound-triangles';
 import type { PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
-import type { ImportFault, ImportReport } from './import-report';
+import type { ImportFault, ImportReport } from '../formats/import-report';
 
 /** Largest side of a texture, pixels. */
 export const MAX_TEXTURE_PIXELS = 8192;

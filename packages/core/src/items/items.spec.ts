@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { variants } from '../../../../golden/content';
-import { applyOperation } from '../edits/apply-operation';
+import { applyOperation } from '../document/apply-operation';
 import { anchorOf, mirroredFields, movedFields, movedWithin, turnedFields } from '../layout/place-items';
 import type { Json } from '../model/json';
 import type { Item, ItemKind } from '../model/items';

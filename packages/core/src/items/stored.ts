@@ -1,6 +1,6 @@
 import type { AnyObjectSchema } from 'yup';
 import type { ItemKind } from '../model/items';
-import { shape } from '../schema/schema-parts';
+import { shape } from '../fields/schema-parts';
 import { STORED_ASSEMBLY } from './assembly/stored';
 import { STORED_BLOCK } from './block/stored';
 import { STORED_DIVIDER } from './divider/stored';

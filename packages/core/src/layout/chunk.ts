@@ -1,7 +1,7 @@
 import { strFromU8, strToU8 } from 'fflate';
-import type { JsonRecord } from '../edits/apply-operation';
+import type { JsonRecord } from '../document/apply-operation';
 import { CoreError } from '../errors';
-import { parseJson } from '../formats/canonical-json';
+import { parseJson } from '../json/canonical-json';
 import type { Placement } from '../model/placement';
 import type { EditableKind } from '../model/records';
 

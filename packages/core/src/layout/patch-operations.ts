@@ -1,6 +1,6 @@
-import { applyOperation, valueAt, type JsonRecord } from '../edits/apply-operation';
-import { equalJson } from '../edits/equal-json';
-import type { Operation } from '../edits/operation';
+import { applyOperation, valueAt, type JsonRecord } from '../document/apply-operation';
+import { equalJson } from '../document/equal-json';
+import type { Operation } from '../document/operation';
 import { CoreError } from '../errors';
 import type { Json } from '../model/json';
 import { patchId } from '../model/patch';

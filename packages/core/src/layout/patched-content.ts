@@ -1,4 +1,4 @@
-import type { JsonRecord } from '../edits/apply-operation';
+import type { JsonRecord } from '../document/apply-operation';
 import type { Item, ItemKind, ItemOfKind, Patch, StratumContent } from '../model/items';
 import { ITEMS, contentOfKinds, listOf } from '../items';
 

@@ -1,14 +1,14 @@
 import fc from 'fast-check';
-import { applyOperations, tryOperations, type DocumentState } from '../edits/document-state';
-import type { JsonRecord } from '../edits/apply-operation';
-import { invertOperations, type Operation } from '../edits/operation';
-import { canonicalJson } from '../formats/canonical-json';
+import { applyOperations, tryOperations, type DocumentState } from '../document/document-state';
+import type { JsonRecord } from '../document/apply-operation';
+import { invertOperations, type Operation } from '../document/operation';
+import { canonicalJson } from '../json/canonical-json';
 import { boxPlanes } from '../geometry/block-solid';
 import type { Json } from '../model/json';
 import { patchId } from '../model/patch';
 import type { Item, Patch, StratumContent } from '../model/items';
 import { EMPTY_CONTENT, ITEM_KINDS } from '../items';
-import { recordFaults } from '../schema/validate-record';
+import { recordFaults } from '../document/validate-record';
 import { operationsForAll, operationsForOne, pushPatch, revertPatch, type SharedStratum } from './patch-operations';
 import { patchStates, patchedContent, patchedItem } from './patched-content';
 

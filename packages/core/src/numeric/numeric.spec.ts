@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { canonicalJson } from '../formats/canonical-json';
+import { canonicalJson } from '../json/canonical-json';
 import { turnMatrix, turnVector, yawOfDirection } from '../geometry/turn';
 import { randomStream } from '../random/random-stream';
 import { createRunContext } from '../context/run-context';

@@ -5,7 +5,7 @@ import { standingContent } from '../layout/level-content';
 import type { CollectionContent } from '../model/collection-content';
 import { stepNodeName, type Piece } from '../model/kit';
 import type { Level } from '../model/level';
-import { keyFromName } from '../sets/keys';
+import { keyFromName } from '../fields/key-text';
 import { levelsInOrder } from '../sets/order';
 import type { KitInspection } from './inspect-kit';
 import { PLAIN_TARGET, type PackTarget } from './pack-target';

@@ -1,6 +1,6 @@
 import { meshNodes } from '../formats/glb/glb-node-names';
 import { openGlb } from '../formats/glb/open-glb';
-import { pictureSize } from '../formats/picture-size';
+import { pictureSize } from '../formats/pictures/picture-size';
 import { NUMBER_BYTES, textureBytes } from '../mesh/mesh-cost';
 
 /** What a target's rules ask of a kit's GLB. */

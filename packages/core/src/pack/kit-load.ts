@@ -1,6 +1,6 @@
 import { strToU8 } from 'fflate';
 import type { LoadParts } from '../budget/cost-model';
-import { canonicalJson } from '../formats/canonical-json';
+import { canonicalJson } from '../json/canonical-json';
 import type { Kit, Piece } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
 import type { KitInspection } from './inspect-kit';

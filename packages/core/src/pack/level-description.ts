@@ -6,7 +6,7 @@ import type { Kit, Piece } from '../model/kit';
 import type { Placement } from '../model/placement';
 import { chunkName, type Chunk } from './chunks';
 import { kitPackPath } from './pack-kit';
-import { ownValues } from './placed-json';
+import { ownValues } from '../layout/placed-json';
 
 /** What a level's file tells beside its content. */
 export interface DescribedLevel {

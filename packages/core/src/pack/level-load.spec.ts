@@ -21,7 +21,7 @@ import { kitLoad } from './kit-load';
 import { levelLoad, type LevelLoadInput } from './level-load';
 import { packKit } from './pack-kit';
 import { packLevel } from './pack-level';
-import { sightFile } from './sight-file';
+import { sightFile } from '../sight/sight-file';
 
 const context = createRunContext();
 const kits: Record<string, Kit> = { yard: { id: 'yard', name: 'Yard kit', key: 'yard', mesh: '' } };

@@ -2,18 +2,18 @@ import { strToU8 } from 'fflate';
 import { PackedBlocks, packedBlockBytes, type LevelLoad, type LoadParts } from '../budget/cost-model';
 import { cutLevel } from '../cells/cut-level';
 import type { RunContext } from '../context/run-context';
-import { canonicalJson } from '../formats/canonical-json';
+import { canonicalJson } from '../json/canonical-json';
 import { blockSurfaceIfAny } from '../geometry/block-solid';
 import type { LevelContent } from '../layout/level-content';
 import type { Block } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
 import type { Kit, Piece } from '../model/kit';
-import { cellsFile } from './cells-file';
+import { cellsFile } from '../cells/cells-file';
 import { chunksOf, gridOf } from './chunks';
 import type { KitLoad } from './kit-load';
 import { describeLevel } from './level-description';
 import { masksOf } from './pack-level';
-import { placementFileBytes } from './placed-json';
+import { placementFileBytes } from '../layout/placed-json';
 
 export interface LevelLoadInput {
   /** With its sections laid in. */

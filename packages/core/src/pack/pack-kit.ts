@@ -1,6 +1,6 @@
 import { strToU8 } from 'fflate';
 import { switchDistances } from '../detail/switch-distance';
-import { canonicalJson } from '../formats/canonical-json';
+import { canonicalJson } from '../json/canonical-json';
 import type { Json } from '../model/json';
 import { stepNodeName, type Kit, type Piece } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';

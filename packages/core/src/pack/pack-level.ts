@@ -1,7 +1,7 @@
 import { strToU8 } from 'fflate';
 import { cutLevel } from '../cells/cut-level';
 import type { RunContext } from '../context/run-context';
-import { canonicalJson } from '../formats/canonical-json';
+import { canonicalJson } from '../json/canonical-json';
 import { writeGlb } from '../formats/glb/write-glb';
 import type { LevelContent } from '../layout/level-content';
 import { bitmapOfMask } from '../layout/masks/mask-bitmap';
@@ -12,13 +12,13 @@ import type { Mask } from '../model/mask';
 import { withSections } from '../sections/with-sections';
 import type { SightResult } from '../sight/sight-result';
 import { meshOfBlocks } from './block-meshes';
-import { cellsFile } from './cells-file';
+import { cellsFile } from '../cells/cells-file';
 import { chunkName, chunksOf, gridOf } from './chunks';
 import { describeLevel, levelFolder, type DescribedLevel } from './level-description';
 import type { KitLoad } from './kit-load';
 import type { PackFile } from './pack-kit';
-import { placedJson } from './placed-json';
-import { sightFile } from './sight-file';
+import { placedJson } from '../layout/placed-json';
+import { sightFile } from '../sight/sight-file';
 
 export interface PackLevelInput extends Pick<DescribedLevel, 'content' | 'pieces' | 'kits' | 'number' | 'sets'> {
   readonly kitLoads: Readonly<Record<string, KitLoad>>;

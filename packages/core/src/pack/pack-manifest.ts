@@ -1,5 +1,5 @@
 import { CoreError } from '../errors';
-import { canonicalJson, parseJson } from '../formats/canonical-json';
+import { canonicalJson, parseJson } from '../json/canonical-json';
 import { PLAIN_TARGET } from './pack-target';
 
 export const MANIFEST_PATH = 'manifest.json';

@@ -1,8 +1,8 @@
 import { goldenCollection } from '../../../../golden/content';
-import { recordUsers, usersOfAll } from '../edits/record-users';
+import { recordUsers, usersOfAll } from '../sets/record-users';
 import type { CollectionContent } from '../model/collection-content';
 import type { RecordKind } from '../model/records';
-import { recordFaults } from '../schema/validate-record';
+import { recordFaults } from '../document/validate-record';
 import { RECORD_KINDS, RECORDS, calledAsUser, overRecordIds } from './index';
 
 let records: CollectionContent['records'];

@@ -1,6 +1,6 @@
 import type { AnyObjectSchema } from 'yup';
 import type { RecordKind } from '../model/records';
-import { shape } from '../schema/schema-parts';
+import { shape } from '../fields/schema-parts';
 import { STORED_ACCEPTANCE } from './acceptance/stored';
 import { STORED_CARRIED_VALUE } from './carried-value/stored';
 import { STORED_CELL_GRID } from './cell-grid/stored';

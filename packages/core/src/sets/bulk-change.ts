@@ -1,4 +1,4 @@
-import { valueAt, type JsonRecord } from '../edits/apply-operation';
+import { valueAt, type JsonRecord } from '../document/apply-operation';
 import type { FieldValue } from '../model/field';
 import type { FilledRecord } from './field-tables';
 import { fieldText, type LinkLookup } from './field-value';

@@ -1,5 +1,5 @@
-import { equalJson } from '../edits/equal-json';
-import type { Operation } from '../edits/operation';
+import { equalJson } from '../document/equal-json';
+import type { Operation } from '../document/operation';
 import type { Field, FieldScalar, FieldValue } from '../model/field';
 import type { Json } from '../model/json';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { applyOperations, type DocumentState } from '../edits/document-state';
-import { invertOperations } from '../edits/operation';
+import { applyOperations, type DocumentState } from '../document/document-state';
+import { invertOperations } from '../document/operation';
 import type { Field, FieldValue } from '../model/field';
 import type { RecordTables } from '../model/records';
 import { emptyRecordTables } from '../records';

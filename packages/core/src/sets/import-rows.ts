@@ -1,12 +1,12 @@
-import { valueAt, type JsonRecord } from '../edits/apply-operation';
-import { equalJson } from '../edits/equal-json';
-import type { Operation } from '../edits/operation';
+import { valueAt, type JsonRecord } from '../document/apply-operation';
+import { equalJson } from '../document/equal-json';
+import type { Operation } from '../document/operation';
 import type { FieldValue } from '../model/field';
 import type { Json } from '../model/json';
 import type { Level } from '../model/level';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import type { Entry } from '../model/register';
-import { recordFaults } from '../schema/validate-record';
+import { recordFaults } from '../document/validate-record';
 import { defaultValues, entriesOf, fieldsOf, type FilledRecord } from './field-tables';
 import { fieldText, linkLookup, plainText, type LinkLookup } from './field-value';
 import { ImportedSets, NEW_SET_NAME, setPathText } from './import-sets';

@@ -1,4 +1,4 @@
-import type { Operation } from '../edits/operation';
+import type { Operation } from '../document/operation';
 import type { Json } from '../model/json';
 import type { LevelSet } from '../model/level-set';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { checkEditReferences } from '../edits/check-references';
-import { applyOperations, tryOperations, type DocumentState } from '../edits/document-state';
-import { recordFaults } from '../schema/validate-record';
+import { checkEditReferences } from '../document/check-references';
+import { applyOperations, tryOperations, type DocumentState } from '../document/document-state';
+import { recordFaults } from '../document/validate-record';
 import type { Field } from '../model/field';
 import type { RecordTables } from '../model/records';
 import { smallCollection } from '../testing';

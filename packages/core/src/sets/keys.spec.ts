@@ -1,8 +1,9 @@
 import fc from 'fast-check';
-import type { JsonRecord } from '../edits/apply-operation';
-import type { Operation } from '../edits/operation';
+import type { JsonRecord } from '../document/apply-operation';
+import type { Operation } from '../document/operation';
 import { smallCollection } from '../testing';
-import { MAX_KEY_LETTERS, checkKeys, completeKeys, freeKey, keyFault, keyFromName, newKey } from './keys';
+import { MAX_KEY_LETTERS, keyFault, keyFromName } from '../fields/key-text';
+import { checkKeys, completeKeys, freeKey, newKey } from './keys';
 
 const create = (id: string, name: string, key?: string): Operation => ({
   document: 'records',

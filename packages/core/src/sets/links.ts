@@ -1,4 +1,4 @@
-import type { Operation } from '../edits/operation';
+import type { Operation } from '../document/operation';
 import type { Field, FieldScalar, FieldValue } from '../model/field';
 import type { Json } from '../model/json';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';

@@ -2,7 +2,7 @@ import { CoreError } from '../errors';
 import type { CollectionContent } from '../model/collection-content';
 import { emptyRecordTables } from '../records';
 import { STANDARD_DEVICES } from '../model/standard-devices';
-import { checkedRecord } from '../schema/validate-record';
+import { checkedRecord } from '../document/validate-record';
 import { NEW_LEVEL_NAME, newKey } from './keys';
 import { ordersBetween } from './order';
 

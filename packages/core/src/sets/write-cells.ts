@@ -1,11 +1,11 @@
-import { equalJson } from '../edits/equal-json';
-import { valueAt, type JsonRecord } from '../edits/apply-operation';
-import type { Operation } from '../edits/operation';
+import { equalJson } from '../document/equal-json';
+import { valueAt, type JsonRecord } from '../document/apply-operation';
+import type { Operation } from '../document/operation';
 import type { Field, FieldValue } from '../model/field';
 import type { Json } from '../model/json';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import { recordsOfField, uniqueKey, type FilledKind, type FilledRecord } from './field-tables';
-import { keyFault } from './keys';
+import { keyFault } from '../fields/key-text';
 import { linkLookup, readFieldText, type LinkLookup } from './field-value';
 
 /** A column that text can be written into: 'name', 'key', 'code', 'purpose' or 'values.' and a key, with what it must be. */

@@ -2,7 +2,7 @@ import type { CollectionContent } from '../model/collection-content';
 import { emptyRecordTables } from '../records';
 import { EMPTY_CONTENT } from '../items';
 import { boxPlanes } from '../geometry/block-solid';
-import { sha256Hex } from '../formats/sha256';
+import { sha256Hex } from '../json/sha256';
 import { writeKitGlb } from '../formats/glb/write-kit-glb';
 
 /** A collection of one set, two levels that share a stratum, one kit of one piece; small enough to know by heart. */

@@ -1,5 +1,5 @@
-import type { JsonRecord } from '../edits/apply-operation';
-import type { Operation } from '../edits/operation';
+import type { JsonRecord } from '../document/apply-operation';
+import type { Operation } from '../document/operation';
 import { CoreError } from '../errors';
 import { isJsonTable, type Json } from '../model/json';
 import type { EditableKind } from '../model/records';

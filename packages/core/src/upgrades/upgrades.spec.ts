@@ -1,9 +1,9 @@
 import fc from 'fast-check';
-import { applyOperation, type JsonRecord } from '../edits/apply-operation';
-import { invertOperations, type Operation } from '../edits/operation';
+import { applyOperation, type JsonRecord } from '../document/apply-operation';
+import { invertOperations, type Operation } from '../document/operation';
 import type { Json } from '../model/json';
 import type { EditableKind } from '../model/records';
-import { recordFaults } from '../schema/validate-record';
+import { recordFaults } from '../document/validate-record';
 import { MODEL_VERSION, UPGRADES } from './index';
 import { KNOT_IDS } from './knot-ids';
 import { ModelUpgrades } from './model-upgrades';

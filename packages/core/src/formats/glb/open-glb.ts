@@ -1,6 +1,6 @@
 import { strFromU8 } from 'fflate';
 import { CoreError } from '../../errors';
-import { parseJson } from '../canonical-json';
+import { parseJson } from '../../json/canonical-json';
 
 const GLB_MAGIC = 0x46546c67;
 const JSON_CHUNK = 0x4e4f534a;

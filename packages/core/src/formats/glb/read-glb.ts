@@ -23,8 +23,8 @@ import type {
   MeshTexture,
   TextureUse,
 } from '../../mesh/kit-meshes';
-import type { ImportFault } from '../../detail/import-report';
-import { pictureSize } from '../picture-size';
+import type { ImportFault } from '../import-report';
+import { pictureSize } from '../pictures/picture-size';
 import { openGlb } from './open-glb';
 
 /** Attributes of skins, which are not taken. */

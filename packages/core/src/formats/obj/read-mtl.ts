@@ -1,4 +1,4 @@
-import type { ImportFault } from '../../detail/import-report';
+import type { ImportFault } from '../import-report';
 import { plainMaterial, type MeshMaterial } from '../../mesh/kit-meshes';
 
 /** A material of an MTL file; its pictures by file name. */

@@ -1,4 +1,4 @@
-import type { ImportFault } from '../../detail/import-report';
+import type { ImportFault } from '../import-report';
 import type { MeshAttribute, MeshOfPiece, MeshPart } from '../../mesh/kit-meshes';
 
 /** Lines with faults that are told one by one. */

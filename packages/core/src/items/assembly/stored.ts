@@ -1,7 +1,7 @@
 import { mixed } from 'yup';
 import { PATCH_CHANGES } from '../../model/patch';
 import type { Patch } from '../../model/items';
-import { finite, groupOf, id, vector } from '../../schema/schema-parts';
+import { finite, groupOf, id, vector } from '../../fields/schema-parts';
 import { holdsPatch } from '../patch/holds-patch';
 import type { ItemSchemas, StoredSpec } from '../stored-spec';
 

@@ -12,7 +12,7 @@ import {
   turn,
   vector,
   whole,
-} from '../../schema/schema-parts';
+} from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_BLOCK: StoredSpec<'block'> = {

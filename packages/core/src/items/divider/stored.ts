@@ -1,4 +1,4 @@
-import { coordinate, groupOf, id, planPoint } from '../../schema/schema-parts';
+import { coordinate, groupOf, id, planPoint } from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_DIVIDER: StoredSpec<'divider'> = {

@@ -1,6 +1,6 @@
 import { boolean, string } from 'yup';
 import { GROUP_COLOURS } from '../../model/group';
-import { day, id, name, shape } from '../../schema/schema-parts';
+import { day, id, name, shape } from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_GROUP: StoredSpec<'group'> = {

@@ -1,6 +1,6 @@
 import { array, boolean, string } from 'yup';
 import { PATH_FORMS } from '../../model/level-path';
-import { MAX_PATH_KNOTS, finite, groupOf, id, name, orNull, shape, vector } from '../../schema/schema-parts';
+import { MAX_PATH_KNOTS, finite, groupOf, id, name, orNull, shape, vector } from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 const hasOwnIds = (knots: unknown): boolean =>

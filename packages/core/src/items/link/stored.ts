@@ -1,6 +1,6 @@
 import { boolean, string } from 'yup';
 import { LINK_EVENTS } from '../../model/link';
-import { finite, id, values } from '../../schema/schema-parts';
+import { finite, id, values } from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_LINK: StoredSpec<'link'> = {

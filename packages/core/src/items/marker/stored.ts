@@ -1,6 +1,6 @@
 import { string } from 'yup';
 import { MARKER_KINDS } from '../../model/marker';
-import { finite, groupOf, id, later, ownValues, vector } from '../../schema/schema-parts';
+import { finite, groupOf, id, later, ownValues, vector } from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_MARKER: StoredSpec<'marker'> = {

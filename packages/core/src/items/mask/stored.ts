@@ -1,6 +1,6 @@
 import { mixed, string } from 'yup';
 import { MASK_TILE_PIXELS, MAX_MASK_SIDE } from '../../model/mask';
-import { finite, groupOf, id, vector, whole } from '../../schema/schema-parts';
+import { finite, groupOf, id, vector, whole } from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 const MAX_TILE_TEXT = 2 * MASK_TILE_PIXELS * MASK_TILE_PIXELS;

@@ -1,7 +1,7 @@
 import { string } from 'yup';
 import { PATCH_CHANGES, patchId } from '../../model/patch';
 import type { Patch } from '../../model/items';
-import { id, jsonTable, patchIdText } from '../../schema/schema-parts';
+import { id, jsonTable, patchIdText } from '../../fields/schema-parts';
 import { holdsPatch } from './holds-patch';
 import type { StoredSpec } from '../stored-spec';
 

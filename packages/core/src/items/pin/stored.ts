@@ -1,5 +1,5 @@
 import { boolean } from 'yup';
-import { id, vector, whole } from '../../schema/schema-parts';
+import { id, vector, whole } from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_PIN: StoredSpec<'pin'> = {

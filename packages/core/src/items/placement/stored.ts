@@ -1,4 +1,4 @@
-import { groupOf, id, ownValues, scale, turn, vector } from '../../schema/schema-parts';
+import { groupOf, id, ownValues, scale, turn, vector } from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_PLACEMENT: StoredSpec<'placement'> = {

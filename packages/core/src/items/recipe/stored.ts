@@ -1,6 +1,6 @@
 import { boolean, string } from 'yup';
 import { RECIPE_KINDS } from '../../model/recipe';
-import { finite, id, name, vector, whole } from '../../schema/schema-parts';
+import { finite, id, name, vector, whole } from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_RECIPE: StoredSpec<'recipe'> = {

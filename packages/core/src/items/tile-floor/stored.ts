@@ -1,6 +1,6 @@
 import { mixed, string } from 'yup';
 import { MAX_TILE_SIDE } from '../../model/tile-floor';
-import { finite, groupOf, id, vector, whole } from '../../schema/schema-parts';
+import { finite, groupOf, id, vector, whole } from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 const isRowTable = (v: unknown): boolean =>

@@ -10,7 +10,7 @@ import {
   shape,
   turn,
   vector,
-} from '../../schema/schema-parts';
+} from '../../fields/schema-parts';
 import type { StoredSpec } from '../stored-spec';
 
 const VOLUME_SHAPES: Readonly<Record<VolumeShape['form'], AnyObjectSchema>> = {

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import { applyOperation, type JsonRecord } from '../../edits/apply-operation';
-import type { Operation } from '../../edits/operation';
+import { applyOperation, type JsonRecord } from '../../document/apply-operation';
+import type { Operation } from '../../document/operation';
 import { boxPlanes } from '../../geometry/block-solid';
 import type { AssemblyUse, Item, ItemKind, StratumContent } from '../../model/items';
 import type { Block } from '../../model/block';

@@ -1,4 +1,4 @@
-import type { Operation } from '../../edits/operation';
+import type { Operation } from '../../document/operation';
 import type { AssemblyUse, Item, ItemKind, Patch, UsePatch } from '../../model/items';
 import type { Json } from '../../model/json';
 import { patchId } from '../../model/patch';

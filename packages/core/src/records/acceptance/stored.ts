@@ -1,5 +1,5 @@
 import { string } from 'yup';
-import { day, name } from '../../schema/schema-parts';
+import { day, name } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_ACCEPTANCE: StoredRecordSpec<'acceptance'> = {

@@ -1,6 +1,6 @@
 import { string } from 'yup';
 import { CARRIED_COUNTS } from '../../model/unlock';
-import { finite, id, name, order } from '../../schema/schema-parts';
+import { finite, id, name, order } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_CARRIED_VALUE: StoredRecordSpec<'carriedValue'> = {

@@ -1,6 +1,6 @@
 import { array } from 'yup';
 import type { CellGrid } from '../../model/cell-grid';
-import { MAX_STRATA, finite, id, planPoint } from '../../schema/schema-parts';
+import { MAX_STRATA, finite, id, planPoint } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 const holdsLoadRule = (grid: unknown): boolean => {

@@ -3,7 +3,7 @@ import type { CodePattern } from '../../model/code-pattern';
 import { GROUP_COLOURS } from '../../model/group';
 import { SQUARE_MARKS, SQUARE_ROLES, type SquareCode } from '../../model/tile-floor';
 import { codePatternFault } from '../../fields/code-pattern-fault';
-import { finite, id, later, name, shape, whole } from '../../schema/schema-parts';
+import { finite, id, later, name, shape, whole } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 /** Most codes of a legend. */

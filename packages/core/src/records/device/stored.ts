@@ -1,6 +1,6 @@
 import type { Schema } from 'yup';
 import { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from '../../model/device-fields';
-import { finite, id, name, order, shape, whole } from '../../schema/schema-parts';
+import { finite, id, name, order, shape, whole } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 /** A number for each limit or speed, within its range. */

@@ -1,4 +1,4 @@
-import { id, name, order, values } from '../../schema/schema-parts';
+import { id, name, order, values } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_ENTRY: StoredRecordSpec<'entry'> = {

@@ -1,7 +1,7 @@
 import { array, boolean, number, string } from 'yup';
 import { FIELD_FIGURES, FIELD_TYPES } from '../../model/field';
 import { patternFault } from '../../fields/pattern';
-import { fieldValue, id, later, name, order } from '../../schema/schema-parts';
+import { fieldValue, id, later, name, order } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_FIELD: StoredRecordSpec<'field'> = {

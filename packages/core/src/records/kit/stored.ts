@@ -1,4 +1,4 @@
-import { id, key, name, sha256 } from '../../schema/schema-parts';
+import { id, key, name, sha256 } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_KIT: StoredRecordSpec<'kit'> = {

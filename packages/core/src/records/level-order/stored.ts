@@ -1,6 +1,6 @@
 import { array, mixed, string, type AnyObjectSchema } from 'yup';
 import { UNLOCK_NEEDS, type Gain, type UnlockRule } from '../../model/unlock';
-import { finite, id, later, shape } from '../../schema/schema-parts';
+import { finite, id, later, shape } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 const UNLOCK_RULE_JSON = {

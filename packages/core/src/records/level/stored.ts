@@ -1,6 +1,6 @@
 import { array, boolean, string } from 'yup';
 import { PURPOSES } from '../../model/level';
-import { MAX_STRATA, box, id, key, moment, name, order, shape, values } from '../../schema/schema-parts';
+import { MAX_STRATA, box, id, key, moment, name, order, shape, values } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 const stackEntry = shape({ stratum: id(), switchedOff: boolean().required() });

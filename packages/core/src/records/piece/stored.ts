@@ -1,5 +1,5 @@
 import { array, type Schema } from 'yup';
-import { box, finite, id, name, shape, whole } from '../../schema/schema-parts';
+import { box, finite, id, name, shape, whole } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_PIECE: StoredRecordSpec<'piece'> = {

@@ -1,5 +1,5 @@
 import { string } from 'yup';
-import { id, later, name, order } from '../../schema/schema-parts';
+import { id, later, name, order } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_REGISTER: StoredRecordSpec<'register'> = {

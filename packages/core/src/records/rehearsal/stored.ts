@@ -1,5 +1,5 @@
 import { array } from 'yup';
-import { coordinate, finite, id, name, planPoint } from '../../schema/schema-parts';
+import { coordinate, finite, id, name, planPoint } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_REHEARSAL: StoredRecordSpec<'rehearsal'> = {

@@ -1,6 +1,6 @@
 import { array, string } from 'yup';
 import { STRATUM_ROLES } from '../../model/stratum';
-import { id, later, name } from '../../schema/schema-parts';
+import { id, later, name } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_STRATUM: StoredRecordSpec<'stratum'> = {

@@ -1,6 +1,6 @@
 import { array, boolean, number, string } from 'yup';
 import { CONDITION_TESTS, MIN_COLUMN_PIXELS, MAX_COLUMN_PIXELS, VIEW_JOINS } from '../../model/table-view';
-import { id, later, name, order, shape, whole } from '../../schema/schema-parts';
+import { id, later, name, order, shape, whole } from '../../fields/schema-parts';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_TABLE_VIEW: StoredRecordSpec<'tableView'> = {

@@ -6,12 +6,12 @@ import {
   STRATUM_FORMAT,
   TABLE_FORMAT,
   TABLE_PATHS,
-} from '../formats/archive/archive-files';
+} from './archive-files';
 import type { Json } from '../model/json';
 import type { EditableKind } from '../model/records';
 import { ITEM_KINDS } from '../items';
 import { MODEL_VERSION } from '../upgrades';
-import { recordJsonSchema } from './json-schema';
+import { recordJsonSchema } from '../document/json-schema';
 
 type SchemaObject = { [key: string]: Json };
 

@@ -1,12 +1,12 @@
 import { mixed, object, string, ValidationError } from 'yup';
-import type { Edit, Operation } from '../../edits/operation';
-import { CoreError } from '../../errors';
-import { plainZeros } from '../../formats/plain-zeros';
-import type { Json } from '../../model/json';
-import { RECORDS_DOCUMENT } from '../../model/records';
-import { RECORDS, RECORD_KINDS, isRecordKind } from '../../records';
-import { ITEM_KINDS } from '../../items';
-import { isEditableKind } from '../validate-record';
+import type { Edit, Operation } from './operation';
+import { CoreError } from '../errors';
+import { plainZeros } from '../json/plain-zeros';
+import type { Json } from '../model/json';
+import { RECORDS_DOCUMENT } from '../model/records';
+import { RECORDS, RECORD_KINDS, isRecordKind } from '../records';
+import { ITEM_KINDS } from '../items';
+import { isEditableKind } from './validate-record';
 
 /** Most operations in one edit. */
 export const MAX_OPERATIONS = 50000;

@@ -1,8 +1,8 @@
 import { Unzip, UnzipInflate, strFromU8, unzipSync } from 'fflate';
-import { CoreError } from '../../errors';
-import type { Json } from '../../model/json';
-import { parseJson } from '../canonical-json';
-import { sha256Hex } from '../sha256';
+import { CoreError } from '../errors';
+import type { Json } from '../model/json';
+import { parseJson } from '../json/canonical-json';
+import { sha256Hex } from '../json/sha256';
 import { ARCHIVE_FORMAT, ARCHIVE_VERSION, INDEX_PATH } from './archive-files';
 
 /** What an archive may cost to open. */

@@ -1,6 +1,6 @@
 import { CoreError } from '../errors';
 import type { EditableKind, RecordKind, RecordTables } from '../model/records';
-import type { JsonRecord } from './apply-operation';
+import type { JsonRecord } from '../document/apply-operation';
 import { isRecordKind } from '../records';
 import { usersOfAll } from './record-users';
 

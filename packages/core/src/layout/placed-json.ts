@@ -1,5 +1,5 @@
 import { strToU8 } from 'fflate';
-import { canonicalJson } from '../formats/canonical-json';
+import { canonicalJson } from '../json/canonical-json';
 import { turnQuaternion } from '../geometry/turn-quaternion';
 import type { Json } from '../model/json';
 import type { Placement } from '../model/placement';

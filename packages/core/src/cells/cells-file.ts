@@ -1,6 +1,6 @@
 import { strToU8 } from 'fflate';
-import type { CutLevel } from '../cells/cut-level';
-import { canonicalJson } from '../formats/canonical-json';
+import type { CutLevel } from './cut-level';
+import { canonicalJson } from '../json/canonical-json';
 import type { CellGrid } from '../model/cell-grid';
 
 /** The file of a level's grid and cells. */

@@ -1,11 +1,11 @@
-import type { CollectionContent } from '../../model/collection-content';
-import type { EditableKind, RecordTables } from '../../model/records';
-import { ITEM_KINDS, isItemKind, itemsOf, overIdsOf } from '../../items';
-import type { IdTarget } from '../../items/ids';
-import type { AssemblyUse, Item, ItemKind, StratumContent } from '../../model/items';
-import { isRecordKind, overRecordIds } from '../../records';
-import { fieldsOf } from '../../sets/field-tables';
-import { linkUses } from '../../sets/links';
+import type { CollectionContent } from '../model/collection-content';
+import type { EditableKind, RecordTables } from '../model/records';
+import { ITEM_KINDS, isItemKind, itemsOf, overIdsOf } from '../items';
+import type { IdTarget } from '../items/ids';
+import type { AssemblyUse, Item, ItemKind, StratumContent } from '../model/items';
+import { isRecordKind, overRecordIds } from '../records';
+import { fieldsOf } from '../sets/field-tables';
+import { linkUses } from '../sets/links';
 import { TABLE_PATHS, levelPath, stratumPath } from './archive-files';
 
 /**

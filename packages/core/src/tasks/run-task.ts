@@ -3,7 +3,7 @@ import { countLevel, type LevelCount } from '../budget/count-level';
 import { levelFigures, type BakedFigures } from '../budget/level-figures';
 import type { FiguresInput } from '../budget/figures-scene';
 import { cutLevel, type CutInput, type CutLevel } from '../cells/cut-level';
-import { makeRehearsal, type RehearsalInput } from './make-rehearsal';
+import { makeRehearsal, type RehearsalInput } from '../bakes/make-rehearsal';
 import type { RehearsalResult } from '../cells/rehearsal-result';
 import type { RunContext } from '../context/run-context';
 import {
@@ -37,7 +37,7 @@ import { checkPack, type CheckPackInput } from '../pack/check-pack';
 import { inspectKit, type KitInspection } from '../pack/inspect-kit';
 import type { PackFile } from '../pack/pack-kit';
 import { levelLoad, type LevelLoadInput } from '../pack/level-load';
-import { sightFile } from '../pack/sight-file';
+import { sightFile } from '../sight/sight-file';
 import { packLevel, type PackLevelInput } from '../pack/pack-level';
 import { makeSection, type Section, type SectionInput } from '../sections/make-section';
 import { withSections } from '../sections/with-sections';
@@ -46,7 +46,7 @@ import { layoutOrderGraph, type OrderGraph, type OrderGraphInput } from '../sets
 import { bakeSight } from '../sight/bake-sight';
 import { levelSightInput } from '../sight/level-sight-input';
 import type { SightResult } from '../sight/sight-result';
-import { figuresKey, rehearsalKey, sightKey } from './bake-key';
+import { figuresKey, rehearsalKey, sightKey } from '../bakes/bake-key';
 
 /** What a level's bakes are made from. */
 export interface LevelBakeInput {

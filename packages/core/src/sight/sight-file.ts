@@ -4,8 +4,8 @@ import type { LevelContent } from '../layout/level-content';
 import { placementBounds } from '../layout/placement-bounds';
 import type { Json } from '../model/json';
 import type { Piece } from '../model/kit';
-import { thingsOfPockets } from '../sight/pocket-things';
-import type { SightResult } from '../sight/sight-result';
+import { thingsOfPockets } from './pocket-things';
+import type { SightResult } from './sight-result';
 
 /** The file of what is seen from where. @param content with its sections laid in */
 export function sightFile(

@@ -1,15 +1,15 @@
 import { strToU8, zipSync, type Zippable } from 'fflate';
-import { CoreError } from '../../errors';
-import type { CollectionContent } from '../../model/collection-content';
-import type { Json } from '../../model/json';
-import type { Stratum } from '../../model/stratum';
-import type { StratumContent } from '../../model/items';
-import { EMPTY_CONTENT } from '../../items';
-import { MODEL_VERSION } from '../../upgrades';
-import { pictureNames } from '../../sets/pictures';
-import { canonicalJson } from '../canonical-json';
-import { PICTURE_TYPES, pictureType } from '../picture-type';
-import { sha256Hex } from '../sha256';
+import { CoreError } from '../errors';
+import type { CollectionContent } from '../model/collection-content';
+import type { Json } from '../model/json';
+import type { Stratum } from '../model/stratum';
+import type { StratumContent } from '../model/items';
+import { EMPTY_CONTENT } from '../items';
+import { MODEL_VERSION } from '../upgrades';
+import { pictureNames } from '../sets/pictures';
+import { canonicalJson } from '../json/canonical-json';
+import { PICTURE_TYPES, pictureType } from '../formats/pictures/picture-type';
+import { sha256Hex } from '../json/sha256';
 import {
   ARCHIVE_FORMAT,
   ARCHIVE_VERSION,

@@ -1,19 +1,19 @@
-import { checkEditReferences } from '../../edits/check-references';
-import type { JsonRecord } from '../../edits/apply-operation';
-import { CoreError } from '../../errors';
-import type { CollectionContent } from '../../model/collection-content';
-import { isJsonList, isJsonTable, type Json } from '../../model/json';
-import { RECORDS_DOCUMENT, type EditableKind, type RecordKind } from '../../model/records';
-import { emptyRecordTables } from '../../records';
-import { ITEM_KINDS } from '../../items';
-import type { Item, ItemKind, StratumContent } from '../../model/items';
-import { checkedRecord } from '../../schema/validate-record';
-import { checkKeys } from '../../sets/keys';
-import { UPGRADES } from '../../upgrades';
-import { parseJson } from '../canonical-json';
-import { glbNodeNames } from '../glb/glb-node-names';
-import { PICTURE_TYPES, pictureType } from '../picture-type';
-import { sha256Hex } from '../sha256';
+import { checkEditReferences } from '../document/check-references';
+import type { JsonRecord } from '../document/apply-operation';
+import { CoreError } from '../errors';
+import type { CollectionContent } from '../model/collection-content';
+import { isJsonList, isJsonTable, type Json } from '../model/json';
+import { RECORDS_DOCUMENT, type EditableKind, type RecordKind } from '../model/records';
+import { emptyRecordTables } from '../records';
+import { ITEM_KINDS } from '../items';
+import type { Item, ItemKind, StratumContent } from '../model/items';
+import { checkedRecord } from '../document/validate-record';
+import { checkKeys } from '../sets/keys';
+import { UPGRADES } from '../upgrades';
+import { parseJson } from '../json/canonical-json';
+import { glbNodeNames } from '../formats/glb/glb-node-names';
+import { PICTURE_TYPES, pictureType } from '../formats/pictures/picture-type';
+import { sha256Hex } from '../json/sha256';
 import {
   ARCHIVE_VERSION,
   KIT_FORMAT,

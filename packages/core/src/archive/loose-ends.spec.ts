@@ -1,8 +1,8 @@
-import type { CollectionContent } from '../../model/collection-content';
-import { patchId } from '../../model/patch';
-import type { Patch, StratumContent } from '../../model/items';
-import { EMPTY_CONTENT } from '../../items';
-import { smallCollection } from '../../testing/small-collection';
+import type { CollectionContent } from '../model/collection-content';
+import { patchId } from '../model/patch';
+import type { Patch, StratumContent } from '../model/items';
+import { EMPTY_CONTENT } from '../items';
+import { smallCollection } from '../testing/small-collection';
 import { looseEndNotes, looseEnds } from './loose-ends';
 
 type Mutable = { -readonly [K in keyof StratumContent]: StratumContent[K] };

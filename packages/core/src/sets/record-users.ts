@@ -1,7 +1,7 @@
 import type { IdTarget } from '../items/ids';
 import type { EditableKind, RecordKind, RecordTables } from '../model/records';
 import { RECORDS, RECORD_KINDS, calledAsUser, overRecordIds } from '../records';
-import { linkUses } from '../sets/links';
+import { linkUses } from './links';
 
 /** A record that points at another. */
 export interface RecordUser {

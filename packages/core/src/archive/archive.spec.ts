@@ -1,8 +1,8 @@
 import { strToU8, unzipSync, zipSync } from 'fflate';
-import { roomGrid, smallCollection, smallPng } from '../../testing';
-import type { CollectionContent } from '../../model/collection-content';
-import { EMPTY_CONTENT } from '../../items';
-import { sha256Hex } from '../sha256';
+import { roomGrid, smallCollection, smallPng } from '../testing';
+import type { CollectionContent } from '../model/collection-content';
+import { EMPTY_CONTENT } from '../items';
+import { sha256Hex } from '../json/sha256';
 import { archiveCollection } from './archive-collection';
 import { ARCHIVE_VERSION } from './archive-files';
 import { restoreCollection } from './restore-collection';

@@ -1,5 +1,5 @@
 import { mixed, number, object, string, tuple, type AnyObjectSchema, type MixedSchema, type Schema } from 'yup';
-import { KEY_PATTERN, MAX_KEY_LETTERS, keyFault } from '../sets/keys';
+import { KEY_PATTERN, MAX_KEY_LETTERS, keyFault } from './key-text';
 
 /** Farthest coordinate that a level may use, metres. */
 export const FARTHEST_COORDINATE_METRES = 100000;

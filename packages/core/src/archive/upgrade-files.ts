@@ -1,6 +1,6 @@
-import { isJsonTable, type Json } from '../../model/json';
-import { emptyRecordTables } from '../../records';
-import { freeKey, takenKeys, type KeyedKind } from '../../sets/keys';
+import { isJsonTable, type Json } from '../model/json';
+import { emptyRecordTables } from '../records';
+import { freeKey, takenKeys, type KeyedKind } from '../sets/keys';
 import { KIT_FORMAT, LEVEL_FORMAT, kitMeshPath } from './archive-files';
 
 /** One JSON file of an archive. */

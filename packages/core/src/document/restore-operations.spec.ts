@@ -1,7 +1,7 @@
 import fc from 'fast-check';
-import { archiveCollection } from '../formats/archive/archive-collection';
-import { restoreCollection } from '../formats/archive/restore-collection';
-import { canonicalJson } from '../formats/canonical-json';
+import { archiveCollection } from '../archive/archive-collection';
+import { restoreCollection } from '../archive/restore-collection';
+import { canonicalJson } from '../json/canonical-json';
 import type { CollectionContent } from '../model/collection-content';
 import type { Json } from '../model/json';
 import { RECORDS_DOCUMENT, type EditableKind } from '../model/records';

@@ -2,7 +2,7 @@ import type { Json } from '../model/json';
 import { RECORD_KINDS } from '../records';
 import { ITEM_KINDS } from '../items';
 import { smallCollection } from '../testing';
-import { checkedEdit } from './api/edit-request';
+import { checkedEdit } from './edit-request';
 import { recordJsonSchema } from './json-schema';
 import { recordFaults } from './validate-record';
 
