@@ -1,5 +1,6 @@
 import { boxesBench } from './core/boxes.bench';
 import { burrowBench } from './core/burrow.bench';
+import { checksBench } from './core/checks.bench';
 import { chainBench } from './core/chain.bench';
 import { rehearsalBench } from './core/rehearsal.bench';
 import { unlockBench } from './core/unlock.bench';
@@ -21,6 +22,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   rehearsal: rehearsalBench,
   unlock: unlockBench,
   boxes: boxesBench,
+  checks: checksBench,
   edits: editsBench,
   bulk: bulkBench,
   history: historyBench,

@@ -114,8 +114,8 @@ export {
 } from './model/records';
 export { RECORDS, RECORD_KINDS, emptyRecordTables } from './records';
 
-export { RECORD_SCHEMAS } from './document/record-schemas';
-export { MAX_PATH_KNOTS } from './fields/schema-parts';
+export { SHAPES } from './document/record-shapes';
+export { MAX_PATH_KNOTS } from './fields/known-fields';
 export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './document/validate-record';
 export { recordJsonSchema } from './document/json-schema';
 export { fileSchemas } from './archive/file-schemas';

@@ -1,6 +1,6 @@
 import type { Json } from '../model/json';
 import type { EditableKind } from '../model/records';
-import { RECORD_SCHEMAS } from './record-schemas';
+import { SHAPES } from './record-shapes';
 
 /** What yup tells of a schema; only what is read here. */
 interface Described {
@@ -18,7 +18,7 @@ type SchemaObject = { [key: string]: Json };
 
 /** The JSON Schema (draft 2020-12) of one kind of record, made from the schema that validates it. */
 export function recordJsonSchema(kind: EditableKind): SchemaObject {
-  return convert(RECORD_SCHEMAS[kind].describe() as unknown as Described);
+  return convert(SHAPES[kind].yup.describe() as unknown as Described);
 }
 
 function convert(described: Described): SchemaObject {

@@ -1,10 +1,10 @@
-import { ValidationError } from 'yup';
+import { ValidationError, type Schema } from 'yup';
 import { CoreError } from '../errors';
 import type { EditableKind, EditableOfKind } from '../model/records';
 import { isRecordKind } from '../records';
 import { ITEMS, isItemKind } from '../items';
 import type { ItemKind } from '../model/items';
-import { RECORD_SCHEMAS } from './record-schemas';
+import { SHAPES } from './record-shapes';
 
 /** One thing that is wrong with a record. */
 export interface RecordFault {
@@ -20,13 +20,8 @@ export function isEditableKind(kind: string): kind is EditableKind {
 
 /** All that is wrong with a record of a kind; empty when it is sound. */
 export function recordFaults(kind: EditableKind, value: unknown): RecordFault[] {
-  try {
-    RECORD_SCHEMAS[kind].validateSync(value, { abortEarly: false, strict: true });
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const inner = error.inner.length > 0 ? error.inner : [error];
-    return inner.slice(0, 20).map((e) => ({ path: e.path ?? '', message: e.message }));
-  }
+  const { check, yup } = SHAPES[kind];
+  if (!check(value)) return wordedFaults(yup, value);
   return isItemKind(kind) ? wholeFaults(kind, value) : [];
 }
 
@@ -44,6 +39,18 @@ export function checkedRecord<K extends EditableKind>(kind: K, value: unknown): 
     });
   }
   return value as EditableOfKind[K];
+}
+
+/** What the schema says of a value that the check has refused. */
+function wordedFaults(schema: Schema, value: unknown): RecordFault[] {
+  try {
+    schema.validateSync(value, { abortEarly: false, strict: true });
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const inner = error.inner.length > 0 ? error.inner : [error];
+    return inner.slice(0, 20).map((e) => ({ path: e.path ?? '', message: e.message }));
+  }
+  return [{ path: '', message: 'is not as a record of its kind must be' }];
 }
 
 /** What is wrong with an item as a whole, once each of its fields is as it should be. */

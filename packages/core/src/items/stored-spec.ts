@@ -1,9 +1,9 @@
-import type { AnyObjectSchema, Schema } from 'yup';
-import type { ItemKind, ItemOfKind } from '../model/items';
+import type { Fields, Rule, Shape } from '../fields/field';
+import type { Item, ItemKind, ItemOfKind } from '../model/items';
 
 /** What is known of all kinds, for what holds parts of others. */
-export interface ItemSchemas {
-  of(kind: ItemKind): AnyObjectSchema;
+export interface ItemShapes {
+  of(kind: ItemKind): Pick<Shape<Item>, 'check' | 'fields'>;
   /** Kinds that a level may have otherwise. */
   readonly local: readonly ItemKind[];
   isOptional(kind: ItemKind, field: string): boolean;
@@ -11,8 +11,8 @@ export interface ItemSchemas {
 
 /** How items of a kind are validated. Strict: nothing unknown, nothing coerced. One in each room; `STORED` lists them. */
 export interface StoredSpec<K extends ItemKind> {
-  /** Every field: one that is forgotten or mistyped does not compile. */
-  readonly fields: (all: ItemSchemas) => { readonly [F in keyof ItemOfKind[K]]-?: Schema };
+  /** Every field: one that is forgotten, mistyped or wrongly optional does not compile. */
+  readonly fields: (all: ItemShapes) => Fields<ItemOfKind[K]>;
   /** Rules over several fields. */
-  readonly rules?: (schema: AnyObjectSchema, all: ItemSchemas) => AnyObjectSchema;
+  readonly rules?: (all: ItemShapes) => readonly Rule<ItemOfKind[K]>[];
 }

@@ -1,6 +1,5 @@
-import type { AnyObjectSchema } from 'yup';
-import type { ItemKind } from '../model/items';
-import { shape } from '../fields/schema-parts';
+import type { ItemKind, ItemOfKind } from '../model/items';
+import { shape, type Shape } from '../fields/field';
 import { STORED_ASSEMBLY } from './assembly/stored';
 import { STORED_BLOCK } from './block/stored';
 import { STORED_DIVIDER } from './divider/stored';
@@ -16,7 +15,7 @@ import { STORED_RECIPE } from './recipe/stored';
 import { STORED_TILE_FLOOR } from './tile-floor/stored';
 import { STORED_VOLUME } from './volume/stored';
 import { ITEM_KINDS, isOptionalField, kindsWith } from './index';
-import type { ItemSchemas, StoredSpec } from './stored-spec';
+import type { ItemShapes, StoredSpec } from './stored-spec';
 
 /** How every kind of item is validated: a new one is a room and a line here. */
 const STORED: { readonly [K in ItemKind]: StoredSpec<K> } = {
@@ -36,19 +35,19 @@ const STORED: { readonly [K in ItemKind]: StoredSpec<K> } = {
   divider: STORED_DIVIDER,
 };
 
-const ALL: ItemSchemas = {
-  of: (kind) => ITEM_SCHEMAS[kind],
+const ALL: ItemShapes = {
+  of: (kind) => ITEM_SHAPES[kind],
   local: kindsWith('local'),
   isOptional: isOptionalField,
 };
 
-function schemaOf(kind: ItemKind): AnyObjectSchema {
-  const { fields, rules } = STORED[kind];
-  const schema = shape({ ...fields(ALL) });
-  return rules ? rules(schema, ALL) : schema;
+function shapeOf<K extends ItemKind>(kind: K): Shape<ItemOfKind[K]> {
+  const { fields, rules }: StoredSpec<K> = STORED[kind];
+  return shape<ItemOfKind[K]>(fields(ALL), ...(rules?.(ALL) ?? []));
 }
 
 /** Validation of what stands in strata. */
-export const ITEM_SCHEMAS = Object.fromEntries(ITEM_KINDS.map((kind) => [kind, schemaOf(kind)])) as Readonly<
-  Record<ItemKind, AnyObjectSchema>
->;
+export const ITEM_SHAPES = Object.fromEntries(ITEM_KINDS.map((kind) => [kind, shapeOf(kind)])) as unknown as {
+  // Each kind has the shape that was made for it.
+  readonly [K in ItemKind]: Shape<ItemOfKind[K]>;
+};

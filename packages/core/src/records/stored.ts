@@ -1,6 +1,5 @@
-import type { AnyObjectSchema } from 'yup';
-import type { RecordKind } from '../model/records';
-import { shape } from '../fields/schema-parts';
+import type { RecordKind, RecordOfKind } from '../model/records';
+import { shape, type Shape } from '../fields/field';
 import { STORED_ACCEPTANCE } from './acceptance/stored';
 import { STORED_CARRIED_VALUE } from './carried-value/stored';
 import { STORED_CELL_GRID } from './cell-grid/stored';
@@ -40,13 +39,13 @@ const STORED: { readonly [K in RecordKind]: StoredRecordSpec<K> } = {
   rehearsal: STORED_REHEARSAL,
 };
 
-function schemaOf(kind: RecordKind): AnyObjectSchema {
-  const { fields, rules } = STORED[kind];
-  const schema = shape({ ...fields() });
-  return rules ? rules(schema) : schema;
+function shapeOf<K extends RecordKind>(kind: K): Shape<RecordOfKind[K]> {
+  const { fields, rules }: StoredRecordSpec<K> = STORED[kind];
+  return shape<RecordOfKind[K]>(fields(), ...(rules?.() ?? []));
 }
 
 /** Validation of the small records. */
-export const STORED_RECORDS = Object.fromEntries(RECORD_KINDS.map((kind) => [kind, schemaOf(kind)])) as Readonly<
-  Record<RecordKind, AnyObjectSchema>
->;
+export const RECORD_SHAPES = Object.fromEntries(RECORD_KINDS.map((kind) => [kind, shapeOf(kind)])) as unknown as {
+  // Each kind has the shape that was made for it.
+  readonly [K in RecordKind]: Shape<RecordOfKind[K]>;
+};

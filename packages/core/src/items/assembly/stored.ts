@@ -1,17 +1,16 @@
-import { mixed } from 'yup';
 import { PATCH_CHANGES } from '../../model/patch';
-import type { Patch } from '../../model/items';
-import { finite, groupOf, id, vector } from '../../fields/schema-parts';
+import type { Patch, AssemblyUse } from '../../model/items';
 import { holdsPatch } from '../patch/holds-patch';
-import type { ItemSchemas, StoredSpec } from '../stored-spec';
+import { finite, told, later, isTable } from '../../fields/field';
+import { id, vector, groupOf } from '../../fields/known-fields';
+import type { ItemShapes, StoredSpec } from '../stored-spec';
 
 const TARGET_ID = id();
 
 const USE_PATCH_FIELDS = ['kind', 'change', 'fields', 'was'];
 
-function isUsePatchTable(table: unknown, all: ItemSchemas): boolean {
-  if (table === null || table === undefined) return true;
-  if (typeof table !== 'object' || Array.isArray(table)) return false;
+function isUsePatchTable(table: unknown, all: ItemShapes): boolean {
+  if (!isTable(table)) return false;
   return Object.entries(table).every(([target, one]) => {
     const patch = one as Patch | null;
     const isWhole =
@@ -20,7 +19,7 @@ function isUsePatchTable(table: unknown, all: ItemSchemas): boolean {
       USE_PATCH_FIELDS.every((field) => Object.hasOwn(patch, field)) &&
       Object.keys(patch).length === USE_PATCH_FIELDS.length;
     return (
-      TARGET_ID.isValidSync(target) &&
+      TARGET_ID.check(target) &&
       isWhole &&
       PATCH_CHANGES.includes(patch.change) &&
       holdsPatch({ ...patch, target }, all)
@@ -34,14 +33,16 @@ export const STORED_ASSEMBLY: StoredSpec<'assembly'> = {
     assembly: id(),
     position: vector(),
     turn: finite(-36000, 36000),
-    patches: mixed<Record<string, unknown>>()
-      .nullable()
-      .optional()
-      .default(undefined)
-      .meta({ jsonSchema: { type: ['object', 'null'] } })
-      .test('use-patches', 'what a use has otherwise must be as the thing itself could be', (table) =>
-        isUsePatchTable(table, all),
+    patches: later(
+      told<NonNullable<AssemblyUse['patches']>>(
+        { type: ['object', 'null'] },
+        {
+          name: 'use-patches',
+          message: 'what a use has otherwise must be as the thing itself could be',
+          holds: (table) => isUsePatchTable(table, all),
+        },
       ),
+    ),
     group: groupOf(),
   }),
 };

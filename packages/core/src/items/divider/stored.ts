@@ -1,4 +1,4 @@
-import { coordinate, groupOf, id, planPoint } from '../../fields/schema-parts';
+import { id, coordinate, planPoint, groupOf } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_DIVIDER: StoredSpec<'divider'> = {

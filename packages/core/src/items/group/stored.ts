@@ -1,20 +1,17 @@
-import { boolean, string } from 'yup';
-import { GROUP_COLOURS } from '../../model/group';
-import { day, id, name, shape } from '../../fields/schema-parts';
+import { GROUP_COLOURS, type SetAside } from '../../model/group';
+import { text, oneOf, flag, shape, orNull } from '../../fields/field';
+import { id, name, day } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_GROUP: StoredSpec<'group'> = {
   fields: () => ({
     id: id(),
     name: name(),
-    parent: string().nullable().defined().max(80),
-    category: string().defined().max(200),
-    colour: string().required().oneOf(GROUP_COLOURS),
-    switchedOff: boolean().required(),
-    guard: string().defined().max(2000),
-    aside: shape({ reason: string().required().min(1).max(2000), since: day() })
-      .nullable()
-      .defined()
-      .default(undefined),
+    parent: orNull(text({ max: 80 })),
+    category: text({ max: 200 }),
+    colour: oneOf(GROUP_COLOURS),
+    switchedOff: flag(),
+    guard: text({ max: 2000 }),
+    aside: orNull(shape<SetAside>({ reason: text({ min: 1, max: 2000 }), since: day() })),
   }),
 };

@@ -1,32 +1,29 @@
-import { array, boolean, string } from 'yup';
-import { PATH_FORMS } from '../../model/level-path';
-import { MAX_PATH_KNOTS, finite, groupOf, id, name, orNull, shape, vector } from '../../fields/schema-parts';
+import { PATH_FORMS, type Knot } from '../../model/level-path';
+import { ruled, text, oneOf, finite, flag, list, shape, orNull } from '../../fields/field';
+import { MAX_PATH_KNOTS, id, name, vector, groupOf } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
-const hasOwnIds = (knots: unknown): boolean =>
-  !Array.isArray(knots) ||
-  new Set(knots.map((knot: { readonly id?: unknown } | null) => knot?.id)).size === knots.length;
+const hasOwnIds = (knots: readonly Knot[]): boolean => new Set(knots.map(({ id }) => id)).size === knots.length;
 
 export const STORED_PATH: StoredSpec<'path'> = {
   fields: () => ({
     id: id(),
-    name: string().defined().max(200),
-    form: string().required().oneOf(PATH_FORMS),
-    closed: boolean().required(),
-    knots: array()
-      .of(
-        shape({
+    name: text({ max: 200 }),
+    form: oneOf(PATH_FORMS),
+    closed: flag(),
+    knots: ruled<readonly Knot[]>(
+      list(
+        shape<Knot>({
           id: id(),
           position: vector(),
           widthMetres: finite(0, 10000),
-          tags: array().of(name()).required().max(50),
+          tags: list(name(), { max: 50 }),
           handle: orNull(vector()),
         }),
-      )
-      .required()
-      .min(2)
-      .max(MAX_PATH_KNOTS)
-      .test('knot-ids', 'knots must have an id each', (knots) => hasOwnIds(knots)),
+        { min: 2, max: MAX_PATH_KNOTS },
+      ),
+      { name: 'knot-ids', message: 'knots must have an id each', holds: hasOwnIds },
+    ),
     group: groupOf(),
   }),
 };

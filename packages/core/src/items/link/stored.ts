@@ -1,18 +1,18 @@
-import { boolean, string } from 'yup';
 import { LINK_EVENTS } from '../../model/link';
-import { finite, id, values } from '../../fields/schema-parts';
+import { text, oneOf, finite, flag } from '../../fields/field';
+import { id, values } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_LINK: StoredSpec<'link'> = {
   fields: () => ({
     id: id(),
     emitter: id(),
-    event: string().required().oneOf(LINK_EVENTS),
-    who: string().defined().max(200),
-    once: boolean().required(),
+    event: oneOf(LINK_EVENTS),
+    who: text({ max: 200 }),
+    once: flag(),
     delaySeconds: finite(0, 1e6),
-    action: string().required().min(1).max(200),
+    action: text({ min: 1, max: 200 }),
     target: id(),
-    arguments: values,
+    arguments: values(),
   }),
 };

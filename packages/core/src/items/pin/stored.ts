@@ -1,5 +1,5 @@
-import { boolean } from 'yup';
-import { id, vector, whole } from '../../fields/schema-parts';
+import { whole, flag } from '../../fields/field';
+import { id, vector } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_PIN: StoredSpec<'pin'> = {
@@ -10,7 +10,7 @@ export const STORED_PIN: StoredSpec<'pin'> = {
     row: whole(0, 2000),
     columns: whole(1, 2000),
     rows: whole(1, 2000),
-    hidden: boolean().required(),
+    hidden: flag(),
     offset: vector(),
   }),
 };

@@ -1,4 +1,4 @@
-import { groupOf, id, ownValues, scale, turn, vector } from '../../fields/schema-parts';
+import { id, vector, turn, scale, ownValues, groupOf } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_PLACEMENT: StoredSpec<'placement'> = {

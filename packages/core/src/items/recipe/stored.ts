@@ -1,13 +1,13 @@
-import { boolean, string } from 'yup';
 import { RECIPE_KINDS } from '../../model/recipe';
-import { finite, id, name, vector, whole } from '../../fields/schema-parts';
+import { text, oneOf, finite, whole, flag } from '../../fields/field';
+import { id, name, vector } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_RECIPE: StoredSpec<'recipe'> = {
   fields: () => ({
     id: id(),
     name: name(),
-    kind: string().required().oneOf(RECIPE_KINDS),
+    kind: oneOf(RECIPE_KINDS),
     position: vector(),
     columns: whole(3, 2000),
     rows: whole(3, 2000),
@@ -18,8 +18,8 @@ export const STORED_RECIPE: StoredSpec<'recipe'> = {
     mostWalkers: whole(1, 1000),
     border: whole(1, 100),
     stepLimit: whole(1, 1e9),
-    seed: string().required().min(1).max(100),
+    seed: text({ min: 1, max: 100 }),
     material: name(),
-    hasMarkers: boolean().required(),
+    hasMarkers: flag(),
   }),
 };

@@ -1,12 +1,10 @@
-import { mixed, string } from 'yup';
-import { MAX_TILE_SIDE } from '../../model/tile-floor';
-import { finite, groupOf, id, vector, whole } from '../../fields/schema-parts';
+import { MAX_TILE_SIDE, type TileFloor } from '../../model/tile-floor';
+import { text, finite, whole, told, isTable } from '../../fields/field';
+import { id, vector, groupOf } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 const isRowTable = (v: unknown): boolean =>
-  typeof v === 'object' &&
-  v !== null &&
-  !Array.isArray(v) &&
+  isTable(v) &&
   Object.entries(v).every(
     ([row, text]) =>
       /^\d{1,3}$/.test(row) &&
@@ -18,15 +16,15 @@ const isRowTable = (v: unknown): boolean =>
 export const STORED_TILE_FLOOR: StoredSpec<'tileFloor'> = {
   fields: () => ({
     id: id(),
-    name: string().defined().max(200),
+    name: text({ max: 200 }),
     position: vector(),
     squareMetres: finite(0.01, 1000),
     columns: whole(1, MAX_TILE_SIDE),
     rows: whole(1, MAX_TILE_SIDE),
-    squares: mixed<Record<string, unknown>>()
-      .required()
-      .meta({ jsonSchema: { type: 'object', additionalProperties: { type: 'string' } } })
-      .test('rows', 'must be rows of squares by their numbers from 0', isRowTable),
+    squares: told<TileFloor['squares']>(
+      { type: 'object', additionalProperties: { type: 'string' } },
+      { name: 'rows', message: 'must be rows of squares by their numbers from 0', holds: isRowTable },
+    ),
     group: groupOf(),
   }),
 };

@@ -1,6 +1,6 @@
-import { string } from 'yup';
 import { CARRIED_COUNTS } from '../../model/unlock';
-import { finite, id, name, order } from '../../fields/schema-parts';
+import { oneOf, finite } from '../../fields/field';
+import { id, name, order } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_CARRIED_VALUE: StoredRecordSpec<'carriedValue'> = {
@@ -8,7 +8,7 @@ export const STORED_CARRIED_VALUE: StoredRecordSpec<'carriedValue'> = {
     id: id(),
     name: name(),
     start: finite(-1e12, 1e12),
-    counts: string().required().oneOf(CARRIED_COUNTS),
+    counts: oneOf(CARRIED_COUNTS),
     order: order(),
   }),
 };

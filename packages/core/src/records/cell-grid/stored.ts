@@ -1,12 +1,6 @@
-import { array } from 'yup';
-import type { CellGrid } from '../../model/cell-grid';
-import { MAX_STRATA, finite, id, planPoint } from '../../fields/schema-parts';
+import { finite, list } from '../../fields/field';
+import { MAX_STRATA, id, planPoint } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
-
-const holdsLoadRule = (grid: unknown): boolean => {
-  const { loadMetres, dropMetres, readyMetres } = grid as CellGrid;
-  return readyMetres <= loadMetres && loadMetres <= dropMetres;
-};
 
 export const STORED_CELL_GRID: StoredRecordSpec<'cellGrid'> = {
   fields: () => ({
@@ -16,8 +10,13 @@ export const STORED_CELL_GRID: StoredRecordSpec<'cellGrid'> = {
     loadMetres: finite(0, 10000),
     dropMetres: finite(0, 20000),
     readyMetres: finite(0, 10000),
-    resident: array().of(id()).required().max(MAX_STRATA),
+    resident: list(id(), { max: MAX_STRATA }),
   }),
-  rules: (schema) =>
-    schema.test('rule', 'dropMetres must not be below loadMetres, nor loadMetres below readyMetres', holdsLoadRule),
+  rules: () => [
+    {
+      name: 'rule',
+      message: 'dropMetres must not be below loadMetres, nor loadMetres below readyMetres',
+      holds: ({ loadMetres, dropMetres, readyMetres }) => readyMetres <= loadMetres && loadMetres <= dropMetres,
+    },
+  ],
 };

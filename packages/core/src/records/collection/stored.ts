@@ -1,99 +1,116 @@
-import { array, boolean, number, string, type AnyObjectSchema } from 'yup';
+import type { ReadinessRules } from '../../model/readiness';
+import type { ViewSettings } from '../../model/view-settings';
 import type { CodePattern } from '../../model/code-pattern';
-import { GROUP_COLOURS } from '../../model/group';
-import { SQUARE_MARKS, SQUARE_ROLES, type SquareCode } from '../../model/tile-floor';
+import { GROUP_COLOURS, type GroupTemplate, type GroupTemplatePart } from '../../model/group';
+import { SQUARE_MARKS, SQUARE_ROLES, type SquareCode, type MovementRules } from '../../model/tile-floor';
 import { codePatternFault } from '../../fields/code-pattern-fault';
-import { finite, id, later, name, shape, whole } from '../../fields/schema-parts';
+import {
+  type Field,
+  ruled,
+  text,
+  oneOf,
+  oneOfNumbers,
+  finite,
+  whole,
+  flag,
+  list,
+  shape,
+  orNull,
+  later,
+} from '../../fields/field';
+import { id, name } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 /** Most codes of a legend. */
 const MAX_CODES = 200;
 
-const squareCode = (): AnyObjectSchema =>
-  shape({
-    code: string()
-      .required()
-      .matches(/^[A-Za-z][A-Za-z0-9]{0,7}$/, 'must start with a letter, then letters and digits, eight at most'),
+const squareCode = (): Field<SquareCode> =>
+  shape<SquareCode>({
+    code: text({
+      isFilled: true,
+      pattern: {
+        matches: /^[A-Za-z][A-Za-z0-9]{0,7}$/,
+        message: 'must start with a letter, then letters and digits, eight at most',
+      },
+    }),
     name: name(),
-    colour: string().required().oneOf(GROUP_COLOURS),
-    mark: string().required().oneOf(SQUARE_MARKS),
-    mayEnter: boolean().required(),
+    colour: oneOf(GROUP_COLOURS),
+    mark: oneOf(SQUARE_MARKS),
+    mayEnter: flag(),
     visits: whole(0, 999),
     height: whole(-999, 999),
-    role: string().required().oneOf(SQUARE_ROLES),
+    role: oneOf(SQUARE_ROLES),
   });
 
-const groupTemplate = (): AnyObjectSchema =>
-  shape({
+const groupTemplate = (): Field<GroupTemplate> =>
+  shape<GroupTemplate>({
     name: name(),
-    parts: array()
-      .of(
-        shape({
+    parts: ruled<readonly GroupTemplatePart[]>(
+      list(
+        shape<GroupTemplatePart>({
           name: name(),
-          parent: number().integer().min(0).nullable().defined(),
-          category: string().defined().max(200),
-          colour: string().required().oneOf(GROUP_COLOURS),
+          parent: orNull(whole(0)),
+          category: text({ max: 200 }),
+          colour: oneOf(GROUP_COLOURS),
         }),
-      )
-      .required()
-      .min(1)
-      .max(100)
-      .test('parents', 'a part must stand in one that comes before it', (parts) =>
-        (parts ?? []).every(({ parent }, i) => parent === null || (parent as number) < i),
+        { min: 1, max: 100 },
       ),
+      {
+        name: 'parents',
+        message: 'a part must stand in one that comes before it',
+        holds: (parts) => parts.every(({ parent }, i) => parent === null || parent < i),
+      },
+    ),
   });
 
 export const STORED_COLLECTION: StoredRecordSpec<'collection'> = {
   fields: () => ({
     id: id(),
     name: name(),
-    ranks: array().of(name()).required().min(1).max(8),
-    view: shape({
-      fieldOfViewDegrees: finite(1, 170),
-      pictureHeightPixels: whole(16, 32768),
-      errorPixels: finite(0.01, 1000),
-    })
-      .nullable()
-      .optional()
-      .default(undefined),
+    ranks: list(name(), { min: 1, max: 8 }),
+    view: later(
+      shape<ViewSettings>({
+        fieldOfViewDegrees: finite(1, 170),
+        pictureHeightPixels: whole(16, 32768),
+        errorPixels: finite(0.01, 1000),
+      }),
+    ),
     codes: later(
-      shape({ alphabet: string().required().min(2).max(200), length: whole(1, 40) }).test(
-        'codes',
-        'must give codes: at least two different characters, none of them twice, no blanks',
-        (pattern) => {
-          return !pattern || codePatternFault(pattern as CodePattern) === null;
+      shape<CodePattern>(
+        { alphabet: text({ min: 2, max: 200 }), length: whole(1, 40) },
+        {
+          name: 'codes',
+          message: 'must give codes: at least two different characters, none of them twice, no blanks',
+          holds: (pattern) => codePatternFault(pattern) === null,
         },
       ),
     ),
     readiness: later(
-      shape({
-        fields: array().of(id()).required().max(200),
-        spawn: boolean().required(),
-        exit: boolean().required(),
-        code: boolean().required(),
-        bakes: boolean().required(),
-        findings: boolean().required(),
-        devices: array().of(id()).required().max(100),
+      shape<ReadinessRules>({
+        fields: list(id(), { max: 200 }),
+        spawn: flag(),
+        exit: flag(),
+        code: flag(),
+        bakes: flag(),
+        findings: flag(),
+        devices: list(id(), { max: 100 }),
       }),
     ),
     legend: later(
-      array()
-        .of(squareCode())
-        .max(MAX_CODES)
-        .test(
-          'legend',
-          'each code may stand in it once',
-          (codes) => new Set((codes ?? []).map((one) => (one as SquareCode).code)).size === (codes ?? []).length,
-        ),
-    ),
-    movement: later(
-      shape({
-        neighbours: number().required().oneOf([4, 8]),
-        upSteps: whole(0, 1000),
-        downSteps: whole(0, 1000),
-        mayFall: boolean().required(),
+      ruled<readonly SquareCode[]>(list(squareCode(), { max: MAX_CODES }), {
+        name: 'legend',
+        message: 'each code may stand in it once',
+        holds: (codes) => new Set(codes.map(({ code }) => code)).size === codes.length,
       }),
     ),
-    groupTemplates: later(array().of(groupTemplate()).max(100)),
+    movement: later(
+      shape<MovementRules>({
+        neighbours: oneOfNumbers([4, 8]),
+        upSteps: whole(0, 1000),
+        downSteps: whole(0, 1000),
+        mayFall: flag(),
+      }),
+    ),
+    groupTemplates: later(list(groupTemplate(), { max: 100 })),
   }),
 };

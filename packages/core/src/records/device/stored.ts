@@ -1,24 +1,25 @@
-import type { Schema } from 'yup';
+import type { Budget } from '../../model/device';
 import { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from '../../model/device-fields';
-import { finite, id, name, order, shape, whole } from '../../fields/schema-parts';
+import { type Field, finite, whole, shape } from '../../fields/field';
+import { id, name, order } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 /** A number for each limit or speed, within its range. */
-const figures = <F extends string>(fields: Readonly<Record<F, DeviceField>>): Record<F, Schema> =>
+const figures = <F extends string>(fields: Readonly<Record<F, DeviceField>>): Record<F, Field<number>> =>
   // Each field has the number that was made for it.
   Object.fromEntries(
     Object.entries<DeviceField>(fields).map(([field, { min, max, isWhole }]) => [
       field,
       isWhole ? whole(min, max) : finite(min, max),
     ]),
-  ) as Record<F, Schema>;
+  ) as Record<F, Field<number>>;
 
 export const STORED_DEVICE: StoredRecordSpec<'device'> = {
   fields: () => ({
     id: id(),
     name: name(),
     order: order(),
-    budget: shape(figures(DEVICE_LIMITS)),
+    budget: shape<Budget>(figures(DEVICE_LIMITS)),
     ...figures(DEVICE_SPEEDS),
   }),
 };

@@ -1,43 +1,41 @@
-import { array, boolean, number, string } from 'yup';
 import { FIELD_FIGURES, FIELD_TYPES } from '../../model/field';
 import { patternFault } from '../../fields/pattern';
-import { fieldValue, id, later, name, order } from '../../fields/schema-parts';
+import { ruled, text, oneOf, finite, flag, list, later } from '../../fields/field';
+import { id, name, order, fieldValue } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_FIELD: StoredRecordSpec<'field'> = {
   fields: () => ({
     id: id(),
-    key: string()
-      .required()
-      .matches(/^[a-z][A-Za-z0-9]{0,40}$/, 'must start with a small letter, then letters and digits'),
+    key: text({
+      isFilled: true,
+      pattern: {
+        matches: /^[a-z][A-Za-z0-9]{0,40}$/,
+        message: 'must start with a small letter, then letters and digits',
+      },
+    }),
     name: name(),
-    type: string().required().oneOf(FIELD_TYPES),
-    choices: array().of(name()).required().max(200),
+    type: oneOf(FIELD_TYPES),
+    choices: list(name(), { max: 200 }),
     order: order(),
-    register: later(string().max(80)),
-    list: later(boolean()),
-    group: later(string().max(200)),
-    help: later(string().max(2000)),
+    register: later(text({ max: 80 })),
+    list: later(flag()),
+    group: later(text({ max: 200 })),
+    help: later(text({ max: 2000 })),
     default: later(fieldValue()),
-    required: later(boolean()),
-    unique: later(boolean()),
-    low: later(
-      number().test('finite', 'must be a finite number', (v) => v === undefined || v === null || Number.isFinite(v)),
-    ),
-    high: later(
-      number().test('finite', 'must be a finite number', (v) => v === undefined || v === null || Number.isFinite(v)),
-    ),
+    required: later(flag()),
+    unique: later(flag()),
+    low: later(finite()),
+    high: later(finite()),
     pattern: later(
-      string()
-        .max(500)
-        .test(
-          'pattern',
-          'pattern must be a regular expression, without look-around and back-references',
-          (v) => v === undefined || v === null || patternFault(v) === null,
-        ),
+      ruled(text({ max: 500 }), {
+        name: 'pattern',
+        message: 'pattern must be a regular expression, without look-around and back-references',
+        holds: (pattern) => patternFault(pattern) === null,
+      }),
     ),
-    target: later(string().max(80)),
-    figure: later(string().oneOf(FIELD_FIGURES)),
-    counted: later(string().max(80)),
+    target: later(text({ max: 80 })),
+    figure: later(oneOf(FIELD_FIGURES)),
+    counted: later(text({ max: 80 })),
   }),
 };

@@ -1,4 +1,4 @@
-import { id, key, name, sha256 } from '../../fields/schema-parts';
+import { id, name, key, sha256 } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_KIT: StoredRecordSpec<'kit'> = {

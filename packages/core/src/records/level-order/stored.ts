@@ -1,9 +1,10 @@
-import { array, mixed, string, type AnyObjectSchema } from 'yup';
+import type { Json } from '../../model/json';
 import { UNLOCK_NEEDS, type Gain, type UnlockRule } from '../../model/unlock';
-import { finite, id, later, shape } from '../../fields/schema-parts';
+import { type Field, text, oneOf, finite, list, choice, shape, later } from '../../fields/field';
+import { id } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
-const UNLOCK_RULE_JSON = {
+const UNLOCK_RULE_JSON: Json = {
   oneOf: [
     {
       type: 'object',
@@ -30,47 +31,45 @@ const UNLOCK_RULE_JSON = {
   ],
 };
 
-const holdsGain = (gain: unknown): boolean => {
-  const { least, most, field } = gain as Gain;
-  return Boolean(field) || least <= most;
-};
+type RuleOf<K extends UnlockRule['kind']> = Extract<UnlockRule, { readonly kind: K }>;
 
-const UNLOCK_RULES: Readonly<Record<UnlockRule['kind'], AnyObjectSchema>> = {
-  start: shape({ kind: string().required().oneOf(['start']) }),
-  code: shape({ kind: string().required().oneOf(['code']) }),
-  after: shape({
-    kind: string().required().oneOf(['after']),
-    levels: array().of(id()).required().min(1).max(1000),
-    need: string().required().oneOf(UNLOCK_NEEDS),
-  }),
-  value: shape({ kind: string().required().oneOf(['value']), value: id(), least: finite(-1e12, 1e12) }),
-};
-
-const unlockRule = mixed<UnlockRule>()
-  .required()
-  .meta({ jsonSchema: UNLOCK_RULE_JSON })
-  .test('rule', 'must be an unlock rule: start, code, after levels, or a carried value and its least', (rule) => {
-    const kind = (rule as UnlockRule | undefined)?.kind;
-    return (
-      kind !== undefined && Object.hasOwn(UNLOCK_RULES, kind) && UNLOCK_RULES[kind].isValidSync(rule, { strict: true })
-    );
-  });
+const unlockRule = (): Field<UnlockRule> =>
+  choice<UnlockRule, 'kind'>(
+    'kind',
+    {
+      start: shape<RuleOf<'start'>>({ kind: oneOf(['start']) }),
+      code: shape<RuleOf<'code'>>({ kind: oneOf(['code']) }),
+      after: shape<RuleOf<'after'>>({
+        kind: oneOf(['after']),
+        levels: list(id(), { min: 1, max: 1000 }),
+        need: oneOf(UNLOCK_NEEDS),
+      }),
+      value: shape<RuleOf<'value'>>({ kind: oneOf(['value']), value: id(), least: finite(-1e12, 1e12) }),
+    },
+    UNLOCK_RULE_JSON,
+    { name: 'rule', message: 'must be an unlock rule: start, code, after levels, or a carried value and its least' },
+  );
 
 export const STORED_LEVEL_ORDER: StoredRecordSpec<'levelOrder'> = {
   fields: () => ({
     id: id(),
-    rules: array().of(unlockRule).required().max(50),
-    gains: array()
-      .of(
-        shape({
+    rules: list(unlockRule(), { max: 50 }),
+    gains: list(
+      shape<Gain>(
+        {
           value: id(),
           least: finite(-1e12, 1e12),
           most: finite(-1e12, 1e12),
-          field: later(string().max(41)),
-        }).test('gain', 'most must not be below least', holdsGain),
-      )
-      .required()
-      .max(100),
-    resets: array().of(id()).required().max(100),
+          field: later(text({ max: 41 })),
+        },
+        {
+          name: 'gain',
+          message: 'most must not be below least',
+          holds: ({ least, most, field }) => Boolean(field) || least <= most,
+        },
+      ),
+      { max: 100 },
+    ),
+    resets: list(id(), { max: 100 }),
   }),
 };

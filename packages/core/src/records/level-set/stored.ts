@@ -1,7 +1,7 @@
-import { string } from 'yup';
-import { id, moment, name, order } from '../../fields/schema-parts';
+import { text, orNull } from '../../fields/field';
+import { id, name, order, moment } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_LEVEL_SET: StoredRecordSpec<'set'> = {
-  fields: () => ({ id: id(), name: name(), parent: string().nullable().defined(), order: order(), binned: moment() }),
+  fields: () => ({ id: id(), name: name(), parent: orNull(text()), order: order(), binned: moment() }),
 };

@@ -1,9 +1,9 @@
-import { array, boolean, string } from 'yup';
-import { PURPOSES } from '../../model/level';
-import { MAX_STRATA, box, id, key, moment, name, order, shape, values } from '../../fields/schema-parts';
+import { PURPOSES, type StackEntry } from '../../model/level';
+import { text, oneOf, flag, list, shape, orNull } from '../../fields/field';
+import { MAX_STRATA, id, name, key, order, moment, box, values } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
-const stackEntry = shape({ stratum: id(), switchedOff: boolean().required() });
+const stackEntry = shape<StackEntry>({ stratum: id(), switchedOff: flag() });
 
 export const STORED_LEVEL: StoredRecordSpec<'level'> = {
   fields: () => ({
@@ -12,12 +12,12 @@ export const STORED_LEVEL: StoredRecordSpec<'level'> = {
     key: key(),
     set: id(),
     order: order(),
-    purpose: string().required().oneOf(PURPOSES),
-    code: string().defined().max(40),
-    values,
-    strata: array().of(stackEntry).required().max(MAX_STRATA),
-    openSky: boolean().required(),
-    bounds: box().nullable().defined().default(undefined),
+    purpose: oneOf(PURPOSES),
+    code: text({ max: 40 }),
+    values: values(),
+    strata: list(stackEntry, { max: MAX_STRATA }),
+    openSky: flag(),
+    bounds: orNull(box()),
     binned: moment(),
   }),
 };

@@ -1,13 +1,13 @@
-import { string } from 'yup';
-import { id, later, name, order } from '../../fields/schema-parts';
+import { text, oneOf, later } from '../../fields/field';
+import { id, name, order } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_REGISTER: StoredRecordSpec<'register'> = {
   fields: () => ({
     id: id(),
     name: name(),
-    help: string().defined().max(2000),
+    help: text({ max: 2000 }),
     order: order(),
-    kindsOf: later(string().oneOf(['volume', 'marker'])),
+    kindsOf: later(oneOf(['volume', 'marker'])),
   }),
 };

@@ -1,5 +1,5 @@
-import { array } from 'yup';
-import { coordinate, finite, id, name, planPoint } from '../../fields/schema-parts';
+import { finite, list } from '../../fields/field';
+import { id, name, coordinate, planPoint } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_REHEARSAL: StoredRecordSpec<'rehearsal'> = {
@@ -7,7 +7,7 @@ export const STORED_REHEARSAL: StoredRecordSpec<'rehearsal'> = {
     id: id(),
     level: id(),
     name: name(),
-    knots: array().of(planPoint()).required().max(2000),
+    knots: list(planPoint(), { max: 2000 }),
     floorMetres: coordinate(),
     speedMetresPerSecond: finite(0.01, 1000),
     device: id(),

@@ -1,15 +1,15 @@
-import { array, string } from 'yup';
 import { STRATUM_ROLES } from '../../model/stratum';
-import { id, later, name } from '../../fields/schema-parts';
+import { text, oneOf, list, orNull, later } from '../../fields/field';
+import { id, name } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_STRATUM: StoredRecordSpec<'stratum'> = {
   fields: () => ({
     id: id(),
     name: name(),
-    role: string().required().oneOf(STRATUM_ROLES),
-    owner: string().nullable().defined(),
-    kit: later(string().max(80)),
-    assemblies: later(array().of(id()).max(10000)),
+    role: oneOf(STRATUM_ROLES),
+    owner: orNull(text()),
+    kit: later(text({ max: 80 })),
+    assemblies: later(list(id(), { max: 10000 })),
   }),
 };

@@ -1,6 +1,6 @@
-import { array, boolean, number, string } from 'yup';
 import { CONDITION_TESTS, MIN_COLUMN_PIXELS, MAX_COLUMN_PIXELS, VIEW_JOINS } from '../../model/table-view';
-import { id, later, name, order, shape, whole } from '../../fields/schema-parts';
+import { text, oneOf, whole, flag, list, shape, orNull, later } from '../../fields/field';
+import { id, name, order } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_TABLE_VIEW: StoredRecordSpec<'tableView'> = {
@@ -8,24 +8,14 @@ export const STORED_TABLE_VIEW: StoredRecordSpec<'tableView'> = {
     id: id(),
     name: name(),
     order: order(),
-    register: string().max(80).nullable().defined(),
-    join: string().required().oneOf(VIEW_JOINS),
-    conditions: array()
-      .of(shape({ column: id(), test: string().required().oneOf(CONDITION_TESTS), text: string().defined().max(500) }))
-      .required()
-      .max(50),
-    sorts: array()
-      .of(shape({ column: id(), descending: boolean().required() }))
-      .required()
-      .max(20),
-    hidden: array().of(id()).required().max(200),
-    columns: later(array().of(id()).max(400)),
-    widths: later(
-      array()
-        .of(shape({ column: id(), pixels: whole(MIN_COLUMN_PIXELS, MAX_COLUMN_PIXELS) }))
-        .max(400),
-    ),
-    frozen: later(number().integer().min(0).max(20)),
-    group: later(string().max(80)),
+    register: orNull(text({ max: 80 })),
+    join: oneOf(VIEW_JOINS),
+    conditions: list(shape({ column: id(), test: oneOf(CONDITION_TESTS), text: text({ max: 500 }) }), { max: 50 }),
+    sorts: list(shape({ column: id(), descending: flag() }), { max: 20 }),
+    hidden: list(id(), { max: 200 }),
+    columns: later(list(id(), { max: 400 })),
+    widths: later(list(shape({ column: id(), pixels: whole(MIN_COLUMN_PIXELS, MAX_COLUMN_PIXELS) }), { max: 400 })),
+    frozen: later(whole(0, 20)),
+    group: later(text({ max: 80 })),
   }),
 };

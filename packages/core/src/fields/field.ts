@@ -1,0 +1,246 @@
+import {
+  array,
+  boolean,
+  mixed,
+  number,
+  object,
+  string,
+  tuple,
+  type AnyObjectSchema,
+  type MixedSchema,
+  type Schema,
+} from 'yup';
+import type { Json } from '../model/json';
+
+declare const TYPE: unique symbol;
+
+/** A schema that words what is wrong with a value, and a check that only says whether it is sound. */
+export interface Checked {
+  readonly yup: Schema;
+  /** The same verdict as the schema's, without the words. */
+  readonly check: (value: unknown) => boolean;
+}
+
+/** How one value is described. */
+export interface Field<T> extends Checked {
+  readonly [TYPE]?: (value: T) => T;
+}
+
+/** A field that a record may lack. */
+export interface OptionalField<T> extends Field<T> {
+  readonly isOptional: true;
+}
+
+/** A field for each of a type: one that is forgotten, mistyped or wrongly optional does not compile. */
+export type Fields<T> = {
+  readonly [F in keyof T]-?: undefined extends T[F]
+    ? OptionalField<Exclude<T[F], undefined>>
+    : Field<T[F]> & { readonly isOptional?: never };
+};
+
+/** A table of fields, and nothing beside them. */
+export interface Shape<T> extends Field<T> {
+  readonly yup: AnyObjectSchema;
+  readonly fields: Readonly<Record<string, Checked>>;
+}
+
+/** One thing that must hold for a value that is sound otherwise. */
+export interface Rule<T> {
+  readonly name: string;
+  readonly message: string;
+  readonly holds: (value: T) => boolean;
+}
+
+/** Whether a value is a table: no list and no null. */
+export function isTable(value: unknown): value is Readonly<Record<string, unknown>> {
+  return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+/** The field with rules over the whole of it; absent values are none of theirs. */
+export function ruled<T>({ yup, check }: Field<T>, ...rules: readonly Rule<T>[]): Field<T> {
+  const holdsAll = (value: unknown): boolean =>
+    value === undefined || value === null || rules.every(({ holds }) => holds(value as T));
+  return {
+    yup: rules.reduce<Schema>(
+      (schema, { name, message, holds }) =>
+        // Where its parts are at fault that is said already, and a rule may count on them.
+        schema.test(
+          name,
+          message,
+          (value: unknown) => value === undefined || value === null || !check(value) || holds(value as T),
+        ),
+      yup,
+    ),
+    check: (value) => check(value) && holdsAll(value),
+  };
+}
+
+export interface TextLimits {
+  /** Fewest letters. */
+  readonly min?: number;
+  /** Must not be empty, where nothing is said of the fewest letters. */
+  readonly isFilled?: true;
+  readonly max?: number;
+  readonly pattern?: { readonly matches: RegExp; readonly message: string };
+}
+
+/** A text. */
+export function text({ min, isFilled, max, pattern }: TextLimits = {}): Field<string> {
+  const fewest = min ?? (isFilled ? 1 : 0);
+  let yup = fewest > 0 ? string().required() : string().defined();
+  if (min !== undefined) yup = yup.min(min);
+  if (max !== undefined) yup = yup.max(max);
+  if (pattern) yup = yup.matches(pattern.matches, pattern.message);
+  const most = max ?? Infinity;
+  return {
+    yup,
+    check: (value) =>
+      typeof value === 'string' &&
+      value.length >= fewest &&
+      value.length <= most &&
+      (pattern === undefined || pattern.matches.test(value)),
+  };
+}
+
+/** One of some words. */
+export function oneOf<const W extends string>(words: readonly W[]): Field<W> {
+  const known = new Set<unknown>(words);
+  return { yup: string().required().oneOf(words), check: (value) => known.has(value) && value !== '' };
+}
+
+/** One of some numbers. */
+export function oneOfNumbers<const N extends number>(numbers: readonly N[]): Field<N> {
+  const known = new Set<unknown>(numbers);
+  return { yup: number().required().oneOf(numbers), check: (value) => known.has(value) };
+}
+
+/** A finite number within a range. */
+export function finite(low = -Infinity, high = Infinity): Field<number> {
+  let yup = number().required();
+  if (low !== -Infinity) yup = yup.min(low);
+  if (high !== Infinity) yup = yup.max(high);
+  return {
+    yup: yup.test(
+      'finite',
+      'must be a finite number',
+      (value) => value === undefined || value === null || Number.isFinite(value),
+    ),
+    check: (value) => typeof value === 'number' && value >= low && value <= high && Number.isFinite(value),
+  };
+}
+
+/** A whole number within a range. */
+export function whole(low: number, high = Infinity): Field<number> {
+  const yup = number().required().integer().min(low);
+  return {
+    yup: high === Infinity ? yup : yup.max(high),
+    check: (value) => Number.isInteger(value) && (value as number) >= low && (value as number) <= high,
+  };
+}
+
+/** Yes or no. */
+export function flag(): Field<boolean> {
+  return { yup: boolean().required(), check: (value) => typeof value === 'boolean' };
+}
+
+/** A list of so many of one kind. */
+export function list<T>(
+  of: Field<T>,
+  { min, max }: { readonly min?: number; readonly max?: number } = {},
+): Field<readonly T[]> {
+  let yup = array()
+    .of(of.yup as MixedSchema)
+    .required();
+  if (min !== undefined) yup = yup.min(min);
+  if (max !== undefined) yup = yup.max(max);
+  const [fewest, most] = [min ?? 0, max ?? Infinity];
+  const { check } = of;
+  return {
+    yup,
+    check: (value) => Array.isArray(value) && value.length >= fewest && value.length <= most && value.every(check),
+  };
+}
+
+/** A list of exactly these. */
+export function row<T extends readonly unknown[]>(
+  ...fields: { readonly [I in keyof T]: Field<T[I]> }
+): Field<Readonly<T>> {
+  const checks = fields.map(({ check }) => check);
+  return {
+    yup: tuple(fields.map(({ yup }) => yup) as unknown as [MixedSchema]).required(),
+    check: (value) =>
+      Array.isArray(value) && value.length === checks.length && checks.every((check, i) => check(value[i])),
+  };
+}
+
+/** Something told by a predicate alone. @param jsonSchema how it is told of in the published schema */
+export function told<T>(jsonSchema: Json, { name, message, holds }: Rule<unknown>): Field<T> {
+  return {
+    yup: mixed()
+      .required()
+      .meta({ jsonSchema })
+      .test(name, message, (value) => value === undefined || value === null || holds(value)),
+    check: (value) => value !== undefined && value !== null && holds(value),
+  };
+}
+
+/** One of several tables, told apart by the word in one of their fields. @param shapes one for each word */
+export function choice<T extends object, B extends keyof T & string>(
+  by: B,
+  shapes: { readonly [W in T[B] & string]: Field<Extract<T, { readonly [P in B]: W }>> },
+  jsonSchema: Json,
+  rule: { readonly name: string; readonly message: string },
+): Field<T> {
+  const byWord: ReadonlyMap<unknown, Checked> = new Map(Object.entries(shapes as Readonly<Record<string, Checked>>));
+  return told(jsonSchema, {
+    ...rule,
+    holds: (value) => isTable(value) && byWord.get(value[by])?.check(value) === true,
+  });
+}
+
+/** A table of fields, strict: nothing unknown, nothing coerced. */
+export function shape<T extends object>(fields: Fields<T>, ...rules: readonly Rule<T>[]): Shape<T> {
+  const parts = Object.entries(fields as Readonly<Record<string, Checked>>);
+  const own = Object.fromEntries(parts);
+  const checks = parts.map(([name, { check }]) => [name, check] as const);
+  const known = new Set(Object.keys(own));
+  const schema = object(Object.fromEntries(parts.map(([name, { yup }]) => [name, yup])))
+    .noUnknown()
+    .strict()
+    .required() as AnyObjectSchema;
+  const plain: Shape<T> = {
+    yup: schema,
+    fields: own,
+    check: (value) => {
+      if (!isTable(value)) return false;
+      for (const name of Object.keys(value)) if (!known.has(name)) return false;
+      for (const [name, check] of checks) if (!check(value[name])) return false;
+      return true;
+    },
+  };
+  const { yup, check } = ruled<T>(plain, ...rules);
+  return { ...plain, yup: yup as AnyObjectSchema, check };
+}
+
+/** Must be there, but may be nothing. */
+export function orNull<T>({ yup, check }: Field<T>): Field<T | null> {
+  return { yup: (yup as MixedSchema).nullable().defined(), check: (value) => value === null || check(value) };
+}
+
+/** Came after the first records were kept: may be absent, or nothing. */
+export function later<T>({ yup, check }: Field<T>): OptionalField<T | null> {
+  return {
+    yup: (yup as MixedSchema).nullable().optional().default(undefined),
+    check: (value) => value === undefined || value === null || check(value),
+    isOptional: true,
+  };
+}
+
+/** May be absent, but is never nothing. */
+export function orAbsent<T>({ yup, check }: Field<T>): OptionalField<T> {
+  return {
+    yup: (yup as MixedSchema).optional(),
+    check: (value) => value === undefined || check(value),
+    isOptional: true,
+  };
+}
