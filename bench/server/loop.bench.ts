@@ -2,19 +2,26 @@ import { rmSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { Worker } from 'node:worker_threads';
 import {
+  EDIT_LINES_TYPE,
   archiveCollection,
+  boxPlanes,
+  linesOfEdit,
+  type Block,
   type CollectionContent,
   type Edit,
   type Json,
   type Operation,
   type Placement,
 } from '@stravel/core';
+import { smallCollection } from '@stravel/core/testing';
 import { atMost, median, type Row } from '../measure';
 import { STRATUM, manyPlacements } from './many-placements';
 import { openBenchFolder } from './bench-folder';
 
 const PLACEMENTS = 100000;
 const CHANGES = 5000;
+/** Of things that one edit adds; as many as an edit may have. */
+const MAX_ADDED = 50000;
 /** As many as can be restored by one edit later, with the others. */
 const MAX_CHANGES = 40000;
 const ROUNDS = 3;
@@ -28,6 +35,8 @@ export async function loopBench(): Promise<Row[]> {
   const archive = archiveCollection(content);
   const changed = archiveCollection(withMoved(content));
   const { server, folder, close } = await openBenchFolder(content);
+  // What is added would make everything else larger from round to round.
+  await server.collections.take('grown', await smallCollection());
   const listener = server.app.listen(0, '127.0.0.1');
   await new Promise((resolve) => listener.once('listening', resolve));
   const caller = new Caller((listener.address() as AddressInfo).port);
@@ -50,6 +59,15 @@ export async function loopBench(): Promise<Row[]> {
     ],
     [`one edit of ${CHANGES} placements`, () => sent(`${of}/edits`, moveMany(CHANGES, 2 * round))],
     [`one edit of ${MAX_CHANGES} placements`, () => sent(`${of}/edits`, moveMany(MAX_CHANGES, 2 * round + 1))],
+    [
+      `an edit that adds ${MAX_ADDED} placements`,
+      () => sentAsLines('/api/collections/grown/edits', addMany('placement', round)),
+    ],
+    [
+      `an edit that adds ${MAX_ADDED} blocks`,
+      () => sentAsLines('/api/collections/grown/edits', addMany('block', round)),
+    ],
+    ['an edit like that, fetched', () => ({ method: 'GET', path: `/api/collections/grown/edits/block-${round}` })],
     ['the log since an edit like that', () => ({ method: 'GET', path: `${of}/edits?after=${2 * round + 1}` })],
     ['the history of the level', () => ({ method: 'GET', path: `${of}/levels/one/history` })],
     ['states of all bakes', () => ({ method: 'GET', path: `${of}/bakes` })],
@@ -100,6 +118,15 @@ interface Asked {
 
 function sent(path: string, body: unknown): Asked {
   return { method: 'POST', path, headers: { 'Content-Type': 'application/json' }, body: JSON.stringify(body) };
+}
+
+function sentAsLines(path: string, edit: Edit): Asked {
+  return {
+    method: 'POST',
+    path,
+    headers: { 'Content-Type': EDIT_LINES_TYPE },
+    body: [...linesOfEdit(edit)].join(''),
+  };
 }
 
 /** Asks from a thread of its own, so that reading the answers holds no loop but its own. */
@@ -168,4 +195,26 @@ function moveMany(count: number, round: number): Edit {
     };
   });
   return { id: `lift-${round}`, person: 'bench', label: `lift ${count} placements`, undoes: null, operations };
+}
+
+function addMany(kind: 'placement' | 'block', round: number): Edit {
+  const made = (i: number): Placement | Block => {
+    const { id, ...rest } = placementAt(i);
+    const own = `${kind}-${round}-${id}`;
+    if (kind === 'placement') return { id: own, ...rest };
+    return {
+      id: own,
+      name: '',
+      position: rest.position,
+      turn: [0, 0, 0],
+      planes: boxPlanes([1, 2, 1]),
+      sight: 'hides',
+      material: 'stone',
+    };
+  };
+  const operations = Array.from({ length: MAX_ADDED }, (_unused, i): Operation => {
+    const one = made(i);
+    return { document: STRATUM, kind, id: one.id, field: null, before: null, after: one as unknown as Json };
+  });
+  return { id: `${kind}-${round}`, person: 'bench', label: `add ${MAX_ADDED} of them`, undoes: null, operations };
 }

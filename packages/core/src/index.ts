@@ -116,6 +116,7 @@ export { RECORDS, RECORD_KINDS, emptyRecordTables } from './records';
 
 export { SHAPES } from './document/record-shapes';
 export { MAX_PATH_KNOTS } from './fields/known-fields';
+export { EDIT_LINES_TYPE, LONG_EDIT_OPERATIONS, editOfLines, isLongEdit, linesOfEdit } from './document/edit-lines';
 export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './document/validate-record';
 export { recordJsonSchema } from './document/json-schema';
 export { fileSchemas } from './archive/file-schemas';

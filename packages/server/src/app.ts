@@ -21,6 +21,7 @@ import { DocumentStore } from './documents/document-store';
 import { SnapshotRepository } from './documents/snapshot-repository';
 import { EditRepository } from './edits/edit-repository';
 import { editRoutes } from './edits/edit-routes';
+import { readLongEdits } from './edits/long-edit';
 import { LevelHistoryService } from './edits/level-history';
 import { EditService } from './edits/edit-service';
 import { pageRoutes, securityHeaders } from './http/page';
@@ -113,7 +114,7 @@ export function createApp(dependencies: AppDependencies): Server {
   // Only what is read is worth it: the answer to an edit is a few bytes.
   app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
   app.use('/api', tellModelVersion(upgrades), new FolderWatch(dataFolder).refuse);
-  app.use('/api', readJson(readers));
+  app.use('/api', readLongEdits(readers), readJson(readers));
   app.use(
     '/api',
     peopleRoutes(database, now),

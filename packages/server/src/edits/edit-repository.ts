@@ -19,6 +19,7 @@ export interface HistoryRange {
 /** An edit of the log as it goes out: JSON, as it was kept where the version that wrote it is the newest. */
 export interface EditText {
   readonly sequence: number;
+  readonly id: string;
   readonly text: string;
 }
 
@@ -113,10 +114,12 @@ export class EditRepository {
   }
 
   /** Writes edits with the documents that they touch, as one transaction; from inside the write queue. */
-  async append(edits: readonly { readonly collection: string; readonly edit: LoggedEdit }[]): Promise<void> {
+  async append(
+    edits: readonly { readonly collection: string; readonly edit: LoggedEdit; readonly operationsText: string }[],
+  ): Promise<void> {
     if (edits.length === 0) return;
     await this.database.direct.atOnce(
-      edits.flatMap(({ collection, edit }) => [
+      edits.flatMap(({ collection, edit, operationsText }) => [
         {
           sql: 'INSERT INTO edits (collection, sequence, id, person, label, undoes, at, operations, model) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)',
           values: [
@@ -127,7 +130,7 @@ export class EditRepository {
             edit.label,
             edit.undoes,
             edit.at,
-            JSON.stringify(edit.operations),
+            operationsText,
             this.upgrades.version,
           ],
         },
@@ -158,7 +161,7 @@ export class EditRepository {
   private async textOfRow(row: EditRow): Promise<EditText> {
     const { sequence, id, person, label, undoes, at } = row;
     const head = JSON.stringify({ sequence, id, person, label, undoes, at });
-    return { sequence, text: `${head.slice(0, -1)},"operations":${await this.operationsText(row)}}` };
+    return { sequence, id, text: `${head.slice(0, -1)},"operations":${await this.operationsText(row)}}` };
   }
 
   /** What the current version wrote goes out as it is kept, and so does what mentions nothing that has changed since. */

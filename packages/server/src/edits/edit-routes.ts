@@ -1,4 +1,4 @@
-import { checkedEdit, type LoggedEdit, type ModelUpgrades } from '@stravel/core';
+import { isLongEdit, type LoggedEdit, type ModelUpgrades } from '@stravel/core';
 import { Router } from 'express';
 import { HttpError } from '../http/problem';
 import type { BakeService } from '../bakes/bake-service';
@@ -9,6 +9,7 @@ import type { JobEvent, JobService } from '../jobs/job-service';
 import type { EditRepository, EditText } from './edit-repository';
 import type { LevelHistoryService } from './level-history';
 import type { EditService } from './edit-service';
+import { ReceivedEdit } from './long-edit';
 
 const MAX_EDITS_AN_ANSWER = 1000;
 /** Edits in one page of a level's history. */
@@ -18,12 +19,18 @@ function listText(edits: readonly EditText[]): string {
   return `[${edits.map(({ text }) => text).join(',')}]`;
 }
 
-/** Texts of edits that were just logged, so that one is written once however many listen. */
+/** Edits of the log with longer texts are told of by their number, and fetched, characters. */
+const MAX_TOLD_TEXT = 200000;
+
+/** Texts of edits that were just logged, so that one is written once however many listen; '' of long ones. */
 const texts = new WeakMap<LoggedEdit, EditText>();
 
 function textOf(edit: LoggedEdit): EditText {
   let text = texts.get(edit);
-  if (!text) texts.set(edit, (text = { sequence: edit.sequence, text: JSON.stringify(edit) }));
+  if (!text) {
+    const { sequence, id } = edit;
+    texts.set(edit, (text = { sequence, id, text: isLongEdit(edit) ? '' : JSON.stringify(edit) }));
+  }
   return text;
 }
 
@@ -40,9 +47,9 @@ export function editRoutes(
 
   router.post<{ collection: string }>('/edits', async (request, response) => {
     const model = modelVersionOf(request, upgrades);
-    const edit = checkedEdit(request.body);
+    const { edit, sound } = ReceivedEdit.of(request);
     const operations = upgrades.operations(edit.operations, model);
-    const { logged, isNew } = await service.append(request.params.collection, { ...edit, operations });
+    const { logged, isNew } = await service.append(request.params.collection, { ...edit, operations }, sound);
     response.status(isNew ? 201 : 200).json({ sequence: logged.sequence, at: logged.at });
   });
 
@@ -84,10 +91,11 @@ export function editRoutes(
     stream.send('log', { last: await service.lastSequence(collection), model: upgrades.version });
     const waiting: EditText[] = [];
     let live = false;
-    const sendEdit = ({ sequence, text }: EditText): void => {
+    const sendEdit = ({ sequence, id, text }: EditText): void => {
       if (sequence <= sent) return;
       sent = sequence;
-      stream.sendText('edit', text, sequence);
+      if (text === '' || text.length > MAX_TOLD_TEXT) stream.send('long-edit', { sequence, id }, sequence);
+      else stream.sendText('edit', text, sequence);
     };
     const onEdit = (of: string, edit: LoggedEdit): void => {
       if (of !== collection) return;

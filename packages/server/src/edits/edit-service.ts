@@ -13,6 +13,8 @@ import {
   removedPieces,
   TrialRun,
   type DocumentState,
+  type EditableKind,
+  type JsonRecord,
   type Edit,
   type EditTrial,
   type LoggedEdit,
@@ -33,9 +35,17 @@ export interface AppendOutcome {
   readonly isNew: boolean;
 }
 
+/** An edit that holds, laid in memory. */
+interface PreparedAppend extends AppendOutcome {
+  /** As the log is to keep them; '' of one that it has. */
+  readonly operationsText: string;
+}
+
 interface WaitingAppend {
   readonly collection: string;
   readonly edit: Edit;
+  /** Whole records of it that were found sound already. */
+  readonly sound: ReadonlySet<unknown>;
   readonly resolve: (outcome: AppendOutcome) => void;
   readonly reject: (error: unknown) => void;
 }
@@ -60,11 +70,12 @@ export class EditService {
   /**
    * Appends an edit, all of it or nothing. The same id again answers with what the log has. Edits that wait at the same
    * time are written in one transaction and acknowledged together once it is on disk.
+   * @param sound whole records of it that were found sound already
    * @throws EditConflict, CoreError 'RECORD_INVALID', 'EDIT_REFERENCE'
    */
-  append(collection: string, edit: Edit): Promise<AppendOutcome> {
+  append(collection: string, edit: Edit, sound: ReadonlySet<unknown> = new Set()): Promise<AppendOutcome> {
     return new Promise((resolve, reject) => {
-      this.waiting.push({ collection, edit, resolve, reject });
+      this.waiting.push({ collection, edit, sound, resolve, reject });
       if (this.waiting.length === 1) void this.database.queue.exclusive(() => this.appendWaiting());
     });
   }
@@ -87,7 +98,7 @@ export class EditService {
   private async appendWaiting(): Promise<void> {
     const batch = this.waiting.splice(0, MAX_IN_ONE_TRANSACTION);
     if (this.waiting.length > 0) void this.database.queue.exclusive(() => this.appendWaiting());
-    const prepared: { readonly of: WaitingAppend; readonly outcome: AppendOutcome }[] = [];
+    const prepared: { readonly of: WaitingAppend; readonly outcome: PreparedAppend }[] = [];
     for (const of of batch) {
       try {
         const earlier = prepared.find(
@@ -96,8 +107,8 @@ export class EditService {
         prepared.push({
           of,
           outcome: earlier
-            ? { logged: earlier.outcome.logged, isNew: false }
-            : await this.prepare(of.collection, of.edit),
+            ? { logged: earlier.outcome.logged, isNew: false, operationsText: '' }
+            : await this.prepare(of),
         });
       } catch (error) {
         of.reject(error);
@@ -107,7 +118,11 @@ export class EditService {
       await this.edits.append(
         prepared
           .filter(({ outcome }) => outcome.isNew)
-          .map(({ of, outcome }) => ({ collection: of.collection, edit: outcome.logged })),
+          .map(({ of, outcome: { logged, operationsText } }) => ({
+            collection: of.collection,
+            edit: logged,
+            operationsText,
+          })),
       );
     } catch (error) {
       // What was laid in memory is not on disk: all of it is read anew.
@@ -163,9 +178,9 @@ export class EditService {
   }
 
   /** Decides on one edit and lays it over the documents in memory; the log must be written right after. */
-  private async prepare(collection: string, edit: Edit): Promise<AppendOutcome> {
+  private async prepare({ collection, edit, sound }: WaitingAppend): Promise<PreparedAppend> {
     const known = await this.edits.byId(collection, edit.id);
-    if (known) return { logged: known, isNew: false };
+    if (known) return { logged: known, isNew: false, operationsText: '' };
     const names = new Set(edit.operations.map((operation) => operation.document));
     const records = await this.documents.load(collection, RECORDS_DOCUMENT);
     const loaded = new Map<string, ChunkedDocument>([[RECORDS_DOCUMENT, records]]);
@@ -173,7 +188,7 @@ export class EditService {
       if (!loaded.has(name)) loaded.set(name, await this.documents.load(collection, name));
     }
     const completed = withKeys(edit, records.state);
-    const trial = await this.trial(completed, loaded);
+    const trial = await this.trial(completed, loaded, sound);
     await this.checkPieces(collection, trial, records.state);
     await this.checkMeshes(completed, trial, records.state);
     const sequence = (await this.lastSequence(collection)) + 1;
@@ -185,8 +200,11 @@ export class EditService {
       await this.documents.lay(document, trial, name, stretches);
       document.editsSinceSnapshot += 1;
     }
+    const texts: string[] = [];
+    await stretches.each(completed.operations, (operation) => texts.push(JSON.stringify(operation)));
     await stretches.rest();
-    return { logged: { ...completed, sequence, at: this.now().toISOString() }, isNew: true };
+    const logged = { ...completed, sequence, at: this.now().toISOString() };
+    return { logged, isNew: true, operationsText: `[${texts.join(',')}]` };
   }
 
   /** Placements are looked through only where an edit takes pieces away. @throws CoreError 'EDIT_REFERENCE' */
@@ -207,7 +225,11 @@ export class EditService {
     checkPieceRemovals(trial, strata);
   }
 
-  private async trial(edit: Edit, loaded: ReadonlyMap<string, ChunkedDocument>): Promise<EditTrial> {
+  private async trial(
+    edit: Edit,
+    loaded: ReadonlyMap<string, ChunkedDocument>,
+    sound: ReadonlySet<unknown>,
+  ): Promise<EditTrial> {
     const stateOf = (name: string): DocumentState => (loaded.get(name) as ChunkedDocument).state;
     const stretches = new Stretches();
     const run = new TrialRun(stateOf);
@@ -215,7 +237,7 @@ export class EditService {
     const trial = run.trial();
     if (trial.conflicts.length > 0) throw new EditConflict(trial.conflicts);
     await stretches.each(trial.touched, ({ kind, id, record }) => {
-      if (!record) return;
+      if (!record || sound.has(record)) return;
       const faults = record['id'] === id ? recordFaults(kind, record) : [{ path: 'id', message: `id must be ${id}` }];
       if (faults.length > 0) {
         throw new CoreError('RECORD_INVALID', `${kind} ${id}: ${faults.map((f) => f.message).join('; ')}`, {
@@ -228,11 +250,11 @@ export class EditService {
     const touchedRecords = new Map(
       trial.touched.filter((t) => t.document === RECORDS_DOCUMENT).map((t) => [`${t.kind}\u0000${t.id}`, t.record]),
     );
-    checkEditReferences(trial.touched, (kind, id) =>
+    const find = (kind: EditableKind, id: string): JsonRecord | undefined =>
       touchedRecords.has(`${kind}\u0000${id}`)
         ? touchedRecords.get(`${kind}\u0000${id}`)
-        : recordIn(stateOf(RECORDS_DOCUMENT), kind, id),
-    );
+        : recordIn(stateOf(RECORDS_DOCUMENT), kind, id);
+    await stretches.each(trial.touched, (touched) => checkEditReferences([touched], find));
     checkKeys(trial.touched, (kind) => stateOf(RECORDS_DOCUMENT).get(kind)?.entries() ?? []);
     const after = (): RecordTables => tablesAfter(stateOf(RECORDS_DOCUMENT), trial);
     checkCollectionRecord(trial.touched, after);

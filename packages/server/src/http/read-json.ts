@@ -7,7 +7,7 @@ import { HttpError } from './problem';
 import { refuseDeep } from './refuse-deep';
 
 /** Largest JSON request, bytes. */
-const MAX_BODY_BYTES = 32 * 1024 * 1024;
+export const MAX_BODY_BYTES = 32 * 1024 * 1024;
 /** A longer one would hold the loop while it is read. */
 const MAX_READ_HERE_BYTES = 1024 * 1024;
 
@@ -25,14 +25,15 @@ export function readJson(readers: ThreadPool): Router {
 }
 
 /** What is packed or of no known length may be long too. */
-function isLongJson({ headers }: IncomingMessage): boolean {
+export function isLongJson({ headers }: IncomingMessage): boolean {
   const type = headers['content-type'] ?? '';
   const charset = /charset\s*=\s*"?([^";\s]*)/i.exec(type)?.[1].toLowerCase() ?? 'utf-8';
   if (!/^application\/json\s*(?:;|$)/i.test(type) || charset !== 'utf-8') return false;
   return headers['content-encoding'] !== undefined || !(Number(headers['content-length']) <= MAX_READ_HERE_BYTES);
 }
 
-function answerFault(error: unknown): never {
+/** What is wrong with a body is the sender's fault. */
+export function answerFault(error: unknown): never {
   throw error instanceof CoreError && error.code.startsWith('BODY_')
     ? new HttpError(400, error.code, error.message)
     : error;

@@ -2,6 +2,7 @@ import { once } from 'node:events';
 import { receiveMessageOnPort, type MessagePort } from 'node:worker_threads';
 import { BAKE_TASKS, archiveCollection, createRunContext, toPlainError, type RunContext } from '@stravel/core';
 import { readArchive } from '../collections/read-archive';
+import { LONG_EDIT_TASKS } from '../edits/long-edit';
 import { EDIT_TASKS } from '../edits/upgraded-text';
 import { jsonOfBytes } from '../http/json-of-bytes';
 import { SliceGathering, slicedData, slicesOf, type Slice, type SlicedData } from './sliced-data';
@@ -16,6 +17,7 @@ const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unkn
   'read-json': jsonOfBytes,
   ...JSON_TASKS,
   ...EDIT_TASKS,
+  ...LONG_EDIT_TASKS,
 };
 
 export default async function run({ name, input, port }: ThreadTask): Promise<ThreadAnswer> {

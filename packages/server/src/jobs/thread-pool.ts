@@ -14,6 +14,7 @@ const TIME_LIMITS_MS: Readonly<Record<string, number>> = {
   archive: 300000,
   'inspect-kit': 60000,
   'read-json': 30000,
+  'read-edit': 60000,
 };
 const DEFAULT_TIME_LIMIT_MS = 1800000;
 

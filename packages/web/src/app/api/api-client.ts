@@ -1,7 +1,10 @@
 import { Injectable, inject } from '@angular/core';
 import {
+  EDIT_LINES_TYPE,
   MODEL_HEADER,
   MODEL_VERSION,
+  isLongEdit,
+  linesOfEdit,
   type Edit,
   type EditHead,
   type KindChanges,
@@ -172,8 +175,12 @@ export class ApiClient {
     return this.json(`/api/collections/${collection}/edits/${encodeURIComponent(id)}`);
   }
 
-  appendEdit(collection: string, edit: Edit): Promise<{ sequence: number; at: string }> {
-    return this.json(`/api/collections/${collection}/edits`, { method: 'POST', body: edit });
+  /** Long edits go as lines: neither side has to hold still while they are written or read. */
+  async appendEdit(collection: string, edit: Edit): Promise<{ sequence: number; at: string }> {
+    const url = `/api/collections/${collection}/edits`;
+    return isLongEdit(edit)
+      ? this.json(url, { method: 'POST', raw: await linesInSlices(edit), type: EDIT_LINES_TYPE })
+      : this.json(url, { method: 'POST', body: edit });
   }
 
   eventsUrl(collection: string, after: number): string {
@@ -227,6 +234,23 @@ export class ApiClient {
     if (!response.ok) throw await problemOf(response);
     return response;
   }
+}
+
+/** Lines that are written before the page gets its turn. */
+const LINES_A_SLICE = 500;
+
+async function linesInSlices(edit: Edit): Promise<Blob> {
+  const slices: string[] = [];
+  let slice = '';
+  let count = 0;
+  for (const line of linesOfEdit(edit)) {
+    slice += line;
+    if (++count % LINES_A_SLICE !== 0) continue;
+    slices.push(slice);
+    slice = '';
+    await new Promise((resolve) => setTimeout(resolve));
+  }
+  return new Blob([...slices, slice]);
 }
 
 interface RequestOptions {

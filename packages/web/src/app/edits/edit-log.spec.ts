@@ -183,6 +183,31 @@ describe('EditLog', () => {
     expect(sent.map(({ label }) => label)).toEqual(['first', 'second']);
   });
 
+  it('fetches a long edit that it is told of, before what comes behind it, until it comes', async () => {
+    jest.useFakeTimers();
+    const by = (id: string): Edit => ({ id, person: 'other', label: '', operations: [], undoes: null });
+    let tries = 0;
+    whole = (id) =>
+      tries++ === 0 ? Promise.reject(new TypeError('no server')) : Promise.resolve({ ...by(id), sequence: 4, at: '' });
+    listeners.get('edit')?.(logged(by('three'), 3));
+    listeners.get('long-edit')?.({ data: '{"sequence":4,"id":"four"}' });
+    listeners.get('edit')?.(logged(by('five'), 5));
+    expect(fromLog).toEqual(['three']);
+    await jest.advanceTimersByTimeAsync(1000);
+    // What comes again by a stream that was opened anew is taken once.
+    listeners.get('long-edit')?.({ data: '{"sequence":4,"id":"four"}' });
+    listeners.get('edit')?.(logged(by('five'), 5));
+    await jest.advanceTimersByTimeAsync(5000);
+    expect([fromLog, tries]).toEqual([['three', 'four', 'five'], 2]);
+    listeners.get('edit')?.(logged(by('six'), 6));
+    expect(fromLog.at(-1)).toBe('six');
+    whole = () => Promise.reject(new ProblemError(404, 'EDIT_MISSING', 'gone'));
+    listeners.get('long-edit')?.({ data: '{"sequence":7,"id":"seven"}' });
+    await jest.advanceTimersByTimeAsync(10);
+    jest.useRealTimers();
+    expect([fromLog.at(-1), log.logWentBack()]).toEqual(['six', true]);
+  });
+
   it('forgets jobs when the events begin anew, so that none stays running that ended meanwhile', () => {
     listeners.get('job')?.({ data: JSON.stringify({ id: 'j', kind: 'bake-stale', state: 'running' }) });
     expect(log.jobs().size).toBe(1);

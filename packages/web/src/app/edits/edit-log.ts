@@ -264,6 +264,7 @@ export class EditLog {
       },
       wentBack: () => this.logWentBack.set(true),
       edit: (edit) => this.take(edit),
+      fetch: (id) => this.api.edit(this.collection, id),
       bake: () => this.bakesChanged.update((count) => count + 1),
       job: (job) => this.jobs.update((jobs) => new Map(jobs).set(job.id, job)),
     });

@@ -1,5 +1,6 @@
 import type { LoggedEdit } from '@stravel/core';
 import type { Job } from '../api/api-client';
+import { ProblemError } from '../api/problem-error';
 
 /** A stream that the server ended with an error is opened anew after so long. */
 const REOPEN_MS = 2000;
@@ -13,6 +14,8 @@ export interface LogListeners {
   /** The server's log ends before what was seen here. */
   wentBack(): void;
   edit(edit: LoggedEdit): void;
+  /** Fetches an edit that the stream tells of by its number alone. */
+  fetch(id: string): Promise<LoggedEdit>;
   bake(): void;
   job(job: Job): void;
 }
@@ -21,6 +24,10 @@ export interface LogListeners {
 export class LogEvents {
   private events: EventSource | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
+  private isClosed = false;
+  /** Long edits that are being fetched, and what comes behind them. */
+  private fetching = 0;
+  private coming: Promise<void> = Promise.resolve();
 
   /**
    * @param urlAfter address of the events after a sequence
@@ -35,8 +42,35 @@ export class LogEvents {
   }
 
   close(): void {
+    this.isClosed = true;
     clearTimeout(this.timer);
     this.events?.close();
+  }
+
+  private take(edit: LoggedEdit): void {
+    this.seen = Math.max(this.seen, edit.sequence);
+    this.listeners.edit(edit);
+  }
+
+  /** Takes one that waited, unless a stream that was opened anew has brought it meanwhile. */
+  private takeNew(edit: LoggedEdit): void {
+    if (!this.isClosed && edit.sequence > this.seen) this.take(edit);
+  }
+
+  /** A long edit, asked for until it comes; undefined when it is not wanted any more. */
+  private async fetched(id: string): Promise<LoggedEdit | undefined> {
+    while (!this.isClosed) {
+      try {
+        return await this.listeners.fetch(id);
+      } catch (error) {
+        if (error instanceof ProblemError && error.status === 404) {
+          this.listeners.wentBack();
+          return undefined;
+        }
+        await new Promise((resolve) => setTimeout(resolve, REOPEN_MS));
+      }
+    }
+    return undefined;
   }
 
   private open(): void {
@@ -57,8 +91,18 @@ export class LogEvents {
     });
     events.addEventListener('edit', (event) => {
       const edit = read<LoggedEdit>(event);
-      this.seen = Math.max(this.seen, edit.sequence);
-      this.listeners.edit(edit);
+      if (this.fetching === 0) this.take(edit);
+      // The log is told in order: what comes behind one that is being fetched waits for it.
+      else this.coming = this.coming.then(() => this.takeNew(edit));
+    });
+    events.addEventListener('long-edit', (event) => {
+      const { id, sequence } = read<{ id: string; sequence: number }>(event);
+      this.fetching++;
+      this.coming = this.coming.then(async () => {
+        const edit = sequence > this.seen ? await this.fetched(id) : undefined;
+        this.fetching--;
+        if (edit) this.takeNew(edit);
+      });
     });
     events.addEventListener('bake', () => this.listeners.bake());
     events.addEventListener('job', (event) => this.listeners.job(read<Job>(event)));
