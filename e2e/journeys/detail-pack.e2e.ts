@@ -43,7 +43,7 @@ test.describe('Detail', () => {
       'material clay its picture clay.png is missing',
       'broken POSITION of vertex 0 is NaN',
       'claims.glb glb: claims 2147483648 bytes, has 20',
-      'empty.glb the file is empty',
+      'empty.glb is empty. Choose a GLB mesh or an OBJ mesh (.glb, .obj).',
       'dome has no normals',
     ]) {
       await expect(page.getByRole('listitem').filter({ hasText: fault })).toBeVisible();

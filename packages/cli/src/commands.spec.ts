@@ -75,7 +75,7 @@ describe('the shell', () => {
     writeFileSync(wrong, 'not a zip');
     for (const [parameters, message] of [
       [['bake', 'sight', 'Nowhere'], 'there is no level with the key, name or id Nowhere'],
-      [['restore', wrong], 'are not a whole zip'],
+      [['restore', wrong], 'is text. Choose a zip archive (.zip).'],
       [['restore', join(folder, 'absent.zip')], 'absent.zip'],
       [['archive', join(folder, 'none/x.zip')], 'none/x.zip'],
       [['archive', 'x.zip', '--collection', 'gone'], 'there is no collection gone; there are: cinderbrine'],

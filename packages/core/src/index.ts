@@ -194,6 +194,9 @@ export { outliers } from './sets/outliers';
 export { BULK_COMMANDS, bulkTexts, type BulkChange, type BulkCommand } from './sets/bulk-change';
 export { figureStateIn, levelFigureIn, type LevelFiguresTable } from './sets/level-figure';
 export { pictureNames } from './sets/pictures';
+export { FORMATS, FORMAT_IDS, type FormatId } from './formats';
+export { HEAD_BYTES, type FormatSpec } from './formats/format-spec';
+export { acceptOf, fileFault, formatOfFile, type ChosenFile } from './formats/told-files';
 export { PICTURE_TYPES, pictureType, type PictureType } from './formats/pictures/picture-type';
 export { revertOperations } from './document/revert-operations';
 export {
@@ -421,6 +424,7 @@ export {
   type BuiltChains,
 } from './detail/kit-steps';
 export {
+  MESH_FORMATS,
   readPieces,
   type DroppedFile,
   type ReadPiece,

@@ -1,5 +1,13 @@
 import { readFile } from 'node:fs/promises';
-import { archiveCollection, checkedFiles, restoreFiles, type LooseEndNotes } from '@stravel/core';
+import { basename } from 'node:path';
+import {
+  HEAD_BYTES,
+  archiveCollection,
+  checkedFiles,
+  fileFault,
+  restoreFiles,
+  type LooseEndNotes,
+} from '@stravel/core';
 import { isFolder, readArchiveFolder } from '../archive-folder';
 import { chosenCollection, withCollections } from '../with-collections';
 
@@ -10,7 +18,7 @@ export interface RestoreOptions {
 
 /** Reads an archive back, from a zip or from a folder with its files: as a new collection, or into one that is there. */
 export async function restoreCommand(file: string, { into, preview }: RestoreOptions): Promise<void> {
-  const bytes = (await isFolder(file)) ? await zipOfFolder(file) : new Uint8Array(await readFile(file));
+  const bytes = (await isFolder(file)) ? await zipOfFolder(file) : await zipOfFile(file);
   await withCollections(async (access) => {
     if (into !== undefined) {
       const collection = await chosenCollection(access, into);
@@ -38,6 +46,14 @@ export async function restoreCommand(file: string, { into, preview }: RestoreOpt
 function tellLooseEnds({ count, first }: LooseEndNotes): void {
   for (const text of first) process.stdout.write(`${text}\n`);
   if (count > first.length) process.stdout.write(`and ${count - first.length} more point at what is not there\n`);
+}
+
+async function zipOfFile(file: string): Promise<Uint8Array> {
+  const bytes = new Uint8Array(await readFile(file));
+  const chosen = { name: basename(file), bytes: bytes.length, head: bytes.subarray(0, HEAD_BYTES) };
+  const fault = fileFault(chosen, ['archive']);
+  if (fault) throw new Error(fault);
+  return bytes;
 }
 
 async function zipOfFolder(folder: string): Promise<Uint8Array> {

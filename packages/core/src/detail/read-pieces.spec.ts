@@ -251,15 +251,20 @@ describe('reading a GLB', () => {
       file('claims.glb', claims),
       file('empty.glb', new Uint8Array(0)),
       file('text.glb', 'not a mesh at all, not a bit'),
-      file('good.glb', good),
+      file('notes.pdf', '%PDF-1.7'),
+      // Whatever it is called.
+      file('good.bin', good),
     ]);
     expect(result.pieces.map(({ name }) => name)).toEqual(['stack']);
     expect(faultsOf(result)).toEqual([
+      'error empty.glb: is empty. Choose a GLB mesh or an OBJ mesh (.glb, .obj).',
+      'error text.glb: is text. Choose a GLB mesh or an OBJ mesh (.glb, .obj).',
+      'warning notes.pdf: is a PDF document. Choose a GLB mesh, an OBJ mesh, an MTL file of materials, a PNG picture or a JPEG picture (.glb, .obj, .mtl, .png, .jpg, .jpeg).',
       `error claims.glb: glb: claims 2147483648 bytes, has ${good.length}`,
-      'error empty.glb: the file is empty',
-      'error text.glb: glb: does not start as a GLB does',
     ]);
-    await expect(read([file('a.png', smallPng(1, 1))])).rejects.toThrow('import: needs a .glb or .obj file, got a.png');
+    await expect(read([file('a.png', smallPng(1, 1))])).rejects.toThrow(
+      'import: needs a GLB or an OBJ. a.png is a PNG picture. Choose a GLB mesh or an OBJ mesh (.glb, .obj).',
+    );
     await expect(read([file('good.glb', good)], { unitMetres: 0 })).rejects.toThrow(
       'import: a unit must be above 0 metres, is 0',
     );

@@ -1,6 +1,9 @@
 import { strFromU8 } from 'fflate';
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
+import type { FormatId } from '../formats';
+import { HEAD_BYTES } from '../formats/format-spec';
+import { faultOfKind, fileFault, formatOfFile, type ChosenFile } from '../formats/told-files';
 import { readGlb, type ReadMeshes } from '../formats/glb/read-glb';
 import { writeGlb } from '../formats/glb/write-glb';
 import { readMtl } from '../formats/obj/read-mtl';
@@ -24,6 +27,16 @@ import { soundTriangles } from '../mesh/sound-triangles';
 import type { PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
 import type { ImportFault, ImportReport } from '../formats/import-report';
+
+/** Files that meshes come in, with those that an OBJ names. */
+export const MESH_FORMATS = ['glb', 'obj', 'mtl', 'png', 'jpeg'] as const satisfies readonly FormatId[];
+const MESHES = ['glb', 'obj'] as const satisfies readonly FormatId[];
+const isMesh = (format: FormatId | undefined): boolean => format === 'glb' || format === 'obj';
+const chosen = ({ name, bytes }: DroppedFile): ChosenFile => ({
+  name,
+  bytes: bytes.length,
+  head: bytes.subarray(0, HEAD_BYTES),
+});
 
 /** Largest side of a texture, pixels. */
 export const MAX_TEXTURE_PIXELS = 8192;
@@ -75,21 +88,27 @@ export async function readPieces(
       'IMPORT_FILES',
       `import: takes at most ${MAX_IMPORT_BYTES} bytes together, the files have ${total}`,
     );
-  const sources = files.filter(({ name }) => /\.(glb|obj)$/i.test(name));
+  const formats = new Map(files.map((file) => [file, formatOfFile(chosen(file), MESH_FORMATS)]));
+  const sources = files.filter((file) => isMesh(formats.get(file)));
   if (sources.length === 0)
     throw new CoreError(
       'IMPORT_FILES',
-      `import: needs a .glb or .obj file, got ${files.map(({ name }) => name).join(', ') || 'none'}`,
+      `import: needs a GLB or an OBJ. ${files.flatMap((file) => fileFault(chosen(file), MESHES) ?? []).join(' ')}`.trim(),
     );
   const beside = new Map(files.map(({ name, bytes }) => [name.toLowerCase(), bytes]));
-  const faults: ImportFault[] = [];
+  // What comes beside a mesh without being of use to it is told, and keeps nothing out.
+  const faults = files.flatMap((file): ImportFault[] => {
+    if (isMesh(formats.get(file))) return [];
+    const isNamedMesh = /\.(glb|obj)$/i.test(file.name);
+    const message = faultOfKind(chosen(file), isNamedMesh ? MESHES : MESH_FORMATS);
+    return message ? [{ severity: isNamedMesh ? 'error' : 'warning', where: file.name, message }] : [];
+  });
   let meshes: KitMeshes = { pieces: [], materials: [], textures: [] };
   for (const [i, file] of sources.entries()) {
     context.checkCancelled();
     context.progress((0.6 * i) / sources.length, `reading ${file.name}`);
     try {
-      if (file.bytes.length === 0) throw new CoreError('IMPORT_EMPTY', 'the file is empty');
-      const read = /\.glb$/i.test(file.name) ? await readGlb(file.bytes, beside) : readObjFile(file, files);
+      const read = formats.get(file) === 'glb' ? await readGlb(file.bytes, beside) : readObjFile(file, files);
       faults.push(
         ...read.faults.map((fault) => ({
           ...fault,

@@ -1,4 +1,11 @@
-import { DEFAULT_RANKS, PICTURE_TYPES, pictureType, type BAKE_TASKS, type archiveCollection } from '@stravel/core';
+import {
+  DEFAULT_RANKS,
+  FORMATS,
+  PICTURE_TYPES,
+  pictureType,
+  type BAKE_TASKS,
+  type archiveCollection,
+} from '@stravel/core';
 import express, { Router } from 'express';
 import { array, boolean, number, object, string } from 'yup';
 import { checkedBody } from '../http/checked-body';
@@ -12,10 +19,10 @@ import type { CollectionService } from './collection-service';
 import type { ArchiveContent, readArchive } from './read-archive';
 
 /** Largest archive that is taken in over the network, bytes. */
-const MAX_ARCHIVE_BYTES = 256 * 1024 * 1024;
+const MAX_ARCHIVE_BYTES = FORMATS.archive.maxBytes;
 
 /** Largest picture of a level or an entry, bytes. */
-const MAX_PICTURE_BYTES = 20 * 1024 * 1024;
+const MAX_PICTURE_BYTES = FORMATS.png.maxBytes;
 
 /** Largest mesh of a kit that a page may send, bytes. */
 const MAX_ASSET_BYTES = 512 * 1024 * 1024;

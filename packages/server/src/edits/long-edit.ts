@@ -4,6 +4,9 @@ import { jsonOfBytes, textOfBytes } from '../http/json-of-bytes';
 import { MAX_BODY_BYTES, answerFault, isLongJson } from '../http/read-json';
 import type { ThreadPool } from '../jobs/thread-pool';
 
+/** A longer edit would hold the loop while it is checked. */
+const MAX_CHECKED_HERE_BYTES = 200000;
+
 interface EditBytes {
   readonly bytes: Uint8Array;
   readonly isLines: boolean;
@@ -51,7 +54,10 @@ export function readLongEdits(readers: ThreadPool): Router {
   const router = Router();
   router.post(
     '/collections/:collection/edits',
-    express.raw({ limit: MAX_BODY_BYTES, type: (request) => isLines(request) || isLongJson(request) }),
+    express.raw({
+      limit: MAX_BODY_BYTES,
+      type: (request) => isLines(request) || isLongJson(request, MAX_CHECKED_HERE_BYTES),
+    }),
     async (request, _response, next) => {
       const body: unknown = request.body;
       if (Buffer.isBuffer(body)) {

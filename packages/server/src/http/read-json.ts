@@ -14,22 +14,25 @@ const MAX_READ_HERE_BYTES = 1024 * 1024;
 /** Reads the JSON bodies of requests into `request.body`; long ones in a thread. */
 export function readJson(readers: ThreadPool): Router {
   const router = Router();
-  router.use(express.raw({ limit: MAX_BODY_BYTES, type: isLongJson }), async (request, _response, next) => {
-    const body: unknown = request.body;
-    if (Buffer.isBuffer(body))
-      request.body = await readers.run<typeof jsonOfBytes>('read-json', new Uint8Array(body)).catch(answerFault);
-    next();
-  });
+  router.use(
+    express.raw({ limit: MAX_BODY_BYTES, type: (request) => isLongJson(request, MAX_READ_HERE_BYTES) }),
+    async (request, _response, next) => {
+      const body: unknown = request.body;
+      if (Buffer.isBuffer(body))
+        request.body = await readers.run<typeof jsonOfBytes>('read-json', new Uint8Array(body)).catch(answerFault);
+      next();
+    },
+  );
   router.use(express.json({ limit: MAX_BODY_BYTES, verify: refuseDeep }));
   return router;
 }
 
-/** What is packed or of no known length may be long too. */
-export function isLongJson({ headers }: IncomingMessage): boolean {
+/** Whether a body is JSON of more than so many bytes; what is packed or of no known length may be. */
+export function isLongJson({ headers }: IncomingMessage, bytes: number): boolean {
   const type = headers['content-type'] ?? '';
   const charset = /charset\s*=\s*"?([^";\s]*)/i.exec(type)?.[1].toLowerCase() ?? 'utf-8';
   if (!/^application\/json\s*(?:;|$)/i.test(type) || charset !== 'utf-8') return false;
-  return headers['content-encoding'] !== undefined || !(Number(headers['content-length']) <= MAX_READ_HERE_BYTES);
+  return headers['content-encoding'] !== undefined || !(Number(headers['content-length']) <= bytes);
 }
 
 /** What is wrong with a body is the sender's fault. */

@@ -1,15 +1,20 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
-import { ITEMS, RECORDS, isItemKind, type KindChanges, type LooseEndNotes } from '@stravel/core';
+import { ITEMS, RECORDS, acceptOf, isItemKind, type KindChanges, type LooseEndNotes } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
 import { Ask } from '../ui/ask';
+import { faultOfFile } from '../ui/chosen-file';
+
+const ARCHIVES = ['archive'] as const;
 
 /** Reads archives back, as new collections or into the open one. */
 @Injectable({ providedIn: 'root' })
 export class Restoring {
+  /** What is offered to be chosen. */
+  readonly files = acceptOf(ARCHIVES);
   private readonly api = inject(ApiClient);
   private readonly router = inject(Router);
   private readonly session = inject(Session);
@@ -24,6 +29,7 @@ export class Restoring {
     if (!file || !collection || this.isBusy()) return;
     this.isBusy.set(true);
     try {
+      await refuseOthers(file);
       await this.edits.settled();
       const preview = await this.api.previewRestore(collection.id, file);
       if (preview.operations === 0) {
@@ -62,6 +68,7 @@ export class Restoring {
     if (!file || this.isBusy()) return;
     this.isBusy.set(true);
     try {
+      await refuseOthers(file);
       const made = await this.api.restore(file);
       await this.session.refreshCollections();
       this.snacks.open(
@@ -79,6 +86,12 @@ export class Restoring {
       this.isBusy.set(false);
     }
   }
+}
+
+/** @throws Error saying what a file is that is no archive */
+async function refuseOthers(file: File): Promise<void> {
+  const fault = await faultOfFile(file, ARCHIVES);
+  if (fault) throw new Error(fault);
 }
 
 /** How many loose ends are told on the page one by one. */

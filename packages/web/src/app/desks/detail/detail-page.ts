@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { DEFAULT_CHAIN, switchDistances, type DroppedFile, type Piece } from '@stravel/core';
+import { DEFAULT_CHAIN, MESH_FORMATS, acceptOf, switchDistances, type DroppedFile, type Piece } from '@stravel/core';
 import { KitLibrary } from '../../plate/kit-library';
 import { PieceView } from '../../plate/piece-view';
 import { Session } from '../../session';
@@ -32,6 +32,7 @@ const lengthText = (metres: number): string =>
   },
 })
 export class DetailPage {
+  readonly meshFiles = acceptOf(MESH_FORMATS);
   /** A piece or a kit to take in hand; a finding leads here. */
   readonly piece = input<string>();
   readonly kit = input<string>();

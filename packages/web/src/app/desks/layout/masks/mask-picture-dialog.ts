@@ -10,7 +10,8 @@ import {
   viewChild,
 } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
-import { CoreError, type MaskRule, type ReadMaskPicture } from '@stravel/core';
+import { CoreError, acceptOf, type MaskRule, type ReadMaskPicture } from '@stravel/core';
+import { faultOfFile } from '../../../ui/chosen-file';
 import { Compute, type Run } from '../../../compute/compute';
 import { readPlateColours } from '../../../plate/plate-colours';
 import { NumberField } from '../../../ui/number-field';
@@ -27,8 +28,7 @@ export interface TakenPicture extends Pick<ReadMaskPicture, 'columns' | 'rows' |
   readonly pixelsPerMetre: number;
 }
 
-/** Files larger than this are not read. */
-const MAX_FILE_BYTES = 64 * 1024 * 1024;
+const PICTURES = ['png'] as const;
 
 /** Takes a PNG, says which pixels are open, and shows what becomes of it. */
 @Component({
@@ -40,6 +40,7 @@ const MAX_FILE_BYTES = 64 * 1024 * 1024;
   styleUrl: './mask-picture-dialog.scss',
 })
 export class MaskPictureDialog {
+  readonly pictureFiles = acceptOf(PICTURES);
   private readonly compute = inject(Compute);
   private readonly numbers = inject(NumberFields);
   readonly data = inject<MaskPictureData>(MAT_DIALOG_DATA);
@@ -96,10 +97,9 @@ export class MaskPictureDialog {
   async choose(file: File | undefined): Promise<void> {
     if (!file) return;
     this.fault.set('');
-    if (file.size > MAX_FILE_BYTES) {
-      this.fault.set(
-        `${file.name} has ${(file.size / 1e6).toFixed(0)} MB; pictures of up to ${(MAX_FILE_BYTES / 1e6).toFixed(0)} MB are read.`,
-      );
+    const fault = await faultOfFile(file, PICTURES);
+    if (fault) {
+      this.fault.set(fault);
       return;
     }
     this.name.set(file.name.replace(/\.png$/i, ''));

@@ -1,6 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import {
+  FORMATS,
+  acceptOf,
   MATCH_BY,
   type CellColumn,
   type ImportPlan,
@@ -9,6 +11,7 @@ import {
   type Operation,
   type RecordTables,
 } from '@stravel/core';
+import { faultOfFile } from '../../../ui/chosen-file';
 import { Compute } from '../../../compute/compute';
 import { WorkInHand } from '../../../compute/work-in-hand';
 import { newId } from '../../../edits/operations';
@@ -28,6 +31,8 @@ export interface CsvDecision {
 
 const MAX_SHOWN = 200;
 
+const TABLES = ['csv'] as const;
+
 /** Takes a CSV file into a table: which column goes where, how rows find their records, and what it would do. */
 @Component({
   selector: 'sv-csv-dialog',
@@ -37,6 +42,7 @@ const MAX_SHOWN = 200;
   styleUrl: './preview-rows.scss',
 })
 export class CsvDialog {
+  readonly tableFiles = acceptOf(TABLES);
   readonly data = inject<CsvDialogData>(MAT_DIALOG_DATA);
   readonly dialog = inject<MatDialogRef<CsvDialog, CsvDecision>>(MatDialogRef);
   private readonly compute = inject(Compute);
@@ -81,9 +87,11 @@ export class CsvDialog {
     this.fileName.set(file.name);
     this.plan.set(undefined);
     this.rows.set([]);
-    const rows = await this.work.do('reading the file', async () =>
-      this.work.keep(this.compute.run('read-csv', new Uint8Array(await file.arrayBuffer()))),
-    );
+    const rows = await this.work.do('reading the file', async () => {
+      const fault = await faultOfFile(file, TABLES);
+      if (fault) throw new Error(fault);
+      return this.work.keep(this.compute.run(FORMATS.csv.task, new Uint8Array(await file.arrayBuffer())));
+    });
     if (!rows) return;
     this.rows.set(rows);
     this.mapping.set(guessMapping(rows[0], this.targets));

@@ -8,7 +8,10 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import type { Field, FieldValue } from '@stravel/core';
+import { acceptOf, type Field, type FieldValue } from '@stravel/core';
+import { faultOfFile } from '../../../ui/chosen-file';
+
+const PICTURES = ['png', 'jpeg', 'webp'] as const;
 
 /** Keeps a picture's file; gives the name of its asset. */
 export type UploadPicture = (file: Blob) => Promise<string>;
@@ -19,7 +22,7 @@ export type UploadPicture = (file: Blob) => Promise<string>;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="card" role="group" [attr.aria-label]="label()" (keydown)="key($event)">
-      <input #box type="file" accept="image/png,image/jpeg,image/webp" [attr.aria-label]="'File for ' + label()" (change)="choose()" />
+      <input #box type="file" [accept]="pictureFiles" [attr.aria-label]="'File for ' + label()" (change)="choose()" />
       @if (value() !== null) {
         <button class="chip" (click)="kept.emit(null)">Take away</button>
       }
@@ -44,6 +47,7 @@ export type UploadPicture = (file: Blob) => Promise<string>;
   `,
 })
 export class PictureEditor {
+  readonly pictureFiles = acceptOf(PICTURES);
   readonly field = input.required<Field>();
   readonly label = input.required<string>();
   readonly value = input.required<FieldValue>();
@@ -66,6 +70,11 @@ export class PictureEditor {
   async choose(): Promise<void> {
     const file = this.box().nativeElement.files?.[0];
     if (!file) return;
+    const fault = await faultOfFile(file, PICTURES);
+    if (fault) {
+      this.text.set(fault);
+      return;
+    }
     this.isBusy.set(true);
     this.text.set('Sending…');
     try {

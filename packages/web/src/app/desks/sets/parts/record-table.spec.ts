@@ -265,7 +265,7 @@ describe('a picture cell', () => {
     const said: unknown[] = [];
     fixture.componentInstance.kept.subscribe((value) => said.push(value));
     const box = (fixture.nativeElement as HTMLElement).querySelector('input') as HTMLInputElement;
-    Object.defineProperty(box, 'files', { value: [new Blob(['x'])] });
+    Object.defineProperty(box, 'files', { value: [new File([Uint8Array.of(0xff, 0xd8, 0xff, 0xe0)], 'x.jpg')] });
     await fixture.componentInstance.choose();
     answer = Promise.reject(new Error('The file is no picture.'));
     await fixture.componentInstance.choose();
