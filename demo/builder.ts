@@ -1,6 +1,6 @@
 import {
-  EMPTY_CONTENT,
   boxPlanes,
+  contentOfKinds,
   prismPlanes,
   randomStream,
   tilesOfBitmap,
@@ -8,21 +8,19 @@ import {
   type AssemblyUse,
   type Block,
   patchId,
-  type Divider,
-  type Group,
   type Json,
+  type Group,
+  type ItemKind,
+  type ItemOfKind,
   type Link,
   type Marker,
-  type Mask,
   type MaskBitmap,
   type Patch,
   type Path,
   type PlanPoint,
-  type Placement,
   type RandomStream,
   type Recipe,
   type StratumContent,
-  type TileFloor,
   type TurnDegrees,
   type Vector3,
   type Volume,
@@ -31,20 +29,8 @@ import {
 
 /** Gathers the content of one stratum. Ids count up within it. */
 export class StratumBuilder {
-  private readonly blocks: Block[] = [];
-  private readonly placements: Placement[] = [];
-  private readonly markers: Marker[] = [];
-  private readonly dividers: Divider[] = [];
-  private readonly recipes: Recipe[] = [];
-  private readonly volumes: Volume[] = [];
-  private readonly links: Link[] = [];
-  private readonly paths: Path[] = [];
-  private readonly tileFloors: TileFloor[] = [];
-  private readonly groups: Group[] = [];
-  private readonly patches: Patch[] = [];
+  private readonly content = contentOfKinds(() => []) as { readonly [K in ItemKind]: ItemOfKind[K][] };
   private into: string | undefined;
-  private readonly masks: Mask[] = [];
-  private readonly uses: AssemblyUse[] = [];
   readonly random: RandomStream;
 
   constructor(readonly id: string) {
@@ -98,8 +84,8 @@ export class StratumBuilder {
   }
 
   place(piece: string, position: Vector3, yaw = 0, scale = 1): this {
-    this.placements.push({
-      id: this.next('p', this.placements.length),
+    this.content.placement.push({
+      id: this.next('p', this.content.placement.length),
       piece,
       position,
       turn: [yaw, 0, 0],
@@ -142,24 +128,24 @@ export class StratumBuilder {
   }
 
   marker(kind: Marker['kind'], position: Vector3, turn = 0): this {
-    this.markers.push({ id: this.next('m', this.markers.length), kind, position, turn });
+    this.content.marker.push({ id: this.next('m', this.content.marker.length), kind, position, turn });
     return this;
   }
 
   divider(from: PlanPoint, to: PlanPoint, bottom: number, top: number): this {
-    this.dividers.push({ id: this.next('d', this.dividers.length), from, to, bottom, top });
+    this.content.divider.push({ id: this.next('d', this.content.divider.length), from, to, bottom, top });
     return this;
   }
 
   recipe(recipe: Recipe): this {
-    this.recipes.push(recipe);
+    this.content.recipe.push(recipe);
     return this;
   }
 
   /** An upright box that emits events. @param kind entry of a register of kinds */
   volume(id: string, name: string, kind: string, position: Vector3, size: Vector3, values?: Volume['values']): this {
     const own = values ? { values } : {};
-    this.volumes.push({
+    this.content.volume.push({
       id: `${this.id}-${id}`,
       name,
       kind,
@@ -176,8 +162,8 @@ export class StratumBuilder {
   link(emitter: string, event: Link['event'], action: string, target: string, over: Partial<Link> = {}): this {
     const full = (id: string): string => `${this.id}-${id}`;
     const base = { who: '', once: false, delaySeconds: 0, arguments: {} };
-    this.links.push({
-      id: this.next('l', this.links.length),
+    this.content.link.push({
+      id: this.next('l', this.content.link.length),
       emitter: full(emitter),
       event,
       action,
@@ -192,7 +178,14 @@ export class StratumBuilder {
     const knots = withKnotIds(
       points.map(([x, z]) => ({ position: [x, y, z] as const, widthMetres: 2, tags: [], handle: null })),
     );
-    this.paths.push({ id: this.next('t', this.paths.length), name, form, closed: false, knots, ...this.inGroup() });
+    this.content.path.push({
+      id: this.next('t', this.content.path.length),
+      name,
+      form,
+      closed: false,
+      knots,
+      ...this.inGroup(),
+    });
     return this;
   }
 
@@ -200,7 +193,7 @@ export class StratumBuilder {
   tiles(id: string, name: string, position: Vector3, lines: readonly string[]): this {
     const columns = Math.max(...lines.map((line) => line.split(' ').length));
     const squares = Object.fromEntries(lines.map((line, i) => [String(i), line]));
-    this.tileFloors.push({
+    this.content.tileFloor.push({
       id: `${this.id}-${id}`,
       name,
       position,
@@ -215,7 +208,7 @@ export class StratumBuilder {
   /** A mask of a bitmap. */
   mask(id: string, name: string, position: Vector3, pixelsPerMetre: number, bitmap: MaskBitmap): this {
     const { columns, rows } = bitmap;
-    this.masks.push({
+    this.content.mask.push({
       id: `${this.id}-${id}`,
       name,
       position,
@@ -229,8 +222,8 @@ export class StratumBuilder {
 
   /** One use of an assembly. */
   use(assembly: string, position: Vector3, turn = 0, patches?: AssemblyUse['patches']): this {
-    this.uses.push({
-      id: this.next('u', this.uses.length),
+    this.content.assembly.push({
+      id: this.next('u', this.content.assembly.length),
       assembly,
       position,
       turn,
@@ -248,7 +241,14 @@ export class StratumBuilder {
   ): this {
     const outer = this.into;
     this.into = `${this.id}-${id}`;
-    this.groups.push({ parent: outer ?? null, switchedOff: false, guard: '', aside: null, ...group, id: this.into });
+    this.content.group.push({
+      parent: outer ?? null,
+      switchedOff: false,
+      guard: '',
+      aside: null,
+      ...group,
+      id: this.into,
+    });
     fill(this);
     this.into = outer;
     return this;
@@ -257,31 +257,16 @@ export class StratumBuilder {
   /** What one level has otherwise in this shared stratum. @param number of the placement here, from 1 */
   patchPlacement(level: string, number: number, change: Pick<Patch, 'change' | 'fields'>): this {
     const target = this.next('p', number - 1);
-    const shared: Readonly<Record<string, unknown>> = { ...this.placements[number - 1] };
+    const shared: Readonly<Record<string, unknown>> = { ...this.content.placement[number - 1] };
     const was = Object.fromEntries(
       change.change === 'changed' ? Object.keys(change.fields).map((field) => [field, shared[field] as Json]) : [],
     );
-    this.patches.push({ id: patchId(level, target), level, kind: 'placement', target, ...change, was });
+    this.content.patch.push({ id: patchId(level, target), level, kind: 'placement', target, ...change, was });
     return this;
   }
 
   build(): StratumContent {
-    return {
-      ...EMPTY_CONTENT,
-      block: this.blocks,
-      placement: this.placements,
-      marker: this.markers,
-      divider: this.dividers,
-      recipe: this.recipes,
-      volume: byId(this.volumes),
-      link: this.links,
-      path: this.paths,
-      tileFloor: byId(this.tileFloors),
-      mask: byId(this.masks),
-      assembly: this.uses,
-      group: byId(this.groups),
-      patch: byId(this.patches),
-    };
+    return contentOfKinds((kind) => byId(this.content[kind]));
   }
 
   private block(
@@ -292,8 +277,8 @@ export class StratumBuilder {
     material: string,
     sight: Block['sight'],
   ): this {
-    this.blocks.push({
-      id: this.next('b', this.blocks.length),
+    this.content.block.push({
+      id: this.next('b', this.content.block.length),
       name,
       position,
       turn,

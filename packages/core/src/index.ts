@@ -50,6 +50,7 @@ export {
   contentOfKinds,
   groupOf,
   isItemKind,
+  isLaidOver,
   itemsOf,
   kindsWith,
   listOf,
@@ -112,7 +113,7 @@ export {
   type RecordOfKind,
   type RecordTables,
 } from './model/records';
-export { RECORDS, RECORD_KINDS, emptyRecordTables } from './records';
+export { RECORDS, RECORD_KINDS, emptyRecordTables, isRecordKind } from './records';
 
 export { SHAPES } from './document/record-shapes';
 export { MAX_PATH_KNOTS } from './fields/known-fields';

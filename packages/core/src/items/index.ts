@@ -47,6 +47,11 @@ export function isOptionalField(kind: ItemKind, field: string): boolean {
   return Object.hasOwn(ITEMS[kind].optional, field);
 }
 
+/** Whether what a word names is laid over other items. */
+export function isLaidOver(kind: string): boolean {
+  return isItemKind(kind) && ITEMS[kind].isLaidOver === true;
+}
+
 /** Kinds for which something holds, in their order. */
 export function kindsOf(holds: (spec: ItemSpec<ItemKind>) => boolean): readonly ItemKind[] {
   return ITEM_KINDS.filter((kind) => holds(ITEMS[kind] as ItemSpec<ItemKind>));

@@ -46,6 +46,8 @@ export interface ItemSpec<K extends ItemKind> {
   readonly place: Place<ItemOfKind[K]> | null;
   /** What is wrong with one whose fields are each as they should be, undefined when it is sound. */
   readonly fault?: (item: ItemOfKind[K]) => ItemFault | undefined;
+  /** It says what is otherwise with another item, and is laid over that. */
+  readonly isLaidOver?: true;
   /** Can be entered and left. */
   readonly isEntered?: true;
   /** Name that it goes by, '' where it has none. */

@@ -10,6 +10,14 @@ export interface RecordSpec<K extends RecordKind> {
   readonly isSingle?: true;
   /** Fields that stay as they are when an archive is restored into a collection. */
   readonly keptOnRestore?: readonly (keyof RecordOfKind[K] & string)[];
+  /** The collection goes by its name. */
+  readonly namesCollection?: true;
+  /** The field with the level that it belongs to. */
+  readonly ownedBy?: keyof RecordOfKind[K] & string;
+  /** What it is to the level that has its id: 'The level', 'Its order of play'. */
+  readonly ofLevel?: string;
+  /** Fields that must agree with what stands in a kit's mesh. */
+  readonly meshFields?: readonly (keyof RecordOfKind[K] & string)[];
   /** Values that link to one keep it from being removed. */
   readonly isKeptByValues?: true;
   /** Kinds of which none may be removed while one of this kind points at it: others need not be looked through for users. */

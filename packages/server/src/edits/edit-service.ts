@@ -1,6 +1,7 @@
 import { EventEmitter } from 'node:events';
 import {
   CoreError,
+  RECORDS,
   RECORDS_DOCUMENT,
   checkCollectionRecord,
   checkEditReferences,
@@ -8,6 +9,7 @@ import {
   checkPieceRemovals,
   checkRemovals,
   completeKeys,
+  isRecordKind,
   recordFaults,
   recordIn,
   removedPieces,
@@ -146,18 +148,16 @@ export class EditService {
    * @throws CoreError 'EDIT_REFERENCE' naming the kit or piece
    */
   private async checkMeshes({ operations }: Edit, trial: EditTrial, state: DocumentState): Promise<void> {
-    const named = new Set(
-      operations.flatMap(({ kind, id, field }) =>
-        kind === 'piece' && (field === null || field === 'name' || field === 'kit') ? [id] : [],
-      ),
+    const touched = new Set(
+      operations.flatMap(({ kind, id, field }) => {
+        const fields: readonly string[] = (isRecordKind(kind) && RECORDS[kind].meshFields) || [];
+        return fields.length > 0 && (field === null || fields.includes(field)) ? [id] : [];
+      }),
     );
-    const meshed = new Set(
-      operations.flatMap(({ kind, id, field }) => (kind === 'kit' && (field === null || field === 'mesh') ? [id] : [])),
-    );
-    if (named.size + meshed.size === 0) return;
+    if (touched.size === 0) return;
     const { kit: kits, piece: pieces } = tablesAfter(state, trial);
-    const changed = Object.values(pieces).filter(({ id, kit }) => named.has(id) || meshed.has(kit));
-    for (const kit of new Set([...meshed, ...changed.map((piece) => piece.kit)])) {
+    const changed = Object.values(pieces).filter(({ id, kit }) => touched.has(id) || touched.has(kit));
+    for (const kit of new Set([...touched, ...changed.map((piece) => piece.kit)])) {
       if (!Object.hasOwn(kits, kit)) continue;
       const { mesh } = kits[kit];
       const inspection = await this.kits.of(mesh);
@@ -210,18 +210,10 @@ export class EditService {
   /** Placements are looked through only where an edit takes pieces away. @throws CoreError 'EDIT_REFERENCE' */
   private async checkPieces(collection: string, trial: EditTrial, records: DocumentState): Promise<void> {
     if (removedPieces(trial).size === 0) return;
-    const gone = new Set(
-      trial.touched.flatMap(({ kind, id, record }) => (kind === 'stratum' && record === undefined ? [id] : [])),
-    );
     const strata = [];
-    for (const [id, stratum] of records.get('stratum') ?? []) {
-      if (!gone.has(id))
-        strata.push({
-          id,
-          name: typeof stratum['name'] === 'string' ? stratum['name'] : id,
-          state: (await this.documents.load(collection, id)).state,
-        });
-    }
+    const before = records.get('stratum');
+    for (const { id, name } of Object.values(tablesAfter(records, trial).stratum))
+      if (before?.has(id)) strata.push({ id, name, state: (await this.documents.load(collection, id)).state });
     checkPieceRemovals(trial, strata);
   }
 

@@ -1,4 +1,4 @@
-import { RECORDS_DOCUMENT, isJsonTable, type Json, type Operation } from '@stravel/core';
+import { RECORDS, RECORDS_DOCUMENT, isJsonTable, isRecordKind, type Json, type Operation } from '@stravel/core';
 
 /** Begins the entries that say which stratum a level owned; no id has a colon. */
 const OWNED = 'owned:';
@@ -12,8 +12,10 @@ export function recordsTouched(operations: readonly Operation[]): string[] {
   for (const { document, kind, id, field, before, after } of operations) {
     if (document !== RECORDS_DOCUMENT) continue;
     records.add(id);
-    if (kind !== 'stratum') continue;
-    const owners = field === 'owner' ? [before, after] : field === null ? [ownerOf(before), ownerOf(after)] : [];
+    const ownedBy = isRecordKind(kind) ? RECORDS[kind].ownedBy : undefined;
+    if (ownedBy === undefined) continue;
+    const ownerOf = (record: Json): Json | undefined => (isJsonTable(record) ? record[ownedBy] : undefined);
+    const owners = field === ownedBy ? [before, after] : field === null ? [ownerOf(before), ownerOf(after)] : [];
     for (const owner of owners) if (typeof owner === 'string') records.add(`${ownedPrefix(owner)}${id}`);
   }
   return [...records];
@@ -22,8 +24,4 @@ export function recordsTouched(operations: readonly Operation[]): string[] {
 /** What the entries of the strata begin with that a level owned at some time. */
 export function ownedPrefix(level: string): string {
   return `${OWNED}${level}:`;
-}
-
-function ownerOf(record: Json): Json | undefined {
-  return isJsonTable(record) ? record['owner'] : undefined;
 }

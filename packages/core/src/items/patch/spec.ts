@@ -10,6 +10,7 @@ export const PATCH: ItemSpec<'patch'> = {
   words: { one: 'local change', many: 'local changes' },
   traits: { ...UNPLACED, copied: false, thing: false, pieces: true },
   optional: {},
+  isLaidOver: true,
   ...NOWHERE,
   ids: (fields, each, all) => {
     const own = overIds(fields, each, IDS);

@@ -1,3 +1,4 @@
+import { isLaidOver } from '../../items';
 import type { Operation } from '../../document/operation';
 import type { AssemblyUse, Item, ItemKind, Patch, UsePatch } from '../../model/items';
 import type { Json } from '../../model/json';
@@ -17,7 +18,7 @@ export function assemblyOfUse(use: AssemblyUse, item: (kind: ItemKind, id: strin
   return {
     id: use.assembly,
     level: use.id,
-    item: (kind, id) => (kind === 'patch' ? patches.find((patch) => patch.id === id) : item(kind, id)),
+    item: (kind, id) => (isLaidOver(kind) ? patches.find((patch) => patch.id === id) : item(kind, id)),
     patches: () => patches,
   };
 }
@@ -27,8 +28,8 @@ export function assemblyOfUse(use: AssemblyUse, item: (kind: ItemKind, id: strin
  * @param stratum the one that the use stands in
  */
 export function operationsOnUse(stratum: string, use: AssemblyUse, operations: readonly Operation[]): Operation[] {
-  const others = operations.filter(({ kind }) => kind !== 'patch');
-  const own = operations.filter(({ kind }) => kind === 'patch');
+  const others = operations.filter(({ kind }) => !isLaidOver(kind));
+  const own = operations.filter(({ kind }) => isLaidOver(kind));
   if (own.length === 0) return others;
   const patches = new Map(patchesOfUse(use).map((patch) => [patch.id, patch]));
   for (const { id, field, after } of own) {

@@ -8,6 +8,7 @@ const IDS = idUses<CellGrid>({ id: { to: 'level', isStrict: true } });
 export const CELL_GRID: RecordSpec<'cellGrid'> = {
   words: { one: 'grid of cells', many: 'cells' },
   pointsAt: ['level'],
+  ofLevel: 'Its grid of cells',
   ids: (record, each) => {
     const own = overIds(record, each, IDS);
     if (!own.resident) return own;

@@ -5,6 +5,7 @@ export const COLLECTION: RecordSpec<'collection'> = {
   words: { one: 'settings', many: 'settings' },
   pointsAt: ['device'],
   isSingle: true,
+  namesCollection: true,
   keptOnRestore: ['name'],
   ids: (record, each) => {
     const { readiness } = record;

@@ -4,6 +4,7 @@ import type { RecordSpec } from '../record-spec';
 export const KIT: RecordSpec<'kit'> = {
   words: { one: 'kit', many: 'kits' },
   pointsAt: [],
+  meshFields: ['mesh'],
   ids: (record) => record,
   asUser: calledBy('kit'),
 };

@@ -16,6 +16,7 @@ function overRule(rule: UnlockRule, each: EachId): UnlockRule {
 export const LEVEL_ORDER: RecordSpec<'levelOrder'> = {
   words: { one: 'unlock rules', many: 'unlock rules' },
   pointsAt: ['level', 'carriedValue'],
+  ofLevel: 'Its order of play',
   ids: (record, each) => {
     const own = overIds(record, each, OWN);
     const parts: Partial<Pick<LevelOrder, 'rules' | 'gains' | 'resets'>> = {

@@ -9,6 +9,7 @@ const ENTRY = idUses<StackEntry>({ stratum: { to: 'stratum', isStrict: true } })
 export const LEVEL: RecordSpec<'level'> = {
   words: { one: 'level', many: 'levels' },
   pointsAt: ['set', 'stratum'],
+  ofLevel: 'The level',
   ids: (record, each) => {
     const own = overIds(record, each, SET);
     if (!own.strata) return own;

@@ -8,6 +8,7 @@ const IDS = idUses<Stratum>({ owner: { to: 'level', isStrict: true }, kit: { to:
 export const STRATUM: RecordSpec<'stratum'> = {
   words: { one: 'stratum', many: 'strata' },
   pointsAt: ['level', 'kit', 'stratum'],
+  ownedBy: 'owner',
   ids: (record, each) => {
     const own = overIds(record, each, IDS);
     if (!own.assemblies) return own;

@@ -9,6 +9,7 @@ import {
   tryOperations,
   type DocumentState,
   type Operation,
+  isKeyed,
 } from '@stravel/core';
 import { DataTypes, QueryTypes, type QueryInterface } from 'sequelize';
 import { tablesOf } from '../../documents/record-tables';
@@ -96,7 +97,7 @@ async function recordsOf(queries: QueryInterface, collection: string): Promise<D
   for (const { operations } of edits) {
     // Written by the log from a checked edit.
     const keyed = (JSON.parse(operations) as Operation[]).filter(
-      ({ document, kind }) => document === RECORDS_DOCUMENT && (kind === 'level' || kind === 'kit'),
+      ({ document, kind }) => document === RECORDS_DOCUMENT && isKeyed(kind),
     );
     for (const { kind, id, record } of tryOperations(() => state, keyed).touched) putRecord(state, kind, id, record);
   }

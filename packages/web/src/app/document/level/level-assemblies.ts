@@ -1,11 +1,12 @@
 import { Injectable, computed, inject } from '@angular/core';
 import {
   EMPTY_CONTENT,
-  ITEM_KINDS,
+  contentOfKinds,
+  itemsOf,
+  listOf,
   withAssemblies,
   type AssemblyUse,
-  type Item,
-  type ItemKind,
+  type Group,
   type StratumContent,
 } from '@stravel/core';
 import { DocumentRegistry } from '../document-registry';
@@ -24,7 +25,7 @@ interface LaidStratum {
   readonly document: StratumDocument;
   /** Assemblies and their versions when it was laid out. */
   readonly versions: string;
-  readonly groups: readonly Item[];
+  readonly groups: readonly Group[];
   readonly uses: ReadonlyMap<string, LaidUse>;
 }
 
@@ -54,7 +55,7 @@ export class LevelAssemblies {
   ): StratumDocument | undefined {
     const before = this.laid.get(stratum.id);
     if (stratum.tables.assembly.size === 0 && !before) return undefined;
-    const groups = [...stratum.tables.group.values()];
+    const groups: readonly Group[] = [...stratum.tables.group.values()];
     const uses = [...stratum.tables.assembly.values()];
     const isSame =
       before?.versions === versions &&
@@ -80,17 +81,17 @@ export class LevelAssemblies {
       }),
     );
     const document = before?.document ?? new StratumDocument(LAID_PREFIX + stratum.id);
-    const lists = ITEM_KINDS.map((kind): [ItemKind, readonly Item[]] => [
-      kind,
-      kind === 'assembly' ? [] : [...laid.values()].flatMap(({ content }) => content[kind] as readonly Item[]),
-    ]);
-    const content = { ...Object.fromEntries(lists), group: groups } as unknown as StratumContent;
+    const content: StratumContent = {
+      ...contentOfKinds((kind) => [...laid.values()].flatMap((one) => listOf(one.content, kind))),
+      assembly: [],
+      group: groups,
+    };
     stratum.laid = {
       document,
       items: new Map(
         [...laid].map(([id, { content: own }]) => [
           id,
-          ITEM_KINDS.flatMap((kind) => (own[kind] as readonly Item[]).map((item) => ({ kind, id: item.id }))),
+          [...itemsOf(own)].map(({ kind, item }) => ({ kind, id: item.id })),
         ]),
       ),
     };

@@ -1,4 +1,5 @@
 import {
+  isLaidOver,
   patchedContent,
   patchedItem,
   patchId,
@@ -45,14 +46,14 @@ export function patchedDocument(shared: StratumDocument, level: string): Patched
     }
     const touched = new Map<string, { kind: ItemKind; id: string }>();
     for (const { kind, id } of items) {
-      if (kind !== 'patch') touched.set(`${kind} ${id}`, { kind, id });
+      if (!isLaidOver(kind)) touched.set(`${kind} ${id}`, { kind, id });
       else {
         const patch = shared.tables.patch.get(id) ?? targets.get(id);
         if (patch && patchId(level, patch.target) === id)
           touched.set(`${patch.kind} ${patch.target}`, { kind: patch.kind, id: patch.target });
       }
     }
-    if (items.some(({ kind }) => kind === 'patch')) note();
+    if (items.some(({ kind }) => isLaidOver(kind))) note();
     document.apply(
       [...touched.values()].map(({ kind, id }): Operation => {
         const seen = patchedItem<Item>(kind, shared.item(kind, id), shared.tables.patch.get(patchId(level, id)));

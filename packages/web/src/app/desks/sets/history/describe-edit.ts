@@ -1,8 +1,10 @@
 import {
-  RECORDS_DOCUMENT,
   ITEMS,
+  RECORDS,
+  RECORDS_DOCUMENT,
   fieldText,
   isItemKind,
+  isRecordKind,
   plainText,
   type Field,
   type FieldValue,
@@ -57,7 +59,7 @@ export function describeEdit(
       counted.set(key, known);
       known[operation.field !== null ? 'changed' : operation.before === null ? 'added' : 'removed'].add(id);
     } else if (id === level) changes.push(ofRecord(operation, fields, tables, links));
-    else if (kind === 'stratum' && strata.has(id)) changes.push(ofStratum(operation));
+    else if (isRecordKind(kind) && RECORDS[kind].ownedBy && strata.has(id)) changes.push(ofStratum(operation));
   }
   for (const [key, { added, removed, changed }] of counted) {
     const [stratum, kind] = key.split('\u0000');
@@ -82,7 +84,7 @@ function ofRecord(
 ): DescribedChange {
   if (field === null)
     return {
-      what: kind === 'level' ? 'The level' : kind === 'levelOrder' ? 'Its order of play' : 'Its grid of cells',
+      what: (isRecordKind(kind) && RECORDS[kind].ofLevel) || kind,
       before: before === null ? '' : 'there',
       after: after === null ? 'gone' : 'there',
     };
