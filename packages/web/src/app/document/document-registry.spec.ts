@@ -64,6 +64,16 @@ describe('opening documents', () => {
     expect(asked).toEqual(['chunk 0', 'edits after 5']);
   });
 
+  it('says so when there is something of a kind that this page does not know', async () => {
+    index = { sequence: 5, chunks: [{ kind: 'reef', chunk: 0, count: 1 }] };
+    await expect(registry.stratum('st')).rejects.toThrow(
+      'The document st holds things of a kind that this page does not know: reef. Reload it.',
+    );
+    // It may be asked for again.
+    index = { sequence: 5, chunks: [{ kind: 'marker', chunk: 0, count: 1 }] };
+    expect(await x()).toBe(1);
+  });
+
   it('loads once, however often it is asked for', async () => {
     await Promise.all([x(), x(), x()]);
     expect(asked).toHaveLength(2);

@@ -1,13 +1,13 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
-  ITEM_KINDS,
+  isRecordKind,
+  isItemKind,
   LaidEdits,
   RECORDS_DOCUMENT,
   completeKeys,
   decodeChunk,
   emptyRecordTables,
-  isEditableKind,
   takenKeys,
   type EditableKind,
   type ItemKind,
@@ -73,8 +73,8 @@ export class DocumentRegistry {
     this.store.dispatch(recordsActions.collectionOpened());
     let tables = emptyRecordTables();
     const take = (kind: string, bytes: Uint8Array): void => {
-      if (!isEditableKind(kind)) return;
-      const table = tables[kind as RecordKind] as Record<string, unknown>;
+      if (!isRecordKind(kind)) throw unknownKind(RECORDS_DOCUMENT, kind);
+      const table = tables[kind] as Record<string, unknown>;
       for (const record of decodeChunk(kind, bytes)) table[record['id'] as string] = record;
     };
     const { tail, sequence } = await this.loadDocument(RECORDS_DOCUMENT, take, () => (tables = emptyRecordTables()));
@@ -173,7 +173,8 @@ export class DocumentRegistry {
     const { tail } = await this.loadDocument(
       id,
       (kind, bytes) => {
-        if ((ITEM_KINDS as readonly string[]).includes(kind)) document.addChunk(kind as ItemKind, bytes);
+        if (!isItemKind(kind)) throw unknownKind(id, kind);
+        document.addChunk(kind, bytes);
       },
       () => (document = new StratumDocument(id)),
     );
@@ -233,4 +234,9 @@ export class DocumentRegistry {
     }
     return true;
   }
+}
+
+/** A page that leaves out what it does not know would show less than there is. */
+function unknownKind(document: string, kind: string): Error {
+  return new Error(`The document ${document} holds things of a kind that this page does not know: ${kind}. Reload it.`);
 }
