@@ -263,7 +263,7 @@ describe('reading a GLB', () => {
       `error claims.glb: glb: claims 2147483648 bytes, has ${good.length}`,
     ]);
     await expect(read([file('a.png', smallPng(1, 1))])).rejects.toThrow(
-      'import: needs a GLB or an OBJ. a.png is a PNG picture. Choose a GLB mesh or an OBJ mesh (.glb, .obj).',
+      'import: a.png is a PNG picture. Choose a GLB mesh or an OBJ mesh (.glb, .obj).',
     );
     await expect(read([file('good.glb', good)], { unitMetres: 0 })).rejects.toThrow(
       'import: a unit must be above 0 metres, is 0',

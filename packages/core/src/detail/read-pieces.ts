@@ -3,7 +3,7 @@ import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import type { FormatId } from '../formats';
 import { HEAD_BYTES } from '../formats/format-spec';
-import { faultOfKind, fileFault, formatOfFile, type ChosenFile } from '../formats/told-files';
+import { chooseText, faultOfKind, formatOfFile, wordsOfFile, type ChosenFile } from '../formats/told-files';
 import { readGlb, type ReadMeshes } from '../formats/glb/read-glb';
 import { writeGlb } from '../formats/glb/write-glb';
 import { readMtl } from '../formats/obj/read-mtl';
@@ -93,7 +93,7 @@ export async function readPieces(
   if (sources.length === 0)
     throw new CoreError(
       'IMPORT_FILES',
-      `import: needs a GLB or an OBJ. ${files.flatMap((file) => fileFault(chosen(file), MESHES) ?? []).join(' ')}`.trim(),
+      `import: ${files.map((file) => `${file.name} is ${wordsOfFile(chosen(file), MESHES)}`).join('; ') || 'there is no file'}. ${chooseText(MESHES)}`,
     );
   const beside = new Map(files.map(({ name, bytes }) => [name.toLowerCase(), bytes]));
   // What comes beside a mesh without being of use to it is told, and keeps nothing out.

@@ -78,6 +78,14 @@ describe('a file that somebody chose', () => {
     expect(fileFault(file('works.zip', zipSync({})), ['csv'])).toBe(
       'works.zip is a zip archive. Choose a CSV table (.csv, .tsv, .txt).',
     );
+    const workbook = zipSync({ '[Content_Types].xml': strToU8('<Types/>'), 'xl/workbook.xml': strToU8('<w/>') });
+    expect(fileFault(file('levels.xlsx', workbook), ['csv'])).toBe(
+      'levels.xlsx is an Office Open XML document. Choose a CSV table (.csv, .tsv, .txt).',
+    );
+    const table = zipSync({ mimetype: strToU8('application/vnd.oasis.opendocument.spreadsheet') });
+    expect(fileFault(file('levels.ods', table), ['archive'])).toBe(
+      'levels.ods is an OpenDocument file. Choose a zip archive (.zip).',
+    );
     expect(fileFault(file('pin.png', png), ['png'])).toBeUndefined();
     // An OBJ is a text as well, so that it may be taken for a table where one is wanted and nothing says otherwise.
     expect(fileFault(file('rows', 'v 1\nv 2\n'), ['csv'])).toBeUndefined();

@@ -1,5 +1,6 @@
 import { FORMATS, FORMAT_IDS, type FormatId } from '.';
 import { begins, textOf, type FormatSpec } from './format-spec';
+import { zippedDocument } from './zip/spec';
 
 /** A file that somebody chose, as far as it is known by. */
 export interface ChosenFile {
@@ -60,19 +61,29 @@ export function fileFault(file: ChosenFile, wanted: readonly FormatId[]): string
 
 /** The same without its name, for where that stands beside it. */
 export function faultOfKind(file: ChosenFile, wanted: readonly FormatId[]): string | undefined {
-  const { bytes, head } = file;
-  const choose = `Choose ${listed(wanted.map((id) => FORMATS[id].words))} (${endingsOf(wanted).join(', ')}).`;
-  if (bytes === 0) return `is empty. ${choose}`;
   const format = formatOfFile(file, wanted);
-  if (format === undefined || !wanted.includes(format)) {
-    const isTold = format !== undefined && (specOf(format).text !== 'any' || namedFormat(file.name) === format);
-    const what = isTold ? FORMATS[format].words : OTHERS.find(([, isOf]) => isOf(head))?.[0];
-    return `is ${what ?? 'of no kind that is known here'}. ${choose}`;
-  }
+  if (file.bytes === 0 || format === undefined || !wanted.includes(format))
+    return `is ${wordsOfFile(file, wanted)}. ${chooseText(wanted)}`;
   const { maxBytes, words } = FORMATS[format];
-  return bytes > maxBytes
-    ? `has ${megabytes(bytes)} MB; ${words} may have ${megabytes(maxBytes)} MB at most.`
+  return file.bytes > maxBytes
+    ? `has ${megabytes(file.bytes)} MB; ${words} may have ${megabytes(maxBytes)} MB at most.`
     : undefined;
+}
+
+/** What a file is, in words that follow *is*. */
+export function wordsOfFile(file: ChosenFile, wanted: readonly FormatId[]): string {
+  if (file.bytes === 0) return 'empty';
+  const format = formatOfFile(file, wanted);
+  const isTold = format !== undefined && (specOf(format).text !== 'any' || namedFormat(file.name) === format);
+  if (isTold) return FORMATS[format].words;
+  return (
+    zippedDocument(file.head) ?? OTHERS.find(([, isOf]) => isOf(file.head))?.[0] ?? 'of no kind that is known here'
+  );
+}
+
+/** Says what may be chosen. */
+export function chooseText(wanted: readonly FormatId[]): string {
+  return `Choose ${listed(wanted.map((id) => FORMATS[id].words))} (${endingsOf(wanted).join(', ')}).`;
 }
 
 /** What a chooser of files is told to offer. */
