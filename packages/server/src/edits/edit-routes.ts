@@ -19,18 +19,15 @@ function listText(edits: readonly EditText[]): string {
   return `[${edits.map(({ text }) => text).join(',')}]`;
 }
 
-/** Edits of the log with longer texts are told of by their number, and fetched, characters. */
+/** Edits of the log with longer texts are told of by their number, characters. */
 const MAX_TOLD_TEXT = 200000;
 
-/** Texts of edits that were just logged, so that one is written once however many listen; '' of long ones. */
-const texts = new WeakMap<LoggedEdit, EditText>();
+/** Texts of edits that were just logged, so that one is written once however many listen. */
+const texts = new WeakMap<LoggedEdit, string>();
 
-function textOf(edit: LoggedEdit): EditText {
+function textOf(edit: LoggedEdit): string {
   let text = texts.get(edit);
-  if (!text) {
-    const { sequence, id } = edit;
-    texts.set(edit, (text = { sequence, id, text: isLongEdit(edit) ? '' : JSON.stringify(edit) }));
-  }
+  if (text === undefined) texts.set(edit, (text = JSON.stringify(edit)));
   return text;
 }
 
@@ -89,18 +86,23 @@ export function editRoutes(
     // A page that has seen more than there is was left behind by a restored backup.
     // And one that is older than the server must not go on.
     stream.send('log', { last: await service.lastSequence(collection), model: upgrades.version });
-    const waiting: EditText[] = [];
+    const waiting: LoggedEdit[] = [];
     let live = false;
-    const sendEdit = ({ sequence, id, text }: EditText): void => {
+    // Who does not say so is sent long edits whole.
+    const fetchesLong = request.query['long'] === 'fetched';
+    const send = (sequence: number, id: string, isLong: boolean, text: () => string): void => {
       if (sequence <= sent) return;
       sent = sequence;
-      if (text === '' || text.length > MAX_TOLD_TEXT) stream.send('long-edit', { sequence, id }, sequence);
-      else stream.sendText('edit', text, sequence);
+      if (fetchesLong && isLong) stream.send('long-edit', { sequence, id }, sequence);
+      else stream.sendText('edit', text(), sequence);
     };
+    const sendKept = ({ sequence, id, text }: EditText): void =>
+      send(sequence, id, text.length > MAX_TOLD_TEXT, () => text);
+    const sendLogged = (edit: LoggedEdit): void => send(edit.sequence, edit.id, isLongEdit(edit), () => textOf(edit));
     const onEdit = (of: string, edit: LoggedEdit): void => {
       if (of !== collection) return;
-      if (live) sendEdit(textOf(edit));
-      else waiting.push(textOf(edit));
+      if (live) sendLogged(edit);
+      else waiting.push(edit);
     };
     const onJob = (event: JobEvent): void => {
       if (event.collection === collection) stream.send('job', event);
@@ -118,10 +120,10 @@ export function editRoutes(
     });
     for (;;) {
       const missed = await repository.after(collection, sent, MAX_EDITS_AN_ANSWER);
-      missed.forEach(sendEdit);
+      missed.forEach(sendKept);
       if (missed.length < MAX_EDITS_AN_ANSWER) break;
     }
-    waiting.forEach(sendEdit);
+    waiting.forEach(sendLogged);
     live = true;
     for (const job of await jobs.unfinished(collection)) onJob(job);
   });

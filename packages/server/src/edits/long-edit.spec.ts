@@ -116,12 +116,20 @@ describe('an edit of many operations', () => {
       ['edit', expect.objectContaining({ sequence: 2 })],
     ];
     expect([await live, await told('0')]).toEqual([expected, expected]);
+    // A page that knows nothing of this gets it whole.
+    expect((await eventsAfter('0', 1, ''))[0]).toEqual(['edit', expect.objectContaining({ ...made, sequence: 1 })]);
   });
 
   /** The first events of the log after a number. */
-  async function eventsAfter(after: string, count: number): Promise<[string, Record<string, unknown>][]> {
+  async function eventsAfter(
+    after: string,
+    count: number,
+    long = '&long=fetched',
+  ): Promise<[string, Record<string, unknown>][]> {
     const abort = new AbortController();
-    const response = await fetch(`${test.url}/api/collections/small/events?after=${after}`, { signal: abort.signal });
+    const response = await fetch(`${test.url}/api/collections/small/events?after=${after}${long}`, {
+      signal: abort.signal,
+    });
     const found: [string, Record<string, unknown>][] = [];
     let text = '';
     for await (const part of response.body as unknown as AsyncIterable<Uint8Array>) {

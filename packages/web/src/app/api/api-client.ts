@@ -183,8 +183,9 @@ export class ApiClient {
       : this.json(url, { method: 'POST', body: edit });
   }
 
+  /** Long edits come by their number and are fetched. */
   eventsUrl(collection: string, after: number): string {
-    return `/api/collections/${collection}/events?after=${after}`;
+    return `/api/collections/${collection}/events?after=${after}&long=fetched`;
   }
 
   startJob(collection: string, kind: string): Promise<Job> {
