@@ -1,4 +1,4 @@
-export { MAX_KEY_LETTERS, keyFault, keyFromName } from './fields/key-text';
+export { keyFault, keyFromName } from './fields/key-text';
 export {
   NEW_LEVEL_NAME,
   checkKeys,
@@ -117,7 +117,7 @@ export { RECORDS, RECORD_KINDS, emptyRecordTables, isRecordKind } from './record
 
 export { SHAPES } from './document/record-shapes';
 export { MAX_PATH_KNOTS } from './fields/known-fields';
-export { EDIT_LINES_TYPE, LONG_EDIT_OPERATIONS, editOfLines, isLongEdit, linesOfEdit } from './document/edit-lines';
+export { EDIT_LINES_TYPE, editOfLines, isLongEdit, linesOfEdit } from './document/edit-lines';
 export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './document/validate-record';
 export { recordJsonSchema } from './document/json-schema';
 export { fileSchemas } from './archive/file-schemas';
@@ -195,9 +195,9 @@ export { outliers } from './sets/outliers';
 export { BULK_COMMANDS, bulkTexts, type BulkChange, type BulkCommand } from './sets/bulk-change';
 export { figureStateIn, levelFigureIn, type LevelFiguresTable } from './sets/level-figure';
 export { pictureNames } from './sets/pictures';
-export { FORMATS, FORMAT_IDS, type FormatId } from './formats';
-export { HEAD_BYTES, type FormatSpec } from './formats/format-spec';
-export { acceptOf, fileFault, formatOfFile, type ChosenFile } from './formats/told-files';
+export { FORMATS, type FormatId } from './formats';
+export { HEAD_BYTES } from './formats/format-spec';
+export { acceptOf, fileFault } from './formats/told-files';
 export { PICTURE_TYPES, pictureType, type PictureType } from './formats/pictures/picture-type';
 export { revertOperations } from './document/revert-operations';
 export {

@@ -73,9 +73,8 @@ export const key = (): Field<string> =>
 export const order = (): Field<string> => text({ min: 1, max: 200 });
 export const coordinate = (): Field<number> => finite(-FARTHEST_COORDINATE_METRES, FARTHEST_COORDINATE_METRES);
 export const vector = (): Field<Vector3> => row(coordinate(), coordinate(), coordinate());
-const degrees = (): Field<number> => finite(-MAX_TURN_DEGREES, MAX_TURN_DEGREES);
-export const yaw = degrees;
-export const turn = (): Field<TurnDegrees> => row(degrees(), degrees(), degrees());
+export const yaw = (): Field<number> => finite(-MAX_TURN_DEGREES, MAX_TURN_DEGREES);
+export const turn = (): Field<TurnDegrees> => row(yaw(), yaw(), yaw());
 export const planPoint = (): Field<PlanPoint> => row(coordinate(), coordinate());
 export const moment = (): Field<string | null> =>
   orNull(

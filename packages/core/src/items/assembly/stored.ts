@@ -1,8 +1,8 @@
 import { PATCH_CHANGES } from '../../model/patch';
 import type { Patch, AssemblyUse } from '../../model/items';
 import { holdsPatch } from '../patch/holds-patch';
-import { finite, told, later, isTable } from '../../fields/field';
-import { id, vector, groupOf } from '../../fields/known-fields';
+import { told, later, isTable } from '../../fields/field';
+import { id, vector, groupOf, yaw } from '../../fields/known-fields';
 import type { ItemShapes, StoredSpec } from '../stored-spec';
 
 const TARGET_ID = id();
@@ -32,7 +32,7 @@ export const STORED_ASSEMBLY: StoredSpec<'assembly'> = {
     id: id(),
     assembly: id(),
     position: vector(),
-    turn: finite(-36000, 36000),
+    turn: yaw(),
     patches: later(
       told<NonNullable<AssemblyUse['patches']>>(
         { type: ['object', 'null'] },
