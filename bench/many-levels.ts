@@ -38,6 +38,7 @@ export async function manyLevels(levels: number, fields: number): Promise<Collec
           ...one,
           id: `l${number}`,
           name: `level ${number}`,
+          key: `level-${number}`,
           code: `C${number}`,
           set: `s${Math.floor(i / 100)}`,
           order,

@@ -16,20 +16,23 @@ export async function bulkBench(): Promise<Row[]> {
   const levels = Object.values(content.records.level);
   const server = await serveCollection(content);
   const raw = await RawRecords.open(levels);
-  let sent = 0;
-  let written = 0;
-  const [ours, theirs] = await inTurns(
-    ROUNDS,
-    () => post(`${server.address}/api/collections/bench/edits`, changeOf(levels, sent++)),
-    () => raw.write(levels, changeOf(levels, written++)),
-  );
-  await raw.close();
-  await server.stop();
-  return [
-    { name: `one edit of ${LEVELS} values over HTTP, saved`, value: timingText(ours) },
-    { name: 'raw sqlite3: the same records and log entry, one transaction', value: timingText(theirs) },
-    atMost('saved edit / raw', ours.medianMs / theirs.medianMs, 3),
-  ];
+  try {
+    let sent = 0;
+    let written = 0;
+    const [ours, theirs] = await inTurns(
+      ROUNDS,
+      () => post(`${server.address}/api/collections/bench/edits`, changeOf(levels, sent++)),
+      () => raw.write(levels, changeOf(levels, written++)),
+    );
+    return [
+      { name: `one edit of ${LEVELS} values over HTTP, saved`, value: timingText(ours) },
+      { name: 'raw sqlite3: the same records and log entry, one transaction', value: timingText(theirs) },
+      atMost('saved edit / raw', ours.medianMs / theirs.medianMs, 3),
+    ];
+  } finally {
+    await raw.close();
+    await server.stop();
+  }
 }
 
 function changeOf(levels: readonly Level[], round: number): Edit {
