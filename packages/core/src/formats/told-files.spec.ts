@@ -1,11 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { strToU8, zipSync } from 'fflate';
-import { smallPng } from '../testing';
+import { smallCollection, smallPng } from '../testing';
 import { FORMATS, FORMAT_IDS, type FormatId } from '.';
 import { HEAD_BYTES } from './format-spec';
 import { acceptOf, fileFault, formatOfFile, type ChosenFile } from './told-files';
-import { writeKitGlb } from './glb/write-kit-glb';
 
 const file = (name: string, content: Uint8Array | string, bytes?: number): ChosenFile => {
   const whole = typeof content === 'string' ? strToU8(content) : content;
@@ -21,19 +20,7 @@ const utf16 = (text: string): Uint8Array =>
 
 describe('a file that somebody chose', () => {
   it('is known by how it begins, whatever it is called', async () => {
-    const glb = await writeKitGlb([
-      {
-        name: 'pin',
-        parts: [
-          {
-            material: { name: 'iron', colour: [0.2, 0.2, 0.2], roughness: 0.5 },
-            positions: Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0),
-            normals: Float32Array.of(0, 0, 1, 0, 0, 1, 0, 0, 1),
-            indices: Uint32Array.of(0, 1, 2),
-          },
-        ],
-      },
-    ]);
+    const [glb] = [...(await smallCollection()).assets.values()];
     const files: readonly [FormatId | undefined, ChosenFile][] = [
       ['glb', file('pin.png', glb)],
       ['png', file('pin.glb', png)],

@@ -1,4 +1,5 @@
 import { invertOperations, type Json, type LoggedEdit, type Operation } from '@stravel/core';
+import { readEvents } from '../testing/read-events';
 import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
 
 let test: TestServer;
@@ -21,31 +22,6 @@ const move = (before: number[], after: number[]): Operation => ({
   before,
   after,
 });
-
-/** Reads events from a stream until `count` of a kind have come. */
-async function events(
-  url: string,
-  kind: string,
-  count: number,
-  headers: Record<string, string> = {},
-): Promise<{ id: string; data: never }[]> {
-  const abort = new AbortController();
-  const response = await fetch(url, { headers, signal: abort.signal });
-  const found: { id: string; data: never }[] = [];
-  let text = '';
-  for await (const part of response.body as unknown as AsyncIterable<Uint8Array>) {
-    text += Buffer.from(part).toString('utf8');
-    const blocks = text.split('\n\n');
-    text = blocks.pop() as string;
-    for (const block of blocks) {
-      const line = (name: string) => new RegExp(`^${name}: (.*)$`, 'm').exec(block)?.[1] ?? '';
-      if (line('event') === kind) found.push({ id: line('id'), data: JSON.parse(line('data')) as never });
-    }
-    if (found.length >= count) break;
-  }
-  abort.abort();
-  return found;
-}
 
 describe('the edit log over HTTP', () => {
   it('gives what a person did without what it changed, and each edit whole by its id', async () => {
@@ -374,13 +350,13 @@ describe('the edit log over HTTP', () => {
   });
 
   it('follows edits as server events and resumes after a break', async () => {
-    const stream = events(`${test.url}/api/collections/small/events?after=0`, 'edit', 2);
+    const stream = readEvents(`${test.url}/api/collections/small/events?after=0`, ['edit'], 2);
     await test.post(EDITS, edit([rename('one', 'a')]));
     await test.post(EDITS, edit([rename('a', 'b')]));
     const seen = await stream;
     expect(seen.map(({ id }) => id)).toEqual(['1', '2']);
     await test.post(EDITS, edit([rename('b', 'c')]));
-    const resumed = await events(`${test.url}/api/collections/small/events?after=0`, 'edit', 1, {
+    const resumed = await readEvents(`${test.url}/api/collections/small/events?after=0`, ['edit'], 1, {
       'Last-Event-ID': '2',
     });
     expect(resumed[0].id).toBe('3');

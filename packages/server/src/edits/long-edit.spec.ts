@@ -8,6 +8,7 @@ import {
   type LoggedEdit,
   type Operation,
 } from '@stravel/core';
+import { readEvents } from '../testing/read-events';
 import { edit, removeFolder, rename, startTestServer, type TestServer } from '../testing/test-server';
 
 let test: TestServer;
@@ -107,43 +108,19 @@ describe('an edit of many operations', () => {
 
   it('is told of by its number, live and later, and short ones whole', async () => {
     const made = many();
-    const told = (after: string): Promise<[string, Record<string, unknown>][]> => eventsAfter(after, 2);
-    const live = told('0');
+    const told = async (count: number, long: string): Promise<[string, unknown][]> => {
+      const url = `${test.url}/api/collections/small/events?after=0${long}`;
+      return (await readEvents(url, ['long-edit', 'edit'], count)).map(({ event, data }) => [event, data]);
+    };
+    const live = told(2, '&long=fetched');
     await send(made);
     await test.post(EDITS, edit([rename('one', 'First')]));
     const expected = [
       ['long-edit', { sequence: 1, id: made.id }],
       ['edit', expect.objectContaining({ sequence: 2 })],
     ];
-    expect([await live, await told('0')]).toEqual([expected, expected]);
+    expect([await live, await told(2, '&long=fetched')]).toEqual([expected, expected]);
     // A page that knows nothing of this gets it whole.
-    expect((await eventsAfter('0', 1, ''))[0]).toEqual(['edit', expect.objectContaining({ ...made, sequence: 1 })]);
+    expect((await told(1, ''))[0]).toEqual(['edit', expect.objectContaining({ ...made, sequence: 1 })]);
   });
-
-  /** The first events of the log after a number. */
-  async function eventsAfter(
-    after: string,
-    count: number,
-    long = '&long=fetched',
-  ): Promise<[string, Record<string, unknown>][]> {
-    const abort = new AbortController();
-    const response = await fetch(`${test.url}/api/collections/small/events?after=${after}${long}`, {
-      signal: abort.signal,
-    });
-    const found: [string, Record<string, unknown>][] = [];
-    let text = '';
-    for await (const part of response.body as unknown as AsyncIterable<Uint8Array>) {
-      text += Buffer.from(part).toString('utf8');
-      const blocks = text.split('\n\n');
-      text = blocks.pop() ?? '';
-      for (const one of blocks) {
-        const event = /^event: (long-edit|edit)$/m.exec(one)?.[1];
-        const data = /^data: (.*)$/m.exec(one)?.[1];
-        if (event && data) found.push([event, JSON.parse(data) as Record<string, unknown>]);
-      }
-      if (found.length >= count) break;
-    }
-    abort.abort();
-    return found;
-  }
 });
