@@ -105,7 +105,7 @@ export class PickIndex {
     const document = this.documentOf(item);
     if (!document) return false;
     const spot = { x, z, reach };
-    const filled = { bounds: item.bounds, faces: this.facesOf(item) };
+    const filled = { bounds: item.bounds, faces: facesOfItem(document, item.kind, item.id, this.pieces()) };
     return (
       ofItem(
         document,

@@ -1,5 +1,5 @@
 import {
-  anchorOf,
+  anchorOf as itemAnchor,
   anyItem,
   groupOf,
   kindsWith,
@@ -105,26 +105,24 @@ export function drawMarks(
   legend: readonly SquareCode[],
 ): void {
   const codes = new Map(legend.map((code) => [code.code, code]));
-  const unseen = new Map(strata.map((document) => [document, unseenGroups(document, hidden)]));
-  const shows = (document: StratumDocument, group: string | null | undefined): boolean =>
-    isSeen(group, unseen.get(document) ?? new Set());
-  const env = {
-    alphaOf: (low: number, high: number): number =>
-      !range || (high >= range.bottom && low <= range.top) ? 1 : GHOST_ALPHA,
-    legend: codes,
-    anchorOf: (id: string): Vector3 | undefined => {
-      for (const document of strata) {
-        const placed = linkedItem(document, id);
-        const anchor = placed && anchorOf(placed);
-        if (placed && anchor && shows(document, groupOf(placed))) return anchor;
-      }
-      return undefined;
-    },
+  const unseen = strata.map((document) => unseenGroups(document, hidden));
+  const anchorOf = (id: string): Vector3 | undefined => {
+    for (const [i, document] of strata.entries()) {
+      const placed = linkedItem(document, id);
+      const anchor = placed && itemAnchor(placed);
+      if (placed && anchor && isSeen(groupOf(placed), unseen[i])) return anchor;
+    }
+    return undefined;
   };
+  const envs = unseen.map((groups): MarksEnv => ({
+    isSeen: (group) => isSeen(group, groups),
+    alphaOf: (low, high) => (!range || (high >= range.bottom && low <= range.top) ? 1 : GHOST_ALPHA),
+    legend: codes,
+    anchorOf,
+  }));
   // In the order of the list, so that small marks lie over large ones.
   for (const kind of Object.keys(PLATE_KINDS) as ItemKind[])
-    for (const document of strata)
-      marksOf(document, kind, drawing, { ...env, isSeen: (group) => shows(document, group) });
+    strata.forEach((document, i) => marksOf(document, kind, drawing, envs[i]));
   drawing.context.globalAlpha = 1;
 }
 

@@ -1,5 +1,4 @@
 import { BlockMeshes, madeSurface, surfaceOfBlock } from '../block-meshes';
-import { isOverFaces } from './plan-outline';
 import { boxesOfRecords, type PlateKind } from './plate-kind';
 
 type BlockKind = PlateKind<'block'>;
@@ -11,7 +10,6 @@ export const BLOCK_PLATE: BlockKind = {
   bounds,
   boxes: boxesOfRecords(bounds, (block) => madeSurface(block) !== undefined),
   faces: (block) => surfaceOfBlock(block)?.faces,
-  isOver: (_block, spot, filled) => isOverFaces(spot, filled),
   carries: true,
   stands: (table, into) => {
     for (const { position } of table.values()) into(position);

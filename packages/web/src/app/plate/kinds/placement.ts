@@ -1,7 +1,6 @@
 import { placePoint, placementBounds, turnMatrix, type Box3, type Placement, type TurnDegrees } from '@stravel/core';
 import type { PlacementStore } from '../../document/placement-columns';
 import { PlacementInstances, type DetailView } from '../placement-instances';
-import { isOverFaces } from './plan-outline';
 import type { LayerHost, PlateLayer } from '../plate-layer';
 import { ITEMS_A_STEP, type PlateKind } from './plate-kind';
 
@@ -113,7 +112,6 @@ export const PLACEMENT_PLATE: PlateKind<'placement'> = {
     const piece = pieces[placement.piece];
     return piece && boxFaces(placement, piece.bounds);
   },
-  isOver: (_placement, spot, filled) => isOverFaces(spot, filled),
   carries: true,
   stands: (table, into) => {
     const low: [number, number, number] = [Infinity, Infinity, Infinity];
