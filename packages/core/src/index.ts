@@ -113,7 +113,7 @@ export {
   type RecordOfKind,
   type RecordTables,
 } from './model/records';
-export { RECORDS, RECORD_KINDS, emptyRecordTables, isRecordKind } from './records';
+export { RECORDS, RECORD_KINDS, emptyRecordTables, isRecordKind, recordSpecOf } from './records';
 
 export { SHAPES } from './document/record-shapes';
 export { MAX_PATH_KNOTS } from './fields/known-fields';
@@ -197,7 +197,7 @@ export { figureStateIn, levelFigureIn, type LevelFiguresTable } from './sets/lev
 export { pictureNames } from './sets/pictures';
 export { FORMATS, type FormatId } from './formats';
 export { HEAD_BYTES } from './formats/format-spec';
-export { acceptOf, fileFault } from './formats/told-files';
+export { acceptOf, chosenFile, fileFault } from './formats/told-files';
 export { PICTURE_TYPES, pictureType, type PictureType } from './formats/pictures/picture-type';
 export { revertOperations } from './document/revert-operations';
 export {

@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import {
-  HEAD_BYTES,
   archiveCollection,
   checkedFiles,
+  chosenFile,
   fileFault,
   restoreFiles,
   type LooseEndNotes,
@@ -50,8 +50,7 @@ function tellLooseEnds({ count, first }: LooseEndNotes): void {
 
 async function zipOfFile(file: string): Promise<Uint8Array> {
   const bytes = new Uint8Array(await readFile(file));
-  const chosen = { name: basename(file), bytes: bytes.length, head: bytes.subarray(0, HEAD_BYTES) };
-  const fault = fileFault(chosen, ['archive']);
+  const fault = fileFault(chosenFile(basename(file), bytes), ['archive']);
   if (fault) throw new Error(fault);
   return bytes;
 }

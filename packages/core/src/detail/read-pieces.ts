@@ -2,8 +2,7 @@ import { strFromU8 } from 'fflate';
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import type { FormatId } from '../formats';
-import { HEAD_BYTES } from '../formats/format-spec';
-import { chooseText, faultOfKind, formatOfFile, wordsOfFile, type ChosenFile } from '../formats/told-files';
+import { chooseText, chosenFile, faultOfKind, formatOfFile, wordsOfFile, type ChosenFile } from '../formats/told-files';
 import { readGlb, type ReadMeshes } from '../formats/glb/read-glb';
 import { writeGlb } from '../formats/glb/write-glb';
 import { readMtl } from '../formats/obj/read-mtl';
@@ -32,11 +31,7 @@ import type { ImportFault, ImportReport } from '../formats/import-report';
 export const MESH_FORMATS = ['glb', 'obj', 'mtl', 'png', 'jpeg'] as const satisfies readonly FormatId[];
 const MESHES = ['glb', 'obj'] as const satisfies readonly FormatId[];
 const isMesh = (format: FormatId | undefined): boolean => format === 'glb' || format === 'obj';
-const chosen = ({ name, bytes }: DroppedFile): ChosenFile => ({
-  name,
-  bytes: bytes.length,
-  head: bytes.subarray(0, HEAD_BYTES),
-});
+const chosen = ({ name, bytes }: DroppedFile): ChosenFile => chosenFile(name, bytes);
 
 /** Largest side of a texture, pixels. */
 export const MAX_TEXTURE_PIXELS = 8192;

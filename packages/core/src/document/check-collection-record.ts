@@ -1,6 +1,6 @@
 import { CoreError } from '../errors';
 import type { EditableKind, RecordTables } from '../model/records';
-import { RECORDS, isRecordKind } from '../records';
+import { isRecordKind, recordSpecOf } from '../records';
 import type { JsonRecord } from './apply-operation';
 
 /**
@@ -12,7 +12,7 @@ export function checkCollectionRecord(
   touched: readonly { readonly kind: EditableKind; readonly record: JsonRecord | undefined }[],
   after: () => RecordTables,
 ): void {
-  const single = touched.map(({ kind }) => kind).find((kind) => isRecordKind(kind) && RECORDS[kind].isSingle);
+  const single = touched.map(({ kind }) => kind).find((kind) => recordSpecOf(kind)?.isSingle);
   if (single === undefined || !isRecordKind(single)) return;
   const count = Object.keys(after()[single]).length;
   if (count === 1) return;

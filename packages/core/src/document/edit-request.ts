@@ -4,7 +4,7 @@ import { CoreError } from '../errors';
 import { plainZeros } from '../json/plain-zeros';
 import type { Json } from '../model/json';
 import { RECORDS_DOCUMENT } from '../model/records';
-import { RECORDS, RECORD_KINDS, isRecordKind } from '../records';
+import { RECORD_KINDS, recordSpecOf } from '../records';
 import { ITEM_KINDS } from '../items';
 import { isEditableKind } from './validate-record';
 
@@ -63,7 +63,7 @@ function checkOperation(operation: Operation, index: number): void {
   if (typeof document !== 'string' || !ID.test(document)) fail(`names no document, has ${String(document)}`);
   if (typeof kind !== 'string' || !isEditableKind(kind))
     fail(`kind must be one of ${[...RECORD_KINDS, ...ITEM_KINDS].join(', ')}, is ${String(kind)}`);
-  if (typeof id !== 'string' || !(isRecordKind(kind) && RECORDS[kind].isNamedByFinding ? FINDING_ID : ID).test(id))
+  if (typeof id !== 'string' || !(recordSpecOf(kind)?.isNamedByFinding ? FINDING_ID : ID).test(id))
     fail(`id must be an id, is ${String(id)}`);
   const isItem = (ITEM_KINDS as readonly string[]).includes(kind);
   if (isItem === (document === RECORDS_DOCUMENT)) fail(`a ${kind} does not stand in ${document}`);

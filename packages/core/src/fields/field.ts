@@ -10,7 +10,7 @@ import {
   type MixedSchema,
   type Schema,
 } from 'yup';
-import type { Json } from '../model/json';
+import { isJsonTable, type Json } from '../model/json';
 
 declare const TYPE: unique symbol;
 
@@ -51,27 +51,18 @@ export interface Rule<T> {
   readonly holds: (value: T) => boolean;
 }
 
-/** Whether a value is a table: no list and no null. */
-export function isTable(value: unknown): value is Readonly<Record<string, unknown>> {
-  return typeof value === 'object' && value !== null && !Array.isArray(value);
-}
+const isAbsent = (value: unknown): boolean => value === undefined || value === null;
 
 /** The field with rules over the whole of it; absent values are none of theirs. */
 export function ruled<T>({ yup, check }: Field<T>, ...rules: readonly Rule<T>[]): Field<T> {
-  const holdsAll = (value: unknown): boolean =>
-    value === undefined || value === null || rules.every(({ holds }) => holds(value as T));
   return {
     yup: rules.reduce<Schema>(
       (schema, { name, message, holds }) =>
         // Where its parts are at fault that is said already, and a rule may count on them.
-        schema.test(
-          name,
-          message,
-          (value: unknown) => value === undefined || value === null || !check(value) || holds(value as T),
-        ),
+        schema.test(name, message, (value: unknown) => isAbsent(value) || !check(value) || holds(value as T)),
       yup,
     ),
-    check: (value) => check(value) && holdsAll(value),
+    check: (value) => check(value) && (isAbsent(value) || rules.every(({ holds }) => holds(value as T))),
   };
 }
 
@@ -120,11 +111,7 @@ export function finite(low = -Infinity, high = Infinity): Field<number> {
   if (low !== -Infinity) yup = yup.min(low);
   if (high !== Infinity) yup = yup.max(high);
   return {
-    yup: yup.test(
-      'finite',
-      'must be a finite number',
-      (value) => value === undefined || value === null || Number.isFinite(value),
-    ),
+    yup: yup.test('finite', 'must be a finite number', (value) => isAbsent(value) || Number.isFinite(value)),
     check: (value) => typeof value === 'number' && value >= low && value <= high && Number.isFinite(value),
   };
 }
@@ -179,8 +166,8 @@ export function told<T>(jsonSchema: Json, { name, message, holds }: Rule<unknown
     yup: mixed()
       .required()
       .meta({ jsonSchema })
-      .test(name, message, (value) => value === undefined || value === null || holds(value)),
-    check: (value) => value !== undefined && value !== null && holds(value),
+      .test(name, message, (value) => isAbsent(value) || holds(value)),
+    check: (value) => !isAbsent(value) && holds(value),
   };
 }
 
@@ -194,7 +181,7 @@ export function choice<T extends object, B extends keyof T & string>(
   const byWord: ReadonlyMap<unknown, Checked> = new Map(Object.entries(shapes as Readonly<Record<string, Checked>>));
   return told(jsonSchema, {
     ...rule,
-    holds: (value) => isTable(value) && byWord.get(value[by])?.check(value) === true,
+    holds: (value) => isJsonTable(value) && byWord.get(value[by])?.check(value) === true,
   });
 }
 
@@ -212,7 +199,7 @@ export function shape<T extends object>(fields: Fields<T>, ...rules: readonly Ru
     yup: schema,
     fields: own,
     check: (value) => {
-      if (!isTable(value)) return false;
+      if (!isJsonTable(value)) return false;
       for (const name of Object.keys(value)) if (!known.has(name)) return false;
       for (const [name, check] of checks) if (!check(value[name])) return false;
       return true;
@@ -231,7 +218,7 @@ export function orNull<T>({ yup, check }: Field<T>): Field<T | null> {
 export function later<T>({ yup, check }: Field<T>): OptionalField<T | null> {
   return {
     yup: (yup as MixedSchema).nullable().optional().default(undefined),
-    check: (value) => value === undefined || value === null || check(value),
+    check: (value) => isAbsent(value) || check(value),
     isOptional: true,
   };
 }

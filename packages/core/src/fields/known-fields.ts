@@ -1,9 +1,8 @@
 import type { FieldValue } from '../model/field';
-import type { Json } from '../model/json';
+import { isJsonTable, type Json } from '../model/json';
 import type { Box3, PlanPoint, TurnDegrees, Vector3 } from '../model/vector';
 import {
   finite,
-  isTable,
   later,
   orNull,
   row,
@@ -130,7 +129,7 @@ const VALUES_RULE = {
   name: 'values',
   message: 'must be a table of at most 200 values: text, finite numbers, yes/no, points, lists of these or nothing',
   holds: (value: unknown): boolean =>
-    isTable(value) && Object.keys(value).length <= 200 && Object.values(value).every(isFieldValue),
+    isJsonTable(value) && Object.keys(value).length <= 200 && Object.values(value).every(isFieldValue),
 };
 export const values = (): Field<Values> => told({ type: 'object', additionalProperties: fieldValueJson }, VALUES_RULE);
 export const ownValues = (): OptionalField<Values | null> =>
@@ -144,4 +143,4 @@ export const day = (): Field<string> =>
     pattern: { matches: /^\d{4}-\d\d-\d\d$/, message: 'must be a date such as 2026-01-31' },
   });
 export const jsonTable = (): Field<Readonly<Record<string, Json>>> =>
-  told({ type: 'object' }, { name: 'table', message: 'must be a table', holds: isTable });
+  told({ type: 'object' }, { name: 'table', message: 'must be a table', holds: isJsonTable });

@@ -25,17 +25,20 @@ export function begins(head: Uint8Array, wanted: readonly number[], at = 0): boo
 }
 
 const MARKS: readonly (readonly [readonly number[], string])[] = [
-  [[0xef, 0xbb, 0xbf], 'utf-8'],
   [[0xff, 0xfe], 'utf-16le'],
   [[0xfe, 0xff], 'utf-16be'],
 ];
 /** Controls that no text has. */
 const NO_TEXT = /[\u0000-\u0008\u000e-\u001f]/;
 
+/** How a text is written: UTF-8, or UTF-16 where its mark says so. */
+export function encodingOf(bytes: Uint8Array): string {
+  return MARKS.find(([mark]) => begins(bytes, mark))?.[1] ?? 'utf-8';
+}
+
 /** The beginning of a text, UTF-8 or UTF-16 with its mark; undefined for what is no text. */
 export function textOf(head: Uint8Array): string | undefined {
-  const encoding = MARKS.find(([mark]) => begins(head, mark))?.[1] ?? 'utf-8';
-  const text = new TextDecoder(encoding).decode(head);
+  const text = new TextDecoder(encodingOf(head)).decode(head);
   return NO_TEXT.test(text) ? undefined : text;
 }
 

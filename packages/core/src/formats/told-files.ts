@@ -1,5 +1,5 @@
 import { FORMATS, FORMAT_IDS, type FormatId } from '.';
-import { begins, textOf, type FormatSpec } from './format-spec';
+import { HEAD_BYTES, begins, textOf, type FormatSpec } from './format-spec';
 import { zippedDocument } from './zip/spec';
 
 /** A file that somebody chose, as far as it is known by. */
@@ -9,6 +9,11 @@ export interface ChosenFile {
   readonly bytes: number;
   /** Its first `HEAD_BYTES`. */
   readonly head: Uint8Array;
+}
+
+/** A file whose bytes are at hand. */
+export function chosenFile(name: string, bytes: Uint8Array): ChosenFile {
+  return { name, bytes: bytes.length, head: bytes.subarray(0, HEAD_BYTES) };
 }
 
 /** Files that are not read, and can be told all the same. */

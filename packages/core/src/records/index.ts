@@ -45,6 +45,11 @@ export function isRecordKind(word: string): word is RecordKind {
   return Object.hasOwn(RECORDS, word);
 }
 
+/** What is known of a kind of small record; undefined for what is none. */
+export function recordSpecOf(kind: string): RecordSpecs[RecordKind] | undefined {
+  return isRecordKind(kind) ? RECORDS[kind] : undefined;
+}
+
 /** Goes over all ids that some fields of a record point at; the kind is not known before. */
 export function overRecordIds<T extends object>(kind: RecordKind, record: T, each: EachId): T {
   const walk = RECORDS[kind].ids as unknown as (record: T, each: EachId) => T;

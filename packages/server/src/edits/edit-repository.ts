@@ -1,4 +1,4 @@
-import { RECORDS, UPGRADES, isRecordKind, type EditHead, type LoggedEdit, type ModelUpgrades } from '@stravel/core';
+import { UPGRADES, recordSpecOf, type EditHead, type LoggedEdit, type ModelUpgrades } from '@stravel/core';
 import { QueryTypes } from 'sequelize';
 import type { Database } from '../db/database';
 import type { SqlValue, Statement } from '../db/direct-connection';
@@ -195,7 +195,7 @@ function listed(collection: string, { sequence, operations }: LoggedEdit): State
 /** What an edit calls the collection. */
 function namesIn({ operations }: LoggedEdit): string[] {
   return operations.flatMap(({ kind, field, after }) => {
-    if (!isRecordKind(kind) || !RECORDS[kind].namesCollection) return [];
+    if (!recordSpecOf(kind)?.namesCollection) return [];
     const name =
       field === 'name' ? after : field === null ? (after as { readonly name?: unknown } | null)?.name : undefined;
     return typeof name === 'string' ? [name] : [];

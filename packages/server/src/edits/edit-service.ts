@@ -1,7 +1,6 @@
 import { EventEmitter } from 'node:events';
 import {
   CoreError,
-  RECORDS,
   RECORDS_DOCUMENT,
   checkCollectionRecord,
   checkEditReferences,
@@ -9,9 +8,9 @@ import {
   checkPieceRemovals,
   checkRemovals,
   completeKeys,
-  isRecordKind,
   recordFaults,
   recordIn,
+  recordSpecOf,
   removedPieces,
   TrialRun,
   type DocumentState,
@@ -150,8 +149,8 @@ export class EditService {
   private async checkMeshes({ operations }: Edit, trial: EditTrial, state: DocumentState): Promise<void> {
     const touched = new Set(
       operations.flatMap(({ kind, id, field }) => {
-        const fields: readonly string[] = (isRecordKind(kind) && RECORDS[kind].meshFields) || [];
-        return fields.length > 0 && (field === null || fields.includes(field)) ? [id] : [];
+        const fields: readonly string[] | undefined = recordSpecOf(kind)?.meshFields;
+        return fields && (field === null || fields.includes(field)) ? [id] : [];
       }),
     );
     if (touched.size === 0) return;

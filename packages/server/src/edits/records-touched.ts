@@ -1,4 +1,4 @@
-import { RECORDS, RECORDS_DOCUMENT, isJsonTable, isRecordKind, type Json, type Operation } from '@stravel/core';
+import { RECORDS_DOCUMENT, isJsonTable, recordSpecOf, type Json, type Operation } from '@stravel/core';
 
 /** Begins the entries that say which stratum a level owned; no id has a colon. */
 const OWNED = 'owned:';
@@ -12,7 +12,7 @@ export function recordsTouched(operations: readonly Operation[]): string[] {
   for (const { document, kind, id, field, before, after } of operations) {
     if (document !== RECORDS_DOCUMENT) continue;
     records.add(id);
-    const ownedBy = isRecordKind(kind) ? RECORDS[kind].ownedBy : undefined;
+    const ownedBy = recordSpecOf(kind)?.ownedBy;
     if (ownedBy === undefined) continue;
     const ownerOf = (record: Json): Json | undefined => (isJsonTable(record) ? record[ownedBy] : undefined);
     const owners = field === ownedBy ? [before, after] : field === null ? [ownerOf(before), ownerOf(after)] : [];

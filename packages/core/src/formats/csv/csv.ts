@@ -1,5 +1,6 @@
 import Papa from 'papaparse';
 import { CoreError } from '../../errors';
+import { encodingOf } from '../format-spec';
 
 /** Most rows that are read from one file, its header among them. */
 export const MAX_CSV_ROWS = 100001;
@@ -61,14 +62,8 @@ declare const TextDecoder: new (
 ) => { decode(bytes: Uint8Array): string };
 
 function decode(bytes: Uint8Array): string {
-  const wide =
-    bytes[0] === 0xff && bytes[1] === 0xfe
-      ? 'utf-16le'
-      : bytes[0] === 0xfe && bytes[1] === 0xff
-        ? 'utf-16be'
-        : undefined;
   try {
-    return new TextDecoder(wide ?? 'utf-8', { fatal: true }).decode(bytes);
+    return new TextDecoder(encodingOf(bytes), { fatal: true }).decode(bytes);
   } catch {
     throw new CoreError('CSV_ENCODING', `csv: byte ${firstBad(bytes) + 1} is not UTF-8; save the file as "CSV UTF-8"`, {
       byte: firstBad(bytes),

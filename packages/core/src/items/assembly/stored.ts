@@ -1,7 +1,8 @@
+import { isJsonTable } from '../../model/json';
 import { PATCH_CHANGES } from '../../model/patch';
 import type { Patch, AssemblyUse } from '../../model/items';
 import { holdsPatch } from '../patch/holds-patch';
-import { told, later, isTable } from '../../fields/field';
+import { told, later } from '../../fields/field';
 import { id, vector, groupOf, yaw } from '../../fields/known-fields';
 import type { ItemShapes, StoredSpec } from '../stored-spec';
 
@@ -10,7 +11,7 @@ const TARGET_ID = id();
 const USE_PATCH_FIELDS = ['kind', 'change', 'fields', 'was'];
 
 function isUsePatchTable(table: unknown, all: ItemShapes): boolean {
-  if (!isTable(table)) return false;
+  if (!isJsonTable(table)) return false;
   return Object.entries(table).every(([target, one]) => {
     const patch = one as Patch | null;
     const isWhole =

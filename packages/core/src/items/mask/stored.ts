@@ -1,5 +1,6 @@
+import { isJsonTable } from '../../model/json';
 import { MASK_TILE_PIXELS, MAX_MASK_SIDE, type Mask } from '../../model/mask';
-import { text, finite, whole, told, isTable } from '../../fields/field';
+import { text, finite, whole, told } from '../../fields/field';
 import { id, vector, groupOf } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
@@ -7,7 +8,7 @@ const MAX_TILE_TEXT = 2 * MASK_TILE_PIXELS * MASK_TILE_PIXELS;
 
 /** Tiles are read pixel by pixel where they are used; here it is enough that they are runs and lie on the mask. */
 const isTileTable = (v: unknown): boolean =>
-  isTable(v) &&
+  isJsonTable(v) &&
   Object.entries(v).every(
     ([tile, text]) =>
       /^\d{1,2}-\d{1,2}$/.test(tile) &&

@@ -1,10 +1,11 @@
+import { isJsonTable } from '../../model/json';
 import { MAX_TILE_SIDE, type TileFloor } from '../../model/tile-floor';
-import { text, finite, whole, told, isTable } from '../../fields/field';
+import { text, finite, whole, told } from '../../fields/field';
 import { id, vector, groupOf } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 const isRowTable = (v: unknown): boolean =>
-  isTable(v) &&
+  isJsonTable(v) &&
   Object.entries(v).every(
     ([row, text]) =>
       /^\d{1,3}$/.test(row) &&

@@ -1,11 +1,10 @@
 import {
   ITEMS,
-  RECORDS,
   RECORDS_DOCUMENT,
   fieldText,
   isItemKind,
-  isRecordKind,
   plainText,
+  recordSpecOf,
   type Field,
   type FieldValue,
   type Json,
@@ -59,7 +58,7 @@ export function describeEdit(
       counted.set(key, known);
       known[operation.field !== null ? 'changed' : operation.before === null ? 'added' : 'removed'].add(id);
     } else if (id === level) changes.push(ofRecord(operation, fields, tables, links));
-    else if (isRecordKind(kind) && RECORDS[kind].ownedBy && strata.has(id)) changes.push(ofStratum(operation));
+    else if (recordSpecOf(kind)?.ownedBy && strata.has(id)) changes.push(ofStratum(operation));
   }
   for (const [key, { added, removed, changed }] of counted) {
     const [stratum, kind] = key.split('\u0000');
@@ -84,7 +83,7 @@ function ofRecord(
 ): DescribedChange {
   if (field === null)
     return {
-      what: (isRecordKind(kind) && RECORDS[kind].ofLevel) || kind,
+      what: recordSpecOf(kind)?.ofLevel ?? kind,
       before: before === null ? '' : 'there',
       after: after === null ? 'gone' : 'there',
     };
