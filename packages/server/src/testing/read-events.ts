@@ -2,7 +2,7 @@
 export interface ReadEvent {
   readonly event: string;
   readonly id: string;
-  readonly data: never;
+  readonly data: unknown;
 }
 
 /** Reads events from a stream until `count` of some kinds have come. */
@@ -23,7 +23,8 @@ export async function readEvents(
     for (const block of blocks) {
       const line = (name: string): string => new RegExp(`^${name}: (.*)$`, 'm').exec(block)?.[1] ?? '';
       const event = line('event');
-      if (kinds.includes(event)) found.push({ event, id: line('id'), data: JSON.parse(line('data')) as never });
+      const data: unknown = JSON.parse(line('data') || 'null');
+      if (kinds.includes(event)) found.push({ event, id: line('id'), data });
     }
     if (found.length >= count) break;
   }
