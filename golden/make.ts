@@ -52,10 +52,7 @@ async function makeData(): Promise<void> {
       }
     };
     await log(EDITS - AFTER_BAKES);
-    for (const { level, rehearsals } of await server.bakes.list(GOLDEN)) {
-      await server.bakes.bake(GOLDEN, level);
-      for (const { rehearsal } of rehearsals) await server.bakes.rehearse(GOLDEN, rehearsal);
-    }
+    await server.bakes.bakeStale(GOLDEN, {});
     await log(AFTER_BAKES);
     const waiting: Edit[] = Array.from({ length: 12 }, () => edits.next());
     writeFileSync(

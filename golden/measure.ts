@@ -18,7 +18,8 @@ import {
   layoutFindings,
   levelContent,
   looseEndNotes,
-  makeSection,
+  makeBurrow,
+  recipeInputs,
   recordFaults,
   setFindings,
   sha256Hex,
@@ -159,25 +160,17 @@ function chunksOf(content: CollectionContent): Hashes {
 
 async function bakesOf(server: Server, database: Database): Promise<Hashes> {
   const hashes: Hashes = {};
-  const rows = await database.models.bakes.findAll({
-    raw: true,
-    attributes: ['kind', 'subject', 'key'],
-    order: ['kind', 'subject'],
-  });
+  const rows = await database.models.bakeSubjects.findAll({ raw: true, order: ['kind', 'subject'] });
   for (const row of rows as unknown as { kind: string; subject: string; key: string }[])
     hashes[`kept ${row.kind} ${row.subject}`] = row.key.slice(0, 16);
-  for (const { level, count, sight, figures, rehearsals } of await server.bakes.list(GOLDEN)) {
+  const levels = await server.bakes.list(GOLDEN);
+  for (const { level, count, bakes } of levels) {
     hashes[`count ${level}`] = hash(count);
-    hashes[`sight key ${level}`] = `${sight.current?.slice(0, 16)} ${sight.state}`;
-    hashes[`figures key ${level}`] = `${figures.current?.slice(0, 16)} ${figures.state}`;
-    for (const walk of rehearsals)
-      hashes[`rehearsal key ${walk.rehearsal}`] = `${walk.current?.slice(0, 16)} ${walk.state}`;
-    const made = await server.bakes.bake(GOLDEN, level);
-    hashes[`sight ${level}`] = hash(made.sight);
-    hashes[`figures ${level}`] = hash(made.figures);
-    for (const walk of rehearsals)
-      hashes[`rehearsal ${walk.rehearsal}`] = hash(await server.bakes.rehearse(GOLDEN, walk.rehearsal));
+    for (const { kind, subject, current, state } of bakes)
+      hashes[`${kind} key ${subject}`] = `${current?.slice(0, 16)} ${state}`;
   }
+  for (const { kind, subject } of levels.flatMap(({ bakes }) => bakes))
+    if (kind !== 'section') hashes[`${kind} ${subject}`] = hash(await server.bakes.result(GOLDEN, kind, subject));
   return hashes;
 }
 
@@ -200,7 +193,7 @@ function contentHashes(content: CollectionContent): Hashes {
       for (const recipe of items.recipe) {
         const pins = items.pin.filter((pin) => pin.recipe === recipe.id);
         hashes[`section ${level.level.id} ${recipe.id}`] = hash(
-          plain(makeSection({ recipe, pins }, createRunContext())),
+          plain(makeBurrow(recipeInputs(recipe, pins), createRunContext())),
         );
       }
     }

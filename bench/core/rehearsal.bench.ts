@@ -1,12 +1,13 @@
 import {
+  BAKES,
+  DEFAULT_VIEW,
   EMPTY_CONTENT,
   boxPlanes,
   createRunContext,
-  makeRehearsal,
   type Device,
+  type LevelScene,
   type Piece,
   type PlanPoint,
-  type RehearsalInput,
   type StratumContent,
 } from '@stravel/core';
 import { timing, timingText, type Row } from '../measure';
@@ -31,7 +32,7 @@ const device: Device = {
 };
 
 /** A thousand tiles, each a cell with five placements of three kits. */
-function input(): RehearsalInput {
+function input(): LevelScene {
   const block: StratumContent['block'][number][] = [];
   const placement: StratumContent['placement'][number][] = [];
   for (let i = 0; i < COLUMNS; i++) {
@@ -114,27 +115,32 @@ function input(): RehearsalInput {
       readyMetres: 0,
       resident: [],
     },
-    rehearsal: {
-      id: 'w',
-      level: 'l',
-      name: 'All of it',
-      knots,
-      floorMetres: 0,
-      speedMetresPerSecond: SPEED,
-      device: 'box',
-    },
-    device,
+    view: DEFAULT_VIEW,
+    rehearsals: [
+      {
+        id: 'w',
+        level: 'l',
+        name: 'All of it',
+        knots,
+        floorMetres: 0,
+        speedMetresPerSecond: SPEED,
+        device: 'box',
+      },
+    ],
+    devices: { [device.id]: device },
   };
 }
 
 /** An hour's walk over a thousand cells, against the hour. */
 export function rehearsalBench(): Promise<Row[]> {
   const made = input();
+  const walk = (): ReturnType<typeof BAKES.rehearsal.make> =>
+    BAKES.rehearsal.make(BAKES.rehearsal.reads(made, 'w'), [], createRunContext());
   const samples: number[] = [];
-  let result = makeRehearsal(made, createRunContext());
+  let result = walk();
   for (let round = 0; round < ROUNDS; round++) {
     const start = performance.now();
-    result = makeRehearsal(made, createRunContext());
+    result = walk();
     samples.push(performance.now() - start);
   }
   const took = timing(samples);

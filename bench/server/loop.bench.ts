@@ -71,7 +71,7 @@ export async function loopBench(): Promise<Row[]> {
     ['the log since an edit like that', () => ({ method: 'GET', path: `${of}/edits?after=${2 * round + 1}` })],
     ['the history of the level', () => ({ method: 'GET', path: `${of}/levels/one/history` })],
     ['states of all bakes', () => ({ method: 'GET', path: `${of}/bakes` })],
-    ['bake of the level', () => ({ method: 'POST', path: `${of}/bakes/one` })],
+    ['bake of the level', () => ({ method: 'POST', path: `${of}/bakes/figures/one` })],
     ['check for the pack', () => ({ method: 'GET', path: `${of}/pack/check` })],
     ['copy', () => sent(`${of}/copy`, { name: `Copy ${round}`, withLevels: true })],
   ];

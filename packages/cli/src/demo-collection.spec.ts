@@ -1,5 +1,7 @@
 import {
-  BAKE_TASKS,
+  BakeCache,
+  bringBake,
+  createTasks,
   DEFAULT_MOVEMENT,
   DEFAULT_VIEW,
   ITEM_KINDS,
@@ -15,7 +17,6 @@ import {
   levelContent,
   linkLookup,
   kitLoad,
-  makeRehearsal,
   recordFaults,
   restoreCollection,
   setFindings,
@@ -24,9 +25,13 @@ import {
   type FiguresSummary,
   type Level,
   type LevelContent,
+  type LevelScene,
   type SightResult,
 } from '@stravel/core';
 import { cinderbrine } from '../../../demo/cinderbrine';
+
+const cache = new BakeCache(64e6);
+const TASKS = createTasks(cache);
 
 let demo: CollectionContent;
 const baked = new Map<string, { sight: SightResult; figures: FiguresSummary }>();
@@ -43,16 +48,20 @@ const contentOf = (level: Level): LevelContent =>
     demo.strata,
   );
 
+const sceneOf = (level: Level): LevelScene => {
+  const { piece: pieces, kit: kits, device: devices } = demo.records;
+  const content = contentOf(level);
+  return { content, pieces, kits, devices, view: DEFAULT_VIEW, kitLoads: {}, grid: null, rehearsals: [] };
+};
+
 /** Bakes a level of the demo once for all tests. */
 function bake(name: string): { sight: SightResult; figures: FiguresSummary } {
   let known = baked.get(name);
   if (!known) {
-    const content = contentOf(levelNamed(name));
-    const sight = BAKE_TASKS['bake-sight'](content, createRunContext());
-    const figures = BAKE_TASKS['bake-figures'](
-      { content, pieces: demo.records.piece, view: DEFAULT_VIEW, sight },
-      createRunContext(),
-    );
+    const scene = sceneOf(levelNamed(name));
+    const subject = scene.content.level.id;
+    const { result: sight } = bringBake(scene, { kind: 'sight', subject }, cache, createRunContext());
+    const { result: figures } = bringBake(scene, { kind: 'figures', subject }, cache, createRunContext());
     baked.set(name, (known = { sight, figures }));
   }
   return known;
@@ -142,7 +151,7 @@ describe('the demo collection', () => {
   it('has a puzzle of three floors whose shortest way goes over all of them', () => {
     const floors = contentOf(levelNamed('Batch Floor')).strata.flatMap(({ content }) => content.tileFloor);
     const { legend, movement } = demo.records.collection['collection'];
-    const found = BAKE_TASKS['solve-tiles'](
+    const found = TASKS['solve-tiles'](
       { floors, legend: legend ?? [], rules: movement ?? DEFAULT_MOVEMENT, stateLimit: 2000000 },
       createRunContext(),
     );
@@ -158,7 +167,7 @@ describe('the demo collection', () => {
       const { position } = markers.find((marker) => marker.kind === kind) ?? { position: [NaN, 0, NaN] };
       return [position[0], position[2]];
     };
-    const survey = BAKE_TASKS['survey-mask'](
+    const survey = TASKS['survey-mask'](
       { mask, from: at('spawn'), to: [at('exit')], bodyMetres: 0.6, narrowMetres: 1.5 },
       createRunContext(),
     );
@@ -249,29 +258,22 @@ describe('the demo collection', () => {
 
   it('has an open flat of which one cell arrives late on the handheld, and none on the tower', () => {
     const level = levelNamed('Low Water');
-    const walk = (device: string) =>
-      makeRehearsal(
-        {
-          content: contentOf(level),
-          pieces: demo.records.piece,
-          kits: demo.records.kit,
-          kitLoads: Object.fromEntries(
-            Object.values(demo.records.kit).map((kit) => [
-              kit.id,
-              kitLoad(
-                kit,
-                Object.values(demo.records.piece).filter((piece) => piece.kit === kit.id),
-                DEFAULT_VIEW,
-                inspectKit(demo.assets.get(kit.mesh) as Uint8Array),
-              ),
-            ]),
-          ),
-          grid: demo.records.cellGrid[level.id],
-          rehearsal: demo.records.rehearsal['low-water-run'],
-          device: demo.records.device[device],
-        },
-        createRunContext(),
-      );
+    const kitLoads = Object.fromEntries(
+      Object.values(demo.records.kit).map((kit) => [
+        kit.id,
+        kitLoad(
+          kit,
+          Object.values(demo.records.piece).filter((piece) => piece.kit === kit.id),
+          DEFAULT_VIEW,
+          inspectKit(demo.assets.get(kit.mesh) as Uint8Array),
+        ),
+      ]),
+    );
+    const walk = (device: string) => {
+      const rehearsal = { ...demo.records.rehearsal['low-water-run'], device };
+      const scene = { ...sceneOf(level), kitLoads, grid: demo.records.cellGrid[level.id], rehearsals: [rehearsal] };
+      return bringBake(scene, { kind: 'rehearsal', subject: rehearsal.id }, cache, createRunContext()).result;
+    };
     const slow = walk('handheld');
     expect(slow.late.map(({ key }) => key)).toEqual(['5,3']);
     expect(slow.late[0].lateMs).toBeGreaterThan(500);

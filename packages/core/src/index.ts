@@ -79,7 +79,7 @@ export {
 export type { AssemblyUse, UsePatch } from './model/items';
 export { MASK_TILE_PIXELS, MAX_MASK_SIDE, maskTileKey, type Mask } from './model/mask';
 export { VOLUME_FORMS, type Volume, type VolumeShape } from './model/volume';
-export type { Recipe } from './model/recipe';
+export type { Recipe, RecipeKind } from './model/recipe';
 export type { Pin } from './model/pin';
 export {
   GROUP_COLOURS,
@@ -359,7 +359,22 @@ export { numberOfSum } from './numeric/sum-text';
 export { toMicro, vectorToMicro, wholeTurn } from './numeric/micro';
 export { groupChain, groupTree, groupsWithin, withoutAside, type GroupNode } from './layout/groups';
 export { placementBounds } from './layout/placement-bounds';
-export { BAKE_KINDS, sightKey, type BakeKind } from './bakes/bake-key';
+export { BAKES, BAKED_RECORDS, BAKE_KINDS, bakeSpec, bakesOfLevel, isBakeKind, isBakeResult } from './bakes';
+export { BakeCache } from './bakes/bake-cache';
+export {
+  bakeKey,
+  keysOfScene,
+  nameOf,
+  partHashes,
+  type KeyedBake,
+  type PartHashes,
+  type SceneKeys,
+} from './bakes/bake-key';
+export type { BakeKind, BakeRef, BakeResult, LevelScene, NeededBake } from './bakes/bake-spec';
+export { bringBake, type BroughtBake } from './bakes/bring-bake';
+export { sectionsOfLevel } from './bakes/section/sections-of-level';
+export { sectionsAmong } from './bakes/section/needs-sections';
+export { sectionSubject } from './bakes/section/section-subject';
 export { loadTime, type LevelLoad, type LoadParts, type LoadTime } from './budget/cost-model';
 export { countLevel, type LevelCount, type Tally } from './budget/count-level';
 export type { StratumFigures } from './budget/count-strata';
@@ -378,24 +393,15 @@ export {
   type HeldLevel,
   type LevelCosts,
 } from './budget/hold-against';
-export {
-  BAKE_TASKS,
-  type BakeTaskInput,
-  type BakeTaskName,
-  type BakeTaskResult,
-  type LevelBakeInput,
-  type LevelBakeKeys,
-} from './tasks/run-task';
+export { createTasks, type TaskInput, type TaskName, type TaskResult, type Tasks } from './tasks/run-task';
+export { countScene } from './tasks/count-scene';
 export { BoxTree } from './spatial/box-tree';
 
-export { carveBurrow, type Burrow, type BurrowOptions } from './sections/carve-burrow';
-export {
-  makeSection,
-  rectangleOfWall,
-  type Section,
-  type SectionFigures,
-  type SectionInput,
-} from './sections/make-section';
+export { RECIPES, RECIPE_KINDS, newRecipe, recipeInputs, recipeSpec } from './recipes';
+export { parameterList, type NumberParameter, type Parameter } from './recipes/parameters';
+export type { RecipeInputs, RecipeSpec, Section, ToldFigure } from './recipes/recipe-spec';
+export { carveBurrow, type BurrowOptions, type Cave } from './recipes/burrow/carve-burrow';
+export { makeBurrow, rectangleOfWall, type Burrow } from './recipes/burrow/make-burrow';
 export {
   cutLevel,
   type Cell,
@@ -404,7 +410,6 @@ export {
   type CutLevel,
   type PlacedThing,
 } from './cells/cut-level';
-export { makeRehearsal, type RehearsalInput } from './bakes/make-rehearsal';
 export { REHEARSAL_VERSION } from './cells/rehearsal-result';
 export type {
   FiredLink,
@@ -452,5 +457,5 @@ export { inspectKit, type KitInspection } from './pack/inspect-kit';
 export { checkPack, packQuery, packedLevels, type CheckPackInput, type PackChoice } from './pack/check-pack';
 export { kitLoad, type KitLoad } from './pack/kit-load';
 export { kitPackPath, packKit, type PackFile } from './pack/pack-kit';
-export type { PackLevelInput } from './pack/pack-level';
+export { packLevel, type PackLevelInput } from './pack/pack-level';
 export { MANIFEST_PATH, manifestPaths, manifestText, type PackManifest, type PackedFile } from './pack/pack-manifest';

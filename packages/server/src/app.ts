@@ -5,9 +5,11 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
-import { BakeRepository } from './bakes/bake-repository';
+import { BakeStore } from './bakes/bake-store';
 import { bakeRoutes } from './bakes/bake-routes';
+import { BakeJudge } from './bakes/bake-judge';
 import { BakeService } from './bakes/bake-service';
+import { LevelScenes } from './bakes/level-scenes';
 import { AssetStore } from './collections/asset-store';
 import { CollectionKeeping } from './collections/collection-keeping';
 import { CollectionRestoring } from './collections/collection-restoring';
@@ -83,19 +85,34 @@ export function createApp(dependencies: AppDependencies): Server {
   const edits = new EditService(database, editRows, documents, kits, now);
   const collectionRows = new CollectionRepository(database);
   const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, editRows, now);
-  const bakeRows = new BakeRepository(database, dataFolder, now, readers);
-  const bakes = new BakeService(database, documents, bakeRows, threads, kits);
+  const bakeStore = new BakeStore(database, dataFolder, now);
+  // Nor does the list of what is fresh.
+  const judges = new ThreadPool();
+  const scenes = new LevelScenes(database, documents, kits);
+  const bakes = new BakeService(scenes, bakeStore, threads, new BakeJudge(scenes, bakeStore, judges), judges);
   edits.events.on('edit', (collection: string, edit: LoggedEdit) => bakes.afterEdit(collection, edit));
   const packs = new PackService(collections, bakes, threads, kits, assets, join(dataFolder, 'packs'));
   const jobs = new JobService(
     new JobRepository(database),
     new LocalJobQueue(),
-    { 'bake-stale': bakes.bakeStale, pack: packs.packJob },
+    {
+      'bake-stale': ({ collection, signal, progress }) => bakes.bakeStale(collection, { signal, onProgress: progress }),
+      pack: packs.packJob,
+    },
     now,
     log,
   );
 
-  const keeping = new CollectionKeeping(database, collectionRows, collections, documents, edits, bakeRows, assets, now);
+  const keeping = new CollectionKeeping(
+    database,
+    collectionRows,
+    collections,
+    documents,
+    edits,
+    bakeStore,
+    assets,
+    now,
+  );
   const restoring = new CollectionRestoring(database, documents, edits, assets);
   const { demo } = dependencies;
   const openDemo = demo && ((): Promise<string> => keeping.openDemo(demo, (id) => jobs.add(id, 'bake-stale', {})));
@@ -130,7 +147,7 @@ export function createApp(dependencies: AppDependencies): Server {
     editRoutes(edits, editRows, jobs, bakes, new LevelHistoryService(database, editRows, documents), upgrades),
     documentRoutes(snapshots),
     jobRoutes(jobs),
-    bakeRoutes(bakes, bakeRows, readers),
+    bakeRoutes(bakes),
     packRoutes(packs, jobs),
   );
   if (webFolder !== undefined) app.use(pageRoutes(webFolder));
@@ -155,6 +172,7 @@ export function createApp(dependencies: AppDependencies): Server {
       await jobs.stop();
       await threads.close();
       await readers.close();
+      await judges.close();
       await database.queue.settled();
     },
   };

@@ -1,56 +1,75 @@
-import type { RehearsalInput } from './make-rehearsal';
-import { REHEARSAL_VERSION } from '../cells/rehearsal-result';
 import { canonicalJson } from '../json/canonical-json';
 import { sha256Hex } from '../json/sha256';
 import type { Json } from '../model/json';
-import { SIGHT_VERSION, type SightInput } from '../sight/sight-input';
-import { FIGURES_VERSION } from '../budget/level-figures';
-import type { FiguresInput } from '../budget/figures-scene';
+import { bakeSpec } from '.';
+import type { BakeKind, BakeReads, BakeRef, LevelScene, NeededBake } from './bake-spec';
 
-/** The kinds of bake that are kept. */
-export const BAKE_KINDS = ['sight', 'figures', 'rehearsal'] as const;
-export type BakeKind = (typeof BAKE_KINDS)[number];
+/** Hash of each part of a bake that others read by itself. */
+export type PartHashes = Readonly<Record<string, string>>;
 
-/** The key of a sight bake: a hash of exactly what it reads, and of its algorithm's version. */
-export function sightKey(input: SightInput): string {
-  return sha256Hex(canonicalJson({ kind: 'sight', version: SIGHT_VERSION, input: input as unknown as Json }));
+export function partHashes<B extends BakeKind>(kind: B, result: NeededBake<B>['result']): PartHashes {
+  const parts = bakeSpec(kind).parts(result);
+  return Object.fromEntries(Object.entries(parts).map(([name, part]) => [name, hashOf(part)]));
 }
 
-/** The key of a figures bake. The sight it rests on enters by its own key. */
-export function figuresKey(input: Omit<FiguresInput, 'sight'>, sight: string): string {
-  return sha256Hex(
-    canonicalJson({ kind: 'figures', version: FIGURES_VERSION, sight, input: input as unknown as Json }),
-  );
+/** The key of a bake: a hash of its kind, version, exactly what it reads, and of each bake that it needs the key, or the hash of the part that it reads. */
+export function bakeKey<B extends BakeKind>(
+  kind: B,
+  input: BakeReads<B>,
+  needs: readonly (BakeRef & { readonly hash: string })[] = [],
+): string {
+  const { version } = bakeSpec(kind);
+  return hashOf({ kind, version, input, ...(needs.length > 0 ? { needs } : {}) });
 }
 
-/** The key of a rehearsal: content, pieces in use, their kits' names and files, grid, walk and device; nothing else of the level. */
-export function rehearsalKey({
-  content: { level, strata },
-  pieces,
-  kits,
-  kitLoads,
-  grid,
-  rehearsal,
-  device,
-}: RehearsalInput): string {
-  const used = [...new Set(strata.flatMap(({ content }) => content.placement.map(({ piece }) => piece)))]
-    .sort()
-    .flatMap((id) => (pieces[id] ? [pieces[id]] : []));
-  const input = {
-    strata: strata.map(({ stratum, content: { block, placement, recipe, pin, volume, link, marker, group } }) => ({
-      id: stratum.id,
-      isOff: level.strata.some((entry) => entry.stratum === stratum.id && entry.switchedOff),
-      ...{ block, placement, recipe, pin },
-      // Links know what they lead to by its name and by whether it is switched off.
-      ...(link.length > 0 ? { volume, link, marker, group } : {}),
-    })),
-    pieces: used,
-    kits: [...new Set(used.map(({ kit }) => kit))]
-      .sort()
-      .map((kit) => ({ kit, name: kits[kit]?.name ?? kit, load: kitLoads[kit] ?? null })),
-    grid,
-    rehearsal,
-    device,
-  };
-  return sha256Hex(canonicalJson({ kind: 'rehearsal', version: REHEARSAL_VERSION, input: input as unknown as Json }));
+/** Of plain data, whatever the order of its keys. */
+function hashOf(data: object): string {
+  return sha256Hex(canonicalJson(data as Json));
+}
+
+/** A bake with the key that it would have now. */
+export interface KeyedBake extends BakeRef {
+  /** Null where it cannot be told: a part of a bake is read that is not made yet. */
+  readonly key: string | null;
+}
+
+/** The keys of a level's bakes. */
+export interface SceneKeys {
+  readonly keys: readonly KeyedBake[];
+  /** Bakes of which others read a part, and that are not made yet. */
+  readonly lacking: readonly (BakeRef & { readonly key: string })[];
+}
+
+/**
+ * The keys that bakes of a level have as it stands. No bake is made for it.
+ * @param refs in an order in which each stands after those that it needs
+ * @param partsOf the parts of a bake by its key, undefined where it is not made yet
+ */
+export function keysOfScene(
+  scene: LevelScene,
+  refs: readonly BakeRef[],
+  partsOf: (kind: BakeKind, key: string) => PartHashes | undefined,
+): SceneKeys {
+  const known = new Map<string, string | null>();
+  const lacking = new Map<string, BakeRef & { readonly key: string }>();
+  const keys = refs.map(({ kind, subject }): KeyedBake => {
+    const spec = bakeSpec(kind);
+    const hashes = spec.needs(scene, subject).map(({ ref, part }) => {
+      const key = known.get(nameOf(ref)) ?? null;
+      if (key === null || part === null) return { ...ref, hash: key };
+      const parts = partsOf(ref.kind, key);
+      if (!parts) lacking.set(nameOf(ref), { ...ref, key });
+      return { ...ref, hash: parts?.[part] ?? null };
+    });
+    const all = hashes.filter((one): one is BakeRef & { readonly hash: string } => one.hash !== null);
+    const key = all.length === hashes.length ? bakeKey(kind, spec.reads(scene, subject), all) : null;
+    known.set(nameOf({ kind, subject }), key);
+    return { kind, subject, key };
+  });
+  return { keys, lacking: [...lacking.values()] };
+}
+
+/** One name for a kind and a subject. */
+export function nameOf({ kind, subject }: BakeRef): string {
+  return `${kind} ${subject}`;
 }

@@ -9,7 +9,7 @@ import type { Piece } from '../model/kit';
 import { DEFAULT_VIEW } from '../model/view-settings';
 import { bakeSight } from '../sight/bake-sight';
 import { levelSightInput } from '../sight/level-sight-input';
-import { figuresKey, sightKey } from '../bakes/bake-key';
+import { bakeKey } from '../bakes/bake-key';
 import { levelLoad } from '../pack/level-load';
 import { loadTime } from './cost-model';
 import { figuresInput } from './figures-input';
@@ -112,7 +112,7 @@ describe('figures of a level', () => {
   const sight = bakeSight(levelSightInput(rooms), {}, createRunContext());
   const kitLoads = { [piece.kit]: { files: 2, memoryBytes: 5000, diskBytes: 3000 } };
   const count: LevelCount = {
-    ...countLevel(figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), createRunContext()),
+    ...countLevel(figuresInput(rooms, { pin: piece }, DEFAULT_VIEW), createRunContext()),
     load: levelLoad(
       {
         content: rooms,
@@ -126,10 +126,7 @@ describe('figures of a level', () => {
   };
   const figures = {
     sightFileBytes: 700,
-    ...levelFigures(
-      { ...figuresInput({ content: rooms, findings: [] }, { pin: piece }, DEFAULT_VIEW), sight },
-      createRunContext(),
-    ),
+    ...levelFigures({ ...figuresInput(rooms, { pin: piece }, DEFAULT_VIEW), sight }, createRunContext()),
   };
 
   it('count what each room sees: its own pins and the blocks about it', () => {
@@ -246,10 +243,10 @@ describe('figures of a level', () => {
           })),
         };
         if (walls.length + pins.length === 0) return;
-        const made = { content: { level, strata: [{ ...rooms.strata[0], content }] }, findings: [] };
+        const made = { level, strata: [{ ...rooms.strata[0], content }] };
         const input = figuresInput(made, { pin: { ...piece, steps } }, DEFAULT_VIEW);
         const seen = levelFigures(
-          { ...input, sight: bakeSight(levelSightInput(made.content), {}, createRunContext()) },
+          { ...input, sight: bakeSight(levelSightInput(made), {}, createRunContext()) },
           createRunContext(),
         );
         const { bound, triangles } = countLevel(input, createRunContext());
@@ -273,21 +270,21 @@ describe('figures of a level', () => {
         },
       ],
     };
-    const { bound } = countLevel(figuresInput({ content: vast, findings: [] }, {}, DEFAULT_VIEW), createRunContext());
+    const { bound } = countLevel(figuresInput(vast, {}, DEFAULT_VIEW), createRunContext());
     expect(bound.triangles).toBe(24);
     expect(bound.drawCalls).toBeGreaterThan(1e6);
   });
 
   it('name a placement whose piece is gone', () => {
-    expect(() =>
-      levelFigures({ ...figuresInput({ content: rooms, findings: [] }, {}, DEFAULT_VIEW), sight }, createRunContext()),
-    ).toThrow(/the placement p0 uses the piece pin/);
+    expect(() => levelFigures({ ...figuresInput(rooms, {}, DEFAULT_VIEW), sight }, createRunContext())).toThrow(
+      /the placement p0 uses the piece pin/,
+    );
   });
 });
 
 describe('bake keys', () => {
   it('change with a hiding block and stay with decor or a placement', () => {
-    const key = (content: typeof rooms) => sightKey(levelSightInput(content));
+    const key = (content: typeof rooms) => bakeKey('sight', levelSightInput(content));
     const [{ stratum, content }] = rooms.strata;
     const withContent = (over: Partial<typeof content>) => ({
       level,
@@ -300,7 +297,7 @@ describe('bake keys', () => {
     expect(key(withContent({ block: content.block.slice(1) }))).not.toBe(key(rooms));
     expect(key(withContent({ block: [...content.block].reverse() }))).toBe(key(rooms));
     const figures = (over: Partial<typeof content>) =>
-      figuresKey(figuresInput({ content: withContent(over), findings: [] }, { pin: piece }, DEFAULT_VIEW), 'same');
+      bakeKey('figures', figuresInput(withContent(over), { pin: piece }, DEFAULT_VIEW), []);
     expect(figures({ placement: [] })).not.toBe(figures({}));
   });
 });

@@ -9,6 +9,7 @@ import type { SightResult } from '../sight/sight-result';
 
 /** What the figures of a level are made from; blocks and placements in order of id. */
 export interface FiguresInput {
+  readonly level: string;
   readonly strata: readonly {
     readonly id: string;
     readonly name: string;
@@ -21,7 +22,7 @@ export interface FiguresInput {
   readonly pieces: readonly Piece[];
   /** The picture for which detail steps are chosen. */
   readonly view: ViewSettings;
-  /** What was found while the level's sections were made, and in how it is laid out. */
+  /** What was found in how the level is laid out, and in its sections where they are laid in. */
   readonly findings: readonly Finding[];
   readonly sight: SightResult;
 }

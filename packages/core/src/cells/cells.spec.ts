@@ -7,9 +7,11 @@ import type { CellGrid } from '../model/cell-grid';
 import type { Device } from '../model/device';
 import type { Piece } from '../model/kit';
 import type { Rehearsal } from '../model/rehearsal';
+import { DEFAULT_VIEW } from '../model/view-settings';
 import { EMPTY_CONTENT } from '../items';
 import { RESIDENT, cutLevel } from './cut-level';
-import { makeRehearsal, type RehearsalInput } from '../bakes/make-rehearsal';
+import { BAKES } from '../bakes';
+import type { LevelScene } from '../bakes/bake-spec';
 import { ReadQueue } from './read-queue';
 import { walkPath } from './walk-path';
 
@@ -91,7 +93,17 @@ const walk: Rehearsal = {
   device: 'd',
 };
 const kitLoads = { kit: { files: 2, memoryBytes: 400000, diskBytes: 220000 } };
-const input = (over: Partial<RehearsalInput> = {}): RehearsalInput => ({
+interface Walked extends Pick<LevelScene, 'content' | 'pieces' | 'kits' | 'kitLoads'> {
+  readonly grid: CellGrid;
+  readonly rehearsal: Rehearsal;
+  readonly device: Device;
+}
+const makeRehearsal = ({ rehearsal, device: on, ...scene }: Walked, run: typeof context) => {
+  const devices = { [on.id]: on };
+  const reads = BAKES.rehearsal.reads({ ...scene, view: DEFAULT_VIEW, rehearsals: [rehearsal], devices }, rehearsal.id);
+  return BAKES.rehearsal.make(reads, [], run);
+};
+const input = (over: Partial<Walked> = {}): Walked => ({
   content: row,
   pieces: { stack: piece },
   kits: { kit: { id: 'kit', name: 'Yard kit', key: 'k', mesh: '' } },

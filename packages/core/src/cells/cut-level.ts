@@ -2,9 +2,10 @@ import { INSTANCE_BYTES, PackedBlocks, blockBytes, type LoadParts } from '../bud
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import { blockSurfaceIfAny, type BlockSurface } from '../geometry/block-solid';
-import type { LevelContent } from '../layout/level-content';
+import type { StandingLevel } from '../layout/standing-level';
 import { placementBounds } from '../layout/placement-bounds';
 import type { CellGrid } from '../model/cell-grid';
+import type { StratumContent } from '../model/items';
 import type { Kit, Piece } from '../model/kit';
 import type { Box3, PlanPoint } from '../model/vector';
 
@@ -17,9 +18,9 @@ export const RESIDENT = -1;
 
 /** What a level is cut from; its recipes' sections laid in. */
 export interface CutInput {
-  readonly content: LevelContent;
+  readonly content: StandingLevel;
   readonly pieces: Readonly<Record<string, Piece>>;
-  readonly kits: Readonly<Record<string, Kit>>;
+  readonly kits: Readonly<Record<string, Pick<Kit, 'name'>>>;
   /** What each kit's files cost, by its id. */
   readonly kitLoads: Readonly<Record<string, LoadParts>>;
   readonly grid: CellGrid;
@@ -223,11 +224,7 @@ function contents(
   };
 }
 
-function* thingsOf(
-  stratum: string,
-  items: LevelContent['strata'][number]['content'],
-  pieces: CutInput['pieces'],
-): Generator<Thing> {
+function* thingsOf(stratum: string, items: StratumContent, pieces: CutInput['pieces']): Generator<Thing> {
   for (const block of items.block) {
     const surface = blockSurfaceIfAny(block);
     if (!surface) continue;

@@ -1,5 +1,5 @@
 import type { RunContext } from '../context/run-context';
-import type { LevelContent } from '../layout/level-content';
+import type { StandingLevel } from '../layout/standing-level';
 import { linkEnds } from '../layout/links/link-ends';
 import { segmentInVolume } from '../layout/volumes/segment-in-volume';
 import type { Link } from '../model/link';
@@ -29,7 +29,7 @@ interface Crossing {
  * @throws CoreError 'CANCELLED'
  */
 export function fireLinks(
-  content: LevelContent,
+  content: StandingLevel,
   path: WalkPath,
   heights: Float64Array,
   speedMetresPerSecond: number,
@@ -91,7 +91,7 @@ export function fireLinks(
 
 /** When the walk enters and leaves volumes that emit anything; exact on the straight way between two looks at the floor. */
 function crossings(
-  content: LevelContent,
+  content: StandingLevel,
   emitters: ReadonlySet<string>,
   path: WalkPath,
   heights: Float64Array,

@@ -28,8 +28,9 @@ function convert(described: Described): SchemaObject {
 }
 
 function core(described: Described): SchemaObject {
-  const given = (described.meta as { jsonSchema?: SchemaObject } | undefined)?.jsonSchema;
-  if (given) return given;
+  const meta = described.meta as { jsonSchema?: SchemaObject; anyOf?: readonly Described[] } | undefined;
+  if (meta?.jsonSchema) return meta.jsonSchema;
+  if (meta?.anyOf) return { anyOf: meta.anyOf.map(convert) };
   const limits = testParameters(described);
   switch (described.type) {
     case 'object': {

@@ -1,6 +1,7 @@
 import {
   array,
   boolean,
+  lazy,
   mixed,
   number,
   object,
@@ -207,6 +208,32 @@ export function shape<T extends object>(fields: Fields<T>, ...rules: readonly Ru
   };
   const { yup, check } = ruled<T>(plain, ...rules);
   return { ...plain, yup: yup as AnyObjectSchema, check };
+}
+
+/** One of several tables of fields, told apart by the word in one of them. Where there is but one, it is that. */
+export function variants<T extends object>(by: string, shapes: ReadonlyMap<string, Shape<T>>): Shape<T> {
+  const all = [...shapes.values()];
+  const [first] = all;
+  if (all.length === 1) return first;
+  const of = (value: unknown): Shape<T> | undefined =>
+    isJsonTable(value) && typeof value[by] === 'string' ? shapes.get(value[by]) : undefined;
+  const words = oneOf([...shapes.keys()]);
+  const unknown = object({ [by]: words.yup });
+  const fields = new Map<string, readonly Checked[]>();
+  for (const one of all)
+    for (const [name, field] of Object.entries(one.fields)) fields.set(name, [...(fields.get(name) ?? []), field]);
+  return {
+    yup: lazy((value: unknown) => of(value)?.yup ?? unknown).meta({
+      anyOf: all.map(({ yup }) => yup.describe()),
+    }) as unknown as AnyObjectSchema,
+    check: (value) => of(value)?.check(value) === true,
+    fields: Object.fromEntries(
+      [...fields].map(([name, some]) => [
+        name,
+        { yup: some[0].yup, check: (value: unknown) => some.some(({ check }) => check(value)) },
+      ]),
+    ),
+  };
 }
 
 /** Must be there, but may be nothing. */

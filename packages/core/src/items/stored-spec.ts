@@ -9,10 +9,17 @@ export interface ItemShapes {
   isOptional(kind: ItemKind, field: string): boolean;
 }
 
-/** How items of a kind are validated. Strict: nothing unknown, nothing coerced. One in each room; `STORED` lists them. */
-export interface StoredSpec<K extends ItemKind> {
-  /** Every field: one that is forgotten, mistyped or wrongly optional does not compile. */
-  readonly fields: (all: ItemShapes) => Fields<ItemOfKind[K]>;
-  /** Rules over several fields. */
-  readonly rules?: (all: ItemShapes) => readonly Rule<ItemOfKind[K]>[];
-}
+/**
+ * How items of a kind are validated. Strict: nothing unknown, nothing coerced. One in each room; `STORED` lists them.
+ * Every field: one that is forgotten, mistyped or wrongly optional does not compile.
+ */
+export type StoredSpec<K extends ItemKind> =
+  | {
+      readonly fields: (all: ItemShapes) => Fields<ItemOfKind[K]>;
+      /** Rules over several fields. */
+      readonly rules?: (all: ItemShapes) => readonly Rule<ItemOfKind[K]>[];
+    }
+  | {
+      /** Where items of one kind are of several sorts, each with fields of its own. */
+      readonly shape: () => Shape<ItemOfKind[K]>;
+    };

@@ -42,7 +42,9 @@ const ALL: ItemShapes = {
 };
 
 function shapeOf<K extends ItemKind>(kind: K): Shape<ItemOfKind[K]> {
-  const { fields, rules }: StoredSpec<K> = STORED[kind];
+  const stored: StoredSpec<K> = STORED[kind];
+  if ('shape' in stored) return stored.shape();
+  const { fields, rules } = stored;
   return shape<ItemOfKind[K]>(fields(ALL), ...(rules?.(ALL) ?? []));
 }
 

@@ -1,13 +1,25 @@
 import type { Vector3 } from './vector';
 
-export const RECIPE_KINDS = ['burrow'] as const;
-export type RecipeKind = (typeof RECIPE_KINDS)[number];
+/** Every kind of recipe with its type. */
+export interface RecipeOfKind {
+  readonly burrow: BurrowRecipe;
+}
+export type RecipeKind = keyof RecipeOfKind;
 
-/** A generator, its parameters and its seed; it makes a section. So far the burrow alone, which walks at random and carves caves. */
-export interface Recipe {
+/** A generator, its parameters and its seed; it makes a section. */
+export type Recipe = RecipeOfKind[RecipeKind];
+
+/** What every recipe has; its parameters stand beside it. */
+export interface RecipeBase<K extends string> {
   readonly id: string;
   readonly name: string;
-  readonly kind: RecipeKind;
+  readonly kind: K;
+  /** A number or a word. */
+  readonly seed: string;
+}
+
+/** Walks at random and carves a cave. */
+export interface BurrowRecipe extends RecipeBase<'burrow'> {
   /** Corner of least x and z, on the floor; metres. */
   readonly position: Vector3;
   /** Size in squares, border included. */
@@ -24,8 +36,6 @@ export interface Recipe {
   readonly border: number;
   /** Steps of all walkers together after which it stops short. */
   readonly stepLimit: number;
-  /** A number or a word. */
-  readonly seed: string;
   readonly material: string;
   /** Whether it makes a spawn where the walk starts and an exit on the floor farthest from it. */
   readonly hasMarkers: boolean;

@@ -48,11 +48,15 @@ const grid: CellGrid = {
 
 async function packed(input: LevelLoadInput): Promise<{ files: number; bytes: number; seenBytes: number }> {
   const sight = bakeSight(levelSightInput(input.content), {}, context);
-  const files = await packLevel({ ...input, sight, number: 12, sets: ['Works'] }, context);
+  const files = await packLevel({ ...input, sight, sections: [], number: 12, sets: ['Works'] }, context);
   return {
     files: files.length,
     bytes: files.reduce((sum, { bytes }) => sum + bytes.length, 0),
-    seenBytes: sightFile(input.content, sight, input.pieces).length,
+    seenBytes: sightFile(
+      input.content.strata.map(({ content: { block, placement } }) => ({ blocks: block, placements: placement })),
+      sight,
+      new Map(Object.entries(input.pieces)),
+    ).length,
   };
 }
 
@@ -143,6 +147,7 @@ describe('the file of many blocks', () => {
         kitLoads,
         grid: null,
         sight: bakeSight(levelSightInput(content), {}, context),
+        sections: [],
         number: null,
         sets: [],
       },

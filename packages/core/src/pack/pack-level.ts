@@ -9,7 +9,7 @@ import { pictureOfMask } from '../layout/masks/mask-picture';
 import type { CellGrid } from '../model/cell-grid';
 import type { Json } from '../model/json';
 import type { Mask } from '../model/mask';
-import { withSections } from '../sections/with-sections';
+import { withSections, type MadeSection } from '../sections/with-sections';
 import type { SightResult } from '../sight/sight-result';
 import { meshOfBlocks } from './block-meshes';
 import { cellsFile } from '../cells/cells-file';
@@ -25,6 +25,7 @@ export interface PackLevelInput extends Pick<DescribedLevel, 'content' | 'pieces
   /** How it is cut; null packs it as one. */
   readonly grid: CellGrid | null;
   readonly sight: SightResult;
+  readonly sections: readonly MadeSection[];
 }
 
 /**
@@ -33,7 +34,7 @@ export interface PackLevelInput extends Pick<DescribedLevel, 'content' | 'pieces
  * @throws CoreError 'CELL_PIECE_MISSING' naming the placement, 'BURROW_SIZE', 'CANCELLED'
  */
 export async function packLevel(input: PackLevelInput, context: RunContext): Promise<PackFile[]> {
-  const { content } = withSections(input.content, context);
+  const content = withSections(input.content, input.sections);
   const { level } = content;
   const folder = levelFolder(content);
   const cut = cutLevel(
@@ -50,7 +51,9 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
     chunks.push({ chunk, hasGeometry: meshes !== undefined });
   }
   context.progress(0.6, `${level.name}: what is seen`);
-  files.push({ path: `${folder}/sight.json`, bytes: sightFile(content, input.sight, input.pieces) });
+  const strata = content.strata.map(({ content: { block, placement } }) => ({ blocks: block, placements: placement }));
+  const seen = sightFile(strata, input.sight, new Map(Object.entries(input.pieces)));
+  files.push({ path: `${folder}/sight.json`, bytes: seen });
   if (input.grid) files.push({ path: `${folder}/cells.json`, bytes: cellsFile(input.grid, cut) });
   const masks = masksOf(content);
   files.push(...masks.map(({ file }) => file));

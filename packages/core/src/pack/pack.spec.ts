@@ -49,6 +49,7 @@ const levelInput = (): PackLevelInput => {
     kitLoads: { kit: { files: 2, memoryBytes: 900, diskBytes: 800 } },
     grid: null,
     sight,
+    sections: [],
     number: 1,
     sets: ['Works'],
   };

@@ -1,34 +1,35 @@
-import type { RunContext } from '../context/run-context';
 import type { Finding } from '../findings';
-import type { LevelContent } from '../layout/level-content';
-import { makeSection } from './make-section';
-import { sectionFindings } from './section-findings';
+import type { StandingLevel } from '../layout/standing-level';
+import type { Section } from '../recipes/recipe-spec';
 
-/** A level whose sections are made. */
-export interface MadeLevel {
-  /** Blocks and markers of the sections stand in their strata, so that what reads them need know no recipe. */
-  readonly content: LevelContent;
-  readonly findings: readonly Finding[];
+/** A section with the stratum that holds its recipe. */
+export interface MadeSection {
+  readonly stratum: string;
+  readonly section: Section;
 }
 
-/** Makes the sections of all recipes of a level. @throws CoreError as `makeSection` */
-export function withSections({ level, strata }: LevelContent, context: RunContext): MadeLevel {
-  const findings: Finding[] = [];
-  const made = strata.map(({ stratum, content }) => {
-    if (content.recipe.length === 0) return { stratum, content };
-    const sections = content.recipe.map((recipe) => {
-      const section = makeSection({ recipe, pins: content.pin }, context);
-      findings.push(...sectionFindings(level.id, stratum.id, recipe, section.figures));
-      return section;
-    });
+/** What is wrong with the sections of a level, each told of that level. */
+export function sectionFindings(level: string, sections: readonly MadeSection[]): Finding[] {
+  return sections.flatMap(({ stratum, section }) =>
+    section.findings.map((one) => ({ ...one, place: { level, stratum, ...one.place } })),
+  );
+}
+
+/** Blocks and markers of sections laid into their strata, so that what reads them need know no recipe. */
+export function withSections<L extends StandingLevel>(content: L, sections: readonly MadeSection[]): L {
+  if (sections.length === 0) return content;
+  const strata = content.strata.map((one) => {
+    const own = sections.filter(({ stratum }) => stratum === one.stratum.id);
+    if (own.length === 0) return one;
+    const { block, marker } = one.content;
     return {
-      stratum,
+      ...one,
       content: {
-        ...content,
-        block: [...content.block, ...sections.flatMap(({ blocks }) => blocks)],
-        marker: [...content.marker, ...sections.flatMap(({ markers }) => markers)],
+        ...one.content,
+        block: [...block, ...own.flatMap(({ section }) => section.blocks)],
+        marker: [...marker, ...own.flatMap(({ section }) => section.markers)],
       },
     };
   });
-  return { content: { level, strata: made }, findings };
+  return { ...content, strata };
 }

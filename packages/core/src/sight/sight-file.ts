@@ -1,34 +1,44 @@
 import { strToU8 } from 'fflate';
+import { CoreError } from '../errors';
 import { blockSurfaceIfAny } from '../geometry/block-solid';
-import type { LevelContent } from '../layout/level-content';
 import { placementBounds } from '../layout/placement-bounds';
 import type { Json } from '../model/json';
+import type { Block } from '../model/block';
 import type { Piece } from '../model/kit';
+import type { Placement } from '../model/placement';
 import { thingsOfPockets } from './pocket-things';
 import type { SightResult } from './sight-result';
 
-/** The file of what is seen from where. @param content with its sections laid in */
+/** What of a stratum is seen. */
+interface SeenStratum {
+  readonly blocks: readonly Block[];
+  readonly placements: readonly Placement[];
+}
+
+/** The file of what is seen from where. @param strata with their sections laid in @param pieces all that are placed */
 export function sightFile(
-  content: LevelContent,
+  strata: readonly SeenStratum[],
   sight: SightResult,
-  pieces: Readonly<Record<string, Piece>>,
+  pieces: ReadonlyMap<string, Piece>,
 ): Uint8Array {
-  return strToU8(JSON.stringify(sightOf(content, sight, pieces)));
+  return strToU8(JSON.stringify(sightOf(strata, sight, pieces)));
 }
 
 /** Pockets that can be reached, what is seen from each, and which things touch each. */
-function sightOf({ strata }: LevelContent, sight: SightResult, pieces: Readonly<Record<string, Piece>>): Json {
+function sightOf(strata: readonly SeenStratum[], sight: SightResult, pieces: ReadonlyMap<string, Piece>): Json {
   const ids: string[] = [];
   const bounds: number[] = [];
-  for (const { content } of strata) {
-    for (const block of content.block) {
+  for (const { blocks, placements } of strata) {
+    for (const block of blocks) {
       const box = blockSurfaceIfAny(block)?.bounds;
       if (!box) continue;
       ids.push(block.id);
       bounds.push(...box.min, ...box.max);
     }
-    for (const placement of content.placement) {
-      const box = placementBounds(placement, pieces[placement.piece].bounds);
+    for (const placement of placements) {
+      const piece = pieces.get(placement.piece);
+      if (!piece) throw new CoreError('SIGHT_PIECE_MISSING', `sight: the piece ${placement.piece} is not there`);
+      const box = placementBounds(placement, piece.bounds);
       ids.push(placement.id);
       bounds.push(...box.min, ...box.max);
     }

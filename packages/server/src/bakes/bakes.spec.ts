@@ -1,7 +1,8 @@
-import { boxPlanes, levelSightInput, sightKey, type Json, type Operation } from '@stravel/core';
+import { bakeKey, boxPlanes, levelSightInput, type Json, type Operation } from '@stravel/core';
 import type { JobEvent } from '../jobs/job-service';
 import { JobRepository } from '../jobs/job-repository';
 import { edit, removeFolder, startTestServer, type TestServer } from '../testing/test-server';
+import { bakeLevel, byKind, type BakesByKind } from '../testing/level-bakes';
 import type { LevelBakes } from './bake-service';
 
 let test: TestServer;
@@ -15,9 +16,9 @@ afterEach(async () => {
   removeFolder(test.dataFolder);
 });
 
-const list = async (): Promise<Record<string, LevelBakes>> => {
+const list = async (): Promise<Record<string, BakesByKind>> => {
   const { levels } = (await (await test.get('/api/collections/small/bakes')).json()) as { levels: LevelBakes[] };
-  return Object.fromEntries(levels.map((bakes) => [bakes.level, bakes]));
+  return Object.fromEntries(levels.map((bakes) => [bakes.level, byKind(bakes)]));
 };
 const addBlock = (sight: 'hides' | 'decor', id: string): Operation => ({
   document: 'own',
@@ -78,24 +79,23 @@ describe('bakes over HTTP', () => {
       ]),
     );
     expect(made.status).toBe(201);
-    const { content } = await test.server.bakes.input('small', 'one');
+    const { content } = await test.server.bakes.scenes.of('small', 'one');
     const own = content.strata.find(({ stratum }) => stratum.id === 'own');
     expect(own?.content.block.find(({ id }) => id === 'use.wall')).toMatchObject({
       position: [12, 0, -2],
       turn: [90, 0, 0],
     });
-    for (const level of ['one', 'two']) await test.server.bakes.bake('small', level);
+    for (const level of ['one', 'two']) await bakeLevel(test.server, 'small', level);
     expect([(await list())['one'].sight.state, (await list())['two'].sight.state]).toEqual(['fresh', 'fresh']);
     await test.post('/api/collections/small/edits', edit([within('wall-2')]));
     expect([(await list())['one'].sight.state, (await list())['two'].sight.state]).toEqual(['stale', 'fresh']);
   }, 60000);
 
   it('goes on without a stratum that was deleted meanwhile, and refuses what is still sent to it', async () => {
-    const { one } = (await test.server.bakes.input('small', 'one')).content.level.strata.reduce<Record<string, string>>(
-      (all, { stratum }) => ({ ...all, one: stratum }),
-      {},
-    );
-    const { stratum } = (await test.server.bakes.input('small', 'one')).content.strata.find(
+    const { one } = (await test.server.bakes.scenes.of('small', 'one')).content.level.strata.reduce<
+      Record<string, string>
+    >((all, { stratum }) => ({ ...all, one: stratum }), {});
+    const { stratum } = (await test.server.bakes.scenes.of('small', 'one')).content.strata.find(
       (entry) => entry.stratum.id === one,
     ) ?? { stratum: null };
     const remove = {
@@ -135,13 +135,13 @@ describe('bakes over HTTP', () => {
       422,
       expect.stringContaining(one),
     ]);
-    const { content } = await test.server.bakes.input('small', 'one');
+    const { content } = await test.server.bakes.scenes.of('small', 'one');
     expect(content.strata.some((entry) => entry.stratum.id === one)).toBe(false);
     expect((await test.get('/api/collections/small/bakes')).status).toBe(200);
   }, 60000);
 
   it('lists all levels though one of them cannot be baked as it stands', async () => {
-    await test.server.bakes.bake('small', 'one');
+    await bakeLevel(test.server, 'small', 'one');
     const size = { columns: 10, rows: 10, squareMetres: 1, heightMetres: 3 };
     const walk = { openShare: 0.4, birthChance: 0, mostWalkers: 1, border: 60, stepLimit: 1000, seed: 'x' };
     const recipe = {
@@ -162,12 +162,12 @@ describe('bakes over HTTP', () => {
     const answer = await test.get('/api/collections/small/bakes');
     expect(answer.status).toBe(200);
     const { one, two } = await list();
-    expect([one.sight.state, two.sight.state]).toEqual(['stale', 'none']);
+    expect([one.sight.state, one.count, two.sight.state]).toEqual(['unknown', null, 'none']);
   }, 60000);
 
   it('makes what a page has baked itself, only of what stands now, and reads nothing that is sent along', async () => {
-    const { content } = await test.server.bakes.input('small', 'one');
-    const key = sightKey(levelSightInput(content));
+    const { content } = await test.server.bakes.scenes.of('small', 'one');
+    const key = bakeKey('sight', levelSightInput(content));
     const put = (headers: Record<string, string>, body?: string) =>
       fetch(`${test.url}/api/collections/small/bakes/sight/one`, { method: 'PUT', headers, body });
     expect((await put({ 'Stravel-Key': key })).status).toBe(204);
@@ -205,7 +205,7 @@ describe('bakes over HTTP', () => {
     const floor = { id: 'f', name: 'Floor', position: [2, 0, 2], squareMetres: 1, columns: 8, rows: 8, squares: {} };
     const ground: Operation = { document: 'base', kind: 'tileFloor', id: 'f', field: null, before: null, after: floor };
     expect((await test.post('/api/collections/small/edits', edit([...clear, unbounded, ground]))).status).toBe(201);
-    const { sight, figures } = await test.server.bakes.bake('small', 'two');
+    const { sight, figures } = await bakeLevel(test.server, 'small', 'two');
     expect([sight.closed, sight.wayOut, sight.pockets.length, sight.findings.map(({ code }) => code)]).toEqual([
       false,
       null,
@@ -295,8 +295,8 @@ describe('bakes over HTTP', () => {
       expect(await state()).toBe('fresh');
     }
     expect(await (await test.post('/api/collections/small/bakes/rehearsal/gone', {})).json()).toMatchObject({
-      title: 'REHEARSAL_MISSING',
-      detail: 'rehearsal: there is no walk gone',
+      title: 'BAKE_MISSING',
+      detail: 'bake: there is no rehearsal of gone',
     });
   }, 60000);
 

@@ -108,14 +108,21 @@ export const openCollections = {
         return ((await response.json()) as { findings: Finding[] }).findings;
       },
       pack: (collection, folder, choice) => packThrough(address, collection, folder, choice),
-      bake: async (collection, level) =>
-        (
-          await answer(
-            await fetch(`${address}/api/collections/${collection}/bakes/${encodeURIComponent(level)}`, {
-              method: 'POST',
-            }),
-          )
-        ).json() as Promise<LevelBake>,
+      bake: async (collection, level) => {
+        const of = async (kind: keyof LevelBake): Promise<unknown> =>
+          (
+            await answer(
+              await fetch(
+                `${address}/api/collections/${collection}/levels/${encodeURIComponent(level)}/bakes/${kind}`,
+                {
+                  method: 'POST',
+                },
+              ),
+            )
+          ).json();
+        const figures = (await of('figures')) as BakedFigures;
+        return { sight: (await of('sight')) as SightResult, figures };
+      },
     };
   },
 
@@ -150,8 +157,11 @@ export const openCollections = {
         },
         check: (collection, choice) => server.packs.check(collection, choice),
         pack: (collection, folder, choice) => server.packs.pack(collection, folder, choice),
-        bake: async (collection, level) =>
-          server.bakes.bake(collection, await server.bakes.levelNamed(collection, level)),
+        bake: async (collection, named) => {
+          const level = await server.bakes.scenes.levelNamed(collection, named);
+          const figures = await server.bakes.result(collection, 'figures', level);
+          return { sight: await server.bakes.result(collection, 'sight', level), figures };
+        },
       },
       close: async () => {
         await server.close();

@@ -8,7 +8,7 @@ import {
   type CollectionContent,
   type NewCollection,
 } from '@stravel/core';
-import type { BakeRepository } from '../bakes/bake-repository';
+import type { BakeStore } from '../bakes/bake-store';
 import type { Database } from '../db/database';
 import type { CollectionRow } from '../db/models';
 import type { DocumentStore } from '../documents/document-store';
@@ -52,7 +52,7 @@ export class CollectionKeeping {
     private readonly collections: CollectionService,
     private readonly documents: DocumentStore,
     private readonly edits: EditService,
-    private readonly bakes: BakeRepository,
+    private readonly bakes: BakeStore,
     private readonly assets: AssetStore,
     private readonly now: () => Date,
   ) {}

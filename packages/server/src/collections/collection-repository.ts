@@ -15,6 +15,7 @@ export interface CollectionUse {
 const TABLES_OF_COLLECTION = [
   'jobs',
   'bakes',
+  'bake_subjects',
   'snapshot_chunks',
   'snapshots',
   'edit_records',

@@ -1,11 +1,4 @@
-import {
-  DEFAULT_RANKS,
-  FORMATS,
-  PICTURE_TYPES,
-  pictureType,
-  type BAKE_TASKS,
-  type archiveCollection,
-} from '@stravel/core';
+import { DEFAULT_RANKS, FORMATS, PICTURE_TYPES, pictureType, type Tasks, type archiveCollection } from '@stravel/core';
 import express, { Router } from 'express';
 import { array, boolean, number, object, string } from 'yup';
 import { checkedBody } from '../http/checked-body';
@@ -178,7 +171,7 @@ export function collectionRoutes({
         throw new HttpError(415, 'ASSET_EXPECTED', 'A mesh must be sent as model/gltf-binary.');
       const bytes = new Uint8Array(body);
       // What it claims must fit into it; pages read it back later.
-      await threads.run<(typeof BAKE_TASKS)['inspect-kit']>('inspect-kit', bytes);
+      await threads.run<Tasks['inspect-kit']>('inspect-kit', bytes);
       response.status(201).json({ name: await assets.put(bytes) });
     },
   );

@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { archiveCollection } from '@stravel/core';
 import { edit, removeFolder, rename, startTestServer } from '../testing/test-server';
+import { bakeLevel, byKind } from '../testing/level-bakes';
 import { backupDataFolder } from './backup';
 import { verifyDataFolder } from './verify';
 
@@ -18,7 +19,7 @@ describe('a backup', () => {
   it('is made while a server writes; a server starts on it and archives the same as at its moment', async () => {
     const test = await startTestServer();
     const target = join(folder, 'copy');
-    await test.server.bakes.bake('small', 'one');
+    await bakeLevel(test.server, 'small', 'one');
     await test.post('/api/collections/small/edits', edit([rename('one', 'uno')]));
     // Edits go on while the copy is made: it has whole ones only.
     let name = 'uno';
@@ -44,7 +45,9 @@ describe('a backup', () => {
     const content = await copy.server.collections.give('small');
     expect(content.records.level['one'].name).toBe(log.edits.at(-1)?.operations[0].after);
     expect(archiveCollection(content).length).toBeGreaterThan(1000);
-    expect((await copy.server.bakes.list('small')).find(({ level }) => level === 'one')?.sight.state).not.toBe('none');
+    expect(
+      (await copy.server.bakes.list('small')).map(byKind).find(({ level }) => level === 'one')?.sight.state,
+    ).not.toBe('none');
     expect(
       (await copy.post('/api/collections/small/edits', edit([rename(content.records.level['one'].name, 'on')]))).status,
     ).toBe(201);
@@ -72,7 +75,7 @@ describe('a backup', () => {
 describe('verifying a data folder', () => {
   it('finds a mesh that was changed or is missing, a bake that was cut off, and a record that is unsound', async () => {
     const test = await startTestServer();
-    await test.server.bakes.bake('small', 'one');
+    await bakeLevel(test.server, 'small', 'one');
     await test.post('/api/collections/small/edits', edit([rename('one', 'uno')]));
     // As no edit could: past the check of a record.
     const unsound = [

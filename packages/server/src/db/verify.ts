@@ -3,6 +3,7 @@ import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { CoreError, RECORDS_DOCUMENT, recordFaults, type EditableKind } from '@stravel/core';
 import { QueryTypes } from 'sequelize';
+import { bakeFileName } from '../bakes/bake-file';
 import { CollectionRepository } from '../collections/collection-repository';
 import { DocumentStore } from '../documents/document-store';
 import { tablesOf } from '../documents/record-tables';
@@ -64,15 +65,14 @@ export async function verifyDataFolder(dataFolder: string): Promise<Verified> {
         .digest('hex');
       if (hash !== asset) faults.push(`assets: ${asset} was changed, its SHA-256 is ${hash}`);
     }
-    const bakes = await database.sequelize.query<{ file: string; bytes: number }>(
-      'SELECT DISTINCT file, bytes FROM bakes',
-      { type: QueryTypes.SELECT },
-    );
-    for (const { file, bytes } of bakes) {
+    const bakes = await database.sequelize.query<{ file: string }>('SELECT DISTINCT file FROM bakes', {
+      type: QueryTypes.SELECT,
+    });
+    for (const { file } of bakes) {
       files++;
       const path = join(dataFolder, 'bakes', file);
       if (!existsSync(path)) faults.push(`bakes: ${file} is missing; bake its level again`);
-      else if (readFileSync(path).length !== bytes)
+      else if (bakeFileName(readFileSync(path)) !== file)
         faults.push(`bakes: ${file} was cut off or changed; bake its level again`);
     }
     return { collections: all.length, records, files, faults };

@@ -1,6 +1,14 @@
 import { once } from 'node:events';
 import { receiveMessageOnPort, type MessagePort } from 'node:worker_threads';
-import { BAKE_TASKS, archiveCollection, createRunContext, toPlainError, type RunContext } from '@stravel/core';
+import {
+  BakeCache,
+  archiveCollection,
+  createRunContext,
+  createTasks,
+  toPlainError,
+  type RunContext,
+} from '@stravel/core';
+import { BAKE_TASKS } from '../bakes/bake-tasks';
 import { readArchive } from '../collections/read-archive';
 import { LONG_EDIT_TASKS } from '../edits/long-edit';
 import { EDIT_TASKS } from '../edits/upgraded-text';
@@ -11,6 +19,7 @@ import type { ThreadAnswer, ThreadMessage, ThreadTask } from './thread-pool';
 
 /** What a job thread can do. Threads never open the database. */
 const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unknown>> = {
+  ...createTasks(new BakeCache(0)),
   ...BAKE_TASKS,
   archive: archiveCollection,
   restore: readArchive,

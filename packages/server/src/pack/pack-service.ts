@@ -10,17 +10,19 @@ import {
   playNumbers,
   levelContent,
   levelsInOrder,
-  type BAKE_TASKS,
   type CollectionContent,
   type Finding,
   type Kit,
   type KitInspection,
   type Level,
   type PackChoice,
+  type LevelScene,
   type PackLevelInput,
+  type Tasks,
 } from '@stravel/core';
 import type { AssetStore } from '../collections/asset-store';
 import type { BakeService } from '../bakes/bake-service';
+import { sightOf, type BAKE_TASKS } from '../bakes/bake-tasks';
 import type { CollectionService, NumberedContent } from '../collections/collection-service';
 import type { JobHandler, JobRun } from '../jobs/job-service';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
@@ -118,22 +120,27 @@ export class PackService {
         onProgress?.(0.05 + (0.85 * (i + fraction)) / levels.length, `${level.name}: ${stage}`);
       say(0, 'sight');
       if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
-      const unseen = { ...levelInput(content, level), kitLoads };
-      const sight = await this.bakes.sightOf(collection, level.id, unseen.content, {
+      const input = { ...levelInput(content, level), kitLoads };
+      const view = viewOf(records);
+      const scene: LevelScene = { ...input, view, rehearsals: [], devices: {} };
+      const needed = await this.bakes.bring(collection, scene, [sightOf(scene)], {
         signal,
         onProgress: (f, stage) => say(f * 0.5, stage),
       });
-      const input: PackLevelInput = { ...unseen, sight };
       for (const { content: items } of input.content.strata)
         for (const { piece } of items.placement) usedKits.add(records.piece[piece].kit);
-      const files = await this.threads.run<(typeof BAKE_TASKS)['pack-level']>('pack-level', input, {
-        signal,
-        onProgress: (f, stage) => say(0.5 + f * 0.5, stage),
-      });
+      const files = await this.threads.run<(typeof BAKE_TASKS)['pack-level']>(
+        'pack-level',
+        { ...input, needed },
+        {
+          signal,
+          onProgress: (f, stage) => say(0.5 + f * 0.5, stage),
+        },
+      );
       for (const file of files) await target.put(file);
       levelPaths.push(files[files.length - 1].path);
     }
-    const view = Object.values(records.collection).at(0)?.view ?? DEFAULT_VIEW;
+    const view = viewOf(records);
     const kits = [...usedKits].sort().map((id) => records.kit[id]);
     for (const kit of kits) {
       onProgress?.(0.92, `kit ${kit.name}`);
@@ -178,7 +185,7 @@ export class PackService {
       const inspection = await this.kits.of(kit.mesh, options);
       if (inspection) inspections[kit.id] = inspection;
     }
-    return this.threads.run<(typeof BAKE_TASKS)['check-pack']>(
+    return this.threads.run<Tasks['check-pack']>(
       'check-pack',
       { content: { records, strata }, inspections, choice },
       options,
@@ -186,7 +193,10 @@ export class PackService {
   }
 }
 
-function levelInput({ records, strata }: StoredContent, level: Level): Omit<PackLevelInput, 'sight' | 'kitLoads'> {
+function levelInput(
+  { records, strata }: StoredContent,
+  level: Level,
+): Omit<PackLevelInput, 'sight' | 'sections' | 'kitLoads'> {
   const sets: string[] = [];
   for (let set = records.set[level.set]; set; set = records.set[set.parent ?? '']) sets.unshift(set.name);
   const stack = level.strata.filter(({ stratum }) => records.stratum[stratum]);
@@ -216,6 +226,10 @@ function kitsOf(levels: readonly Level[], { records, strata }: StoredContent): K
       if (Object.hasOwn(records.piece, piece)) kits.add(records.piece[piece].kit);
   }
   return Object.values(records.kit).filter(({ id }) => kits.has(id));
+}
+
+function viewOf(records: StoredContent['records']): LevelScene['view'] {
+  return Object.values(records.collection).at(0)?.view ?? DEFAULT_VIEW;
 }
 
 function missingStratum(id: string): never {

@@ -15,6 +15,7 @@ import { AssetStore } from '../collections/asset-store';
 import type { LevelBakes } from '../bakes/bake-service';
 import type { JobEvent } from '../jobs/job-service';
 import { edit, removeFolder, startTestServer, type TestServer } from '../testing/test-server';
+import { byKind } from '../testing/level-bakes';
 import type { PackSummary } from './pack-service';
 
 let test: TestServer;
@@ -212,7 +213,7 @@ describe('packing', () => {
     expect([next.edit, read('levels/two.json').name]).toEqual([2, 'Brine Road']);
     expect(readFileSync(join(folder, 'levels/one/sight.json'), 'utf8')).not.toBe(before);
     // What is kept is of what stands now, never of the moment that is past.
-    expect((await test.server.bakes.list('small')).map(({ sight }) => sight.state)).toEqual(['fresh', 'fresh']);
+    expect((await test.server.bakes.list('small')).map((one) => byKind(one).sight.state)).toEqual(['fresh', 'fresh']);
   }, 60000);
 
   it('leaves levels out that are named', async () => {

@@ -3,7 +3,7 @@ import { kindsWith, listOf, specOf } from '../../items';
 import type { ItemKind, ItemOfKind } from '../../model/items';
 import type { Vector3 } from '../../model/vector';
 import { groupsWithin } from '../groups';
-import type { LevelContent } from '../level-content';
+import type { StandingLevel } from '../standing-level';
 
 /** What links of a level may begin or end at. */
 export interface LinkEnd {
@@ -15,7 +15,7 @@ export interface LinkEnd {
 }
 
 /** All that links of a level may begin or end at, by id. */
-export function linkEnds({ level, strata }: LevelContent): Map<string, LinkEnd> {
+export function linkEnds({ level, strata }: StandingLevel): Map<string, LinkEnd> {
   const switchedOff = new Set(level.strata.filter((entry) => entry.switchedOff).map(({ stratum }) => stratum));
   const ends = new Map<string, LinkEnd>();
   for (const { stratum, content } of strata) {

@@ -47,12 +47,21 @@ export interface SnapshotChunkRow {
 export interface BakeRow {
   collection: string;
   kind: string;
-  subject: string;
   key: string;
   file: string;
   bytes: number;
+  /** JSON. */
   summary: string;
-  created_at: string;
+  /** JSON: hash of each part that others read by itself. */
+  parts: string;
+  used_at: string;
+}
+/** Which bake each subject had last. */
+export interface BakeSubjectRow {
+  collection: string;
+  kind: string;
+  subject: string;
+  key: string;
 }
 export interface JobRow {
   id: string;
@@ -79,6 +88,7 @@ export interface Models {
   readonly snapshots: ModelStatic<Model<SnapshotRow>>;
   readonly snapshotChunks: ModelStatic<Model<SnapshotChunkRow>>;
   readonly bakes: ModelStatic<Model<BakeRow>>;
+  readonly bakeSubjects: ModelStatic<Model<BakeSubjectRow>>;
   readonly jobs: ModelStatic<Model<JobRow>>;
 }
 
@@ -137,12 +147,18 @@ export function defineModels(sequelize: Sequelize): Models {
     bakes: define<BakeRow>('bakes', {
       collection: key(),
       kind: key(),
-      subject: key(),
-      key: text(),
+      key: key(),
       file: text(),
       bytes: whole(),
       summary: text(),
-      created_at: text(),
+      parts: text(),
+      used_at: text(),
+    }),
+    bakeSubjects: define<BakeSubjectRow>('bake_subjects', {
+      collection: key(),
+      kind: key(),
+      subject: key(),
+      key: text(),
     }),
     jobs: define<JobRow>('jobs', {
       id: key(),

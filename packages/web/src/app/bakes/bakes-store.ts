@@ -1,5 +1,6 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type {
+  BakeKind,
   FiguresSummary,
   Finding,
   LevelCosts,
@@ -9,7 +10,16 @@ import type {
   Vector3,
 } from '@stravel/core';
 
-export type BakeState = 'fresh' | 'stale' | 'none';
+/** Whether a bake agrees with what stands; 'unknown' while a section that it rests on is not made. */
+export type BakeState = 'fresh' | 'stale' | 'unknown' | 'none';
+
+/** The states as they are told. */
+export const BAKE_STATE_WORDS: Readonly<Record<BakeState, string>> = {
+  fresh: 'fresh',
+  stale: 'stale',
+  unknown: 'not known',
+  none: 'never baked',
+};
 
 /** What is shown of a sight bake without opening it. */
 export interface SightSummary {
@@ -37,6 +47,23 @@ export interface LevelBakes {
   readonly rehearsals: readonly (ListedBake<RehearsalSummary> & { readonly rehearsal: string })[];
 }
 
+/** The bakes of one level as they come, of whatever kind. */
+export interface ListedLevel extends Pick<LevelBakes, 'level' | 'count'> {
+  readonly bakes: readonly (ListedBake<never> & { readonly kind: BakeKind; readonly subject: string })[];
+}
+
+/** What desks ask of the bakes of a level. */
+export function levelBakesOf({ level, count, bakes }: ListedLevel): LevelBakes {
+  const of = (kind: BakeKind): ListedLevel['bakes'] => bakes.filter((bake) => bake.kind === kind);
+  return {
+    level,
+    count,
+    sight: of('sight').at(0) ?? NO_BAKE,
+    figures: of('figures').at(0) ?? NO_BAKE,
+    rehearsals: of('rehearsal').map((bake) => ({ ...bake, rehearsal: bake.subject })),
+  };
+}
+
 /** A bake without its result. */
 export interface ListedBake<Summary> {
   readonly state: BakeState;
@@ -47,10 +74,13 @@ export interface ListedBake<Summary> {
   readonly summary: Summary | null;
 }
 
+const NO_BAKE: ListedBake<never> = { state: 'none', key: null, current: null, summary: null };
+
 /** Whether what is open agrees with the level as it stands: by its key, never by what was so when it was opened. */
 export function stateOfOpen(listed: ListedBake<unknown> | undefined, openKey: string | undefined): BakeState {
   if (!listed) return 'none';
-  return openKey === undefined ? listed.state : openKey === listed.current ? 'fresh' : 'stale';
+  if (openKey === undefined || listed.state === 'unknown') return listed.state;
+  return openKey === listed.current ? 'fresh' : 'stale';
 }
 
 /** Whether what is kept is of the level as it stands and something else is open. */

@@ -1,7 +1,15 @@
 import { TestBed } from '@angular/core/testing';
 import { signal } from '@angular/core';
 import { provideStore, Store } from '@ngrx/store';
-import { CoreError, boxPlanes, emptyRecordTables, type Block, type Device, type RecordTables } from '@stravel/core';
+import {
+  CoreError,
+  boxPlanes,
+  emptyRecordTables,
+  type BakeKind,
+  type Block,
+  type Device,
+  type RecordTables,
+} from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
 import { Compute } from '../compute/compute';
@@ -11,7 +19,15 @@ import { StratumDocument } from '../document/stratum-document';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
 import { Bakes } from './bakes';
-import { bakesActions, bakesFeature, isToBeOpened, stateOfOpen, type LevelBakes } from './bakes-store';
+import {
+  bakesActions,
+  bakesFeature,
+  isToBeOpened,
+  levelBakesOf,
+  stateOfOpen,
+  type BakeState,
+  type LevelBakes,
+} from './bakes-store';
 
 const block = (i: number): Block => ({
   id: `b${i}`,
@@ -81,9 +97,8 @@ describe('bakes of the page', () => {
       })),
     );
     answers = {
-      'bake-sight': () => Promise.resolve({ pockets: [] }),
-      'bake-figures': () => Promise.resolve({ pocketTriangles: [] }),
-      'bake-keys': () => Promise.resolve({ sight: 'sight-key', figures: 'figures-key' }),
+      sight: () => Promise.resolve({ key: 'sight-key', result: { pockets: [] } }),
+      figures: () => Promise.resolve({ key: 'figures-key', result: { pocketTriangles: [] } }),
     };
     TestBed.configureTestingModule({
       providers: [
@@ -103,10 +118,14 @@ describe('bakes of the page', () => {
         {
           provide: Compute,
           useValue: {
-            run: (task: string, _input: unknown, progress?: (fraction: number, stage: string) => void) => {
-              runs.push(task);
+            run: (
+              _task: string,
+              { ref }: { readonly ref: { readonly kind: string } },
+              progress?: (fraction: number, stage: string) => void,
+            ) => {
+              runs.push(ref.kind);
               progress?.(0.5, 'half');
-              return { result: answers[task](), cancel: () => undefined };
+              return { result: answers[ref.kind](), cancel: () => undefined };
             },
           },
         },
@@ -122,7 +141,7 @@ describe('bakes of the page', () => {
   it('run sight, then figures, and have the server make it by its key after all edits are saved', async () => {
     const opened = await bakes.bake('hall');
     expect(opened?.level).toBe('hall');
-    expect(runs).toEqual(['bake-sight', 'bake-figures', 'bake-keys']);
+    expect(runs).toEqual(['sight', 'figures']);
     await new Promise((resolve) => setTimeout(resolve));
     expect(settled).toHaveBeenCalled();
     expect(sent).toEqual([{ url: '/api/collections/c/bakes/sight/hall', key: 'sight-key' }]);
@@ -130,10 +149,10 @@ describe('bakes of the page', () => {
   });
 
   it('say why they failed, and say nothing when they were cancelled', async () => {
-    answers['bake-sight'] = () => Promise.reject(new CoreError('SIGHT_NOTHING', 'sight: the level has no block'));
+    answers['sight'] = () => Promise.reject(new CoreError('SIGHT_NOTHING', 'sight: the level has no block'));
     expect(await bakes.bake('hall')).toBeUndefined();
     expect(bakes.failure()).toBe('sight: the level has no block');
-    answers['bake-sight'] = () => Promise.reject(new CoreError('CANCELLED', 'bake-sight: cancelled on request'));
+    answers['sight'] = () => Promise.reject(new CoreError('CANCELLED', 'bake-sight: cancelled on request'));
     expect(await bakes.bake('hall')).toBeUndefined();
     expect([bakes.failure(), bakes.progress()]).toEqual(['', undefined]);
   });
@@ -245,8 +264,23 @@ describe('bakes of the page', () => {
   });
 });
 
+describe('bakes as they come', () => {
+  it('are told by their kinds, what has none yet as never baked', () => {
+    const bake = (kind: BakeKind, subject: string) => {
+      return { kind, subject, state: 'fresh', key: 'k', current: 'k', summary: null } as const;
+    };
+    const bakes = [bake('section', 'own~r'), bake('figures', 'hall'), bake('rehearsal', 'w')];
+    expect(levelBakesOf({ level: 'hall', count: null, bakes })).toMatchObject({
+      level: 'hall',
+      sight: { state: 'none', current: null },
+      figures: { state: 'fresh', key: 'k' },
+      rehearsals: [{ rehearsal: 'w', state: 'fresh' }],
+    });
+  });
+});
+
 describe('what is open of a bake', () => {
-  const listed = (state: 'fresh' | 'stale' | 'none', key: string | null, current: string | null) => ({
+  const listed = (state: BakeState, key: string | null, current: string | null) => ({
     state,
     key,
     current,
@@ -262,6 +296,8 @@ describe('what is open of a bake', () => {
     // This page has baked b, which is not kept yet.
     expect(stateOfOpen(listed('stale', 'a', 'b'), 'b')).toBe('fresh');
     expect(stateOfOpen(listed('none', null, null), 'b')).toBe('stale');
+    // What it rests on is not made yet, so that its key is not known.
+    expect(stateOfOpen(listed('unknown', 'a', null), 'a')).toBe('unknown');
   });
 
   it('gives way to what was baked of the level as it stands, and to nothing else', () => {

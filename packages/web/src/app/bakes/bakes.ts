@@ -5,10 +5,14 @@ import {
   DEFAULT_SIGHT_OPTIONS,
   DEFAULT_VIEW,
   checkBlockCount,
+  type BakeKind,
+  type BakeRef,
+  type BroughtBake,
   type Device,
   type Finding,
   type HeldLevel,
   type LevelContent,
+  type LevelScene,
   type BakedFigures,
   type SightResult,
   budgetFindings,
@@ -22,7 +26,7 @@ import { storedContent } from '../document/level/stored-content';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
-import { bakesActions, bakesFeature, costsOf, type LevelBakes } from './bakes-store';
+import { bakesActions, bakesFeature, costsOf, levelBakesOf, type LevelBakes, type ListedLevel } from './bakes-store';
 
 /** The list of bakes is asked for anew this long after the last change, milliseconds. */
 const SETTLE_MS = 900;
@@ -109,8 +113,8 @@ export class Bakes {
   async refresh(): Promise<void> {
     const collection = this.session.collection();
     if (!collection) return;
-    const { levels } = await this.api.json<{ levels: LevelBakes[] }>(`/api/collections/${collection.id}/bakes`);
-    this.store.dispatch(bakesActions.loaded({ levels }));
+    const { levels } = await this.api.json<{ levels: ListedLevel[] }>(`/api/collections/${collection.id}/bakes`);
+    this.store.dispatch(bakesActions.loaded({ levels: levels.map(levelBakesOf) }));
   }
 
   /** The kept bakes of a level, undefined when there are none yet. */
@@ -137,23 +141,49 @@ export class Bakes {
     return storedContent({ ...this.tables().level[level], values: {} }, this.tables(), this.documents);
   }
 
+  /** A level with all that its bakes are made from. @param kitLoads what a game loads of each kit, for bakes that read it */
+  async scene(level: string, kitLoads: LevelScene['kitLoads'] = {}): Promise<LevelScene> {
+    const content = await this.content(level);
+    const { piece: pieces, kit: kits, cellGrid: grids, rehearsal: walks, device: devices, collection } = this.tables();
+    return {
+      content,
+      pieces,
+      kits,
+      kitLoads,
+      devices,
+      view: Object.values(collection).at(0)?.view ?? DEFAULT_VIEW,
+      grid: Object.hasOwn(grids, level) ? grids[level] : null,
+      rehearsals: Object.values(walks).filter((walk) => walk.level === level),
+    };
+  }
+
+  /** Makes a bake in the worker, with all that it needs; what the worker has made already is not made again. */
+  make<B extends BakeKind>(
+    scene: LevelScene,
+    ref: BakeRef<B>,
+    say: (fraction: number, stage: string) => void,
+  ): Run<BroughtBake<B>> {
+    // The task gives what was asked for.
+    return this.compute.run('bake', { scene, ref }, say) as Run<unknown> as Run<BroughtBake<B>>;
+  }
+
   /** Bakes a level in the worker and has the server keep it. Undefined when cancelled or failed (see `failure`). */
   async bake(level: string): Promise<OpenBakes | undefined> {
     this.failure.set('');
     this.progress.set({ level, fraction: 0, stage: 'reading the level' });
     try {
       await this.refuseTooMany(level);
-      const content = await this.content(level);
-      const pieces = this.tables().piece;
-      const view = Object.values(this.tables().collection).at(0)?.view ?? DEFAULT_VIEW;
+      const scene = await this.scene(level);
       const say = (fraction: number, stage: string): void => this.progress.set({ level, fraction, stage });
-      const sight = await this.keepRun(this.compute.run('bake-sight', content, (f, stage) => say(f * 0.9, stage)));
-      const figures = await this.keepRun(
-        this.compute.run('bake-figures', { content, pieces, view, sight }, (f, stage) => say(0.9 + f * 0.1, stage)),
+      const sight = await this.keepRun(
+        this.make(scene, { kind: 'sight', subject: level }, (f, stage) => say(f * 0.9, stage)),
       );
-      const keys = await this.compute.run('bake-keys', { content, pieces, view }).result;
+      const figures = await this.keepRun(
+        this.make(scene, { kind: 'figures', subject: level }, (f, stage) => say(0.9 + f * 0.1, stage)),
+      );
+      const keys = { sight: sight.key, figures: figures.key };
       void this.confirm(level, keys.sight);
-      return { level, keys, sight, figures };
+      return { level, keys, sight: sight.result, figures: figures.result };
     } catch (error) {
       if (!(error instanceof CoreError && error.code === 'CANCELLED'))
         this.failure.set(error instanceof Error ? error.message : String(error));

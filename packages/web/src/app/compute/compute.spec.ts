@@ -1,11 +1,11 @@
 import { TestBed } from '@angular/core/testing';
-import { CoreError, type SectionInput } from '@stravel/core';
+import { CoreError, type RecipeInputs } from '@stravel/core';
 import { Compute } from './compute';
 import type { ComputeAnswer, ComputeRequest } from './protocol';
 import { WORKER_FACTORY } from './worker-factory';
 
 // What is asked is passed on as it is; the fake worker looks at none of it.
-const input = { recipe: {}, pins: [] } as unknown as SectionInput;
+const input = { recipe: {}, pins: [] } as unknown as RecipeInputs;
 
 class FakeWorker {
   readonly asked: ComputeRequest[] = [];

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { CoreError, fromPlainError, type BakeTaskInput, type BakeTaskName, type BakeTaskResult } from '@stravel/core';
+import { CoreError, fromPlainError, type TaskInput, type TaskName, type TaskResult } from '@stravel/core';
 import type { ComputeAnswer, ComputeRequest } from './protocol';
 import { WORKER_FACTORY } from './worker-factory';
 
@@ -24,14 +24,14 @@ export class Compute {
   private readonly open = new Map<number, OpenRun>();
   private lastId = 0;
 
-  run<N extends BakeTaskName>(
+  run<N extends TaskName>(
     task: N,
-    input: BakeTaskInput<N>,
+    input: TaskInput<N>,
     onProgress: (fraction: number, stage: string) => void = () => undefined,
-  ): Run<BakeTaskResult<N>> {
+  ): Run<TaskResult<N>> {
     const id = ++this.lastId;
     const flag = crossOriginIsolated ? new Int32Array(new SharedArrayBuffer(4)) : undefined;
-    const result = new Promise<BakeTaskResult<N>>((resolve, reject) => {
+    const result = new Promise<TaskResult<N>>((resolve, reject) => {
       this.open.set(id, { resolve: resolve as (result: unknown) => void, reject, onProgress });
     });
     const request: ComputeRequest<N> = { id, task, input, cancel: flag };

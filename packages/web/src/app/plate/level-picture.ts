@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { Box3 } from '@stravel/core';
+import { recipeInputs, type Box3 } from '@stravel/core';
 import { Compute } from '../compute/compute';
 import { DocumentRegistry } from '../document/document-registry';
 import { documentOfSection } from '../document/level/level-sections';
@@ -125,10 +125,8 @@ export class LevelPicture {
       tables: { recipe: recipes, pin: pins },
     } of strata) {
       for (const recipe of recipes.values()) {
-        const own = [...pins.values()].filter((pin) => pin.recipe === recipe.id).sort((a, b) => (a.id < b.id ? -1 : 1));
-        sections.push(
-          documentOfSection(recipe.id, await this.compute.run('make-section', { recipe, pins: own }).result),
-        );
+        const reads = recipeInputs(recipe, pins.values());
+        sections.push(documentOfSection(recipe.id, await this.compute.run('make-section', reads).result));
       }
     }
     const used = new Set(

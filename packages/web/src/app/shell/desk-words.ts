@@ -1,5 +1,6 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { Bakes } from '../bakes/bakes';
+import { BAKE_STATE_WORDS } from '../bakes/bakes-store';
 import { PackCheck } from '../findings/pack-check';
 import { SetCheck } from '../findings/set-check';
 import { Workspace } from '../workspace';
@@ -39,7 +40,7 @@ export class DeskWords {
         name: 'Sight',
         path: '/sight',
         key: '6',
-        text: leaks ? 'leaks' : sight ? (sight.state === 'none' ? 'never baked' : sight.state) : '',
+        text: leaks ? 'leaks' : sight ? BAKE_STATE_WORDS[sight.state] : '',
         tone: leaks ? 'over' : sight?.state === 'fresh' ? 'soft' : 'near',
       },
       {

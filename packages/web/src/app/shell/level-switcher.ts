@@ -10,7 +10,12 @@ import { OpenLevel } from '../document/level/open-level';
 import { recordsFeature, selectPlayNumbers } from '../document/records/records-store';
 
 /** What is known of a level's bakes, and how it is said. */
-const STATES = { fresh: 'baked', stale: 'stale: changed since its bake', none: 'not baked' } as const;
+const STATES = {
+  fresh: 'baked',
+  stale: 'stale: changed since its bake',
+  unknown: 'not known: a section of it is not made yet',
+  none: 'not baked',
+} as const;
 
 interface SwitcherRow {
   readonly level: Level;

@@ -235,14 +235,11 @@ export class CellsDesk {
       return;
     }
     const result = await this.work.do('reading the level', async () => {
-      const content = await this.bakes.content(level.id);
-      const { piece: pieces, kit: kits } = this.tables();
-      const input = { content, pieces, kits, kitLoads: await this.kitLoads.of(), grid, rehearsal: walk, device };
-      const made = await this.work.keep(this.compute.run('make-rehearsal', input, this.work.say));
-      return { made, key: await this.compute.run('rehearsal-key', input).result };
+      const scene = await this.bakes.scene(level.id, await this.kitLoads.of());
+      return this.work.keep(this.bakes.make(scene, { kind: 'rehearsal', subject: walk.id }, this.work.say));
     });
     if (!result) return;
-    this.opened.set({ walk: walk.id, key: result.key, result: result.made });
+    this.opened.set({ walk: walk.id, ...result });
     void this.keep(walk.id);
   }
 

@@ -12,6 +12,7 @@ import {
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import type { PlanPoint } from '@stravel/core';
+import { BAKE_STATE_WORDS } from '../../bakes/bakes-store';
 import { recordsFeature } from '../../document/records/records-store';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
@@ -56,6 +57,7 @@ export class CellsPage {
   readonly kits = inject(KitLibrary);
   readonly openLevel = this.desk.openLevel;
   readonly state = this.desk.state;
+  readonly stateWords = { ...BAKE_STATE_WORDS, none: 'never walked' };
   readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
   readonly actions = cellsActions;
   readonly measures = CELL_MEASURES;

@@ -67,16 +67,21 @@ describe('the Cells desk', () => {
     chosenDevice.set(device);
     commits = [];
     posted = [];
-    answer = () => Promise.resolve({ late: [], gaps: [] });
+    answer = () => Promise.resolve({ key: 'walked', result: { late: [], gaps: [] } });
     TestBed.configureTestingModule({
       providers: [
         provideStore({ [recordsFeature.name]: recordsFeature.reducer, [cellsFeature.name]: cellsFeature.reducer }),
         { provide: ApiClient, useValue: { json: (url: string) => Promise.resolve(posted.push(url)) } },
         {
           provide: Bakes,
-          useValue: { byLevel: signal({}), content: () => Promise.resolve({}), refresh: () => Promise.resolve() },
+          useValue: {
+            byLevel: signal({}),
+            scene: () => Promise.resolve({}),
+            make: () => ({ result: answer(), cancel: () => undefined }),
+            refresh: () => Promise.resolve(),
+          },
         },
-        { provide: Compute, useValue: { run: () => ({ result: answer(), cancel: () => undefined }) } },
+        { provide: Compute, useValue: {} },
         { provide: DocumentRegistry, useValue: { contentVersion: signal(0) } },
         { provide: LevelSections, useValue: {} },
         { provide: OpenLevel, useValue: { level: signal(level), isLoading: signal(true) } },

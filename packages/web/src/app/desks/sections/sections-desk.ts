@@ -2,12 +2,17 @@ import { Injectable, computed, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
 import {
+  RECIPES,
+  RECIPE_KINDS,
   RECORDS_DOCUMENT,
-  rectangleOfWall,
+  newRecipe,
+  parameterList,
+  recipeSpec,
   type Json,
   type Operation,
   type Pin,
   type Recipe,
+  type RecipeKind,
   type Vector3,
 } from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
@@ -58,6 +63,8 @@ export class SectionsDesk {
   private readonly reach = this.store.selectSignal(selectReach);
   readonly openLevel = inject(OpenLevel);
   readonly sections = inject(LevelSections);
+  readonly kinds = RECIPE_KINDS;
+  readonly specs = RECIPES;
   readonly state = this.store.selectSignal(sectionsFeature.selectSectionsState);
 
   readonly recipes = computed((): HeldRecipe[] => {
@@ -81,8 +88,8 @@ export class SectionsDesk {
   /** Levels that the recipe's stratum reaches. */
   readonly reached = computed(() => this.reach().get(this.held()?.stratum ?? '')?.length ?? 1);
 
-  /** Adds a burrow, in a stratum of the level's own for sections; makes that stratum when there is none. */
-  async addBurrow(): Promise<void> {
+  /** Adds a recipe, in a stratum of the level's own for sections; makes that stratum when there is none. */
+  async add(kind: RecipeKind): Promise<void> {
     const level = this.openLevel.level();
     if (!level) return;
     const operations: Operation[] = [];
@@ -97,35 +104,27 @@ export class SectionsDesk {
         setRecordField('level', level, 'strata', [...level.strata, { stratum, switchedOff: false }] as unknown as Json),
       );
     }
-    const recipe: Recipe = {
+    const { one } = RECIPES[kind].words;
+    const count = this.recipes().length;
+    const recipe = newRecipe(kind, {
       id: newId(),
-      name: `Burrow ${this.recipes().length + 1}`,
-      kind: 'burrow',
-      position: [-32, 0, -24],
-      columns: 32,
-      rows: 24,
-      squareMetres: 2,
-      heightMetres: 4,
-      openShare: 0.36,
-      birthChance: 0.08,
-      mostWalkers: 6,
-      border: 2,
-      stepLimit: 200000,
+      name: `${one.charAt(0).toUpperCase()}${one.slice(1)} ${count + 1}`,
       seed: anotherSeed(''),
-      material: 'rock',
-      hasMarkers: this.recipes().length === 0,
-    };
+      isFirst: count === 0,
+    });
     operations.push(create(stratum, 'recipe', recipe));
-    await this.edits.commit('add a burrow', operations);
+    await this.edits.commit(`add a ${one}`, operations);
     this.store.dispatch(sectionsActions.recipeChosen({ id: recipe.id }));
   }
 
   async set(field: keyof Recipe, value: Json): Promise<void> {
     const held = this.held();
-    if (held)
-      await this.shared.commitWhole(`change a burrow’s ${FIELD_WORDS[field] ?? field}`, [
-        setField(held.stratum, 'recipe', held.recipe, field, value),
-      ]);
+    if (!held) return;
+    const { words, parameters } = recipeSpec(held.recipe);
+    const [, parameter] = parameterList(parameters).find(([name]) => name === field) ?? [];
+    await this.shared.commitWhole(`change a ${words.one}’s ${parameter?.words ?? field}`, [
+      setField(held.stratum, 'recipe', held.recipe, field, value),
+    ]);
   }
 
   async reseed(): Promise<void> {
@@ -136,7 +135,7 @@ export class SectionsDesk {
   async removeRecipe(): Promise<void> {
     const held = this.held();
     if (!held) return;
-    await this.shared.commitWhole('delete a burrow', [
+    await this.shared.commitWhole(`delete a ${recipeSpec(held.recipe).words.one}`, [
       ...held.pins.map((pin) => remove(held.stratum, 'pin', pin)),
       remove(held.stratum, 'recipe', held.recipe),
     ]);
@@ -147,7 +146,7 @@ export class SectionsDesk {
     const held = this.held();
     return (
       held !== undefined &&
-      (rectangleOfWall(held.recipe.id, id) !== undefined || held.pins.some((pin) => pin.id === id))
+      (recipeSpec(held.recipe).pinned(held.recipe.id, id) !== undefined || held.pins.some((pin) => pin.id === id))
     );
   }
 
@@ -177,7 +176,7 @@ export class SectionsDesk {
   ): Promise<void> {
     const held = this.held();
     if (!held) return;
-    const squares = rectangleOfWall(held.recipe.id, id);
+    const squares = recipeSpec(held.recipe).pinned(held.recipe.id, id);
     // A wall that was pinned a moment ago may still be in hand under its old name.
     const isSame = (pin: Pin): boolean =>
       squares !== undefined &&
@@ -206,13 +205,6 @@ export class SectionsDesk {
     this.store.dispatch(sectionsActions.wallChosen({ id: over.hidden ? null : pin.id }));
   }
 }
-
-const FIELD_WORDS: Readonly<Partial<Record<keyof Recipe, string>>> = {
-  openShare: 'share of open floor',
-  birthChance: 'birth chance',
-  mostWalkers: 'walkers',
-  stepLimit: 'step limit',
-};
 
 /** Two words and a number, so that a seed can be said aloud. */
 function anotherSeed(before: string): string {

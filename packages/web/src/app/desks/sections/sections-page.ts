@@ -11,6 +11,7 @@ import {
 } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
+import { recipeSpec } from '@stravel/core';
 import { isMade } from '../../document/level/level-sections';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
@@ -23,7 +24,7 @@ import { countText } from '../../ui/amount';
 import { DeadAddress } from '../../shell/dead-address';
 import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
-import { BurrowForm } from './parts/burrow-form';
+import { RecipeForm } from './parts/recipe-form';
 import { SectionsDesk } from './sections-desk';
 import { sectionsActions } from './store/sections-store';
 
@@ -40,7 +41,7 @@ const NUDGES: Readonly<Record<string, readonly [number, number, number]>> = {
 /** The Sections desk: parts of a level that a recipe makes, and the hand edits that stay. */
 @Component({
   selector: 'sv-sections-page',
-  imports: [BurrowForm, DeadAddress, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView],
+  imports: [DeadAddress, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView, RecipeForm],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sections-page.html',
   styleUrl: './sections-page.scss',
@@ -116,10 +117,9 @@ export class SectionsPage {
     });
     effect(() => {
       const made = this.desk.made();
-      const figures = made?.section?.figures;
       const reach = this.desk.reached();
       this.workspace.footLeft.set([
-        figures ? `${figures.walls} walls, ${figures.openSquares} of ${figures.squares} squares open` : 'no section',
+        made?.section?.line ?? 'no section',
         reach > 1 ? `reach: ${reach} levels` : 'reach: this level only',
       ]);
       this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`]);
@@ -194,11 +194,7 @@ export class SectionsPage {
       return;
     }
     // All that the recipe may fill, so that the view stays with every seed.
-    const { position, columns, rows, squareMetres, heightMetres } = held.recipe;
-    this.plate()?.frame({
-      min: position,
-      max: [position[0] + columns * squareMetres, position[1] + heightMetres, position[2] + rows * squareMetres],
-    });
+    this.plate()?.frame(recipeSpec(held.recipe).bounds(held.recipe));
   }
 
   private drawDrag(

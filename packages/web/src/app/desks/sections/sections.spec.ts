@@ -18,7 +18,7 @@ const tables: RecordTables = {
   level: { cave: level },
   stratum: { own: { id: 'own', name: 'Own', role: 'structure', owner: 'cave' } },
 };
-const recipe = { id: 'r', name: 'Burrow', seed: 'one' } as unknown as Recipe;
+const recipe = { id: 'r', name: 'Burrow', kind: 'burrow', seed: 'one' } as unknown as Recipe;
 
 describe('the Sections desk', () => {
   let stratum: StratumDocument;
@@ -91,7 +91,7 @@ describe('the Sections desk', () => {
   });
 
   it('makes a stratum for sections when the level has none, in one edit with the burrow', async () => {
-    await desk.addBurrow();
+    await desk.add('burrow');
     expect(
       commits
         .at(-1)

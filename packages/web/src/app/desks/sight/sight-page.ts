@@ -12,6 +12,7 @@ import {
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import type { PlanPoint, Vector3 } from '@stravel/core';
+import { BAKE_STATE_WORDS } from '../../bakes/bakes-store';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections } from '../../document/level/level-sections';
 import { followLevel } from '../../plate/follow-level';
@@ -55,6 +56,7 @@ export class SightPage {
   readonly openLevel = this.desk.openLevel;
   readonly sections = inject(LevelSections);
   readonly state = this.desk.state;
+  readonly stateWords = BAKE_STATE_WORDS;
   readonly actions = sightActions;
   readonly text = countText;
   private readonly plate = viewChild(PlateView);

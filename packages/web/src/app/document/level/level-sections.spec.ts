@@ -3,11 +3,11 @@ import { TestBed } from '@angular/core/testing';
 import {
   CoreError,
   createRunContext,
-  makeSection,
+  recipeSpec,
   type Operation,
   type Recipe,
   type Section,
-  type SectionInput,
+  type RecipeInputs,
 } from '@stravel/core';
 import { Compute } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
@@ -38,7 +38,7 @@ describe('sections of the open level', () => {
   let stratum: StratumDocument;
   let version: ReturnType<typeof signal<number>>;
   let asked: {
-    input: SectionInput;
+    input: RecipeInputs;
     resolve: (section: Section) => void;
     reject: (error: Error) => void;
     cancelled: boolean;
@@ -52,7 +52,7 @@ describe('sections of the open level', () => {
   };
   const settle = () => new Promise((resolve) => setTimeout(resolve));
   const finish = async (i: number): Promise<void> => {
-    asked[i].resolve(makeSection(asked[i].input, createRunContext()));
+    asked[i].resolve(recipeSpec(asked[i].input.recipe).make(asked[i].input, createRunContext()));
     await settle();
   };
 
@@ -69,7 +69,7 @@ describe('sections of the open level', () => {
         {
           provide: Compute,
           useValue: {
-            run: (_task: string, input: SectionInput) => {
+            run: (_task: string, input: RecipeInputs) => {
               const entry: (typeof asked)[number] = {
                 input,
                 resolve: () => undefined,

@@ -1,5 +1,5 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
-import { CoreError, canonicalJson, type Json, type Pin, type Recipe, type Section } from '@stravel/core';
+import { CoreError, canonicalJson, recipeInputs, type Json, type RecipeInputs, type Section } from '@stravel/core';
 import { Compute, type Run } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
 import { StratumDocument } from '../stratum-document';
@@ -11,7 +11,7 @@ const PREFIX = 'section:';
 /** How far the section of a recipe is. */
 export interface SectionState {
   readonly stratum: string;
-  /** Recipe and pins as they were when it was made. */
+  /** What it reads, as it was when it was made. */
   readonly inputs: string;
   readonly making: { readonly fraction: number; readonly stage: string } | undefined;
   /** What was made last; stays in view while the next one is made. */
@@ -78,11 +78,9 @@ export class LevelSections {
     for (const document of strata) {
       for (const recipe of document.tables.recipe.values()) {
         wanted.add(recipe.id);
-        const pins = [...document.tables.pin.values()]
-          .filter((pin) => pin.recipe === recipe.id)
-          .sort((a, b) => (a.id < b.id ? -1 : 1));
-        const inputs = canonicalJson({ recipe, pins } as unknown as Json);
-        if (this.byRecipe().get(recipe.id)?.inputs !== inputs) void this.make(document.id, recipe, pins, inputs);
+        const reads = recipeInputs(recipe, document.tables.pin.values());
+        const inputs = canonicalJson(reads as unknown as Json);
+        if (this.byRecipe().get(recipe.id)?.inputs !== inputs) void this.make(document.id, reads, inputs);
       }
     }
     if ([...this.byRecipe().keys()].some((recipe) => !wanted.has(recipe))) {
@@ -91,7 +89,8 @@ export class LevelSections {
     }
   }
 
-  private async make(stratum: string, recipe: Recipe, pins: readonly Pin[], inputs: string): Promise<void> {
+  private async make(stratum: string, reads: RecipeInputs, inputs: string): Promise<void> {
+    const { recipe } = reads;
     this.cancel(recipe.id);
     const before = this.byRecipe().get(recipe.id);
     this.put(recipe.id, {
@@ -102,7 +101,7 @@ export class LevelSections {
       document: before?.document,
       failure: '',
     });
-    const run = this.compute.run('make-section', { recipe, pins }, (fraction, stage) =>
+    const run = this.compute.run('make-section', reads, (fraction, stage) =>
       this.change(recipe.id, inputs, { making: { fraction, stage } }),
     );
     this.runs.set(recipe.id, run);

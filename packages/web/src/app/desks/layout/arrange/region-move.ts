@@ -1,4 +1,12 @@
-import { PLACED_KINDS, movedWithin, type Operation, type AnyItem, type Vector3 } from '@stravel/core';
+import {
+  PLACED_KINDS,
+  anchorOf,
+  movedWithin,
+  type AnyItem,
+  type Box3,
+  type Operation,
+  type Vector3,
+} from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
 import { setField } from '../../../edits/operations';
 import type { PickItem } from '../../../plate/pick-item';
@@ -33,11 +41,7 @@ export function moveRegion(
         const ref: ItemRef = { stratum: document.id, kind, id: item.id };
         const placed = { kind, item } as AnyItem;
         const bounds =
-          placed.kind === 'path'
-            ? undefined
-            : placed.kind === 'recipe'
-              ? { min: placed.item.position, max: placed.item.position }
-              : boundsOf(ref);
+          placed.kind === 'path' ? undefined : placed.kind === 'recipe' ? pointBounds(anchorOf(placed)) : boundsOf(ref);
         if (placed.kind !== 'path' && !(bounds && holds(bounds.min, bounds.max))) continue;
         const fields = Object.entries(movedWithin(placed, min, max, by));
         if (fields.length === 0) continue;
@@ -51,4 +55,8 @@ export function moveRegion(
     }
   }
   return { operations, counts, locked };
+}
+
+function pointBounds(point: Vector3 | undefined): Box3 | undefined {
+  return point && { min: point, max: point };
 }

@@ -1,28 +1,22 @@
-import type { RunContext } from '../context/run-context';
-import { boxPlanes } from '../geometry/block-solid';
-import type { Block } from '../model/block';
-import type { Marker } from '../model/marker';
-import type { Pin } from '../model/pin';
-import type { Recipe } from '../model/recipe';
-import type { Vector3 } from '../model/vector';
+import type { RunContext } from '../../context/run-context';
+import { boxPlanes } from '../../geometry/block-solid';
+import type { Block } from '../../model/block';
+import type { Marker } from '../../model/marker';
+import type { BurrowRecipe } from '../../model/recipe';
+import type { Vector3 } from '../../model/vector';
+import type { RecipeInputs } from '../recipe-spec';
 import { carveBurrow } from './carve-burrow';
 import { openPinned, squaresUnderPins } from './pinned-squares';
 import { walkSquares, type SectionWalk } from './walk-squares';
 import { wallRectangles, type SquareRectangle } from './wall-rectangles';
 
 /** Raised whenever the same recipe would make another section. */
-const SECTION_VERSION = 2;
+export const BURROW_VERSION = 2;
 /** Thickness of floor and ceiling, metres. */
 const SLAB_METRES = 1;
 
-/** What a recipe is made from. */
-export interface SectionInput {
-  readonly recipe: Recipe;
-  readonly pins: readonly Pin[];
-}
-
 /** What was counted while it was made. */
-export interface SectionFigures {
+export interface BurrowFigures {
   readonly squares: number;
   /** Squares that the walk opened, before pins. */
   readonly openSquares: number;
@@ -37,13 +31,13 @@ export interface SectionFigures {
   readonly walls: number;
 }
 
-/** What a recipe makes. */
-export interface Section {
+/** A cave with all that closes it. */
+export interface Burrow {
   readonly version: number;
   readonly recipe: string;
   readonly blocks: readonly Block[];
   readonly markers: readonly Marker[];
-  readonly figures: SectionFigures;
+  readonly figures: BurrowFigures;
 }
 
 /**
@@ -51,10 +45,10 @@ export interface Section {
  * walls are open, so that what is behind them is walled off anew and the section stays closed; a square beyond the recipe's if need be.
  * @throws CoreError 'BURROW_SIZE', 'CANCELLED'
  */
-export function makeSection({ recipe, pins }: SectionInput, context: RunContext): Section {
-  const burrow = carveBurrow(recipe, context);
+export function makeBurrow({ recipe, pins }: RecipeInputs<'burrow'>, context: RunContext): Burrow {
+  const cave = carveBurrow(recipe, context);
   const own = pins.filter((pin) => pin.recipe === recipe.id);
-  const pinned = openPinned(burrow, own);
+  const pinned = openPinned(cave, own);
   const { columns, margin } = pinned;
   const walls = wallRectangles(pinned.squares, columns, pinned.rows, () => context.checkCancelled()).map((wall) => ({
     ...wall,
@@ -66,7 +60,7 @@ export function makeSection({ recipe, pins }: SectionInput, context: RunContext)
     recipe.position[1],
     recipe.position[2] + (Math.floor(square / columns) - margin + 0.5) * recipe.squareMetres,
   ];
-  const start = burrow.start + margin * (columns + 1 + 2 * Math.floor(burrow.start / burrow.columns));
+  const start = cave.start + margin * (columns + 1 + 2 * Math.floor(cave.start / cave.columns));
   const walk = walkSquares(pinned, squaresUnderPins(pinned, recipe, own), start);
   const blocks = [
     ...walls.map((rectangle) =>
@@ -76,26 +70,26 @@ export function makeSection({ recipe, pins }: SectionInput, context: RunContext)
     ...slabs(recipe, walls),
   ];
   return {
-    version: SECTION_VERSION,
+    version: BURROW_VERSION,
     recipe: recipe.id,
     blocks: blocks.sort((a, b) => (a.id < b.id ? -1 : 1)),
     markers: recipe.hasMarkers ? markersOf(recipe.id, walk, middle) : [],
     figures: {
-      squares: burrow.squares.length,
-      openSquares: burrow.open,
-      wantedSquares: burrow.wanted,
+      squares: cave.squares.length,
+      openSquares: cave.open,
+      wantedSquares: cave.wanted,
       unreachedSquares: walk.unreached.length,
       unreachedAt: walk.unreached.length > 0 ? middle(walk.unreached[0]) : undefined,
-      steps: burrow.steps,
-      walkers: burrow.walkers,
-      stoppedShort: burrow.stoppedShort,
+      steps: cave.steps,
+      walkers: cave.walkers,
+      stoppedShort: cave.stoppedShort,
       walls: walls.length,
     },
   };
 }
 
 /** Names a wall by its place, so that a wall that two runs have in common has one name. */
-function rectangleKey({ column, row, columns, rows }: SquareRectangle, recipe: Recipe): string {
+function rectangleKey({ column, row, columns, rows }: SquareRectangle, recipe: BurrowRecipe): string {
   const isBeyond = column < 0 || row < 0 || column + columns > recipe.columns || row + rows > recipe.rows;
   return isBeyond ? `rim-c${column + 1}r${row + 1}w${columns}d${rows}` : `c${column}r${row}w${columns}d${rows}`;
 }
@@ -111,7 +105,7 @@ export function rectangleOfWall(recipe: string, blockId: string): SquareRectangl
 }
 
 function wallBlock(
-  recipe: Recipe,
+  recipe: BurrowRecipe,
   id: string,
   { column, row, columns, rows }: SquareRectangle,
   offset: Vector3,
@@ -133,7 +127,7 @@ function wallBlock(
 }
 
 /** Floor and ceiling over all walls. */
-function slabs(recipe: Recipe, walls: readonly SquareRectangle[]): Block[] {
+function slabs(recipe: BurrowRecipe, walls: readonly SquareRectangle[]): Block[] {
   let [c0, r0, c1, r1] = [Infinity, Infinity, 0, 0];
   for (const { column, row, columns, rows } of walls) {
     c0 = Math.min(c0, column);

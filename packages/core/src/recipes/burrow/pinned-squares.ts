@@ -1,6 +1,6 @@
-import type { Pin } from '../model/pin';
-import type { Recipe } from '../model/recipe';
-import { OPEN, SOLID, type Burrow } from './carve-burrow';
+import type { WallPin } from '../../model/pin';
+import type { BurrowRecipe } from '../../model/recipe';
+import { OPEN, SOLID, type Cave } from './carve-burrow';
 
 /** Rounding that a wall moved by hand may carry; squares. */
 const TOUCH_SQUARES = 1e-9;
@@ -16,7 +16,7 @@ export interface PinnedSquares {
 }
 
 /** Holds the squares of pins open. A pin's squares beyond the burrow, left from when it was larger, stay as they are. */
-export function openPinned({ squares, columns, rows }: Burrow, pins: readonly Pin[]): PinnedSquares {
+export function openPinned({ squares, columns, rows }: Cave, pins: readonly WallPin[]): PinnedSquares {
   const touchesRim = pins.some(
     (pin) => pin.column <= 0 || pin.row <= 0 || pin.column + pin.columns >= columns || pin.row + pin.rows >= rows,
   );
@@ -43,8 +43,8 @@ export const BLOCKED = 2;
 /** CLEAR, TOUCHED or BLOCKED for each square, by the walls of pins where they stand now and between floor and ceiling. */
 export function squaresUnderPins(
   { columns, rows, margin }: PinnedSquares,
-  recipe: Recipe,
-  pins: readonly Pin[],
+  recipe: BurrowRecipe,
+  pins: readonly WallPin[],
 ): Uint8Array {
   const under = new Uint8Array(columns * rows);
   const { squareMetres, heightMetres } = recipe;

@@ -1,21 +1,23 @@
 import fc from 'fast-check';
-import { createRunContext } from '../context/run-context';
-import { blockSurface } from '../geometry/block-solid';
-import type { Block } from '../model/block';
-import type { Pin } from '../model/pin';
-import type { Recipe } from '../model/recipe';
-import { EMPTY_CONTENT } from '../items';
-import type { Vector3 } from '../model/vector';
-import { randomStream } from '../random/random-stream';
-import { bakeSight } from '../sight/bake-sight';
-import { levelSightInput } from '../sight/level-sight-input';
+import { createRunContext } from '../../context/run-context';
+import { blockSurface } from '../../geometry/block-solid';
+import type { Block } from '../../model/block';
+import type { WallPin } from '../../model/pin';
+import type { BurrowRecipe } from '../../model/recipe';
+import { BakeCache } from '../../bakes/bake-cache';
+import { sectionsOfLevel } from '../../bakes/section/sections-of-level';
+import { EMPTY_CONTENT } from '../../items';
+import { sectionFindings, withSections } from '../../sections/with-sections';
+import type { Vector3 } from '../../model/vector';
+import { randomStream } from '../../random/random-stream';
+import { bakeSight } from '../../sight/bake-sight';
+import { levelSightInput } from '../../sight/level-sight-input';
 import { OPEN, SOLID, carveBurrow } from './carve-burrow';
-import { makeSection, rectangleOfWall } from './make-section';
+import { makeBurrow, rectangleOfWall } from './make-burrow';
 import { wallRectangles } from './wall-rectangles';
-import { withSections } from './with-sections';
 
 const context = createRunContext();
-const recipe = (over: Partial<Recipe> = {}): Recipe => ({
+const recipe = (over: Partial<BurrowRecipe> = {}): BurrowRecipe => ({
   id: 'r',
   name: 'Grotto',
   kind: 'burrow',
@@ -34,6 +36,14 @@ const recipe = (over: Partial<Recipe> = {}): Recipe => ({
   hasMarkers: true,
   ...over,
 });
+const carved = (one: BurrowRecipe, pins: readonly WallPin[] = []) =>
+  makeBurrow({ version: 2, recipe: one, pins: pins.filter((pin) => pin.recipe === one.id) }, context);
+/** A level with its one section laid in. */
+const whole = (one: BurrowRecipe, pins: readonly WallPin[] = []) => {
+  const stored = contentOf(one, pins);
+  const sections = sectionsOfLevel(stored, new BakeCache(0), context);
+  return { content: withSections(stored, sections), findings: sectionFindings(stored.level.id, sections) };
+};
 const recipes = fc.record({
   columns: fc.integer({ min: 3, max: 30 }),
   rows: fc.integer({ min: 3, max: 30 }),
@@ -42,7 +52,7 @@ const recipes = fc.record({
   mostWalkers: fc.integer({ min: 1, max: 8 }),
   seed: fc.string({ minLength: 1, maxLength: 8 }),
 });
-const contentOf = (one: Recipe, pins: readonly Pin[] = []) => ({
+const contentOf = (one: BurrowRecipe, pins: readonly WallPin[] = []) => ({
   level: {
     id: 'l',
     name: 'L',
@@ -184,12 +194,10 @@ describe('a section', () => {
         fc.integer({ min: 1, max: 2 }),
         (seed, pick, hidden, border) => {
           const one = recipe({ seed, border });
-          const walls = makeSection({ recipe: one, pins: [] }, context).blocks.flatMap(
-            ({ id }) => rectangleOfWall('r', id) ?? [],
-          );
-          const pin: Pin = { id: 'pin', recipe: 'r', ...walls[pick % walls.length], hidden, offset: [3, 0, 1] };
+          const walls = carved(one).blocks.flatMap(({ id }) => rectangleOfWall('r', id) ?? []);
+          const pin: WallPin = { id: 'pin', recipe: 'r', ...walls[pick % walls.length], hidden, offset: [3, 0, 1] };
           for (const pins of [[], [pin]]) {
-            const { content } = withSections(contentOf(one, pins), context);
+            const { content } = whole(one, pins);
             const sight = bakeSight(levelSightInput(content), {}, context);
             expect([sight.closed, sight.findings]).toEqual([
               true,
@@ -227,17 +235,15 @@ describe('a section', () => {
         fc.boolean(),
         (seed, border, wanted, reseeded) => {
           const first = recipe({ seed, border });
-          const walls = makeSection({ recipe: first, pins: [] }, context).blocks.flatMap(
-            ({ id }) => rectangleOfWall('r', id) ?? [],
-          );
-          const pins = wanted.map(({ pick, ...over }, n): Pin => ({
+          const walls = carved(first).blocks.flatMap(({ id }) => rectangleOfWall('r', id) ?? []);
+          const pins = wanted.map(({ pick, ...over }, n): WallPin => ({
             id: `pin${n}`,
             recipe: 'r',
             ...walls[pick % walls.length],
             ...over,
           }));
           const second = reseeded ? recipe({ seed: `${seed}!`, border }) : first;
-          const { blocks, markers, figures } = makeSection({ recipe: second, pins }, context);
+          const { blocks, markers, figures } = carved(second, pins);
           const made = boundsOf(blocks.filter(({ id }) => !id.startsWith('pin')));
           // Only walls of pins may stand where a pin holds the squares open.
           const held = pins.flatMap(({ column, row, columns, rows }) =>
@@ -262,7 +268,7 @@ describe('a section', () => {
     // A hall of 10 by 4 squares and a column more where the west wall was: moved across, it leaves five columns on each side.
     const hall = recipe({ columns: 12, rows: 6, openShare: 1, birthChance: 0 });
     const across = { id: 'pin', recipe: 'r', column: 0, row: 1, columns: 1, rows: 4, hidden: false } as const;
-    const cut = withSections(contentOf(hall, [{ ...across, offset: [10, 0, 0] }]), context);
+    const cut = whole(hall, [{ ...across, offset: [10, 0, 0] }]);
     expect(cut.findings).toMatchObject([
       {
         code: 'SECTION_CUT',
@@ -272,29 +278,26 @@ describe('a section', () => {
       },
     ]);
     // Half a square to the side it still covers middles of squares; lifted over the ceiling it stands in nobody's way.
-    expect(withSections(contentOf(hall, [{ ...across, offset: [11, 0, 0] }]), context).findings).toHaveLength(1);
-    expect(withSections(contentOf(hall, [{ ...across, offset: [10, 3, 0] }]), context).findings).toEqual([]);
+    expect(whole(hall, [{ ...across, offset: [11, 0, 0] }]).findings).toHaveLength(1);
+    expect(whole(hall, [{ ...across, offset: [10, 3, 0] }]).findings).toEqual([]);
     // A pin far from every open square is a closed chamber.
     const apart = recipe({ stepLimit: 1, columns: 20, rows: 20 });
-    const chamber = makeSection(
-      { recipe: apart, pins: [{ ...across, column: 2, row: 2, columns: 2, rows: 1, hidden: true, offset: [0, 0, 0] }] },
-      context,
-    );
+    const chamber = carved(apart, [
+      { ...across, column: 2, row: 2, columns: 2, rows: 1, hidden: true, offset: [0, 0, 0] },
+    ]);
     expect(chamber.figures).toMatchObject({ unreachedSquares: 2, unreachedAt: [5, 0, 5] });
   });
 
   it('keeps a moved wall where it was put, and a hidden one away, under another seed', () => {
-    const walls = makeSection({ recipe: recipe(), pins: [] }, context).blocks.filter(({ id }) =>
-      rectangleOfWall('r', id),
-    );
+    const walls = carved(recipe()).blocks.filter(({ id }) => rectangleOfWall('r', id));
     const [moved, hidden] = [walls[2], walls[5]].map(({ id }) => rectangleOfWall('r', id) ?? fail());
-    const pins: Pin[] = [
+    const pins: WallPin[] = [
       { id: 'moved', recipe: 'r', ...moved, hidden: false, offset: [1, 0.5, -2] },
       { id: 'hidden', recipe: 'r', ...hidden, hidden: true, offset: [0, 0, 0] },
       { id: 'other', recipe: 'another', ...hidden, hidden: false, offset: [0, 0, 0] },
     ];
     for (const seed of ['brine', 'salt', '7']) {
-      const { blocks } = makeSection({ recipe: recipe({ seed }), pins }, context);
+      const { blocks } = carved(recipe({ seed }), pins);
       const block = blocks.find(({ id }) => id === 'moved');
       expect(block?.position).toEqual([
         (moved.column + moved.columns / 2) * 2 + 1,
@@ -316,7 +319,7 @@ describe('a section', () => {
   });
 
   it('has a spawn where the walk began and an exit that can be walked to, farthest off', () => {
-    const { markers, figures } = makeSection({ recipe: recipe(), pins: [] }, context);
+    const { markers, figures } = carved(recipe());
     expect(markers.map(({ kind }) => kind)).toEqual(['exit', 'spawn']);
     expect(markers[1].position).toEqual([25, 0, 19]);
     expect(markers[0].position).not.toEqual(markers[1].position);
@@ -324,7 +327,7 @@ describe('a section', () => {
   });
 
   it('that stopped short is a finding which leads to its recipe', () => {
-    const { findings } = withSections(contentOf(recipe({ stepLimit: 40 })), context);
+    const { findings } = whole(recipe({ stepLimit: 40 }));
     expect(findings).toMatchObject([
       { code: 'SECTION_STOPPED_SHORT', subject: 'r', place: { level: 'l', stratum: 'own', item: 'r' } },
     ]);

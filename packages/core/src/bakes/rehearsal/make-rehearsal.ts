@@ -1,27 +1,32 @@
-import type { LoadParts } from '../budget/cost-model';
-import type { RunContext } from '../context/run-context';
-import { finding, type Finding } from '../findings';
-import type { LevelContent } from '../layout/level-content';
-import type { CellGrid } from '../model/cell-grid';
-import type { Device } from '../model/device';
-import type { Kit, Piece } from '../model/kit';
-import type { Rehearsal } from '../model/rehearsal';
-import type { Vector3 } from '../model/vector';
-import { cellsFile } from '../cells/cells-file';
-import { placementFileBytes } from '../layout/placed-json';
-import { withSections } from '../sections/with-sections';
-import { cutLevel, type CutLevel } from '../cells/cut-level';
-import { fireLinks } from '../cells/fire-links';
-import { footing } from '../cells/footing';
-import { rehearse, type Walk, type WalkInput } from '../cells/rehearse';
-import { REHEARSAL_VERSION, type RehearsalResult } from '../cells/rehearsal-result';
-import { walkPath } from '../cells/walk-path';
+import type { LoadParts } from '../../budget/cost-model';
+import type { RunContext } from '../../context/run-context';
+import { finding, type Finding } from '../../findings';
+import { EMPTY_CONTENT } from '../../items';
+import type { StandingLevel } from '../../layout/standing-level';
+import type { CellGrid } from '../../model/cell-grid';
+import type { Device } from '../../model/device';
+import type { StratumContent } from '../../model/items';
+import type { Kit, Piece } from '../../model/kit';
+import type { Rehearsal } from '../../model/rehearsal';
+import type { Vector3 } from '../../model/vector';
+import { cellsFile } from '../../cells/cells-file';
+import { placementFileBytes } from '../../layout/placed-json';
+import { withSections, type MadeSection } from '../../sections/with-sections';
+import { cutLevel, type CutLevel } from '../../cells/cut-level';
+import { fireLinks } from '../../cells/fire-links';
+import { footing } from '../../cells/footing';
+import { rehearse, type Walk, type WalkInput } from '../../cells/rehearse';
+import { REHEARSAL_VERSION, type RehearsalResult } from '../../cells/rehearsal-result';
+import { walkPath } from '../../cells/walk-path';
 
-/** All that a rehearsal depends on. */
-export interface RehearsalInput {
-  readonly content: LevelContent;
+/** All that a rehearsal depends on, its sections left out: nothing else of the level. */
+export interface RehearsalReads {
+  readonly level: StandingLevel['level'];
+  /** What counts of the content of each stratum. */
+  readonly strata: readonly { readonly stratum: string; readonly content: Partial<StratumContent> }[];
+  /** Those that are placed, and the kits that they are of. */
   readonly pieces: Readonly<Record<string, Piece>>;
-  readonly kits: Readonly<Record<string, Kit>>;
+  readonly kits: Readonly<Record<string, Pick<Kit, 'name'>>>;
   readonly kitLoads: Readonly<Record<string, LoadParts>>;
   readonly grid: CellGrid;
   readonly rehearsal: Rehearsal;
@@ -33,10 +38,20 @@ export interface RehearsalInput {
  * @throws CoreError as `cutLevel`, `walkPath` and `rehearse`
  */
 export function makeRehearsal(
-  { content, pieces, kits, kitLoads, grid, rehearsal, device }: RehearsalInput,
+  { level, strata, pieces, kits, kitLoads, grid, rehearsal, device }: RehearsalReads,
+  sections: readonly MadeSection[],
   context: RunContext,
 ): RehearsalResult {
-  const { content: whole } = withSections(content, context);
+  const whole = withSections<StandingLevel>(
+    {
+      level,
+      strata: strata.map(({ stratum, content }) => ({
+        stratum: { id: stratum },
+        content: { ...EMPTY_CONTENT, ...content },
+      })),
+    },
+    sections,
+  );
   context.progress(0.05, 'cutting into cells');
   const cut = cutLevel({ content: whole, pieces, kits, kitLoads, grid }, context);
   const path = walkPath(rehearsal.knots);
@@ -70,7 +85,7 @@ export function makeRehearsal(
 }
 
 /** The level's own file, as far as placements make it long, its grid, and what is seen, of which only the seek counts. */
-function filesAtStart({ strata }: LevelContent, grid: CellGrid, cut: CutLevel): WalkInput['levelFiles'] {
+function filesAtStart({ strata }: StandingLevel, grid: CellGrid, cut: CutLevel): WalkInput['levelFiles'] {
   const placed = strata.reduce(
     (sum, { content }) => content.placement.reduce((all, placement) => all + placementFileBytes(placement), sum),
     0,

@@ -1,11 +1,11 @@
-import { finding, type Finding } from '../findings';
-import type { Recipe } from '../model/recipe';
-import type { SectionFigures } from './make-section';
+import { finding, type Finding } from '../../findings';
+import type { BurrowRecipe } from '../../model/recipe';
+import type { BurrowFigures } from './make-burrow';
 
-/** What is wrong with a section as made. */
-export function sectionFindings(level: string, stratum: string, recipe: Recipe, figures: SectionFigures): Finding[] {
+/** What is wrong with a cave as made. */
+export function burrowFindings(recipe: BurrowRecipe, figures: BurrowFigures): Finding[] {
   const about = { desk: 'sections', severity: 'warning', subject: recipe.id } as const;
-  const place = { level, stratum, item: recipe.id };
+  const place = { item: recipe.id };
   const found: Finding[] = [];
   if (figures.stoppedShort) {
     found.push(

@@ -1,11 +1,11 @@
-import type { RunContext } from '../context/run-context';
-import { CoreError } from '../errors';
-import type { Recipe } from '../model/recipe';
-import { randomStream } from '../random/random-stream';
+import type { RunContext } from '../../context/run-context';
+import { CoreError } from '../../errors';
+import type { BurrowRecipe } from '../../model/recipe';
+import { randomStream } from '../../random/random-stream';
 
 /** What the walk reads of a recipe. */
 export type BurrowOptions = Pick<
-  Recipe,
+  BurrowRecipe,
   'columns' | 'rows' | 'openShare' | 'birthChance' | 'mostWalkers' | 'border' | 'stepLimit' | 'seed'
 >;
 
@@ -24,7 +24,7 @@ export const OPEN = 1;
 const EDGE = 2;
 
 /** What a burrow carved. */
-export interface Burrow {
+export interface Cave {
   readonly columns: number;
   readonly rows: number;
   /** SOLID or OPEN, row by row. */
@@ -48,7 +48,7 @@ export interface Burrow {
  * the edge nor what is open can be foreseen.
  * Source: the drunkard's walk, as in Shaker, Togelius, Nelson, Procedural Content Generation in Games, 2016, chapter 3 (there with one digger).
  */
-export function carveBurrow(options: BurrowOptions, context: RunContext): Burrow {
+export function carveBurrow(options: BurrowOptions, context: RunContext): Cave {
   const { columns, rows, border, openShare, birthChance, mostWalkers, stepLimit } = options;
   if (columns * rows > MAX_SQUARES)
     throw new CoreError(

@@ -1,0 +1,62 @@
+import { CoreError } from '../../errors';
+import { kindsWith } from '../../items';
+import type { ItemKind, StratumContent } from '../../model/items';
+import type { LevelScene } from '../bake-spec';
+import type { RehearsalReads } from './make-rehearsal';
+
+/** What is cut into cells. */
+const CUT: readonly ItemKind[] = ['block', 'placement'];
+
+/** What a rehearsal of a level reads. @throws CoreError 'REHEARSAL_MISSING' when it, its level's grid or its device is not there */
+export function rehearsalReads(scene: LevelScene, subject: string): RehearsalReads {
+  const { content, grid, devices, pieces, kits, kitLoads } = scene;
+  const rehearsal = scene.rehearsals.find(({ id }) => id === subject);
+  const fault = rehearsalFault(scene, subject);
+  if (fault) throw fault;
+  if (!rehearsal || !grid) throw missing(subject, `walk ${subject}`);
+  // Links know what they lead to by its name and by whether it is switched off.
+  const hasLinks = content.strata.some(({ content: items }) => items.link.length > 0);
+  const kinds = hasLinks ? new Set([...CUT, ...kindsWith('linked'), ...LINKED]) : new Set(CUT);
+  const used = pick(
+    pieces,
+    new Set(content.strata.flatMap(({ content: items }) => items.placement.map(({ piece }) => piece))),
+  );
+  const usedKits = new Set(Object.values(used).map(({ kit }) => kit));
+  return {
+    level: {
+      id: content.level.id,
+      strata: hasLinks ? content.level.strata : [],
+    },
+    strata: content.strata.map(({ stratum, content: items }) => ({
+      stratum: stratum.id,
+      content: Object.fromEntries([...kinds].map((kind) => [kind, items[kind]])) as Partial<StratumContent>,
+    })),
+    pieces: used,
+    kits: Object.fromEntries(Object.entries(pick(kits, usedKits)).map(([id, { name }]) => [id, { name }])),
+    kitLoads: pick(kitLoads, usedKits),
+    grid,
+    rehearsal,
+    device: devices[rehearsal.device],
+  };
+}
+
+/** What links are read with. */
+const LINKED: readonly ItemKind[] = ['link', 'group'];
+
+/** What a rehearsal of a level cannot be made without; undefined where it is none of the level's. */
+export function rehearsalFault({ rehearsals, grid, devices }: LevelScene, subject: string): CoreError | undefined {
+  const rehearsal = rehearsals.find(({ id }) => id === subject);
+  if (!rehearsal) return undefined;
+  if (!grid) return missing(subject, `grid of cells for the level ${rehearsal.level}`);
+  if (!Object.hasOwn(devices, rehearsal.device)) return missing(subject, `device ${rehearsal.device}`);
+  return undefined;
+}
+
+function missing(rehearsal: string, what: string): CoreError {
+  return new CoreError('REHEARSAL_MISSING', `rehearsal: there is no ${what}`, { rehearsal });
+}
+
+/** The entries of a table under some keys; what is not there is left out. */
+function pick<T>(table: Readonly<Record<string, T>>, keys: ReadonlySet<string>): Record<string, T> {
+  return Object.fromEntries([...keys].sort().flatMap((key) => (Object.hasOwn(table, key) ? [[key, table[key]]] : [])));
+}

@@ -1,0 +1,21 @@
+import { sectionFindings, type MadeSection } from '../sections/with-sections';
+import type { FiguresInput } from './figures-scene';
+
+type Unseen = Omit<FiguresInput, 'sight'>;
+
+/** What a level's figures are made from with its sections laid into their strata. */
+export function withSectionFigures(input: Unseen, sections: readonly MadeSection[]): Unseen {
+  if (sections.length === 0) return input;
+  return {
+    ...input,
+    strata: input.strata.map((one) => {
+      const own = sections.filter(({ stratum }) => stratum === one.id);
+      return {
+        ...one,
+        blocks: [...one.blocks, ...own.flatMap(({ section }) => section.blocks)],
+        markers: [...one.markers, ...own.flatMap(({ section }) => section.markers.map(({ kind }) => ({ kind })))],
+      };
+    }),
+    findings: [...sectionFindings(input.level, sections), ...input.findings],
+  };
+}

@@ -1,0 +1,32 @@
+import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { basename } from 'node:path';
+import { gunzip, gzip } from 'node:zlib';
+import { promisify } from 'node:util';
+import { CoreError, isBakeResult, type BakeKind, type BakeResult } from '@stravel/core';
+
+/** Name of the file of some bytes: what was changed in it is seen. */
+export function bakeFileName(bytes: Uint8Array): string {
+  return `${createHash('sha256').update(bytes).digest('hex')}.json.gz`;
+}
+
+/** The bytes of a bake's file as they were written. @throws CoreError 'BAKE_UNREADABLE' where it is gone or was changed */
+export async function readBakeBytes(path: string): Promise<Uint8Array> {
+  const bytes = await readFile(path).catch(() => undefined);
+  if (bytes && bakeFileName(bytes) === basename(path)) return bytes;
+  throw new CoreError('BAKE_UNREADABLE', `bake: the file ${basename(path)} is gone or was changed`, {
+    file: basename(path),
+  });
+}
+
+/** The bake that a file holds. @throws CoreError 'BAKE_UNREADABLE' */
+export async function readBakeFile<B extends BakeKind>(kind: B, path: string): Promise<BakeResult<B>> {
+  const value: unknown = JSON.parse((await promisify(gunzip)(await readBakeBytes(path))).toString('utf8'));
+  if (isBakeResult(kind, value)) return value;
+  throw new CoreError('BAKE_UNREADABLE', `bake: the file ${basename(path)} holds no ${kind}`, { file: basename(path) });
+}
+
+/** A bake as it stands in its file. */
+export async function bakeBytes(result: object): Promise<Uint8Array> {
+  return promisify(gzip)(JSON.stringify(result));
+}

@@ -1,0 +1,170 @@
+import {
+  BAKED_RECORDS,
+  CoreError,
+  RECORDS_DOCUMENT,
+  bakeSpec,
+  bakesOfLevel,
+  isRecordKind,
+  nameOf,
+  type BakeRef,
+  type LevelScene,
+  type LoggedEdit,
+} from '@stravel/core';
+import type { ThreadPool } from '../jobs/thread-pool';
+import type { KeyedRef } from './bake-faults';
+import type { BakeMaker } from './bake-maker';
+import { keptName, type BakeStore } from './bake-store';
+import type { BAKE_TASKS, JudgedLevel, KnownBake } from './bake-tasks';
+import type { LevelScenes } from './level-scenes';
+
+/** A bake that is made within this is waited for where levels are judged; about, milliseconds. */
+const WAITED_FOR_MS = 200;
+
+interface Judged {
+  readonly judged: JudgedLevel;
+  /** Ids of all strata that the level was read from. */
+  readonly strata: readonly string[];
+}
+
+/** The keys that levels' bakes have as they stand, and what is counted in them; remembered until an edit changes them. */
+export class BakeJudge {
+  /** By collection and level. */
+  private readonly levels = new Map<string, Judged>();
+  /** What is being made at once, by collection and level, and what could not be made. */
+  private readonly atOnce = new Map<string, Map<string, AbortController>>();
+  private readonly failed = new Set<string>();
+  /** Grows with every edit: what was judged of a state that is past is not kept. */
+  private generation = 0;
+
+  constructor(
+    private readonly scenes: LevelScenes,
+    private readonly store: BakeStore,
+    /** Not those that bake: what is fresh is told while bakes are made. */
+    private readonly threads: ThreadPool,
+  ) {}
+
+  /** Forgets what an edit may have changed. */
+  afterEdit(collection: string, edit: LoggedEdit): void {
+    this.generation++;
+    /** Strata, and levels by their records. */
+    const touched = new Set<string>();
+    let everything = false;
+    for (const { document, kind, id } of edit.operations) {
+      if (document !== RECORDS_DOCUMENT) touched.add(document);
+      else if (isRecordKind(kind) && BAKED_RECORDS.has(kind)) everything = true;
+      else touched.add(id);
+    }
+    if (everything) this.scenes.forgetLoads(collection);
+    for (const [name, { strata }] of this.levels) {
+      const [of, level] = name.split('\u0000');
+      if (of === collection && (everything || touched.has(level) || strata.some((id) => touched.has(id))))
+        this.levels.delete(name);
+    }
+  }
+
+  /** Forgets all that rested on files that could not be read. */
+  forgetAll(): void {
+    this.levels.clear();
+  }
+
+  /** Forgets levels that waited for a bake. */
+  afterKept({ kind, key }: KeyedRef): void {
+    for (const [level, { judged }] of this.levels)
+      if (judged.lacking.some((one) => one.kind === kind && one.key === key)) this.levels.delete(level);
+  }
+
+  /** A level as it stands now; what its keys rest on is made where it is lacking. What takes long comes later. */
+  async now(collection: string, level: string, maker: BakeMaker): Promise<JudgedLevel> {
+    const known = this.levels.get(levelName(collection, level));
+    if (known) return known.judged;
+    const { generation } = this;
+    const scene = await this.scenes.of(collection, level);
+    let judged = await this.of(collection, scene);
+    this.stopUnwanted(collection, level, judged);
+    const made = await Promise.all(judged.lacking.map((ref) => this.madeAtOnce(collection, scene, ref, maker)));
+    if (made.some((isMade) => isMade)) judged = await this.of(collection, scene);
+    if (generation === this.generation)
+      this.levels.set(levelName(collection, level), { judged, strata: documentsOf(scene) });
+    return judged;
+  }
+
+  /** A level as it stood at some moment. No bake is made for it. */
+  async of(collection: string, scene: LevelScene): Promise<JudgedLevel> {
+    const last = await this.store.lastKeys(collection);
+    const known = await this.knownBakes(
+      collection,
+      bakesOfLevel(scene).flatMap((ref) => last.get(nameOf(ref)) ?? []),
+    );
+    const run = (bakes: readonly KnownBake[]): Promise<JudgedLevel> =>
+      this.threads.run<(typeof BAKE_TASKS)['judge-level']>('judge-level', { scene, known: bakes });
+    const judged = await run(known);
+    if (judged.lacking.length === 0) return judged;
+    const more = await this.knownBakes(
+      collection,
+      judged.lacking.map(({ key }) => key),
+    );
+    return more.length > 0 ? run([...known, ...more]) : judged;
+  }
+
+  /** The key that a bake has as things stand, as far as that is known. */
+  currentKey(collection: string, ref: BakeRef): string | undefined {
+    for (const [name, { judged }] of this.levels) {
+      const found =
+        name.startsWith(levelName(collection, '')) && judged.keys.find((one) => nameOf(one) === nameOf(ref));
+      if (found) return found.key ?? undefined;
+    }
+    return undefined;
+  }
+
+  isCurrent(kind: string, key: string): boolean {
+    return [...this.levels.values()].some(({ judged }) =>
+      judged.keys.some((one) => one.kind === kind && one.key === key),
+    );
+  }
+
+  /** Starts making a bake that others rest on. @returns whether it is there now */
+  private async madeAtOnce(collection: string, scene: LevelScene, ref: KeyedRef, maker: BakeMaker): Promise<boolean> {
+    const name = `${collection} ${keptName(ref.kind, ref.key)}`;
+    const spec = bakeSpec(ref.kind);
+    if (!spec.isMadeAtOnce || this.failed.has(name)) return false;
+    const level = levelName(collection, scene.content.level.id);
+    const running = this.atOnce.get(level) ?? new Map<string, AbortController>();
+    const controller = running.get(ref.key) ?? new AbortController();
+    this.atOnce.set(level, running.set(ref.key, controller));
+    const made = maker
+      .make(collection, scene, ref, new Map(), { signal: controller.signal })
+      .then(
+        () => true,
+        (error: unknown) => {
+          // What it is made of is at fault, and stays so; anything else may do better next time.
+          if (error instanceof CoreError && error.code !== 'CANCELLED') this.failed.add(name);
+          return false;
+        },
+      )
+      .finally(() => running.delete(ref.key));
+    const costMs = spec.costMs?.(spec.reads(scene, ref.subject)) ?? Infinity;
+    return costMs <= WAITED_FOR_MS && made;
+  }
+
+  /** Stops making what a level had before an edit. */
+  private stopUnwanted(collection: string, level: string, { keys }: JudgedLevel): void {
+    for (const [key, controller] of this.atOnce.get(levelName(collection, level)) ?? [])
+      if (!keys.some((one) => one.key === key)) controller.abort();
+  }
+
+  /** Of some kept bakes those of which others read parts. */
+  private async knownBakes(collection: string, keys: readonly string[]): Promise<KnownBake[]> {
+    const kept = await this.store.withKeys(collection, keys);
+    return [...kept.values()]
+      .filter(({ parts }) => Object.keys(parts).length > 0)
+      .map(({ kind, key, parts, path }) => ({ kind, key, parts, path }));
+  }
+}
+
+function levelName(collection: string, level: string): string {
+  return `${collection}\u0000${level}`;
+}
+
+function documentsOf({ content: { strata, assemblies = [] } }: LevelScene): string[] {
+  return [...strata.map(({ stratum }) => stratum.id), ...assemblies];
+}

@@ -1,0 +1,113 @@
+import {
+  CoreError,
+  bakeSpec,
+  bakesOfLevel,
+  countScene,
+  keysOfScene,
+  nameOf,
+  packLevel,
+  partHashes,
+  sectionsAmong,
+  type BakeKind,
+  type BakeRef,
+  type LevelCount,
+  type LevelScene,
+  type NeededBake,
+  type PackFile,
+  type PackLevelInput,
+  type PartHashes,
+  type RunContext,
+  type SceneKeys,
+} from '@stravel/core';
+import { bakeBytes, readBakeBytes, readBakeFile } from './bake-file';
+
+/** A kept bake that a thread reads. */
+export interface StoredBake extends BakeRef {
+  readonly key: string;
+  readonly path: string;
+}
+
+/** A kept bake that the keys of others may rest on. */
+export interface KnownBake {
+  readonly kind: BakeKind;
+  readonly key: string;
+  readonly parts: PartHashes;
+  readonly path: string;
+}
+
+/** The keys of a level's bakes, and what is counted in it. */
+export interface JudgedLevel extends SceneKeys {
+  /** Null where it can't be counted as it stands, or a section of it is not made. */
+  readonly count: LevelCount | null;
+}
+
+/** A bake as it is kept. */
+export interface MadeBake {
+  readonly bytes: Uint8Array;
+  readonly summary: object;
+  readonly parts: PartHashes;
+}
+
+/** What threads do with bakes; the event loop has their bytes alone. */
+export const BAKE_TASKS = {
+  'judge-level': async (
+    { scene, known }: { readonly scene: LevelScene; readonly known: readonly KnownBake[] },
+    context: RunContext,
+  ): Promise<JudgedLevel> => {
+    const find = (kind: BakeKind, key: string): KnownBake | undefined =>
+      known.find((one) => one.kind === kind && one.key === key);
+    const keys = keysOfScene(scene, bakesOfLevel(scene), (kind, key) => find(kind, key)?.parts);
+    const needed: NeededBake[] = [];
+    for (const { kind, subject, key } of keys.keys) {
+      const kept = key === null ? undefined : find(kind, key);
+      if (kept) needed.push({ kind, subject, result: await readBakeFile(kind, kept.path) } as NeededBake);
+    }
+    return { ...keys, count: keys.lacking.length === 0 ? countOrNull(scene, needed, context) : null };
+  },
+  'make-bake': async (
+    {
+      scene,
+      ref,
+      needed,
+    }: { readonly scene: LevelScene; readonly ref: BakeRef; readonly needed: readonly StoredBake[] },
+    context: RunContext,
+  ): Promise<MadeBake> => {
+    const spec = bakeSpec(ref.kind);
+    const result = spec.make(spec.reads(scene, ref.subject), await neededBakes(needed), context);
+    return { bytes: await bakeBytes(result), summary: spec.summary(result), parts: partHashes(ref.kind, result) };
+  },
+  'read-bake': (path: string): Promise<Uint8Array> => readBakeBytes(path),
+  'open-bake': ({ kind, path }: Pick<StoredBake, 'kind' | 'path'>): Promise<object> => readBakeFile(kind, path),
+  'pack-level': async (
+    { needed, ...input }: Omit<PackLevelInput, 'sight' | 'sections'> & { readonly needed: readonly StoredBake[] },
+    context: RunContext,
+  ): Promise<PackFile[]> => {
+    const made = await neededBakes(needed);
+    const sight = made.find((one): one is NeededBake<'sight'> => nameOf(one) === nameOf(sightOf(input)));
+    if (!sight) throw new CoreError('BAKE_MISSING', 'pack: the sight of the level is not there');
+    return packLevel({ ...input, sight: sight.result, sections: sectionsAmong(made) }, context);
+  },
+} as const;
+
+/** The sight that goes into a level's pack. */
+export function sightOf({ content }: Pick<LevelScene, 'content'>): BakeRef<'sight'> {
+  return { kind: 'sight', subject: content.level.id };
+}
+
+async function neededBakes(needed: readonly StoredBake[]): Promise<NeededBake[]> {
+  return Promise.all(
+    needed.map(
+      async ({ kind, subject, path }) => ({ kind, subject, result: await readBakeFile(kind, path) }) as NeededBake,
+    ),
+  );
+}
+
+/** A level that cannot be counted as it stands has its keys nevertheless. */
+function countOrNull(scene: LevelScene, needed: readonly NeededBake[], context: RunContext): LevelCount | null {
+  try {
+    return countScene(scene, sectionsAmong(needed), context);
+  } catch (error) {
+    if (error instanceof CoreError && error.code !== 'CANCELLED') return null;
+    throw error;
+  }
+}
