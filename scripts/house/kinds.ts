@@ -20,7 +20,7 @@ export function kindNames(
 ): Map<string, Set<string>> {
   return new Map(
     Object.entries(maps).map(([map, { module }]) => {
-      const source = program.getSourceFile(join(ROOT, 'packages/core/src/model', `${module}.ts`));
+      const source = program.getSourceFile(join(ROOT, 'packages/core/src', `${module}.ts`));
       const symbol = source && checker.getSymbolAtLocation(source);
       const declared = symbol && checker.getExportsOfModule(symbol).find(({ name }) => name === map);
       const members = declared ? checker.getPropertiesOfType(checker.getDeclaredTypeOfSymbol(declared)) : [];

@@ -18,8 +18,17 @@ const AREAS: Readonly<Record<string, RegExp>> = {
   'rest of the page': /./,
 };
 const MAPS = {
-  ItemOfKind: { module: 'items', member: '{ readonly id: string; readonly haunts: true }' },
-  RecordOfKind: { module: 'records', member: '{ readonly id: string; readonly haunts: true }' },
+  ItemOfKind: { module: 'model/items', member: '{ readonly id: string; readonly haunts: true }' },
+  RecordOfKind: { module: 'model/records', member: '{ readonly id: string; readonly haunts: true }' },
+  RecipeOfKind: {
+    module: 'model/recipe',
+    member:
+      "{ readonly id: string; readonly name: string; readonly kind: 'RecipeOfKindGhost'; readonly seed: string; readonly haunts: boolean }",
+  },
+  BakeOfKind: {
+    module: 'bakes/bake-spec',
+    member: '{ readonly reads: { readonly haunts: true }; readonly result: { readonly haunts: true } }',
+  },
 };
 
 const house = openHouse(MAPS);

@@ -40,7 +40,7 @@ export function openHouse(
   const ghostText = Object.entries(ghosts)
     .map(
       ([map, { module, member }]) =>
-        `declare module './${module}' { interface ${map} { readonly ${map}Ghost: ${member} } }`,
+        `declare module '../${module}' { interface ${map} { readonly ${map}Ghost: ${member} } }`,
     )
     .join('\n');
   const text = `export {};\n${ghostText}\n`;
