@@ -12,7 +12,7 @@ import {
 import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
-import { costsOf } from '../../bakes/bakes-store';
+import { BAKE_STATE_WORDS, costsOf } from '../../bakes/bakes-store';
 import { BUDGET_OF, MEASURES, heldText, levelCore, limitOf, measureText, type Measure } from '../../bakes/core-bands';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
@@ -60,13 +60,15 @@ export class BudgetPage {
       const one = held.get(level.id);
       const bakes = byLevel[level.id];
       if (!bakes) return [];
-      const isStale = bakes.sight.state !== 'fresh' || bakes.figures.state !== 'fresh';
+      const states = [bakes.sight.state, bakes.figures.state];
+      const isStale = states.some((state) => state !== 'fresh');
       return [
         {
           level,
           number: this.numbers().get(level.id) ?? '·',
           held: one,
           isStale,
+          bakesText: states.includes('unknown') ? BAKE_STATE_WORDS.unknown : isStale ? 'stale' : 'fresh',
           cells: MEASURES.map((measure) => cellOf(level, measure, one?.figures[BUDGET_OF[measure]] ?? NOTHING_HELD)),
         },
       ];

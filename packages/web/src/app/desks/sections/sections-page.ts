@@ -1,3 +1,4 @@
+import { TitleCasePipe } from '@angular/common';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -41,7 +42,7 @@ const NUDGES: Readonly<Record<string, readonly [number, number, number]>> = {
 /** The Sections desk: parts of a level that a recipe makes, and the hand edits that stay. */
 @Component({
   selector: 'sv-sections-page',
-  imports: [DeadAddress, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView, RecipeForm],
+  imports: [DeadAddress, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView, RecipeForm, TitleCasePipe],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sections-page.html',
   styleUrl: './sections-page.scss',
