@@ -154,15 +154,9 @@ export { checkEditReferences } from './document/check-references';
 export { checkRemovals } from './sets/check-removals';
 
 export { canonicalJson, parseJson } from './json/canonical-json';
-export {
-  MAX_CHUNK_RECORDS,
-  decodeChunk,
-  decodePlacementChunk,
-  encodeChunk,
-  moreOf,
-  type PlacementColumns,
-  type PlacementMore,
-} from './layout/chunk';
+export { MAX_CHUNK_RECORDS, decodeChunk, decodePlacementChunk, encodeChunk } from './layout/chunk';
+export { columnsOf, moreOf, placementAt } from './items/placement/columns';
+export type { PlacementColumns, PlacementMore } from './model/placement';
 
 export { placePoint, turnMatrix, turnVector, yawOfDirection, type TurnMatrix } from './geometry/turn';
 export {
@@ -288,6 +282,7 @@ export type { Opening, Pocket, SightFigures, SightResult } from './sight/sight-r
 export { levelSightInput } from './sight/level-sight-input';
 export { thingsOfPockets } from './sight/pocket-things';
 export { levelContent, standingContent, type LevelContent } from './layout/level-content';
+export { placedPieces, placementsOf } from './layout/level-placements';
 export { patchStates, patchedContent, patchedItem, type PatchState } from './layout/patched-content';
 export {
   isPatchable,
@@ -358,7 +353,7 @@ export { type SolvedTiles, type TilePlace } from './layout/tiles/solved-tiles';
 export { numberOfSum } from './numeric/sum-text';
 export { toMicro, vectorToMicro, wholeTurn } from './numeric/micro';
 export { groupChain, groupTree, groupsWithin, withoutAside, type GroupNode } from './layout/groups';
-export { placementBounds } from './layout/placement-bounds';
+export { placedBounds, placementBounds } from './layout/placement-bounds';
 export { BAKES, BAKED_RECORDS, BAKE_KINDS, bakeSpec, bakesOfLevel, isBakeKind, isBakeResult } from './bakes';
 export { BakeCache } from './bakes/bake-cache';
 export {

@@ -18,8 +18,8 @@ export function bakeKey<B extends BakeKind>(
   input: BakeReads<B>,
   needs: readonly (BakeRef & { readonly hash: string })[] = [],
 ): string {
-  const { version } = bakeSpec(kind);
-  return hashOf({ kind, version, input, ...(needs.length > 0 ? { needs } : {}) });
+  const { version, hashed } = bakeSpec(kind);
+  return hashOf({ kind, version, input: hashed?.(input) ?? input, ...(needs.length > 0 ? { needs } : {}) });
 }
 
 /** Of plain data, whatever the order of its keys. */

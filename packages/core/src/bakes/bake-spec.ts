@@ -74,8 +74,10 @@ export interface BakeSpec<B extends BakeKind> {
   /** What a subject lacks that a level could have a bake of; undefined where it is none of this level's. */
   readonly fault?: (scene: LevelScene, subject: string) => CoreError | undefined;
   readonly needs: (scene: LevelScene, subject: string) => readonly BakeNeed[];
-  /** Exactly what is hashed. */
+  /** Exactly what is hashed, in the form that `hashed` gives it. */
   readonly reads: (scene: LevelScene, subject: string) => BakeReads<B>;
+  /** The same as plain data; absent where it is that already. */
+  readonly hashed?: (reads: BakeReads<B>) => object;
   /** @param needed in the order of `needs` @throws CoreError as its algorithm does, 'CANCELLED' */
   readonly make: (reads: BakeReads<B>, needed: readonly NeededBake[], context: RunContext) => BakeResult<B>;
   /** Milliseconds that it takes, about; absent where nobody knows. */
@@ -84,6 +86,11 @@ export interface BakeSpec<B extends BakeKind> {
   readonly parts: (result: BakeResult<B>) => Readonly<Record<string, object>>;
   /** What is told of it without opening it. */
   readonly summary: (result: BakeResult<B>) => object;
+  /** A result as JSON can hold it, and back; absent where it is plain data. */
+  readonly codec?: {
+    readonly encode: (result: BakeResult<B>) => object;
+    readonly decode: (plain: unknown) => unknown;
+  };
   /** Whether what was read back is a result of this version. */
   readonly check: (value: unknown) => value is BakeResult<B>;
 }

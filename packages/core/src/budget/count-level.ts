@@ -49,7 +49,7 @@ export function countOf(
     things: things.length,
     tally: {
       markers: countBy(input.strata.flatMap(({ markers }) => markers.map(({ kind }) => kind))),
-      pieces: countBy(input.strata.flatMap(({ placements }) => placements.map(({ piece }) => piece))),
+      pieces: countBy(input.strata.flatMap(({ placements }) => placements.pieces)),
       blocks: countBy(input.strata.flatMap(({ blocks }) => blocks.map(({ sight }) => sight))),
     },
     bound: {

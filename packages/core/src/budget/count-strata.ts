@@ -1,8 +1,9 @@
 import type { RunContext } from '../context/run-context';
 import { switchDistances } from '../detail/switch-distance';
 import { CoreError } from '../errors';
+import { PLACEMENT_NUMBERS } from '../items/placement/columns';
 import { blockSurfaceIfAny } from '../geometry/block-solid';
-import { placementBounds } from '../layout/placement-bounds';
+import { placedBounds } from '../layout/placement-bounds';
 import type { StratumRole } from '../model/stratum';
 import { INSTANCE_BYTES, blockBytes } from './cost-model';
 import type { FiguresInput } from './figures-scene';
@@ -52,21 +53,26 @@ export function countStrata(
       });
       bounds.push(...surface.bounds.min, ...surface.bounds.max);
     }
-    for (const placement of stratum.placements) {
-      const piece = pieces.get(placement.piece);
+    const { count, ids, pieces: placed, numbers } = stratum.placements;
+    for (let i = 0; i < count; i++) {
+      const piece = pieces.get(placed[i]);
       if (!piece)
         throw new CoreError(
           'FIGURES_PIECE_MISSING',
-          `figures: the placement ${placement.id} uses the piece ${placement.piece}, which is not there`,
+          `figures: the placement ${ids[i]} uses the piece ${placed[i]}, which is not there`,
         );
       const [full] = piece.steps;
       triangles += full.triangles;
       memoryBytes += INSTANCE_BYTES;
       drawn.set(`piece ${piece.id}`, full.materials);
-      const distances = switchDistances(piece.steps, input.view, Math.max(...placement.scale));
+      const at = i * PLACEMENT_NUMBERS;
+      const distances = switchDistances(
+        piece.steps,
+        input.view,
+        Math.max(numbers[at + 6], numbers[at + 7], numbers[at + 8]),
+      );
       things.push({ what: 'piece', id: piece.id, name: piece.name, steps: piece.steps, distances, stratum: index });
-      const box = placementBounds(placement, piece.bounds);
-      bounds.push(...box.min, ...box.max);
+      placedBounds(numbers, i, piece.bounds, bounds, bounds.length);
     }
     const drawCalls = [...drawn.values()].reduce((sum, calls) => sum + calls, 0);
     return {
@@ -75,7 +81,7 @@ export function countStrata(
       role: stratum.role,
       shared: stratum.shared,
       blocks: stratum.blocks.length,
-      placements: stratum.placements.length,
+      placements: count,
       triangles,
       drawCalls,
       memoryBytes,

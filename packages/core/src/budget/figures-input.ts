@@ -1,5 +1,6 @@
 import { layoutFindings } from '../layout/checks/layout-findings';
 import type { LevelContent } from '../layout/level-content';
+import { placedPieces, placementsOf } from '../layout/level-placements';
 import type { Piece } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
 import type { FiguresInput } from './figures-scene';
@@ -11,16 +12,16 @@ export function figuresInput(
   view: ViewSettings,
 ): Omit<FiguresInput, 'sight'> {
   const { strata } = content;
-  const used = [...new Set(strata.flatMap(({ content }) => content.placement.map(({ piece }) => piece)))].sort();
+  const used = [...placedPieces(strata)].sort();
   return {
     level: content.level.id,
-    strata: strata.map(({ stratum, content }) => ({
+    strata: strata.map(({ stratum, content, made }) => ({
       id: stratum.id,
       name: stratum.name,
       role: stratum.role,
       shared: stratum.owner === null,
       blocks: content.block,
-      placements: content.placement,
+      placements: placementsOf({ content, made }),
       markers: content.marker.map(({ kind }) => ({ kind })),
     })),
     pieces: used.flatMap((id) => (pieces[id] ? [pieces[id]] : [])),

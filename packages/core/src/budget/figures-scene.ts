@@ -2,7 +2,7 @@ import type { Finding } from '../findings';
 import type { Block } from '../model/block';
 import type { Piece } from '../model/kit';
 import type { Marker } from '../model/marker';
-import type { Placement } from '../model/placement';
+import type { PlacementColumns } from '../model/placement';
 import type { StratumRole } from '../model/stratum';
 import type { ViewSettings } from '../model/view-settings';
 import type { SightResult } from '../sight/sight-result';
@@ -16,7 +16,7 @@ export interface FiguresInput {
     readonly role: StratumRole;
     readonly shared: boolean;
     readonly blocks: readonly Block[];
-    readonly placements: readonly Placement[];
+    readonly placements: PlacementColumns;
     readonly markers: readonly Pick<Marker, 'kind'>[];
   }[];
   readonly pieces: readonly Piece[];

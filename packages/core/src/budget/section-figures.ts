@@ -1,3 +1,4 @@
+import { joinedColumns } from '../items/placement/columns';
 import { sectionFindings, type MadeSection } from '../sections/with-sections';
 import type { FiguresInput } from './figures-scene';
 
@@ -12,6 +13,7 @@ export function withSectionFigures(input: Unseen, sections: readonly MadeSection
       const own = sections.filter(({ stratum }) => stratum === one.id);
       return {
         ...one,
+        placements: joinedColumns([one.placements, ...own.flatMap(({ section }) => section.placements ?? [])]),
         blocks: [...one.blocks, ...own.flatMap(({ section }) => section.blocks)],
         markers: [...one.markers, ...own.flatMap(({ section }) => section.markers.map(({ kind }) => ({ kind })))],
       };

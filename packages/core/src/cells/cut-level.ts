@@ -3,9 +3,9 @@ import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import { blockSurfaceIfAny, type BlockSurface } from '../geometry/block-solid';
 import type { StandingLevel } from '../layout/standing-level';
-import { placementBounds } from '../layout/placement-bounds';
+import { placementsOf } from '../layout/level-placements';
+import { placedBounds } from '../layout/placement-bounds';
 import type { CellGrid } from '../model/cell-grid';
-import type { StratumContent } from '../model/items';
 import type { Kit, Piece } from '../model/kit';
 import type { Box3, PlanPoint } from '../model/vector';
 
@@ -113,9 +113,10 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
   const placed: (Omit<PlacedThing, 'cell'> & { readonly key: string | undefined })[] = [];
   const cellKeyOfThing: [string, string | undefined][] = [];
   const usedPieces = new Set<string>();
-  for (const { stratum, content: items } of content.strata) {
+  for (const one of content.strata) {
+    const { stratum } = one;
     let count = 0;
-    for (const thing of thingsOf(stratum.id, items, pieces)) {
+    for (const thing of thingsOf(one, pieces)) {
       if (count++ % 1024 === 0) context.checkCancelled();
       const { bounds, kind } = thing;
       const reach = [0, 2].map((k) => [
@@ -141,7 +142,7 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
         placed.push({ id: thing.id, kind, stratum: thing.stratum, name: thing.name, cells, bounds, key });
       }
     }
-    for (const { piece } of items.placement) usedPieces.add(piece);
+    for (const piece of placementsOf(one).pieces) usedPieces.add(piece);
   }
   const kitIds = [...new Set([...usedPieces].map((piece) => pieces[piece].kit))].sort();
   const numberOfKit = new Map(kitIds.map((id, i) => [id, i]));
@@ -224,8 +225,9 @@ function contents(
   };
 }
 
-function* thingsOf(stratum: string, items: StratumContent, pieces: CutInput['pieces']): Generator<Thing> {
-  for (const block of items.block) {
+function* thingsOf(one: StandingLevel['strata'][number], pieces: CutInput['pieces']): Generator<Thing> {
+  const stratum = one.stratum.id;
+  for (const block of one.content.block) {
     const surface = blockSurfaceIfAny(block);
     if (!surface) continue;
     const memoryBytes = blockBytes(surface);
@@ -241,16 +243,19 @@ function* thingsOf(stratum: string, items: StratumContent, pieces: CutInput['pie
       kit: undefined,
     };
   }
-  for (const placement of items.placement) {
-    const piece = pieces[placement.piece];
+  const { count, ids, pieces: placed, numbers } = placementsOf(one);
+  const box = new Float64Array(6);
+  for (let i = 0; i < count; i++) {
+    const piece = pieces[placed[i]];
     if (!piece)
       throw new CoreError(
         'CELL_PIECE_MISSING',
-        `cells: the placement ${placement.id} uses the piece ${placement.piece}, which is not there`,
+        `cells: the placement ${ids[i]} uses the piece ${placed[i]}, which is not there`,
       );
-    const bounds = placementBounds(placement, piece.bounds);
+    placedBounds(numbers, i, piece.bounds, box, 0);
+    const bounds: Box3 = { min: [box[0], box[1], box[2]], max: [box[3], box[4], box[5]] };
     yield {
-      id: placement.id,
+      id: ids[i],
       kind: 'placement',
       stratum,
       name: piece.name,

@@ -2,7 +2,8 @@ import { strFromU8, strToU8 } from 'fflate';
 import type { JsonRecord } from '../document/apply-operation';
 import { CoreError } from '../errors';
 import { parseJson } from '../json/canonical-json';
-import type { Placement } from '../model/placement';
+import { PLACEMENT_NUMBERS, moreOf, placementAt } from '../items/placement/columns';
+import type { Placement, PlacementColumns, PlacementMore } from '../model/placement';
 import type { EditableKind } from '../model/records';
 
 /** Most records in one chunk. */
@@ -10,22 +11,6 @@ export const MAX_CHUNK_RECORDS = 4096;
 
 const MAGIC = 0x31435653; // 'SVC1'
 const PREFIX_BYTES = 12;
-const PLACEMENT_NUMBERS = 9;
-
-/** Placements in columns, as the page keeps them. */
-export interface PlacementColumns {
-  readonly count: number;
-  readonly ids: readonly string[];
-  /** Id of each placement's piece. */
-  readonly pieces: readonly string[];
-  /** Nine numbers a placement: position xyz in metres, yaw pitch roll in degrees, scale xyz. */
-  readonly numbers: Float64Array;
-  /** What few placements have besides: group and own values, by index. */
-  readonly more: ReadonlyMap<number, PlacementMore>;
-}
-
-/** What a placement may have besides its transform. */
-export type PlacementMore = Pick<Placement, 'group' | 'values'>;
 
 /**
  * One chunk of a document: records of one kind. Placements stand in columns, all other kinds as JSON.
@@ -102,24 +87,7 @@ export function decodeChunk(kind: EditableKind, bytes: Uint8Array): JsonRecord[]
 
 function decodePlacements(bytes: Uint8Array): JsonRecord[] {
   const columns = decodePlacementChunk(bytes);
-  return columns.ids.map((id, i) => ({
-    id,
-    ...placementAt(columns.numbers, i, columns.pieces[i]),
-    ...(columns.more.get(i) as JsonRecord | undefined),
-  }));
-}
-
-/** Group and own values of a placement; undefined when it has neither. */
-export function moreOf({ group, values }: Partial<Placement>): PlacementMore | undefined {
-  const hasGroup = group !== undefined && group !== null;
-  const hasValues = values !== undefined && values !== null;
-  return hasGroup || hasValues ? { ...(hasGroup ? { group } : {}), ...(hasValues ? { values } : {}) } : undefined;
-}
-
-function placementAt(numbers: Float64Array, i: number, piece: string): JsonRecord {
-  const at = i * PLACEMENT_NUMBERS;
-  const three = (k: number): number[] => Array.from(numbers.subarray(at + k, at + k + 3));
-  return { piece, position: three(0), turn: three(3), scale: three(6) };
+  return columns.ids.map((_id, i) => placementAt(columns, i) as unknown as JsonRecord);
 }
 
 function assemble(count: number, text: string, numbers: Float64Array): Uint8Array {

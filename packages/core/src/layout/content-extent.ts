@@ -1,5 +1,7 @@
 import type { Box3 } from '../model/vector';
+import { PLACEMENT_NUMBERS } from '../items/placement/columns';
 import type { LevelContent } from './level-content';
+import { placementsOf } from './level-placements';
 
 /** Room left around what stands at the edge, metres. */
 const MARGIN_METRES = 1;
@@ -14,9 +16,11 @@ export function contentExtent(strata: LevelContent['strata']): Box3 | null {
       max[k] = Math.max(max[k], value + MARGIN_METRES);
     });
   };
-  for (const { content } of strata) {
-    for (const { position } of [...content.block, ...content.placement, ...content.marker, ...content.volume])
-      take(...position);
+  for (const one of strata) {
+    const { content } = one;
+    for (const { position } of [...content.block, ...content.marker, ...content.volume]) take(...position);
+    const { numbers } = placementsOf(one);
+    for (let at = 0; at < numbers.length; at += PLACEMENT_NUMBERS) take(numbers[at], numbers[at + 1], numbers[at + 2]);
     for (const { position, columns, rows, squareMetres } of content.tileFloor) {
       take(...position);
       take(position[0] + columns * squareMetres, position[1], position[2] + rows * squareMetres);

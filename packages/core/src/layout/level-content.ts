@@ -1,6 +1,7 @@
 import type { Level } from '../model/level';
 import type { Stratum } from '../model/stratum';
 import type { StratumContent } from '../model/items';
+import type { PlacementColumns } from '../model/placement';
 import { withAssemblies } from './assemblies/lay-assemblies';
 import { withoutAside } from './groups';
 import { patchedContent } from './patched-content';
@@ -8,7 +9,12 @@ import { patchedContent } from './patched-content';
 /** A level with the content of every stratum in its stack; bottom first. */
 export interface LevelContent {
   readonly level: Level;
-  readonly strata: readonly { readonly stratum: Stratum; readonly content: StratumContent }[];
+  readonly strata: readonly {
+    readonly stratum: Stratum;
+    readonly content: StratumContent;
+    /** Placements that sections made; `placementsOf` gives them with those of the content. */
+    readonly made?: PlacementColumns;
+  }[];
   /** Ids of the assemblies that were at hand when they were laid out. */
   readonly assemblies?: readonly string[];
 }

@@ -1,7 +1,9 @@
 import type { RunContext } from '../context/run-context';
 import { finding, type Finding } from '../findings';
 import { withAssemblies } from '../layout/assemblies/lay-assemblies';
+import { PLACEMENT_NUMBERS } from '../items/placement/columns';
 import { standingContent } from '../layout/level-content';
+import { placementsOf } from '../layout/level-placements';
 import type { CollectionContent } from '../model/collection-content';
 import { stepNodeName, type Piece } from '../model/kit';
 import type { Level } from '../model/level';
@@ -65,19 +67,28 @@ export function checkPack(
       blocks += items.block.length;
       others +=
         items.recipe.length + items.marker.length + items.volume.length + items.tileFloor.length + items.mask.length;
-      placements += items.placement.length;
-      for (const placement of items.placement) {
-        usedPieces.add(placement.piece);
-        const off = placement.scale.find((value) => value < target.scale[0] || value > target.scale[1]);
+      const { count, ids, pieces, numbers } = placementsOf({ content: items });
+      placements += count;
+      for (let n = 0; n < count; n++) {
+        usedPieces.add(pieces[n]);
+        const at = n * PLACEMENT_NUMBERS;
+        const off = numbers
+          .subarray(at + 6, at + 9)
+          .find((value) => value < target.scale[0] || value > target.scale[1]);
         if (off === undefined) continue;
         findings.push(
           finding({
             code: 'PACK_SCALE',
             desk: 'pack',
             severity: 'error',
-            subject: placement.id,
-            place: { level: level.id, stratum, item: placement.id, position: placement.position },
-            message: `A placement of ${records.piece[placement.piece]?.name ?? placement.piece} in ${level.name} is scaled by ${off}; ${target.name} takes ${target.scale[0]} to ${target.scale[1]}`,
+            subject: ids[n],
+            place: {
+              level: level.id,
+              stratum,
+              item: ids[n],
+              position: [numbers[at], numbers[at + 1], numbers[at + 2]],
+            },
+            message: `A placement of ${records.piece[pieces[n]]?.name ?? pieces[n]} in ${level.name} is scaled by ${off}; ${target.name} takes ${target.scale[0]} to ${target.scale[1]}`,
             why: 'So large or small a scale nearly always means that the piece was made in another unit.',
           }),
         );

@@ -2,14 +2,16 @@ import { RESIDENT, type CutLevel } from '../cells/cut-level';
 import type { LevelContent } from '../layout/level-content';
 import type { Block } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
-import type { Placement } from '../model/placement';
+import { placementsOf } from '../layout/level-placements';
+import type { PlacementColumns } from '../model/placement';
 
 /** A part of a level that is loaded as one: all of it, what is resident, or a cell. */
 export interface Chunk {
   /** '' for what is always loaded. */
   readonly cell: string;
   readonly blocks: Block[];
-  readonly placements: Placement[];
+  /** Its placements: columns, and which of them. */
+  readonly placements: { readonly of: PlacementColumns; readonly i: number }[];
 }
 
 /** Name of a chunk's files, without ending. */
@@ -42,9 +44,10 @@ export function chunksOf({ strata }: LevelContent, cut: CutLevel, isOne: boolean
     chunks.set(key, known);
     return known;
   };
-  for (const { content } of strata) {
-    for (const block of content.block) chunkOf(block.id).blocks.push(block);
-    for (const placement of content.placement) chunkOf(placement.id).placements.push(placement);
+  for (const one of strata) {
+    for (const block of one.content.block) chunkOf(block.id).blocks.push(block);
+    const of = placementsOf(one);
+    of.ids.forEach((id, i) => chunkOf(id).placements.push({ of, i }));
   }
   return [...chunks.values()].sort((a, b) => (a.cell < b.cell ? -1 : 1));
 }

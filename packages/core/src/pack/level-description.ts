@@ -6,6 +6,7 @@ import type { Kit, Piece } from '../model/kit';
 import type { Placement } from '../model/placement';
 import { chunkName, type Chunk } from './chunks';
 import { kitPackPath } from './pack-kit';
+import { placementAt } from '../items/placement/columns';
 import { ownValues } from '../layout/placed-json';
 
 /** What a level's file tells beside its content. */
@@ -70,10 +71,10 @@ function describeChunk(
   return {
     cell: chunk.cell === '' ? null : chunk.cell,
     geometry: hasGeometry ? `${levelFolder(content)}/${chunkName(chunk)}.glb` : null,
-    kits: [...new Set(chunk.placements.map(({ piece }) => kitPackPath(kits[pieces[piece].kit])))]
+    kits: [...new Set(chunk.placements.map(({ of, i }) => kitPackPath(kits[pieces[of.pieces[i]].kit])))]
       .sort()
       .map((path) => `${path}.json`),
-    placements: chunk.placements.map(placed),
+    placements: chunk.placements.map(({ of, i }) => placed(placementAt(of, i))),
   };
 }
 

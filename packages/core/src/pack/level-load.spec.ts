@@ -5,6 +5,7 @@ import { writeGlb } from '../formats/glb/write-glb';
 import { boxPlanes } from '../geometry/block-solid';
 import { plainMaterial, type KitMeshes, type MeshPart } from '../mesh/kit-meshes';
 import { stepCost } from '../mesh/mesh-cost';
+import { placementsOf } from '../layout/level-placements';
 import type { Block } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
 import type { Kit, Piece } from '../model/kit';
@@ -53,7 +54,7 @@ async function packed(input: LevelLoadInput): Promise<{ files: number; bytes: nu
     files: files.length,
     bytes: files.reduce((sum, { bytes }) => sum + bytes.length, 0),
     seenBytes: sightFile(
-      input.content.strata.map(({ content: { block, placement } }) => ({ blocks: block, placements: placement })),
+      input.content.strata.map((one) => ({ blocks: one.content.block, placements: placementsOf(one) })),
       sight,
       new Map(Object.entries(input.pieces)),
     ).length,

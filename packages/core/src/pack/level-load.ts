@@ -13,7 +13,8 @@ import { chunksOf, gridOf } from './chunks';
 import type { KitLoad } from './kit-load';
 import { describeLevel } from './level-description';
 import { masksOf } from './pack-level';
-import { placementFileBytes } from '../layout/placed-json';
+import { placementsOf } from '../layout/level-placements';
+import { placedFileBytes } from '../layout/placed-json';
 
 export interface LevelLoadInput {
   /** With its sections laid in. */
@@ -33,10 +34,10 @@ export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad
   const { content, grid } = input;
   const cut = cutLevel({ ...input, grid: gridOf(content.level.id, grid) }, context);
   const chunks = chunksOf(content, cut, grid === null).map((chunk) => ({ chunk, packed: packedBlocks(chunk.blocks) }));
-  const strata = content.strata.map(({ stratum, content: { block, placement } }) => ({
-    stratum: stratum.id,
-    blockBytes: sumOf(block.map(blockFileBytes)),
-    placedBytes: sumOf(placement.map(placementFileBytes)),
+  const strata = content.strata.map((one) => ({
+    stratum: one.stratum.id,
+    blockBytes: sumOf(one.content.block.map(blockFileBytes)),
+    placedBytes: placedFileBytes(placementsOf(one)),
   }));
   const masks = masksOf(content);
   const described = {

@@ -4,6 +4,7 @@ import type { RunContext } from '../context/run-context';
 import { canonicalJson } from '../json/canonical-json';
 import { writeGlb } from '../formats/glb/write-glb';
 import type { LevelContent } from '../layout/level-content';
+import { placementsOf } from '../layout/level-placements';
 import { bitmapOfMask } from '../layout/masks/mask-bitmap';
 import { pictureOfMask } from '../layout/masks/mask-picture';
 import type { CellGrid } from '../model/cell-grid';
@@ -51,7 +52,7 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
     chunks.push({ chunk, hasGeometry: meshes !== undefined });
   }
   context.progress(0.6, `${level.name}: what is seen`);
-  const strata = content.strata.map(({ content: { block, placement } }) => ({ blocks: block, placements: placement }));
+  const strata = content.strata.map((one) => ({ blocks: one.content.block, placements: placementsOf(one) }));
   const seen = sightFile(strata, input.sight, new Map(Object.entries(input.pieces)));
   files.push({ path: `${folder}/sight.json`, bytes: seen });
   if (input.grid) files.push({ path: `${folder}/cells.json`, bytes: cellsFile(input.grid, cut) });

@@ -6,6 +6,7 @@ import type { ItemKind } from '../model/items';
 import type { Marker } from '../model/marker';
 import type { PinBase, PinOfKind } from '../model/pin';
 import type { RecipeKind, RecipeOfKind } from '../model/recipe';
+import type { PlacementColumns } from '../model/placement';
 import type { Box3 } from '../model/vector';
 import type { Parameters } from './parameters';
 
@@ -37,6 +38,8 @@ export interface Section {
   /** In order of id, as all items. */
   readonly blocks: readonly Block[];
   readonly markers: readonly Marker[];
+  /** Absent where it places nothing. */
+  readonly placements?: PlacementColumns;
   /** What it comes to, in one line. */
   readonly line: string;
   /** What is shown beside it, most telling first. */

@@ -1,4 +1,5 @@
 import type { Finding } from '../findings';
+import { joinedColumns } from '../items/placement/columns';
 import type { StandingLevel } from '../layout/standing-level';
 import type { Section } from '../recipes/recipe-spec';
 
@@ -15,15 +16,17 @@ export function sectionFindings(level: string, sections: readonly MadeSection[])
   );
 }
 
-/** Blocks and markers of sections laid into their strata, so that what reads them need know no recipe. */
+/** Blocks, markers and placements of sections laid into their strata, so that what reads them need know no recipe. */
 export function withSections<L extends StandingLevel>(content: L, sections: readonly MadeSection[]): L {
   if (sections.length === 0) return content;
   const strata = content.strata.map((one) => {
     const own = sections.filter(({ stratum }) => stratum === one.stratum.id);
     if (own.length === 0) return one;
     const { block, marker } = one.content;
+    const placed = own.flatMap(({ section }) => section.placements ?? []);
     return {
       ...one,
+      ...(placed.length > 0 ? { made: joinedColumns(placed) } : {}),
       content: {
         ...one.content,
         block: [...block, ...own.flatMap(({ section }) => section.blocks)],

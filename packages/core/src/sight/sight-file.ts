@@ -1,18 +1,18 @@
 import { strToU8 } from 'fflate';
 import { CoreError } from '../errors';
 import { blockSurfaceIfAny } from '../geometry/block-solid';
-import { placementBounds } from '../layout/placement-bounds';
+import { placedBounds } from '../layout/placement-bounds';
 import type { Json } from '../model/json';
 import type { Block } from '../model/block';
 import type { Piece } from '../model/kit';
-import type { Placement } from '../model/placement';
+import type { PlacementColumns } from '../model/placement';
 import { thingsOfPockets } from './pocket-things';
 import type { SightResult } from './sight-result';
 
 /** What of a stratum is seen. */
 interface SeenStratum {
   readonly blocks: readonly Block[];
-  readonly placements: readonly Placement[];
+  readonly placements: PlacementColumns;
 }
 
 /** The file of what is seen from where. @param strata with their sections laid in @param pieces all that are placed */
@@ -35,12 +35,11 @@ function sightOf(strata: readonly SeenStratum[], sight: SightResult, pieces: Rea
       ids.push(block.id);
       bounds.push(...box.min, ...box.max);
     }
-    for (const placement of placements) {
-      const piece = pieces.get(placement.piece);
-      if (!piece) throw new CoreError('SIGHT_PIECE_MISSING', `sight: the piece ${placement.piece} is not there`);
-      const box = placementBounds(placement, piece.bounds);
-      ids.push(placement.id);
-      bounds.push(...box.min, ...box.max);
+    for (let i = 0; i < placements.count; i++) {
+      const piece = pieces.get(placements.pieces[i]);
+      if (!piece) throw new CoreError('SIGHT_PIECE_MISSING', `sight: the piece ${placements.pieces[i]} is not there`);
+      ids.push(placements.ids[i]);
+      placedBounds(placements.numbers, i, piece.bounds, bounds, bounds.length);
     }
   }
   const things = thingsOfPockets(sight.pockets, new Float64Array(bounds));

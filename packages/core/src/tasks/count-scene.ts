@@ -15,7 +15,7 @@ export function countScene(
   const { content, pieces, view, kitLoads } = scene;
   const input = withSectionFigures(figuresInput(content, pieces, view), sections);
   const known = new Set(input.pieces.flatMap(({ id, kit }) => (Object.hasOwn(kitLoads, kit) ? [id] : [])));
-  if (!input.strata.every(({ placements }) => placements.every(({ piece }) => known.has(piece)))) return null;
+  if (!input.strata.every(({ placements }) => placements.pieces.every((piece) => known.has(piece)))) return null;
   return {
     ...countLevel(input, context),
     load: levelLoad({ ...scene, content: withSections(content, sections) }, context),

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { gunzip, gzip } from 'node:zlib';
 import { promisify } from 'node:util';
-import { CoreError, isBakeResult, type BakeKind, type BakeResult } from '@stravel/core';
+import { CoreError, bakeSpec, isBakeResult, type BakeKind, type BakeResult } from '@stravel/core';
 
 /** Name of the file of some bytes: what was changed in it is seen. */
 export function bakeFileName(bytes: Uint8Array): string {
@@ -21,12 +21,13 @@ export async function readBakeBytes(path: string): Promise<Uint8Array> {
 
 /** The bake that a file holds. @throws CoreError 'BAKE_UNREADABLE' */
 export async function readBakeFile<B extends BakeKind>(kind: B, path: string): Promise<BakeResult<B>> {
-  const value: unknown = JSON.parse((await promisify(gunzip)(await readBakeBytes(path))).toString('utf8'));
+  const plain: unknown = JSON.parse((await promisify(gunzip)(await readBakeBytes(path))).toString('utf8'));
+  const value = bakeSpec(kind).codec?.decode(plain) ?? plain;
   if (isBakeResult(kind, value)) return value;
   throw new CoreError('BAKE_UNREADABLE', `bake: the file ${basename(path)} holds no ${kind}`, { file: basename(path) });
 }
 
 /** A bake as it stands in its file. */
-export async function bakeBytes(result: object): Promise<Uint8Array> {
-  return promisify(gzip)(JSON.stringify(result));
+export async function bakeBytes<B extends BakeKind>(kind: B, result: BakeResult<B>): Promise<Uint8Array> {
+  return promisify(gzip)(JSON.stringify(bakeSpec(kind).codec?.encode(result) ?? result));
 }

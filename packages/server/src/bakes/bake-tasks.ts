@@ -74,7 +74,11 @@ export const BAKE_TASKS = {
   ): Promise<MadeBake> => {
     const spec = bakeSpec(ref.kind);
     const result = spec.make(spec.reads(scene, ref.subject), await neededBakes(needed), context);
-    return { bytes: await bakeBytes(result), summary: spec.summary(result), parts: partHashes(ref.kind, result) };
+    return {
+      bytes: await bakeBytes(ref.kind, result),
+      summary: spec.summary(result),
+      parts: partHashes(ref.kind, result),
+    };
   },
   'read-bake': (path: string): Promise<Uint8Array> => readBakeBytes(path),
   'open-bake': ({ kind, path }: Pick<StoredBake, 'kind' | 'path'>): Promise<object> => readBakeFile(kind, path),

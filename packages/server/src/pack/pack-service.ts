@@ -7,6 +7,7 @@ import {
   manifestText,
   packKit,
   packedLevels,
+  placedPieces,
   playNumbers,
   levelContent,
   levelsInOrder,
@@ -127,8 +128,7 @@ export class PackService {
         signal,
         onProgress: (f, stage) => say(f * 0.5, stage),
       });
-      for (const { content: items } of input.content.strata)
-        for (const { piece } of items.placement) usedKits.add(records.piece[piece].kit);
+      for (const piece of placedPieces(input.content.strata)) usedKits.add(records.piece[piece].kit);
       const files = await this.threads.run<(typeof BAKE_TASKS)['pack-level']>(
         'pack-level',
         { ...input, needed },
@@ -222,7 +222,8 @@ function kitsOf(levels: readonly Level[], { records, strata }: StoredContent): K
   const stacked = levels.flatMap((level) => level.strata.map(({ stratum }) => stratum));
   const kits = new Set<string>();
   for (const id of new Set([...stacked, ...assembliesWithin(records.stratum, stacked)])) {
-    for (const { piece } of strata.get(id)?.placement ?? [])
+    const content = strata.get(id);
+    for (const piece of content ? placedPieces([{ content }]) : [])
       if (Object.hasOwn(records.piece, piece)) kits.add(records.piece[piece].kit);
   }
   return Object.values(records.kit).filter(({ id }) => kits.has(id));

@@ -2,6 +2,7 @@ import { CoreError } from '../../errors';
 import { figuresInput } from '../../budget/figures-input';
 import { withSectionFigures } from '../../budget/section-figures';
 import { FIGURES_VERSION, levelFigures, type BakedFigures } from '../../budget/level-figures';
+import { hashedColumns } from '../../items/placement/columns-json';
 import { isJsonTable } from '../../model/json';
 import { sightFile } from '../../sight/sight-file';
 import { neededOf, type BakeSpec } from '../bake-spec';
@@ -17,6 +18,10 @@ export const FIGURES: BakeSpec<'figures'> = {
     ...needsSections(scene, null),
   ],
   reads: ({ content, pieces, view }) => figuresInput(content, pieces, view),
+  hashed: (reads) => ({
+    ...reads,
+    strata: reads.strata.map((one) => ({ ...one, placements: hashedColumns(one.placements) })),
+  }),
   make: (reads, needed, context) => {
     const [sight] = neededOf(needed, 'sight');
     if (!sight) throw new CoreError('BAKE_NEEDS_SIGHT', 'figures: need the sight of their level');

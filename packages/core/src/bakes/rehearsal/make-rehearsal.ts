@@ -10,7 +10,8 @@ import type { Kit, Piece } from '../../model/kit';
 import type { Rehearsal } from '../../model/rehearsal';
 import type { Vector3 } from '../../model/vector';
 import { cellsFile } from '../../cells/cells-file';
-import { placementFileBytes } from '../../layout/placed-json';
+import { placementsOf } from '../../layout/level-placements';
+import { placedFileBytes } from '../../layout/placed-json';
 import { withSections, type MadeSection } from '../../sections/with-sections';
 import { cutLevel, type CutLevel } from '../../cells/cut-level';
 import { fireLinks } from '../../cells/fire-links';
@@ -86,10 +87,7 @@ export function makeRehearsal(
 
 /** The level's own file, as far as placements make it long, its grid, and what is seen, of which only the seek counts. */
 function filesAtStart({ strata }: StandingLevel, grid: CellGrid, cut: CutLevel): WalkInput['levelFiles'] {
-  const placed = strata.reduce(
-    (sum, { content }) => content.placement.reduce((all, placement) => all + placementFileBytes(placement), sum),
-    0,
-  );
+  const placed = strata.reduce((sum, one) => sum + placedFileBytes(placementsOf(one)), 0);
   return { files: 3, diskBytes: placed + cellsFile(grid, cut).length };
 }
 

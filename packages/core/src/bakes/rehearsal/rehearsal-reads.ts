@@ -1,5 +1,6 @@
 import { CoreError } from '../../errors';
 import { kindsWith } from '../../items';
+import { placedPieces } from '../../layout/level-placements';
 import type { ItemKind, StratumContent } from '../../model/items';
 import type { LevelScene } from '../bake-spec';
 import type { RehearsalReads } from './make-rehearsal';
@@ -17,10 +18,7 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
   // Links know what they lead to by its name and by whether it is switched off.
   const hasLinks = content.strata.some(({ content: items }) => items.link.length > 0);
   const kinds = hasLinks ? new Set([...CUT, ...kindsWith('linked'), ...LINKED]) : new Set(CUT);
-  const used = pick(
-    pieces,
-    new Set(content.strata.flatMap(({ content: items }) => items.placement.map(({ piece }) => piece))),
-  );
+  const used = pick(pieces, placedPieces(content.strata));
   const usedKits = new Set(Object.values(used).map(({ kit }) => kit));
   return {
     level: {

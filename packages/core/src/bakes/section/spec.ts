@@ -1,4 +1,5 @@
 import { CoreError } from '../../errors';
+import { columnsOfPlain, plainColumns } from '../../items/placement/columns-json';
 import { isJsonTable } from '../../model/json';
 import { recipeInputs, recipeSpec } from '../../recipes';
 import type { RecipeInputs, Section } from '../../recipes/recipe-spec';
@@ -19,12 +20,21 @@ export const SECTION: BakeSpec<'section'> = {
   costMs: (inputs) => recipeSpec(inputs.recipe).cost(inputs).ms,
   parts: (section) => ({ sight: sectionSight(section) }),
   summary: ({ line, told, findings }) => ({ line, told, findings }),
+  codec: {
+    encode: ({ placements, ...section }) =>
+      placements ? { ...section, placements: plainColumns(placements) } : section,
+    decode: (plain) =>
+      isJsonTable(plain) && 'placements' in plain
+        ? { ...plain, placements: columnsOfPlain(plain['placements']) }
+        : plain,
+  },
   check: (value): value is Section =>
     isJsonTable(value) &&
     Number(value['version']) > 0 &&
     Array.isArray(value['blocks']) &&
     Array.isArray(value['markers']) &&
-    Array.isArray(value['findings']),
+    Array.isArray(value['findings']) &&
+    (!('placements' in value) || isJsonTable(value['placements'])),
 };
 
 function reads({ content: { strata } }: LevelScene, subject: string): RecipeInputs {

@@ -1,7 +1,9 @@
 import { finding, type Finding } from '../../findings';
 import type { Vector3 } from '../../model/vector';
 import { toMicro } from '../../numeric/micro';
+import { PLACEMENT_NUMBERS } from '../../items/placement/columns';
 import type { LevelContent } from '../level-content';
+import { placementsOf } from '../level-placements';
 
 /** Two placements of one piece nearer than this are the same thing twice, metres. */
 export const SAME_PLACE_METRES = 0.01;
@@ -31,21 +33,25 @@ export function sameContent({ strata }: LevelContent, tolerance = SAME_PLACE_MET
   const cells = new Map<string, Group[]>();
   const square = (value: number): number => Math.floor(value / tolerance);
   const groups: Group[] = [];
-  for (const { stratum, content } of strata) {
-    for (const { id, piece, position, turn } of content.placement) {
+  for (const one of strata) {
+    const { ids, pieces, numbers, count } = placementsOf(one);
+    for (let n = 0; n < count; n++) {
+      const [id, piece] = [ids[n], pieces[n]];
+      const position = threeOf(numbers, n * PLACEMENT_NUMBERS);
+      const turn = threeOf(numbers, n * PLACEMENT_NUMBERS + 3);
       const at = position.map(square);
       let found: Group | undefined;
       for (let i = 0; i < 27 && !found; i++) {
         const key = `${piece} ${at[0] + (i % 3) - 1} ${at[1] + (Math.floor(i / 3) % 3) - 1} ${at[2] + Math.floor(i / 9) - 1}`;
         found = cells
           .get(key)
-          ?.find((one) => isNear(one.position, position, tolerance) && sameTurn(one.turn, turn as unknown as Vector3));
+          ?.find((other) => isNear(other.position, position, tolerance) && sameTurn(other.turn, turn));
       }
       if (found) {
-        found.items.push({ stratum: stratum.id, id });
+        found.items.push({ stratum: one.stratum.id, id });
         continue;
       }
-      const made: Group = { piece, position, turn: turn as unknown as Vector3, items: [{ stratum: stratum.id, id }] };
+      const made: Group = { piece, position, turn, items: [{ stratum: one.stratum.id, id }] };
       groups.push(made);
       const key = `${piece} ${at.join(' ')}`;
       cells.set(key, [...(cells.get(key) ?? []), made]);
@@ -72,6 +78,10 @@ export function sameContentFindings(content: LevelContent): Finding[] {
       why: 'It is drawn and loaded twice and nobody sees the second one; a change of one leaves the other behind. Remove all but one.',
     });
   });
+}
+
+function threeOf(numbers: Float64Array, at: number): Vector3 {
+  return [numbers[at], numbers[at + 1], numbers[at + 2]];
 }
 
 function isNear(a: Vector3, b: Vector3, tolerance: number): boolean {

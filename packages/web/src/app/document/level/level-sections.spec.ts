@@ -2,9 +2,11 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import {
   CoreError,
+  columnsOf,
   createRunContext,
   recipeSpec,
   type Operation,
+  type Placement,
   type Recipe,
   type Section,
   type RecipeInputs,
@@ -12,7 +14,7 @@ import {
 import { Compute } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
 import { StratumDocument } from '../stratum-document';
-import { LevelSections, isMade } from './level-sections';
+import { LevelSections, documentOfSection, isMade } from './level-sections';
 import { OpenLevel } from './open-level';
 
 const recipe: Recipe = {
@@ -140,5 +142,22 @@ describe('sections of the open level', () => {
     asked[2].reject(new CoreError('CANCELLED', 'cancelled'));
     await settle();
     expect(sections.states().get('r')?.failure).toBe('Cancelled.');
+  });
+});
+
+describe('a section that places pieces', () => {
+  it('is drawn with them', () => {
+    const placement: Placement = { id: 'p', piece: 'pin', position: [1, 2, 3], turn: [0, 0, 0], scale: [1, 1, 1] };
+    const drawn = documentOfSection('r', {
+      version: 1,
+      recipe: 'r',
+      blocks: [],
+      markers: [],
+      placements: columnsOf([placement]),
+      line: '',
+      told: [],
+      findings: [],
+    });
+    expect([...drawn.tables.placement.values()]).toEqual([placement]);
   });
 });

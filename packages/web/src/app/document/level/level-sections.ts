@@ -1,5 +1,13 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
-import { CoreError, canonicalJson, recipeInputs, type Json, type RecipeInputs, type Section } from '@stravel/core';
+import {
+  CoreError,
+  canonicalJson,
+  placementAt,
+  recipeInputs,
+  type Json,
+  type RecipeInputs,
+  type Section,
+} from '@stravel/core';
 import { Compute, type Run } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
 import { StratumDocument } from '../stratum-document';
@@ -131,9 +139,10 @@ export class LevelSections {
 }
 
 /** What a recipe made, to be drawn as a stratum. */
-export function documentOfSection(recipe: string, { blocks, markers }: Section): StratumDocument {
+export function documentOfSection(recipe: string, { blocks, markers, placements }: Section): StratumDocument {
   const document = new StratumDocument(PREFIX + recipe);
   for (const block of blocks) document.tables.block.set(block.id, block);
   for (const marker of markers) document.tables.marker.set(marker.id, marker);
+  if (placements) for (let i = 0; i < placements.count; i++) document.tables.placement.put(placementAt(placements, i));
   return document;
 }

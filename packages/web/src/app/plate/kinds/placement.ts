@@ -1,4 +1,4 @@
-import { placePoint, placementBounds, turnMatrix, type Box3, type Placement, type TurnDegrees } from '@stravel/core';
+import { placePoint, placedBounds, placementBounds, turnMatrix, type Box3, type Placement } from '@stravel/core';
 import type { PlacementStore } from '../../document/placement-columns';
 import { PlacementInstances, type DetailView } from '../placement-instances';
 import type { LayerHost, PlateLayer } from '../plate-layer';
@@ -87,25 +87,15 @@ export const PLACEMENT_PLATE: PlateKind<'placement'> = {
   },
   *boxes(table, { pieces }, into) {
     const { numbers } = table;
+    const six = new Float64Array(6);
     for (let slot = 0; slot < table.slotCount; slot++) {
       if (slot % ITEMS_A_STEP === ITEMS_A_STEP - 1) yield;
       const id = table.idAt(slot);
       if (id === undefined || !into.isSeen(table.groupAt(slot))) continue;
       const piece = pieces[table.pieceAt(slot)];
       if (!piece) continue;
-      const at = slot * 9;
-      const turn: TurnDegrees = [numbers[at + 3], numbers[at + 4], numbers[at + 5]];
-      into.add(
-        id,
-        placementBounds(
-          {
-            position: [numbers[at], numbers[at + 1], numbers[at + 2]],
-            turn,
-            scale: [numbers[at + 6], numbers[at + 7], numbers[at + 8]],
-          },
-          piece.bounds,
-        ),
-      );
+      placedBounds(numbers, slot, piece.bounds, six, 0);
+      into.add(id, { min: [six[0], six[1], six[2]], max: [six[3], six[4], six[5]] });
     }
   },
   faces: (placement, { pieces }) => {
