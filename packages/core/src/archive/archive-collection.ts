@@ -81,8 +81,8 @@ export function archiveIndex(files: ReadonlyMap<string, Uint8Array>): Uint8Array
 export function archiveJson(content: CollectionContent): Map<string, Json> {
   const { records } = content;
   const files = new Map<string, Json>();
-  for (const [kind, path] of Object.entries(TABLE_PATHS)) {
-    const rows = sorted<{ readonly id: string }>(records[kind as keyof typeof TABLE_PATHS]);
+  for (const [kind, path] of TABLE_PATHS) {
+    const rows = sorted<{ readonly id: string }>(records[kind]);
     files.set(path, { format: TABLE_FORMAT, ...VERSIONS, kind, rows: rows as unknown as Json });
   }
   const owned = new Map<string, Stratum[]>();

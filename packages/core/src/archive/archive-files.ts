@@ -1,3 +1,6 @@
+import type { RecordKind } from '../model/records';
+import { RECORDS, RECORD_KINDS } from '../records';
+
 /** The version that this program writes, and the newest that it reads. */
 export const ARCHIVE_VERSION = 5;
 export const ARCHIVE_FORMAT = 'stravel-archive';
@@ -8,21 +11,16 @@ export const TABLE_FORMAT = 'stravel-table';
 
 export const INDEX_PATH = 'index.json';
 
-/** Kinds that stand as one table each, and where. */
-export const TABLE_PATHS = {
-  collection: 'collection.json',
-  set: 'sets.json',
-  field: 'fields.json',
-  device: 'devices.json',
-  acceptance: 'acceptances.json',
-  cellGrid: 'cell-grids.json',
-  rehearsal: 'rehearsals.json',
-  register: 'registers.json',
-  entry: 'entries.json',
-  carriedValue: 'carried-values.json',
-  levelOrder: 'level-orders.json',
-  tableView: 'table-views.json',
-} as const;
+/** Kinds that stand as one table each, and where. The order reaches the published schemas. */
+export const TABLE_PATHS: ReadonlyMap<RecordKind, string> = new Map(
+  RECORD_KINDS.flatMap((kind) => {
+    const { table } = RECORDS[kind];
+    return table === null ? [] : [[kind, table] as const];
+  }),
+);
+
+/** File of a kind that stands as one table. */
+export const tablePath = (kind: RecordKind): string => TABLE_PATHS.get(kind) ?? '';
 
 /** Levels and kits are files by their keys, strata by their ids. */
 export const levelPath = (key: string): string => `levels/${key}.json`;

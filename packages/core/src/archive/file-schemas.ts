@@ -8,7 +8,6 @@ import {
   TABLE_PATHS,
 } from './archive-files';
 import type { Json } from '../model/json';
-import type { EditableKind } from '../model/records';
 import { ITEM_KINDS } from '../items';
 import { MODEL_VERSION } from '../upgrades';
 import { recordJsonSchema } from '../document/json-schema';
@@ -38,8 +37,8 @@ export function fileSchemas(): Readonly<Record<string, SchemaObject>> {
     }),
     'table.schema.json': {
       ...head('A table of records'),
-      oneOf: Object.keys(TABLE_PATHS).map((kind) =>
-        closed({ ...format(TABLE_FORMAT), kind: { const: kind }, rows: list(recordJsonSchema(kind as EditableKind)) }),
+      oneOf: [...TABLE_PATHS.keys()].map((kind) =>
+        closed({ ...format(TABLE_FORMAT), kind: { const: kind }, rows: list(recordJsonSchema(kind)) }),
       ),
     },
   };

@@ -6,7 +6,7 @@ import type { AssemblyUse, Item, ItemKind, StratumContent } from '../model/items
 import { isRecordKind, overRecordIds } from '../records';
 import { fieldsOf } from '../sets/field-tables';
 import { linkUses } from '../sets/links';
-import { TABLE_PATHS, levelPath, stratumPath } from './archive-files';
+import { TABLE_PATHS, levelPath, stratumPath, tablePath } from './archive-files';
 
 /**
  * Something that points at what is not there. Edits may leave it so, for example by deleting what a link leads to, and
@@ -22,8 +22,6 @@ export interface LooseEnd {
   readonly to: string;
 }
 
-/** Kinds that stand as one table each. */
-type TableKind = keyof typeof TABLE_PATHS;
 type Content = Pick<CollectionContent, 'records' | 'strata'>;
 
 /** All loose ends of a collection, file by file. What edits refuse is no loose end: reading an archive refuses it too. */
@@ -67,7 +65,7 @@ function recordEnds(records: RecordTables): LooseEnd[] {
   ): void => {
     if (!Object.hasOwn(table, to)) ends.push({ path, kind, id, field, to });
   };
-  for (const [kind, path] of Object.entries(TABLE_PATHS) as [TableKind, string][]) {
+  for (const [kind, path] of TABLE_PATHS) {
     for (const record of Object.values<{ readonly id: string }>(records[kind])) {
       overRecordIds(kind, record, (to, { to: other, field, isStrict }) => {
         // What edits refuse is refused by reading too.
@@ -78,11 +76,11 @@ function recordEnds(records: RecordTables): LooseEnd[] {
   }
   const keys = Object.fromEntries(fieldsOf(records, null).map(({ key }) => [key, true]));
   for (const { id, gains } of Object.values(records.levelOrder)) {
-    for (const { field } of gains) if (field) need(TABLE_PATHS.levelOrder, 'levelOrder', id, 'gains', field, keys);
+    for (const { field } of gains) if (field) need(tablePath('levelOrder'), 'levelOrder', id, 'gains', field, keys);
   }
   for (const [to, uses] of linkUses(records)) {
     for (const { kind, record, field } of uses) {
-      const path = 'key' in record ? levelPath(record.key) : TABLE_PATHS.entry;
+      const path = 'key' in record ? levelPath(record.key) : tablePath('entry');
       need(path, kind, record.id, `values.${field.key}`, to, field.type === 'level' ? records.level : records.entry);
     }
   }

@@ -3,9 +3,10 @@ import type { JsonRecord } from '../document/apply-operation';
 import { CoreError } from '../errors';
 import type { CollectionContent } from '../model/collection-content';
 import { isJsonList, isJsonTable, type Json } from '../model/json';
-import { RECORDS_DOCUMENT, type EditableKind, type RecordKind } from '../model/records';
-import { emptyRecordTables } from '../records';
-import { ITEM_KINDS } from '../items';
+import { RECORDS_DOCUMENT, type EditableKind, type RecordKind, type RecordTables } from '../model/records';
+import { emptyRecordTables, isRecordKind } from '../records';
+import { ITEM_KINDS, kindsWith, listOf, overIdsOf } from '../items';
+import type { IdTarget } from '../items/ids';
 import type { Item, ItemKind, StratumContent } from '../model/items';
 import { checkedRecord } from '../document/validate-record';
 import { checkKeys } from '../sets/keys';
@@ -90,10 +91,10 @@ function readJsonFile(
   };
   switch (file['format']) {
     case TABLE_FORMAT: {
-      const kind = file['kind'] as string;
-      if (!Object.hasOwn(TABLE_PATHS, kind))
+      const { kind } = file;
+      if (typeof kind !== 'string' || !isRecordKind(kind) || !TABLE_PATHS.has(kind))
         throw new CoreError('ARCHIVE_FILE', `its kind ${JSON.stringify(kind)} is no table's`);
-      for (const row of asList(file['rows'], 'rows')) add(kind as RecordKind, row);
+      for (const row of asList(file['rows'], 'rows')) add(kind, row);
       break;
     }
     case LEVEL_FORMAT:
@@ -205,18 +206,26 @@ function checkWhole(content: CollectionContent, places: Places): void {
   for (const one of all)
     inFile(places.get(`${one.kind} ${one.id}`) ?? 'archive', () => checkEditReferences([one], find));
   checkKeys(all, () => []);
-  for (const [document, items] of content.strata) {
-    // Other ends within strata may be loose: `looseEnds` tells them.
-    const ofLevels = items.patch
-      .filter(({ kind, change }) => kind === 'placement' && change !== 'hidden')
-      .map(({ id, fields }) => ({ id, ...fields }));
-    const placements = [...items.placement, ...ofLevels].map((placement) => ({
-      document,
-      kind: 'placement' as const,
-      id: placement.id,
-      record: placement as unknown as JsonRecord,
-    }));
-    inFile(places.get(`stratum ${document}`) ?? 'archive', () => checkEditReferences(placements, find));
+  for (const [document, items] of content.strata)
+    inFile(places.get(`stratum ${document}`) ?? 'archive', () => checkPieces(items, records.piece));
+}
+
+const PIECE: IdTarget = 'piece';
+
+/** Checks that the pieces of a stratum are there. Other ends within strata may be loose: `looseEnds` tells them. */
+function checkPieces(content: StratumContent, pieces: RecordTables['piece']): void {
+  for (const kind of kindsWith('pieces')) {
+    for (const item of listOf(content, kind)) {
+      overIdsOf(kind, item, (id, { to, field, isStrict }) => {
+        if (to === PIECE && isStrict && !field.startsWith('patches.') && !Object.hasOwn(pieces, id))
+          throw new CoreError(
+            'EDIT_REFERENCE',
+            `archive: ${kind} ${item.id} points at the piece ${id}, which is not there`,
+            { kind: PIECE, id },
+          );
+        return id;
+      });
+    }
   }
 }
 

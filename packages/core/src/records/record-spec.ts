@@ -4,6 +4,8 @@ import type { RecordKind, RecordOfKind, RecordTables } from '../model/records';
 /** What the core knows of a kind of small record without its schema. One in each room; `RECORDS` lists them. */
 export interface RecordSpec<K extends RecordKind> {
   readonly words: { readonly one: string; readonly many: string };
+  /** File of an archive in which all of the kind stand; null where they stand with their level, stratum or kit. */
+  readonly table: string | null;
   /** Ids are those of findings, longer than others and with more letters. */
   readonly isNamedByFinding?: true;
   /** A collection has exactly one, of itself. */

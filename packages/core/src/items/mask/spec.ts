@@ -1,14 +1,4 @@
-import { IN_GROUP } from '../in-group';
 import type { ItemSpec } from '../item-spec';
-import { GRID_PLACE } from '../place';
-import { STANDING } from '../traits';
+import { ON_GRID } from '../on-grid';
 
-export const MASK: ItemSpec<'mask'> = {
-  words: { one: 'mask', many: 'masks' },
-  traits: { ...STANDING, assembled: false, named: true },
-  optional: { group: true },
-  place: GRID_PLACE,
-  name: ({ name }) => name,
-  ...IN_GROUP,
-  alike: () => true,
-};
+export const MASK: ItemSpec<'mask'> = { words: { one: 'mask', many: 'masks' }, ...ON_GRID };

@@ -7,6 +7,7 @@ const IDS = idUses<CellGrid>({ id: { to: 'level', isStrict: true } });
 
 export const CELL_GRID: RecordSpec<'cellGrid'> = {
   words: { one: 'grid of cells', many: 'cells' },
+  table: 'cell-grids.json',
   pointsAt: ['level'],
   ofLevel: 'Its grid of cells',
   ids: (record, each) => {

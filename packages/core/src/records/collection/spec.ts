@@ -3,6 +3,7 @@ import { overList } from '../named';
 
 export const COLLECTION: RecordSpec<'collection'> = {
   words: { one: 'settings', many: 'settings' },
+  table: 'collection.json',
   pointsAt: ['device'],
   isSingle: true,
   namesCollection: true,

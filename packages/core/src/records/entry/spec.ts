@@ -6,6 +6,7 @@ const IDS = idUses<Entry>({ register: { to: 'register', isStrict: true } });
 
 export const ENTRY: RecordSpec<'entry'> = {
   words: { one: 'entry', many: 'entries' },
+  table: 'entries.json',
   pointsAt: ['register'],
   isKeptByValues: true,
   ids: (record, each) => overIds(record, each, IDS),

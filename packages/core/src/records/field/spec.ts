@@ -17,6 +17,7 @@ function overTarget(record: Partial<Field>, each: EachId): Partial<Field> {
 
 export const FIELD: RecordSpec<'field'> = {
   words: { one: 'field', many: 'fields' },
+  table: 'fields.json',
   pointsAt: ['register', 'set', 'piece'],
   ids: (record, each) => {
     const own = overTarget(overIds(record, each, REGISTER), each);

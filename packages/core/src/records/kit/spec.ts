@@ -3,6 +3,7 @@ import type { RecordSpec } from '../record-spec';
 
 export const KIT: RecordSpec<'kit'> = {
   words: { one: 'kit', many: 'kits' },
+  table: null,
   pointsAt: [],
   meshFields: ['mesh'],
   ids: (record) => record,

@@ -15,6 +15,7 @@ function overRule(rule: UnlockRule, each: EachId): UnlockRule {
 
 export const LEVEL_ORDER: RecordSpec<'levelOrder'> = {
   words: { one: 'unlock rules', many: 'unlock rules' },
+  table: 'level-orders.json',
   pointsAt: ['level', 'carriedValue'],
   ofLevel: 'Its order of play',
   ids: (record, each) => {

@@ -7,6 +7,7 @@ const IDS = idUses<LevelSet>({ parent: { to: 'set', isStrict: true } });
 
 export const LEVEL_SET: RecordSpec<'set'> = {
   words: { one: 'set', many: 'sets' },
+  table: 'sets.json',
   pointsAt: ['set'],
   ids: (record, each) => overIds(record, each, IDS),
   asUser: calledBy('set'),

@@ -8,6 +8,7 @@ const ENTRY = idUses<StackEntry>({ stratum: { to: 'stratum', isStrict: true } })
 
 export const LEVEL: RecordSpec<'level'> = {
   words: { one: 'level', many: 'levels' },
+  table: null,
   pointsAt: ['set', 'stratum'],
   ofLevel: 'The level',
   ids: (record, each) => {

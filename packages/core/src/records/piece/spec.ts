@@ -7,6 +7,7 @@ const IDS = idUses<Piece>({ kit: { to: 'kit', isStrict: true } });
 
 export const PIECE: RecordSpec<'piece'> = {
   words: { one: 'piece', many: 'pieces' },
+  table: null,
   pointsAt: ['kit'],
   meshFields: ['name', 'kit'],
   ids: (record, each) => overIds(record, each, IDS),

@@ -7,6 +7,7 @@ const IDS = idUses<Rehearsal>({ level: { to: 'level', isStrict: true }, device: 
 
 export const REHEARSAL: RecordSpec<'rehearsal'> = {
   words: { one: 'walk', many: 'walks' },
+  table: 'rehearsals.json',
   pointsAt: ['level', 'device'],
   ids: (record, each) => overIds(record, each, IDS),
   asUser: ({ name, level }, { field }, tables) =>

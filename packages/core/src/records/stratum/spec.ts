@@ -7,6 +7,7 @@ const IDS = idUses<Stratum>({ owner: { to: 'level', isStrict: true }, kit: { to:
 
 export const STRATUM: RecordSpec<'stratum'> = {
   words: { one: 'stratum', many: 'strata' },
+  table: null,
   pointsAt: ['level', 'kit', 'stratum'],
   ownedBy: 'owner',
   ids: (record, each) => {

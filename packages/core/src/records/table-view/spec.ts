@@ -7,6 +7,7 @@ const IDS = idUses<TableView>({ register: { to: 'register', isStrict: true } });
 
 export const TABLE_VIEW: RecordSpec<'tableView'> = {
   words: { one: 'view', many: 'views' },
+  table: 'table-views.json',
   pointsAt: ['register'],
   ids: (record, each) => overIds(record, each, IDS),
   asUser: calledBy('view'),
