@@ -1,5 +1,6 @@
 import { DEFAULT_SIGHT_OPTIONS, blockSurface, type Block, type BlockSurface } from '@stravel/core';
 import { BufferAttribute, BufferGeometry, LineSegments, Mesh } from 'three';
+import { planeOf } from './face-plane';
 import type { LayerHost, PlateLayer } from './plate-layer';
 
 /** Blocks drawn together; a change draws its group anew, so groups are small while there are few. */
@@ -205,13 +206,7 @@ function edgeGeometry(blocks: readonly Block[]): BufferGeometry | undefined {
 }
 
 function normalOf(face: Float64Array): [number, number, number] {
-  const ux = face[3] - face[0];
-  const uy = face[4] - face[1];
-  const uz = face[5] - face[2];
-  const vx = face[6] - face[0];
-  const vy = face[7] - face[1];
-  const vz = face[8] - face[2];
-  const n: [number, number, number] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-  const length = Math.hypot(...n) || 1;
-  return [n[0] / length, n[1] / length, n[2] / length];
+  const [x, y, z] = planeOf(face);
+  const length = Math.hypot(x, y, z) || 1;
+  return [x / length, y / length, z / length];
 }

@@ -24,6 +24,8 @@ import {
 } from 'three';
 import type { StepMesh } from './kit-meshes';
 import { ModelCamera } from './plate-cameras';
+import { FILLED_HOST } from '../ui/filled-host';
+import { DueFrame } from './due-frame';
 import { readPlateColours } from './plate-colours';
 
 /** One step of a piece, to be turned and looked at from near. */
@@ -39,14 +41,12 @@ import { readPlateColours } from './plate-colours';
     (pointerup)="drag = undefined"
     (wheel)="wheel($event)"
   ></canvas>`,
-  styles: `
-    :host {
-      display: block;
-      position: relative;
-      min-height: 0;
-      min-width: 0;
-      overflow: hidden;
-    }
+  styles: [
+    FILLED_HOST,
+    `
+      :host {
+        overflow: hidden;
+      }
     canvas {
       position: absolute;
       inset: 0;
@@ -54,7 +54,8 @@ import { readPlateColours } from './plate-colours';
       height: 100%;
       touch-action: none;
     }
-  `,
+    `,
+  ],
 })
 export class PieceView {
   readonly step = input.required<StepMesh | undefined>();
@@ -70,8 +71,7 @@ export class PieceView {
   private readonly shown = new Group();
   private readonly edgeMaterial = new LineBasicMaterial({ transparent: true, opacity: 0.45 });
   private renderer: WebGLRenderer | undefined;
-  private frameDue = false;
-  private isGone = false;
+  private readonly frame = new DueFrame(() => this.render());
   drag: { readonly x: number; readonly y: number } | undefined;
   private readonly framing = computed(() => JSON.stringify(this.bounds()));
 
@@ -83,22 +83,22 @@ export class PieceView {
     effect(() => {
       this.framing();
       this.camera.frame(this.bounds());
-      this.invalidate();
+      this.frame.ask();
     });
     effect(() => {
       this.show(this.step(), this.showsEdges());
       this.theme();
-      this.invalidate();
+      this.frame.ask();
     });
     afterNextRender(() => {
       this.renderer = new WebGLRenderer({ canvas: this.canvas().nativeElement, antialias: true, alpha: true });
       this.renderer.setClearColor(0x000000, 0);
-      const observer = new ResizeObserver(() => this.invalidate());
+      const observer = new ResizeObserver(() => this.frame.ask());
       observer.observe(this.host);
-      this.invalidate();
+      this.frame.ask();
     });
     inject(DestroyRef).onDestroy(() => {
-      this.isGone = true;
+      this.frame.end();
       this.show(undefined, false);
       this.edgeMaterial.dispose();
       this.renderer?.dispose();
@@ -115,13 +115,13 @@ export class PieceView {
     if (!this.drag) return;
     this.camera.turn(event.clientX - this.drag.x, event.clientY - this.drag.y);
     this.drag = { x: event.clientX, y: event.clientY };
-    this.invalidate();
+    this.frame.ask();
   }
 
   wheel(event: WheelEvent): void {
     event.preventDefault();
     this.camera.zoom(Math.exp(-event.deltaY * 0.0015));
-    this.invalidate();
+    this.frame.ask();
   }
 
   private show(step: StepMesh | undefined, withEdges: boolean): void {
@@ -134,15 +134,6 @@ export class PieceView {
       this.shown.add(new Mesh(geometry, material));
       if (withEdges) this.shown.add(new LineSegments(new WireframeGeometry(geometry), this.edgeMaterial));
     }
-  }
-
-  private invalidate(): void {
-    if (this.frameDue || this.isGone) return;
-    this.frameDue = true;
-    requestAnimationFrame(() => {
-      this.frameDue = false;
-      if (!this.isGone) this.render();
-    });
   }
 
   private render(): void {

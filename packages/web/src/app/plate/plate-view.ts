@@ -24,6 +24,7 @@ import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours, type PlateColours } from './plate-colours';
 import type { HeightRange, PlanPointer, PlateDrawing, PlateViews } from './plate-drawing';
 import { PlateRenderer } from './plate-renderer';
+import { DueFrame } from './due-frame';
 import { PlateScene } from './plate-scene';
 import { roughBounds } from './rough-bounds';
 import type { KeptView } from './view-memory';
@@ -102,7 +103,7 @@ export class PlateView {
   private readonly plan = viewChild.required<ElementRef<HTMLElement>>('plan');
   private readonly model = viewChild.required<ElementRef<HTMLElement>>('model');
 
-  private readonly scene = new PlateScene(() => this.invalidate());
+  private readonly scene = new PlateScene(() => this.dueFrame.ask());
   private readonly visibleStrata = computed(() => this.strata().filter(({ id }) => !this.hidden().has(id)));
   private readonly picks = new PickIndex(
     () => this.visibleStrata(),
@@ -114,8 +115,7 @@ export class PlateView {
   private readonly modelCamera = new ModelCamera();
   private renderer: PlateRenderer | undefined;
   private colours: PlateColours | undefined;
-  private frameDue = false;
-  private isGone = false;
+  private readonly dueFrame = new DueFrame(() => this.render());
   private planPan: { x: number; y: number } | undefined;
   private modelDrag: { x: number; y: number; moved: boolean; pan: boolean } | undefined;
 
@@ -127,7 +127,7 @@ export class PlateView {
     effect(() => {
       this.theme();
       this.colours = undefined;
-      this.invalidate();
+      this.dueFrame.ask();
     });
     effect(() => {
       for (const read of [
@@ -141,10 +141,10 @@ export class PlateView {
         this.hiddenGroups,
       ])
         read();
-      this.invalidate();
+      this.dueFrame.ask();
     });
     inject(DestroyRef).onDestroy(() => {
-      this.isGone = true;
+      this.dueFrame.end();
       this.scene.dispose();
       this.renderer?.dispose();
     });
@@ -154,7 +154,7 @@ export class PlateView {
   frame(box: Box3): void {
     this.planCamera.frame(this.paneOf(this.plan()), box);
     this.modelCamera.frame(box);
-    this.invalidate();
+    this.dueFrame.ask();
   }
 
   /** How it is looked at. */
@@ -184,7 +184,7 @@ export class PlateView {
       if (box) modelCamera.frame(box);
       modelCamera.target.set(x, modelCamera.target.y, z);
     }
-    this.invalidate();
+    this.dueFrame.ask();
   }
 
   /** Brings what is shown of some strata into view, or all of it when nothing of them is. */
@@ -259,7 +259,7 @@ export class PlateView {
       this.planCamera.x -= (event.clientX - this.planPan.x) / this.planCamera.scale;
       this.planCamera.z -= (event.clientY - this.planPan.y) / this.planCamera.scale;
       this.planPan = { x: event.clientX, y: event.clientY };
-      this.invalidate();
+      this.dueFrame.ask();
       return;
     }
     this.emitPlan('move', event);
@@ -277,7 +277,7 @@ export class PlateView {
     event.preventDefault();
     const [px, py] = this.local(event);
     this.planCamera.zoom(this.paneOf(this.plan()), px, py, Math.exp(-event.deltaY * 0.0015));
-    this.invalidate();
+    this.dueFrame.ask();
   }
 
   modelDown(event: PointerEvent): void {
@@ -294,7 +294,7 @@ export class PlateView {
     if (drag.pan) this.modelCamera.pan(dx, dy, this.paneOf(this.model()));
     else this.modelCamera.turn(dx, dy);
     this.modelDrag = { ...drag, x: event.clientX, y: event.clientY, moved: true };
-    this.invalidate();
+    this.dueFrame.ask();
   }
 
   modelUp(event: PointerEvent): void {
@@ -309,7 +309,7 @@ export class PlateView {
   modelWheel(event: WheelEvent): void {
     event.preventDefault();
     this.modelCamera.zoom(Math.exp(-event.deltaY * 0.0015));
-    this.invalidate();
+    this.dueFrame.ask();
   }
 
   private emitPlan(phase: PlanPointer['phase'], event: PointerEvent): void {
@@ -336,20 +336,11 @@ export class PlateView {
       this.planCamera,
       this.modelCamera,
     );
-    const observer = new ResizeObserver(() => this.invalidate());
+    const observer = new ResizeObserver(() => this.dueFrame.ask());
     observer.observe(this.host);
     observer.observe(this.plan().nativeElement);
     observer.observe(this.model().nativeElement);
-    this.invalidate();
-  }
-
-  private invalidate(): void {
-    if (this.frameDue || this.isGone) return;
-    this.frameDue = true;
-    requestAnimationFrame(() => {
-      this.frameDue = false;
-      if (!this.isGone) this.render();
-    });
+    this.dueFrame.ask();
   }
 
   private render(): void {

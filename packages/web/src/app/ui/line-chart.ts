@@ -12,6 +12,7 @@ import {
 } from 'chart.js';
 import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
 import { CHART_FONT, keepChart } from './keep-chart';
+import { FILLED_HOST } from './filled-host';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, LogarithmicScale, Tooltip, Legend);
 
@@ -33,14 +34,7 @@ export interface ChartLine {
   selector: 'sv-line-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>`,
-  styles: `
-    :host {
-      display: block;
-      position: relative;
-      min-height: 0;
-      min-width: 0;
-    }
-  `,
+  styles: FILLED_HOST,
 })
 export class LineChart {
   readonly lines = input.required<readonly ChartLine[]>();

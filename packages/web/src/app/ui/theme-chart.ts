@@ -13,6 +13,7 @@ import {
 } from 'chart.js';
 import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
 import { CHART_FONT, keepChart } from './keep-chart';
+import { FILLED_HOST } from './filled-host';
 
 Chart.register(
   BarController,
@@ -39,14 +40,7 @@ export interface ChartBar {
   selector: 'sv-theme-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>`,
-  styles: `
-    :host {
-      display: block;
-      position: relative;
-      min-height: 0;
-      min-width: 0;
-    }
-  `,
+  styles: FILLED_HOST,
 })
 export class ThemeChart {
   readonly bars = input.required<readonly ChartBar[]>();

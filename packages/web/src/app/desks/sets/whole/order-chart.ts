@@ -13,6 +13,7 @@ import {
 import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
 import { CHART_FONT, keepChart } from '../../../ui/keep-chart';
 import { seriesText, type ChartedSeries } from './series';
+import { FILLED_HOST } from '../../../ui/filled-host';
 
 Chart.register(LineController, LineElement, PointElement, CategoryScale, LinearScale, Tooltip);
 
@@ -28,14 +29,7 @@ export interface ChartStretch {
   selector: 'sv-order-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>`,
-  styles: `
-    :host {
-      display: block;
-      position: relative;
-      min-height: 0;
-      min-width: 0;
-    }
-  `,
+  styles: FILLED_HOST,
 })
 export class OrderChart {
   readonly names = input.required<readonly string[]>();
