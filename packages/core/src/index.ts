@@ -340,15 +340,8 @@ export { type MaskSurvey } from './layout/masks/survey-mask';
 export { type DensityRegion, type PlanDensity } from './layout/overview/plan-density';
 export { layoutFindings } from './layout/checks/layout-findings';
 export { isSimilar, matchesSelection, type SelectionFacts, type SelectionQuery } from './layout/selection/select-items';
-export {
-  HOLE,
-  readSquare,
-  readSquares,
-  squaresOfRow,
-  type ReadSquares,
-  type Square,
-  type SquareFault,
-} from './layout/tiles/square-text';
+export { HOLE, squaresOfRow } from './items/tile-floor/squares-of-row';
+export { readSquare, readSquares, type ReadSquares, type Square, type SquareFault } from './layout/tiles/square-text';
 export { type SolvedTiles, type TilePlace } from './layout/tiles/solved-tiles';
 export { numberOfSum } from './numeric/sum-text';
 export { toMicro, vectorToMicro, wholeTurn } from './numeric/micro';

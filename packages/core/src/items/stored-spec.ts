@@ -1,4 +1,5 @@
 import type { Fields, Rule, Shape } from '../fields/field';
+import type { PackedForm } from './packed-form';
 import type { Item, ItemKind, ItemOfKind } from '../model/items';
 
 /** What is known of all kinds, for what holds parts of others. */
@@ -13,7 +14,10 @@ export interface ItemShapes {
  * How items of a kind are validated. Strict: nothing unknown, nothing coerced. One in each room; `STORED` lists them.
  * Every field: one that is forgotten, mistyped or wrongly optional does not compile.
  */
-export type StoredSpec<K extends ItemKind> =
+export type StoredSpec<K extends ItemKind> = {
+  /** Null where they stand there in a way of their own, as blocks, placements, markers and masks do, or not at all. */
+  readonly packed: PackedForm<ItemOfKind[K]> | null;
+} & (
   | {
       readonly fields: (all: ItemShapes) => Fields<ItemOfKind[K]>;
       /** Rules over several fields. */
@@ -22,4 +26,5 @@ export type StoredSpec<K extends ItemKind> =
   | {
       /** Where items of one kind are of several sorts, each with fields of its own. */
       readonly shape: () => Shape<ItemOfKind[K]>;
-    };
+    }
+);

@@ -1,4 +1,5 @@
-import type { ItemKind, ItemOfKind } from '../model/items';
+import type { ItemKind, ItemOfKind, StratumContent } from '../model/items';
+import type { Json } from '../model/json';
 import { shape, type Shape } from '../fields/field';
 import { STORED_ASSEMBLY } from './assembly/stored';
 import { STORED_BLOCK } from './block/stored';
@@ -14,7 +15,7 @@ import { STORED_PLACEMENT } from './placement/stored';
 import { STORED_RECIPE } from './recipe/stored';
 import { STORED_TILE_FLOOR } from './tile-floor/stored';
 import { STORED_VOLUME } from './volume/stored';
-import { ITEM_KINDS, isOptionalField, kindsWith } from './index';
+import { ITEM_KINDS, isOptionalField, kindsWith, listOf } from './index';
 import type { ItemShapes, StoredSpec } from './stored-spec';
 
 /** How every kind of item is validated: a new one is a room and a line here. */
@@ -53,3 +54,15 @@ export const ITEM_SHAPES = Object.fromEntries(ITEM_KINDS.map((kind) => [kind, sh
   // Each kind has the shape that was made for it.
   readonly [K in ItemKind]: Shape<ItemOfKind[K]>;
 };
+
+/** The lists of a packed level's file that hold items of one kind as they are; those with nothing in them are left out. */
+export function packedLists(contents: readonly StratumContent[]): Record<string, Json[]> {
+  const lists: Record<string, Json[]> = {};
+  const add = <K extends ItemKind>(kind: K): void => {
+    const { packed }: StoredSpec<K> = STORED[kind];
+    const items = packed ? contents.flatMap((content) => listOf(content, kind)) : [];
+    if (packed && items.length > 0) lists[packed.list] = items.map(packed.of);
+  };
+  ITEM_KINDS.forEach(add);
+  return lists;
+}

@@ -2,6 +2,7 @@ import { strToU8 } from 'fflate';
 import { canonicalJson } from '../json/canonical-json';
 import { turnQuaternion } from '../geometry/turn-quaternion';
 import type { Json } from '../model/json';
+import { packedValues } from '../items/packed-form';
 import { placementAt } from '../items/placement/columns';
 import type { Placement, PlacementColumns } from '../model/placement';
 
@@ -16,7 +17,7 @@ export function placedJson({ id, piece, position, turn, scale, values }: Placeme
     translation: [...position],
     rotation: turnQuaternion(turn),
     scale: [...scale],
-    ...ownValues(values),
+    ...packedValues(values),
   };
 }
 
@@ -30,9 +31,4 @@ export function placedFileBytes(columns: PlacementColumns): number {
   let bytes = 0;
   for (let i = 0; i < columns.count; i++) bytes += placementFileBytes(placementAt(columns, i));
   return bytes;
-}
-
-/** The values of a thing's own, where it has any. */
-export function ownValues(values: Placement['values']): Record<string, Json> {
-  return values ? { values: values as unknown as Json } : {};
 }

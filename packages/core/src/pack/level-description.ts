@@ -1,13 +1,13 @@
 import { turnQuaternion } from '../geometry/turn-quaternion';
 import type { LevelContent } from '../layout/level-content';
-import { squaresOfRow } from '../layout/tiles/square-text';
 import type { Json } from '../model/json';
 import type { Kit, Piece } from '../model/kit';
 import type { Placement } from '../model/placement';
 import { chunkName, type Chunk } from './chunks';
 import { kitPackPath } from './pack-kit';
 import { placementAt } from '../items/placement/columns';
-import { ownValues } from '../layout/placed-json';
+import { packedValues } from '../items/packed-form';
+import { packedLists } from '../items/stored';
 
 /** What a level's file tells beside its content. */
 export interface DescribedLevel {
@@ -53,9 +53,9 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
       translation: [...position],
       rotation: turnQuaternion([turn, 0, 0]),
       ...(entry ? { entry } : {}),
-      ...ownValues(values),
+      ...packedValues(values),
     })),
-    ...happenings(content),
+    ...packedLists(strata.map((one) => one.content)),
     ...(described.masks.length > 0 ? { masks: [...described.masks] } : {}),
     chunks: described.chunks.map((one) => describeChunk(one, described, placed)),
     sight: `${folder}/sight.json`,
@@ -76,39 +76,4 @@ function describeChunk(
       .map((path) => `${path}.json`),
     placements: chunk.placements.map(({ of, i }) => placed(placementAt(of, i))),
   };
-}
-
-/** What happens in a level and where one goes: volumes, links, paths and tile floors. Lists that are empty are left out. */
-function happenings({ strata }: LevelContent): Record<string, Json> {
-  const all = <T>(of: (content: LevelContent['strata'][number]['content']) => readonly T[]): readonly T[] =>
-    strata.flatMap(({ content }) => of(content));
-  const lists: Record<string, Json[]> = {
-    volumes: all(({ volume }) => volume).map(({ id, name, kind, position, turn, shape, values }) => ({
-      id,
-      name,
-      kind,
-      translation: [...position],
-      rotation: turnQuaternion(turn),
-      shape: shape as unknown as Json,
-      ...ownValues(values),
-    })),
-    links: all(({ link }) => link) as unknown as Json[],
-    paths: all(({ path }) => path).map(({ id, name, form, closed, knots }) => ({
-      id,
-      name,
-      form,
-      closed,
-      knots: knots as unknown as Json,
-    })),
-    tileFloors: all(({ tileFloor }) => tileFloor).map(
-      ({ id, name, position, squareMetres, columns, rows, squares }) => ({
-        id,
-        name,
-        position: [...position],
-        squareMetres,
-        squares: Array.from({ length: rows }, (_unused, row) => squaresOfRow(squares[String(row)], columns)),
-      }),
-    ),
-  };
-  return Object.fromEntries(Object.entries(lists).filter(([, list]) => list.length > 0));
 }

@@ -29,6 +29,7 @@ function isUsePatchTable(table: unknown, all: ItemShapes): boolean {
 }
 
 export const STORED_ASSEMBLY: StoredSpec<'assembly'> = {
+  packed: null,
   fields: (all) => ({
     id: id(),
     assembly: id(),

@@ -4,6 +4,7 @@ import { MAX_BLOCK_PLANES, id, name, vector, turn, planPoint, groupOf } from '..
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_BLOCK: StoredSpec<'block'> = {
+  packed: null,
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),

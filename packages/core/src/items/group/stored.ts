@@ -4,6 +4,7 @@ import { id, name, day } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_GROUP: StoredSpec<'group'> = {
+  packed: null,
   fields: () => ({
     id: id(),
     name: name(),

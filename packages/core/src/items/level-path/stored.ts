@@ -1,3 +1,4 @@
+import type { Json } from '../../model/json';
 import { PATH_FORMS, type Knot } from '../../model/level-path';
 import { ruled, text, oneOf, finite, flag, list, shape, orNull } from '../../fields/field';
 import { MAX_PATH_KNOTS, id, name, vector, groupOf } from '../../fields/known-fields';
@@ -6,6 +7,16 @@ import type { StoredSpec } from '../stored-spec';
 const hasOwnIds = (knots: readonly Knot[]): boolean => new Set(knots.map(({ id }) => id)).size === knots.length;
 
 export const STORED_PATH: StoredSpec<'path'> = {
+  packed: {
+    list: 'paths',
+    of: ({ id, name: called, form, closed, knots }) => ({
+      id,
+      name: called,
+      form,
+      closed,
+      knots: knots as unknown as Json,
+    }),
+  },
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),

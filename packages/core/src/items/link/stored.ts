@@ -4,6 +4,20 @@ import { id, values } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_LINK: StoredSpec<'link'> = {
+  packed: {
+    list: 'links',
+    of: ({ id, emitter, event, who, once, delaySeconds, action, target, arguments: given }) => ({
+      id,
+      emitter,
+      event,
+      who,
+      once,
+      delaySeconds,
+      action,
+      target,
+      arguments: given,
+    }),
+  },
   fields: () => ({
     id: id(),
     emitter: id(),

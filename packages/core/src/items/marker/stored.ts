@@ -4,6 +4,7 @@ import { id, vector, ownValues, groupOf, yaw } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_MARKER: StoredSpec<'marker'> = {
+  packed: null,
   fields: () => ({
     id: id(),
     kind: oneOf(MARKER_KINDS),

@@ -18,6 +18,7 @@ const isTileTable = (v: unknown): boolean =>
   );
 
 export const STORED_MASK: StoredSpec<'mask'> = {
+  packed: null,
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),

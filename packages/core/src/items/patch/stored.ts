@@ -5,6 +5,7 @@ import { id, patchIdText, jsonTable } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_PATCH: StoredSpec<'patch'> = {
+  packed: null,
   fields: (all) => ({
     id: patchIdText(),
     level: id(),

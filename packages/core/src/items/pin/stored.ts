@@ -3,6 +3,7 @@ import { id, vector } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_PIN: StoredSpec<'pin'> = {
+  packed: null,
   fields: () => ({
     id: id(),
     recipe: id(),

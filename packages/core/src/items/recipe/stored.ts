@@ -6,6 +6,7 @@ import { parameterList, type Parameter } from '../../recipes/parameters';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_RECIPE: StoredSpec<'recipe'> = {
+  packed: null,
   shape: () => variants<Recipe>('kind', new Map(RECIPE_KINDS.map((kind) => [kind, shapeOfKind(kind)]))),
 };
 

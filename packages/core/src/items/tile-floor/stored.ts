@@ -1,3 +1,4 @@
+import { squaresOfRow } from './squares-of-row';
 import { isJsonTable } from '../../model/json';
 import { MAX_TILE_SIDE, type TileFloor } from '../../model/tile-floor';
 import { text, finite, whole, told } from '../../fields/field';
@@ -15,6 +16,16 @@ const isRowTable = (v: unknown): boolean =>
   );
 
 export const STORED_TILE_FLOOR: StoredSpec<'tileFloor'> = {
+  packed: {
+    list: 'tileFloors',
+    of: ({ id, name, position, squareMetres, columns, rows, squares }) => ({
+      id,
+      name,
+      position: [...position],
+      squareMetres,
+      squares: Array.from({ length: rows }, (_unused, row) => squaresOfRow(squares[String(row)], columns)),
+    }),
+  },
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),

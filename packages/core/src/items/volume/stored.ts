@@ -1,3 +1,6 @@
+import { turnQuaternion } from '../../geometry/turn-quaternion';
+import type { Json } from '../../model/json';
+import { packedValues } from '../packed-form';
 import { VOLUME_FORMS, type VolumeShape } from '../../model/volume';
 import { type Field, text, oneOf, finite, list, row, choice, shape } from '../../fields/field';
 import { MAX_BLOCK_PLANES, id, vector, turn, planPoint, ownValues, groupOf } from '../../fields/known-fields';
@@ -28,6 +31,18 @@ const volumeShape = (): Field<VolumeShape> =>
   );
 
 export const STORED_VOLUME: StoredSpec<'volume'> = {
+  packed: {
+    list: 'volumes',
+    of: ({ id, name, kind, position, turn, shape: form, values }) => ({
+      id,
+      name,
+      kind,
+      translation: [...position],
+      rotation: turnQuaternion(turn),
+      shape: form as unknown as Json,
+      ...packedValues(values),
+    }),
+  },
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),

@@ -1,7 +1,5 @@
+import { HOLE } from '../../items/tile-floor/squares-of-row';
 import { MAX_TILE_SIDE, type SquareCode } from '../../model/tile-floor';
-
-/** No square: a hole. */
-export const HOLE = '.';
 
 /** One square as its text says; undefined modifiers are as the legend has them. */
 export interface Square {
@@ -110,10 +108,4 @@ export function readSquares(text: string, legend: readonly SquareCode[]): ReadSq
     }),
   );
   return { rows, columns, faults };
-}
-
-/** Squares of a row as they are kept, `columns` of them. */
-export function squaresOfRow(text: string | undefined, columns: number): string[] {
-  const cells = text === undefined || text === '' ? [] : text.split(' ');
-  return Array.from({ length: columns }, (_unused, i) => cells[i] ?? HOLE);
 }

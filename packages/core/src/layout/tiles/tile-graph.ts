@@ -1,5 +1,6 @@
 import type { MovementRules, SquareCode, SquareRole, TileFloor } from '../../model/tile-floor';
-import { readSquare, squaresOfRow } from './square-text';
+import { squaresOfRow } from '../../items/tile-floor/squares-of-row';
+import { readSquare } from './square-text';
 
 /** A square that may be entered, with the squares to which one may go from it. */
 export interface TileNode {

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { createRunContext } from '../../context/run-context';
 import { DEFAULT_MOVEMENT, type MovementRules, type SquareCode, type TileFloor } from '../../model/tile-floor';
 import { randomStream } from '../../random/random-stream';
-import { readSquares, squaresOfRow } from './square-text';
+import { squaresOfRow } from '../../items/tile-floor/squares-of-row';
+import { readSquares } from './square-text';
 import { solveTiles, type TileSolution } from './solve-tiles';
 import { tileGraph, type TileGraph } from './tile-graph';
 

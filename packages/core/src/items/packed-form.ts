@@ -1,0 +1,14 @@
+import type { Json } from '../model/json';
+import type { Placement } from '../model/placement';
+
+/** How the items of a kind stand in the file of a packed level. */
+export interface PackedForm<T> {
+  /** Name of their list there. */
+  readonly list: string;
+  readonly of: (item: T) => Json;
+}
+
+/** The values of a thing's own, where it has any. */
+export function packedValues(values: Placement['values']): Record<string, Json> {
+  return values ? { values: values as unknown as Json } : {};
+}
