@@ -19,6 +19,10 @@ import type { LevelScenes } from './level-scenes';
 
 /** A bake that is made within this is waited for where levels are judged; about, milliseconds. */
 const WAITED_FOR_MS = 200;
+/** Bakes that are made at once without being waited for; more begin when these are kept. */
+const MOST_AT_ONCE = 4;
+/** Bakes that could not be made of which that is remembered. */
+const MOST_FAILED = 10000;
 
 interface Judged {
   readonly judged: JudgedLevel;
@@ -67,36 +71,32 @@ export class BakeJudge {
     this.levels.clear();
   }
 
-  /** Forgets levels that waited for a bake. */
-  afterKept({ kind, key }: KeyedRef): void {
-    for (const [level, { judged }] of this.levels)
-      if (judged.lacking.some((one) => one.kind === kind && one.key === key)) this.levels.delete(level);
-  }
-
   /** A level as it stands now; what its keys rest on is made where it is lacking. What takes long comes later. */
   async now(collection: string, level: string, maker: BakeMaker): Promise<JudgedLevel> {
     const known = this.levels.get(levelName(collection, level));
     if (known) return known.judged;
     const { generation } = this;
     const scene = await this.scenes.of(collection, level);
-    let judged = await this.of(collection, scene);
+    let judged = await this.of(collection, scene, true);
     this.stopUnwanted(collection, level, judged);
     const made = await Promise.all(judged.lacking.map((ref) => this.madeAtOnce(collection, scene, ref, maker)));
-    if (made.some((isMade) => isMade)) judged = await this.of(collection, scene);
-    if (generation === this.generation)
+    if (made.some((isMade) => isMade)) judged = await this.of(collection, scene, true);
+    // What is still lacking is looked for again, unless it cannot be made.
+    const isSettled = judged.lacking.every((ref) => this.failed.has(failureName(collection, ref)));
+    if (generation === this.generation && isSettled)
       this.levels.set(levelName(collection, level), { judged, strata: documentsOf(scene) });
     return judged;
   }
 
-  /** A level as it stood at some moment. No bake is made for it. */
-  async of(collection: string, scene: LevelScene): Promise<JudgedLevel> {
+  /** A level as it stood at some moment. No bake is made for it. @param isCounted whether what stands in it is counted too */
+  async of(collection: string, scene: LevelScene, isCounted = false): Promise<JudgedLevel> {
     const last = await this.store.lastKeys(collection);
     const known = await this.knownBakes(
       collection,
       bakesOfLevel(scene).flatMap((ref) => last.get(nameOf(ref)) ?? []),
     );
     const run = (bakes: readonly KnownBake[]): Promise<JudgedLevel> =>
-      this.threads.run<(typeof BAKE_TASKS)['judge-level']>('judge-level', { scene, known: bakes });
+      this.threads.run<(typeof BAKE_TASKS)['judge-level']>('judge-level', { scene, known: bakes, isCounted });
     const judged = await run(known);
     if (judged.lacking.length === 0) return judged;
     const more = await this.knownBakes(
@@ -124,11 +124,13 @@ export class BakeJudge {
 
   /** Starts making a bake that others rest on. @returns whether it is there now */
   private async madeAtOnce(collection: string, scene: LevelScene, ref: KeyedRef, maker: BakeMaker): Promise<boolean> {
-    const name = `${collection} ${keptName(ref.kind, ref.key)}`;
     const spec = bakeSpec(ref.kind);
-    if (!spec.isMadeAtOnce || this.failed.has(name)) return false;
+    if (!spec.isMadeAtOnce || this.failed.has(failureName(collection, ref))) return false;
     const level = levelName(collection, scene.content.level.id);
     const running = this.atOnce.get(level) ?? new Map<string, AbortController>();
+    const isWaitedFor = (spec.costMs?.(spec.reads(scene, ref.subject)) ?? Infinity) <= WAITED_FOR_MS;
+    const begun = [...this.atOnce.values()].reduce((sum, one) => sum + one.size, 0);
+    if (!isWaitedFor && (running.has(ref.key) || begun >= MOST_AT_ONCE)) return false;
     const controller = running.get(ref.key) ?? new AbortController();
     this.atOnce.set(level, running.set(ref.key, controller));
     const made = maker
@@ -137,13 +139,17 @@ export class BakeJudge {
         () => true,
         (error: unknown) => {
           // What it is made of is at fault, and stays so; anything else may do better next time.
-          if (error instanceof CoreError && error.code !== 'CANCELLED') this.failed.add(name);
+          if (error instanceof CoreError && error.code !== 'CANCELLED') this.noteFailure(collection, ref);
           return false;
         },
       )
       .finally(() => running.delete(ref.key));
-    const costMs = spec.costMs?.(spec.reads(scene, ref.subject)) ?? Infinity;
-    return costMs <= WAITED_FOR_MS && made;
+    return isWaitedFor && made;
+  }
+
+  private noteFailure(collection: string, ref: KeyedRef): void {
+    if (this.failed.size >= MOST_FAILED) this.failed.clear();
+    this.failed.add(failureName(collection, ref));
   }
 
   /** Stops making what a level had before an edit. */
@@ -163,6 +169,10 @@ export class BakeJudge {
 
 function levelName(collection: string, level: string): string {
   return `${collection}\u0000${level}`;
+}
+
+function failureName(collection: string, { kind, key }: KeyedRef): string {
+  return `${collection} ${keptName(kind, key)}`;
 }
 
 function documentsOf({ content: { strata, assemblies = [] } }: LevelScene): string[] {

@@ -17,7 +17,7 @@ export class BakeMaker {
     private readonly store: BakeStore,
     private readonly threads: ThreadPool,
     private readonly isCurrent: (kind: string, key: string) => boolean,
-    private readonly onKept: (collection: string, level: string, ref: KeyedRef) => void,
+    private readonly onKept: (collection: string, level: string) => void,
   ) {}
 
   /**
@@ -49,7 +49,7 @@ export class BakeMaker {
     } finally {
       this.making.delete(name);
     }
-    this.onKept(collection, scene.content.level.id, ref);
+    this.onKept(collection, scene.content.level.id);
     const kept = await this.store.find(collection, kind, key);
     if (!kept) throw missingFault(ref);
     return kept;

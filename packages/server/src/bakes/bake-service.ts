@@ -60,10 +60,7 @@ export class BakeService {
       store,
       threads,
       (kind, key) => judge.isCurrent(kind, key),
-      (collection, level, ref) => {
-        judge.afterKept(ref);
-        this.events.emit('bake', collection, level);
-      },
+      (collection, level) => this.events.emit('bake', collection, level),
     );
   }
 

@@ -13,6 +13,8 @@ import type { MadeBake } from './bake-tasks';
 const MOST_BYTES = 4e9;
 /** Keys that are asked for in one query. */
 const KEYS_AT_ONCE = 500;
+/** How often it is noted that a bake was used. */
+const NOTED_EVERY_MS = 60000;
 
 /** A kept bake, without its bytes. */
 export interface KeptBake {
@@ -50,18 +52,23 @@ export class BakeStore {
     return found;
   }
 
-  /** A kept bake; that it was used is noted. */
+  /** A kept bake; that it was used is noted, to the minute. */
   async find(collection: string, kind: BakeKind, key: string): Promise<KeptBake | undefined> {
-    const kept = (await this.withKeys(collection, [key])).get(keptName(kind, key));
-    if (kept) {
+    const row = (await this.database.models.bakes.findOne({
+      where: { collection, kind, key },
+      raw: true,
+    })) as unknown as BakeRow | null;
+    if (!row) return undefined;
+    const now = this.now();
+    if (now.getTime() - Date.parse(row.used_at) >= NOTED_EVERY_MS) {
       await this.database.queue.write((transaction) =>
         this.database.models.bakes.update(
-          { used_at: this.now().toISOString() },
+          { used_at: now.toISOString() },
           { where: { collection, kind, key }, transaction },
         ),
       );
     }
-    return kept;
+    return this.keptOf(row);
   }
 
   /** The key that each subject had last, by name of kind and subject. */

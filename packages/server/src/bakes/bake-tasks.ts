@@ -37,7 +37,7 @@ export interface KnownBake {
 
 /** The keys of a level's bakes, and what is counted in it. */
 export interface JudgedLevel extends SceneKeys {
-  /** Null where it can't be counted as it stands, or a section of it is not made. */
+  /** Null where nobody asked, it can't be counted as it stands, or a section of it is not made. */
   readonly count: LevelCount | null;
 }
 
@@ -51,18 +51,23 @@ export interface MadeBake {
 /** What threads do with bakes; the event loop has their bytes alone. */
 export const BAKE_TASKS = {
   'judge-level': async (
-    { scene, known }: { readonly scene: LevelScene; readonly known: readonly KnownBake[] },
+    {
+      scene,
+      known,
+      isCounted,
+    }: { readonly scene: LevelScene; readonly known: readonly KnownBake[]; readonly isCounted: boolean },
     context: RunContext,
   ): Promise<JudgedLevel> => {
     const find = (kind: BakeKind, key: string): KnownBake | undefined =>
       known.find((one) => one.kind === kind && one.key === key);
     const keys = keysOfScene(scene, bakesOfLevel(scene), (kind, key) => find(kind, key)?.parts);
+    if (!isCounted || keys.lacking.length > 0) return { ...keys, count: null };
     const needed: NeededBake[] = [];
     for (const { kind, subject, key } of keys.keys) {
       const kept = key === null ? undefined : find(kind, key);
       if (kept) needed.push({ kind, subject, result: await readBakeFile(kind, kept.path) } as NeededBake);
     }
-    return { ...keys, count: keys.lacking.length === 0 ? countOrNull(scene, needed, context) : null };
+    return { ...keys, count: countOrNull(scene, needed, context) };
   },
   'make-bake': async (
     {

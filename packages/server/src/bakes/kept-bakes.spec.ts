@@ -142,7 +142,7 @@ describe('the store of bakes', () => {
   const fileOf = (letter: string): string => bakeFileName(bake(letter).bytes);
   let time: number;
   const storeOf = (mostBytes: number): BakeStore =>
-    new BakeStore(test.database, test.dataFolder, () => new Date(2026, 0, 1, 0, 0, time++), mostBytes);
+    new BakeStore(test.database, test.dataFolder, () => new Date(2026, 0, 1, 0, time++), mostBytes);
 
   beforeEach(() => {
     time = 0;
