@@ -23,15 +23,16 @@ export interface SameContent {
  * @param tolerance metres
  * Cost: O(placements), by a grid of the tolerance.
  */
-export function sameContent({ strata }: LevelContent, tolerance = SAME_PLACE_METRES): SameContent[] {
+export function sameContent({ strata }: Pick<LevelContent, 'strata'>, tolerance = SAME_PLACE_METRES): SameContent[] {
   interface Group {
+    readonly cell: Vector3;
     readonly position: Vector3;
     readonly turn: Vector3;
     readonly piece: string;
     readonly items: { stratum: string; id: string }[];
   }
-  const cells = new Map<string, Group[]>();
-  const square = (value: number): number => Math.floor(value / tolerance);
+  // By a hash of the cell: what only shares the hash is told apart by its cell.
+  const cells = new Map<number, Group[]>();
   const groups: Group[] = [];
   for (const one of strata) {
     const { ids, pieces, numbers, count } = placementsOf(one);
@@ -39,22 +40,38 @@ export function sameContent({ strata }: LevelContent, tolerance = SAME_PLACE_MET
       const [id, piece] = [ids[n], pieces[n]];
       const position = threeOf(numbers, n * PLACEMENT_NUMBERS);
       const turn = threeOf(numbers, n * PLACEMENT_NUMBERS + 3);
-      const at = position.map(square);
+      const cell: Vector3 = [
+        Math.floor(position[0] / tolerance),
+        Math.floor(position[1] / tolerance),
+        Math.floor(position[2] / tolerance),
+      ];
       let found: Group | undefined;
       for (let i = 0; i < 27 && !found; i++) {
-        const key = `${piece} ${at[0] + (i % 3) - 1} ${at[1] + (Math.floor(i / 3) % 3) - 1} ${at[2] + Math.floor(i / 9) - 1}`;
+        const x = cell[0] + (i % 3) - 1;
+        const y = cell[1] + (Math.floor(i / 3) % 3) - 1;
+        const z = cell[2] + Math.floor(i / 9) - 1;
         found = cells
-          .get(key)
-          ?.find((other) => isNear(other.position, position, tolerance) && sameTurn(other.turn, turn));
+          .get(hashOf(x, y, z))
+          ?.find(
+            (other) =>
+              other.cell[0] === x &&
+              other.cell[1] === y &&
+              other.cell[2] === z &&
+              other.piece === piece &&
+              isNear(other.position, position, tolerance) &&
+              sameTurn(other.turn, turn),
+          );
       }
       if (found) {
         found.items.push({ stratum: one.stratum.id, id });
         continue;
       }
-      const made: Group = { piece, position, turn, items: [{ stratum: one.stratum.id, id }] };
+      const made: Group = { cell, piece, position, turn, items: [{ stratum: one.stratum.id, id }] };
       groups.push(made);
-      const key = `${piece} ${at.join(' ')}`;
-      cells.set(key, [...(cells.get(key) ?? []), made]);
+      const hash = hashOf(...cell);
+      const known = cells.get(hash);
+      if (known) known.push(made);
+      else cells.set(hash, [made]);
     }
   }
   return groups
@@ -78,6 +95,14 @@ export function sameContentFindings(content: LevelContent): Finding[] {
       why: 'It is drawn and loaded twice and nobody sees the second one; a change of one leaves the other behind. Remove all but one.',
     });
   });
+}
+
+/** Of a cell's numbers, which may be far beyond 32 bits. */
+function hashOf(x: number, y: number, z: number): number {
+  return (
+    (Math.imul(x % 2147483647, 73856093) ^ Math.imul(y % 2147483647, 19349663) ^ Math.imul(z % 2147483647, 83492791)) |
+    0
+  );
 }
 
 function threeOf(numbers: Float64Array, at: number): Vector3 {
