@@ -12,6 +12,7 @@ import { DEFAULT_VIEW } from '../model/view-settings';
 import { newRecipe, recipeInputs } from '../recipes';
 import { levelSightInput } from '../sight/level-sight-input';
 import { SIGHT_VERSION } from '../sight/sight-input';
+import { createTasks } from '../tasks/run-task';
 import { BAKES, BAKE_KINDS, bakesOfLevel, isBakeKind } from '.';
 import { BakeCache } from './bake-cache';
 import { bakeKey, keysOfScene, nameOf, partHashes, type PartHashes } from './bake-key';
@@ -246,6 +247,18 @@ describe('a bake with what it needs', () => {
     // And back: all of it is still there.
     all(cave());
     expect(cache.made).toHaveLength(8);
+  });
+
+  it('is shared by all that a worker is asked: the section that is drawn, bakes, the cut', () => {
+    const cache = new CountingCache(256e6);
+    const tasks = createTasks(cache);
+    const one = cave();
+    const { content, grid } = one;
+    if (!grid) throw new Error('no grid');
+    tasks['make-section'](recipeInputs(burrow(), []), context);
+    tasks['cut-level']({ content, pieces: {}, kits: {}, kitLoads: {}, grid }, context);
+    for (const ref of [SIGHT, FIGURES, WALK]) tasks.bake({ scene: one, ref }, context);
+    expect(cache.made).toEqual(['section', 'sight', 'figures', 'rehearsal']);
   });
 
   it('gives what the whole level would, and two caves side by side are each their own', () => {
