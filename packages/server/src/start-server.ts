@@ -33,6 +33,7 @@ export async function startServer(config: ServerConfig, demo?: AppDependencies['
       now: () => new Date(),
       demo,
     });
+    await server.bakes.begin();
     const listener = server.app.listen(config.port, config.host);
     listener.requestTimeout = REQUEST_TIMEOUT_MS;
     await new Promise<void>((resolve, reject) => {

@@ -64,6 +64,11 @@ export class BakeService {
     );
   }
 
+  /** Clears up after a server that was killed; before anything is made. */
+  async begin(): Promise<void> {
+    await this.store.sweep();
+  }
+
   /** Forgets what an edit may have changed. */
   afterEdit(collection: string, edit: LoggedEdit): void {
     this.judge.afterEdit(collection, edit);

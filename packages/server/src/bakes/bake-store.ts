@@ -1,5 +1,5 @@
 import { mkdirSync } from 'node:fs';
-import { rm } from 'node:fs/promises';
+import { readdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { nameOf, type BakeKind, type BakeRef, type PartHashes } from '@stravel/core';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
@@ -144,6 +144,19 @@ export class BakeStore {
     await this.database.queue.exclusive(async () => {
       await this.database.models.bakes.destroy({ where: { file } });
       await this.removeUnnamed([file]);
+    });
+  }
+
+  /** Deletes what a server that was killed left behind: files that no row names. */
+  async sweep(): Promise<void> {
+    await this.database.queue.exclusive(async () => {
+      const rows = (await this.database.models.bakes.findAll({
+        attributes: ['file'],
+        raw: true,
+      })) as unknown as Pick<BakeRow, 'file'>[];
+      const named = new Set(rows.map(({ file }) => file));
+      for (const file of await readdir(this.folder))
+        if (!named.has(file)) await rm(join(this.folder, file), { force: true });
     });
   }
 

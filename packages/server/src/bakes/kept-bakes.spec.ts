@@ -184,6 +184,15 @@ describe('the store of bakes', () => {
     }
   });
 
+  it('clears up what a killed server left, and nothing that is named', async () => {
+    const store = storeOf(1e9);
+    await store.keep('small', { kind: 'sight', subject: 'one', key: 'k' }, bake('k'), () => false);
+    for (const left of [`${fileOf('x')}.1234.part`, fileOf('y')])
+      writeFileSync(join(test.dataFolder, 'bakes', left), 'cut');
+    await test.server.bakes.begin();
+    expect(names()).toEqual([fileOf('k')]);
+  });
+
   it('forgets subjects that are gone and keeps their bakes', async () => {
     await bakeLevel(test.server, 'small', 'two');
     const { records } = await test.server.collections.give('small');
