@@ -6,8 +6,10 @@ import { sha256Hex } from '../json/sha256';
 import type { Block } from '../model/block';
 import type { StratumContent } from '../model/items';
 import type { Json } from '../model/json';
+import type { Link } from '../model/link';
 import type { WallPin } from '../model/pin';
 import type { BurrowRecipe, Recipe } from '../model/recipe';
+import type { Volume } from '../model/volume';
 import { DEFAULT_VIEW } from '../model/view-settings';
 import { newRecipe, recipeInputs } from '../recipes';
 import { levelSightInput } from '../sight/level-sight-input';
@@ -276,6 +278,45 @@ describe('a bake with what it needs', () => {
     expect(figures.result.findings).toMatchObject([
       { code: 'SECTION_STOPPED_SHORT', place: { level: 'l', stratum: 'own', item: 'r' } },
     ]);
+  });
+
+  it('tells of links by what sections made as well, in figures and on walks', () => {
+    const link = (target: string): Link => ({
+      id: 'k',
+      emitter: 'v',
+      event: 'enter',
+      who: '',
+      once: false,
+      delaySeconds: 0,
+      action: 'ring',
+      target,
+      arguments: {},
+    });
+    const plate: Volume = {
+      id: 'v',
+      name: 'plate',
+      kind: '',
+      position: [0, 0, 0],
+      turn: [0, 0, 0],
+      shape: { form: 'box', size: [4, 4, 4] },
+    };
+    const linked = (target: string, over: Partial<BurrowRecipe> = {}): LevelScene =>
+      scene({ recipe: [burrow(over)], link: [link(target)], volume: [plate] });
+    const codes = (one: LevelScene): string[] =>
+      bringBake(one, { kind: 'figures', subject: 'l' }, new BakeCache(0), context).result.findings.map(
+        ({ code }) => code,
+      );
+    expect(codes(linked('r.spawn'))).toEqual([]);
+    expect(codes(linked('r.spawn', { hasMarkers: false }))).toEqual(['LINK_END_MISSING']);
+    expect(codes(linked('gone'))).toEqual(['LINK_END_MISSING']);
+    expect(codes(scene({ link: [link('gone')], volume: [plate] }))).toEqual(['LINK_END_MISSING']);
+    const { fired } = bringBake(
+      linked('r.spawn'),
+      { kind: 'rehearsal', subject: 'w' },
+      new BakeCache(0),
+      context,
+    ).result;
+    expect(fired.map(({ emitterName, targetName }) => [emitterName, targetName])).toEqual([['plate', 'a spawn']]);
   });
 
   it('fails as its section does, and is cancelled', () => {

@@ -1,4 +1,7 @@
-import { layoutFindings } from '../layout/checks/layout-findings';
+import { EMPTY_CONTENT } from '../items';
+import { layoutFindings, standingFindings } from '../layout/checks/layout-findings';
+import { linkedContent } from '../layout/links/linked-content';
+import type { LinkedLevel } from '../layout/links/link-findings';
 import type { LevelContent } from '../layout/level-content';
 import { placedPieces, placementsOf } from '../layout/level-placements';
 import type { Piece } from '../model/kit';
@@ -12,6 +15,7 @@ export function figuresInput(
   view: ViewSettings,
 ): Omit<FiguresInput, 'sight'> {
   const { strata } = content;
+  const linked = strata.some((one) => one.content.recipe.length > 0) ? linkedLevel(content) : null;
   const used = [...placedPieces(strata)].sort();
   return {
     level: content.level.id,
@@ -26,6 +30,19 @@ export function figuresInput(
     })),
     pieces: used.flatMap((id) => (pieces[id] ? [pieces[id]] : [])),
     view,
-    findings: layoutFindings(content),
+    linked,
+    findings: linked ? standingFindings(content) : layoutFindings(content),
+  };
+}
+
+/** What the links of a level are told by; null where it has none. */
+function linkedLevel({ level: { id, name, strata: stack }, strata }: LevelContent): LinkedLevel | null {
+  if (strata.every(({ content }) => content.link.length === 0)) return null;
+  return {
+    level: { id, name, strata: stack },
+    strata: strata.map(({ stratum, content }) => ({
+      stratum: { id: stratum.id },
+      content: { ...EMPTY_CONTENT, ...linkedContent(content) },
+    })),
   };
 }

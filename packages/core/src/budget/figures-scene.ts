@@ -1,5 +1,6 @@
 import type { Finding } from '../findings';
 import type { Block } from '../model/block';
+import type { LinkedLevel } from '../layout/links/link-findings';
 import type { Piece } from '../model/kit';
 import type { Marker } from '../model/marker';
 import type { PlacementColumns } from '../model/placement';
@@ -22,6 +23,8 @@ export interface FiguresInput {
   readonly pieces: readonly Piece[];
   /** The picture for which detail steps are chosen. */
   readonly view: ViewSettings;
+  /** Where a level has recipes, what its links are told by: they may lead to what sections made. */
+  readonly linked: LinkedLevel | null;
   /** What was found in how the level is laid out, and in its sections where they are laid in. */
   readonly findings: readonly Finding[];
   readonly sight: SightResult;

@@ -1,5 +1,6 @@
+import { linkFindings } from '../layout/links/link-findings';
 import { joinedColumns } from '../items/placement/columns';
-import { sectionFindings, type MadeSection } from '../sections/with-sections';
+import { sectionFindings, withSections, type MadeSection } from '../sections/with-sections';
 import type { FiguresInput } from './figures-scene';
 
 type Unseen = Omit<FiguresInput, 'sight'>;
@@ -18,6 +19,10 @@ export function withSectionFigures(input: Unseen, sections: readonly MadeSection
         markers: [...one.markers, ...own.flatMap(({ section }) => section.markers.map(({ kind }) => ({ kind })))],
       };
     }),
-    findings: [...sectionFindings(input.level, sections), ...input.findings],
+    findings: [
+      ...sectionFindings(input.level, sections),
+      ...(input.linked ? linkFindings(withSections(input.linked, sections)) : []),
+      ...input.findings,
+    ],
   };
 }

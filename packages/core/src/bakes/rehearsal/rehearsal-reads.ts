@@ -1,7 +1,7 @@
 import { CoreError } from '../../errors';
-import { kindsWith } from '../../items';
+import { contentOf, linkedContent } from '../../layout/links/linked-content';
 import { placedPieces } from '../../layout/level-placements';
-import type { ItemKind, StratumContent } from '../../model/items';
+import type { ItemKind } from '../../model/items';
 import type { LevelScene } from '../bake-spec';
 import type { RehearsalReads } from './make-rehearsal';
 
@@ -17,7 +17,6 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
   if (!rehearsal || !grid) throw missing(subject, `walk ${subject}`);
   // Links know what they lead to by its name and by whether it is switched off.
   const hasLinks = content.strata.some(({ content: items }) => items.link.length > 0);
-  const kinds = hasLinks ? new Set([...CUT, ...kindsWith('linked'), ...LINKED]) : new Set(CUT);
   const used = pick(pieces, placedPieces(content.strata));
   const usedKits = new Set(Object.values(used).map(({ kit }) => kit));
   return {
@@ -27,7 +26,7 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
     },
     strata: content.strata.map(({ stratum, content: items }) => ({
       stratum: stratum.id,
-      content: Object.fromEntries([...kinds].map((kind) => [kind, items[kind]])) as Partial<StratumContent>,
+      content: { ...contentOf(items, CUT), ...(hasLinks ? linkedContent(items) : {}) },
     })),
     pieces: used,
     kits: Object.fromEntries(Object.entries(pick(kits, usedKits)).map(([id, { name }]) => [id, { name }])),
@@ -37,9 +36,6 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
     device: devices[rehearsal.device],
   };
 }
-
-/** What links are read with. */
-const LINKED: readonly ItemKind[] = ['link', 'group'];
 
 /** What a rehearsal of a level cannot be made without; undefined where it is none of the level's. */
 export function rehearsalFault({ rehearsals, grid, devices }: LevelScene, subject: string): CoreError | undefined {

@@ -5,7 +5,12 @@ import { sameContentFindings } from './same-content';
 
 /** What is wrong with a level as it was laid out. */
 export function layoutFindings(content: LevelContent): Finding[] {
-  return [...linkFindings(content), ...sameContentFindings(content), ...assemblyFindings(content)];
+  return [...linkFindings(content), ...standingFindings(content)];
+}
+
+/** The same but for its links. */
+export function standingFindings(content: LevelContent): Finding[] {
+  return [...sameContentFindings(content), ...assemblyFindings(content)];
 }
 
 /** Uses that could not be laid out. */

@@ -1,14 +1,19 @@
 import { finding, type Finding } from '../../findings';
 import { ITEMS } from '../../items';
 import type { Link } from '../../model/link';
-import type { LevelContent } from '../level-content';
+import type { StandingLevel } from '../standing-level';
 import { linkEnds, type LinkEnd } from './link-ends';
+
+/** As much of a level as its links are told by. */
+export interface LinkedLevel extends StandingLevel {
+  readonly level: StandingLevel['level'] & { readonly name: string };
+}
 
 /**
  * What is wrong with the links of a level: ends that are not there, links that can never fire, and links that fire each
  * other round and round. A link whose target is the emitter of others sets off those that wait for it to be used.
  */
-export function linkFindings({ level, strata }: LevelContent): Finding[] {
+export function linkFindings({ level, strata }: LinkedLevel): Finding[] {
   const links = strata.flatMap(({ stratum, content }) => content.link.map((link) => ({ stratum: stratum.id, link })));
   if (links.length === 0) return [];
   const ends = linkEnds({ level, strata });
