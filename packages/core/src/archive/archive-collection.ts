@@ -1,3 +1,4 @@
+import { plainJson } from '../json/plain-json';
 import { strToU8, zipSync, type Zippable } from 'fflate';
 import { CoreError } from '../errors';
 import type { CollectionContent } from '../model/collection-content';
@@ -83,7 +84,7 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
   const files = new Map<string, Json>();
   for (const [kind, path] of TABLE_PATHS) {
     const rows = sorted<{ readonly id: string }>(records[kind]);
-    files.set(path, { format: TABLE_FORMAT, ...VERSIONS, kind, rows: rows as unknown as Json });
+    files.set(path, { format: TABLE_FORMAT, ...VERSIONS, kind, rows: plainJson(rows) });
   }
   const owned = new Map<string, Stratum[]>();
   for (const stratum of sorted(records.stratum)) {
@@ -101,7 +102,7 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
     files.set(levelPath(level.key), {
       format: LEVEL_FORMAT,
       ...VERSIONS,
-      level: level as unknown as Json,
+      level: plainJson(level),
       strata: (owned.get(level.id) ?? []).map((stratum) => stratumJson(stratum, content)),
     });
   }
@@ -110,8 +111,8 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
     files.set(kitPath(kit.key), {
       format: KIT_FORMAT,
       ...VERSIONS,
-      kit: kit as unknown as Json,
-      pieces: pieces as unknown as Json,
+      kit: plainJson(kit),
+      pieces: plainJson(pieces),
     });
   }
   return files;
@@ -119,7 +120,7 @@ export function archiveJson(content: CollectionContent): Map<string, Json> {
 
 function stratumJson(stratum: Stratum, content: CollectionContent): { stratum: Json; content: Json } {
   const items: StratumContent = content.strata.get(stratum.id) ?? EMPTY_CONTENT;
-  return { stratum: stratum as unknown as Json, content: items as unknown as Json };
+  return { stratum: plainJson(stratum), content: plainJson(items) };
 }
 
 function sorted<T extends { readonly id: string }>(table: Readonly<Record<string, T>>): T[] {

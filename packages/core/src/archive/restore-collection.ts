@@ -1,3 +1,4 @@
+import { plainRecord } from '../json/plain-json';
 import { checkEditReferences } from '../document/check-references';
 import type { JsonRecord } from '../document/apply-operation';
 import { CoreError } from '../errors';
@@ -200,7 +201,7 @@ function checkWhole(content: CollectionContent, places: Places): void {
         document: RECORDS_DOCUMENT,
         kind: kind as EditableKind,
         id: record.id,
-        record: record as unknown as JsonRecord,
+        record: plainRecord(record),
       })),
   );
   for (const one of all)

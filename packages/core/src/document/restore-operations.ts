@@ -1,3 +1,4 @@
+import { plainRecord } from '../json/plain-json';
 import type { CollectionContent } from '../model/collection-content';
 import { RECORDS_DOCUMENT, type EditableKind } from '../model/records';
 import { ITEM_KINDS } from '../items';
@@ -80,7 +81,7 @@ export function* restoreOperations(
       ? Object.fromEntries(kept.flatMap((field) => (field in standing ? [[field, standing[field]] as const] : [])))
       : {};
     const records = Object.entries(then.records[kind]).map(([id, record]): [string, JsonRecord] => {
-      const plain = record as unknown as JsonRecord;
+      const plain = plainRecord(record);
       return [id, kept.length > 0 ? { ...plain, ...keptFields } : plain];
     });
     yield* compare(RECORDS_DOCUMENT, kind, records);
@@ -97,5 +98,5 @@ export function* restoreOperations(
 }
 
 function* byId(items: Iterable<Item>): Generator<readonly [string, JsonRecord]> {
-  for (const item of items) yield [item.id, item as unknown as JsonRecord];
+  for (const item of items) yield [item.id, plainRecord(item)];
 }

@@ -1,3 +1,4 @@
+import { plainJson } from '../json/plain-json';
 import type { Json } from '../model/json';
 import type { Placement } from '../model/placement';
 
@@ -10,5 +11,5 @@ export interface PackedForm<T> {
 
 /** The values of a thing's own, where it has any. */
 export function packedValues(values: Placement['values']): Record<string, Json> {
-  return values ? { values: values as unknown as Json } : {};
+  return values ? { values: plainJson(values) } : {};
 }

@@ -1,4 +1,5 @@
-import { valueAt, type JsonRecord } from '../document/apply-operation';
+import { plainRecord } from '../json/plain-json';
+import { valueAt } from '../document/apply-operation';
 import type { FieldValue } from '../model/field';
 import type { FilledRecord } from './field-tables';
 import { fieldText, type LinkLookup } from './field-value';
@@ -29,7 +30,7 @@ export function bulkTexts(
   const { field } = column;
   const isNumber = (field.type === 'number' || field.type === 'whole number') && !field.list;
   return records.flatMap((record): CellText[] => {
-    const value = (valueAt(record as unknown as JsonRecord, column.path) ?? null) as FieldValue;
+    const value = (valueAt(plainRecord(record), column.path) ?? null) as FieldValue;
     const now = fieldText(field, value, links);
     if (command === 'clear') return [{ record, column, text: '' }];
     if (command === 'set') return [{ record, column, text }];

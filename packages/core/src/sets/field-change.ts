@@ -1,3 +1,4 @@
+import { plainJson } from '../json/plain-json';
 import { equalJson } from '../document/equal-json';
 import type { Operation } from '../document/operation';
 import type { Field, FieldScalar, FieldValue } from '../model/field';
@@ -137,7 +138,7 @@ function markTwice(values: readonly ValueChange[]): ValueChange[] {
 
 function fieldOperations(before: Field | null, after: Field | null): Operation[] {
   const whole = { document: RECORDS_DOCUMENT, kind: 'field' as const, id: (after ?? before)?.id ?? '', field: null };
-  if (!before || !after) return [{ ...whole, before: before as unknown as Json, after: after as unknown as Json }];
+  if (!before || !after) return [{ ...whole, before: plainJson(before), after: plainJson(after) }];
   const names = [...new Set([...Object.keys(before), ...Object.keys(after)])] as (keyof Field)[];
   return names.flatMap((name) => {
     const [old, next] = [(before[name] ?? null) as Json, (after[name] ?? null) as Json];

@@ -1,4 +1,5 @@
-import { valueAt, type JsonRecord } from '../document/apply-operation';
+import { plainJson, plainRecord } from '../json/plain-json';
+import { valueAt } from '../document/apply-operation';
 import { equalJson } from '../document/equal-json';
 import type { Operation } from '../document/operation';
 import type { FieldValue } from '../model/field';
@@ -115,7 +116,7 @@ export function planImport(tables: ImportTables, input: ImportRowsInput): Import
         id: record.id,
         field: null,
         before: null,
-        after: filled as unknown as Json,
+        after: plainJson(filled),
       });
       return { row: i + 1, name, outcome: 'new', why: '' };
     }
@@ -264,8 +265,7 @@ export function tableRowsText(
   const records: readonly FilledRecord[] = register === null ? levelsInOrder(tables) : entriesOf(tables, register);
   const written = columns.filter(({ field }) => !field.figure);
   const text = (record: FilledRecord, { path, field }: CellColumn): string => {
-    if (!path.startsWith('values.'))
-      return plainText((valueAt(record as unknown as JsonRecord, path) ?? null) as FieldValue);
+    if (!path.startsWith('values.')) return plainText((valueAt(plainRecord(record), path) ?? null) as FieldValue);
     return fieldText(field, Object.hasOwn(record.values, field.key) ? record.values[field.key] : null, links);
   };
   const hasSets = register === null;

@@ -1,5 +1,5 @@
+import { plainJson } from '../json/plain-json';
 import type { Operation } from '../document/operation';
-import type { Json } from '../model/json';
 import type { LevelSet } from '../model/level-set';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import { addToList } from './list-map';
@@ -73,7 +73,7 @@ export class ImportedSets {
   operations(): Operation[] {
     return [...this.all.values()].flatMap(({ id, made }): Operation[] =>
       made && this.used.has(id)
-        ? [{ document: RECORDS_DOCUMENT, kind: 'set', id, field: null, before: null, after: made as unknown as Json }]
+        ? [{ document: RECORDS_DOCUMENT, kind: 'set', id, field: null, before: null, after: plainJson(made) }]
         : [],
     );
   }

@@ -1,5 +1,6 @@
+import { plainRecord } from '../json/plain-json';
 import { equalJson } from '../document/equal-json';
-import { valueAt, type JsonRecord } from '../document/apply-operation';
+import { valueAt } from '../document/apply-operation';
 import type { Operation } from '../document/operation';
 import type { Field, FieldValue } from '../model/field';
 import type { Json } from '../model/json';
@@ -56,7 +57,7 @@ export function planCells(
 ): CellPlan {
   const taken = new TakenValues(tables);
   const read = texts.map(({ record, column, text }): PlannedCell => {
-    const before = (valueAt(record as unknown as JsonRecord, column.path) ?? null) as FieldValue;
+    const before = (valueAt(plainRecord(record), column.path) ?? null) as FieldValue;
     const cell = { record, column, text, before };
     // A key is never taken away; a new record without one gets one of its name.
     if (column.path === 'key' && text.trim() === '') return { ...cell, after: before, outcome: 'unchanged', why: '' };
@@ -120,7 +121,7 @@ class TakenValues {
   release(record: FilledRecord, column: CellColumn): void {
     const known = this.column(column);
     if (!known) return;
-    const key = uniqueKey((valueAt(record as unknown as JsonRecord, column.path) ?? null) as FieldValue);
+    const key = uniqueKey((valueAt(plainRecord(record), column.path) ?? null) as FieldValue);
     if (known.get(key)?.id === record.id) known.delete(key);
   }
 
@@ -148,7 +149,7 @@ class TakenValues {
       }
       for (const record of recordsOfField(this.tables, field)) {
         if ('binned' in record && record.binned !== null) continue;
-        const value = (valueAt(record as unknown as JsonRecord, path) ?? null) as FieldValue;
+        const value = (valueAt(plainRecord(record), path) ?? null) as FieldValue;
         if (value !== null && value !== '' && !column.has(uniqueKey(value))) column.set(uniqueKey(value), record);
       }
       this.columns.set(path, column);

@@ -1,4 +1,4 @@
-import type { Json } from '../../model/json';
+import { plainJson } from '../../json/plain-json';
 import { PATH_FORMS, type Knot } from '../../model/level-path';
 import { ruled, text, oneOf, finite, flag, list, shape, orNull } from '../../fields/field';
 import { MAX_PATH_KNOTS, id, name, vector, groupOf } from '../../fields/known-fields';
@@ -14,7 +14,7 @@ export const STORED_PATH: StoredSpec<'path'> = {
       name: called,
       form,
       closed,
-      knots: knots as unknown as Json,
+      knots: plainJson(knots),
     }),
   },
   fields: () => ({

@@ -1,5 +1,5 @@
+import { plainJson } from '../../json/plain-json';
 import { turnQuaternion } from '../../geometry/turn-quaternion';
-import type { Json } from '../../model/json';
 import { packedValues } from '../packed-form';
 import { VOLUME_FORMS, type VolumeShape } from '../../model/volume';
 import { type Field, text, oneOf, finite, list, row, choice, shape } from '../../fields/field';
@@ -39,7 +39,7 @@ export const STORED_VOLUME: StoredSpec<'volume'> = {
       kind,
       translation: [...position],
       rotation: turnQuaternion(turn),
-      shape: form as unknown as Json,
+      shape: plainJson(form),
       ...packedValues(values),
     }),
   },

@@ -1,3 +1,4 @@
+import { plainJson } from '../../json/plain-json';
 import { isLaidOver } from '../../items';
 import type { Operation } from '../../document/operation';
 import type { AssemblyUse, Item, ItemKind, Patch, UsePatch } from '../../model/items';
@@ -44,7 +45,7 @@ export function operationsOnUse(stratum: string, use: AssemblyUse, operations: r
       { kind, change, fields, was },
     ]),
   );
-  const after = Object.keys(kept).length === 0 ? null : (kept as unknown as Json);
+  const after = Object.keys(kept).length === 0 ? null : plainJson(kept);
   return [
     ...others,
     {
