@@ -89,7 +89,7 @@ export class ContextDesk {
         ({ stratum, block }) => !seen.has(`${stratum} ${block.id}`) && seen.add(`${stratum} ${block.id}`),
       );
       this.run = this.compute.run('find-overlaps', { blocks: once, leastCubicMetres: MIN_CUBIC_METRES });
-      this.open(await this.run.result, this.sameIn(level));
+      this.open(await this.run.result, this.sameIn());
     } catch (error) {
       if (!(error instanceof CoreError)) throw error;
       if (error.code !== 'CANCELLED') this.desk.notify(error.message);
@@ -132,9 +132,8 @@ export class ContextDesk {
     await this.desk.commit('remove what stands there twice', operations);
   }
 
-  private sameIn(level: Level): SameContent[] {
+  private sameIn(): SameContent[] {
     return sameContent({
-      level,
       strata: this.openLevel
         .strata()
         .flatMap((document) => ({ stratum: this.tables().stratum[document.id], content: document.content() })),
