@@ -1,6 +1,6 @@
 import type { CollectionContent } from '../model/collection-content';
 import type { EditableKind, RecordTables } from '../model/records';
-import { ITEM_KINDS, isItemKind, itemsOf, overIdsOf } from '../items';
+import { ITEM_KINDS, isItemKind, itemsOf, listOf, overIdsOf } from '../items';
 import type { IdTarget } from '../items/ids';
 import type { AssemblyUse, Item, ItemKind, StratumContent } from '../model/items';
 import { isRecordKind, overRecordIds } from '../records';
@@ -119,7 +119,7 @@ function missingTargets(strata: Content['strata'], { assembly, patches }: Assemb
   const inner = strata.get(assembly);
   if (!inner) return [];
   const has = (kind: ItemKind, target: string): boolean =>
-    (inner[kind] as readonly Item[]).some(({ id }) => id === target);
+    listOf<ItemKind>(inner, kind).some(({ id }) => id === target);
   return Object.entries(patches ?? {}).flatMap(([target, { kind, change }]) =>
     change === 'added' || has(kind, target) ? [] : [target],
   );
@@ -134,7 +134,7 @@ function pathOf(records: RecordTables, stratum: string): string {
 
 function idsByKind(content: StratumContent): Readonly<Record<ItemKind, ReadonlySet<string>>> {
   return Object.fromEntries(
-    ITEM_KINDS.map((kind) => [kind, new Set((content[kind] as readonly Item[]).map(({ id }) => id))]),
+    ITEM_KINDS.map((kind) => [kind, new Set(listOf<ItemKind>(content, kind).map(({ id }) => id))]),
   ) as unknown as Record<ItemKind, ReadonlySet<string>>;
 }
 
@@ -154,8 +154,7 @@ function reachOf({ records, strata }: Content, stratum: string): Reach {
   const recipes = new Set<string>();
   for (const id of beside) {
     const content = strata.get(id);
-    for (const kind of content ? ITEM_KINDS : [])
-      for (const item of (content as StratumContent)[kind] as readonly Item[]) ids.add(item.id);
+    for (const { item } of content ? itemsOf(content) : []) ids.add(item.id);
     for (const { change, target } of content?.patch ?? []) if (change === 'added') ids.add(target);
     for (const { id: use, assembly } of content?.assembly ?? []) assemblies.set(use, assembly);
     for (const { id: recipe } of content?.recipe ?? []) recipes.add(recipe);
@@ -168,7 +167,7 @@ function reachOf({ records, strata }: Content, stratum: string): Reach {
       if (!content) return false;
       const rest = id.slice(i + 1);
       return (
-        ITEM_KINDS.some((kind) => (content[kind] as readonly Item[]).some((item) => item.id === rest)) ||
+        ITEM_KINDS.some((kind) => listOf<ItemKind>(content, kind).some((item) => item.id === rest)) ||
         within(rest, new Map(content.assembly.map((use) => [use.id, use.assembly])), depth - 1)
       );
     });

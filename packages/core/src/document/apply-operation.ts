@@ -1,6 +1,6 @@
 import { CoreError } from '../errors';
 import { isItemKind, isOptionalField } from '../items';
-import type { Json } from '../model/json';
+import { isJsonTable, type Json } from '../model/json';
 import type { Operation } from './operation';
 
 /** A record as plain data. */
@@ -16,8 +16,7 @@ export function valueAt(record: JsonRecord | undefined, field: string | null): J
   const [head, ...rest] = field.split('.');
   const outer = own(record, head);
   if (rest.length === 0) return outer;
-  if (outer === null || typeof outer !== 'object' || Array.isArray(outer)) return null;
-  return own(outer as JsonRecord, rest.join('.'));
+  return isJsonTable(outer) ? own(outer, rest.join('.')) : null;
 }
 
 /**
@@ -27,7 +26,7 @@ export function valueAt(record: JsonRecord | undefined, field: string | null): J
 export function applyOperation(record: JsonRecord | undefined, operation: Operation): JsonRecord | undefined {
   const { field, after } = operation;
   if (field === null) {
-    return after === null ? undefined : (after as JsonRecord);
+    return isJsonTable(after) ? after : undefined;
   }
   if (!record) {
     throw new CoreError(
@@ -43,7 +42,7 @@ export function applyOperation(record: JsonRecord | undefined, operation: Operat
   const isOptional = isItemKind(operation.kind) && isOptionalField(operation.kind, head);
   if (rest.length === 0) return isOptional && after === null ? without(record, head) : { ...record, [head]: after };
   const outer = own(record, head);
-  const table = outer !== null && typeof outer === 'object' && !Array.isArray(outer) ? (outer as JsonRecord) : {};
+  const table = isJsonTable(outer) ? outer : {};
   const key = rest.join('.');
   if (!isOptional || after !== null) return { ...record, [head]: { ...table, [key]: after } };
   const left = without(table, key);

@@ -1,5 +1,5 @@
 import { CoreError } from '../errors';
-import type { Json } from '../model/json';
+import { isJsonTable, type Json } from '../model/json';
 import type { EditableKind } from '../model/records';
 import { applyOperation, type JsonRecord } from './apply-operation';
 import { equalJson } from './equal-json';
@@ -67,19 +67,20 @@ export function operationsBetween(
   now: JsonRecord | undefined,
   then: JsonRecord | undefined,
 ): Operation[] {
-  if (!now || !then)
-    return now === then
-      ? []
-      : [{ ...touched, field: null, before: (now ?? null) as Json, after: (then ?? null) as Json }];
+  if (!now || !then) return now === then ? [] : [{ ...touched, field: null, before: now ?? null, after: then ?? null }];
   return [...new Set([...Object.keys(now), ...Object.keys(then)])].sort().flatMap((field): Operation[] => {
     const [before, after] = [now[field] ?? null, then[field] ?? null];
     if (equalJson(before, after)) return [];
     if (field !== 'values') return [{ ...touched, field, before, after }];
     // Values one by one, as they are edited.
-    const [old, wanted] = [(before ?? {}) as JsonRecord, (after ?? {}) as JsonRecord];
+    const [old, wanted] = [tableOf(before), tableOf(after)];
     return [...new Set([...Object.keys(old), ...Object.keys(wanted)])].sort().flatMap((key) => {
       const [one, other] = [old[key] ?? null, wanted[key] ?? null];
       return equalJson(one, other) ? [] : [{ ...touched, field: `values.${key}`, before: one, after: other }];
     });
   });
+}
+
+function tableOf(value: Json): JsonRecord {
+  return isJsonTable(value) ? value : {};
 }

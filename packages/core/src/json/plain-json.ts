@@ -22,3 +22,10 @@ export function plainJson<T>(value: T & Plain<T>): Json {
 export function plainRecord<T extends object>(value: T & Plain<T>): { readonly [field: string]: Json } {
   return value as unknown as { readonly [field: string]: Json };
 }
+
+/** The same where there may be none. */
+export function plainRecordIfAny<T extends object>(
+  value: (T & Plain<T>) | undefined,
+): { readonly [field: string]: Json } | undefined {
+  return value && plainRecord<T>(value);
+}

@@ -1,3 +1,4 @@
+import { plainRecord } from '../json/plain-json';
 import { strFromU8, strToU8 } from 'fflate';
 import type { JsonRecord } from '../document/apply-operation';
 import { CoreError } from '../errors';
@@ -87,7 +88,7 @@ export function decodeChunk(kind: EditableKind, bytes: Uint8Array): JsonRecord[]
 
 function decodePlacements(bytes: Uint8Array): JsonRecord[] {
   const columns = decodePlacementChunk(bytes);
-  return columns.ids.map((_id, i) => placementAt(columns, i) as unknown as JsonRecord);
+  return columns.ids.map((_id, i) => plainRecord(placementAt(columns, i)));
 }
 
 function assemble(count: number, text: string, numbers: Float64Array): Uint8Array {

@@ -1,3 +1,4 @@
+import { plainJson, plainRecordIfAny } from '../json/plain-json';
 import { applyOperation, valueAt, type JsonRecord } from '../document/apply-operation';
 import { equalJson } from '../document/equal-json';
 import type { Operation } from '../document/operation';
@@ -37,10 +38,10 @@ export function operationsForOne(stratum: SharedStratum, operations: readonly Op
     const known = after.get(id) ?? { kind, before: patchOf(stratum, id), now: patchOf(stratum, id) };
     after.set(id, known);
     const shared = stratum.item(kind, target);
-    const record = applyOperation(patchedItem(kind, shared, known.now) as unknown as JsonRecord | undefined, operation);
+    const record = applyOperation(plainRecordIfAny(patchedItem(kind, shared, known.now)), operation);
     known.now = patchBetween(
       { id, level: stratum.level, kind, target },
-      shared as unknown as JsonRecord | undefined,
+      plainRecordIfAny(shared),
       record,
       known.now?.was ?? {},
     );
@@ -70,7 +71,7 @@ export function operationsForAll(stratum: SharedStratum, operations: readonly Op
       continue;
     }
     const key = `${kind} ${id}`;
-    const record = shared.has(key) ? shared.get(key) : (stratum.item(kind, id) as unknown as JsonRecord | undefined);
+    const record = shared.has(key) ? shared.get(key) : plainRecordIfAny(stratum.item(kind, id));
     const one: Operation = {
       ...operation,
       document: stratum.id,
@@ -114,7 +115,7 @@ export function revertPatch(stratum: string, patch: Patch): Operation[] {
  * @throws CoreError 'PATCH_TARGET' when what it changes is gone
  */
 export function pushPatch(stratum: SharedStratum, patch: Patch): Operation[] {
-  const shared = stratum.item(patch.kind, patch.target) as unknown as JsonRecord | undefined;
+  const shared = plainRecordIfAny(stratum.item(patch.kind, patch.target));
   const base = { document: stratum.id, kind: patch.kind, id: patch.target };
   const away = revertPatch(stratum.id, patch);
   if (patch.change === 'added') {
@@ -204,7 +205,7 @@ function replacePatch(document: string, id: string, before: Patch | undefined, a
     before: from,
     after: to,
   });
-  const plain = (patch: Patch | undefined): Json => (patch as unknown as Json | undefined) ?? null;
+  const plain = (patch: Patch | undefined): Json => plainJson(patch ?? null);
   if (!before || !after) return before === after ? [] : [operation(null, plain(before), plain(after))];
   return (['change', 'fields', 'was'] as const).flatMap((field) =>
     equalJson(before[field], after[field]) ? [] : [operation(field, before[field], after[field])],

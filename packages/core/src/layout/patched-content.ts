@@ -1,3 +1,4 @@
+import { plainRecordIfAny } from '../json/plain-json';
 import type { JsonRecord } from '../document/apply-operation';
 import type { Item, ItemKind, ItemOfKind, Patch, StratumContent } from '../model/items';
 import { ITEMS, contentOfKinds, listOf } from '../items';
@@ -71,7 +72,7 @@ export function patchStates(
     .filter((patch) => patch.level === level)
     .sort((a, b) => (a.id < b.id ? -1 : 1))
     .map((patch) => {
-      const record = shared(patch.kind, patch.target) as unknown as JsonRecord | undefined;
+      const record = plainRecordIfAny(shared(patch.kind, patch.target));
       const fields = Object.keys(patch.fields);
       const command =
         patch.change === 'changed' && fields.every((field) => PLACE_FIELDS.has(field)) ? 'moved' : patch.change;

@@ -1,3 +1,4 @@
+import { plainJson } from '../json/plain-json';
 import { turnQuaternion } from '../geometry/turn-quaternion';
 import type { LevelContent } from '../layout/level-content';
 import type { Json } from '../model/json';
@@ -45,7 +46,7 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
     sets: [...described.sets],
     purpose: level.purpose,
     code: level.code,
-    values: level.values as Json,
+    values: plainJson(level.values),
     openSky: level.openSky,
     markers: markers.map(({ id, kind, position, turn, entry, values }) => ({
       id,

@@ -2,7 +2,6 @@ import { plainJson } from '../json/plain-json';
 import { equalJson } from '../document/equal-json';
 import type { Operation } from '../document/operation';
 import type { Field, FieldScalar, FieldValue } from '../model/field';
-import type { Json } from '../model/json';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import { recordsOfField, uniqueKey, valueOf, type FilledKind } from './field-tables';
 import { fieldFault, fieldText, linkLookup, readFieldText } from './field-value';
@@ -106,7 +105,7 @@ function convert(
   const renamed = renamedChoices && after.type === 'choice' ? renameChoices(old, renamedChoices) : old;
   const fault = fieldFault(after, renamed, links);
   if (fault === null)
-    return { after: renamed, outcome: equalJson(renamed as Json, old as Json) ? 'same' : 'converted', why: '' };
+    return { after: renamed, outcome: equalJson(plainJson(renamed), plainJson(old)) ? 'same' : 'converted', why: '' };
   if (before) {
     const read = readFieldText(after, fieldText(before, renamed, links), links);
     if (read.fault === undefined && read.value !== null) return { after: read.value, outcome: 'converted', why: '' };
@@ -141,7 +140,7 @@ function fieldOperations(before: Field | null, after: Field | null): Operation[]
   if (!before || !after) return [{ ...whole, before: plainJson(before), after: plainJson(after) }];
   const names = [...new Set([...Object.keys(before), ...Object.keys(after)])] as (keyof Field)[];
   return names.flatMap((name) => {
-    const [old, next] = [(before[name] ?? null) as Json, (after[name] ?? null) as Json];
+    const [old, next] = [plainJson(before[name] ?? null), plainJson(after[name] ?? null)];
     return equalJson(old, next) ? [] : [{ ...whole, field: name, before: old, after: next }];
   });
 }
@@ -160,11 +159,11 @@ function valueOperations(
   if (before && after && before.key !== after.key) {
     if (old === null && next === null) return [];
     return [
-      { ...at(before.key), before: old as Json, after: null },
-      { ...at(after.key), before: null, after: next as Json },
+      { ...at(before.key), before: plainJson(old), after: null },
+      { ...at(after.key), before: null, after: plainJson(next) },
     ];
   }
-  return equalJson(old as Json, next as Json)
+  return equalJson(plainJson(old), plainJson(next))
     ? []
-    : [{ ...at((after ?? before)?.key ?? ''), before: old as Json, after: next as Json }];
+    : [{ ...at((after ?? before)?.key ?? ''), before: plainJson(old), after: plainJson(next) }];
 }

@@ -3,7 +3,6 @@ import { valueAt } from '../document/apply-operation';
 import { equalJson } from '../document/equal-json';
 import type { Operation } from '../document/operation';
 import type { FieldValue } from '../model/field';
-import type { Json } from '../model/json';
 import type { Level } from '../model/level';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import type { Entry } from '../model/register';
@@ -96,7 +95,7 @@ export function planImport(tables: ImportTables, input: ImportRowsInput): Import
     if (cellFaults.length > 0) return refuse(cellFaults.join(' '));
     if ('fault' in place) return refuse(`Set: ${place.fault}`);
     if (isNew && name === '') return refuse('A new record needs a name.');
-    const changed = cells.filter(({ before, after }) => isNew || !equalJson(before as Json, after as Json));
+    const changed = cells.filter(({ before, after }) => isNew || !equalJson(plainJson(before), plainJson(after)));
     let filled = changed.reduce<FilledRecord>((one, { column, after }) => withValue(one, column, after), {
       ...record,
       ...place.fields,
@@ -134,8 +133,8 @@ export function planImport(tables: ImportTables, input: ImportRowsInput): Import
         kind,
         id: record.id,
         field: path,
-        before: before as Json,
-        after: after as Json,
+        before: plainJson(before),
+        after: plainJson(after),
       });
     }
     return {

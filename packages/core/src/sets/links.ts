@@ -1,6 +1,6 @@
+import { plainJson } from '../json/plain-json';
 import type { Operation } from '../document/operation';
 import type { Field, FieldScalar, FieldValue } from '../model/field';
-import type { Json } from '../model/json';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import { fieldsOf, recordsOfField, valueOf, type FilledKind, type FilledRecord } from './field-tables';
 import { addToList } from './list-map';
@@ -50,8 +50,8 @@ export function redirectLinks(uses: readonly LinkUse[], from: string, to: string
       kind,
       id: record.id,
       field: `values.${field.key}`,
-      before: before as Json,
-      after: redirected(before, from, to) as Json,
+      before: plainJson(before),
+      after: plainJson(redirected(before, from, to)),
     };
   });
 }

@@ -1,9 +1,8 @@
-import { plainRecord } from '../json/plain-json';
+import { plainJson, plainRecord } from '../json/plain-json';
 import { equalJson } from '../document/equal-json';
 import { valueAt } from '../document/apply-operation';
 import type { Operation } from '../document/operation';
 import type { Field, FieldValue } from '../model/field';
-import type { Json } from '../model/json';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import { recordsOfField, uniqueKey, type FilledKind, type FilledRecord } from './field-tables';
 import { keyFault } from '../fields/key-text';
@@ -66,7 +65,7 @@ export function planCells(
     return {
       ...cell,
       after: value ?? null,
-      outcome: equalJson(value as Json, before as Json) ? 'unchanged' : 'changed',
+      outcome: equalJson(plainJson(value), plainJson(before)) ? 'unchanged' : 'changed',
       why: '',
     };
   });
@@ -86,8 +85,8 @@ export function planCells(
       kind,
       id: record.id,
       field: column.path,
-      before: before as Json,
-      after: after as Json,
+      before: plainJson(before),
+      after: plainJson(after),
     }));
   return { cells, counts, operations };
 }

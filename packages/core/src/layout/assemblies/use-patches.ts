@@ -2,7 +2,6 @@ import { plainJson } from '../../json/plain-json';
 import { isLaidOver } from '../../items';
 import type { Operation } from '../../document/operation';
 import type { AssemblyUse, Item, ItemKind, Patch, UsePatch } from '../../model/items';
-import type { Json } from '../../model/json';
 import { patchId } from '../../model/patch';
 import type { SharedStratum } from '../patch-operations';
 
@@ -53,7 +52,7 @@ export function operationsOnUse(stratum: string, use: AssemblyUse, operations: r
       kind: 'assembly',
       id: use.id,
       field: 'patches',
-      before: (use.patches ?? null) as unknown as Json,
+      before: plainJson(use.patches ?? null),
       after,
     },
   ];
