@@ -21,6 +21,15 @@ export class BakeCache {
     return one.result as NeededBake<B>['result'];
   }
 
+  /** The bake under a key, made where it is not held. */
+  brought<B extends BakeKind>(kind: B, key: string, make: () => NeededBake<B>['result']): NeededBake<B>['result'] {
+    const held = this.get(kind, key);
+    if (held) return held;
+    const made = make();
+    this.put(kind, key, made);
+    return made;
+  }
+
   put<B extends BakeKind>(kind: B, key: string, result: NeededBake<B>['result']): void {
     const name = `${kind} ${key}`;
     this.drop(name);

@@ -2,7 +2,7 @@ import { canonicalJson } from '../json/canonical-json';
 import { sha256Hex } from '../json/sha256';
 import type { Json } from '../model/json';
 import { bakeSpec } from '.';
-import type { BakeKind, BakeReads, BakeRef, LevelScene, NeededBake } from './bake-spec';
+import type { BakeKind, BakeReads, BakeRef, KeyedRef, LevelScene, NeededBake } from './bake-spec';
 
 /** Hash of each part of a bake that others read by itself. */
 export type PartHashes = Readonly<Record<string, string>>;
@@ -37,7 +37,7 @@ export interface KeyedBake extends BakeRef {
 export interface SceneKeys {
   readonly keys: readonly KeyedBake[];
   /** Bakes of which others read a part, and that are not made yet. */
-  readonly lacking: readonly (BakeRef & { readonly key: string })[];
+  readonly lacking: readonly KeyedRef[];
 }
 
 /**
@@ -51,7 +51,7 @@ export function keysOfScene(
   partsOf: (kind: BakeKind, key: string) => PartHashes | undefined,
 ): SceneKeys {
   const known = new Map<string, string | null>();
-  const lacking = new Map<string, BakeRef & { readonly key: string }>();
+  const lacking = new Map<string, KeyedRef>();
   const keys = refs.map(({ kind, subject }): KeyedBake => {
     const spec = bakeSpec(kind);
     const hashes = spec.needs(scene, subject).map(({ ref, part }) => {

@@ -34,6 +34,9 @@ export interface BakeRef<B extends BakeKind = BakeKind> {
   readonly subject: string;
 }
 
+/** A bake with the key that it has. */
+export type KeyedRef = BakeRef & { readonly key: string };
+
 /** A bake that another reads. */
 export interface BakeNeed {
   readonly ref: BakeRef;

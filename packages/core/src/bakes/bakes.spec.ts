@@ -21,6 +21,7 @@ import { bakeKey, keysOfScene, nameOf, partHashes, type PartHashes } from './bak
 import type { BakeKind, BakeRef, LevelScene, NeededBake } from './bake-spec';
 import { bringBake } from './bring-bake';
 import { sectionSubject } from './section/section-subject';
+import { plainLevel } from '../testing/plain-level';
 
 const context = createRunContext();
 const block = (id: string, x: number): Block => ({
@@ -62,20 +63,7 @@ const device = {
 /** A level with a stratum of its own. */
 const scene = (content: Partial<StratumContent> = {}): LevelScene => ({
   content: {
-    level: {
-      id: 'l',
-      name: 'L',
-      set: 's',
-      order: 'a0',
-      purpose: 'play',
-      key: 'level',
-      code: '',
-      values: {},
-      strata: [{ stratum: 'own', switchedOff: false }],
-      openSky: false,
-      bounds: null,
-      binned: null,
-    },
+    level: plainLevel(),
     strata: [
       {
         stratum: { id: 'own', name: 'Own', role: 'section', owner: 'l' },

@@ -1,7 +1,7 @@
 import type { RunContext } from '../context/run-context';
 import { bakeSpec } from '.';
 import type { BakeCache } from './bake-cache';
-import { bakeKey, nameOf, partHashes } from './bake-key';
+import { bakeKey, partHashes } from './bake-key';
 import type { BakeKind, BakeRef, BakeResult, LevelScene, NeededBake } from './bake-spec';
 
 /** A bake with its key. */
@@ -20,12 +20,10 @@ export function bringBake<B extends BakeKind>(
   cache: BakeCache,
   context: RunContext,
 ): BroughtBake<B> {
-  const hashed = new Map<string, BroughtBake>();
   const needed = bakeSpec(kind)
     .needs(scene, subject)
     .map(({ ref, part }) => {
-      const one = hashed.get(nameOf(ref)) ?? bringBake(scene, ref, cache, context);
-      hashed.set(nameOf(ref), one);
+      const one = bringBake(scene, ref, cache, context);
       const hash = part === null ? one.key : partHashes(ref.kind, one.result)[part];
       return { ref, hash, made: { ...ref, result: one.result } as NeededBake };
     });
@@ -35,14 +33,13 @@ export function bringBake<B extends BakeKind>(
     reads,
     needed.map(({ ref, hash }) => ({ ...ref, hash })),
   );
-  const kept = cache.get(kind, key);
-  if (kept) return { key, result: kept };
-  context.checkCancelled();
-  const result = bakeSpec(kind).make(
-    reads,
-    needed.map(({ made }) => made),
-    context,
-  ) as BakeResult<B>;
-  cache.put(kind, key, result);
+  const result = cache.brought(kind, key, () => {
+    context.checkCancelled();
+    return bakeSpec(kind).make(
+      reads,
+      needed.map(({ made }) => made),
+      context,
+    ) as BakeResult<B>;
+  });
   return { key, result };
 }

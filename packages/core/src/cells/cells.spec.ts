@@ -14,6 +14,7 @@ import { BAKES } from '../bakes';
 import type { LevelScene } from '../bakes/bake-spec';
 import { ReadQueue } from './read-queue';
 import { walkPath } from './walk-path';
+import { plainLevel } from '../testing/plain-level';
 
 const context = createRunContext();
 const device: Device = {
@@ -57,20 +58,7 @@ const strata = (
   block: readonly Block[],
   placement: LevelContent['strata'][number]['content']['placement'] = [],
 ): LevelContent => ({
-  level: {
-    id: 'l',
-    name: 'Flat',
-    set: 's',
-    order: 'a0',
-    purpose: 'play',
-    key: 'level',
-    code: '',
-    values: {},
-    strata: [{ stratum: 'own', switchedOff: false }],
-    openSky: true,
-    bounds: null,
-    binned: null,
-  },
+  level: plainLevel({ name: 'Flat', openSky: true }),
   strata: [
     { stratum: { id: 'own', name: 'Own', role: 'base', owner: 'l' }, content: { ...EMPTY_CONTENT, block, placement } },
   ],

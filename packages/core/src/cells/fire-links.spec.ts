@@ -9,6 +9,7 @@ import type { Vector3 } from '../model/vector';
 import type { Volume } from '../model/volume';
 import { fireLinks } from './fire-links';
 import { walkPath } from './walk-path';
+import { plainLevel } from '../testing/plain-level';
 
 const volume = (id: string, x: number, size: Vector3 = [2, 3, 2], over: Partial<Volume> = {}): Volume => ({
   id,
@@ -32,20 +33,7 @@ const link = (id: string, emitter: string, event: Link['event'], target: string,
   ...over,
 });
 const level = (volumes: readonly Volume[], links: readonly Link[], isOff = false): LevelContent => ({
-  level: {
-    id: 'l',
-    name: 'L',
-    set: 's',
-    order: 'a0',
-    purpose: 'play',
-    key: 'level',
-    code: '',
-    values: {},
-    strata: [{ stratum: 'own', switchedOff: isOff }],
-    openSky: true,
-    bounds: null,
-    binned: null,
-  },
+  level: plainLevel({ strata: [{ stratum: 'own', switchedOff: isOff }], openSky: true }),
   strata: [
     {
       stratum: { id: 'own', name: 'Own', role: 'events', owner: 'l' },

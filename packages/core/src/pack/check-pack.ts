@@ -1,7 +1,7 @@
 import type { RunContext } from '../context/run-context';
 import { finding, type Finding } from '../findings';
 import { withAssemblies } from '../layout/assemblies/lay-assemblies';
-import { PLACEMENT_NUMBERS } from '../items/placement/columns';
+import { PLACEMENT_NUMBERS, threeAt } from '../items/placement/columns';
 import { standingContent } from '../layout/level-content';
 import { placementsOf } from '../layout/level-placements';
 import type { CollectionContent } from '../model/collection-content';
@@ -86,7 +86,7 @@ export function checkPack(
               level: level.id,
               stratum,
               item: ids[n],
-              position: [numbers[at], numbers[at + 1], numbers[at + 2]],
+              position: threeAt(numbers, at),
             },
             message: `A placement of ${records.piece[pieces[n]]?.name ?? pieces[n]} in ${level.name} is scaled by ${off}; ${target.name} takes ${target.scale[0]} to ${target.scale[1]}`,
             why: 'So large or small a scale nearly always means that the piece was made in another unit.',

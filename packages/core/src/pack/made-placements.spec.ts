@@ -28,6 +28,7 @@ import { sightFile } from '../sight/sight-file';
 import { gridOf } from './chunks';
 import { levelLoad } from './level-load';
 import { packLevel } from './pack-level';
+import { plainLevel } from '../testing/plain-level';
 
 const context = createRunContext();
 const piece = (id: string, size: number): Piece => ({
@@ -56,20 +57,7 @@ const placements: fc.Arbitrary<Placement[]> = fc
   .array(placement, { maxLength: 24 })
   .map((all) => all.map((one, i) => ({ id: `p${String(i).padStart(2, '0')}`, ...one }) as Placement));
 const level = (stored: readonly Placement[]): LevelContent => ({
-  level: {
-    id: 'l',
-    name: 'L',
-    set: 's',
-    order: 'a0',
-    purpose: 'play',
-    key: 'level',
-    code: '',
-    values: {},
-    strata: [{ stratum: 'own', switchedOff: false }],
-    openSky: true,
-    bounds: null,
-    binned: null,
-  },
+  level: plainLevel({ openSky: true }),
   strata: [
     {
       stratum: { id: 'own', name: 'Own', role: 'section', owner: 'l' },

@@ -1,8 +1,5 @@
 import { CoreError, bakeSpec, type BakeRef } from '@stravel/core';
 
-/** A bake with the key that it has. */
-export type KeyedRef = BakeRef & { readonly key: string };
-
 /** A fault of the level's content is no fault of the one who asks; anything else is. */
 export function undefinedForFault(error: unknown): undefined {
   if (!(error instanceof CoreError)) throw error;

@@ -7,11 +7,11 @@ import {
   isRecordKind,
   nameOf,
   type BakeRef,
+  type KeyedRef,
   type LevelScene,
   type LoggedEdit,
 } from '@stravel/core';
 import type { ThreadPool } from '../jobs/thread-pool';
-import type { KeyedRef } from './bake-faults';
 import type { BakeMaker } from './bake-maker';
 import { keptName, type BakeStore } from './bake-store';
 import type { BAKE_TASKS, JudgedLevel, KnownBake } from './bake-tasks';

@@ -1,7 +1,7 @@
-import { CoreError, bakeSpec, nameOf, type BakeRef, type LevelScene } from '@stravel/core';
+import { CoreError, bakeSpec, nameOf, type BakeRef, type KeyedRef, type LevelScene } from '@stravel/core';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
 import { keptName, type BakeStore, type KeptBake } from './bake-store';
-import { missingFault, type KeyedRef } from './bake-faults';
+import { missingFault } from './bake-faults';
 import type { BAKE_TASKS, StoredBake } from './bake-tasks';
 
 /** Makes bakes in threads and has them kept, each once whoever asks for it. */

@@ -7,12 +7,13 @@ import {
   type BakeKind,
   type BakeRef,
   type BakeResult,
+  type KeyedRef,
   type LevelCount,
   type LevelScene,
   type LoggedEdit,
 } from '@stravel/core';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
-import { missingFault, staleFault, undefinedForFault, type KeyedRef } from './bake-faults';
+import { missingFault, staleFault, undefinedForFault } from './bake-faults';
 import type { BakeJudge } from './bake-judge';
 import { BakeMaker } from './bake-maker';
 import { keptName, type BakeStore } from './bake-store';
@@ -112,10 +113,7 @@ export class BakeService {
     await this.store.point(collection, moved);
     if (levels.every(({ judged }) => judged !== undefined)) {
       const there = new Set(levels.flatMap(({ refs }) => refs.map(nameOf)));
-      await this.store.forget(
-        collection,
-        namesOf(last.keys()).filter((ref) => !there.has(nameOf(ref))),
-      );
+      if ([...last.keys()].some((name) => !there.has(name))) await this.store.forgetOthers(collection, there);
     }
     return listed;
   }
@@ -288,12 +286,4 @@ export class BakeService {
     this.judge.forgetAll();
     return true;
   }
-}
-
-/** Kinds and subjects by their names. */
-function namesOf(names: Iterable<string>): BakeRef[] {
-  return [...names].map((name) => {
-    const at = name.indexOf(' ');
-    return { kind: name.slice(0, at) as BakeKind, subject: name.slice(at + 1) };
-  });
 }

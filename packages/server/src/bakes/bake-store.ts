@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { readdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { nameOf, type BakeKind, type BakeRef, type PartHashes } from '@stravel/core';
+import { nameOf, type BakeKind, type KeyedRef, type PartHashes } from '@stravel/core';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import { writeFileDurably } from '../collections/write-file';
 import type { Database } from '../db/database';
@@ -73,27 +73,23 @@ export class BakeStore {
 
   /** The key that each subject had last, by name of kind and subject. */
   async lastKeys(collection: string): Promise<ReadonlyMap<string, string>> {
-    const rows = (await this.database.models.bakeSubjects.findAll({
-      where: { collection },
-      raw: true,
-    })) as unknown as BakeSubjectRow[];
-    return new Map(rows.map(({ kind, subject, key }) => [nameOf({ kind: kind as BakeKind, subject }), key]));
+    return new Map((await this.subjects(collection)).map((ref) => [nameOf(ref), ref.key]));
   }
 
   /** Says which bakes subjects have now. */
-  async point(collection: string, refs: readonly (BakeRef & { readonly key: string })[]): Promise<void> {
+  async point(collection: string, refs: readonly KeyedRef[]): Promise<void> {
     if (refs.length === 0) return;
     await this.database.queue.write(async (transaction) => {
       for (const ref of refs) await this.pointTo(collection, ref, transaction);
     });
   }
 
-  /** Forgets subjects that are no longer there; what they had stays until its bytes are wanted. */
-  async forget(collection: string, refs: readonly BakeRef[]): Promise<void> {
-    if (refs.length === 0) return;
+  /** Forgets subjects that are no longer there; what they had stays until its bytes are wanted. @param there names of those that are */
+  async forgetOthers(collection: string, there: ReadonlySet<string>): Promise<void> {
     await this.database.queue.write(async (transaction) => {
-      for (const { kind, subject } of refs)
-        await this.database.models.bakeSubjects.destroy({ where: { collection, kind, subject }, transaction });
+      for (const { kind, subject } of await this.subjects(collection, transaction))
+        if (!there.has(nameOf({ kind, subject })))
+          await this.database.models.bakeSubjects.destroy({ where: { collection, kind, subject }, transaction });
     });
   }
 
@@ -103,7 +99,7 @@ export class BakeStore {
    */
   async keep(
     collection: string,
-    ref: BakeRef & { readonly key: string },
+    ref: KeyedRef,
     { bytes, summary, parts }: MadeBake,
     isCurrent: (kind: string, key: string) => boolean,
   ): Promise<void> {
@@ -175,6 +171,15 @@ export class BakeStore {
     await this.database.queue.exclusive(() => this.removeUnnamed(files));
   }
 
+  private async subjects(collection: string, transaction?: Transaction): Promise<KeyedRef[]> {
+    const rows = (await this.database.models.bakeSubjects.findAll({
+      where: { collection },
+      raw: true,
+      transaction,
+    })) as unknown as BakeSubjectRow[];
+    return rows.map(({ kind, subject, key }) => ({ kind: kind as BakeKind, subject, key }));
+  }
+
   /** Inside a slot of the write queue only. */
   private async removeUnnamed(files: readonly string[]): Promise<void> {
     for (const file of files) {
@@ -183,11 +188,7 @@ export class BakeStore {
     }
   }
 
-  private async pointTo(
-    collection: string,
-    { kind, subject, key }: BakeRef & { readonly key: string },
-    transaction: Transaction,
-  ): Promise<void> {
+  private async pointTo(collection: string, { kind, subject, key }: KeyedRef, transaction: Transaction): Promise<void> {
     await this.database.models.bakeSubjects.upsert({ collection, kind, subject, key }, { transaction });
   }
 

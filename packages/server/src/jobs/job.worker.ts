@@ -14,7 +14,6 @@ import { LONG_EDIT_TASKS } from '../edits/long-edit';
 import { EDIT_TASKS } from '../edits/upgraded-text';
 import { jsonOfBytes } from '../http/json-of-bytes';
 import { SliceGathering, slicedData, slicesOf, type Slice, type SlicedData } from './sliced-data';
-import { JSON_TASKS } from './zipped-json';
 import type { ThreadAnswer, ThreadMessage, ThreadTask } from './thread-pool';
 
 /** What a job thread can do. Threads never open the database. */
@@ -24,7 +23,6 @@ const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unkn
   archive: archiveCollection,
   restore: readArchive,
   'read-json': jsonOfBytes,
-  ...JSON_TASKS,
   ...EDIT_TASKS,
   ...LONG_EDIT_TASKS,
 };

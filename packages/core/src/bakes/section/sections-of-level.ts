@@ -8,12 +8,7 @@ import { bakeKey } from '../bake-key';
 
 /** The section of a recipe, made where the cache does not hold it. @throws CoreError as the recipe does, 'CANCELLED' */
 export function keptSection(inputs: RecipeInputs, cache: BakeCache, context: RunContext): Section {
-  const key = bakeKey('section', inputs);
-  const kept = cache.get('section', key);
-  if (kept) return kept;
-  const made = recipeSpec(inputs.recipe).make(inputs, context);
-  cache.put('section', key, made);
-  return made;
+  return cache.brought('section', bakeKey('section', inputs), () => recipeSpec(inputs.recipe).make(inputs, context));
 }
 
 /** The sections of all recipes of a level. @throws CoreError as the recipes do, 'CANCELLED' */

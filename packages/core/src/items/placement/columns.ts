@@ -34,12 +34,23 @@ export function columnsOf(placements: readonly Placement[]): PlacementColumns {
   };
 }
 
+/** Three numbers of columns from a place on. */
+export function threeAt(numbers: Float64Array, at: number): Vector3 {
+  return [numbers[at], numbers[at + 1], numbers[at + 2]];
+}
+
 /** A placement of columns as a record. */
 export function placementAt({ ids, pieces, numbers, more }: PlacementColumns, i: number): Placement {
   const at = i * PLACEMENT_NUMBERS;
-  const three = (k: number): Vector3 => [numbers[at + k], numbers[at + k + 1], numbers[at + k + 2]];
   const turn: TurnDegrees = [numbers[at + 3], numbers[at + 4], numbers[at + 5]];
-  return { id: ids[i], piece: pieces[i], position: three(0), turn, scale: three(6), ...more.get(i) };
+  return {
+    id: ids[i],
+    piece: pieces[i],
+    position: threeAt(numbers, at),
+    turn,
+    scale: threeAt(numbers, at + 6),
+    ...more.get(i),
+  };
 }
 
 /** Columns one after the other. */

@@ -1,7 +1,7 @@
 import { finding, type Finding } from '../../findings';
 import type { Vector3 } from '../../model/vector';
 import { toMicro } from '../../numeric/micro';
-import { PLACEMENT_NUMBERS } from '../../items/placement/columns';
+import { PLACEMENT_NUMBERS, threeAt } from '../../items/placement/columns';
 import type { LevelContent } from '../level-content';
 import { placementsOf } from '../level-placements';
 
@@ -38,8 +38,8 @@ export function sameContent({ strata }: Pick<LevelContent, 'strata'>, tolerance 
     const { ids, pieces, numbers, count } = placementsOf(one);
     for (let n = 0; n < count; n++) {
       const [id, piece] = [ids[n], pieces[n]];
-      const position = threeOf(numbers, n * PLACEMENT_NUMBERS);
-      const turn = threeOf(numbers, n * PLACEMENT_NUMBERS + 3);
+      const position = threeAt(numbers, n * PLACEMENT_NUMBERS);
+      const turn = threeAt(numbers, n * PLACEMENT_NUMBERS + 3);
       const cell: Vector3 = [
         Math.floor(position[0] / tolerance),
         Math.floor(position[1] / tolerance),
@@ -103,10 +103,6 @@ function hashOf(x: number, y: number, z: number): number {
     (Math.imul(x % 2147483647, 73856093) ^ Math.imul(y % 2147483647, 19349663) ^ Math.imul(z % 2147483647, 83492791)) |
     0
   );
-}
-
-function threeOf(numbers: Float64Array, at: number): Vector3 {
-  return [numbers[at], numbers[at + 1], numbers[at + 2]];
 }
 
 function isNear(a: Vector3, b: Vector3, tolerance: number): boolean {

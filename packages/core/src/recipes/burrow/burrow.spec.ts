@@ -15,6 +15,7 @@ import { levelSightInput } from '../../sight/level-sight-input';
 import { OPEN, SOLID, carveBurrow } from './carve-burrow';
 import { makeBurrow, rectangleOfWall } from './make-burrow';
 import { wallRectangles } from './wall-rectangles';
+import { plainLevel } from '../../testing/plain-level';
 
 const context = createRunContext();
 const recipe = (over: Partial<BurrowRecipe> = {}): BurrowRecipe => ({
@@ -53,20 +54,7 @@ const recipes = fc.record({
   seed: fc.string({ minLength: 1, maxLength: 8 }),
 });
 const contentOf = (one: BurrowRecipe, pins: readonly WallPin[] = []) => ({
-  level: {
-    id: 'l',
-    name: 'L',
-    set: 's',
-    order: 'a0',
-    purpose: 'play' as const,
-    key: 'level',
-    code: '',
-    values: {},
-    strata: [{ stratum: 'own', switchedOff: false }],
-    openSky: false,
-    bounds: null,
-    binned: null,
-  },
+  level: plainLevel(),
   strata: [
     {
       stratum: { id: 'own', name: 'Own', role: 'section' as const, owner: 'l' },
