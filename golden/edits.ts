@@ -135,10 +135,11 @@ export class RandomEdits {
     const state = this.state('base');
     const item = (kind: ItemKind, id: string): Item | undefined =>
       recordIn(state, kind, id) as unknown as Item | undefined;
+    const patch = (id: string): Patch | undefined => state.get('patch')?.get(id) as unknown as Patch | undefined;
     const patches = (): Iterable<Patch> => [...(state.get('patch')?.values() ?? [])] as unknown as Patch[];
     const known = operations.every(({ kind, id }) => item(kind as ItemKind, id));
     return known
-      ? operationsForOne({ id: 'base', level: this.pick(['one', 'two', 'three']), item, patches }, operations)
+      ? operationsForOne({ id: 'base', level: this.pick(['one', 'two', 'three']), item, patch, patches }, operations)
       : [...operations];
   }
 

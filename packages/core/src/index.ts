@@ -57,7 +57,11 @@ export {
   overIdsOf,
   specOf,
 } from './items';
-export { anyItem, type AnyItem } from './items/item-spec';
+export { filledTable } from './model/by-key';
+export { anyItem } from './items/any-item';
+export { storedOperations, storedRecord } from './document/stored-record';
+export { recordInTables, tablesOfKept, tablesWith, type RecordPut } from './document/record-tables';
+export { type AnyItem } from './items/item-spec';
 export type { ChangedFields } from './items/place';
 export { BLOCK_SIGHTS, type Block, type BlockFace, type BlockPlane, type BlockSight } from './model/block';
 export type { Placement } from './model/placement';
@@ -97,6 +101,7 @@ export { stepNodeName, type Kit, type Piece, type PieceStep } from './model/kit'
 export type { Budget, Device } from './model/device';
 export { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from './model/device-fields';
 export { plainZeros } from './json/plain-zeros';
+export { plainJson, plainRecord, plainRecordIfAny } from './json/plain-json';
 export { MAX_JSON_DEPTH, isTooDeep } from './json/json-depth';
 export { LaidEdits, type LaidDocuments, type ShownRecord, type WaitingOperations } from './document/laid-edits';
 export { recordUsers, type RecordUser } from './sets/record-users';
@@ -153,7 +158,7 @@ export { checkCollectionRecord } from './document/check-collection-record';
 export { checkEditReferences } from './document/check-references';
 export { checkRemovals } from './sets/check-removals';
 
-export { canonicalJson, parseJson } from './json/canonical-json';
+export { canonicalJson, jsonOfText, parseJson } from './json/canonical-json';
 export { MAX_CHUNK_RECORDS, decodeChunk, decodePlacementChunk, encodeChunk } from './layout/chunk';
 export { columnsOf, moreOf, placementAt } from './items/placement/columns';
 export type { PlacementColumns, PlacementMore } from './model/placement';

@@ -1,3 +1,4 @@
+import { byKey } from '../model/by-key';
 import type { CollectionContent } from '../model/collection-content';
 import type { EditableKind, RecordTables } from '../model/records';
 import { ITEM_KINDS, isItemKind, itemsOf, listOf, overIdsOf } from '../items';
@@ -133,9 +134,7 @@ function pathOf(records: RecordTables, stratum: string): string {
 }
 
 function idsByKind(content: StratumContent): Readonly<Record<ItemKind, ReadonlySet<string>>> {
-  return Object.fromEntries(
-    ITEM_KINDS.map((kind) => [kind, new Set(listOf<ItemKind>(content, kind).map(({ id }) => id))]),
-  ) as unknown as Record<ItemKind, ReadonlySet<string>>;
+  return byKey(ITEM_KINDS, (kind) => new Set(listOf<ItemKind>(content, kind).map(({ id }) => id)));
 }
 
 interface Reach {

@@ -1,14 +1,21 @@
+import { recordInTables } from '../document/record-tables';
 import { plainRecord } from '../json/plain-json';
 import { checkEditReferences } from '../document/check-references';
 import type { JsonRecord } from '../document/apply-operation';
 import { CoreError } from '../errors';
 import type { CollectionContent } from '../model/collection-content';
 import { isJsonList, isJsonTable, type Json } from '../model/json';
-import { RECORDS_DOCUMENT, type EditableKind, type RecordKind, type RecordTables } from '../model/records';
-import { emptyRecordTables, isRecordKind } from '../records';
-import { ITEM_KINDS, kindsWith, listOf, overIdsOf } from '../items';
+import {
+  RECORDS_DOCUMENT,
+  type EditableKind,
+  type RecordKind,
+  type RecordOfKind,
+  type RecordTables,
+} from '../model/records';
+import { RECORD_KINDS, emptyRecordTables, isRecordKind } from '../records';
+import { ITEM_KINDS, contentOfKinds, kindsWith, listOf, overIdsOf } from '../items';
 import type { IdTarget } from '../items/ids';
-import type { Item, ItemKind, StratumContent } from '../model/items';
+import type { StratumContent } from '../model/items';
 import { checkedRecord } from '../document/validate-record';
 import { checkKeys } from '../sets/keys';
 import { UPGRADES } from '../upgrades';
@@ -119,7 +126,7 @@ function readJsonFile(
 
 function addRecord<K extends RecordKind>(content: CollectionContent, kind: K, value: unknown): string {
   const record = checkedRecord(kind, value);
-  const table = content.records[kind] as Record<string, typeof record>;
+  const table: Record<string, RecordOfKind[K]> = content.records[kind];
   if (Object.hasOwn(table, record.id))
     throw new CoreError('ARCHIVE_FILE', `the ${kind} ${record.id} stands in the archive twice`);
   table[record.id] = record;
@@ -140,19 +147,18 @@ function addContent(content: CollectionContent, entry: { readonly [key: string]:
       'ARCHIVE_FILE',
       `the stratum ${id} holds “${unknown}”, which this Stravel does not know; open it with the Stravel that wrote it`,
     );
-  const lists = ITEM_KINDS.map((kind): readonly [ItemKind, readonly Item[]] => {
+  const read = contentOfKinds((kind) => {
     const seen = new Set<string>();
     // Kinds that came after the version that wrote the file are not in it.
-    const list = asList(items[kind] ?? [], `content.${kind}`).map((value) => {
-      const item: Item = checkedRecord<ItemKind>(kind, upgraded(kind, value, model));
+    return asList(items[kind] ?? [], `content.${kind}`).map((value) => {
+      const item = checkedRecord(kind, upgraded(kind, value, model));
       if (seen.has(item.id))
         throw new CoreError('ARCHIVE_FILE', `the ${kind} ${item.id} stands in the stratum ${id} twice`);
       seen.add(item.id);
       return item;
     });
-    return [kind, list];
   });
-  content.strata.set(id, Object.fromEntries(lists) as unknown as StratumContent);
+  content.strata.set(id, read);
 }
 
 function readMesh(kitId: string | undefined, file: Uint8Array, content: CollectionContent): void {
@@ -193,16 +199,14 @@ function checkWhole(content: CollectionContent, places: Places): void {
     if (!content.assets.has(kit.mesh))
       throw new CoreError('ARCHIVE_FILE', `archive: ${kitMeshPath(kit.key)} is missing`);
   }
-  const find = (kind: EditableKind, id: string): JsonRecord | undefined =>
-    (records[kind as RecordKind] as unknown as Record<string, JsonRecord> | undefined)?.[id];
-  const all = (Object.entries(records) as [EditableKind, Record<string, { readonly id: string }>][]).flatMap(
-    ([kind, table]) =>
-      Object.values(table).map((record) => ({
-        document: RECORDS_DOCUMENT,
-        kind: kind as EditableKind,
-        id: record.id,
-        record: plainRecord(record),
-      })),
+  const find = (kind: EditableKind, id: string): JsonRecord | undefined => recordInTables(records, kind, id);
+  const all = RECORD_KINDS.flatMap((kind) =>
+    Object.values<RecordOfKind[RecordKind]>(records[kind]).map((record) => ({
+      document: RECORDS_DOCUMENT,
+      kind,
+      id: record.id,
+      record: plainRecord(record),
+    })),
   );
   for (const one of all)
     inFile(places.get(`${one.kind} ${one.id}`) ?? 'archive', () => checkEditReferences([one], find));

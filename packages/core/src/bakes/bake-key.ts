@@ -1,4 +1,5 @@
 import { canonicalJson } from '../json/canonical-json';
+import { plainJson } from '../json/plain-json';
 import { sha256Hex } from '../json/sha256';
 import type { Json } from '../model/json';
 import { bakeSpec } from '.';
@@ -19,12 +20,12 @@ export function bakeKey<B extends BakeKind>(
   needs: readonly (BakeRef & { readonly hash: string })[] = [],
 ): string {
   const { version, hashed } = bakeSpec(kind);
-  return hashOf({ kind, version, input: hashed?.(input) ?? input, ...(needs.length > 0 ? { needs } : {}) });
+  return hashOf({ kind, version, input: hashed(input), ...(needs.length > 0 ? { needs: plainJson(needs) } : {}) });
 }
 
 /** Of plain data, whatever the order of its keys. */
-function hashOf(data: object): string {
-  return sha256Hex(canonicalJson(data as Json));
+function hashOf(data: Json): string {
+  return sha256Hex(canonicalJson(data));
 }
 
 /** A bake with the key that it would have now. */

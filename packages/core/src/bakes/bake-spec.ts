@@ -7,6 +7,7 @@ import type { RehearsalResult } from '../cells/rehearsal-result';
 import type { LevelContent } from '../layout/level-content';
 import type { CellGrid } from '../model/cell-grid';
 import type { Device } from '../model/device';
+import type { Json } from '../model/json';
 import type { Kit, Piece } from '../model/kit';
 import type { RecordKind } from '../model/records';
 import type { Rehearsal } from '../model/rehearsal';
@@ -79,14 +80,14 @@ export interface BakeSpec<B extends BakeKind> {
   readonly needs: (scene: LevelScene, subject: string) => readonly BakeNeed[];
   /** Exactly what is hashed, in the form that `hashed` gives it. */
   readonly reads: (scene: LevelScene, subject: string) => BakeReads<B>;
-  /** The same as plain data; absent where it is that already. */
-  readonly hashed?: (reads: BakeReads<B>) => object;
+  /** The same as plain data. */
+  readonly hashed: (reads: BakeReads<B>) => Json;
   /** @param needed in the order of `needs` @throws CoreError as its algorithm does, 'CANCELLED' */
   readonly make: (reads: BakeReads<B>, needed: readonly NeededBake[], context: RunContext) => BakeResult<B>;
   /** Milliseconds that it takes, about; absent where nobody knows. */
   readonly costMs?: (reads: BakeReads<B>) => number;
   /** The parts that others read by themselves, each hashed apart. */
-  readonly parts: (result: BakeResult<B>) => Readonly<Record<string, object>>;
+  readonly parts: (result: BakeResult<B>) => Readonly<Record<string, Json>>;
   /** What is told of it without opening it. */
   readonly summary: (result: BakeResult<B>) => object;
   /** A result as JSON can hold it, and back; absent where it is plain data. */

@@ -1,8 +1,8 @@
-import { mixed, object, string, ValidationError } from 'yup';
+import { mixed, object, string, ValidationError, type InferType } from 'yup';
 import type { Edit, Operation } from './operation';
 import { CoreError } from '../errors';
 import { plainZeros } from '../json/plain-zeros';
-import type { Json } from '../model/json';
+import { isJsonTable } from '../model/json';
 import { RECORDS_DOCUMENT } from '../model/records';
 import { RECORD_KINDS, recordSpecOf } from '../records';
 import { ITEM_KINDS } from '../items';
@@ -40,40 +40,51 @@ const schema = object({
  * @throws CoreError 'EDIT_INVALID' naming the operation and the rule
  */
 export function checkedEdit(body: unknown): Edit {
+  const { operations, ...head } = checkedHead(body);
+  assertOperations(operations);
+  return { ...head, operations: plainZeros(operations) };
+}
+
+function checkedHead(body: unknown): InferType<typeof schema> {
   try {
-    schema.validateSync(body, { strict: true, abortEarly: false });
+    return schema.validateSync(body, { strict: true, abortEarly: false });
   } catch (error) {
     if (!(error instanceof ValidationError)) throw error;
     throw new CoreError('EDIT_INVALID', `edit: ${error.errors.slice(0, 5).join('; ')}`, {
       errors: error.errors.slice(0, 20),
     });
   }
-  const edit = body as Edit;
-  edit.operations.forEach(checkOperation);
-  const operations = plainZeros(edit.operations as unknown as Json) as unknown as Edit['operations'];
-  return operations === edit.operations ? edit : { ...edit, operations };
 }
 
-function checkOperation(operation: Operation, index: number): void {
+function assertOperations(operations: readonly unknown[]): asserts operations is readonly Operation[] {
+  operations.forEach(checkOperation);
+}
+
+/** A value as a message tells it. */
+function told(value: unknown): string {
+  return typeof value === 'string' ? value : JSON.stringify(value);
+}
+
+function checkOperation(operation: unknown, index: number): void {
   const fail = (rule: string): never => {
     throw new CoreError('EDIT_INVALID', `edit: operations[${index}] ${rule}`, { index });
   };
-  if (typeof operation !== 'object' || operation === null) fail(`must be a table, is ${String(operation)}`);
+  if (!isJsonTable(operation)) return fail(`must be a table, is ${String(operation)}`);
   const { document, kind, id, field, before, after } = operation;
-  if (typeof document !== 'string' || !ID.test(document)) fail(`names no document, has ${String(document)}`);
+  if (typeof document !== 'string' || !ID.test(document)) return fail(`names no document, has ${told(document)}`);
   if (typeof kind !== 'string' || !isEditableKind(kind))
-    fail(`kind must be one of ${[...RECORD_KINDS, ...ITEM_KINDS].join(', ')}, is ${String(kind)}`);
+    return fail(`kind must be one of ${[...RECORD_KINDS, ...ITEM_KINDS].join(', ')}, is ${told(kind)}`);
   if (typeof id !== 'string' || !(recordSpecOf(kind)?.isNamedByFinding ? FINDING_ID : ID).test(id))
-    fail(`id must be an id, is ${String(id)}`);
+    return fail(`id must be an id, is ${told(id)}`);
   const isItem = (ITEM_KINDS as readonly string[]).includes(kind);
-  if (isItem === (document === RECORDS_DOCUMENT)) fail(`a ${kind} does not stand in ${document}`);
+  if (isItem === (document === RECORDS_DOCUMENT)) return fail(`a ${kind} does not stand in ${document}`);
   if (
     field !== null &&
     (typeof field !== 'string' || !/^[A-Za-z][A-Za-z0-9]*(\.[A-Za-z0-9_-][A-Za-z0-9._-]*)?$/.test(field))
   ) {
-    fail(`field must be a name or null, is ${String(field)}`);
+    return fail(`field must be a name or null, is ${told(field)}`);
   }
-  if (field === 'id') fail('an id is kept for ever');
-  if (before === undefined || after === undefined) fail('needs both before and after; an absent value is null');
-  if (field === null && before === null && after === null) fail('neither creates nor removes anything');
+  if (field === 'id') return fail('an id is kept for ever');
+  if (before === undefined || after === undefined) return fail('needs both before and after; an absent value is null');
+  if (field === null && before === null && after === null) return fail('neither creates nor removes anything');
 }

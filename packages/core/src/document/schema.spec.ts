@@ -88,7 +88,8 @@ describe('edit requests', () => {
   const edit = { id: 'e1', person: 'p1', label: 'rename', undoes: null, operations: [operation] };
 
   it('are taken when sound', () => {
-    expect(checkedEdit(edit)).toBe(edit);
+    expect(checkedEdit(edit)).toEqual(edit);
+    expect(checkedEdit(edit).operations).toBe(edit.operations);
     const accepting = {
       ...operation,
       kind: 'acceptance',

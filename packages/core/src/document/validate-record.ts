@@ -30,15 +30,17 @@ export function recordFaults(kind: EditableKind, value: unknown): RecordFault[] 
  * @throws CoreError 'RECORD_INVALID' naming kind, id and each fault with its path
  */
 export function checkedRecord<K extends EditableKind>(kind: K, value: unknown): EditableOfKind[K] {
+  if (isRecordOfKind(kind, value)) return value;
   const faults = recordFaults(kind, value);
-  if (faults.length > 0) {
-    const named = typeof value === 'object' && value !== null && 'id' in value ? ` ${String(value.id)}` : '';
-    throw new CoreError('RECORD_INVALID', `${kind}${named}: ${faults.map((f) => f.message).join('; ')}`, {
-      kind,
-      faults,
-    });
-  }
-  return value as EditableOfKind[K];
+  const named = typeof value === 'object' && value !== null && 'id' in value ? ` ${String(value.id)}` : '';
+  throw new CoreError('RECORD_INVALID', `${kind}${named}: ${faults.map((f) => f.message).join('; ')}`, {
+    kind,
+    faults,
+  });
+}
+
+function isRecordOfKind<K extends EditableKind>(kind: K, value: unknown): value is EditableOfKind[K] {
+  return SHAPES[kind].check(value) && (!isItemKind(kind) || wholeFaults(kind, value).length === 0);
 }
 
 /** What the schema says of a value that the check has refused. */

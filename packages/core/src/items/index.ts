@@ -1,4 +1,6 @@
+import { filledTable } from '../model/by-key';
 import type { Item, ItemKind, ItemOfKind, StratumContent } from '../model/items';
+import { anyItem } from './any-item';
 import { ASSEMBLY } from './assembly/spec';
 import { BLOCK } from './block/spec';
 import { DIVIDER } from './divider/spec';
@@ -62,10 +64,29 @@ export function kindsWith(trait: keyof ItemTraits): readonly ItemKind[] {
   return kindsOf(({ traits }) => traits[trait]);
 }
 
+type Lists<K extends ItemKind = ItemKind> = { [P in K]: readonly ItemOfKind[P][] };
+
+function fill<K extends ItemKind>(
+  lists: Partial<Lists<K>>,
+  kind: K,
+  of: <P extends ItemKind>(kind: P) => readonly ItemOfKind[P][],
+): void {
+  lists[kind] = of(kind);
+}
+
+/** A list for each of some kinds. */
+export function contentOfSome(
+  kinds: Iterable<ItemKind>,
+  of: <K extends ItemKind>(kind: K) => readonly ItemOfKind[K][],
+): Partial<StratumContent> {
+  const content: Partial<Lists> = {};
+  for (const kind of kinds) fill(content, kind, of);
+  return content;
+}
+
 /** A list for each kind. */
 export function contentOfKinds(of: <K extends ItemKind>(kind: K) => readonly ItemOfKind[K][]): StratumContent {
-  // Each kind has the list that was made for it.
-  return Object.fromEntries(ITEM_KINDS.map((kind) => [kind, of(kind)])) as unknown as StratumContent;
+  return filledTable<Lists>(ITEM_KINDS, (lists, kind) => fill(lists, kind, of));
 }
 
 /** Content with nothing in it. */
@@ -90,7 +111,8 @@ export function overIdsOf<T extends object>(kind: ItemKind, fields: T, each: Eac
 /** All items of some content with their kinds. */
 export function* itemsOf(content: StratumContent): Generator<AnyItem> {
   for (const kind of ITEM_KINDS) {
-    for (const item of content[kind] as readonly Item[]) yield { kind, item } as AnyItem;
+    const items: readonly Item[] = content[kind];
+    for (const item of items) yield anyItem(kind, item);
   }
 }
 

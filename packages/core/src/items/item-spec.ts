@@ -71,9 +71,3 @@ export type ItemSpecs = { readonly [K in ItemKind]: ItemSpec<K> };
 export type AnyItem<K extends ItemKind = ItemKind> = {
   readonly [P in K]: { readonly kind: P; readonly item: ItemOfKind[P] };
 }[K];
-
-/** A pair of a kind and its item. */
-export function anyItem<K extends ItemKind>(kind: K, item: ItemOfKind[K]): AnyItem<K> {
-  // The one place that the compiler cannot follow.
-  return { kind, item } as unknown as AnyItem<K>;
-}

@@ -5,7 +5,8 @@ import { anchorOf, mirroredFields, movedFields, movedWithin, turnedFields } from
 import type { Json } from '../model/json';
 import type { Item, ItemKind } from '../model/items';
 import { ITEM_KINDS, ITEMS, isOptionalField, kindsWith, overIdsOf, specOf } from './index';
-import { anyItem, type AnyItem } from './item-spec';
+import { anyItem } from './any-item';
+import type { AnyItem } from './item-spec';
 
 /** A sample of every kind with each field that it may lack, and without any. */
 const SAMPLES: readonly AnyItem[] = ITEM_KINDS.flatMap((kind) =>

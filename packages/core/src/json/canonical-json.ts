@@ -33,6 +33,9 @@ function write(value: Json, indent: string, path: string): string {
   return `{\n${lines.join(',\n')}\n${indent}}`;
 }
 
+/** `JSON.parse`, which gives nothing but Json. @throws SyntaxError */
+export const jsonOfText: (text: string) => Json = JSON.parse;
+
 /**
  * Reads JSON text.
  * @param name what is read, for the message @throws CoreError 'JSON_UNREADABLE' naming it and the place, 'JSON_TOO_DEEP'
@@ -41,7 +44,7 @@ export function parseJson(text: string, name: string): Json {
   if (isTooDeep(text))
     throw new CoreError('JSON_TOO_DEEP', `${name}: nests lists and tables deeper than ${MAX_JSON_DEPTH}`, { name });
   try {
-    const json = JSON.parse(text) as Json; // JSON.parse gives nothing but Json
+    const json = jsonOfText(text);
     return text.includes('-0') ? plainZeros(json) : json;
   } catch (error) {
     throw new CoreError(

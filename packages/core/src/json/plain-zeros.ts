@@ -1,7 +1,9 @@
 import type { Json } from '../model/json';
+import type { Plain } from './plain-json';
 
 /** The same data with 0 in place of each −0, which files hold as 0 as well; the data itself where there is none. */
 export function plainZeros<T extends Json>(json: T): T;
+export function plainZeros<T>(plain: T & Plain<T>): T;
 export function plainZeros(json: Json): Json {
   if (json === 0) return 0;
   if (typeof json !== 'object' || json === null) return json;

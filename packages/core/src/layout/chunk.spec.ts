@@ -37,5 +37,8 @@ describe('chunks', () => {
     const claiming = bytes.slice();
     new DataView(claiming.buffer).setUint32(8, 4000000000, true);
     expect(() => decodeChunk('marker', claiming)).toThrow(/claims 4000000000 bytes of text/);
+    const lists = encodeChunk('marker', [{ id: 'm' }]);
+    lists.set(new TextEncoder().encode('[["m"]]'.padEnd(12)), 12);
+    expect(() => decodeChunk('marker', lists)).toThrow(/no list of records of the kind marker/);
   });
 });

@@ -1,10 +1,12 @@
+import { isJsonList, isJsonTable } from '../model/json';
 import { plainRecord } from '../json/plain-json';
 import { strFromU8, strToU8 } from 'fflate';
 import type { JsonRecord } from '../document/apply-operation';
 import { CoreError } from '../errors';
 import { parseJson } from '../json/canonical-json';
+import { storedRecord } from '../document/stored-record';
 import { PLACEMENT_NUMBERS, moreOf, placementAt } from '../items/placement/columns';
-import type { Placement, PlacementColumns, PlacementMore } from '../model/placement';
+import type { PlacementColumns, PlacementMore } from '../model/placement';
 import type { EditableKind } from '../model/records';
 
 /** Most records in one chunk. */
@@ -34,24 +36,24 @@ interface ColumnCodec {
 }
 
 function encodePlacements(records: readonly JsonRecord[]): Uint8Array {
+  const placements = records.map((record) => storedRecord('placement', record));
   const pieces = new Map<string, number>();
-  const numbers = new Float64Array(records.length * PLACEMENT_NUMBERS);
-  const indices = records.map((record, i) => {
+  const numbers = new Float64Array(placements.length * PLACEMENT_NUMBERS);
+  const indices = placements.map(({ position, turn, scale, piece }, i) => {
     const at = i * PLACEMENT_NUMBERS;
-    numbers.set(record['position'] as number[], at);
-    numbers.set(record['turn'] as number[], at + 3);
-    numbers.set(record['scale'] as number[], at + 6);
-    const piece = record['piece'] as string;
+    numbers.set(position, at);
+    numbers.set(turn, at + 3);
+    numbers.set(scale, at + 6);
     let index = pieces.get(piece);
     if (index === undefined) pieces.set(piece, (index = pieces.size));
     return index;
   });
-  const more = records.flatMap((record, i) => {
-    const own = moreOf(record as Partial<Placement>);
+  const more = placements.flatMap((placement, i) => {
+    const own = moreOf(placement);
     return own ? [[i, own]] : [];
   });
   const text = JSON.stringify({
-    ids: records.map((record) => record['id']),
+    ids: placements.map(({ id }) => id),
     pieces: [...pieces.keys()],
     indices,
     ...(more.length > 0 ? { more } : {}),
@@ -83,7 +85,12 @@ export function decodePlacementChunk(bytes: Uint8Array): PlacementColumns {
 
 /** The records of a chunk. @throws CoreError 'CHUNK_UNREADABLE' */
 export function decodeChunk(kind: EditableKind, bytes: Uint8Array): JsonRecord[] {
-  return COLUMN_CODECS[kind]?.decode(bytes) ?? (parseJson(open(bytes).text, 'chunk') as unknown as JsonRecord[]);
+  const columns = COLUMN_CODECS[kind];
+  if (columns) return columns.decode(bytes);
+  const records = parseJson(open(bytes).text, 'chunk');
+  if (!isJsonList(records) || !records.every(isJsonTable))
+    throw new CoreError('CHUNK_UNREADABLE', `chunk: it holds no list of records of the kind ${kind}`);
+  return [...records];
 }
 
 function decodePlacements(bytes: Uint8Array): JsonRecord[] {

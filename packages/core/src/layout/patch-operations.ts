@@ -16,6 +16,8 @@ export interface SharedStratum {
   readonly level: string;
   /** An item as all levels share it. */
   readonly item: (kind: ItemKind, id: string) => Item | undefined;
+  /** A patch of any level. */
+  readonly patch: (id: string) => Patch | undefined;
   /** All patches of all levels. */
   readonly patches: () => Iterable<Patch>;
 }
@@ -35,7 +37,7 @@ export function operationsForOne(stratum: SharedStratum, operations: readonly Op
     const kind = patchableKind(operation.kind);
     const { id: target } = operation;
     const id = patchId(stratum.level, target);
-    const known = after.get(id) ?? { kind, before: patchOf(stratum, id), now: patchOf(stratum, id) };
+    const known = after.get(id) ?? { kind, before: stratum.patch(id), now: stratum.patch(id) };
     after.set(id, known);
     const shared = stratum.item(kind, target);
     const record = applyOperation(plainRecordIfAny(patchedItem(kind, shared, known.now)), operation);
@@ -65,7 +67,7 @@ export function operationsForAll(stratum: SharedStratum, operations: readonly Op
       result.push(operation);
       continue;
     }
-    const patch = patchOf(stratum, patchId(stratum.level, id));
+    const patch = stratum.patch(patchId(stratum.level, id));
     if (patch?.change === 'added') {
       own.push(operation);
       continue;
@@ -165,10 +167,6 @@ function patchableKind(kind: string): ItemKind {
       { kind },
     );
   return kind;
-}
-
-function patchOf(stratum: SharedStratum, id: string): Patch | undefined {
-  return stratum.item('patch', id) as Patch | undefined;
 }
 
 /** The patch that makes a record of the shared one; undefined when none is needed. */

@@ -43,6 +43,7 @@ const stratumIn = (state: DocumentState, level: string): SharedStratum => ({
   id: BASE,
   level,
   item: (kind, id) => state.get(kind)?.get(id) as unknown as Item | undefined,
+  patch: (id) => state.get('patch')?.get(id) as unknown as Patch | undefined,
   patches: () => [...(state.get('patch')?.values() ?? [])] as unknown as Patch[],
 });
 const contentIn = (state: DocumentState): StratumContent => ({

@@ -1,4 +1,5 @@
 import type { EachId, IdUse } from '../items/ids';
+import { byKey } from '../model/by-key';
 import type { RecordKind, RecordOfKind, RecordTables } from '../model/records';
 import { ACCEPTANCE } from './acceptance/spec';
 import { CARRIED_VALUE } from './carried-value/spec';
@@ -68,8 +69,5 @@ export function calledAsUser<K extends RecordKind>(
 
 /** Tables with nothing in them. */
 export function emptyRecordTables(): { [K in RecordKind]: Record<string, RecordOfKind[K]> } {
-  // Each kind has a table of its own.
-  return Object.fromEntries(RECORD_KINDS.map((kind) => [kind, {}])) as {
-    [K in RecordKind]: Record<string, RecordOfKind[K]>;
-  };
+  return byKey(RECORD_KINDS, () => ({}));
 }

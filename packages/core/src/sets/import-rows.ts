@@ -100,8 +100,8 @@ export function planImport(tables: ImportTables, input: ImportRowsInput): Import
       ...record,
       ...place.fields,
     });
-    if (isNew && isKeyed(kind) && (filled as Level).key === '')
-      filled = { ...filled, key: freeKey(name, kind, Object.keys(tables[kind]).length + i + 1, keys) } as Level;
+    if (isNew && isKeyed(kind) && 'key' in filled && filled.key === '')
+      filled = { ...filled, key: freeKey(name, kind, Object.keys(tables[kind]).length + i + 1, keys) };
     const faults = recordFaults(kind, filled);
     if (faults.length > 0) return refuse(faults.map(({ message }) => `${message}.`).join(' '));
     if ('key' in filled) keys.add(filled.key);
@@ -121,7 +121,7 @@ export function planImport(tables: ImportTables, input: ImportRowsInput): Import
     }
     const moved = Object.entries(place.fields).map(([path, after]) => ({
       path,
-      before: (record as Level)[path as 'set' | 'order'],
+      before: valueAt(plainRecord(record), path),
       after,
     }));
     for (const { path, before, after } of [
@@ -216,8 +216,8 @@ class LevelPlaces {
 
   find(row: number, record: FilledRecord | undefined): RowPlace | { readonly fault: string } {
     const { register, rows, set, newIds } = this.input;
-    if (register !== null || !record) return { fields: {} };
-    const { set: now } = record as Level;
+    if (register !== null || !record || !('set' in record)) return { fields: {} };
+    const { set: now } = record;
     const path = this.column < 0 ? '' : (rows[row][this.column] ?? '').trim();
     if (path === '' && now !== '') return { fields: {} };
     const found =
@@ -267,10 +267,9 @@ export function tableRowsText(
     if (!path.startsWith('values.')) return plainText((valueAt(plainRecord(record), path) ?? null) as FieldValue);
     return fieldText(field, Object.hasOwn(record.values, field.key) ? record.values[field.key] : null, links);
   };
-  const hasSets = register === null;
-  const place = (record: FilledRecord): string[] => (hasSets ? [setPathText(tables.set, (record as Level).set)] : []);
+  const place = (record: FilledRecord): string[] => ('set' in record ? [setPathText(tables.set, record.set)] : []);
   return [
-    ['id', ...(hasSets ? ['Set'] : []), ...written.map(({ field }) => field.name)],
+    ['id', ...(register === null ? ['Set'] : []), ...written.map(({ field }) => field.name)],
     ...records.map((record) => [record.id, ...place(record), ...written.map((column) => text(record, column))]),
   ];
 }

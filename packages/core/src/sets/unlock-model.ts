@@ -52,7 +52,7 @@ export function unlockModel(
   const levels = levelsInOrder(tables)
     .filter(({ purpose }) => purpose === 'play')
     .map((level): OrderedLevel => {
-      const order = tables.levelOrder[level.id] as RecordTables['levelOrder'][string] | undefined;
+      const order = Object.hasOwn(tables.levelOrder, level.id) ? tables.levelOrder[level.id] : undefined;
       const gains = (order?.gains ?? []).map(({ value, least, most, field }): [string, KnownGain] => {
         const figure = field ? counted.get(field) : undefined;
         const filled = figure ? figureOf(level.id, figure) : field ? level.values[field] : undefined;

@@ -4,10 +4,16 @@ import {
   RECORDS_DOCUMENT,
   pictureNames,
   type CollectionContent,
-  type EditableKind,
   type ItemKind,
   type JsonRecord,
   type StratumContent,
+  RECORD_KINDS,
+  plainRecord,
+  contentOfKinds,
+  storedRecord,
+  type Item,
+  type RecordKind,
+  type RecordOfKind,
 } from '@stravel/core';
 import type { Database } from '../db/database';
 import { ChunkedDocument } from '../documents/chunked-document';
@@ -52,20 +58,15 @@ export class CollectionService {
       await this.collections.create(transaction, { id, name, created_at: this.now().toISOString(), binned_at: null });
       const stretches = new Stretches();
       const records = new ChunkedDocument();
-      for (const [kind, table] of Object.entries(content.records) as [
-        EditableKind,
-        Record<string, { readonly id: string }>,
-      ][]) {
-        await stretches.each(Object.values(table), (record) =>
-          records.put(kind, record.id, record as unknown as JsonRecord),
-        );
+      for (const kind of RECORD_KINDS) {
+        const table: Readonly<Record<string, RecordOfKind[RecordKind]>> = content.records[kind];
+        await stretches.each(Object.values(table), (record) => records.put(kind, record.id, plainRecord(record)));
       }
       await this.snapshots.write(transaction, id, RECORDS_DOCUMENT, 0, records.takeDirtyChunks());
       for (const [stratum, items] of content.strata) {
         const document = new ChunkedDocument();
-        for (const [kind, list] of Object.entries(items) as [EditableKind, readonly { readonly id: string }[]][]) {
-          await stretches.each(list, (item) => document.put(kind, item.id, item as unknown as JsonRecord));
-        }
+        for (const kind of ITEM_KINDS)
+          await stretches.each<Item>(items[kind], (item) => document.put(kind, item.id, plainRecord(item)));
         await this.snapshots.write(transaction, id, stratum, 0, document.takeDirtyChunks());
       }
     });
@@ -114,7 +115,7 @@ export class CollectionService {
 /** The items of a loaded stratum, in order of id. */
 export async function contentOf({ state }: ChunkedDocument): Promise<StratumContent> {
   const stretches = new Stretches();
-  const lists: (readonly [ItemKind, readonly JsonRecord[]])[] = [];
-  for (const kind of ITEM_KINDS) lists.push([kind, await sortedById(state.get(kind)?.values() ?? [], stretches)]);
-  return Object.fromEntries(lists) as unknown as StratumContent;
+  const lists = new Map<ItemKind, readonly JsonRecord[]>();
+  for (const kind of ITEM_KINDS) lists.set(kind, await sortedById(state.get(kind)?.values() ?? [], stretches));
+  return contentOfKinds((kind) => (lists.get(kind) ?? []).map((record) => storedRecord(kind, record)));
 }

@@ -90,7 +90,10 @@ export class ChunkedDocument {
     for (const [kind, chunks] of dirty) {
       const records = this.state.get(kind);
       for (const chunk of chunks) {
-        const own = [...this.membersOf(kind)[chunk]].map((id) => records?.get(id) as JsonRecord);
+        const own = [...this.membersOf(kind)[chunk]].flatMap((id) => {
+          const record = records?.get(id);
+          return record ? [record] : [];
+        });
         yield { kind, chunk, count: own.length, bytes: encodeChunk(kind, own) };
       }
     }

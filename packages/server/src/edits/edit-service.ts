@@ -20,6 +20,7 @@ import {
   type EditTrial,
   type LoggedEdit,
   type RecordTables,
+  tablesWith,
 } from '@stravel/core';
 import type { Database } from '../db/database';
 import type { ChunkedDocument } from '../documents/chunked-document';
@@ -284,12 +285,8 @@ function withKeys(edit: Edit, state: DocumentState): Edit {
 
 /** The small records as they would stand after an edit. */
 function tablesAfter(state: DocumentState, trial: EditTrial): RecordTables {
-  const tables = tablesOf(state) as Record<string, Record<string, unknown>>;
-  for (const { document, kind, id, record } of trial.touched) {
-    if (document !== RECORDS_DOCUMENT) continue;
-    if (record) tables[kind][id] = record;
-    else delete tables[kind][id];
-  }
-  // What the edit leaves was checked just before.
-  return tables as unknown as RecordTables;
+  return tablesWith(
+    tablesOf(state),
+    trial.touched.filter(({ document }) => document === RECORDS_DOCUMENT),
+  );
 }

@@ -1,4 +1,4 @@
-import { UPGRADES, type ModelUpgrades, type Operation } from '@stravel/core';
+import { UPGRADES, storedOperations, type ModelUpgrades, type Operation } from '@stravel/core';
 
 /** Operations as the log keeps them, JSON, with the version of the model that wrote them. */
 export interface KeptOperations {
@@ -11,8 +11,7 @@ export function upgradedOperations(
   { operations, model }: KeptOperations,
   upgrades: ModelUpgrades,
 ): readonly Operation[] {
-  // Written by the log from a checked edit.
-  return upgrades.operations(JSON.parse(operations) as Operation[], model);
+  return upgrades.operations(storedOperations(operations), model);
 }
 
 /** The same as JSON. */

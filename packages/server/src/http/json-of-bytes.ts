@@ -1,4 +1,4 @@
-import { CoreError, MAX_JSON_DEPTH, isTooDeep, type Json } from '@stravel/core';
+import { CoreError, MAX_JSON_DEPTH, isTooDeep, jsonOfText, type Json } from '@stravel/core';
 
 export const TOO_DEEP_TEXT = `The request nests lists and tables deeper than ${MAX_JSON_DEPTH}.`;
 
@@ -12,7 +12,7 @@ export function textOfBytes(bytes: Uint8Array): string {
 export function jsonOfBytes(bytes: Uint8Array): Json {
   const text = textOfBytes(bytes);
   try {
-    return JSON.parse(text) as Json; // checked by whoever uses it
+    return jsonOfText(text);
   } catch (error) {
     throw new CoreError('BODY_NOT_JSON', `The request is not JSON: ${(error as Error).message}`, {}, { cause: error });
   }

@@ -16,8 +16,10 @@ import { jsonOfBytes } from '../http/json-of-bytes';
 import { SliceGathering, slicedData, slicesOf, type Slice, type SlicedData } from './sliced-data';
 import type { ThreadAnswer, ThreadMessage, ThreadTask } from './thread-pool';
 
+type Task = (input: unknown, context: RunContext) => unknown;
+
 /** What a job thread can do. Threads never open the database. */
-const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unknown>> = {
+const TASKS = {
   ...createTasks(new BakeCache(0)),
   ...BAKE_TASKS,
   archive: archiveCollection,
@@ -25,7 +27,10 @@ const TASKS: Readonly<Record<string, (input: never, context: RunContext) => unkn
   'read-json': jsonOfBytes,
   ...EDIT_TASKS,
   ...LONG_EDIT_TASKS,
-};
+} as const;
+
+/** A task by its name; whoever names it hands over its input, by the types of the pool. */
+const taskOf = (name: string): Task => (TASKS as Readonly<Record<string, unknown>>)[name] as Task;
 
 export default async function run({ name, input, port }: ThreadTask): Promise<ThreadAnswer> {
   try {
@@ -33,7 +38,7 @@ export default async function run({ name, input, port }: ThreadTask): Promise<Th
     const context = createRunContext({
       onProgress: (fraction, stage) => port.postMessage({ fraction, stage } satisfies ThreadMessage),
     });
-    return { ok: true, result: await sendSliced(port, await TASKS[name](gathered(port, input) as never, context)) };
+    return { ok: true, result: await sendSliced(port, await taskOf(name)(gathered(port, input), context)) };
   } catch (error) {
     return { ok: false, error: toPlainError(error) };
   } finally {

@@ -1,9 +1,11 @@
+import { plainJson, plainRecord } from '../../json/plain-json';
 import { CoreError } from '../../errors';
 import { figuresInput } from '../../budget/figures-input';
 import { withSectionFigures } from '../../budget/section-figures';
 import { FIGURES_VERSION, levelFigures, type BakedFigures } from '../../budget/level-figures';
 import { hashedColumns } from '../../items/placement/columns-json';
-import { isJsonTable } from '../../model/json';
+import type { LinkedLevel } from '../../layout/links/link-findings';
+import { isJsonTable, type Json } from '../../model/json';
 import { sightFile } from '../../sight/sight-file';
 import { neededOf, type BakeSpec } from '../bake-spec';
 import { needsSections, sectionsAmong } from '../section/needs-sections';
@@ -18,9 +20,10 @@ export const FIGURES: BakeSpec<'figures'> = {
     ...needsSections(scene, null),
   ],
   reads: ({ content, pieces, view }) => figuresInput(content, pieces, view),
-  hashed: (reads) => ({
-    ...reads,
-    strata: reads.strata.map((one) => ({ ...one, placements: hashedColumns(one.placements) })),
+  hashed: ({ strata, linked, ...reads }) => ({
+    ...plainRecord(reads),
+    linked: hashedLinked(linked),
+    strata: strata.map(({ placements, ...one }) => ({ ...plainRecord(one), placements: hashedColumns(placements) })),
   }),
   make: (reads, needed, context) => {
     const [sight] = neededOf(needed, 'sight');
@@ -37,6 +40,16 @@ export const FIGURES: BakeSpec<'figures'> = {
   check: (value): value is BakedFigures =>
     isJsonTable(value) && value['version'] === FIGURES_VERSION && Array.isArray(value['pocketTriangles']),
 };
+
+/** Sections are read by their keys: none is in it yet. */
+function hashedLinked(linked: LinkedLevel | null): Json {
+  if (!linked) return null;
+  const strata = linked.strata.map(({ stratum, content }) => ({
+    stratum: plainRecord(stratum),
+    content: plainJson(content),
+  }));
+  return { level: plainRecord(linked.level), strata };
+}
 
 /** What is counted pocket by pocket is as long as there are pockets. */
 const BY_POCKET: ReadonlySet<string> = new Set<keyof BakedFigures>([

@@ -1,3 +1,4 @@
+import { plainJson } from '../../json/plain-json';
 import { REHEARSAL_VERSION, type RehearsalResult } from '../../cells/rehearsal-result';
 import { isJsonTable } from '../../model/json';
 import type { BakeSpec } from '../bake-spec';
@@ -14,6 +15,7 @@ export const REHEARSAL: BakeSpec<'rehearsal'> = {
   fault: rehearsalFault,
   needs: (scene) => needsSections(scene, null),
   reads: rehearsalReads,
+  hashed: (reads) => plainJson(reads),
   make: (reads, needed, context) => makeRehearsal(reads, sectionsAmong(needed), context),
   parts: () => ({}),
   summary: ({ findings, figures, late }) => ({ findings, figures, late: late.length }),

@@ -1,3 +1,4 @@
+import { plainJson } from '../../json/plain-json';
 import { CoreError } from '../../errors';
 import { columnsOfPlain, plainColumns } from '../../items/placement/columns-json';
 import { isJsonTable } from '../../model/json';
@@ -16,9 +17,10 @@ export const SECTION: BakeSpec<'section'> = {
   subjects: sectionSubjects,
   needs: () => [],
   reads,
+  hashed: (reads) => plainJson(reads),
   make: (inputs, _needed, context) => recipeSpec(inputs.recipe).make(inputs, context),
   costMs: (inputs) => recipeSpec(inputs.recipe).cost(inputs).ms,
-  parts: (section) => ({ sight: sectionSight(section) }),
+  parts: (section) => ({ sight: plainJson(sectionSight(section)) }),
   summary: ({ line, told, findings }) => ({ line, told, findings }),
   codec: {
     encode: ({ placements, ...section }) =>

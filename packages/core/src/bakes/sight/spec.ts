@@ -1,3 +1,4 @@
+import { plainJson } from '../../json/plain-json';
 import { isJsonTable } from '../../model/json';
 import { bakeSight } from '../../sight/bake-sight';
 import { joinedSight, levelSightInput } from '../../sight/level-sight-input';
@@ -14,6 +15,7 @@ export const SIGHT: BakeSpec<'sight'> = {
   subjects: ({ content }) => [content.level.id],
   needs: (scene) => needsSections(scene, 'sight'),
   reads: ({ content }) => levelSightInput(content),
+  hashed: (reads) => plainJson(reads),
   make: (input, needed, context) => {
     const sections = sectionsAmong(needed).map(({ section }) => sectionSight(section));
     return bakeSight(joinedSight(input, sections), {}, context);

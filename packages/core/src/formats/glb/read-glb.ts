@@ -11,6 +11,7 @@ import {
   type Node,
   type Texture,
   type TextureInfo,
+  type GLTF,
 } from '@gltf-transform/core';
 import { CoreError } from '../../errors';
 import { IDENTITY, placePart, type LinearMap } from '../../mesh/place-part';
@@ -56,7 +57,9 @@ export async function readGlb(
     for (const { uri } of json.images ?? [])
       if (uri !== undefined && !uri.startsWith('data:'))
         resources[uri] = new Uint8Array(beside.get(uri.toLowerCase()) ?? []);
-    document = await new WebIO().setLogger(new Logger(Verbosity.SILENT)).readJSON({ json: json as never, resources });
+    document = await new WebIO()
+      .setLogger(new Logger(Verbosity.SILENT))
+      .readJSON({ json: json as GLTF.IGLTF, resources });
   } catch (cause) {
     throw new CoreError(
       'GLB_UNREADABLE',

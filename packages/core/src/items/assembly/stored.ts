@@ -1,6 +1,6 @@
 import { isJsonTable } from '../../model/json';
 import { PATCH_CHANGES } from '../../model/patch';
-import type { Patch, AssemblyUse } from '../../model/items';
+import type { AssemblyUse } from '../../model/items';
 import { holdsPatch } from '../patch/holds-patch';
 import { told, later } from '../../fields/field';
 import { id, vector, groupOf, yaw } from '../../fields/known-fields';
@@ -12,20 +12,15 @@ const USE_PATCH_FIELDS = ['kind', 'change', 'fields', 'was'];
 
 function isUsePatchTable(table: unknown, all: ItemShapes): boolean {
   if (!isJsonTable(table)) return false;
-  return Object.entries(table).every(([target, one]) => {
-    const patch = one as Patch | null;
-    const isWhole =
-      typeof patch === 'object' &&
-      patch !== null &&
-      USE_PATCH_FIELDS.every((field) => Object.hasOwn(patch, field)) &&
-      Object.keys(patch).length === USE_PATCH_FIELDS.length;
-    return (
+  return Object.entries(table).every(
+    ([target, patch]) =>
       TARGET_ID.check(target) &&
-      isWhole &&
-      PATCH_CHANGES.includes(patch.change) &&
-      holdsPatch({ ...patch, target }, all)
-    );
-  });
+      isJsonTable(patch) &&
+      Object.keys(patch).length === USE_PATCH_FIELDS.length &&
+      USE_PATCH_FIELDS.every((field) => Object.hasOwn(patch, field)) &&
+      PATCH_CHANGES.some((change) => change === patch['change']) &&
+      holdsPatch({ ...patch, target }, all),
+  );
 }
 
 export const STORED_ASSEMBLY: StoredSpec<'assembly'> = {

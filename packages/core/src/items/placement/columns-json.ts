@@ -1,5 +1,6 @@
 import { sha256Hex } from '../../json/sha256';
-import { isJsonTable } from '../../model/json';
+import { plainJson } from '../../json/plain-json';
+import { isJsonTable, type Json } from '../../model/json';
 import type { PlacementColumns, PlacementMore } from '../../model/placement';
 import { PLACEMENT_NUMBERS } from './columns';
 
@@ -31,9 +32,9 @@ export function columnsOfPlain(plain: unknown): PlacementColumns | undefined {
 }
 
 /** What stands for columns in a hash: their numbers by a hash of their bytes, least significant byte first. */
-export function hashedColumns({ ids, pieces, numbers, more }: PlacementColumns): object {
+export function hashedColumns({ ids, pieces, numbers, more }: PlacementColumns): Json {
   const bytes = new Uint8Array(numbers.length * 8);
   const view = new DataView(bytes.buffer);
   numbers.forEach((value, i) => view.setFloat64(i * 8, value, true));
-  return { ids, pieces, numbers: sha256Hex(bytes), more: [...more] };
+  return { ids, pieces, numbers: sha256Hex(bytes), more: plainJson([...more]) };
 }

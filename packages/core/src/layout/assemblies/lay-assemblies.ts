@@ -1,6 +1,6 @@
 import { CoreError } from '../../errors';
-import type { AssemblyUse, Item, ItemKind, ItemOfKind, StratumContent } from '../../model/items';
-import { ITEMS, contentOfKinds, isOptionalField, kindsWith, listOf, specOf } from '../../items';
+import type { AssemblyUse, ItemKind, ItemOfKind, StratumContent } from '../../model/items';
+import { ITEMS, ITEM_KINDS, contentOfKinds, isOptionalField, kindsWith, listOf, specOf } from '../../items';
 import { turningAbout } from '../../items/place';
 import type { Stratum } from '../../model/stratum';
 import { withoutAside } from '../groups';
@@ -29,7 +29,7 @@ export function withAssemblies(
   contentOf: (assembly: string) => StratumContent | undefined,
 ): StratumContent {
   if (content.assembly.length === 0) return content;
-  const laid = new Map<ItemKind, Item[]>();
+  const laid: Laid = {};
   const left: AssemblyUse[] = [];
   let count = 0;
   const lay = (use: AssemblyUse, around: readonly string[]): void => {
@@ -38,28 +38,42 @@ export function withAssemblies(
       left.push(use);
       return;
     }
-    const { assembly: nested, ...once } = instantiateOnce(use, inner);
+    const { assembly: nested, ...rest } = instantiateOnce(use, inner);
+    const once = { ...rest, assembly: [] };
     for (const one of nested) lay(one, [...around, use.assembly]);
-    for (const [kind, items] of Object.entries(once) as [ItemKind, readonly Item[]][]) {
-      count += items.length;
+    for (const kind of ITEM_KINDS) {
+      count += once[kind].length;
       if (count > MAX_LAID)
         throw new CoreError(
           'ASSEMBLY_TOO_LARGE',
           `assembly: those of one stratum come to more than ${MAX_LAID} things`,
           { assembly: use.assembly },
         );
-      const list = laid.get(kind) ?? [];
-      laid.set(kind, list);
-      for (const item of items) list.push(item);
+      addItems(laid, once, kind);
     }
   };
   for (const use of content.assembly) lay(use, []);
-  const lists = contentOfKinds(<K extends ItemKind>(kind: K) => {
-    const more = laid.get(kind) as ItemOfKind[K][] | undefined;
-    const own = listOf(content, kind);
-    return more ? [...own, ...more].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)) : own;
-  });
+  const lists = contentOfKinds((kind) => joinedItems(listOf(content, kind), laid, kind));
   return { ...lists, assembly: left };
+}
+
+type Laid<K extends ItemKind = ItemKind> = { [P in K]?: ItemOfKind[P][] };
+
+function addItems<K extends ItemKind>(laid: Laid<K>, once: StratumContent, kind: K): void {
+  const items = listOf(once, kind);
+  if (items.length === 0) return;
+  const list = laid[kind] ?? [];
+  for (const item of items) list.push(item);
+  laid[kind] = list;
+}
+
+function joinedItems<K extends ItemKind>(
+  own: readonly ItemOfKind[K][],
+  laid: Laid<K>,
+  kind: K,
+): readonly ItemOfKind[K][] {
+  const more: readonly ItemOfKind[K][] | undefined = laid[kind];
+  return more ? [...own, ...more].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)) : own;
 }
 
 /** What one use brings, with the assemblies within it left whole. @param assembly as it is stored */
@@ -80,15 +94,14 @@ function laidItems<K extends ItemKind>(
 ): ItemOfKind[K][] {
   const { place, ids } = specOf(kind);
   const turning = turningAbout(use.turn, [0, 0]);
-  const isGrouped = isOptionalField(kind, 'group');
+  const group = use.group && isOptionalField(kind, 'group') ? { group: use.group } : undefined;
   return items.map((item) => {
     const turned = place ? { ...item, ...place.turned(item, turning) } : item;
     const moved = place ? { ...turned, ...place.moved(turned, use.position) } : turned;
     const led = ids(moved, (id, { to }) => (to === 'item' && within.has(id) ? laidId(use.id, id) : id), ITEMS);
-    const laid: Record<string, unknown> = { ...led, id: laidId(use.id, item.id) };
-    if (use.group && isGrouped) laid['group'] = use.group;
-    else delete laid['group'];
-    return laid as unknown as ItemOfKind[K];
+    const laid = { ...moved, ...led, id: laidId(use.id, item.id), ...group };
+    if (!group) Reflect.deleteProperty(laid, 'group');
+    return laid;
   });
 }
 

@@ -1,8 +1,10 @@
+import { storedRecord } from '../../document/stored-record';
 import { plainJson } from '../../json/plain-json';
 import { isLaidOver } from '../../items';
 import type { Operation } from '../../document/operation';
 import type { AssemblyUse, Item, ItemKind, Patch, UsePatch } from '../../model/items';
 import { patchId } from '../../model/patch';
+import { isJsonTable } from '../../model/json';
 import type { SharedStratum } from '../patch-operations';
 
 /** What a use has otherwise, as patches of a shared stratum are told: the use stands where a level does. */
@@ -15,10 +17,12 @@ export function patchesOfUse({ id, patches }: AssemblyUse): Patch[] {
 /** An assembly as an edit in one use of it finds it. @param item a thing of the assembly as all uses share it */
 export function assemblyOfUse(use: AssemblyUse, item: (kind: ItemKind, id: string) => Item | undefined): SharedStratum {
   const patches = patchesOfUse(use);
+  const patch = (id: string): Patch | undefined => patches.find((one) => one.id === id);
   return {
     id: use.assembly,
     level: use.id,
-    item: (kind, id) => (isLaidOver(kind) ? patches.find((patch) => patch.id === id) : item(kind, id)),
+    item: (kind, id) => (isLaidOver(kind) ? patch(id) : item(kind, id)),
+    patch,
     patches: () => patches,
   };
 }
@@ -35,8 +39,8 @@ export function operationsOnUse(stratum: string, use: AssemblyUse, operations: r
   for (const { id, field, after } of own) {
     const known = patches.get(id);
     if (field === null && after === null) patches.delete(id);
-    else if (field === null) patches.set(id, after as unknown as Patch);
-    else if (known) patches.set(id, { ...known, [field]: after });
+    else if (field === null && isJsonTable(after)) patches.set(id, storedRecord('patch', after));
+    else if (known && field !== null) patches.set(id, { ...known, [field]: after });
   }
   const kept = Object.fromEntries(
     [...patches.values()].map(({ target, kind, change, fields, was }): [string, UsePatch] => [

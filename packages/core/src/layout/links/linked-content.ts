@@ -1,4 +1,4 @@
-import { kindsWith } from '../../items';
+import { contentOfSome, kindsWith, listOf } from '../../items';
 import type { ItemKind, StratumContent } from '../../model/items';
 
 /** Of a stratum's content its links, and all that links may begin and end at. */
@@ -9,5 +9,5 @@ export function linkedContent(content: StratumContent): Partial<StratumContent> 
 
 /** Some kinds of a stratum's content. */
 export function contentOf(content: StratumContent, kinds: Iterable<ItemKind>): Partial<StratumContent> {
-  return Object.fromEntries([...new Set(kinds)].map((kind) => [kind, content[kind]])) as Partial<StratumContent>;
+  return contentOfSome(kinds, (kind) => listOf(content, kind));
 }

@@ -1,3 +1,4 @@
+import { mapped } from '../../model/by-key';
 import type { Budget } from '../../model/device';
 import { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from '../../model/device-fields';
 import { type Field, finite, whole, shape } from '../../fields/field';
@@ -6,13 +7,7 @@ import type { StoredRecordSpec } from '../stored-spec';
 
 /** A number for each limit or speed, within its range. */
 const figures = <F extends string>(fields: Readonly<Record<F, DeviceField>>): Record<F, Field<number>> =>
-  // Each field has the number that was made for it.
-  Object.fromEntries(
-    Object.entries<DeviceField>(fields).map(([field, { min, max, isWhole }]) => [
-      field,
-      isWhole ? whole(min, max) : finite(min, max),
-    ]),
-  ) as Record<F, Field<number>>;
+  mapped(fields, ({ min, max, isWhole }) => (isWhole ? whole(min, max) : finite(min, max)));
 
 export const STORED_DEVICE: StoredRecordSpec<'device'> = {
   fields: () => ({

@@ -1,4 +1,11 @@
-import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
+import {
+  DataTypes,
+  type Model,
+  type ModelAttributeColumnOptions,
+  type ModelStatic,
+  type Sequelize,
+  type ModelAttributes,
+} from 'sequelize';
 
 export interface CollectionRow {
   id: string;
@@ -93,19 +100,18 @@ export interface Models {
 }
 
 // Sequelize writes into the attribute objects, so each column needs one of its own.
-const text = (): object => ({ type: DataTypes.TEXT, allowNull: false });
-const whole = (): object => ({ type: DataTypes.INTEGER, allowNull: false });
-const key = (): object => ({ ...text(), primaryKey: true });
-const wholeKey = (): object => ({ ...whole(), primaryKey: true });
+const text = (): ModelAttributeColumnOptions => ({ type: DataTypes.TEXT, allowNull: false });
+const whole = (): ModelAttributeColumnOptions => ({ type: DataTypes.INTEGER, allowNull: false });
+const key = (): ModelAttributeColumnOptions => ({ ...text(), primaryKey: true });
+const wholeKey = (): ModelAttributeColumnOptions => ({ ...whole(), primaryKey: true });
 
 /** Describes the tables that the migrations made. */
 export function defineModels(sequelize: Sequelize): Models {
   const define = <Row extends object>(
     table: string,
-    attributes: Record<keyof Row & string, object>,
+    attributes: ModelAttributes<Model<Row>, Row>,
   ): ModelStatic<Model<Row>> =>
-    // Sequelize types attributes by its own inference helpers; the record above already holds each column of Row.
-    sequelize.define(table, attributes as never, { tableName: table, timestamps: false }) as ModelStatic<Model<Row>>;
+    sequelize.define<Model<Row>, Row>(table, attributes, { tableName: table, timestamps: false });
   return {
     collections: define<CollectionRow>('collections', {
       id: key(),

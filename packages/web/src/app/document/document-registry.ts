@@ -10,13 +10,13 @@ import {
   emptyRecordTables,
   takenKeys,
   type EditableKind,
-  type ItemKind,
   type JsonRecord,
   type LoggedEdit,
   type Operation,
-  type RecordKind,
   type ShownRecord,
   type WaitingOperations,
+  recordInTables,
+  plainRecordIfAny,
 } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { recordsActions, recordsFeature } from './records/records-store';
@@ -147,11 +147,8 @@ export class DocumentRegistry {
   }
 
   private read(document: string, kind: EditableKind, id: string): JsonRecord | undefined {
-    // Records and items are plain data; their interfaces only lack an index signature.
-    if (document !== RECORDS_DOCUMENT)
-      return this.strata.get(document)?.item(kind as ItemKind, id) as JsonRecord | undefined;
-    const table = this.tables()[kind as RecordKind] as unknown as Readonly<Record<string, JsonRecord>>;
-    return Object.hasOwn(table, id) ? table[id] : undefined;
+    if (document === RECORDS_DOCUMENT) return recordInTables(this.tables(), kind, id);
+    return isItemKind(kind) ? plainRecordIfAny(this.strata.get(document)?.item(kind, id)) : undefined;
   }
 
   private write(records: readonly ShownRecord[]): void {

@@ -1,4 +1,4 @@
-import { decodeChunk, type ItemKind, type ItemOfKind } from '@stravel/core';
+import { decodeChunk, type ItemKind, type ItemOfKind, storedRecord, ITEM_KINDS, filledTable } from '@stravel/core';
 import type { ItemTable } from './item-table';
 import { PlacementStore } from './placement-columns';
 
@@ -13,8 +13,7 @@ export class RecordTable<K extends ItemKind> extends Map<string, ItemOfKind[K]> 
   }
 
   addChunk(bytes: Uint8Array): void {
-    // Records were checked for their kind by the server.
-    for (const record of decodeChunk(this.kind, bytes)) this.put(record as unknown as ItemOfKind[K]);
+    for (const record of decodeChunk(this.kind, bytes)) this.put(storedRecord(this.kind, record));
   }
 }
 
@@ -22,20 +21,18 @@ export class RecordTable<K extends ItemKind> extends Map<string, ItemOfKind[K]> 
 interface ColumnTables {
   readonly placement: PlacementStore;
 }
-const COLUMN_TABLES: { readonly [K in keyof ColumnTables]: () => ColumnTables[K] } = {
-  placement: () => new PlacementStore(),
-};
+
+type RecordTables<K extends ItemKind = ItemKind> = { [P in K]: RecordTable<P> };
+
+function fill<K extends ItemKind>(tables: Partial<RecordTables<K>>, kind: K): void {
+  tables[kind] = new RecordTable(kind);
+}
 
 /** A table a kind. */
-export type ItemTables = {
-  readonly [K in ItemKind]: K extends keyof ColumnTables ? ColumnTables[K] : RecordTable<K>;
-};
+export type ItemTables = Omit<RecordTables, keyof ColumnTables> & ColumnTables;
 
-/** Empty tables for all of some kinds. */
-export function itemTables(kinds: readonly ItemKind[]): ItemTables {
-  const columns: Partial<Record<ItemKind, () => ItemTable<never>>> = COLUMN_TABLES as never;
-  // Each kind has the table that is declared for it.
-  return Object.fromEntries(
-    kinds.map((kind) => [kind, columns[kind]?.() ?? new RecordTable(kind)]),
-  ) as unknown as ItemTables;
+/** Empty tables for all kinds. */
+export function itemTables(): ItemTables {
+  const records = filledTable<RecordTables>(ITEM_KINDS, fill);
+  return { ...records, placement: new PlacementStore() };
 }

@@ -6,11 +6,12 @@ import {
   kindsWith,
   type Item,
   type ItemKind,
-  type ItemOfKind,
   type JsonRecord,
   type Operation,
   type ShownRecord,
   type StratumContent,
+  plainRecordIfAny,
+  storedRecord,
 } from '@stravel/core';
 import type { ItemTable } from './item-table';
 import { itemTables, type ItemTables } from './item-tables';
@@ -31,7 +32,7 @@ export interface LaidAssemblies {
 
 /** One stratum's content in the page, a table a kind. Listeners are told what changed, so that drawing touches only that. */
 export class StratumDocument {
-  readonly tables: ItemTables = itemTables(ITEM_KINDS);
+  readonly tables: ItemTables = itemTables();
   /** What stands in its assemblies, in a document of its own and by use; kept by whoever lays them out. */
   laid: LaidAssemblies | undefined;
   /** Grows with every change. */
@@ -76,7 +77,7 @@ export class StratumDocument {
     for (const operation of operations) {
       const { kind, id } = operation;
       if (!isItemKind(kind)) continue;
-      const before = this.item(kind, id) as JsonRecord | undefined;
+      const before = plainRecordIfAny(this.item(kind, id));
       if (operation.field !== null && !before) continue;
       this.put(kind, id, applyOperation(before, operation));
       items.push({ kind, id });
@@ -113,8 +114,7 @@ export class StratumDocument {
   }
 
   private put(kind: ItemKind, id: string, record: JsonRecord | undefined): void {
-    // Records were checked for their kind by the server, or made by a desk.
-    if (record) this.tableOf(kind).put(record as unknown as ItemOfKind[ItemKind]);
+    if (record) this.tableOf(kind).put(storedRecord(kind, record));
     else this.tables[kind].delete(id);
   }
 

@@ -80,7 +80,13 @@ export class SharedEdits {
     const document = this.openLevel.shared().find((one) => one.id === id);
     const level = this.openLevel.level()?.id;
     return document && level !== undefined
-      ? { id, level, item: (kind, item) => document.item(kind, item), patches: () => document.tables.patch.values() }
+      ? {
+          id,
+          level,
+          item: (kind, item) => document.item(kind, item),
+          patch: (patch) => document.tables.patch.get(patch),
+          patches: () => document.tables.patch.values(),
+        }
       : undefined;
   }
 

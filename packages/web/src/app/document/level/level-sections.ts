@@ -4,9 +4,9 @@ import {
   canonicalJson,
   placementAt,
   recipeInputs,
-  type Json,
   type RecipeInputs,
   type Section,
+  plainJson,
 } from '@stravel/core';
 import { Compute, type Run } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
@@ -87,7 +87,7 @@ export class LevelSections {
       for (const recipe of document.tables.recipe.values()) {
         wanted.add(recipe.id);
         const reads = recipeInputs(recipe, document.tables.pin.values());
-        const inputs = canonicalJson(reads as unknown as Json);
+        const inputs = canonicalJson(plainJson(reads));
         if (this.byRecipe().get(recipe.id)?.inputs !== inputs) void this.make(document.id, reads, inputs);
       }
     }

@@ -20,7 +20,11 @@ export class OpenLevel {
   readonly failure = signal('');
   readonly level = computed(() => {
     const id = this.levelId();
-    return id === undefined ? undefined : ((this.tables().level[id] as Level | undefined) ?? this.assemblyAsLevel(id));
+    return id === undefined
+      ? undefined
+      : Object.hasOwn(this.tables().level, id)
+        ? this.tables().level[id]
+        : this.assemblyAsLevel(id);
   });
   /** Whether what is open is an assembly, in coordinates of its own. */
   readonly isAssembly = computed(() => {

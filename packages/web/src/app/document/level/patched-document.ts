@@ -5,9 +5,9 @@ import {
   patchId,
   type Item,
   type ItemKind,
-  type Json,
   type Operation,
   type Patch,
+  plainRecordIfAny,
 } from '@stravel/core';
 import { StratumDocument, type StratumChange } from '../stratum-document';
 
@@ -63,7 +63,7 @@ export function patchedDocument(shared: StratumDocument, level: string): Patched
           id,
           field: null,
           before: null,
-          after: (seen as unknown as Json | undefined) ?? null,
+          after: plainRecordIfAny(seen) ?? null,
         };
       }),
     );

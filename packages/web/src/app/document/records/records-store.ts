@@ -11,11 +11,12 @@ import {
   setTree,
   type Device,
   type Field,
-  type JsonRecord,
   type Operation,
-  type RecordKind,
   type RecordTables,
   type ShownRecord,
+  tablesWith,
+  recordInTables,
+  type RecordPut,
 } from '@stravel/core';
 
 /** The small records of the open collection; never a level's content. */
@@ -42,7 +43,7 @@ export const recordsFeature = createFeature({
     initial,
     on(recordsActions.collectionOpened, () => initial),
     on(recordsActions.loaded, (_state, { tables }) => ({ loaded: true, tables })),
-    on(recordsActions.recordsPut, (state, { records }) => ({ ...state, tables: withRecords(state.tables, records) })),
+    on(recordsActions.recordsPut, (state, { records }) => ({ ...state, tables: tablesWith(state.tables, records) })),
     on(recordsActions.operationsApplied, (state, { operations }) => ({
       ...state,
       tables: applyToTables(state.tables, operations),
@@ -72,31 +73,17 @@ export const selectReach = createSelector(recordsFeature.selectTables, (tables) 
   return reach;
 });
 
-/** The tables with some records put or taken away. */
-export function withRecords(tables: RecordTables, records: readonly ShownRecord[]): RecordTables {
-  const next: Partial<Record<RecordKind, Record<string, JsonRecord>>> = {};
-  for (const { kind: of, id, record } of records) {
-    const kind = of as RecordKind;
-    const table = (next[kind] ??= { ...(tables[kind] as unknown as Record<string, JsonRecord>) });
-    if (record) table[id] = record;
-    else delete table[id];
-  }
-  // Each record keeps its kind: operations were checked when they were made.
-  return { ...tables, ...next } as unknown as RecordTables;
-}
-
 /** The tables after operations on the records; the same tables when none is about them. A record already gone is left alone. */
 export function applyToTables(tables: RecordTables, operations: readonly Operation[]): RecordTables {
-  const next: Partial<Record<RecordKind, Record<string, JsonRecord>>> = {};
+  const next = new Map<string, RecordPut>();
   for (const operation of operations) {
-    if (operation.document !== RECORDS_DOCUMENT) continue;
-    const kind = operation.kind as RecordKind;
-    const table = (next[kind] ??= { ...(tables[kind] as unknown as Record<string, JsonRecord>) });
-    if (operation.field !== null && !table[operation.id]) continue;
-    const record = applyOperation(table[operation.id], operation);
-    if (record) table[operation.id] = record;
-    else delete table[operation.id];
+    const { document, kind, id, field } = operation;
+    if (document !== RECORDS_DOCUMENT) continue;
+    const name = `${kind} ${id}`;
+    const known = next.get(name);
+    const record = known ? known.record : recordInTables(tables, kind, id);
+    if (field !== null && !record) continue;
+    next.set(name, { kind, id, record: applyOperation(record, operation) });
   }
-  // Each record keeps its kind: operations were checked when they were made.
-  return Object.keys(next).length === 0 ? tables : ({ ...tables, ...next } as unknown as RecordTables);
+  return next.size === 0 ? tables : tablesWith(tables, next.values());
 }
