@@ -68,15 +68,17 @@ export interface Server {
   readonly packs: PackService;
   readonly jobs: JobService;
   readonly threads: ThreadPool;
+  /** For what somebody waits for: keys, checks, what is read. */
+  readonly answers: ThreadPool;
   close(): Promise<void>;
 }
 
 /** Wires a server together without listening. */
 export function createApp(dependencies: AppDependencies): Server {
   const { database, dataFolder, log, now, webFolder, upgrades = UPGRADES } = dependencies;
-  // Nobody's edit waits behind a bake.
-  const readers = new ThreadPool();
-  const editRows = new EditRepository(database, upgrades, readers);
+  // Nobody's edit waits behind a bake, nor does the list of what is fresh.
+  const answers = new ThreadPool({ threads: 1, isWarm: true });
+  const editRows = new EditRepository(database, upgrades, answers);
   const snapshots = new SnapshotRepository(database, upgrades);
   const documents = new DocumentStore(snapshots, editRows);
   const assets = new AssetStore(dataFolder);
@@ -86,10 +88,8 @@ export function createApp(dependencies: AppDependencies): Server {
   const collectionRows = new CollectionRepository(database);
   const collections = new CollectionService(database, collectionRows, documents, snapshots, assets, editRows, now);
   const bakeStore = new BakeStore(database, dataFolder, now);
-  // Nor does the list of what is fresh.
-  const judges = new ThreadPool();
   const scenes = new LevelScenes(database, documents, kits);
-  const bakes = new BakeService(scenes, bakeStore, threads, new BakeJudge(scenes, bakeStore, judges), judges);
+  const bakes = new BakeService(scenes, bakeStore, threads, new BakeJudge(scenes, bakeStore, answers), answers);
   edits.events.on('edit', (collection: string, edit: LoggedEdit) => bakes.afterEdit(collection, edit));
   const packs = new PackService(collections, bakes, threads, kits, assets, join(dataFolder, 'packs'));
   const jobs = new JobService(
@@ -131,7 +131,7 @@ export function createApp(dependencies: AppDependencies): Server {
   // Only what is read is worth it: the answer to an edit is a few bytes.
   app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
   app.use('/api', tellModelVersion(upgrades), new FolderWatch(dataFolder).refuse);
-  app.use('/api', readLongEdits(readers), readJson(readers));
+  app.use('/api', readLongEdits(answers), readJson(answers));
   app.use(
     '/api',
     peopleRoutes(database, now),
@@ -168,11 +168,11 @@ export function createApp(dependencies: AppDependencies): Server {
     packs,
     jobs,
     threads,
+    answers,
     close: async () => {
       await jobs.stop();
       await threads.close();
-      await readers.close();
-      await judges.close();
+      await answers.close();
       await database.queue.settled();
     },
   };

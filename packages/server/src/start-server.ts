@@ -43,6 +43,7 @@ export async function startServer(config: ServerConfig, demo?: AppDependencies['
     await server.jobs.start();
     const { port } = listener.address() as AddressInfo;
     lock.announce(port);
+    void server.answers.warm().catch((error: unknown) => log.error(error, 'no thread could be begun'));
     return {
       ...server,
       address: `http://${config.host}:${port}`,

@@ -14,7 +14,7 @@ import {
 import type { ThreadPool } from '../jobs/thread-pool';
 import type { BakeMaker } from './bake-maker';
 import { keptName, type BakeStore } from './bake-store';
-import type { BAKE_TASKS, JudgedLevel, KnownBake } from './bake-tasks';
+import type { JudgedLevel, KnownBake } from './bake-tasks';
 import type { LevelScenes } from './level-scenes';
 
 /** A bake that is made within this is waited for where levels are judged; about, milliseconds. */
@@ -96,7 +96,7 @@ export class BakeJudge {
       bakesOfLevel(scene).flatMap((ref) => last.get(nameOf(ref)) ?? []),
     );
     const run = (bakes: readonly KnownBake[]): Promise<JudgedLevel> =>
-      this.threads.run<(typeof BAKE_TASKS)['judge-level']>('judge-level', { scene, known: bakes, isCounted });
+      this.threads.run('judge-level', { scene, known: bakes, isCounted });
     const judged = await run(known);
     if (judged.lacking.length === 0) return judged;
     const more = await this.knownBakes(

@@ -2,7 +2,7 @@ import { CoreError, bakeSpec, nameOf, type BakeRef, type KeyedRef, type LevelSce
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
 import { keptName, type BakeStore, type KeptBake } from './bake-store';
 import { missingFault } from './bake-faults';
-import type { BAKE_TASKS, StoredBake } from './bake-tasks';
+import type { StoredBake } from './bake-tasks';
 
 /** Makes bakes in threads and has them kept, each once whoever asks for it. */
 export class BakeMaker {
@@ -65,7 +65,7 @@ export class BakeMaker {
     const { kind, subject } = ref;
     const of: BakeRef = { kind, subject };
     const input = { scene, ref: of, needed };
-    const made = await this.threads.run<(typeof BAKE_TASKS)['make-bake']>('make-bake', input, options);
+    const made = await this.threads.run('make-bake', input, options);
     await this.store.keep(collection, ref, made, this.isCurrent);
   }
 }

@@ -17,7 +17,7 @@ import { missingFault, staleFault, undefinedForFault } from './bake-faults';
 import type { BakeJudge } from './bake-judge';
 import { BakeMaker } from './bake-maker';
 import { keptName, type BakeStore } from './bake-store';
-import type { BAKE_TASKS, JudgedLevel, StoredBake } from './bake-tasks';
+import type { JudgedLevel, StoredBake } from './bake-tasks';
 import type { LevelScenes } from './level-scenes';
 
 /** Whether a bake agrees with what stands; 'unknown' until something that it rests on is made. */
@@ -126,7 +126,7 @@ export class BakeService {
   ): Promise<{ key: string; bytes: Uint8Array }> {
     return this.reading(async () => {
       const { key, path } = await this.brought(collection, ref, options);
-      return { key, bytes: await this.readers.run<(typeof BAKE_TASKS)['read-bake']>('read-bake', path) };
+      return { key, bytes: await this.readers.run('read-bake', path) };
     });
   }
 
@@ -139,7 +139,7 @@ export class BakeService {
   ): Promise<BakeResult<B>> {
     return this.reading(async () => {
       const { path } = await this.brought(collection, { kind, subject }, options);
-      return (await this.readers.run<(typeof BAKE_TASKS)['open-bake']>('open-bake', { kind, path })) as BakeResult<B>;
+      return (await this.readers.run('open-bake', { kind, path })) as BakeResult<B>;
     });
   }
 
@@ -152,7 +152,7 @@ export class BakeService {
         if (row)
           return {
             key: row.key,
-            bytes: await this.readers.run<(typeof BAKE_TASKS)['read-bake']>('read-bake', row.path),
+            bytes: await this.readers.run('read-bake', row.path),
           };
       }
       return undefined;

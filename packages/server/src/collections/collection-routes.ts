@@ -1,4 +1,4 @@
-import { DEFAULT_RANKS, FORMATS, PICTURE_TYPES, pictureType, type Tasks, type archiveCollection } from '@stravel/core';
+import { DEFAULT_RANKS, FORMATS, PICTURE_TYPES, pictureType } from '@stravel/core';
 import express, { Router } from 'express';
 import { array, boolean, number, object, string } from 'yup';
 import { checkedBody } from '../http/checked-body';
@@ -9,7 +9,7 @@ import type { CollectionKeeping } from './collection-keeping';
 import type { CollectionRestoring } from './collection-restoring';
 import type { CollectionRepository } from './collection-repository';
 import type { CollectionService } from './collection-service';
-import type { ArchiveContent, readArchive } from './read-archive';
+import type { ArchiveContent } from './read-archive';
 
 /** Largest archive that is taken in over the network, bytes. */
 const MAX_ARCHIVE_BYTES = FORMATS.archive.maxBytes;
@@ -122,7 +122,7 @@ export function collectionRoutes({
 
   router.get<{ collection: string }>('/collections/:collection/archive', async (request, response) => {
     const content = await service.give(await inUse(request.params.collection));
-    const bytes = await threads.run<typeof archiveCollection>('archive', content);
+    const bytes = await threads.run('archive', content);
     response.setHeader('Content-Disposition', `attachment; filename="${request.params.collection}.stravel.zip"`);
     response.type('application/zip').end(Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength));
   });
@@ -131,7 +131,7 @@ export function collectionRoutes({
   const contentOfBody = (body: unknown): Promise<ArchiveContent> => {
     if (!Buffer.isBuffer(body))
       throw new HttpError(415, 'ARCHIVE_EXPECTED', 'The archive must be sent as application/zip.');
-    return threads.run<typeof readArchive>('restore', new Uint8Array(body));
+    return threads.run('restore', new Uint8Array(body));
   };
 
   router.post('/collections/restore', archiveBody, async (request, response) => {
@@ -171,7 +171,7 @@ export function collectionRoutes({
         throw new HttpError(415, 'ASSET_EXPECTED', 'A mesh must be sent as model/gltf-binary.');
       const bytes = new Uint8Array(body);
       // What it claims must fit into it; pages read it back later.
-      await threads.run<Tasks['inspect-kit']>('inspect-kit', bytes);
+      await threads.run('inspect-kit', bytes);
       response.status(201).json({ name: await assets.put(bytes) });
     },
   );

@@ -7,7 +7,7 @@ import { readAlone } from '../db/read-alone';
 import type { ThreadPool } from '../jobs/thread-pool';
 import { Stretches } from '../loop/stretches';
 import { ownedPrefix, recordsTouched } from './records-touched';
-import { upgradedOperations, upgradedText, type EDIT_TASKS, type KeptOperations } from './upgraded-text';
+import { upgradedOperations, upgradedText, type KeptOperations } from './upgraded-text';
 
 /** Which part of a history is asked for. */
 export interface HistoryRange {
@@ -169,7 +169,7 @@ export class EditRepository {
     if (!this.upgrades.mayChange(operations, model)) return operations;
     if (this.readers && operations.length > LONG_TEXT) {
       const input: KeptOperations = { operations, model };
-      return this.readers.run<(typeof EDIT_TASKS)['upgrade-operations']>('upgrade-operations', input);
+      return this.readers.run('upgrade-operations', input);
     }
     return upgradedText({ operations, model }, this.upgrades);
   }

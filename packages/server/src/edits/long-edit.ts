@@ -1,39 +1,11 @@
-import { EDIT_LINES_TYPE, checkedEdit, editOfLines, recordFaults, type Edit } from '@stravel/core';
+import { EDIT_LINES_TYPE, checkedEdit, type Edit } from '@stravel/core';
 import express, { Router, type Request } from 'express';
-import { jsonOfBytes, textOfBytes } from '../http/json-of-bytes';
 import { MAX_BODY_BYTES, answerFault, isLongJson } from '../http/read-json';
+import type { EditBytes } from './long-edit-tasks';
 import type { ThreadPool } from '../jobs/thread-pool';
 
 /** A longer edit would hold the loop while it is checked. */
 const MAX_CHECKED_HERE_BYTES = 200000;
-
-interface EditBytes {
-  readonly bytes: Uint8Array;
-  readonly isLines: boolean;
-}
-
-/** An edit as a thread has read and checked it. */
-interface ReadEdit {
-  readonly edit: Edit;
-  /** Whether each operation puts a whole record that is sound by itself: 1 for yes. */
-  readonly sound: Uint8Array;
-}
-
-/** What threads do with edits that come in long. */
-export const LONG_EDIT_TASKS = {
-  'read-edit': ({ bytes, isLines }: EditBytes): ReadEdit => {
-    const edit = checkedEdit(isLines ? editOfLines(textOfBytes(bytes)) : jsonOfBytes(bytes));
-    const sound = Uint8Array.from(edit.operations, ({ kind, id, field, after }) =>
-      field === null &&
-      after !== null &&
-      (after as { id?: unknown }).id === id &&
-      recordFaults(kind, after).length === 0
-        ? 1
-        : 0,
-    );
-    return { edit, sound };
-  },
-} as const;
 
 /** An edit of a request with what is known of it. */
 export class ReceivedEdit {
@@ -62,9 +34,7 @@ export function readLongEdits(readers: ThreadPool): Router {
       const body: unknown = request.body;
       if (Buffer.isBuffer(body)) {
         const input: EditBytes = { bytes: new Uint8Array(body), isLines: isLines(request) };
-        const { edit, sound } = await readers
-          .run<(typeof LONG_EDIT_TASKS)['read-edit']>('read-edit', input)
-          .catch(answerFault);
+        const { edit, sound } = await readers.run('read-edit', input).catch(answerFault);
         request.body = new ReceivedEdit(
           edit,
           new Set(edit.operations.flatMap(({ after }, i) => (sound[i] === 1 ? [after] : []))),

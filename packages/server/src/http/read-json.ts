@@ -2,7 +2,7 @@ import type { IncomingMessage } from 'node:http';
 import { CoreError } from '@stravel/core';
 import express, { Router } from 'express';
 import type { ThreadPool } from '../jobs/thread-pool';
-import type { jsonOfBytes } from './json-of-bytes';
+
 import { HttpError } from './problem';
 import { refuseDeep } from './refuse-deep';
 
@@ -18,8 +18,7 @@ export function readJson(readers: ThreadPool): Router {
     express.raw({ limit: MAX_BODY_BYTES, type: (request) => isLongJson(request, MAX_READ_HERE_BYTES) }),
     async (request, _response, next) => {
       const body: unknown = request.body;
-      if (Buffer.isBuffer(body))
-        request.body = await readers.run<typeof jsonOfBytes>('read-json', new Uint8Array(body)).catch(answerFault);
+      if (Buffer.isBuffer(body)) request.body = await readers.run('read-json', new Uint8Array(body)).catch(answerFault);
       next();
     },
   );

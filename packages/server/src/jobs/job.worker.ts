@@ -1,36 +1,9 @@
 import { once } from 'node:events';
 import { receiveMessageOnPort, type MessagePort } from 'node:worker_threads';
-import {
-  BakeCache,
-  archiveCollection,
-  createRunContext,
-  createTasks,
-  toPlainError,
-  type RunContext,
-} from '@stravel/core';
-import { BAKE_TASKS } from '../bakes/bake-tasks';
-import { readArchive } from '../collections/read-archive';
-import { LONG_EDIT_TASKS } from '../edits/long-edit';
-import { EDIT_TASKS } from '../edits/upgraded-text';
-import { jsonOfBytes } from '../http/json-of-bytes';
+import { createRunContext, toPlainError, type RunContext } from '@stravel/core';
 import { SliceGathering, slicedData, slicesOf, type Slice, type SlicedData } from './sliced-data';
+import { THREAD_TASKS } from './thread-tasks';
 import type { ThreadAnswer, ThreadMessage, ThreadTask } from './thread-pool';
-
-type Task = (input: unknown, context: RunContext) => unknown;
-
-/** What a job thread can do. Threads never open the database. */
-const TASKS = {
-  ...createTasks(new BakeCache(0)),
-  ...BAKE_TASKS,
-  archive: archiveCollection,
-  restore: readArchive,
-  'read-json': jsonOfBytes,
-  ...EDIT_TASKS,
-  ...LONG_EDIT_TASKS,
-} as const;
-
-/** A task by its name; whoever names it hands over its input, by the types of the pool. */
-const taskOf = (name: string): Task => (TASKS as Readonly<Record<string, unknown>>)[name] as Task;
 
 export default async function run({ name, input, port }: ThreadTask): Promise<ThreadAnswer> {
   try {
@@ -38,7 +11,9 @@ export default async function run({ name, input, port }: ThreadTask): Promise<Th
     const context = createRunContext({
       onProgress: (fraction, stage) => port.postMessage({ fraction, stage } satisfies ThreadMessage),
     });
-    return { ok: true, result: await sendSliced(port, await taskOf(name)(gathered(port, input), context)) };
+    // The pool's types tie a name and its input together; the table has lost that tie.
+    const work = THREAD_TASKS[name] as (input: unknown, context: RunContext) => unknown;
+    return { ok: true, result: await sendSliced(port, await work(gathered(port, input), context)) };
   } catch (error) {
     return { ok: false, error: toPlainError(error) };
   } finally {

@@ -172,7 +172,7 @@ describe('jobs', () => {
 
 describe('threads', () => {
   it('that do not return are replaced, and the next task is done', async () => {
-    const threads = new ThreadPool({ restore: 1 });
+    const threads = new ThreadPool({ timeLimitsMs: { restore: 1 } });
     // Reading a whole archive takes longer than a millisecond.
     const content = await smallCollection();
     const bytes = archiveCollection(content);
@@ -180,7 +180,7 @@ describe('threads', () => {
       code: 'TIME_LIMIT',
       message: 'restore: took longer than 0.001 s and was ended',
     });
-    expect(await threads.run<typeof archiveCollection>('archive', content)).toEqual(bytes);
+    expect(await threads.run('archive', content)).toEqual(bytes);
     await threads.close();
   }, 60000);
 });

@@ -2,7 +2,6 @@ import {
   CoreError,
   DEFAULT_VIEW,
   kitLoad,
-  type Tasks,
   type Kit,
   type KitInspection,
   type KitLoad,
@@ -24,7 +23,7 @@ export class KitInspections {
   async of(mesh: string, options: ThreadRunOptions = {}): Promise<KitInspection | undefined> {
     const known = this.known.get(mesh);
     if (known || !this.assets.has(mesh)) return known;
-    const made = await this.threads.run<Tasks['inspect-kit']>('inspect-kit', await this.assets.get(mesh), options);
+    const made = await this.threads.run('inspect-kit', await this.assets.get(mesh), options);
     this.known.set(mesh, made);
     return made;
   }

@@ -19,11 +19,10 @@ import {
   type PackChoice,
   type LevelScene,
   type PackLevelInput,
-  type Tasks,
 } from '@stravel/core';
 import type { AssetStore } from '../collections/asset-store';
 import type { BakeService } from '../bakes/bake-service';
-import { sightOf, type BAKE_TASKS } from '../bakes/bake-tasks';
+import { sightOf } from '../bakes/bake-tasks';
 import type { CollectionService, NumberedContent } from '../collections/collection-service';
 import type { JobHandler, JobRun } from '../jobs/job-service';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
@@ -129,7 +128,7 @@ export class PackService {
         onProgress: (f, stage) => say(f * 0.5, stage),
       });
       for (const piece of placedPieces(input.content.strata)) usedKits.add(records.piece[piece].kit);
-      const files = await this.threads.run<(typeof BAKE_TASKS)['pack-level']>(
+      const files = await this.threads.run(
         'pack-level',
         { ...input, needed },
         {
@@ -185,11 +184,7 @@ export class PackService {
       const inspection = await this.kits.of(kit.mesh, options);
       if (inspection) inspections[kit.id] = inspection;
     }
-    return this.threads.run<Tasks['check-pack']>(
-      'check-pack',
-      { content: { records, strata }, inspections, choice },
-      options,
-    );
+    return this.threads.run('check-pack', { content: { records, strata }, inspections, choice }, options);
   }
 }
 
