@@ -12,7 +12,7 @@ import {
 } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
-import { Compute } from '../compute/compute';
+import { Compute, type RunOptions } from '../compute/compute';
 import { DocumentRegistry } from '../document/document-registry';
 import { recordsActions, recordsFeature } from '../document/records/records-store';
 import { StratumDocument } from '../document/stratum-document';
@@ -118,15 +118,12 @@ describe('bakes of the page', () => {
         {
           provide: Compute,
           useValue: {
-            run: (
-              _task: string,
-              { ref }: { readonly ref: { readonly kind: string } },
-              progress?: (fraction: number, stage: string) => void,
-            ) => {
+            run: (_task: string, { ref }: { readonly ref: { readonly kind: string } }, { onProgress }: RunOptions) => {
               runs.push(ref.kind);
-              progress?.(0.5, 'half');
+              onProgress?.(0.5, 'half');
               return { result: answers[ref.kind](), cancel: () => undefined };
             },
+            release: () => undefined,
           },
         },
         { provide: DocumentRegistry, useValue: { stratum: () => Promise.resolve(document) } },
@@ -167,7 +164,7 @@ describe('bakes of the page', () => {
   });
 
   it('leave out what no bake reads', async () => {
-    expect((await bakes.content('hall')).level.values).toEqual({});
+    expect((await bakes.stored('hall')).held.level.values).toEqual({});
   });
 
   it('are none while the server has none', async () => {

@@ -11,7 +11,6 @@ import {
   type Device,
   type Finding,
   type HeldLevel,
-  type LevelContent,
   type LevelScene,
   type BakedFigures,
   type SightResult,
@@ -21,8 +20,9 @@ import {
 import { ApiClient } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
 import { Compute, type Run } from '../compute/compute';
+import type { HeldScene } from '../compute/page-tasks';
 import { DocumentRegistry } from '../document/document-registry';
-import { storedContent } from '../document/level/stored-content';
+import { storedLevel, type StoredLevel } from '../document/level/stored-content';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
@@ -30,6 +30,12 @@ import { bakesActions, bakesFeature, costsOf, levelBakesOf, type LevelBakes, typ
 
 /** The list of bakes is asked for anew this long after the last change, milliseconds. */
 const SETTLE_MS = 900;
+
+/** A level with all that its bakes are made from, and the documents that it stands in. */
+export interface StoredScene {
+  readonly scene: HeldScene;
+  readonly documents: StoredLevel['documents'];
+}
 
 /** A bake in the page's worker. */
 export interface BakeProgress {
@@ -103,7 +109,10 @@ export class Bakes {
       if (!collection) return;
       untracked(() => {
         if (this.refreshedFor === collection.id) this.refreshSoon();
-        else void this.refresh().catch(() => undefined);
+        else {
+          this.compute.release();
+          void this.refresh().catch(() => undefined);
+        }
         this.refreshedFor = collection.id;
       });
     });
@@ -136,17 +145,17 @@ export class Bakes {
     }
   }
 
-  /** A level with the content of its strata, loaded when they are not yet. */
-  async content(level: string): Promise<LevelContent> {
-    return storedContent({ ...this.tables().level[level], values: {} }, this.tables(), this.documents);
+  /** A level with the documents that hold its strata, loaded when they are not yet; without what no bake reads. */
+  stored(level: string): Promise<StoredLevel> {
+    return storedLevel({ ...this.tables().level[level], values: {} }, this.tables(), this.documents);
   }
 
   /** A level with all that its bakes are made from. @param kitLoads what a game loads of each kit, for bakes that read it */
-  async scene(level: string, kitLoads: LevelScene['kitLoads'] = {}): Promise<LevelScene> {
-    const content = await this.content(level);
+  async scene(level: string, kitLoads: LevelScene['kitLoads'] = {}): Promise<StoredScene> {
+    const { held, documents } = await this.stored(level);
     const { piece: pieces, kit: kits, cellGrid: grids, rehearsal: walks, device: devices, collection } = this.tables();
-    return {
-      content,
+    const scene = {
+      level: held,
       pieces,
       kits,
       kitLoads,
@@ -155,16 +164,20 @@ export class Bakes {
       grid: Object.hasOwn(grids, level) ? grids[level] : null,
       rehearsals: Object.values(walks).filter((walk) => walk.level === level),
     };
+    return { scene, documents };
   }
 
   /** Makes a bake in the worker, with all that it needs; what the worker has made already is not made again. */
   make<B extends BakeKind>(
-    scene: LevelScene,
+    { scene, documents }: StoredScene,
     ref: BakeRef<B>,
-    say: (fraction: number, stage: string) => void,
+    onProgress: (fraction: number, stage: string) => void,
   ): Run<BroughtBake<B>> {
+    const slot = `${ref.kind} ${ref.subject}`;
     // The task gives what was asked for.
-    return this.compute.run('bake', { scene, ref }, say) as Run<unknown> as Run<BroughtBake<B>>;
+    return this.compute.run('bake', { scene, ref }, { onProgress, slot, documents }) as Run<unknown> as Run<
+      BroughtBake<B>
+    >;
   }
 
   /** Bakes a level in the worker and has the server keep it. Undefined when cancelled or failed (see `failure`). */

@@ -1,18 +1,23 @@
+import { MessageChannel } from 'node:worker_threads';
 import { TestBed } from '@angular/core/testing';
 import { CoreError, type RecipeInputs } from '@stravel/core';
 import { Compute } from './compute';
-import type { ComputeAnswer, ComputeRequest } from './protocol';
+import { StratumDocument } from '../document/stratum-document';
+import type { ComputeAnswer, ComputeRequest, WorkerMessage } from './protocol';
 import { WORKER_FACTORY } from './worker-factory';
 
 // What is asked is passed on as it is; the fake worker looks at none of it.
 const input = { recipe: {}, pins: [] } as unknown as RecipeInputs;
 
 class FakeWorker {
-  readonly asked: ComputeRequest[] = [];
+  readonly asked: WorkerMessage[] = [];
   ended = false;
   private readonly listeners = new Map<string, (event: unknown) => void>();
-  postMessage(request: ComputeRequest) {
-    this.asked.push(request);
+  get runs(): ComputeRequest[] {
+    return this.asked.filter((one): one is ComputeRequest => one.type === 'run');
+  }
+  postMessage(message: WorkerMessage) {
+    this.asked.push(message);
   }
   addEventListener(name: string, listener: (event: unknown) => void) {
     this.listeners.set(name, listener);
@@ -32,6 +37,7 @@ describe('compute', () => {
   let workers: FakeWorker[];
   let compute: Compute;
 
+  beforeAll(() => Object.assign(globalThis, { MessageChannel }));
   beforeEach(() => {
     workers = [];
     TestBed.configureTestingModule({
@@ -49,24 +55,97 @@ describe('compute', () => {
   });
   const isolated = (value: boolean) => Object.assign(globalThis, { crossOriginIsolated: value });
 
-  it('asks one worker, tells progress and gives each run its own result', async () => {
+  const done = (worker: FakeWorker, result: unknown) =>
+    worker.answer({ id: worker.runs[worker.runs.length - 1].id, type: 'done', result: result as never });
+
+  it('asks a worker one after the other, tells progress and gives each run its own result', async () => {
     isolated(true);
     const told: [number, string][] = [];
-    const first = compute.run('make-section', input, (fraction, stage) => told.push([fraction, stage]));
+    const first = compute.run('make-section', input, {
+      onProgress: (fraction, stage) => told.push([fraction, stage]),
+    });
     const second = compute.run('make-section', input);
     expect(workers).toHaveLength(1);
-    const [a, b] = workers[0].asked;
-    workers[0].answer({ id: b.id, type: 'done', result: 'two' as never });
-    workers[0].answer({ id: a.id, type: 'progress', fraction: 0.5, stage: 'cutting' });
-    workers[0].answer({ id: a.id, type: 'done', result: 'one' as never });
+    expect(workers[0].runs).toHaveLength(1);
+    workers[0].answer({ id: workers[0].runs[0].id, type: 'progress', fraction: 0.5, stage: 'cutting' });
+    done(workers[0], 'one');
+    expect(workers[0].runs).toHaveLength(2);
+    done(workers[0], 'two');
     expect([await first.result, await second.result, told]).toEqual(['one', 'two', [[0.5, 'cutting']]]);
+  });
+
+  it('lets nothing that a person waits for stand behind a bake', () => {
+    isolated(true);
+    void compute.run('bake', { scene: {}, ref: { kind: 'sight', subject: 'hall' } } as never).result;
+    void compute.run('make-section', input).result;
+    expect(workers.map(({ runs }) => runs.map(({ task }) => task))).toEqual([['bake'], ['make-section']]);
+    // Both can ask each other for sections.
+    expect(workers.map(({ asked }) => asked.filter(({ type }) => type === 'peer').length)).toEqual([1, 1]);
+  });
+
+  it('lets the newest of a slot win, and keeps one waiting at most', async () => {
+    isolated(true);
+    const runs = [1, 2, 3].map(() => compute.run('make-section', input, { slot: 'section r' }));
+    const other = compute.run('make-section', input, { slot: 'section s' });
+    await expect(runs[0].result).rejects.toMatchObject({ code: 'CANCELLED' });
+    await expect(runs[1].result).rejects.toMatchObject({ code: 'CANCELLED' });
+    expect(Atomics.load(workers[0].runs[0].cancel as Int32Array, 0)).toBe(1);
+    workers[0].answer({
+      id: workers[0].runs[0].id,
+      type: 'failed',
+      error: { code: 'CANCELLED', message: '', details: {} },
+    });
+    done(workers[0], 'three');
+    done(workers[0], 'other');
+    expect([await runs[2].result, await other.result, workers[0].runs.length]).toEqual(['three', 'other', 3]);
+  });
+
+  it('ends a worker that does not answer to a cancel in two seconds, and asks a new one for the rest', async () => {
+    isolated(true);
+    jest.useFakeTimers();
+    try {
+      const deaf = compute.run('make-section', input);
+      const next = compute.run('make-section', input);
+      deaf.cancel();
+      await expect(deaf.result).rejects.toMatchObject({ code: 'CANCELLED' });
+      jest.advanceTimersByTime(1999);
+      expect([workers.length, workers[0].ended]).toEqual([1, false]);
+      jest.advanceTimersByTime(1);
+      expect([workers.length, workers[0].ended]).toEqual([2, true]);
+      workers[0].answer({ id: workers[1].runs[0].id, type: 'done', result: 'of the ended one' as never });
+      done(workers[1], 'next');
+      expect(await next.result).toBe('next');
+      jest.advanceTimersByTime(5000);
+      expect(workers[1].ended).toBe(false);
+    } finally {
+      jest.useRealTimers();
+    }
+  });
+
+  it('sends the whole of a document that a worker says it lacks, once', async () => {
+    isolated(true);
+    const document = new StratumDocument('own');
+    const run = compute.run('make-section', input, { documents: [document] });
+    const types = () => workers[0].asked.map(({ type }) => type);
+    expect(types()).toEqual(['hold', 'run']);
+    const { id } = workers[0].runs[0];
+    workers[0].answer({ id, type: 'lacks', documents: ['own'] });
+    expect(types()).toEqual(['hold', 'run', 'hold', 'run']);
+    workers[0].answer({ id, type: 'lacks', documents: ['own'] });
+    await expect(run.result).rejects.toMatchObject({ code: 'WORKER_FAILED', message: 'worker: lacks own' });
+    void compute.run('make-section', input, { documents: [document] }).result;
+    document.putAll([{ document: 'own', kind: 'marker', id: 'm', record: { id: 'm' } }]);
+    done(workers[0], '');
+    void compute.run('make-section', input, { documents: [document] }).result;
+    compute.release();
+    expect(types().slice(4)).toEqual(['run', 'change', 'run', 'release']);
   });
 
   it('rebuilds the error that a run ended with', async () => {
     isolated(true);
     const run = compute.run('make-section', input);
     workers[0].answer({
-      id: workers[0].asked[0].id,
+      id: workers[0].runs[0].id,
       type: 'failed',
       error: { code: 'SIGHT_NOTHING', message: 'sight: nothing', details: { a: 1 } },
     });
@@ -80,7 +159,7 @@ describe('compute', () => {
     const run = compute.run('make-section', input);
     run.result.catch(() => undefined);
     run.cancel();
-    const flag = workers[0].asked[0].cancel as Int32Array;
+    const flag = workers[0].runs[0].cancel as Int32Array;
     expect(Atomics.load(flag, 0)).toBe(1);
     expect(workers[0].ended).toBe(false);
   });

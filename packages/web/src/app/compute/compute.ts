@@ -1,78 +1,50 @@
 import { Injectable, inject } from '@angular/core';
-import { CoreError, fromPlainError, type TaskInput, type TaskName, type TaskResult } from '@stravel/core';
-import type { ComputeAnswer, ComputeRequest } from './protocol';
+import { Lane, type Run } from './lane';
+import type { PageTaskInput, PageTaskName, PageTaskResult } from './page-tasks';
+import type { SentDocument } from './sent-documents';
 import { WORKER_FACTORY } from './worker-factory';
 
-/** A computation on its way. */
-export interface Run<T> {
-  readonly result: Promise<T>;
-  /** Stops it for real; the result then fails with CoreError 'CANCELLED'. */
-  cancel(): void;
+export type { Run } from './lane';
+
+export interface RunOptions {
+  readonly onProgress?: (fraction: number, stage: string) => void;
+  /** What it makes, where only the newest counts: a run ends those before it in the same slot. */
+  readonly slot?: string;
+  /** The documents that it reads; the worker gets what it lacks of them. */
+  readonly documents?: readonly SentDocument[];
 }
 
-interface OpenRun {
-  resolve(result: unknown): void;
-  reject(error: CoreError): void;
-  readonly onProgress: (fraction: number, stage: string) => void;
-}
+/** Which tasks take so long that nothing a person waits for may stand behind them. */
+const LONG_TASKS: ReadonlySet<PageTaskName> = new Set<PageTaskName>(['bake', 'build-chains']);
 
-/** Runs computations of the core in a worker, one after the other. The only place that starts workers. */
+/** Runs computations of the core in two workers: one for what a person waits for, one for what takes long. The only place that starts them. */
 @Injectable({ providedIn: 'root' })
 export class Compute {
   private readonly createWorker = inject(WORKER_FACTORY);
-  private worker: Worker | undefined;
-  private readonly open = new Map<number, OpenRun>();
-  private lastId = 0;
+  private readonly live: Lane = new Lane(this.createWorker, () => this.connect());
+  private readonly long: Lane = new Lane(this.createWorker, () => this.connect());
 
-  run<N extends TaskName>(
+  run<N extends PageTaskName>(
     task: N,
-    input: TaskInput<N>,
-    onProgress: (fraction: number, stage: string) => void = () => undefined,
-  ): Run<TaskResult<N>> {
-    const id = ++this.lastId;
-    const flag = crossOriginIsolated ? new Int32Array(new SharedArrayBuffer(4)) : undefined;
-    const result = new Promise<TaskResult<N>>((resolve, reject) => {
-      this.open.set(id, { resolve: resolve as (result: unknown) => void, reject, onProgress });
-    });
-    const request: ComputeRequest<N> = { id, task, input, cancel: flag };
-    this.started().postMessage(request);
-    return {
-      result,
-      cancel: () => {
-        if (flag) Atomics.store(flag, 0, 1);
-        else this.startOver(new CoreError('CANCELLED', `${task}: cancelled on request`));
-      },
-    };
+    input: PageTaskInput<N>,
+    { onProgress = () => undefined, slot, documents = [] }: RunOptions = {},
+  ): Run<PageTaskResult<N>> {
+    const lane = LONG_TASKS.has(task) ? this.long : this.live;
+    // The worker runs the task of that name, which gives its result.
+    return lane.run({ task, input, onProgress, slot, documents }) as Run<PageTaskResult<N>>;
   }
 
-  private started(): Worker {
-    if (this.worker) return this.worker;
-    const worker = this.createWorker();
-    worker.addEventListener('message', ({ data }: MessageEvent<ComputeAnswer>) => this.take(data));
-    worker.addEventListener('error', (event) =>
-      this.startOver(new CoreError('WORKER_FAILED', `worker: ${event.message || 'could not start'}`)),
-    );
-    this.worker = worker;
-    return worker;
+  /** Lets both workers have the sections that either has made. */
+  private connect(): void {
+    if (!this.live.isStarted || !this.long.isStarted) return;
+    const { port1, port2 } = new MessageChannel();
+    this.live.connect(port1);
+    this.long.connect(port2);
   }
 
-  private take(answer: ComputeAnswer): void {
-    const run = this.open.get(answer.id);
-    if (!run) return;
-    if (answer.type === 'progress') {
-      run.onProgress(answer.fraction, answer.stage);
-      return;
-    }
-    this.open.delete(answer.id);
-    if (answer.type === 'done') run.resolve(answer.result);
-    else run.reject(fromPlainError(answer.error));
-  }
-
-  /** Ends the worker and everything it was asked; the next run starts a new one. */
-  private startOver(reason: CoreError): void {
-    this.worker?.terminate();
-    this.worker = undefined;
-    for (const run of this.open.values()) run.reject(reason);
-    this.open.clear();
+  /** Lets go of what the workers hold of a collection. */
+  release(): void {
+    this.live.release();
+    this.long.release();
   }
 }

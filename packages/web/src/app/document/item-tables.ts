@@ -1,4 +1,13 @@
-import { decodeChunk, type ItemKind, type ItemOfKind, storedRecord, ITEM_KINDS, filledTable } from '@stravel/core';
+import {
+  decodeChunk,
+  type ItemKind,
+  type ItemOfKind,
+  storedRecord,
+  ITEM_KINDS,
+  filledTable,
+  type PlacementColumns,
+  type StratumContent,
+} from '@stravel/core';
 import type { ItemTable } from './item-table';
 import { PlacementStore } from './placement-columns';
 
@@ -35,4 +44,10 @@ export type ItemTables = Omit<RecordTables, keyof ColumnTables> & ColumnTables;
 export function itemTables(): ItemTables {
   const records = filledTable<RecordTables>(ITEM_KINDS, fill);
   return { ...records, placement: new PlacementStore() };
+}
+
+/** Tables as they are sent to a worker: records, and of the kinds that are kept in columns those. */
+export interface WholeTables {
+  readonly columns: { readonly placement: PlacementColumns };
+  readonly records: StratumContent;
 }

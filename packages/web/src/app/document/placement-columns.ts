@@ -65,7 +65,7 @@ export class PlacementStore implements ItemTable<'placement'> {
     this.addColumns(decodePlacementChunk(bytes));
   }
 
-  private addColumns(columns: PlacementColumns): void {
+  addColumns(columns: PlacementColumns): void {
     this.reserve(this.ids.length + columns.count);
     const start = this.ids.length;
     this.numbers.set(columns.numbers, start * NUMBERS);
@@ -76,6 +76,24 @@ export class PlacementStore implements ItemTable<'placement'> {
       this.slots.set(id, start + i);
     });
     for (const [i, more] of columns.more) this.more.set(start + i, more);
+  }
+
+  /** All placements in columns of their own, in order of slot. */
+  columns(): PlacementColumns {
+    const count = this.size;
+    const numbers = new Float64Array(count * NUMBERS);
+    const ids: string[] = [];
+    const pieces: string[] = [];
+    const more = new Map<number, PlacementMore>();
+    this.ids.forEach((id, slot) => {
+      if (id === undefined) return;
+      numbers.set(this.numbers.subarray(slot * NUMBERS, (slot + 1) * NUMBERS), ids.length * NUMBERS);
+      const own = this.more.get(slot);
+      if (own) more.set(ids.length, own);
+      ids.push(id);
+      pieces.push(this.pieces[slot]);
+    });
+    return { count, ids, pieces, numbers, more };
   }
 
   get(id: string): Placement | undefined {

@@ -14,7 +14,7 @@ import {
   storedRecord,
 } from '@stravel/core';
 import type { ItemTable } from './item-table';
-import { itemTables, type ItemTables } from './item-tables';
+import { itemTables, type ItemTables, type WholeTables } from './item-tables';
 
 /** Which items of a stratum changed. `whole` after loading: everything may be different. */
 export interface StratumChange {
@@ -30,13 +30,23 @@ export interface LaidAssemblies {
   readonly items: ReadonlyMap<string, readonly { readonly kind: ItemKind; readonly id: string }[]>;
 }
 
+/** So many changes are remembered for those that have an older version. */
+const MOST_REMEMBERED = 2000;
+
+let loads = 0;
+
 /** One stratum's content in the page, a table a kind. Listeners are told what changed, so that drawing touches only that. */
 export class StratumDocument {
   readonly tables: ItemTables = itemTables();
   /** What stands in its assemblies, in a document of its own and by use; kept by whoever lays them out. */
   laid: LaidAssemblies | undefined;
+  /** Told apart from any other document, of the same stratum too. */
+  readonly load = ++loads;
   /** Grows with every change. */
   version = 0;
+  /** What changed last, and from which version on that is all. */
+  private journal: { readonly version: number; readonly kind: ItemKind; readonly id: string }[] = [];
+  private journalFrom = 0;
   private readonly listeners = new Set<(change: StratumChange) => void>();
 
   constructor(readonly id: string) {}
@@ -101,6 +111,30 @@ export class StratumDocument {
     return contentOfKinds((kind) => [...this.tableOf(kind).values()].sort((a, b) => (a.id < b.id ? -1 : 1)));
   }
 
+  /** Items that changed after a version, each once; undefined where that is not known any more. */
+  changesSince(version: number): readonly { readonly kind: ItemKind; readonly id: string }[] | undefined {
+    if (version < this.journalFrom) return undefined;
+    const changes = this.journal.filter((one) => one.version > version);
+    return [...new Map(changes.map((one) => [`${one.kind} ${one.id}`, one])).values()];
+  }
+
+  /** All that it holds, to be sent: placements in columns of their own. */
+  whole(): WholeTables {
+    const columns = { placement: this.tables.placement.columns() };
+    return { columns, records: contentOfKinds((kind) => (kind in columns ? [] : [...this.tableOf(kind).values()])) };
+  }
+
+  /** Holds exactly what another did. */
+  fillWith({ columns, records }: WholeTables): void {
+    for (const kind of ITEM_KINDS) {
+      const table = this.tableOf(kind);
+      table.clear();
+      for (const item of records[kind]) table.put(item);
+    }
+    this.tables.placement.addColumns(columns.placement);
+    this.tell({ stratum: this.id, whole: true, items: [] });
+  }
+
   /** @returns what ends the listening */
   listen(listener: (change: StratumChange) => void): () => void {
     this.listeners.add(listener);
@@ -120,6 +154,16 @@ export class StratumDocument {
 
   private tell(change: StratumChange): void {
     this.version += 1;
+    if (change.whole || change.items.length > MOST_REMEMBERED) {
+      this.journal = [];
+      this.journalFrom = this.version;
+    } else {
+      for (const { kind, id } of change.items) this.journal.push({ version: this.version, kind, id });
+      if (this.journal.length > 2 * MOST_REMEMBERED) {
+        this.journalFrom = this.journal[this.journal.length - MOST_REMEMBERED].version;
+        this.journal = this.journal.filter((one) => one.version > this.journalFrom);
+      }
+    }
     for (const listener of this.listeners) listener(change);
   }
 }

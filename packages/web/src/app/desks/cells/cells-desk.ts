@@ -17,7 +17,7 @@ import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { isToBeOpened, stateOfOpen } from '../../bakes/bakes-store';
 import { KitLoads } from '../../bakes/kit-loads';
-import { Compute, type Run } from '../../compute/compute';
+import { Compute } from '../../compute/compute';
 import { WorkInHand } from '../../compute/work-in-hand';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections } from '../../document/level/level-sections';
@@ -68,7 +68,6 @@ export class CellsDesk {
   readonly state = this.store.selectSignal(cellsFeature.selectCellsState);
   private readonly opened = signal<OpenWalk | undefined>(undefined);
   private readonly work = new WorkInHand();
-  private cutRun: Run<CutLevel> | undefined;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
   readonly progress = this.work.progress;
@@ -279,12 +278,11 @@ export class CellsDesk {
   private async cutNow(level: string): Promise<void> {
     const grid = this.grid();
     if (!grid) return;
-    this.cutRun?.cancel();
     try {
-      const content = await this.bakes.content(level);
+      const { held, documents } = await this.bakes.stored(level);
       const { piece: pieces, kit: kits } = this.tables();
-      this.cutRun = this.compute.run('cut-level', { content, pieces, kits, kitLoads: await this.kitLoads.of(), grid });
-      this.cut.set({ level, cut: await this.cutRun.result });
+      const input = { level: held, pieces, kits, kitLoads: await this.kitLoads.of(), grid };
+      this.cut.set({ level, cut: await this.compute.run('cut-level', input, { slot: 'cut', documents }).result });
     } catch (error) {
       if (!(error instanceof CoreError && error.code === 'CANCELLED'))
         this.failure.set(error instanceof Error ? error.message : String(error));

@@ -66,7 +66,7 @@ export class DetailDesk {
   async read(files: readonly DroppedFile[], unitMetres: number, isZUp: boolean): Promise<void> {
     this.done.set('');
     const read = await this.guard(() =>
-      this.work.keep(this.compute.run('read-pieces', { files, unitMetres, isZUp }, this.work.say)),
+      this.work.keep(this.compute.run('read-pieces', { files, unitMetres, isZUp }, { onProgress: this.work.say })),
     );
     if (read) this.waiting.set({ files, unitMetres, isZUp, read });
   }
@@ -79,7 +79,9 @@ export class DetailDesk {
     const kit = kitId === null ? undefined : this.tables().kit[kitId];
     await this.guard(async () => {
       const before = kit ? new Uint8Array(await this.api.asset(kit.mesh)) : null;
-      const merged = await this.work.keep(this.compute.run('add-to-kit', { kit: before, added: glb }, this.work.say));
+      const merged = await this.work.keep(
+        this.compute.run('add-to-kit', { kit: before, added: glb }, { onProgress: this.work.say }),
+      );
       const mesh = await this.upload(merged);
       const id = kit?.id ?? newId();
       const operations: Operation[] = [
@@ -125,7 +127,11 @@ export class DetailDesk {
     await this.guard(async () => {
       const glb = new Uint8Array(await this.api.asset(kit.mesh));
       const built = await this.work.keep(
-        this.compute.run('build-chains', { glb, names: pieces.map(({ name }) => name), options }, this.work.say),
+        this.compute.run(
+          'build-chains',
+          { glb, names: pieces.map(({ name }) => name), options },
+          { onProgress: this.work.say },
+        ),
       );
       const mesh = await this.upload(built.glb);
       const operations = [setRecordField('kit', kit, 'mesh', mesh)];

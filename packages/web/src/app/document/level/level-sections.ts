@@ -109,9 +109,10 @@ export class LevelSections {
       document: before?.document,
       failure: '',
     });
-    const run = this.compute.run('make-section', reads, (fraction, stage) =>
-      this.change(recipe.id, inputs, { making: { fraction, stage } }),
-    );
+    const run = this.compute.run('make-section', reads, {
+      onProgress: (fraction, stage) => this.change(recipe.id, inputs, { making: { fraction, stage } }),
+      slot: `section ${recipe.id}`,
+    });
     this.runs.set(recipe.id, run);
     try {
       const section = await run.result;

@@ -125,7 +125,9 @@ export class MaskPictureDialog {
   }): Promise<void> {
     this.run?.cancel();
     this.reading.set('reading');
-    const run = this.compute.run('read-mask-picture', input, (_fraction, stage) => this.reading.set(stage));
+    const run = this.compute.run('read-mask-picture', input, {
+      onProgress: (_fraction, stage) => this.reading.set(stage),
+    });
     this.run = run;
     try {
       const read = await run.result;

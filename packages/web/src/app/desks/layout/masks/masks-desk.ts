@@ -131,7 +131,7 @@ export class MasksDesk {
       narrowMetres: this.narrowMetres(),
     };
     const found = await this.work.do('starting', () =>
-      this.work.keep(this.compute.run('survey-mask', input, this.work.say)),
+      this.work.keep(this.compute.run('survey-mask', input, { onProgress: this.work.say })),
     );
     const goals = exits.map(({ position: [x, , z] }) => `exit at ${x.toFixed(1)}, ${z.toFixed(1)}`);
     if (found) this.survey.set({ ...found, mask: chosen.mask, goals });

@@ -90,7 +90,7 @@ export class OverviewDesk {
     }
     const points = Float64Array.from(items.flatMap(({ x, z }) => [x, z]));
     const density = await this.work.do('starting', () =>
-      this.work.keep(this.compute.run('plan-density', { points, reachMetres }, this.work.say)),
+      this.work.keep(this.compute.run('plan-density', { points, reachMetres }, { onProgress: this.work.say })),
     );
     if (density) this.made.set({ level, items, density });
     else if (this.work.failure()) this.desk.notify(this.work.failure());

@@ -160,7 +160,7 @@ export class TilesDesk {
       stateLimit: STATE_LIMIT,
     };
     const solved = await this.work.do('starting', () =>
-      this.work.keep(this.compute.run('solve-tiles', input, this.work.say)),
+      this.work.keep(this.compute.run('solve-tiles', input, { onProgress: this.work.say })),
     );
     if (solved) {
       this.found.set({ ...solved, level, floors });

@@ -224,7 +224,7 @@ export class OrderPage {
   ): Promise<void> {
     const shape = this.shape();
     const graph = await this.work.do('laying out', () =>
-      this.work.keep(this.compute.run('order-graph', { nodes, edges }, this.work.say)),
+      this.work.keep(this.compute.run('order-graph', { nodes, edges }, { onProgress: this.work.say })),
     );
     if (graph && shape === this.shape()) this.graph.set(graph);
   }
