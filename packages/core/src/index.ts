@@ -352,7 +352,16 @@ export { numberOfSum } from './numeric/sum-text';
 export { toMicro, vectorToMicro, wholeTurn } from './numeric/micro';
 export { groupChain, groupTree, groupsWithin, withoutAside, type GroupNode } from './layout/groups';
 export { placedBounds, placementBounds } from './layout/placement-bounds';
-export { BAKES, BAKED_RECORDS, BAKE_KINDS, bakeSpec, bakesOfLevel, isBakeKind, isBakeResult } from './bakes';
+export {
+  BAKES,
+  BAKED_RECORDS,
+  BAKE_KINDS,
+  bakeOfPlain,
+  bakeSpec,
+  bakesOfLevel,
+  isBakeKind,
+  isBakeResult,
+} from './bakes';
 export { BakeCache } from './bakes/bake-cache';
 export {
   bakeKey,

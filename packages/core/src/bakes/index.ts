@@ -30,6 +30,12 @@ export function bakesOfLevel(scene: LevelScene): BakeRef[] {
 /** Kinds of record of which a change may change bakes of any level. */
 export const BAKED_RECORDS: ReadonlySet<RecordKind> = new Set(BAKE_KINDS.flatMap((kind) => BAKES[kind].records));
 
+/** A bake from the plain data that it is kept as; undefined where it is none of its kind. */
+export function bakeOfPlain<B extends BakeKind>(kind: B, plain: unknown): BakeResult<B> | undefined {
+  const value = BAKES[kind].codec?.decode(plain) ?? plain;
+  return isBakeResult(kind, value) ? value : undefined;
+}
+
 /** A bake that was read back, known to be a result of its kind. */
 export function isBakeResult<B extends BakeKind>(kind: B, value: unknown): value is BakeResult<B> {
   return BAKES[kind].check(value);

@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { gunzip, gzip } from 'node:zlib';
 import { promisify } from 'node:util';
-import { CoreError, bakeSpec, isBakeResult, type BakeKind, type BakeResult } from '@stravel/core';
+import { CoreError, bakeSpec, type BakeKind, type BakeResult, bakeOfPlain } from '@stravel/core';
 
 /** Name of the file of some bytes: what was changed in it is seen. */
 export function bakeFileName(bytes: Uint8Array): string {
@@ -22,8 +22,8 @@ export async function readBakeBytes(path: string): Promise<Uint8Array> {
 /** The bake that a file holds. @throws CoreError 'BAKE_UNREADABLE' */
 export async function readBakeFile<B extends BakeKind>(kind: B, path: string): Promise<BakeResult<B>> {
   const plain: unknown = JSON.parse((await promisify(gunzip)(await readBakeBytes(path))).toString('utf8'));
-  const value = bakeSpec(kind).codec?.decode(plain) ?? plain;
-  if (isBakeResult(kind, value)) return value;
+  const value = bakeOfPlain(kind, plain);
+  if (value) return value;
   throw new CoreError('BAKE_UNREADABLE', `bake: the file ${basename(path)} holds no ${kind}`, { file: basename(path) });
 }
 

@@ -229,6 +229,7 @@ export class ApiClient {
           ? {}
           : { 'Content-Type': options.type ?? 'application/json' }),
       },
+      signal: options.signal,
       body: options.raw ?? (options.body === undefined ? undefined : JSON.stringify(options.body)),
     });
     this.age.hear(response.headers.get(MODEL_HEADER));
@@ -255,6 +256,7 @@ async function linesInSlices(edit: Edit): Promise<Blob> {
 }
 
 interface RequestOptions {
+  readonly signal?: AbortSignal;
   readonly method?: string;
   readonly body?: unknown;
   readonly raw?: Blob | Uint8Array<ArrayBuffer>;

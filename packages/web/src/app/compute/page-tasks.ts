@@ -11,6 +11,11 @@ import {
   bakeKey,
   recipeInputs,
   type LevelContent,
+  type RecipeInputs,
+  type Section,
+  CoreError,
+  bakeOfPlain,
+  parseJson,
 } from '@stravel/core';
 import type { HeldDocuments, HeldLevel } from './held-documents';
 import type { SectionExchange } from './section-exchange';
@@ -31,6 +36,9 @@ export function createPageTasks(cache: BakeCache, held: HeldDocuments, exchange:
   };
   return {
     ...tasks,
+    'section-key': (reads: RecipeInputs): string => bakeKey('section', reads),
+    'open-section': ({ key, bytes }: { readonly key: string; readonly bytes: Uint8Array }): Section =>
+      cache.brought('section', key, () => sectionOf(bytes)),
     bake: async <B extends BakeKind>(
       { scene: { level, ...scene }, ref }: { readonly scene: HeldScene; readonly ref: BakeRef<B> },
       context: RunContext,
@@ -40,6 +48,13 @@ export function createPageTasks(cache: BakeCache, held: HeldDocuments, exchange:
       context: RunContext,
     ): Promise<CutLevel> => tasks['cut-level']({ ...input, content: await contentOf(level) }, context),
   } as const;
+}
+
+/** @throws CoreError 'JSON_UNREADABLE' | 'BAKE_UNREADABLE' */
+function sectionOf(bytes: Uint8Array): Section {
+  const section = bakeOfPlain('section', parseJson(new TextDecoder().decode(bytes), 'section'));
+  if (!section) throw new CoreError('BAKE_UNREADABLE', 'section: what the server keeps is none');
+  return section;
 }
 
 /** Keys of the sections that stand in a level. */

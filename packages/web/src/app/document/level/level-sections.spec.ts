@@ -11,9 +11,9 @@ import {
   type Section,
   type RecipeInputs,
 } from '@stravel/core';
-import { Compute } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
 import { StratumDocument } from '../stratum-document';
+import { KeptSections } from './kept-sections';
 import { LevelSections, documentOfSection, isMade } from './level-sections';
 import { OpenLevel } from './open-level';
 
@@ -69,9 +69,9 @@ describe('sections of the open level', () => {
         { provide: OpenLevel, useValue: { assemblies: signal(new Map()), strata } },
         { provide: DocumentRegistry, useValue: { contentVersion: version } },
         {
-          provide: Compute,
+          provide: KeptSections,
           useValue: {
-            run: (_task: string, input: RecipeInputs) => {
+            bring: (_stratum: string, input: RecipeInputs) => {
               const entry: (typeof asked)[number] = {
                 input,
                 resolve: () => undefined,

@@ -8,10 +8,11 @@ import {
   type Section,
   plainJson,
 } from '@stravel/core';
-import { Compute, type Run } from '../../compute/compute';
+import type { Run } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
 import { StratumDocument } from '../stratum-document';
 import { LevelAssemblies, LAID_PREFIX } from './level-assemblies';
+import { KeptSections } from './kept-sections';
 import { OpenLevel } from './open-level';
 
 const PREFIX = 'section:';
@@ -38,7 +39,7 @@ export function isMade(document: string): boolean {
 export class LevelSections {
   private readonly openLevel = inject(OpenLevel);
   private readonly registry = inject(DocumentRegistry);
-  private readonly compute = inject(Compute);
+  private readonly kept = inject(KeptSections);
   private readonly assemblies = inject(LevelAssemblies);
   private readonly runs = new Map<string, Run<Section>>();
   private readonly byRecipe = signal<ReadonlyMap<string, SectionState>>(new Map());
@@ -109,10 +110,9 @@ export class LevelSections {
       document: before?.document,
       failure: '',
     });
-    const run = this.compute.run('make-section', reads, {
-      onProgress: (fraction, stage) => this.change(recipe.id, inputs, { making: { fraction, stage } }),
-      slot: `section ${recipe.id}`,
-    });
+    const run = this.kept.bring(stratum, reads, (fraction, stage) =>
+      this.change(recipe.id, inputs, { making: { fraction, stage } }),
+    );
     this.runs.set(recipe.id, run);
     try {
       const section = await run.result;
