@@ -77,10 +77,14 @@ describe('compute', () => {
   it('lets nothing that a person waits for stand behind a bake', () => {
     isolated(true);
     void compute.run('bake', { scene: {}, ref: { kind: 'sight', subject: 'hall' } } as never).result;
-    void compute.run('make-section', input).result;
+    compute.run('make-section', input).result.catch(() => undefined);
     expect(workers.map(({ runs }) => runs.map(({ task }) => task))).toEqual([['bake'], ['make-section']]);
-    // Both can ask each other for sections.
-    expect(workers.map(({ asked }) => asked.filter(({ type }) => type === 'peer').length)).toEqual([1, 1]);
+    // Both can ask each other for sections, until one is ended.
+    const ports = () =>
+      workers.map(({ asked }) => asked.flatMap((one) => (one.type === 'peer' ? [one.port !== undefined] : [])));
+    expect(ports()).toEqual([[true], [true]]);
+    workers[1].fail('out of memory');
+    expect(ports()).toEqual([[true, false], [true]]);
   });
 
   it('lets the newest of a slot win, and keeps one waiting at most', async () => {

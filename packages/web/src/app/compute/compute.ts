@@ -36,10 +36,9 @@ export class Compute {
 
   /** Lets both workers have the sections that either has made. */
   private connect(): void {
-    if (!this.live.isStarted || !this.long.isStarted) return;
-    const { port1, port2 } = new MessageChannel();
-    this.live.connect(port1);
-    this.long.connect(port2);
+    const pair = this.live.isStarted && this.long.isStarted ? new MessageChannel() : undefined;
+    this.live.connect(pair?.port1);
+    this.long.connect(pair?.port2);
   }
 
   /** Lets go of what the workers hold of a collection. */

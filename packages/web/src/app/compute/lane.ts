@@ -39,21 +39,24 @@ export class Lane {
   /** The run for which the worker lacked something. */
   private lackedFor: OpenRun | undefined;
   private readonly sent = new SentDocuments();
+  private hasPeer = false;
   private lastId = 0;
 
-  /** @param onStart called each time that a worker was started */
+  /** @param onChange called each time that a worker was started or ended */
   constructor(
     private readonly createWorker: () => Worker,
-    private readonly onStart: () => void,
+    private readonly onChange: () => void,
   ) {}
 
   get isStarted(): boolean {
     return this.worker !== undefined;
   }
 
-  /** Lets the worker exchange sections with another. */
-  connect(port: MessagePort): void {
-    this.worker?.postMessage({ type: 'peer', port } satisfies PeerMessage, [port]);
+  /** Lets the worker exchange sections with another; with none where there is none any more. */
+  connect(port: MessagePort | undefined): void {
+    if (port || this.hasPeer)
+      this.worker?.postMessage({ type: 'peer', port } satisfies PeerMessage, port ? [port] : []);
+    this.hasPeer = port !== undefined;
   }
 
   run(request: LaneRequest): Run<unknown> {
@@ -63,7 +66,7 @@ export class Lane {
     const result = new Promise<unknown>((resolve, reject) => (settle = { resolve, reject }));
     const open: OpenRun = { ...request, ...settle, id, cancelFlag };
     if (request.slot !== undefined)
-      for (const one of [this.active, ...this.waiting]) if (one?.slot === request.slot) this.cancel(one);
+      for (const one of [...this.waiting, this.active]) if (one?.slot === request.slot) this.cancel(one);
     this.waiting.push(open);
     this.next();
     return { result, cancel: () => this.cancel(open) };
@@ -117,7 +120,7 @@ export class Lane {
       this.end();
     });
     this.worker = worker;
-    this.onStart();
+    this.onChange();
     return worker;
   }
 
@@ -146,7 +149,9 @@ export class Lane {
   private end(): void {
     this.worker?.terminate();
     this.worker = undefined;
+    this.hasPeer = false;
     this.sent.releases();
+    this.onChange();
     this.free();
   }
 

@@ -13,10 +13,10 @@ export interface ComputeRequest<N extends PageTaskName = PageTaskName> {
   readonly cancel: Int32Array | undefined;
 }
 
-/** The other worker, with which sections are exchanged. */
+/** The other worker, with which sections are exchanged; undefined where it was ended. */
 export interface PeerMessage {
   readonly type: 'peer';
-  readonly port: MessagePort;
+  readonly port: MessagePort | undefined;
 }
 
 export type WorkerMessage = HoldMessage | PeerMessage | ComputeRequest;

@@ -46,6 +46,11 @@ describe('the exchange of sections', () => {
       await jest.advanceTimersByTimeAsync(1);
       await brought;
       expect(postMessage).toHaveBeenCalledTimes(1);
+      const left = alone.bring(['a']);
+      alone.connect(undefined);
+      await left;
+      await alone.bring(['a']);
+      expect(postMessage).toHaveBeenCalledTimes(2);
     } finally {
       jest.useRealTimers();
     }

@@ -16,10 +16,13 @@ export class SectionExchange {
 
   constructor(private readonly cache: BakeCache) {}
 
-  connect(port: MessagePort): void {
+  /** @param port undefined where there is no other worker any more */
+  connect(port: MessagePort | undefined): void {
     this.port?.close();
     this.port = port;
-    port.onmessage = ({ data }: MessageEvent<ExchangeMessage>) => this.take(data);
+    // Who was asked is gone.
+    for (const done of [...this.asked.values()]) done(undefined);
+    if (port) port.onmessage = ({ data }: MessageEvent<ExchangeMessage>) => this.take(data);
   }
 
   /** Puts those of some sections into the cache that the other worker has. @param keys of sections */
