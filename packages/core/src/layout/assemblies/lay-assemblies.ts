@@ -1,6 +1,6 @@
 import { CoreError } from '../../errors';
 import type { AssemblyUse, ItemKind, ItemOfKind, StratumContent } from '../../model/items';
-import { ITEMS, ITEM_KINDS, contentOfKinds, isOptionalField, kindsWith, listOf, specOf } from '../../items';
+import { ITEMS, ITEM_KINDS, contentOfKinds, isOptionalField, kindsWith, listOf, overIdsOf, specOf } from '../../items';
 import { turningAbout } from '../../items/place';
 import type { Stratum } from '../../model/stratum';
 import { withoutAside } from '../groups';
@@ -92,14 +92,14 @@ function laidItems<K extends ItemKind>(
   items: readonly ItemOfKind[K][],
   within: ReadonlySet<string>,
 ): ItemOfKind[K][] {
-  const { place, ids } = specOf(kind);
+  const { place } = specOf(kind);
   const turning = turningAbout(use.turn, [0, 0]);
   const group = use.group && isOptionalField(kind, 'group') ? { group: use.group } : undefined;
   return items.map((item) => {
     const turned = place ? { ...item, ...place.turned(item, turning) } : item;
     const moved = place ? { ...turned, ...place.moved(turned, use.position) } : turned;
-    const led = ids(moved, (id, { to }) => (to === 'item' && within.has(id) ? laidId(use.id, id) : id), ITEMS);
-    const laid = { ...moved, ...led, id: laidId(use.id, item.id), ...group };
+    const led = overIdsOf(kind, moved, (id, { to }) => (to === 'item' && within.has(id) ? laidId(use.id, id) : id));
+    const laid = { ...led, id: laidId(use.id, item.id), ...group };
     if (!group) Reflect.deleteProperty(laid, 'group');
     return laid;
   });

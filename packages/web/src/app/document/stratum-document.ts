@@ -73,11 +73,7 @@ export class StratumDocument {
 
   /** Holds exactly some content from now on. */
   fill(content: StratumContent): void {
-    for (const kind of ITEM_KINDS) {
-      const table = this.tableOf(kind);
-      table.clear();
-      for (const item of content[kind]) table.put(item);
-    }
+    this.refill(content);
     this.tell({ stratum: this.id, whole: true, items: [] });
   }
 
@@ -126,11 +122,7 @@ export class StratumDocument {
 
   /** Holds exactly what another did. */
   fillWith({ columns, records }: WholeTables): void {
-    for (const kind of ITEM_KINDS) {
-      const table = this.tableOf(kind);
-      table.clear();
-      for (const item of records[kind]) table.put(item);
-    }
+    this.refill(records);
     this.tables.placement.addColumns(columns.placement);
     this.tell({ stratum: this.id, whole: true, items: [] });
   }
@@ -145,6 +137,14 @@ export class StratumDocument {
   tableOf<K extends ItemKind>(kind: K): ItemTable<K> {
     // Each table holds its kind alone.
     return this.tables[kind] as unknown as ItemTable<K>;
+  }
+
+  private refill(content: StratumContent): void {
+    for (const kind of ITEM_KINDS) {
+      const table = this.tableOf(kind);
+      table.clear();
+      for (const item of content[kind]) table.put(item);
+    }
   }
 
   private put(kind: ItemKind, id: string, record: JsonRecord | undefined): void {
