@@ -79,6 +79,13 @@ export default tseslint.config(
     processor: angular.processInlineTemplates,
     rules: {
       ...restrict(FROM_SERVER, [['three', 'three/*'], 'Only plate/ imports three.']),
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'Property[key.value=/^.(document|window):key/]',
+          message: 'Keys are heard in one place: give the desk a command.',
+        },
+      ],
       '@angular-eslint/component-selector': ['error', { type: 'element', prefix: 'sv', style: 'kebab-case' }],
       '@angular-eslint/prefer-on-push-component-change-detection': 'error',
     },

@@ -1,11 +1,9 @@
 import { Injectable, inject } from '@angular/core';
 import { Router, type NavigationExtras, type Params } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { DESKS } from './desk/desk';
 import { recordsFeature } from './document/records/records-store';
 import { Session } from './session';
-
-/** Desks whose address names one level, by the level's key. */
-export const LEVEL_DESKS: readonly string[] = ['layout', 'sections', 'cells', 'sight'];
 
 /** The address of an id among those of a collection: of a level its key, of an assembly its id. */
 export function addressOf(levels: Readonly<Record<string, { readonly key: string }>>, id: string): string {
@@ -18,16 +16,22 @@ export class Addresses {
   private readonly router = inject(Router);
   private readonly session = inject(Session);
   private readonly levels = inject(Store).selectSignal(recordsFeature.selectTables);
+  private readonly levelDesks = inject(DESKS).flatMap(({ id, namesLevel }) => (namesLevel ? [id] : []));
 
   /** A path within the collection as the router takes it. */
   path([desk, ...rest]: readonly string[]): string[] {
     const within = desk.replace(/^\//, '').split('/');
-    const of = LEVEL_DESKS.includes(within[0]) ? rest.map((id) => addressOf(this.levels().level, id)) : rest;
+    const of = this.isOfLevel(within[0]) ? rest.map((id) => addressOf(this.levels().level, id)) : rest;
     return ['/c', this.session.collection()?.id ?? '', ...within, ...of];
   }
 
   go(path: readonly string[], query: Params = {}, extras: NavigationExtras = {}): Promise<boolean> {
     return this.router.navigate(this.path(path), { queryParams: query, ...extras });
+  }
+
+  /** Whether the address of a desk names one level, by the level's key. */
+  isOfLevel(desk: string): boolean {
+    return this.levelDesks.includes(desk);
   }
 
   /** The desk that is open, without level and collection; '' outside of a collection. */

@@ -6,6 +6,8 @@ import { startMirror, startWorker } from './compute/start-worker';
 import { MIRROR_FACTORY, WORKER_FACTORY } from './compute/worker-factory';
 import { routes } from './app.routes';
 import { bakesFeature } from './bakes/bakes-store';
+import { DESKS } from './desk/desk';
+import { ALL_DESKS } from './desks';
 import { budgetFeature } from './desks/budget/store/budget-store';
 import { cellsFeature } from './desks/cells/store/cells-store';
 import { detailFeature } from './desks/detail/store/detail-store';
@@ -18,6 +20,7 @@ import { recordsFeature } from './document/records/records-store';
 
 export const appConfig: ApplicationConfig = {
   providers: [
+    { provide: DESKS, useValue: ALL_DESKS },
     { provide: WORKER_FACTORY, useValue: startWorker },
     { provide: MIRROR_FACTORY, useValue: startMirror },
     provideRouter(

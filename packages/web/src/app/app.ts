@@ -6,22 +6,26 @@ import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
-import { Addresses, LEVEL_DESKS } from './addresses';
+import { Addresses } from './addresses';
 import { PageAge } from './api/page-age';
 import { ApiClient } from './api/api-client';
+import type { Handler } from './desk/command';
+import { Commands } from './desk/commands';
+import { DESKS } from './desk/desk';
 import { recordsFeature } from './document/records/records-store';
 import { EditLog } from './edits/edit-log';
 import { FindingsHome } from './findings/findings-home';
 import { Session } from './session';
+import { EVERYWHERE, deskNumbers } from './shell/everywhere';
 import { ConflictDialog } from './shell/conflict-dialog';
-import { DeskWords } from './shell/desk-words';
-import { FindDialog, type FindData } from './shell/find-dialog';
-import { COPY_ADDRESS, type Findable } from './shell/findable';
+import { FindDialog } from './shell/find-dialog';
+import type { Findable } from './shell/findable';
 import { KeysDialog } from './shell/keys-dialog';
 import { PersonDialog, type PersonDialogMode } from './shell/person-dialog';
 import { RefusedDialog, type RefusedData } from './shell/refused-dialog';
 import { Restoring } from './shell/restoring';
 import { Seam } from './shell/seam';
+import { SeamDesks } from './shell/seam-desks';
 import { StartHere } from './start-here';
 import { Workspace } from './workspace';
 
@@ -32,7 +36,8 @@ import { Workspace } from './workspace';
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './app.html',
   styleUrl: './app.scss',
-  host: { '(document:keydown)': 'key($event)' },
+  // eslint-disable-next-line no-restricted-syntax -- the one place where keys are heard
+  host: { '(document:keydown)': 'commands.hear($event)' },
 })
 export class App {
   private readonly dialogs = inject(MatDialog);
@@ -48,7 +53,8 @@ export class App {
   readonly findings = inject(FindingsHome);
   readonly addresses = inject(Addresses);
   readonly restoring = inject(Restoring);
-  readonly desks = inject(DeskWords).desks;
+  readonly desks = inject(SeamDesks).desks;
+  readonly commands = inject(Commands);
   readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
   /** Levels that are not played: always one click away. */
@@ -63,6 +69,23 @@ export class App {
   readonly pathOf = (path: string): string[] => this.addresses.path([path]);
 
   constructor() {
+    this.commands.handle(EVERYWHERE, {
+      find: { run: () => this.find(), enabled: this.isInside },
+      keys: { run: () => this.keys() },
+      undo: { run: () => this.edits.undo() },
+      redo: { run: () => this.edits.redo() },
+      'copy-address': { run: () => this.copyAddress() },
+    });
+    const desks = inject(DESKS);
+    this.commands.handle(
+      deskNumbers(desks),
+      Object.fromEntries(
+        desks.map(({ id }): [string, Handler] => [
+          id,
+          { run: () => this.addresses.go([`/${id}`]), enabled: this.isInside },
+        ]),
+      ),
+    );
     void this.session.start();
     this.edits.askName = () => this.askName();
     this.router.events.pipe(takeUntilDestroyed()).subscribe((event) => {
@@ -87,15 +110,11 @@ export class App {
 
   find(): void {
     this.dialogs
-      .open<FindDialog, FindData, Findable>(FindDialog, {
-        data: { desks: this.desks() },
-        width: '560px',
-        position: { top: '90px' },
-      })
+      .open<FindDialog, undefined, Findable>(FindDialog, { width: '560px', position: { top: '90px' } })
       .afterClosed()
       .subscribe((found) => {
         if (found?.kind === 'level') this.goToLevel(found.id);
-        else if (found?.id === COPY_ADDRESS) void this.copyAddress();
+        else if (found?.command) void this.commands.call(found.command.group, found.command.id);
         else if (found) void this.addresses.go(found.path, found.query);
       });
   }
@@ -131,26 +150,10 @@ export class App {
     this.dialogs.open(KeysDialog, { width: '720px' });
   }
 
-  key(event: KeyboardEvent): void {
-    const target = event.target as HTMLElement;
-    const typing = target.closest('input, textarea, select, [contenteditable]') !== null;
-    const command = event.ctrlKey || event.metaKey;
-    if (command && event.key.toLowerCase() === 'z' && !typing) {
-      void (event.shiftKey ? this.edits.redo() : this.edits.undo());
-    } else if (!typing && !command && this.dialogs.openDialogs.length === 0 && event.key === '/' && this.isInside())
-      this.find();
-    else if (!typing && !command && this.dialogs.openDialogs.length === 0 && event.key === '?') this.keys();
-    else if (event.altKey && /^[1-9]$/.test(event.key)) {
-      const desk = this.desks().at(Number(event.key) - 1);
-      if (desk && this.isInside()) void this.addresses.go([desk.path]);
-    } else return;
-    event.preventDefault();
-  }
-
   goToLevel(id: string): void {
     this.workspace.openLevel(id);
     const desk = this.addresses.desk();
-    void this.addresses.go([`/${LEVEL_DESKS.includes(desk) ? desk : 'layout'}`, id]);
+    void this.addresses.go([`/${this.addresses.isOfLevel(desk) ? desk : 'layout'}`, id]);
   }
 
   /** A name for the first edit; asked until one is given, so that the edit is not lost. */

@@ -13,14 +13,13 @@ import {
   type Operation,
   type SetNode,
 } from '@stravel/core';
-import { Addresses } from '../addresses';
+import { FindingPlaces } from '../desk/finding-places';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
 import { create, randomBelow, remove, setRecordField } from '../edits/operations';
 import { Session } from '../session';
 import { Workspace } from '../workspace';
 import { AcceptDialog, type Accepted } from './accept-dialog';
-import { findingRoute } from './finding-route';
 import { FindingsHome } from './findings-home';
 import { ItemFix } from './item-fix';
 
@@ -39,7 +38,7 @@ type Line =
 export class FindingsPage {
   private readonly edits = inject(EditLog);
   private readonly dialogs = inject(MatDialog);
-  private readonly addresses = inject(Addresses);
+  readonly places = inject(FindingPlaces);
   private readonly session = inject(Session);
   private readonly workspace = inject(Workspace);
   private readonly itemFix = inject(ItemFix);
@@ -108,12 +107,6 @@ export class FindingsPage {
       .map(({ id }) => id);
     const all = ids.every((id) => this.chosen().has(id));
     this.chosen.update((chosen) => new Set([...chosen].filter((id) => !ids.includes(id)).concat(all ? [] : ids)));
-  }
-
-  async go(finding: Finding): Promise<void> {
-    if (finding.place.level !== undefined) this.workspace.openLevel(finding.place.level);
-    const { path, query } = findingRoute(finding);
-    await this.addresses.go(path, query);
   }
 
   accept(): void {

@@ -14,6 +14,8 @@ import {
 } from '@stravel/core';
 import { Bakes } from '../bakes/bakes';
 import { OpenLevel } from '../document/level/open-level';
+import { DESKS } from '../desk/desk';
+import { ALL_DESKS } from '../desks';
 import { recordsActions, recordsFeature } from '../document/records/records-store';
 import { StratumDocument } from '../document/stratum-document';
 import { EditLog } from '../edits/edit-log';
@@ -84,6 +86,7 @@ describe('findings', () => {
     TestBed.configureTestingModule({
       providers: [
         provideRouter([]),
+        { provide: DESKS, useValue: ALL_DESKS },
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
         { provide: Bakes, useValue: { findings: bakeFindings } },
         {
@@ -255,9 +258,9 @@ describe('findings', () => {
       urls.push(`${commands.join('/')} ${JSON.stringify(extras?.queryParams ?? {})}`);
       return Promise.resolve(true);
     });
-    await one.go(note);
-    await one.go(leak('road'));
-    await one.go(one.shown().find(({ code }) => code === 'CODE_USED_TWICE') as Finding);
+    await one.places.go(note);
+    await one.places.go(leak('road'));
+    await one.places.go(one.shown().find(({ code }) => code === 'CODE_USED_TWICE') as Finding);
     expect(urls).toEqual([
       '/c/works/layout/yard {"item":"b1"}',
       '/c/works/sight/road {"at":"1,2,3"}',

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { Addresses, LEVEL_DESKS } from '../addresses';
+import { Addresses } from '../addresses';
 import { recordsFeature } from '../document/records/records-store';
 import { nearest } from './nearest';
 
@@ -62,7 +62,7 @@ export class DeadAddress {
   readonly addresses = inject(Addresses);
   private readonly url = inject(Router).url;
   readonly levels = inject(Store).selectSignal(recordsFeature.selectLevels);
-  readonly isLevelDesk = computed(() => LEVEL_DESKS.includes(this.addresses.desk()));
+  readonly isLevelDesk = computed(() => this.addresses.isOfLevel(this.addresses.desk()));
   readonly desk = computed(() => (this.isLevelDesk() ? this.addresses.desk() : 'layout'));
   readonly offered = computed(() =>
     nearest(this.levels(), this.key() ?? this.url.split('/').at(-1) ?? '', ({ key }) => key, OFFERED),

@@ -1,14 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { recordsFeature, selectPlayNumbers } from '../document/records/records-store';
+import { DESKS } from '../desk/desk';
 import { findBest, findables, type Findable } from './findable';
 
 const MAX_SHOWN = 12;
-
-export interface FindData {
-  readonly desks: readonly { readonly name: string; readonly path: string }[];
-}
 
 /** Finds anything that has a name: levels, sets, registers and their entries, fields, pieces, desks, and what can be done. */
 @Component({
@@ -73,14 +70,14 @@ export interface FindData {
 })
 export class FindDialog {
   private readonly dialog = inject<MatDialogRef<FindDialog, Findable>>(MatDialogRef);
-  private readonly data = inject<FindData>(MAT_DIALOG_DATA);
+  private readonly desks = inject(DESKS);
   private readonly store = inject(Store);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly numbers = this.store.selectSignal(selectPlayNumbers);
   readonly text = signal('');
   readonly at = signal(0);
-  private readonly all = computed(() => findables(this.tables(), this.levels(), this.numbers(), this.data.desks));
+  private readonly all = computed(() => findables(this.tables(), this.levels(), this.numbers(), this.desks));
   readonly found = computed(() => findBest(this.all(), this.text(), MAX_SHOWN));
 
   key(event: KeyboardEvent): void {

@@ -1,4 +1,7 @@
 import { registersInOrder, type Level, type RecordTables } from '@stravel/core';
+import type { CommandGroup } from '../desk/command';
+import type { Desk } from '../desk/desk';
+import { EVERYWHERE } from './everywhere';
 import { matchQuality } from './match-quality';
 
 /** Something that Find leads to. */
@@ -16,32 +19,16 @@ export interface Findable {
   /** Code and key of a level, in small letters. */
   readonly code: string;
   readonly levelKey: string;
+  /** What an action does: a command of a group. */
+  readonly command?: { readonly group: string; readonly id: string };
 }
-
-/** Id of the action that works on every page. */
-export const COPY_ADDRESS = 'copy-address';
-
-/** What can be done from anywhere; the Sets desk knows each by its id. */
-export const ACTIONS = [
-  { id: 'new-level', name: 'New level' },
-  { id: 'from-template', name: 'New level from a template…' },
-  { id: 'new-set', name: 'New set' },
-  { id: 'fields', name: 'Fields of the levels…' },
-  { id: 'ready', name: 'What is ready…' },
-  { id: 'codes', name: 'Codes…' },
-  { id: 'start', name: 'Start here…' },
-  { id: 'give-out', name: 'Give levels out as CSV' },
-  { id: 'take-in', name: 'Take levels in from a CSV…' },
-  { id: 'bin', name: 'Bin…' },
-  { id: COPY_ADDRESS, name: 'Copy address of this view' },
-] as const;
 
 /** Everything that has a name, levels first and in order of play. */
 export function findables(
   tables: RecordTables,
   levels: readonly Level[],
   numbers: ReadonlyMap<string, number>,
-  desks: readonly { readonly name: string; readonly path: string }[],
+  desks: readonly Desk[],
 ): Findable[] {
   const item = (
     kind: Findable['kind'],
@@ -102,8 +89,15 @@ export function findables(
       item('piece', id, name, `piece of ${tables.kit[kit]?.name ?? ''}`, ['/detail'], { piece: id }),
     ),
     item('desk', '/devices', 'Go to Devices', 'page', ['/devices']),
-    ...desks.map(({ name, path }) => item('desk', path, `Go to ${name}`, 'desk', [path])),
-    ...ACTIONS.map(({ id, name }) => item('action', id, name, 'action', ['/sets'], { deed: id })),
+    ...desks.map(({ id, label }) => item('desk', id, `Go to ${label}`, 'desk', [`/${id}`])),
+    ...[...desks, EVERYWHERE].flatMap(({ id: group, label, commands }: CommandGroup) =>
+      commands
+        .filter(({ isFound }) => isFound)
+        .map(({ id, text }) => ({
+          ...item('action', `${group} ${id}`, `${text[0].toUpperCase()}${text.slice(1)}`, label, []),
+          command: { group, id },
+        })),
+    ),
   ];
 }
 

@@ -1,14 +1,13 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import type { DeskStatus } from '../desk/desk';
 import { RouterLink, RouterLinkActive } from '@angular/router';
 
 /** What one desk shows on the seam. */
-export interface SeamDesk {
+export interface SeamDesk extends DeskStatus {
+  readonly id: string;
   readonly name: string;
   readonly path: string;
   readonly key: string;
-  /** What it has to say, '' for nothing. */
-  readonly text: string;
-  readonly tone: 'soft' | 'near' | 'over';
 }
 
 /** The strip of desks along the top, each a stitch with its own word to say. */

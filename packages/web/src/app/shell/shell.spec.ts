@@ -4,6 +4,8 @@ import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { provideRouter } from '@angular/router';
 import { provideStore, Store } from '@ngrx/store';
 import { emptyRecordTables, type Level, type Operation } from '@stravel/core';
+import { DESKS } from '../desk/desk';
+import { ALL_DESKS } from '../desks';
 import { recordsActions, recordsFeature } from '../document/records/records-store';
 import { EditLog, type OpenConflict } from '../edits/edit-log';
 import { Session } from '../session';
@@ -40,9 +42,10 @@ describe('the shell', () => {
     TestBed.configureTestingModule({
       providers: [
         provideRouter([]),
+        { provide: DESKS, useValue: ALL_DESKS },
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
         { provide: MatDialogRef, useValue: { close: (value: unknown) => closed.push(value) } },
-        { provide: MAT_DIALOG_DATA, useValue: { desks: [{ name: 'Budget', path: '/budget' }] } },
+        { provide: MAT_DIALOG_DATA, useValue: 'first' },
         {
           provide: EditLog,
           useValue: {
@@ -105,7 +108,7 @@ describe('the shell', () => {
       'Old Ash Road',
       'Tally',
       'Go to Devices',
-      'Go to Budget',
+      'Go to Sets',
     ]);
     await type('ash');
     // The letters of the last stand in it in order, but apart.
@@ -212,10 +215,10 @@ describe('the shell', () => {
     const fixture = TestBed.createComponent(Seam);
     fixture.componentRef.setInput('pathOf', (path: string) => ['/c', 'works', path.slice(1)]);
     fixture.componentRef.setInput('desks', [
-      { name: 'Sets', path: '/sets', key: '1', text: '2 findings', tone: 'soft' },
-      { name: 'Layout', path: '/layout', key: '2', text: '', tone: 'soft' },
-      { name: 'Sight', path: '/sight', key: '3', text: 'stale', tone: 'near' },
-      { name: 'Budget', path: '/budget', key: '4', text: '1 over', tone: 'over' },
+      { id: 'sets', name: 'Sets', path: '/sets', key: '1', text: '2 findings', tone: 'soft' },
+      { id: 'layout', name: 'Layout', path: '/layout', key: '2', text: '', tone: 'soft' },
+      { id: 'sight', name: 'Sight', path: '/sight', key: '3', text: 'stale', tone: 'near' },
+      { id: 'budget', name: 'Budget', path: '/budget', key: '4', text: '1 over', tone: 'over' },
     ]);
     await fixture.whenStable();
     const links = [...(fixture.nativeElement as HTMLElement).querySelectorAll('a')];

@@ -13,6 +13,8 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import type { PlanPoint } from '@stravel/core';
 import { BAKE_STATE_WORDS } from '../../bakes/bakes-store';
+import { Commands } from '../../desk/commands';
+import { toldKeys } from '../../desk/keys';
 import { recordsFeature } from '../../document/records/records-store';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
@@ -26,6 +28,7 @@ import { NumberField } from '../../ui/number-field';
 import { DeadAddress } from '../../shell/dead-address';
 import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
+import { CELLS_DESK } from './manifest';
 import { CellsDesk } from './cells-desk';
 import { drawWalk, measureOf, paintCells } from './cells-drawing';
 import { CELL_MEASURES, cellsActions } from './store/cells-store';
@@ -43,7 +46,6 @@ const MAX_FIRED = 40;
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cells-page.html',
   styleUrl: './cells-page.scss',
-  host: { '(document:keydown)': 'key($event)' },
 })
 export class CellsPage {
   readonly id = input<string>();
@@ -157,10 +159,24 @@ export class CellsPage {
           ]),
     ];
   });
+  readonly isDrawing = computed(() => this.state().tool === 'path');
+  readonly drawnCount = computed(() => this.drawn().length);
   readonly rows = LOAD_ROWS;
   readonly spotMs = signal<number | undefined>(undefined);
 
+  readonly keys = toldKeys(CELLS_DESK);
+
   constructor() {
+    inject(Commands).handle(CELLS_DESK, {
+      path: { run: () => this.dispatch(cellsActions.toolChosen({ tool: 'path' })) },
+      'keep-path': { run: () => this.finishPath(), enabled: this.isDrawing },
+      'drop-knot': { run: () => this.drawn.update((knots) => knots.slice(0, -1)), enabled: this.isDrawing },
+      rehearse: { run: () => this.desk.rehearse(), enabled: () => !this.openLevel.isLoading() },
+      frame: { run: () => this.frameLevel() },
+      'storey-down': { run: () => this.dispatch(cellsActions.storeyStepped({ by: -1 })) },
+      'storey-up': { run: () => this.dispatch(cellsActions.storeyStepped({ by: 1 })) },
+      'let-go': { run: () => this.letGo() },
+    });
     followLevel({
       desk: 'cells',
       key: this.id,
@@ -171,7 +187,7 @@ export class CellsPage {
         this.spotMs.set(undefined);
         this.dispatch(cellsActions.levelOpened({ bottom: -1.5 }));
       },
-      frame: () => this.plate()?.frameStrata(this.strata().map(({ id }) => id)),
+      frame: () => this.frameLevel(),
       setHeights: (heights) => this.dispatch(cellsActions.heightsSet(heights)),
     });
     effect(() => {
@@ -227,30 +243,14 @@ export class CellsPage {
     await this.desk.keepPath(knots, Math.round((this.state().bottom + 1.5) * 1000) / 1000);
   }
 
-  readonly isDrawing = computed(() => this.state().tool === 'path');
-  readonly drawnCount = computed(() => this.drawn().length);
+  private letGo(): void {
+    this.drawn.set([]);
+    this.dispatch(cellsActions.toolChosen({ tool: 'look' }));
+    this.desk.cancel();
+  }
 
-  key(event: KeyboardEvent): void {
-    if (
-      (event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') ||
-      event.ctrlKey ||
-      event.metaKey ||
-      event.altKey
-    )
-      return;
-    if (event.key === 'p') this.dispatch(cellsActions.toolChosen({ tool: 'path' }));
-    else if (event.key === 'Enter' && this.isDrawing()) void this.finishPath();
-    else if (event.key === 'Backspace' && this.isDrawing()) this.drawn.update((knots) => knots.slice(0, -1));
-    else if (event.key === 'r') void this.desk.rehearse();
-    else if (event.key === '[' || event.key === ']')
-      this.dispatch(cellsActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
-    else if (event.key === 'f') this.plate()?.frameStrata(this.strata().map(({ id }) => id));
-    else if (event.key === 'Escape') {
-      this.drawn.set([]);
-      this.dispatch(cellsActions.toolChosen({ tool: 'look' }));
-      this.desk.cancel();
-    } else return;
-    event.preventDefault();
+  private frameLevel(): void {
+    this.plate()?.frameStrata(this.strata().map(({ id }) => id));
   }
 
   /** Stands where the walk was at a moment. */

@@ -2,6 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { DEFAULT_CHAIN, MESH_FORMATS, acceptOf, switchDistances, type DroppedFile, type Piece } from '@stravel/core';
+import type { Handler } from '../../desk/command';
+import { Commands } from '../../desk/commands';
+import { toldKeys } from '../../desk/keys';
 import { KitLibrary } from '../../plate/kit-library';
 import { PieceView } from '../../plate/piece-view';
 import { Session } from '../../session';
@@ -9,6 +12,7 @@ import { bytesText, countText } from '../../ui/amount';
 import { LineChart, type ChartLine } from '../../ui/line-chart';
 import { NumberField } from '../../ui/number-field';
 import { Workspace } from '../../workspace';
+import { DETAIL_DESK } from './manifest';
 import { DetailDesk } from './detail-desk';
 import { ImportReportPanel } from './parts/import-report';
 import { detailActions } from './store/detail-store';
@@ -28,7 +32,6 @@ const lengthText = (metres: number): string =>
     '(dragover)': 'over($event)',
     '(dragleave)': 'isOver.set(false)',
     '(drop)': 'drop($event)',
-    '(document:keydown)': 'key($event)',
   },
 })
 export class DetailPage {
@@ -97,7 +100,31 @@ export class DetailPage {
       new Set(kit === this.desk.kit()?.id ? this.desk.pieces().map(({ name }) => name) : []);
   });
 
+  readonly keys = toldKeys(DETAIL_DESK);
+
   constructor() {
+    const step = (index: number): Handler => ({
+      run: () => this.dispatch(detailActions.stepChosen({ step: index })),
+      enabled: () => index < (this.desk.piece()?.steps.length ?? 0),
+    });
+    inject(Commands).handle(DETAIL_DESK, {
+      build: {
+        run: () => this.build([this.desk.piece() ?? []].flat()),
+        enabled: () => this.desk.piece() !== undefined,
+      },
+      'step-0': step(0),
+      'step-1': step(1),
+      'step-2': step(2),
+      'step-3': step(3),
+      'step-4': step(4),
+      'step-5': step(5),
+      'step-6': step(6),
+      'step-7': step(7),
+      'step-8': step(8),
+      'step-9': step(9),
+      edges: { run: () => this.dispatch(detailActions.edgesShown({ shown: !this.state().showsEdges })) },
+      cancel: { run: () => this.desk.cancel() },
+    });
     effect(() => {
       const kit = this.desk.kit();
       if (kit) untracked(() => this.library.want([kit.id]));
@@ -161,23 +188,5 @@ export class DetailPage {
 
   build(pieces: readonly Piece[]): void {
     void this.desk.buildChains(pieces, { steps: this.steps(), ratio: this.ratio() });
-  }
-
-  key(event: KeyboardEvent): void {
-    if (
-      (event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') ||
-      event.ctrlKey ||
-      event.metaKey ||
-      event.altKey
-    )
-      return;
-    const piece = this.desk.piece();
-    if (event.key === 'b' && piece) this.build([piece]);
-    else if (/^[0-9]$/.test(event.key) && piece && Number(event.key) < piece.steps.length)
-      this.dispatch(detailActions.stepChosen({ step: Number(event.key) }));
-    else if (event.key === 'w') this.dispatch(detailActions.edgesShown({ shown: !this.state().showsEdges }));
-    else if (event.key === 'Escape') this.desk.cancel();
-    else return;
-    event.preventDefault();
   }
 }

@@ -11,6 +11,8 @@ import {
 } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { laidId, type ItemKind, type Path } from '@stravel/core';
+import type { Handler } from '../../desk/command';
+import { Commands } from '../../desk/commands';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections, isMade } from '../../document/level/level-sections';
 import type { HiddenGroups } from '../../document/unseen-groups';
@@ -26,6 +28,7 @@ import { Workspace } from '../../workspace';
 import { AssembliesDesk } from './assemblies/assemblies-desk';
 import { RegionDesk } from './arrange/region-desk';
 import { LAYOUT_KINDS, itemsNamed, type LayoutItem } from './item-edits';
+import { LAYOUT_DESK } from './manifest';
 import { LayoutDesk } from './layout-desk';
 import { LayoutTools } from './layout-tools';
 import { MasksDesk } from './masks/masks-desk';
@@ -42,20 +45,6 @@ import { SideColumn } from './strata/side-column';
 import { TilesDesk } from './tiles/tiles-desk';
 import { layoutActions, type LayoutTool } from './store/layout-store';
 
-const TOOL_KEYS: Readonly<Record<string, LayoutTool>> = {
-  s: 'select',
-  b: 'box',
-  w: 'wedge',
-  c: 'cylinder',
-  p: 'prism',
-  l: 'piece',
-  m: 'marker',
-  v: 'volume',
-  k: 'path',
-  t: 'tiles',
-  x: 'mask',
-  r: 'region',
-};
 /** Things whose outlines follow a drag. */
 const MAX_DRAGGED_OUTLINES = 300;
 
@@ -70,7 +59,6 @@ const MAX_ADDRESSED = 50;
   templateUrl: './layout-page.html',
   styleUrl: './layout-page.scss',
   host: {
-    '(document:keydown)': 'key($event)',
     '(document:copy)': 'copy($event)',
     '(document:cut)': 'copy($event)',
     '(document:paste)': 'paste($event)',
@@ -210,6 +198,42 @@ export class LayoutPage {
   });
 
   constructor() {
+    const choose = (tool: LayoutTool): Handler => ({ run: () => this.dispatch(layoutActions.toolChosen({ tool })) });
+    const ofSelection = (run: () => unknown): Handler => ({ run, enabled: () => this.state().selection.length > 0 });
+    const nudge = (x: number, y: number, z: number): Handler =>
+      ofSelection(() => {
+        const step = this.state().snapMetres || 0.1;
+        return this.desk.move([x * step, y * step, z * step]);
+      });
+    inject(Commands).handle(LAYOUT_DESK, {
+      select: choose('select'),
+      box: choose('box'),
+      wedge: choose('wedge'),
+      cylinder: choose('cylinder'),
+      prism: choose('prism'),
+      piece: choose('piece'),
+      marker: choose('marker'),
+      volume: choose('volume'),
+      path: choose('path'),
+      tiles: choose('tiles'),
+      mask: choose('mask'),
+      region: choose('region'),
+      finish: { run: () => this.tool.finishOutline() },
+      'nudge-left': nudge(-1, 0, 0),
+      'nudge-right': nudge(1, 0, 0),
+      'nudge-up': nudge(0, 0, -1),
+      'nudge-down': nudge(0, 0, 1),
+      raise: nudge(0, 1, 0),
+      lower: nudge(0, -1, 0),
+      'turn-left': ofSelection(() => this.desk.turn(15)),
+      'turn-right': ofSelection(() => this.desk.turn(-15)),
+      duplicate: ofSelection(() => this.desk.duplicate()),
+      delete: ofSelection(() => this.desk.delete()),
+      frame: { run: () => this.frame() },
+      'storey-down': { run: () => this.dispatch(layoutActions.storeyStepped({ by: -1 })) },
+      'storey-up': { run: () => this.dispatch(layoutActions.storeyStepped({ by: 1 })) },
+      'let-go': { run: () => this.letGo() },
+    });
     effect((dispose) => {
       this.desk.plate.set(this.plate());
       dispose(() => this.desk.plate.set(undefined));
@@ -292,42 +316,11 @@ export class LayoutPage {
     void this.desk.paste(text);
   }
 
-  key(event: KeyboardEvent): void {
-    if (isTyping(event)) return;
-    const command = event.ctrlKey || event.metaKey;
-    if (command && event.key.toLowerCase() === 'd') void this.desk.duplicate();
-    else if (command || event.altKey) return;
-    else if (!this.keyAlone(event.key)) return;
-    event.preventDefault();
-  }
-
-  private keyAlone(key: string): boolean {
-    const step = this.state().snapMetres || 0.1;
-    const nudges: Record<string, readonly [number, number, number]> = {
-      ArrowLeft: [-step, 0, 0],
-      ArrowRight: [step, 0, 0],
-      ArrowUp: [0, 0, -step],
-      ArrowDown: [0, 0, step],
-      PageUp: [0, step, 0],
-      PageDown: [0, -step, 0],
-    };
-    const tool = TOOL_KEYS[key.toLowerCase()];
-    if (tool) this.dispatch(layoutActions.toolChosen({ tool }));
-    else if (nudges[key] && this.state().selection.length > 0) void this.desk.move(nudges[key]);
-    else if (key === 'q' || key === 'e') void this.desk.turn(key === 'q' ? 15 : -15);
-    else if (key === 'Delete' || key === 'Backspace') void this.desk.delete();
-    else if (key === '[' || key === ']') this.dispatch(layoutActions.storeyStepped({ by: key === ']' ? 1 : -1 }));
-    else if (key === 'f') this.frame();
-    else if (key === 'Enter') this.tool.finishOutline();
-    else if (key === 'Escape') {
-      if (!this.tool.cancel())
-        this.dispatch(
-          this.state().tool === 'select'
-            ? layoutActions.selectionDropped()
-            : layoutActions.toolChosen({ tool: 'select' }),
-        );
-    } else return false;
-    return true;
+  private letGo(): void {
+    if (this.tool.cancel()) return;
+    this.dispatch(
+      this.state().tool === 'select' ? layoutActions.selectionDropped() : layoutActions.toolChosen({ tool: 'select' }),
+    );
   }
 
   /** Height on which new things stand, a little above the bottom of the heights shown. */

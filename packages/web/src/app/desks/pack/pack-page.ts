@@ -1,18 +1,20 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { PLAIN_TARGET, type Finding } from '@stravel/core';
-import { Addresses } from '../../addresses';
+import { PLAIN_TARGET } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
+import { Commands } from '../../desk/commands';
+import { FindingPlaces } from '../../desk/finding-places';
+import { toldKeys } from '../../desk/keys';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { PackCheck } from '../../findings/pack-check';
-import { findingRoute } from '../../findings/finding-route';
 import { Session } from '../../session';
 import { Readiness } from '../../readiness/readiness';
 import { bytesText, countText } from '../../ui/amount';
 import { Workspace } from '../../workspace';
+import { PACK_DESK } from './manifest';
 import { packActions, packFeature } from './store/pack-store';
 
 /** What a pack's job tells when it is done. */
@@ -34,11 +36,10 @@ interface PackTold {
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './pack-page.html',
   styleUrl: './pack-page.scss',
-  host: { '(document:keydown)': 'key($event)' },
 })
 export class PackPage {
   private readonly store = inject(Store);
-  private readonly addresses = inject(Addresses);
+  readonly places = inject(FindingPlaces);
   private readonly api = inject(ApiClient);
   private readonly edits = inject(EditLog);
   private readonly workspace = inject(Workspace);
@@ -100,7 +101,13 @@ export class PackPage {
       : 'Letters, digits, spaces, dashes and underscores, at most 60.',
   );
 
+  readonly keys = toldKeys(PACK_DESK);
+
   constructor() {
+    inject(Commands).handle(PACK_DESK, {
+      check: { run: () => this.check.check(this.state()) },
+      pack: { run: () => this.pack() },
+    });
     effect(() => {
       if (!this.session.collection() || Object.keys(this.tables().level).length === 0) return;
       const { withAllPurposes, without } = this.state();
@@ -152,25 +159,5 @@ export class PackPage {
   async cancel(id: string): Promise<void> {
     const collection = this.session.collection();
     if (collection) await this.api.cancelJob(collection.id, id);
-  }
-
-  go(finding: Finding): void {
-    const { path, query } = findingRoute(finding);
-    if (finding.place.level !== undefined) this.workspace.openLevel(finding.place.level);
-    void this.addresses.go(path, query);
-  }
-
-  key(event: KeyboardEvent): void {
-    if (
-      (event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') ||
-      event.ctrlKey ||
-      event.metaKey ||
-      event.altKey
-    )
-      return;
-    if (event.key === 'c') void this.check.check(this.state());
-    else if (event.key === 'p') void this.pack();
-    else return;
-    event.preventDefault();
   }
 }

@@ -13,6 +13,9 @@ import {
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { recipeSpec } from '@stravel/core';
+import type { Handler } from '../../desk/command';
+import { Commands } from '../../desk/commands';
+import { toldKeys } from '../../desk/keys';
 import { isMade } from '../../document/level/level-sections';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
@@ -25,19 +28,12 @@ import { countText } from '../../ui/amount';
 import { DeadAddress } from '../../shell/dead-address';
 import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
+import { SECTIONS_DESK } from './manifest';
 import { RecipeForm } from './parts/recipe-form';
 import { SectionsDesk } from './sections-desk';
 import { sectionsActions } from './store/sections-store';
 
 const SNAP_METRES = 0.25;
-const NUDGES: Readonly<Record<string, readonly [number, number, number]>> = {
-  ArrowLeft: [-1, 0, 0],
-  ArrowRight: [1, 0, 0],
-  ArrowUp: [0, 0, -1],
-  ArrowDown: [0, 0, 1],
-  PageUp: [0, 1, 0],
-  PageDown: [0, -1, 0],
-};
 
 /** The Sections desk: parts of a level that a recipe makes, and the hand edits that stay. */
 @Component({
@@ -46,7 +42,6 @@ const NUDGES: Readonly<Record<string, readonly [number, number, number]>> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sections-page.html',
   styleUrl: './sections-page.scss',
-  host: { '(document:keydown)': 'key($event)' },
 })
 export class SectionsPage {
   readonly id = input<string>();
@@ -93,7 +88,29 @@ export class SectionsPage {
     return box ? [0, 1, 2].map((k) => (box.max[k] - box.min[k]).toFixed(1)).join(' × ') : '';
   });
 
+  readonly keys = toldKeys(SECTIONS_DESK);
+
   constructor() {
+    const ofWall = (run: (wall: string) => unknown): Handler => ({
+      run: () => run(this.state().wall ?? ''),
+      enabled: () => this.state().wall !== null,
+    });
+    const nudge = (x: number, y: number, z: number): Handler =>
+      ofWall((wall) => this.desk.moveWall(wall, [x * SNAP_METRES, y * SNAP_METRES, z * SNAP_METRES]));
+    inject(Commands).handle(SECTIONS_DESK, {
+      reseed: { run: () => this.desk.reseed(), enabled: () => this.desk.held() !== undefined },
+      'nudge-left': nudge(-1, 0, 0),
+      'nudge-right': nudge(1, 0, 0),
+      'nudge-up': nudge(0, 0, -1),
+      'nudge-down': nudge(0, 0, 1),
+      raise: nudge(0, 1, 0),
+      lower: nudge(0, -1, 0),
+      hide: ofWall((wall) => this.desk.hideWall(wall)),
+      frame: { run: () => this.frame() },
+      'storey-down': { run: () => this.dispatch(sectionsActions.storeyStepped({ by: -1 })) },
+      'storey-up': { run: () => this.dispatch(sectionsActions.storeyStepped({ by: 1 })) },
+      'let-go': { run: () => this.letGo() },
+    });
     followLevel({
       desk: 'sections',
       key: this.id,
@@ -156,29 +173,10 @@ export class SectionsPage {
     this.dispatch(sectionsActions.wallChosen({ id: hit?.id ?? null }));
   }
 
-  key(event: KeyboardEvent): void {
-    if (
-      (event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') ||
-      event.ctrlKey ||
-      event.metaKey ||
-      event.altKey
-    )
-      return;
-    const { wall } = this.state();
-    const nudge = NUDGES[event.key] as readonly [number, number, number] | undefined;
-    if (event.key === 'g') void this.desk.reseed();
-    else if (wall !== null && (event.key === 'Delete' || event.key === 'Backspace')) void this.desk.hideWall(wall);
-    else if (wall !== null && nudge)
-      void this.desk.moveWall(wall, [nudge[0] * SNAP_METRES, nudge[1] * SNAP_METRES, nudge[2] * SNAP_METRES]);
-    else if (event.key === '[' || event.key === ']')
-      this.dispatch(sectionsActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
-    else if (event.key === 'f') this.frame();
-    else if (event.key === 'Escape') {
-      const held = this.desk.held();
-      if (held) this.sections.cancel(held.recipe.id);
-      this.dispatch(sectionsActions.wallChosen({ id: null }));
-    } else return;
-    event.preventDefault();
+  private letGo(): void {
+    const held = this.desk.held();
+    if (held) this.sections.cancel(held.recipe.id);
+    this.dispatch(sectionsActions.wallChosen({ id: null }));
   }
 
   /** Takes in a seed; an empty one goes back to what it was. */

@@ -1,7 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
-import { Router } from '@angular/router';
 import { Store } from '@ngrx/store';
 import {
   NEW_LEVEL_NAME,
@@ -17,6 +16,7 @@ import {
   type Operation,
 } from '@stravel/core';
 import { Addresses } from '../../addresses';
+import { Commands } from '../../desk/commands';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { Bakes } from '../../bakes/bakes';
 import { MEASURES, limitOf, measureText } from '../../bakes/core-bands';
@@ -33,6 +33,7 @@ import { CodeGiver } from './codes/code-giver';
 import { FieldContext } from './fields/field-context';
 import { FieldDialogs } from './fields/field-dialogs';
 import { binLevels, binSet, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
+import { SETS_DESK } from './manifest';
 import { BinDialog } from './parts/bin-dialog';
 import { ChooseSetDialog, type ChooseSetData } from './parts/choose-set-dialog';
 import { RecordTable, type RowRequest } from './parts/record-table';
@@ -62,7 +63,6 @@ export class SetsPage {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
   private readonly dialogs = inject(MatDialog);
-  private readonly router = inject(Router);
   private readonly addresses = inject(Addresses);
   private readonly bakes = inject(Bakes);
   private readonly session = inject(Session);
@@ -88,9 +88,6 @@ export class SetsPage {
   readonly at = input<string>();
   readonly column = input<string>();
   readonly field = input<string>();
-  /** Something to do, from the address. */
-  // eslint-disable-next-line @angular-eslint/no-input-rename -- addresses keep the word that they were kept with
-  readonly command = input<string>(undefined, { alias: 'deed' });
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
   readonly allColumns = computed(() => {
@@ -167,6 +164,18 @@ export class SetsPage {
   });
 
   constructor() {
+    inject(Commands).handle(SETS_DESK, {
+      'new-level': { run: () => this.addLevel() },
+      'from-template': { run: () => this.fromTemplate() },
+      'new-set': { run: () => this.addSet() },
+      fields: { run: () => this.fieldDialogs.list(null) },
+      ready: { run: () => this.readiness.open() },
+      codes: { run: () => this.openCodes() },
+      start: { run: () => this.openStart() },
+      'give-out': { run: () => this.takeOut() },
+      'take-in': { run: () => this.takeIn() },
+      bin: { run: () => this.openBin() },
+    });
     effect((onCleanup) => onCleanup(readAhead(this.levels())));
     effect(() => {
       const [at, column] = [this.at(), this.column() ?? 'name'];
@@ -177,10 +186,6 @@ export class SetsPage {
       const row = this.state().active?.row ?? '';
       const isLevel = Object.hasOwn(this.tables().level, row);
       if (isLevel) untracked(() => this.workspace.openLevel(row));
-    });
-    effect(() => {
-      const command = this.command();
-      if (command !== undefined) untracked(() => void this.doOnce(command));
     });
     effect(() => {
       const field = this.field();
@@ -316,24 +321,6 @@ export class SetsPage {
 
   fromTemplate(): void {
     this.reuse([]);
-  }
-
-  /** Does what the address asks, and takes it out of the address, so that a reload does not do it again. */
-  private async doOnce(command: string): Promise<void> {
-    await this.router.navigate([], { queryParams: { deed: null }, queryParamsHandling: 'merge', replaceUrl: true });
-    const commands: Readonly<Record<string, () => unknown>> = {
-      'new-level': () => this.addLevel(),
-      'from-template': () => this.fromTemplate(),
-      'new-set': () => this.addSet(),
-      fields: () => this.fieldDialogs.list(null),
-      ready: () => this.readiness.open(),
-      codes: () => this.openCodes(),
-      start: () => this.openStart(),
-      'give-out': () => this.takeOut(),
-      'take-in': () => this.takeIn(),
-      bin: () => this.openBin(),
-    };
-    if (Object.hasOwn(commands, command)) await commands[command]();
   }
 
   openBin(): void {

@@ -13,6 +13,8 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import type { PlanPoint, Vector3 } from '@stravel/core';
 import { BAKE_STATE_WORDS } from '../../bakes/bakes-store';
+import { Commands } from '../../desk/commands';
+import { toldKeys } from '../../desk/keys';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections } from '../../document/level/level-sections';
 import { followLevel } from '../../plate/follow-level';
@@ -28,6 +30,7 @@ import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
 import { FromHere, type FromHereRow } from './parts/from-here';
 import { WorstPockets } from './parts/worst-pockets';
+import { SIGHT_DESK } from './manifest';
 import { SightDesk } from './sight-desk';
 import { drawSight, paintPockets } from './sight-drawing';
 import { sightActions } from './store/sight-store';
@@ -41,7 +44,6 @@ const SNAP_METRES = 0.25;
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sight-page.html',
   styleUrl: './sight-page.scss',
-  host: { '(document:keydown)': 'key($event)' },
 })
 export class SightPage {
   readonly id = input<string>();
@@ -144,7 +146,18 @@ export class SightPage {
     );
   });
 
+  readonly keys = toldKeys(SIGHT_DESK);
+
   constructor() {
+    inject(Commands).handle(SIGHT_DESK, {
+      stand: { run: () => this.dispatch(sightActions.toolChosen({ tool: 'stand' })) },
+      divider: { run: () => this.dispatch(sightActions.toolChosen({ tool: 'divider' })) },
+      bake: { run: () => this.desk.bake(), enabled: () => !this.openLevel.isLoading() },
+      frame: { run: () => this.frameLevel() },
+      'storey-down': { run: () => this.dispatch(sightActions.storeyStepped({ by: -1 })) },
+      'storey-up': { run: () => this.dispatch(sightActions.storeyStepped({ by: 1 })) },
+      'let-go': { run: () => this.letGo() },
+    });
     followLevel({
       desk: 'sight',
       key: this.id,
@@ -219,26 +232,10 @@ export class SightPage {
     this.dispatch(sightActions.stoodAt({ at }));
   }
 
-  key(event: KeyboardEvent): void {
-    if (
-      (event.target as HTMLElement).closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') ||
-      event.ctrlKey ||
-      event.metaKey ||
-      event.altKey
-    )
-      return;
-    if (event.key === 'd') this.dispatch(sightActions.toolChosen({ tool: 'divider' }));
-    else if (event.key === 's') this.dispatch(sightActions.toolChosen({ tool: 'stand' }));
-    else if (event.key === 'b') void this.desk.bake();
-    else if (event.key === '[' || event.key === ']')
-      this.dispatch(sightActions.storeyStepped({ by: event.key === ']' ? 1 : -1 }));
-    else if (event.key === 'f') this.frameLevel();
-    else if (event.key === 'Escape') {
-      this.line.set(undefined);
-      this.dispatch(sightActions.toolChosen({ tool: 'stand' }));
-      this.desk.bakes.cancel();
-    } else return;
-    event.preventDefault();
+  private letGo(): void {
+    this.line.set(undefined);
+    this.dispatch(sightActions.toolChosen({ tool: 'stand' }));
+    this.desk.bakes.cancel();
   }
 
   private frameLevel(): void {

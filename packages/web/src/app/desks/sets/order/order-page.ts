@@ -14,7 +14,7 @@ import {
   type OrderGraph,
 } from '@stravel/core';
 import { Compute } from '../../../compute/compute';
-import { ORDER_CODES } from '../../../findings/finding-route';
+import { ORDER_CODES } from './order-codes';
 import { SetCheck } from '../../../findings/set-check';
 import { WorkInHand } from '../../../compute/work-in-hand';
 import { recordsFeature, selectPlayNumbers } from '../../../document/records/records-store';

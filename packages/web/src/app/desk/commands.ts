@@ -1,0 +1,73 @@
+import { DestroyRef, Injectable, effect, inject, signal, untracked } from '@angular/core';
+import { MatDialog } from '@angular/material/dialog';
+import { Addresses } from '../addresses';
+import type { CommandGroup, CommandSpec, Handler, Handlers } from './command';
+import { commandOf } from './keys';
+
+interface Open {
+  readonly group: CommandGroup;
+  readonly handlers: Readonly<Record<string, Handler>>;
+}
+
+/** Calls commands, by a key or by their name. The page that is open hears them; what belongs to another desk goes there first. */
+@Injectable({ providedIn: 'root' })
+export class Commands {
+  private readonly dialogs = inject(MatDialog);
+  private readonly addresses = inject(Addresses);
+  private open: readonly Open[] = [];
+  /** What was called from elsewhere, until its desk is there and can do it. */
+  private readonly waiting = signal<{ readonly group: string; readonly id: string } | undefined>(undefined);
+
+  /** Lets a page do the commands of a group as long as it is there. Must be called where things are injected. */
+  handle<G extends CommandGroup>(group: G, handlers: Handlers<G>): void {
+    const open: Open = { group, handlers };
+    // The page that came last is asked first.
+    this.open = [open, ...this.open];
+    effect(() => {
+      const waiting = this.waiting();
+      if (waiting?.group !== group.id) return;
+      const { run, isEnabled } = named(open, waiting.id);
+      if (!isEnabled()) return;
+      untracked(() => {
+        this.waiting.set(undefined);
+        run();
+      });
+    });
+    inject(DestroyRef).onDestroy(() => {
+      this.open = this.open.filter((one) => one !== open);
+      if (this.waiting()?.group === group.id) this.waiting.set(undefined);
+    });
+  }
+
+  /** Does a command of a group that may not be open: its desk is gone to first. */
+  async call(group: string, id: string): Promise<void> {
+    const isOpen = this.open.some((one) => one.group.id === group);
+    this.waiting.set({ group, id });
+    if (!isOpen && !(await this.addresses.go([`/${group}`]).catch(() => false))) this.waiting.set(undefined);
+  }
+
+  /** Does what a key press means on the page that is open. */
+  hear(event: KeyboardEvent): void {
+    for (const open of this.open) {
+      const command = commandOf(open.group.commands, event);
+      if (!command || !this.isHeard(command, event)) continue;
+      const { run, isEnabled } = named(open, command.id);
+      if (!isEnabled()) continue;
+      event.preventDefault();
+      run();
+      return;
+    }
+  }
+
+  private isHeard({ when }: CommandSpec, { target }: KeyboardEvent): boolean {
+    if (when === 'always') return true;
+    const within = (what: string): boolean => target instanceof Element && target.closest(what) !== null;
+    if (within('input, textarea, select, [contenteditable]')) return false;
+    return when === 'not typing' || (!within('[role=menu]') && this.dialogs.openDialogs.length === 0);
+  }
+}
+
+function named({ handlers }: Open, id: string): { readonly run: () => void; readonly isEnabled: () => boolean } {
+  const handler = handlers[id];
+  return { run: () => void handler.run(), isEnabled: () => handler.enabled?.() ?? true };
+}

@@ -1,1 +1,0 @@
-export { BudgetPage } from './budget-page';

@@ -1,1 +1,0 @@
-export { CellsPage } from './cells-page';

@@ -1,0 +1,36 @@
+import { inject } from '@angular/core';
+import { Bakes } from '../../bakes/bakes';
+import { levelOf, placeAt, type Desk } from '../../desk/desk';
+import { PLATE_COMMANDS } from '../../desk/level-commands';
+import { Workspace } from '../../workspace';
+
+export const CELLS_DESK = {
+  id: 'cells',
+  label: 'Cells',
+  namesLevel: true,
+  routes: () => import('./routes').then(({ CELLS_ROUTES }) => CELLS_ROUTES),
+  commands: [
+    { id: 'path', text: 'draw a path', keys: ['P'] },
+    { id: 'keep-path', text: 'keep the path', keys: ['Enter'] },
+    { id: 'drop-knot', text: 'take back the last point of the path', keys: ['Backspace'] },
+    { id: 'rehearse', text: 'rehearse', keys: ['R'], isFound: true },
+    ...PLATE_COMMANDS,
+    { id: 'let-go', text: 'cancel, let go', keys: ['Esc'] },
+  ],
+  status: () => {
+    const bakes = inject(Bakes);
+    const workspace = inject(Workspace);
+    return () => {
+      const walks = bakes.byLevel()[workspace.level()?.id ?? '']?.rehearsals ?? [];
+      const late = walks.reduce((sum, { summary }) => sum + (summary?.late ?? 0), 0);
+      return { text: late > 0 ? `${late} late` : '', tone: 'over' };
+    };
+  },
+  place: (finding) => {
+    const level = levelOf(finding);
+    const { position } = finding.place;
+    return finding.desk === 'cells' && level !== undefined
+      ? placeAt(['/cells', level], { at: position?.join(',') })
+      : undefined;
+  },
+} as const satisfies Desk;

@@ -1,1 +1,0 @@
-export { DetailPage } from './detail-page';

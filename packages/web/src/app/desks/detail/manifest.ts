@@ -1,0 +1,30 @@
+import { placeAt, silent, type Desk } from '../../desk/desk';
+
+/** Steps that a key each shows. */
+const STEPS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9] as const;
+export type StepCommand = `step-${(typeof STEPS)[number]}`;
+const stepCommands = STEPS.map((step) => ({
+  id: `step-${step}` as StepCommand,
+  text: 'show a step',
+  keys: [String(step)],
+}));
+
+export const DETAIL_DESK = {
+  id: 'detail',
+  label: 'Detail',
+  namesLevel: false,
+  routes: () => import('./routes').then(({ DETAIL_ROUTES }) => DETAIL_ROUTES),
+  commands: [
+    { id: 'build', text: 'build the chain of the piece', keys: ['B'] },
+    ...stepCommands,
+    { id: 'edges', text: 'edges on, off', keys: ['W'] },
+    { id: 'cancel', text: 'cancel', keys: ['Esc'] },
+  ],
+  status: silent,
+  place: ({ place: { piece, kit } }) =>
+    piece !== undefined
+      ? placeAt(['/detail'], { piece })
+      : kit !== undefined
+        ? placeAt(['/detail'], { kit })
+        : undefined,
+} as const satisfies Desk;

@@ -1,1 +1,0 @@
-export { LayoutPage } from './layout-page';

@@ -1,0 +1,56 @@
+import { levelOf, placeAt, silent, type Desk } from '../../desk/desk';
+import { PLATE_COMMANDS } from '../../desk/level-commands';
+
+/** What the Layout desk draws and paints with: a command each, which chooses it. */
+export const TOOL_COMMANDS = [
+  { id: 'select', text: 'select', keys: ['S'] },
+  { id: 'box', text: 'draw a box', keys: ['B'], isFound: true },
+  { id: 'wedge', text: 'draw a wedge', keys: ['W'], isFound: true },
+  { id: 'cylinder', text: 'draw a cylinder', keys: ['C'], isFound: true },
+  { id: 'prism', text: 'draw a prism', keys: ['P'], isFound: true },
+  { id: 'piece', text: 'place a piece', keys: ['L'], isFound: true },
+  { id: 'marker', text: 'set a marker', keys: ['M'], isFound: true },
+  { id: 'volume', text: 'draw a volume', keys: ['V'], isFound: true },
+  { id: 'path', text: 'draw a path', keys: ['K'], isFound: true },
+  { id: 'tiles', text: 'paint tiles', keys: ['T'], isFound: true },
+  { id: 'mask', text: 'paint a mask', keys: ['X'], isFound: true },
+  { id: 'region', text: 'move a region', keys: ['R'], isFound: true },
+] as const;
+
+export const LAYOUT_DESK = {
+  id: 'layout',
+  label: 'Layout',
+  namesLevel: true,
+  routes: () => import('./routes').then(({ LAYOUT_ROUTES }) => LAYOUT_ROUTES),
+  commands: [
+    ...TOOL_COMMANDS,
+    { id: 'finish', text: 'end what is drawn corner by corner', keys: ['Enter'] },
+    { id: 'nudge-left', text: 'nudge by a grid step', keys: ['←'] },
+    { id: 'nudge-up', text: 'nudge by a grid step', keys: ['↑'] },
+    { id: 'nudge-right', text: 'nudge by a grid step', keys: ['→'] },
+    { id: 'nudge-down', text: 'nudge by a grid step', keys: ['↓'] },
+    { id: 'raise', text: 'raise, lower by a grid step', keys: ['PgUp'] },
+    { id: 'lower', text: 'raise, lower by a grid step', keys: ['PgDn'] },
+    { id: 'turn-left', text: 'turn by 15°', keys: ['Q'] },
+    { id: 'turn-right', text: 'turn by 15°', keys: ['E'] },
+    { id: 'duplicate', text: 'duplicate', keys: ['Ctrl D'] },
+    { id: 'delete', text: 'delete', keys: ['Delete', 'Backspace'] },
+    ...PLATE_COMMANDS,
+    { id: 'let-go', text: 'cancel, let go', keys: ['Esc'] },
+  ],
+  // The browser's own copy and paste, and a key that is held.
+  notes: [
+    { keys: 'Ctrl C X V', text: 'copy, cut, paste at the same place' },
+    { keys: 'Alt (held)', text: 'no snapping' },
+  ],
+  status: silent,
+  place: (finding) => {
+    const level = levelOf(finding);
+    const { desk, code } = finding;
+    const { item } = finding.place;
+    if (level === undefined || desk === 'sets' || desk === 'sections' || desk === 'cells') return undefined;
+    if (item !== undefined) return placeAt(['/layout', level], { item });
+    const isHere = desk === 'layout' || code === 'PACK_COUNT' || code === 'PACK_EMPTY';
+    return isHere ? placeAt(['/layout', level]) : undefined;
+  },
+} as const satisfies Desk;

@@ -1,1 +1,0 @@
-export { PackPage } from './pack-page';

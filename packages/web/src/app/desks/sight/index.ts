@@ -1,1 +1,0 @@
-export { SightPage } from './sight-page';
