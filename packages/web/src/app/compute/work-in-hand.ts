@@ -1,4 +1,4 @@
-import { signal } from '@angular/core';
+import { DestroyRef, inject, signal } from '@angular/core';
 import { CoreError } from '@stravel/core';
 import type { Run } from './compute';
 
@@ -42,4 +42,11 @@ export class WorkInHand {
   cancel(): void {
     this.run?.cancel();
   }
+}
+
+/** Work that ends with who does it. Must be called where things are injected. */
+export function workUntilLeft(): WorkInHand {
+  const work = new WorkInHand();
+  inject(DestroyRef).onDestroy(() => work.cancel());
+  return work;
 }

@@ -121,8 +121,10 @@ export function followLevel({ desk, key, plate, heights, opened, frame, setHeigh
     };
   });
   addEventListener('pagehide', keepView);
+  const rest = openLevel.show();
   inject(DestroyRef).onDestroy(() => {
     keepView();
+    rest();
     removeEventListener('pagehide', keepView);
     workspace.viewQuery.set(undefined);
   });

@@ -1,5 +1,5 @@
 import { stepNodeName, type Piece } from '@stravel/core';
-import { Mesh, type BufferGeometry, type Material } from 'three';
+import { Mesh, Texture, type BufferGeometry, type Material } from 'three';
 import { GLTFLoader } from 'three/addons/loaders/GLTFLoader.js';
 
 /** What is drawn of one step of a piece: one geometry a material. */
@@ -41,4 +41,18 @@ export async function readKitMeshes(glb: ArrayBuffer, pieces: readonly Piece[]):
     meshes.set(piece.id, { steps });
   }
   return meshes;
+}
+
+/**
+ * Frees what renderers made of meshes that outlive them; the next one that draws them makes it anew. A renderer is held by
+ * everything that it has drawn until then, its canvas and context with it.
+ */
+export function letGo(meshes: Iterable<PieceMesh>): void {
+  for (const { steps } of meshes) {
+    for (const { geometry, material } of steps.flatMap(({ parts }) => parts)) {
+      geometry.dispose();
+      for (const value of Object.values(material) as unknown[]) if (value instanceof Texture) value.dispose();
+      material.dispose();
+    }
+  }
 }

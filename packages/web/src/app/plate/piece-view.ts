@@ -22,7 +22,7 @@ import {
   WebGLRenderer,
   WireframeGeometry,
 } from 'three';
-import type { StepMesh } from './kit-meshes';
+import { letGo, type StepMesh } from './kit-meshes';
 import { ModelCamera } from './plate-cameras';
 import { FILLED_HOST } from '../ui/filled-host';
 import { DueFrame } from './due-frame';
@@ -69,6 +69,8 @@ export class PieceView {
   private readonly scene = new Scene();
   private readonly camera = new ModelCamera();
   private readonly shown = new Group();
+  /** Steps that were shown; the library keeps them when this view ends. */
+  private readonly drawn = new Set<StepMesh>();
   private readonly edgeMaterial = new LineBasicMaterial({ transparent: true, opacity: 0.45 });
   private renderer: WebGLRenderer | undefined;
   private readonly frame = new DueFrame(() => this.render());
@@ -100,6 +102,7 @@ export class PieceView {
     inject(DestroyRef).onDestroy(() => {
       this.frame.end();
       this.show(undefined, false);
+      letGo([{ steps: [...this.drawn] }]);
       this.edgeMaterial.dispose();
       this.renderer?.dispose();
       this.renderer?.forceContextLoss();
@@ -130,6 +133,7 @@ export class PieceView {
       if (child instanceof LineSegments) (child.geometry as WireframeGeometry).dispose();
       this.shown.remove(child);
     }
+    if (step) this.drawn.add(step);
     for (const { geometry, material } of step?.parts ?? []) {
       this.shown.add(new Mesh(geometry, material));
       if (withEdges) this.shown.add(new LineSegments(new WireframeGeometry(geometry), this.edgeMaterial));

@@ -13,7 +13,7 @@ import {
 import type { StratumChange, StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-groups';
 import { BlockCaps } from './block-caps';
-import type { PieceMesh } from './kit-meshes';
+import { letGo, type PieceMesh } from './kit-meshes';
 import { plateKind } from './kinds';
 import type { BlockMaterials, LayerHost, PlateLayer } from './plate-layer';
 import type { DetailView } from './placement-instances';
@@ -140,6 +140,7 @@ export class PlateScene {
     const { hides, decor, cut, edges } = this.materials;
     for (const material of [hides, decor, cut, edges]) material.dispose();
     this.caps.dispose();
+    letGo(this.meshes.values());
   }
 
   private draw(document: StratumDocument): void {

@@ -1,4 +1,4 @@
-import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
   CoreError,
@@ -10,15 +10,12 @@ import {
   type Json,
   type PlanPoint,
   type Rehearsal,
-  REHEARSAL_VERSION,
-  type RehearsalResult,
 } from '@stravel/core';
-import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { isToBeOpened, stateOfOpen } from '../../bakes/bakes-store';
 import { KitLoads } from '../../bakes/kit-loads';
+import { Rehearsing } from '../../bakes/rehearsing';
 import { Compute } from '../../compute/compute';
-import { WorkInHand } from '../../compute/work-in-hand';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections } from '../../document/level/level-sections';
 import { OpenLevel } from '../../document/level/open-level';
@@ -43,19 +40,11 @@ const NEW_GRID: Omit<CellGrid, 'id'> = {
 };
 const WALKING_METRES_PER_SECOND = 4;
 
-interface OpenWalk {
-  readonly walk: string;
-  /** Of what it was made from. */
-  readonly key: string;
-  readonly result: RehearsalResult;
-}
-
 /** What the Cells desk shows and does. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class CellsDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
-  private readonly api = inject(ApiClient);
   private readonly compute = inject(Compute);
   private readonly registry = inject(DocumentRegistry);
   private readonly session = inject(Session);
@@ -66,12 +55,13 @@ export class CellsDesk {
   readonly openLevel = inject(OpenLevel);
   readonly sections = inject(LevelSections);
   readonly state = this.store.selectSignal(cellsFeature.selectCellsState);
-  private readonly opened = signal<OpenWalk | undefined>(undefined);
-  private readonly work = new WorkInHand();
+  /** Goes on when the desk is left. */
+  private readonly rehearsing = inject(Rehearsing);
+  private readonly opened = this.rehearsing.opened;
   private timer: ReturnType<typeof setTimeout> | undefined;
 
-  readonly progress = this.work.progress;
-  readonly failure = this.work.failure;
+  readonly progress = this.rehearsing.progress;
+  readonly failure = this.rehearsing.failure;
   readonly cut = signal<{ readonly level: string; readonly cut: CutLevel } | undefined>(undefined);
   readonly grid = computed((): CellGrid | undefined => this.tables().cellGrid[this.openLevel.level()?.id ?? '']);
   readonly walks = computed(() =>
@@ -101,6 +91,7 @@ export class CellsDesk {
   });
 
   constructor() {
+    inject(DestroyRef).onDestroy(() => clearTimeout(this.timer));
     effect(() => {
       const level = this.openLevel.level();
       const grid = this.grid();
@@ -127,7 +118,7 @@ export class CellsDesk {
       const isToRead = isToBeOpened(this.listed(), this.openKey());
       if (!walk || !isToRead) return;
       untracked(() => {
-        if (!this.progress()) void this.read(walk.id);
+        if (!this.progress()) void this.rehearsing.read(walk.id);
       });
     });
   }
@@ -222,7 +213,6 @@ export class CellsDesk {
     if (walk) await this.edits.commit('delete a walk', [remove(RECORDS_DOCUMENT, 'rehearsal', walk)]);
   }
 
-  /** Walks in the page's worker; the server then walks as well and keeps what it finds. */
   async rehearse(): Promise<void> {
     const level = this.openLevel.level();
     const grid = this.grid();
@@ -233,46 +223,11 @@ export class CellsDesk {
       this.failure.set(`The device of ${walk.name} is not there any more. Choose another.`);
       return;
     }
-    const result = await this.work.do('reading the level', async () => {
-      const scene = await this.bakes.scene(level.id, await this.kitLoads.of());
-      return this.work.keep(this.bakes.make(scene, { kind: 'rehearsal', subject: walk.id }, this.work.say));
-    });
-    if (!result) return;
-    this.opened.set({ walk: walk.id, ...result });
-    void this.keep(walk.id);
+    await this.rehearsing.rehearse(level.id, walk.id);
   }
 
   cancel(): void {
-    this.work.cancel();
-  }
-
-  private async keep(walk: string): Promise<void> {
-    const collection = this.session.collection();
-    if (!collection) return;
-    try {
-      await this.edits.settled();
-      await this.api.json<RehearsalResult>(`/api/collections/${collection.id}/bakes/rehearsal/${walk}`, {
-        method: 'POST',
-        body: {},
-      });
-      await this.bakes.refresh();
-    } catch (error) {
-      this.failure.set(`The rehearsal was not kept. ${error instanceof Error ? error.message : String(error)}`);
-    }
-  }
-
-  private async read(walk: string): Promise<void> {
-    const collection = this.session.collection();
-    if (!collection) return;
-    try {
-      const { key, value: result } = await this.api.keyed<RehearsalResult>(
-        `/api/collections/${collection.id}/bakes/rehearsal/${walk}`,
-      );
-      // One that was kept in an older form cannot be read any more; it is stale anyway.
-      if (result.version === REHEARSAL_VERSION) this.opened.set({ walk, key, result });
-    } catch (error) {
-      this.failure.set(error instanceof Error ? error.message : String(error));
-    }
+    this.rehearsing.cancel();
   }
 
   private async cutNow(level: string): Promise<void> {

@@ -32,6 +32,7 @@ import { CELLS_DESK } from './manifest';
 import { CellsDesk } from './cells-desk';
 import { drawWalk, measureOf, paintCells } from './cells-drawing';
 import { CELL_MEASURES, cellsActions } from './store/cells-store';
+import { WaitingPath } from './waiting-path';
 
 const SNAP_METRES = 0.5;
 /** Rows over which loads are spread in the timeline. */
@@ -43,6 +44,7 @@ const MAX_FIRED = 40;
 @Component({
   selector: 'sv-cells-page',
   imports: [DeadAddress, LevelSwitcher, LineChart, MatProgressBarModule, NumberField, PlateControls, PlateView],
+  providers: [CellsDesk, WaitingPath],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cells-page.html',
   styleUrl: './cells-page.scss',

@@ -22,7 +22,7 @@ import { Session } from '../../session';
 import { CellsDesk } from './cells-desk';
 import { measureOf } from './cells-drawing';
 import { cellsActions, cellsFeature } from './store/cells-store';
-import { readWaitingPath } from './waiting-path';
+import { WaitingPath, readWaitingPath } from './waiting-path';
 
 const level = {
   id: 'flat',
@@ -70,6 +70,8 @@ describe('the Cells desk', () => {
     answer = () => Promise.resolve({ key: 'walked', result: { late: [], gaps: [] } });
     TestBed.configureTestingModule({
       providers: [
+        CellsDesk,
+        WaitingPath,
         provideStore({ [recordsFeature.name]: recordsFeature.reducer, [cellsFeature.name]: cellsFeature.reducer }),
         { provide: ApiClient, useValue: { json: (url: string) => Promise.resolve(posted.push(url)) } },
         {

@@ -10,7 +10,7 @@ export interface WaitingPathOf {
 }
 
 /** Keeps one path a collection, in this browser, until there is a device. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class WaitingPath {
   private readonly session = inject(Session);
   private readonly key = computed(() => `stravel.waiting-path.${this.session.collection()?.id ?? ''}`);

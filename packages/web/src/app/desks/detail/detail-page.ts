@@ -25,6 +25,7 @@ const lengthText = (metres: number): string =>
 @Component({
   selector: 'sv-detail-page',
   imports: [ImportReportPanel, LineChart, MatProgressBarModule, NumberField, PieceView],
+  providers: [DetailDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './detail-page.html',
   styleUrl: './detail-page.scss',
@@ -123,7 +124,7 @@ export class DetailPage {
       'step-8': step(8),
       'step-9': step(9),
       edges: { run: () => this.dispatch(detailActions.edgesShown({ shown: !this.state().showsEdges })) },
-      cancel: { run: () => this.desk.cancel() },
+      cancel: { run: () => this.desk.work.cancel() },
     });
     effect(() => {
       const kit = this.desk.kit();
@@ -178,12 +179,12 @@ export class DetailPage {
         bytes: new Uint8Array(await file.arrayBuffer()),
       })),
     );
-    await this.desk.read(read, 1, false);
+    await this.desk.work.read(read, 1, false);
   }
 
   async readAgain({ unitMetres, isZUp }: { unitMetres: number; isZUp: boolean }): Promise<void> {
-    const waiting = this.desk.waiting();
-    if (waiting) await this.desk.read(waiting.files, unitMetres, isZUp);
+    const waiting = this.desk.work.waiting();
+    if (waiting) await this.desk.work.read(waiting.files, unitMetres, isZUp);
   }
 
   build(pieces: readonly Piece[]): void {

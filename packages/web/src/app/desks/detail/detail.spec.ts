@@ -58,6 +58,7 @@ describe('the Detail desk', () => {
     answers = { 'add-to-kit': () => Promise.resolve(new Uint8Array([2])) };
     TestBed.configureTestingModule({
       providers: [
+        DetailDesk,
         provideStore({ [recordsFeature.name]: recordsFeature.reducer, [detailFeature.name]: detailFeature.reducer }),
         {
           provide: ApiClient,
@@ -91,7 +92,7 @@ describe('the Detail desk', () => {
 
   it('takes pieces into a kit in one edit: new ones are made, one of a known name takes its place without its chain', async () => {
     answers['read-pieces'] = () => Promise.resolve(read('crate', 'lid'));
-    await desk.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 0.01, true);
+    await desk.work.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 0.01, true);
     expect(runs[0].input).toMatchObject({ unitMetres: 0.01, isZUp: true });
     await desk.takeIn('works', '');
     expect(runs[1]).toMatchObject({
@@ -110,15 +111,15 @@ describe('the Detail desk', () => {
         { id: expect.any(String) as string, kit: 'works', name: 'lid', bounds, steps: [step] },
       ],
     ]);
-    expect([desk.waiting(), desk.done()]).toEqual([undefined, '2 pieces came into Works kit.']);
+    expect([desk.work.waiting(), desk.work.done()]).toEqual([undefined, '2 pieces came into Works kit.']);
   });
 
   it('makes a new kit when asked, and keeps what waits when something fails', async () => {
     answers['read-pieces'] = () => Promise.resolve(read('lid'));
-    await desk.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 1, false);
+    await desk.work.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 1, false);
     answers['add-to-kit'] = () => Promise.reject(new CoreError('GLB_UNREADABLE', 'glb: does not start as a GLB does'));
     await desk.takeIn(null, 'Clay kit');
-    expect([desk.failure(), desk.waiting() !== undefined, commits]).toEqual([
+    expect([desk.work.failure(), desk.work.waiting() !== undefined, commits]).toEqual([
       'glb: does not start as a GLB does',
       true,
       [],
@@ -148,12 +149,12 @@ describe('the Detail desk', () => {
       ['kit', 'works', 'mesh', 'new'],
       ['piece', 'cart', 'steps', steps],
     ]);
-    expect(desk.done()).toBe(
+    expect(desk.work.done()).toBe(
       '1 chain built; cart can’t get all 5 steps: its last step has 5 triangles, too few to take any away.',
     );
     answers['build-chains'] = () => Promise.reject(new CoreError('CANCELLED', 'cancelled'));
     await desk.buildChains([piece('cart')], { steps: 5, ratio: 0.5 });
-    expect([commits.length, desk.failure(), desk.progress()]).toEqual([1, '', undefined]);
+    expect([commits.length, desk.work.failure(), desk.work.progress()]).toEqual([1, '', undefined]);
   });
 
   it('knows a piece’s kit, and keeps the picture with the collection', async () => {

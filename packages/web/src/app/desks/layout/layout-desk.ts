@@ -41,10 +41,10 @@ import type { CardChange } from './parts/item-card';
 import { handleFrame, stretchItem, type PlanExtent } from './plan-handles';
 import type { PlateReader } from './plate-reader';
 import { copiedText, readCopied } from './selecting/copied-text';
-import { layoutActions, layoutFeature, type ItemRef } from './store/layout-store';
+import { layoutActions, layoutFeature, type ItemRef, type LayoutSettings } from './store/layout-store';
 
 /** What can be done on the Layout desk, and to what. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class LayoutDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(SharedEdits);
@@ -55,6 +55,8 @@ export class LayoutDesk {
   private readonly registry = inject(DocumentRegistry);
   readonly openLevel = inject(OpenLevel);
   readonly state = this.store.selectSignal(layoutFeature.selectLayoutState);
+  /** What is set for tools. */
+  readonly settings = this.store.selectSignal(layoutFeature.selectSettings);
   readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   readonly reach = this.store.selectSignal(selectReach);
 
@@ -82,6 +84,10 @@ export class LayoutDesk {
       item.kind === 'placement' ? this.tables().piece[(item.item as Placement).piece] : undefined,
     );
   });
+
+  put(settings: Partial<LayoutSettings>): void {
+    this.store.dispatch(layoutActions.settingsPut({ settings }));
+  }
 
   isLocked(stratum: string): boolean {
     return this.state().locked.includes(stratum);

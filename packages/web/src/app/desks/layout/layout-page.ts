@@ -44,6 +44,7 @@ import { snapPoint } from './snapping';
 import { SideColumn } from './strata/side-column';
 import { TilesDesk } from './tiles/tiles-desk';
 import { layoutActions, type LayoutTool } from './store/layout-store';
+import { LAYOUT_SERVICES } from './services';
 
 /** Things whose outlines follow a drag. */
 const MAX_DRAGGED_OUTLINES = 300;
@@ -55,6 +56,7 @@ const MAX_ADDRESSED = 50;
 @Component({
   selector: 'sv-layout-page',
   imports: [DeadAddress, LayoutTools, PieceStrip, PlateView, SelectionSide, SideColumn],
+  providers: [LAYOUT_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-page.html',
   styleUrl: './layout-page.scss',

@@ -24,7 +24,7 @@ const FAMILIES = ['select', 'block', 'piece', 'marker', 'volume', 'path', 'tiles
 })
 export class LayoutTools {
   private readonly store = inject(Store);
-  private readonly desk = inject(LayoutDesk);
+  readonly desk = inject(LayoutDesk);
   readonly masks = inject(MasksDesk);
   readonly state = this.desk.state;
   readonly actions = layoutActions;

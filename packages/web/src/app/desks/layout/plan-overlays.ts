@@ -13,7 +13,7 @@ import { TilesDesk } from './tiles/tiles-desk';
 import { drawWay } from './tiles/way-drawing';
 
 /** What was asked of a level, drawn over it: density, other levels, distances, a mask's survey, a way over tile floors. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class PlanOverlays {
   private readonly openLevel = inject(OpenLevel);
   private readonly overview = inject(OverviewDesk);

@@ -52,7 +52,7 @@ const SEED_WORDS = [
 ];
 
 /** What the Sections desk shows and does. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class SectionsDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);

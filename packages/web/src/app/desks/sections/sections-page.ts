@@ -39,6 +39,7 @@ const SNAP_METRES = 0.25;
 @Component({
   selector: 'sv-sections-page',
   imports: [DeadAddress, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView, RecipeForm, TitleCasePipe],
+  providers: [SectionsDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sections-page.html',
   styleUrl: './sections-page.scss',

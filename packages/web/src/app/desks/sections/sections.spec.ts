@@ -34,11 +34,12 @@ describe('the Sections desk', () => {
     const version = signal(0);
     TestBed.configureTestingModule({
       providers: [
+        SectionsDesk,
         provideStore({
           [recordsFeature.name]: recordsFeature.reducer,
           [sectionsFeature.name]: sectionsFeature.reducer,
         }),
-        { provide: OpenLevel, useValue: { level: signal(level), strata: signal([stratum]) } },
+        { provide: OpenLevel, useValue: { level: signal(level), strata: signal([stratum]), isShown: signal(true) } },
         { provide: LevelSections, useValue: { states: signal(new Map()) } },
         { provide: DocumentRegistry, useValue: { contentVersion: version } },
         { provide: MatSnackBar, useValue: { open: (text: string) => told.push(text) } },

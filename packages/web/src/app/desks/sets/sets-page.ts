@@ -38,7 +38,7 @@ import { BinDialog } from './parts/bin-dialog';
 import { ChooseSetDialog, type ChooseSetData } from './parts/choose-set-dialog';
 import { RecordTable, type RowRequest } from './parts/record-table';
 import { HistoryDialog } from './history/history-dialog';
-import { PictureMaker } from './pictures/picture-maker';
+import { PictureMaker } from '../../bakes/pictures/picture-maker';
 import { Readiness } from '../../readiness/readiness';
 import { RegisterMaker } from './registers/register-maker';
 import { LevelReuser } from './reuse/level-reuser';
@@ -49,11 +49,13 @@ import { setsActions, setsFeature } from './store/sets-store';
 import { ShownView } from './views/shown-view';
 import { ViewPanel } from './views/view-panel';
 import { levelColumns, plainRows, tableRows, type TableColumn, type TableRow } from './table-rows';
+import { SETS_SERVICES } from './services';
 
 /** The Sets desk: all levels of the collection, as data. */
 @Component({
   selector: 'sv-sets-page',
   imports: [CoreShelf, MatMenuModule, RecordTable, SetsTabs, ViewPanel],
+  providers: [SETS_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sets-page.html',
   styleUrl: './sets-page.scss',

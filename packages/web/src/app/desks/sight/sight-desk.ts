@@ -16,7 +16,7 @@ import type { SightPaint } from './sight-drawing';
 const EYE_METRES = 1.7;
 
 /** What the Sight desk shows and does. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class SightDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);

@@ -41,6 +41,7 @@ const SNAP_METRES = 0.25;
 @Component({
   selector: 'sv-sight-page',
   imports: [DeadAddress, FromHere, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView, WorstPockets],
+  providers: [SightDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sight-page.html',
   styleUrl: './sight-page.scss',

@@ -46,6 +46,7 @@ describe('sections of the open level', () => {
     cancelled: boolean;
   }[];
   let sections: LevelSections;
+  const isShown = signal(true);
 
   const apply = (operations: readonly Omit<Operation, 'document'>[]): void => {
     stratum.apply(operations.map((operation) => ({ document: 'own', ...operation })));
@@ -60,13 +61,14 @@ describe('sections of the open level', () => {
 
   beforeEach(() => {
     asked = [];
+    isShown.set(true);
     version = signal(0);
     stratum = new StratumDocument('own');
     stratum.tables.recipe.set('r', recipe);
     const strata = signal([stratum]);
     TestBed.configureTestingModule({
       providers: [
-        { provide: OpenLevel, useValue: { assemblies: signal(new Map()), strata } },
+        { provide: OpenLevel, useValue: { assemblies: signal(new Map()), strata, isShown } },
         { provide: DocumentRegistry, useValue: { contentVersion: version } },
         {
           provide: KeptSections,
@@ -88,6 +90,16 @@ describe('sections of the open level', () => {
     });
     sections = TestBed.inject(LevelSections);
     TestBed.tick();
+  });
+
+  it('rest while no page shows the level, and are made when one does again', async () => {
+    await finish(0);
+    isShown.set(false);
+    apply([{ kind: 'recipe', id: 'r', field: 'seed', before: 'one', after: 'two' }]);
+    expect([asked.length, sections.drawn().map(({ id }) => id)]).toEqual([1, ['own', 'section:r']]);
+    isShown.set(true);
+    TestBed.tick();
+    expect(asked[1].input.recipe.seed).toBe('two');
   });
 
   it('are made once, drawn beside their stratum, and made anew when recipe or pins change', async () => {

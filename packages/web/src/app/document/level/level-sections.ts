@@ -54,6 +54,7 @@ export class LevelSections {
 
   constructor() {
     effect(() => {
+      if (!this.openLevel.isShown()) return;
       const strata = this.openLevel.strata();
       this.registry.contentVersion();
       untracked(() => this.follow(strata));

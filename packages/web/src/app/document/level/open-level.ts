@@ -17,6 +17,9 @@ export class OpenLevel {
   private readonly ready = signal<ReadonlyMap<string, StratumDocument>>(new Map());
   private readonly kitBytes = new Map<string, Promise<ArrayBuffer>>();
 
+  private readonly shownBy = signal(0);
+  /** Whether a page shows it: what follows the level rests when none does. */
+  readonly isShown = computed(() => this.shownBy() > 0);
   readonly failure = signal('');
   readonly level = computed(() => {
     const id = this.levelId();
@@ -87,6 +90,12 @@ export class OpenLevel {
 
   open(id: string): void {
     this.levelId.set(id);
+  }
+
+  /** Tells that a page shows the open level, until what is returned is called. */
+  show(): () => void {
+    this.shownBy.update((count) => count + 1);
+    return () => this.shownBy.update((count) => count - 1);
   }
 
   /** Ids of the kits from which something stands in the open level, assemblies included. */

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, input, output, signal } f
 import type { Kit } from '@stravel/core';
 import { bytesText, countText } from '../../../ui/amount';
 import { NumberField } from '../../../ui/number-field';
-import type { WaitingPieces } from '../detail-desk';
+import type { WaitingPieces } from '../../../bakes/kit-work';
 
 /** What was read of dropped files, and where it shall go. */
 @Component({

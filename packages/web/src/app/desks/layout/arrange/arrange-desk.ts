@@ -37,7 +37,7 @@ const AXES = [
 ];
 
 /** Moves, copies and changes what is selected as a whole. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class ArrangeDesk {
   private readonly ask = inject(Ask);
   private readonly openLevel = inject(OpenLevel);

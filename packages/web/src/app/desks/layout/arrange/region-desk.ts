@@ -9,7 +9,7 @@ import { vectorOf, vectorQuestions } from './vector-questions';
 const NOTHING: Vector3 = [0, 0, 0];
 
 /** Moves everything within a drawn region by exact amounts. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class RegionDesk {
   private readonly ask = inject(Ask);
   private readonly openLevel = inject(OpenLevel);

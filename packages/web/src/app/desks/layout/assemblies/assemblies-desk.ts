@@ -11,7 +11,7 @@ import type { ASSEMBLY_COMMANDS } from '../selecting/selection-bar';
 import { assemblyOf, footOf, ownCopy, partedFrom, replaced } from './assembly-edits';
 
 /** The assemblies of the kits: making, replacing, parting with, naming and deleting them. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class AssembliesDesk {
   private readonly ask = inject(Ask);
   private readonly addresses = inject(Addresses);

@@ -42,7 +42,7 @@ export interface WithinRow {
 }
 
 /** The one use of an assembly that is chosen: where it stands, and what it has otherwise. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class UseDesk {
   private readonly ask = inject(Ask);
   private readonly dialogs = inject(MatDialog);

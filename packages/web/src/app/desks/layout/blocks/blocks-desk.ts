@@ -27,7 +27,7 @@ import { readPlanes } from './read-planes';
 type BlockCommand = (typeof BLOCK_COMMANDS)[number];
 
 /** Cuts, joins, hollows and reshapes blocks. What is not convex, or nothing, is refused with the reason. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class BlocksDesk {
   private readonly ask = inject(Ask);
   private readonly desk = inject(LayoutDesk);

@@ -1,4 +1,4 @@
-import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
+import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import {
@@ -26,7 +26,7 @@ import { OverlapsDialog, type OverlapsData } from './overlaps-dialog';
 const MIN_CUBIC_METRES = 0.05;
 
 /** Other levels that are shown faintly beside the open one, and what fills the same space twice. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class ContextDesk {
   private readonly store = inject(Store);
   private readonly dialogs = inject(MatDialog);
@@ -38,7 +38,7 @@ export class ContextDesk {
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
   private readonly loaded = signal<ReadonlyMap<string, StratumDocument>>(new Map());
   private run: Run<Overlap[]> | undefined;
-  readonly chosen = signal<readonly string[]>([]);
+  readonly chosen = computed(() => this.desk.settings().otherLevels);
   readonly checking = signal(false);
 
   /** Levels that are shown, other than the open one. */
@@ -54,6 +54,7 @@ export class ContextDesk {
   });
 
   constructor() {
+    inject(DestroyRef).onDestroy(() => this.cancel());
     effect(() => {
       const wanted = this.shown().flatMap(({ strata }) => strata.map(({ stratum }) => stratum));
       untracked(() => wanted.forEach((id) => void this.load(id)));
@@ -71,7 +72,7 @@ export class ContextDesk {
         .open<ContextDialog, ContextData, readonly string[]>(ContextDialog, { data, width: '420px' })
         .afterClosed(),
     );
-    if (chosen) this.chosen.set(chosen);
+    if (chosen) this.desk.put({ otherLevels: chosen });
   }
 
   /** Looks for what fills the same space twice, in the worker. */

@@ -40,7 +40,7 @@ import type { GroupCommand, GroupRow } from './group-tree';
 type NamedGroup = Pick<Group, 'name' | 'category' | 'colour' | 'guard'>;
 
 /** The groups of the stratum that one stands on, and what can be done with them. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class GroupsDesk {
   private readonly store = inject(Store);
   private readonly dialogs = inject(MatDialog);

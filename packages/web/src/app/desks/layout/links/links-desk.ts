@@ -21,7 +21,7 @@ interface Target {
 }
 
 /** The links of the open level. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class LinksDesk {
   private readonly ask = inject(Ask);
   private readonly registry = inject(DocumentRegistry);

@@ -18,7 +18,7 @@ const MAX_LINES = 40;
   host: { class: 'card' },
 })
 export class MaskCard {
-  private readonly desk = inject(LayoutDesk);
+  readonly desk = inject(LayoutDesk);
   readonly masks = inject(MasksDesk);
   readonly mostLines = MAX_LINES;
   readonly size = computed(() => {

@@ -19,6 +19,7 @@ describe('painting a mask', () => {
     let strokes = 0;
     TestBed.configureTestingModule({
       providers: [
+        MasksDesk,
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
         { provide: MatDialog, useValue: {} },
         { provide: ApiClient, useValue: {} },
@@ -35,6 +36,7 @@ describe('painting a mask', () => {
         {
           provide: LayoutDesk,
           useValue: {
+            settings: signal({ opensGround: true, brushMetres: 1.5 }),
             selected: signal([{ kind: 'mask', stratum: 'own', item: mask }]),
             notify: (text: string) => refused.push(text),
             commit: (label: string, operations: { field: string }[]) =>

@@ -5,7 +5,7 @@ import { type Json, type Marker, type Mask, type MaskSurvey, type PlanPoint } fr
 import { firstValueFrom } from 'rxjs';
 import { ApiClient } from '../../../api/api-client';
 import { Compute } from '../../../compute/compute';
-import { WorkInHand } from '../../../compute/work-in-hand';
+import { workUntilLeft } from '../../../compute/work-in-hand';
 import { OpenLevel } from '../../../document/level/open-level';
 import { pictureField } from '../../../document/records/picture-field';
 import { recordsFeature } from '../../../document/records/records-store';
@@ -26,7 +26,7 @@ export interface ShownSurvey extends MaskSurvey {
 }
 
 /** Drawing, reading and surveying masks. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class MasksDesk {
   private readonly dialogs = inject(MatDialog);
   private readonly compute = inject(Compute);
@@ -35,16 +35,16 @@ export class MasksDesk {
   private readonly api = inject(ApiClient);
   private readonly desk = inject(LayoutDesk);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
-  private readonly work = new WorkInHand();
+  private readonly work = workUntilLeft();
   /** Strokes are made one after the other: each begins with what the one before left. */
   private strokes: Promise<void> = Promise.resolve();
 
   /** Whether the brush leaves open ground. */
-  readonly opens = signal(true);
-  readonly brushMetres = signal(1.5);
-  readonly pixelsPerMetre = signal(8);
-  readonly bodyMetres = signal(0.8);
-  readonly narrowMetres = signal(1.5);
+  readonly opens = computed(() => this.desk.settings().opensGround);
+  readonly brushMetres = computed(() => this.desk.settings().brushMetres);
+  readonly pixelsPerMetre = computed(() => this.desk.settings().pixelsPerMetre);
+  readonly bodyMetres = computed(() => this.desk.settings().bodyMetres);
+  readonly narrowMetres = computed(() => this.desk.settings().narrowMetres);
   /** How far the survey is; '' when none runs. */
   readonly surveying = computed(() => this.work.progress()?.stage ?? '');
   readonly survey = signal<ShownSurvey | undefined>(undefined);

@@ -3,7 +3,7 @@ import { MatDialog } from '@angular/material/dialog';
 import type { PlanDensity } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { Compute } from '../../../compute/compute';
-import { WorkInHand } from '../../../compute/work-in-hand';
+import { workUntilLeft } from '../../../compute/work-in-hand';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { LayoutDesk } from '../layout-desk';
@@ -24,19 +24,20 @@ export interface RegionLine {
   readonly high: readonly [number, number];
 }
 
-const REACH_METRES = 8;
-
 /** Looks at the things of chosen categories and kinds: how densely they stand, and where too many or none. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class OverviewDesk {
   private readonly dialogs = inject(MatDialog);
   private readonly compute = inject(Compute);
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
   private readonly desk = inject(LayoutDesk);
-  private readonly choice = signal<OverviewChoice>({ sorts: [], reachMetres: REACH_METRES });
+  private readonly choice = computed((): OverviewChoice => {
+    const { densitySorts: sorts, densityReachMetres: reachMetres } = this.desk.settings();
+    return { sorts, reachMetres };
+  });
   private readonly made = signal<Overview | undefined>(undefined);
-  private readonly work = new WorkInHand();
+  private readonly work = workUntilLeft();
   readonly isMaking = computed(() => this.work.progress() !== undefined);
 
   /** What is shown of the open level; undefined while all is shown as usual. */
@@ -71,7 +72,7 @@ export class OverviewDesk {
         .afterClosed(),
     );
     if (!choice) return;
-    this.choice.set(choice);
+    this.desk.put({ densitySorts: choice.sorts, densityReachMetres: choice.reachMetres });
     await this.make();
   }
 

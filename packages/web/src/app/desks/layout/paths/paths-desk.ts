@@ -36,7 +36,7 @@ export interface ShownShade {
 type PathCommand = (typeof PATH_COMMANDS)[number];
 
 /** What can be done with paths. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class PathsDesk {
   private readonly ask = inject(Ask);
   private readonly dialogs = inject(MatDialog);

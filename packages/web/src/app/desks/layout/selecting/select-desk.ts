@@ -12,7 +12,7 @@ import { readSelections, type KeptSelections } from './kept-selections';
 import { SelectDialog, type SelectData } from './select-dialog';
 
 /** Selects by what things are; keeps selections for this person. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class SelectDesk {
   private readonly dialogs = inject(MatDialog);
   private readonly ask = inject(Ask);

@@ -30,7 +30,27 @@ export interface ItemRef {
   readonly id: string;
 }
 
+/** What a person has set for tools, so that it is there again when the desk is come back to. */
+export interface LayoutSettings {
+  /** Text of the squares that are painted. */
+  readonly square: string;
+  readonly fillsSquares: boolean;
+  /** Whether the brush of masks leaves open ground. */
+  readonly opensGround: boolean;
+  readonly brushMetres: number;
+  readonly pixelsPerMetre: number;
+  /** Width of the body that a survey of a mask sends through, and what counts as narrow. */
+  readonly bodyMetres: number;
+  readonly narrowMetres: number;
+  /** Ids of other levels that are shown along with the open one. */
+  readonly otherLevels: readonly string[];
+  /** Sorts of things whose density is asked for, and how far each reaches. */
+  readonly densitySorts: readonly string[];
+  readonly densityReachMetres: number;
+}
+
 export interface LayoutState {
+  readonly settings: LayoutSettings;
   readonly tool: LayoutTool;
   readonly views: 'plan' | 'model' | 'both';
   /** Grid step in metres; 0 is off. */
@@ -91,10 +111,23 @@ export const layoutActions = createActionGroup({
     'Path Form Chosen': props<{ form: PathForm }>(),
     'Snap Target Flipped': props<{ target: SnapTarget }>(),
     'Selection Dropped': emptyProps(),
+    'Settings Put': props<{ settings: Partial<LayoutSettings> }>(),
   },
 });
 
 const initial: LayoutState = {
+  settings: {
+    square: '.',
+    fillsSquares: false,
+    opensGround: true,
+    brushMetres: 1.5,
+    pixelsPerMetre: 8,
+    bodyMetres: 0.8,
+    narrowMetres: 1.5,
+    otherLevels: [],
+    densitySorts: [],
+    densityReachMetres: 8,
+  },
   tool: 'select',
   views: 'both',
   snapMetres: 0.5,
@@ -176,6 +209,10 @@ export const layoutFeature = createFeature({
     on(layoutActions.volumeFormChosen, (state, { form }) => ({ ...state, volumeForm: form })),
     on(layoutActions.volumeKindChosen, (state, { kind }) => ({ ...state, volumeKind: kind })),
     on(layoutActions.pathFormChosen, (state, { form }) => ({ ...state, pathForm: form })),
+    on(layoutActions.settingsPut, (state, { settings }) => ({
+      ...state,
+      settings: { ...state.settings, ...settings },
+    })),
     on(layoutActions.snapTargetFlipped, (state, { target }) => ({
       ...state,
       snapTargets: state.snapTargets.includes(target)

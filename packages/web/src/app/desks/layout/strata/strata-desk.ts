@@ -28,7 +28,7 @@ import { PatchesDialog, type PatchesData } from './patches-dialog';
 import { addOwned, addShared, moveInStack, partWays, switchStratum, takeOut } from './strata-edits';
 
 /** What can be done with the strata of the open level as wholes. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class StrataDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);

@@ -16,7 +16,7 @@ import { TilesDesk } from './tiles-desk';
   host: { class: 'card' },
 })
 export class TileCard {
-  private readonly desk = inject(LayoutDesk);
+  readonly desk = inject(LayoutDesk);
   readonly tiles = inject(TilesDesk);
   readonly hole = HOLE;
   /** Row and column, from 1, before which one is put in. */

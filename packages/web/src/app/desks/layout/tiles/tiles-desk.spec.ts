@@ -16,6 +16,7 @@ describe('the solution of a level’s tile floors', () => {
     let answer: (found: unknown) => void = () => undefined;
     TestBed.configureTestingModule({
       providers: [
+        TilesDesk,
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
         { provide: MatDialog, useValue: {} },
         { provide: DocumentRegistry, useValue: { contentVersion: signal(0) } },

@@ -12,7 +12,7 @@ import {
 } from '@stravel/core';
 import { firstValueFrom } from 'rxjs';
 import { Compute } from '../../../compute/compute';
-import { WorkInHand } from '../../../compute/work-in-hand';
+import { workUntilLeft } from '../../../compute/work-in-hand';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { recordsFeature } from '../../../document/records/records-store';
@@ -36,7 +36,7 @@ import { TileTextDialog, type TileTextData } from './tile-text-dialog';
 const STATE_LIMIT = 2000000;
 
 /** Painting, reading and solving tile floors. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class TilesDesk {
   private readonly store = inject(Store);
   private readonly dialogs = inject(MatDialog);
@@ -46,13 +46,13 @@ export class TilesDesk {
   private readonly edits = inject(EditLog);
   private readonly desk = inject(LayoutDesk);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
-  private readonly work = new WorkInHand();
+  private readonly work = workUntilLeft();
 
   private readonly settings = computed(() => Object.values(this.tables().collection).at(0));
   readonly legend = computed(() => this.settings()?.legend ?? []);
   /** Text of the squares that are painted. */
-  readonly brush = signal('.');
-  readonly isFilling = signal(false);
+  readonly brush = computed(() => this.desk.settings().square);
+  readonly isFilling = computed(() => this.desk.settings().fillsSquares);
   readonly solving = computed(() => this.work.progress()?.stage ?? '');
   private readonly found = signal<
     (SolvedTiles & { readonly level: string; readonly floors: readonly TileFloor[] }) | undefined

@@ -11,7 +11,7 @@ import { ChangeDialog, type AgreedChange, type ChangeDialogData } from './change
 import { CellsDialog, type CellsDialogData } from './cells-dialog';
 
 /** Writes text into many cells as one edit, after showing what it would do. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class CellWriter {
   private readonly dialogs = inject(MatDialog);
   private readonly edits = inject(EditLog);

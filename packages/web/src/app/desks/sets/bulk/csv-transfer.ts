@@ -8,7 +8,7 @@ import { CsvDialog, type CsvDecision, type CsvDialogData } from './csv-dialog';
 import { downloadCsv } from './csv-mapping';
 
 /** Tables out to CSV files and in again. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class CsvTransfer {
   private readonly dialogs = inject(MatDialog);
   private readonly edits = inject(EditLog);

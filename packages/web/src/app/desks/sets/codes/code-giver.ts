@@ -8,7 +8,7 @@ import { setRecordField } from '../../../edits/operations';
 import { CodesDialog, type CodesChoice, type CodesData } from './codes-dialog';
 
 /** Keeps the pattern of codes and gives new ones to levels, as one edit. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class CodeGiver {
   private readonly dialogs = inject(MatDialog);
   private readonly edits = inject(EditLog);

@@ -8,7 +8,7 @@ import { recordsFeature } from '../../../document/records/records-store';
 const MAX_SUGGESTED = 30;
 
 /** What tables need beyond their own records: where links lead, and the figures that fields show. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class FieldContext {
   private readonly store = inject(Store);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);

@@ -10,7 +10,7 @@ import { FieldDialog, type FieldDecision, type FieldDialogData } from './field-d
 import { FieldsDialog, type FieldsDialogData } from './fields-dialog';
 
 /** Opens the dialogs in which fields are made and changed, and makes what was decided one edit. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class FieldDialogs {
   private readonly dialogs = inject(MatDialog);
   private readonly edits = inject(EditLog);

@@ -30,6 +30,7 @@ import { OrderCard } from './order-card';
 import { changeOrder, connectLevels, newCarriedValue, orderOf } from './order-edits';
 import { OrderGraphView, type GraphLevel } from './order-graph-view';
 import { PlayThrough, playMoves, type PlayMove } from './play-through';
+import { SETS_SERVICES } from '../services';
 
 const MODES = ['rules', 'carried values', 'findings', 'play through'] as const;
 
@@ -37,6 +38,7 @@ const MODES = ['rules', 'carried values', 'findings', 'play through'] as const;
 @Component({
   selector: 'sv-order-page',
   imports: [OrderCard, OrderGraphView, PlayThrough, SetsTabs],
+  providers: [SETS_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './order-page.html',
   styleUrl: './order-page.scss',

@@ -7,7 +7,7 @@ import { EditLog } from '../../../edits/edit-log';
 import { newRegister } from './register-edits';
 
 /** The registers of the collection, for the tabs of every table, and how a new one is made. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class RegisterMaker {
   private readonly edits = inject(EditLog);
   private readonly addresses = inject(Addresses);

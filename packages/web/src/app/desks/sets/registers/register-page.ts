@@ -35,7 +35,7 @@ import { CsvTransfer } from '../bulk/csv-transfer';
 import { FieldContext } from '../fields/field-context';
 import { FieldDialogs } from '../fields/field-dialogs';
 import { RecordTable, type RowRequest } from '../parts/record-table';
-import { PictureMaker } from '../pictures/picture-maker';
+import { PictureMaker } from '../../../bakes/pictures/picture-maker';
 import { RegisterMaker } from './register-maker';
 import { SetsTabs } from '../parts/sets-tabs';
 import type { ActiveCell } from '../store/sets-store';
@@ -44,6 +44,7 @@ import { ViewPanel } from '../views/view-panel';
 import { entryColumns, plainRows, type TableColumn, type TableRow } from '../table-rows';
 import { deleteEntries, duplicateEntries, newEntry, stepEntry } from './register-edits';
 import { UsesDialog, type UsesChoice, type UsesData } from './uses-dialog';
+import { SETS_SERVICES } from '../services';
 
 const NONE: ReadonlySet<string> = new Set();
 
@@ -51,6 +52,7 @@ const NONE: ReadonlySet<string> = new Set();
 @Component({
   selector: 'sv-register-page',
   imports: [MatMenuModule, RecordTable, SetsTabs, ViewPanel],
+  providers: [SETS_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-page.html',
   styleUrl: '../sets-page.scss',

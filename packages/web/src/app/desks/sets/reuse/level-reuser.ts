@@ -9,7 +9,7 @@ import { ReuseDialog, type ReuseChoice, type ReuseData } from './reuse-dialog';
 import { reuseLevels } from './reuse-levels';
 
 /** Makes levels of others, after asking what becomes of their strata; as one edit. */
-@Injectable({ providedIn: 'root' })
+@Injectable()
 export class LevelReuser {
   private readonly dialogs = inject(MatDialog);
   private readonly documents = inject(DocumentRegistry);

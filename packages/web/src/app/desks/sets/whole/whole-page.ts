@@ -14,11 +14,13 @@ import { RegisterMaker } from '../registers/register-maker';
 import { countMatrix, type MatrixCell, type MatrixColumn, type MatrixRow } from './count-matrix';
 import { OrderChart, type ChartStretch } from './order-chart';
 import { chartSeries, seriesOf, seriesText } from './series';
+import { SETS_SERVICES } from '../services';
 
 /** The collection seen as a whole: numbers along the order of play, and what stands where. */
 @Component({
   selector: 'sv-whole-page',
   imports: [OrderChart, ScrollingModule, SetsTabs],
+  providers: [SETS_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './whole-page.html',
   styleUrl: './whole-page.scss',

@@ -1,10 +1,10 @@
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import { emptyRecordTables, type Field, type Level, type Operation, type RecordTables } from '@stravel/core';
-import { ApiClient } from '../../../api/api-client';
-import { recordsActions, recordsFeature } from '../../../document/records/records-store';
-import { EditLog } from '../../../edits/edit-log';
-import { LevelPicture } from '../../../plate/level-picture';
+import { ApiClient } from '../../api/api-client';
+import { recordsActions, recordsFeature } from '../../document/records/records-store';
+import { EditLog } from '../../edits/edit-log';
+import { LevelPicture } from '../../plate/level-picture';
 import { PictureMaker } from './picture-maker';
 
 const level = (id: string): Level => ({

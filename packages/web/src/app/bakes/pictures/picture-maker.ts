@@ -1,12 +1,12 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Level } from '@stravel/core';
-import { ApiClient } from '../../../api/api-client';
-import { pictureField } from '../../../document/records/picture-field';
-import { recordsFeature } from '../../../document/records/records-store';
-import { EditLog } from '../../../edits/edit-log';
-import { setRecordField } from '../../../edits/operations';
-import { LevelPicture, type PictureStudio, type PictureView } from '../../../plate/level-picture';
+import { ApiClient } from '../../api/api-client';
+import { pictureField } from '../../document/records/picture-field';
+import { recordsFeature } from '../../document/records/records-store';
+import { EditLog } from '../../edits/edit-log';
+import { setRecordField } from '../../edits/operations';
+import { LevelPicture, type PictureStudio, type PictureView } from '../../plate/level-picture';
 
 /** How far the pictures are. */
 export interface PictureProgress {

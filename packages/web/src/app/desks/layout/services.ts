@@ -1,0 +1,37 @@
+import type { Provider } from '@angular/core';
+import { ArrangeDesk } from './arrange/arrange-desk';
+import { RegionDesk } from './arrange/region-desk';
+import { AssembliesDesk } from './assemblies/assemblies-desk';
+import { UseDesk } from './assemblies/use-desk';
+import { BlocksDesk } from './blocks/blocks-desk';
+import { ContextDesk } from './context/context-desk';
+import { GroupsDesk } from './groups/groups-desk';
+import { LayoutDesk } from './layout-desk';
+import { LinksDesk } from './links/links-desk';
+import { MasksDesk } from './masks/masks-desk';
+import { OverviewDesk } from './overview/overview-desk';
+import { PathsDesk } from './paths/paths-desk';
+import { PlanOverlays } from './plan-overlays';
+import { SelectDesk } from './selecting/select-desk';
+import { StrataDesk } from './strata/strata-desk';
+import { TilesDesk } from './tiles/tiles-desk';
+
+/** What the Layout desk does, made with its page and ended with it. */
+export const LAYOUT_SERVICES: Provider[] = [
+  ArrangeDesk,
+  RegionDesk,
+  AssembliesDesk,
+  UseDesk,
+  BlocksDesk,
+  ContextDesk,
+  GroupsDesk,
+  LayoutDesk,
+  LinksDesk,
+  MasksDesk,
+  OverviewDesk,
+  PathsDesk,
+  PlanOverlays,
+  SelectDesk,
+  StrataDesk,
+  TilesDesk,
+];
