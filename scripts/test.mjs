@@ -31,6 +31,15 @@ async function step(name, command, parameters, env) {
   else failed += 1;
 }
 
+/** Tests that failed at first and passed when they were tried again. */
+const retried = [];
+
+function noteRetried({ suites = [], specs = [], file = '' }) {
+  for (const suite of suites) noteRetried({ ...suite, file: suite.file ?? file });
+  for (const { title, tests } of specs)
+    if (tests.some(({ status }) => status === 'flaky')) retried.push(`${file} ${title}`);
+}
+
 function count(file, read) {
   if (!existsSync(file)) return;
   const [good, bad] = read(JSON.parse(readFileSync(file, 'utf8')));
@@ -47,10 +56,9 @@ function installChromium() {
 
 const jestReport = join(reports, 'jest.json');
 const e2eReport = join(reports, 'e2e.json');
-await step('lint', 'npm', ['run', '--silent', 'lint']);
-await step('types', 'npm', ['run', '--silent', 'types']);
+await Promise.all(['lint', 'types'].map((name) => step(name, 'npm', ['run', '--silent', name])));
 await step('build', 'npm', ['run', '--silent', 'build']);
-await step('unit', 'npx', ['jest', '--json', `--outputFile=${jestReport}`]);
+await step('unit', 'npx', ['jest', '--maxWorkers=100%', '--json', `--outputFile=${jestReport}`]);
 count(jestReport, (r) => [r.numPassedTests, r.numFailedTests]);
 if (only.length === 0 || only.includes('e2e')) {
   installChromium();
@@ -58,7 +66,11 @@ if (only.length === 0 || only.includes('e2e')) {
     STRAVEL_E2E_REPORT: e2eReport,
     CI: '1',
   });
-  count(e2eReport, (r) => [r.stats.expected + r.stats.flaky, r.stats.unexpected]);
+  count(e2eReport, (r) => {
+    noteRetried(r);
+    return [r.stats.expected + r.stats.flaky, r.stats.unexpected];
+  });
 }
+for (const name of retried) process.stdout.write(`passed when tried again: ${name}\n`);
 process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
 process.exitCode = failed === 0 ? 0 : 1;

@@ -7,7 +7,7 @@ import { openDatabase } from '@stravel/server';
 
 const MAIN = join(__dirname, '../dist/main.js');
 /** As many as every run can afford; STRAVEL_KILLS=200 makes the long run. */
-const KILLS = Number(process.env['STRAVEL_KILLS'] ?? 80);
+const KILLS = Number(process.env['STRAVEL_KILLS'] ?? 30);
 
 /** Counts one level's value up by one. */
 interface CountEdit {
