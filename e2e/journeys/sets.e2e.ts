@@ -80,6 +80,25 @@ test.describe('Sets desk', () => {
     }
   });
 
+  test('shows its first table with what it needs alone', async ({ page, stravel }) => {
+    const cdp = await page.context().newCDPSession(page);
+    await cdp.send('Network.enable');
+    let bytes = 0;
+    cdp.on('Network.loadingFinished', ({ encodedDataLength }) => (bytes += encodedDataLength));
+    const scripts: Promise<string>[] = [];
+    page.on('response', (response) => {
+      if (response.url().endsWith('.js')) scripts.push(response.text());
+    });
+    await page.goto(`${stravel.address}/c/cinderbrine/sets`);
+    await expect(page.getByRole('gridcell', { name: 'Cullet Yard', exact: true })).toBeVisible();
+    const loaded = await Promise.all(scripts);
+    expect(loaded.length).toBeGreaterThan(3);
+    // What draws models is loaded where models are drawn.
+    expect(loaded.filter((text) => text.includes('WebGL2RenderingContext')).map(({ length }) => length)).toEqual([]);
+    expect(bytes).toBeLessThan(620_000);
+    expect(bytes).toBeGreaterThan(200_000);
+  });
+
   test('has no accessibility fault that axe can find, in both themes', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address);
     for (const theme of ['light', 'dark']) {

@@ -11,13 +11,11 @@ import { ALL_GROUPS } from '../document/unseen-groups';
 import { KitLibrary } from './kit-library';
 import { boxAround } from './box-around';
 import { PickIndex } from './pick-index';
+import type { PictureView } from './picture-views';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours } from './plate-colours';
 import { PlateRenderer, type PlateFrame } from './plate-renderer';
 import { PlateScene } from './plate-scene';
-
-export const PICTURE_VIEWS = ['plan', 'model'] as const;
-export type PictureView = (typeof PICTURE_VIEWS)[number];
 
 const SIZE = { width: 640, height: 400 };
 const WHOLE: Pane = { left: 0, top: 0, ...SIZE };

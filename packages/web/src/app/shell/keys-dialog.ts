@@ -32,7 +32,7 @@ import { EVERYWHERE, deskNumbers } from './everywhere';
   `,
   styles: `
     .sheet {
-      columns: 2;
+      columns: 3;
       column-gap: 36px;
     }
     section {

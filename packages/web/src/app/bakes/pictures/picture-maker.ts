@@ -1,4 +1,4 @@
-import { Injectable, inject, signal } from '@angular/core';
+import { Injectable, Injector, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Level } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
@@ -6,7 +6,8 @@ import { pictureField } from '../../document/records/picture-field';
 import { recordsFeature } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { setRecordField } from '../../edits/operations';
-import { LevelPicture, type PictureStudio, type PictureView } from '../../plate/level-picture';
+import type { LevelPicture, PictureStudio } from '../../plate/level-picture';
+import type { PictureView } from '../../plate/picture-views';
 
 /** How far the pictures are. */
 export interface PictureProgress {
@@ -20,7 +21,7 @@ export interface PictureProgress {
 export class PictureMaker {
   private readonly api = inject(ApiClient);
   private readonly edits = inject(EditLog);
-  private readonly pictures = inject(LevelPicture);
+  private readonly injector = inject(Injector);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   private isStopped = false;
 
@@ -41,10 +42,15 @@ export class PictureMaker {
     this.isStopped = false;
     const failures: string[] = [];
     const made: { readonly level: string; readonly name: string }[] = [];
+    let pictures: LevelPicture;
     let studio: PictureStudio;
+    this.progress.set({ done: 0, total: levels.length, name: levels.at(0)?.name ?? '' });
     try {
-      studio = this.pictures.studio();
+      // What draws models is large, and not needed until a picture is asked for.
+      pictures = this.injector.get((await import('../../plate/level-picture')).LevelPicture);
+      studio = pictures.studio();
     } catch (error) {
+      this.progress.set(undefined);
       this.failures.set([
         `any level: this browser cannot draw it. ${error instanceof Error ? error.message : String(error)}`,
       ]);
@@ -55,7 +61,7 @@ export class PictureMaker {
         this.progress.set({ done, total: levels.length, name });
         if (this.isStopped) break;
         try {
-          made.push({ level: id, name: await this.upload(await this.pictures.make(studio, id, view)) });
+          made.push({ level: id, name: await this.upload(await pictures.make(studio, id, view)) });
         } catch (error) {
           failures.push(`${name}: ${error instanceof Error ? error.message : String(error)}`);
         }

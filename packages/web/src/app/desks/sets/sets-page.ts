@@ -26,7 +26,7 @@ import { setRecordField } from '../../edits/operations';
 import { Session } from '../../session';
 import { CoreShelf } from '../../ui/core-shelf';
 import { Workspace } from '../../workspace';
-import { PICTURE_VIEWS, type PictureView } from '../../plate/level-picture';
+import { PICTURE_VIEWS, type PictureView } from '../../plate/picture-views';
 import { CellWriter } from './bulk/cell-writer';
 import { CsvTransfer } from './bulk/csv-transfer';
 import { CodeGiver } from './codes/code-giver';
