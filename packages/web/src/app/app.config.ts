@@ -16,6 +16,7 @@ import { packFeature } from './desks/pack/store/pack-store';
 import { sectionsFeature } from './desks/sections/store/sections-store';
 import { sightFeature } from './desks/sight/store/sight-store';
 import { setsFeature } from './desks/sets/store/sets-store';
+import { levelViewsFeature } from './plate/level-views-store';
 import { recordsFeature } from './document/records/records-store';
 
 export const appConfig: ApplicationConfig = {
@@ -38,6 +39,7 @@ export const appConfig: ApplicationConfig = {
       [cellsFeature.name]: cellsFeature.reducer,
       [detailFeature.name]: detailFeature.reducer,
       [packFeature.name]: packFeature.reducer,
+      [levelViewsFeature.name]: levelViewsFeature.reducer,
       [bakesFeature.name]: bakesFeature.reducer,
     }),
   ],

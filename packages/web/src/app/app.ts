@@ -147,7 +147,7 @@ export class App {
   }
 
   keys(): void {
-    this.dialogs.open(KeysDialog, { width: '720px' });
+    this.dialogs.open(KeysDialog, { width: '1040px', maxWidth: '94vw' });
   }
 
   goToLevel(id: string): void {

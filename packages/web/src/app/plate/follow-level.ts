@@ -5,27 +5,19 @@ import { Addresses, addressOf } from '../addresses';
 import { OpenLevel } from '../document/level/open-level';
 import { recordsFeature } from '../document/records/records-store';
 import { Workspace } from '../workspace';
+import { LevelView } from './level-view';
 import type { PlateView } from './plate-view';
 import { ViewMemory, numbersOf } from './view-memory';
 
-/** Heights that a desk's plan shows, metres. */
-export interface ShownHeights {
-  readonly bottom: number;
-  readonly storeyMetres: number;
-}
-
 /** What a desk of one level gives, so that its page stays on the level of its address. */
 export interface LevelDeskPage {
-  readonly desk: string;
   /** Key of the level in the address, or id of an assembly; undefined takes the level last worked on. */
   readonly key: Signal<string | undefined>;
   readonly plate: Signal<PlateView | undefined>;
-  readonly heights: Signal<ShownHeights>;
   /** Another level is opened. */
   readonly opened: () => void;
   /** Brings the level into view. */
   readonly frame: () => void;
-  readonly setHeights: (heights: ShownHeights) => void;
   /** What the desk adds to a copied address: what is selected, where one stands. */
   readonly place?: () => Readonly<Record<string, string>>;
 }
@@ -34,7 +26,9 @@ export interface LevelDeskPage {
  * Keeps a desk's page on the level of its address: opens it, brings it into view as it was seen last, and remembers that. Must
  * be called where things are injected.
  */
-export function followLevel({ desk, key, plate, heights, opened, frame, setHeights, place }: LevelDeskPage): void {
+export function followLevel({ key, plate, opened, frame, place }: LevelDeskPage): void {
+  const levelView = inject(LevelView);
+  const { desk, shown: heights } = levelView;
   const route = inject(ActivatedRoute);
   const addresses = inject(Addresses);
   const workspace = inject(Workspace);
@@ -67,6 +61,7 @@ export function followLevel({ desk, key, plate, heights, opened, frame, setHeigh
     openLevel.open(id);
     // The other desks stay on the level that one came from.
     if (!openLevel.isAssembly()) workspace.openLevel(id);
+    levelView.open();
     opened();
   };
   effect(() => {
@@ -105,7 +100,7 @@ export function followLevel({ desk, key, plate, heights, opened, frame, setHeigh
     const plan = numbersOf(asked.get('plan'), 3) ?? kept?.plan;
     const range = numbersOf(asked.get('heights'), 2) ?? kept?.heights;
     setTimeout(() => {
-      if (range) setHeights({ bottom: range[0], storeyMetres: Math.max(0.1, range[1]) });
+      if (range) levelView.put({ bottom: range[0], storeyMetres: Math.max(0.1, range[1]) });
       if (plan) shown.setView({ plan: [plan[0], plan[1], plan[2]], model: kept?.model });
       else frame();
     });

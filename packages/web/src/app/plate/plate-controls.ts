@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { NumberField } from '../ui/number-field';
+import { LevelView } from './level-view';
 import type { PlateViews } from './plate-drawing';
 
 const VIEWS: readonly PlateViews[] = ['plan', 'both', 'model'];
@@ -10,13 +11,13 @@ const VIEWS: readonly PlateViews[] = ['plan', 'both', 'model'];
   imports: [NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <button class="chip" title="Storey down [" aria-label="Storey down" (click)="stepped.emit(-1)">▾</button>
-    <sv-number-field label="Lowest height shown, metres" [value]="bottom()" (kept)="heightsSet.emit({ bottom: $event, storeyMetres: storeyMetres() })" />
+    <button class="chip" title="Storey down [" aria-label="Storey down" (click)="view.step(-1)">▾</button>
+    <sv-number-field label="Lowest height shown, metres" [value]="shown().bottom" (kept)="view.put({ bottom: $event })" />
     <span class="soft">up</span>
-    <sv-number-field label="Height of a storey, metres" [least]="0.1" [value]="storeyMetres()" (kept)="heightsSet.emit({ bottom: bottom(), storeyMetres: $event })" />
-    <button class="chip" title="Storey up ]" aria-label="Storey up" (click)="stepped.emit(1)">▴</button>
+    <sv-number-field label="Height of a storey, metres" [least]="0.1" [value]="shown().storeyMetres" (kept)="view.put({ storeyMetres: $event })" />
+    <button class="chip" title="Storey up ]" aria-label="Storey up" (click)="view.step(1)">▴</button>
     @for (one of all; track one) {
-      <button class="plain" [class.strong]="views() === one" [attr.aria-pressed]="views() === one" (click)="viewsChosen.emit(one)">{{ one }}</button>
+      <button class="plain" [class.strong]="shown().views === one" [attr.aria-pressed]="shown().views === one" (click)="view.put({ views: one })">{{ one }}</button>
     }
   `,
   styles: `
@@ -35,11 +36,7 @@ const VIEWS: readonly PlateViews[] = ['plan', 'both', 'model'];
   `,
 })
 export class PlateControls {
-  readonly bottom = input.required<number>();
-  readonly storeyMetres = input.required<number>();
-  readonly views = input.required<PlateViews>();
-  readonly stepped = output<1 | -1>();
-  readonly heightsSet = output<{ bottom: number; storeyMetres: number }>();
-  readonly viewsChosen = output<PlateViews>();
+  readonly view = inject(LevelView);
+  readonly shown = this.view.shown;
   readonly all = VIEWS;
 }

@@ -1,10 +1,14 @@
 import fc from 'fast-check';
+import { EnvironmentInjector, createEnvironmentInjector } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
+import { provideStore } from '@ngrx/store';
 import { boxPlanes, type Block, type Item, type Operation, type Piece } from '@stravel/core';
 import { StratumDocument } from '../document/stratum-document';
 import { boundsOfItem, facesOfItem } from './item-shapes';
 import { PickIndex } from './pick-index';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
+import { LevelView, levelView } from './level-view';
+import { levelViewsFeature } from './level-views-store';
 import { PlateControls } from './plate-controls';
 
 const pane: Pane = { left: 20, top: 10, width: 600, height: 400 };
@@ -201,27 +205,52 @@ describe('picking', () => {
 
 describe('the controls of the plate', () => {
   it('step by storey, set heights, choose views, and say which is chosen', async () => {
+    TestBed.configureTestingModule({
+      providers: [
+        provideStore({ [levelViewsFeature.name]: levelViewsFeature.reducer }),
+        levelView({ desk: 'sight', bottom: -0.5, storeyMetres: 3 }),
+      ],
+    });
     const fixture = TestBed.createComponent(PlateControls);
-    fixture.componentRef.setInput('bottom', -0.5);
-    fixture.componentRef.setInput('storeyMetres', 3);
-    fixture.componentRef.setInput('views', 'both');
     await fixture.whenStable();
-    const said: unknown[] = [];
-    fixture.componentInstance.stepped.subscribe((by) => said.push(by));
-    fixture.componentInstance.viewsChosen.subscribe((views) => said.push(views));
-    fixture.componentInstance.heightsSet.subscribe((heights) => said.push(heights));
+    const { shown, range } = TestBed.inject(LevelView);
     const element = fixture.nativeElement as HTMLElement;
     const named = (name: string) => element.querySelector<HTMLElement>(`[aria-label="${name}"]`);
     named('Storey up')?.click();
+    expect(range()).toEqual({ bottom: 2.5, top: 5.5 });
     named('Storey down')?.click();
+    expect(range()).toEqual({ bottom: -0.5, top: 2.5 });
     [...element.querySelectorAll('button')].find(({ textContent }) => textContent === 'plan')?.click();
     const lowest = named('Lowest height shown, metres') as HTMLInputElement;
     lowest.value = '4';
     lowest.dispatchEvent(new Event('input'));
     lowest.dispatchEvent(new Event('blur'));
-    expect(said).toEqual([1, -1, 'plan', { bottom: 4, storeyMetres: 3 }]);
+    expect(shown()).toEqual({ bottom: 4, storeyMetres: 3, views: 'plan' });
+    await fixture.whenStable();
     expect([...element.querySelectorAll('[aria-pressed=true]')].map(({ textContent }) => textContent)).toEqual([
-      'both',
+      'plan',
     ]);
+  });
+
+  it('are kept a desk, begin with a level as the desk does, and find the storey of a height', () => {
+    TestBed.configureTestingModule({
+      providers: [provideStore({ [levelViewsFeature.name]: levelViewsFeature.reducer })],
+    });
+    const of = (desk: string, bottom: number, storeyMetres: number): LevelView =>
+      createEnvironmentInjector(levelView({ desk, bottom, storeyMetres }), TestBed.inject(EnvironmentInjector)).get(
+        LevelView,
+      );
+    const [sight, cells] = [of('sight', -0.5, 3), of('cells', -1.5, 30)];
+    sight.put({ storeyMetres: 4, views: 'model' });
+    sight.showStoreyOf(9);
+    expect([sight.range(), cells.range()]).toEqual([
+      { bottom: 7.5, top: 11.5 },
+      { bottom: -1.5, top: 28.5 },
+    ]);
+    // Another page of the desk finds it as it was left; another level begins at its bottom.
+    const again = of('sight', -0.5, 3);
+    expect(again.shown()).toEqual({ bottom: 7.5, storeyMetres: 4, views: 'model' });
+    again.open();
+    expect(sight.shown()).toEqual({ bottom: -0.5, storeyMetres: 4, views: 'model' });
   });
 });

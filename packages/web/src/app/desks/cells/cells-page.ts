@@ -19,6 +19,7 @@ import { recordsFeature } from '../../document/records/records-store';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
 import { PlateControls } from '../../plate/plate-controls';
+import { LevelView, levelView } from '../../plate/level-view';
 import { PlateView } from '../../plate/plate-view';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { Session } from '../../session';
@@ -44,7 +45,7 @@ const MAX_FIRED = 40;
 @Component({
   selector: 'sv-cells-page',
   imports: [DeadAddress, LevelSwitcher, LineChart, MatProgressBarModule, NumberField, PlateControls, PlateView],
-  providers: [CellsDesk, WaitingPath],
+  providers: [levelView({ desk: 'cells', bottom: -1.5, storeyMetres: 30 }), CellsDesk, WaitingPath],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cells-page.html',
   styleUrl: './cells-page.scss',
@@ -74,10 +75,8 @@ export class CellsPage {
   /** Knots of a path that is being drawn. */
   private readonly drawn = signal<readonly PlanPoint[]>([]);
 
-  readonly range = computed(() => ({
-    bottom: this.state().bottom,
-    top: this.state().bottom + this.state().storeyMetres,
-  }));
+  readonly view = inject(LevelView);
+  readonly range = this.view.range;
   readonly strata = computed(() =>
     (this.openLevel.level()?.strata ?? []).flatMap(({ stratum }) => {
       const record = this.tables().stratum[stratum];
@@ -169,28 +168,24 @@ export class CellsPage {
   readonly keys = toldKeys(CELLS_DESK);
 
   constructor() {
+    followLevel({
+      key: this.id,
+      plate: this.plate,
+      opened: () => {
+        this.drawn.set([]);
+        this.spotMs.set(undefined);
+        this.dispatch(cellsActions.levelOpened());
+      },
+      frame: () => this.frameLevel(),
+    });
+    // After the level is followed: what is called from elsewhere is done in the level that it opens.
     inject(Commands).handle(CELLS_DESK, {
       path: { run: () => this.dispatch(cellsActions.toolChosen({ tool: 'path' })) },
       'keep-path': { run: () => this.finishPath(), enabled: this.isDrawing },
       'drop-knot': { run: () => this.drawn.update((knots) => knots.slice(0, -1)), enabled: this.isDrawing },
-      rehearse: { run: () => this.desk.rehearse(), enabled: () => !this.openLevel.isLoading() },
-      frame: { run: () => this.frameLevel() },
-      'storey-down': { run: () => this.dispatch(cellsActions.storeyStepped({ by: -1 })) },
-      'storey-up': { run: () => this.dispatch(cellsActions.storeyStepped({ by: 1 })) },
+      rehearse: { run: () => this.desk.rehearse(), enabled: this.openLevel.isThere },
+      ...this.view.handlers(() => this.frameLevel()),
       'let-go': { run: () => this.letGo() },
-    });
-    followLevel({
-      desk: 'cells',
-      key: this.id,
-      plate: this.plate,
-      heights: this.state,
-      opened: () => {
-        this.drawn.set([]);
-        this.spotMs.set(undefined);
-        this.dispatch(cellsActions.levelOpened({ bottom: -1.5 }));
-      },
-      frame: () => this.frameLevel(),
-      setHeights: (heights) => this.dispatch(cellsActions.heightsSet(heights)),
     });
     effect(() => {
       const at = this.at()?.split(',').map(Number);
@@ -242,7 +237,7 @@ export class CellsPage {
     if (knots.length < 2) return;
     this.drawn.set([]);
     this.dispatch(cellsActions.toolChosen({ tool: 'look' }));
-    await this.desk.keepPath(knots, Math.round((this.state().bottom + 1.5) * 1000) / 1000);
+    await this.desk.keepPath(knots, Math.round((this.range().bottom + 1.5) * 1000) / 1000);
   }
 
   private letGo(): void {

@@ -217,7 +217,7 @@ describe('the Cells desk', () => {
     expect([measureOf(cell, 'bytes'), measureOf(cell, 'triangles'), measureOf(cell, 'things')]).toEqual([7, 5, 3]);
     const store = TestBed.inject(Store);
     store.dispatch(cellsActions.cellChosen({ cell: '1,2' }));
-    store.dispatch(cellsActions.levelOpened({ bottom: 0 }));
+    store.dispatch(cellsActions.levelOpened());
     expect(desk.state().cell).toBeNull();
   });
 });

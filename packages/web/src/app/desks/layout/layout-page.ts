@@ -19,6 +19,7 @@ import type { HiddenGroups } from '../../document/unseen-groups';
 import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
 import type { PickItem } from '../../plate/pick-item';
+import { LevelView, levelView } from '../../plate/level-view';
 import { PlateView } from '../../plate/plate-view';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { SharedEdits } from '../../reach/shared-edits';
@@ -56,7 +57,7 @@ const MAX_ADDRESSED = 50;
 @Component({
   selector: 'sv-layout-page',
   imports: [DeadAddress, LayoutTools, PieceStrip, PlateView, SelectionSide, SideColumn],
-  providers: [LAYOUT_SERVICES],
+  providers: [levelView({ desk: 'layout', bottom: -0.5, storeyMetres: 3 }), LAYOUT_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-page.html',
   styleUrl: './layout-page.scss',
@@ -156,10 +157,8 @@ export class LayoutPage {
     const isGroup = this.openLevel.strata().some(({ tables: { group: groups } }) => groups.has(soloed));
     return { hidden: new Set(hiddenGroups), alone: isGroup ? soloed : '' };
   });
-  readonly range = computed(() => ({
-    bottom: this.state().bottom,
-    top: this.state().bottom + this.state().storeyMetres,
-  }));
+  readonly view = inject(LevelView);
+  readonly range = this.view.range;
   readonly selection = computed((): ReadonlyMap<string, PickItem> => {
     this.registry.contentVersion();
     const plate = this.plate();
@@ -200,7 +199,25 @@ export class LayoutPage {
   });
 
   constructor() {
-    const choose = (tool: LayoutTool): Handler => ({ run: () => this.dispatch(layoutActions.toolChosen({ tool })) });
+    effect((dispose) => {
+      this.desk.plate.set(this.plate());
+      dispose(() => this.desk.plate.set(undefined));
+    });
+    followLevel({
+      key: this.id,
+      plate: this.plate,
+      opened: () => this.store.dispatch(layoutActions.levelOpened()),
+      frame: () => this.frameLevel(),
+      place: (): Readonly<Record<string, string>> => {
+        const ids = this.state().selection.map(({ id }) => id);
+        return ids.length === 0 || ids.length > MAX_ADDRESSED ? {} : { select: ids.join(',') };
+      },
+    });
+    // After the level is followed: what is called from elsewhere is done in the level that it opens.
+    const choose = (tool: LayoutTool): Handler => ({
+      run: () => this.dispatch(layoutActions.toolChosen({ tool })),
+      enabled: () => this.openLevel.level() !== undefined,
+    });
     const ofSelection = (run: () => unknown): Handler => ({ run, enabled: () => this.state().selection.length > 0 });
     const nudge = (x: number, y: number, z: number): Handler =>
       ofSelection(() => {
@@ -231,27 +248,8 @@ export class LayoutPage {
       'turn-right': ofSelection(() => this.desk.turn(-15)),
       duplicate: ofSelection(() => this.desk.duplicate()),
       delete: ofSelection(() => this.desk.delete()),
-      frame: { run: () => this.frame() },
-      'storey-down': { run: () => this.dispatch(layoutActions.storeyStepped({ by: -1 })) },
-      'storey-up': { run: () => this.dispatch(layoutActions.storeyStepped({ by: 1 })) },
+      ...this.view.handlers(() => this.frame()),
       'let-go': { run: () => this.letGo() },
-    });
-    effect((dispose) => {
-      this.desk.plate.set(this.plate());
-      dispose(() => this.desk.plate.set(undefined));
-    });
-    followLevel({
-      desk: 'layout',
-      key: this.id,
-      plate: this.plate,
-      heights: this.state,
-      opened: () => this.store.dispatch(layoutActions.levelOpened({ bottom: -0.5 })),
-      frame: () => this.frameLevel(),
-      setHeights: (heights) => this.dispatch(layoutActions.heightsSet(heights)),
-      place: (): Readonly<Record<string, string>> => {
-        const ids = this.state().selection.map(({ id }) => id);
-        return ids.length === 0 || ids.length > MAX_ADDRESSED ? {} : { select: ids.join(',') };
-      },
     });
     effect(() => {
       const select = this.select();
@@ -327,7 +325,7 @@ export class LayoutPage {
 
   /** Height on which new things stand, a little above the bottom of the heights shown. */
   private floor(): number {
-    return Math.round((this.state().bottom + 0.5) * 1000) / 1000;
+    return Math.round((this.range().bottom + 0.5) * 1000) / 1000;
   }
 
   private selectedKnots(): KnotGrip[] {
@@ -353,13 +351,7 @@ export class LayoutPage {
     this.desk.select([{ stratum: document.id, kind, id }]);
     const item = this.plate()?.item(document.id, kind, id);
     if (!item) return;
-    const { storeyMetres } = this.state();
-    this.dispatch(
-      layoutActions.heightsSet({
-        bottom: Math.floor((item.bounds.min[1] + 0.5) / storeyMetres) * storeyMetres - 0.5,
-        storeyMetres,
-      }),
-    );
+    this.view.showStoreyOf(item.bounds.min[1]);
     this.plate()?.frame(item.bounds);
   }
 

@@ -21,6 +21,7 @@ import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
 import type { PickItem } from '../../plate/pick-item';
 import { PlateControls } from '../../plate/plate-controls';
+import { LevelView, levelView } from '../../plate/level-view';
 import { PlateView } from '../../plate/plate-view';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { Session } from '../../session';
@@ -39,7 +40,7 @@ const SNAP_METRES = 0.25;
 @Component({
   selector: 'sv-sections-page',
   imports: [DeadAddress, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView, RecipeForm, TitleCasePipe],
-  providers: [SectionsDesk],
+  providers: [levelView({ desk: 'sections', bottom: -0.5, storeyMetres: 3 }), SectionsDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sections-page.html',
   styleUrl: './sections-page.scss',
@@ -64,10 +65,8 @@ export class SectionsPage {
     | undefined
   >(undefined);
 
-  readonly range = computed(() => ({
-    bottom: this.state().bottom,
-    top: this.state().bottom + this.state().storeyMetres,
-  }));
+  readonly view = inject(LevelView);
+  readonly range = this.view.range;
   readonly chosen = computed((): PickItem | undefined => {
     const { wall } = this.state();
     const held = this.desk.held();
@@ -92,6 +91,13 @@ export class SectionsPage {
   readonly keys = toldKeys(SECTIONS_DESK);
 
   constructor() {
+    followLevel({
+      key: this.id,
+      plate: this.plate,
+      opened: () => this.dispatch(sectionsActions.levelOpened()),
+      frame: () => this.frame(),
+    });
+    // After the level is followed: what is called from elsewhere is done in the level that it opens.
     const ofWall = (run: (wall: string) => unknown): Handler => ({
       run: () => run(this.state().wall ?? ''),
       enabled: () => this.state().wall !== null,
@@ -107,19 +113,8 @@ export class SectionsPage {
       raise: nudge(0, 1, 0),
       lower: nudge(0, -1, 0),
       hide: ofWall((wall) => this.desk.hideWall(wall)),
-      frame: { run: () => this.frame() },
-      'storey-down': { run: () => this.dispatch(sectionsActions.storeyStepped({ by: -1 })) },
-      'storey-up': { run: () => this.dispatch(sectionsActions.storeyStepped({ by: 1 })) },
+      ...this.view.handlers(() => this.frame()),
       'let-go': { run: () => this.letGo() },
-    });
-    followLevel({
-      desk: 'sections',
-      key: this.id,
-      plate: this.plate,
-      heights: this.state,
-      opened: () => this.dispatch(sectionsActions.levelOpened({ bottom: -0.5 })),
-      frame: () => this.frame(),
-      setHeights: (heights) => this.dispatch(sectionsActions.heightsSet(heights)),
     });
     effect(() => {
       const item = this.item();

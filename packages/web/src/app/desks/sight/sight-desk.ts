@@ -8,6 +8,7 @@ import { isToBeOpened, stateOfOpen } from '../../bakes/bakes-store';
 import { recordsFeature, selectReach } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { create, newId, remove } from '../../edits/operations';
+import { LevelView } from '../../plate/level-view';
 import { SharedEdits } from '../../reach/shared-edits';
 import { sightActions, sightFeature } from './store/sight-store';
 import type { SightPaint } from './sight-drawing';
@@ -24,6 +25,7 @@ export class SightDesk {
   private readonly snacks = inject(MatSnackBar);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly reach = this.store.selectSignal(selectReach);
+  private readonly range = inject(LevelView).range;
   readonly bakes = inject(Bakes);
   readonly openLevel = inject(OpenLevel);
   readonly state = this.store.selectSignal(sightFeature.selectSightState);
@@ -44,7 +46,7 @@ export class SightDesk {
   readonly paint = computed((): SightPaint | undefined => {
     const baked = this.baked();
     if (!baked) return undefined;
-    const { paintBy, bottom, storeyMetres } = this.state();
+    const { paintBy } = this.state();
     const costs = paintBy === 'triangles' ? baked.figures.pocketTriangles : baked.figures.pocketDrawCalls;
     const of = costs.filter((_cost, i) => baked.sight.pockets[i].reached);
     return {
@@ -53,8 +55,7 @@ export class SightDesk {
       most: Math.max(0, ...of),
       least: of.length > 0 ? Math.min(...of) : 0,
       standing: this.standing(),
-      bottom,
-      top: bottom + storeyMetres,
+      ...this.range(),
     };
   });
 
@@ -99,7 +100,7 @@ export class SightDesk {
       this.snacks.open('Bake first: then the plan knows its pockets.', 'Close', { duration: 5000 });
       return;
     }
-    const { bottom } = this.state();
+    const { bottom } = this.range();
     for (const y of [bottom + 0.5 + EYE_METRES, bottom + 0.55, bottom + 2.4, bottom + 3.2]) {
       const pocket = pocketAt(baked.sight.pockets, [x, y, z]);
       if (pocket >= 0 && baked.sight.pockets[pocket].reached) {
@@ -123,14 +124,14 @@ export class SightDesk {
       });
       return;
     }
-    const { bottom, storeyMetres } = this.state();
+    const { bottom, top } = this.range();
     const bounds = this.baked()?.sight.bounds;
     const divider: Divider = {
       id: newId(),
       from,
       to,
       bottom: bounds ? Math.min(bounds.min[1], bottom) : bottom,
-      top: bounds ? Math.max(bounds.max[1], bottom + storeyMetres) : bottom + storeyMetres,
+      top: bounds ? Math.max(bounds.max[1], top) : top,
     };
     await this.edits.commit('draw a divider', [create(stratum.id, 'divider', divider)]);
   }

@@ -21,6 +21,7 @@ import { followLevel } from '../../plate/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
 import { drawDivider } from '../../plate/kinds/divider';
 import { PlateControls } from '../../plate/plate-controls';
+import { LevelView, levelView } from '../../plate/level-view';
 import { PlateView } from '../../plate/plate-view';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { Session } from '../../session';
@@ -41,7 +42,7 @@ const SNAP_METRES = 0.25;
 @Component({
   selector: 'sv-sight-page',
   imports: [DeadAddress, FromHere, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView, WorstPockets],
-  providers: [SightDesk],
+  providers: [levelView({ desk: 'sight', bottom: -0.5, storeyMetres: 3 }), SightDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sight-page.html',
   styleUrl: './sight-page.scss',
@@ -65,17 +66,16 @@ export class SightPage {
   private readonly plate = viewChild(PlateView);
   private readonly line = signal<readonly [PlanPoint, PlanPoint] | undefined>(undefined);
 
-  readonly range = computed(() => ({
-    bottom: this.state().bottom,
-    top: this.state().bottom + this.state().storeyMetres,
-  }));
+  readonly view = inject(LevelView);
+  readonly range = this.view.range;
   readonly overlay = computed(() => {
     const paint = this.desk.paint();
-    const { stand, bottom, storeyMetres } = this.state();
+    const { stand } = this.state();
+    const { bottom, top } = this.range();
     const line = this.line();
     return (drawing: PlateDrawing): void => {
       if (paint) drawSight(drawing, paint, stand);
-      if (line) drawDivider(drawing, line[0], line[1], bottom, bottom + storeyMetres);
+      if (line) drawDivider(drawing, line[0], line[1], bottom, top);
     };
   });
   readonly pocketOverlay = computed(() => {
@@ -150,27 +150,26 @@ export class SightPage {
   readonly keys = toldKeys(SIGHT_DESK);
 
   constructor() {
-    inject(Commands).handle(SIGHT_DESK, {
-      stand: { run: () => this.dispatch(sightActions.toolChosen({ tool: 'stand' })) },
-      divider: { run: () => this.dispatch(sightActions.toolChosen({ tool: 'divider' })) },
-      bake: { run: () => this.desk.bake(), enabled: () => !this.openLevel.isLoading() },
-      frame: { run: () => this.frameLevel() },
-      'storey-down': { run: () => this.dispatch(sightActions.storeyStepped({ by: -1 })) },
-      'storey-up': { run: () => this.dispatch(sightActions.storeyStepped({ by: 1 })) },
-      'let-go': { run: () => this.letGo() },
-    });
     followLevel({
-      desk: 'sight',
       key: this.id,
       plate: this.plate,
-      heights: this.state,
-      opened: () => this.store.dispatch(sightActions.levelOpened({ bottom: -0.5 })),
+      opened: () => this.store.dispatch(sightActions.levelOpened()),
       frame: () => this.frameLevel(),
-      setHeights: (heights) => this.dispatch(sightActions.heightsSet(heights)),
       place: (): Readonly<Record<string, string>> => {
         const { stand } = this.state();
         return stand ? { at: stand.map((value) => value.toFixed(2)).join(',') } : {};
       },
+    });
+    // After the level is followed: what is called from elsewhere is done in the level that it opens.
+    inject(Commands).handle(SIGHT_DESK, {
+      stand: { run: () => this.dispatch(sightActions.toolChosen({ tool: 'stand' })) },
+      divider: {
+        run: () => this.dispatch(sightActions.toolChosen({ tool: 'divider' })),
+        enabled: () => this.openLevel.level() !== undefined,
+      },
+      bake: { run: () => this.desk.bake(), enabled: this.openLevel.isThere },
+      ...this.view.handlers(() => this.frameLevel()),
+      'let-go': { run: () => this.letGo() },
     });
     effect(() => {
       const at = this.at()?.split(',').map(Number);
@@ -221,15 +220,8 @@ export class SightPage {
 
   /** Stands at a point, with the storey shown that it lies in. */
   goTo(at: Vector3): void {
-    const { bottom, storeyMetres } = this.state();
-    if (at[1] < bottom || at[1] >= bottom + storeyMetres) {
-      this.dispatch(
-        sightActions.heightsSet({
-          bottom: Math.floor((at[1] + 0.5) / storeyMetres) * storeyMetres - 0.5,
-          storeyMetres,
-        }),
-      );
-    }
+    const { bottom, top } = this.range();
+    if (at[1] < bottom || at[1] >= top) this.view.showStoreyOf(at[1]);
     this.dispatch(sightActions.stoodAt({ at }));
   }
 

@@ -71,6 +71,8 @@ export class OpenLevel {
     () =>
       this.strata().length < (this.level()?.strata.filter(({ stratum }) => this.tables().stratum[stratum]).length ?? 0),
   );
+  /** Whether a level is open with all that stands in it. */
+  readonly isThere = computed(() => this.level() !== undefined && !this.isLoading());
   readonly pieces = computed(() => this.tables().piece);
   readonly piecesByName = computed(() => Object.values(this.pieces()).sort((a, b) => (a.name < b.name ? -1 : 1)));
 

@@ -1,4 +1,4 @@
-import { createActionGroup, createFeature, createReducer, on, props } from '@ngrx/store';
+import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 
 /** What the cells of the plan are told by. */
 export const CELL_MEASURES = ['bytes', 'triangles', 'things'] as const;
@@ -13,23 +13,17 @@ export interface CellsState {
   readonly walk: string | null;
   /** Where one stood at the moment chosen, plan metres. */
   readonly spot: readonly [number, number] | null;
-  readonly bottom: number;
-  readonly storeyMetres: number;
-  readonly views: 'plan' | 'model' | 'both';
 }
 
 export const cellsActions = createActionGroup({
   source: 'Cells',
   events: {
-    'Level Opened': props<{ bottom: number }>(),
+    'Level Opened': emptyProps(),
     'Tool Chosen': props<{ tool: CellsState['tool'] }>(),
     'Measure Chosen': props<{ measure: CellMeasure }>(),
     'Cell Chosen': props<{ cell: string | null }>(),
     'Walk Chosen': props<{ id: string | null }>(),
     'Spot Chosen': props<{ spot: CellsState['spot'] }>(),
-    'Storey Stepped': props<{ by: 1 | -1 }>(),
-    'Heights Set': props<{ bottom: number; storeyMetres: number }>(),
-    'Views Chosen': props<{ views: CellsState['views'] }>(),
   },
 });
 
@@ -39,30 +33,23 @@ const initial: CellsState = {
   cell: null,
   walk: null,
   spot: null,
-  bottom: -0.5,
-  storeyMetres: 30,
-  views: 'both',
 };
 
 export const cellsFeature = createFeature({
   name: 'cells',
   reducer: createReducer(
     initial,
-    on(cellsActions.levelOpened, (state, { bottom }) => ({
+    on(cellsActions.levelOpened, (state) => ({
       ...state,
       cell: null,
       walk: null,
       spot: null,
       tool: 'look' as const,
-      bottom,
     })),
     on(cellsActions.toolChosen, (state, { tool }) => ({ ...state, tool })),
     on(cellsActions.measureChosen, (state, { measure }) => ({ ...state, measure })),
     on(cellsActions.cellChosen, (state, { cell }) => ({ ...state, cell })),
     on(cellsActions.walkChosen, (state, { id }) => ({ ...state, walk: id, spot: null })),
     on(cellsActions.spotChosen, (state, { spot }) => ({ ...state, spot })),
-    on(cellsActions.storeyStepped, (state, { by }) => ({ ...state, bottom: state.bottom + by * state.storeyMetres })),
-    on(cellsActions.heightsSet, (state, { bottom, storeyMetres }) => ({ ...state, bottom, storeyMetres })),
-    on(cellsActions.viewsChosen, (state, { views }) => ({ ...state, views })),
   ),
 });

@@ -1,6 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import type { PlanPoint, Vector3 } from '@stravel/core';
 import { OpenLevel } from '../../../document/level/open-level';
+import { LevelView } from '../../../plate/level-view';
 import { Ask } from '../../../ui/ask';
 import { LayoutDesk } from '../layout-desk';
 import { moveRegion, type RegionMove } from './region-move';
@@ -14,11 +15,12 @@ export class RegionDesk {
   private readonly ask = inject(Ask);
   private readonly openLevel = inject(OpenLevel);
   private readonly desk = inject(LayoutDesk);
+  private readonly range = inject(LevelView).range;
 
   async move(from: PlanPoint, to: PlanPoint): Promise<void> {
-    const { bottom, storeyMetres } = this.desk.state();
+    const { bottom, top } = this.range();
     const held = this.plan(from, to, -1e6, 1e6, NOTHING);
-    const shown = this.plan(from, to, bottom, bottom + storeyMetres, NOTHING);
+    const shown = this.plan(from, to, bottom, top, NOTHING);
     const answers = await this.ask.for({
       title: 'Move a region',
       text: `${words(held)} at all heights; ${words(shown)} within the heights shown.${held.locked.length > 0 ? ` ${held.locked.length} are locked and stay.` : ''}`,
@@ -39,13 +41,7 @@ export class RegionDesk {
     });
     if (!answers) return;
     const isAll = answers['heights'] === 'all';
-    const { operations, locked } = this.plan(
-      from,
-      to,
-      isAll ? -1e6 : bottom,
-      isAll ? 1e6 : bottom + storeyMetres,
-      vectorOf(answers),
-    );
+    const { operations, locked } = this.plan(from, to, isAll ? -1e6 : bottom, isAll ? 1e6 : top, vectorOf(answers));
     if (locked.length > 0) this.desk.notify(`${locked.length} locked things in the region stay where they are.`);
     await this.desk.commit('move a region', operations);
   }

@@ -52,13 +52,8 @@ export interface LayoutSettings {
 export interface LayoutState {
   readonly settings: LayoutSettings;
   readonly tool: LayoutTool;
-  readonly views: 'plan' | 'model' | 'both';
   /** Grid step in metres; 0 is off. */
   readonly snapMetres: number;
-  /** Bottom of the heights that the plan shows, metres. */
-  readonly bottom: number;
-  /** How much of a storey the plan shows, and by how much it steps, metres. */
-  readonly storeyMetres: number;
   readonly selection: readonly ItemRef[];
   /** Stratum that new things go into; '' takes the first owned one. */
   readonly active: string;
@@ -88,12 +83,9 @@ export interface LayoutState {
 export const layoutActions = createActionGroup({
   source: 'Layout',
   events: {
-    'Level Opened': props<{ bottom: number }>(),
+    'Level Opened': emptyProps(),
     'Tool Chosen': props<{ tool: LayoutTool }>(),
-    'Views Chosen': props<{ views: LayoutState['views'] }>(),
     'Snap Chosen': props<{ metres: number }>(),
-    'Storey Stepped': props<{ by: 1 | -1 }>(),
-    'Heights Set': props<{ bottom: number; storeyMetres: number }>(),
     'Items Selected': props<{ items: readonly ItemRef[] }>(),
     'Stratum Activated': props<{ id: string }>(),
     'Stratum Hidden': props<{ id: string }>(),
@@ -129,10 +121,7 @@ const initial: LayoutState = {
     densityReachMetres: 8,
   },
   tool: 'select',
-  views: 'both',
   snapMetres: 0.5,
-  bottom: -0.5,
-  storeyMetres: 3,
   selection: [],
   active: '',
   hidden: [],
@@ -158,20 +147,16 @@ export const layoutFeature = createFeature({
   name: 'layout',
   reducer: createReducer(
     initial,
-    on(layoutActions.levelOpened, (state, { bottom }) => ({
+    on(layoutActions.levelOpened, (state) => ({
       ...state,
       selection: [],
       active: '',
       activeGroup: '',
       soloed: '',
-      bottom,
       tool: 'select' as const,
     })),
     on(layoutActions.toolChosen, (state, { tool }) => ({ ...state, tool })),
-    on(layoutActions.viewsChosen, (state, { views }) => ({ ...state, views })),
     on(layoutActions.snapChosen, (state, { metres }) => ({ ...state, snapMetres: metres })),
-    on(layoutActions.storeyStepped, (state, { by }) => ({ ...state, bottom: state.bottom + by * state.storeyMetres })),
-    on(layoutActions.heightsSet, (state, { bottom, storeyMetres }) => ({ ...state, bottom, storeyMetres })),
     on(layoutActions.itemsSelected, (state, { items }) => ({ ...state, selection: items })),
     on(layoutActions.selectionDropped, (state) => ({ ...state, selection: [] })),
     on(layoutActions.stratumActivated, (state, { id }) =>

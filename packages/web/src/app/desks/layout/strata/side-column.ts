@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { Store } from '@ngrx/store';
 import { bakesFeature } from '../../../bakes/bakes-store';
 import { DocumentRegistry } from '../../../document/document-registry';
+import { LevelView } from '../../../plate/level-view';
 import { SharedEdits } from '../../../reach/shared-edits';
 import { LevelSwitcher } from '../../../shell/level-switcher';
 import { Workspace } from '../../../workspace';
@@ -125,6 +126,7 @@ import { StrataStack, type StackRow, type StratumCommand } from './strata-stack'
   `,
 })
 export class SideColumn {
+  private readonly range = inject(LevelView).range;
   private readonly store = inject(Store);
   private readonly registry = inject(DocumentRegistry);
   private readonly figures = this.store.selectSignal(bakesFeature.selectByLevel);
@@ -185,8 +187,8 @@ export class SideColumn {
   }
 
   goTo([x0, z0]: readonly [number, number], [x1, z1]: readonly [number, number]): void {
-    const { bottom, storeyMetres } = this.desk.state();
-    this.desk.plate()?.frame({ min: [x0, bottom, z0], max: [x1, bottom + storeyMetres, z1] });
+    const { bottom, top } = this.range();
+    this.desk.plate()?.frame({ min: [x0, bottom, z0], max: [x1, top, z1] });
   }
 
   asked(id: string, command: StratumCommand): void {
