@@ -1,11 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from './ui/dialogs';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { firstValueFrom } from 'rxjs';
 import { Addresses } from './addresses';
 import { PageAge } from './api/page-age';
 import { ApiClient } from './api/api-client';
@@ -19,10 +18,9 @@ import { Session } from './session';
 import { EVERYWHERE, deskNumbers } from './shell/everywhere';
 import { ConflictDialog } from './shell/conflict-dialog';
 import { FindDialog } from './shell/find-dialog';
-import type { Findable } from './shell/findable';
 import { KeysDialog } from './shell/keys-dialog';
-import { PersonDialog, type PersonDialogMode } from './shell/person-dialog';
-import { RefusedDialog, type RefusedData } from './shell/refused-dialog';
+import { PersonDialog } from './shell/person-dialog';
+import { RefusedDialog } from './shell/refused-dialog';
 import { Restoring } from './shell/restoring';
 import { Seam } from './shell/seam';
 import { SeamDesks } from './shell/seam-desks';
@@ -40,7 +38,7 @@ import { Workspace } from './workspace';
   host: { '(document:keydown)': 'commands.hear($event)' },
 })
 export class App {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly snacks = inject(MatSnackBar);
   private readonly router = inject(Router);
   private readonly api = inject(ApiClient);
@@ -92,31 +90,23 @@ export class App {
       if (event instanceof NavigationEnd) this.url.set(event.urlAfterRedirects);
     });
     effect(() => {
-      if (this.edits.conflict()) this.dialogs.open(ConflictDialog, { disableClose: true, width: '620px' });
+      if (this.edits.conflict()) void this.dialogs.open(ConflictDialog, undefined, { disableClose: true });
     });
     effect(() => {
       const refused = this.edits.refused();
       if (!refused) return;
       const { waiting } = refused;
       if (!waiting) this.snacks.open(`“${refused.label}” was not saved. ${refused.reason}`, 'Close');
-      else
-        this.dialogs.open<RefusedDialog, RefusedData>(RefusedDialog, {
-          disableClose: true,
-          width: '520px',
-          data: { ...refused, waiting },
-        });
+      else void this.dialogs.open(RefusedDialog, { ...refused, waiting }, { disableClose: true });
     });
   }
 
   find(): void {
-    this.dialogs
-      .open<FindDialog, undefined, Findable>(FindDialog, { width: '560px', position: { top: '90px' } })
-      .afterClosed()
-      .subscribe((found) => {
-        if (found?.kind === 'level') this.goToLevel(found.id);
-        else if (found?.command) void this.commands.call(found.command.group, found.command.id);
-        else if (found) void this.addresses.go(found.path, found.query);
-      });
+    void this.dialogs.open(FindDialog, undefined).then((found) => {
+      if (found?.kind === 'level') this.goToLevel(found.id);
+      else if (found?.command) void this.commands.call(found.command.group, found.command.id);
+      else if (found) void this.addresses.go(found.path, found.query);
+    });
   }
 
   /** Copies the address of what is shown: collection, desk and level, with view, selection and place. */
@@ -136,10 +126,7 @@ export class App {
   }
 
   changeName(): void {
-    this.dialogs.open<PersonDialog, PersonDialogMode, string>(PersonDialog, {
-      width: '420px',
-      data: this.session.person() ? 'change' : 'first',
-    });
+    void this.dialogs.open(PersonDialog, this.session.person() ? 'change' : 'first');
   }
 
   reload(): void {
@@ -147,7 +134,7 @@ export class App {
   }
 
   keys(): void {
-    this.dialogs.open(KeysDialog, { width: '1040px', maxWidth: '94vw' });
+    void this.dialogs.open(KeysDialog, undefined);
   }
 
   goToLevel(id: string): void {
@@ -160,11 +147,6 @@ export class App {
   private async askName(): Promise<string> {
     const known = this.session.person()?.id;
     if (known !== undefined) return known;
-    const dialog = this.dialogs.open<PersonDialog, PersonDialogMode, string>(PersonDialog, {
-      disableClose: true,
-      width: '420px',
-      data: 'first',
-    });
-    return (await firstValueFrom(dialog.afterClosed())) ?? '';
+    return (await this.dialogs.open(PersonDialog, 'first', { disableClose: true })) ?? '';
   }
 }

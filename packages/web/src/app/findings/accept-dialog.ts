@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
+import { Dialog } from '../ui/dialogs';
 
 /** Why findings are accepted, and until when. */
 export interface Accepted {
@@ -14,7 +15,7 @@ export interface Accepted {
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Accept {{ count }} finding{{ count === 1 ? '' : 's' }}</h2>
+    <h2 mat-dialog-title>Accept {{ data }} finding{{ data === 1 ? '' : 's' }}</h2>
     <mat-dialog-content>
       <label>Reason <input class="cell" #reasonBox cdkFocusInitial maxlength="2000" (input)="reason.set(reasonBox.value)" /></label>
       <label>Ask again after <input class="cell" #untilBox type="date" (input)="until.set(untilBox.value)" /></label>
@@ -32,9 +33,8 @@ export interface Accepted {
     }
   `,
 })
-export class AcceptDialog {
-  readonly count = inject<number>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<AcceptDialog, Accepted>>(MatDialogRef);
+export class AcceptDialog extends Dialog<number, Accepted> {
+  static readonly size = { width: '440px' };
   readonly reason = signal('');
   readonly until = signal('');
   readonly isComplete = computed(() => this.reason().trim() !== '' && /^\d{4}-\d\d-\d\d$/.test(this.until()));

@@ -1,6 +1,6 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../ui/dialogs';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
 import {
@@ -37,7 +37,7 @@ type Line =
 })
 export class FindingsPage {
   private readonly edits = inject(EditLog);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   readonly places = inject(FindingPlaces);
   private readonly session = inject(Session);
   private readonly workspace = inject(Workspace);
@@ -111,12 +111,9 @@ export class FindingsPage {
 
   accept(): void {
     const findings = this.chosenFindings();
-    this.dialogs
-      .open<AcceptDialog, number, Accepted>(AcceptDialog, { data: findings.length, width: '440px' })
-      .afterClosed()
-      .subscribe((accepted) => {
-        if (accepted) void this.keepAccepted(findings, accepted);
-      });
+    void this.dialogs.open(AcceptDialog, findings.length).then((accepted) => {
+      if (accepted) void this.keepAccepted(findings, accepted);
+    });
   }
 
   /** The template's loop variable hides `fix`. */

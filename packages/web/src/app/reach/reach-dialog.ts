@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
+import { Dialog } from '../ui/dialogs';
 
 /** Where a change of a shared stratum belongs: in all levels that share it, or in this one alone. */
 export type Belongs = 'all' | 'one';
@@ -61,7 +62,7 @@ const MAX_NAMED = 12;
     }
   `,
 })
-export class ReachDialog {
-  readonly data = inject<ReachDialogData>(MAT_DIALOG_DATA);
+export class ReachDialog extends Dialog<ReachDialogData, Belongs> {
+  static readonly size = { width: '520px' };
   readonly named = this.data.levels.slice(0, MAX_NAMED);
 }

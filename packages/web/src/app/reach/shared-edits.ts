@@ -1,8 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../ui/dialogs';
 import { Store } from '@ngrx/store';
 import { operationsForAll, operationsForOne, type Operation, type SharedStratum } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { OpenLevel } from '../document/level/open-level';
 import { recordsFeature, selectReach } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
@@ -13,7 +12,7 @@ import { ReachDialog, type Belongs, type ReachDialogData } from './reach-dialog'
 @Injectable({ providedIn: 'root' })
 export class SharedEdits {
   private readonly edits = inject(EditLog);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly openLevel = inject(OpenLevel);
   private readonly store = inject(Store);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
@@ -117,9 +116,7 @@ export class SharedEdits {
       level: this.openLevel.level()?.name ?? 'this level',
       isWhole,
     };
-    return firstValueFrom(
-      this.dialogs.open<ReachDialog, ReachDialogData, Belongs>(ReachDialog, { data, width: '520px' }).afterClosed(),
-    );
+    return this.dialogs.open(ReachDialog, data);
   }
 
   private labelled(label: string, belongs: ReadonlyMap<string, Belongs>): string {

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import type { Device, Field, ReadinessRules } from '@stravel/core';
+import { Dialog } from '../ui/dialogs';
 
 export interface ReadinessData {
   readonly rules: ReadinessRules;
@@ -85,9 +86,8 @@ const SWITCHES = [
     }
   `,
 })
-export class ReadinessDialog {
-  readonly data = inject<ReadinessData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<ReadinessDialog, ReadinessRules>>(MatDialogRef);
+export class ReadinessDialog extends Dialog<ReadinessData, ReadinessRules> {
+  static readonly size = { width: '620px' };
   readonly switches = SWITCHES;
   readonly rules = signal(this.data.rules);
 

@@ -160,14 +160,18 @@ describe('readiness', () => {
     ]);
   });
 
-  it('shows what one level lacks, and keeps rules only when they were changed', () => {
+  const answered = () => new Promise((resolve) => setTimeout(resolve));
+
+  it('shows what one level lacks, and keeps rules only when they were changed', async () => {
     open.set([]);
     chosen = undefined;
     const one = readiness(null);
     one.open('c');
+    await answered();
     expect([shown[0].level?.name, shown[0].level?.faults().length, commits]).toEqual(['c', 3, []]);
     chosen = { ...DEFAULT_READINESS, code: true };
     one.open();
+    await answered();
     expect([shown[1].level, commits.map(([{ kind, field, after }]) => [kind, field, after])]).toEqual([
       undefined,
       [['collection', 'readiness', chosen]],

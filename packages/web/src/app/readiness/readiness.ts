@@ -1,5 +1,5 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   DEFAULT_READINESS,
@@ -23,7 +23,7 @@ const NONE: readonly string[] = [];
 export class Readiness {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly findings = inject(FindingsHome);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
@@ -96,15 +96,12 @@ export class Readiness {
       devices: Object.values(tables.device),
       level: level === undefined ? undefined : { name: tables.level[level].name, faults: () => this.faultsOf()(level) },
     };
-    this.dialogs
-      .open<ReadinessDialog, ReadinessData, ReadinessRules>(ReadinessDialog, { data, width: '620px' })
-      .afterClosed()
-      .subscribe((rules) => {
-        const settings = this.settings();
-        if (rules && settings)
-          void this.edits.commit('what makes a level ready', [
-            setRecordField('collection', settings, 'readiness', rules as unknown as Json),
-          ]);
-      });
+    void this.dialogs.open(ReadinessDialog, data).then((rules) => {
+      const settings = this.settings();
+      if (rules && settings)
+        void this.edits.commit('what makes a level ready', [
+          setRecordField('collection', settings, 'readiness', rules as unknown as Json),
+        ]);
+    });
   }
 }

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { EditLog } from '../edits/edit-log';
 import { valueText } from '../ui/value-text';
+import { Dialog } from '../ui/dialogs';
 
 /** Shown when a value changed under an edit: both values, and the choice between them. */
 @Component({
@@ -55,9 +56,9 @@ import { valueText } from '../ui/value-text';
     }
   `,
 })
-export class ConflictDialog {
+export class ConflictDialog extends Dialog {
+  static readonly size = { width: '620px' };
   private readonly edits = inject(EditLog);
-  private readonly dialog = inject(MatDialogRef<ConflictDialog>);
   readonly fault = signal('');
   readonly label = computed(() => this.edits.conflict()?.waiting.edit.label ?? '');
   readonly rows = computed(() =>

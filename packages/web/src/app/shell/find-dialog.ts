@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { recordsFeature, selectPlayNumbers } from '../document/records/records-store';
 import { DESKS } from '../desk/desk';
 import { findBest, findables, type Findable } from './findable';
+import { Dialog } from '../ui/dialogs';
 
 const MAX_SHOWN = 12;
 
@@ -68,8 +69,8 @@ const MAX_SHOWN = 12;
     }
   `,
 })
-export class FindDialog {
-  private readonly dialog = inject<MatDialogRef<FindDialog, Findable>>(MatDialogRef);
+export class FindDialog extends Dialog<undefined, Findable> {
+  static readonly size = { width: '560px', position: { top: '90px' } };
   private readonly desks = inject(DESKS);
   private readonly store = inject(Store);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);

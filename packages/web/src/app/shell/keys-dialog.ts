@@ -3,6 +3,7 @@ import { MatDialogModule } from '@angular/material/dialog';
 import { DESKS } from '../desk/desk';
 import { keyLines } from '../desk/keys';
 import { EVERYWHERE, deskNumbers } from './everywhere';
+import { Dialog } from '../ui/dialogs';
 
 /** All keys on one sheet. */
 @Component({
@@ -50,7 +51,8 @@ import { EVERYWHERE, deskNumbers } from './everywhere';
     }
   `,
 })
-export class KeysDialog {
+export class KeysDialog extends Dialog {
+  static readonly size = { width: '1040px', maxWidth: '94vw' };
   private readonly desks = inject(DESKS);
   readonly groups = [
     { label: EVERYWHERE.label, lines: [...keyLines(deskNumbers(this.desks)), ...keyLines(EVERYWHERE)] },

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { Session } from '../session';
+import { Dialog } from '../ui/dialogs';
 
 /** Whether a name is given for the first time, or changed. */
 export type PersonDialogMode = 'first' | 'change';
@@ -12,19 +13,19 @@ export type PersonDialogMode = 'first' | 'change';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <form (submit)="save($event, box.value)">
-      <h2 mat-dialog-title>{{ mode === 'first' ? 'Your name' : 'Change name' }}</h2>
+      <h2 mat-dialog-title>{{ data === 'first' ? 'Your name' : 'Change name' }}</h2>
       <mat-dialog-content>
-        <p>{{ mode === 'first' ? 'Your changes, history and undo are kept under it. You can change it later.' : 'Your changes, history and undo stay yours.' }}</p>
+        <p>{{ data === 'first' ? 'Your changes, history and undo are kept under it. You can change it later.' : 'Your changes, history and undo stay yours.' }}</p>
         <label>Name <input class="cell" #box maxlength="60" required autocomplete="name" cdkFocusInitial [value]="name()" (input)="name.set(box.value)" /></label>
         @if (error()) {
           <p class="over" role="alert">{{ error() }}</p>
         }
       </mat-dialog-content>
       <mat-dialog-actions>
-        @if (mode === 'change') {
+        @if (data === 'change') {
           <button class="chip" type="button" mat-dialog-close>Cancel</button>
         }
-        <button class="chip strong" type="submit" [disabled]="name().trim() === ''">{{ mode === 'first' ? 'Continue' : 'Change name' }}</button>
+        <button class="chip strong" type="submit" [disabled]="name().trim() === ''">{{ data === 'first' ? 'Continue' : 'Change name' }}</button>
       </mat-dialog-actions>
     </form>
   `,
@@ -40,11 +41,10 @@ export type PersonDialogMode = 'first' | 'change';
     }
   `,
 })
-export class PersonDialog {
+export class PersonDialog extends Dialog<PersonDialogMode, string> {
+  static readonly size = { width: '420px' };
   private readonly session = inject(Session);
-  private readonly dialog = inject<MatDialogRef<PersonDialog, string>>(MatDialogRef);
-  readonly mode = inject<PersonDialogMode>(MAT_DIALOG_DATA);
-  private readonly before = this.mode === 'change' ? (this.session.person()?.name ?? '') : '';
+  private readonly before = this.data === 'change' ? (this.session.person()?.name ?? '') : '';
   readonly name = signal(this.before);
   readonly error = signal('');
 
@@ -53,7 +53,7 @@ export class PersonDialog {
     const name = typed.trim();
     if (name === '') return;
     try {
-      if (this.mode === 'change') await this.session.renamePerson(name);
+      if (this.data === 'change') await this.session.renamePerson(name);
       else await this.session.introduce(name);
       this.dialog.close(this.session.person()?.id);
     } catch (error) {

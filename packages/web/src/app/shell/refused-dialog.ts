@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { EditLog, type RefusedEdit } from '../edits/edit-log';
 import type { WaitingEdit } from '../edits/outbox';
+import { Dialog } from '../ui/dialogs';
 
 export interface RefusedData extends RefusedEdit {
   readonly waiting: WaitingEdit;
@@ -35,10 +36,9 @@ export interface RefusedData extends RefusedEdit {
     }
   `,
 })
-export class RefusedDialog {
+export class RefusedDialog extends Dialog<RefusedData> {
+  static readonly size = { width: '520px' };
   private readonly edits = inject(EditLog);
-  private readonly dialog = inject(MatDialogRef<RefusedDialog>);
-  readonly data = inject<RefusedData>(MAT_DIALOG_DATA);
   readonly copied = signal('');
 
   retry(): void {

@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { DEFAULT_RANKS, STANDARD_DEVICES } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { bytesText, countText } from '../ui/amount';
+import { Dialog } from '../ui/dialogs';
 
 /** Asks what a new collection starts with, and makes it. Closes with its id. */
 @Component({
@@ -72,9 +73,9 @@ import { bytesText, countText } from '../ui/amount';
     }
   `,
 })
-export class NewCollectionDialog {
+export class NewCollectionDialog extends Dialog<undefined, string> {
+  static readonly size = { width: '520px' };
   private readonly api = inject(ApiClient);
-  private readonly dialog = inject<MatDialogRef<NewCollectionDialog, string>>(MatDialogRef);
   readonly devices = STANDARD_DEVICES;
   readonly wanted = signal<{ readonly name: string; readonly ranks: string; readonly set: string | undefined }>({
     name: '',

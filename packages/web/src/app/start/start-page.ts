@@ -1,9 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../ui/dialogs';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router, RouterLink } from '@angular/router';
-import { firstValueFrom } from 'rxjs';
 import { ApiClient, type ListedCollection } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
@@ -28,7 +27,7 @@ const DAY_MS = 86400000;
 export class StartPage {
   private readonly api = inject(ApiClient);
   private readonly ask = inject(Ask);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly edits = inject(EditLog);
   private readonly router = inject(Router);
   private readonly snacks = inject(MatSnackBar);
@@ -59,9 +58,7 @@ export class StartPage {
   }
 
   async create(): Promise<void> {
-    const id = await firstValueFrom(
-      this.dialogs.open<NewCollectionDialog, void, string>(NewCollectionDialog, { width: '520px' }).afterClosed(),
-    );
+    const id = await this.dialogs.open(NewCollectionDialog, undefined);
     if (id === undefined) return;
     await this.session.refreshCollections();
     await this.router.navigate(['/c', id, 'sets']);

@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { NumberField } from './number-field';
 import { NumberFields } from './number-fields';
+import { Dialog } from './dialogs';
 
 /** One thing that is asked for. */
 export type Question =
@@ -122,9 +123,8 @@ export interface AskData {
     }
   `,
 })
-export class AskDialog {
-  readonly data = inject<AskData>(MAT_DIALOG_DATA);
-  private readonly dialog = inject<MatDialogRef<AskDialog, Answers>>(MatDialogRef);
+export class AskDialog extends Dialog<AskData, Answers> {
+  static readonly size = { width: '420px' };
   private readonly numbers = inject(NumberFields);
   readonly answers = signal<Answers>(Object.fromEntries(this.data.questions.map(({ key, value }) => [key, value])));
   readonly fault = signal('');

@@ -1,19 +1,16 @@
 import { Injectable, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from './dialogs';
 import { CoreError } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { AskDialog, type Answers, type AskData } from './ask-dialog';
 
 /** Opens small dialogs and gives what was answered. */
 @Injectable({ providedIn: 'root' })
 export class Ask {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
 
   /** @returns undefined when the person left it */
   for(data: AskData): Promise<Answers | undefined> {
-    return firstValueFrom(
-      this.dialogs.open<AskDialog, AskData, Answers>(AskDialog, { data, width: '420px' }).afterClosed(),
-    );
+    return this.dialogs.open(AskDialog, data);
   }
 
   /**

@@ -2,7 +2,7 @@ import { placeAt, silent, type Desk } from '../../desk/desk';
 
 /** Steps that a key each shows. */
 const STEPS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9] as const;
-export type StepCommand = `step-${(typeof STEPS)[number]}`;
+type StepCommand = `step-${(typeof STEPS)[number]}`;
 const stepCommands = STEPS.map((step) => ({
   id: `step-${step}` as StepCommand,
   text: 'show a step',

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../ui/dialogs';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
 import {
@@ -16,7 +16,6 @@ import {
   type Stratum,
   type Vector3,
 } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../document/document-registry';
 import { OpenLevel } from '../../document/level/open-level';
 import { recordsFeature, selectReach } from '../../document/records/records-store';
@@ -48,7 +47,7 @@ import { layoutActions, layoutFeature, type ItemRef, type LayoutSettings } from 
 export class LayoutDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(SharedEdits);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly snacks = inject(MatSnackBar);
   /** Where things are, while the page shows them. */
   readonly plate = signal<PlateReader | undefined>(undefined);
@@ -150,12 +149,7 @@ export class LayoutDesk {
         losses: guards,
         command: 'Delete it',
       };
-      if (
-        !(await firstValueFrom(
-          this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed(),
-        ))
-      )
-        return;
+      if (!(await this.dialogs.open(LossDialog, data))) return;
     }
     if (await this.commit(`delete ${this.countText(items)}`, deleteItems(items))) this.select([]);
   }

@@ -246,7 +246,8 @@ export class LayoutPage {
       lower: nudge(0, -1, 0),
       'turn-left': ofSelection(() => this.desk.turn(15)),
       'turn-right': ofSelection(() => this.desk.turn(-15)),
-      duplicate: ofSelection(() => this.desk.duplicate()),
+      // Heard without a selection too: the browser would keep the page as a bookmark.
+      duplicate: { run: () => this.state().selection.length > 0 && this.desk.duplicate() },
       delete: ofSelection(() => this.desk.delete()),
       ...this.view.handlers(() => this.frame()),
       'let-go': { run: () => this.letGo() },

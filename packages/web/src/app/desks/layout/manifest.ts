@@ -2,7 +2,7 @@ import { levelOf, placeAt, silent, type Desk } from '../../desk/desk';
 import { PLATE_COMMANDS } from '../../desk/level-commands';
 
 /** What the Layout desk draws and paints with: a command each, which chooses it. */
-export const TOOL_COMMANDS = [
+const TOOL_COMMANDS = [
   { id: 'select', text: 'select', keys: ['S'] },
   { id: 'box', text: 'draw a box', keys: ['B'], isFound: true },
   { id: 'wedge', text: 'draw a wedge', keys: ['W'], isFound: true },

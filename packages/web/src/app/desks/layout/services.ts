@@ -1,4 +1,5 @@
 import type { Provider } from '@angular/core';
+import { Dialogs } from '../../ui/dialogs';
 import { ArrangeDesk } from './arrange/arrange-desk';
 import { RegionDesk } from './arrange/region-desk';
 import { AssembliesDesk } from './assemblies/assemblies-desk';
@@ -18,6 +19,7 @@ import { TilesDesk } from './tiles/tiles-desk';
 
 /** What the Layout desk does, made with its page and ended with it. */
 export const LAYOUT_SERVICES: Provider[] = [
+  Dialogs,
   ArrangeDesk,
   RegionDesk,
   AssembliesDesk,

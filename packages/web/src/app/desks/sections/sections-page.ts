@@ -105,7 +105,7 @@ export class SectionsPage {
     const nudge = (x: number, y: number, z: number): Handler =>
       ofWall((wall) => this.desk.moveWall(wall, [x * SNAP_METRES, y * SNAP_METRES, z * SNAP_METRES]));
     inject(Commands).handle(SECTIONS_DESK, {
-      reseed: { run: () => this.desk.reseed(), enabled: () => this.desk.held() !== undefined },
+      reseed: { run: () => this.desk.reseed(), enabled: this.openLevel.isThere },
       'nudge-left': nudge(-1, 0, 0),
       'nudge-right': nudge(1, 0, 0),
       'nudge-up': nudge(0, 0, -1),

@@ -1,4 +1,5 @@
 import type { Provider } from '@angular/core';
+import { Dialogs } from '../../ui/dialogs';
 import { CellWriter } from './bulk/cell-writer';
 import { CsvTransfer } from './bulk/csv-transfer';
 import { CodeGiver } from './codes/code-giver';
@@ -9,6 +10,7 @@ import { LevelReuser } from './reuse/level-reuser';
 
 /** What the pages of the Sets desk do, made with each page and ended with it. */
 export const SETS_SERVICES: Provider[] = [
+  Dialogs,
   CellWriter,
   CsvTransfer,
   CodeGiver,

@@ -1,5 +1,4 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, untracked } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import {
@@ -24,6 +23,7 @@ import { shelfInOrder, shelfRows } from '../../bakes/shelf-rows';
 import { EditLog } from '../../edits/edit-log';
 import { setRecordField } from '../../edits/operations';
 import { Session } from '../../session';
+import { Dialogs } from '../../ui/dialogs';
 import { CoreShelf } from '../../ui/core-shelf';
 import { Workspace } from '../../workspace';
 import { PICTURE_VIEWS, type PictureView } from '../../plate/picture-views';
@@ -64,7 +64,7 @@ export class SetsPage {
   readonly registers = inject(RegisterMaker);
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly addresses = inject(Addresses);
   private readonly bakes = inject(Bakes);
   private readonly session = inject(Session);
@@ -314,7 +314,7 @@ export class SetsPage {
   }
 
   openStart(): void {
-    this.dialogs.open(StartDialog, { width: '560px', data: this.tables().level[this.state().active?.row ?? '']?.id });
+    void this.dialogs.open(StartDialog, this.tables().level[this.state().active?.row ?? '']?.id);
   }
 
   openCodes(): void {
@@ -326,7 +326,7 @@ export class SetsPage {
   }
 
   openBin(): void {
-    this.dialogs.open(BinDialog, { width: '560px' });
+    void this.dialogs.open(BinDialog, undefined);
   }
 
   moveChosen(): void {
@@ -355,8 +355,7 @@ export class SetsPage {
       this.workspace.openLevel(one.id);
       await this.addresses.go(['/layout', one.id]);
     } else if (request === 'order') await this.addresses.go(['/sets/order'], { level: one.id });
-    else if (request === 'history')
-      this.dialogs.open(HistoryDialog, { data: one.id, width: '900px', maxWidth: '94vw' });
+    else if (request === 'history') await this.dialogs.open(HistoryDialog, one.id);
     else if (request === 'picture of plan' || request === 'picture of model')
       await this.makePictures(request === 'picture of plan' ? 'plan' : 'model', levels);
     else if (request === 'duplicate') this.reuse(levels);
@@ -378,12 +377,9 @@ export class SetsPage {
       title: `Move ${levels.length === 1 ? levels[0].name : `${levels.length} levels`} to`,
       tree: this.tree(),
     };
-    this.dialogs
-      .open<ChooseSetDialog, ChooseSetData, string>(ChooseSetDialog, { data, width: '420px' })
-      .afterClosed()
-      .subscribe((set) => {
-        if (set !== undefined) void this.commitMoves(levels, moveLevels(this.tables(), levels, set, null));
-      });
+    void this.dialogs.open(ChooseSetDialog, data).then((set) => {
+      if (set !== undefined) void this.commitMoves(levels, moveLevels(this.tables(), levels, set, null));
+    });
   }
 
   private async commitMoves(levels: readonly Level[], operations: readonly Operation[]): Promise<void> {

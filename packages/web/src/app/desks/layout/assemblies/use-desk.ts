@@ -1,5 +1,5 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import {
   ITEM_KINDS,
   assemblyOfUse,
@@ -18,7 +18,6 @@ import {
   type AnyItem,
   type Vector3,
 } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { remove, setField } from '../../../edits/operations';
@@ -45,7 +44,7 @@ export interface WithinRow {
 @Injectable()
 export class UseDesk {
   private readonly ask = inject(Ask);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
   private readonly shared = inject(SharedEdits);
@@ -138,12 +137,7 @@ export class UseDesk {
       losses: levels,
       command: 'Give it to all',
     };
-    if (
-      !(await firstValueFrom(
-        this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed(),
-      ))
-    )
-      return;
+    if (!(await this.dialogs.open(LossDialog, data))) return;
     await this.desk.attempt(async () => {
       const pushed = pushPatch(
         assemblyOfUse(chosen.use, (kind, id) => document.item(kind, id)),

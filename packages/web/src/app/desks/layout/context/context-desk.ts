@@ -1,5 +1,5 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   CoreError,
@@ -11,7 +11,6 @@ import {
   type SourcedBlock,
   type Stratum,
 } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { Compute, type Run } from '../../../compute/compute';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
@@ -29,7 +28,7 @@ const MIN_CUBIC_METRES = 0.05;
 @Injectable()
 export class ContextDesk {
   private readonly store = inject(Store);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly registry = inject(DocumentRegistry);
   private readonly compute = inject(Compute);
   private readonly openLevel = inject(OpenLevel);
@@ -67,11 +66,7 @@ export class ContextDesk {
       levels: this.levels().filter(({ id, strata }) => id !== open && strata.length > 0),
       chosen: this.chosen(),
     };
-    const chosen = await firstValueFrom(
-      this.dialogs
-        .open<ContextDialog, ContextData, readonly string[]>(ContextDialog, { data, width: '420px' })
-        .afterClosed(),
-    );
+    const chosen = await this.dialogs.open(ContextDialog, data);
     if (chosen) this.desk.put({ otherLevels: chosen });
   }
 
@@ -115,7 +110,7 @@ export class ContextDesk {
       goTo: (of, id) => this.goTo(of, id),
       removeSame: (one) => void this.removeSame(one),
     };
-    this.dialogs.open<OverlapsDialog, OverlapsData>(OverlapsDialog, { data, width: '760px', maxWidth: '94vw' });
+    void this.dialogs.open(OverlapsDialog, data);
   }
 
   private goTo(stratum: string, id: string): void {

@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface ContextData {
   readonly levels: readonly { readonly id: string; readonly name: string }[];
@@ -41,9 +42,8 @@ export interface ContextData {
     }
   `,
 })
-export class ContextDialog {
-  readonly data = inject<ContextData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<ContextDialog, readonly string[]>>(MatDialogRef);
+export class ContextDialog extends Dialog<ContextData, readonly string[]> {
+  static readonly size = { width: '420px' };
   readonly text = signal('');
   readonly chosen = signal<ReadonlySet<string>>(new Set(this.data.chosen));
   readonly shown = computed(() =>

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import type { Overlap, SameContent } from '@stravel/core';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface OverlapsData {
   readonly overlaps: readonly Overlap[];
@@ -63,9 +64,8 @@ export interface OverlapsData {
     }
   `,
 })
-export class OverlapsDialog {
-  readonly data = inject<OverlapsData>(MAT_DIALOG_DATA);
-  private readonly dialog = inject(MatDialogRef);
+export class OverlapsDialog extends Dialog<OverlapsData> {
+  static readonly size = { width: '760px', maxWidth: '94vw' };
 
   nameOf({ name, level, stratum }: Overlap['first']): string {
     return `${name || 'block'} · ${this.data.stratumName(stratum)} of ${this.data.levelName(level)}`;

@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, inject, type Signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, type Signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
+import { Dialog } from '../../../ui/dialogs';
 
 /** A group that is set aside. */
 export interface AsideLine {
@@ -55,6 +56,6 @@ export interface AsideData {
     }
   `,
 })
-export class AsideDialog {
-  readonly data = inject<AsideData>(MAT_DIALOG_DATA);
+export class AsideDialog extends Dialog<AsideData> {
+  static readonly size = { width: '720px', maxWidth: '94vw' };
 }

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   GROUP_COLOURS,
@@ -10,7 +10,6 @@ import {
   type GroupNode,
   type Json,
 } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { recordsFeature } from '../../../document/records/records-store';
@@ -43,7 +42,7 @@ type NamedGroup = Pick<Group, 'name' | 'category' | 'colour' | 'guard'>;
 @Injectable()
 export class GroupsDesk {
   private readonly store = inject(Store);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly ask = inject(Ask);
   private readonly edits = inject(EditLog);
   private readonly registry = inject(DocumentRegistry);
@@ -144,7 +143,7 @@ export class GroupsDesk {
         if (group) void this.bringBack(stratum, group);
       },
     };
-    this.dialogs.open<AsideDialog, AsideData>(AsideDialog, { data, width: '720px', maxWidth: '94vw' });
+    void this.dialogs.open(AsideDialog, data);
   }
 
   private async addGroup(document: StratumDocument, parent: string | null): Promise<void> {
@@ -195,12 +194,7 @@ export class GroupsDesk {
         losses: guards,
         command: 'Delete it',
       };
-      if (
-        !(await firstValueFrom(
-          this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '460px' }).afterClosed(),
-        ))
-      )
-        return;
+      if (!(await this.dialogs.open(LossDialog, data))) return;
     }
     if (await this.desk.commit(`delete ${group.name}`, deleteGroup(document, group.id, withThings)))
       this.desk.select([]);

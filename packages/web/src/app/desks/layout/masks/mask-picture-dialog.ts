@@ -9,13 +9,14 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { CoreError, acceptOf, type MaskRule, type ReadMaskPicture } from '@stravel/core';
 import { faultOfFile } from '../../../ui/chosen-file';
 import { Compute, type Run } from '../../../compute/compute';
 import { readPlateColours } from '../../../plate/plate-colours';
 import { NumberField } from '../../../ui/number-field';
 import { NumberFields } from '../../../ui/number-fields';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface MaskPictureData {
   readonly title: string;
@@ -39,12 +40,11 @@ const PICTURES = ['png'] as const;
   templateUrl: './mask-picture-dialog.html',
   styleUrl: './mask-picture-dialog.scss',
 })
-export class MaskPictureDialog {
+export class MaskPictureDialog extends Dialog<MaskPictureData, TakenPicture> {
+  static readonly size = { width: '640px', maxWidth: '94vw' };
   readonly pictureFiles = acceptOf(PICTURES);
   private readonly compute = inject(Compute);
   private readonly numbers = inject(NumberFields);
-  readonly data = inject<MaskPictureData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<MaskPictureDialog, TakenPicture>>(MatDialogRef);
   private readonly preview = viewChild.required<ElementRef<HTMLCanvasElement>>('preview');
   private run: Run<ReadMaskPicture> | undefined;
 
@@ -82,6 +82,7 @@ export class MaskPictureDialog {
   });
 
   constructor() {
+    super();
     effect(() => {
       const bytes = this.bytes();
       const [rule, leastSpeckPixels] = [this.rule(), this.leastSpeckPixels()];

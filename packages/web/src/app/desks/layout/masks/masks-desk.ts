@@ -1,8 +1,7 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import { type Json, type Marker, type Mask, type MaskSurvey, type PlanPoint } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { ApiClient } from '../../../api/api-client';
 import { Compute } from '../../../compute/compute';
 import { workUntilLeft } from '../../../compute/work-in-hand';
@@ -12,7 +11,7 @@ import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { newId, setField, setRecordField } from '../../../edits/operations';
 import { LayoutDesk } from '../layout-desk';
-import { MaskPictureDialog, type MaskPictureData, type TakenPicture } from './mask-picture-dialog';
+import { MaskPictureDialog, type MaskPictureData } from './mask-picture-dialog';
 import { solidMask } from './new-mask';
 
 /** Side of the map on a level's card, pixels. */
@@ -28,7 +27,7 @@ export interface ShownSurvey extends MaskSurvey {
 /** Drawing, reading and surveying masks. */
 @Injectable()
 export class MasksDesk {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly compute = inject(Compute);
   private readonly openLevel = inject(OpenLevel);
   private readonly edits = inject(EditLog);
@@ -80,15 +79,7 @@ export class MasksDesk {
       title: chosen ? `Picture of ${chosen.mask.name || 'the mask'}` : 'A mask from a picture',
       pixelsPerMetre: chosen?.mask.pixelsPerMetre ?? this.pixelsPerMetre(),
     };
-    const taken = await firstValueFrom(
-      this.dialogs
-        .open<MaskPictureDialog, MaskPictureData, TakenPicture>(MaskPictureDialog, {
-          data,
-          width: '640px',
-          maxWidth: '94vw',
-        })
-        .afterClosed(),
-    );
+    const taken = await this.dialogs.open(MaskPictureDialog, data);
     if (!taken) return;
     const { columns, rows, tiles, pixelsPerMetre } = taken;
     const now = this.selected();

@@ -1,7 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import type { PlanDensity } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { Compute } from '../../../compute/compute';
 import { workUntilLeft } from '../../../compute/work-in-hand';
 import { DocumentRegistry } from '../../../document/document-registry';
@@ -27,7 +26,7 @@ export interface RegionLine {
 /** Looks at the things of chosen categories and kinds: how densely they stand, and where too many or none. */
 @Injectable()
 export class OverviewDesk {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly compute = inject(Compute);
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
@@ -66,11 +65,7 @@ export class OverviewDesk {
   async choose(): Promise<void> {
     this.registry.contentVersion();
     const data: OverviewData = { ...overviewSorts(this.openLevel.strata()), ...this.choice() };
-    const choice = await firstValueFrom(
-      this.dialogs
-        .open<OverviewDialog, OverviewData, OverviewChoice>(OverviewDialog, { data, width: '420px' })
-        .afterClosed(),
-    );
+    const choice = await this.dialogs.open(OverviewDialog, data);
     if (!choice) return;
     this.desk.put({ densitySorts: choice.sorts, densityReachMetres: choice.reachMetres });
     await this.make();

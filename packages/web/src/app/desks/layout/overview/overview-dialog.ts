@@ -1,7 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { NumberField } from '../../../ui/number-field';
 import { NumberFields } from '../../../ui/number-fields';
+import { Dialog } from '../../../ui/dialogs';
 
 /** Things of one sort: a category of groups, or a kind. */
 export interface OverviewSort {
@@ -66,10 +67,9 @@ export interface OverviewData extends OverviewChoice {
     }
   `,
 })
-export class OverviewDialog {
+export class OverviewDialog extends Dialog<OverviewData, OverviewChoice> {
+  static readonly size = { width: '420px' };
   private readonly numbers = inject(NumberFields);
-  private readonly data = inject<OverviewData>(MAT_DIALOG_DATA);
-  private readonly dialog = inject<MatDialogRef<OverviewDialog, OverviewChoice>>(MatDialogRef);
   readonly groups = [
     { name: 'Categories of groups', sorts: this.data.categories, none: 'No group has a category yet.' },
     { name: 'Kinds', sorts: this.data.kinds, none: 'The level is empty.' },

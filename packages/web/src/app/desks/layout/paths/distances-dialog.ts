@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import type { ItemRef } from '../store/layout-store';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface DistanceLine {
   readonly ref: ItemRef;
@@ -58,9 +59,8 @@ export interface DistancesData {
     }
   `,
 })
-export class DistancesDialog {
-  readonly data = inject<DistancesData>(MAT_DIALOG_DATA);
-  private readonly dialog = inject(MatDialogRef);
+export class DistancesDialog extends Dialog<DistancesData> {
+  static readonly size = { width: '460px' };
   readonly most = Math.max(1e-9, ...this.data.lines.map(({ metres }) => metres));
 
   leaveTo(ref: ItemRef): void {

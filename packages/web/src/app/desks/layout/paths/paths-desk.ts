@@ -15,7 +15,7 @@ import {
   type Path,
   type PlanPoint,
 } from '@stravel/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Compute } from '../../../compute/compute';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
@@ -39,7 +39,7 @@ type PathCommand = (typeof PATH_COMMANDS)[number];
 @Injectable()
 export class PathsDesk {
   private readonly ask = inject(Ask);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly openLevel = inject(OpenLevel);
   private readonly desk = inject(LayoutDesk);
   private readonly compute = inject(Compute);
@@ -206,7 +206,7 @@ export class PathsDesk {
       }))
       .sort((a, b) => b.metres - a.metres);
     const data: DistancesData = { path: path.name || 'the path', lines, goTo: (ref) => this.desk.select([ref]) };
-    this.dialogs.open<DistancesDialog, DistancesData>(DistancesDialog, { data, width: '460px' });
+    void this.dialogs.open(DistancesDialog, data);
   }
 }
 

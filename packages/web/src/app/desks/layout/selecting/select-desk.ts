@@ -1,7 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { isSimilar, matchesSelection, type Item, type SelectionQuery } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { OpenLevel } from '../../../document/level/open-level';
 import type { PickItem } from '../../../plate/pick-item';
 import { Session } from '../../../session';
@@ -14,7 +13,7 @@ import { SelectDialog, type SelectData } from './select-dialog';
 /** Selects by what things are; keeps selections for this person. */
 @Injectable()
 export class SelectDesk {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly ask = inject(Ask);
   private readonly session = inject(Session);
   private readonly openLevel = inject(OpenLevel);
@@ -32,9 +31,7 @@ export class SelectDesk {
 
   async find(): Promise<void> {
     const data: SelectData = { pieces: this.openLevel.piecesByName(), count: (query) => this.matching(query).length };
-    const query = await firstValueFrom(
-      this.dialogs.open<SelectDialog, SelectData, SelectionQuery>(SelectDialog, { data, width: '460px' }).afterClosed(),
-    );
+    const query = await this.dialogs.open(SelectDialog, data);
     if (query) this.desk.select(this.matching(query));
   }
 

@@ -1,9 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import type { SelectionQuery } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
 import { NumberFields } from '../../../ui/number-fields';
 import { LAYOUT_KINDS } from '../item-edits';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface SelectData {
   readonly pieces: readonly { readonly id: string; readonly name: string }[];
@@ -84,10 +85,9 @@ const TEXTS = [
     }
   `,
 })
-export class SelectDialog {
+export class SelectDialog extends Dialog<SelectData, SelectionQuery> {
+  static readonly size = { width: '460px' };
   private readonly numbers = inject(NumberFields);
-  readonly data = inject<SelectData>(MAT_DIALOG_DATA);
-  private readonly dialog = inject<MatDialogRef<SelectDialog, SelectionQuery>>(MatDialogRef);
   readonly texts = TEXTS;
   readonly kinds = LAYOUT_KINDS.filter((kind) => kind !== 'link');
   readonly query = signal<SelectionQuery>({});

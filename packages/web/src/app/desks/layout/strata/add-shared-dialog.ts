@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import type { Stratum } from '@stravel/core';
+import { Dialog } from '../../../ui/dialogs';
 
 /** A stratum of other levels. */
 export interface OfferedStratum {
@@ -70,9 +71,8 @@ const MAX_SHOWN = 200;
     }
   `,
 })
-export class AddSharedDialog {
-  readonly data = inject<AddSharedData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<AddSharedDialog, readonly string[]>>(MatDialogRef);
+export class AddSharedDialog extends Dialog<AddSharedData, readonly string[]> {
+  static readonly size = { width: '640px' };
   readonly text = signal('');
   readonly chosen = signal<ReadonlySet<string>>(new Set());
   readonly shown = computed(() => {

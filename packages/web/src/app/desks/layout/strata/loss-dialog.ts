@@ -1,5 +1,6 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface LossData {
   readonly title: string;
@@ -37,6 +38,6 @@ export interface LossData {
     }
   `,
 })
-export class LossDialog {
-  readonly data = inject<LossData>(MAT_DIALOG_DATA);
+export class LossDialog extends Dialog<LossData, boolean> {
+  static readonly size = { width: '460px' };
 }

@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal, type Signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, computed, signal, type Signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import { valueText } from './patch-text';
 import { isJsonTable, type PatchState } from '@stravel/core';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface PatchesData {
   readonly stratum: string;
@@ -120,9 +121,8 @@ export interface PatchesData {
     }
   `,
 })
-export class PatchesDialog {
-  readonly data = inject<PatchesData>(MAT_DIALOG_DATA);
-  private readonly dialog = inject(MatDialogRef);
+export class PatchesDialog extends Dialog<PatchesData> {
+  static readonly size = { width: '720px', maxWidth: '94vw' };
   readonly open = signal('');
   readonly many = computed(() => this.data.states().length > 1);
 

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   CoreError,
@@ -12,7 +12,6 @@ import {
   type PatchState,
   type Stratum,
 } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { recordsFeature } from '../../../document/records/records-store';
@@ -32,7 +31,7 @@ import { addOwned, addShared, moveInStack, partWays, switchStratum, takeOut } fr
 export class StrataDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly ask = inject(Ask);
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
@@ -66,11 +65,7 @@ export class StrataDesk {
           (a.stratum.name < b.stratum.name ? -1 : 1),
       );
     const data: AddSharedData = { level: level.name, offered };
-    const chosen = await firstValueFrom(
-      this.dialogs
-        .open<AddSharedDialog, AddSharedData, readonly string[]>(AddSharedDialog, { data, width: '640px' })
-        .afterClosed(),
-    );
+    const chosen = await this.dialogs.open(AddSharedDialog, data);
     const now = this.openLevel.level();
     if (!chosen || !now) return;
     const strata = chosen.flatMap((id) => this.tables().stratum[id] ?? []);
@@ -145,12 +140,7 @@ export class StrataDesk {
           ? `Delete it in ${from.length === 1 ? level.name : `all ${from.length} levels`}`
           : 'Take it out',
     };
-    if (
-      !(await firstValueFrom(
-        this.dialogs.open<LossDialog, LossData, boolean>(LossDialog, { data, width: '480px' }).afterClosed(),
-      ))
-    )
-      return;
+    if (!(await this.dialogs.open(LossDialog, data))) return;
     await this.edits.commit(
       others.length === 0 ? `delete ${stratum.name}` : `take out ${stratum.name}`,
       takeOut(stratum, from, others, content?.content()),
@@ -189,7 +179,7 @@ export class StrataDesk {
       push: (state) => void this.push(id, state),
       goTo: ({ patch }) => this.desk.select([{ stratum: id, kind: patch.kind, id: patch.target }]),
     };
-    this.dialogs.open<PatchesDialog, PatchesData>(PatchesDialog, { data, width: '720px', maxWidth: '94vw' });
+    void this.dialogs.open(PatchesDialog, data);
   }
 
   private async push(id: string, { patch }: PatchState): Promise<void> {

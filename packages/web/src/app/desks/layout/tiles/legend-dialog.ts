@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { GROUP_COLOURS, SQUARE_MARKS, SQUARE_ROLES, type MovementRules, type SquareCode } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
 import { NumberFields } from '../../../ui/number-fields';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface LegendData {
   readonly legend: readonly SquareCode[];
@@ -132,10 +133,9 @@ const CODE = /^[A-Za-z][A-Za-z0-9]{0,7}$/;
     }
   `,
 })
-export class LegendDialog {
+export class LegendDialog extends Dialog<LegendData, LegendData> {
+  static readonly size = { width: '860px', maxWidth: '94vw' };
   private readonly numbers = inject(NumberFields);
-  private readonly data = inject<LegendData>(MAT_DIALOG_DATA);
-  private readonly dialog = inject<MatDialogRef<LegendDialog, LegendData>>(MatDialogRef);
   readonly heads = ['Code', 'Name', 'Colour', 'Mark', 'May enter', 'Visits', 'Height', 'Role', ''];
   readonly colours = GROUP_COLOURS;
   readonly marks = SQUARE_MARKS;

@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import { HOLE, readSquares, type ReadSquares, type SquareCode } from '@stravel/core';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface TileTextData {
   readonly name: string;
@@ -54,9 +55,8 @@ const MAX_FAULTS_SHOWN = 30;
     }
   `,
 })
-export class TileTextDialog {
-  readonly data = inject<TileTextData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<TileTextDialog, ReadSquares>>(MatDialogRef);
+export class TileTextDialog extends Dialog<TileTextData, ReadSquares> {
+  static readonly size = { width: '720px', maxWidth: '94vw' };
   readonly text = signal(this.data.text);
   readonly read = computed(() => readSquares(this.text(), this.data.legend));
   readonly shown = computed(() => this.read().faults.slice(0, MAX_FAULTS_SHOWN));

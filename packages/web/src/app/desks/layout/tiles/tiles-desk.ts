@@ -1,16 +1,14 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   DEFAULT_MOVEMENT,
   readSquare,
   type Json,
   type PlanPoint,
-  type ReadSquares,
   type SolvedTiles,
   type TileFloor,
 } from '@stravel/core';
-import { firstValueFrom } from 'rxjs';
 import { Compute } from '../../../compute/compute';
 import { workUntilLeft } from '../../../compute/work-in-hand';
 import { DocumentRegistry } from '../../../document/document-registry';
@@ -39,7 +37,7 @@ const STATE_LIMIT = 2000000;
 @Injectable()
 export class TilesDesk {
   private readonly store = inject(Store);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly compute = inject(Compute);
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
@@ -122,11 +120,7 @@ export class TilesDesk {
       text: floorText(chosen.floor),
       legend: this.legend(),
     };
-    const read = await firstValueFrom(
-      this.dialogs
-        .open<TileTextDialog, TileTextData, ReadSquares>(TileTextDialog, { data, width: '720px', maxWidth: '94vw' })
-        .afterClosed(),
-    );
+    const read = await this.dialogs.open(TileTextDialog, data);
     const now = this.selected();
     if (read && now) await this.desk.commit('squares as text', setGrid(now.stratum, now.floor, read.rows));
   }
@@ -135,11 +129,7 @@ export class TilesDesk {
     const settings = this.settings();
     if (!settings) return;
     const data: LegendData = { legend: this.legend(), movement: settings.movement ?? DEFAULT_MOVEMENT };
-    const made = await firstValueFrom(
-      this.dialogs
-        .open<LegendDialog, LegendData, LegendData>(LegendDialog, { data, width: '860px', maxWidth: '94vw' })
-        .afterClosed(),
-    );
+    const made = await this.dialogs.open(LegendDialog, data);
     if (!made) return;
     await this.edits.commit('legend of the tile floors', [
       setRecordField('collection', settings, 'legend', made.legend as unknown as Json),

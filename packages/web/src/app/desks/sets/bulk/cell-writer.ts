@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import { planCells, type FilledKind, type FilledRecord } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
@@ -7,13 +7,13 @@ import { EditLog } from '../../../edits/edit-log';
 import { FieldContext } from '../fields/field-context';
 import type { TableColumn } from '../table-rows';
 import type { PastedCells } from './cell-range';
-import { ChangeDialog, type AgreedChange, type ChangeDialogData } from './change-dialog';
+import { ChangeDialog, type ChangeDialogData } from './change-dialog';
 import { CellsDialog, type CellsDialogData } from './cells-dialog';
 
 /** Writes text into many cells as one edit, after showing what it would do. */
 @Injectable()
 export class CellWriter {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly edits = inject(EditLog);
   private readonly context = inject(FieldContext);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
@@ -21,27 +21,21 @@ export class CellWriter {
   /** Changes a field of many records at once. */
   change(kind: FilledKind, records: readonly FilledRecord[], columns: readonly TableColumn[]): void {
     const data: ChangeDialogData = { kind, records, columns, tables: this.tables(), links: this.context.links() };
-    this.dialogs
-      .open<ChangeDialog, ChangeDialogData, AgreedChange>(ChangeDialog, { data, width: '860px', maxWidth: '94vw' })
-      .afterClosed()
-      .subscribe((agreed) => {
-        if (agreed) void this.edits.commit(agreed.label, agreed.plan.operations);
-      });
+    void this.dialogs.open(ChangeDialog, data).then((agreed) => {
+      if (agreed) void this.edits.commit(agreed.label, agreed.plan.operations);
+    });
   }
 
   write(kind: FilledKind, title: string, { texts, beyond }: PastedCells): void {
     const links = this.context.links();
     const plan = planCells(this.tables(), kind, texts, links);
     const data: CellsDialogData = { title, plan, links, beyond };
-    this.dialogs
-      .open<CellsDialog, CellsDialogData, boolean>(CellsDialog, { data, width: '860px', maxWidth: '94vw' })
-      .afterClosed()
-      .subscribe((agreed) => {
-        if (agreed)
-          void this.edits.commit(
-            `${title.toLowerCase()}: ${plan.counts.changed} cell${plan.counts.changed === 1 ? '' : 's'}`,
-            plan.operations,
-          );
-      });
+    void this.dialogs.open(CellsDialog, data).then((agreed) => {
+      if (agreed)
+        void this.edits.commit(
+          `${title.toLowerCase()}: ${plan.counts.changed} cell${plan.counts.changed === 1 ? '' : 's'}`,
+          plan.operations,
+        );
+    });
   }
 }

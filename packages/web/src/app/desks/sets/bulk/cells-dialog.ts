@@ -1,7 +1,8 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import type { CellPlan, LinkLookup } from '@stravel/core';
 import { PreviewCells } from './preview-cells';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface CellsDialogData {
   readonly title: string;
@@ -27,7 +28,6 @@ export interface CellsDialogData {
     </mat-dialog-actions>
   `,
 })
-export class CellsDialog {
-  readonly data = inject<CellsDialogData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<CellsDialog, boolean>>(MatDialogRef);
+export class CellsDialog extends Dialog<CellsDialogData, boolean> {
+  static readonly size = { width: '860px', maxWidth: '94vw' };
 }

@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import {
   BULK_COMMANDS,
   bulkTexts,
@@ -13,6 +13,7 @@ import {
 } from '@stravel/core';
 import { isReadOnly, type TableColumn } from '../table-rows';
 import { PreviewCells } from './preview-cells';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface ChangeDialogData {
   readonly kind: FilledKind;
@@ -82,9 +83,8 @@ export interface AgreedChange {
     }
   `,
 })
-export class ChangeDialog {
-  readonly data = inject<ChangeDialogData>(MAT_DIALOG_DATA);
-  private readonly dialog = inject<MatDialogRef<ChangeDialog, AgreedChange>>(MatDialogRef);
+export class ChangeDialog extends Dialog<ChangeDialogData, AgreedChange> {
+  static readonly size = { width: '860px', maxWidth: '94vw' };
   readonly commands = BULK_COMMANDS;
   /** Pictures are chosen one by one, what is counted is not written. */
   readonly columns = this.data.columns.filter((column) => !isReadOnly(column) && column.field.type !== 'picture');

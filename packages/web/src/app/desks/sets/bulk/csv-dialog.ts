@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import {
   FORMATS,
   acceptOf,
@@ -16,6 +16,7 @@ import { Compute } from '../../../compute/compute';
 import { WorkInHand } from '../../../compute/work-in-hand';
 import { newId } from '../../../edits/operations';
 import { guessMapping, mappingTargets } from './csv-mapping';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface CsvDialogData {
   readonly register: string | null;
@@ -41,10 +42,9 @@ const TABLES = ['csv'] as const;
   templateUrl: './csv-dialog.html',
   styleUrl: './preview-rows.scss',
 })
-export class CsvDialog {
+export class CsvDialog extends Dialog<CsvDialogData, CsvDecision> {
+  static readonly size = { width: '900px', maxWidth: '94vw' };
   readonly tableFiles = acceptOf(TABLES);
-  readonly data = inject<CsvDialogData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<CsvDialog, CsvDecision>>(MatDialogRef);
   private readonly compute = inject(Compute);
   readonly work = new WorkInHand();
   readonly targets = mappingTargets(this.data.columns, this.data.register === null);

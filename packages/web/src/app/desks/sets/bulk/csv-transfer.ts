@@ -1,16 +1,16 @@
 import { Injectable, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import type { CellColumn, LevelSet, SetNode } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
-import { CsvDialog, type CsvDecision, type CsvDialogData } from './csv-dialog';
+import { CsvDialog, type CsvDialogData } from './csv-dialog';
 import { downloadCsv } from './csv-mapping';
 
 /** Tables out to CSV files and in again. */
 @Injectable()
 export class CsvTransfer {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly edits = inject(EditLog);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   private readonly tree = inject(Store).selectSignal(recordsFeature.selectTree);
@@ -21,16 +21,13 @@ export class CsvTransfer {
 
   takeIn(register: string | null, columns: readonly CellColumn[]): void {
     const data: CsvDialogData = { register, columns, tables: this.tables(), sets: setsOf(this.tree()) };
-    this.dialogs
-      .open<CsvDialog, CsvDialogData, CsvDecision>(CsvDialog, { data, width: '900px', maxWidth: '94vw' })
-      .afterClosed()
-      .subscribe((decision) => {
-        if (decision)
-          void this.edits.commit(
-            `take in ${decision.count} row${decision.count === 1 ? '' : 's'} of a CSV file`,
-            decision.operations,
-          );
-      });
+    void this.dialogs.open(CsvDialog, data).then((decision) => {
+      if (decision)
+        void this.edits.commit(
+          `take in ${decision.count} row${decision.count === 1 ? '' : 's'} of a CSV file`,
+          decision.operations,
+        );
+    });
   }
 }
 

@@ -1,16 +1,16 @@
 import { Injectable, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import { DEFAULT_CODE_PATTERN, type Json } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
-import { CodesDialog, type CodesChoice, type CodesData } from './codes-dialog';
+import { CodesDialog, type CodesData } from './codes-dialog';
 
 /** Keeps the pattern of codes and gives new ones to levels, as one edit. */
 @Injectable()
 export class CodeGiver {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly edits = inject(EditLog);
   private readonly store = inject(Store);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
@@ -21,21 +21,18 @@ export class CodeGiver {
   open(chosen: ReadonlySet<string>): void {
     const pattern = this.settings()?.codes ?? DEFAULT_CODE_PATTERN;
     const data: CodesData = { tables: this.tables(), pattern, levels: this.levels(), chosen };
-    this.dialogs
-      .open<CodesDialog, CodesData, CodesChoice>(CodesDialog, { data, width: '640px' })
-      .afterClosed()
-      .subscribe((choice) => {
-        const settings = this.settings();
-        if (!choice || !settings) return;
-        const kept =
-          choice.pattern === pattern
-            ? []
-            : [setRecordField('collection', settings, 'codes', choice.pattern as unknown as Json)];
-        const given = choice.codes.map(({ level, code }) => setRecordField('level', level, 'code', code));
-        void this.edits.commit(
-          given.length > 0 ? `codes of ${given.length} level${given.length === 1 ? '' : 's'}` : 'how codes are made',
-          [...kept, ...given],
-        );
-      });
+    void this.dialogs.open(CodesDialog, data).then((choice) => {
+      const settings = this.settings();
+      if (!choice || !settings) return;
+      const kept =
+        choice.pattern === pattern
+          ? []
+          : [setRecordField('collection', settings, 'codes', choice.pattern as unknown as Json)];
+      const given = choice.codes.map(({ level, code }) => setRecordField('level', level, 'code', code));
+      void this.edits.commit(
+        given.length > 0 ? `codes of ${given.length} level${given.length === 1 ? '' : 's'}` : 'how codes are made',
+        [...kept, ...given],
+      );
+    });
   }
 }

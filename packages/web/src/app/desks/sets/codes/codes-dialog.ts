@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import {
   LOOK_ALIKES,
   codeCount,
@@ -10,6 +10,7 @@ import {
   type RecordTables,
 } from '@stravel/core';
 import { randomBelow } from '../../../edits/operations';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface CodesData {
   readonly tables: Pick<RecordTables, 'level'>;
@@ -111,9 +112,8 @@ type Who = keyof typeof WHO;
     }
   `,
 })
-export class CodesDialog {
-  readonly data = inject<CodesData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<CodesDialog, CodesChoice>>(MatDialogRef);
+export class CodesDialog extends Dialog<CodesData, CodesChoice> {
+  static readonly size = { width: '640px' };
   readonly lookAlikes = [...LOOK_ALIKES].join(' ');
   readonly pattern = signal(this.data.pattern);
   readonly whom = signal<Who>(this.data.chosen.size > 0 ? 'chosen' : 'without');

@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import {
   FIELD_FIGURES,
   FIELD_TYPES,
@@ -15,6 +15,7 @@ import {
   type RecordTables,
 } from '@stravel/core';
 import { EMPTY_DRAFT, choiceLines, draftOf, keyOf, readDraft, renamedChoices, type FieldDraft } from './field-draft';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface FieldDialogData {
   /** The field as it is; null for a new one. */
@@ -50,9 +51,8 @@ const MAX_SHOWN = 100;
   templateUrl: './field-dialog.html',
   styleUrls: ['../bulk/preview-rows.scss', './field-dialog.scss'],
 })
-export class FieldDialog {
-  readonly data = inject<FieldDialogData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<FieldDialog, FieldDecision>>(MatDialogRef);
+export class FieldDialog extends Dialog<FieldDialogData, FieldDecision> {
+  static readonly size = { width: '980px', maxWidth: '96vw' };
   private readonly taken = new Set(
     fieldsOf(this.data.tables, this.data.base.register ?? null)
       .filter(({ id }) => id !== this.data.base.id)

@@ -1,25 +1,25 @@
 import { Injectable, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { fieldsOf, ordersBetween, type Field } from '@stravel/core';
+import { Dialogs } from '../../../ui/dialogs';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { newId } from '../../../edits/operations';
 import { FieldContext } from './field-context';
-import { FieldDialog, type FieldDecision, type FieldDialogData } from './field-dialog';
+import { FieldDialog, type FieldDialogData } from './field-dialog';
 import { FieldsDialog, type FieldsDialogData } from './fields-dialog';
 
 /** Opens the dialogs in which fields are made and changed, and makes what was decided one edit. */
 @Injectable()
 export class FieldDialogs {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly edits = inject(EditLog);
   private readonly context = inject(FieldContext);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
 
   list(register: string | null): void {
     const data: FieldsDialogData = { register, edit: (field) => this.edit(field), add: (of) => this.add(of) };
-    this.dialogs.open(FieldsDialog, { data, width: '560px' });
+    void this.dialogs.open(FieldsDialog, data);
   }
 
   add(register: string | null): void {
@@ -40,11 +40,8 @@ export class FieldDialogs {
 
   private open(field: Field | null, base: FieldDialogData['base']): void {
     const data: FieldDialogData = { field, base, tables: this.tables(), links: this.context.links() };
-    this.dialogs
-      .open<FieldDialog, FieldDialogData, FieldDecision>(FieldDialog, { data, width: '980px', maxWidth: '96vw' })
-      .afterClosed()
-      .subscribe((decision) => {
-        if (decision) void this.edits.commit(decision.label, decision.change.operations);
-      });
+    void this.dialogs.open(FieldDialog, data).then((decision) => {
+      if (decision) void this.edits.commit(decision.label, decision.change.operations);
+    });
   }
 }

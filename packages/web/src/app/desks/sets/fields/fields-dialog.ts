@@ -1,11 +1,12 @@
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { fieldsOf, ordersBetween, type Field } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface FieldsDialogData {
   /** Null for the levels. */
@@ -59,8 +60,8 @@ export interface FieldsDialogData {
     }
   `,
 })
-export class FieldsDialog {
-  readonly data = inject<FieldsDialogData>(MAT_DIALOG_DATA);
+export class FieldsDialog extends Dialog<FieldsDialogData> {
+  static readonly size = { width: '560px' };
   private readonly edits = inject(EditLog);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   readonly fields = computed(() => fieldsOf(this.tables(), this.data.register));

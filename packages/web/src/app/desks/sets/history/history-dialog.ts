@@ -1,6 +1,6 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
@@ -20,6 +20,7 @@ import { EditLog } from '../../../edits/edit-log';
 import { Session } from '../../../session';
 import { FieldContext } from '../fields/field-context';
 import { describeEdit } from './describe-edit';
+import { Dialog } from '../../../ui/dialogs';
 
 interface LevelHistory {
   readonly edits: readonly LoggedEdit[];
@@ -123,18 +124,17 @@ interface LevelHistory {
     }
   `,
 })
-export class HistoryDialog {
-  private readonly levelId = inject<string>(MAT_DIALOG_DATA);
-  private readonly dialog = inject<MatDialogRef<HistoryDialog>>(MatDialogRef);
+export class HistoryDialog extends Dialog<string> {
+  static readonly size = { width: '900px', maxWidth: '94vw' };
   private readonly api = inject(ApiClient);
   private readonly session = inject(Session);
   private readonly log = inject(EditLog);
   private readonly documents = inject(DocumentRegistry);
   private readonly context = inject(FieldContext);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
-  private readonly first = this.tables().level[this.levelId];
+  private readonly first = this.tables().level[this.data];
 
-  readonly level = computed(() => (this.tables().level[this.levelId] as Level | undefined) ?? this.first);
+  readonly level = computed(() => (this.tables().level[this.data] as Level | undefined) ?? this.first);
   readonly edits = signal<readonly LoggedEdit[]>([]);
   private readonly strata = signal<ReadonlySet<string>>(new Set());
   readonly hasMore = signal(false);
@@ -145,7 +145,7 @@ export class HistoryDialog {
   readonly shown = computed(() => this.edits().find(({ id }) => id === this.selected()) ?? this.edits().at(0));
   readonly changes = computed(() => {
     const edit = this.shown();
-    return edit ? describeEdit(edit, this.levelId, this.strata(), this.tables(), this.context.links()) : [];
+    return edit ? describeEdit(edit, this.data, this.strata(), this.tables(), this.context.links()) : [];
   });
   readonly beyond = computed(
     () => this.shown()?.operations.filter((operation) => !this.concerns(operation)).length ?? 0,
@@ -154,11 +154,12 @@ export class HistoryDialog {
     this.level().strata.flatMap(({ stratum }) => {
       const record = this.tables().stratum[stratum] as
         { readonly name: string; readonly owner: string | null } | undefined;
-      return record && record.owner !== this.levelId ? [record.name] : [];
+      return record && record.owner !== this.data ? [record.name] : [];
     }),
   );
 
   constructor() {
+    super();
     void this.start();
   }
 
@@ -167,7 +168,7 @@ export class HistoryDialog {
     if (!collection) return;
     try {
       const below = this.edits().at(-1)?.sequence;
-      const url = `/api/collections/${collection.id}/levels/${this.levelId}/history${below === undefined ? '' : `?below=${below}`}`;
+      const url = `/api/collections/${collection.id}/levels/${this.data}/history${below === undefined ? '' : `?below=${below}`}`;
       const { edits, strata, hasMore } = await this.api.json<LevelHistory>(url);
       this.edits.update((known) => [...known, ...edits]);
       this.strata.update((known) => new Set([...known, ...strata]));
@@ -220,14 +221,14 @@ export class HistoryDialog {
 
   private concerns({ document, kind, id }: Operation): boolean {
     return document === RECORDS_DOCUMENT
-      ? id === this.levelId || (kind === 'stratum' && this.isOwn(id))
+      ? id === this.data || (kind === 'stratum' && this.isOwn(id))
       : this.isOwn(document);
   }
 
   /** Whether a stratum is the level's alone, or is gone; one that others stand on by now is left as it is. */
   private isOwn(stratum: string): boolean {
     const record = this.tables().stratum[stratum] as { readonly owner: string | null } | undefined;
-    return this.strata().has(stratum) && (!record || record.owner === this.levelId);
+    return this.strata().has(stratum) && (!record || record.owner === this.data);
   }
 
   private async start(): Promise<void> {

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
@@ -52,7 +52,7 @@ export class OrderPage {
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly numbers = this.store.selectSignal(selectPlayNumbers);
   private readonly context = inject(FieldContext);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   readonly start = inject(StartHere);
   readonly work = new WorkInHand();
 
@@ -157,7 +157,7 @@ export class OrderPage {
   });
 
   openStart(): void {
-    this.dialogs.open(StartDialog, { width: '560px', data: this.selected() || undefined });
+    void this.dialogs.open(StartDialog, this.selected() || undefined);
   }
 
   select(id: string): void {

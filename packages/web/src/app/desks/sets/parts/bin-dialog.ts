@@ -6,6 +6,7 @@ import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
 import { binLevels } from '../level-edits';
+import { Dialog } from '../../../ui/dialogs';
 
 /** What was deleted, with its content, ready to come back. */
 @Component({
@@ -40,7 +41,8 @@ import { binLevels } from '../level-edits';
     }
   `,
 })
-export class BinDialog {
+export class BinDialog extends Dialog {
+  static readonly size = { width: '560px' };
   private readonly edits = inject(EditLog);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   readonly entries = computed(() => {

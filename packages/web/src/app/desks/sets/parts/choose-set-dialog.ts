@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import type { SetNode } from '@stravel/core';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface ChooseSetData {
   readonly title: string;
@@ -29,9 +30,8 @@ export interface ChooseSetData {
     }
   `,
 })
-export class ChooseSetDialog {
-  readonly data = inject<ChooseSetData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<ChooseSetDialog, string>>(MatDialogRef);
+export class ChooseSetDialog extends Dialog<ChooseSetData, string> {
+  static readonly size = { width: '420px' };
   readonly entries = flatten(this.data.tree);
 }
 

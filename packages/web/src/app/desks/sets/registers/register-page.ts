@@ -9,7 +9,7 @@ import {
   untracked,
   type WritableSignal,
 } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import {
@@ -43,7 +43,7 @@ import { ShownView } from '../views/shown-view';
 import { ViewPanel } from '../views/view-panel';
 import { entryColumns, plainRows, type TableColumn, type TableRow } from '../table-rows';
 import { deleteEntries, duplicateEntries, newEntry, stepEntry } from './register-edits';
-import { UsesDialog, type UsesChoice, type UsesData } from './uses-dialog';
+import { UsesDialog, type UsesData } from './uses-dialog';
 import { SETS_SERVICES } from '../services';
 
 const NONE: ReadonlySet<string> = new Set();
@@ -60,7 +60,7 @@ const NONE: ReadonlySet<string> = new Set();
 export class RegisterPage {
   readonly registers = inject(RegisterMaker);
   private readonly edits = inject(EditLog);
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly addresses = inject(Addresses);
   private readonly workspace = inject(Workspace);
   readonly context = inject(FieldContext);
@@ -241,16 +241,13 @@ export class RegisterPage {
     const all = linkUses(this.tables());
     const uses = entries.flatMap(({ id }) => all.get(id) ?? []).filter(({ record }) => !deletes || !ids.has(record.id));
     const data: UsesData = { entries, uses, others: this.entries().filter(({ id }) => !ids.has(id)), deletes };
-    this.dialogs
-      .open<UsesDialog, UsesData, UsesChoice>(UsesDialog, { data, width: '560px' })
-      .afterClosed()
-      .subscribe((choice) => {
-        if (!choice) return;
-        void this.edits.commit(
-          `delete ${entries.length === 1 ? entries[0].name : `${entries.length} entries`}`,
-          deleteEntries(entries, all, choice.replacement),
-        );
-        this.chosen.set(NONE);
-      });
+    void this.dialogs.open(UsesDialog, data).then((choice) => {
+      if (!choice) return;
+      void this.edits.commit(
+        `delete ${entries.length === 1 ? entries[0].name : `${entries.length} entries`}`,
+        deleteEntries(entries, all, choice.replacement),
+      );
+      this.chosen.set(NONE);
+    });
   }
 }

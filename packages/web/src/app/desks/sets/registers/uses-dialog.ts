@@ -1,6 +1,7 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import type { Entry, LinkUse } from '@stravel/core';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface UsesData {
   readonly entries: readonly Entry[];
@@ -85,9 +86,8 @@ const MAX_SHOWN = 200;
     }
   `,
 })
-export class UsesDialog {
-  readonly data = inject<UsesData>(MAT_DIALOG_DATA);
-  readonly dialog = inject<MatDialogRef<UsesDialog, UsesChoice>>(MatDialogRef);
+export class UsesDialog extends Dialog<UsesData, UsesChoice> {
+  static readonly size = { width: '560px' };
   readonly shown = this.data.uses.slice(0, MAX_SHOWN);
   readonly replacement = signal('');
   readonly names = computed(() =>

@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import { EMPTY_CONTENT, type Level, type StratumContent } from '@stravel/core';
 import { DocumentRegistry } from '../../../document/document-registry';
@@ -11,7 +11,7 @@ import { reuseLevels } from './reuse-levels';
 /** Makes levels of others, after asking what becomes of their strata; as one edit. */
 @Injectable()
 export class LevelReuser {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(Dialogs);
   private readonly documents = inject(DocumentRegistry);
   private readonly edits = inject(EditLog);
   private readonly store = inject(Store);
@@ -26,18 +26,10 @@ export class LevelReuser {
    */
   open(levels: readonly Level[], set: string, made: (first: Level) => void): void {
     const data: ReuseData = { tables: this.tables(), levels, all: this.levels(), tree: this.tree(), set };
-    this.dialogs
-      // What a menu asked for has nothing to give the focus back to: the new level takes it.
-      .open<ReuseDialog, ReuseData, ReuseChoice>(ReuseDialog, {
-        data,
-        width: '720px',
-        maxWidth: '94vw',
-        restoreFocus: levels.length > 0,
-      })
-      .afterClosed()
-      .subscribe((choice) => {
-        if (choice) void this.make(choice).then(made);
-      });
+    // What a menu asked for has nothing to give the focus back to: the new level takes it.
+    void this.dialogs.open(ReuseDialog, data, { restoreFocus: levels.length > 0 }).then((choice) => {
+      if (choice) void this.make(choice).then(made);
+    });
   }
 
   private async make({ levels, choices, name, set }: ReuseChoice): Promise<Level> {

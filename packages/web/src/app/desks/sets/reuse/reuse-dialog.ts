@@ -1,5 +1,5 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
 import type { Level, RecordTables, SetNode } from '@stravel/core';
 import {
   STRATUM_CHOICES,
@@ -9,6 +9,7 @@ import {
   type StratumChoice,
   type StratumChoices,
 } from './reuse-levels';
+import { Dialog } from '../../../ui/dialogs';
 
 export interface ReuseData {
   readonly tables: RecordTables;
@@ -125,9 +126,8 @@ export interface ReuseChoice {
     }
   `,
 })
-export class ReuseDialog {
-  readonly data = inject<ReuseData>(MAT_DIALOG_DATA);
-  private readonly dialog = inject<MatDialogRef<ReuseDialog, ReuseChoice>>(MatDialogRef);
+export class ReuseDialog extends Dialog<ReuseData, ReuseChoice> {
+  static readonly size = { width: '720px', maxWidth: '94vw' };
   readonly words = STRATUM_CHOICES;
   readonly isTemplate = this.data.levels.length === 0;
   readonly sets = flat(this.data.tree, []);

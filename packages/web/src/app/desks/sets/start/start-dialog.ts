@@ -1,10 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogModule, MatDialogRef } from '@angular/material/dialog';
+import { MatDialogModule } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import { compareOrdered, entriesOf, registersInOrder, type CarriedValue } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { StartHere, type Beginning } from '../../../start-here';
 import { Workspace } from '../../../workspace';
+import { Dialog } from '../../../ui/dialogs';
 
 /** From which level, and with what, one's own tests begin. */
 @Component({
@@ -75,10 +76,9 @@ import { Workspace } from '../../../workspace';
     }
   `,
 })
-export class StartDialog {
+export class StartDialog extends Dialog<string | undefined> {
+  static readonly size = { width: '560px' };
   readonly start = inject(StartHere);
-  readonly dialog = inject<MatDialogRef<StartDialog>>(MatDialogRef);
-  private readonly wanted = inject<string | undefined>(MAT_DIALOG_DATA, { optional: true });
   private readonly workspace = inject(Workspace);
   private readonly store = inject(Store);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
@@ -128,6 +128,6 @@ export class StartDialog {
 
   private first(): Beginning {
     const known = this.start.beginning() ?? { level: '', values: {}, entries: {} };
-    return { ...known, level: this.wanted ?? (known.level || (this.levels().at(0)?.id ?? '')) };
+    return { ...known, level: this.data ?? (known.level || (this.levels().at(0)?.id ?? '')) };
   }
 }
