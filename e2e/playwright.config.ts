@@ -3,8 +3,8 @@ import { defineConfig } from '@playwright/test';
 export default defineConfig({
   testDir: '.',
   testMatch: '**/*.e2e.ts',
-  timeout: 90000,
-  expect: { timeout: 20000 },
+  timeout: 150000,
+  expect: { timeout: 30000 },
   fullyParallel: false,
   workers: 1,
   retries: process.env['CI'] ? 1 : 0,
@@ -12,7 +12,7 @@ export default defineConfig({
     ? [['list'], ['json', { outputFile: process.env['STRAVEL_E2E_REPORT'] }]]
     : [['list']],
   use: {
-    actionTimeout: 20000,
+    actionTimeout: 60000,
     viewport: { width: 1280, height: 800 },
     launchOptions: {
       executablePath: '/usr/bin/chromium',

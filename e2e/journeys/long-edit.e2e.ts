@@ -2,6 +2,8 @@ import { expect, introduce, test } from '../fixtures/stravel';
 
 test.describe('A change of very many things', () => {
   test('goes out as lines, comes to others by its number, and is undone', async ({ browser, stravel }) => {
+    // Two plates with everything selected share the machine's cores.
+    test.setTimeout(300000);
     const first = await (await browser.newContext()).newPage();
     const second = await (await browser.newContext()).newPage();
     await introduce(first, stravel.address, '/layout/cullet-yard', 'Odile');
@@ -18,8 +20,10 @@ test.describe('A change of very many things', () => {
     await first.mouse.move(plan.x + plan.width - 4, plan.y + plan.height - 4);
     await first.mouse.up();
     await expect(first.getByText(/^14\d\d selected of 1461/)).toBeVisible();
-    const sent = first.waitForRequest((request) => request.method() === 'POST' && request.url().endsWith('/edits'));
-    const fetched = second.waitForRequest(/\/edits\/[0-9a-f-]{36}$/);
+    const sent = first.waitForRequest((request) => request.method() === 'POST' && request.url().endsWith('/edits'), {
+      timeout: 120000,
+    });
+    const fetched = second.waitForRequest(/\/edits\/[0-9a-f-]{36}$/, { timeout: 120000 });
     await first.keyboard.press('ArrowRight');
     await first.getByRole('dialog').getByRole('button', { name: 'All 8 levels' }).click();
     expect((await sent).headers()['content-type']).toBe('application/x-ndjson');

@@ -268,13 +268,6 @@ function turnedPlainly(full: Surface, step: Surface): number {
     return [u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]];
   };
   const all = Array.from({ length: full.indices.length / 3 }, (_unused, t) => normal(full, t));
-  // A triangle whose middle is farther off than it is wide, and than counts as near, need not be measured.
-  const middles = all.map((_unused, t) => {
-    const [a, b, c] = corners(full, t);
-    const middle = [0, 1, 2].map((k) => (a[k] + b[k] + c[k]) / 3);
-    const reach = Math.max(...[a, b, c].map((one) => Math.hypot(...middle.map((v, k) => one[k] - v))));
-    return { middle, reach: (reach + within) * 1.001 };
-  });
   let turned = 0;
   for (let t = 0; t < step.indices.length / 3; t++) {
     const n = normal(step, t);
@@ -282,11 +275,7 @@ function turnedPlainly(full: Surface, step: Surface): number {
     const [x, y, z] = [0, 1, 2].map((k) => (a[k] + b[k] + c[k]) / 3);
     if (
       !all.some(
-        (one, q) =>
-          one[0] * n[0] + one[1] * n[1] + one[2] * n[2] > 0 &&
-          Math.abs(middles[q].middle[0] - x) <= middles[q].reach &&
-          Math.abs(middles[q].middle[2] - z) <= middles[q].reach &&
-          grid.squaredTo(q, x, y, z) <= within * within,
+        (one, q) => one[0] * n[0] + one[1] * n[1] + one[2] * n[2] > 0 && grid.squaredTo(q, x, y, z) <= within * within,
       )
     )
       turned++;

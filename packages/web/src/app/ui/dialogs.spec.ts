@@ -1,0 +1,53 @@
+import { ChangeDetectionStrategy, Component, Injectable, InjectionToken, inject } from '@angular/core';
+import { TestBed } from '@angular/core/testing';
+import { MatDialog } from '@angular/material/dialog';
+import { Dialog, Dialogs } from './dialogs';
+
+/** Something that a page alone has. */
+const OWN = new InjectionToken<string>('own');
+
+@Injectable()
+class Service {
+  readonly dialogs = inject(Dialogs);
+}
+
+@Component({ selector: 'sv-asked', changeDetection: ChangeDetectionStrategy.OnPush, template: '{{ own }}, {{ data }}' })
+class Asked extends Dialog<number, string> {
+  static readonly size = { width: '300px' };
+  readonly own = inject(OWN, { optional: true }) ?? 'nobody’s';
+}
+
+@Component({
+  selector: 'sv-page',
+  providers: [Dialogs, Service, { provide: OWN, useValue: 'the page’s' }],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: '',
+})
+class Page {
+  readonly service = inject(Service);
+}
+
+describe('dialogs', () => {
+  const opened = async (dialogs: Dialogs) => {
+    const answer = dialogs.open(Asked, 7);
+    const shown = TestBed.inject(MatDialog).openDialogs[0];
+    await new Promise((resolve) => setTimeout(resolve));
+    return { answer, shown, text: document.querySelector('sv-asked')?.textContent };
+  };
+  afterEach(() => TestBed.inject(MatDialog).closeAll());
+
+  it('have the services of the page that opens them, and give what was answered', async () => {
+    const { service } = TestBed.createComponent(Page).componentInstance;
+    const { answer, shown, text } = await opened(service.dialogs);
+    expect(text).toBe('the page’s, 7');
+    shown.close('yes');
+    expect(await answer).toBe('yes');
+  });
+
+  it('opened by what belongs to no page do without, and give nothing when they are left', async () => {
+    const { answer, shown, text } = await opened(TestBed.inject(Dialogs));
+    expect(text).toBe('nobody’s, 7');
+    shown.close();
+    expect(await answer).toBeUndefined();
+  });
+});
