@@ -6,14 +6,11 @@ import type { SeamDesk } from './seam';
 @Injectable({ providedIn: 'root' })
 export class SeamDesks {
   private readonly stated = inject(DESKS).map(({ id, label, status }, i) => ({
-    id,
     name: label,
     path: `/${id}`,
     key: String(i + 1),
     status: status(),
   }));
 
-  readonly desks = computed((): SeamDesk[] =>
-    this.stated.map(({ id, name, path, key, status }) => ({ id, name, path, key, ...status() })),
-  );
+  readonly desks = computed((): SeamDesk[] => this.stated.map(({ status, ...desk }) => ({ ...desk, ...status() })));
 }

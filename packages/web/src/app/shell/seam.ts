@@ -4,7 +4,6 @@ import { RouterLink, RouterLinkActive } from '@angular/router';
 
 /** What one desk shows on the seam. */
 export interface SeamDesk extends DeskStatus {
-  readonly id: string;
   readonly name: string;
   readonly path: string;
   readonly key: string;

@@ -215,10 +215,10 @@ describe('the shell', () => {
     const fixture = TestBed.createComponent(Seam);
     fixture.componentRef.setInput('pathOf', (path: string) => ['/c', 'works', path.slice(1)]);
     fixture.componentRef.setInput('desks', [
-      { id: 'sets', name: 'Sets', path: '/sets', key: '1', text: '2 findings', tone: 'soft' },
-      { id: 'layout', name: 'Layout', path: '/layout', key: '2', text: '', tone: 'soft' },
-      { id: 'sight', name: 'Sight', path: '/sight', key: '3', text: 'stale', tone: 'near' },
-      { id: 'budget', name: 'Budget', path: '/budget', key: '4', text: '1 over', tone: 'over' },
+      { name: 'Sets', path: '/sets', key: '1', text: '2 findings', tone: 'soft' },
+      { name: 'Layout', path: '/layout', key: '2', text: '', tone: 'soft' },
+      { name: 'Sight', path: '/sight', key: '3', text: 'stale', tone: 'near' },
+      { name: 'Budget', path: '/budget', key: '4', text: '1 over', tone: 'over' },
     ]);
     await fixture.whenStable();
     const links = [...(fixture.nativeElement as HTMLElement).querySelectorAll('a')];

@@ -1,8 +1,6 @@
-import { inject } from '@angular/core';
-import { Bakes } from '../../bakes/bakes';
+import { bakesHere } from '../../bakes/bakes-here';
 import { levelOf, placeAt, type Desk } from '../../desk/desk';
 import { PLATE_COMMANDS } from '../../desk/level-commands';
-import { Workspace } from '../../workspace';
 
 export const CELLS_DESK = {
   id: 'cells',
@@ -18,10 +16,9 @@ export const CELLS_DESK = {
     { id: 'let-go', text: 'cancel, let go', keys: ['Esc'] },
   ],
   status: () => {
-    const bakes = inject(Bakes);
-    const workspace = inject(Workspace);
+    const here = bakesHere();
     return () => {
-      const walks = bakes.byLevel()[workspace.level()?.id ?? '']?.rehearsals ?? [];
+      const walks = here()?.rehearsals ?? [];
       const late = walks.reduce((sum, { summary }) => sum + (summary?.late ?? 0), 0);
       return { text: late > 0 ? `${late} late` : '', tone: 'over' };
     };

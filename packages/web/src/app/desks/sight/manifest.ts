@@ -1,9 +1,7 @@
-import { inject } from '@angular/core';
-import { Bakes } from '../../bakes/bakes';
+import { bakesHere } from '../../bakes/bakes-here';
 import { BAKE_STATE_WORDS } from '../../bakes/bakes-store';
 import { levelOf, placeAt, type Desk } from '../../desk/desk';
 import { PLATE_COMMANDS } from '../../desk/level-commands';
-import { Workspace } from '../../workspace';
 
 export const SIGHT_DESK = {
   id: 'sight',
@@ -18,10 +16,9 @@ export const SIGHT_DESK = {
     { id: 'let-go', text: 'cancel, let go', keys: ['Esc'] },
   ],
   status: () => {
-    const bakes = inject(Bakes);
-    const workspace = inject(Workspace);
+    const here = bakesHere();
     return () => {
-      const sight = bakes.byLevel()[workspace.level()?.id ?? '']?.sight;
+      const sight = here()?.sight;
       if (sight?.summary && !sight.summary.closed && sight.summary.wayOut !== null)
         return { text: 'leaks', tone: 'over' };
       return { text: sight ? BAKE_STATE_WORDS[sight.state] : '', tone: sight?.state === 'fresh' ? 'soft' : 'near' };
