@@ -7,10 +7,10 @@ import {
   sizeOfPlanes,
   turnItems,
   type PlacedItem,
-} from './item-edits';
-import { handleFrame, stretchItem } from './plan-handles';
+} from './editing/item-edits';
+import { handleFrame, stretchItem } from './plan/frame';
 import { PlanTool, type PlanToolHost } from './plan-tool';
-import type { KnotGrip } from './plan-tool-drawing';
+import type { KnotGrip } from './plan/plan-drawing';
 import { layoutActions, layoutFeature, type LayoutState } from './store/layout-store';
 
 const block: Block = {

@@ -3,14 +3,14 @@ import { OpenLevel } from '../../document/level/open-level';
 import type { PlateDrawing } from '../../plate/plate-drawing';
 import { ContextDesk } from './context/context-desk';
 import { drawContext } from './context/context-drawing';
-import { MasksDesk } from './masks/masks-desk';
-import { drawSurvey } from './masks/survey-drawing';
+import { MasksDesk } from './kinds/mask/masks-desk';
+import { drawSurvey } from './kinds/mask/survey-drawing';
 import { OverviewDesk } from './overview/overview-desk';
 import { drawOverview } from './overview/overview-drawing';
-import { PathsDesk } from './paths/paths-desk';
-import { drawDistanceShade } from './paths/shade-drawing';
-import { TilesDesk } from './tiles/tiles-desk';
-import { drawWay } from './tiles/way-drawing';
+import { PathsDesk } from './kinds/path/paths-desk';
+import { drawDistanceShade } from './kinds/path/shade-drawing';
+import { TilesDesk } from './kinds/tile-floor/tiles-desk';
+import { drawWay } from './kinds/tile-floor/way-drawing';
 
 /** What was asked of a level, drawn over it: density, other levels, distances, a mask's survey, a way over tile floors. */
 @Injectable()

@@ -1,8 +1,8 @@
 import { CoreError, toMicro, type ItemKind, type PlanPoint, type Vector3 } from '@stravel/core';
 import type { PickItem } from '../../plate/pick-item';
-import type { LayoutItem } from './item-edits';
+import type { LayoutItem } from './editing/item-edits';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
-import { draggedExtent, handlesOf, yawTowards, type HandleFrame, type PlanExtent } from './plan-handles';
+import { draggedExtent, handlesOf, yawTowards, type HandleFrame, type PlanExtent } from './plan/frame';
 import {
   draggedBlock,
   draggedMarker,
@@ -13,7 +13,7 @@ import {
   placedAssembly,
   placedPiece,
 } from './plan-makers';
-import { drawHalfDone, drawHandles, type KnotGrip, type PlanDrag } from './plan-tool-drawing';
+import { drawHalfDone, drawHandles, type KnotGrip, type PlanDrag } from './plan/plan-drawing';
 import type { ItemRef, LayoutState } from './store/layout-store';
 
 /** What a tool asks of the desk. */

@@ -2,20 +2,20 @@ import type { Provider } from '@angular/core';
 import { Dialogs } from '../../ui/dialogs';
 import { ArrangeDesk } from './arrange/arrange-desk';
 import { RegionDesk } from './arrange/region-desk';
-import { AssembliesDesk } from './assemblies/assemblies-desk';
-import { UseDesk } from './assemblies/use-desk';
-import { BlocksDesk } from './blocks/blocks-desk';
+import { AssembliesDesk } from './kinds/assembly/assemblies-desk';
+import { UseDesk } from './kinds/assembly/use-desk';
+import { BlocksDesk } from './kinds/block/blocks-desk';
 import { ContextDesk } from './context/context-desk';
 import { GroupsDesk } from './groups/groups-desk';
-import { LayoutDesk } from './layout-desk';
+import { LayoutDesk } from './editing/layout-desk';
 import { LinksDesk } from './links/links-desk';
-import { MasksDesk } from './masks/masks-desk';
+import { MasksDesk } from './kinds/mask/masks-desk';
 import { OverviewDesk } from './overview/overview-desk';
-import { PathsDesk } from './paths/paths-desk';
+import { PathsDesk } from './kinds/path/paths-desk';
 import { PlanOverlays } from './plan-overlays';
 import { SelectDesk } from './selecting/select-desk';
 import { StrataDesk } from './strata/strata-desk';
-import { TilesDesk } from './tiles/tiles-desk';
+import { TilesDesk } from './kinds/tile-floor/tiles-desk';
 
 /** What the Layout desk does, made with its page and ended with it. */
 export const LAYOUT_SERVICES: Provider[] = [

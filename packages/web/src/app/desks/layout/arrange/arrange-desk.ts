@@ -23,10 +23,10 @@ import { randomBelow, setField } from '../../../edits/operations';
 import { Ask } from '../../../ui/ask';
 import type { Question } from '../../../ui/ask-dialog';
 import { GroupsDesk } from '../groups/groups-desk';
-import { changeItems, duplicateItems, middleOf, moveItems, refOf, type PlacedItem } from '../item-edits';
-import { LayoutDesk } from '../layout-desk';
+import { changeItems, duplicateItems, middleOf, moveItems, refOf, type PlacedItem } from '../editing/item-edits';
+import { LayoutDesk } from '../editing/layout-desk';
 import type { ARRANGE_COMMANDS } from '../selecting/selection-bar';
-import { vectorOf, vectorQuestions } from './vector-questions';
+import { vectorOf, vectorQuestions } from '../parts/vector-questions';
 
 type ArrangeCommand = (typeof ARRANGE_COMMANDS)[number];
 

@@ -3,9 +3,9 @@ import type { PlanPoint, Vector3 } from '@stravel/core';
 import { OpenLevel } from '../../../document/level/open-level';
 import { LevelView } from '../../../plate/level-view';
 import { Ask } from '../../../ui/ask';
-import { LayoutDesk } from '../layout-desk';
+import { LayoutDesk } from '../editing/layout-desk';
 import { moveRegion, type RegionMove } from './region-move';
-import { vectorOf, vectorQuestions } from './vector-questions';
+import { vectorOf, vectorQuestions } from '../parts/vector-questions';
 
 const NOTHING: Vector3 = [0, 0, 0];
 

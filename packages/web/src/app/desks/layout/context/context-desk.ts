@@ -17,7 +17,7 @@ import { OpenLevel } from '../../../document/level/open-level';
 import { recordsFeature } from '../../../document/records/records-store';
 import type { StratumDocument } from '../../../document/stratum-document';
 import { remove } from '../../../edits/operations';
-import { LayoutDesk } from '../layout-desk';
+import { LayoutDesk } from '../editing/layout-desk';
 import { ContextDialog, type ContextData } from './context-dialog';
 import { OverlapsDialog, type OverlapsData } from './overlaps-dialog';
 

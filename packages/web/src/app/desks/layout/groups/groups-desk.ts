@@ -17,9 +17,9 @@ import type { StratumDocument } from '../../../document/stratum-document';
 import { EditLog } from '../../../edits/edit-log';
 import { setField, setRecordField } from '../../../edits/operations';
 import { Ask, nameFault } from '../../../ui/ask';
-import { LayoutDesk } from '../layout-desk';
+import { LayoutDesk } from '../editing/layout-desk';
 import { layoutActions, layoutFeature } from '../store/layout-store';
-import { LossDialog, type LossData } from '../strata/loss-dialog';
+import { LossDialog, type LossData } from '../../../ui/loss-dialog';
 import { AsideDialog, type AsideData, type AsideLine } from './aside-dialog';
 import {
   OLD_DAYS,

@@ -4,9 +4,9 @@ import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { create, newId, remove, setField } from '../../../edits/operations';
 import { Ask } from '../../../ui/ask';
-import { LayoutDesk } from '../layout-desk';
-import type { LinkLine } from '../volumes/kind-card';
-import { pairsText, readPairs } from '../volumes/item-kinds';
+import { LayoutDesk } from '../editing/layout-desk';
+import type { LinkLine } from '../kinds/own-values/kind-card';
+import { pairsText, readPairs } from '../kinds/own-values/item-kinds';
 
 /** Actions that are offered beside those in use. */
 const ACTIONS = ['open', 'close', 'start', 'stop', 'show', 'hide', 'say', 'load', 'release'];

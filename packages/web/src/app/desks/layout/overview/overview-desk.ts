@@ -5,7 +5,7 @@ import { Compute } from '../../../compute/compute';
 import { workUntilLeft } from '../../../compute/work-in-hand';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
-import { LayoutDesk } from '../layout-desk';
+import { LayoutDesk } from '../editing/layout-desk';
 import { OverviewDialog, type OverviewChoice, type OverviewData } from './overview-dialog';
 import { itemsOfSorts, overviewSorts, placeWords, type OverviewItem } from './overview-items';
 

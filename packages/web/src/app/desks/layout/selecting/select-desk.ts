@@ -5,7 +5,7 @@ import { OpenLevel } from '../../../document/level/open-level';
 import type { PickItem } from '../../../plate/pick-item';
 import { Session } from '../../../session';
 import { Ask, nameFault } from '../../../ui/ask';
-import { LayoutDesk } from '../layout-desk';
+import { LayoutDesk } from '../editing/layout-desk';
 import type { ItemRef } from '../store/layout-store';
 import { readSelections, type KeptSelections } from './kept-selections';
 import { SelectDialog, type SelectData } from './select-dialog';

@@ -3,7 +3,7 @@ import { MatDialogModule } from '@angular/material/dialog';
 import type { SelectionQuery } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
 import { NumberFields } from '../../../ui/number-fields';
-import { LAYOUT_KINDS } from '../item-edits';
+import { LAYOUT_KINDS } from '../editing/item-edits';
 import { Dialog } from '../../../ui/dialogs';
 
 export interface SelectData {

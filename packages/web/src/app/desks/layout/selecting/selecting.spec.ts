@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { sha256Hex, type Block, type Placement } from '@stravel/core';
-import { snapPoint, type SnapInput } from '../snapping';
-import { copiedText, isCopiedText, readCopied } from './copied-text';
+import { snapPoint, type SnapInput } from '../plan/snapping';
+import { copiedText, isCopiedText, readCopied } from '../editing/copied-text';
 import { readSelections } from './kept-selections';
 
 const placement: Placement = {

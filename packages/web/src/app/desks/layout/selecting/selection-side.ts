@@ -14,21 +14,21 @@ import {
 import { DocumentRegistry } from '../../../document/document-registry';
 import { setField } from '../../../edits/operations';
 import { ArrangeDesk } from '../arrange/arrange-desk';
-import { AssembliesDesk } from '../assemblies/assemblies-desk';
-import { AssemblyCard } from '../assemblies/assembly-card';
-import { BlocksDesk } from '../blocks/blocks-desk';
-import { LAYOUT_KINDS, refOf } from '../item-edits';
-import { LayoutDesk } from '../layout-desk';
+import { AssembliesDesk } from '../kinds/assembly/assemblies-desk';
+import { AssemblyCard } from '../kinds/assembly/assembly-card';
+import { BlocksDesk } from '../kinds/block/blocks-desk';
+import { LAYOUT_KINDS, refOf } from '../editing/item-edits';
+import { LayoutDesk } from '../editing/layout-desk';
 import { LinksDesk } from '../links/links-desk';
-import { MaskCard } from '../masks/mask-card';
-import { ItemCard } from '../parts/item-card';
+import { MaskCard } from '../kinds/mask/mask-card';
+import { ItemCard } from '../kinds/own-values/item-card';
 import { ItemList, type ItemLine } from '../parts/item-list';
-import { PathCard } from '../paths/path-card';
-import { PathsDesk } from '../paths/paths-desk';
+import { PathCard } from '../kinds/path/path-card';
+import { PathsDesk } from '../kinds/path/paths-desk';
 import type { ItemRef } from '../store/layout-store';
-import { TileCard } from '../tiles/tile-card';
-import { kindGroups, ownValueRows } from '../volumes/item-kinds';
-import { KindCard } from '../volumes/kind-card';
+import { TileCard } from '../kinds/tile-floor/tile-card';
+import { kindGroups, ownValueRows } from '../kinds/own-values/item-kinds';
+import { KindCard } from '../kinds/own-values/kind-card';
 import { SelectDesk } from './select-desk';
 import {
   ARRANGE_COMMANDS,

@@ -10,7 +10,7 @@ import {
   type Stratum,
 } from '@stravel/core';
 import { StratumDocument } from '../../../document/stratum-document';
-import { draggedExtent, handleFrame, handlesOf, stretchItem, yawTowards, type HandleFrame } from '../plan-handles';
+import { draggedExtent, handleFrame, handlesOf, stretchItem, yawTowards, type HandleFrame } from '../plan/frame';
 import { StrataStack } from './strata-stack';
 import { stackRows, type StackSources } from './stack-rows';
 

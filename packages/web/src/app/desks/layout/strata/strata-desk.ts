@@ -19,10 +19,10 @@ import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
 import { SharedEdits } from '../../../reach/shared-edits';
 import { Ask, nameFault } from '../../../ui/ask';
-import { LayoutDesk } from '../layout-desk';
+import { LayoutDesk } from '../editing/layout-desk';
 import { layoutActions } from '../store/layout-store';
 import { AddSharedDialog, type AddSharedData } from './add-shared-dialog';
-import { LossDialog, type LossData } from './loss-dialog';
+import { LossDialog, type LossData } from '../../../ui/loss-dialog';
 import { PatchesDialog, type PatchesData } from './patches-dialog';
 import { addOwned, addShared, moveInStack, partWays, switchStratum, takeOut } from './strata-edits';
 

@@ -1,0 +1,13 @@
+import type { Box3, ItemKind } from '@stravel/core';
+import type { PickItem } from '../../../plate/pick-item';
+
+/** What the desk asks of the plate: where things are. Metres. */
+export interface PlateReader {
+  item(stratum: string, kind: ItemKind, id: string): PickItem | undefined;
+  facesOf(item: PickItem): readonly Float64Array[] | undefined;
+  everything(): PickItem[];
+  itemsNear(x: number, z: number, reach: number): PickItem[];
+  /** Brings a box into view. */
+  frame(box: Box3): void;
+  surfaceBelow(point: readonly [number, number, number], skip: ReadonlySet<string>): number | undefined;
+}

@@ -1,0 +1,205 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { RECORDS_DOCUMENT, type AssemblyUse, type Stratum, type StratumContent } from '@stravel/core';
+import { Addresses } from '../../../../addresses';
+import { OpenLevel } from '../../../../document/level/open-level';
+import { remove, setRecordField } from '../../../../edits/operations';
+import { SharedEdits } from '../../../../reach/shared-edits';
+import { Ask, nameFault } from '../../../../ui/ask';
+import { vectorOf, vectorQuestions } from '../../parts/vector-questions';
+import { LayoutDesk } from '../../editing/layout-desk';
+import type { ASSEMBLY_COMMANDS } from '../../selecting/selection-bar';
+import { assemblyOf, footOf, ownCopy, partedFrom, replaced } from './assembly-edits';
+
+/** The assemblies of the kits: making, replacing, parting with, naming and deleting them. */
+@Injectable()
+export class AssembliesDesk {
+  private readonly ask = inject(Ask);
+  private readonly addresses = inject(Addresses);
+  private readonly openLevel = inject(OpenLevel);
+  private readonly shared = inject(SharedEdits);
+  private readonly desk = inject(LayoutDesk);
+
+  /** All assemblies of the kits, by name. */
+  readonly all = computed(() =>
+    Object.values(this.desk.tables().stratum)
+      .filter(({ kit }) => Boolean(kit))
+      .sort((a, b) => (a.name < b.name ? -1 : 1)),
+  );
+
+  nameOf(assembly: string): string {
+    return (this.desk.tables().stratum[assembly] as Stratum | undefined)?.name ?? 'an assembly that is gone';
+  }
+
+  /** Names of the levels that a change of an assembly reaches. */
+  levelsOf(assembly: string): string[] {
+    return this.shared.levelsOf(assembly).flatMap((id) => this.desk.tables().level[id]?.name ?? []);
+  }
+
+  do(command: (typeof ASSEMBLY_COMMANDS)[number]): Promise<void> {
+    const commands: Record<typeof command, () => Promise<void>> = {
+      'make assembly': () => this.make(),
+      'replace assembly': () => this.replace(),
+      'part ways': () => this.partWays(),
+      'own copy': () => this.ownCopy(),
+    };
+    return commands[command]();
+  }
+
+  /** Shows an assembly, or a level, on this desk. */
+  open(id: string): void {
+    void this.addresses.go(['/layout', id]);
+  }
+
+  /** Makes an assembly of what is selected. */
+  private async make(): Promise<void> {
+    const items = this.desk.selected();
+    const into = this.desk.activeStratum();
+    const kits = Object.values(this.desk.tables().kit);
+    if (!into || items.length === 0) return;
+    if (kits.length === 0) {
+      this.desk.notify(
+        'An assembly belongs to a kit, and the collection has none yet. Bring pieces in on the Detail desk first.',
+      );
+      return;
+    }
+    const boxes = items.flatMap(
+      ({ stratum, kind, item }) => this.desk.plate()?.item(stratum, kind, item.id)?.bounds ?? [],
+    );
+    const answers = await this.ask.for({
+      title: `An assembly of ${this.desk.countText(items)}`,
+      text: 'It is kept in the kit and can be placed many times. What it is made of becomes its first use.',
+      questions: [
+        { key: 'name', label: 'Name', kind: 'text', value: '' },
+        {
+          key: 'kit',
+          label: 'Kit',
+          kind: 'choice',
+          value: kits[0].id,
+          choices: kits.map(({ id, name }) => ({ value: id, name })),
+        },
+        ...vectorQuestions('Its zero at', boxes.length > 0 ? footOf(boxes) : [0, 0, 0]),
+      ],
+      command: 'Make it',
+      fault: ({ name }) => nameFault(name),
+    });
+    if (!answers) return;
+    await this.desk.attempt(async () => {
+      const { use, operations } = assemblyOf(items, {
+        name: String(answers['name']).trim(),
+        kit: String(answers['kit']),
+        pivot: vectorOf(answers),
+        into: into.id,
+      });
+      if (await this.desk.commit(`make ${String(answers['name']).trim()}`, operations))
+        this.desk.select([{ stratum: into.id, kind: 'assembly', id: use.id }]);
+    });
+  }
+
+  /** Lets another assembly stand wherever the chosen ones do. */
+  private async replace(): Promise<void> {
+    const items = this.uses();
+    if (items.length === 0) return;
+    const answers = await this.ask.for({
+      title: 'Replace by',
+      text: 'What the chosen uses have otherwise goes.',
+      questions: [
+        {
+          key: 'by',
+          label: 'Assembly',
+          kind: 'choice',
+          value: items[0].use.assembly,
+          choices: this.all().map(({ id, name }) => ({ value: id, name })),
+        },
+      ],
+      command: 'Replace',
+    });
+    if (!answers) return;
+    const by = String(answers['by']);
+    await this.desk.commit(
+      `replace by ${this.nameOf(by)}`,
+      items.filter(({ use }) => use.assembly !== by).flatMap(({ stratum, use }) => replaced(stratum, use, by)),
+    );
+  }
+
+  /** Makes the chosen uses things of their own. */
+  private async partWays(): Promise<void> {
+    const parted = this.uses().flatMap(({ stratum, use }) => {
+      const content = this.contentOf(use.assembly);
+      return content ? [{ stratum, ...partedFrom(stratum, use, content) }] : [];
+    });
+    const isDone = await this.desk.commit(
+      parted.length === 1 ? 'part ways with an assembly' : `part ways with ${parted.length} assemblies`,
+      parted.flatMap(({ operations }) => operations),
+    );
+    if (isDone)
+      this.desk.select(
+        parted.flatMap(({ stratum, copies }) =>
+          copies.filter(({ kind }) => kind !== 'group').map(({ kind, item }) => ({ stratum, kind, id: item.id })),
+        ),
+      );
+  }
+
+  /** Gives the one chosen use an assembly of its own. */
+  private async ownCopy(): Promise<void> {
+    const [chosen] = this.uses();
+    const record = chosen && (this.desk.tables().stratum[chosen.use.assembly] as Stratum | undefined);
+    const content = chosen && this.contentOf(chosen.use.assembly);
+    if (!record || !content) return;
+    const answers = await this.ask.for({
+      title: `An assembly of its own, after ${record.name}`,
+      questions: [{ key: 'name', label: 'Name', kind: 'text', value: `${record.name} 2` }],
+      command: 'Make it',
+      fault: ({ name }) => nameFault(name),
+    });
+    if (answers)
+      await this.desk.commit(
+        `own copy of ${record.name}`,
+        ownCopy(chosen.stratum, chosen.use, record, content, String(answers['name']).trim()),
+      );
+  }
+
+  async rename(id: string): Promise<void> {
+    const record = this.desk.tables().stratum[id];
+    const answers = await this.ask.for({
+      title: 'Assembly',
+      questions: [{ key: 'name', label: 'Name', kind: 'text', value: record.name }],
+      command: 'Keep',
+      fault: ({ name }) => nameFault(name),
+    });
+    const now = this.desk.tables().stratum[id] as Stratum | undefined;
+    if (answers && now)
+      await this.desk.commit('name of an assembly', [
+        setRecordField('stratum', now, 'name', String(answers['name']).trim()),
+      ]);
+  }
+
+  /** Deletes an assembly that stands nowhere; of one that does it says where. */
+  async delete(id: string): Promise<void> {
+    const { stratum: records } = this.desk.tables();
+    const record = records[id];
+    const where = [
+      ...this.levelsOf(id),
+      ...Object.values(records).flatMap(({ name, kit, assemblies }) => (kit && assemblies?.includes(id) ? [name] : [])),
+    ];
+    if (where.length > 0) {
+      this.desk.notify(
+        `${record.name} stands, or once stood, in ${where.slice(0, 4).join(', ')}${where.length > 4 ? ` and ${where.length - 4} more` : ''}. Replace it there first.`,
+      );
+      return;
+    }
+    if (await this.desk.commit(`delete ${record.name}`, [remove(RECORDS_DOCUMENT, 'stratum', record)]))
+      void this.addresses.go(['/layout']);
+  }
+
+  private uses(): { readonly stratum: string; readonly use: AssemblyUse }[] {
+    return this.desk
+      .selected()
+      .flatMap(({ stratum, kind, item }) => (kind === 'assembly' ? [{ stratum, use: item as AssemblyUse }] : []));
+  }
+
+  private contentOf(assembly: string): StratumContent | undefined {
+    const content = this.openLevel.assemblies().get(assembly)?.content();
+    if (!content) this.desk.notify(`${this.nameOf(assembly)} is not loaded, or is gone.`);
+    return content;
+  }
+}

@@ -1,0 +1,205 @@
+import { Injectable, computed, inject } from '@angular/core';
+import { Dialogs } from '../../../../ui/dialogs';
+import {
+  ITEM_KINDS,
+  assemblyOfUse,
+  movedFields,
+  operationsForOne,
+  operationsOnUse,
+  patchStates,
+  patchesOfUse,
+  pushPatch,
+  revertPatch,
+  type AssemblyUse,
+  type Item,
+  type ItemKind,
+  type Operation,
+  type PatchState,
+  type AnyItem,
+  type Vector3,
+} from '@stravel/core';
+import { DocumentRegistry } from '../../../../document/document-registry';
+import { OpenLevel } from '../../../../document/level/open-level';
+import { remove, setField } from '../../../../edits/operations';
+import { SharedEdits } from '../../../../reach/shared-edits';
+import { Ask } from '../../../../ui/ask';
+import { vectorOf, vectorQuestions } from '../../parts/vector-questions';
+import { setFields, type PlacedItem } from '../../editing/item-edits';
+import { LayoutDesk } from '../../editing/layout-desk';
+import { LossDialog, type LossData } from '../../../../ui/loss-dialog';
+import { AssembliesDesk } from './assemblies-desk';
+
+/** One thing within the chosen use. */
+export interface WithinRow {
+  readonly kind: ItemKind;
+  readonly id: string;
+  readonly name: string;
+  /** What this use has otherwise; '' when nothing. */
+  readonly otherwise: string;
+  readonly isHidden: boolean;
+  readonly state: PatchState | undefined;
+}
+
+/** The one use of an assembly that is chosen: where it stands, and what it has otherwise. */
+@Injectable()
+export class UseDesk {
+  private readonly ask = inject(Ask);
+  private readonly dialogs = inject(Dialogs);
+  private readonly registry = inject(DocumentRegistry);
+  private readonly openLevel = inject(OpenLevel);
+  private readonly shared = inject(SharedEdits);
+  private readonly desk = inject(LayoutDesk);
+  private readonly assemblies = inject(AssembliesDesk);
+
+  /** The one use that is chosen. */
+  readonly selected = computed(() => {
+    const [one, ...others] = this.desk.selected();
+    return one?.kind === 'assembly' && others.length === 0
+      ? { stratum: one.stratum, use: one.item as AssemblyUse }
+      : undefined;
+  });
+  /** What stands within the chosen use, and what it has otherwise. */
+  readonly within = computed((): WithinRow[] => {
+    this.registry.contentVersion();
+    const chosen = this.selected();
+    const document = chosen && this.openLevel.assemblies().get(chosen.use.assembly);
+    if (!chosen || !document) return [];
+    const states = new Map(
+      patchStates(patchesOfUse(chosen.use), chosen.use.id, (kind, id) => document.item(kind, id)).map((state) => [
+        state.patch.target,
+        state,
+      ]),
+    );
+    const rows = ITEM_KINDS.flatMap((kind) =>
+      kind === 'patch' || kind === 'group'
+        ? []
+        : [...document.itemsOf(kind)].map((item): WithinRow => this.rowOf(kind, item, states.get(item.id))),
+    );
+    const idle = [...states.values()]
+      .filter(({ shared }) => !shared)
+      .map((state) =>
+        this.rowOf(state.patch.kind, { id: state.patch.target, ...state.patch.fields } as unknown as Item, state),
+      );
+    return [...rows, ...idle];
+  });
+
+  put(field: 'position' | 'turn', value: Vector3 | number): void {
+    const chosen = this.selected();
+    if (chosen)
+      void this.desk.commit(`${field} of an assembly`, [
+        setField(chosen.stratum, 'assembly', chosen.use, field, value as number),
+      ]);
+  }
+
+  /** Leaves a thing out in this use alone. */
+  async hide({ kind, id }: WithinRow): Promise<void> {
+    await this.onUse('hide a thing of an assembly here', (document, assembly) => [
+      remove(assembly, kind, document(kind, id) as Item),
+    ]);
+  }
+
+  /** Moves a thing in this use alone, in the assembly's own directions. */
+  async move({ kind, id, name }: WithinRow): Promise<void> {
+    const answers = await this.ask.for({
+      title: `Move ${name} here alone`,
+      text: 'In the directions of the assembly; sums are read.',
+      questions: vectorQuestions('By'),
+      command: 'Move',
+    });
+    if (!answers) return;
+    await this.onUse('move a thing of an assembly here', (item, assembly) => {
+      const seen = item(kind, id) as Item;
+      return setFields(
+        { stratum: assembly, kind, item: seen } as PlacedItem,
+        movedFields({ kind, item: seen } as AnyItem, vectorOf(answers)),
+      );
+    });
+  }
+
+  async revert({ patch }: PatchState): Promise<void> {
+    const chosen = this.selected();
+    if (chosen)
+      await this.desk.commit(
+        'as all have it',
+        operationsOnUse(chosen.stratum, chosen.use, revertPatch(chosen.use.assembly, patch)),
+      );
+  }
+
+  /** Gives what this use has otherwise to all, after saying whom it reaches. */
+  async giveToAll({ patch }: PatchState): Promise<void> {
+    const chosen = this.selected();
+    const document = chosen && this.openLevel.assemblies().get(chosen.use.assembly);
+    if (!document) return;
+    const levels = this.assemblies.levelsOf(chosen.use.assembly);
+    const data: LossData = {
+      title: `Change ${this.assemblies.nameOf(chosen.use.assembly)} for all?`,
+      text: `It changes wherever the assembly stands, in ${levels.length} level${levels.length === 1 ? '' : 's'}:`,
+      losses: levels,
+      command: 'Give it to all',
+    };
+    if (!(await this.dialogs.open(LossDialog, data))) return;
+    await this.desk.attempt(async () => {
+      const pushed = pushPatch(
+        assemblyOfUse(chosen.use, (kind, id) => document.item(kind, id)),
+        patch,
+      );
+      this.shared.choose(chosen.use.assembly, 'all');
+      await this.desk.commit(
+        `change ${this.assemblies.nameOf(chosen.use.assembly)} for all`,
+        operationsOnUse(chosen.stratum, chosen.use, pushed),
+      );
+    });
+  }
+
+  private async onUse(
+    label: string,
+    change: (item: (kind: ItemKind, id: string) => Item | undefined, assembly: string) => readonly Operation[],
+  ): Promise<void> {
+    const chosen = this.selected();
+    const document = chosen && this.openLevel.assemblies().get(chosen.use.assembly);
+    if (!document) return;
+    const { stratum, use } = chosen;
+    const assembly = assemblyOfUse(use, (kind, id) => document.item(kind, id));
+    const seen = patchStates(patchesOfUse(use), use.id, (kind, id) => document.item(kind, id));
+    const item = (kind: ItemKind, id: string): Item | undefined => {
+      const own = seen.find(({ patch }) => patch.target === id)?.patch;
+      const shared = document.item(kind, id);
+      return shared && own ? ({ ...shared, ...own.fields } as Item) : shared;
+    };
+    await this.desk.attempt(async () => {
+      await this.desk.commit(
+        label,
+        operationsOnUse(stratum, use, operationsForOne(assembly, change(item, use.assembly))),
+      );
+    });
+  }
+
+  private rowOf(kind: ItemKind, item: Item, state: PatchState | undefined): WithinRow {
+    const piece =
+      kind === 'placement' && 'piece' in item ? this.openLevel.pieces()[item.piece as string]?.name : undefined;
+    const nested = kind === 'assembly' ? this.assemblies.nameOf((item as AssemblyUse).assembly) : undefined;
+    const own = 'name' in item && item.name !== '' ? item.name : undefined;
+    const name = piece ?? nested ?? own ?? (kind === 'marker' && 'kind' in item ? String(item.kind) : kind);
+    return {
+      kind,
+      id: item.id,
+      name,
+      otherwise: state ? wordsOf(state) : '',
+      isHidden: state?.command === 'hidden',
+      state,
+    };
+  }
+}
+
+/** What a use has otherwise, with what all others have. */
+function wordsOf({ command, patch, isIdle }: PatchState): string {
+  if (isIdle) return 'of a thing that is gone';
+  if (patch.change !== 'changed') return command;
+  const text = (value: unknown): string =>
+    JSON.stringify(value)
+      .replace(/["[\]]/g, '')
+      .slice(0, 40);
+  return `${command}: ${Object.keys(patch.fields)
+    .map((field) => `${field} ${text(patch.was[field])} → ${text(patch.fields[field])}`)
+    .join('; ')}`;
+}

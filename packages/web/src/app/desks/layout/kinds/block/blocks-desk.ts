@@ -1,0 +1,269 @@
+import { Injectable, inject } from '@angular/core';
+import {
+  checkedPlanes,
+  cutBlock,
+  hollowBlock,
+  joinBlocks,
+  moveFace,
+  planeSolid,
+  turnMatrix,
+  turnVector,
+  type Block,
+  type BlockFace,
+  type BlockPlane,
+  type Json,
+  type Operation,
+  type ShapedBlock,
+} from '@stravel/core';
+import { create, newId, remove, setField } from '../../../../edits/operations';
+import { Ask } from '../../../../ui/ask';
+import type { Question } from '../../../../ui/ask-dialog';
+import { vectorOf, vectorQuestions } from '../../parts/vector-questions';
+import { setFields, type PlacedItem } from '../../editing/item-edits';
+import { LayoutDesk } from '../../editing/layout-desk';
+import type { BLOCK_COMMANDS } from '../../selecting/selection-bar';
+import { readPlanes } from './read-planes';
+
+type BlockCommand = (typeof BLOCK_COMMANDS)[number];
+
+/** Cuts, joins, hollows and reshapes blocks. What is not convex, or nothing, is refused with the reason. */
+@Injectable()
+export class BlocksDesk {
+  private readonly ask = inject(Ask);
+  private readonly desk = inject(LayoutDesk);
+
+  async do(command: BlockCommand): Promise<void> {
+    const blocks = this.desk.selected().filter(({ kind }) => kind === 'block');
+    if (blocks.length === 0) return;
+    const commands: Record<BlockCommand, () => Promise<void>> = {
+      cut: () => this.cut(blocks),
+      join: () => this.join(blocks),
+      hollow: () => this.hollow(blocks),
+      'move face': () => this.moveFace(blocks[0]),
+      surface: () => this.surface(blocks[0]),
+      planes: () => this.planes(blocks[0]),
+    };
+    await commands[command]();
+  }
+
+  private async cut(blocks: readonly PlacedItem[]): Promise<void> {
+    const { position } = blocks[0].item as Block;
+    const operations = await this.ask.until(
+      {
+        title: `Cut ${this.desk.countText(blocks)}`,
+        text: 'By a plane through a point; its front is where it faces.',
+        questions: [
+          {
+            key: 'facing',
+            label: 'The plane faces',
+            kind: 'choice',
+            value: '1 0 0',
+            choices: [
+              { value: '1 0 0', name: '+x, right on the plan' },
+              { value: '0 0 1', name: '+z, down on the plan' },
+              { value: '0 1 0', name: '+y, up' },
+              { value: 'yaw', name: 'a direction on the plan' },
+            ],
+          },
+          { key: 'yaw', label: 'Direction, °', kind: 'number', value: 45 },
+          ...vectorQuestions('Through', position),
+          {
+            key: 'keep',
+            label: 'Keep',
+            kind: 'choice',
+            value: 'both',
+            choices: [
+              { value: 'both', name: 'both parts' },
+              { value: 'front', name: 'the front' },
+              { value: 'back', name: 'the back' },
+            ],
+          },
+        ],
+        command: 'Cut',
+      },
+      (answers) => {
+        const normal =
+          answers['facing'] === 'yaw'
+            ? turnVector(turnMatrix([Number(answers['yaw']), 0, 0]), 0, 0, -1)
+            : (String(answers['facing']).split(' ').map(Number) as [number, number, number]);
+        const [x, y, z] = vectorOf(answers);
+        const plane: BlockPlane = [...normal, normal[0] * x + normal[1] * y + normal[2] * z];
+        return blocks.flatMap((one): Operation[] => {
+          const { back, front } = cutBlock(one.item as Block, plane);
+          const kept = answers['keep'] === 'front' ? front : back;
+          const other =
+            answers['keep'] === 'both'
+              ? [create(one.stratum, 'block', reshaped(one.item as Block, front, newId()))]
+              : [];
+          return [...this.reshape(one, kept), ...other];
+        });
+      },
+    );
+    if (operations) await this.desk.commit(`cut ${this.desk.countText(blocks)}`, operations);
+  }
+
+  private async join([first, second]: readonly PlacedItem[]): Promise<void> {
+    if (!second) return;
+    await this.desk.attempt(() => {
+      const joined = joinBlocks(first.item as Block, second.item as Block);
+      return this.desk.commit('join two blocks', [
+        ...this.reshape(first, joined),
+        remove(second.stratum, 'block', second.item),
+      ]);
+    });
+  }
+
+  private async hollow(blocks: readonly PlacedItem[]): Promise<void> {
+    const questions: Question[] = [{ key: 'wall', label: 'Walls, m', kind: 'number', value: 0.3, least: 0.001 }];
+    const operations = await this.ask.until(
+      {
+        title: `Hollow ${this.desk.countText(blocks)}`,
+        text: 'A wall under each face; the inside stays empty.',
+        questions,
+        command: 'Hollow',
+      },
+      (answers) =>
+        blocks.flatMap((one) => {
+          const block = one.item as Block;
+          const walls = hollowBlock(block, Number(answers['wall']));
+          return [
+            remove(one.stratum, 'block', block),
+            ...walls.map((wall, i) =>
+              create(one.stratum, 'block', {
+                ...reshaped(block, wall, newId()),
+                name: `${block.name || 'wall'} ${i + 1}`,
+              }),
+            ),
+          ];
+        }),
+    );
+    if (operations && (await this.desk.commit(`hollow ${this.desk.countText(blocks)}`, operations)))
+      this.desk.select([]);
+  }
+
+  private async moveFace(one: PlacedItem): Promise<void> {
+    const block = one.item as Block;
+    const made = await this.ask.until(
+      {
+        title: 'Move a face',
+        questions: [faceQuestion(block), { key: 'metres', label: 'Outwards, m', kind: 'number', value: 0.5 }],
+        command: 'Move it',
+      },
+      (answers) => moveFace(block, Number(answers['face']), Number(answers['metres'])),
+    );
+    if (made) await this.desk.commit('move a face', this.reshape(one, made));
+  }
+
+  private async surface(one: PlacedItem): Promise<void> {
+    const block = one.item as Block;
+    const number = (key: string, label: string, value: number, least?: number): Question => ({
+      key,
+      label,
+      kind: 'number',
+      value,
+      ...(least === undefined ? {} : { least }),
+    });
+    const answers = await this.ask.for({
+      title: 'Surface of a face',
+      text: `Left empty, the face has the surface of the block: ${block.material}.`,
+      questions: [
+        faceQuestion(block),
+        { key: 'surface', label: 'Surface', kind: 'text', value: '' },
+        number('tileX', 'Repeats each, m along', 1, 0.001),
+        number('tileY', '… and up', 1, 0.001),
+        number('offsetX', 'Begins at, m along', 0),
+        number('offsetY', '… and up', 0),
+      ],
+      command: 'Keep',
+    });
+    if (!answers) return;
+    const plane = Number(answers['face']);
+    const surface = String(answers['surface']).trim();
+    const others = (block.faces ?? []).filter((face) => face.plane !== plane);
+    const face: BlockFace = {
+      plane,
+      surface,
+      tileMetres: [Number(answers['tileX']), Number(answers['tileY'])],
+      offsetMetres: [Number(answers['offsetX']), Number(answers['offsetY'])],
+    };
+    const faces = surface === '' ? others : [...others, face].sort((a, b) => a.plane - b.plane);
+    await this.desk.commit('surface of a face', [
+      setField(one.stratum, 'block', block, 'faces', faces.length === 0 ? null : (faces as unknown as Json)),
+    ]);
+  }
+
+  private async planes(one: PlacedItem): Promise<void> {
+    const block = one.item as Block;
+    const made = await this.ask.until(
+      {
+        title: 'Exact planes',
+        text: 'Outward normal and offset of each, in the block’s own frame: nx ny nz offset; the next after a semicolon.',
+        questions: [
+          {
+            key: 'planes',
+            label: 'Planes',
+            kind: 'text',
+            value: block.planes.map((plane) => plane.join(' ')).join('; '),
+          },
+        ],
+        command: 'Keep',
+      },
+      (answers) => {
+        const planes = readPlanes(String(answers['planes']));
+        checkedPlanes(planes);
+        return planes;
+      },
+    );
+    if (made)
+      await this.desk.commit('planes of a block', [
+        setField(one.stratum, 'block', block, 'planes', made as unknown as Json),
+        ...(block.faces ? [setField(one.stratum, 'block', block, 'faces', null)] : []),
+      ]);
+  }
+
+  private reshape(one: PlacedItem, { planes, faces }: ShapedBlock): Operation[] {
+    const block = one.item as Block;
+    const fields = setFields(one, { planes: planes as unknown as Json });
+    return faces || block.faces
+      ? [...fields, setField(one.stratum, 'block', block, 'faces', (faces as unknown as Json | undefined) ?? null)]
+      : fields;
+  }
+}
+
+function reshaped(block: Block, { planes, faces }: ShapedBlock, id: string): Block {
+  const { name, position, turn, sight, material, group } = block;
+  return {
+    id,
+    name,
+    position,
+    turn,
+    planes,
+    sight,
+    material,
+    ...(group ? { group } : {}),
+    ...(faces ? { faces } : {}),
+  };
+}
+
+/** Which face: told by where it faces in the level and by its size. */
+function faceQuestion(block: Block): Question {
+  const m = turnMatrix(block.turn);
+  const faces = planeSolid(block.planes)?.faces ?? [];
+  const choices = faces.map(({ plane, corners }) => {
+    const [nx, ny, nz] = turnVector(m, block.planes[plane][0], block.planes[plane][1], block.planes[plane][2]);
+    const steepest =
+      Math.abs(ny) >= Math.max(Math.abs(nx), Math.abs(nz))
+        ? ny > 0
+          ? 'up'
+          : 'down'
+        : Math.abs(nx) >= Math.abs(nz)
+          ? nx > 0
+            ? '+x'
+            : '−x'
+          : nz > 0
+            ? '+z'
+            : '−z';
+    return { value: String(plane), name: `${plane + 1}: faces ${steepest}, ${corners.length / 3} corners` };
+  });
+  return { key: 'face', label: 'Face', kind: 'choice', value: choices.at(0)?.value ?? '0', choices };
+}

@@ -1,0 +1,70 @@
+import { ChangeDetectionStrategy, Component } from '@angular/core';
+import { MatDialogModule } from '@angular/material/dialog';
+import type { ItemRef } from '../../store/layout-store';
+import { Dialog } from '../../../../ui/dialogs';
+
+export interface DistanceLine {
+  readonly ref: ItemRef;
+  readonly name: string;
+  readonly metres: number;
+}
+
+export interface DistancesData {
+  readonly path: string;
+  /** Farthest first. */
+  readonly lines: readonly DistanceLine[];
+  readonly goTo: (ref: ItemRef) => void;
+}
+
+/** How far markers stand from a path, as a list with bars. */
+@Component({
+  selector: 'sv-distances-dialog',
+  imports: [MatDialogModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <h2 mat-dialog-title>Distance from {{ data.path }}</h2>
+    <mat-dialog-content>
+      <table>
+        @for (line of data.lines; track line.ref.id) {
+          <tr>
+            <td>
+              <button class="plain" (click)="leaveTo(line.ref)">{{ line.name }}</button>
+            </td>
+            <td class="mono">{{ line.metres.toFixed(1) }} m</td>
+            <td class="bar"><i [style.width.%]="(line.metres / most) * 100"></i></td>
+          </tr>
+        } @empty {
+          <tr>
+            <td class="soft">The level has no markers yet.</td>
+          </tr>
+        }
+      </table>
+    </mat-dialog-content>
+    <mat-dialog-actions><button class="chip strong" mat-dialog-close cdkFocusInitial>Close</button></mat-dialog-actions>
+  `,
+  styles: `
+    table {
+      width: 100%;
+    }
+    td {
+      padding: 3px 8px 3px 0;
+    }
+    .bar {
+      width: 35%;
+    }
+    .bar i {
+      display: block;
+      height: 8px;
+      background: var(--cost-mid);
+    }
+  `,
+})
+export class DistancesDialog extends Dialog<DistancesData> {
+  static readonly size = { width: '460px' };
+  readonly most = Math.max(1e-9, ...this.data.lines.map(({ metres }) => metres));
+
+  leaveTo(ref: ItemRef): void {
+    this.dialog.close();
+    this.data.goTo(ref);
+  }
+}

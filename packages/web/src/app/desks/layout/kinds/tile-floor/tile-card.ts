@@ -1,0 +1,48 @@
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { HOLE } from '@stravel/core';
+import { setField } from '../../../../edits/operations';
+import { NumberField } from '../../../../ui/number-field';
+import { PlaceFields } from '../../parts/place-fields';
+import { LayoutDesk } from '../../editing/layout-desk';
+import { TilesDesk } from './tiles-desk';
+
+/** One tile floor: its squares by the legend, rows and columns, text, and whether its goal can be reached. */
+@Component({
+  selector: 'sv-tile-card',
+  imports: [NumberField, PlaceFields],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './tile-card.html',
+  styleUrls: ['../../parts/card-rows.scss', './tile-card.scss'],
+  host: { class: 'card' },
+})
+export class TileCard {
+  readonly desk = inject(LayoutDesk);
+  readonly tiles = inject(TilesDesk);
+  readonly hole = HOLE;
+  /** Row and column, from 1, before which one is put in. */
+  readonly line = signal(1);
+  readonly answer = computed(() => {
+    const solved = this.tiles.solved();
+    if (!solved) return '';
+    if (solved.fault) return solved.fault;
+    const looked = `${solved.states.toLocaleString('en')} states looked at`;
+    if (solved.answer === 'reached')
+      return `The goal can be reached in ${solved.way.length - 1} steps, the fewest there are. ${looked}.`;
+    return solved.answer === 'never'
+      ? `The goal can never be reached: everything was searched. ${looked}.`
+      : `Not decided within the limit: ${looked}. The goal may or may not be reached.`;
+  });
+  readonly idle = computed(() => {
+    const solved = this.tiles.solved();
+    if (!solved || solved.fault) return '';
+    return `${solved.neverNeeded.length} squares are never needed, ${solved.deadEnds.length} of them dead ends.`;
+  });
+
+  put(field: 'name' | 'squareMetres' | 'position', value: string | number | number[]): void {
+    const chosen = this.tiles.selected();
+    if (chosen)
+      void this.desk.commit(`${field} of a tile floor`, [
+        setField(chosen.stratum, 'tileFloor', chosen.floor, field, value),
+      ]);
+  }
+}
