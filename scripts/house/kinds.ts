@@ -4,7 +4,7 @@ import ts from 'typescript';
 import { ROOT, type House } from './program';
 
 /** Rooms may name their own kind; a list of rooms names them all. */
-const ROOM = /^packages\/(core\/src\/(items|records|recipes|bakes)|web\/src\/app\/plate\/kinds)\//;
+const ROOM = /^packages\/(core\/src\/(items|records|recipes|bakes)|web\/src\/app\/(plate|desks\/layout)\/kinds)\//;
 
 /** A place at which the house is not as it should be. */
 export interface Spot {

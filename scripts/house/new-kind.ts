@@ -4,7 +4,7 @@ import type { House } from './program';
 
 /** Lists of rooms: what a new kind is added to, and the compiler asks for. */
 const LISTS =
-  /^packages\/(core\/src\/(items|records|recipes|bakes)\/(index|stored)\.ts|web\/src\/app\/plate\/kinds\/index\.ts)$/;
+  /^packages\/(core\/src\/(items|records|recipes|bakes)\/(index|stored)\.ts|web\/src\/app\/(plate|desks\/layout)\/kinds\/index\.ts)$/;
 
 /** Where the compiler stumbles over kinds that nobody has built, other than at the rooms' lists. */
 export function askedElsewhere({ program, sources, pathOf }: House): Spot[] {

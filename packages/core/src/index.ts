@@ -48,7 +48,9 @@ export {
   ITEMS,
   ITEM_KINDS,
   contentOfKinds,
+  contentOfSome,
   groupOf,
+  isOptionalField,
   isItemKind,
   isLaidOver,
   itemsOf,
@@ -57,7 +59,7 @@ export {
   overIdsOf,
   specOf,
 } from './items';
-export { filledTable } from './model/by-key';
+export { byKey, filledTable, heldAt } from './model/by-key';
 export { anyItem } from './items/any-item';
 export { storedOperations, storedRecord } from './document/stored-record';
 export { recordInTables, tablesOfKept, tablesWith, type RecordPut } from './document/record-tables';
@@ -309,7 +311,16 @@ export {
   type Axis,
   type VaryRequest,
 } from './layout/arrange';
-export { PLACED_KINDS, anchorOf, mirroredFields, movedFields, movedWithin, turnedFields } from './layout/place-items';
+export {
+  PLACED_KINDS,
+  anchorOf,
+  mirroredFields,
+  movedFields,
+  movedWithin,
+  movesInParts,
+  turnedFields,
+  variedFields,
+} from './layout/place-items';
 export {
   checkedPlanes,
   cutBlock,

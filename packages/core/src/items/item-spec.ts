@@ -25,6 +25,8 @@ export interface ItemTraits {
   readonly pieces: boolean;
   /** People give it a name. */
   readonly named: boolean;
+  /** A stratum may hold very many: lists have them after all others. */
+  readonly many: boolean;
 }
 
 type OptionalKeys<T> = { [F in keyof T]-?: undefined extends T[F] ? F : never }[keyof T];

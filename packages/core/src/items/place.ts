@@ -15,6 +15,16 @@ export interface Place<T> {
   readonly mirrored: (item: T, mirroring: Mirroring) => Partial<T>;
   /** Only the parts within move; absent where all of it moves always. Nothing where no part lies within. */
   readonly movedWithin?: (item: T, isWithin: (point: Vector3) => boolean, by: Vector3) => Partial<T>;
+  /** Turned, and scaled where that is its own, where it stands; absent for what keeps its direction. */
+  readonly varied?: (item: T, degrees: number, scale: number) => Partial<T>;
+}
+
+/** How what can be turned any way is varied. */
+export function variedTurn(
+  { turn: [yaw, pitch, roll] }: { readonly turn: TurnDegrees },
+  degrees: number,
+): { readonly turn: TurnDegrees } {
+  return { turn: [wholeTurn(yaw + degrees), pitch, roll] };
 }
 
 /** A turn about an upright axis, counter-clockwise seen from above. */

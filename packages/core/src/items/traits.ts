@@ -10,6 +10,7 @@ export const STANDING: ItemTraits = {
   thing: true,
   pieces: false,
   named: false,
+  many: false,
 };
 
 /** What is kept in a stratum and is nowhere in the level. */
@@ -22,6 +23,7 @@ export const UNPLACED: ItemTraits = {
   thing: true,
   pieces: false,
   named: false,
+  many: false,
 };
 
 /** What is true of kinds that are nowhere and that nobody names. */

@@ -31,6 +31,16 @@ export function mirroredFields<K extends ItemKind>(one: AnyItem<K>, axis: 'x' | 
   return plain(placeOf(one)?.mirrored(one.item, mirroringAt(axis, at)));
 }
 
+/** Turns an item, and scales what has a scale, where it stands. @param degrees counter-clockwise seen from above */
+export function variedFields<K extends ItemKind>(one: AnyItem<K>, degrees: number, scale: number): ChangedFields {
+  return plain(placeOf(one)?.varied?.(one.item, degrees, scale));
+}
+
+/** Whether parts of an item may lie within a box while others do not, as the knots of a path. */
+export function movesInParts<K extends ItemKind>(one: AnyItem<K>): boolean {
+  return placeOf(one)?.movedWithin !== undefined;
+}
+
 /** Only the knots of a path within a box move, or all of any other item. Empty when nothing of it lies there. @param min, max metres */
 export function movedWithin<K extends ItemKind>(
   one: AnyItem<K>,

@@ -23,3 +23,8 @@ export function filledTable<M extends object>(
 function isWhole<M extends object>(table: Partial<M>, keys: readonly (keyof M)[]): table is M {
   return keys.every((key) => Object.hasOwn(table, key));
 }
+
+/** What a table has under a key that comes from outside, undefined where it has none. */
+export function heldAt<V>(table: Readonly<Record<string, V>>, key: string): V | undefined {
+  return Object.hasOwn(table, key) ? table[key] : undefined;
+}

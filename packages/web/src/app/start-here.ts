@@ -1,6 +1,6 @@
 import { Injectable, computed, effect, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { PlayBeginning, RecordTables } from '@stravel/core';
+import { heldAt, type PlayBeginning, type RecordTables } from '@stravel/core';
 import { recordsFeature } from './document/records/records-store';
 import { Session } from './session';
 
@@ -60,7 +60,7 @@ export function readBeginning(text: string | null): Beginning | undefined {
 }
 
 function stillThere({ level, values, entries }: Beginning, tables: RecordTables): Beginning | undefined {
-  const record = tables.level[level] as RecordTables['level'][string] | undefined;
+  const record = heldAt(tables.level, level);
   if (!record || record.binned !== null) return undefined;
   return {
     level,

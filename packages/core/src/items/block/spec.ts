@@ -3,7 +3,7 @@ import { blockSurface } from '../../geometry/block-solid';
 import type { Block, BlockPlane } from '../../model/block';
 import { IN_GROUP } from '../in-group';
 import type { ItemFault, ItemSpec } from '../item-spec';
-import { TURN_PLACE } from '../place';
+import { TURN_PLACE, variedTurn } from '../place';
 import { STANDING } from '../traits';
 
 const mirroredPlane = ([nx, ny, nz, offset]: BlockPlane): BlockPlane => [-nx + 0, ny, nz, offset];
@@ -25,6 +25,7 @@ export const BLOCK: ItemSpec<'block'> = {
   optional: { group: true, faces: true },
   place: {
     ...TURN_PLACE,
+    varied: variedTurn,
     mirrored: (block, mirroring) => ({
       ...TURN_PLACE.mirrored(block, mirroring),
       planes: block.planes.map(mirroredPlane),

@@ -2,7 +2,7 @@ import type { Volume } from '../../model/volume';
 import { toMicro } from '../../numeric/micro';
 import { idUses, overIds } from '../ids';
 import type { ItemSpec } from '../item-spec';
-import { TURN_PLACE } from '../place';
+import { TURN_PLACE, variedTurn } from '../place';
 import { STANDING } from '../traits';
 
 const IDS = idUses<Volume>({ group: { to: 'group' }, kind: { to: 'entry' } });
@@ -13,6 +13,7 @@ export const VOLUME: ItemSpec<'volume'> = {
   optional: { group: true, values: true },
   place: {
     ...TURN_PLACE,
+    varied: variedTurn,
     mirrored: (volume, mirroring) => {
       const { shape } = volume;
       const changed = TURN_PLACE.mirrored(volume, mirroring);

@@ -4,9 +4,9 @@ import {
   RECORDS_DOCUMENT,
   canonicalJson,
   newKey,
+  plainJson,
   type ChainOptions,
   type DroppedFile,
-  type Json,
   type Kit,
   type Operation,
   type Piece,
@@ -80,8 +80,8 @@ export class KitWork {
           operations.push(create(RECORDS_DOCUMENT, 'piece', { id: newId(), kit: id, name, bounds, steps: [step] }));
         else
           operations.push(
-            setRecordField('piece', same, 'bounds', bounds as unknown as Json),
-            setRecordField('piece', same, 'steps', [step] as unknown as Json),
+            setRecordField('piece', same, 'bounds', plainJson(bounds)),
+            setRecordField('piece', same, 'steps', plainJson([step])),
           );
       }
       await this.edits.commit(
@@ -115,8 +115,8 @@ export class KitWork {
       const operations = [setRecordField('kit', kit, 'mesh', mesh)];
       for (const { name, steps } of built.chains) {
         const piece = pieces.find((one) => one.name === name);
-        if (piece && canonicalJson(piece.steps as unknown as Json) !== canonicalJson(steps as unknown as Json))
-          operations.push(setRecordField('piece', piece, 'steps', steps as unknown as Json));
+        if (piece && canonicalJson(plainJson(piece.steps)) !== canonicalJson(plainJson(steps)))
+          operations.push(setRecordField('piece', piece, 'steps', plainJson(steps)));
       }
       if (mesh !== kit.mesh)
         await this.edits.commit(

@@ -6,7 +6,6 @@ import {
   setFindings,
   type Finding,
   type LevelFiguresTable,
-  type RecordTables,
   type UnlockModel,
 } from '@stravel/core';
 import type { MirrorAnswer, MirrorRequest } from './mirror-protocol';
@@ -36,7 +35,7 @@ addEventListener('message', ({ data }: MessageEvent<MirrorRequest>) => {
       due = setTimeout(() => {
         const answer: MirrorAnswer = {
           round,
-          findings: setFindings(tables, levelFigureIn(tables as RecordTables, figures), orderFindings),
+          findings: setFindings(tables, levelFigureIn(tables, figures), orderFindings),
         };
         postMessage(answer);
       });

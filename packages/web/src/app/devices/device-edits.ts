@@ -2,7 +2,9 @@ import {
   RECORDS_DOCUMENT,
   STANDARD_DEVICES,
   compareOrdered,
+  heldAt,
   ordersBetween,
+  plainJson,
   recordUsers,
   type Device,
   type Operation,
@@ -37,16 +39,19 @@ export function newDevice(tables: Tables): { device: Device; operations: Operati
 export function deleteDevice(tables: RecordTables, device: Device): Operation[] {
   const users = recordUsers(tables, 'device', device.id);
   return [
-    ...users.flatMap(({ kind, id }): Operation[] => {
-      if (kind === 'rehearsal') return [remove(RECORDS_DOCUMENT, 'rehearsal', tables.rehearsal[id])];
-      const settings = tables.collection[id];
-      const { readiness } = settings;
-      return readiness
+    ...users.flatMap(({ id }): Operation[] => {
+      const walk = heldAt(tables.rehearsal, id);
+      if (walk) return [remove(RECORDS_DOCUMENT, 'rehearsal', walk)];
+      const settings = heldAt(tables.collection, id);
+      const readiness = settings?.readiness;
+      return settings && readiness
         ? [
-            setRecordField('collection', settings, 'readiness', {
-              ...readiness,
-              devices: readiness.devices.filter((one) => one !== device.id),
-            } as never),
+            setRecordField(
+              'collection',
+              settings,
+              'readiness',
+              plainJson({ ...readiness, devices: readiness.devices.filter((one) => one !== device.id) }),
+            ),
           ]
         : [];
     }),

@@ -4,11 +4,12 @@ import {
   DEVICE_LIMITS,
   DEVICE_SPEEDS,
   STANDARD_DEVICES,
+  heldAt,
+  plainRecord,
   recordUsers,
   valueAt,
   type Device,
   type DeviceField,
-  type JsonRecord,
 } from '@stravel/core';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
@@ -65,7 +66,7 @@ export class DevicesPage {
   }
 
   shown(device: Device, { path, scale }: DeviceField): number {
-    return Number(valueAt(device as unknown as JsonRecord, path)) / scale;
+    return Number(valueAt(plainRecord(device), path)) / scale;
   }
 
   range({ min, max, scale, unit }: DeviceField): string {
@@ -108,7 +109,7 @@ export class DevicesPage {
 
   async delete(device: Device): Promise<void> {
     const users = this.users();
-    const walks = users.filter(({ kind }) => kind === 'rehearsal').length;
+    const walks = users.filter(({ id }) => heldAt(this.tables().rehearsal, id) !== undefined).length;
     if (users.length > 0) {
       const agreed = await this.ask.for({
         title: `Delete ${device.name}`,

@@ -5,6 +5,7 @@ import {
   storedRecord,
   ITEM_KINDS,
   filledTable,
+  specOf,
   type PlacementColumns,
   type StratumContent,
 } from '@stravel/core';
@@ -19,6 +20,11 @@ export class RecordTable<K extends ItemKind> extends Map<string, ItemOfKind[K]> 
 
   put(item: ItemOfKind[K]): void {
     this.set(item.id, item);
+  }
+
+  *groups(): IterableIterator<readonly [id: string, group: string | null]> {
+    const { group } = specOf(this.kind);
+    for (const item of this.values()) yield [item.id, group(item)];
   }
 
   addChunk(bytes: Uint8Array): void {

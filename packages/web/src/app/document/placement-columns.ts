@@ -146,6 +146,13 @@ export class PlacementStore implements ItemTable<'placement'> {
   }
 
   /** Every placement as a record, in order of slot. */
+  *groups(): IterableIterator<readonly [id: string, group: string | undefined]> {
+    for (let slot = 0; slot < this.slotCount; slot++) {
+      const id = this.ids[slot];
+      if (id !== undefined) yield [id, this.groupAt(slot)];
+    }
+  }
+
   *values(): IterableIterator<Placement> {
     for (const id of this.ids) {
       const placement = id === undefined ? undefined : this.get(id);

@@ -4,8 +4,8 @@ import {
   contentOfKinds,
   isItemKind,
   kindsWith,
-  type Item,
   type ItemKind,
+  type ItemOfKind,
   type JsonRecord,
   type Operation,
   type ShownRecord,
@@ -56,13 +56,13 @@ export class StratumDocument {
     return THINGS.reduce((sum, kind) => sum + this.tables[kind].size, 0);
   }
 
-  item(kind: ItemKind, id: string): Item | undefined {
-    return this.tables[kind].get(id);
+  item<K extends ItemKind>(kind: K, id: string): ItemOfKind[K] | undefined {
+    return this.tableOf(kind).get(id);
   }
 
   /** All items of a kind. */
-  itemsOf(kind: ItemKind): Iterable<Item> {
-    return this.tables[kind].values();
+  itemsOf<K extends ItemKind>(kind: K): Iterable<ItemOfKind[K]> {
+    return this.tableOf(kind).values();
   }
 
   /** Takes in a chunk of a snapshot. */

@@ -7,7 +7,6 @@ import {
   type Conflict,
   type Edit,
   type EditHead,
-  type Json,
   type LoggedEdit,
   type Operation,
   type UndoStacks,
@@ -134,7 +133,7 @@ export class EditLog {
   async commit(label: string, made: readonly Operation[], undoes: string | null = null): Promise<void> {
     if (made.length === 0) return;
     if (this.person === '') await this.nameAsked();
-    const operations = plainZeros(this.documents.complete(made) as unknown as Json) as unknown as readonly Operation[];
+    const operations = plainZeros<readonly Operation[]>(this.documents.complete(made));
     const edit: Edit = { id: crypto.randomUUID(), person: this.person, label, operations, undoes };
     this.own.add(edit.id);
     this.documents.lay(edit);

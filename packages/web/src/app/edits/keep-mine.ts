@@ -41,6 +41,9 @@ export function keepMine(
       kept.push(undefined);
     } else kept.push({ ...operation, before: now });
   }
-  for (const { at, record } of restored.values()) kept[at] = { ...(kept[at] as Operation), after: record };
+  for (const { at, record } of restored.values()) {
+    const made = kept[at];
+    if (made) kept[at] = { ...made, after: record };
+  }
   return { operations: kept.filter((one): one is Operation => one !== undefined) };
 }

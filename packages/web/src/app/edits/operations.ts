@@ -1,10 +1,11 @@
 import {
   RECORDS_DOCUMENT,
+  plainJson,
+  plainRecord,
   valueAt,
   type Editable,
   type EditableKind,
   type Json,
-  type JsonRecord,
   type Operation,
 } from '@stravel/core';
 
@@ -16,8 +17,7 @@ export function setField(
   field: string,
   after: Json,
 ): Operation {
-  // Every record is plain data; its interface only lacks an index signature.
-  return { document, kind, id: record.id, field, before: valueAt(record as unknown as JsonRecord, field), after };
+  return { document, kind, id: record.id, field, before: valueAt(plainRecord<Editable>(record), field), after };
 }
 
 /** Sets a field of one of the small records. */
@@ -26,11 +26,11 @@ export function setRecordField(kind: EditableKind, record: Editable, field: stri
 }
 
 export function create(document: string, kind: EditableKind, record: Editable): Operation {
-  return { document, kind, id: record.id, field: null, before: null, after: record as unknown as Json };
+  return { document, kind, id: record.id, field: null, before: null, after: plainJson<Editable>(record) };
 }
 
 export function remove(document: string, kind: EditableKind, record: Editable): Operation {
-  return { document, kind, id: record.id, field: null, before: record as unknown as Json, after: null };
+  return { document, kind, id: record.id, field: null, before: plainJson<Editable>(record), after: null };
 }
 
 /** A whole number from 0 to under a limit, by chance. */

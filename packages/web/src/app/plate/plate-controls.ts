@@ -20,12 +20,8 @@ const VIEWS: readonly PlateViews[] = ['plan', 'both', 'model'];
       <button class="plain" [class.strong]="shown().views === one" [attr.aria-pressed]="shown().views === one" (click)="view.put({ views: one })">{{ one }}</button>
     }
   `,
+  styleUrl: '../ui/inline-row.scss',
   styles: `
-    :host {
-      display: flex;
-      align-items: center;
-      gap: 6px;
-    }
     sv-number-field {
       width: 54px;
     }

@@ -1,11 +1,11 @@
 import {
   CoreError,
   RECORDS_DOCUMENT,
+  isItemKind,
+  isJsonTable,
+  overIdsOf,
   wouldHoldItself,
-  type AssemblyUse,
-  type Json,
   type Operation,
-  type Patch,
   type RecordTables,
   type Stratum,
 } from '@stravel/core';
@@ -18,9 +18,9 @@ import { setRecordField } from '../edits/operations';
 export function noteAssemblies(tables: RecordTables, operations: readonly Operation[]): Operation[] {
   const brought = new Map<string, Set<string>>();
   for (const operation of operations) {
-    const assembly = broughtBy(operation);
-    if (assembly === undefined || !Object.hasOwn(tables.stratum, operation.document)) continue;
-    brought.set(operation.document, (brought.get(operation.document) ?? new Set()).add(assembly));
+    if (!Object.hasOwn(tables.stratum, operation.document)) continue;
+    for (const assembly of broughtBy(operation))
+      brought.set(operation.document, (brought.get(operation.document) ?? new Set()).add(assembly));
   }
   return [...brought].flatMap(([id, assemblies]) => {
     const stratum: Stratum = tables.stratum[id];
@@ -33,22 +33,18 @@ export function noteAssemblies(tables: RecordTables, operations: readonly Operat
       );
     const known = stratum.assemblies ?? [];
     const all = [...new Set([...known, ...assemblies])].sort();
-    return all.length === known.length
-      ? []
-      : [setRecordField('stratum', stratum, 'assemblies', all as unknown as Json)];
+    return all.length === known.length ? [] : [setRecordField('stratum', stratum, 'assemblies', all)];
   });
 }
 
-/** The assembly that an operation lets stand somewhere, undefined for others. */
-function broughtBy({ document, kind, field, after }: Operation): string | undefined {
-  if (document === RECORDS_DOCUMENT || after === null) return undefined;
-  if (kind === 'assembly')
-    return field === null
-      ? (after as unknown as AssemblyUse).assembly
-      : field === 'assembly'
-        ? (after as string)
-        : undefined;
-  if (kind !== 'patch' || field !== null) return undefined;
-  const { kind: patched, fields } = after as unknown as Patch;
-  return patched === 'assembly' && typeof fields['assembly'] === 'string' ? fields['assembly'] : undefined;
+/** The assemblies that an operation lets stand somewhere. What a use of one changes of its things brings none. */
+function broughtBy({ document, kind, field, after }: Operation): string[] {
+  const fields = field === null ? after : { [field]: after };
+  if (document === RECORDS_DOCUMENT || !isItemKind(kind) || !isJsonTable(fields)) return [];
+  const found: string[] = [];
+  overIdsOf(kind, fields, (id, { to, isStrict }) => {
+    if (to === 'stratum' && isStrict) found.push(id);
+    return id;
+  });
+  return found;
 }

@@ -4,8 +4,8 @@ import { Store } from '@ngrx/store';
 import {
   DEFAULT_READINESS,
   holdAgainst,
+  plainJson,
   readinessFaults,
-  type Json,
   type ReadinessRules,
   type Tally,
 } from '@stravel/core';
@@ -100,7 +100,7 @@ export class Readiness {
       const settings = this.settings();
       if (rules && settings)
         void this.edits.commit('what makes a level ready', [
-          setRecordField('collection', settings, 'readiness', rules as unknown as Json),
+          setRecordField('collection', settings, 'readiness', plainJson(rules)),
         ]);
     });
   }

@@ -51,9 +51,7 @@ export class LevelSwitcher {
   readonly number = computed(() => this.numbers().get(this.level()?.id ?? '') ?? '·');
   private readonly place = computed(() => this.levels().findIndex(({ id }) => id === this.level()?.id));
   readonly before = computed(() => (this.place() > 0 ? this.levels()[this.place() - 1] : undefined));
-  readonly after = computed(() =>
-    this.place() >= 0 ? (this.levels()[this.place() + 1] as Level | undefined) : undefined,
-  );
+  readonly after = computed(() => (this.place() >= 0 ? this.levels().at(this.place() + 1) : undefined));
   readonly rows = computed((): SwitcherRow[] => {
     const wanted = this.text().trim().toLowerCase();
     const bakes = this.bakes.byLevel();

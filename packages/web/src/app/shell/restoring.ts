@@ -26,12 +26,10 @@ export class Restoring {
   /** Shows what an archive would change in the open collection, then makes it so by one edit. */
   async restoreInto(file: File | undefined): Promise<void> {
     const collection = this.session.collection();
-    if (!file || !collection || this.isBusy()) return;
-    this.isBusy.set(true);
-    try {
-      await refuseOthers(file);
+    if (!collection) return;
+    await this.reading(file, async (archive) => {
       await this.edits.settled();
-      const preview = await this.api.previewRestore(collection.id, file);
+      const preview = await this.api.previewRestore(collection.id, archive);
       if (preview.operations === 0) {
         this.snacks.open(`${collection.name} holds all that already: nothing would change.`, 'Close', {
           duration: 6000,
@@ -42,7 +40,7 @@ export class Restoring {
       const notes = looseNotes(preview.loose);
       if (
         !(await this.ask.for({
-          title: `Restore ${file.name} into ${collection.name}?`,
+          title: `Restore ${archive.name} into ${collection.name}?`,
           text,
           notes,
           command: 'Restore',
@@ -50,26 +48,16 @@ export class Restoring {
         }))
       )
         return;
-      await this.api.restoreInto(collection.id, file, preview.edit, await this.edits.personAsked());
-      this.snacks.open(`${file.name} was restored into ${collection.name}. Undo takes it back.`, 'Close', {
+      await this.api.restoreInto(collection.id, archive, preview.edit, await this.edits.personAsked());
+      this.snacks.open(`${archive.name} was restored into ${collection.name}. Undo takes it back.`, 'Close', {
         duration: 8000,
       });
-    } catch (error) {
-      this.snacks.open(
-        `${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`,
-        'Close',
-      );
-    } finally {
-      this.isBusy.set(false);
-    }
+    });
   }
 
   async restore(file: File | undefined): Promise<void> {
-    if (!file || this.isBusy()) return;
-    this.isBusy.set(true);
-    try {
-      await refuseOthers(file);
-      const made = await this.api.restore(file);
+    await this.reading(file, async (archive) => {
+      const made = await this.api.restore(archive);
       await this.session.refreshCollections();
       this.snacks.open(
         `${made.name} was restored as a new collection.${[looseText(made.loose), ...looseNotes(made.loose)].join(' ')}`,
@@ -77,6 +65,16 @@ export class Restoring {
         made.loose.count === 0 ? { duration: 6000 } : {},
       );
       await this.router.navigate(['/']);
+    });
+  }
+
+  /** Reads one archive at a time; says why when it was not restored. */
+  private async reading(file: File | undefined, read: (archive: File) => Promise<void>): Promise<void> {
+    if (!file || this.isBusy()) return;
+    this.isBusy.set(true);
+    try {
+      await refuseOthers(file);
+      await read(file);
     } catch (error) {
       this.snacks.open(
         `${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`,

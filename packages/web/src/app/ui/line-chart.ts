@@ -1,20 +1,7 @@
-import {
-  Chart,
-  Legend,
-  LineController,
-  LineElement,
-  LinearScale,
-  LogarithmicScale,
-  PointElement,
-  Tooltip,
-  type ChartConfiguration,
-  type ChartDataset,
-} from 'chart.js';
-import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
-import { CHART_FONT, keepChart } from './keep-chart';
+import type { ChartConfiguration, ChartDataset } from 'chart.js';
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { CHART_CANVAS, CHART_FONT, ThemedChart, type ColourOf } from './themed-chart';
 import { FILLED_HOST } from './filled-host';
-
-Chart.register(LineController, LineElement, PointElement, LinearScale, LogarithmicScale, Tooltip, Legend);
 
 /** One line of the chart; a gap where y is NaN. */
 export interface ChartLine {
@@ -33,13 +20,11 @@ export interface ChartLine {
 @Component({
   selector: 'sv-line-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>`,
+  template: CHART_CANVAS,
   styles: FILLED_HOST,
 })
-export class LineChart {
+export class LineChart extends ThemedChart {
   readonly lines = input.required<readonly ChartLine[]>();
-  readonly label = input.required<string>();
-  readonly theme = input('light');
   readonly formatX = input.required<(value: number) => string>();
   readonly formatY = input.required<(value: number) => string>();
   readonly nameX = input('');
@@ -50,15 +35,7 @@ export class LineChart {
   /** The x that was clicked. */
   readonly picked = output<number>();
 
-  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-
-  constructor() {
-    keepChart(this.canvas, (colour) => this.configuration(colour));
-  }
-
-  private configuration(colour: (role: string) => string): ChartConfiguration {
-    // Colours follow the theme.
-    this.theme();
+  protected override configuration(colour: ColourOf): ChartConfiguration {
     const [formatX, formatY] = [this.formatX(), this.formatY()];
     const font = CHART_FONT;
     const title = (text: string): object => ({ display: text !== '', text, color: colour('soft-ink'), font });

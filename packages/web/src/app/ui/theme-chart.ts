@@ -1,31 +1,7 @@
-import {
-  BarController,
-  BarElement,
-  CategoryScale,
-  Chart,
-  Legend,
-  LinearScale,
-  LineController,
-  LineElement,
-  PointElement,
-  Tooltip,
-  type ChartConfiguration,
-} from 'chart.js';
-import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
-import { CHART_FONT, keepChart } from './keep-chart';
+import type { ChartConfiguration } from 'chart.js';
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { CHART_CANVAS, CHART_FONT, ThemedChart, type ColourOf } from './themed-chart';
 import { FILLED_HOST } from './filled-host';
-
-Chart.register(
-  BarController,
-  BarElement,
-  LineController,
-  LineElement,
-  PointElement,
-  CategoryScale,
-  LinearScale,
-  Tooltip,
-  Legend,
-);
 
 /** One bar of the chart. */
 export interface ChartBar {
@@ -39,27 +15,17 @@ export interface ChartBar {
 @Component({
   selector: 'sv-theme-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>`,
+  template: CHART_CANVAS,
   styles: FILLED_HOST,
 })
-export class ThemeChart {
+export class ThemeChart extends ThemedChart {
   readonly bars = input.required<readonly ChartBar[]>();
   readonly limit = input.required<number>();
   readonly limitName = input.required<string>();
-  readonly label = input.required<string>();
-  readonly theme = input('light');
   readonly format = input.required<(value: number) => string>();
   readonly chosen = output<string>();
 
-  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-
-  constructor() {
-    keepChart(this.canvas, (colour) => this.configuration(colour));
-  }
-
-  private configuration(colour: (role: string) => string): ChartConfiguration {
-    // Colours follow the theme.
-    this.theme();
+  protected override configuration(colour: ColourOf): ChartConfiguration {
     const bars = this.bars();
     const format = this.format();
     const font = CHART_FONT;

@@ -4,6 +4,7 @@ import {
   CoreError,
   RECORDS_DOCUMENT,
   canonicalJson,
+  plainJson,
   type CellGrid,
   type CutLevel,
   type Device,
@@ -147,12 +148,12 @@ export class CellsDesk {
     if (over.readyMetres !== undefined) next.loadMetres = Math.max(next.loadMetres, next.readyMetres);
     next.dropMetres = Math.max(next.dropMetres, next.loadMetres);
     const fields = (['sizeMetres', 'origin', 'loadMetres', 'dropMetres', 'readyMetres', 'resident'] as const).filter(
-      (field) => canonicalJson(next[field] as Json) !== canonicalJson(grid[field] as Json),
+      (field) => canonicalJson(plainJson(next[field])) !== canonicalJson(plainJson(grid[field])),
     );
     if (fields.length > 0)
       await this.edits.commit(
         'change the cells',
-        fields.map((field) => setRecordField('cellGrid', grid, field, next[field] as Json)),
+        fields.map((field) => setRecordField('cellGrid', grid, field, plainJson(next[field]))),
       );
   }
 
@@ -171,7 +172,7 @@ export class CellsDesk {
     const walk = this.walk();
     if (walk) {
       await this.edits.commit('draw another path', [
-        setRecordField('rehearsal', walk, 'knots', knots as unknown as Json),
+        setRecordField('rehearsal', walk, 'knots', plainJson(knots)),
         setRecordField('rehearsal', walk, 'floorMetres', floorMetres),
       ]);
       return;

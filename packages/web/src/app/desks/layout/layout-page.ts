@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { laidId, type ItemKind, type Path } from '@stravel/core';
+import { byKey, laidId } from '@stravel/core';
 import type { Handler } from '../../desk/command';
 import { Commands } from '../../desk/commands';
 import { DocumentRegistry } from '../../document/document-registry';
@@ -27,28 +27,23 @@ import { Session } from '../../session';
 import { DeadAddress } from '../../shell/dead-address';
 import { Workspace } from '../../workspace';
 import { AssembliesDesk } from './kinds/assembly/assemblies-desk';
-import { RegionDesk } from './arrange/region-desk';
-import { LAYOUT_KINDS, itemsNamed, type LayoutItem } from './editing/item-edits';
+import { LAYOUT_KINDS, itemsNamed } from './editing/item-edits';
 import { LAYOUT_DESK } from './manifest';
 import { LayoutDesk } from './editing/layout-desk';
 import { LayoutTools } from './tools/layout-tools';
-import { MasksDesk } from './kinds/mask/masks-desk';
 import { PieceStrip } from './parts/piece-strip';
-import { knotGrips } from './kinds/path/knot-grips';
-import { PathsDesk } from './kinds/path/paths-desk';
 import { PlanOverlays } from './plan-overlays';
-import { PlanTool } from './plan-tool';
-import type { KnotGrip } from './plan/plan-drawing';
 import { SelectionSide } from './selecting/selection-side';
 import { isCopiedText } from './editing/copied-text';
-import { snapPoint } from './plan/snapping';
 import { SideColumn } from './strata/side-column';
 import { TilesDesk } from './kinds/tile-floor/tiles-desk';
-import { layoutActions, type LayoutTool } from './store/layout-store';
+import { PlanSurface } from './plan/plan-surface';
+import { layoutActions } from './store/layout-store';
+import { TOOL_COMMANDS, type LayoutTool } from './store/layout-tools';
+import { PlanTools } from './tools/plan-tools';
 import { LAYOUT_SERVICES } from './services';
 
-/** Things whose outlines follow a drag. */
-const MAX_DRAGGED_OUTLINES = 300;
+const TOOLS = TOOL_COMMANDS.map(({ id }) => id);
 
 /** More items than this do not fit into an address. */
 const MAX_ADDRESSED = 50;
@@ -80,10 +75,7 @@ export class LayoutPage {
   readonly session = inject(Session);
   readonly workspace = inject(Workspace);
   readonly desk = inject(LayoutDesk);
-  private readonly paths = inject(PathsDesk);
-  private readonly regions = inject(RegionDesk);
   readonly tiles = inject(TilesDesk);
-  private readonly masks = inject(MasksDesk);
   readonly assemblies = inject(AssembliesDesk);
   private readonly overlays = inject(PlanOverlays);
   private readonly shared = inject(SharedEdits);
@@ -93,54 +85,10 @@ export class LayoutPage {
   readonly state = this.desk.state;
   readonly actions = layoutActions;
   readonly cursor = signal('');
-  private readonly drawn = signal(0);
   private readonly plate = viewChild(PlateView);
 
-  readonly tool = new PlanTool({
-    state: () => this.state(),
-    floor: () => this.floor(),
-    isLocked: (item) => isMade(item.stratum) || this.desk.isItemLocked(item),
-    frame: () => this.desk.frame(),
-    outlines: () =>
-      [...this.selection().values()]
-        .slice(0, MAX_DRAGGED_OUTLINES)
-        .flatMap((item) => this.plate()?.facesOf(item) ?? []),
-    within: (x0, z0, x1, z1) => this.plate()?.itemsWithin(x0, z0, x1, z1) ?? [],
-    select: (items) => this.desk.select(items),
-    move: (by) => void this.desk.move(by),
-    stretch: (to) => void this.desk.stretch(to),
-    turnTo: (yaw) => {
-      const frame = this.desk.frame();
-      if (frame) void this.desk.change(frame.item, { field: 'turn', value: yaw, axis: 0 });
-    },
-    volumeName: () => this.desk.tables().entry[this.state().volumeKind]?.name ?? 'volume',
-    surfaceAt: ([x, z]) =>
-      this.state().snapTargets.includes('surfaces')
-        ? this.plate()?.surfaceBelow([x, this.range().top, z], new Set())
-        : undefined,
-    snapPoint: ({ x, z, metresPerPixel }) =>
-      snapPoint({
-        at: [x, z],
-        metresPerPixel,
-        targets: this.state().snapTargets,
-        near: (...near) => this.plate()?.itemsNear(...near) ?? [],
-        facesOf: (item) => this.plate()?.facesOf(item),
-        pivotOf: (item) => this.desk.pivotOf(item),
-      }),
-    knots: () => this.selectedKnots(),
-    moveKnot: (index, to) => void this.paths.moveKnot(index, to),
-    moveHandle: (index, end, to) => void this.paths.moveHandle(index, end, to),
-    brushMetres: () => (this.state().tool === 'mask' && this.masks.selected() ? this.masks.brushMetres() : 0),
-    drawStroke: (points, from, to) =>
-      void (this.state().tool === 'mask'
-        ? this.masks.draw(points, from, to, this.floor())
-        : this.tiles.draw(this.tiles.selected() ? points : [from, to], this.floor(), this.state().snapMetres || 1)),
-    moveRegion: (from, to) => void this.regions.move(from, to),
-    add: (kind: ItemKind, item: LayoutItem, label) => void this.desk.add(kind, item, label),
-    isAssembly: (id) => Object.hasOwn(this.desk.tables().stratum, id),
-    notify: (reason) => this.desk.notify(reason),
-    redraw: () => this.drawn.update((n) => n + 1),
-  });
+  readonly tools = inject(PlanTools);
+  private readonly surface = inject(PlanSurface);
 
   readonly hidden = computed(() => {
     const { soloed } = this.state();
@@ -170,12 +118,12 @@ export class LayoutPage {
     );
   });
   readonly overlay = computed(() => {
-    this.drawn();
-    this.desk.frame();
+    this.surface.drawing();
+    this.desk.one();
     const draw = this.overlays.draw();
     return (drawing: PlateDrawing): void => {
       draw(drawing);
-      this.tool.draw(drawing);
+      this.tools.draw(drawing);
     };
   });
   readonly used = computed(() => {
@@ -225,19 +173,8 @@ export class LayoutPage {
         return this.desk.move([x * step, y * step, z * step]);
       });
     inject(Commands).handle(LAYOUT_DESK, {
-      select: choose('select'),
-      box: choose('box'),
-      wedge: choose('wedge'),
-      cylinder: choose('cylinder'),
-      prism: choose('prism'),
-      piece: choose('piece'),
-      marker: choose('marker'),
-      volume: choose('volume'),
-      path: choose('path'),
-      tiles: choose('tiles'),
-      mask: choose('mask'),
-      region: choose('region'),
-      finish: { run: () => this.tool.finishOutline() },
+      ...byKey(TOOLS, choose),
+      finish: { run: () => this.tools.finish() },
       'nudge-left': nudge(-1, 0, 0),
       'nudge-right': nudge(1, 0, 0),
       'nudge-up': nudge(0, 0, -1),
@@ -293,7 +230,7 @@ export class LayoutPage {
 
   pointer(pointer: PlanPointer): void {
     this.cursor.set(`${pointer.x.toFixed(1)}, ${pointer.z.toFixed(1)}`);
-    this.tool.pointer(pointer);
+    this.tools.pointer(pointer);
   }
 
   modelPicked({ hits, event }: { hits: PickItem[]; event: PointerEvent }): void {
@@ -318,22 +255,10 @@ export class LayoutPage {
   }
 
   private letGo(): void {
-    if (this.tool.cancel()) return;
+    if (this.tools.cancel()) return;
     this.dispatch(
       this.state().tool === 'select' ? layoutActions.selectionDropped() : layoutActions.toolChosen({ tool: 'select' }),
     );
-  }
-
-  /** Height on which new things stand, a little above the bottom of the heights shown. */
-  private floor(): number {
-    return Math.round((this.range().bottom + 0.5) * 1000) / 1000;
-  }
-
-  private selectedKnots(): KnotGrip[] {
-    const [one, ...others] = this.desk.selected();
-    return one?.kind === 'path' && others.length === 0 && this.state().tool === 'select'
-      ? knotGrips(one.item as Path)
-      : [];
   }
 
   private goTo(id: string): void {

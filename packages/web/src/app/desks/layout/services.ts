@@ -13,6 +13,10 @@ import { MasksDesk } from './kinds/mask/masks-desk';
 import { OverviewDesk } from './overview/overview-desk';
 import { PathsDesk } from './kinds/path/paths-desk';
 import { PlanOverlays } from './plan-overlays';
+import { ItemNames } from './editing/item-names';
+import { ReplacePiece } from './kinds/placement/replace-piece';
+import { PlanSurface } from './plan/plan-surface';
+import { PlanTools } from './tools/plan-tools';
 import { SelectDesk } from './selecting/select-desk';
 import { StrataDesk } from './strata/strata-desk';
 import { TilesDesk } from './kinds/tile-floor/tiles-desk';
@@ -27,12 +31,16 @@ export const LAYOUT_SERVICES: Provider[] = [
   BlocksDesk,
   ContextDesk,
   GroupsDesk,
+  ItemNames,
   LayoutDesk,
   LinksDesk,
   MasksDesk,
   OverviewDesk,
   PathsDesk,
   PlanOverlays,
+  PlanSurface,
+  PlanTools,
+  ReplacePiece,
   SelectDesk,
   StrataDesk,
   TilesDesk,

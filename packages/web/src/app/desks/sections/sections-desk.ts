@@ -7,8 +7,10 @@ import {
   RECORDS_DOCUMENT,
   newRecipe,
   parameterList,
+  plainJson,
   recipeSpec,
   type Json,
+  type Level,
   type Operation,
   type Pin,
   type Recipe,
@@ -101,7 +103,12 @@ export class SectionsDesk {
       stratum = newId();
       operations.push(
         create(RECORDS_DOCUMENT, 'stratum', { id: stratum, name: 'Sections', role: 'section', owner: level.id }),
-        setRecordField('level', level, 'strata', [...level.strata, { stratum, switchedOff: false }] as unknown as Json),
+        setRecordField(
+          'level',
+          level,
+          'strata',
+          plainJson<Level['strata']>([...level.strata, { stratum, switchedOff: false }]),
+        ),
       );
     }
     const { one } = RECIPES[kind].words;

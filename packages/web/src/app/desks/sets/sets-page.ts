@@ -4,12 +4,12 @@ import { Store } from '@ngrx/store';
 import {
   NEW_LEVEL_NAME,
   PURPOSES,
+  heldAt,
   isPlaceholderKey,
   keyFromName,
   newKey,
   type FieldValue,
   type FilledRecord,
-  type Json,
   type Level,
   type LevelSet,
   type Operation,
@@ -137,7 +137,7 @@ export class SetsPage {
     const { sorts } = this.view.rules();
     if (sorts.length === 0) return shelfRows(this.tree(), shelf);
     const column = this.allColumns().find(({ id }) => id === sorts[0].column);
-    const levels = this.rows().flatMap((row) => (row.kind === 'record' ? [row.record as Level] : []));
+    const levels = this.rows().flatMap((row) => heldAt(this.tables().level, row.id) ?? []);
     return shelfInOrder(levels, `By ${column?.name ?? 'the view'}${sorts[0].descending ? ', falling' : ''}`, shelf);
   });
   readonly limit = computed(() => {
@@ -227,7 +227,7 @@ export class SetsPage {
     const label =
       together.length > 1 ? `${column.name} of ${together.length} levels` : `${column.name} of ${level.name}`;
     await this.edits.commit(label, [
-      ...together.map((one) => setRecordField('level', one, column.path, written as Json)),
+      ...together.map((one) => setRecordField('level', one, column.path, written)),
       ...rekeyed,
     ]);
   }
@@ -260,7 +260,7 @@ export class SetsPage {
   }
 
   async drop({ row, before }: { row: TableRow; before: TableRow | undefined }): Promise<void> {
-    const level = this.tables().level[row.id] as Level | undefined;
+    const level = heldAt(this.tables().level, row.id);
     // In an order of one's own there is no place to drop into.
     if (!level || this.view.rules().sorts.length > 0 || this.view.rules().group) return;
     const rows = this.rows().filter(({ id }) => id !== row.id);

@@ -1,6 +1,8 @@
 import {
   fieldText,
   levelsUnder,
+  plainRecord,
+  valueAt,
   type Field,
   type FieldType,
   type FieldValue,
@@ -153,7 +155,8 @@ export function cellValue(record: FilledRecord, { path, field, read }: TableColu
   if (read) return read(record);
   if (field.figure) return figureOf(record.id, field);
   if (path.startsWith('values.')) return Object.hasOwn(record.values, field.key) ? record.values[field.key] : null;
-  return (record as Level)[path as 'name' | 'key' | 'purpose' | 'code'];
+  const value = valueAt(plainRecord<FilledRecord>(record), path);
+  return typeof value === 'string' ? value : null;
 }
 
 /** What a cell shows. */

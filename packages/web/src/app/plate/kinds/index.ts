@@ -29,6 +29,11 @@ export const PLATE_KINDS: { readonly [K in ItemKind]: PlateKind<K> } = {
   patch: UNDRAWN,
 };
 
+/** Whether things of a kind are to be seen. */
+export function isDrawn(kind: ItemKind): boolean {
+  return PLATE_KINDS[kind].bounds !== UNDRAWN.bounds;
+}
+
 /** How a kind is drawn, for a kind that only the caller knows. */
 export function plateKind<K extends ItemKind>(kind: K): PlateKind<K> {
   return PLATE_KINDS[kind];

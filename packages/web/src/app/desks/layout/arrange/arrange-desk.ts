@@ -8,27 +8,20 @@ import {
   mirroredFields,
   movedFields,
   toMicro,
-  turnedFields,
   varied,
-  wholeTurn,
+  variedFields,
   type AlignSide,
   type Axis,
   type Box3,
-  type Json,
   type Operation,
-  type Placement,
 } from '@stravel/core';
-import { OpenLevel } from '../../../document/level/open-level';
-import { randomBelow, setField } from '../../../edits/operations';
+import { randomBelow } from '../../../edits/operations';
 import { Ask } from '../../../ui/ask';
 import type { Question } from '../../../ui/ask-dialog';
-import { GroupsDesk } from '../groups/groups-desk';
-import { changeItems, duplicateItems, middleOf, moveItems, refOf, type PlacedItem } from '../editing/item-edits';
+import { changeItems, duplicateItems, middleOf, moveItems } from '../editing/item-edits';
+import { refOf, type PlacedItem } from '../editing/placed-item';
 import { LayoutDesk } from '../editing/layout-desk';
-import type { ARRANGE_COMMANDS } from '../selecting/selection-bar';
 import { vectorOf, vectorQuestions } from '../parts/vector-questions';
-
-type ArrangeCommand = (typeof ARRANGE_COMMANDS)[number];
 
 const AXES = [
   { value: '0', name: 'x, across the plan' },
@@ -40,26 +33,9 @@ const AXES = [
 @Injectable()
 export class ArrangeDesk {
   private readonly ask = inject(Ask);
-  private readonly openLevel = inject(OpenLevel);
   private readonly desk = inject(LayoutDesk);
-  private readonly groups = inject(GroupsDesk);
 
-  do(command: ArrangeCommand): Promise<void> {
-    const commands: Record<ArrangeCommand, () => Promise<void>> = {
-      'move by': () => this.moveBy(),
-      align: () => this.align(),
-      distribute: () => this.distribute(),
-      array: () => this.array(),
-      mirror: () => this.mirror(),
-      drop: () => this.drop(),
-      vary: () => this.vary(),
-      replace: () => this.replace(),
-      ungroup: () => this.groups.ungroup(),
-    };
-    return commands[command]();
-  }
-
-  private async moveBy(): Promise<void> {
+  async moveBy(): Promise<void> {
     const items = this.desk.selected();
     const answers = await this.ask.for({
       title: `Move ${this.desk.countText(items)}`,
@@ -70,7 +46,7 @@ export class ArrangeDesk {
     if (answers) await this.desk.commit(`move ${this.desk.countText(items)}`, moveItems(items, vectorOf(answers)));
   }
 
-  private async align(): Promise<void> {
+  async align(): Promise<void> {
     const answers = await this.ask.for({
       title: 'Align',
       text: 'To the outermost of what is selected.',
@@ -92,7 +68,7 @@ export class ArrangeDesk {
       );
   }
 
-  private async distribute(): Promise<void> {
+  async distribute(): Promise<void> {
     const questions: Question[] = [{ key: 'axis', label: 'Along', kind: 'choice', value: '0', choices: AXES }];
     const answers = await this.ask.for({
       title: 'Space evenly',
@@ -103,7 +79,7 @@ export class ArrangeDesk {
     if (answers) await this.moveAlong('space', Number(answers['axis']) as Axis, distributeSteps);
   }
 
-  private async array(): Promise<void> {
+  async array(): Promise<void> {
     const items = this.desk.selected();
     const request = await this.ask.until(
       {
@@ -145,7 +121,7 @@ export class ArrangeDesk {
     }
   }
 
-  private async mirror(): Promise<void> {
+  async mirror(): Promise<void> {
     const items = this.desk.selected();
     const [x, z] = middleOf(items);
     const answers = await this.ask.for({
@@ -176,7 +152,7 @@ export class ArrangeDesk {
     );
   }
 
-  private async drop(): Promise<void> {
+  async drop(): Promise<void> {
     const plate = this.desk.plate();
     if (!plate) return;
     const items = this.desk.selected();
@@ -196,7 +172,7 @@ export class ArrangeDesk {
     await this.desk.commit(`drop ${this.desk.countText(items)}`, operations);
   }
 
-  private async vary(): Promise<void> {
+  async vary(): Promise<void> {
     const items = this.desk.selected();
     const answers = await this.ask.for({
       title: `Vary ${this.desk.countText(items)}`,
@@ -221,45 +197,9 @@ export class ArrangeDesk {
     );
     const operations = changeItems(items, (one, i) => {
       const { turnDegrees, scale, offset } = chance[i];
-      const moved = movedFields(one, offset);
-      if (one.kind === 'marker') return { ...moved, turn: wholeTurn(one.item.turn + turnDegrees) };
-      if (one.kind === 'block' || one.kind === 'volume')
-        return { ...moved, turn: turnedFields(one, turnDegrees, middleOf([items[i]]))['turn'] };
-      if (one.kind !== 'placement') return moved;
-      const { turn, scale: before } = one.item;
-      return {
-        ...moved,
-        turn: [wholeTurn(turn[0] + turnDegrees), turn[1], turn[2]],
-        scale: before.map((value) => toMicro(value * scale)),
-      };
+      return { ...movedFields(one, offset), ...variedFields(one, turnDegrees, scale) };
     });
     await this.desk.commit(`vary ${this.desk.countText(items)}`, operations);
-  }
-
-  private async replace(): Promise<void> {
-    const items = this.desk.selected().filter(({ kind }) => kind === 'placement');
-    const [first] = items;
-    if (!first) return;
-    const questions: Question[] = [
-      {
-        key: 'piece',
-        label: 'Piece',
-        kind: 'choice',
-        value: (first.item as Placement).piece,
-        choices: this.openLevel.piecesByName().map(({ id, name }) => ({ value: id, name })),
-      },
-    ];
-    const answers = await this.ask.for({
-      title: `Replace ${this.desk.countText(items)}`,
-      text: 'Place, turn, scale, group and own values stay.',
-      questions,
-      command: 'Replace',
-    });
-    if (!answers) return;
-    const operations = items
-      .filter(({ item }) => (item as Placement).piece !== answers['piece'])
-      .map(({ stratum, kind, item }) => setField(stratum, kind, item, 'piece', answers['piece'] as Json));
-    await this.desk.commit(`replace ${this.desk.countText(items)}`, operations);
   }
 
   private async moveAlong(

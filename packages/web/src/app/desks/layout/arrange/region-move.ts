@@ -1,14 +1,17 @@
 import {
   PLACED_KINDS,
   anchorOf,
+  anyItem,
   movedWithin,
-  type AnyItem,
+  movesInParts,
+  type ItemKind,
   type Box3,
   type Operation,
   type Vector3,
 } from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
 import { setField } from '../../../edits/operations';
+import { isDrawn } from '../../../plate/kinds';
 import type { PickItem } from '../../../plate/pick-item';
 import type { ItemRef } from '../store/layout-store';
 
@@ -39,10 +42,9 @@ export function moveRegion(
     for (const kind of PLACED_KINDS) {
       for (const item of document.itemsOf(kind)) {
         const ref: ItemRef = { stratum: document.id, kind, id: item.id };
-        const placed = { kind, item } as AnyItem;
-        const bounds =
-          placed.kind === 'path' ? undefined : placed.kind === 'recipe' ? pointBounds(anchorOf(placed)) : boundsOf(ref);
-        if (placed.kind !== 'path' && !(bounds && holds(bounds.min, bounds.max))) continue;
+        const placed = anyItem<ItemKind>(kind, item);
+        const bounds = isDrawn(kind) ? boundsOf(ref) : pointBounds(anchorOf(placed));
+        if (!movesInParts(placed) && !(bounds && holds(bounds.min, bounds.max))) continue;
         const fields = Object.entries(movedWithin(placed, min, max, by));
         if (fields.length === 0) continue;
         if (isLocked(ref)) {

@@ -3,13 +3,13 @@ import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   CoreError,
+  heldAt,
   sameContent,
   standingContent,
   type Level,
   type Overlap,
   type SameContent,
   type SourcedBlock,
-  type Stratum,
 } from '@stravel/core';
 import { Compute, type Run } from '../../../compute/compute';
 import { DocumentRegistry } from '../../../document/document-registry';
@@ -104,9 +104,9 @@ export class ContextDesk {
     const data: OverlapsData = {
       overlaps,
       same,
-      levelName: (id) => (level[id] as Level | undefined)?.name ?? id,
-      stratumName: (id) => (stratum[id] as Stratum | undefined)?.name ?? id,
-      pieceName: (id) => piece[id]?.name ?? id,
+      levelName: (id) => heldAt(level, id)?.name ?? id,
+      stratumName: (id) => heldAt(stratum, id)?.name ?? id,
+      pieceName: (id) => heldAt(piece, id)?.name ?? id,
       goTo: (of, id) => this.goTo(of, id),
       removeSame: (one) => void this.removeSame(one),
     };

@@ -30,17 +30,8 @@ export interface ContextData {
       <button class="chip strong" (click)="dialog.close([...chosen()])">Show {{ chosen().size || 'none' }}</button>
     </mat-dialog-actions>
   `,
-  styles: `
-    .wide {
-      width: 100%;
-    }
-    ul {
-      list-style: none;
-      padding: 0;
-      height: 280px;
-      overflow: auto;
-    }
-  `,
+  styleUrl: '../../../ui/choice-list.scss',
+  styles: 'ul { height: 280px; }',
 })
 export class ContextDialog extends Dialog<ContextData, readonly string[]> {
   static readonly size = { width: '420px' };

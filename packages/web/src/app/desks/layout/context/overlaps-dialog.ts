@@ -55,10 +55,8 @@ export interface OverlapsData {
     </mat-dialog-content>
     <mat-dialog-actions><button class="chip strong" mat-dialog-close cdkFocusInitial>Close</button></mat-dialog-actions>
   `,
+  styleUrl: '../../../ui/dialog-table.scss',
   styles: `
-    td {
-      padding: 4px 12px 4px 0;
-    }
     h4 {
       margin: 8px 0 4px;
     }

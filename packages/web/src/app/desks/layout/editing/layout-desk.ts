@@ -4,15 +4,17 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
 import {
   CoreError,
-  PLACED_KINDS,
   anchorOf,
   groupChain,
+  groupOf,
+  plainRecord,
   valueAt,
+  type ChangedFields,
+  type Item,
   type ItemKind,
-  type AnyItem,
-  type JsonRecord,
+  type ItemOfKind,
+  type Json,
   type Operation,
-  type Placement,
   type Stratum,
   type Vector3,
 } from '@stravel/core';
@@ -20,27 +22,16 @@ import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { recordsFeature, selectReach } from '../../../document/records/records-store';
 import { copiedItems } from '../../../edits/copied-items';
-import { create, setField } from '../../../edits/operations';
+import { create } from '../../../edits/operations';
 import { SharedEdits } from '../../../reach/shared-edits';
-import { guardsOf } from '../groups/group-edits';
 import { LossDialog, type LossData } from '../../../ui/loss-dialog';
-import {
-  deleteItems,
-  duplicateItems,
-  middleOf,
-  moveItems,
-  refOf,
-  resizeItem,
-  sizeOfItem,
-  turnItems,
-  type LayoutItem,
-  type PlacedItem,
-} from './item-edits';
-import type { CardChange } from '../kinds/own-values/item-card';
-import { handleFrame, stretchItem, type PlanExtent } from '../plan/frame';
-import type { PlateReader } from './plate-reader';
-import { copiedText, readCopied } from './copied-text';
 import { layoutActions, layoutFeature, type ItemRef, type LayoutSettings } from '../store/layout-store';
+import { copiedText, readCopied } from './copied-text';
+import { guardsOf } from './guards';
+import { deleteItems, duplicateItems, middleOf, moveItems, setFields, turnItems } from './item-edits';
+import { ItemNames } from './item-names';
+import { isGrouped, isOfKind, ofKind, oneOf, placedIn, placedItem, refOf, type PlacedItem } from './placed-item';
+import type { PlateReader } from './plate-reader';
 
 /** What can be done on the Layout desk, and to what. */
 @Injectable()
@@ -58,30 +49,19 @@ export class LayoutDesk {
   readonly settings = this.store.selectSignal(layoutFeature.selectSettings);
   readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   readonly reach = this.store.selectSignal(selectReach);
+  private readonly names = inject(ItemNames);
 
   readonly selected = computed((): PlacedItem[] => {
     this.registry.contentVersion();
     const strata = new Map(this.openLevel.strata().map((document) => [document.id, document]));
-    return this.state().selection.flatMap(({ stratum, kind, id }) => {
-      const item = strata.get(stratum)?.item(kind, id);
-      // The selection only ever holds kinds of this desk.
-      return item ? [{ stratum, kind, item: item as LayoutItem }] : [];
-    });
+    return this.state().selection.flatMap((ref) => placedIn(strata.get(ref.stratum), ref) ?? []);
   });
+  /** The one thing that is selected; undefined when none is, or several are. */
+  readonly one = computed(() => (this.selected().length === 1 ? this.selected()[0] : undefined));
   /** The stratum that new things go into. */
   readonly activeStratum = computed((): Stratum | undefined => {
     const own = (this.openLevel.level()?.strata ?? []).flatMap(({ stratum }) => this.tables().stratum[stratum] ?? []);
     return own.find(({ id }) => id === this.state().active) ?? own.find(({ owner }) => owner !== null) ?? own.at(0);
-  });
-
-  /** The grips of the selection when it is one upright thing. */
-  readonly frame = computed(() => {
-    const [item, ...others] = this.selected();
-    if (!item || others.length > 0 || this.isItemLocked(refOf(item))) return undefined;
-    return handleFrame(
-      item,
-      item.kind === 'placement' ? this.tables().piece[(item.item as Placement).piece] : undefined,
-    );
   });
 
   put(settings: Partial<LayoutSettings>): void {
@@ -93,17 +73,16 @@ export class LayoutDesk {
   }
 
   /** Whether an item is locked for this person, with its stratum or with a group that it stands in. */
-  isItemLocked({ stratum, kind, id }: ItemRef): boolean {
-    if (this.isLocked(stratum)) return true;
+  isItemLocked(ref: ItemRef): boolean {
+    if (this.isLocked(ref.stratum)) return true;
     const { lockedGroups } = this.state();
     if (lockedGroups.length === 0) return false;
-    const document = this.openLevel.stratum(stratum);
-    const item = document?.item(kind, id);
+    const document = this.openLevel.stratum(ref.stratum);
+    const one = placedIn(document, ref);
     return (
       document !== undefined &&
-      item !== undefined &&
-      'group' in item &&
-      groupChain(document.tables.group, item.group).some((group) => lockedGroups.includes(group))
+      one !== undefined &&
+      groupChain(document.tables.group, groupOf<ItemKind>(one)).some((group) => lockedGroups.includes(group))
     );
   }
 
@@ -115,12 +94,6 @@ export class LayoutDesk {
   async turn(degrees: number): Promise<void> {
     const items = this.selected();
     await this.commit(`turn ${this.countText(items)}`, turnItems(items, degrees, middleOf(items)));
-  }
-
-  /** Stretches the selected thing to an extent of its own frame. */
-  async stretch(to: PlanExtent): Promise<void> {
-    const frame = this.frame();
-    if (frame) await this.commit(`resize a ${frame.item.kind}`, stretchItem(frame, to));
   }
 
   async duplicate(): Promise<void> {
@@ -137,9 +110,7 @@ export class LayoutDesk {
     const guards = this.openLevel.strata().flatMap((document) =>
       guardsOf(
         document,
-        items
-          .filter(({ stratum }) => stratum === document.id)
-          .map(({ item }) => ('group' in item ? item.group : undefined)),
+        items.filter(({ stratum }) => stratum === document.id).map((one) => groupOf<ItemKind>(one)),
       ),
     );
     if (guards.length > 0) {
@@ -154,33 +125,52 @@ export class LayoutDesk {
     if (await this.commit(`delete ${this.countText(items)}`, deleteItems(items))) this.select([]);
   }
 
-  /** Changes one field, or one number of it. The card may show an older state than what stands. */
-  async change(shown: PlacedItem, { field, value, axis }: CardChange): Promise<void> {
-    const item = this.asItStands(shown);
-    const whole =
-      axis === undefined
-        ? value
-        : withNumber(valueAt(item.item as unknown as JsonRecord, field) as readonly number[], axis, value as number);
-    await this.commit(`${field} of a ${item.kind}`, [setField(item.stratum, item.kind, item.item, field, whole)]);
+  /** Changes one field of a thing; what shows it may show an older state than what stands. */
+  async set(shown: PlacedItem, field: string, value: Json): Promise<void> {
+    const one = this.asItStands(shown);
+    await this.commit(`${field.replace(/^values\./, '')} of ${oneOf(one.kind)}`, setFields(one, { [field]: value }));
   }
 
-  /** Sets one of an item's three sizes, metres. */
-  async resize(shown: PlacedItem, axis: number, metres: number): Promise<void> {
-    const item = this.asItStands(shown);
-    const piece = item.kind === 'placement' ? this.tables().piece[(item.item as Placement).piece] : undefined;
-    const size = sizeOfItem(item, piece);
-    if (size)
-      await this.commit(
-        `resize a ${item.kind}`,
-        resizeItem(item, withNumber(size, axis, metres) as unknown as Vector3, piece),
+  /** Changes one number of a field that has several. */
+  async setNumber(shown: PlacedItem, field: string, axis: number, value: number): Promise<void> {
+    const one = this.asItStands(shown);
+    const before = valueAt(plainRecord<Item>(one.item), field);
+    if (Array.isArray(before))
+      await this.set(
+        one,
+        field,
+        before.map((old: Json, k) => (k === axis ? value : old)),
       );
   }
 
-  async add(kind: ItemKind, item: LayoutItem, label: string): Promise<void> {
+  /** Gives a thing another size by some of its fields. */
+  async resize(shown: PlacedItem, fields: ChangedFields): Promise<void> {
+    const one = this.asItStands(shown);
+    await this.commit(`resize ${oneOf(one.kind)}`, setFields(one, fields));
+  }
+
+  /** The things of a kind that are selected. */
+  selectedOf<K extends ItemKind>(kind: K): PlacedItem<K>[] {
+    return ofKind(this.selected(), kind);
+  }
+
+  /** The one thing that is selected, when it is of a kind. */
+  oneOf<K extends ItemKind>(kind: K): PlacedItem<K> | undefined {
+    const one = this.one();
+    return one && isOfKind(one, kind) ? one : undefined;
+  }
+
+  /** A thing as it stands now; as it was shown when it is gone. */
+  asItStands<K extends ItemKind>(shown: PlacedItem<K>): PlacedItem<K> {
+    const item = this.openLevel.stratum(shown.stratum)?.item<K>(shown.kind, shown.item.id);
+    return item ? placedItem<K>(shown.stratum, shown.kind, item) : shown;
+  }
+
+  async add<K extends ItemKind>(kind: K, item: ItemOfKind[K], label: string): Promise<void> {
     const stratum = this.openStratum();
     if (!stratum) return;
     const { activeGroup } = this.state();
-    const placed = activeGroup === '' || kind === 'link' ? item : { ...item, group: activeGroup };
+    const placed = activeGroup !== '' && isGrouped(kind) ? { ...item, group: activeGroup } : item;
     if (await this.commit(label, [create(stratum.id, kind, placed)]))
       this.select([{ stratum: stratum.id, kind, id: item.id }]);
   }
@@ -188,13 +178,7 @@ export class LayoutDesk {
   /** What is selected, as text for the clipboard; undefined when nothing is. */
   copy(): string | undefined {
     const items = this.selected();
-    return items.length === 0
-      ? undefined
-      : copiedText(
-          items,
-          (piece) =>
-            this.openLevel.pieces()[piece]?.name ?? (this.tables().stratum[piece] as Stratum | undefined)?.name,
-        );
+    return items.length === 0 ? undefined : copiedText(items, (source) => this.names.nameOfSource(source));
   }
 
   /** Puts copied things into the stratum that is stood on, at the places where they were. */
@@ -204,7 +188,7 @@ export class LayoutDesk {
     await this.attempt(async () => {
       const { content, count, missing, leftOut } = readCopied(
         text,
-        (piece) => this.openLevel.pieces()[piece] !== undefined || Object.hasOwn(this.tables().stratum, piece),
+        (source) => this.names.nameOfSource(source) !== undefined,
       );
       if (leftOut > 0)
         this.notify(
@@ -256,9 +240,9 @@ export class LayoutDesk {
   }
 
   /** The point by which a thing is placed, metres. */
-  pivotOf({ stratum, kind, id }: ItemRef): Vector3 | undefined {
-    const item = this.openLevel.stratum(stratum)?.item(kind, id);
-    return item && (PLACED_KINDS as readonly string[]).includes(kind) ? anchorOf({ kind, item } as AnyItem) : undefined;
+  pivotOf(ref: ItemRef): Vector3 | undefined {
+    const one = placedIn(this.openLevel.stratum(ref.stratum), ref);
+    return one && anchorOf<ItemKind>(one);
   }
 
   notify(reason: string): void {
@@ -274,16 +258,7 @@ export class LayoutDesk {
     return isDone;
   }
 
-  private asItStands(shown: PlacedItem): PlacedItem {
-    const item = this.openLevel.stratum(shown.stratum)?.item(shown.kind, shown.item.id);
-    return item ? { ...shown, item: item as LayoutItem } : shown;
-  }
-
   countText(items: readonly PlacedItem[]): string {
-    return items.length === 1 ? `a ${items[0].kind}` : `${items.length} things`;
+    return items.length === 1 ? oneOf(items[0].kind) : `${items.length} things`;
   }
-}
-
-function withNumber(values: readonly number[], axis: number, number: number): number[] {
-  return values.map((value, k) => (k === axis ? number : value));
 }

@@ -6,6 +6,8 @@ export interface PlateReader {
   item(stratum: string, kind: ItemKind, id: string): PickItem | undefined;
   facesOf(item: PickItem): readonly Float64Array[] | undefined;
   everything(): PickItem[];
+  /** What lies wholly or partly within a rectangle of the plan. */
+  itemsWithin(x0: number, z0: number, x1: number, z1: number): PickItem[];
   itemsNear(x: number, z: number, reach: number): PickItem[];
   /** Brings a box into view. */
   frame(box: Box3): void;

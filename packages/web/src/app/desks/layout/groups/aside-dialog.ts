@@ -49,12 +49,7 @@ export interface AsideData {
     </mat-dialog-content>
     <mat-dialog-actions><button class="chip strong" mat-dialog-close cdkFocusInitial>Close</button></mat-dialog-actions>
   `,
-  styles: `
-    td {
-      padding: 5px 12px 5px 0;
-      vertical-align: top;
-    }
-  `,
+  styleUrl: '../../../ui/dialog-table.scss',
 })
 export class AsideDialog extends Dialog<AsideData> {
   static readonly size = { width: '720px', maxWidth: '94vw' };

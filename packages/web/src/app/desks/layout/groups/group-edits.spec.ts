@@ -4,13 +4,13 @@ import {
   daysBetween,
   deleteGroup,
   groupsUnder,
-  guardsOf,
   makeFromTemplate,
   memberCounts,
   membersOf,
   putIntoGroup,
   templateOf,
 } from './group-edits';
+import { guardsOf } from '../editing/guards';
 import { groupRows } from './groups-desk';
 
 const group = (id: string, parent: string | null, guard = ''): Group => ({

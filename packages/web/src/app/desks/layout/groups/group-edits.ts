@@ -1,54 +1,29 @@
-import {
-  ITEM_KINDS,
-  groupChain,
-  type Group,
-  type GroupTemplate,
-  type Item,
-  type ItemKind,
-  type Operation,
-} from '@stravel/core';
+import { ITEM_KINDS, groupChain, type Group, type GroupTemplate, type Operation } from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
 import { create, newId, remove, setField } from '../../../edits/operations';
+import { isGrouped, placedIn, type PlacedItem } from '../editing/placed-item';
 import type { ItemRef } from '../store/layout-store';
 
 /** Days after which what is set aside counts as old. */
 export const OLD_DAYS = 90;
 
-/** An item with the group that it stands in. */
-interface Member {
-  readonly kind: ItemKind;
-  readonly item: Item & { readonly group?: string | null };
-}
+/** Kinds that stand in groups. */
+const GROUPED_KINDS = ITEM_KINDS.filter(isGrouped);
 
 /** Everything that stands in some groups. */
-export function membersOf(document: StratumDocument, groups: ReadonlySet<string>): Member[] {
-  const members: Member[] = [];
-  for (let slot = 0; slot < document.tables.placement.slotCount; slot++) {
-    const group = document.tables.placement.groupAt(slot);
-    const id = group !== undefined && groups.has(group) ? document.tables.placement.idAt(slot) : undefined;
-    const item = id === undefined ? undefined : document.tables.placement.get(id);
-    if (item) members.push({ kind: 'placement', item });
-  }
-  for (const kind of ITEM_KINDS) {
-    if (kind === 'placement' || kind === 'patch' || kind === 'group') continue;
-    for (const item of document.itemsOf(kind))
-      if ('group' in item && item.group && groups.has(item.group)) members.push({ kind, item });
-  }
-  return members;
+export function membersOf(document: StratumDocument, groups: ReadonlySet<string>): PlacedItem[] {
+  return GROUPED_KINDS.flatMap((kind) =>
+    [...document.tableOf(kind).groups()].flatMap(([id, group]) =>
+      group && groups.has(group) ? (placedIn(document, { stratum: document.id, kind, id }) ?? []) : [],
+    ),
+  );
 }
 
 /** How many things stand in each group itself. */
 export function memberCounts(document: StratumDocument): ReadonlyMap<string, number> {
   const counts = new Map<string, number>();
-  const count = (group: string | null | undefined): void => {
-    if (group) counts.set(group, (counts.get(group) ?? 0) + 1);
-  };
-  for (let slot = 0; slot < document.tables.placement.slotCount; slot++)
-    if (document.tables.placement.idAt(slot) !== undefined) count(document.tables.placement.groupAt(slot));
-  for (const kind of ITEM_KINDS) {
-    if (kind !== 'placement' && kind !== 'patch' && kind !== 'group')
-      for (const item of document.itemsOf(kind)) count('group' in item ? item.group : null);
-  }
+  for (const kind of GROUPED_KINDS)
+    for (const [, group] of document.tableOf(kind).groups()) if (group) counts.set(group, (counts.get(group) ?? 0) + 1);
   return counts;
 }
 
@@ -77,7 +52,7 @@ export function newGroup(
 export function putIntoGroup(document: StratumDocument, items: readonly ItemRef[], group: string | null): Operation[] {
   return items.flatMap(({ stratum, kind, id }) => {
     const item = stratum === document.id ? document.item(kind, id) : undefined;
-    if (!item || kind === 'link' || kind === 'group') return [];
+    if (!item || !isGrouped(kind)) return [];
     const operation = setField(stratum, kind, item, 'group', group);
     return operation.before === operation.after ? [] : [operation];
   });
@@ -141,18 +116,6 @@ export function templateOf(groups: ReadonlyMap<string, Group>, id: string, name:
       colour: group.colour,
     })),
   };
-}
-
-/** Why some items must not be deleted by accident: the guards of the groups that they stand in, each once. */
-export function guardsOf(document: StratumDocument, groups: Iterable<string | null | undefined>): string[] {
-  const guards = new Set<string>();
-  for (const group of groups) {
-    for (const id of groupChain(document.tables.group, group)) {
-      const one = document.tables.group.get(id);
-      if (one && one.guard !== '') guards.add(`${one.name}: ${one.guard}`);
-    }
-  }
-  return [...guards];
 }
 
 /** Whole days between two dates, 'YYYY-MM-DD'. */

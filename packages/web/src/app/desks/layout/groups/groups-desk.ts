@@ -4,11 +4,12 @@ import { Store } from '@ngrx/store';
 import {
   GROUP_COLOURS,
   groupTree,
+  plainJson,
   type CollectionSettings,
   type Group,
   type GroupColour,
   type GroupNode,
-  type Json,
+  type GroupTemplate,
 } from '@stravel/core';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
@@ -17,6 +18,7 @@ import type { StratumDocument } from '../../../document/stratum-document';
 import { EditLog } from '../../../edits/edit-log';
 import { setField, setRecordField } from '../../../edits/operations';
 import { Ask, nameFault } from '../../../ui/ask';
+import { guardsOf } from '../editing/guards';
 import { LayoutDesk } from '../editing/layout-desk';
 import { layoutActions, layoutFeature } from '../store/layout-store';
 import { LossDialog, type LossData } from '../../../ui/loss-dialog';
@@ -26,7 +28,6 @@ import {
   daysBetween,
   deleteGroup,
   groupsUnder,
-  guardsOf,
   makeFromTemplate,
   memberCounts,
   membersOf,
@@ -206,7 +207,7 @@ export class GroupsDesk {
     const made = templateOf(document.tables.group, group.id, group.name);
     const others = (settings.groupTemplates ?? []).filter(({ name }) => name !== made.name);
     await this.edits.commit(`template ${made.name}`, [
-      setRecordField('collection', settings, 'groupTemplates', [...others, made] as unknown as Json),
+      setRecordField('collection', settings, 'groupTemplates', plainJson<readonly GroupTemplate[]>([...others, made])),
     ]);
     this.desk.notify(`${made.name} is a template now: + above the groups makes it in any stratum.`);
   }

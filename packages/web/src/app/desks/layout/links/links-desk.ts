@@ -1,19 +1,27 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { LINK_EVENTS, type Item, type Json, type Link, type LinkEvent } from '@stravel/core';
+import { LINK_EVENTS, anchorOf, plainJson, specOf, type ItemKind, type Link, type LinkEvent } from '@stravel/core';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { create, newId, remove, setField } from '../../../edits/operations';
 import { Ask } from '../../../ui/ask';
+import { LISTED_KINDS } from '../editing/item-edits';
+import { ItemNames } from '../editing/item-names';
+import { placedIn } from '../editing/placed-item';
 import { LayoutDesk } from '../editing/layout-desk';
-import type { LinkLine } from '../kinds/own-values/kind-card';
-import { pairsText, readPairs } from '../kinds/own-values/item-kinds';
+import { pairsText, readPairs } from './value-pairs';
 
 /** Actions that are offered beside those in use. */
 const ACTIONS = ['open', 'close', 'start', 'stop', 'show', 'hide', 'say', 'load', 'release'];
-/** Things that can be the target of a link. */
-const TARGET_KINDS = ['volume', 'marker', 'block', 'path', 'placement'] as const;
+/** Kinds of thing that can be the target of a link. */
+const TARGET_KINDS = LISTED_KINDS.filter((kind) => specOf(kind).traits.linked);
 /** Most targets that are offered by name. */
 const MAX_TARGETS = 2000;
+
+/** A link that a thing sets off or is acted on by, in words. */
+export interface LinkLine {
+  readonly id: string;
+  readonly text: string;
+}
 
 interface Target {
   readonly id: string;
@@ -27,12 +35,13 @@ export class LinksDesk {
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
   private readonly desk = inject(LayoutDesk);
+  private readonly names = inject(ItemNames);
 
   /** Links that the one selected thing sets off, or that act on it. */
   readonly lines = computed((): LinkLine[] => {
     this.registry.contentVersion();
-    const [one, ...others] = this.desk.selected();
-    if (!one || others.length > 0) return [];
+    const one = this.desk.one();
+    if (!one) return [];
     const { id } = one.item;
     return this.all()
       .filter(({ link }) => link.emitter === id || link.target === id)
@@ -41,12 +50,12 @@ export class LinksDesk {
 
   /** Makes a link from the one selected thing. */
   async add(): Promise<void> {
-    const [one] = this.desk.selected();
+    const one = this.desk.one();
     if (!one) return;
     const link: Link = {
       id: newId(),
       emitter: one.item.id,
-      event: one.kind === 'volume' ? 'enter' : 'used',
+      event: specOf(one.kind).isEntered ? 'enter' : 'used',
       who: '',
       once: false,
       delaySeconds: 0,
@@ -67,7 +76,7 @@ export class LinksDesk {
     );
     await this.desk.commit(
       `link ${made.action}`,
-      fields.map((field) => setField(found.stratum, 'link', found.link, field, made[field] as Json)),
+      fields.map((field) => setField(found.stratum, 'link', found.link, field, plainJson(made[field]))),
     );
   }
 
@@ -151,19 +160,11 @@ export class LinksDesk {
       const group = document.tables.group.get(id);
       if (group) return `group ${group.name}`;
       for (const kind of TARGET_KINDS) {
-        const item: Item | undefined = document.item(kind, id);
-        if (!item) continue;
-        const named =
-          'name' in item && item.name !== ''
-            ? item.name
-            : 'piece' in item
-              ? (this.openLevel.pieces()[item.piece as string]?.name ?? kind)
-              : 'kind' in item
-                ? String(item.kind)
-                : kind;
-        return 'position' in item
-          ? `${named} at ${(item.position as readonly number[]).map((value) => Math.round(value * 10) / 10).join(', ')}`
-          : named;
+        const one = placedIn(document, { stratum: document.id, kind, id });
+        if (!one) continue;
+        const place = anchorOf<ItemKind>(one);
+        const named = this.names.nameOf(one);
+        return place ? `${named} at ${place.map((value) => Math.round(value * 10) / 10).join(', ')}` : named;
       }
     }
     return 'something that is gone';

@@ -1,4 +1,4 @@
-import { PLACED_KINDS, anchorOf, groupChain, type ItemKind, type AnyItem } from '@stravel/core';
+import { PLACED_KINDS, anchorOf, anyItem, groupChain, groupOf, type ItemKind, type AnyItem } from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
 import type { ItemRef } from '../store/layout-store';
 import type { OverviewSort } from './overview-dialog';
@@ -20,16 +20,16 @@ function* placedItems(
   for (const document of strata) {
     for (const kind of PLACED_KINDS) {
       for (const item of document.itemsOf(kind)) {
-        const chain =
-          'group' in item
-            ? groupChain(document.tables.group, item.group).flatMap((id) => document.tables.group.get(id) ?? [])
-            : [];
+        const placed = anyItem<ItemKind>(kind, item);
+        const chain = groupChain(document.tables.group, groupOf<ItemKind>(placed)).flatMap(
+          (id) => document.tables.group.get(id) ?? [],
+        );
         if (chain.some(({ aside }) => aside !== null)) continue;
         const keys = [
           KIND + kind,
           ...new Set(chain.flatMap(({ category }) => (category ? [CATEGORY + category] : []))),
         ];
-        yield { stratum: document.id, placed: { kind, item } as AnyItem, keys };
+        yield { stratum: document.id, placed, keys };
       }
     }
   }
@@ -58,7 +58,7 @@ export function itemsOfSorts(strata: readonly StratumDocument[], sorts: Readonly
     const place = anchorOf(placed);
     if (!place) continue;
     const [x, , z] = place;
-    found.push({ ref: { stratum, kind: placed.kind as ItemKind, id: placed.item.id }, x, z });
+    found.push({ ref: { stratum, kind: placed.kind, id: placed.item.id }, x, z });
   }
   return found;
 }

@@ -13,12 +13,8 @@ import { NumberField } from '../../../ui/number-field';
       <sv-number-field [label]="label() + ' ' + axis" [value]="value()[k]" (kept)="put(k, $event)" />
     }
   `,
+  styleUrl: '../../../ui/inline-row.scss',
   styles: `
-    :host {
-      display: flex;
-      align-items: center;
-      gap: 6px;
-    }
     sv-number-field {
       width: 60px;
     }

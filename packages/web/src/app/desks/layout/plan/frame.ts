@@ -1,19 +1,12 @@
 import {
-  localBounds,
   toMicro,
   turnMatrix,
   turnVector,
   vectorToMicro,
   yawOfDirection,
-  type Block,
-  type Operation,
-  type Piece,
-  type Placement,
   type PlanPoint,
   type Vector3,
 } from '@stravel/core';
-import { setField } from '../../../edits/operations';
-import { resizeItem, sizeOfItem, type PlacedItem } from '../editing/item-edits';
 
 /** A grip on the plan: a side or corner of the item's own frame, or the knob that turns it. */
 export type Handle =
@@ -25,10 +18,11 @@ export interface PlanExtent {
   readonly high: PlanPoint;
 }
 
-/** The upright frame of one item: where its grips are. */
+/** The upright frame of one thing: where its grips are. */
 export interface HandleFrame {
-  readonly item: PlacedItem;
-  readonly piece: Piece | undefined;
+  readonly position: Vector3;
+  /** Degrees. */
+  readonly yaw: number;
   readonly extent: PlanExtent;
 }
 
@@ -40,23 +34,13 @@ const ROOM_PIXELS = 28;
 /** Least size that a grip can give, metres. */
 const MIN_METRES = 0.05;
 
-/** The frame of a block or placement that stands upright; undefined for all else, which the card can still change. */
-export function handleFrame(item: PlacedItem, piece: Piece | undefined): HandleFrame | undefined {
-  if (item.kind !== 'block' && item.kind !== 'placement') return undefined;
-  const { turn } = item.item as Block | Placement;
+/** The frame of a thing that stands upright; undefined for one that leans, which the card can still change. */
+export function uprightFrame(
+  { position, turn }: { readonly position: Vector3; readonly turn: readonly [number, number, number] },
+  { min, max }: { readonly min: Vector3; readonly max: Vector3 },
+): HandleFrame | undefined {
   if (turn[1] !== 0 || turn[2] !== 0) return undefined;
-  if (item.kind === 'block') {
-    const { min, max } = localBounds((item.item as Block).planes);
-    return { item, piece, extent: { low: [min[0], min[2]], high: [max[0], max[2]] } };
-  }
-  if (!piece) return undefined;
-  const { scale } = item.item as Placement;
-  const { min, max } = piece.bounds;
-  return {
-    item,
-    piece,
-    extent: { low: [min[0] * scale[0], min[2] * scale[2]], high: [max[0] * scale[0], max[2] * scale[2]] },
-  };
+  return { position, yaw: turn[0], extent: { low: [min[0], min[2]], high: [max[0], max[2]] } };
 }
 
 /** All grips with their points on the plan; what is small on the screen keeps room to be dragged. */
@@ -94,26 +78,25 @@ export function draggedExtent(
   return { low, high };
 }
 
-/** Stretches an item to an extent: its size by planes or scale, and its place so that the other side stays. */
-export function stretchItem({ item, piece, extent }: HandleFrame, to: PlanExtent): Operation[] {
-  const now = sizeOfItem(item, piece);
-  if (!now) return [];
-  const size: Vector3 = [toMicro(to.high[0] - to.low[0]), now[1], toMicro(to.high[1] - to.low[1])];
-  const factors = [size[0] / (extent.high[0] - extent.low[0]), size[2] / (extent.high[1] - extent.low[1])];
-  const placed = item.item as Block | Placement;
+/** Size and place that a thing has to get to fill an extent: the other side stays. @param size as it is, metres */
+export function stretchedTo(
+  { position, yaw, extent }: HandleFrame,
+  size: Vector3,
+  to: PlanExtent,
+): { readonly size: Vector3; readonly position: Vector3 } {
+  const made: Vector3 = [toMicro(to.high[0] - to.low[0]), size[1], toMicro(to.high[1] - to.low[1])];
+  const factors = [made[0] / (extent.high[0] - extent.low[0]), made[2] / (extent.high[1] - extent.low[1])];
   const [dx, , dz] = turnVector(
-    turnMatrix(placed.turn),
+    turnMatrix([yaw, 0, 0]),
     to.low[0] - extent.low[0] * factors[0],
     0,
     to.low[1] - extent.low[1] * factors[1],
   );
-  const position = vectorToMicro([placed.position[0] + dx, placed.position[1], placed.position[2] + dz]);
-  return [...resizeItem(item, size, piece), setField(item.stratum, item.kind, item.item, 'position', [...position])];
+  return { size: made, position: vectorToMicro([position[0] + dx, position[1], position[2] + dz]) };
 }
 
 /** Yaw that makes the knob point at a plan point, degrees; to whole steps of `stepDegrees`, 0 for free. */
-export function yawTowards({ item }: HandleFrame, [x, z]: PlanPoint, stepDegrees: number): number {
-  const { position } = item.item as Block | Placement;
+export function yawTowards({ position }: HandleFrame, [x, z]: PlanPoint, stepDegrees: number): number {
   const yaw = yawOfDirection(x - position[0], z - position[2]);
   return toMicro(stepDegrees > 0 ? Math.round(yaw / stepDegrees) * stepDegrees : yaw);
 }
@@ -123,14 +106,12 @@ export function outlineOf(frame: HandleFrame, { low, high }: PlanExtent): PlanPo
   return [low, [high[0], low[1]] as const, high, [low[0], high[1]] as const].map((corner) => toPlan(frame, corner));
 }
 
-function toPlan({ item }: HandleFrame, [x, z]: PlanPoint): PlanPoint {
-  const { position, turn } = item.item as Block | Placement;
-  const [dx, , dz] = turnVector(turnMatrix(turn), x, 0, z);
+function toPlan({ position, yaw }: HandleFrame, [x, z]: PlanPoint): PlanPoint {
+  const [dx, , dz] = turnVector(turnMatrix([yaw, 0, 0]), x, 0, z);
   return [position[0] + dx, position[2] + dz];
 }
 
-function toLocal({ item }: HandleFrame, [x, z]: PlanPoint): PlanPoint {
-  const { position, turn } = item.item as Block | Placement;
-  const [lx, , lz] = turnVector(turnMatrix([-turn[0], 0, 0]), x - position[0], 0, z - position[2]);
+function toLocal({ position, yaw }: HandleFrame, [x, z]: PlanPoint): PlanPoint {
+  const [lx, , lz] = turnVector(turnMatrix([-yaw, 0, 0]), x - position[0], 0, z - position[2]);
   return [lx, lz];
 }

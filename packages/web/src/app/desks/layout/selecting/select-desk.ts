@@ -1,10 +1,19 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
-import { isSimilar, matchesSelection, type Item, type SelectionQuery } from '@stravel/core';
+import {
+  anyItem,
+  heldAt,
+  isSimilar,
+  matchesSelection,
+  type Item,
+  type ItemKind,
+  type SelectionQuery,
+} from '@stravel/core';
 import { OpenLevel } from '../../../document/level/open-level';
 import type { PickItem } from '../../../plate/pick-item';
 import { Session } from '../../../session';
 import { Ask, nameFault } from '../../../ui/ask';
+import { sourcesOf } from '../editing/item-names';
 import { LayoutDesk } from '../editing/layout-desk';
 import type { ItemRef } from '../store/layout-store';
 import { readSelections, type KeptSelections } from './kept-selections';
@@ -36,7 +45,7 @@ export class SelectDesk {
   }
 
   similar(): void {
-    const [one] = this.desk.selected();
+    const one = this.desk.one();
     if (one)
       this.desk.select(
         this.pickable().filter(
@@ -80,8 +89,8 @@ export class SelectDesk {
       const document = strata.get(stratum);
       const item = document?.item(kind, id);
       if (!document || !item) return false;
-      const pieceName =
-        'piece' in item && kind === 'placement' ? (this.openLevel.pieces()[item.piece as string]?.name ?? '') : '';
+      const [piece] = sourcesOf(anyItem<ItemKind>(kind, item));
+      const pieceName = piece?.to === 'piece' ? (heldAt(this.openLevel.pieces(), piece.id)?.name ?? '') : '';
       return matchesSelection(query, { kind, item, pieceName, bounds, groups: document.tables.group });
     });
   }

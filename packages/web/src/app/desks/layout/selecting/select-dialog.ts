@@ -3,7 +3,7 @@ import { MatDialogModule } from '@angular/material/dialog';
 import type { SelectionQuery } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
 import { NumberFields } from '../../../ui/number-fields';
-import { LAYOUT_KINDS } from '../editing/item-edits';
+import { LISTED_KINDS } from '../editing/item-edits';
 import { Dialog } from '../../../ui/dialogs';
 
 export interface SelectData {
@@ -89,7 +89,7 @@ export class SelectDialog extends Dialog<SelectData, SelectionQuery> {
   static readonly size = { width: '460px' };
   private readonly numbers = inject(NumberFields);
   readonly texts = TEXTS;
-  readonly kinds = LAYOUT_KINDS.filter((kind) => kind !== 'link');
+  readonly kinds = LISTED_KINDS;
   readonly query = signal<SelectionQuery>({});
   readonly low = signal<number | null>(null);
   readonly high = signal<number | null>(null);

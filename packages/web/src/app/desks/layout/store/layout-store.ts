@@ -1,23 +1,6 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { ItemKind, MarkerKind, PathForm, VolumeShape } from '@stravel/core';
-
-export const LAYOUT_TOOLS = [
-  'select',
-  'box',
-  'wedge',
-  'cylinder',
-  'prism',
-  'piece',
-  'marker',
-  'volume',
-  'path',
-  'tiles',
-  'mask',
-  'region',
-] as const;
-export type LayoutTool = (typeof LAYOUT_TOOLS)[number];
-/** Tools that make blocks. */
-export const BLOCK_TOOLS = ['box', 'wedge', 'cylinder', 'prism'] as const satisfies readonly LayoutTool[];
+import type { LayoutTool } from './layout-tools';
 
 /** Things of the level to which placing and moving snap. */
 export const SNAP_TARGETS = ['corners', 'edges', 'pivots', 'surfaces'] as const;

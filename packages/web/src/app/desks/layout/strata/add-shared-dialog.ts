@@ -50,16 +50,11 @@ const MAX_SHOWN = 200;
       <button class="chip strong" [disabled]="chosen().size === 0" (click)="dialog.close([...chosen()])">Add {{ chosen().size || '' }} to {{ data.level }}</button>
     </mat-dialog-actions>
   `,
+  styleUrl: '../../../ui/choice-list.scss',
   styles: `
-    .wide {
-      width: 100%;
-    }
     ul {
-      list-style: none;
-      padding: 0;
       margin: 8px 0;
       height: 300px;
-      overflow: auto;
     }
     label {
       display: grid;

@@ -1,16 +1,6 @@
 import { TestBed } from '@angular/core/testing';
-import fc from 'fast-check';
-import {
-  boxPlanes,
-  turnMatrix,
-  turnVector,
-  localBounds,
-  type Block,
-  type Operation,
-  type Stratum,
-} from '@stravel/core';
+import { boxPlanes, type Block, type Stratum } from '@stravel/core';
 import { StratumDocument } from '../../../document/stratum-document';
-import { draggedExtent, handleFrame, handlesOf, stretchItem, yawTowards, type HandleFrame } from '../plan/frame';
 import { StrataStack } from './strata-stack';
 import { stackRows, type StackSources } from './stack-rows';
 
@@ -89,69 +79,5 @@ describe('rows of the stack', () => {
     element.querySelectorAll<HTMLElement>('.name')[1].click();
     expect(said).toEqual(['hide own', 'hide base', 'lock own', 'lock base', 'use base']);
     expect(element.textContent).toContain('hidden for you');
-  });
-});
-
-describe('grips', () => {
-  const number = fc.double({ min: -40, max: 40, noNaN: true });
-  const frameOf = (one: Block): HandleFrame => {
-    const frame = handleFrame({ stratum: 's', kind: 'block', item: one }, undefined);
-    if (!frame) throw new Error('an upright block has grips');
-    return frame;
-  };
-  const applied = (one: Block, operations: readonly Operation[]): Block =>
-    operations.reduce((item, { field, after }) => ({ ...item, [field as string]: after }), one);
-
-  it('stretch a block of any yaw to where they are dragged, and leave the other side where it was', () => {
-    fc.assert(
-      fc.property(
-        number,
-        number,
-        fc.integer({ min: -180, max: 180 }),
-        fc.constantFrom(-1, 0, 1),
-        fc.constantFrom(-1, 1),
-        number,
-        number,
-        (x, z, yaw, sideX, sideZ, toX, toZ) => {
-          const turned: Block = { ...block, position: [x, 0, z], turn: [yaw, 0, 0] };
-          const frame = frameOf(turned);
-          const wanted = draggedExtent(frame, { kind: 'size', x: sideX as -1 | 0 | 1, z: sideZ as -1 | 1 }, [toX, toZ]);
-          const result = applied(turned, stretchItem(frame, wanted));
-          const { min, max } = localBounds(result.planes);
-          const m = turnMatrix(turned.turn);
-          const corner = (of: Block, lx: number, lz: number) => {
-            const [dx, , dz] = turnVector(m, lx, 0, lz);
-            return [of.position[0] + dx, of.position[2] + dz];
-          };
-          // The corner that is opposite to the grip stands where it stood.
-          const still = [sideX < 0 ? 1 : 0, sideZ < 0 ? 1 : 0];
-          const before = corner(turned, [-1, 1][still[0]], [-2, 2][still[1]]);
-          const after = corner(result, [min[0], max[0]][still[0]], [min[2], max[2]][still[1]]);
-          expect(Math.hypot(after[0] - before[0], after[1] - before[1])).toBeLessThan(1e-4);
-          expect(max[2] - min[2]).toBeCloseTo(wanted.high[1] - wanted.low[1], 4);
-          expect(max[1]).toBeCloseTo(3, 6);
-        },
-      ),
-    );
-  });
-
-  it('never turn a block inside out', () => {
-    const { low, high } = draggedExtent(frameOf(block), { kind: 'size', x: 1, z: 0 }, [-50, 0]);
-    expect(high[0] - low[0]).toBeCloseTo(0.05, 9);
-  });
-
-  it('leave room to drag what is small on the screen', () => {
-    const kinds = (metresPerPixel: number) => handlesOf(frameOf(block), metresPerPixel).length;
-    expect(kinds(0.01)).toBe(9);
-    expect(kinds(0.1)).toBe(5);
-    expect(kinds(1)).toBe(1);
-  });
-
-  it('turn the knob towards a point, in steps or freely', () => {
-    const frame = frameOf(block);
-    expect(yawTowards(frame, [0, -10], 15)).toBe(0);
-    expect(yawTowards(frame, [-10, 0], 15)).toBe(90);
-    expect(yawTowards(frame, [-10, -9], 15)).toBe(45);
-    expect(yawTowards(frame, [-10, -9], 0)).toBeCloseTo(48.0128, 3);
   });
 });

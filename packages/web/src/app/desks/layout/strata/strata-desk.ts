@@ -4,13 +4,17 @@ import { Store } from '@ngrx/store';
 import {
   CoreError,
   STRATUM_ROLES,
+  anyItem,
+  heldAt,
   patchStates,
   pushPatch,
   revertPatch,
+  specOf,
+  storedRecord,
+  type ItemKind,
   type Level,
   type Operation,
   type PatchState,
-  type Stratum,
 } from '@stravel/core';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
@@ -19,6 +23,8 @@ import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
 import { SharedEdits } from '../../../reach/shared-edits';
 import { Ask, nameFault } from '../../../ui/ask';
+import { ItemNames } from '../editing/item-names';
+import { oneOf } from '../editing/placed-item';
 import { LayoutDesk } from '../editing/layout-desk';
 import { layoutActions } from '../store/layout-store';
 import { AddSharedDialog, type AddSharedData } from './add-shared-dialog';
@@ -37,6 +43,7 @@ export class StrataDesk {
   private readonly openLevel = inject(OpenLevel);
   private readonly shared = inject(SharedEdits);
   private readonly desk = inject(LayoutDesk);
+  private readonly names = inject(ItemNames);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
 
   async addOwned(): Promise<void> {
@@ -94,7 +101,7 @@ export class StrataDesk {
       command: 'Keep',
       fault: ({ name }) => nameFault(name),
     });
-    const now = this.tables().stratum[id] as Stratum | undefined;
+    const now = heldAt(this.tables().stratum, id);
     if (!result || !now) return;
     const wanted = { name: String(result['name']).trim(), role: String(result['role']) };
     const operations = (['name', 'role'] as const)
@@ -122,7 +129,7 @@ export class StrataDesk {
   /** Takes a stratum out of the open level, or out of every level that has it, after saying who loses what. */
   async takeOut(id: string, ofAll: boolean): Promise<void> {
     const level = this.openLevel.level();
-    const stratum = this.tables().stratum[id] as Stratum | undefined;
+    const stratum = heldAt(this.tables().stratum, id);
     if (!level || !stratum) return;
     const levels = this.levelsOf(id);
     const from = ofAll ? levels : [level];
@@ -149,7 +156,7 @@ export class StrataDesk {
 
   async partWays(id: string): Promise<void> {
     const level = this.openLevel.level();
-    const stratum = this.tables().stratum[id] as Stratum | undefined;
+    const stratum = heldAt(this.tables().stratum, id);
     const document = this.openLevel.shared().find((one) => one.id === id);
     if (!level || !stratum || !document) return;
     const { id: own, operations } = partWays(level, stratum, document.content());
@@ -187,7 +194,7 @@ export class StrataDesk {
     if (!stratum) return;
     try {
       await this.edits.commit(
-        `give a ${patch.kind} to all ${this.levelsOf(id).length} levels`,
+        `give ${oneOf(patch.kind)} to all ${this.levelsOf(id).length} levels`,
         pushPatch(stratum, patch),
       );
     } catch (error) {
@@ -197,12 +204,12 @@ export class StrataDesk {
   }
 
   private nameOfPatched({ patch, shared }: PatchState): string {
-    const record = { ...shared, ...patch.fields };
-    const own = typeof record['name'] === 'string' && record['name'] !== '' ? record['name'] : undefined;
-    const piece = typeof record['piece'] === 'string' ? this.tables().piece[record['piece']]?.name : undefined;
-    return (
-      own ?? piece ?? (patch.kind === 'marker' && typeof record['kind'] === 'string' ? record['kind'] : patch.kind)
-    );
+    // Of what is gone only the changed fields are known.
+    return shared || patch.change === 'added'
+      ? this.names.nameOf(
+          anyItem<ItemKind>(patch.kind, storedRecord<ItemKind>(patch.kind, { ...shared, ...patch.fields })),
+        )
+      : specOf(patch.kind).words.one;
   }
 
   private async onLevel(label: string, change: (level: Level) => Operation[]): Promise<void> {
@@ -215,7 +222,7 @@ export class StrataDesk {
   }
 
   private nameOf(id: string): string {
-    return (this.tables().stratum[id] as Stratum | undefined)?.name ?? 'a stratum';
+    return heldAt(this.tables().stratum, id)?.name ?? 'a stratum';
   }
 
   private lossOf(level: Level, stratum: string): string {

@@ -1,7 +1,7 @@
 import {
   RECORDS_DOCUMENT,
   patchedContent,
-  type Json,
+  plainJson,
   type Level,
   type Operation,
   type Stratum,
@@ -12,7 +12,7 @@ import { create, newId, remove, setRecordField } from '../../../edits/operations
 
 /** Sets the stack of a level, bottom first. */
 export function setStack(level: Level, strata: Level['strata']): Operation {
-  return setRecordField('level', level, 'strata', strata.map((entry) => ({ ...entry })) as unknown as Json);
+  return setRecordField('level', level, 'strata', plainJson(strata));
 }
 
 /** Moves a stratum within its level's stack. @param to its place counted from the bottom, from 0 */

@@ -127,12 +127,11 @@ export class CsvDialog extends Dialog<CsvDialogData, CsvDecision> {
 
   private async replan(): Promise<void> {
     const { register, tables } = this.data;
-    const { level, set, entry, field, kit } = tables;
     const [, ...rows] = this.rows();
     const mapping = this.mapping().map((key) => this.targets.find((target) => target.key === key)?.column ?? null);
     this.plan.set(undefined);
     const input = {
-      tables: { level, set, entry, field, kit },
+      tables,
       register,
       rows,
       mapping,

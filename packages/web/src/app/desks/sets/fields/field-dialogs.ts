@@ -1,6 +1,6 @@
 import { Injectable, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { fieldsOf, ordersBetween, type Field } from '@stravel/core';
+import { fieldsOf, heldAt, ordersBetween, type Field } from '@stravel/core';
 import { Dialogs } from '../../../ui/dialogs';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
@@ -34,7 +34,7 @@ export class FieldDialogs {
 
   /** Opens a field by its id; nothing when it is gone. */
   editById(id: string): void {
-    const field = this.tables().field[id] as Field | undefined;
+    const field = heldAt(this.tables().field, id);
     if (field) this.edit(field);
   }
 

@@ -4,13 +4,14 @@ import { MatDialogModule } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
+  heldAt,
+  isItemKind,
+  plainRecordIfAny,
+  recordInTables,
   revertOperations,
-  type ItemKind,
-  type JsonRecord,
-  type Level,
+  type Item,
   type LoggedEdit,
   type Operation,
-  type RecordKind,
 } from '@stravel/core';
 import { ApiClient } from '../../../api/api-client';
 import { DocumentRegistry } from '../../../document/document-registry';
@@ -134,7 +135,7 @@ export class HistoryDialog extends Dialog<string> {
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   private readonly first = this.tables().level[this.data];
 
-  readonly level = computed(() => (this.tables().level[this.data] as Level | undefined) ?? this.first);
+  readonly level = computed(() => heldAt(this.tables().level, this.data) ?? this.first);
   readonly edits = signal<readonly LoggedEdit[]>([]);
   private readonly strata = signal<ReadonlySet<string>>(new Set());
   readonly hasMore = signal(false);
@@ -209,8 +210,10 @@ export class HistoryDialog extends Dialog<string> {
         (operation) => this.concerns(operation),
         ({ document, kind, id }) =>
           document === RECORDS_DOCUMENT
-            ? (tables[kind as RecordKind] as unknown as Readonly<Record<string, JsonRecord | undefined>>)[id]
-            : (documents.get(document)?.item(kind as ItemKind, id) as JsonRecord | undefined),
+            ? plainRecordIfAny(recordInTables(tables, kind, id))
+            : isItemKind(kind)
+              ? plainRecordIfAny<Item>(documents.get(document)?.item(kind, id))
+              : undefined,
       );
       await this.log.commit(`${this.level().name} back to ${before ? 'before ' : ''}“${edit.label}”`, operations);
       this.dialog.close();
@@ -219,10 +222,8 @@ export class HistoryDialog extends Dialog<string> {
     }
   }
 
-  private concerns({ document, kind, id }: Operation): boolean {
-    return document === RECORDS_DOCUMENT
-      ? id === this.data || (kind === 'stratum' && this.isOwn(id))
-      : this.isOwn(document);
+  private concerns({ document, id }: Operation): boolean {
+    return document === RECORDS_DOCUMENT ? id === this.data || this.isOwn(id) : this.isOwn(document);
   }
 
   /** Whether a stratum is the level's alone, or is gone; one that others stand on by now is left as it is. */

@@ -1,9 +1,10 @@
 import {
   RECORDS_DOCUMENT,
   compareOrdered,
+  heldAt,
   ordersBetween,
+  plainJson,
   type CarriedValue,
-  type Json,
   type LevelOrder,
   type Operation,
   type RecordTables,
@@ -13,7 +14,7 @@ import { create, newId, setRecordField } from '../../../edits/operations';
 
 /** How a level opens, or how it stands before anyone said so. */
 export function orderOf(tables: Pick<RecordTables, 'levelOrder'>, level: string): LevelOrder {
-  return (tables.levelOrder[level] as LevelOrder | undefined) ?? { id: level, rules: [], gains: [], resets: [] };
+  return heldAt(tables.levelOrder, level) ?? { id: level, rules: [], gains: [], resets: [] };
 }
 
 /** Changes one part of how a level opens; makes the record when there is none yet. */
@@ -25,7 +26,7 @@ export function changeOrder<K extends 'rules' | 'gains' | 'resets'>(
 ): Operation[] {
   const order = orderOf(tables, level);
   return tables.levelOrder[level]
-    ? [setRecordField('levelOrder', order, part, value as unknown as Json)]
+    ? [setRecordField('levelOrder', order, part, plainJson<LevelOrder['rules' | 'gains' | 'resets']>(value))]
     : [create(RECORDS_DOCUMENT, 'levelOrder', { ...order, [part]: value })];
 }
 

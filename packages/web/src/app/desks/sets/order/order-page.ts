@@ -4,12 +4,12 @@ import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
   fieldsOf,
+  heldAt,
   levelsInOrder,
   ruleText,
   unlockModel,
   type CarriedValue,
   type Finding,
-  type Level,
   type LevelOrder,
   type OrderGraph,
 } from '@stravel/core';
@@ -69,7 +69,7 @@ export class OrderPage {
   readonly graph = signal<OrderGraph | undefined>(undefined);
 
   readonly levels = computed(() => levelsInOrder(this.tables()).filter(({ purpose }) => purpose === 'play'));
-  readonly shownLevel = computed(() => this.tables().level[this.selected()] as Level | undefined);
+  readonly shownLevel = computed(() => heldAt(this.tables().level, this.selected()));
   readonly order = computed(() => orderOf(this.tables(), this.selected()));
   readonly model = computed(() => unlockModel(this.tables(), this.context.figureOf()));
   readonly values = computed(() => this.model().values);

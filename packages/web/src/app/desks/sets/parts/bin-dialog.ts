@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
-import type { Level, LevelSet } from '@stravel/core';
+import { heldAt, type Level, type LevelSet } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
@@ -22,7 +22,7 @@ import { Dialog } from '../../../ui/dialogs';
             ><strong>{{ entry.name }}</strong> <span class="soft">{{ entry.what }}</span></span
           >
           <span class="mono soft">{{ entry.at.slice(0, 10) }}</span>
-          <button class="chip" (click)="restore(entry.id, entry.what)">Put back</button>
+          <button class="chip" (click)="restore(entry.id)">Put back</button>
         </div>
       } @empty {
         <p class="soft">The bin is empty. What you delete comes here and can be put back.</p>
@@ -53,10 +53,10 @@ export class BinDialog extends Dialog {
     return [...of('set'), ...of('level')].sort((a, b) => (a.at < b.at ? 1 : -1));
   });
 
-  async restore(id: string, what: 'set' | 'level'): Promise<void> {
+  async restore(id: string): Promise<void> {
     const tables = this.tables();
-    if (what === 'level') {
-      const level = tables.level[id];
+    const level = heldAt(tables.level, id);
+    if (level) {
       await this.edits.commit(`put back ${level.name}`, [...binLevels([level], null), ...this.setsAbove(level.set)]);
       return;
     }

@@ -20,7 +20,6 @@ import {
   type FieldValue,
   type FigureOf,
   type FilledRecord,
-  type Json,
   type LevelSet,
   type LinkLookup,
 } from '@stravel/core';
@@ -228,7 +227,7 @@ export class RecordTable {
   }
 
   edit(record: FilledRecord, column: TableColumn, value: FieldValue): void {
-    if (!equalJson(value as Json, cellValue(record, column, this.figureOf()) as Json))
+    if (!equalJson(value, cellValue(record, column, this.figureOf())))
       this.valueChanged.emit({ record, column, value });
     this.editEnded.emit();
   }

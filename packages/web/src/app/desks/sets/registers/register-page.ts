@@ -17,12 +17,12 @@ import {
   RECORDS_DOCUMENT,
   entriesOf,
   fieldsOf,
+  heldAt,
   linkUses,
   ordersBetween,
   type Entry,
   type FieldValue,
   type FilledRecord,
-  type Json,
   type Register,
 } from '@stravel/core';
 import { Addresses } from '../../../addresses';
@@ -82,7 +82,7 @@ export class RegisterPage {
   readonly folded = signal(NONE);
   readonly active = signal<ActiveCell | null>(null);
   readonly editing = signal(false);
-  readonly register = computed(() => this.tables().register[this.id()] as Register | undefined);
+  readonly register = computed(() => heldAt(this.tables().register, this.id()));
   private readonly entries = computed(() => entriesOf(this.tables(), this.id()));
   readonly allColumns = computed(() => entryColumns(fieldsOf(this.tables(), this.id())));
   readonly view = new ShownView(this.id, this.allColumns);
@@ -159,9 +159,7 @@ export class RegisterPage {
       together.length > 1 ? `${column.name} of ${together.length} entries` : `${column.name} of ${record.name}`;
     await this.edits.commit(
       label,
-      together.map((one) =>
-        setRecordField('entry', one, column.path, (column.own ? value : String(value ?? '').trim()) as Json),
-      ),
+      together.map((one) => setRecordField('entry', one, column.path, column.own ? value : String(value ?? '').trim())),
     );
   }
 

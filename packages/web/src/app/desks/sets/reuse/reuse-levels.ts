@@ -2,6 +2,7 @@ import {
   RECORDS_DOCUMENT,
   compareOrdered,
   freeKey,
+  heldAt,
   ordersBetween,
   patchId,
   patchedContent,
@@ -92,7 +93,7 @@ export function reuseLevels(
     keys.add(key);
     const made: [string, Stratum][] = [];
     const strata = level.strata.flatMap((entry) => {
-      const stratum = tables.stratum[entry.stratum] as Stratum | undefined;
+      const stratum = heldAt(tables.stratum, entry.stratum);
       const choice = choices.get(entry.stratum) ?? 'share';
       if (choice === 'leave out') return [];
       if (!stratum || choice === 'share') {
@@ -134,6 +135,6 @@ function patchesFor(level: string, original: string, stratum: string, content: S
 
 function orderBehind(tables: Pick<RecordTables, 'level' | 'set'>, level: Level): string {
   const siblings = [...levelsOfSet(tables, level.set)].sort(compareOrdered);
-  const next = siblings[siblings.findIndex(({ id }) => id === level.id) + 1] as Level | undefined;
+  const next = siblings.at(siblings.findIndex(({ id }) => id === level.id) + 1);
   return ordersBetween(level.order, next?.order ?? null)[0];
 }

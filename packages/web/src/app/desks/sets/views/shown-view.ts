@@ -7,9 +7,9 @@ import {
   compareOrdered,
   equalJson,
   ordersBetween,
+  plainJson,
   type ColumnWidth,
   type FilledRecord,
-  type Json,
   type TableView,
   type ViewCell,
   type ViewRules,
@@ -143,8 +143,8 @@ export class ShownView {
     const rules = rulesOf(this.rules());
     await this.edits.commit(
       `change the view ${view.name}`,
-      RULE_PARTS.filter((part) => !equalJson((view[part] ?? null) as Json, rules[part] as Json)).map((part) =>
-        setRecordField('tableView', view, part, rules[part] as Json),
+      RULE_PARTS.filter((part) => !equalJson(plainJson(view[part] ?? null), plainJson(rules[part]))).map((part) =>
+        setRecordField('tableView', view, part, plainJson(rules[part])),
       ),
     );
   }

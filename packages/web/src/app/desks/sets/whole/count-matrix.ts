@@ -44,7 +44,7 @@ export function countMatrix(
   figures: LevelFiguresTable,
   pieces: Readonly<Record<string, Piece>>,
   kitName: (kit: string) => string,
-  by: 'piece' | 'kit',
+  by: 'pieces' | 'kits',
   topOf: (level: Level) => string,
 ): CountMatrix {
   const columns = new Map<string, MatrixColumn>();
@@ -65,7 +65,7 @@ export function countMatrix(
     for (const [id, count] of Object.entries(tally.pieces)) {
       const piece = Object.hasOwn(pieces, id) ? pieces[id] : undefined;
       const kit = piece ? kitName(piece.kit) : 'pieces that are gone';
-      if (by === 'kit') add({ id: `kit ${piece?.kit ?? ''}`, name: kit, of: 'kits' }, count);
+      if (by === 'kits') add({ id: `kit ${piece?.kit ?? ''}`, name: kit, of: 'kits' }, count);
       else add({ id: `piece ${id}`, name: piece?.name ?? id, of: kit }, count);
     }
     return { level, counts };

@@ -1,21 +1,8 @@
-import {
-  CategoryScale,
-  Chart,
-  LineController,
-  LineElement,
-  LinearScale,
-  PointElement,
-  Tooltip,
-  type ChartConfiguration,
-  type ChartDataset,
-  type Plugin,
-} from 'chart.js';
-import { ChangeDetectionStrategy, Component, type ElementRef, input, output, viewChild } from '@angular/core';
-import { CHART_FONT, keepChart } from '../../../ui/keep-chart';
+import type { ChartConfiguration, ChartDataset, Plugin } from 'chart.js';
+import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { CHART_CANVAS, CHART_FONT, ThemedChart, type ColourOf } from '../../../ui/themed-chart';
 import { seriesText, type ChartedSeries } from './series';
 import { FILLED_HOST } from '../../../ui/filled-host';
-
-Chart.register(LineController, LineElement, PointElement, CategoryScale, LinearScale, Tooltip);
 
 /** Levels that stand together under a name, by index, `to` left out. */
 export interface ChartStretch {
@@ -28,26 +15,16 @@ export interface ChartStretch {
 @Component({
   selector: 'sv-order-chart',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>`,
+  template: CHART_CANVAS,
   styles: FILLED_HOST,
 })
-export class OrderChart {
+export class OrderChart extends ThemedChart {
   readonly names = input.required<readonly string[]>();
   readonly stretches = input.required<readonly ChartStretch[]>();
   readonly series = input.required<readonly ChartedSeries[]>();
-  readonly label = input.required<string>();
-  readonly theme = input('light');
   /** Index of the level that was clicked. */
   readonly picked = output<number>();
-  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
-
-  constructor() {
-    keepChart(this.canvas, (colour) => this.configuration(colour));
-  }
-
-  private configuration(colour: (role: string) => string): ChartConfiguration {
-    // Colours follow the theme.
-    this.theme();
+  protected override configuration(colour: ColourOf): ChartConfiguration {
     const tones = ['brine', 'kiln'];
     const all = this.series();
     const stretches = this.stretches();

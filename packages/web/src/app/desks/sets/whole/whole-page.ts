@@ -41,7 +41,7 @@ export class WholePage {
 
   readonly first = signal('measure triangles');
   readonly second = signal('');
-  readonly by = signal<'piece' | 'kit'>('piece');
+  readonly by = signal<'pieces' | 'kits'>('pieces');
   readonly levels = computed(() => this.allLevels().filter(({ purpose }) => purpose === 'play'));
   readonly names = computed(() => this.levels().map(({ id, name }) => `${this.numbers().get(id) ?? ''} ${name}`));
   /** Name of the top set over each level. */

@@ -21,7 +21,7 @@ describe('what stands where', () => {
     c: figures({ spawn: 1, exit: 1 }, { crate: 40 }),
     d: figures({ spawn: 1 }, { crate: 2, gone: 1 }),
   };
-  const matrix = (by: 'piece' | 'kit', topOf: (of: Level) => string = () => 'works') =>
+  const matrix = (by: 'pieces' | 'kits', topOf: (of: Level) => string = () => 'works') =>
     countMatrix(
       levels,
       table,
@@ -32,7 +32,7 @@ describe('what stands where', () => {
     );
 
   it('has markers first, then pieces by kit, and no figures where nothing was counted', () => {
-    const { columns, rows } = matrix('piece');
+    const { columns, rows } = matrix('pieces');
     expect(columns.map(({ name, of }) => `${name} of ${of}`)).toEqual([
       'exit of markers',
       'spawn of markers',
@@ -56,13 +56,13 @@ describe('what stands where', () => {
           cells?.flatMap((cell, i) => (cell.stands ? [`${id} ${i} ${cell.stands}`] : [])) ?? [],
       );
     // Crates: 2, 3, 4, 40; from 16 on it is crowded.
-    expect(stands(matrix('piece'))).toEqual(['c 3 crowded', 'd 0 missing']);
+    expect(stands(matrix('pieces'))).toEqual(['c 3 crowded', 'd 0 missing']);
     // In a set of its own nobody else has an exit either.
-    expect(stands(matrix('piece', ({ id }) => id))).toEqual(['c 3 crowded']);
+    expect(stands(matrix('pieces', ({ id }) => id))).toEqual(['c 3 crowded']);
   });
 
   it('adds a kit up and shades by the most of a column', () => {
-    const { columns, rows } = matrix('kit');
+    const { columns, rows } = matrix('kits');
     expect(columns.map(({ name }) => name)).toEqual(['exit', 'spawn', 'pieces that are gone', 'yard kit']);
     expect(rows[0].cells?.map(({ share }) => share)).toEqual([1, 1, 0, 5 / 40]);
   });

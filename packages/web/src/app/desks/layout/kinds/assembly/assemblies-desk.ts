@@ -1,13 +1,13 @@
 import { Injectable, computed, inject } from '@angular/core';
-import { RECORDS_DOCUMENT, type AssemblyUse, type Stratum, type StratumContent } from '@stravel/core';
+import { RECORDS_DOCUMENT, heldAt, specOf, type AssemblyUse, type StratumContent } from '@stravel/core';
 import { Addresses } from '../../../../addresses';
 import { OpenLevel } from '../../../../document/level/open-level';
 import { remove, setRecordField } from '../../../../edits/operations';
 import { SharedEdits } from '../../../../reach/shared-edits';
 import { Ask, nameFault } from '../../../../ui/ask';
 import { vectorOf, vectorQuestions } from '../../parts/vector-questions';
+import { ItemNames } from '../../editing/item-names';
 import { LayoutDesk } from '../../editing/layout-desk';
-import type { ASSEMBLY_COMMANDS } from '../../selecting/selection-bar';
 import { assemblyOf, footOf, ownCopy, partedFrom, replaced } from './assembly-edits';
 
 /** The assemblies of the kits: making, replacing, parting with, naming and deleting them. */
@@ -18,6 +18,7 @@ export class AssembliesDesk {
   private readonly openLevel = inject(OpenLevel);
   private readonly shared = inject(SharedEdits);
   private readonly desk = inject(LayoutDesk);
+  private readonly names = inject(ItemNames);
 
   /** All assemblies of the kits, by name. */
   readonly all = computed(() =>
@@ -27,22 +28,12 @@ export class AssembliesDesk {
   );
 
   nameOf(assembly: string): string {
-    return (this.desk.tables().stratum[assembly] as Stratum | undefined)?.name ?? 'an assembly that is gone';
+    return this.names.assemblyName(assembly);
   }
 
   /** Names of the levels that a change of an assembly reaches. */
   levelsOf(assembly: string): string[] {
     return this.shared.levelsOf(assembly).flatMap((id) => this.desk.tables().level[id]?.name ?? []);
-  }
-
-  do(command: (typeof ASSEMBLY_COMMANDS)[number]): Promise<void> {
-    const commands: Record<typeof command, () => Promise<void>> = {
-      'make assembly': () => this.make(),
-      'replace assembly': () => this.replace(),
-      'part ways': () => this.partWays(),
-      'own copy': () => this.ownCopy(),
-    };
-    return commands[command]();
   }
 
   /** Shows an assembly, or a level, on this desk. */
@@ -51,7 +42,7 @@ export class AssembliesDesk {
   }
 
   /** Makes an assembly of what is selected. */
-  private async make(): Promise<void> {
+  async make(): Promise<void> {
     const items = this.desk.selected();
     const into = this.desk.activeStratum();
     const kits = Object.values(this.desk.tables().kit);
@@ -96,7 +87,7 @@ export class AssembliesDesk {
   }
 
   /** Lets another assembly stand wherever the chosen ones do. */
-  private async replace(): Promise<void> {
+  async replace(): Promise<void> {
     const items = this.uses();
     if (items.length === 0) return;
     const answers = await this.ask.for({
@@ -122,7 +113,7 @@ export class AssembliesDesk {
   }
 
   /** Makes the chosen uses things of their own. */
-  private async partWays(): Promise<void> {
+  async partWays(): Promise<void> {
     const parted = this.uses().flatMap(({ stratum, use }) => {
       const content = this.contentOf(use.assembly);
       return content ? [{ stratum, ...partedFrom(stratum, use, content) }] : [];
@@ -134,15 +125,17 @@ export class AssembliesDesk {
     if (isDone)
       this.desk.select(
         parted.flatMap(({ stratum, copies }) =>
-          copies.filter(({ kind }) => kind !== 'group').map(({ kind, item }) => ({ stratum, kind, id: item.id })),
+          copies
+            .filter(({ kind }) => specOf(kind).traits.selected)
+            .map(({ kind, item }) => ({ stratum, kind, id: item.id })),
         ),
       );
   }
 
   /** Gives the one chosen use an assembly of its own. */
-  private async ownCopy(): Promise<void> {
+  async ownCopy(): Promise<void> {
     const [chosen] = this.uses();
-    const record = chosen && (this.desk.tables().stratum[chosen.use.assembly] as Stratum | undefined);
+    const record = chosen && heldAt(this.desk.tables().stratum, chosen.use.assembly);
     const content = chosen && this.contentOf(chosen.use.assembly);
     if (!record || !content) return;
     const answers = await this.ask.for({
@@ -166,7 +159,7 @@ export class AssembliesDesk {
       command: 'Keep',
       fault: ({ name }) => nameFault(name),
     });
-    const now = this.desk.tables().stratum[id] as Stratum | undefined;
+    const now = heldAt(this.desk.tables().stratum, id);
     if (answers && now)
       await this.desk.commit('name of an assembly', [
         setRecordField('stratum', now, 'name', String(answers['name']).trim()),
@@ -192,9 +185,7 @@ export class AssembliesDesk {
   }
 
   private uses(): { readonly stratum: string; readonly use: AssemblyUse }[] {
-    return this.desk
-      .selected()
-      .flatMap(({ stratum, kind, item }) => (kind === 'assembly' ? [{ stratum, use: item as AssemblyUse }] : []));
+    return this.desk.selectedOf('assembly').map(({ stratum, item }) => ({ stratum, use: item }));
   }
 
   private contentOf(assembly: string): StratumContent | undefined {

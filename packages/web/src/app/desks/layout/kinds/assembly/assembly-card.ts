@@ -1,6 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import { NumberField } from '../../../../ui/number-field';
 import { PlaceFields } from '../../parts/place-fields';
+import type { PlacedItem } from '../../editing/placed-item';
+import type { ItemCard } from '../item-desk';
 import { AssembliesDesk } from './assemblies-desk';
 import { UseDesk } from './use-desk';
 
@@ -13,7 +15,9 @@ import { UseDesk } from './use-desk';
   styleUrls: ['../../parts/card-rows.scss', './assembly-card.scss'],
   host: { class: 'card' },
 })
-export class AssemblyCard {
+export class AssemblyCard implements ItemCard<'assembly'> {
+  readonly item = input.required<PlacedItem<'assembly'>>();
+  readonly disabled = input(false);
   readonly assemblies = inject(AssembliesDesk);
   readonly one = inject(UseDesk);
   readonly reach = computed(() => {

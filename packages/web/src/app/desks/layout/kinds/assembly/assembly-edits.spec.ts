@@ -14,7 +14,7 @@ import {
   type StratumContent,
 } from '@stravel/core';
 import { noteAssemblies } from '../../../../reach/note-assemblies';
-import type { PlacedItem } from '../../editing/item-edits';
+import type { PlacedItem } from '../../editing/placed-item';
 import { assemblyOf, footOf, ownCopy, partedFrom, replaced } from './assembly-edits';
 
 const block: Block = {
@@ -76,7 +76,7 @@ describe('an assembly', () => {
   it('is not made of what keeps to the axes', () => {
     const floor = { id: 'f', name: '', position: [0, 0, 0], squareMetres: 1, columns: 1, rows: 1, squares: {} } as Item;
     expect(() => assemblyOf([{ stratum: 'own', kind: 'tileFloor', item: floor } as PlacedItem], request)).toThrow(
-      /tileFloor cannot be part/,
+      /tile floor cannot be part/,
     );
   });
 

@@ -3,23 +3,27 @@ import {
   CoreError,
   EMPTY_CONTENT,
   RECORDS_DOCUMENT,
+  contentOfSome,
   instantiateOnce,
   movedFields,
   patchedContent,
   patchesOfUse,
+  plainRecord,
+  specOf,
+  storedRecord,
   toMicro,
   type AssemblyUse,
   type Item,
   type ItemKind,
   type Operation,
-  type AnyItem,
   type Stratum,
   type StratumContent,
   type Vector3,
 } from '@stravel/core';
 import { copiedItems } from '../../../../edits/copied-items';
 import { create, newId, remove, setField } from '../../../../edits/operations';
-import type { PlacedItem } from '../../editing/item-edits';
+import { assembliesIn } from '../../editing/item-names';
+import { changedItem, ofKind, placedItem, type PlacedItem } from '../../editing/placed-item';
 
 export interface AssemblyRequest {
   readonly name: string;
@@ -38,27 +42,27 @@ export function assemblyOf(
   items: readonly PlacedItem[],
   { name, kit, pivot, into }: AssemblyRequest,
 ): { readonly use: AssemblyUse; readonly operations: Operation[] } {
-  const other = items.find(({ kind }) => !(ASSEMBLED_KINDS as readonly string[]).includes(kind));
+  const other = items.find(({ kind }) => !ASSEMBLED_KINDS.includes(kind));
   if (other)
     throw new CoreError(
       'ASSEMBLY_KIND',
-      `A ${other.kind} cannot be part of an assembly: it keeps to the axes of its level and does not turn.`,
+      `A ${specOf(other.kind).words.one} cannot be part of an assembly: it keeps to the axes of its level and does not turn.`,
       { kind: other.kind },
     );
   const stratum: Stratum = { id: newId(), name, role: 'structure', owner: null, kit, assemblies: nestedIn(items) };
   const away: Vector3 = [-pivot[0], -pivot[1], -pivot[2]];
-  const content: Partial<Record<ItemKind, Item[]>> = {};
-  for (const { kind, item } of items) {
-    const moved = kind === 'link' ? item : { ...item, ...movedFields({ kind, item } as AnyItem, away) };
-    const free = Object.fromEntries(Object.entries(moved).filter(([field]) => field !== 'group'));
-    (content[kind] ??= []).push(free as unknown as Item);
-  }
+  const moved = items.map((one) =>
+    placedItem<ItemKind>(one.stratum, one.kind, changedItem(one.kind, withoutGroup(one), movedFields(one, away))),
+  );
+  const content = contentOfSome(new Set(items.map(({ kind }) => kind)), (kind) =>
+    ofKind(moved, kind).map(({ item }) => item),
+  );
   const use: AssemblyUse = { id: newId(), assembly: stratum.id, position: pivot, turn: 0 };
   return {
     use,
     operations: [
       create(RECORDS_DOCUMENT, 'stratum', stratum),
-      ...copiedItems(stratum.id, { ...EMPTY_CONTENT, ...(content as Partial<StratumContent>) }).operations,
+      ...copiedItems(stratum.id, { ...EMPTY_CONTENT, ...content }).operations,
       ...items.map(({ stratum: from, kind, item }) => remove(from, kind, item)),
       create(into, 'assembly', use),
     ],
@@ -109,7 +113,15 @@ export function footOf(
 }
 
 function nestedIn(items: readonly PlacedItem[]): string[] {
-  return [
-    ...new Set(items.flatMap(({ kind, item }) => (kind === 'assembly' ? [(item as AssemblyUse).assembly] : []))),
-  ].sort();
+  return [...new Set(items.flatMap(assembliesIn))].sort();
+}
+
+export function placedAssembly(assembly: string, position: Vector3): AssemblyUse {
+  return { id: newId(), assembly, position, turn: 0 };
+}
+
+/** A group of another stratum means nothing here. */
+function withoutGroup({ kind, item }: PlacedItem): Item {
+  const fields = Object.entries(plainRecord<Item>(item)).filter(([field]) => field !== 'group');
+  return storedRecord<ItemKind>(kind, Object.fromEntries(fields));
 }

@@ -1,8 +1,9 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { Dialogs } from '../../../../ui/dialogs';
 import {
-  ITEM_KINDS,
+  anyItem,
   assemblyOfUse,
+  kindsWith,
   movedFields,
   operationsForOne,
   operationsOnUse,
@@ -10,24 +11,29 @@ import {
   patchesOfUse,
   pushPatch,
   revertPatch,
-  type AssemblyUse,
+  specOf,
+  storedRecord,
   type Item,
   type ItemKind,
   type Operation,
   type PatchState,
-  type AnyItem,
   type Vector3,
 } from '@stravel/core';
 import { DocumentRegistry } from '../../../../document/document-registry';
 import { OpenLevel } from '../../../../document/level/open-level';
-import { remove, setField } from '../../../../edits/operations';
+import { remove } from '../../../../edits/operations';
 import { SharedEdits } from '../../../../reach/shared-edits';
 import { Ask } from '../../../../ui/ask';
 import { vectorOf, vectorQuestions } from '../../parts/vector-questions';
-import { setFields, type PlacedItem } from '../../editing/item-edits';
+import { setFields } from '../../editing/item-edits';
+import { ItemNames } from '../../editing/item-names';
+import { changedItem, placedItem } from '../../editing/placed-item';
 import { LayoutDesk } from '../../editing/layout-desk';
 import { LossDialog, type LossData } from '../../../../ui/loss-dialog';
 import { AssembliesDesk } from './assemblies-desk';
+
+/** Kinds of which each is a thing. */
+const THINGS = kindsWith('thing');
 
 /** One thing within the chosen use. */
 export interface WithinRow {
@@ -37,6 +43,8 @@ export interface WithinRow {
   /** What this use has otherwise; '' when nothing. */
   readonly otherwise: string;
   readonly isHidden: boolean;
+  /** Whether it can be moved. */
+  readonly hasPlace: boolean;
   readonly state: PatchState | undefined;
 }
 
@@ -50,13 +58,12 @@ export class UseDesk {
   private readonly shared = inject(SharedEdits);
   private readonly desk = inject(LayoutDesk);
   private readonly assemblies = inject(AssembliesDesk);
+  private readonly names = inject(ItemNames);
 
   /** The one use that is chosen. */
   readonly selected = computed(() => {
-    const [one, ...others] = this.desk.selected();
-    return one?.kind === 'assembly' && others.length === 0
-      ? { stratum: one.stratum, use: one.item as AssemblyUse }
-      : undefined;
+    const one = this.desk.oneOf('assembly');
+    return one && { stratum: one.stratum, use: one.item };
   });
   /** What stands within the chosen use, and what it has otherwise. */
   readonly within = computed((): WithinRow[] => {
@@ -70,32 +77,32 @@ export class UseDesk {
         state,
       ]),
     );
-    const rows = ITEM_KINDS.flatMap((kind) =>
-      kind === 'patch' || kind === 'group'
-        ? []
-        : [...document.itemsOf(kind)].map((item): WithinRow => this.rowOf(kind, item, states.get(item.id))),
+    const rows = THINGS.flatMap((kind) =>
+      [...document.itemsOf(kind)].map((item): WithinRow => this.rowOf(kind, item, states.get(item.id))),
     );
     const idle = [...states.values()]
       .filter(({ shared }) => !shared)
       .map((state) =>
-        this.rowOf(state.patch.kind, { id: state.patch.target, ...state.patch.fields } as unknown as Item, state),
+        this.rowOf(
+          state.patch.kind,
+          storedRecord<ItemKind>(state.patch.kind, { id: state.patch.target, ...state.patch.fields }),
+          state,
+        ),
       );
     return [...rows, ...idle];
   });
 
   put(field: 'position' | 'turn', value: Vector3 | number): void {
-    const chosen = this.selected();
-    if (chosen)
-      void this.desk.commit(`${field} of an assembly`, [
-        setField(chosen.stratum, 'assembly', chosen.use, field, value as number),
-      ]);
+    const one = this.desk.oneOf('assembly');
+    if (one) void this.desk.set(one, field, value);
   }
 
   /** Leaves a thing out in this use alone. */
   async hide({ kind, id }: WithinRow): Promise<void> {
-    await this.onUse('hide a thing of an assembly here', (document, assembly) => [
-      remove(assembly, kind, document(kind, id) as Item),
-    ]);
+    await this.onUse('hide a thing of an assembly here', (item, assembly) => {
+      const seen = item(kind, id);
+      return seen ? [remove(assembly, kind, seen)] : [];
+    });
   }
 
   /** Moves a thing in this use alone, in the assembly's own directions. */
@@ -108,11 +115,9 @@ export class UseDesk {
     });
     if (!answers) return;
     await this.onUse('move a thing of an assembly here', (item, assembly) => {
-      const seen = item(kind, id) as Item;
-      return setFields(
-        { stratum: assembly, kind, item: seen } as PlacedItem,
-        movedFields({ kind, item: seen } as AnyItem, vectorOf(answers)),
-      );
+      const seen = item(kind, id);
+      const one = seen && placedItem<ItemKind>(assembly, kind, seen);
+      return one ? setFields(one, movedFields(one, vectorOf(answers))) : [];
     });
   }
 
@@ -164,7 +169,7 @@ export class UseDesk {
     const item = (kind: ItemKind, id: string): Item | undefined => {
       const own = seen.find(({ patch }) => patch.target === id)?.patch;
       const shared = document.item(kind, id);
-      return shared && own ? ({ ...shared, ...own.fields } as Item) : shared;
+      return shared && own ? changedItem(kind, shared, own.fields) : shared;
     };
     await this.desk.attempt(async () => {
       await this.desk.commit(
@@ -175,17 +180,13 @@ export class UseDesk {
   }
 
   private rowOf(kind: ItemKind, item: Item, state: PatchState | undefined): WithinRow {
-    const piece =
-      kind === 'placement' && 'piece' in item ? this.openLevel.pieces()[item.piece as string]?.name : undefined;
-    const nested = kind === 'assembly' ? this.assemblies.nameOf((item as AssemblyUse).assembly) : undefined;
-    const own = 'name' in item && item.name !== '' ? item.name : undefined;
-    const name = piece ?? nested ?? own ?? (kind === 'marker' && 'kind' in item ? String(item.kind) : kind);
     return {
       kind,
       id: item.id,
-      name,
+      name: this.names.nameOf(anyItem<ItemKind>(kind, item)),
       otherwise: state ? wordsOf(state) : '',
       isHidden: state?.command === 'hidden',
+      hasPlace: specOf(kind).place !== null,
       state,
     };
   }

@@ -5,13 +5,13 @@ import {
   hollowBlock,
   joinBlocks,
   moveFace,
+  plainJson,
   planeSolid,
   turnMatrix,
   turnVector,
   type Block,
   type BlockFace,
   type BlockPlane,
-  type Json,
   type Operation,
   type ShapedBlock,
 } from '@stravel/core';
@@ -19,12 +19,10 @@ import { create, newId, remove, setField } from '../../../../edits/operations';
 import { Ask } from '../../../../ui/ask';
 import type { Question } from '../../../../ui/ask-dialog';
 import { vectorOf, vectorQuestions } from '../../parts/vector-questions';
-import { setFields, type PlacedItem } from '../../editing/item-edits';
+import { setFields } from '../../editing/item-edits';
+import type { PlacedItem } from '../../editing/placed-item';
 import { LayoutDesk } from '../../editing/layout-desk';
-import type { BLOCK_COMMANDS } from '../../selecting/selection-bar';
 import { readPlanes } from './read-planes';
-
-type BlockCommand = (typeof BLOCK_COMMANDS)[number];
 
 /** Cuts, joins, hollows and reshapes blocks. What is not convex, or nothing, is refused with the reason. */
 @Injectable()
@@ -32,22 +30,10 @@ export class BlocksDesk {
   private readonly ask = inject(Ask);
   private readonly desk = inject(LayoutDesk);
 
-  async do(command: BlockCommand): Promise<void> {
-    const blocks = this.desk.selected().filter(({ kind }) => kind === 'block');
+  async cut(): Promise<void> {
+    const blocks = this.desk.selectedOf('block');
     if (blocks.length === 0) return;
-    const commands: Record<BlockCommand, () => Promise<void>> = {
-      cut: () => this.cut(blocks),
-      join: () => this.join(blocks),
-      hollow: () => this.hollow(blocks),
-      'move face': () => this.moveFace(blocks[0]),
-      surface: () => this.surface(blocks[0]),
-      planes: () => this.planes(blocks[0]),
-    };
-    await commands[command]();
-  }
-
-  private async cut(blocks: readonly PlacedItem[]): Promise<void> {
-    const { position } = blocks[0].item as Block;
+    const { position } = blocks[0].item;
     const operations = await this.ask.until(
       {
         title: `Cut ${this.desk.countText(blocks)}`,
@@ -89,12 +75,10 @@ export class BlocksDesk {
         const [x, y, z] = vectorOf(answers);
         const plane: BlockPlane = [...normal, normal[0] * x + normal[1] * y + normal[2] * z];
         return blocks.flatMap((one): Operation[] => {
-          const { back, front } = cutBlock(one.item as Block, plane);
+          const { back, front } = cutBlock(one.item, plane);
           const kept = answers['keep'] === 'front' ? front : back;
           const other =
-            answers['keep'] === 'both'
-              ? [create(one.stratum, 'block', reshaped(one.item as Block, front, newId()))]
-              : [];
+            answers['keep'] === 'both' ? [create(one.stratum, 'block', reshaped(one.item, front, newId()))] : [];
           return [...this.reshape(one, kept), ...other];
         });
       },
@@ -102,10 +86,11 @@ export class BlocksDesk {
     if (operations) await this.desk.commit(`cut ${this.desk.countText(blocks)}`, operations);
   }
 
-  private async join([first, second]: readonly PlacedItem[]): Promise<void> {
+  async join(): Promise<void> {
+    const [first, second] = this.desk.selectedOf('block');
     if (!second) return;
     await this.desk.attempt(() => {
-      const joined = joinBlocks(first.item as Block, second.item as Block);
+      const joined = joinBlocks(first.item, second.item);
       return this.desk.commit('join two blocks', [
         ...this.reshape(first, joined),
         remove(second.stratum, 'block', second.item),
@@ -113,7 +98,8 @@ export class BlocksDesk {
     });
   }
 
-  private async hollow(blocks: readonly PlacedItem[]): Promise<void> {
+  async hollow(): Promise<void> {
+    const blocks = this.desk.selectedOf('block');
     const questions: Question[] = [{ key: 'wall', label: 'Walls, m', kind: 'number', value: 0.3, least: 0.001 }];
     const operations = await this.ask.until(
       {
@@ -124,7 +110,7 @@ export class BlocksDesk {
       },
       (answers) =>
         blocks.flatMap((one) => {
-          const block = one.item as Block;
+          const block = one.item;
           const walls = hollowBlock(block, Number(answers['wall']));
           return [
             remove(one.stratum, 'block', block),
@@ -141,8 +127,10 @@ export class BlocksDesk {
       this.desk.select([]);
   }
 
-  private async moveFace(one: PlacedItem): Promise<void> {
-    const block = one.item as Block;
+  async moveFace(): Promise<void> {
+    const one = this.desk.oneOf('block');
+    if (!one) return;
+    const block = one.item;
     const made = await this.ask.until(
       {
         title: 'Move a face',
@@ -154,8 +142,10 @@ export class BlocksDesk {
     if (made) await this.desk.commit('move a face', this.reshape(one, made));
   }
 
-  private async surface(one: PlacedItem): Promise<void> {
-    const block = one.item as Block;
+  async surface(): Promise<void> {
+    const one = this.desk.oneOf('block');
+    if (!one) return;
+    const block = one.item;
     const number = (key: string, label: string, value: number, least?: number): Question => ({
       key,
       label,
@@ -188,12 +178,14 @@ export class BlocksDesk {
     };
     const faces = surface === '' ? others : [...others, face].sort((a, b) => a.plane - b.plane);
     await this.desk.commit('surface of a face', [
-      setField(one.stratum, 'block', block, 'faces', faces.length === 0 ? null : (faces as unknown as Json)),
+      setField(one.stratum, 'block', block, 'faces', faces.length === 0 ? null : plainJson(faces)),
     ]);
   }
 
-  private async planes(one: PlacedItem): Promise<void> {
-    const block = one.item as Block;
+  async planes(): Promise<void> {
+    const one = this.desk.oneOf('block');
+    if (!one) return;
+    const block = one.item;
     const made = await this.ask.until(
       {
         title: 'Exact planes',
@@ -216,16 +208,16 @@ export class BlocksDesk {
     );
     if (made)
       await this.desk.commit('planes of a block', [
-        setField(one.stratum, 'block', block, 'planes', made as unknown as Json),
+        setField(one.stratum, 'block', block, 'planes', plainJson(made)),
         ...(block.faces ? [setField(one.stratum, 'block', block, 'faces', null)] : []),
       ]);
   }
 
-  private reshape(one: PlacedItem, { planes, faces }: ShapedBlock): Operation[] {
-    const block = one.item as Block;
-    const fields = setFields(one, { planes: planes as unknown as Json });
+  private reshape(one: PlacedItem<'block'>, { planes, faces }: ShapedBlock): Operation[] {
+    const block = one.item;
+    const fields = setFields(one, { planes: plainJson(planes) });
     return faces || block.faces
-      ? [...fields, setField(one.stratum, 'block', block, 'faces', (faces as unknown as Json | undefined) ?? null)]
+      ? [...fields, setField(one.stratum, 'block', block, 'faces', faces ? plainJson(faces) : null)]
       : fields;
   }
 }

@@ -1,8 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { PlanPoint } from '@stravel/core';
 import { NumberField } from '../../../../ui/number-field';
 import { PlaceFields } from '../../parts/place-fields';
 import { LayoutDesk } from '../../editing/layout-desk';
+import type { PlacedItem } from '../../editing/placed-item';
+import type { ItemCard } from '../item-desk';
 import { MasksDesk } from './masks-desk';
 
 /** Lines of a list that the card shows. */
@@ -17,7 +19,9 @@ const MAX_LINES = 40;
   styleUrls: ['../../parts/card-rows.scss', './mask-card.scss'],
   host: { class: 'card' },
 })
-export class MaskCard {
+export class MaskCard implements ItemCard<'mask'> {
+  readonly item = input.required<PlacedItem<'mask'>>();
+  readonly disabled = input(false);
   readonly desk = inject(LayoutDesk);
   readonly masks = inject(MasksDesk);
   readonly mostLines = MAX_LINES;

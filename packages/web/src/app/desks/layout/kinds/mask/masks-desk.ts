@@ -48,8 +48,8 @@ export class MasksDesk {
   readonly surveying = computed(() => this.work.progress()?.stage ?? '');
   readonly survey = signal<ShownSurvey | undefined>(undefined);
   readonly selected = computed(() => {
-    const [one, ...others] = this.desk.selected();
-    return one?.kind === 'mask' && others.length === 0 ? { stratum: one.stratum, mask: one.item as Mask } : undefined;
+    const one = this.desk.oneOf('mask');
+    return one && { stratum: one.stratum, mask: one.item };
   });
   /** The survey of the chosen mask, and whether it changed since. */
   readonly shown = computed(() => {
@@ -91,17 +91,11 @@ export class MasksDesk {
       );
       return;
     }
-    const fields: Readonly<Record<string, Json>> = { columns, rows, pixelsPerMetre, tiles: tiles as Json };
+    const fields: Readonly<Record<string, Json>> = { columns, rows, pixelsPerMetre, tiles };
     await this.desk.commit(
       'picture of a mask',
       Object.entries(fields).map(([field, value]) => setField(now.stratum, 'mask', now.mask, field, value)),
     );
-  }
-
-  put(field: 'name' | 'position' | 'pixelsPerMetre', value: Json): void {
-    const chosen = this.selected();
-    if (chosen)
-      void this.desk.commit(`${field} of a mask`, [setField(chosen.stratum, 'mask', chosen.mask, field, value)]);
   }
 
   /** Looks for regions, ways and narrow places, from the first spawn to every exit. */

@@ -1,6 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { pathFigures, type Knot, type Path } from '@stravel/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { pathFigures, type Knot } from '@stravel/core';
 import { NumberField } from '../../../../ui/number-field';
+import { LayoutDesk } from '../../editing/layout-desk';
+import type { PlacedItem } from '../../editing/placed-item';
+import type { ItemCard } from '../item-desk';
+import { PathsDesk } from './paths-desk';
 
 const MAX_KNOTS_SHOWN = 40;
 
@@ -11,8 +15,8 @@ const MAX_KNOTS_SHOWN = 40;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h2>{{ path().closed ? 'Closed' : 'Open' }} {{ path().form === 'curve' ? 'smooth' : 'straight' }} path</h2>
-      <span class="soft">{{ path().knots.length }} knots</span>
+      <h2>{{ item().item.closed ? 'Closed' : 'Open' }} {{ item().item.form === 'curve' ? 'smooth' : 'straight' }} path</h2>
+      <span class="soft">{{ item().item.knots.length }} knots</span>
     </header>
     <dl>
       <dt>Length</dt>
@@ -22,7 +26,7 @@ const MAX_KNOTS_SHOWN = 40;
       <dt>Tightest</dt>
       <dd class="mono">{{ radius() }}</dd>
     </dl>
-    <label>Name <input #name class="cell" maxlength="200" [value]="path().name" [disabled]="disabled()" (change)="named.emit(name.value)" /></label>
+    <label>Name <input #name class="cell" maxlength="200" [value]="item().item.name" [disabled]="disabled()" (change)="desk.set(item(), 'name', name.value)" /></label>
     <div class="knots" tabindex="0" role="region" aria-label="Knots">
       @for (knot of shown(); track $index; let i = $index) {
         <div class="knot">
@@ -50,8 +54,8 @@ const MAX_KNOTS_SHOWN = 40;
         </div>
       }
     </div>
-    @if (path().knots.length > shown().length) {
-      <p class="soft">and {{ path().knots.length - shown().length }} more; drag them on the plan</p>
+    @if (item().item.knots.length > shown().length) {
+      <p class="soft">and {{ item().item.knots.length - shown().length }} more; drag them on the plan</p>
     }
   `,
   styles: `
@@ -96,14 +100,14 @@ const MAX_KNOTS_SHOWN = 40;
   `,
   host: { class: 'card' },
 })
-export class PathCard {
-  readonly path = input.required<Path>();
+export class PathCard implements ItemCard<'path'> {
+  readonly desk = inject(LayoutDesk);
+  private readonly paths = inject(PathsDesk);
+  readonly item = input.required<PlacedItem<'path'>>();
   readonly disabled = input(false);
-  readonly named = output<string>();
-  readonly knotsSet = output<readonly Knot[]>();
   readonly axes = ['x', 'y', 'z'];
-  readonly figures = computed(() => pathFigures(this.path()));
-  readonly shown = computed(() => this.path().knots.slice(0, MAX_KNOTS_SHOWN));
+  readonly figures = computed(() => pathFigures(this.item().item));
+  readonly shown = computed(() => this.item().item.knots.slice(0, MAX_KNOTS_SHOWN));
   readonly slope = computed(() => {
     const { steepestSlope } = this.figures();
     return Number.isFinite(steepestSlope) ? `${(steepestSlope * 100).toFixed(1)} %` : 'upright';
@@ -118,11 +122,15 @@ export class PathCard {
   });
 
   put(index: number, over: Partial<Knot>): void {
-    this.knotsSet.emit(this.path().knots.map((knot, i) => (i === index ? { ...knot, ...over } : knot)));
+    void this.paths.setKnots(
+      this.item(),
+      'knots of a path',
+      this.item().item.knots.map((knot, i) => (i === index ? { ...knot, ...over } : knot)),
+    );
   }
 
   place(index: number, axis: number, value: number): void {
-    const [x, y, z] = this.path().knots[index].position.map((old, k) => (k === axis ? value : old));
+    const [x, y, z] = this.item().item.knots[index].position.map((old, k) => (k === axis ? value : old));
     this.put(index, { position: [x, y, z] });
   }
 

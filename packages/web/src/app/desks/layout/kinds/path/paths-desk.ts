@@ -4,12 +4,12 @@ import {
   distancesFromPath,
   joinedKnots,
   offsetKnots,
+  plainJson,
   pull,
   resamplePath,
   reversedKnots,
   toMicro,
   type DistanceShade,
-  type Json,
   type Knot,
   type Marker,
   type Path,
@@ -19,11 +19,11 @@ import { Dialogs } from '../../../../ui/dialogs';
 import { Compute } from '../../../../compute/compute';
 import { DocumentRegistry } from '../../../../document/document-registry';
 import { OpenLevel } from '../../../../document/level/open-level';
-import { remove, setField } from '../../../../edits/operations';
+import { remove } from '../../../../edits/operations';
 import { Ask } from '../../../../ui/ask';
-import type { PlacedItem } from '../../editing/item-edits';
+import { setFields } from '../../editing/item-edits';
+import type { PlacedItem } from '../../editing/placed-item';
 import { LayoutDesk } from '../../editing/layout-desk';
-import type { PATH_COMMANDS } from '../../selecting/selection-bar';
 import { DistancesDialog, type DistanceLine, type DistancesData } from './distances-dialog';
 
 /** A path with how far the plan is from it. */
@@ -32,8 +32,6 @@ export interface ShownShade {
   readonly path: Path;
   readonly shade: DistanceShade;
 }
-
-type PathCommand = (typeof PATH_COMMANDS)[number];
 
 /** What can be done with paths. */
 @Injectable()
@@ -49,7 +47,10 @@ export class PathsDesk {
   private readonly shaded = computed(() => {
     this.registry.contentVersion();
     const id = this.made()?.path.id ?? '';
-    return this.openLevel.strata().flatMap(({ tables: { path: paths } }) => paths.get(id) ?? [])[0] as Path | undefined;
+    return this.openLevel
+      .strata()
+      .flatMap(({ tables: { path: paths } }) => paths.get(id) ?? [])
+      .at(0);
   });
   readonly shade = computed(() => {
     const made = this.made();
@@ -63,34 +64,32 @@ export class PathsDesk {
     });
   }
 
-  async do(command: PathCommand): Promise<void> {
-    const [first, second] = this.desk.selected().filter(({ kind }) => kind === 'path');
-    if (!first) return;
-    const path = first.item as Path;
-    const commands: Record<PathCommand, () => unknown> = {
-      resample: () => this.resample(first),
-      offset: () => this.offset(first),
-      reverse: () => this.setKnots(first, 'reverse a path', reversedKnots(path)),
-      'join paths': () => this.join(first, second),
-      close: () =>
-        this.desk.commit(path.closed ? 'open a path' : 'close a path', [
-          setField(first.stratum, 'path', path, 'closed', !path.closed),
-        ]),
-      form: () =>
-        this.desk.commit('form of a path', [
-          setField(first.stratum, 'path', path, 'form', path.form === 'curve' ? 'polyline' : 'curve'),
-        ]),
-      distances: () => this.openDistances(first),
-      shade: () => this.flipShade(path),
-    };
-    await commands[command]();
+  async reverse(): Promise<void> {
+    const one = this.desk.oneOf('path');
+    if (one) await this.setKnots(one, 'reverse a path', reversedKnots(one.item));
+  }
+
+  async closeOrOpen(): Promise<void> {
+    const one = this.desk.oneOf('path');
+    if (!one) return;
+    const { closed } = one.item;
+    await this.desk.commit(closed ? 'open a path' : 'close a path', setFields(one, { closed: !closed }));
+  }
+
+  async changeForm(): Promise<void> {
+    const one = this.desk.oneOf('path');
+    if (one)
+      await this.desk.commit(
+        'form of a path',
+        setFields(one, { form: one.item.form === 'curve' ? 'polyline' : 'curve' }),
+      );
   }
 
   /** Draws one end of a knot's handle; the other keeps opposite it. @param end 1 ahead, -1 behind */
   async moveHandle(index: number, end: 1 | -1, [x, z]: PlanPoint): Promise<void> {
-    const [one] = this.desk.selected();
-    if (one?.kind !== 'path') return;
-    const { knots, closed } = one.item as Path;
+    const one = this.desk.oneOf('path');
+    if (!one) return;
+    const { knots, closed } = one.item;
     const { position } = knots[index];
     const handle = [
       toMicro(end * (x - position[0])),
@@ -106,9 +105,9 @@ export class PathsDesk {
 
   /** Moves one knot on the plan; its height stays. */
   async moveKnot(index: number, [x, z]: PlanPoint): Promise<void> {
-    const [one] = this.desk.selected();
-    if (one?.kind !== 'path') return;
-    const { knots } = one.item as Path;
+    const one = this.desk.oneOf('path');
+    if (!one) return;
+    const { knots } = one.item;
     await this.setKnots(
       one,
       'move a knot',
@@ -116,12 +115,14 @@ export class PathsDesk {
     );
   }
 
-  async setKnots(one: PlacedItem, label: string, knots: readonly Knot[]): Promise<void> {
-    await this.desk.commit(label, [setField(one.stratum, 'path', one.item, 'knots', knots as unknown as Json)]);
+  async setKnots(one: PlacedItem<'path'>, label: string, knots: readonly Knot[]): Promise<void> {
+    await this.desk.commit(label, setFields(one, { knots: plainJson(knots) }));
   }
 
-  private async resample(one: PlacedItem): Promise<void> {
-    const path = one.item as Path;
+  async resample(): Promise<void> {
+    const one = this.desk.oneOf('path');
+    if (!one) return;
+    const path = one.item;
     const knots = await this.ask.until(
       {
         title: 'Knots at equal spacing',
@@ -137,33 +138,32 @@ export class PathsDesk {
     if (knots) await this.setKnots(one, 'equal spacing of a path', knots);
   }
 
-  private async offset(one: PlacedItem): Promise<void> {
+  async offset(): Promise<void> {
+    const one = this.desk.oneOf('path');
+    if (!one) return;
     const answers = await this.ask.for({
       title: 'Offset a path',
       text: 'To the right of where it leads; to the left below 0.',
       questions: [{ key: 'metres', label: 'By, m', kind: 'number', value: 1 }],
       command: 'Offset',
     });
-    if (answers) await this.setKnots(one, 'offset a path', offsetKnots(one.item as Path, Number(answers['metres'])));
+    if (answers) await this.setKnots(one, 'offset a path', offsetKnots(one.item, Number(answers['metres'])));
   }
 
-  private async join(first: PlacedItem, second: PlacedItem | undefined): Promise<void> {
+  async join(): Promise<void> {
+    const [first, second] = this.desk.selectedOf('path');
     if (!second) return;
     await this.desk.attempt(() =>
       this.desk.commit('join two paths', [
-        setField(
-          first.stratum,
-          'path',
-          first.item,
-          'knots',
-          joinedKnots(first.item as Path, second.item as Path) as unknown as Json,
-        ),
+        ...setFields(first, { knots: plainJson(joinedKnots(first.item, second.item)) }),
         remove(second.stratum, 'path', second.item),
       ]),
     );
   }
 
-  private async flipShade(path: Path): Promise<void> {
+  async flipShade(): Promise<void> {
+    const path = this.desk.oneOf('path')?.item;
+    if (!path) return;
     if (this.shade()?.path.id === path.id) this.made.set(undefined);
     else await this.makeShade(path);
   }
@@ -189,8 +189,9 @@ export class PathsDesk {
     });
   }
 
-  private openDistances(one: PlacedItem): void {
-    const path = one.item as Path;
+  openDistances(): void {
+    const path = this.desk.oneOf('path')?.item;
+    if (!path) return;
     const markers = this.openLevel
       .strata()
       .flatMap((document) => [...document.tables.marker.values()].map((marker) => ({ stratum: document.id, marker })));

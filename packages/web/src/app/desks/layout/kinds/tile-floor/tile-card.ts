@@ -1,9 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { HOLE } from '@stravel/core';
-import { setField } from '../../../../edits/operations';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
+import { HOLE, type Vector3 } from '@stravel/core';
 import { NumberField } from '../../../../ui/number-field';
 import { PlaceFields } from '../../parts/place-fields';
 import { LayoutDesk } from '../../editing/layout-desk';
+import type { PlacedItem } from '../../editing/placed-item';
+import type { ItemCard } from '../item-desk';
 import { TilesDesk } from './tiles-desk';
 
 /** One tile floor: its squares by the legend, rows and columns, text, and whether its goal can be reached. */
@@ -15,7 +16,9 @@ import { TilesDesk } from './tiles-desk';
   styleUrls: ['../../parts/card-rows.scss', './tile-card.scss'],
   host: { class: 'card' },
 })
-export class TileCard {
+export class TileCard implements ItemCard<'tileFloor'> {
+  readonly item = input.required<PlacedItem<'tileFloor'>>();
+  readonly disabled = input(false);
   readonly desk = inject(LayoutDesk);
   readonly tiles = inject(TilesDesk);
   readonly hole = HOLE;
@@ -38,11 +41,7 @@ export class TileCard {
     return `${solved.neverNeeded.length} squares are never needed, ${solved.deadEnds.length} of them dead ends.`;
   });
 
-  put(field: 'name' | 'squareMetres' | 'position', value: string | number | number[]): void {
-    const chosen = this.tiles.selected();
-    if (chosen)
-      void this.desk.commit(`${field} of a tile floor`, [
-        setField(chosen.stratum, 'tileFloor', chosen.floor, field, value),
-      ]);
+  put(field: 'name' | 'squareMetres' | 'position', value: string | number | Vector3): void {
+    void this.desk.set(this.item(), field, value);
   }
 }

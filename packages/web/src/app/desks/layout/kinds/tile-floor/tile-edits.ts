@@ -3,7 +3,6 @@ import {
   MAX_TILE_SIDE,
   squaresOfRow,
   toMicro,
-  type Json,
   type Operation,
   type PlanPoint,
   type TileFloor,
@@ -93,7 +92,7 @@ export function setGrid(stratum: string, floor: TileFloor, rows: readonly (reado
   return [
     setField(stratum, 'tileFloor', floor, 'columns', columns),
     setField(stratum, 'tileFloor', floor, 'rows', Math.max(1, rows.length)),
-    setField(stratum, 'tileFloor', floor, 'squares', squares as Json),
+    setField(stratum, 'tileFloor', floor, 'squares', squares),
   ].filter(({ before, after }) => before !== after);
 }
 

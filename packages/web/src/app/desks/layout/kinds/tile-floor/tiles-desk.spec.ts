@@ -22,7 +22,7 @@ describe('the solution of a level’s tile floors', () => {
         { provide: DocumentRegistry, useValue: { contentVersion: signal(0) } },
         { provide: OpenLevel, useValue: { level, strata: () => [] } },
         { provide: EditLog, useValue: {} },
-        { provide: LayoutDesk, useValue: { selected: signal([]), notify: () => undefined } },
+        { provide: LayoutDesk, useValue: { oneOf: () => undefined, notify: () => undefined } },
         {
           provide: Compute,
           useValue: { run: () => ({ result: new Promise((resolve) => (answer = resolve)), cancel: () => undefined }) },

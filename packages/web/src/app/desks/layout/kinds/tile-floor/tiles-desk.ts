@@ -3,8 +3,8 @@ import { Dialogs } from '../../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   DEFAULT_MOVEMENT,
+  plainJson,
   readSquare,
-  type Json,
   type PlanPoint,
   type SolvedTiles,
   type TileFloor,
@@ -73,10 +73,8 @@ export class TilesDesk {
     );
   });
   readonly selected = computed(() => {
-    const [one, ...others] = this.desk.selected();
-    return one?.kind === 'tileFloor' && others.length === 0
-      ? { stratum: one.stratum, floor: one.item as TileFloor }
-      : undefined;
+    const one = this.desk.oneOf('tileFloor');
+    return one && { stratum: one.stratum, floor: one.item };
   });
 
   /** Paints the chosen floor under a line that was drawn; with none chosen, makes one over the rectangle. */
@@ -132,8 +130,8 @@ export class TilesDesk {
     const made = await this.dialogs.open(LegendDialog, data);
     if (!made) return;
     await this.edits.commit('legend of the tile floors', [
-      setRecordField('collection', settings, 'legend', made.legend as unknown as Json),
-      setRecordField('collection', settings, 'movement', made.movement as unknown as Json),
+      setRecordField('collection', settings, 'legend', plainJson(made.legend)),
+      setRecordField('collection', settings, 'movement', plainJson(made.movement)),
     ]);
   }
 

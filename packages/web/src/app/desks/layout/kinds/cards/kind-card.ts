@@ -1,44 +1,52 @@
-import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import {
-  fieldText,
-  readFieldText,
   fieldFault,
+  fieldText,
+  linkLookup,
+  plainJson,
+  readFieldText,
   type Field,
   type FieldValue,
-  type LinkLookup,
-  type Marker,
-  type Placement,
-  type Volume,
 } from '@stravel/core';
-import type { PlacedItem } from '../../editing/item-edits';
-import { pairsText, readPairs, type KindGroup, type OwnValueRow } from './item-kinds';
+import type { PlacedItem } from '../../editing/placed-item';
+import { LayoutDesk } from '../../editing/layout-desk';
+import { pairsText, readPairs } from '../../links/value-pairs';
+import { LinksDesk } from '../../links/links-desk';
+import { kindGroups, ownValueRows, type OwnValueRow } from './item-kinds';
 
-/** A link that a thing sets off or is acted on by, in words. */
-export interface LinkLine {
-  readonly id: string;
-  readonly text: string;
+type Values = Readonly<Record<string, FieldValue>> | null | undefined;
+
+/** The kind that a thing has from a register. */
+export interface OwnKind {
+  /** What the register gives kinds for. */
+  readonly of: 'volume' | 'marker';
+  /** Field that has it, and what it has when there is none. */
+  readonly field: string;
+  readonly none: string | null;
+  /** Id of the entry. */
+  readonly id: string | null | undefined;
 }
 
-/** Kind, own values and links of a volume, marker or placement. */
+/** Kind, own values and links of a thing. */
 @Component({
   selector: 'sv-kind-card',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (kindField(); as field) {
+    @if (kind(); as own) {
       <label
         >Kind
         <select
-          #kind
+          #choice
           class="cell"
           aria-label="Kind from a register"
           [disabled]="disabled()"
-          (change)="changed.emit({ field, value: kind.value || (field === 'kind' ? '' : null) })"
+          (change)="set(own.field, choice.value || own.none)"
         >
           <option value="">none</option>
           @for (group of groups(); track group.register) {
             <optgroup [label]="group.register">
               @for (entry of group.entries; track entry.id) {
-                <option [value]="entry.id" [selected]="entry.id === kindId()">{{ entry.name }}</option>
+                <option [value]="entry.id" [selected]="entry.id === own.id">{{ entry.name }}</option>
               }
             </optgroup>
           }
@@ -75,14 +83,14 @@ export interface LinkLine {
             title="As its kind has it"
             [attr.aria-label]="row.field.name + ' as its kind has it'"
             [disabled]="disabled()"
-            (click)="changed.emit({ field: 'values.' + row.field.key, value: null })"
+            (click)="set('values.' + row.field.key, null)"
           >
             ↺
           </button>
         }
       </label>
     }
-    @if (isPlacement()) {
+    @if (!kind()) {
       <label
         >Own values
         <input
@@ -99,10 +107,10 @@ export interface LinkLine {
     @if (fault().text) {
       <p class="over" role="alert">{{ fault().text }}</p>
     }
-    @for (line of links(); track line.id) {
+    @for (line of links.lines(); track line.id) {
       <div class="link">
-        <button class="plain" title="Change the link" (click)="linkOpened.emit(line.id)">{{ line.text }}</button>
-        <button class="plain" [attr.aria-label]="'Delete the link ' + line.text" [disabled]="disabled()" (click)="linkDeleted.emit(line.id)">×</button>
+        <button class="plain" title="Change the link" (click)="links.edit(line.id)">{{ line.text }}</button>
+        <button class="plain" [attr.aria-label]="'Delete the link ' + line.text" [disabled]="disabled()" (click)="links.delete(line.id)">×</button>
       </div>
     }
   `,
@@ -133,30 +141,29 @@ export interface LinkLine {
   host: { class: 'card' },
 })
 export class KindCard {
+  private readonly desk = inject(LayoutDesk);
+  readonly links = inject(LinksDesk);
   readonly item = input.required<PlacedItem>();
-  readonly groups = input<readonly KindGroup[]>([]);
-  readonly rows = input<readonly OwnValueRow[]>([]);
-  readonly lookup = input.required<LinkLookup>();
-  readonly links = input<readonly LinkLine[]>([]);
+  /** Absent for what is of no kind: its own values are pairs of any names. */
+  readonly kind = input<OwnKind>();
+  readonly values = input<Values>();
   readonly disabled = input(false);
-  readonly changed = output<{ readonly field: string; readonly value: FieldValue | Record<string, FieldValue> }>();
-  readonly linkOpened = output<string>();
-  readonly linkDeleted = output<string>();
   readonly fault = signal<{ readonly key: string; readonly text: string }>({ key: '', text: '' });
 
-  readonly isPlacement = computed(() => this.item().kind === 'placement');
-  /** Where the kind stands: a volume is of a kind, a marker has one besides. */
-  readonly kindField = computed(() =>
-    this.item().kind === 'volume' ? 'kind' : this.item().kind === 'marker' ? 'entry' : '',
-  );
-  readonly kindId = computed(() =>
-    this.item().kind === 'volume'
-      ? (this.item().item as Volume).kind
-      : this.item().kind === 'marker'
-        ? (this.item().item as Marker).entry
-        : '',
-  );
-  readonly pairsOf = computed(() => pairsText((this.item().item as Placement).values));
+  readonly groups = computed(() => {
+    const kind = this.kind();
+    return kind ? kindGroups(this.desk.tables(), kind.of) : [];
+  });
+  readonly rows = computed(() => {
+    const kind = this.kind();
+    return kind ? ownValueRows(this.desk.tables(), kind.id, this.values()) : [];
+  });
+  readonly pairsOf = computed(() => pairsText(this.values()));
+  private readonly lookup = computed(() => linkLookup(this.desk.tables()));
+
+  set(field: string, value: FieldValue | Record<string, FieldValue>): void {
+    void this.desk.set(this.item(), field, plainJson(value));
+  }
 
   textOf({ field, value }: OwnValueRow): string {
     return fieldText(field, value, this.lookup());
@@ -166,13 +173,12 @@ export class KindCard {
     const read = readFieldText(field, text, this.lookup());
     const fault = read.fault ?? fieldFault(field, read.value, this.lookup()) ?? '';
     this.fault.set({ key: fault ? field.key : '', text: fault ? `${field.name}: ${fault}` : '' });
-    if (!fault && read.fault === undefined) this.changed.emit({ field: `values.${field.key}`, value: read.value });
+    if (!fault && read.fault === undefined) this.set(`values.${field.key}`, read.value);
   }
 
   keepPairs(text: string): void {
     const read = readPairs(text);
     this.fault.set({ key: read.fault ? '*' : '', text: read.fault ?? '' });
-    if (read.values)
-      this.changed.emit({ field: 'values', value: Object.keys(read.values).length === 0 ? null : read.values });
+    if (read.values) this.set('values', Object.keys(read.values).length === 0 ? null : read.values);
   }
 }

@@ -1,5 +1,6 @@
 import { emptyRecordTables, type RecordTables } from '@stravel/core';
-import { kindGroups, ownValueRows, pairsText, readPairs } from './item-kinds';
+import { pairsText, readPairs } from '../../links/value-pairs';
+import { kindGroups, ownValueRows } from './item-kinds';
 
 const tables: RecordTables = {
   ...emptyRecordTables(),

@@ -1,0 +1,191 @@
+import { TestBed } from '@angular/core/testing';
+import { boxPlanes, type ItemKind, type StratumContent } from '@stravel/core';
+import { layoutActions } from '../store/layout-store';
+import { layoutBed, type LayoutBedOptions } from '../testing/layout-bed';
+import { BLOCK, CRATE, PLACEMENT, pathThrough } from '../testing/placed';
+import { SelectionSide } from '../selecting/selection-side';
+
+/** The side of the one thing that some content holds. */
+async function side(kind: ItemKind, content: Partial<StratumContent>, options: LayoutBedOptions = {}) {
+  const bed = layoutBed({ ...options, content });
+  const id = [...bed.document.itemsOf(kind)][0].id;
+  bed.desk.select([{ stratum: 'st', kind, id }]);
+  const fixture = TestBed.createComponent(SelectionSide);
+  await fixture.whenStable();
+  const element = fixture.nativeElement as HTMLElement;
+  const input = (label: string): HTMLInputElement | null =>
+    element.querySelector<HTMLInputElement>(`input[aria-label="${label}"]`);
+  return {
+    ...bed,
+    element,
+    heading: () => element.querySelector('h2')?.textContent,
+    value: (label: string) => input(label)?.value,
+    settled: () => fixture.whenStable(),
+    type: async (label: string, value: string) => {
+      const box = input(label);
+      if (!box) throw new Error(`there is no field ${label}`);
+      box.value = value;
+      box.dispatchEvent(new Event('input'));
+      box.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
+      await fixture.whenStable();
+    },
+    change: async (selector: string, value: string) => {
+      const box = element.querySelector<HTMLInputElement | HTMLSelectElement>(selector);
+      if (!box) throw new Error(`there is no ${selector}`);
+      box.value = value;
+      box.dispatchEvent(new Event('change'));
+      await fixture.whenStable();
+    },
+    labels: () => bed.commits.map(({ label }) => label),
+  };
+}
+const planes = boxPlanes([10, 8.5, 15]);
+
+describe('the card of a block', () => {
+  it('shows its exact numbers and changes the one that is typed', async () => {
+    const card = await side('block', { block: [{ ...BLOCK, name: 'weighhouse', turn: [15, 0, 0], planes }] });
+    expect([card.heading(), card.element.querySelector('header span')?.textContent]).toEqual([
+      'Block “weighhouse”',
+      '6 planes · Structure',
+    ]);
+    expect(['Place x', 'Turn yaw', 'Size y', 'Size z'].map(card.value)).toEqual(['1', '15', '8.5', '15']);
+    await card.type('Place z', '7,25');
+    await card.type('Turn pitch', '30');
+    await card.type('Size x', '12');
+    expect(card.labels()).toEqual(['position of a block', 'turn of a block', 'resize a block']);
+    const { position, turn } = card.document.item('block', 'b') ?? BLOCK;
+    expect([position, turn, card.value('Size x')]).toEqual([[1, 0, 7.25], [15, 30, 0], '12']);
+  });
+
+  it('refuses a size of nothing', async () => {
+    const card = await side('block', { block: [BLOCK] });
+    await card.type('Size y', '0');
+    expect(card.commits).toEqual([]);
+    expect(card.element.querySelector('[aria-invalid=true]')).not.toBeNull();
+  });
+
+  it('changes name, sight and faces, never to no faces', async () => {
+    const card = await side('block', { block: [BLOCK] });
+    await card.change('.pair label:first-child input', 'scale house');
+    await card.change('.pair select', 'decor');
+    await card.change('.pair label:last-child input', '   ');
+    await card.change('.pair label:last-child input', ' slate ');
+    expect(card.document.item('block', 'b')).toMatchObject({ name: 'scale house', sight: 'decor', material: 'slate' });
+    expect(card.commits).toHaveLength(3);
+  });
+
+  it('can be read and not changed while its stratum is locked', async () => {
+    const card = await side('block', { block: [BLOCK] });
+    card.store.dispatch(layoutActions.stratumLocked({ id: 'st' }));
+    card.desk.select([{ stratum: 'st', kind: 'block', id: 'b' }]);
+    await card.settled();
+    const boxes = [...card.element.querySelectorAll<HTMLInputElement>('sv-item-card :is(input, select)')];
+    expect(boxes.length).toBeGreaterThan(8);
+    expect(boxes.every(({ disabled }) => disabled)).toBe(true);
+  });
+});
+
+describe('the cards of other things', () => {
+  it('a placement has the size of its piece by its scale, and own values as pairs', async () => {
+    const tables = { piece: { crate: CRATE } };
+    const card = await side('placement', { placement: [{ ...PLACEMENT, scale: [2, 1, 1] }] }, { tables });
+    expect(['Size x', 'Size y', 'Size z'].map(card.value)).toEqual(['2', '2', '1']);
+    await card.type('Size y', '1');
+    await card.change('sv-kind-card input', 'note=hot; weight=3');
+    expect(card.document.item('placement', 'p')).toMatchObject({
+      scale: [2, 0.5, 1],
+      values: { note: 'hot', weight: 3 },
+    });
+    await card.change('sv-kind-card input', 'no pair');
+    expect(card.element.querySelector('[role=alert]')?.textContent).toContain('“no pair” is not a value');
+  });
+
+  it('a placement of a piece that is gone has no size', async () => {
+    const card = await side('placement', { placement: [PLACEMENT] });
+    expect([card.heading(), card.value('Size x')]).toEqual(['Unknown piece', undefined]);
+  });
+
+  it('a marker has a direction and no size, and takes a kind from a register', async () => {
+    const tables = {
+      register: { spawns: { id: 'spawns', name: 'Spawns', help: '', order: 'a0', kindsOf: 'marker' as const } },
+      entry: { boss: { id: 'boss', register: 'spawns', name: 'Boss', order: 'a0', values: {} } },
+    };
+    const marker = { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 90 } as const;
+    const card = await side('marker', { marker: [marker] }, { tables });
+    expect([card.heading(), card.value('Size x')]).toEqual(['Marker · exit', undefined]);
+    await card.type('Direction in degrees', '45');
+    await card.change('sv-kind-card select', 'boss');
+    expect(card.document.item('marker', 'm')).toMatchObject({ turn: 45, entry: 'boss' });
+    await card.change('sv-kind-card select', '');
+    expect(card.document.item('marker', 'm')?.entry).toBeUndefined();
+  });
+
+  it('a sphere takes the size that was changed for all three', async () => {
+    const volume = {
+      id: 'v',
+      name: 'hum',
+      kind: '',
+      position: [0, 0, 0],
+      turn: [0, 0, 0],
+      shape: { form: 'sphere', radiusMetres: 2 },
+    } as const;
+    const card = await side('volume', { volume: [volume] });
+    await card.type('Size z', '6');
+    expect(card.document.item('volume', 'v')?.shape).toEqual({ form: 'sphere', radiusMetres: 3 });
+    expect([card.heading(), card.labels()]).toEqual(['Volume “hum”', ['resize a volume']]);
+  });
+
+  it('a path has its knots by number', async () => {
+    const card = await side('path', { path: [pathThrough('polyline', 0, 8)] });
+    expect(card.heading()).toBe('Open straight path');
+    await card.type('Knot 2 y', '3');
+    expect(card.document.item('path', 'way')?.knots[1].position).toEqual([8, 3, 0]);
+  });
+
+  it('a divider has its name alone', async () => {
+    const divider = { id: 'd', from: [0, 0], to: [4, 0], bottom: 0, top: 3 } as const;
+    const card = await side('divider', { divider: [divider] });
+    expect([card.heading(), card.element.querySelectorAll('sv-item-card input').length]).toEqual(['Divider', 0]);
+  });
+});
+
+describe('what can be done with what is selected', () => {
+  const buttons = (element: HTMLElement) =>
+    [...element.querySelectorAll('[role=toolbar] button')].map(({ textContent }) => textContent?.trim());
+
+  it('has the menu of a kind when everything is of it', async () => {
+    const card = await side('block', { block: [BLOCK], path: [pathThrough('polyline', 0, 8)] });
+    expect(buttons(card.element)).toEqual([
+      'Duplicate',
+      'Turn 15°',
+      'Arrange ▾',
+      'Assembly ▾',
+      'Block ▾',
+      'Select ▾',
+      'Delete',
+    ]);
+    card.desk.select([
+      { stratum: 'st', kind: 'block', id: 'b' },
+      { stratum: 'st', kind: 'path', id: 'way' },
+    ]);
+    await card.settled();
+    expect(buttons(card.element)).not.toContain('Block ▾');
+    card.desk.select([]);
+    await card.settled();
+    expect(buttons(card.element)).toEqual(['Select ▾']);
+  });
+
+  it('does what a button says, and links one marker', async () => {
+    const marker = { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 90 } as const;
+    const card = await side('marker', { marker: [marker] }, { answers: [undefined] });
+    expect(buttons(card.element)).toContain('Link…');
+    const press = (text: string) =>
+      [...card.element.querySelectorAll<HTMLElement>('[role=toolbar] button')]
+        .find(({ textContent }) => textContent?.trim() === text)
+        ?.click();
+    press('Link…');
+    press('Turn 15°');
+    await card.settled();
+    expect([card.asked, card.document.item('marker', 'm')?.turn]).toEqual([['New link'], 105]);
+  });
+});

@@ -1,0 +1,79 @@
+import {
+  DestroyRef,
+  Directive,
+  ElementRef,
+  afterNextRender,
+  effect,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
+import {
+  BarController,
+  BarElement,
+  CategoryScale,
+  Chart,
+  Legend,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  Tooltip,
+  type ChartConfiguration,
+} from 'chart.js';
+
+Chart.register(
+  BarController,
+  BarElement,
+  LineController,
+  LineElement,
+  PointElement,
+  CategoryScale,
+  LinearScale,
+  Tooltip,
+  Legend,
+);
+
+/** The face of all words of a chart. */
+export const CHART_FONT = { family: "'Spline Sans Variable', sans-serif", size: 12 };
+
+/** Template of every chart. */
+export const CHART_CANVAS = '<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>';
+
+/** Looks a colour of the theme up by its role. */
+export type ColourOf = (role: string) => string;
+
+/** A chart on a canvas, kept up with what it shows and with the theme. */
+@Directive()
+export abstract class ThemedChart {
+  /** What it shows, for those who hear it. */
+  readonly label = input.required<string>();
+  readonly theme = input('light');
+  private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
+
+  constructor() {
+    const isShown = signal(false);
+    let chart: Chart | undefined;
+    afterNextRender(() => isShown.set(true));
+    effect(() => {
+      if (!isShown()) return;
+      const element = this.canvas().nativeElement;
+      const style = getComputedStyle(element);
+      // Colours follow the theme.
+      this.theme();
+      const config = this.configuration((role) => style.getPropertyValue(`--${role}`).trim());
+      if (!chart) {
+        chart = new Chart(element, config);
+        return;
+      }
+      chart.data = config.data;
+      chart.options = config.options ?? {};
+      chart.update('none');
+    });
+    inject(DestroyRef).onDestroy(() => chart?.destroy());
+  }
+
+  /** What is drawn; read anew whenever a signal that it reads changes. */
+  protected abstract configuration(colour: ColourOf): ChartConfiguration;
+}
