@@ -1,14 +1,5 @@
-import {
-  DestroyRef,
-  Directive,
-  ElementRef,
-  afterNextRender,
-  effect,
-  inject,
-  input,
-  signal,
-  viewChild,
-} from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { DestroyRef, Directive, afterNextRender, effect, inject, input, signal, viewChild } from '@angular/core';
 import {
   BarController,
   BarElement,
@@ -18,6 +9,7 @@ import {
   LinearScale,
   LineController,
   LineElement,
+  LogarithmicScale,
   PointElement,
   Tooltip,
   type ChartConfiguration,
@@ -28,6 +20,7 @@ Chart.register(
   BarElement,
   LineController,
   LineElement,
+  LogarithmicScale,
   PointElement,
   CategoryScale,
   LinearScale,

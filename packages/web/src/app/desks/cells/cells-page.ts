@@ -16,17 +16,16 @@ import { BAKE_STATE_WORDS } from '../../bakes/bakes-store';
 import { Commands } from '../../desk/commands';
 import { toldKeys } from '../../desk/keys';
 import { recordsFeature } from '../../document/records/records-store';
-import { followLevel } from '../../plate/follow-level';
-import { KitLibrary } from '../../plate/kit-library';
+import { followLevel } from '../../level-desk/follow-level';
+
 import { PlateControls } from '../../plate/plate-controls';
 import { LevelView, levelView } from '../../plate/level-view';
-import { PlateView } from '../../plate/plate-view';
+import { LevelDesk } from '../../level-desk/level-desk';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { Session } from '../../session';
 import { bytesText, countText, timeText } from '../../ui/amount';
 import { LineChart, type ChartLine } from '../../ui/line-chart';
 import { NumberField } from '../../ui/number-field';
-import { DeadAddress } from '../../shell/dead-address';
 import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
 import { CELLS_DESK } from './manifest';
@@ -44,7 +43,7 @@ const MAX_FIRED = 40;
 /** The Cells desk: a level cut into cells, and a rehearsal of what is there when. */
 @Component({
   selector: 'sv-cells-page',
-  imports: [DeadAddress, LevelSwitcher, LineChart, MatProgressBarModule, NumberField, PlateControls, PlateView],
+  imports: [LevelDesk, LevelSwitcher, LineChart, MatProgressBarModule, NumberField, PlateControls],
   providers: [levelView({ desk: 'cells', bottom: -1.5, storeyMetres: 30 }), CellsDesk, WaitingPath],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cells-page.html',
@@ -59,7 +58,6 @@ export class CellsPage {
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   readonly session = inject(Session);
   readonly desk = inject(CellsDesk);
-  readonly kits = inject(KitLibrary);
   readonly openLevel = this.desk.openLevel;
   readonly state = this.desk.state;
   readonly stateWords = { ...BAKE_STATE_WORDS, none: 'never walked' };
@@ -71,7 +69,8 @@ export class CellsPage {
   readonly time = timeText;
   readonly mostFired = MAX_FIRED;
   readonly seconds = (ms: number): string => timeText(Math.max(0, ms));
-  private readonly plate = viewChild(PlateView);
+  private readonly levelDesk = viewChild(LevelDesk);
+  private readonly plate = computed(() => this.levelDesk()?.plate());
   /** Knots of a path that is being drawn. */
   private readonly drawn = signal<readonly PlanPoint[]>([]);
 

@@ -13,18 +13,18 @@ import { Store } from '@ngrx/store';
 import { byKey, laidId } from '@stravel/core';
 import type { Handler } from '../../desk/command';
 import { Commands } from '../../desk/commands';
+import { nudges } from '../../desk/level-commands';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections, isMade } from '../../document/level/level-sections';
 import type { HiddenGroups } from '../../document/unseen-groups';
-import { followLevel } from '../../plate/follow-level';
+import { followLevel } from '../../level-desk/follow-level';
 import { KitLibrary } from '../../plate/kit-library';
 import type { PickItem } from '../../plate/pick-item';
 import { LevelView, levelView } from '../../plate/level-view';
-import { PlateView } from '../../plate/plate-view';
+import { LevelDesk } from '../../level-desk/level-desk';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { SharedEdits } from '../../reach/shared-edits';
-import { Session } from '../../session';
-import { DeadAddress } from '../../shell/dead-address';
+
 import { Workspace } from '../../workspace';
 import { AssembliesDesk } from './kinds/assembly/assemblies-desk';
 import { LAYOUT_KINDS, itemsNamed } from './editing/item-edits';
@@ -51,7 +51,7 @@ const MAX_ADDRESSED = 50;
 /** The Layout desk: one level, its strata, what stands in them. */
 @Component({
   selector: 'sv-layout-page',
-  imports: [DeadAddress, LayoutTools, PieceStrip, PlateView, SelectionSide, SideColumn],
+  imports: [LayoutTools, LevelDesk, PieceStrip, SelectionSide, SideColumn],
   providers: [levelView({ desk: 'layout', bottom: -0.5, storeyMetres: 3 }), LAYOUT_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-page.html',
@@ -72,7 +72,6 @@ export class LayoutPage {
   readonly stratum = input<string>();
   private readonly store = inject(Store);
   private readonly registry = inject(DocumentRegistry);
-  readonly session = inject(Session);
   readonly workspace = inject(Workspace);
   readonly desk = inject(LayoutDesk);
   readonly tiles = inject(TilesDesk);
@@ -85,7 +84,8 @@ export class LayoutPage {
   readonly state = this.desk.state;
   readonly actions = layoutActions;
   readonly cursor = signal('');
-  private readonly plate = viewChild(PlateView);
+  private readonly levelDesk = viewChild(LevelDesk);
+  private readonly plate = computed(() => this.levelDesk()?.plate());
 
   readonly tools = inject(PlanTools);
   private readonly surface = inject(PlanSurface);
@@ -175,12 +175,7 @@ export class LayoutPage {
     inject(Commands).handle(LAYOUT_DESK, {
       ...byKey(TOOLS, choose),
       finish: { run: () => this.tools.finish() },
-      'nudge-left': nudge(-1, 0, 0),
-      'nudge-right': nudge(1, 0, 0),
-      'nudge-up': nudge(0, 0, -1),
-      'nudge-down': nudge(0, 0, 1),
-      raise: nudge(0, 1, 0),
-      lower: nudge(0, -1, 0),
+      ...nudges(nudge),
       'turn-left': ofSelection(() => this.desk.turn(15)),
       'turn-right': ofSelection(() => this.desk.turn(-15)),
       // Heard without a selection too: the browser would keep the page as a bookmark.

@@ -15,18 +15,18 @@ import { Store } from '@ngrx/store';
 import { recipeSpec } from '@stravel/core';
 import type { Handler } from '../../desk/command';
 import { Commands } from '../../desk/commands';
+import { nudges } from '../../desk/level-commands';
 import { toldKeys } from '../../desk/keys';
 import { isMade } from '../../document/level/level-sections';
-import { followLevel } from '../../plate/follow-level';
-import { KitLibrary } from '../../plate/kit-library';
+import { followLevel } from '../../level-desk/follow-level';
+
 import type { PickItem } from '../../plate/pick-item';
 import { PlateControls } from '../../plate/plate-controls';
 import { LevelView, levelView } from '../../plate/level-view';
-import { PlateView } from '../../plate/plate-view';
+import { LevelDesk } from '../../level-desk/level-desk';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
-import { Session } from '../../session';
+
 import { countText } from '../../ui/amount';
-import { DeadAddress } from '../../shell/dead-address';
 import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
 import { SECTIONS_DESK } from './manifest';
@@ -39,7 +39,7 @@ const SNAP_METRES = 0.25;
 /** The Sections desk: parts of a level that a recipe makes, and the hand edits that stay. */
 @Component({
   selector: 'sv-sections-page',
-  imports: [DeadAddress, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView, RecipeForm, TitleCasePipe],
+  imports: [LevelDesk, LevelSwitcher, MatProgressBarModule, PlateControls, RecipeForm, TitleCasePipe],
   providers: [levelView({ desk: 'sections', bottom: -0.5, storeyMetres: 3 }), SectionsDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sections-page.html',
@@ -51,15 +51,14 @@ export class SectionsPage {
   readonly item = input<string>();
   private readonly store = inject(Store);
   private readonly workspace = inject(Workspace);
-  readonly session = inject(Session);
   readonly desk = inject(SectionsDesk);
-  readonly kits = inject(KitLibrary);
   readonly openLevel = this.desk.openLevel;
   readonly sections = this.desk.sections;
   readonly state = this.desk.state;
   readonly actions = sectionsActions;
   readonly text = countText;
-  private readonly plate = viewChild(PlateView);
+  private readonly levelDesk = viewChild(LevelDesk);
+  private readonly plate = computed(() => this.levelDesk()?.plate());
   private readonly drag = signal<
     | { readonly from: readonly [number, number]; readonly by: readonly [number, number]; readonly item: PickItem }
     | undefined
@@ -106,12 +105,7 @@ export class SectionsPage {
       ofWall((wall) => this.desk.moveWall(wall, [x * SNAP_METRES, y * SNAP_METRES, z * SNAP_METRES]));
     inject(Commands).handle(SECTIONS_DESK, {
       reseed: { run: () => this.desk.reseed(), enabled: this.openLevel.isThere },
-      'nudge-left': nudge(-1, 0, 0),
-      'nudge-right': nudge(1, 0, 0),
-      'nudge-up': nudge(0, 0, -1),
-      'nudge-down': nudge(0, 0, 1),
-      raise: nudge(0, 1, 0),
-      lower: nudge(0, -1, 0),
+      ...nudges(nudge),
       hide: ofWall((wall) => this.desk.hideWall(wall)),
       ...this.view.handlers(() => this.frame()),
       'let-go': { run: () => this.letGo() },

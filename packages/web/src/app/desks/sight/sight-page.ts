@@ -16,17 +16,16 @@ import { BAKE_STATE_WORDS } from '../../bakes/bakes-store';
 import { Commands } from '../../desk/commands';
 import { toldKeys } from '../../desk/keys';
 import { DocumentRegistry } from '../../document/document-registry';
-import { LevelSections } from '../../document/level/level-sections';
-import { followLevel } from '../../plate/follow-level';
-import { KitLibrary } from '../../plate/kit-library';
+
+import { followLevel } from '../../level-desk/follow-level';
+
 import { drawDivider } from '../../plate/kinds/divider';
 import { PlateControls } from '../../plate/plate-controls';
 import { LevelView, levelView } from '../../plate/level-view';
-import { PlateView } from '../../plate/plate-view';
+import { LevelDesk } from '../../level-desk/level-desk';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { Session } from '../../session';
 import { countText } from '../../ui/amount';
-import { DeadAddress } from '../../shell/dead-address';
 import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
 import { FromHere, type FromHereRow } from './parts/from-here';
@@ -41,7 +40,7 @@ const SNAP_METRES = 0.25;
 /** The Sight desk: what can be seen from where, and what it costs. */
 @Component({
   selector: 'sv-sight-page',
-  imports: [DeadAddress, FromHere, LevelSwitcher, MatProgressBarModule, PlateControls, PlateView, WorstPockets],
+  imports: [FromHere, LevelDesk, LevelSwitcher, MatProgressBarModule, PlateControls, WorstPockets],
   providers: [levelView({ desk: 'sight', bottom: -0.5, storeyMetres: 3 }), SightDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sight-page.html',
@@ -56,14 +55,13 @@ export class SightPage {
   readonly session = inject(Session);
   readonly workspace = inject(Workspace);
   readonly desk = inject(SightDesk);
-  readonly kits = inject(KitLibrary);
   readonly openLevel = this.desk.openLevel;
-  readonly sections = inject(LevelSections);
   readonly state = this.desk.state;
   readonly stateWords = BAKE_STATE_WORDS;
   readonly actions = sightActions;
   readonly text = countText;
-  private readonly plate = viewChild(PlateView);
+  private readonly levelDesk = viewChild(LevelDesk);
+  private readonly plate = computed(() => this.levelDesk()?.plate());
   private readonly line = signal<readonly [PlanPoint, PlanPoint] | undefined>(undefined);
 
   readonly view = inject(LevelView);

@@ -5,9 +5,9 @@ import { Addresses, addressOf } from '../addresses';
 import { OpenLevel } from '../document/level/open-level';
 import { recordsFeature } from '../document/records/records-store';
 import { Workspace } from '../workspace';
-import { LevelView } from './level-view';
-import type { PlateView } from './plate-view';
-import { ViewMemory, numbersOf } from './view-memory';
+import { LevelView } from '../plate/level-view';
+import type { PlateView } from '../plate/plate-view';
+import { ViewMemory, numbersOf } from '../plate/view-memory';
 
 /** What a desk of one level gives, so that its page stays on the level of its address. */
 export interface LevelDeskPage {
