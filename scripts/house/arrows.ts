@@ -4,7 +4,7 @@ import { importsOf, type House } from './program';
 
 /** The core's folders from the ground up: a folder may import from its own step and from those below. */
 const STEPS: readonly (readonly string[])[] = [
-  ['errors', 'findings', 'model'],
+  ['errors', 'findings', 'counted', 'model'],
   ['json', 'numeric', 'random', 'context'],
   ['geometry', 'mesh', 'spatial'],
   ['fields'],

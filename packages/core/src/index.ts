@@ -59,6 +59,7 @@ export {
   overIdsOf,
   specOf,
 } from './items';
+export { counted } from './counted';
 export { byKey, filledTable, heldAt } from './model/by-key';
 export { anyItem } from './items/any-item';
 export { storedOperations, storedRecord } from './document/stored-record';

@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import type { Finding, PackChoice } from '@stravel/core';
 import { CallError } from '../call-error';
 import { chosenCollection, withCollections } from '../with-collections';
@@ -40,5 +41,5 @@ export function findingLines(findings: readonly Finding[]): string {
 
 export function refuseErrors(findings: readonly Finding[]): void {
   const errors = findings.filter(({ severity }) => severity === 'error').length;
-  if (errors > 0) throw new CallError(`the check found ${errors} error${errors === 1 ? '' : 's'}`, ERRORS_FOUND);
+  if (errors > 0) throw new CallError(`the check found ${counted(errors, 'error')}`, ERRORS_FOUND);
 }

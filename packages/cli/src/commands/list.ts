@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import { withCollections } from '../with-collections';
 
 const KB = 1000;
@@ -10,7 +11,7 @@ export async function listCommand(): Promise<void> {
     if (all.length === 0) process.stdout.write('there is no collection yet; make one with: stravel new NAME\n');
     for (const { id, name, levels, changedAt, bytes } of all) {
       process.stdout.write(
-        `${id}  ${name}, ${levels} level${levels === 1 ? '' : 's'}, changed ${changedAt.slice(0, 16).replace('T', ' ')} UTC, ${sizeText(bytes)}\n`,
+        `${id}  ${name}, ${counted(levels, 'level')}, changed ${changedAt.slice(0, 16).replace('T', ' ')} UTC, ${sizeText(bytes)}\n`,
       );
     }
   });

@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import { lockDataFolder, readConfig, verifyDataFolder } from '@stravel/server';
 import { CallError } from '../call-error';
 
@@ -12,8 +13,7 @@ export async function verifyCommand(): Promise<void> {
     const { collections, records, files, faults } = await verifyDataFolder(dataFolder);
     process.stdout.write(`looked at ${collections} collections, ${records} records and ${files} files\n`);
     for (const fault of faults) process.stdout.write(`${fault}\n`);
-    if (faults.length > 0)
-      throw new CallError(`found ${faults.length} fault${faults.length === 1 ? '' : 's'}`, FAULTS_FOUND);
+    if (faults.length > 0) throw new CallError(`found ${counted(faults.length, 'fault')}`, FAULTS_FOUND);
     process.stdout.write('nothing is wrong with them\n');
   } finally {
     await lock.release();

@@ -1,3 +1,4 @@
+import { counted } from '../counted';
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import { readGlb } from '../formats/glb/read-glb';
@@ -120,8 +121,7 @@ const FEW_TRIANGLES = 16;
 
 function whyNoCoarser(parts: readonly MeshPart[], last: MeshOfPiece, isTurned: boolean): string {
   const left = last.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
-  if (left <= FEW_TRIANGLES)
-    return `its last step has ${left} ${left === 1 ? 'triangle' : 'triangles'}, too few to take any away`;
+  if (left <= FEW_TRIANGLES) return `its last step has ${counted(left, 'triangle')}, too few to take any away`;
   if (isTurned) return `a coarser step than that of ${left} triangles would turn some of them over`;
   const locks = sharedBorders(parts);
   const [locked, all] = locks.reduce(

@@ -1,3 +1,4 @@
+import { counted } from '../counted';
 import { strFromU8 } from 'fflate';
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
@@ -262,7 +263,7 @@ function withArea(part: MeshPart, name: string, faults: ImportFault[]): MeshPart
   faults.push({
     severity: 'warning',
     where: name,
-    message: `has ${gone} ${gone === 1 ? 'triangle' : 'triangles'} without area; ${gone === 1 ? 'it is' : 'they are'} left out`,
+    message: `has ${counted(gone, 'triangle')} without area; ${gone === 1 ? 'it is' : 'they are'} left out`,
   });
   return { ...part, indices };
 }

@@ -1,3 +1,4 @@
+import { counted } from '../counted';
 import { CoreError } from '../errors';
 import { isItemKind, kindsWith, overIdsOf } from '../items';
 import type { IdTarget } from '../items/ids';
@@ -46,7 +47,7 @@ export function checkPieceRemovals(
     const [piece, times] = first;
     throw new CoreError(
       'EDIT_REFERENCE',
-      `edit: piece ${piece} cannot be removed, ${times} ${times === 1 ? 'placement' : 'placements'} in the stratum ${name} still use${times === 1 ? 's' : ''} it`,
+      `edit: piece ${piece} cannot be removed, ${counted(times, 'placement')} in the stratum ${name} still use${times === 1 ? 's' : ''} it`,
       { kind: 'piece', id: piece, users: [{ kind: 'stratum', id: stratum, name: `the stratum ${name}` }] },
     );
   }

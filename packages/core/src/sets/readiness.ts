@@ -1,3 +1,4 @@
+import { counted } from '../counted';
 import type { Field } from '../model/field';
 import type { Level } from '../model/level';
 import type { ReadinessRules } from '../model/readiness';
@@ -34,7 +35,7 @@ export function readinessFaults(
   if (rules.code && level.code === '') faults.push('no code');
   if (rules.code && facts.codeIsTaken) faults.push('its code is used twice');
   if (rules.bakes && !facts.isFresh) faults.push(level.strata.length === 0 ? 'nothing to bake' : 'bakes stale');
-  if (rules.findings && facts.errors > 0) faults.push(`${facts.errors} error${facts.errors === 1 ? '' : 's'}`);
+  if (rules.findings && facts.errors > 0) faults.push(counted(facts.errors, 'error'));
   for (const device of facts.overOn) faults.push(`not within budget on ${device}`);
   return faults;
 }

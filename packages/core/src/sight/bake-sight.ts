@@ -1,3 +1,4 @@
+import { counted } from '../counted';
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import { finding, type Finding } from '../findings';
@@ -223,7 +224,7 @@ function stepLimitFinding(count: number): Finding {
     severity: 'note',
     subject: 'level',
     place: {},
-    message: `${count} opening${count === 1 ? '' : 's'} reached the limit of steps and took the rough bound`,
+    message: `${counted(count, 'opening')} reached the limit of steps and took the rough bound`,
     why: 'What is seen through them is counted generously, never too little. Dividers or fewer small openings help.',
   });
 }

@@ -3,21 +3,22 @@ import {
   CoreError,
   DEFAULT_VIEW,
   assembliesWithin,
+  counted,
   kitPackPath,
+  levelContent,
+  levelsInOrder,
   manifestText,
   packKit,
   packedLevels,
   placedPieces,
   playNumbers,
-  levelContent,
-  levelsInOrder,
   type CollectionContent,
   type Finding,
   type Kit,
   type KitInspection,
   type Level,
-  type PackChoice,
   type LevelScene,
+  type PackChoice,
   type PackLevelInput,
 } from '@stravel/core';
 import type { AssetStore } from '../collections/asset-store';
@@ -89,7 +90,7 @@ export class PackService {
     if (errors.length > 0) {
       throw new CoreError(
         'PACK_REFUSED',
-        `pack: the check found ${errors.length} error${errors.length === 1 ? '' : 's'}, the first: ${errors[0].message}`,
+        `pack: the check found ${counted(errors.length, 'error')}, the first: ${errors[0].message}`,
         { findings: errors },
       );
     }

@@ -1,3 +1,4 @@
+import { CountedPipe } from './ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { Dialogs } from './ui/dialogs';
 import { MatMenuModule } from '@angular/material/menu';
@@ -30,7 +31,7 @@ import { Workspace } from './workspace';
 /** The frame round every desk: who, what, the seam, the foot. */
 @Component({
   selector: 'sv-app',
-  imports: [MatMenuModule, RouterLink, RouterOutlet, Seam],
+  imports: [CountedPipe, MatMenuModule, RouterLink, RouterOutlet, Seam],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './app.html',
   styleUrl: './app.scss',

@@ -1,3 +1,4 @@
+import { counted } from '../../counted';
 import type { ImportFault } from '../import-report';
 import { plainMaterial, type MeshMaterial } from '../../mesh/kit-meshes';
 
@@ -33,7 +34,7 @@ export function readMtl(text: string, file: string, faults: ImportFault[]): ObjM
       faults.push({
         severity: 'warning',
         where: `${file}, material ${name}`,
-        message: `${key} is “${values.get(key)?.join(' ') ?? ''}”, must be ${count} number${count > 1 ? 's' : ''}; left out`,
+        message: `${key} is “${values.get(key)?.join(' ') ?? ''}”, must be ${counted(count, 'number')}; left out`,
       });
       return undefined;
     };

@@ -1,3 +1,4 @@
+import { counted } from '../../counted';
 import { finding, type Finding } from '../../findings';
 import type { BurrowRecipe } from '../../model/recipe';
 import type { BurrowFigures } from './make-burrow';
@@ -24,7 +25,7 @@ export function burrowFindings(recipe: BurrowRecipe, figures: BurrowFigures): Fi
         ...about,
         code: 'SECTION_CUT',
         place: { ...place, position: figures.unreachedAt },
-        message: `${recipe.name}: no way from its spawn to ${figures.unreachedSquares} open ${figures.unreachedSquares === 1 ? 'square' : 'squares'}`,
+        message: `${recipe.name}: no way from its spawn to ${counted(figures.unreachedSquares, 'open square')}`,
         why: 'Pinned walls stand across the cave, or lie apart from it since the seed changed. Move them or remove their pins.',
       }),
     );

@@ -3,6 +3,7 @@ import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
   canonicalJson,
+  counted,
   newKey,
   plainJson,
   type ChainOptions,
@@ -84,12 +85,9 @@ export class KitWork {
             setRecordField('piece', same, 'steps', plainJson([step])),
           );
       }
-      await this.edits.commit(
-        `take ${pieces.length} piece${pieces.length === 1 ? '' : 's'} into ${kit?.name ?? kitName}`,
-        operations,
-      );
+      await this.edits.commit(`take ${counted(pieces.length, 'piece')} into ${kit?.name ?? kitName}`, operations);
       this.waiting.set(undefined);
-      this.done.set(`${pieces.length} piece${pieces.length === 1 ? '' : 's'} came into ${kit?.name ?? kitName}.`);
+      this.done.set(`${counted(pieces.length, 'piece')} came into ${kit?.name ?? kitName}.`);
       return id;
     });
   }
@@ -127,7 +125,7 @@ export class KitWork {
       const named = short.slice(0, 3).map(({ name, why }) => `${name} can’t get all ${options.steps} steps: ${why}`);
       const more = short.length > named.length ? `; ${short.length - named.length} more fall short too` : '';
       this.done.set(
-        `${built.chains.length} chain${built.chains.length === 1 ? '' : 's'} built${short.length > 0 ? `; ${named.join('; ')}${more}` : ''}.`,
+        `${counted(built.chains.length, 'chain')} built${short.length > 0 ? `; ${named.join('; ')}${more}` : ''}.`,
       );
     });
   }

@@ -1,4 +1,4 @@
-import { levelsUnder, type Device, type Level, type SetNode } from '@stravel/core';
+import { counted, levelsUnder, type Device, type Level, type SetNode } from '@stravel/core';
 import type { ShelfCore, ShelfRow } from '../ui/core-shelf';
 import { costsOf, type LevelBakes } from './bakes-store';
 import { heldText, levelCore, limitOf, measureText, type Measure } from './core-bands';
@@ -54,7 +54,7 @@ function textOf(cores: readonly ShelfCore[]): string {
     { count: count(({ state }) => state === 'stale'), text: 'stale' },
   ].filter((part) => part.count > 0);
   const within = count(({ state }) => state === 'bound') > 0 ? 'within budget at most' : 'within budget';
-  return `${cores.length} level${cores.length === 1 ? '' : 's'} · ${parts.length > 0 ? parts.map((part) => `${part.count} ${part.text}`).join(', ') : within}`;
+  return `${counted(cores.length, 'level')} · ${parts.length > 0 ? parts.map((part) => `${part.count} ${part.text}`).join(', ') : within}`;
 }
 
 function coreOf(

@@ -4,6 +4,7 @@ import {
   DEVICE_LIMITS,
   DEVICE_SPEEDS,
   STANDARD_DEVICES,
+  counted,
   heldAt,
   plainRecord,
   recordUsers,
@@ -51,7 +52,7 @@ export class DevicesPage {
   constructor() {
     effect(() => {
       const count = this.devices().length;
-      this.workspace.footLeft.set([count === 0 ? 'No device, no budget' : `${count} device${count === 1 ? '' : 's'}`]);
+      this.workspace.footLeft.set([count === 0 ? 'No device, no budget' : counted(count, 'device')]);
       this.workspace.footRight.set([]);
     });
   }
@@ -114,7 +115,7 @@ export class DevicesPage {
       const agreed = await this.ask.for({
         title: `Delete ${device.name}`,
         text: `It is used in ${users.map(({ name }) => name).join(', ')}.${walks > 0 ? ` ${walks === 1 ? 'The walk is' : 'The walks are'} deleted too.` : ''} One undo brings all of it back.`,
-        command: walks > 0 ? `Delete it and ${walks} walk${walks === 1 ? '' : 's'}` : 'Delete',
+        command: walks > 0 ? `Delete it and ${counted(walks, 'walk')}` : 'Delete',
         questions: [],
       });
       if (!agreed) return;

@@ -1,5 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import {
+  counted,
   emptyUndoStacks,
   invertOperations,
   plainZeros,
@@ -85,13 +86,13 @@ export class EditLog {
     if (this.age.isOld())
       return {
         state: 'offline' as const,
-        text: count > 0 ? `${count} change${count === 1 ? '' : 's'} kept here` : 'Reload to go on',
+        text: count > 0 ? `${counted(count, 'change')} kept here` : 'Reload to go on',
       };
     if (this.conflict()) return { state: 'conflict' as const, text: 'A change needs your choice' };
     if (!this.reachable())
       return {
         state: 'offline' as const,
-        text: count > 0 ? `No server: ${count} change${count === 1 ? '' : 's'} kept here` : 'No server',
+        text: count > 0 ? `No server: ${counted(count, 'change')} kept here` : 'No server',
       };
     if (this.refusals().some(({ waiting }) => waiting))
       return { state: 'conflict' as const, text: 'A change was not saved' };

@@ -1,3 +1,4 @@
+import { CountedPipe } from '../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import { Dialog } from '../ui/dialogs';
@@ -12,10 +13,10 @@ export interface Accepted {
 /** Asks for a reason and a date before findings are set quiet. */
 @Component({
   selector: 'sv-accept-dialog',
-  imports: [MatDialogModule],
+  imports: [CountedPipe, MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Accept {{ data }} finding{{ data === 1 ? '' : 's' }}</h2>
+    <h2 mat-dialog-title>Accept {{ data | counted: 'finding' }}</h2>
     <mat-dialog-content>
       <label>Reason <input class="cell" #reasonBox cdkFocusInitial maxlength="2000" (input)="reason.set(reasonBox.value)" /></label>
       <label>Ask again after <input class="cell" #untilBox type="date" (input)="until.set(untilBox.value)" /></label>

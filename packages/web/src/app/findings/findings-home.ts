@@ -1,6 +1,6 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { Finding } from '@stravel/core';
+import { counted, type Finding } from '@stravel/core';
 import { Bakes } from '../bakes/bakes';
 import { recordsFeature } from '../document/records/records-store';
 import { PackCheck } from './pack-check';
@@ -29,6 +29,6 @@ export class FindingsHome {
   readonly errorCount = computed(() => this.open().filter(({ severity }) => severity === 'error').length);
   readonly summary = computed(() => {
     const count = this.open().length;
-    return count === 0 ? 'No findings' : `${count} finding${count === 1 ? '' : 's'}`;
+    return count === 0 ? 'No findings' : counted(count, 'finding');
   });
 }

@@ -7,6 +7,7 @@ import {
   DEFAULT_CODE_PATTERN,
   FINDING_DESKS,
   RECORDS_DOCUMENT,
+  counted,
   freeCodes,
   type Finding,
   type FindingDesk,
@@ -167,7 +168,7 @@ export class FindingsPage {
         create(RECORDS_DOCUMENT, 'acceptance', { id, reason, until, person }),
       ];
     });
-    await this.edits.commit(`accept ${findings.length} finding${findings.length === 1 ? '' : 's'}`, operations);
+    await this.edits.commit(`accept ${counted(findings.length, 'finding')}`, operations);
     this.chosen.set(new Set());
   }
 }

@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Dialogs } from '../ui/dialogs';
 import { MatMenuModule } from '@angular/material/menu';
@@ -49,12 +50,12 @@ export class StartPage {
   }
 
   facts({ levels, changedAt, bytes }: ListedCollection): string {
-    return `${levels} level${levels === 1 ? '' : 's'} · changed ${agoText(changedAt, Date.now())} · ${sizeText(bytes)}`;
+    return `${counted(levels, 'level')} · changed ${agoText(changedAt, Date.now())} · ${sizeText(bytes)}`;
   }
 
   daysLeft({ binnedAt }: ListedCollection): string {
     const days = Math.max(0, Math.ceil(BIN_DAYS - (Date.now() - Date.parse(binnedAt ?? '')) / DAY_MS));
-    return `deleted for good in ${days} day${days === 1 ? '' : 's'}`;
+    return `deleted for good in ${counted(days, 'day')}`;
   }
 
   async create(): Promise<void> {
@@ -105,7 +106,7 @@ export class StartPage {
   async deleteForGood(one: ListedCollection): Promise<void> {
     const wanted = await this.ask.for({
       title: `Delete ${one.name} for good`,
-      text: `Its ${one.levels} level${one.levels === 1 ? '' : 's'} and their history cannot be brought back. Type its name to delete it.`,
+      text: `Its ${counted(one.levels, 'level')} and their history cannot be brought back. Type its name to delete it.`,
       command: 'Delete for good',
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: '' }],
       fault: ({ name }) => (String(name).trim() === one.name ? '' : `Type ${one.name} to delete it.`),

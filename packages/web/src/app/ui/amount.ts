@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 const UNITS: readonly (readonly [number, string])[] = [
   [1e9, 'G'],
   [1e6, 'M'],
@@ -34,7 +35,7 @@ const DAY_MS = 24 * HOUR_MS;
 /** How long ago a moment was: just now, 14 minutes ago, yesterday, 3 Mar 2027. */
 export function agoText(moment: string, nowMs: number): string {
   const passed = nowMs - Date.parse(moment);
-  const plural = (count: number, unit: string): string => `${count} ${unit}${count === 1 ? '' : 's'} ago`;
+  const plural = (count: number, unit: string): string => `${counted(count, unit)} ago`;
   if (!Number.isFinite(passed)) return 'at an unknown time';
   if (passed < MINUTE_MS) return 'just now';
   if (passed < HOUR_MS) return plural(Math.floor(passed / MINUTE_MS), 'minute');

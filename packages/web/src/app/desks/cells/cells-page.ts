@@ -1,3 +1,4 @@
+import { CountedPipe } from '../../ui/counted-pipe';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -43,7 +44,7 @@ const MAX_FIRED = 40;
 /** The Cells desk: a level cut into cells, and a rehearsal of what is there when. */
 @Component({
   selector: 'sv-cells-page',
-  imports: [LevelDesk, LevelSwitcher, LineChart, MatProgressBarModule, NumberField, PlateControls],
+  imports: [CountedPipe, LevelDesk, LevelSwitcher, LineChart, MatProgressBarModule, NumberField, PlateControls],
   providers: [levelView({ desk: 'cells', bottom: -1.5, storeyMetres: 30 }), CellsDesk, WaitingPath],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cells-page.html',

@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { byKey, laidId } from '@stravel/core';
+import { byKey, counted, laidId } from '@stravel/core';
 import type { Handler } from '../../desk/command';
 import { Commands } from '../../desk/commands';
 import { nudges } from '../../desk/level-commands';
@@ -213,7 +213,7 @@ export class LayoutPage {
       );
       this.workspace.footLeft.set([
         `${this.desk.selected().length} selected of ${count}`,
-        isAssembly || reach > 1 ? `reach: ${reach} level${reach === 1 ? '' : 's'}` : 'reach: this level only',
+        isAssembly || reach > 1 ? `reach: ${counted(reach, 'level')}` : 'reach: this level only',
       ]);
       this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`, this.cursor()]);
     });

@@ -1,3 +1,4 @@
+import { CountedPipe } from '../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
@@ -32,7 +33,7 @@ interface PackTold {
 /** The Pack desk: the target's rules, and the files that the game loads. */
 @Component({
   selector: 'sv-pack-page',
-  imports: [MatProgressBarModule],
+  imports: [CountedPipe, MatProgressBarModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './pack-page.html',
   styleUrl: './pack-page.scss',

@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import { inject } from '@angular/core';
 import { placeAt, type Desk } from '../../desk/desk';
 import { SetCheck } from '../../findings/set-check';
@@ -36,7 +37,7 @@ export const SETS_DESK = {
     const { findings } = inject(SetCheck);
     return () => {
       const count = findings().length;
-      return { text: count > 0 ? `${count} finding${count === 1 ? '' : 's'}` : '', tone: 'soft' };
+      return { text: count > 0 ? counted(count, 'finding') : '', tone: 'soft' };
     };
   },
   place: ({ desk, place: { level, piece, kit, register, entry, field, item }, code }) => {

@@ -1,3 +1,4 @@
+import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import type { Kit } from '@stravel/core';
 import { bytesText, countText } from '../../../ui/amount';
@@ -7,7 +8,7 @@ import type { WaitingPieces } from '../../../bakes/kit-work';
 /** What was read of dropped files, and where it shall go. */
 @Component({
   selector: 'sv-import-report',
-  imports: [NumberField],
+  imports: [CountedPipe, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './import-report.html',
   styleUrl: './import-report.scss',

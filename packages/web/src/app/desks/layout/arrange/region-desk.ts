@@ -1,5 +1,5 @@
 import { Injectable, inject } from '@angular/core';
-import type { PlanPoint, Vector3 } from '@stravel/core';
+import { counted, specOf, type PlanPoint, type Vector3 } from '@stravel/core';
 import { OpenLevel } from '../../../document/level/open-level';
 import { LevelView } from '../../../plate/level-view';
 import { Ask } from '../../../ui/ask';
@@ -63,6 +63,6 @@ export class RegionDesk {
 }
 
 function words({ counts }: RegionMove): string {
-  const parts = [...counts].map(([kind, count]) => `${count} ${kind}${count === 1 ? '' : 's'}`);
+  const parts = [...counts].map(([kind, count]) => counted(count, specOf(kind).words.one, specOf(kind).words.many));
   return parts.join(', ') || 'nothing';
 }

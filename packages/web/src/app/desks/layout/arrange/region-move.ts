@@ -18,7 +18,7 @@ import type { ItemRef } from '../store/layout-store';
 export interface RegionMove {
   readonly operations: readonly Operation[];
   /** How many things move, by kind. */
-  readonly counts: ReadonlyMap<string, number>;
+  readonly counts: ReadonlyMap<ItemKind, number>;
   /** What lies within and stays, as it is locked. */
   readonly locked: readonly ItemRef[];
 }
@@ -35,7 +35,7 @@ export function moveRegion(
   isLocked: (ref: ItemRef) => boolean,
 ): RegionMove {
   const operations: Operation[] = [];
-  const counts = new Map<string, number>();
+  const counts = new Map<ItemKind, number>();
   const locked: ItemRef[] = [];
   const holds = (low: Vector3, high: Vector3): boolean => low.every((value, k) => value >= min[k] && high[k] <= max[k]);
   for (const document of strata) {

@@ -5,6 +5,7 @@ import { Store } from '@ngrx/store';
 import {
   CoreError,
   anchorOf,
+  counted,
   groupChain,
   groupOf,
   plainRecord,
@@ -192,10 +193,10 @@ export class LayoutDesk {
       );
       if (leftOut > 0)
         this.notify(
-          `${leftOut} thing${leftOut === 1 ? ' was' : 's were'} left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`,
+          `${counted(leftOut, 'thing was', 'things were')} left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`,
         );
       const { copies, operations } = copiedItems(stratum.id, content);
-      if (await this.commit(`paste ${count} thing${count === 1 ? '' : 's'}`, operations))
+      if (await this.commit(`paste ${counted(count, 'thing')}`, operations))
         this.select(copies.map(({ kind, item }) => ({ stratum: stratum.id, kind, id: item.id })));
     });
   }

@@ -3,6 +3,7 @@ import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   GROUP_COLOURS,
+  counted,
   groupTree,
   plainJson,
   type CollectionSettings,
@@ -190,7 +191,7 @@ export class GroupsDesk {
     const count = membersOf(document, under).length;
     if (withThings || guards.length > 0) {
       const data: LossData = {
-        title: `Delete ${group.name}${withThings ? ` with ${count} thing${count === 1 ? '' : 's'}` : ''}?`,
+        title: `Delete ${group.name}${withThings ? ` with ${counted(count, 'thing')}` : ''}?`,
         text: guards.length > 0 ? 'It is guarded:' : 'Undo brings it back.',
         losses: guards,
         command: 'Delete it',

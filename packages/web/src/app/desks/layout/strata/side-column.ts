@@ -1,3 +1,4 @@
+import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { bakesFeature } from '../../../bakes/bakes-store';
@@ -22,7 +23,7 @@ import { StrataStack, type StackRow, type StratumCommand } from './strata-stack'
 @Component({
   selector: 'sv-layout-side',
   hostDirectives: [KeepScroll],
-  imports: [GroupTree, LevelSwitcher, StrataStack],
+  imports: [CountedPipe, GroupTree, LevelSwitcher, StrataStack],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (desk.openLevel.isAssembly()) {
@@ -43,9 +44,7 @@ import { StrataStack, type StackRow, type StratumCommand } from './strata-stack'
     />
     @if (desk.openLevel.isAssembly() && desk.openLevel.level(); as own) {
       <p class="soft" [title]="assemblies.levelsOf(own.id).join(', ')">
-        An assembly of a kit, in coordinates of its own. What changes here changes in {{ assemblies.levelsOf(own.id).length }} level{{
-          assemblies.levelsOf(own.id).length === 1 ? '' : 's'
-        }}.
+        An assembly of a kit, in coordinates of its own. What changes here changes in {{ assemblies.levelsOf(own.id).length | counted: 'level' }}.
       </p>
       <div class="beside">
         <button class="chip" (click)="assemblies.rename(own.id)">Name…</button>
@@ -57,7 +56,7 @@ import { StrataStack, type StackRow, type StratumCommand } from './strata-stack'
     }
     <div class="beside">
       <button class="chip" title="Show other levels faintly, at their own coordinates" (click)="context.choose()">
-        {{ context.shown().length > 0 ? 'With ' + context.shown().length + ' other' + (context.shown().length > 1 ? 's' : '') : 'With others…' }}
+        {{ context.shown().length > 0 ? 'With ' + (context.shown().length | counted: 'other') : 'With others…' }}
       </button>
       @if (context.checking()) {
         <button class="chip" (click)="context.cancel()">Checking… cancel</button>

@@ -5,6 +5,7 @@ import {
   CoreError,
   STRATUM_ROLES,
   anyItem,
+  counted,
   heldAt,
   patchStates,
   pushPatch,
@@ -140,7 +141,7 @@ export class StrataDesk {
       text:
         others.length === 0
           ? `${from.length === 1 ? level.name : `${from.length} levels`} will be without it, and the stratum goes. Undo brings it back.`
-          : `${others.length} other level${others.length === 1 ? ' keeps' : 's keep'} it.`,
+          : `${counted(others.length, 'other level keeps', 'other levels keep')} it.`,
       losses: from.map((one) => `${one.name}: ${this.lossOf(one, id)}`),
       command:
         others.length === 0
@@ -228,7 +229,7 @@ export class StrataDesk {
   private lossOf(level: Level, stratum: string): string {
     const document = this.openLevel.shared().find(({ id }) => id === stratum);
     const patches = [...(document?.tables.patch.values() ?? [])].filter((patch) => patch.level === level.id).length;
-    const things = document ? `${document.size} thing${document.size === 1 ? '' : 's'}` : 'all that stands in it';
-    return patches === 0 ? things : `${things}, and ${patches} patch${patches === 1 ? '' : 'es'} of its own`;
+    const things = document ? counted(document.size, 'thing') : 'all that stands in it';
+    return patches === 0 ? things : `${things}, and ${counted(patches, 'patch', 'patches')} of its own`;
   }
 }

@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
-import { planCells, type FilledKind, type FilledRecord } from '@stravel/core';
+import { counted, planCells, type FilledKind, type FilledRecord } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { FieldContext } from '../fields/field-context';
@@ -32,10 +32,7 @@ export class CellWriter {
     const data: CellsDialogData = { title, plan, links, beyond };
     void this.dialogs.open(CellsDialog, data).then((agreed) => {
       if (agreed)
-        void this.edits.commit(
-          `${title.toLowerCase()}: ${plan.counts.changed} cell${plan.counts.changed === 1 ? '' : 's'}`,
-          plan.operations,
-        );
+        void this.edits.commit(`${title.toLowerCase()}: ${counted(plan.counts.changed, 'cell')}`, plan.operations);
     });
   }
 }

@@ -1,3 +1,4 @@
+import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import type { CellPlan, LinkLookup } from '@stravel/core';
@@ -15,7 +16,7 @@ export interface CellsDialogData {
 /** Shows what would be written into many cells, before it is. */
 @Component({
   selector: 'sv-cells-dialog',
-  imports: [MatDialogModule, PreviewCells],
+  imports: [CountedPipe, MatDialogModule, PreviewCells],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>{{ data.title }}</h2>
@@ -23,7 +24,7 @@ export interface CellsDialogData {
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>
       <button class="chip strong" cdkFocusInitial [disabled]="data.plan.counts.changed === 0" (click)="dialog.close(true)">
-        Write {{ data.plan.counts.changed }} cell{{ data.plan.counts.changed === 1 ? '' : 's' }}
+        Write {{ data.plan.counts.changed | counted: 'cell' }}
       </button>
     </mat-dialog-actions>
   `,

@@ -1,8 +1,10 @@
+import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import {
   BULK_COMMANDS,
   bulkTexts,
+  counted,
   planCells,
   type BulkCommand,
   type CellPlan,
@@ -32,7 +34,7 @@ export interface AgreedChange {
 /** Changes a field of many records at once: set, clear, add to, replace text; with what would become of each. */
 @Component({
   selector: 'sv-change-dialog',
-  imports: [MatDialogModule, PreviewCells],
+  imports: [CountedPipe, MatDialogModule, PreviewCells],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>Change {{ data.records.length }} {{ data.kind === 'level' ? 'levels' : 'entries' }}</h2>
@@ -70,7 +72,7 @@ export interface AgreedChange {
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>
       <button class="chip strong" [disabled]="plan().counts.changed === 0" (click)="agree()">
-        Change {{ plan().counts.changed }} value{{ plan().counts.changed === 1 ? '' : 's' }}
+        Change {{ plan().counts.changed | counted: 'value' }}
       </button>
     </mat-dialog-actions>
   `,
@@ -113,7 +115,7 @@ export class ChangeDialog extends Dialog<ChangeDialogData, AgreedChange> {
     const plan = this.plan();
     this.dialog.close({
       plan,
-      label: `${this.command()} ${this.chosen().name}: ${plan.counts.changed} value${plan.counts.changed === 1 ? '' : 's'}`,
+      label: `${this.command()} ${this.chosen().name}: ${counted(plan.counts.changed, 'value')}`,
     });
   }
 }

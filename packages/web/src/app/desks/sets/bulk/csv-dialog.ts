@@ -2,8 +2,9 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatDialogModule } from '@angular/material/dialog';
 import {
   FORMATS,
-  acceptOf,
   MATCH_BY,
+  acceptOf,
+  counted,
   type CellColumn,
   type ImportPlan,
   type LevelSet,
@@ -117,7 +118,7 @@ export class CsvDialog extends Dialog<CsvDialogData, CsvDecision> {
   readonly takes = computed(() => {
     const counts = this.plan()?.counts;
     const rows = counts ? counts.new + counts.changed : 0;
-    return rows === 0 ? 'Take in' : `Take in ${rows} row${rows === 1 ? '' : 's'}`;
+    return rows === 0 ? 'Take in' : `Take in ${counted(rows, 'row')}`;
   });
 
   take(): void {

@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
-import type { CellColumn, LevelSet, SetNode } from '@stravel/core';
+import { counted, type CellColumn, type LevelSet, type SetNode } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { CsvDialog, type CsvDialogData } from './csv-dialog';
@@ -23,10 +23,7 @@ export class CsvTransfer {
     const data: CsvDialogData = { register, columns, tables: this.tables(), sets: setsOf(this.tree()) };
     void this.dialogs.open(CsvDialog, data).then((decision) => {
       if (decision)
-        void this.edits.commit(
-          `take in ${decision.count} row${decision.count === 1 ? '' : 's'} of a CSV file`,
-          decision.operations,
-        );
+        void this.edits.commit(`take in ${counted(decision.count, 'row')} of a CSV file`, decision.operations);
     });
   }
 }

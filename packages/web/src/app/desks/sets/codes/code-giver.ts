@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
-import { DEFAULT_CODE_PATTERN, plainJson } from '@stravel/core';
+import { DEFAULT_CODE_PATTERN, counted, plainJson } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
@@ -27,10 +27,10 @@ export class CodeGiver {
       const kept =
         choice.pattern === pattern ? [] : [setRecordField('collection', settings, 'codes', plainJson(choice.pattern))];
       const given = choice.codes.map(({ level, code }) => setRecordField('level', level, 'code', code));
-      void this.edits.commit(
-        given.length > 0 ? `codes of ${given.length} level${given.length === 1 ? '' : 's'}` : 'how codes are made',
-        [...kept, ...given],
-      );
+      void this.edits.commit(given.length > 0 ? `codes of ${counted(given.length, 'level')}` : 'how codes are made', [
+        ...kept,
+        ...given,
+      ]);
     });
   }
 }

@@ -1,3 +1,4 @@
+import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import {
@@ -37,7 +38,7 @@ type Who = keyof typeof WHO;
 /** How codes are made, and new ones for some levels. */
 @Component({
   selector: 'sv-codes-dialog',
-  imports: [MatDialogModule],
+  imports: [CountedPipe, MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>Codes</h2>
@@ -89,7 +90,7 @@ type Who = keyof typeof WHO;
       <button class="chip" mat-dialog-close>Cancel</button>
       <button class="chip" [disabled]="fault() !== null || pattern() === data.pattern" (click)="dialog.close({ pattern: pattern(), codes: [] })">Keep the pattern alone</button>
       <button class="chip strong" cdkFocusInitial [disabled]="codes().length === 0" (click)="dialog.close({ pattern: pattern(), codes: codes() })">
-        Give {{ codes().length }} code{{ codes().length === 1 ? '' : 's' }}
+        Give {{ codes().length | counted: 'code' }}
       </button>
     </mat-dialog-actions>
   `,

@@ -1,3 +1,4 @@
+import { CountedPipe } from '../../../ui/counted-pipe';
 import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/cdk/drag-drop';
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import {
@@ -50,7 +51,7 @@ export const ROW_HEIGHT = 32;
 /** Sets with levels, or a register's entries, in lines; cells are edited in place. Only the lines in view exist. */
 @Component({
   selector: 'sv-record-table',
-  imports: [CdkDrag, CdkDragHandle, CdkDropList, CellEditor, MatMenuModule, ScrollingModule],
+  imports: [CdkDrag, CdkDragHandle, CdkDropList, CellEditor, CountedPipe, MatMenuModule, ScrollingModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '(focusin)': 'focusMoved($event.target)',

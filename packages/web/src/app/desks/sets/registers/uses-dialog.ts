@@ -1,3 +1,4 @@
+import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import type { Entry, LinkUse } from '@stravel/core';
@@ -20,7 +21,7 @@ const MAX_SHOWN = 200;
 /** Where entries are used; asks what becomes of their users before they are deleted. */
 @Component({
   selector: 'sv-uses-dialog',
-  imports: [MatDialogModule],
+  imports: [CountedPipe, MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <h2 mat-dialog-title>{{ data.deletes ? 'Delete ' + names() : 'Where ' + names() + ' is used' }}</h2>
@@ -28,7 +29,7 @@ const MAX_SHOWN = 200;
       @if (data.uses.length === 0) {
         <p class="soft">Nothing links to {{ data.entries.length === 1 ? 'it' : 'them' }}.</p>
       } @else {
-        <p>{{ data.uses.length }} {{ data.uses.length === 1 ? 'place links' : 'places link' }} there:</p>
+        <p>{{ data.uses.length | counted: 'place links': 'places link' }} there:</p>
         <ul>
           @for (use of shown; track $index) {
             <li>

@@ -3,6 +3,7 @@ import { Dialogs } from '../../../../ui/dialogs';
 import {
   anyItem,
   assemblyOfUse,
+  counted,
   kindsWith,
   movedFields,
   operationsForOne,
@@ -138,7 +139,7 @@ export class UseDesk {
     const levels = this.assemblies.levelsOf(chosen.use.assembly);
     const data: LossData = {
       title: `Change ${this.assemblies.nameOf(chosen.use.assembly)} for all?`,
-      text: `It changes wherever the assembly stands, in ${levels.length} level${levels.length === 1 ? '' : 's'}:`,
+      text: `It changes wherever the assembly stands, in ${counted(levels.length, 'level')}:`,
       losses: levels,
       command: 'Give it to all',
     };

@@ -1,3 +1,4 @@
+import { CountedPipe } from '../../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import type { PlanPoint } from '@stravel/core';
 import { NumberField } from '../../../../ui/number-field';
@@ -13,7 +14,7 @@ const MAX_LINES = 40;
 /** One mask: its place and scale, the brush, and what a body finds in it. */
 @Component({
   selector: 'sv-mask-card',
-  imports: [NumberField, PlaceFields],
+  imports: [CountedPipe, NumberField, PlaceFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './mask-card.html',
   styleUrls: ['../../parts/card-rows.scss', './mask-card.scss'],
