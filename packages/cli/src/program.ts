@@ -1,3 +1,4 @@
+import { errorText } from '@stravel/core';
 import { Command } from 'commander';
 import { archiveCommand } from './commands/archive';
 import { backupCommand } from './commands/backup';
@@ -28,7 +29,7 @@ export function buildProgram(): Command {
       try {
         await work(...parameters);
       } catch (error) {
-        process.stderr.write(`stravel: ${error instanceof Error ? error.message : String(error)}\n`);
+        process.stderr.write(`stravel: ${errorText(error)}\n`);
         process.exitCode = error instanceof CallError ? error.exitCode : WRONG_CALL;
       }
     };

@@ -32,7 +32,7 @@ export function toPlainError(error: unknown): PlainError {
   }
   return {
     code: 'UNEXPECTED',
-    message: error instanceof Error ? error.message : String(error),
+    message: errorText(error),
     details: {},
   };
 }
@@ -40,4 +40,9 @@ export function toPlainError(error: unknown): PlainError {
 /** Rebuilds the error that `toPlainError` took apart. */
 export function fromPlainError(plain: PlainError): CoreError {
   return new CoreError(plain.code, plain.message, plain.details);
+}
+
+/** What went wrong in words, whatever was thrown. */
+export function errorText(error: unknown): string {
+  return error instanceof Error ? error.message : String(error);
 }

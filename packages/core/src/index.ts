@@ -10,7 +10,7 @@ export {
   takenKeys,
   type KeyedKind,
 } from './sets/keys';
-export { CoreError, fromPlainError, toPlainError, type ErrorDetails, type PlainError } from './errors';
+export { CoreError, errorText, fromPlainError, toPlainError, type ErrorDetails, type PlainError } from './errors';
 export {
   FINDING_DESKS,
   finding,

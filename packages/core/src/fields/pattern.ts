@@ -1,3 +1,4 @@
+import { errorText } from '../errors';
 import { RE2JS } from 're2js';
 
 const compiled = new Map<string, RE2JS | string>();
@@ -10,7 +11,7 @@ function compile(pattern: string): RE2JS | string {
     try {
       found = RE2JS.compile(pattern);
     } catch (error) {
-      found = error instanceof Error ? error.message : String(error);
+      found = errorText(error);
     }
     if (compiled.size >= MAX_KEPT) compiled.clear();
     compiled.set(pattern, found);

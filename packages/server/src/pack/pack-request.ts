@@ -1,3 +1,4 @@
+import { errorText } from '@stravel/core';
 import { array, boolean, object, string } from 'yup';
 import { HttpError } from '../http/problem';
 
@@ -32,11 +33,7 @@ export function checkedPackRequest(body: unknown): PackRequest {
     // In one order, so that equal requests make one job.
     return { folder, withAllPurposes, without: [...new Set(without)].sort() };
   } catch (error) {
-    throw new HttpError(
-      400,
-      'PACK_REQUEST',
-      `The request to pack cannot be taken: ${error instanceof Error ? error.message : String(error)}.`,
-    );
+    throw new HttpError(400, 'PACK_REQUEST', `The request to pack cannot be taken: ${errorText(error)}.`);
   }
 }
 

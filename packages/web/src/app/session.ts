@@ -1,3 +1,4 @@
+import { errorText } from '@stravel/core';
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { ApiClient, type ListedCollection, type NamedId } from './api/api-client';
@@ -98,7 +99,7 @@ export class Session {
       await this.refreshCollections();
       this.isReady.set(true);
     } catch (error) {
-      this.failure.set(error instanceof Error ? error.message : String(error));
+      this.failure.set(errorText(error));
     }
   }
 

@@ -13,7 +13,7 @@ import {
   type TextureInfo,
   type GLTF,
 } from '@gltf-transform/core';
-import { CoreError } from '../../errors';
+import { CoreError, errorText } from '../../errors';
 import { IDENTITY, placePart, type LinearMap } from '../../mesh/place-part';
 import type {
   KitMeshes,
@@ -61,12 +61,7 @@ export async function readGlb(
       .setLogger(new Logger(Verbosity.SILENT))
       .readJSON({ json: json as GLTF.IGLTF, resources });
   } catch (cause) {
-    throw new CoreError(
-      'GLB_UNREADABLE',
-      `glb: ${cause instanceof Error ? cause.message : String(cause)}`,
-      {},
-      { cause },
-    );
+    throw new CoreError('GLB_UNREADABLE', `glb: ${errorText(cause)}`, {}, { cause });
   }
   const root = document.getRoot();
   const faults: ImportFault[] = [];

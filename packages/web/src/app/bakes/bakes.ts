@@ -4,18 +4,19 @@ import {
   CoreError,
   DEFAULT_SIGHT_OPTIONS,
   DEFAULT_VIEW,
+  budgetFindings,
   checkBlockCount,
+  errorText,
+  holdAgainst,
   type BakeKind,
   type BakeRef,
+  type BakedFigures,
   type BroughtBake,
   type Device,
   type Finding,
   type HeldLevel,
   type LevelScene,
-  type BakedFigures,
   type SightResult,
-  budgetFindings,
-  holdAgainst,
 } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
@@ -198,8 +199,7 @@ export class Bakes {
       void this.confirm(level, keys.sight);
       return { level, keys, sight: sight.result, figures: figures.result };
     } catch (error) {
-      if (!(error instanceof CoreError && error.code === 'CANCELLED'))
-        this.failure.set(error instanceof Error ? error.message : String(error));
+      if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(errorText(error));
       return undefined;
     } finally {
       this.progress.set(undefined);
@@ -246,7 +246,7 @@ export class Bakes {
       });
       await this.refresh();
     } catch (error) {
-      this.failure.set(`The bake was not kept. ${error instanceof Error ? error.message : String(error)}`);
+      this.failure.set(`The bake was not kept. ${errorText(error)}`);
     }
   }
 

@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { REHEARSAL_VERSION, type RehearsalResult } from '@stravel/core';
+import { REHEARSAL_VERSION, errorText, type RehearsalResult } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { WorkInHand } from '../compute/work-in-hand';
 import { EditLog } from '../edits/edit-log';
@@ -54,7 +54,7 @@ export class Rehearsing {
       // One that was kept in an older form cannot be read any more; it is stale anyway.
       if (result.version === REHEARSAL_VERSION) this.opened.set({ walk, key, result });
     } catch (error) {
-      this.failure.set(error instanceof Error ? error.message : String(error));
+      this.failure.set(errorText(error));
     }
   }
 
@@ -69,7 +69,7 @@ export class Rehearsing {
       });
       await this.bakes.refresh();
     } catch (error) {
-      this.failure.set(`The rehearsal was not kept. ${error instanceof Error ? error.message : String(error)}`);
+      this.failure.set(`The rehearsal was not kept. ${errorText(error)}`);
     }
   }
 }

@@ -1,4 +1,4 @@
-import { CoreError, fromPlainError } from '@stravel/core';
+import { CoreError, errorText, fromPlainError } from '@stravel/core';
 import type { ComputeAnswer, ComputeRequest, PeerMessage } from './protocol';
 import { SentDocuments, versionsOf, type SentDocument } from './sent-documents';
 
@@ -92,7 +92,7 @@ export class Lane {
       worker.postMessage({ type: 'run', id, task, input, on: versionsOf(documents), cancel } satisfies ComputeRequest);
     } catch (error) {
       // What cannot be sent is said to whoever asked; the others are asked all the same.
-      reject(new CoreError('WORKER_FAILED', `worker: ${error instanceof Error ? error.message : String(error)}`));
+      reject(new CoreError('WORKER_FAILED', `worker: ${errorText(error)}`));
       this.free();
     }
   }

@@ -1,5 +1,5 @@
 import { DestroyRef, inject, signal } from '@angular/core';
-import { CoreError } from '@stravel/core';
+import { CoreError, errorText } from '@stravel/core';
 import type { Run } from './compute';
 
 /** What a desk is computing: how far it is, why it failed, and a way to stop it. One at a time. */
@@ -22,7 +22,7 @@ export class WorkInHand {
       return await work();
     } catch (error) {
       if (turn === this.turn && !(error instanceof CoreError && error.code === 'CANCELLED'))
-        this.failure.set(error instanceof Error ? error.message : String(error));
+        this.failure.set(errorText(error));
       return undefined;
     } finally {
       // Other work may have begun meanwhile.

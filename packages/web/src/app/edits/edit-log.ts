@@ -2,6 +2,7 @@ import { Injectable, computed, inject, signal } from '@angular/core';
 import {
   counted,
   emptyUndoStacks,
+  errorText,
   invertOperations,
   plainZeros,
   pushEdit,
@@ -183,7 +184,7 @@ export class EditLog {
       try {
         edit ??= await this.api.edit(this.collection, head.id);
       } catch (error) {
-        this.tell(head.label, `It can’t be taken back now. ${error instanceof Error ? error.message : String(error)}`);
+        this.tell(head.label, `It can’t be taken back now. ${errorText(error)}`);
         return;
       }
       await this.commit(head.label, invertOperations(edit.operations), head.id);

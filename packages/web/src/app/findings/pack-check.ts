@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { packQuery, type Finding, type PackChoice } from '@stravel/core';
+import { errorText, packQuery, type Finding, type PackChoice } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
@@ -39,7 +39,7 @@ export class PackCheck {
         this.checkedAt.set(new Date());
       }
     } catch (error) {
-      this.failure.set(error instanceof Error ? error.message : String(error));
+      this.failure.set(errorText(error));
     } finally {
       this.isChecking.set(false);
     }

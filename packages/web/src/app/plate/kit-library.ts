@@ -1,3 +1,4 @@
+import { errorText } from '@stravel/core';
 import { Injectable, effect, inject, signal } from '@angular/core';
 import { OpenLevel } from '../document/level/open-level';
 import { readKitMeshes, type PieceMesh } from './kit-meshes';
@@ -24,9 +25,7 @@ export class KitLibrary {
           .then((meshes) => this.meshes.update((all) => new Map([...all, ...meshes])))
           .catch((error: unknown) => {
             this.read.delete(kit.mesh);
-            this.failure.set(
-              `${kit.name} could not be read. ${error instanceof Error ? error.message : String(error)}`,
-            );
+            this.failure.set(`${kit.name} could not be read. ${errorText(error)}`);
           });
       }
     });

@@ -1,3 +1,4 @@
+import { errorText } from '@stravel/core';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { RouterLink, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -63,10 +64,7 @@ export class CollectionPage {
       const id = this.collection();
       if (!this.session.isReady()) return;
       untracked(
-        () =>
-          void this.session
-            .openCollection(id)
-            .catch((error: unknown) => this.failure.set(error instanceof Error ? error.message : String(error))),
+        () => void this.session.openCollection(id).catch((error: unknown) => this.failure.set(errorText(error))),
       );
     });
   }

@@ -1,3 +1,4 @@
+import { errorText } from '@stravel/core';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import { Session } from '../session';
@@ -57,7 +58,7 @@ export class PersonDialog extends Dialog<PersonDialogMode, string> {
       else await this.session.introduce(name);
       this.dialog.close(this.session.person()?.id);
     } catch (error) {
-      this.error.set(error instanceof Error ? error.message : String(error));
+      this.error.set(errorText(error));
     }
   }
 }

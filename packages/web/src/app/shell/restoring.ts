@@ -1,7 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Router } from '@angular/router';
-import { ITEMS, RECORDS, acceptOf, isItemKind, type KindChanges, type LooseEndNotes } from '@stravel/core';
+import { ITEMS, RECORDS, acceptOf, errorText, isItemKind, type KindChanges, type LooseEndNotes } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
@@ -76,10 +76,7 @@ export class Restoring {
       await refuseOthers(file);
       await read(file);
     } catch (error) {
-      this.snacks.open(
-        `${file.name} was not restored. ${error instanceof Error ? error.message : String(error)}`,
-        'Close',
-      );
+      this.snacks.open(`${file.name} was not restored. ${errorText(error)}`, 'Close');
     } finally {
       this.isBusy.set(false);
     }

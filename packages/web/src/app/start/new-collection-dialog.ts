@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
-import { DEFAULT_RANKS, STANDARD_DEVICES } from '@stravel/core';
+import { DEFAULT_RANKS, STANDARD_DEVICES, errorText } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { bytesText, countText } from '../ui/amount';
 import { Dialog } from '../ui/dialogs';
@@ -126,7 +126,7 @@ export class NewCollectionDialog extends Dialog<undefined, string> {
       const made = await this.api.createCollection({ name, ranks, set, devices: [...this.chosen()] });
       this.dialog.close(made.id);
     } catch (error) {
-      this.error.set(error instanceof Error ? error.message : String(error));
+      this.error.set(errorText(error));
     } finally {
       this.isBusy.set(false);
     }

@@ -1,4 +1,4 @@
-import { counted } from '@stravel/core';
+import { counted, errorText } from '@stravel/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Dialogs } from '../ui/dialogs';
 import { MatMenuModule } from '@angular/material/menu';
@@ -141,6 +141,6 @@ export class StartPage {
   }
 
   private say(error: unknown): void {
-    this.snacks.open(error instanceof Error ? error.message : String(error), 'Close');
+    this.snacks.open(errorText(error), 'Close');
   }
 }

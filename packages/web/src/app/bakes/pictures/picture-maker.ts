@@ -1,6 +1,6 @@
 import { Injectable, Injector, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { Level } from '@stravel/core';
+import { errorText, type Level } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { pictureField } from '../../document/records/picture-field';
 import { recordsFeature } from '../../document/records/records-store';
@@ -51,9 +51,7 @@ export class PictureMaker {
       studio = pictures.studio();
     } catch (error) {
       this.progress.set(undefined);
-      this.failures.set([
-        `any level: this browser cannot draw it. ${error instanceof Error ? error.message : String(error)}`,
-      ]);
+      this.failures.set([`any level: this browser cannot draw it. ${errorText(error)}`]);
       return;
     }
     try {
@@ -63,7 +61,7 @@ export class PictureMaker {
         try {
           made.push({ level: id, name: await this.upload(await pictures.make(studio, id, view)) });
         } catch (error) {
-          failures.push(`${name}: ${error instanceof Error ? error.message : String(error)}`);
+          failures.push(`${name}: ${errorText(error)}`);
         }
       }
     } finally {

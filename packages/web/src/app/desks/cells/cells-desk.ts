@@ -4,6 +4,7 @@ import {
   CoreError,
   RECORDS_DOCUMENT,
   canonicalJson,
+  errorText,
   plainJson,
   type CellGrid,
   type CutLevel,
@@ -240,8 +241,7 @@ export class CellsDesk {
       const input = { level: held, pieces, kits, kitLoads: await this.kitLoads.of(), grid };
       this.cut.set({ level, cut: await this.compute.run('cut-level', input, { slot: 'cut', documents }).result });
     } catch (error) {
-      if (!(error instanceof CoreError && error.code === 'CANCELLED'))
-        this.failure.set(error instanceof Error ? error.message : String(error));
+      if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(errorText(error));
     }
   }
 }

@@ -2,7 +2,7 @@ import { CountedPipe } from '../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { PLAIN_TARGET } from '@stravel/core';
+import { PLAIN_TARGET, errorText } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { Commands } from '../../desk/commands';
@@ -153,7 +153,7 @@ export class PackPage {
         body: { folder, withAllPurposes, without },
       });
     } catch (error) {
-      this.check.failure.set(error instanceof Error ? error.message : String(error));
+      this.check.failure.set(errorText(error));
     }
   }
 

@@ -1,7 +1,7 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
-import { pocketAt, type Divider, type PlanPoint } from '@stravel/core';
+import { errorText, pocketAt, type Divider, type PlanPoint } from '@stravel/core';
 import { Bakes, type OpenBakes } from '../../bakes/bakes';
 import { OpenLevel } from '../../document/level/open-level';
 import { isToBeOpened, stateOfOpen } from '../../bakes/bakes-store';
@@ -162,10 +162,7 @@ export class SightDesk {
       const opened = await this.bakes.open(level);
       if (opened) this.opened.set(opened);
     } catch (error) {
-      this.snacks.open(
-        `The bake could not be read. ${error instanceof Error ? error.message : String(error)}`,
-        'Close',
-      );
+      this.snacks.open(`The bake could not be read. ${errorText(error)}`, 'Close');
     }
   }
 }

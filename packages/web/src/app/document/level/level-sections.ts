@@ -2,11 +2,12 @@ import { Injectable, computed, effect, inject, signal, untracked } from '@angula
 import {
   CoreError,
   canonicalJson,
+  errorText,
   placementAt,
+  plainJson,
   recipeInputs,
   type RecipeInputs,
   type Section,
-  plainJson,
 } from '@stravel/core';
 import type { Run } from '../../compute/compute';
 import { DocumentRegistry } from '../document-registry';
@@ -122,7 +123,7 @@ export class LevelSections {
       const cancelled = error instanceof CoreError && error.code === 'CANCELLED';
       this.change(recipe.id, inputs, {
         making: undefined,
-        failure: cancelled ? 'Cancelled.' : error instanceof Error ? error.message : String(error),
+        failure: cancelled ? 'Cancelled.' : errorText(error),
       });
     } finally {
       if (this.runs.get(recipe.id) === run) this.runs.delete(recipe.id);

@@ -1,6 +1,6 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { assembliesWithin, type Kit, type Level, type Piece } from '@stravel/core';
+import { assembliesWithin, errorText, type Kit, type Level, type Piece } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { DocumentRegistry } from '../document-registry';
 import { recordsFeature } from '../records/records-store';
@@ -164,9 +164,7 @@ export class OpenLevel {
       this.ready.update((ready) => new Map(ready).set(id, document));
       this.failure.set('');
     } catch (error) {
-      this.failure.set(
-        `The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${error instanceof Error ? error.message : String(error)}`,
-      );
+      this.failure.set(`The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${errorText(error)}`);
     }
   }
 }

@@ -3,6 +3,7 @@ import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   CoreError,
+  errorText,
   heldAt,
   sameContent,
   standingContent,
@@ -151,9 +152,7 @@ export class ContextDesk {
       const document = await this.registry.stratum(id);
       if (this.loaded().get(id) !== document) this.loaded.update((loaded) => new Map(loaded).set(id, document));
     } catch (error) {
-      this.desk.notify(
-        `The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${error instanceof Error ? error.message : String(error)}`,
-      );
+      this.desk.notify(`The stratum ${this.tables().stratum[id]?.name ?? id} could not be loaded. ${errorText(error)}`);
     }
   }
 }

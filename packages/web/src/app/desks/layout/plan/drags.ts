@@ -4,7 +4,7 @@ import { DragGesture, type Drag, type Hit } from './gesture';
 import { drawLabel, drawLine, drawRectangle, sizeText, takePen } from './plan-drawing';
 
 /** A press is a click while it goes no further than this. */
-export const CLICK_PIXELS = 4;
+const CLICK_PIXELS = 4;
 
 /** Whether a pointer has gone further from a point than a click does. */
 export function isFar([x, z]: PlanPoint, { pointer, metresPerPixel }: Hit): boolean {

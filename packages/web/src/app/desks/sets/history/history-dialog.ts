@@ -4,6 +4,7 @@ import { MatDialogModule } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
+  errorText,
   heldAt,
   isItemKind,
   plainRecordIfAny,
@@ -175,7 +176,7 @@ export class HistoryDialog extends Dialog<string> {
       this.strata.update((known) => new Set([...known, ...strata]));
       this.hasMore.set(hasMore);
     } catch (error) {
-      this.failure.set(`The history could not be read. ${error instanceof Error ? error.message : String(error)}`);
+      this.failure.set(`The history could not be read. ${errorText(error)}`);
     } finally {
       this.isLoading.set(false);
     }
@@ -218,7 +219,7 @@ export class HistoryDialog extends Dialog<string> {
       await this.log.commit(`${this.level().name} back to ${before ? 'before ' : ''}“${edit.label}”`, operations);
       this.dialog.close();
     } catch (error) {
-      this.failure.set(`Nothing was changed. ${error instanceof Error ? error.message : String(error)}`);
+      this.failure.set(`Nothing was changed. ${errorText(error)}`);
     }
   }
 

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import {
+  errorText,
   playFrom,
   playLevel,
   startOfPlay,
@@ -26,7 +27,7 @@ export function playMoves(
     try {
       states.push(move.kind === 'code' ? typeCode(model, state, move.level) : playLevel(model, state, move.step));
     } catch (error) {
-      return { states, fault: error instanceof Error ? error.message : String(error) };
+      return { states, fault: errorText(error) };
     }
   }
   return { states, fault: '' };

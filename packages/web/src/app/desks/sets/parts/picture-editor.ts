@@ -8,7 +8,7 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
-import { acceptOf, type Field, type FieldValue } from '@stravel/core';
+import { acceptOf, errorText, type Field, type FieldValue } from '@stravel/core';
 import { faultOfFile } from '../../../ui/chosen-file';
 
 const PICTURES = ['png', 'jpeg', 'webp'] as const;
@@ -83,7 +83,7 @@ export class PictureEditor {
       this.kept.emit(this.field().list ? [...(Array.isArray(value) ? (value as readonly string[]) : []), name] : name);
     } catch (error) {
       this.isBusy.set(false);
-      this.text.set(error instanceof Error ? error.message : String(error));
+      this.text.set(errorText(error));
     }
   }
 }

@@ -7,7 +7,7 @@ import { layoutActions } from '../../store/layout-store';
 import type { LayoutTool } from '../../store/layout-tools';
 
 /** Tools that make blocks. */
-export const BLOCK_FORMS = ['box', 'wedge', 'cylinder', 'prism'] as const satisfies readonly LayoutTool[];
+const BLOCK_FORMS = ['box', 'wedge', 'cylinder', 'prism'] as const satisfies readonly LayoutTool[];
 
 /** Form and measures of new blocks. */
 @Component({

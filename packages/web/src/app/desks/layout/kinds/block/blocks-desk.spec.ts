@@ -69,6 +69,7 @@ describe('what is done with blocks', () => {
   it('does nothing with no block', async () => {
     const bed = bedOf([], [{}]);
     await bed.blocks.cut();
+    await bed.blocks.hollow();
     await bed.blocks.join();
     await bed.blocks.surface();
     expect([bed.commits, bed.asked]).toEqual([[], []]);

@@ -100,6 +100,7 @@ export class BlocksDesk {
 
   async hollow(): Promise<void> {
     const blocks = this.desk.selectedOf('block');
+    if (blocks.length === 0) return;
     const questions: Question[] = [{ key: 'wall', label: 'Walls, m', kind: 'number', value: 0.3, least: 0.001 }];
     const operations = await this.ask.until(
       {

@@ -1,7 +1,7 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Dialogs } from '../../../../ui/dialogs';
 import { Store } from '@ngrx/store';
-import { type Json, type Marker, type Mask, type MaskSurvey, type PlanPoint } from '@stravel/core';
+import { errorText, type Json, type Marker, type Mask, type MaskSurvey, type PlanPoint } from '@stravel/core';
 import { ApiClient } from '../../../../api/api-client';
 import { Compute } from '../../../../compute/compute';
 import { workUntilLeft } from '../../../../compute/work-in-hand';
@@ -63,9 +63,7 @@ export class MasksDesk {
       // One that fails holds up none after it.
       this.strokes = this.strokes
         .then(() => this.paint(points))
-        .catch((error: unknown) =>
-          this.desk.notify(`The stroke was not painted. ${error instanceof Error ? error.message : String(error)}`),
-        );
+        .catch((error: unknown) => this.desk.notify(`The stroke was not painted. ${errorText(error)}`));
       await this.strokes;
     } else if (from[0] !== to[0] && from[1] !== to[1])
       await this.desk.add('mask', solidMask(from, to, floorHeight, this.pixelsPerMetre()), 'add a mask');
