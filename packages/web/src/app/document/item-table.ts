@@ -6,6 +6,7 @@ export interface ItemTable<K extends ItemKind> {
   has(id: string): boolean;
   get(id: string): ItemOfKind[K] | undefined;
   values(): IterableIterator<ItemOfKind[K]>;
+  keys(): IterableIterator<string>;
   /** Ids of all items, each with the group that it stands in, if any. */
   groups(): IterableIterator<readonly [id: string, group: string | null | undefined]>;
   put(item: ItemOfKind[K]): void;

@@ -146,6 +146,10 @@ export class PlacementStore implements ItemTable<'placement'> {
   }
 
   /** Every placement as a record, in order of slot. */
+  *keys(): IterableIterator<string> {
+    for (const id of this.ids) if (id !== undefined) yield id;
+  }
+
   *groups(): IterableIterator<readonly [id: string, group: string | undefined]> {
     for (let slot = 0; slot < this.slotCount; slot++) {
       const id = this.ids[slot];

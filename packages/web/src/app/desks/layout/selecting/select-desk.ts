@@ -1,19 +1,10 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
-import {
-  anyItem,
-  heldAt,
-  isSimilar,
-  matchesSelection,
-  type Item,
-  type ItemKind,
-  type SelectionQuery,
-} from '@stravel/core';
+import { heldAt, isSimilar, matchesSelection, specOf, type Item, type SelectionQuery } from '@stravel/core';
 import { OpenLevel } from '../../../document/level/open-level';
 import type { PickItem } from '../../../plate/pick-item';
 import { Session } from '../../../session';
 import { Ask, nameFault } from '../../../ui/ask';
-import { sourcesOf } from '../editing/item-names';
 import { LayoutDesk } from '../editing/layout-desk';
 import type { ItemRef } from '../store/layout-store';
 import { readSelections, type KeptSelections } from './kept-selections';
@@ -89,8 +80,7 @@ export class SelectDesk {
       const document = strata.get(stratum);
       const item = document?.item(kind, id);
       if (!document || !item) return false;
-      const [piece] = sourcesOf(anyItem<ItemKind>(kind, item));
-      const pieceName = piece?.to === 'piece' ? (heldAt(this.openLevel.pieces(), piece.id)?.name ?? '') : '';
+      const pieceName = specOf(kind).name(item, { piece: (id) => heldAt(this.openLevel.pieces(), id)?.name ?? '' });
       return matchesSelection(query, { kind, item, pieceName, bounds, groups: document.tables.group });
     });
   }

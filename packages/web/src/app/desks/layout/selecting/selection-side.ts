@@ -52,7 +52,7 @@ export class SelectionSide {
     return !document
       ? []
       : LISTED_KINDS.flatMap((kind) =>
-          [...document.tableOf(kind).groups()].map(([id]) => ({ stratum: document.id, kind, id })),
+          Array.from(document.tableOf(kind).keys(), (id) => ({ stratum: document.id, kind, id })),
         );
   });
   /** Reads an item anew for each row that is in view; a new function after every change. */
