@@ -2,11 +2,12 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
+  globalSetup: './fixtures/baked-archive.ts',
   testMatch: '**/*.e2e.ts',
   timeout: 150000,
   expect: { timeout: 30000 },
   fullyParallel: false,
-  workers: 1,
+  workers: 2,
   retries: process.env['CI'] ? 1 : 0,
   reporter: process.env['STRAVEL_E2E_REPORT']
     ? [['list'], ['json', { outputFile: process.env['STRAVEL_E2E_REPORT'] }]]

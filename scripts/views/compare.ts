@@ -1,9 +1,9 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
+import { DemoServer } from '../../e2e/fixtures/demo-server';
 import e2e from '../../e2e/playwright.config';
 import { VIEWS, type View } from './list';
 
@@ -17,41 +17,15 @@ const SAME = 24;
 const MOST_LOOKS = 60;
 const LOOK_MS = 250;
 
-interface Side {
-  readonly address: string;
-  end(): void;
-}
-
-async function serve(checkout: string): Promise<Side> {
-  const data = mkdtempSync(join(tmpdir(), 'stravel-views-'));
-  const child: ChildProcess = spawn(process.execPath, [join(checkout, 'packages/cli/dist/main.js'), 'demo'], {
-    env: { ...process.env, PORT: '0', STRAVEL_DATA: data, STRAVEL_LOG: 'warn' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  });
-  const address = await new Promise<string>((resolve, reject) => {
-    child.stdout?.on('data', (text: Buffer) => {
-      const found = /Stravel is at (\S+)/.exec(text.toString());
-      if (found) resolve(found[1]);
-    });
-    child.once('exit', (code) => reject(new Error(`the server of ${checkout} ended with ${code}`)));
-  });
-  for (;;) {
-    const answer = await fetch(`${address}/api/collections/cinderbrine/bakes`);
-    const { levels } = (await answer.json()) as { levels: { bakes: { state: string }[] }[] };
-    if (levels.every(({ bakes }) => bakes.every(({ state }) => state !== 'none'))) break;
-    await new Promise((resolve) => setTimeout(resolve, 500));
-  }
-  return {
-    address,
-    end: () => {
-      child.kill('SIGKILL');
-      rmSync(data, { recursive: true, force: true });
-    },
-  };
+async function serve(checkout: string): Promise<DemoServer> {
+  const server = new DemoServer(checkout);
+  await server.start();
+  await server.baked();
+  return server;
 }
 
 /** A picture of a view when it is at rest. */
-async function look(page: Page, { address }: Side, view: View): Promise<Buffer> {
+async function look(page: Page, { address }: DemoServer, view: View): Promise<Buffer> {
   await page.goto(address + view.path);
   await page.waitForLoadState('networkidle');
   let before = await atRest(page);
@@ -124,7 +98,7 @@ try {
   }
 } finally {
   await browser.close();
-  for (const side of sides) side.end();
+  for (const side of sides) await side.end();
 }
 process.stdout.write(
   `${VIEWS.length - differing} of ${VIEWS.length} views are the same; pictures of the others are in ${out}\n`,
