@@ -163,6 +163,7 @@ export { checkRemovals } from './sets/check-removals';
 
 export { canonicalJson, jsonOfText, parseJson } from './json/canonical-json';
 export { MAX_CHUNK_RECORDS, decodeChunk, decodePlacementChunk, encodeChunk } from './layout/chunk';
+export { blockColumnsOf, blocksOfColumns, type BlockColumns } from './items/block/columns';
 export { columnsOf, moreOf, placementAt } from './items/placement/columns';
 export type { PlacementColumns, PlacementMore } from './model/placement';
 

@@ -19,6 +19,7 @@ import {
 } from '@stravel/core';
 import type { HeldDocuments, HeldLevel } from './held-documents';
 import type { SectionExchange } from './section-exchange';
+import { movedWith, sentSection, type SentSection } from './sent-section';
 
 /** A level with all that its bakes are made from, but for what its strata hold. */
 export type HeldScene = Omit<LevelScene, 'content'> & { readonly level: HeldLevel };
@@ -36,9 +37,11 @@ export function createPageTasks(cache: BakeCache, held: HeldDocuments, exchange:
   };
   return {
     ...tasks,
+    'make-section': (reads: RecipeInputs, context: RunContext): SentSection =>
+      sentSection(tasks['make-section'](reads, context)),
     'section-key': (reads: RecipeInputs): string => bakeKey('section', reads),
-    'open-section': ({ key, bytes }: { readonly key: string; readonly bytes: Uint8Array }): Section =>
-      cache.brought('section', key, () => sectionOf(bytes)),
+    'open-section': ({ key, bytes }: { readonly key: string; readonly bytes: Uint8Array }): SentSection =>
+      sentSection(cache.brought('section', key, () => sectionOf(bytes))),
     bake: async <B extends BakeKind>(
       { scene: { level, ...scene }, ref }: { readonly scene: HeldScene; readonly ref: BakeRef<B> },
       context: RunContext,
@@ -68,3 +71,20 @@ export type PageTasks = ReturnType<typeof createPageTasks>;
 export type PageTaskName = keyof PageTasks;
 export type PageTaskInput<N extends PageTaskName> = Parameters<PageTasks[N]>[0];
 export type PageTaskResult<N extends PageTaskName> = Awaited<ReturnType<PageTasks[N]>>;
+
+/** What a result hands over to the page: buffers that nobody in the worker holds any more. */
+export const MOVED: { readonly [N in PageTaskName]?: (result: PageTaskResult<N>) => Transferable[] } = {
+  'make-section': movedWith,
+  'open-section': movedWith,
+  'plan-density': ({ cells }) => wholeBuffer(cells),
+  'distance-shade': ({ metres }) => wholeBuffer(metres),
+  'map-of-mask': wholeBuffer,
+  'read-pieces': ({ glb }) => (glb ? wholeBuffer(glb) : []),
+  'add-to-kit': wholeBuffer,
+  'build-chains': ({ glb }) => wholeBuffer(glb),
+};
+
+/** The buffer of what alone stands in it; a part of a larger one is copied. */
+function wholeBuffer({ buffer, byteLength }: ArrayBufferView): Transferable[] {
+  return buffer instanceof ArrayBuffer && buffer.byteLength === byteLength ? [buffer] : [];
+}

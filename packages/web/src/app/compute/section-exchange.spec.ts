@@ -1,8 +1,26 @@
 import { MessageChannel } from 'node:worker_threads';
-import { BakeCache, type Section } from '@stravel/core';
+import { BakeCache, boxPlanes, type Section } from '@stravel/core';
 import { SectionExchange } from './section-exchange';
 
-const section = (line: string) => ({ version: 1, line, blocks: [], markers: [], findings: [] }) as unknown as Section;
+const section = (line: string): Section => ({
+  version: 1,
+  recipe: 'r',
+  line,
+  blocks: [
+    {
+      id: 'r.floor',
+      name: 'floor',
+      position: [1, -1, 2],
+      turn: [0, 0, 0],
+      planes: boxPlanes([4, 1, 4]),
+      sight: 'hides',
+      material: 'salt',
+    },
+  ],
+  markers: [],
+  told: [],
+  findings: [],
+});
 
 describe('the exchange of sections', () => {
   const caches = [new BakeCache(1e6), new BakeCache(1e6)];

@@ -1,4 +1,5 @@
 import type { BakeCache, Section } from '@stravel/core';
+import { movedWith, sentSection, takenSection, type SentSection } from './sent-section';
 
 /** After this long a section is made here, whatever the other worker has, milliseconds. */
 const WAIT_MS = 2000;
@@ -6,7 +7,7 @@ const WAIT_MS = 2000;
 /** What workers say to each other. */
 export type ExchangeMessage =
   | { readonly type: 'ask'; readonly id: number; readonly key: string }
-  | { readonly type: 'give'; readonly id: number; readonly section: Section | undefined };
+  | { readonly type: 'give'; readonly id: number; readonly section: SentSection | undefined };
 
 /** Lets a worker have the sections that another has made: none is made twice, and none goes through the page. */
 export class SectionExchange {
@@ -53,10 +54,14 @@ export class SectionExchange {
   }
 
   private take(message: ExchangeMessage): void {
-    if (message.type === 'give') this.asked.get(message.id)?.(message.section);
+    if (message.type === 'give') this.asked.get(message.id)?.(message.section && takenSection(message.section));
     else {
-      const section = this.cache.get('section', message.key);
-      this.port?.postMessage({ type: 'give', id: message.id, section } satisfies ExchangeMessage);
+      const kept = this.cache.get('section', message.key);
+      const section = kept && sentSection(kept);
+      this.port?.postMessage(
+        { type: 'give', id: message.id, section } satisfies ExchangeMessage,
+        section ? movedWith(section) : [],
+      );
     }
   }
 }

@@ -1,6 +1,6 @@
 import { BakeCache, createRunContext, toPlainError, type RunContext } from '@stravel/core';
 import { HeldDocuments } from './held-documents';
-import { createPageTasks } from './page-tasks';
+import { MOVED, createPageTasks } from './page-tasks';
 import { SectionExchange } from './section-exchange';
 import type { ComputeAnswer, ComputeRequest, WorkerMessage } from './protocol';
 
@@ -18,7 +18,7 @@ export class WorkerSide {
   /** What is in hand; the next waits for it, as progress and results of one are never mixed with another's. */
   private last: Promise<void> = Promise.resolve();
 
-  constructor(private readonly answer: (answer: ComputeAnswer) => void) {}
+  constructor(private readonly answer: (answer: ComputeAnswer, moved?: Transferable[]) => void) {}
 
   take(message: WorkerMessage): void {
     if (message.type === 'peer') {
@@ -49,10 +49,12 @@ export class WorkerSide {
       },
     });
     try {
-      // The request's type ties task and input together; the table has lost that tie.
+      // The request's type ties task, input and result together; the tables have lost that tie.
       const work = this.tasks[task] as (input: unknown, context: RunContext) => never | Promise<never>;
       context.checkCancelled();
-      this.answer({ id, type: 'done', result: await work(input, context) });
+      const result = await work(input, context);
+      const moved = MOVED[task] as ((result: unknown) => Transferable[]) | undefined;
+      this.answer({ id, type: 'done', result }, moved?.(result));
     } catch (error) {
       this.answer({ id, type: 'failed', error: toPlainError(error) });
     }

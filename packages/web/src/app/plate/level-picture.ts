@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { recipeInputs, type Box3 } from '@stravel/core';
 import { Compute } from '../compute/compute';
+import { takenSection } from '../compute/sent-section';
 import { DocumentRegistry } from '../document/document-registry';
 import { documentOfSection } from '../document/level/level-sections';
 import { storedContent } from '../document/level/stored-content';
@@ -124,7 +125,8 @@ export class LevelPicture {
     } of strata) {
       for (const recipe of recipes.values()) {
         const reads = recipeInputs(recipe, pins.values());
-        sections.push(documentOfSection(recipe.id, await this.compute.run('make-section', reads).result));
+        const sent = await this.compute.run('make-section', reads).result;
+        sections.push(documentOfSection(recipe.id, takenSection(sent)));
       }
     }
     const used = new Set(

@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { CoreError, type Recipe, type RecipeInputs } from '@stravel/core';
+import { CoreError, blockColumnsOf, type Recipe, type RecipeInputs } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Compute } from '../../compute/compute';
 import { EditLog } from '../../edits/edit-log';
@@ -43,8 +43,8 @@ describe('sections that take long to make', () => {
     isMade = true;
     const results: Record<string, unknown> = {
       'section-key': 'key',
-      'open-section': { kept: true },
-      'make-section': { made: true },
+      'open-section': { kept: true, blocks: blockColumnsOf([]) },
+      'make-section': { made: true, blocks: blockColumnsOf([]) },
     };
     TestBed.configureTestingModule({
       providers: [
@@ -92,7 +92,7 @@ describe('sections that take long to make', () => {
   it('come from the server that keeps them, where it is faster', async () => {
     isMade = false;
     answer = answerOf('key');
-    expect(await bring(long).result).toEqual({ kept: true });
+    expect(await bring(long).result).toEqual({ kept: true, blocks: [] });
     expect(asked.map(({ url }) => url)).toEqual(['/api/collections/c/bakes/section/own~r']);
     expect(ran).toEqual(['section-key', 'make-section', 'cancel make-section', 'open-section']);
   });
@@ -104,16 +104,16 @@ describe('sections that take long to make', () => {
       () => new Promise<Response>(() => undefined),
     ]) {
       ran = [];
-      expect(await bring(long).result).toEqual({ made: true });
+      expect(await bring(long).result).toEqual({ made: true, blocks: [] });
       expect(ran).toEqual(['section-key', 'make-section']);
     }
     expect(asked[2].signal.aborted).toBe(true);
   });
 
   it('are made at once where that is quick, or the server does not know of them yet', async () => {
-    expect(await bring(quick).result).toEqual({ made: true });
+    expect(await bring(quick).result).toEqual({ made: true, blocks: [] });
     saved.set({ state: 'saving' });
-    expect(await bring(long).result).toEqual({ made: true });
+    expect(await bring(long).result).toEqual({ made: true, blocks: [] });
     expect([asked, ran]).toEqual([[], ['make-section', 'make-section']]);
   });
 

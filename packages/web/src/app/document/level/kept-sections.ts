@@ -2,6 +2,7 @@ import { Injectable, inject } from '@angular/core';
 import { recipeSpec, sectionSubject, type RecipeInputs, type Section } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Compute, type Run } from '../../compute/compute';
+import { takenSection } from '../../compute/sent-section';
 import { EditLog } from '../../edits/edit-log';
 import { Session } from '../../session';
 
@@ -24,7 +25,10 @@ export class KeptSections {
   /** A section by what it reads. The newest of a recipe ends those before it. */
   bring(stratum: string, reads: RecipeInputs, onProgress: (fraction: number, stage: string) => void): Run<Section> {
     const slot = `section ${reads.recipe.id}`;
-    const make = (): Run<Section> => this.compute.run('make-section', reads, { onProgress, slot });
+    const make = (): Run<Section> => {
+      const { result, cancel } = this.compute.run('make-section', reads, { onProgress, slot });
+      return { result: result.then(takenSection), cancel };
+    };
     const collection = this.session.collection();
     const isKnownThere = this.edits.saveState().state === 'saved';
     if (!collection || !isKnownThere || recipeSpec(reads.recipe).cost(reads).ms <= QUICK_MS) return make();
@@ -40,7 +44,10 @@ export class KeptSections {
       if (!isBytes(first)) return first;
       making.cancel();
       await made.catch(() => undefined);
-      return this.compute.run('open-section', first).result.catch(() => (making = make()).result);
+      return this.compute
+        .run('open-section', first)
+        .result.then(takenSection)
+        .catch(() => (making = make()).result);
     };
     return {
       result: bring(),
