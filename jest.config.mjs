@@ -3,7 +3,7 @@ const plain = (name, roots) => ({
   roots,
   testEnvironment: 'node',
   testMatch: ['**/*.spec.ts'],
-  setupFiles: ['<rootDir>/scripts/property-seed.cjs'],
+  setupFiles: ['<rootDir>/scripts/property-seed.cjs', '<rootDir>/scripts/pattern-engine.cjs'],
   transform: { '\\.[mc]?[tj]s$': '<rootDir>/scripts/jest-esbuild.cjs' },
   transformIgnorePatterns: [
     '/node_modules/(?!(fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|idb|meshoptimizer)/)',

@@ -81,24 +81,39 @@ test.describe('Sets desk', () => {
   });
 
   test('shows its first table with what it needs alone', async ({ page, stravel }) => {
-    const cdp = await page.context().newCDPSession(page);
-    await cdp.send('Network.enable');
-    let bytes = 0;
-    cdp.on('Network.loadingFinished', ({ encodedDataLength }) => (bytes += encodedDataLength));
-    const scripts: Promise<string>[] = [];
-    let isCounted = true;
-    page.on('response', (response) => {
-      // What comes later would still be read when the test has ended.
-      if (isCounted && response.url().endsWith('.js')) scripts.push(response.text());
+    await page.addInitScript(() => {
+      const watch = new MutationObserver(() => {
+        if (
+          !Array.from(document.querySelectorAll('[role=gridcell]')).some(({ textContent }) =>
+            textContent?.includes('Cullet Yard'),
+          )
+        )
+          return;
+        Object.assign(globalThis, { tableAt: performance.now() });
+        watch.disconnect();
+      });
+      watch.observe(document, { childList: true, subtree: true, characterData: true });
     });
     await page.goto(`${stravel.address}/c/cinderbrine/sets`);
     await expect(page.getByRole('gridcell', { name: 'Cullet Yard', exact: true })).toBeVisible();
-    isCounted = false;
-    const loaded = await Promise.all(scripts);
-    expect(loaded.length).toBeGreaterThan(3);
-    // What draws models is loaded where models are drawn.
-    expect(loaded.filter((text) => text.includes('WebGL2RenderingContext')).map(({ length }) => length)).toEqual([]);
-    expect(bytes).toBeLessThan(650_000);
+    // What comes later is not of the first table.
+    const needed = await page.evaluate(() => {
+      const { tableAt } = globalThis as unknown as { tableAt: number };
+      const loads = performance.getEntriesByType('resource') as PerformanceResourceTiming[];
+      return loads
+        .filter(({ responseEnd }) => responseEnd <= tableAt)
+        .map(({ name, transferSize }) => ({ name, transferSize }));
+    });
+    const scripts = needed.filter(({ name }) => name.endsWith('.js'));
+    expect(scripts.length).toBeGreaterThan(3);
+    for (const { name } of scripts) {
+      const text = await (await page.request.get(name)).text();
+      // What draws models is loaded where models are drawn, what checks patterns once there is something to check.
+      for (const later of ['WebGL2RenderingContext', 'RE2JS'])
+        expect([name, text.includes(later)]).toEqual([name, false]);
+    }
+    const bytes = needed.reduce((sum, { transferSize }) => sum + transferSize, 0);
+    expect(bytes).toBeLessThan(490_000);
     expect(bytes).toBeGreaterThan(200_000);
   });
 

@@ -223,7 +223,7 @@ export {
 } from './sets/field-value';
 export { planFieldChange, type ChangeOutcome, type FieldChange, type ValueChange } from './sets/field-change';
 export { linkUses, redirectLinks, type LinkUse } from './sets/links';
-export { patternFault } from './fields/pattern';
+export { installPatternEngine, patternFault } from './fields/pattern';
 export { planCells, type CellColumn, type CellPlan, type CellText, type PlannedCell } from './sets/write-cells';
 export {
   MATCH_BY,
@@ -248,7 +248,8 @@ export {
 } from './model/table-view';
 export { applyView, type ViewCell } from './sets/apply-view';
 export { ruleText, unlockModel, type FigureOf, type UnlockModel } from './sets/unlock-model';
-export { ORDER_NODE, type OrderGraph } from './sets/order-graph';
+export type { OrderGraph } from './sets/order-graph';
+export { ORDER_NODE } from './sets/order-node';
 export { checkUnlocking } from './sets/unlock-check';
 export {
   playFrom,
@@ -434,7 +435,8 @@ export type {
   RehearsalResult,
   WalkLoad,
 } from './cells/rehearsal-result';
-export { DEFAULT_CHAIN, simplifyChain, simplifierReady, type ChainOptions } from './detail/simplify-chain';
+export { DEFAULT_CHAIN, type ChainOptions } from './detail/chain-options';
+export { simplifyChain, simplifierReady } from './detail/simplify-chain';
 export { MeasuredSurface, surfaceOf } from './detail/measure-deviation';
 export type { Surface } from './detail/surface';
 export {

@@ -1,15 +1,30 @@
 import { errorText } from '../errors';
-import { RE2JS } from 're2js';
 
-const compiled = new Map<string, RE2JS | string>();
+/** A compiled pattern. */
+export interface CompiledPattern {
+  /** Whether a text matches as a whole, in time linear in the text. */
+  matches(text: string): boolean;
+}
+
+/** What compiles patterns. @throws Error that says why a pattern is none */
+export type PatternEngine = (pattern: string) => CompiledPattern;
+
+/** An engine is large: whoever starts threads or a server installs it first, a page once there is something to check. */
+let engine: PatternEngine | undefined;
+const compiled = new Map<string, CompiledPattern | string>();
 const MAX_KEPT = 200;
 
+export function installPatternEngine(one: PatternEngine): void {
+  engine = one;
+}
+
 /** The pattern compiled, or why it is none. Few patterns are used again and again. */
-function compile(pattern: string): RE2JS | string {
+function compile(pattern: string): CompiledPattern | string {
+  if (!engine) return 'patterns can’t be checked yet; try again in a moment';
   let found = compiled.get(pattern);
   if (found === undefined) {
     try {
-      found = RE2JS.compile(pattern);
+      found = engine(pattern);
     } catch (error) {
       found = errorText(error);
     }

@@ -1,7 +1,7 @@
 import type { Field, FieldScalar, FieldValue } from '../model/field';
 import type { Level } from '../model/level';
 import type { RecordTables } from '../model/records';
-import { matchesPattern } from '../fields/pattern';
+import { matchesPattern, patternFault } from '../fields/pattern';
 
 /** A value that was read, or why it is none. */
 export type ReadValue =
@@ -121,10 +121,13 @@ function scalarFault(field: Field, value: FieldValue, links: LinkLookup): string
       return links.allowed(field, value) ? null : `${shown()} is not a level that may be linked here.`;
     case 'entry':
       return links.allowed(field, value) ? null : `${shown()} is not an entry that may be linked here.`;
-    default:
-      return field.pattern && !matchesPattern(field.pattern, value)
+    default: {
+      if (!field.pattern || matchesPattern(field.pattern, value)) return null;
+      const fault = patternFault(field.pattern);
+      return fault === null
         ? `${shown()} does not match ${field.pattern}.`
-        : null;
+        : `${shown()} can’t be held against ${field.pattern}: ${fault}.`;
+    }
   }
 }
 

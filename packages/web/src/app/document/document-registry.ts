@@ -1,4 +1,4 @@
-import { Injectable, inject, signal } from '@angular/core';
+import { Injectable, Injector, afterNextRender, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
   isRecordKind,
@@ -45,6 +45,7 @@ const MAX_LOAD_TRIES = 5;
 export class DocumentRegistry {
   private readonly api = inject(ApiClient);
   private readonly store = inject(Store);
+  private readonly injector = inject(Injector);
   private readonly strata = new Map<string, StratumDocument>();
   private readonly loads = new Map<string, Promise<StratumDocument>>();
   private readonly loading = new Map<string, Loading>();
@@ -82,6 +83,10 @@ export class DocumentRegistry {
     this.store.dispatch(recordsActions.operationsApplied({ operations: tail }));
     this.isOpen = true;
     this.laid.opened(RECORDS_DOCUMENT);
+    // Once the first table, which needs none of it, is drawn.
+    afterNextRender(() => whenIdle(() => void import('./records/pattern-engine').catch(() => undefined)), {
+      injector: this.injector,
+    });
     return sequence;
   }
 
@@ -236,4 +241,11 @@ export class DocumentRegistry {
 /** A page that leaves out what it does not know would show less than there is. */
 function unknownKind(document: string, kind: string): Error {
   return new Error(`The document ${document} holds things of a kind that this page does not know: ${kind}. Reload it.`);
+}
+
+/** Not every browser tells when it is idle. */
+function whenIdle(work: () => void): void {
+  const ask: unknown = Reflect.get(globalThis, 'requestIdleCallback');
+  if (typeof ask === 'function') requestIdleCallback(work);
+  else setTimeout(work);
 }

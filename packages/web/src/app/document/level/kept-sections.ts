@@ -26,8 +26,8 @@ export class KeptSections {
   bring(stratum: string, reads: RecipeInputs, onProgress: (fraction: number, stage: string) => void): Run<Section> {
     const slot = `section ${reads.recipe.id}`;
     const make = (): Run<Section> => {
-      const { result, cancel } = this.compute.run('make-section', reads, { onProgress, slot });
-      return { result: result.then(takenSection), cancel };
+      const run = this.compute.run('make-section', reads, { onProgress, slot });
+      return { result: run.result.then(takenSection), cancel: () => run.cancel() };
     };
     const collection = this.session.collection();
     const isKnownThere = this.edits.saveState().state === 'saved';
