@@ -8,7 +8,8 @@ import type { KitMeshes, MeshOfPiece, MeshPart } from '../mesh/kit-meshes';
 import { stepCost } from '../mesh/mesh-cost';
 import { stepNodeName, type PieceStep } from '../model/kit';
 import { MeasuredSurface, surfaceOf } from './measure-deviation';
-import { DEFAULT_CHAIN, sharedBorders, simplifierReady, simplifyChain, type ChainOptions } from './simplify-chain';
+import { DEFAULT_CHAIN, type ChainOptions } from './chain-options';
+import { sharedBorders, simplifierReady, simplifyChain } from './simplify-chain';
 
 /** Name of the piece that a node of a kit's GLB belongs to. */
 const STEP_NAME = /\.step\d+$/;

@@ -1,4 +1,5 @@
 import { MeshoptSimplifier, type Flags } from 'meshoptimizer/simplifier';
+import type { ChainOptions } from './chain-options';
 import { positionsOf, type MeshPart } from '../mesh/kit-meshes';
 import { soundTriangles } from '../mesh/sound-triangles';
 
@@ -12,15 +13,6 @@ const ATTRIBUTE_WEIGHTS: Readonly<Record<string, number>> = {
 /** The simplifier stops at the triangles asked for, not at an error: what is off is measured afterwards. */
 const NO_ERROR_LIMIT = 1e9;
 
-/** How a chain is made. */
-export interface ChainOptions {
-  /** Coarser steps at most, 1 to 8. Default 5. */
-  readonly steps: number;
-  /** Triangles of a step as a share of those of the step before, above 0 and below 1. Default 0.5. */
-  readonly ratio: number;
-}
-
-export const DEFAULT_CHAIN: ChainOptions = { steps: 5, ratio: 0.5 };
 /** A step must have at most this share of the triangles of the one before; else the chain ends. */
 const MIN_GAIN = 0.9;
 

@@ -1,5 +1,6 @@
 import { Graph, layout } from '@dagrejs/dagre';
 import type { RunContext } from '../context/run-context';
+import { ORDER_NODE } from './order-node';
 
 /** Levels and which follows which. */
 export interface OrderGraphInput {
@@ -32,9 +33,6 @@ interface Whole {
   readonly width?: number;
   readonly height?: number;
 }
-
-/** Size of a level in the graph, pixels. */
-export const ORDER_NODE = { width: 172, height: 42 } as const;
 
 /**
  * Lays the order of play out in layers, from the top down. Nodes that an edge names but the list lacks are left out.

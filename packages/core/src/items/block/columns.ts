@@ -39,14 +39,16 @@ export function blockColumnsOf(blocks: readonly Block[]): BlockColumns {
   const put = (values: readonly number[]): void => {
     for (const value of values) numbers[at++] = value;
   };
-  blocks.forEach(({ id: _, name, position, turn, planes, sight, material, ...rest }, i) => {
+  const ids: string[] = [];
+  for (const [i, { id, name, position, turn, planes, sight, material, ...rest }] of blocks.entries()) {
+    ids.push(id);
     indices.set([wordAt(name), wordAt(material), BLOCK_SIGHTS.indexOf(sight), planes.length], i * INDICES);
     put(position);
     put(turn);
     for (const plane of planes) put(plane);
     if (Object.keys(rest).length > 0) more.set(i, rest);
-  });
-  return { ids: blocks.map(({ id }) => id), words: [...words.keys()], indices, numbers, more };
+  }
+  return { ids, words: [...words.keys()], indices, numbers, more };
 }
 
 /** The blocks of columns. */
