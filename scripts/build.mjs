@@ -2,6 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
+import { compressPage } from './compress-page.mjs';
 
 const root = fileURLToPath(new URL('..', import.meta.url));
 const ownPackages = /^@stravel\//;
@@ -55,6 +56,7 @@ export function buildWeb() {
     stdio: 'inherit',
     env: { ...process.env, NG_CLI_ANALYTICS: 'false' },
   });
+  compressPage(`${root}/packages/web/dist/browser`);
 }
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {

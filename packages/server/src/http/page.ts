@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import express, { Router, type Response } from 'express';
+import { Router, type Response } from 'express';
+import expressStaticGzip from 'express-static-gzip';
 
 /** Headers that every answer carries: nothing from elsewhere, and an isolated page so that workers can share memory. */
 export function securityHeaders(response: Response, nonce?: string): void {
@@ -28,7 +29,15 @@ export function pageRoutes(webFolder: string): Router {
     if (request.path === '/index.html') sendIndex(response, index);
     else next();
   });
-  router.use(express.static(webFolder, { index: false, immutable: true, maxAge: '1y', fallthrough: true }));
+  // Packed when they were built, where the browser takes that.
+  router.use(
+    expressStaticGzip(webFolder, {
+      index: false,
+      enableBrotli: true,
+      orderPreference: ['br'],
+      serveStatic: { immutable: true, maxAge: '1y', fallthrough: true },
+    }),
+  );
   // Only paths without an extension are the page's own; a missing script must stay missing.
   router.get('/{*path}', (request, response, next) => {
     if (/\.[a-z0-9]+$/i.test(request.path) || request.path.startsWith('/api/')) next();
