@@ -71,7 +71,11 @@ export class FindingsPage {
   });
   readonly lines = computed((): Line[] => {
     const byCode = new Map<string, Finding[]>();
-    for (const finding of this.shown()) byCode.set(finding.code, [...(byCode.get(finding.code) ?? []), finding]);
+    for (const finding of this.shown()) {
+      const alike = byCode.get(finding.code);
+      if (alike) alike.push(finding);
+      else byCode.set(finding.code, [finding]);
+    }
     const rank = { error: 0, warning: 1, note: 2 };
     const causes = [...byCode].sort(([, a], [, b]) => rank[a[0].severity] - rank[b[0].severity] || b.length - a.length);
     return causes.flatMap(([code, findings]): Line[] => [

@@ -14,7 +14,7 @@ import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
 import { setRecordField } from '../edits/operations';
 import { FindingsHome } from '../findings/findings-home';
-import { ReadinessDialog, type ReadinessData } from './readiness-dialog';
+import type { ReadinessData } from './readiness-dialog';
 
 const NONE: readonly string[] = [];
 
@@ -96,12 +96,14 @@ export class Readiness {
       devices: Object.values(tables.device),
       level: level === undefined ? undefined : { name: tables.level[level].name, faults: () => this.faultsOf()(level) },
     };
-    void this.dialogs.open(ReadinessDialog, data).then((rules) => {
-      const settings = this.settings();
-      if (rules && settings)
-        void this.edits.commit('what makes a level ready', [
-          setRecordField('collection', settings, 'readiness', plainJson(rules)),
-        ]);
-    });
+    void this.dialogs
+      .bring(() => import('./readiness-dialog').then(({ ReadinessDialog }) => ReadinessDialog), data)
+      .then((rules) => {
+        const settings = this.settings();
+        if (rules && settings)
+          void this.edits.commit('what makes a level ready', [
+            setRecordField('collection', settings, 'readiness', plainJson(rules)),
+          ]);
+      });
   }
 }

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, Injectable, InjectionToken, inject } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { MatDialog } from '@angular/material/dialog';
+import { MatSnackBar } from '@angular/material/snack-bar';
 import { Dialog, Dialogs } from './dialogs';
 
 /** Something that a page alone has. */
@@ -49,5 +50,19 @@ describe('dialogs', () => {
     expect(text).toBe('nobody’s, 7');
     shown.close();
     expect(await answer).toBeUndefined();
+  });
+
+  it('whose code is loaded when they are asked for open then, and what cannot be loaded is said', async () => {
+    const dialogs = TestBed.inject(Dialogs);
+    const answer = dialogs.bring(() => Promise.resolve(Asked), 8);
+    await new Promise((resolve) => setTimeout(resolve));
+    TestBed.tick();
+    expect(document.querySelector('sv-asked:last-of-type')?.textContent).toBe('nobody’s, 8');
+    TestBed.inject(MatDialog).openDialogs[0].close('later');
+    expect(await answer).toBe('later');
+    const said = jest.spyOn(TestBed.inject(MatSnackBar), 'open').mockReturnValue(undefined as never);
+    expect(await dialogs.bring<number, string>(() => Promise.reject(new Error('gone')), 9)).toBeUndefined();
+    expect(said.mock.calls[0][0]).toBe('This could not be loaded. Try again once the server answers.');
+    expect(TestBed.inject(MatDialog).openDialogs).toHaveLength(0);
   });
 });

@@ -34,15 +34,12 @@ import { FieldContext } from './fields/field-context';
 import { FieldDialogs } from './fields/field-dialogs';
 import { binLevels, binSet, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
 import { SETS_DESK } from './manifest';
-import { BinDialog } from './parts/bin-dialog';
-import { ChooseSetDialog, type ChooseSetData } from './parts/choose-set-dialog';
+import type { ChooseSetData } from './parts/choose-set-dialog';
 import { RecordTable, type RowRequest } from './parts/record-table';
-import { HistoryDialog } from './history/history-dialog';
 import { PictureMaker } from '../../bakes/pictures/picture-maker';
 import { Readiness } from '../../readiness/readiness';
 import { RegisterMaker } from './registers/register-maker';
 import { LevelReuser } from './reuse/level-reuser';
-import { StartDialog } from './start/start-dialog';
 import { SetsTabs } from './parts/sets-tabs';
 import { readAhead, searchText } from './search-texts';
 import { setsActions, setsFeature } from './store/sets-store';
@@ -314,7 +311,10 @@ export class SetsPage {
   }
 
   openStart(): void {
-    void this.dialogs.open(StartDialog, this.tables().level[this.state().active?.row ?? '']?.id);
+    void this.dialogs.bring(
+      () => import('./start/start-dialog').then(({ StartDialog }) => StartDialog),
+      this.tables().level[this.state().active?.row ?? '']?.id,
+    );
   }
 
   openCodes(): void {
@@ -326,7 +326,7 @@ export class SetsPage {
   }
 
   openBin(): void {
-    void this.dialogs.open(BinDialog, undefined);
+    void this.dialogs.bring(() => import('./parts/bin-dialog').then(({ BinDialog }) => BinDialog), undefined);
   }
 
   moveChosen(): void {
@@ -355,7 +355,11 @@ export class SetsPage {
       this.workspace.openLevel(one.id);
       await this.addresses.go(['/layout', one.id]);
     } else if (request === 'order') await this.addresses.go(['/sets/order'], { level: one.id });
-    else if (request === 'history') await this.dialogs.open(HistoryDialog, one.id);
+    else if (request === 'history')
+      await this.dialogs.bring(
+        () => import('./history/history-dialog').then(({ HistoryDialog }) => HistoryDialog),
+        one.id,
+      );
     else if (request === 'picture of plan' || request === 'picture of model')
       await this.makePictures(request === 'picture of plan' ? 'plan' : 'model', levels);
     else if (request === 'duplicate') this.reuse(levels);
@@ -377,9 +381,11 @@ export class SetsPage {
       title: `Move ${levels.length === 1 ? levels[0].name : `${levels.length} levels`} to`,
       tree: this.tree(),
     };
-    void this.dialogs.open(ChooseSetDialog, data).then((set) => {
-      if (set !== undefined) void this.commitMoves(levels, moveLevels(this.tables(), levels, set, null));
-    });
+    void this.dialogs
+      .bring(() => import('./parts/choose-set-dialog').then(({ ChooseSetDialog }) => ChooseSetDialog), data)
+      .then((set) => {
+        if (set !== undefined) void this.commitMoves(levels, moveLevels(this.tables(), levels, set, null));
+      });
   }
 
   private async commitMoves(levels: readonly Level[], operations: readonly Operation[]): Promise<void> {

@@ -4,7 +4,7 @@ import { Store } from '@ngrx/store';
 import { counted, type CellColumn, type LevelSet, type SetNode } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
-import { CsvDialog, type CsvDialogData } from './csv-dialog';
+import type { CsvDialogData } from './csv-dialog';
 import { downloadCsv } from './csv-mapping';
 
 /** Tables out to CSV files and in again. */
@@ -21,10 +21,12 @@ export class CsvTransfer {
 
   takeIn(register: string | null, columns: readonly CellColumn[]): void {
     const data: CsvDialogData = { register, columns, tables: this.tables(), sets: setsOf(this.tree()) };
-    void this.dialogs.open(CsvDialog, data).then((decision) => {
-      if (decision)
-        void this.edits.commit(`take in ${counted(decision.count, 'row')} of a CSV file`, decision.operations);
-    });
+    void this.dialogs
+      .bring(() => import('./csv-dialog').then(({ CsvDialog }) => CsvDialog), data)
+      .then((decision) => {
+        if (decision)
+          void this.edits.commit(`take in ${counted(decision.count, 'row')} of a CSV file`, decision.operations);
+      });
   }
 }
 

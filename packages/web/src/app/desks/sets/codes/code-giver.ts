@@ -5,7 +5,7 @@ import { DEFAULT_CODE_PATTERN, counted, plainJson } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
-import { CodesDialog, type CodesData } from './codes-dialog';
+import type { CodesData } from './codes-dialog';
 
 /** Keeps the pattern of codes and gives new ones to levels, as one edit. */
 @Injectable()
@@ -21,16 +21,20 @@ export class CodeGiver {
   open(chosen: ReadonlySet<string>): void {
     const pattern = this.settings()?.codes ?? DEFAULT_CODE_PATTERN;
     const data: CodesData = { tables: this.tables(), pattern, levels: this.levels(), chosen };
-    void this.dialogs.open(CodesDialog, data).then((choice) => {
-      const settings = this.settings();
-      if (!choice || !settings) return;
-      const kept =
-        choice.pattern === pattern ? [] : [setRecordField('collection', settings, 'codes', plainJson(choice.pattern))];
-      const given = choice.codes.map(({ level, code }) => setRecordField('level', level, 'code', code));
-      void this.edits.commit(given.length > 0 ? `codes of ${counted(given.length, 'level')}` : 'how codes are made', [
-        ...kept,
-        ...given,
-      ]);
-    });
+    void this.dialogs
+      .bring(() => import('./codes-dialog').then(({ CodesDialog }) => CodesDialog), data)
+      .then((choice) => {
+        const settings = this.settings();
+        if (!choice || !settings) return;
+        const kept =
+          choice.pattern === pattern
+            ? []
+            : [setRecordField('collection', settings, 'codes', plainJson(choice.pattern))];
+        const given = choice.codes.map(({ level, code }) => setRecordField('level', level, 'code', code));
+        void this.edits.commit(given.length > 0 ? `codes of ${counted(given.length, 'level')}` : 'how codes are made', [
+          ...kept,
+          ...given,
+        ]);
+      });
   }
 }

@@ -6,8 +6,8 @@ import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { newId } from '../../../edits/operations';
 import { FieldContext } from './field-context';
-import { FieldDialog, type FieldDialogData } from './field-dialog';
-import { FieldsDialog, type FieldsDialogData } from './fields-dialog';
+import type { FieldDialogData } from './field-dialog';
+import type { FieldsDialogData } from './fields-dialog';
 
 /** Opens the dialogs in which fields are made and changed, and makes what was decided one edit. */
 @Injectable()
@@ -19,7 +19,7 @@ export class FieldDialogs {
 
   list(register: string | null): void {
     const data: FieldsDialogData = { register, edit: (field) => this.edit(field), add: (of) => this.add(of) };
-    void this.dialogs.open(FieldsDialog, data);
+    void this.dialogs.bring(() => import('./fields-dialog').then(({ FieldsDialog }) => FieldsDialog), data);
   }
 
   add(register: string | null): void {
@@ -40,8 +40,10 @@ export class FieldDialogs {
 
   private open(field: Field | null, base: FieldDialogData['base']): void {
     const data: FieldDialogData = { field, base, tables: this.tables(), links: this.context.links() };
-    void this.dialogs.open(FieldDialog, data).then((decision) => {
-      if (decision) void this.edits.commit(decision.label, decision.change.operations);
-    });
+    void this.dialogs
+      .bring(() => import('./field-dialog').then(({ FieldDialog }) => FieldDialog), data)
+      .then((decision) => {
+        if (decision) void this.edits.commit(decision.label, decision.change.operations);
+      });
   }
 }

@@ -23,7 +23,6 @@ import { remove, setRecordField } from '../../../edits/operations';
 import { Workspace } from '../../../workspace';
 import { StartHere } from '../../../start-here';
 import { FieldContext } from '../fields/field-context';
-import { StartDialog } from '../start/start-dialog';
 import { RegisterMaker } from '../registers/register-maker';
 import { SetsTabs } from '../parts/sets-tabs';
 import { OrderCard } from './order-card';
@@ -157,7 +156,10 @@ export class OrderPage {
   });
 
   openStart(): void {
-    void this.dialogs.open(StartDialog, this.selected() || undefined);
+    void this.dialogs.bring(
+      () => import('../start/start-dialog').then(({ StartDialog }) => StartDialog),
+      this.selected() || undefined,
+    );
   }
 
   select(id: string): void {

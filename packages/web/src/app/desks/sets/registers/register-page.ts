@@ -43,7 +43,7 @@ import { ShownView } from '../views/shown-view';
 import { ViewPanel } from '../views/view-panel';
 import { entryColumns, plainRows, type TableColumn, type TableRow } from '../table-rows';
 import { deleteEntries, duplicateEntries, newEntry, stepEntry } from './register-edits';
-import { UsesDialog, type UsesData } from './uses-dialog';
+import type { UsesData } from './uses-dialog';
 import { SETS_SERVICES } from '../services';
 
 const NONE: ReadonlySet<string> = new Set();
@@ -239,13 +239,15 @@ export class RegisterPage {
     const all = linkUses(this.tables());
     const uses = entries.flatMap(({ id }) => all.get(id) ?? []).filter(({ record }) => !deletes || !ids.has(record.id));
     const data: UsesData = { entries, uses, others: this.entries().filter(({ id }) => !ids.has(id)), deletes };
-    void this.dialogs.open(UsesDialog, data).then((choice) => {
-      if (!choice) return;
-      void this.edits.commit(
-        `delete ${entries.length === 1 ? entries[0].name : `${entries.length} entries`}`,
-        deleteEntries(entries, all, choice.replacement),
-      );
-      this.chosen.set(NONE);
-    });
+    void this.dialogs
+      .bring(() => import('./uses-dialog').then(({ UsesDialog }) => UsesDialog), data)
+      .then((choice) => {
+        if (!choice) return;
+        void this.edits.commit(
+          `delete ${entries.length === 1 ? entries[0].name : `${entries.length} entries`}`,
+          deleteEntries(entries, all, choice.replacement),
+        );
+        this.chosen.set(NONE);
+      });
   }
 }

@@ -5,7 +5,7 @@ import { EMPTY_CONTENT, type Level, type StratumContent } from '@stravel/core';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
-import { ReuseDialog, type ReuseChoice, type ReuseData } from './reuse-dialog';
+import type { ReuseChoice, ReuseData } from './reuse-dialog';
 import { reuseLevels } from './reuse-levels';
 
 /** Makes levels of others, after asking what becomes of their strata; as one edit. */
@@ -27,9 +27,13 @@ export class LevelReuser {
   open(levels: readonly Level[], set: string, made: (first: Level) => void): void {
     const data: ReuseData = { tables: this.tables(), levels, all: this.levels(), tree: this.tree(), set };
     // What a menu asked for has nothing to give the focus back to: the new level takes it.
-    void this.dialogs.open(ReuseDialog, data, { restoreFocus: levels.length > 0 }).then((choice) => {
-      if (choice) void this.make(choice).then(made);
-    });
+    void this.dialogs
+      .bring(() => import('./reuse-dialog').then(({ ReuseDialog }) => ReuseDialog), data, {
+        restoreFocus: levels.length > 0,
+      })
+      .then((choice) => {
+        if (choice) void this.make(choice).then(made);
+      });
   }
 
   private async make({ levels, choices, name, set }: ReuseChoice): Promise<Level> {
