@@ -20,7 +20,13 @@ export {
   type FindingPlace,
   type Severity,
 } from './findings';
-export { createRunContext, type CancelSignal, type RunContext, type RunContextOptions } from './context/run-context';
+export {
+  createRunContext,
+  type BakeName,
+  type CancelSignal,
+  type RunContext,
+  type RunContextOptions,
+} from './context/run-context';
 export { randomStream, type RandomStream } from './random/random-stream';
 export { atan2Degrees, cosDegrees, sinDegrees } from './numeric/trigonometry';
 

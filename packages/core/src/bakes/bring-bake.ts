@@ -33,6 +33,7 @@ export function bringBake<B extends BakeKind>(
     reads,
     needed.map(({ ref, hash }) => ({ ...ref, hash })),
   );
+  context.keyed({ kind, subject }, key);
   const result = cache.brought(kind, key, () => {
     context.checkCancelled();
     return bakeSpec(kind).make(

@@ -14,6 +14,14 @@ export interface RunContext {
   checkCancelled(): void;
   /** @param fraction 0 to 1, never going back @param stage what is being done, for a person */
   progress(fraction: number, stage: string): void;
+  /** Tells the key of a bake before it is made: whoever has it already may stop the run. @param name its kind and subject */
+  keyed(name: BakeName, key: string): void;
+}
+
+/** What is baked, of what. */
+export interface BakeName {
+  readonly kind: string;
+  readonly subject: string;
 }
 
 export interface RunContextOptions {
@@ -21,6 +29,7 @@ export interface RunContextOptions {
   readonly seed?: string;
   readonly cancel?: CancelSignal;
   readonly onProgress?: (fraction: number, stage: string) => void;
+  readonly onKey?: (name: BakeName, key: string) => void;
 }
 
 /** Makes a context; with no options it never cancels and reports to nobody. */
@@ -36,5 +45,6 @@ export function createRunContext(options: RunContextOptions = {}): RunContext {
       reached = Math.max(reached, Math.min(1, fraction));
       options.onProgress?.(reached, stage);
     },
+    keyed: (name, key) => options.onKey?.(name, key),
   };
 }

@@ -79,12 +79,14 @@ describe('bakes of the page', () => {
   let runs: string[];
   let answers: Record<string, () => Promise<unknown>>;
   let sent: { url: string; key: string }[];
+  let keyed: (url: string) => Promise<{ key: string; value: unknown }>;
   let bakes: Bakes;
   const settled = jest.fn(() => Promise.resolve());
 
   beforeEach(() => {
     runs = [];
     sent = [];
+    keyed = () => Promise.reject(new ProblemError(404, 'BAKE_MISSING', 'none yet'));
     document = new StratumDocument('own');
     document.apply(
       [0, 1].map((i) => ({
@@ -106,7 +108,7 @@ describe('bakes of the page', () => {
         {
           provide: ApiClient,
           useValue: {
-            keyed: () => Promise.reject(new ProblemError(404, 'BAKE_MISSING', 'none yet')),
+            keyed: (url: string) => keyed(url),
             json: (url: string) =>
               url.includes('/bakes/')
                 ? Promise.reject(new ProblemError(404, 'BAKE_MISSING', 'none yet'))
@@ -118,10 +120,19 @@ describe('bakes of the page', () => {
         {
           provide: Compute,
           useValue: {
-            run: (_task: string, { ref }: { readonly ref: { readonly kind: string } }, { onProgress }: RunOptions) => {
+            run: (
+              _task: string,
+              { ref }: { readonly ref: { readonly kind: string } },
+              { onProgress, onKey }: RunOptions,
+            ) => {
               runs.push(ref.kind);
               onProgress?.(0.5, 'half');
-              return { result: answers[ref.kind](), cancel: () => undefined };
+              onKey?.({ kind: ref.kind, subject: 'hall' }, `${ref.kind}-key`);
+              let cancel: () => void = () => undefined;
+              const cancelled = new Promise((_resolve, reject) => {
+                cancel = () => reject(new CoreError('CANCELLED', 'bake: cancelled on request'));
+              });
+              return { result: Promise.race([answers[ref.kind](), cancelled]), cancel };
             },
             release: () => undefined,
           },
@@ -143,6 +154,54 @@ describe('bakes of the page', () => {
     expect(settled).toHaveBeenCalled();
     expect(sent).toEqual([{ url: '/api/collections/c/bakes/sight/hall', key: 'sight-key' }]);
     expect([bakes.progress(), bakes.failure()]).toEqual([undefined, '']);
+  });
+
+  describe('while the server makes the same', () => {
+    /** The list as it comes once the server has a sight of the hall. */
+    const told = async (key: string): Promise<void> => {
+      await settle();
+      const bake = { kind: 'sight', subject: 'hall', state: 'fresh', key, current: key, summary: null } as const;
+      const level = levelBakesOf({ level: 'hall', count: null, bakes: [bake] });
+      TestBed.inject(Store).dispatch(bakesActions.loaded({ levels: [level] }));
+      TestBed.tick();
+    };
+    const settle = () => new Promise((resolve) => setTimeout(resolve));
+    const never = () => new Promise<never>(() => undefined);
+
+    it('stop when it has it by its key, and open that', async () => {
+      answers['sight'] = never;
+      keyed = (url) =>
+        Promise.resolve(
+          url.includes('/sight/')
+            ? { key: 'sight-key', value: { pockets: [] } }
+            : { key: 'figures-key', value: { pocketTriangles: [] } },
+        );
+      const baked = bakes.bake('hall');
+      await told('another-key');
+      expect(bakes.progress()).toBeDefined();
+      await told('sight-key');
+      expect(await baked).toMatchObject({ keys: { sight: 'sight-key', figures: 'figures-key' } });
+      expect([runs, sent, bakes.progress(), bakes.failure()]).toEqual([['sight'], [], undefined, '']);
+    });
+
+    it('are made after all where its figures are not there yet', async () => {
+      const answer = answers['sight'];
+      answers['sight'] = never;
+      const baked = bakes.bake('hall');
+      await settle();
+      answers['sight'] = answer;
+      await told('sight-key');
+      expect(await baked).toMatchObject({ keys: { sight: 'sight-key', figures: 'figures-key' } });
+      expect(runs).toEqual(['sight', 'sight', 'figures']);
+    });
+
+    it('are cancelled by the person all the same', async () => {
+      answers['sight'] = never;
+      const baked = bakes.bake('hall');
+      await settle();
+      bakes.cancel();
+      expect([await baked, runs, bakes.failure()]).toEqual([undefined, ['sight'], '']);
+    });
   });
 
   it('say why they failed, and say nothing when they were cancelled', async () => {

@@ -7,6 +7,7 @@ import {
   budgetFindings,
   checkBlockCount,
   errorText,
+  heldAt,
   holdAgainst,
   type BakeKind,
   type BakeRef,
@@ -20,7 +21,7 @@ import {
 } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { ProblemError } from '../api/problem-error';
-import { Compute, type Run } from '../compute/compute';
+import { Compute, type Run, type RunOptions } from '../compute/compute';
 import type { HeldScene } from '../compute/page-tasks';
 import { DocumentRegistry } from '../document/document-registry';
 import { storedLevel, type StoredLevel } from '../document/level/stored-content';
@@ -43,6 +44,12 @@ export interface BakeProgress {
   readonly level: string;
   readonly fraction: number;
   readonly stage: string;
+}
+
+/** The sight of a level that the worker makes. */
+interface MadeBake {
+  readonly level: string;
+  readonly key: string;
 }
 
 /** A level's opened bakes. */
@@ -71,6 +78,13 @@ export class Bakes {
   readonly byLevel = this.store.selectSignal(bakesFeature.selectByLevel);
   readonly progress = signal<BakeProgress | undefined>(undefined);
   readonly failure = signal('');
+  /** The bake in hand, once its key is known. */
+  private readonly making = signal<MadeBake | undefined>(undefined);
+  /** What is in hand is there on the server already: someone else was faster. */
+  private readonly isThere = computed(() => {
+    const making = this.making();
+    return making !== undefined && this.keptKey(making) === making.key;
+  });
   readonly staleCount = computed(
     () =>
       Object.values(this.byLevel()).filter(
@@ -116,6 +130,9 @@ export class Bakes {
         }
         this.refreshedFor = collection.id;
       });
+    });
+    effect(() => {
+      if (this.isThere()) untracked(() => this.run?.cancel());
     });
   }
 
@@ -173,15 +190,19 @@ export class Bakes {
     { scene, documents }: StoredScene,
     ref: BakeRef<B>,
     onProgress: (fraction: number, stage: string) => void,
+    onKey?: RunOptions['onKey'],
   ): Run<BroughtBake<B>> {
     const slot = `${ref.kind} ${ref.subject}`;
     // The task gives what was asked for.
-    return this.compute.run('bake', { scene, ref }, { onProgress, slot, documents }) as Run<unknown> as Run<
+    return this.compute.run('bake', { scene, ref }, { onProgress, onKey, slot, documents }) as Run<unknown> as Run<
       BroughtBake<B>
     >;
   }
 
-  /** Bakes a level in the worker and has the server keep it. Undefined when cancelled or failed (see `failure`). */
+  /**
+   * Bakes a level in the worker and has the server keep it; what the server has by its key is not made to its end.
+   * Undefined when cancelled or failed (see `failure`).
+   */
   async bake(level: string): Promise<OpenBakes | undefined> {
     this.failure.set('');
     this.progress.set({ level, fraction: 0, stage: 'reading the level' });
@@ -189,9 +210,8 @@ export class Bakes {
       await this.refuseTooMany(level);
       const scene = await this.scene(level);
       const say = (fraction: number, stage: string): void => this.progress.set({ level, fraction, stage });
-      const sight = await this.keepRun(
-        this.make(scene, { kind: 'sight', subject: level }, (f, stage) => say(f * 0.9, stage)),
-      );
+      const sight = await this.sightOrKept(scene, level, (f, stage) => say(f * 0.9, stage));
+      if ('level' in sight) return sight;
       const figures = await this.keepRun(
         this.make(scene, { kind: 'figures', subject: level }, (f, stage) => say(0.9 + f * 0.1, stage)),
       );
@@ -208,6 +228,7 @@ export class Bakes {
   }
 
   cancel(): void {
+    this.making.set(undefined);
     this.run?.cancel();
   }
 
@@ -227,6 +248,34 @@ export class Bakes {
     } of strata)
       for (const { sight } of blocks.values()) if (sight === 'hides') hiding++;
     checkBlockCount(hiding, DEFAULT_SIGHT_OPTIONS.blockLimit);
+  }
+
+  /** The sight of a level as it is made, or all that the server keeps of it where that is the same. */
+  private async sightOrKept(
+    scene: StoredScene,
+    level: string,
+    say: (fraction: number, stage: string) => void,
+  ): Promise<BroughtBake<'sight'> | OpenBakes> {
+    const ref = { kind: 'sight', subject: level } as const;
+    const run = this.make(scene, ref, say, ({ kind }, key) => {
+      if (kind === 'sight') this.making.set({ level, key });
+    });
+    try {
+      return await this.keepRun(run);
+    } catch (error) {
+      const key = this.making()?.key;
+      if (!this.isThere()) throw error;
+      const kept = await this.open(level).catch(() => undefined);
+      // The figures may not be there yet: they are made here then, with the sight that they need.
+      return kept && kept.keys.sight === key ? kept : await this.keepRun(this.make(scene, ref, say));
+    } finally {
+      this.making.set(undefined);
+    }
+  }
+
+  /** The key under which the server keeps the sight of a level, as it was told last. */
+  private keptKey({ level }: MadeBake): string | null | undefined {
+    return heldAt(this.byLevel(), level)?.sight.key;
   }
 
   private keepRun<T>(run: Run<T>): Promise<T> {

@@ -1,4 +1,5 @@
 import { Injectable, inject } from '@angular/core';
+import type { BakeName } from '@stravel/core';
 import { Lane, type Run } from './lane';
 import type { PageTaskInput, PageTaskName, PageTaskResult } from './page-tasks';
 import type { SentDocument } from './sent-documents';
@@ -8,6 +9,8 @@ export type { Run } from './lane';
 
 export interface RunOptions {
   readonly onProgress?: (fraction: number, stage: string) => void;
+  /** Told the key of each bake that is about to be made. */
+  readonly onKey?: (name: BakeName, key: string) => void;
   /** What it makes, where only the newest counts: a run ends those before it in the same slot. */
   readonly slot?: string;
   /** The documents that it reads; the worker gets what it lacks of them. */
@@ -27,11 +30,11 @@ export class Compute {
   run<N extends PageTaskName>(
     task: N,
     input: PageTaskInput<N>,
-    { onProgress = () => undefined, slot, documents = [] }: RunOptions = {},
+    { onProgress = () => undefined, onKey = () => undefined, slot, documents = [] }: RunOptions = {},
   ): Run<PageTaskResult<N>> {
     const lane = LONG_TASKS.has(task) ? this.long : this.live;
     // The worker runs the task of that name, which gives its result.
-    return lane.run({ task, input, onProgress, slot, documents }) as Run<PageTaskResult<N>>;
+    return lane.run({ task, input, onProgress, onKey, slot, documents }) as Run<PageTaskResult<N>>;
   }
 
   /** Lets both workers have the sections that either has made. */

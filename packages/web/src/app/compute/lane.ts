@@ -1,4 +1,4 @@
-import { CoreError, errorText, fromPlainError } from '@stravel/core';
+import { CoreError, errorText, fromPlainError, type BakeName } from '@stravel/core';
 import type { ComputeAnswer, ComputeRequest, PeerMessage } from './protocol';
 import { SentDocuments, versionsOf, type SentDocument } from './sent-documents';
 
@@ -17,6 +17,8 @@ export interface LaneRequest extends Pick<ComputeRequest, 'task' | 'input'> {
   /** The documents that it reads, in the version that they have once its turn comes. */
   readonly documents: readonly SentDocument[];
   readonly onProgress: (fraction: number, stage: string) => void;
+  /** Told the key of each bake that is about to be made. */
+  readonly onKey: (name: BakeName, key: string) => void;
   /** What it makes, where only the newest counts: a run ends those before it in the same slot. */
   readonly slot: string | undefined;
 }
@@ -127,8 +129,10 @@ export class Lane {
   private take(answer: ComputeAnswer): void {
     const run = this.active;
     if (answer.id !== run?.id) return;
-    if (answer.type === 'progress') {
-      if (this.deadline === undefined) run.onProgress(answer.fraction, answer.stage);
+    if (answer.type === 'progress' || answer.type === 'key') {
+      if (this.deadline !== undefined) return;
+      if (answer.type === 'key') run.onKey(answer.name, answer.key);
+      else run.onProgress(answer.fraction, answer.stage);
       return;
     }
     if (answer.type === 'lacks' && this.lackedFor !== run) {

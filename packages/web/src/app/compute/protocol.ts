@@ -1,4 +1,4 @@
-import type { PlainError } from '@stravel/core';
+import type { BakeName, PlainError } from '@stravel/core';
 import type { HeldVersion, HoldMessage } from './hold-protocol';
 import type { PageTaskInput, PageTaskName, PageTaskResult } from './page-tasks';
 
@@ -21,9 +21,11 @@ export interface PeerMessage {
 
 export type WorkerMessage = HoldMessage | PeerMessage | ComputeRequest;
 
-/** What a worker answers: any number of 'progress', then one of the others. */
+/** What a worker answers: any number of 'progress' and 'key', then one of the others. */
 export type ComputeAnswer<N extends PageTaskName = PageTaskName> =
   | { readonly id: number; readonly type: 'progress'; readonly fraction: number; readonly stage: string }
+  /** Of a bake that it is about to make. */
+  | { readonly id: number; readonly type: 'key'; readonly name: BakeName; readonly key: string }
   | { readonly id: number; readonly type: 'done'; readonly result: PageTaskResult<N> }
   | { readonly id: number; readonly type: 'failed'; readonly error: PlainError }
   /** It does not hold some documents as they are asked for; nothing was done. */

@@ -47,6 +47,7 @@ export class WorkerSide {
         told = now;
         this.answer({ id, type: 'progress', fraction, stage });
       },
+      onKey: (name, key) => this.answer({ id, type: 'key', name, key }),
     });
     try {
       // The request's type ties task, input and result together; the tables have lost that tie.
