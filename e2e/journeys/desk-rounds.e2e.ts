@@ -35,7 +35,7 @@ async function held(cdp: CDPSession): Promise<Record<string, number>> {
 }
 
 test('Rounds through all desks leave no context, worker or listener behind', async ({ quietPage: page, stravel }) => {
-  test.setTimeout(90000 + ROUNDS * 30000);
+  test.setTimeout(90000 + ROUNDS * 60000);
   await introduce(page, stravel.address);
   const cdp = await page.context().newCDPSession(page);
   await cdp.send('Performance.enable');

@@ -20,7 +20,7 @@ test.describe('Sections', () => {
       for (let x = 0.15; x < 0.9 && !(await inHand.isVisible()); x += 0.05) {
         await plate.click(x, y);
         // What the click found must be drawn before the next one, which would let it go.
-        await page.waitForTimeout(120);
+        await page.evaluate(() => new Promise((drawn) => requestAnimationFrame(() => requestAnimationFrame(drawn))));
       }
     }
     await expect(inHand).toBeVisible();
@@ -56,6 +56,17 @@ test.describe('Sections', () => {
       await page.getByLabel(label, { exact: true }).fill(value);
       await page.getByLabel(label, { exact: true }).press('Enter');
     };
+    // What a number would make is seen as it is typed, and is no edit.
+    const sent: string[] = [];
+    page.on('request', (request) => {
+      if (request.method() === 'POST') sent.push(request.url());
+    });
+    const limit = page.getByLabel('step limit', { exact: true });
+    await limit.fill('40');
+    await expect(page.getByText(/stopped after 40 steps/)).toBeVisible();
+    await limit.press('Escape');
+    await expect(page.getByText(/stopped after/)).toHaveCount(0);
+    expect(sent).toEqual([]);
     await set('step limit', '50');
     await expect(page.getByText(/stopped after 50 steps .* The step limit of the recipe ended the walk/)).toBeVisible();
     await set('border', '60');

@@ -7,11 +7,12 @@ import { NumberField } from './number-field';
 @Component({
   imports: [NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<sv-number-field label="Width" [value]="value()" [least]="0.5" [most]="20" (kept)="kept.push($event)" />`,
+  template: `<sv-number-field label="Width" [value]="value()" [least]="0.5" [most]="20" (kept)="kept.push($event)" (tried)="tried.push($event)" />`,
 })
 class Host {
   readonly value = signal<number | null>(2);
   readonly kept: number[] = [];
+  readonly tried: (number | null)[] = [];
 }
 
 describe('a number field', () => {
@@ -66,6 +67,14 @@ describe('a number field', () => {
     expect(alert()).toBe(message);
     expect(box.value).toBe(text);
     expect(box.getAttribute('aria-invalid')).toBe('true');
+    expect(fixture.componentInstance.kept).toEqual([]);
+  });
+
+  it('tells what it would be while it is typed, and that nothing is tried where that is no number or taken back', async () => {
+    for (const text of ['3', '3 + 0.5', '3 +', '30']) type(text);
+    await press('Escape');
+    await press('Escape');
+    expect(fixture.componentInstance.tried).toEqual([3, 3.5, null, null, null]);
     expect(fixture.componentInstance.kept).toEqual([]);
   });
 

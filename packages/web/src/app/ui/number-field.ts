@@ -27,7 +27,7 @@ import { NumberFields } from './number-fields';
       [title]="fault() || label()"
       [value]="shown()"
       [disabled]="disabled()"
-      (input)="isTyped = true"
+      (input)="type(box)"
       (keydown.enter)="keep(box)"
       (keydown.escape)="drop(box); $event.stopPropagation()"
       (blur)="keep(box)"
@@ -59,6 +59,8 @@ export class NumberField {
   readonly most = input(100000);
   readonly disabled = input(false);
   readonly kept = output<number>();
+  /** What it would be if it were kept now; null where that is what it was. */
+  readonly tried = output<number | null>();
   readonly fault = signal('');
   /** Whether something was typed that is not kept yet; leaving after Enter must not keep it twice. */
   protected isTyped = false;
@@ -74,7 +76,15 @@ export class NumberField {
     return value === null ? '' : String(Math.round(value * 1e6) / 1e6);
   }
 
+  type(box: HTMLInputElement): void {
+    this.isTyped = true;
+    const value = numberOfSum(this.textOf(box));
+    const isIn = value !== undefined && value >= this.least() && value <= this.most();
+    this.tried.emit(isIn ? value : null);
+  }
+
   drop(box: HTMLInputElement): void {
+    if (this.isTyped) this.tried.emit(null);
     box.value = this.shown();
     this.isTyped = false;
     this.fault.set('');
@@ -89,7 +99,7 @@ export class NumberField {
 
   keep(box: HTMLInputElement): void {
     if (!this.isTyped) return;
-    const text = box.value.trim().replace(',', '.');
+    const text = this.textOf(box);
     if (text === this.shown()) {
       this.drop(box);
       return;
@@ -102,5 +112,9 @@ export class NumberField {
       this.fault.set('');
       this.kept.emit(value);
     }
+  }
+
+  private textOf(box: HTMLInputElement): string {
+    return box.value.trim().replace(',', '.');
   }
 }

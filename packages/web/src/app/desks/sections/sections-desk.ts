@@ -1,4 +1,4 @@
-import { Injectable, computed, inject } from '@angular/core';
+import { DestroyRef, Injectable, computed, inject } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
 import {
@@ -90,6 +90,10 @@ export class SectionsDesk {
   /** Levels that the recipe's stratum reaches. */
   readonly reached = computed(() => this.reach().get(this.held()?.stratum ?? '')?.length ?? 1);
 
+  constructor() {
+    inject(DestroyRef).onDestroy(() => this.try(undefined));
+  }
+
   /** Adds a recipe, in a stratum of the level's own for sections; makes that stratum when there is none. */
   async add(kind: RecipeKind): Promise<void> {
     const level = this.openLevel.level();
@@ -129,9 +133,19 @@ export class SectionsDesk {
     if (!held) return;
     const { words, parameters } = recipeSpec(held.recipe);
     const [, parameter] = parameterList(parameters).find(([name]) => name === field) ?? [];
-    await this.shared.commitWhole(`change a ${words.one}’s ${parameter?.words ?? field}`, [
-      setField(held.stratum, 'recipe', held.recipe, field, value),
-    ]);
+    try {
+      await this.shared.commitWhole(`change a ${words.one}’s ${parameter?.words ?? field}`, [
+        setField(held.stratum, 'recipe', held.recipe, field, value),
+      ]);
+    } finally {
+      this.try(undefined);
+    }
+  }
+
+  /** Shows what would be made, without an edit; nothing: what is made again. */
+  try(change: { readonly field: keyof Recipe; readonly value: Json } | undefined): void {
+    const recipe = this.held()?.recipe.id;
+    this.sections.preview(change && recipe !== undefined ? { recipe, ...change } : undefined);
   }
 
   async reseed(): Promise<void> {

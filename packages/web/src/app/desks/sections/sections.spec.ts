@@ -24,11 +24,13 @@ describe('the Sections desk', () => {
   let stratum: StratumDocument;
   let commits: { label: string; operations: readonly Operation[] }[];
   let told: string[];
+  let previews: unknown[];
   let desk: SectionsDesk;
 
   beforeEach(() => {
     commits = [];
     told = [];
+    previews = [];
     stratum = new StratumDocument('own');
     stratum.tables.recipe.set('r', recipe);
     const version = signal(0);
@@ -40,7 +42,10 @@ describe('the Sections desk', () => {
           [sectionsFeature.name]: sectionsFeature.reducer,
         }),
         { provide: OpenLevel, useValue: { level: signal(level), strata: signal([stratum]), isShown: signal(true) } },
-        { provide: LevelSections, useValue: { states: signal(new Map()) } },
+        {
+          provide: LevelSections,
+          useValue: { states: signal(new Map()), preview: (draft: unknown) => previews.push(draft) },
+        },
         { provide: DocumentRegistry, useValue: { contentVersion: version } },
         { provide: MatSnackBar, useValue: { open: (text: string) => told.push(text) } },
         {
@@ -102,5 +107,15 @@ describe('the Sections desk', () => {
       ['records', 'level', 'strata'],
       ['stratum', 'recipe', null],
     ]);
+  });
+
+  it('shows what a number would make without an edit, until it is kept, taken back or the desk is left', async () => {
+    desk.try({ field: 'openShare' as keyof Recipe, value: 0.5 });
+    expect([commits, previews]).toEqual([[], [{ recipe: 'r', field: 'openShare', value: 0.5 }]]);
+    await desk.set('openShare' as keyof Recipe, 0.5);
+    expect([commits.length, previews.at(-1)]).toEqual([1, undefined]);
+    desk.try({ field: 'openShare' as keyof Recipe, value: 0.6 });
+    TestBed.resetTestingModule();
+    expect([previews.length, previews.at(-1)]).toEqual([4, undefined]);
   });
 });

@@ -24,11 +24,7 @@ export class KeptSections {
 
   /** A section by what it reads. The newest of a recipe ends those before it. */
   bring(stratum: string, reads: RecipeInputs, onProgress: (fraction: number, stage: string) => void): Run<Section> {
-    const slot = `section ${reads.recipe.id}`;
-    const make = (): Run<Section> => {
-      const run = this.compute.run('make-section', reads, { onProgress, slot });
-      return { result: run.result.then(takenSection), cancel: () => run.cancel() };
-    };
+    const make = (): Run<Section> => this.make(reads, onProgress);
     const collection = this.session.collection();
     const isKnownThere = this.edits.saveState().state === 'saved';
     if (!collection || !isKnownThere || recipeSpec(reads.recipe).cost(reads).ms <= QUICK_MS) return make();
@@ -56,6 +52,12 @@ export class KeptSections {
         making.cancel();
       },
     };
+  }
+
+  /** A section made here, whatever the server keeps. The newest of a recipe ends those before it. */
+  make(reads: RecipeInputs, onProgress: (fraction: number, stage: string) => void): Run<Section> {
+    const run = this.compute.run('make-section', reads, { onProgress, slot: `section ${reads.recipe.id}` });
+    return { result: run.result.then(takenSection), cancel: () => run.cancel() };
   }
 
   /** Undefined where the server keeps none of just what is read. */

@@ -59,6 +59,18 @@ describe('sections of the open level', () => {
     await settle();
   };
 
+  const ask = (input: RecipeInputs) => {
+    const entry: (typeof asked)[number] = {
+      input,
+      resolve: () => undefined,
+      reject: () => undefined,
+      cancelled: false,
+    };
+    const result = new Promise<Section>((resolve, reject) => Object.assign(entry, { resolve, reject }));
+    asked.push(entry);
+    return { result, cancel: () => (entry.cancelled = true) };
+  };
+
   beforeEach(() => {
     asked = [];
     isShown.set(true);
@@ -73,17 +85,8 @@ describe('sections of the open level', () => {
         {
           provide: KeptSections,
           useValue: {
-            bring: (_stratum: string, input: RecipeInputs) => {
-              const entry: (typeof asked)[number] = {
-                input,
-                resolve: () => undefined,
-                reject: () => undefined,
-                cancelled: false,
-              };
-              const result = new Promise<Section>((resolve, reject) => Object.assign(entry, { resolve, reject }));
-              asked.push(entry);
-              return { result, cancel: () => (entry.cancelled = true) };
-            },
+            make: (input: RecipeInputs) => ask(input),
+            bring: (_stratum: string, input: RecipeInputs) => ask(input),
           },
         },
       ],
@@ -140,6 +143,22 @@ describe('sections of the open level', () => {
     expect(asked[2].input.pins).toHaveLength(1);
     apply([{ kind: 'recipe', id: 'r', field: null, before: {}, after: null }]);
     expect([asked[2].cancelled, sections.drawn().map(({ id }) => id)]).toEqual([true, ['own']]);
+  });
+
+  it('are made as if a recipe were otherwise while that is tried, and not anew when it is kept so', async () => {
+    await finish(0);
+    sections.preview({ recipe: 'r', field: 'seed', value: 'tried' });
+    expect([asked[1].input.recipe.seed, stratum.tables.recipe.get('r')?.seed]).toEqual(['tried', 'one']);
+    await finish(1);
+    apply([{ kind: 'recipe', id: 'r', field: 'seed', before: 'one', after: 'tried' }]);
+    sections.preview(undefined);
+    expect(asked).toHaveLength(2);
+    sections.preview({ recipe: 'r', field: 'seed', value: 'another' });
+    sections.preview(undefined);
+    expect([asked.map(({ input }) => input.recipe.seed), asked[2].cancelled]).toEqual([
+      ['one', 'tried', 'another', 'tried'],
+      true,
+    ]);
   });
 
   it('take nothing of a run that another has overtaken, and say why one failed', async () => {

@@ -6,6 +6,8 @@ import {
   placementAt,
   plainJson,
   recipeInputs,
+  type Json,
+  type Recipe,
   type RecipeInputs,
   type Section,
 } from '@stravel/core';
@@ -17,6 +19,13 @@ import { KeptSections } from './kept-sections';
 import { OpenLevel } from './open-level';
 
 const PREFIX = 'section:';
+
+/** A field of a recipe as it would be, which is in no log. */
+export interface RecipeDraft {
+  readonly recipe: string;
+  readonly field: keyof Recipe;
+  readonly value: Json;
+}
 
 /** How far the section of a recipe is. */
 export interface SectionState {
@@ -45,6 +54,8 @@ export class LevelSections {
   private readonly runs = new Map<string, Run<Section>>();
   private readonly byRecipe = signal<ReadonlyMap<string, SectionState>>(new Map());
 
+  private draft: RecipeDraft | undefined;
+
   readonly states = this.byRecipe.asReadonly();
   /** Strata of the open level, what stands in their assemblies, and what its recipes made of them. */
   readonly drawn = computed(() => [
@@ -70,6 +81,13 @@ export class LevelSections {
     );
   }
 
+  /** Makes a section as if its recipe were so, without an edit; nothing: as all are. */
+  preview(draft: RecipeDraft | undefined): void {
+    if (!draft && !this.draft) return;
+    this.draft = draft;
+    this.follow(this.openLevel.strata());
+  }
+
   cancel(recipe: string): void {
     this.runs.get(recipe)?.cancel();
   }
@@ -89,9 +107,12 @@ export class LevelSections {
     for (const document of strata) {
       for (const recipe of document.tables.recipe.values()) {
         wanted.add(recipe.id);
-        const reads = recipeInputs(recipe, document.tables.pin.values());
+        const draft = this.draft?.recipe === recipe.id ? this.draft : undefined;
+        const shown: Recipe = draft ? { ...recipe, [draft.field]: draft.value } : recipe;
+        const reads = recipeInputs(shown, document.tables.pin.values());
         const inputs = canonicalJson(plainJson(reads));
-        if (this.byRecipe().get(recipe.id)?.inputs !== inputs) void this.make(document.id, reads, inputs);
+        if (this.byRecipe().get(recipe.id)?.inputs !== inputs)
+          void this.make(document.id, reads, inputs, draft !== undefined);
       }
     }
     if ([...this.byRecipe().keys()].some((recipe) => !wanted.has(recipe))) {
@@ -100,7 +121,7 @@ export class LevelSections {
     }
   }
 
-  private async make(stratum: string, reads: RecipeInputs, inputs: string): Promise<void> {
+  private async make(stratum: string, reads: RecipeInputs, inputs: string, isDraft: boolean): Promise<void> {
     const { recipe } = reads;
     this.cancel(recipe.id);
     const before = this.byRecipe().get(recipe.id);
@@ -112,9 +133,9 @@ export class LevelSections {
       document: before?.document,
       failure: '',
     });
-    const run = this.kept.bring(stratum, reads, (fraction, stage) =>
-      this.change(recipe.id, inputs, { making: { fraction, stage } }),
-    );
+    const say = (fraction: number, stage: string): void =>
+      this.change(recipe.id, inputs, { making: { fraction, stage } });
+    const run = isDraft ? this.kept.make(reads, say) : this.kept.bring(stratum, reads, say);
     this.runs.set(recipe.id, run);
     try {
       const section = await run.result;

@@ -28,6 +28,7 @@ const AXES = ['x', 'y', 'z'];
           [least]="row.parameter.least * times(row)"
           [most]="row.parameter.most * times(row)"
           (kept)="keep(row, $event)"
+          (tried)="try(row, $event)"
         />
         <span class="soft">{{ row.parameter.unit }}</span>
       </div>
@@ -96,6 +97,8 @@ const AXES = ['x', 'y', 'z'];
 export class RecipeForm {
   readonly recipe = input.required<Recipe>();
   readonly changed = output<{ field: keyof Recipe; value: Json }>();
+  /** A number as it is typed; nothing where it is taken back or is none. */
+  readonly tried = output<{ field: keyof Recipe; value: Json } | undefined>();
   readonly axes = AXES;
   private readonly kind = computed(() => this.recipe().kind);
   private readonly rows = computed((): readonly Row[] =>
@@ -126,10 +129,11 @@ export class RecipeForm {
   }
 
   keep(row: Row<NumberParameter>, value: number): void {
-    const { field, parameter } = row;
-    const times = this.times(row);
-    const kept = times !== 1 ? Math.round(value * 1e6) / (1e6 * times) : parameter.isWhole ? Math.round(value) : value;
-    this.changed.emit({ field, value: kept });
+    this.changed.emit({ field: row.field, value: this.stored(row, value) });
+  }
+
+  try(row: Row<NumberParameter>, value: number | null): void {
+    this.tried.emit(value === null ? undefined : { field: row.field, value: this.stored(row, value) });
   }
 
   keepCorner(row: Row, axis: number, value: number): void {
@@ -141,6 +145,12 @@ export class RecipeForm {
     const value = box.value.trim();
     if (value) this.changed.emit({ field, value });
     else box.value = String(this.recipe()[field]);
+  }
+
+  private stored(row: Row<NumberParameter>, value: number): number {
+    const times = this.times(row);
+    if (times !== 1) return Math.round(value * 1e6) / (1e6 * times);
+    return row.parameter.isWhole ? Math.round(value) : value;
   }
 }
 
