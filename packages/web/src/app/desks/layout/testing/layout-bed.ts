@@ -12,6 +12,7 @@ import {
   type Stratum,
   type StratumContent,
 } from '@stravel/core';
+import { Addresses } from '../../../addresses';
 import { ApiClient } from '../../../api/api-client';
 import { Compute } from '../../../compute/compute';
 import { DocumentRegistry } from '../../../document/document-registry';
@@ -28,6 +29,7 @@ import { SharedEdits } from '../../../reach/shared-edits';
 import { Session } from '../../../session';
 import { Ask } from '../../../ui/ask';
 import type { Answers, AskData } from '../../../ui/ask-dialog';
+import { Dialogs } from '../../../ui/dialogs';
 import { LayoutDesk } from '../editing/layout-desk';
 import type { PlateReader } from '../editing/plate-reader';
 import { LAYOUT_SERVICES } from '../services';
@@ -42,11 +44,16 @@ export interface LayoutBedOptions {
   /** Answers to what is asked, one dialog after the other; undefined leaves it. */
   readonly answers?: readonly (Partial<Answers> | undefined)[];
   readonly compute?: Compute['run'];
+  /** Answers of larger dialogs, one after the other. */
+  readonly decisions?: readonly unknown[];
+  /** Documents beside the level's own: of assemblies that stand in it, and of other levels. */
+  readonly assemblies?: readonly StratumDocument[];
+  readonly others?: readonly StratumDocument[];
 }
 
 type Hits = readonly PickItem[];
 
-/** The desk with its services over one real stratum, 'st'; what is committed is applied. */
+/** The desk with its services over one real stratum, 'st'; what is committed is applied, to assemblies too. */
 export interface LayoutBed {
   readonly desk: LayoutDesk;
   readonly document: StratumDocument;
@@ -56,6 +63,10 @@ export interface LayoutBed {
   readonly notices: string[];
   /** Titles of what was asked. */
   readonly asked: string[];
+  /** What larger dialogs were opened with. */
+  readonly opened: unknown[];
+  /** Where the person was led. */
+  readonly gone: (readonly string[])[];
   readonly store: Store<object>;
   readonly tools: PlanTools;
   set(
@@ -89,15 +100,29 @@ const LEVEL: Level = {
   binned: null,
 };
 
-export function layoutBed({ content, tables, plate, answers = [], compute }: LayoutBedOptions = {}): LayoutBed {
+export function layoutBed({
+  content,
+  tables,
+  plate,
+  answers = [],
+  compute,
+  decisions = [],
+  assemblies = [],
+  others = [],
+}: LayoutBedOptions = {}): LayoutBed {
   const document = new StratumDocument('st');
   document.fill({ ...EMPTY_CONTENT, ...content });
   const version = signal(0);
-  const [commits, notices, asked]: [LayoutBed['commits'], string[], string[]] = [[], [], []];
+  const commits: LayoutBed['commits'] = [];
+  const [notices, asked]: string[][] = [[], []];
+  const opened: unknown[] = [];
+  const gone: (readonly string[])[] = [];
+  const standing = new Map(assemblies.map((one) => [one.id, one]));
+  const loaded = new Map([document, ...others].map((one) => [one.id, one]));
   const records: RecordTables = { ...emptyRecordTables(), ...tables, stratum: { st: STRATUM, ...tables?.stratum } };
   const commit = (label: string, operations: readonly Operation[]): Promise<boolean> => {
     commits.push({ label, operations });
-    document.apply(operations);
+    for (const one of [document, ...assemblies]) one.apply(operations.filter((of) => of.document === one.id));
     version.update((n) => n + 1);
     return Promise.resolve(operations.length > 0);
   };
@@ -126,10 +151,27 @@ export function layoutBed({ content, tables, plate, answers = [], compute }: Lay
       }),
       { provide: MatDialog, useValue: {} },
       { provide: MatSnackBar, useValue: { open: (reason: string) => notices.push(reason) } },
-      { provide: DocumentRegistry, useValue: { contentVersion: version } },
-      { provide: SharedEdits, useValue: { commit, levelsOf: () => [] } },
+      {
+        provide: DocumentRegistry,
+        useValue: {
+          contentVersion: version,
+          openStratum: (id: string) => loaded.get(id),
+          stratum: (id: string) => {
+            const found = loaded.get(id);
+            return found ? Promise.resolve(found) : Promise.reject(new Error('gone'));
+          },
+        },
+      },
+      {
+        provide: Dialogs,
+        useValue: {
+          open: (_type: unknown, data: unknown) => Promise.resolve(decisions.at(opened.push(data) - 1)),
+        },
+      },
+      { provide: SharedEdits, useValue: { commit, levelsOf: () => ['level'], choose: () => undefined } },
       { provide: EditLog, useValue: { commit } },
       { provide: ApiClient, useValue: {} },
+      { provide: Addresses, useValue: { go: (path: readonly string[]) => Promise.resolve(gone.push(path)) } },
       { provide: ScrollMemory, useValue: { of: () => 0, keep: () => undefined } },
       { provide: Session, useValue: { collection: signal(undefined), person: signal(undefined) } },
       { provide: Compute, useValue: { run: compute } },
@@ -144,7 +186,7 @@ export function layoutBed({ content, tables, plate, answers = [], compute }: Lay
           pieces: () => records.piece,
           piecesByName: () => Object.values(records.piece),
           isAssembly: () => false,
-          assemblies: () => new Map(),
+          assemblies: () => standing,
         },
       },
     ],
@@ -175,6 +217,8 @@ export function layoutBed({ content, tables, plate, answers = [], compute }: Lay
     commits,
     notices,
     asked,
+    opened,
+    gone,
     store,
     tools,
     set: ({ tool, snapMetres, blockHeight, sides, volumeForm, volumeKind, pathForm, piece, marker }) => {
