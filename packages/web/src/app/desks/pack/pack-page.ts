@@ -57,25 +57,28 @@ export class PackPage {
   readonly bytes = bytesText;
   readonly count = countText;
 
-  readonly rows = computed(() =>
-    this.levels()
+  readonly rows = computed(() => {
+    const errors = new Map<string | undefined, number>();
+    for (const { severity, place } of this.check.findings())
+      if (severity === 'error') errors.set(place.level, (errors.get(place.level) ?? 0) + 1);
+    const without = new Set(this.state().without);
+    return this.levels()
       .filter(({ purpose }) => this.state().withAllPurposes || purpose === 'play')
       .map((level) => {
         const bakes = this.bakes.byLevel()[level.id];
-        const findings = this.check.findings().filter(({ place }) => place.level === level.id);
         return {
           level,
           number: this.numbers().get(level.id) ?? '·',
           file: `levels/${level.key}.json`,
           isCut: this.tables().cellGrid[level.id] !== undefined,
           isEmpty: level.strata.length === 0,
-          isLeftOut: this.state().without.includes(level.key),
+          isLeftOut: without.has(level.key),
           faults: this.readiness.faultsOf()(level.id),
           sight: bakes ? (bakes.sight.state === 'fresh' ? 'fresh' : 'baked on the way') : 'no content, left out',
-          errors: findings.filter(({ severity }) => severity === 'error').length,
+          errors: errors.get(level.id) ?? 0,
         };
-      }),
-  );
+      });
+  });
   readonly notReady = computed(() =>
     this.rows().filter(({ isEmpty, isLeftOut, faults }) => !isEmpty && !isLeftOut && faults.length > 0),
   );
