@@ -5,13 +5,16 @@ export async function deleteStratum(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: `What to do with ${name}` }).click();
   await page.getByRole('menuitem', { name: 'Delete…' }).click();
   await expect(page.locator('[role=dialog] :focus')).toHaveCount(1);
+  // Until the edit is on its way all still counts as saved.
+  const kept = page.waitForResponse(
+    (response) => response.request().method() === 'POST' && response.url().endsWith('/edits') && response.ok(),
+  );
   await page
     .getByRole('dialog')
     .getByRole('button', { name: /^Delete it/ })
     .click();
   await expect(page.getByRole('button', { name: `What to do with ${name}` })).toHaveCount(0);
-  // Until the edit is on its way all still counts as saved.
-  await page.waitForTimeout(500);
+  await kept;
   await expect(page.getByText('All changes saved')).toBeVisible();
   await page.reload();
   await expect(page.getByRole('button', { name: 'New stratum' })).toBeVisible();
