@@ -37,16 +37,21 @@ export function blockColumnsOf(blocks: readonly Block[]): BlockColumns {
   const more = new Map<number, MoreOfBlock>();
   let at = 0;
   const put = (values: readonly number[]): void => {
-    for (const value of values) numbers[at++] = value;
+    for (let k = 0; k < values.length; k++) numbers[at++] = values[k];
   };
   const ids: string[] = [];
-  for (const [i, { id, name, position, turn, planes, sight, material, ...rest }] of blocks.entries()) {
-    ids.push(id);
-    indices.set([wordAt(name), wordAt(material), BLOCK_SIGHTS.indexOf(sight), planes.length], i * INDICES);
-    put(position);
-    put(turn);
-    for (const plane of planes) put(plane);
-    if (Object.keys(rest).length > 0) more.set(i, rest);
+  for (const [i, block] of blocks.entries()) {
+    ids.push(block.id);
+    const first = i * INDICES;
+    indices[first] = wordAt(block.name);
+    indices[first + 1] = wordAt(block.material);
+    indices[first + 2] = BLOCK_SIGHTS.indexOf(block.sight);
+    indices[first + 3] = block.planes.length;
+    put(block.position);
+    put(block.turn);
+    for (const plane of block.planes) put(plane);
+    const own = moreOf(block);
+    if (own) more.set(i, own);
   }
   return { ids, words: [...words.keys()], indices, numbers, more };
 }
@@ -55,22 +60,28 @@ export function blockColumnsOf(blocks: readonly Block[]): BlockColumns {
 export function blocksOfColumns({ ids, words, indices, numbers, more }: BlockColumns): Block[] {
   let at = 0;
   return ids.map((id, i) => {
-    const [name, material, sight, planeCount] = indices.subarray(i * INDICES, (i + 1) * INDICES);
+    const first = i * INDICES;
     const position = threeAt(numbers, at);
     const turn: TurnDegrees = [numbers[at + 3], numbers[at + 4], numbers[at + 5]];
     at += PLACE_NUMBERS;
     const planes: BlockPlane[] = [];
-    for (let k = 0; k < planeCount; k++, at += PLANE_NUMBERS)
+    for (let k = 0; k < indices[first + 3]; k++, at += PLANE_NUMBERS)
       planes.push([numbers[at], numbers[at + 1], numbers[at + 2], numbers[at + 3]]);
     return {
       id,
-      name: words[name],
+      name: words[indices[first]],
       position,
       turn,
       planes,
-      sight: BLOCK_SIGHTS[sight],
-      material: words[material],
+      sight: BLOCK_SIGHTS[indices[first + 2]],
+      material: words[indices[first + 1]],
       ...more.get(i),
     };
   });
+}
+
+/** Faces and group of a block, as it has them; undefined when it has neither. */
+function moreOf({ faces, group }: Block): MoreOfBlock | undefined {
+  if (faces === undefined && group === undefined) return undefined;
+  return { ...(faces === undefined ? {} : { faces }), ...(group === undefined ? {} : { group }) };
 }
