@@ -18,15 +18,27 @@ import { recordsFeature, selectPlayNumbers } from '../../document/records/record
 import { EditLog } from '../../edits/edit-log';
 import { Session } from '../../session';
 import { CoreSample } from '../../ui/core-sample';
+import { RowCells, RowsTable, type RowsColumn } from '../../ui/rows-table';
 import { ThemeChart, type ChartBar } from '../../ui/theme-chart';
 import { Workspace } from '../../workspace';
 import { FigureParts, type FigurePart } from './parts/figure-parts';
 import { budgetActions, budgetFeature } from './store/budget-store';
 
+const COLUMNS: readonly RowsColumn[] = [
+  { name: 'No', width: '26px' },
+  { name: 'Level', width: 'minmax(0, 1.3fr)' },
+  ...MEASURES.map((measure) => ({
+    name: measure === 'triangles' || measure === 'draw calls' ? `worst ${measure}` : measure,
+    width: 'minmax(0, 1fr)',
+    isNumber: true,
+  })),
+  { name: 'Bakes', width: '66px' },
+];
+
 /** The Budget desk: every level against the chosen device. */
 @Component({
   selector: 'sv-budget-page',
-  imports: [CoreSample, FigureParts, MatProgressBarModule, ThemeChart],
+  imports: [CoreSample, FigureParts, MatProgressBarModule, RowCells, RowsTable, ThemeChart],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './budget-page.html',
   styleUrl: './budget-page.scss',
@@ -43,6 +55,7 @@ export class BudgetPage {
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
   private readonly numbers = this.store.selectSignal(selectPlayNumbers);
   readonly measures = MEASURES;
+  readonly columns = COLUMNS;
   readonly actions = budgetActions;
 
   readonly format = computed(() => {

@@ -14,6 +14,7 @@ import { PackCheck } from '../../findings/pack-check';
 import { Session } from '../../session';
 import { Readiness } from '../../readiness/readiness';
 import { bytesText, countText } from '../../ui/amount';
+import { RowCells, RowsTable, type RowsColumn } from '../../ui/rows-table';
 import { Workspace } from '../../workspace';
 import { PACK_DESK } from './manifest';
 import { packActions, packFeature } from './store/pack-store';
@@ -30,10 +31,21 @@ interface PackTold {
   readonly removed: readonly string[];
 }
 
+const COLUMNS: readonly RowsColumn[] = [
+  { name: 'Pack', width: '34px' },
+  { name: 'No', width: '26px' },
+  { name: 'Level', width: 'minmax(0, 1fr)' },
+  { name: 'File', width: 'minmax(0, 1.75fr)' },
+  { name: 'Cells', width: '38px' },
+  { name: 'Visible sets', width: 'minmax(0, 1.15fr)' },
+  { name: 'Check', width: '52px' },
+  { name: 'Ready', width: '62px' },
+];
+
 /** The Pack desk: the target's rules, and the files that the game loads. */
 @Component({
   selector: 'sv-pack-page',
-  imports: [CountedPipe, MatProgressBarModule],
+  imports: [CountedPipe, MatProgressBarModule, RowCells, RowsTable],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './pack-page.html',
   styleUrl: './pack-page.scss',
@@ -56,6 +68,7 @@ export class PackPage {
   readonly target = PLAIN_TARGET;
   readonly bytes = bytesText;
   readonly count = countText;
+  readonly columns = COLUMNS;
 
   readonly rows = computed(() => {
     const errors = new Map<string | undefined, number>();
