@@ -258,13 +258,14 @@ export class Bakes {
   ): Promise<BroughtBake<'sight'> | OpenBakes> {
     const ref = { kind: 'sight', subject: level } as const;
     const run = this.make(scene, ref, say, ({ kind }, key) => {
-      if (kind === 'sight') this.making.set({ level, key });
+      if (kind === ref.kind) this.making.set({ level, key });
     });
     try {
       return await this.keepRun(run);
     } catch (error) {
-      const key = this.making()?.key;
-      if (!this.isThere()) throw error;
+      const [key, isThere] = [this.making()?.key, this.isThere()];
+      this.making.set(undefined);
+      if (!isThere) throw error;
       const kept = await this.open(level).catch(() => undefined);
       // The figures may not be there yet: they are made here then, with the sight that they need.
       return kept && kept.keys.sight === key ? kept : await this.keepRun(this.make(scene, ref, say));
