@@ -7,14 +7,13 @@ import {
   RECORDS_DOCUMENT,
   RECORD_KINDS,
   archiveCollection,
-  installPatternEngine,
   putRecord,
   type CollectionContent,
   type DocumentState,
   type Edit,
   type JsonRecord,
 } from '@stravel/core';
-import { LINEAR_PATTERNS } from '@stravel/core/linear-patterns';
+import { installLinearPatterns } from '@stravel/core/linear-patterns';
 import { EditConflict } from '../packages/server/src/edits/edit-conflict';
 import { SAMPLES, goldenCollection, variants } from './content';
 import { RandomEdits } from './edits';
@@ -27,7 +26,7 @@ import { onFolder } from './server';
 const EDITS = 5000;
 const AFTER_BAKES = 40;
 
-installPatternEngine(LINEAR_PATTERNS);
+installLinearPatterns();
 if (process.argv[2] === 'data') await makeData();
 const folder = mkdtempSync(join(tmpdir(), 'stravel-golden-'));
 unpackData(folder);

@@ -1,11 +1,11 @@
 import { readFileSync } from 'node:fs';
-import { archiveCollection, installPatternEngine, restoreCollection } from '@stravel/core';
-import { LINEAR_PATTERNS } from '@stravel/core/linear-patterns';
+import { archiveCollection, restoreCollection } from '@stravel/core';
+import { installLinearPatterns } from '@stravel/core/linear-patterns';
 import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
 
 // An archive is read here as the server reads it.
-installPatternEngine(LINEAR_PATTERNS);
+installLinearPatterns();
 
 /** The archive with a marker in a group that is not there. */
 function withLooseMarker(bytes: Uint8Array): Buffer {

@@ -1,6 +1,5 @@
-import { installPatternEngine } from '@stravel/core';
-import { LINEAR_PATTERNS } from '@stravel/core/linear-patterns';
+import { installLinearPatterns } from '@stravel/core/linear-patterns';
 import { buildProgram } from './program';
 
-installPatternEngine(LINEAR_PATTERNS);
+installLinearPatterns();
 await buildProgram().parseAsync(process.argv);

@@ -229,7 +229,7 @@ export {
 } from './sets/field-value';
 export { planFieldChange, type ChangeOutcome, type FieldChange, type ValueChange } from './sets/field-change';
 export { linkUses, redirectLinks, type LinkUse } from './sets/links';
-export { installPatternEngine, patternFault } from './fields/pattern';
+export { patternFault } from './fields/pattern';
 export { planCells, type CellColumn, type CellPlan, type CellText, type PlannedCell } from './sets/write-cells';
 export {
   MATCH_BY,

@@ -1,6 +1,5 @@
 import type { AddressInfo } from 'node:net';
-import { installPatternEngine } from '@stravel/core';
-import { LINEAR_PATTERNS } from '@stravel/core/linear-patterns';
+import { installLinearPatterns } from '@stravel/core/linear-patterns';
 import { pino } from 'pino';
 import { createApp, type AppDependencies, type Server } from './app';
 import type { ServerConfig } from './config';
@@ -21,7 +20,7 @@ export interface RunningServer extends Server {
  * @throws Error when another process holds the folder, naming it
  */
 export async function startServer(config: ServerConfig, demo?: AppDependencies['demo']): Promise<RunningServer> {
-  installPatternEngine(LINEAR_PATTERNS);
+  installLinearPatterns();
   const log = pino({ level: config.logLevel });
   // What is kept is for its owner alone.
   process.umask(0o077);

@@ -1,12 +1,12 @@
 import { once } from 'node:events';
 import { receiveMessageOnPort, type MessagePort } from 'node:worker_threads';
-import { createRunContext, installPatternEngine, toPlainError, type RunContext } from '@stravel/core';
-import { LINEAR_PATTERNS } from '@stravel/core/linear-patterns';
+import { createRunContext, toPlainError, type RunContext } from '@stravel/core';
+import { installLinearPatterns } from '@stravel/core/linear-patterns';
 import { SliceGathering, slicedData, slicesOf, type Slice, type SlicedData } from './sliced-data';
 import { THREAD_TASKS } from './thread-tasks';
 import type { ThreadAnswer, ThreadMessage, ThreadTask } from './thread-pool';
 
-installPatternEngine(LINEAR_PATTERNS);
+installLinearPatterns();
 
 export default async function run({ name, input, port }: ThreadTask): Promise<ThreadAnswer> {
   try {

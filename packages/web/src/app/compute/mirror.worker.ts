@@ -2,17 +2,16 @@
 import {
   checkUnlocking,
   emptyRecordTables,
-  installPatternEngine,
   levelFigureIn,
   setFindings,
   type Finding,
   type LevelFiguresTable,
   type UnlockModel,
 } from '@stravel/core';
-import { LINEAR_PATTERNS } from '@stravel/core/linear-patterns';
+import { installLinearPatterns } from '@stravel/core/linear-patterns';
 import type { MirrorAnswer, MirrorRequest } from './mirror-protocol';
 
-installPatternEngine(LINEAR_PATTERNS);
+installLinearPatterns();
 const tables = emptyRecordTables();
 let figures: LevelFiguresTable = {};
 /** Findings of the order of play last checked, by its model: most changes leave it alone, and a search over all plays takes long. */

@@ -91,7 +91,7 @@ export class SectionsDesk {
   readonly reached = computed(() => this.reach().get(this.held()?.stratum ?? '')?.length ?? 1);
 
   constructor() {
-    inject(DestroyRef).onDestroy(() => this.try(undefined));
+    inject(DestroyRef).onDestroy(() => this.sections.preview(undefined));
   }
 
   /** Adds a recipe, in a stratum of the level's own for sections; makes that stratum when there is none. */
@@ -138,7 +138,7 @@ export class SectionsDesk {
         setField(held.stratum, 'recipe', held.recipe, field, value),
       ]);
     } finally {
-      this.try(undefined);
+      this.sections.preview(undefined);
     }
   }
 
