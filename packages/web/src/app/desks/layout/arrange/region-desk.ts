@@ -23,7 +23,7 @@ export class RegionDesk {
     const shown = this.plan(from, to, bottom, top, NOTHING);
     const answers = await this.ask.for({
       title: 'Move a region',
-      text: `${words(held)} at all heights; ${words(shown)} within the heights shown.${held.locked.length > 0 ? ` ${held.locked.length} are locked and stay.` : ''}`,
+      text: `${words(held)} at all heights; ${words(shown)} within the heights shown.${held.locked.length > 0 ? ` ${counted(held.locked.length, 'more is', 'more are')} locked and will not move.` : ''}`,
       questions: [
         ...vectorQuestions('By'),
         {
@@ -42,7 +42,10 @@ export class RegionDesk {
     if (!answers) return;
     const isAll = answers['heights'] === 'all';
     const { operations, locked } = this.plan(from, to, isAll ? -1e6 : bottom, isAll ? 1e6 : top, vectorOf(answers));
-    if (locked.length > 0) this.desk.notify(`${locked.length} locked things in the region stay where they are.`);
+    if (locked.length > 0)
+      this.desk.notify(
+        `${counted(locked.length, 'thing in the region is', 'things in the region are')} locked and did not move.`,
+      );
     await this.desk.commit('move a region', operations);
   }
 

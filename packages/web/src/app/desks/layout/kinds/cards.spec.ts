@@ -1,44 +1,8 @@
-import { TestBed } from '@angular/core/testing';
-import { boxPlanes, type ItemKind, type StratumContent } from '@stravel/core';
+import { boxPlanes } from '@stravel/core';
 import { layoutActions } from '../store/layout-store';
-import { layoutBed, type LayoutBedOptions } from '../testing/layout-bed';
+import { selectionSide as side } from '../testing/selection-side-bed';
 import { BLOCK, CRATE, PLACEMENT, pathThrough } from '../testing/placed';
-import { SelectionSide } from '../selecting/selection-side';
 
-/** The side of the one thing that some content holds. */
-async function side(kind: ItemKind, content: Partial<StratumContent>, options: LayoutBedOptions = {}) {
-  const bed = layoutBed({ ...options, content });
-  const id = [...bed.document.itemsOf(kind)][0].id;
-  bed.desk.select([{ stratum: 'st', kind, id }]);
-  const fixture = TestBed.createComponent(SelectionSide);
-  await fixture.whenStable();
-  const element = fixture.nativeElement as HTMLElement;
-  const input = (label: string): HTMLInputElement | null =>
-    element.querySelector<HTMLInputElement>(`input[aria-label="${label}"]`);
-  return {
-    ...bed,
-    element,
-    heading: () => element.querySelector('h2')?.textContent,
-    value: (label: string) => input(label)?.value,
-    settled: () => fixture.whenStable(),
-    type: async (label: string, value: string) => {
-      const box = input(label);
-      if (!box) throw new Error(`there is no field ${label}`);
-      box.value = value;
-      box.dispatchEvent(new Event('input'));
-      box.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter' }));
-      await fixture.whenStable();
-    },
-    change: async (selector: string, value: string) => {
-      const box = element.querySelector<HTMLInputElement | HTMLSelectElement>(selector);
-      if (!box) throw new Error(`there is no ${selector}`);
-      box.value = value;
-      box.dispatchEvent(new Event('change'));
-      await fixture.whenStable();
-    },
-    labels: () => bed.commits.map(({ label }) => label),
-  };
-}
 const planes = boxPlanes([10, 8.5, 15]);
 
 describe('the card of a block', () => {
@@ -78,7 +42,7 @@ describe('the card of a block', () => {
     const card = await side('block', { block: [BLOCK] });
     card.store.dispatch(layoutActions.stratumLocked({ id: 'st' }));
     card.desk.select([{ stratum: 'st', kind: 'block', id: 'b' }]);
-    await card.settled();
+    await card.shown();
     const boxes = [...card.element.querySelectorAll<HTMLInputElement>('sv-item-card :is(input, select)')];
     expect(boxes.length).toBeGreaterThan(8);
     expect(boxes.every(({ disabled }) => disabled)).toBe(true);
@@ -150,12 +114,9 @@ describe('the cards of other things', () => {
 });
 
 describe('what can be done with what is selected', () => {
-  const buttons = (element: HTMLElement) =>
-    [...element.querySelectorAll('[role=toolbar] button')].map(({ textContent }) => textContent?.trim());
-
   it('has the menu of a kind when everything is of it', async () => {
     const card = await side('block', { block: [BLOCK], path: [pathThrough('polyline', 0, 8)] });
-    expect(buttons(card.element)).toEqual([
+    expect(card.buttons()).toEqual([
       'Duplicate',
       'Turn 15°',
       'Arrange ▾',
@@ -168,24 +129,19 @@ describe('what can be done with what is selected', () => {
       { stratum: 'st', kind: 'block', id: 'b' },
       { stratum: 'st', kind: 'path', id: 'way' },
     ]);
-    await card.settled();
-    expect(buttons(card.element)).not.toContain('Block ▾');
+    await card.shown();
+    expect(card.buttons()).not.toContain('Block ▾');
     card.desk.select([]);
-    await card.settled();
-    expect(buttons(card.element)).toEqual(['Select ▾']);
+    await card.shown();
+    expect(card.buttons()).toEqual(['Select ▾']);
   });
 
   it('does what a button says, and links one marker', async () => {
     const marker = { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 90 } as const;
     const card = await side('marker', { marker: [marker] }, { answers: [undefined] });
-    expect(buttons(card.element)).toContain('Link…');
-    const press = (text: string) =>
-      [...card.element.querySelectorAll<HTMLElement>('[role=toolbar] button')]
-        .find(({ textContent }) => textContent?.trim() === text)
-        ?.click();
-    press('Link…');
-    press('Turn 15°');
-    await card.settled();
+    expect(card.buttons()).toContain('Link…');
+    await card.press('Link…');
+    await card.press('Turn 15°');
     expect([card.asked, card.document.item('marker', 'm')?.turn]).toEqual([['New link'], 105]);
   });
 });

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
-import { HOLE, type Vector3 } from '@stravel/core';
+import { HOLE, counted, type Vector3 } from '@stravel/core';
 import { NumberField } from '../../../../ui/number-field';
 import { PlaceFields } from '../../parts/place-fields';
 import { LayoutDesk } from '../../editing/layout-desk';
@@ -38,7 +38,8 @@ export class TileCard implements ItemCard<'tileFloor'> {
   readonly idle = computed(() => {
     const solved = this.tiles.solved();
     if (!solved || solved.fault) return '';
-    return `${solved.neverNeeded.length} squares are never needed, ${solved.deadEnds.length} of them dead ends.`;
+    const squares = counted(solved.neverNeeded.length, 'square is', 'squares are');
+    return `${squares} never needed, ${counted(solved.deadEnds.length, 'dead end')} among them.`;
   });
 
   put(field: 'name' | 'squareMetres' | 'position', value: string | number | Vector3): void {

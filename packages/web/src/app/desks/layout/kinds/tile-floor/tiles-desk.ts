@@ -3,6 +3,7 @@ import { Dialogs } from '../../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
   DEFAULT_MOVEMENT,
+  counted,
   plainJson,
   readSquare,
   type PlanPoint,
@@ -102,8 +103,12 @@ export class TilesDesk {
 
   async changeLines(what: 'row' | 'column', command: 'insert' | 'delete', at: number): Promise<void> {
     const chosen = this.selected();
-    const grid = chosen && changeLines(chosen.floor, what, command, at);
-    if (chosen && grid) await this.desk.commit(`${command} a ${what}`, setGrid(chosen.stratum, chosen.floor, grid));
+    if (!chosen) return;
+    const there = what === 'row' ? chosen.floor.rows : chosen.floor.columns;
+    const grid = changeLines(chosen.floor, what, command, at);
+    if (command === 'delete' && at >= there)
+      this.desk.notify(`The floor has no ${what} ${at + 1}: it has ${counted(there, what)}.`);
+    else if (grid) await this.desk.commit(`${command} a ${what}`, setGrid(chosen.stratum, chosen.floor, grid));
     else
       this.desk.notify(
         command === 'insert' ? 'The floor is as large as it can be.' : 'A floor keeps at least one row and one column.',
