@@ -20,8 +20,8 @@ export function isEditableKind(kind: string): kind is EditableKind {
 
 /** All that is wrong with a record of a kind; empty when it is sound. */
 export function recordFaults(kind: EditableKind, value: unknown): RecordFault[] {
-  const { check, yup } = SHAPES[kind];
-  if (!check(value)) return wordedFaults(yup, value);
+  // Only a fault asks for the schema, which is made then.
+  if (!SHAPES[kind].check(value)) return wordedFaults(SHAPES[kind].yup, value);
   return isItemKind(kind) ? wholeFaults(kind, value) : [];
 }
 

@@ -54,17 +54,32 @@ export interface Rule<T> {
 
 const isAbsent = (value: unknown): boolean => value === undefined || value === null;
 
+/** A field by its check, and by how its schema is made: that costs much and only a fault asks for it, so it is made then. */
+export function made<S extends Schema, const M extends object>(
+  check: Checked['check'],
+  make: () => S,
+  more: M = {} as M,
+): NoInfer<M> & { readonly check: Checked['check']; readonly yup: NoInfer<S> } {
+  let schema: S | undefined;
+  return Object.defineProperty({ ...more, check, yup: undefined as never }, 'yup', { get: () => (schema ??= make()) });
+}
+
 /** The field with rules over the whole of it; absent values are none of theirs. */
-export function ruled<T>({ yup, check }: Field<T>, ...rules: readonly Rule<T>[]): Field<T> {
-  return {
-    yup: rules.reduce<Schema>(
-      (schema, { name, message, holds }) =>
-        // Where its parts are at fault that is said already, and a rule may count on them.
-        schema.test(name, message, (value: unknown) => isAbsent(value) || !check(value) || holds(value as T)),
-      yup,
-    ),
-    check: (value) => check(value) && (isAbsent(value) || rules.every(({ holds }) => holds(value as T))),
-  };
+export function ruled<T>(field: Field<T>, ...rules: readonly Rule<T>[]): Field<T> {
+  const { check } = field;
+  return made(
+    (value) => check(value) && (isAbsent(value) || rules.every(({ holds }) => holds(value as T))),
+    () => withRules(field, rules),
+  );
+}
+
+function withRules<T>({ yup, check }: Field<T>, rules: readonly Rule<T>[]): Schema {
+  return rules.reduce<Schema>(
+    (schema, { name, message, holds }) =>
+      // Where its parts are at fault that is said already, and a rule may count on them.
+      schema.test(name, message, (value: unknown) => isAbsent(value) || !check(value) || holds(value as T)),
+    yup,
+  );
 }
 
 export interface TextLimits {
@@ -79,56 +94,66 @@ export interface TextLimits {
 /** A text. */
 export function text({ min, isFilled, max, pattern }: TextLimits = {}): Field<string> {
   const fewest = min ?? (isFilled ? 1 : 0);
-  let yup = fewest > 0 ? string().required() : string().defined();
-  if (min !== undefined) yup = yup.min(min);
-  if (max !== undefined) yup = yup.max(max);
-  if (pattern) yup = yup.matches(pattern.matches, pattern.message);
   const most = max ?? Infinity;
-  return {
-    yup,
-    check: (value) =>
-      typeof value === 'string' &&
-      value.length >= fewest &&
-      value.length <= most &&
-      (pattern === undefined || pattern.matches.test(value)),
-  };
+  const check = (value: unknown): boolean =>
+    typeof value === 'string' &&
+    value.length >= fewest &&
+    value.length <= most &&
+    (pattern === undefined || pattern.matches.test(value));
+  return made(check, () => {
+    let yup = fewest > 0 ? string().required() : string().defined();
+    if (min !== undefined) yup = yup.min(min);
+    if (max !== undefined) yup = yup.max(max);
+    return pattern ? yup.matches(pattern.matches, pattern.message) : yup;
+  });
 }
 
 /** One of some words. */
 export function oneOf<const W extends string>(words: readonly W[]): Field<W> {
   const known = new Set<unknown>(words);
-  return { yup: string().required().oneOf(words), check: (value) => known.has(value) && value !== '' };
+  return made(
+    (value) => known.has(value) && value !== '',
+    () => string().required().oneOf(words),
+  );
 }
 
 /** One of some numbers. */
 export function oneOfNumbers<const N extends number>(numbers: readonly N[]): Field<N> {
   const known = new Set<unknown>(numbers);
-  return { yup: number().required().oneOf(numbers), check: (value) => known.has(value) };
+  return made(
+    (value) => known.has(value),
+    () => number().required().oneOf(numbers),
+  );
 }
 
 /** A finite number within a range. */
 export function finite(low = -Infinity, high = Infinity): Field<number> {
-  let yup = number().required();
-  if (low !== -Infinity) yup = yup.min(low);
-  if (high !== Infinity) yup = yup.max(high);
-  return {
-    yup: yup.test('finite', 'must be a finite number', (value) => isAbsent(value) || Number.isFinite(value)),
-    check: (value) => typeof value === 'number' && value >= low && value <= high && Number.isFinite(value),
-  };
+  const check = (value: unknown): boolean =>
+    typeof value === 'number' && value >= low && value <= high && Number.isFinite(value);
+  return made(check, () => {
+    let yup = number().required();
+    if (low !== -Infinity) yup = yup.min(low);
+    if (high !== Infinity) yup = yup.max(high);
+    return yup.test('finite', 'must be a finite number', (value) => isAbsent(value) || Number.isFinite(value));
+  });
 }
 
 /** A whole number within a range. */
 export function whole(low: number, high = Infinity): Field<number> {
-  const yup = number().required().integer().min(low);
-  return {
-    yup: high === Infinity ? yup : yup.max(high),
-    check: (value) => Number.isInteger(value) && (value as number) >= low && (value as number) <= high,
-  };
+  const check = (value: unknown): boolean =>
+    Number.isInteger(value) && (value as number) >= low && (value as number) <= high;
+  return made(check, () => {
+    const yup = number().required().integer().min(low);
+    return high === Infinity ? yup : yup.max(high);
+  });
 }
 
 /** Yes or no. */
 export function flag(): Field<boolean> {
-  return { yup: boolean().required(), check: (value) => typeof value === 'boolean' };
+  return made(
+    (value) => typeof value === 'boolean',
+    () => boolean().required(),
+  );
 }
 
 /** A list of so many of one kind. */
@@ -136,17 +161,16 @@ export function list<T>(
   of: Field<T>,
   { min, max }: { readonly min?: number; readonly max?: number } = {},
 ): Field<readonly T[]> {
-  let yup = array()
-    .of(of.yup as MixedSchema)
-    .required();
-  if (min !== undefined) yup = yup.min(min);
-  if (max !== undefined) yup = yup.max(max);
   const [fewest, most] = [min ?? 0, max ?? Infinity];
-  const { check } = of;
-  return {
-    yup,
-    check: (value) => Array.isArray(value) && value.length >= fewest && value.length <= most && value.every(check),
-  };
+  const check = (value: unknown): boolean =>
+    Array.isArray(value) && value.length >= fewest && value.length <= most && value.every(of.check);
+  return made(check, () => {
+    let yup = array()
+      .of(of.yup as MixedSchema)
+      .required();
+    if (min !== undefined) yup = yup.min(min);
+    return max === undefined ? yup : yup.max(max);
+  });
 }
 
 /** A list of exactly these. */
@@ -154,22 +178,21 @@ export function row<T extends readonly unknown[]>(
   ...fields: { readonly [I in keyof T]: Field<T[I]> }
 ): Field<Readonly<T>> {
   const checks = fields.map(({ check }) => check);
-  return {
-    yup: tuple(fields.map(({ yup }) => yup) as unknown as [MixedSchema]).required(),
-    check: (value) =>
-      Array.isArray(value) && value.length === checks.length && checks.every((check, i) => check(value[i])),
-  };
+  const check = (value: unknown): boolean =>
+    Array.isArray(value) && value.length === checks.length && checks.every((one, i) => one(value[i]));
+  return made(check, () => tuple(fields.map(({ yup }) => yup) as unknown as [MixedSchema]).required());
 }
 
 /** Something told by a predicate alone. @param jsonSchema how it is told of in the published schema */
 export function told<T>(jsonSchema: Json, { name, message, holds }: Rule<unknown>): Field<T> {
-  return {
-    yup: mixed()
-      .required()
-      .meta({ jsonSchema })
-      .test(name, message, (value) => isAbsent(value) || holds(value)),
-    check: (value) => !isAbsent(value) && holds(value),
-  };
+  return made(
+    (value) => !isAbsent(value) && holds(value),
+    () =>
+      mixed()
+        .required()
+        .meta({ jsonSchema })
+        .test(name, message, (value) => isAbsent(value) || holds(value)),
+  );
 }
 
 /** One of several tables, told apart by the word in one of their fields. @param shapes one for each word */
@@ -192,22 +215,21 @@ export function shape<T extends object>(fields: Fields<T>, ...rules: readonly Ru
   const own = Object.fromEntries(parts);
   const checks = parts.map(([name, { check }]) => [name, check] as const);
   const known = new Set(Object.keys(own));
-  const schema = object(Object.fromEntries(parts.map(([name, { yup }]) => [name, yup])))
-    .noUnknown()
-    .strict()
-    .required() as AnyObjectSchema;
-  const plain: Shape<T> = {
-    yup: schema,
-    fields: own,
-    check: (value) => {
+  const plain = made(
+    (value) => {
       if (!isJsonTable(value)) return false;
       for (const name of Object.keys(value)) if (!known.has(name)) return false;
       for (const [name, check] of checks) if (!check(value[name])) return false;
       return true;
     },
-  };
-  const { yup, check } = ruled<T>(plain, ...rules);
-  return { ...plain, yup: yup as AnyObjectSchema, check };
+    () =>
+      object(Object.fromEntries(parts.map(([name, { yup }]) => [name, yup])))
+        .noUnknown()
+        .strict()
+        .required() as AnyObjectSchema,
+  );
+  const whole = ruled<T>(plain, ...rules);
+  return made(whole.check, () => whole.yup as AnyObjectSchema, { fields: own });
 }
 
 /** One of several tables of fields, told apart by the word in one of them. Where there is but one, it is that. */
@@ -218,43 +240,43 @@ export function variants<T extends object>(by: string, shapes: ReadonlyMap<strin
   const of = (value: unknown): Shape<T> | undefined =>
     isJsonTable(value) && typeof value[by] === 'string' ? shapes.get(value[by]) : undefined;
   const words = oneOf([...shapes.keys()]);
-  const unknown = object({ [by]: words.yup });
   const fields = new Map<string, readonly Checked[]>();
   for (const one of all)
     for (const [name, field] of Object.entries(one.fields)) fields.set(name, [...(fields.get(name) ?? []), field]);
-  return {
-    yup: lazy((value: unknown) => of(value)?.yup ?? unknown).meta({
-      anyOf: all.map(({ yup }) => yup.describe()),
-    }) as unknown as AnyObjectSchema,
-    check: (value) => of(value)?.check(value) === true,
-    fields: Object.fromEntries(
-      [...fields].map(([name, some]) => [
-        name,
-        { yup: some[0].yup, check: (value: unknown) => some.some(({ check }) => check(value)) },
-      ]),
-    ),
+  const schema = (): AnyObjectSchema => {
+    const unknown = object({ [by]: words.yup });
+    const chosen = lazy((value: unknown) => of(value)?.yup ?? unknown);
+    return chosen.meta({ anyOf: all.map(({ yup }) => yup.describe()) }) as unknown as AnyObjectSchema;
   };
+  const own = [...fields].map(([name, some]) => {
+    const check = (value: unknown): boolean => some.some((one) => one.check(value));
+    return [name, made(check, () => some[0].yup)] as const;
+  });
+  return made((value) => of(value)?.check(value) === true, schema, { fields: Object.fromEntries(own) });
 }
 
 /** Must be there, but may be nothing. */
-export function orNull<T>({ yup, check }: Field<T>): Field<T | null> {
-  return { yup: (yup as MixedSchema).nullable().defined(), check: (value) => value === null || check(value) };
+export function orNull<T>(field: Field<T>): Field<T | null> {
+  return made(
+    (value) => value === null || field.check(value),
+    () => (field.yup as MixedSchema).nullable().defined(),
+  );
 }
 
 /** Came after the first records were kept: may be absent, or nothing. */
-export function later<T>({ yup, check }: Field<T>): OptionalField<T | null> {
-  return {
-    yup: (yup as MixedSchema).nullable().optional().default(undefined),
-    check: (value) => isAbsent(value) || check(value),
-    isOptional: true,
-  };
+export function later<T>(field: Field<T>): OptionalField<T | null> {
+  return made(
+    (value) => isAbsent(value) || field.check(value),
+    () => (field.yup as MixedSchema).nullable().optional().default(undefined),
+    { isOptional: true },
+  );
 }
 
 /** May be absent, but is never nothing. */
-export function orAbsent<T>({ yup, check }: Field<T>): OptionalField<T> {
-  return {
-    yup: (yup as MixedSchema).optional(),
-    check: (value) => value === undefined || check(value),
-    isOptional: true,
-  };
+export function orAbsent<T>(field: Field<T>): OptionalField<T> {
+  return made(
+    (value) => value === undefined || field.check(value),
+    () => (field.yup as MixedSchema).optional(),
+    { isOptional: true },
+  );
 }

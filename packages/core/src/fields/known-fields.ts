@@ -4,6 +4,7 @@ import type { Box3, PlanPoint, TurnDegrees, Vector3 } from '../model/vector';
 import {
   finite,
   later,
+  made,
   orNull,
   row,
   ruled,
@@ -40,8 +41,11 @@ const ID_PATTERN = {
 /** A table must never get it as a name. */
 const NO_ID = '__proto__';
 const idUpTo = (most: number): Field<string> => {
-  const { yup, check } = text({ min: 1, max: most, pattern: ID_PATTERN });
-  return { yup: yup.notOneOf([NO_ID]), check: (value) => check(value) && value !== NO_ID };
+  const plain = text({ min: 1, max: most, pattern: ID_PATTERN });
+  return made(
+    (value) => plain.check(value) && value !== NO_ID,
+    () => plain.yup.notOneOf([NO_ID]),
+  );
 };
 export const id = (): Field<string> => idUpTo(MAX_ID_LETTERS);
 export const patchIdText = (): Field<string> => idUpTo(MAX_PATCH_ID_LETTERS);

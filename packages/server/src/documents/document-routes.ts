@@ -16,14 +16,13 @@ export function documentRoutes(snapshots: SnapshotRepository): Router {
     '/documents/:document/chunks/:kind/:chunk',
     async (request, response) => {
       const { collection, document, kind, chunk } = request.params;
-      const bytes = await snapshots.gzippedChunk(collection, document, kind, wholeNumber(chunk, 'chunk'));
-      const { sequence } = await snapshots.index(collection, document);
-      if (!bytes) throw new HttpError(404, 'CHUNK_MISSING', `The document ${document} has no chunk ${kind} ${chunk}.`);
+      const found = await snapshots.gzippedChunk(collection, document, kind, wholeNumber(chunk, 'chunk'));
+      if (!found) throw new HttpError(404, 'CHUNK_MISSING', `The document ${document} has no chunk ${kind} ${chunk}.`);
       response.setHeader('Content-Type', 'application/octet-stream');
       response.setHeader('Content-Encoding', 'gzip');
       response.setHeader('Cache-Control', 'no-store');
-      response.setHeader('Stravel-Sequence', String(sequence));
-      response.end(bytes);
+      response.setHeader('Stravel-Sequence', String(found.sequence));
+      response.end(found.bytes);
     },
   );
 

@@ -79,14 +79,24 @@ export class SnapshotRepository {
     return { sequence, chunks: chunks.filter((c) => c.count > 0) };
   }
 
-  /** The gzipped bytes of one chunk, undefined when there is none. From outside the write queue. @throws CoreError as `index` does */
-  async gzippedChunk(collection: string, document: string, kind: string, chunk: number): Promise<Buffer | undefined> {
+  /**
+   * The gzipped bytes of one chunk, undefined when there is none, and the sequence of its snapshot. From outside the write queue.
+   * @throws CoreError as `index` does
+   */
+  async gzippedChunk(
+    collection: string,
+    document: string,
+    kind: string,
+    chunk: number,
+  ): Promise<{ readonly bytes: Buffer; readonly sequence: number } | undefined> {
     await this.upToDate(collection, document);
     const row = await this.database.models.snapshotChunks.findOne({
       where: { collection, document, kind, chunk },
       raw: true,
     });
-    return (row as unknown as SnapshotChunkRow | null)?.bytes;
+    // Read after the bytes: where the snapshot is replaced meanwhile, old bytes never bear its number as theirs and are asked for anew.
+    const snapshot = row && (await this.row(collection, document));
+    return snapshot ? { bytes: (row as unknown as SnapshotChunkRow).bytes, sequence: snapshot.sequence } : undefined;
   }
 
   /** From inside the write queue. @throws CoreError as `index` does */
