@@ -1,7 +1,11 @@
 import { bootstrapApplication } from '@angular/platform-browser';
 import { App } from './app/app';
 import { appConfig } from './app/app.config';
+import { fetchAhead } from './app/desk/fetch-ahead';
+import { ALL_DESKS } from './app/desks';
 
+// The page that the address names comes while the frame is made.
+void fetchAhead(ALL_DESKS, location.pathname);
 bootstrapApplication(App, appConfig).catch((error: unknown) => {
   document.body.textContent = `Stravel could not start: ${String(error)}`;
 });

@@ -15,6 +15,7 @@ import { DESKS } from './desk/desk';
 import { recordsFeature } from './document/records/records-store';
 import { EditLog } from './edits/edit-log';
 import { FindingsHome } from './findings/findings-home';
+import { readAddress } from './read-address';
 import { Session } from './session';
 import { EVERYWHERE, deskNumbers } from './shell/everywhere';
 import { ConflictDialog } from './shell/conflict-dialog';
@@ -85,7 +86,7 @@ export class App {
         ]),
       ),
     );
-    void this.session.start();
+    void this.session.start(readAddress(location.pathname)?.collection);
     this.edits.askName = () => this.askName();
     this.router.events.pipe(takeUntilDestroyed()).subscribe((event) => {
       if (event instanceof NavigationEnd) this.url.set(event.urlAfterRedirects);

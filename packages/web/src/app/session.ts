@@ -17,6 +17,8 @@ export class Session {
   private readonly devices = inject(Store).selectSignal(recordsFeature.selectDevices);
   private readonly deviceId = signal(localStorage.getItem(DEVICE_KEY) ?? '');
   private started: Promise<void> | undefined;
+  /** Of the open collection: until it can be read. */
+  private opened: Promise<void> | undefined;
 
   /** Undefined until a name was given: it is asked at the first change. */
   readonly person = signal<NamedId | undefined>(undefined);
@@ -31,9 +33,9 @@ export class Session {
   readonly device = computed(() => this.devices().find(({ id }) => id === this.deviceId()) ?? this.devices().at(0));
   readonly theme = signal<'light' | 'dark'>(storedTheme());
 
-  /** Finds out who is here and which collections there are; once. */
-  start(): Promise<void> {
-    this.started ??= this.begin();
+  /** Finds out who is here and which collections there are; once. @param collection opened as soon as it is known to be there */
+  start(collection?: string): Promise<void> {
+    this.started ??= this.begin(collection);
     return this.started;
   }
 
@@ -61,15 +63,16 @@ export class Session {
   /** Opens a collection. Where another is open the page begins anew at its address, so that nothing of one is ever taken for the other's. */
   async openCollection(id: string): Promise<void> {
     const open = this.collection();
-    if (open?.id === id) return;
-    if (open) {
+    if (open && open.id !== id) {
       location.reload();
       return;
     }
     const collection = this.collections().find((one) => one.id === id);
-    if (!collection) return;
-    this.collection.set(collection);
-    await this.edits.open(id, this.person()?.id ?? '');
+    if (!open && collection) {
+      this.collection.set(collection);
+      this.opened = this.edits.open(id, this.person()?.id ?? '');
+    }
+    await this.opened;
   }
 
   async refreshCollections(): Promise<void> {
@@ -90,14 +93,17 @@ export class Session {
     this.applyTheme();
   }
 
-  private async begin(): Promise<void> {
+  private async begin(collection: string | undefined): Promise<void> {
     this.applyTheme();
     try {
       const stored = localStorage.getItem(PERSON_KEY);
-      this.people.set(await this.api.people());
-      this.person.set(this.people().find(({ id }) => id === stored));
-      await this.refreshCollections();
+      this.edits.prepare();
+      const [people] = await Promise.all([this.api.people(), this.refreshCollections()]);
+      this.people.set(people);
+      this.person.set(people.find(({ id }) => id === stored));
       this.isReady.set(true);
+      // Its page, which comes with the code of a desk, says what fails.
+      if (collection !== undefined) this.openCollection(collection).catch(() => undefined);
     } catch (error) {
       this.failure.set(errorText(error));
     }

@@ -61,7 +61,7 @@ describe('opening documents', () => {
   it('lays the log since the snapshot over it', async () => {
     log = [moved(6, 'm', 1, 2), moved(7, 'm', 2, 3)];
     expect(await x()).toBe(3);
-    expect(asked).toEqual(['chunk 0', 'edits after 5']);
+    expect(asked).toEqual(['edits after 5', 'chunk 0']);
   });
 
   it('says so when there is something of a kind that this page does not know', async () => {

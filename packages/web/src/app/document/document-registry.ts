@@ -37,6 +37,8 @@ export interface RecordFate {
   readonly last: JsonRecord | undefined;
 }
 
+/** Chunks are taken for so long before other work of the page goes on. */
+const SLICE_MS = 12;
 /** Snapshots that changed under a load are read anew, this often. */
 const MAX_LOAD_TRIES = 5;
 
@@ -196,6 +198,9 @@ export class DocumentRegistry {
     this.loading.set(document, state);
     for (let attempt = 1; ; attempt++) {
       const index = await this.api.snapshot(this.collection, document);
+      const later = this.api.editsOfDocument(this.collection, document, index.sequence);
+      // Awaited below, unless the snapshot is asked for anew.
+      later.catch(() => undefined);
       const whole = await this.takeChunks(document, index, take);
       if (!whole) {
         if (attempt === MAX_LOAD_TRIES)
@@ -203,7 +208,7 @@ export class DocumentRegistry {
         startOver();
         continue;
       }
-      const edits = await this.api.editsOfDocument(this.collection, document, index.sequence);
+      const edits = await later;
       const sequence = edits.at(-1)?.sequence ?? index.sequence;
       const early = (state.early ?? []).filter((edit) => edit.sequence > sequence);
       state.early = undefined;
@@ -227,12 +232,15 @@ export class DocumentRegistry {
       ...(await this.api.chunk(this.collection, document, kind, chunk)),
     }));
     for (const answer of answers) answer.catch(() => undefined);
+    let begun = performance.now();
     for (const answer of answers) {
       const { kind, sequence, bytes } = await answer;
       if (sequence !== index.sequence) return false;
       take(kind, bytes);
-      // Other work of the page goes first between two chunks.
+      if (performance.now() - begun < SLICE_MS) continue;
+      // Other work of the page goes first.
       await new Promise((resolve) => setTimeout(resolve));
+      begun = performance.now();
     }
     return true;
   }

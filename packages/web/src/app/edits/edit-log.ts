@@ -102,6 +102,11 @@ export class EditLog {
       : { state: 'saved' as const, text: 'All changes saved' };
   });
 
+  /** Begins what the first collection to be opened will wait for. */
+  prepare(): void {
+    this.outbox.prepare();
+  }
+
   /** Opens a collection for a person: what waits is laid over it, then everything new is followed. */
   async open(collection: string, person: string): Promise<void> {
     this.events?.close();

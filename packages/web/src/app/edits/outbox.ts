@@ -35,6 +35,11 @@ export class Outbox {
   private database: Promise<IDBPDatabase<OutboxSchema>> | undefined;
   private lastPlace = 0;
 
+  /** Opens the database ahead of the first question, which says what fails. */
+  prepare(): void {
+    this.open().catch(() => undefined);
+  }
+
   async waiting(collection: string): Promise<WaitingEdit[]> {
     const all = await (await this.open()).getAll('edits');
     const own = all.filter((entry) => entry.collection === collection);
