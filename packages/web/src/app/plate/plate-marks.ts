@@ -79,7 +79,7 @@ export function drawScale({ context, colours, scale }: PlateDrawing, pane: Pane)
   context.lineTo(x + length, y);
   context.lineTo(x + length, y - 5);
   context.stroke();
-  context.font = "11px 'Spline Sans Mono Variable', monospace";
+  context.font = "11px 'Spline Sans Mono', monospace";
   context.fillText(`${metres} m`, x + length + 6, y + 1);
 }
 
@@ -92,7 +92,7 @@ export function drawPending({ context, colours }: PlateDrawing, pane: Pane, pend
       : []),
   ];
   context.fillStyle = colours.over;
-  context.font = "13px 'Spline Sans Variable', sans-serif";
+  context.font = "13px 'Spline Sans', sans-serif";
   lines.forEach((line, i) => context.fillText(line, pane.left + 12, pane.top + 22 + i * 18));
 }
 

@@ -92,14 +92,14 @@ export function drawFloor(drawing: PlateDrawing, floor: TileFloor, codes: Readon
         pixels * 0.3,
       );
       if (pixels >= TEXT_PIXELS && drawing.view === 'plan') {
-        context.font = "10px 'Spline Sans Mono Variable', monospace";
+        context.font = "10px 'Spline Sans Mono', monospace";
         context.fillText(cells[column], a[0] + 2, a[1] + 10);
       }
     }
   }
   context.globalAlpha = alpha;
   context.fillStyle = colours.softInk;
-  context.font = "11.5px 'Spline Sans Variable', sans-serif";
+  context.font = "11.5px 'Spline Sans', sans-serif";
   context.fillText(floor.name || 'tile floor', first[0], first[1] - 4);
 }
 

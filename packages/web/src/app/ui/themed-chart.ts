@@ -29,7 +29,7 @@ Chart.register(
 );
 
 /** The face of all words of a chart. */
-export const CHART_FONT = { family: "'Spline Sans Variable', sans-serif", size: 12 };
+export const CHART_FONT = { family: "'Spline Sans', sans-serif", size: 12 };
 
 /** Template of every chart. */
 export const CHART_CANVAS = '<canvas #canvas role="img" [attr.aria-label]="label()"></canvas>';

@@ -47,7 +47,7 @@ export function paintCells(
     context.setLineDash([]);
     if (width < MIN_TEXT_PIXELS) return;
     context.fillStyle = colours.ink;
-    context.font = "10px 'Spline Sans Mono Variable', monospace";
+    context.font = "10px 'Spline Sans Mono', monospace";
     context.fillText(text(values[i]), a[0] + 4, a[1] + 13);
     if (cell.straddling > 0) context.fillText(`${cell.straddling} over`, a[0] + 4, a[1] + 25);
     if (isLate) {

@@ -33,7 +33,7 @@ function drawMarker({ context, colours, at: toScreen }: PlateDrawing, marker: Ma
     context.fill();
   }
   context.fillStyle = colours.ink;
-  context.font = "12px 'Spline Sans Variable', sans-serif";
+  context.font = "12px 'Spline Sans', sans-serif";
   context.fillText(marker.kind, at[0] + 13, at[1] + 4);
 }
 

@@ -68,7 +68,7 @@ export interface PlateKind<K extends ItemKind> {
 }
 
 /** What names on the plate are written in. */
-export const LABEL_FONT = "11.5px 'Spline Sans Variable', sans-serif";
+export const LABEL_FONT = "11.5px 'Spline Sans', sans-serif";
 /** How thick something flat counts for picking, metres. */
 export const SHEET_METRES = 0.01;
 

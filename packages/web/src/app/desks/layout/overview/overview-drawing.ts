@@ -40,7 +40,7 @@ export function drawOverview({ view, context, colours, at, scale }: PlateDrawing
     if (p) context.fillRect(p[0] - 1.5, p[1] - 1.5, 3, 3);
   }
   context.lineWidth = 2;
-  context.font = "12px 'Spline Sans Variable', sans-serif";
+  context.font = "12px 'Spline Sans', sans-serif";
   for (const { kind, low, high } of density.regions) {
     const [a, b] = [at(low[0], 0, low[1]), at(high[0], 0, high[1])];
     if (!a || !b) continue;

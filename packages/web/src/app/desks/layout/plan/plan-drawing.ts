@@ -44,7 +44,7 @@ export function drawLabel({ context, colours, at }: PlateDrawing, [x, z]: PlanPo
   const p = at(x, 0, z);
   if (!p) return;
   context.fillStyle = colours.ink;
-  context.font = "11.5px 'Spline Sans Mono Variable', monospace";
+  context.font = "11.5px 'Spline Sans Mono', monospace";
   context.fillText(text, p[0] + 12, p[1] - 8);
 }
 

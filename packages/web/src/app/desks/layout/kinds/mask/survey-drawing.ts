@@ -35,7 +35,7 @@ export function drawSurvey(drawing: PlateDrawing, survey: ShownSurvey): void {
   }
   context.strokeStyle = context.fillStyle = colours.over;
   context.lineWidth = 1.5;
-  context.font = "11px 'Spline Sans Mono Variable', monospace";
+  context.font = "11px 'Spline Sans Mono', monospace";
   for (const {
     at: [x, z],
     widthMetres,

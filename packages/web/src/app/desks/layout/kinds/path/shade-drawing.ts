@@ -29,7 +29,7 @@ export function drawDistanceShade(drawing: PlateDrawing, shown: ShownShade): voi
   const high = [origin[0] + columns * cellMetres, origin[1] + rows * cellMetres] as const;
   layShade(drawing, canvas, origin, high, false);
   const text = `Distance from ${shown.path.name || 'the path'}: a band is ${(mostMetres / BANDS).toFixed(1)} m, the farthest ${mostMetres.toFixed(1)} m`;
-  context.font = "11.5px 'Spline Sans Variable', sans-serif";
+  context.font = "11.5px 'Spline Sans', sans-serif";
   const foot = context.canvas.clientHeight - FOOT_PIXELS;
   context.fillStyle = colours.plate;
   context.fillRect(10, foot - 14, context.measureText(text).width + 12, 20);
