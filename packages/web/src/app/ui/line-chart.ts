@@ -35,7 +35,7 @@ export class LineChart extends ThemedChart {
   /** The x that was clicked. */
   readonly picked = output<number>();
 
-  protected override configuration(colour: ColourOf): ChartConfiguration {
+  protected override configuration(colour: ColourOf): ChartConfiguration<'line'> {
     const [formatX, formatY] = [this.formatX(), this.formatY()];
     const font = CHART_FONT;
     const title = (text: string): object => ({ display: text !== '', text, color: colour('soft-ink'), font });

@@ -25,7 +25,7 @@ export class ThemeChart extends ThemedChart {
   readonly format = input.required<(value: number) => string>();
   readonly chosen = output<string>();
 
-  protected override configuration(colour: ColourOf): ChartConfiguration {
+  protected override configuration(colour: ColourOf): ChartConfiguration<'bar' | 'line'> {
     const bars = this.bars();
     const format = this.format();
     const font = CHART_FONT;

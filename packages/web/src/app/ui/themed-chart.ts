@@ -37,6 +37,9 @@ export const CHART_CANVAS = '<canvas #canvas role="img" [attr.aria-label]="label
 /** Looks a colour of the theme up by its role. */
 export type ColourOf = (role: string) => string;
 
+/** Charts of lines, and of bars with a line across. */
+export type DrawnChart = ChartConfiguration<'line'> | ChartConfiguration<'bar' | 'line'>;
+
 /** A chart on a canvas, kept up with what it shows and with the theme. */
 @Directive()
 export abstract class ThemedChart {
@@ -55,7 +58,8 @@ export abstract class ThemedChart {
       const style = getComputedStyle(element);
       // Colours follow the theme.
       this.theme();
-      const config = this.configuration((role) => style.getPropertyValue(`--${role}`).trim());
+      // The package's own type of all charts: whether one of them is one depends on the order in which files are compiled.
+      const config = this.configuration((role) => style.getPropertyValue(`--${role}`).trim()) as ChartConfiguration;
       if (!chart) {
         chart = new Chart(element, config);
         return;
@@ -68,5 +72,5 @@ export abstract class ThemedChart {
   }
 
   /** What is drawn; read anew whenever a signal that it reads changes. */
-  protected abstract configuration(colour: ColourOf): ChartConfiguration;
+  protected abstract configuration(colour: ColourOf): DrawnChart;
 }

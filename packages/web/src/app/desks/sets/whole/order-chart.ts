@@ -24,7 +24,7 @@ export class OrderChart extends ThemedChart {
   readonly series = input.required<readonly ChartedSeries[]>();
   /** Index of the level that was clicked. */
   readonly picked = output<number>();
-  protected override configuration(colour: ColourOf): ChartConfiguration {
+  protected override configuration(colour: ColourOf): ChartConfiguration<'line'> {
     const tones = ['brine', 'kiln'];
     const all = this.series();
     const stretches = this.stretches();
