@@ -2,10 +2,14 @@ import type { Route, Routes } from '@angular/router';
 import { ALL_DESKS } from './desks';
 import { CollectionPage } from './shell/collection-page';
 import { DeadAddress } from './shell/dead-address';
-import { StartPage } from './start/start-page';
 
 export const routes: Routes = [
-  { path: '', pathMatch: 'full', title: 'Stravel', component: StartPage },
+  {
+    path: '',
+    pathMatch: 'full',
+    title: 'Stravel',
+    loadComponent: () => import('./start/start-page').then((m) => m.StartPage),
+  },
   {
     path: 'c/:collection',
     component: CollectionPage,

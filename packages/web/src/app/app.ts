@@ -1,8 +1,18 @@
 import { CountedPipe } from './ui/counted-pipe';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  Injector,
+  afterNextRender,
+  computed,
+  effect,
+  inject,
+  signal,
+} from '@angular/core';
+import type { DialogType } from './ui/dialog';
 import { Dialogs } from './ui/dialogs';
 import { MatMenuModule } from '@angular/material/menu';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { Notices } from './ui/notices';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
@@ -18,16 +28,19 @@ import { FindingsHome } from './findings/findings-home';
 import { readAddress } from './read-address';
 import { Session } from './session';
 import { EVERYWHERE, deskNumbers } from './shell/everywhere';
-import { ConflictDialog } from './shell/conflict-dialog';
-import { FindDialog } from './shell/find-dialog';
-import { KeysDialog } from './shell/keys-dialog';
-import { PersonDialog } from './shell/person-dialog';
-import { RefusedDialog } from './shell/refused-dialog';
+import type * as FrameDialogs from './shell/frame-dialogs';
 import { Restoring } from './shell/restoring';
 import { Seam } from './shell/seam';
 import { SeamDesks } from './shell/seam-desks';
 import { StartHere } from './start-here';
+import { whenIdle } from './when-idle';
 import { Workspace } from './workspace';
+
+/** A question that could not be loaded is asked again after so long. */
+const ASK_AGAIN_MS = 3000;
+const frameDialogs = (): Promise<typeof FrameDialogs> => import('./shell/frame-dialogs');
+const personDialog = (): Promise<DialogType<'first' | 'change', string>> =>
+  frameDialogs().then(({ PersonDialog }) => PersonDialog);
 
 /** The frame round every desk: who, what, the seam, the foot. */
 @Component({
@@ -41,7 +54,7 @@ import { Workspace } from './workspace';
 })
 export class App {
   private readonly dialogs = inject(Dialogs);
-  private readonly snacks = inject(MatSnackBar);
+  private readonly notices = inject(Notices);
   private readonly router = inject(Router);
   private readonly api = inject(ApiClient);
   private readonly store = inject(Store);
@@ -91,24 +104,37 @@ export class App {
     this.router.events.pipe(takeUntilDestroyed()).subscribe((event) => {
       if (event instanceof NavigationEnd) this.url.set(event.urlAfterRedirects);
     });
+    const injector = inject(Injector);
     effect(() => {
-      if (this.edits.conflict()) void this.dialogs.open(ConflictDialog, undefined, { disableClose: true });
+      // Once the first page is drawn, which needs none of it.
+      if (this.loaded()) afterNextRender(() => whenIdle(() => frameDialogs().catch(() => undefined)), { injector });
+    });
+    effect(() => {
+      if (this.edits.conflict())
+        void this.dialogs.bring(() => frameDialogs().then((m) => m.ConflictDialog), undefined, { disableClose: true });
     });
     effect(() => {
       const refused = this.edits.refused();
       if (!refused) return;
       const { waiting } = refused;
-      if (!waiting) this.snacks.open(`“${refused.label}” was not saved. ${refused.reason}`, 'Close');
-      else void this.dialogs.open(RefusedDialog, { ...refused, waiting }, { disableClose: true });
+      if (!waiting) this.notices.show(`“${refused.label}” was not saved. ${refused.reason}`);
+      else
+        void this.dialogs.bring(
+          () => frameDialogs().then((m) => m.RefusedDialog),
+          { ...refused, waiting },
+          { disableClose: true },
+        );
     });
   }
 
   find(): void {
-    void this.dialogs.open(FindDialog, undefined).then((found) => {
-      if (found?.kind === 'level') this.goToLevel(found.id);
-      else if (found?.command) void this.commands.call(found.command.group, found.command.id);
-      else if (found) void this.addresses.go(found.path, found.query);
-    });
+    void this.dialogs
+      .bring(() => frameDialogs().then((m) => m.FindDialog), undefined)
+      .then((found) => {
+        if (found?.kind === 'level') this.goToLevel(found.id);
+        else if (found?.command) void this.commands.call(found.command.group, found.command.id);
+        else if (found) void this.addresses.go(found.path, found.query);
+      });
   }
 
   /** Copies the address of what is shown: collection, desk and level, with view, selection and place. */
@@ -120,15 +146,15 @@ export class App {
     const address = `${location.origin}${path}${text === '' ? '' : `?${text}`}`;
     try {
       await navigator.clipboard.writeText(address);
-      this.snacks.open('The address is copied.', 'Close', { duration: 4000 });
+      this.notices.show('The address is copied.', 4000);
     } catch {
       // Without leave to write, the address itself is shown to be copied by hand.
-      this.snacks.open(address, 'Close');
+      this.notices.show(address);
     }
   }
 
   changeName(): void {
-    void this.dialogs.open(PersonDialog, this.session.person() ? 'change' : 'first');
+    void this.dialogs.bring(personDialog, this.session.person() ? 'change' : 'first');
   }
 
   reload(): void {
@@ -136,7 +162,7 @@ export class App {
   }
 
   keys(): void {
-    void this.dialogs.open(KeysDialog, undefined);
+    void this.dialogs.bring(() => frameDialogs().then((m) => m.KeysDialog), undefined);
   }
 
   goToLevel(id: string): void {
@@ -149,6 +175,11 @@ export class App {
   private async askName(): Promise<string> {
     const known = this.session.person()?.id;
     if (known !== undefined) return known;
-    return (await this.dialogs.open(PersonDialog, 'first', { disableClose: true })) ?? '';
+    for (;;) {
+      const id = await this.dialogs.bring(personDialog, 'first', { disableClose: true });
+      if (id !== undefined) return id;
+      // The question could not be loaded: the edit waits for the server.
+      await new Promise((resolve) => setTimeout(resolve, ASK_AGAIN_MS));
+    }
   }
 }

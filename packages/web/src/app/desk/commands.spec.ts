@@ -6,8 +6,8 @@ import {
   signal,
 } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { MatDialog } from '@angular/material/dialog';
 import { Addresses } from '../addresses';
+import { OpenDialogs } from '../ui/open-dialogs';
 import { Commands } from './commands';
 
 const GROUP = {
@@ -24,11 +24,10 @@ describe('commands', () => {
   let done: string[];
   let went: (readonly string[])[];
   let arrives: boolean;
-  let openDialogs: unknown[];
   const canBake = signal(true);
 
   beforeEach(() => {
-    [done, went, openDialogs] = [[], [], []];
+    [done, went] = [[], []];
     arrives = true;
     canBake.set(true);
     TestBed.configureTestingModule({
@@ -37,7 +36,6 @@ describe('commands', () => {
           provide: Addresses,
           useValue: { go: (path: readonly string[]) => (went.push(path), Promise.resolve(arrives)) },
         },
-        { provide: MatDialog, useValue: { openDialogs } },
       ],
     });
   });
@@ -97,7 +95,7 @@ describe('commands', () => {
 
   it('of a desk rest while a dialog is open', () => {
     open();
-    openDialogs.push({});
+    TestBed.inject(OpenDialogs).count++;
     press({ key: 'b' });
     press({ key: 'z', ctrlKey: true });
     expect(done).toEqual(['undo']);

@@ -1,6 +1,6 @@
 import { DestroyRef, Injectable, effect, inject, signal, untracked } from '@angular/core';
-import { MatDialog } from '@angular/material/dialog';
 import { Addresses } from '../addresses';
+import { OpenDialogs } from '../ui/open-dialogs';
 import type { CommandGroup, CommandSpec, Handler, Handlers } from './command';
 import { commandOf } from './keys';
 
@@ -12,7 +12,7 @@ interface Open {
 /** Calls commands, by a key or by their name. The page that is open hears them; what belongs to another desk goes there first. */
 @Injectable({ providedIn: 'root' })
 export class Commands {
-  private readonly dialogs = inject(MatDialog);
+  private readonly dialogs = inject(OpenDialogs);
   private readonly addresses = inject(Addresses);
   private open: readonly Open[] = [];
   /** What was called from elsewhere, until its desk is there and can do it. */
@@ -63,7 +63,7 @@ export class Commands {
     if (when === 'always') return true;
     const within = (what: string): boolean => target instanceof Element && target.closest(what) !== null;
     if (within('input, textarea, select, [contenteditable]')) return false;
-    return when === 'not typing' || (!within('[role=menu]') && this.dialogs.openDialogs.length === 0);
+    return when === 'not typing' || (!within('[role=menu]') && this.dialogs.count === 0);
   }
 }
 

@@ -21,6 +21,7 @@ import {
 import { ApiClient } from '../api/api-client';
 import { recordsActions, recordsFeature } from './records/records-store';
 import { StratumDocument } from './stratum-document';
+import { whenIdle } from '../when-idle';
 
 /** How far a document is loaded. */
 interface Loading {
@@ -86,7 +87,7 @@ export class DocumentRegistry {
     this.isOpen = true;
     this.laid.opened(RECORDS_DOCUMENT);
     // Once the first table, which needs none of it, is drawn.
-    afterNextRender(() => whenIdle(() => void import('./records/pattern-engine').catch(() => undefined)), {
+    afterNextRender(() => whenIdle(() => import('./records/pattern-engine').catch(() => undefined)), {
       injector: this.injector,
     });
     return sequence;
@@ -249,11 +250,4 @@ export class DocumentRegistry {
 /** A page that leaves out what it does not know would show less than there is. */
 function unknownKind(document: string, kind: string): Error {
   return new Error(`The document ${document} holds things of a kind that this page does not know: ${kind}. Reload it.`);
-}
-
-/** Not every browser tells when it is idle. */
-function whenIdle(work: () => void): void {
-  const ask: unknown = Reflect.get(globalThis, 'requestIdleCallback');
-  if (typeof ask === 'function') requestIdleCallback(work);
-  else setTimeout(work);
 }

@@ -1,7 +1,7 @@
 import { CountedPipe } from '../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
-import { Dialog } from '../ui/dialogs';
+import { Dialog } from '../ui/dialog';
 
 /** Why findings are accepted, and until when. */
 export interface Accepted {

@@ -1,7 +1,7 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
 import { Dialogs } from '../ui/dialogs';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { Notices } from '../ui/notices';
 import { Store } from '@ngrx/store';
 import {
   DEFAULT_CODE_PATTERN,
@@ -43,7 +43,7 @@ export class FindingsPage {
   private readonly session = inject(Session);
   private readonly workspace = inject(Workspace);
   private readonly itemFix = inject(ItemFix);
-  private readonly snacks = inject(MatSnackBar);
+  private readonly notices = inject(Notices);
   private readonly home = inject(FindingsHome);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   private readonly levels = inject(Store).selectSignal(recordsFeature.selectLevels);
@@ -157,9 +157,7 @@ export class FindingsPage {
       if (fault !== '') faults.push(`${message}: ${fault}`);
     }
     if (faults.length > 0)
-      this.snacks.open(`${faults[0]}${faults.length > 1 ? ` And ${faults.length - 1} more.` : ''}`, 'Close', {
-        duration: 12000,
-      });
+      this.notices.show(`${faults[0]}${faults.length > 1 ? ` And ${faults.length - 1} more.` : ''}`, 12000);
     this.chosen.set(new Set());
   }
 

@@ -1,6 +1,6 @@
 import { TestBed } from '@angular/core/testing';
 import { computed, signal } from '@angular/core';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { Notices } from '../ui/notices';
 import { provideRouter, Router } from '@angular/router';
 import { provideStore, Store } from '@ngrx/store';
 import {
@@ -230,7 +230,7 @@ describe('findings', () => {
     strata[0].tables.assembly.set('use', { id: 'use', assembly: 'bay', position: [0, 0, 0], turn: 0 } as never);
     strata[0].tables.recipe.set('cave', { id: 'cave', name: 'Grotto' } as never);
     const told: string[] = [];
-    jest.spyOn(TestBed.inject(MatSnackBar), 'open').mockImplementation((message) => void told.push(message) as never);
+    jest.spyOn(TestBed.inject(Notices), 'show').mockImplementation((message) => void told.push(message));
     const one = await page();
     await one.fix([unusable('b')]);
     expect(shared).toEqual([

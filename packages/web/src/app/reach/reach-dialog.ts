@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
-import { Dialog } from '../ui/dialogs';
+import { Dialog } from '../ui/dialog';
 
 /** Where a change of a shared stratum belongs: in all levels that share it, or in this one alone. */
 export type Belongs = 'all' | 'one';

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import type { Device, Field, ReadinessRules } from '@stravel/core';
-import { Dialog } from '../ui/dialogs';
+import { Dialog } from '../ui/dialog';
 
 export interface ReadinessData {
   readonly rules: ReadinessRules;

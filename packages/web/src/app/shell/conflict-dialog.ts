@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatDialogModule } from '@angular/material/dialog';
 import { EditLog } from '../edits/edit-log';
 import { valueText } from '../ui/value-text';
-import { Dialog } from '../ui/dialogs';
+import { Dialog } from '../ui/dialog';
 
 /** Shown when a value changed under an edit: both values, and the choice between them. */
 @Component({

@@ -4,7 +4,7 @@ import { Store } from '@ngrx/store';
 import { recordsFeature, selectPlayNumbers } from '../document/records/records-store';
 import { DESKS } from '../desk/desk';
 import { findBest, findables, type Findable } from './findable';
-import { Dialog } from '../ui/dialogs';
+import { Dialog } from '../ui/dialog';
 
 const MAX_SHOWN = 12;
 

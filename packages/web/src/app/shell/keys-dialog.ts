@@ -3,7 +3,7 @@ import { MatDialogModule } from '@angular/material/dialog';
 import { DESKS } from '../desk/desk';
 import { keyLines } from '../desk/keys';
 import { EVERYWHERE, deskNumbers } from './everywhere';
-import { Dialog } from '../ui/dialogs';
+import { Dialog } from '../ui/dialog';
 
 /** All keys on one sheet. */
 @Component({

@@ -2,7 +2,7 @@ import { errorText } from '@stravel/core';
 import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import { Session } from '../session';
-import { Dialog } from '../ui/dialogs';
+import { Dialog } from '../ui/dialog';
 
 /** Whether a name is given for the first time, or changed. */
 export type PersonDialogMode = 'first' | 'change';

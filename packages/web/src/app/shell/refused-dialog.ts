@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { MatDialogModule } from '@angular/material/dialog';
 import { EditLog, type RefusedEdit } from '../edits/edit-log';
 import type { WaitingEdit } from '../edits/outbox';
-import { Dialog } from '../ui/dialogs';
+import { Dialog } from '../ui/dialog';
 
 export interface RefusedData extends RefusedEdit {
   readonly waiting: WaitingEdit;

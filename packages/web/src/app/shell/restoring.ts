@@ -1,5 +1,5 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { Notices } from '../ui/notices';
 import { Router } from '@angular/router';
 import { ITEMS, RECORDS, acceptOf, errorText, isItemKind, type KindChanges, type LooseEndNotes } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
@@ -18,7 +18,7 @@ export class Restoring {
   private readonly api = inject(ApiClient);
   private readonly router = inject(Router);
   private readonly session = inject(Session);
-  private readonly snacks = inject(MatSnackBar);
+  private readonly notices = inject(Notices);
   private readonly edits = inject(EditLog);
   private readonly ask = inject(Ask);
   readonly isBusy = signal(false);
@@ -31,9 +31,7 @@ export class Restoring {
       await this.edits.settled();
       const preview = await this.api.previewRestore(collection.id, archive);
       if (preview.operations === 0) {
-        this.snacks.open(`${collection.name} holds all that already: nothing would change.`, 'Close', {
-          duration: 6000,
-        });
+        this.notices.show(`${collection.name} holds all that already: nothing would change.`, 6000);
         return;
       }
       const text = `${preview.changes.map(changesText).join('. ')}. All of it becomes one edit that you can undo.${looseText(preview.loose)}`;
@@ -49,9 +47,7 @@ export class Restoring {
       )
         return;
       await this.api.restoreInto(collection.id, archive, preview.edit, await this.edits.personAsked());
-      this.snacks.open(`${archive.name} was restored into ${collection.name}. Undo takes it back.`, 'Close', {
-        duration: 8000,
-      });
+      this.notices.show(`${archive.name} was restored into ${collection.name}. Undo takes it back.`, 8000);
     });
   }
 
@@ -59,10 +55,9 @@ export class Restoring {
     await this.reading(file, async (archive) => {
       const made = await this.api.restore(archive);
       await this.session.refreshCollections();
-      this.snacks.open(
+      this.notices.show(
         `${made.name} was restored as a new collection.${[looseText(made.loose), ...looseNotes(made.loose)].join(' ')}`,
-        'Close',
-        made.loose.count === 0 ? { duration: 6000 } : {},
+        made.loose.count === 0 ? 6000 : 0,
       );
       await this.router.navigate(['/']);
     });
@@ -76,7 +71,7 @@ export class Restoring {
       await refuseOthers(file);
       await read(file);
     } catch (error) {
-      this.snacks.open(`${file.name} was not restored. ${errorText(error)}`, 'Close');
+      this.notices.show(`${file.name} was not restored. ${errorText(error)}`);
     } finally {
       this.isBusy.set(false);
     }

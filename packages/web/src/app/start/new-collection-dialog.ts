@@ -3,7 +3,7 @@ import { MatDialogModule } from '@angular/material/dialog';
 import { DEFAULT_RANKS, STANDARD_DEVICES, errorText } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { bytesText, countText } from '../ui/amount';
-import { Dialog } from '../ui/dialogs';
+import { Dialog } from '../ui/dialog';
 
 /** Asks what a new collection starts with, and makes it. Closes with its id. */
 @Component({

@@ -2,7 +2,7 @@ import { counted, errorText } from '@stravel/core';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Dialogs } from '../ui/dialogs';
 import { MatMenuModule } from '@angular/material/menu';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { Notices } from '../ui/notices';
 import { Router, RouterLink } from '@angular/router';
 import { ApiClient, type ListedCollection } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
@@ -10,7 +10,6 @@ import { Session } from '../session';
 import { Restoring } from '../shell/restoring';
 import { agoText, sizeText } from '../ui/amount';
 import { Ask } from '../ui/ask';
-import { NewCollectionDialog } from './new-collection-dialog';
 
 const DEMO = 'cinderbrine';
 /** Days that the server keeps a collection in the bin. */
@@ -31,7 +30,7 @@ export class StartPage {
   private readonly dialogs = inject(Dialogs);
   private readonly edits = inject(EditLog);
   private readonly router = inject(Router);
-  private readonly snacks = inject(MatSnackBar);
+  private readonly notices = inject(Notices);
   readonly restoring = inject(Restoring);
   readonly session = inject(Session);
   readonly isBusy = signal('');
@@ -59,7 +58,10 @@ export class StartPage {
   }
 
   async create(): Promise<void> {
-    const id = await this.dialogs.open(NewCollectionDialog, undefined);
+    const id = await this.dialogs.bring(
+      () => import('./new-collection-dialog').then((m) => m.NewCollectionDialog),
+      undefined,
+    );
     if (id === undefined) return;
     await this.session.refreshCollections();
     await this.router.navigate(['/c', id, 'sets']);
@@ -92,10 +94,8 @@ export class StartPage {
   bin(one: ListedCollection): Promise<void> {
     return this.do('Deleting…', async () => {
       await this.api.binCollection(one.id);
-      this.snacks
-        .open(`${one.name} is in the bin for ${BIN_DAYS} days.`, 'Restore', { duration: 8000 })
-        .onAction()
-        .subscribe(() => void this.putBack(one));
+      const isWanted = this.notices.offer(`${one.name} is in the bin for ${BIN_DAYS} days.`, 'Restore', 8000);
+      void isWanted.then((yes) => (yes ? this.putBack(one) : undefined));
     });
   }
 
@@ -141,6 +141,6 @@ export class StartPage {
   }
 
   private say(error: unknown): void {
-    this.snacks.open(errorText(error), 'Close');
+    this.notices.show(errorText(error));
   }
 }

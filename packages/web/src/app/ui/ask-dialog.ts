@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, inject, signal } from '@angular/cor
 import { MatDialogModule } from '@angular/material/dialog';
 import { NumberField } from './number-field';
 import { NumberFields } from './number-fields';
-import { Dialog } from './dialogs';
+import { Dialog } from './dialog';
 
 /** One thing that is asked for. */
 export type Question =

@@ -1,7 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { Dialogs } from './dialogs';
 import { CoreError } from '@stravel/core';
-import { AskDialog, type Answers, type AskData } from './ask-dialog';
+import type { Answers, AskData } from './ask-dialog';
 
 /** Opens small dialogs and gives what was answered. */
 @Injectable({ providedIn: 'root' })
@@ -10,7 +10,7 @@ export class Ask {
 
   /** @returns undefined when the person left it */
   for(data: AskData): Promise<Answers | undefined> {
-    return this.dialogs.open(AskDialog, data);
+    return this.dialogs.bring(() => import('./ask-dialog').then(({ AskDialog }) => AskDialog), data);
   }
 
   /**

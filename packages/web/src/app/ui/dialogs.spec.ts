@@ -1,8 +1,9 @@
 import { ChangeDetectionStrategy, Component, Injectable, InjectionToken, inject } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { MatDialog } from '@angular/material/dialog';
-import { MatSnackBar } from '@angular/material/snack-bar';
-import { Dialog, Dialogs } from './dialogs';
+import { Dialog } from './dialog';
+import { Dialogs } from './dialogs';
+import { Notices } from './notices';
 
 /** Something that a page alone has. */
 const OWN = new InjectionToken<string>('own');
@@ -31,8 +32,9 @@ class Page {
 describe('dialogs', () => {
   const opened = async (dialogs: Dialogs) => {
     const answer = dialogs.open(Asked, 7);
-    const shown = TestBed.inject(MatDialog).openDialogs[0];
     await new Promise((resolve) => setTimeout(resolve));
+    const shown = TestBed.inject(MatDialog).openDialogs[0];
+    TestBed.tick();
     return { answer, shown, text: document.querySelector('sv-asked')?.textContent };
   };
   afterEach(() => TestBed.inject(MatDialog).closeAll());
@@ -60,7 +62,7 @@ describe('dialogs', () => {
     expect(document.querySelector('sv-asked:last-of-type')?.textContent).toBe('nobody’s, 8');
     TestBed.inject(MatDialog).openDialogs[0].close('later');
     expect(await answer).toBe('later');
-    const said = jest.spyOn(TestBed.inject(MatSnackBar), 'open').mockReturnValue(undefined as never);
+    const said = jest.spyOn(TestBed.inject(Notices), 'show').mockReturnValue();
     expect(await dialogs.bring<number, string>(() => Promise.reject(new Error('gone')), 9)).toBeUndefined();
     expect(said.mock.calls[0][0]).toBe('This could not be loaded. Try again once the server answers.');
     expect(TestBed.inject(MatDialog).openDialogs).toHaveLength(0);

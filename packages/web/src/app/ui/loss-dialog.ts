@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
-import { Dialog } from './dialogs';
+import { Dialog } from './dialog';
 
 export interface LossData {
   readonly title: string;

@@ -1,5 +1,5 @@
 import { DestroyRef, Injectable, computed, inject } from '@angular/core';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { Notices } from '../../ui/notices';
 import { Store } from '@ngrx/store';
 import {
   RECIPES,
@@ -59,7 +59,7 @@ export class SectionsDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
   private readonly shared = inject(SharedEdits);
-  private readonly snacks = inject(MatSnackBar);
+  private readonly notices = inject(Notices);
   private readonly registry = inject(DocumentRegistry);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly reach = this.store.selectSignal(selectReach);
@@ -216,9 +216,7 @@ export class SectionsDesk {
       return;
     }
     if (!squares) {
-      this.snacks.open('Floor, ceiling and the rim behind a pinned wall can’t be pinned, only walls.', 'Close', {
-        duration: 4000,
-      });
+      this.notices.show('Floor, ceiling and the rim behind a pinned wall can’t be pinned, only walls.', 4000);
       return;
     }
     const pin: Pin = { id: newId(), recipe: held.recipe.id, ...squares, ...over };

@@ -1,6 +1,6 @@
 import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { Notices } from '../../ui/notices';
 import { provideStore, Store } from '@ngrx/store';
 import { emptyRecordTables, type Level, type Operation, type Recipe, type RecordTables } from '@stravel/core';
 import { DocumentRegistry } from '../../document/document-registry';
@@ -47,7 +47,7 @@ describe('the Sections desk', () => {
           useValue: { states: signal(new Map()), preview: (draft: unknown) => previews.push(draft) },
         },
         { provide: DocumentRegistry, useValue: { contentVersion: version } },
-        { provide: MatSnackBar, useValue: { open: (text: string) => told.push(text) } },
+        { provide: Notices, useValue: { show: (text: string) => told.push(text) } },
         {
           provide: EditLog,
           useValue: {

@@ -1,5 +1,5 @@
 import { Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { Notices } from '../../ui/notices';
 import { Store } from '@ngrx/store';
 import { errorText, pocketAt, type Divider, type PlanPoint } from '@stravel/core';
 import { Bakes, type OpenBakes } from '../../bakes/bakes';
@@ -22,7 +22,7 @@ export class SightDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
   private readonly shared = inject(SharedEdits);
-  private readonly snacks = inject(MatSnackBar);
+  private readonly notices = inject(Notices);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly reach = this.store.selectSignal(selectReach);
   private readonly range = inject(LevelView).range;
@@ -97,7 +97,7 @@ export class SightDesk {
   standAt(x: number, z: number): void {
     const baked = this.baked();
     if (!baked) {
-      this.snacks.open('Bake first: then the plan knows its pockets.', 'Close', { duration: 5000 });
+      this.notices.show('Bake first: then the plan knows its pockets.', 5000);
       return;
     }
     const { bottom } = this.range();
@@ -108,9 +108,7 @@ export class SightDesk {
         return;
       }
     }
-    this.snacks.open('Nobody can stand there: it lies inside a block, or cannot be reached from a spawn.', 'Close', {
-      duration: 5000,
-    });
+    this.notices.show('Nobody can stand there: it lies inside a block, or cannot be reached from a spawn.', 5000);
   }
 
   async addDivider(from: PlanPoint, to: PlanPoint): Promise<void> {
@@ -119,9 +117,7 @@ export class SightDesk {
       .map(({ stratum: id }) => this.tables().stratum[id])
       .find((one) => one?.owner === level.id);
     if (!level || !stratum) {
-      this.snacks.open('The level has no stratum of its own to hold a divider. Make one in Layout.', 'Close', {
-        duration: 6000,
-      });
+      this.notices.show('The level has no stratum of its own to hold a divider. Make one in Layout.', 6000);
       return;
     }
     const { bottom, top } = this.range();
@@ -162,7 +158,7 @@ export class SightDesk {
       const opened = await this.bakes.open(level);
       if (opened) this.opened.set(opened);
     } catch (error) {
-      this.snacks.open(`The bake could not be read. ${errorText(error)}`, 'Close');
+      this.notices.show(`The bake could not be read. ${errorText(error)}`);
     }
   }
 }

@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface ContextData {
   readonly levels: readonly { readonly id: string; readonly name: string }[];

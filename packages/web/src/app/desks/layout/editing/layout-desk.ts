@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { Notices } from '../../../ui/notices';
 import { Store } from '@ngrx/store';
 import {
   CoreError,
@@ -40,7 +40,7 @@ export class LayoutDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(SharedEdits);
   private readonly dialogs = inject(Dialogs);
-  private readonly snacks = inject(MatSnackBar);
+  private readonly notices = inject(Notices);
   /** Where things are, while the page shows them. */
   readonly plate = signal<PlateReader | undefined>(undefined);
   private readonly registry = inject(DocumentRegistry);
@@ -247,7 +247,7 @@ export class LayoutDesk {
   }
 
   notify(reason: string): void {
-    this.snacks.open(reason, 'Close', { duration: 6000 });
+    this.notices.show(reason, 6000);
   }
 
   /** Commits after asking where changes of shared strata belong. False when the person left it, or when it cannot be done. */

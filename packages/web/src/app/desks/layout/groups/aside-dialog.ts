@@ -1,6 +1,6 @@
 import { ChangeDetectionStrategy, Component, type Signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 /** A group that is set aside. */
 export interface AsideLine {

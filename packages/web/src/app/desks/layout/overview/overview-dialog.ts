@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@a
 import { MatDialogModule } from '@angular/material/dialog';
 import { NumberField } from '../../../ui/number-field';
 import { NumberFields } from '../../../ui/number-fields';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 /** Things of one sort: a category of groups, or a kind. */
 export interface OverviewSort {

@@ -4,7 +4,7 @@ import type { SelectionQuery } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
 import { NumberFields } from '../../../ui/number-fields';
 import { LISTED_KINDS } from '../editing/item-edits';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface SelectData {
   readonly pieces: readonly { readonly id: string; readonly name: string }[];

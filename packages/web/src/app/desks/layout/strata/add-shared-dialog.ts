@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import type { Stratum } from '@stravel/core';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 /** A stratum of other levels. */
 export interface OfferedStratum {

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, signal, type Signal } fro
 import { MatDialogModule } from '@angular/material/dialog';
 import { valueText } from './patch-text';
 import { isJsonTable, type PatchState } from '@stravel/core';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface PatchesData {
   readonly stratum: string;

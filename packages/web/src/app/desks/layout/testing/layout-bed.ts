@@ -1,7 +1,7 @@
 import { Injectable, signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { MatDialog } from '@angular/material/dialog';
-import { MatSnackBar } from '@angular/material/snack-bar';
+import { Notices } from '../../../ui/notices';
 import { Store, provideStore } from '@ngrx/store';
 import {
   EMPTY_CONTENT,
@@ -150,7 +150,7 @@ export function layoutBed({
         [levelViewsFeature.name]: levelViewsFeature.reducer,
       }),
       { provide: MatDialog, useValue: {} },
-      { provide: MatSnackBar, useValue: { open: (reason: string) => notices.push(reason) } },
+      { provide: Notices, useValue: { show: (reason: string) => notices.push(reason) } },
       {
         provide: DocumentRegistry,
         useValue: {

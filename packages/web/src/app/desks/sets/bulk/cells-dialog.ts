@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import type { CellPlan, LinkLookup } from '@stravel/core';
 import { PreviewCells } from './preview-cells';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface CellsDialogData {
   readonly title: string;

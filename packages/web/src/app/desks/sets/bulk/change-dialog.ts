@@ -15,7 +15,7 @@ import {
 } from '@stravel/core';
 import { isReadOnly, type TableColumn } from '../table-rows';
 import { PreviewCells } from './preview-cells';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface ChangeDialogData {
   readonly kind: FilledKind;

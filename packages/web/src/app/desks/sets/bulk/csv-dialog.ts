@@ -17,7 +17,7 @@ import { Compute } from '../../../compute/compute';
 import { WorkInHand } from '../../../compute/work-in-hand';
 import { newId } from '../../../edits/operations';
 import { guessMapping, mappingTargets } from './csv-mapping';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface CsvDialogData {
   readonly register: string | null;

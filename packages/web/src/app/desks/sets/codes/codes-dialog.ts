@@ -11,7 +11,7 @@ import {
   type RecordTables,
 } from '@stravel/core';
 import { randomBelow } from '../../../edits/operations';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface CodesData {
   readonly tables: Pick<RecordTables, 'level'>;

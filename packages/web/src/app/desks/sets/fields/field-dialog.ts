@@ -15,7 +15,7 @@ import {
   type RecordTables,
 } from '@stravel/core';
 import { EMPTY_DRAFT, choiceLines, draftOf, keyOf, readDraft, renamedChoices, type FieldDraft } from './field-draft';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface FieldDialogData {
   /** The field as it is; null for a new one. */

@@ -6,7 +6,7 @@ import { fieldsOf, ordersBetween, type Field } from '@stravel/core';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface FieldsDialogData {
   /** Null for the levels. */

@@ -22,7 +22,7 @@ import { EditLog } from '../../../edits/edit-log';
 import { Session } from '../../../session';
 import { FieldContext } from '../fields/field-context';
 import { describeEdit } from './describe-edit';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 interface LevelHistory {
   readonly edits: readonly LoggedEdit[];

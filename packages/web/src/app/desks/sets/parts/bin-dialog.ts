@@ -6,7 +6,7 @@ import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { setRecordField } from '../../../edits/operations';
 import { binLevels } from '../level-edits';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 /** What was deleted, with its content, ready to come back. */
 @Component({

@@ -2,7 +2,7 @@ import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import type { Entry, LinkUse } from '@stravel/core';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface UsesData {
   readonly entries: readonly Entry[];

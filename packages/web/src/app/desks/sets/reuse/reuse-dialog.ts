@@ -9,7 +9,7 @@ import {
   type StratumChoice,
   type StratumChoices,
 } from './reuse-levels';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 export interface ReuseData {
   readonly tables: RecordTables;

@@ -5,7 +5,7 @@ import { compareOrdered, entriesOf, registersInOrder, type CarriedValue } from '
 import { recordsFeature } from '../../../document/records/records-store';
 import { StartHere, type Beginning } from '../../../start-here';
 import { Workspace } from '../../../workspace';
-import { Dialog } from '../../../ui/dialogs';
+import { Dialog } from '../../../ui/dialog';
 
 /** From which level, and with what, one's own tests begin. */
 @Component({

@@ -16,7 +16,7 @@ import { Compute, type Run } from '../../../../compute/compute';
 import { readPlateColours } from '../../../../plate/plate-colours';
 import { NumberField } from '../../../../ui/number-field';
 import { NumberFields } from '../../../../ui/number-fields';
-import { Dialog } from '../../../../ui/dialogs';
+import { Dialog } from '../../../../ui/dialog';
 
 export interface MaskPictureData {
   readonly title: string;

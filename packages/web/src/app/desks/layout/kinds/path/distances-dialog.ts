@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import type { ItemRef } from '../../store/layout-store';
-import { Dialog } from '../../../../ui/dialogs';
+import { Dialog } from '../../../../ui/dialog';
 
 export interface DistanceLine {
   readonly ref: ItemRef;

@@ -3,7 +3,7 @@ import { MatDialogModule } from '@angular/material/dialog';
 import { GROUP_COLOURS, SQUARE_MARKS, SQUARE_ROLES, type MovementRules, type SquareCode } from '@stravel/core';
 import { NumberField } from '../../../../ui/number-field';
 import { NumberFields } from '../../../../ui/number-fields';
-import { Dialog } from '../../../../ui/dialogs';
+import { Dialog } from '../../../../ui/dialog';
 
 export interface LegendData {
   readonly legend: readonly SquareCode[];

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import { HOLE, readSquares, type ReadSquares, type SquareCode } from '@stravel/core';
-import { Dialog } from '../../../../ui/dialogs';
+import { Dialog } from '../../../../ui/dialog';
 
 export interface TileTextData {
   readonly name: string;
