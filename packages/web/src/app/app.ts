@@ -42,6 +42,11 @@ const frameDialogs = (): Promise<typeof FrameDialogs> => import('./shell/frame-d
 const personDialog = (): Promise<DialogType<'first' | 'change', string>> =>
   frameDialogs().then(({ PersonDialog }) => PersonDialog);
 
+/** What the first page needs nothing of. */
+function fetchTheRest(): void {
+  for (const rest of [import('./document/records/pattern-engine'), frameDialogs()]) rest.catch(() => undefined);
+}
+
 /** The frame round every desk: who, what, the seam, the foot. */
 @Component({
   selector: 'sv-app',
@@ -106,8 +111,7 @@ export class App {
     });
     const injector = inject(Injector);
     effect(() => {
-      // Once the first page is drawn, which needs none of it.
-      if (this.loaded()) afterNextRender(() => whenIdle(() => frameDialogs().catch(() => undefined)), { injector });
+      if (this.loaded() && this.url() !== '') afterNextRender(() => whenIdle(fetchTheRest), { injector });
     });
     effect(() => {
       if (this.edits.conflict())

@@ -1,4 +1,4 @@
-import { Injectable, Injector, afterNextRender, inject, signal } from '@angular/core';
+import { Injectable, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
   isRecordKind,
@@ -21,7 +21,6 @@ import {
 import { ApiClient } from '../api/api-client';
 import { recordsActions, recordsFeature } from './records/records-store';
 import { StratumDocument } from './stratum-document';
-import { whenIdle } from '../when-idle';
 
 /** How far a document is loaded. */
 interface Loading {
@@ -48,7 +47,6 @@ const MAX_LOAD_TRIES = 5;
 export class DocumentRegistry {
   private readonly api = inject(ApiClient);
   private readonly store = inject(Store);
-  private readonly injector = inject(Injector);
   private readonly strata = new Map<string, StratumDocument>();
   private readonly loads = new Map<string, Promise<StratumDocument>>();
   private readonly loading = new Map<string, Loading>();
@@ -86,10 +84,6 @@ export class DocumentRegistry {
     this.store.dispatch(recordsActions.operationsApplied({ operations: tail }));
     this.isOpen = true;
     this.laid.opened(RECORDS_DOCUMENT);
-    // Once the first table, which needs none of it, is drawn.
-    afterNextRender(() => whenIdle(() => import('./records/pattern-engine').catch(() => undefined)), {
-      injector: this.injector,
-    });
     return sequence;
   }
 

@@ -10,6 +10,7 @@ import {
   inject,
   input,
 } from '@angular/core';
+import { TableBody, TableFrame } from './table-frame';
 
 /** A column of a table that is read, not typed into. */
 export interface RowsColumn {
@@ -43,62 +44,47 @@ export class RowCells<R extends LevelRow> {
 /** A table of levels of which only the rows in view are there. */
 @Component({
   selector: 'sv-rows-table',
-  imports: [NgTemplateOutlet, ScrollingModule],
+  imports: [NgTemplateOutlet, ScrollingModule, TableBody, TableFrame],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <div class="table" role="table" [style.min-width.px]="leastWidth()" [attr.aria-label]="label()" [attr.aria-rowcount]="rows().length + 1">
-      <div class="head" role="rowgroup">
-        <div class="line" role="row" aria-rowindex="1" [style.grid-template-columns]="tracks()">
-          @for (column of columns(); track column.name) {
-            <span role="columnheader" [class.number]="column.isNumber">{{ column.name }}</span>
-          }
-        </div>
+    <sv-table-frame tableRole="table" [label]="label()" [lines]="rows().length" [columns]="columns().length">
+      <div
+        svTableHead
+        class="line head"
+        role="row"
+        aria-rowindex="1"
+        [style.min-width.px]="leastWidth()"
+        [style.grid-template-columns]="tracks()"
+      >
+        @for (column of columns(); track column.name) {
+          <span role="columnheader" [class.number]="column.isNumber">{{ column.name }}</span>
+        }
       </div>
-      <cdk-virtual-scroll-viewport role="rowgroup" tabindex="0" itemSize="28" minBufferPx="300" maxBufferPx="600">
+      <cdk-virtual-scroll-viewport svTableBody tabindex="0" itemSize="28" minBufferPx="300" maxBufferPx="600">
         <div
           *cdkVirtualFor="let row of rows(); trackBy: idOf; let i = index"
           class="line"
           role="row"
           [class.opened]="row.level.id === opened()"
           [attr.aria-rowindex]="i + 2"
+          [style.min-width.px]="leastWidth()"
           [style.grid-template-columns]="tracks()"
         >
           <ng-container [ngTemplateOutlet]="cells().template" [ngTemplateOutletContext]="{ $implicit: row }" />
         </div>
       </cdk-virtual-scroll-viewport>
-    </div>
+    </sv-table-frame>
   `,
+  styleUrl: './table-lines.scss',
   styles: `
     :host {
       display: block;
       min-height: 0;
-      overflow: auto hidden;
-    }
-    .table {
-      display: grid;
-      grid-template-rows: auto minmax(0, 1fr);
-      height: 100%;
-    }
-    .head {
-      overflow: hidden;
-    }
-    .head,
-    cdk-virtual-scroll-viewport {
-      scrollbar-gutter: stable;
     }
     .line {
-      display: grid;
-      align-items: center;
-      column-gap: 8px;
       height: 28px;
       padding: 0 6px;
-      border-bottom: 1px solid var(--line);
       white-space: nowrap;
-      contain: layout style;
-    }
-    .head .line {
-      font-weight: 600;
-      border-bottom-color: var(--ink);
     }
     .opened {
       background: var(--brine-wash);

@@ -1,4 +1,5 @@
 import { CountedPipe } from '../../../ui/counted-pipe';
+import { TableBody, TableFrame } from '../../../ui/table-frame';
 import { CdkDrag, type CdkDragDrop, CdkDragHandle, CdkDropList } from '@angular/cdk/drag-drop';
 import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrolling';
 import {
@@ -51,7 +52,17 @@ export const ROW_HEIGHT = 32;
 /** Sets with levels, or a register's entries, in lines; cells are edited in place. Only the lines in view exist. */
 @Component({
   selector: 'sv-record-table',
-  imports: [CdkDrag, CdkDragHandle, CdkDropList, CellEditor, CountedPipe, MatMenuModule, ScrollingModule],
+  imports: [
+    CdkDrag,
+    CdkDragHandle,
+    CdkDropList,
+    CellEditor,
+    CountedPipe,
+    MatMenuModule,
+    ScrollingModule,
+    TableBody,
+    TableFrame,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '(focusin)': 'focusMoved($event.target)',
@@ -61,7 +72,7 @@ export const ROW_HEIGHT = 32;
     '(window:resize)': 'follow()',
   },
   templateUrl: './record-table.html',
-  styleUrl: './record-table.scss',
+  styleUrls: ['../../../ui/table-lines.scss', './record-table.scss'],
 })
 export class RecordTable {
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef);
