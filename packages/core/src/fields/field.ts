@@ -61,7 +61,13 @@ export function made<S extends Schema, const M extends object>(
   more: M = {} as M,
 ): NoInfer<M> & { readonly check: Checked['check']; readonly yup: NoInfer<S> } {
   let schema: S | undefined;
-  return Object.defineProperty({ ...more, check, yup: undefined as never }, 'yup', { get: () => (schema ??= make()) });
+  return {
+    ...more,
+    check,
+    get yup() {
+      return (schema ??= make());
+    },
+  };
 }
 
 /** The field with rules over the whole of it; absent values are none of theirs. */

@@ -62,11 +62,12 @@ export function makeBurrow({ recipe, pins }: RecipeInputs<'burrow'>, context: Ru
   ];
   const start = cave.start + margin * (columns + 1 + 2 * Math.floor(cave.start / cave.columns));
   const walk = walkSquares(pinned, squaresUnderPins(pinned, recipe, own), start);
+  const planesOf = wallPlanes(recipe);
   const blocks = [
     ...walls.map((rectangle) =>
-      wallBlock(recipe, `${recipe.id}.${rectangleKey(rectangle, recipe)}`, rectangle, [0, 0, 0]),
+      wallBlock(recipe, `${recipe.id}.${rectangleKey(rectangle, recipe)}`, rectangle, [0, 0, 0], planesOf(rectangle)),
     ),
-    ...own.filter(({ hidden }) => !hidden).map((pin) => wallBlock(recipe, pin.id, pin, pin.offset)),
+    ...own.filter(({ hidden }) => !hidden).map((pin) => wallBlock(recipe, pin.id, pin, pin.offset, planesOf(pin))),
     ...slabs(recipe, walls),
   ];
   return {
@@ -109,8 +110,9 @@ function wallBlock(
   id: string,
   { column, row, columns, rows }: SquareRectangle,
   offset: Vector3,
+  planes: Block['planes'],
 ): Block {
-  const { position, squareMetres, heightMetres, material } = recipe;
+  const { position, squareMetres, material } = recipe;
   return {
     id,
     name: 'wall',
@@ -120,9 +122,21 @@ function wallBlock(
       position[2] + (row + rows / 2) * squareMetres + offset[2],
     ],
     turn: [0, 0, 0],
-    planes: boxPlanes([columns * squareMetres, heightMetres, rows * squareMetres]),
+    planes,
     sight: 'hides',
     material,
+  };
+}
+
+/** The planes of walls; those of one size have them in common, as most walls are small. */
+function wallPlanes({ squareMetres, heightMetres }: BurrowRecipe): (of: SquareRectangle) => Block['planes'] {
+  const bySize = new Map<number, Map<number, Block['planes']>>();
+  return ({ columns, rows }) => {
+    const ofWidth = bySize.get(columns) ?? new Map<number, Block['planes']>();
+    bySize.set(columns, ofWidth);
+    let planes = ofWidth.get(rows);
+    if (!planes) ofWidth.set(rows, (planes = boxPlanes([columns * squareMetres, heightMetres, rows * squareMetres])));
+    return planes;
   };
 }
 

@@ -19,10 +19,10 @@ export interface SectionWalk {
  */
 export function walkSquares({ squares, columns }: PinnedSquares, under: Uint8Array, start: number): SectionWalk {
   const isFree = (at: number): boolean => under[at] !== BLOCKED;
-  const through = flood(squares, columns, start, () => true);
+  const through = flood(squares, columns, start, undefined);
   const spawn = through.find((at) => under[at] === CLEAR) ?? through.find(isFree);
   if (spawn === undefined) return { spawn, exit: undefined, unreached: [] };
-  const walked = flood(squares, columns, spawn, isFree);
+  const walked = flood(squares, columns, spawn, under);
   const reached = new Uint8Array(squares.length);
   let exit = spawn;
   for (const at of walked) {
@@ -35,19 +35,24 @@ export function walkSquares({ squares, columns }: PinnedSquares, under: Uint8Arr
   return { spawn, exit, unreached };
 }
 
-/** Open squares in the order of their steps from a start; the outermost squares must be solid. */
-function flood(squares: Uint8Array, columns: number, start: number, isFree: (square: number) => boolean): Int32Array {
+/** Open squares in the order of their steps from a start; the outermost squares must be solid. @param under what no step enters where it is BLOCKED */
+function flood(squares: Uint8Array, columns: number, start: number, under: Uint8Array | undefined): Int32Array {
   const seen = new Uint8Array(squares.length);
   const queue = new Int32Array(squares.length);
-  queue[0] = start;
+  let tail = 0;
+  const reach = (square: number): void => {
+    if (squares[square] !== OPEN || seen[square] === 1 || under?.[square] === BLOCKED) return;
+    seen[square] = 1;
+    queue[tail++] = square;
+  };
+  queue[tail++] = start;
   seen[start] = 1;
-  let tail = 1;
   for (let head = 0; head < tail; head++) {
-    for (const next of [queue[head] + 1, queue[head] - 1, queue[head] + columns, queue[head] - columns]) {
-      if (squares[next] !== OPEN || seen[next] === 1 || !isFree(next)) continue;
-      seen[next] = 1;
-      queue[tail++] = next;
-    }
+    const at = queue[head];
+    reach(at + 1);
+    reach(at - 1);
+    reach(at + columns);
+    reach(at - columns);
   }
   return queue.subarray(0, tail);
 }

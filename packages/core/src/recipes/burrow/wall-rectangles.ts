@@ -42,14 +42,15 @@ export function wallRectangles(
 
 function markWalls(squares: Uint8Array, columns: number, rows: number): Uint8Array {
   const marks = new Uint8Array(squares.length);
-  for (let i = 0; i < squares.length; i++) if (squares[i] !== OPEN) marks[i] = FREE_TO_TAKE;
-  for (let row = 1; row < rows - 1; row++) {
-    for (let column = 1; column < columns - 1; column++) {
-      if (squares[row * columns + column] !== OPEN) continue;
-      for (let dr = -1; dr <= 1; dr++) {
-        for (let at = (row + dr) * columns + column - 1, end = at + 3; at < end; at++)
-          if (marks[at] !== 0) marks[at] = NEEDED;
-      }
+  // Whether a square or one beside it in its row is open; then the same over rows.
+  const open = new Uint8Array(squares.length);
+  for (let i = 1; i < squares.length - 1; i++)
+    open[i] = squares[i - 1] === OPEN || squares[i] === OPEN || squares[i + 1] === OPEN ? 1 : 0;
+  for (let row = 0; row < rows; row++) {
+    for (let at = row * columns, end = at + columns; at < end; at++) {
+      if (squares[at] === OPEN) continue;
+      const touches = open[at] + (row > 0 ? open[at - columns] : 0) + (row < rows - 1 ? open[at + columns] : 0);
+      marks[at] = touches > 0 ? NEEDED : FREE_TO_TAKE;
     }
   }
   return marks;
