@@ -110,8 +110,9 @@ export class App {
       if (event instanceof NavigationEnd) this.url.set(event.urlAfterRedirects);
     });
     const injector = inject(Injector);
+    const hasPage = computed(() => this.loaded() && this.url() !== '');
     effect(() => {
-      if (this.loaded() && this.url() !== '') afterNextRender(() => whenIdle(fetchTheRest), { injector });
+      if (hasPage()) afterNextRender(() => whenIdle(fetchTheRest), { injector });
     });
     effect(() => {
       if (this.edits.conflict())

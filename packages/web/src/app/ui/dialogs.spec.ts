@@ -4,6 +4,7 @@ import { MatDialog } from '@angular/material/dialog';
 import { Dialog } from './dialog';
 import { Dialogs } from './dialogs';
 import { Notices } from './notices';
+import { OpenDialogs } from './open-dialogs';
 
 /** Something that a page alone has. */
 const OWN = new InjectionToken<string>('own');
@@ -52,6 +53,24 @@ describe('dialogs', () => {
     expect(text).toBe('nobody’s, 7');
     shown.close();
     expect(await answer).toBeUndefined();
+  });
+
+  it('asked for by a page that was left before their code came are not opened', async () => {
+    const page = TestBed.createComponent(Page);
+    const answer = page.componentInstance.service.dialogs.open(Asked, 7);
+    page.destroy();
+    expect(await answer).toBeUndefined();
+    expect(TestBed.inject(MatDialog).openDialogs).toHaveLength(0);
+  });
+
+  it('count from the moment they are asked for, so that what is typed then is for them', async () => {
+    const dialogs = TestBed.inject(Dialogs);
+    const answer = dialogs.open(Asked, 7);
+    expect(TestBed.inject(OpenDialogs).count).toBe(1);
+    await new Promise((resolve) => setTimeout(resolve));
+    TestBed.inject(MatDialog).closeAll();
+    await answer;
+    expect(TestBed.inject(OpenDialogs).count).toBe(0);
   });
 
   it('whose code is loaded when they are asked for open then, and what cannot be loaded is said', async () => {

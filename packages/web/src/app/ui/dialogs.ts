@@ -1,4 +1,4 @@
-import { Injectable, Injector, inject } from '@angular/core';
+import { DestroyRef, Injectable, Injector, inject } from '@angular/core';
 import type { MatDialogConfig } from '@angular/material/dialog';
 import { firstValueFrom } from 'rxjs';
 import type { DialogType } from './dialog';
@@ -13,6 +13,11 @@ export class Dialogs {
   private readonly injector = inject(Injector);
   private readonly notices = inject(Notices);
   private readonly opened = inject(OpenDialogs);
+  private isLeft = false;
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => (this.isLeft = true));
+  }
 
   /** @returns what was answered; undefined when the person left it */
   open<D, R>(type: DialogType<D, R>, data: D, over: OpenedOtherwise = {}): Promise<R | undefined> {
@@ -32,6 +37,8 @@ export class Dialogs {
         this.notices.show('This could not be loaded. Try again once the server answers.', 8000);
         return undefined;
       }
+      // The page was left while it came.
+      if (this.isLeft) return undefined;
       const [type, { MatDialog }] = loaded;
       const { injector } = this;
       const config = { ...type.size, ...over, data, injector };

@@ -34,6 +34,11 @@ describe('a table of levels', () => {
     expect([...lines()[3].querySelectorAll('[role=cell]')].map((cell) => cell.textContent)).toEqual(['l2', '4']);
     expect([lines()[3].getAttribute('aria-rowindex'), lines()[3].classList.contains('opened')]).toEqual(['4', true]);
     expect(new Set(lines().map(({ style }) => style.gridTemplateColumns))).toEqual(new Set(['minmax(0, 1fr) 60px']));
+    // The head goes along sideways.
+    const [head, body] = [...element.querySelectorAll<HTMLElement>('[role=rowgroup]')];
+    body.scrollLeft = 120;
+    body.dispatchEvent(new Event('scroll'));
+    expect(head.scrollLeft).toBe(120);
     fixture.componentInstance.rows.set([]);
     await fixture.whenStable();
     expect(lines()).toHaveLength(1);

@@ -61,7 +61,7 @@ async function table(active: ActiveCell | null, editing = false) {
     one.key(event, row(id), column);
     return event.defaultPrevented;
   };
-  return { one, said, press };
+  return { one, said, press, fixture };
 }
 
 describe('the table of levels', () => {
@@ -87,6 +87,21 @@ describe('the table of levels', () => {
       ['enter', 'three', 'f'],
       ['enter', 'works', 'name'],
     ]);
+  });
+
+  it('takes the focus back to its cell when lines change', async () => {
+    const { fixture } = await table({ row: 'one', column: 'name' });
+    const element = fixture.nativeElement as HTMLElement;
+    document.body.append(element);
+    const again = async (): Promise<string | undefined> => {
+      fixture.componentRef.setInput('rows', [...rows]);
+      await fixture.whenStable();
+      const focused = document.activeElement as HTMLElement;
+      return focused.dataset['cell'];
+    };
+    element.querySelector<HTMLElement>('[data-cell="two:code"]')?.focus();
+    expect(await again()).toBe('one:name');
+    element.remove();
   });
 
   it('goes as many cells as keys were pressed, though none was drawn between', async () => {

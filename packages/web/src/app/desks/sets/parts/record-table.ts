@@ -12,6 +12,7 @@ import {
   input,
   output,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import { MatMenuModule, type MatMenuTrigger } from '@angular/material/menu';
@@ -145,9 +146,17 @@ export class RecordTable {
       const lost = this.held && document.activeElement === document.body;
       // One who was led here from elsewhere has nothing in hand yet.
       const arrived = active !== this.shown && document.activeElement === document.body;
+      const focused = document.activeElement;
+      const isWithin = this.element.nativeElement.contains(focused);
+      // Lines that change take nothing from one who is elsewhere in the table, but a cell may be another's by now.
+      const isOther =
+        focused instanceof HTMLElement &&
+        focused.dataset['cell'] !== undefined &&
+        focused.dataset['cell'] !== `${active?.row ?? ''}:${active?.column ?? ''}`;
+      const moved = isWithin && (active !== this.shown || isOther);
       this.shown = active;
-      if (active && !this.editing() && (lost || arrived || this.element.nativeElement.contains(document.activeElement)))
-        this.focusCell(active);
+      // A table that is scrolled stays where it is.
+      if (active && !this.editing() && (lost || arrived || moved)) untracked(() => this.focusCell(active));
     });
   }
 
