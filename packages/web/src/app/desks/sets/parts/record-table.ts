@@ -12,7 +12,6 @@ import {
   input,
   output,
   signal,
-  untracked,
   viewChild,
 } from '@angular/core';
 import { MatMenuModule, type MatMenuTrigger } from '@angular/material/menu';
@@ -155,8 +154,8 @@ export class RecordTable {
         focused.dataset['cell'] !== `${active?.row ?? ''}:${active?.column ?? ''}`;
       const moved = isWithin && (active !== this.shown || isOther);
       this.shown = active;
-      // A table that is scrolled stays where it is.
-      if (active && !this.editing() && (lost || arrived || moved)) untracked(() => this.focusCell(active));
+      // Tracked: a column that keys led to is drawn only once the table was scrolled to it.
+      if (active && !this.editing() && (lost || arrived || moved)) this.focusCell(active);
     });
   }
 
