@@ -3,6 +3,7 @@ import { Router, type NavigationExtras, type Params } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { DESKS } from './desk/desk';
 import { recordsFeature } from './document/records/records-store';
+import { readAddress } from './read-address';
 import { Session } from './session';
 
 /** The address of an id among those of a collection: of a level its key, of an assembly its id. */
@@ -36,6 +37,6 @@ export class Addresses {
 
   /** The desk that is open, without level and collection; '' outside of a collection. */
   desk(): string {
-    return /^\/c\/[^/?#]+\/([^/?#]+)/.exec(this.router.url)?.[1] ?? '';
+    return readAddress(this.router.url.split(/[?#]/)[0])?.path.at(0) ?? '';
   }
 }

@@ -38,7 +38,7 @@ export const CHART_CANVAS = '<canvas #canvas role="img" [attr.aria-label]="label
 export type ColourOf = (role: string) => string;
 
 /** Charts of lines, and of bars with a line across. */
-export type DrawnChart = ChartConfiguration<'line'> | ChartConfiguration<'bar' | 'line'>;
+type DrawnChart = ChartConfiguration<'line'> | ChartConfiguration<'bar' | 'line'>;
 
 /** A chart on a canvas, kept up with what it shows and with the theme. */
 @Directive()

@@ -1,4 +1,4 @@
 import { installLinearPatterns } from '@stravel/core/linear-patterns';
 
-// Loaded apart, once the records are there: the first table needs no pattern.
+// Loaded apart, once the first page is drawn: it needs no pattern.
 installLinearPatterns();

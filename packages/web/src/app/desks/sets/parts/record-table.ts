@@ -141,21 +141,19 @@ export class RecordTable {
       const active = this.active();
       this.rows();
       this.ahead = undefined;
-      // A line that moved takes the focus away with its element.
-      const lost = this.held && document.activeElement === document.body;
-      // One who was led here from elsewhere has nothing in hand yet.
-      const arrived = active !== this.shown && document.activeElement === document.body;
       const focused = document.activeElement;
-      const isWithin = this.element.nativeElement.contains(focused);
+      const isNew = active !== this.shown;
+      this.shown = active;
+      // A line that moved takes the focus away with its element; one who was led here from elsewhere has nothing in hand yet.
+      const isBare = focused === document.body && (this.held || isNew);
       // Lines that change take nothing from one who is elsewhere in the table, but a cell may be another's by now.
       const isOther =
         focused instanceof HTMLElement &&
         focused.dataset['cell'] !== undefined &&
         focused.dataset['cell'] !== `${active?.row ?? ''}:${active?.column ?? ''}`;
-      const moved = isWithin && (active !== this.shown || isOther);
-      this.shown = active;
+      const moved = (isNew || isOther) && this.element.nativeElement.contains(focused);
       // Tracked: a column that keys led to is drawn only once the table was scrolled to it.
-      if (active && !this.editing() && (lost || arrived || moved)) this.focusCell(active);
+      if (active && !this.editing() && (isBare || moved)) this.focusCell(active);
     });
   }
 
