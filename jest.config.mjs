@@ -6,7 +6,7 @@ const plain = (name, roots) => ({
   setupFiles: ['<rootDir>/scripts/property-seed.cjs', '<rootDir>/scripts/pattern-engine.cjs'],
   transform: { '\\.[mc]?[tj]s$': '<rootDir>/scripts/jest-esbuild.cjs' },
   transformIgnorePatterns: [
-    '/node_modules/(?!(fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|idb|meshoptimizer)/)',
+    '/node_modules/(?!(fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|idb|meshoptimizer|@angular)/)',
   ],
 });
 
@@ -16,6 +16,7 @@ export default {
     plain('core', ['<rootDir>/packages/core/src']),
     plain('server', ['<rootDir>/packages/server/src']),
     plain('cli', ['<rootDir>/packages/cli/src']),
+    plain('scripts', ['<rootDir>/scripts']),
     '<rootDir>/packages/web/jest.config.mjs',
   ],
 };

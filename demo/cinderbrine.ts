@@ -52,9 +52,9 @@ const PARTS: readonly (readonly [string, readonly (readonly [string, readonly st
   ],
 ];
 const WORKSHOP: readonly (readonly [string, Purpose])[] = [
-  ['Lift test', 'trial'],
-  ['Lamp test', 'trial'],
-  ['Swim test', 'trial'],
+  ['Lift test', 'test'],
+  ['Lamp test', 'test'],
+  ['Swim test', 'test'],
   ['Piece gallery', 'tool'],
 ];
 const MOODS = ['overcast', 'lamp-lit', 'ember', 'salt haze', 'dark'];

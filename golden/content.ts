@@ -415,7 +415,7 @@ export async function goldenCollection(): Promise<CollectionContent> {
     level('one', 'a0', ['base', 'own'], { values }),
     level('two', 'a1', ['base', 'flat'], { values: { text: 'tide' } }),
     level('three', 'a2', ['base', 'rooms'], { openSky: false }),
-    level('empty', 'a3', [], { purpose: 'trial', code: '', bounds: null }),
+    level('empty', 'a3', [], { purpose: 'test', code: '', bounds: null }),
     level('binned', 'a4', ['rooms'], { purpose: 'tool', code: '', binned: '2026-02-03T04:05:06.000Z' }),
   ];
   const strata: Stratum[] = [

@@ -1,5 +1,6 @@
 // Builds the server, the shell's commands and the page.
 import { execFileSync } from 'node:child_process';
+import { cpSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { build } from 'esbuild';
 import { compressPage } from './compress-page.mjs';
@@ -57,6 +58,8 @@ export function buildWeb() {
     // Some forty small files of the first page become one, which is fetched and unpacked in half the time.
     env: { ...process.env, NG_CLI_ANALYTICS: 'false', NG_BUILD_OPTIMIZE_CHUNKS: 'true' },
   });
+  // Pictures of the guide, which stand outside of Angular's workspace.
+  cpSync(`${root}/docs/screenshots`, `${root}/packages/web/dist/browser/guide`, { recursive: true });
   compressPage(`${root}/packages/web/dist/browser`);
 }
 

@@ -7,7 +7,7 @@ import { expect, introduce, test } from '../fixtures/stravel';
 // An archive is read here as the server reads it.
 installLinearPatterns();
 
-/** The archive with a marker in a group that is not there. */
+/** The archive with a marker in a group that is missing. */
 function withLooseMarker(bytes: Uint8Array): Buffer {
   const content = restoreCollection(new Uint8Array(bytes));
   for (const [id, stratum] of content.strata) {
@@ -80,7 +80,7 @@ test.describe('Archive', () => {
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByText('All changes saved')).toBeVisible();
     await picker.setInputFiles({ name: 'before.zip', mimeType: 'application/zip', buffer: readFileSync(path) });
-    await expect(page.getByText('Cinderbrine holds all that already: nothing would change.')).toBeVisible();
+    await expect(page.getByText('Cinderbrine already has all of it: nothing would change.')).toBeVisible();
     // What leads nowhere in an archive is told before it is taken.
     await picker.setInputFiles({
       name: 'loose.zip',
@@ -90,7 +90,7 @@ test.describe('Archive', () => {
     const loose = page.getByRole('dialog', { name: 'Restore loose.zip into Cinderbrine?' });
     await expect(loose).toContainText('Markers: 1 changed.');
     await expect(loose.getByRole('listitem')).toHaveText(
-      /^levels\/.*\.json: group of the marker \S+ points at nowhere, which is not there$/,
+      /^levels\/.*\.json: group of the marker \S+ points at nowhere, which does not exist$/,
     );
     await checkAxe(page);
     await loose.getByRole('button', { name: 'Cancel' }).click();

@@ -66,10 +66,10 @@ test.describe('Assemblies', () => {
     await page.reload();
     await item(page, new RegExp(second)).click();
     await expect(within(page, 'box')).toContainText('moved');
-    await within(page, 'spawn').getByRole('button', { name: 'As all have it: spawn' }).click();
+    await within(page, 'spawn').getByRole('button', { name: 'Shared: spawn' }).click();
     await expect(within(page, 'spawn')).not.toContainText('hidden');
     await within(page, 'box').getByRole('button', { name: 'Give box to all' }).click();
-    await page.getByRole('dialog').getByRole('button', { name: 'Give it to all' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Change everywhere' }).click();
     await expect(within(page, 'box')).not.toContainText('moved');
 
     // Opened, it has coordinates of its own, and it cannot stand in itself.
@@ -81,19 +81,19 @@ test.describe('Assemblies', () => {
       .getByRole('option', { name: /^Door bay/ })
       .click();
     await plate.click(0.8, 0.8);
-    await expect(page.getByText('Door bay cannot stand in Door bay: it would hold itself')).toBeVisible();
+    await expect(page.getByText('Door bay cannot stand in Door bay: it would contain itself')).toBeVisible();
     await page
       .getByRole('button', { name: /^Delete$/ })
       .first()
       .click();
-    await expect(page.getByText(/Door bay stands, or once stood, in Glass Heart/)).toBeVisible();
+    await expect(page.getByText(/Door bay is or was used in Glass Heart/)).toBeVisible();
     await page.getByRole('button', { name: 'Back to Glass Heart' }).click();
 
     // Parting ways leaves things; undo brings the use back.
     await item(page, /^Door bay/)
       .first()
       .click();
-    await command(page, /^Part ways/);
+    await command(page, /^Turn into plain content/);
     await expect(item(page, /^box/)).toHaveCount(1);
     await expect(item(page, /^Door bay/)).toHaveCount(1);
     await page.keyboard.press('Control+z');

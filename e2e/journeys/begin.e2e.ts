@@ -134,7 +134,7 @@ test.describe('Begin', () => {
     writeFileSync(file, 'name,set\nSlip,Harbour / Inner\nMole,Harbour / Inner\nBuoy,Sea\n');
     await page.getByRole('button', { name: 'Import CSV…' }).click();
     await page.getByLabel('CSV file', { exact: true }).setInputFiles(file);
-    await expect(page.getByText('unless the Set column says otherwise')).toBeVisible();
+    await expect(page.getByText('unless the Set column names another')).toBeVisible();
     await page.getByRole('button', { name: 'Take in 3 rows' }).click();
     await page.getByRole('dialog').getByLabel('Name', { exact: true }).fill('Ines');
     await page.getByRole('button', { name: 'Continue' }).click();

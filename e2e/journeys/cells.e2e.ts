@@ -15,7 +15,7 @@ test.describe('Cells', () => {
     await expect(page.getByRole('link', { name: /Cells.*1 late/ })).toBeVisible();
     await page.goto(`${stravel.address}${DEMO}/findings`);
     await page.getByRole('button', { name: 'cells', exact: true }).click();
-    await page.getByText(/Nothing is underfoot for 1.08 s/).click();
+    await page.getByText(/No floor under the walk for 1.08 s/).click();
     await expect(page).toHaveURL(/\/cells\/low-water\?at=/);
     await page.getByLabel('load nearer than').fill('60');
     await page.getByLabel('load nearer than').press('Enter');
@@ -23,7 +23,7 @@ test.describe('Cells', () => {
     await page.getByRole('button', { name: /^Rehearse/ }).click();
     await expect(page.getByText('Everything came in time.')).toBeVisible({ timeout: 30000 });
     // Dropping is never nearer than loading.
-    await expect(page.getByLabel('drop beyond')).toHaveValue('60');
+    await expect(page.getByLabel('unload beyond')).toHaveValue('60');
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByLabel('load nearer than')).toHaveValue('12');
   });

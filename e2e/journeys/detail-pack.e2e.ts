@@ -39,7 +39,7 @@ test.describe('Detail', () => {
     await page.locator('input[type=file][multiple]').setInputFiles(files());
     await expect(page.getByRole('cell', { name: 'dome', exact: true })).toBeVisible();
     for (const fault of [
-      'dome.obj, line 1206 “nowhere” is no number',
+      'dome.obj, line 1206 “nowhere” is not a number',
       'material clay its picture clay.png is missing',
       'broken POSITION of vertex 0 is NaN',
       'claims.glb glb: claims 2147483648 bytes, has 20',
@@ -51,7 +51,7 @@ test.describe('Detail', () => {
     await page.getByLabel('into').selectOption({ label: 'a new kit' });
     await page.getByLabel('Name of the new kit').fill('Clay kit');
     await page.getByRole('button', { name: 'Take 1 in' }).click();
-    await expect(page.getByText('1 piece came into Clay kit.')).toBeVisible();
+    await expect(page.getByText('1 piece was imported into Clay kit.')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Clay kit' })).toHaveAttribute('aria-pressed', 'true');
     await page.getByRole('button', { name: /^Build for dome/ }).click();
     await expect(page.getByText(/^1 chain built/)).toBeVisible({ timeout: 20000 });
@@ -90,10 +90,10 @@ test.describe('Pack', () => {
   }) => {
     test.setTimeout(120000);
     await introduce(page, stravel.address, '/pack');
-    await expect(page.getByText('Nothing stands in the way of packing.')).toBeVisible({ timeout: 20000 });
+    await expect(page.getByText('Ready to pack.')).toBeVisible({ timeout: 20000 });
     await checkAxe(page);
     await page.getByRole('button', { name: /^Pack/ }).click();
-    const told = page.getByRole('region', { name: 'The last pack' });
+    const told = page.getByRole('region', { name: 'Last pack' });
     await expect(told).toBeVisible({ timeout: 90000 });
     await expect(told).toContainText('13, 3');
     const folder = join(stravel.dataFolder, 'packs/cinderbrine/build');
@@ -115,7 +115,7 @@ test.describe('Pack', () => {
     await page.getByRole('button', { name: /^Pack/ }).click();
     await expect(told).toContainText(`${13 - out}, `, { timeout: 60000 });
     expect(existsSync(join(folder, 'levels/sorting-hall.json'))).toBe(false);
-    await page.getByRole('button', { name: 'Take all in again' }).click();
+    await page.getByRole('button', { name: 'Include all again' }).click();
     await expect(page.getByText('left out', { exact: true })).toHaveCount(0);
     // A placement that was made in another unit.
     const huge = { id: 'huge', piece: 'piece-crate', position: [0, 0, 0], turn: [0, 0, 0], scale: [900, 1, 1] };

@@ -31,14 +31,14 @@ test.describe('Layout in depth', () => {
     await stratum(page, 'Works base').click();
     const posts = item(page, /lamp post/);
     await posts.last().click();
-    const x = page.getByLabel('Place x', { exact: true });
+    const x = page.getByLabel('Position X', { exact: true });
     const before = Number(await x.inputValue());
     await x.fill(`${before}+2.5`);
     await x.press('Enter');
     await page.getByRole('button', { name: 'Furnace One alone' }).click();
     await expect(x).toHaveValue(String(before + 2.5));
-    await expect(page.getByText('1 otherwise here')).toBeVisible();
-    await expect(page.getByText(/reach: this level only/)).toBeVisible();
+    await expect(page.getByText('1 local change')).toBeVisible();
+    await expect(page.getByText(/Changes affect this level only/)).toBeVisible();
     await saved(page);
 
     // The others have it as before; after a reload this level has its own again.
@@ -47,12 +47,12 @@ test.describe('Layout in depth', () => {
     await item(page, /lamp post/)
       .last()
       .click();
-    await expect(page.getByLabel('Place x', { exact: true })).toHaveValue(String(before));
+    await expect(page.getByLabel('Position X', { exact: true })).toHaveValue(String(before));
     await page.goto(`${stravel.address}${DEMO}/layout/furnace-one`);
     await item(page, /lamp post/)
       .last()
       .click();
-    await expect(page.getByLabel('Place x', { exact: true })).toHaveValue(String(before + 2.5));
+    await expect(page.getByLabel('Position X', { exact: true })).toHaveValue(String(before + 2.5));
 
     await page.getByRole('button', { name: 'What to do with Works base' }).click();
     await page.getByRole('menuitem', { name: /otherwise/ }).click();
@@ -65,17 +65,17 @@ test.describe('Layout in depth', () => {
     await expect(dialog).toContainText('as all 8 levels do');
     await dialog.getByRole('button', { name: 'Close' }).click();
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(page.getByText('1 otherwise here')).toBeVisible();
+    await expect(page.getByText('1 local change')).toBeVisible();
     await page.getByRole('button', { name: 'What to do with Works base' }).click();
     await page.getByRole('menuitem', { name: /otherwise/ }).click();
     await dialog.getByRole('button', { name: 'Revert lamp post' }).click();
     await dialog.getByRole('button', { name: 'Close' }).click();
-    await expect(page.getByText('1 otherwise here')).toHaveCount(0);
+    await expect(page.getByText('1 local change')).toHaveCount(0);
     await expect(x).toHaveValue(String(before));
     await saved(page);
   });
 
-  test('shares, orders, switches off and parts ways with strata, and says who loses what', async ({
+  test('shares, orders, switches off and copies strata, and says who loses what', async ({
     quietPage: page,
     stravel,
   }) => {
@@ -97,7 +97,7 @@ test.describe('Layout in depth', () => {
     await page.getByRole('menuitem', { name: 'Switch off in test runs' }).click();
     await expect(stratum(page, 'Stratum 2')).toContainText('switched off');
     await page.getByRole('button', { name: 'What to do with Works base' }).click();
-    await page.getByRole('menuitem', { name: /Part ways/ }).click();
+    await page.getByRole('menuitem', { name: /separate copy for this level/ }).click();
     await expect(stratum(page, 'Works base')).toContainText('1 block, 10 placements');
     await page.getByRole('button', { name: 'What to do with Works base' }).click();
     await page.getByRole('menuitem', { name: 'Delete…' }).click();
@@ -127,7 +127,7 @@ test.describe('Layout in depth', () => {
     const count = Number(/\d+/.exec((await dialog.getByText(/found$/).textContent()) ?? '')?.[0]);
     await dialog.getByRole('button', { name: `Select ${count}` }).click();
     await page.getByRole('button', { name: 'What to do with group Scrap' }).click();
-    await page.getByRole('menuitem', { name: 'Put the selection in' }).click();
+    await page.getByRole('menuitem', { name: 'Add the selection' }).click();
     await expect(page.locator('sv-group-tree')).toContainText(`${count} · look · guarded`);
 
     // Guarded: the delete key asks and says why.
@@ -136,14 +136,14 @@ test.describe('Layout in depth', () => {
     await dialog.getByRole('button', { name: 'Leave it' }).click();
     const all = Number(/of (\d+)/.exec((await page.getByText(/selected of \d+/).textContent()) ?? '')?.[1]);
     await page.getByRole('button', { name: 'What to do with group Scrap' }).click();
-    await page.getByRole('menuitem', { name: 'Set aside…' }).click();
+    await page.getByRole('menuitem', { name: 'Park…' }).click();
     await opened(page);
     await dialog.getByLabel('Reason').fill('until the scale works');
-    await dialog.getByRole('button', { name: 'Set aside' }).click();
-    await page.getByRole('button', { name: '1 set aside' }).click();
+    await dialog.getByRole('button', { name: 'Park' }).click();
+    await page.getByRole('button', { name: '1 parked' }).click();
     await expect(dialog).toContainText('until the scale works');
     await dialog.getByRole('button', { name: 'Close' }).click();
-    // What is set aside is not on the plan: nothing of it can be selected.
+    // What is parked is not on the plan: nothing of it can be selected.
     await menu(page, 'Select').click();
     await page.getByRole('menuitem', { name: 'By name, piece, size…' }).click();
     await opened(page);
@@ -171,10 +171,10 @@ test.describe('Layout in depth', () => {
       await menu(page, of).click();
       await page.getByRole('menuitem', { name: command }).click();
     };
-    const place = page.getByLabel('Place x', { exact: true });
+    const place = page.getByLabel('Position X', { exact: true });
     const before = Number(await place.inputValue());
     await choose('Arrange', /^Move by/);
-    await fill(page, 'By x, m', '(1+2)*2');
+    await fill(page, 'By X, m', '(1+2)*2');
     await dialog.getByRole('button', { name: 'Move' }).click();
     await expect(place).toHaveValue(String(before + 6));
     await choose('Arrange', /^Copies/);
@@ -199,7 +199,7 @@ test.describe('Layout in depth', () => {
     await choose('Block', /^Cut/);
     await dialog.getByRole('button', { name: 'Cut' }).click();
     await expect(page.locator('sv-strata-stack')).toContainText('2 blocks');
-    await choose('Select', /^All but these/);
+    await choose('Select', /^Invert selection/);
     await saved(page);
     for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo' }).click();
     await saved(page);
@@ -223,7 +223,7 @@ test.describe('Layout in depth', () => {
     await expect(page.getByRole('alert')).toContainText('180 is above 100');
     await loudness.fill('55');
     await loudness.press('Tab');
-    await expect(page.getByRole('button', { name: 'Loudness, % as its kind has it' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Loudness, % from its kind' })).toBeVisible();
 
     await page.getByRole('button', { name: 'path', exact: true }).click();
     for (const x of [0.5, 0.7, 0.85]) await plate.click(x, 0.6);
@@ -232,10 +232,10 @@ test.describe('Layout in depth', () => {
     await page.keyboard.press('s');
     await menu(page, 'Path').click();
     await page.getByRole('menuitem', { name: /equal spacing/ }).click();
-    await fill(page, 'At most so many knots', '3');
+    await fill(page, 'Max count of knots', '3');
     await page.getByRole('dialog').getByRole('button', { name: 'Place knots' }).click();
     await expect(page.getByRole('alert').filter({ hasText: 'the limit is 3' })).toBeVisible();
-    await fill(page, 'At most so many knots', '400');
+    await fill(page, 'Max count of knots', '400');
     await page.getByRole('dialog').getByRole('button', { name: 'Place knots' }).click();
     await expect(page.getByText(/^\d\d+ knots$/)).toBeVisible();
 
@@ -270,7 +270,7 @@ test.describe('Layout in depth', () => {
     await dialog.getByLabel('Squares', { exact: true }).fill(text.replace('l@up', 'dragon'));
     await expect(dialog).toContainText('Row 5, column 3: “dragon” is not in the legend');
     await dialog.getByRole('button', { name: /^Take it/ }).click();
-    await expect(page.getByText('The floors changed since.')).toBeVisible();
+    await expect(page.getByText('The floors have changed since.')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     // Without its start nothing can be solved, and it says so.
     await page.getByRole('button', { name: 'As text…' }).click();
@@ -289,7 +289,7 @@ test.describe('Layout in depth', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address, '/layout/sorting-hall');
-    await page.getByRole('button', { name: 'With others…' }).click();
+    await page.getByRole('button', { name: 'Show other levels…' }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByLabel('Cullet Yard').check();
     await dialog.getByRole('button', { name: 'Show 1' }).click();
@@ -301,11 +301,11 @@ test.describe('Layout in depth', () => {
     await page.getByRole('button', { name: 'Overview…' }).click();
     await dialog.getByRole('checkbox', { name: /^placement/ }).check();
     await dialog.getByRole('button', { name: /^Show \d+/ }).click();
-    await expect(page.getByRole('list', { name: 'Regions that stand out' })).toContainText(/empty|crowded/);
+    await expect(page.getByRole('list', { name: 'Outliers' })).toContainText(/empty|crowded/);
     await page.getByRole('button', { name: 'Overview…' }).click();
     await dialog.getByRole('checkbox', { name: /^placement/ }).uncheck();
-    await dialog.getByRole('button', { name: 'Show all as usual' }).click();
-    await expect(page.getByRole('list', { name: 'Regions that stand out' })).toHaveCount(0);
+    await dialog.getByRole('button', { name: 'Turn off' }).click();
+    await expect(page.getByRole('list', { name: 'Outliers' })).toHaveCount(0);
     await stratum(page, 'Stage').click();
     await item(page, /Bell pull/).click();
     await expect(page.getByRole('button', { name: /^used → open: group Bell gate/ })).toBeVisible();

@@ -58,29 +58,29 @@ test.describe('Layout tools', () => {
     await plate.drag(0.3, 0.3, 0.6, 0.6);
     await page.keyboard.press('s');
     const number = (label: string) => page.getByLabel(label, { exact: true });
-    const width = Number(await number('Size x').inputValue());
-    const place = Number(await number('Place x').inputValue());
+    const width = Number(await number('Size X').inputValue());
+    const place = Number(await number('Position X').inputValue());
 
     // The grip in the middle of the right side, pulled outward: the left side stays.
     await plate.drag(0.6, 0.45, 0.7, 0.45);
-    await expect(number('Size x')).not.toHaveValue(String(width));
-    const wider = Number(await number('Size x').inputValue());
+    await expect(number('Size X')).not.toHaveValue(String(width));
+    const wider = Number(await number('Size X').inputValue());
     expect(wider).toBeGreaterThan(width);
-    expect(Number(await number('Place x').inputValue()) - wider / 2).toBeCloseTo(place - width / 2, 5);
+    expect(Number(await number('Position X').inputValue()) - wider / 2).toBeCloseTo(place - width / 2, 5);
 
-    const middle = Number(await number('Place x').inputValue());
+    const middle = Number(await number('Position X').inputValue());
     await plate.drag(0.45, 0.4, 0.5, 0.4);
-    await expect(number('Place x')).not.toHaveValue(String(middle));
-    await expect(number('Size x')).toHaveValue(String(wider));
+    await expect(number('Position X')).not.toHaveValue(String(middle));
+    await expect(number('Size X')).toHaveValue(String(wider));
 
     await page.keyboard.press('q');
-    await expect(number('Turn yaw')).toHaveValue('15');
-    for (const label of ['Turn yaw', 'Place x', 'Size x']) {
+    await expect(number('Rotation yaw')).toHaveValue('15');
+    for (const label of ['Rotation yaw', 'Position X', 'Size X']) {
       const now = await number(label).inputValue();
       await page.keyboard.press('Control+z');
       await expect(number(label)).not.toHaveValue(now);
     }
-    await expect(number('Size x')).toHaveValue(String(width));
+    await expect(number('Size X')).toHaveValue(String(width));
     await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
@@ -92,9 +92,9 @@ test.describe('Layout tools', () => {
     if (!box) throw new Error('the model is not shown');
     await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
     await expect(page.getByText(/^1 selected of 90/)).toBeVisible();
-    await page.keyboard.press(']');
+    await page.keyboard.press('.');
     await expect(page.getByText('2.5 to 5.5 m')).toBeVisible();
-    await page.keyboard.press('[');
+    await page.keyboard.press(',');
     await page.getByRole('button', { name: 'model', exact: true }).click();
     await expect(page.getByRole('application')).toHaveCount(0);
     await page.getByRole('button', { name: 'both', exact: true }).click();

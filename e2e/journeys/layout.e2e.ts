@@ -16,19 +16,19 @@ test.describe('Layout desk', () => {
     await expect(page.getByRole('heading', { name: 'Block “box”' })).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();
 
-    const place = page.getByLabel('Place x', { exact: true });
+    const place = page.getByLabel('Position X', { exact: true });
     await place.fill('12.5');
     await place.press('Enter');
-    await page.getByLabel('Size z', { exact: true }).fill('4');
-    await page.getByLabel('Size z', { exact: true }).press('Enter');
-    await page.getByLabel('Turn yaw', { exact: true }).fill('30');
-    await page.getByLabel('Turn yaw', { exact: true }).press('Enter');
+    await page.getByLabel('Size Z', { exact: true }).fill('4');
+    await page.getByLabel('Size Z', { exact: true }).press('Enter');
+    await page.getByLabel('Rotation yaw', { exact: true }).fill('30');
+    await page.getByLabel('Rotation yaw', { exact: true }).press('Enter');
     await expect(place).toHaveValue('12.5');
 
-    await page.getByLabel('Size x', { exact: true }).fill('wide');
-    await page.getByLabel('Size x', { exact: true }).press('Enter');
+    await page.getByLabel('Size X', { exact: true }).fill('wide');
+    await page.getByLabel('Size X', { exact: true }).press('Enter');
     await expect(page.getByRole('alert').filter({ hasText: '“wide” is not a number.' })).toBeVisible();
-    await page.getByLabel('Size x', { exact: true }).press('Escape');
+    await page.getByLabel('Size X', { exact: true }).press('Escape');
 
     await page.getByRole('button', { name: 'Duplicate' }).click();
     await expect(page.getByText('1 selected of 2')).toBeVisible();
@@ -53,10 +53,10 @@ test.describe('Layout desk', () => {
     faults.length = 0;
     await page.reload();
     await page.locator('sv-item-list').getByRole('option', { name: 'box' }).click();
-    await expect(page.getByLabel('Place x', { exact: true })).toHaveValue('13');
-    await expect(page.getByLabel('Turn yaw', { exact: true })).toHaveValue('30');
+    await expect(page.getByLabel('Position X', { exact: true })).toHaveValue('13');
+    await expect(page.getByLabel('Rotation yaw', { exact: true })).toHaveValue('30');
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(page.getByLabel('Place x', { exact: true })).toHaveValue('12.5');
+    await expect(page.getByLabel('Position X', { exact: true })).toHaveValue('12.5');
   });
 
   test('asks once before shared content changes and says how far it reaches', async ({ quietPage: page, stravel }) => {
@@ -65,16 +65,16 @@ test.describe('Layout desk', () => {
     await page.getByRole('option', { name: 'ground' }).click();
     await expect(page.getByText(/reach: 8 levels/)).toBeVisible();
     await page.keyboard.press('ArrowRight');
-    const dialog = page.getByRole('dialog', { name: 'Where does this change belong?' });
+    const dialog = page.getByRole('dialog', { name: 'Which levels should change?' });
     await expect(dialog).toContainText('Cullet Yard');
     await dialog.getByRole('button', { name: 'Leave it' }).click();
     await expect(dialog).toHaveCount(0);
-    await expect(page.getByLabel('Place x', { exact: true })).toHaveValue('0');
+    await expect(page.getByLabel('Position X', { exact: true })).toHaveValue('0');
     await page.keyboard.press('ArrowRight');
     await page.getByRole('button', { name: 'All 8 levels' }).click();
-    await expect(page.getByLabel('Place x', { exact: true })).toHaveValue('0.5');
+    await expect(page.getByLabel('Position X', { exact: true })).toHaveValue('0.5');
     await page.keyboard.press('ArrowLeft');
-    await expect(page.getByLabel('Place x', { exact: true })).toHaveValue('0');
+    await expect(page.getByLabel('Position X', { exact: true })).toHaveValue('0');
     await expect(page.getByRole('dialog')).toHaveCount(0);
   });
 

@@ -43,26 +43,26 @@ test.describe('Masks', () => {
     const card = page.locator('sv-mask-card');
     await expect(card).toContainText('90 by 44 px');
     await expect(card.getByLabel('Name of the mask')).toHaveValue('rooms');
-    await card.getByRole('button', { name: 'Regions, ways, narrow places' }).click();
+    await card.getByRole('button', { name: 'Check passages' }).click();
     await expect(card).toContainText('50.6 m² open in 1 region');
     await expect(card).toContainText('1 narrow place');
     await expect(card.getByRole('button', { name: /^0\.75 m/ })).toBeVisible();
 
     // A wall painted across the door parts the rooms; undone, they are one again, also after a reload.
     await page.keyboard.press('f');
-    await page.getByLabel('What the brush leaves').selectOption('solid');
+    await page.getByLabel('What the brush paints').selectOption('solid');
     await page.getByLabel('Width of the brush, metres').fill('1');
     await page.getByLabel('Width of the brush, metres').press('Enter');
     await new PlatePage(page).drag(0.5, 0.1, 0.5, 0.9);
     await expect(card).toContainText('The mask changed since');
-    await card.getByRole('button', { name: 'Regions, ways, narrow places' }).click();
+    await card.getByRole('button', { name: 'Check passages' }).click();
     await expect(card).toContainText('in 2 regions');
     await expect(page.getByText('All changes saved')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(card).toContainText('The mask changed since');
     await page.reload();
     await page.locator('sv-item-list').getByRole('option', { name: /rooms/ }).click();
-    await card.getByRole('button', { name: 'Regions, ways, narrow places' }).click();
+    await card.getByRole('button', { name: 'Check passages' }).click();
     await expect(card).toContainText('50.6 m² open in 1 region');
     await deleteStratum(page, 'Structure');
   });
@@ -81,12 +81,12 @@ test.describe('Masks', () => {
       .getByRole('option', { name: /Mould room floor/ })
       .click();
     const card = page.locator('sv-mask-card');
-    await card.getByRole('button', { name: 'Regions, ways, narrow places' }).click();
+    await card.getByRole('button', { name: 'Check passages' }).click();
     await expect(card).toContainText(/exit at 26\.0, -12\.0: 8\d\.\d m/);
     await expect(card).toContainText('in 2 regions');
-    await card.getByLabel('Width of the body, metres').fill('1.6');
-    await card.getByLabel('Width of the body, metres').press('Enter');
-    await card.getByRole('button', { name: 'Regions, ways, narrow places' }).click();
+    await card.getByLabel('Width of the player, metres').fill('1.6');
+    await card.getByLabel('Width of the player, metres').press('Enter');
+    await card.getByRole('button', { name: 'Check passages' }).click();
     await expect(card).toContainText('There is no way that the body fits through');
     await card.getByRole('button', { name: /Map to the level/ }).click();
     await expect(page.getByText('All changes saved')).toBeVisible();

@@ -2,25 +2,25 @@ import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
 
 test.describe('Order of play', () => {
-  test('leads from a finding to the level that can never open, and a lower threshold mends it', async ({
+  test('leads from a finding to the level that can never unlock, and a lower threshold mends it', async ({
     quietPage: page,
     stravel,
   }) => {
     await introduce(page, stravel.address, '/findings');
-    await page.getByRole('button', { name: /Wreck Reach can never open/ }).click();
+    await page.getByRole('button', { name: /Wreck Reach can never unlock/ }).click();
     await expect(page).toHaveURL(/sets\/order\?level=wreck-reach/);
-    await expect(page.getByRole('button', { name: /Wreck Reach.*can never open/ })).toBeVisible();
-    await expect(page.getByText('23 of 24 play levels can open')).toBeVisible();
+    await expect(page.getByRole('button', { name: /Wreck Reach.*can never unlock/ })).toBeVisible();
+    await expect(page.getByText('23 of 24 play levels can be unlocked')).toBeVisible();
     await checkAxe(page);
     const threshold = page.getByLabel('Threshold');
     await threshold.fill('60');
     await threshold.press('Enter');
-    await expect(page.getByText('24 of 24 play levels can open')).toBeVisible();
+    await expect(page.getByText('24 of 24 play levels can be unlocked')).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();
     await page.reload();
-    await expect(page.getByText('24 of 24 play levels can open')).toBeVisible();
+    await expect(page.getByText('24 of 24 play levels can be unlocked')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(page.getByText('23 of 24 play levels can open')).toBeVisible();
+    await expect(page.getByText('23 of 24 play levels can be unlocked')).toBeVisible();
     await page.getByRole('button', { name: /^findings/ }).click();
     await expect(page.getByText(/at most \d+ can be collected by then/)).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();
@@ -55,7 +55,7 @@ test.describe('Order of play', () => {
     await page.getByRole('button', { name: 'Type the code of Potash Grotto' }).click();
     await expect(page.getByRole('button', { name: 'Play Potash Grotto' })).toBeVisible();
     await checkAxe(page);
-    await page.getByRole('button', { name: 'Begin anew' }).click();
+    await page.getByRole('button', { name: 'Restart' }).click();
     await expect(page.getByText('Nothing was played yet.')).toBeVisible();
   });
 });

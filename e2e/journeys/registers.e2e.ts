@@ -79,7 +79,7 @@ test.describe('Fields', () => {
     await expect(dialog.getByText(/cannot be converted: they stay/)).toBeVisible();
     await dialog.getByLabel('Most', { exact: true }).fill('');
     await dialog.getByLabel('Type').selectOption('text');
-    await expect(dialog.getByText('24 are written anew')).toBeVisible();
+    await expect(dialog.getByText('24 are converted')).toBeVisible();
     await checkAxe(page);
     await dialog.getByRole('button', { name: 'Change field' }).click();
     await expect(dialog).toHaveCount(0);

@@ -3,7 +3,7 @@ import { expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
 test.describe('Sections', () => {
-  test('makes another cave of another seed, keeps a pinned wall, undoes, and comes back after a reload', async ({
+  test('makes another cave of new seed, keeps a pinned wall, undoes, and comes back after a reload', async ({
     quietPage: page,
     stravel,
   }) => {
@@ -28,7 +28,7 @@ test.describe('Sections', () => {
     const pin = page.getByRole('button', { name: /^moved \d+ × \d+ squares/ });
     await expect(pin).toBeVisible();
     const pinned = await pin.textContent();
-    await page.getByRole('button', { name: 'Another seed' }).click();
+    await page.getByRole('button', { name: 'New seed' }).click();
     await expect(seed).not.toHaveValue('hollow');
     await expect(walls).not.toHaveText(before ?? '');
     await expect(pin).toHaveText(pinned ?? '');

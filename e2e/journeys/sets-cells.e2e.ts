@@ -77,7 +77,7 @@ test.describe('Cells of the Sets desk', () => {
     await expect(page.getByText(/^1 of \d+ levels shown/)).toBeVisible();
     await expect(page.getByRole('gridcell', { name: 'Kiln Tunnels', exact: true })).toBeVisible();
     await page.getByLabel('Filter levels').fill('');
-    await page.getByRole('group', { name: 'Purpose' }).getByRole('button', { name: 'trial' }).click();
+    await page.getByRole('group', { name: 'Purpose' }).getByRole('button', { name: 'test', exact: true }).click();
     await expect(page.getByText(/^3 of \d+ levels shown/)).toBeVisible();
   });
 });
@@ -105,7 +105,7 @@ test.describe('A conflict', () => {
     await second.context().setOffline(false);
     const dialog = second.getByRole('dialog', { name: 'Conflicts with a newer change' });
     await expect(dialog).toBeVisible();
-    await dialog.getByRole('button', { name: 'Keep the newer' }).click();
+    await dialog.getByRole('button', { name: 'Keep newer' }).click();
     await expect(dialog).toHaveCount(0);
     await expect(shards(second)).toHaveText('60');
     await second.reload();

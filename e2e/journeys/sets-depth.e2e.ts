@@ -37,19 +37,19 @@ test.describe('Many levels', () => {
   }) => {
     await introduce(page, stravel.address);
     await page.getByRole('button', { name: 'View', exact: true }).click();
-    await page.getByLabel('Gathered by').selectOption({ label: 'Mood' });
-    await page.getByLabel('In view stay').selectOption('1');
+    await page.getByLabel('Group by').selectOption({ label: 'Mood' });
+    await page.getByLabel('Frozen columns').selectOption('1');
     const width = page.getByLabel('Width of Note, pixels');
     await width.fill('600');
     await width.press('Tab');
     await page.getByRole('button', { name: 'Due earlier' }).click();
     await page.getByLabel('Name of the view').fill('By mood');
-    await page.getByRole('button', { name: 'Keep view' }).click();
+    await page.getByRole('button', { name: 'Save view' }).click();
     await checkAxe(page);
     await expect(page.getByText('All changes saved')).toBeVisible();
     await page.reload();
     await page.getByRole('button', { name: 'View', exact: true }).click();
-    await page.getByLabel('Kept views').selectOption('By mood');
+    await page.getByLabel('Saved views').selectOption('By mood');
     await page.getByRole('button', { name: 'By mood' }).click();
     await expect(page.getByRole('button', { name: 'Fold dark' })).toBeVisible();
     const body = page.locator('cdk-virtual-scroll-viewport');
@@ -140,7 +140,7 @@ test.describe('Many levels', () => {
     await page.getByRole('menuitem', { name: 'Codes…' }).click();
     await expect(dialog.getByLabel('Made of')).toHaveValue('XYZ');
     await dialog.getByLabel('New codes for').selectOption('clashing');
-    await expect(dialog).toContainText('No level here needs one.');
+    await expect(dialog).toContainText('Every level has a code.');
     await dialog.getByRole('button', { name: 'Cancel' }).click();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByText('All changes saved')).toBeVisible();
@@ -163,7 +163,7 @@ test.describe('The whole', () => {
     await expect(dialog).toContainText(/1 error/);
     await checkAxe(page);
     await dialog.getByLabel('it has no open findings that are errors').uncheck();
-    await dialog.getByRole('button', { name: 'Keep these rules' }).click();
+    await dialog.getByRole('button', { name: 'Save rules' }).click();
     await expect(ready('weighbridge')).toHaveText('ready');
     await expect(works).not.toHaveText(counted ?? '');
     await page.getByRole('button', { name: 'View', exact: true }).click();
@@ -186,7 +186,7 @@ test.describe('The whole', () => {
     await expect(page.getByRole('img', { name: /along the order of play/ })).toBeVisible();
     await expect(page.getByRole('button', { name: 'Cullet Yard' }).first()).toBeVisible();
     await page.getByLabel('Second series').selectOption({ label: 'Pickups' });
-    const matrix = page.getByRole('table', { name: 'What stands in which level' });
+    const matrix = page.getByRole('table', { name: 'Contents by level' });
     const yard = matrix.getByRole('row').filter({ hasText: 'Cullet Yard' });
     await expect(matrix.getByRole('columnheader', { name: 'pickup' })).toBeVisible();
     await expect(yard.getByTitle('Cullet Yard: 6 pickup')).toBeVisible();
@@ -215,7 +215,7 @@ test.describe('The whole', () => {
     await dialog.getByRole('button', { name: 'Start here', exact: true }).click();
     await page.reload();
     await page.getByRole('link', { name: 'Tests start at Dune Quarry' }).click();
-    await expect(page.getByText('Begins at Dune Quarry, with Gather.')).toBeVisible();
+    await expect(page.getByText('Starts at Dune Quarry, with Gather.')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Play Dune Quarry' })).toBeVisible();
     // 25 shards open the level that waits for 20, too.
     await expect(page.getByRole('button', { name: 'Play Batch Floor' })).toBeVisible();
@@ -233,7 +233,7 @@ test.describe('The whole', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address);
-    await page.getByLabel('Thickness shows').selectOption('triangles');
+    await page.getByLabel('Measure').selectOption('triangles');
     const band = page.getByRole('button', { name: /^Dressing, / }).first();
     await band.hover();
     await expect(page.getByText(/Cullet Yard · Dressing, /)).toBeVisible();

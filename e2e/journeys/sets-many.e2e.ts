@@ -44,15 +44,15 @@ test.describe('Many cells at once', () => {
     await page.getByRole('button', { name: 'CSV' }).click();
     const [download] = await Promise.all([
       page.waitForEvent('download'),
-      page.getByRole('menuitem', { name: 'Give out as CSV' }).click(),
+      page.getByRole('menuitem', { name: 'Export CSV' }).click(),
     ]);
     expect(download.suggestedFilename()).toBe('Bells.csv');
     const text = readFileSync(await download.path(), 'utf8');
     expect(text).toContain('Shift bell,220');
     const changed = `${text.replace('220', '9000').replace('146.5', '150')}`;
     await page.getByRole('button', { name: 'CSV' }).click();
-    await page.getByRole('menuitem', { name: 'Take in a CSV…' }).click();
-    const dialog = page.getByRole('dialog', { name: 'Take in a CSV file' });
+    await page.getByRole('menuitem', { name: 'Import CSV…' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Import a CSV file' });
     const file = dialog.getByLabel('CSV file');
     const give = (content: string | Buffer) =>
       file.setInputFiles({ name: 'bells.csv', mimeType: 'text/csv', buffer: Buffer.from(content) });
@@ -63,7 +63,7 @@ test.describe('Many cells at once', () => {
     await give(changed);
     await expect(dialog.getByText('9000 is above 4000.')).toBeVisible();
     await expect(dialog).toContainText('0 new · 1 changed · 1 unchanged · 1 refused');
-    await dialog.getByLabel('Rows find their record by').selectOption('name');
+    await dialog.getByLabel('Match rows by').selectOption('name');
     await expect(dialog).toContainText('0 new · 1 changed · 1 unchanged · 1 refused');
     await checkAxe(page);
     await dialog.getByRole('button', { name: 'Take in 1 row' }).click();
@@ -86,9 +86,9 @@ test.describe('Views', () => {
     await page.getByLabel('Column of condition 1').selectOption({ label: 'Shards' });
     await page.getByLabel('Test of condition 1').selectOption('at least');
     await page.getByLabel('Value of condition 1').fill('14');
-    await page.getByRole('button', { name: 'Add an order' }).click();
-    await page.getByLabel('Column of order 1').selectOption({ label: 'Shards' });
-    await page.getByLabel('Direction of order 1').click();
+    await page.getByRole('button', { name: 'Add sort column' }).click();
+    await page.getByLabel('Sort column 1').selectOption({ label: 'Shards' });
+    await page.getByLabel('Sort direction 1').click();
     await page.getByRole('checkbox', { name: 'Note' }).uncheck();
     const shards = page.locator('[data-cell$=":field-shards"]');
     const amountsNow = async () => (await shards.allTextContents()).map(Number);
@@ -98,13 +98,13 @@ test.describe('Views', () => {
     await expect(page.getByRole('button', { name: 'Field Note' })).toHaveCount(0);
     await checkAxe(page);
     await page.getByLabel('Name of the view').fill('Rich levels');
-    await page.getByRole('button', { name: 'Keep view' }).click();
+    await page.getByRole('button', { name: 'Save view' }).click();
     await page.getByRole('button', { name: 'Clear' }).click();
     await expect(page.getByRole('button', { name: 'Field Note' })).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();
     await page.reload();
     await page.getByRole('button', { name: 'View', exact: true }).click();
-    await page.getByLabel('Kept views').selectOption('Rich levels');
+    await page.getByLabel('Saved views').selectOption('Rich levels');
     await expect.poll(amountsNow).toEqual(amounts);
     await page.getByRole('button', { name: 'Delete view' }).click();
     await expect(page.getByText('All changes saved')).toBeVisible();

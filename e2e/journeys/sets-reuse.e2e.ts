@@ -15,9 +15,7 @@ test.describe('Using levels again', () => {
     await dialog.getByLabel('Name').fill('Salt Lane');
     await dialog.getByRole('button', { name: 'share Structure' }).click();
     await dialog.getByRole('button', { name: 'leave out Dressing' }).click();
-    await expect(
-      dialog.getByText('Structure: Salt Road, Salt Lane; it belongs to no level alone any more'),
-    ).toBeVisible();
+    await expect(dialog.getByText('Structure: Salt Road, Salt Lane; no level owns it alone any more')).toBeVisible();
     await checkAxe(page);
     await dialog.getByRole('button', { name: 'Duplicate', exact: true }).click();
     await expect(page.getByRole('gridcell', { name: 'Salt Lane', exact: true })).toBeFocused();
@@ -36,11 +34,11 @@ test.describe('Using levels again', () => {
     await page.getByRole('button', { name: 'More ways to make a level' }).click();
     await page.getByRole('menuitem', { name: 'From a template…' }).click();
     const dialog = page.getByRole('dialog', { name: 'New level from a template' });
-    await expect(dialog.getByRole('button', { name: 'Make the level' })).toBeDisabled();
+    await expect(dialog.getByRole('button', { name: 'Create level' })).toBeDisabled();
     await dialog.getByLabel('Template').selectOption({ label: 'Weighbridge' });
     await dialog.getByLabel('Set', { exact: true }).selectOption({ label: 'The Works › Tally' });
     await dialog.getByLabel('Name').fill('Toll House');
-    await dialog.getByRole('button', { name: 'Make the level' }).click();
+    await dialog.getByRole('button', { name: 'Create level' }).click();
     await expect(page.getByRole('gridcell', { name: 'Toll House', exact: true })).toBeFocused();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByRole('gridcell', { name: 'Toll House', exact: true })).toHaveCount(0);
@@ -65,7 +63,7 @@ test.describe('Using levels again', () => {
     await page.getByRole('menuitem', { name: 'History…' }).click();
     const dialog = page.getByRole('dialog', { name: 'History of Batch Floor' });
     const changes = dialog.getByRole('option');
-    await expect(changes.first()).toContainText('Historian · as it stands');
+    await expect(changes.first()).toContainText('Historian · current');
     await expect(dialog).toContainText('33 → 34');
     await expect(dialog.getByRole('button', { name: 'Go back to this' })).toBeDisabled();
     await checkAxe(page);

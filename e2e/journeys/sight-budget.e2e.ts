@@ -16,7 +16,7 @@ test.describe('Sight desk', () => {
     await expect(page.getByText('Level is closed')).toBeVisible();
     await plate.click(0.17, 0.2);
     const here = page.locator('sv-from-here');
-    await expect(here).toContainText('hidden from here');
+    await expect(here).toContainText('not visible from here');
     await expect(here).toContainText(/pocket \d+/);
     await page.getByRole('button', { name: /^Divider/ }).click();
     await plate.drag(0.1, 0.1, 0.9, 0.9);
@@ -35,9 +35,11 @@ test.describe('Sight desk', () => {
 
   test('draws the way out of a level that leaks', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/sight/weighbridge');
-    await expect(page.getByText('The level is not closed. The dotted line shows the shortest way out.')).toBeVisible({
-      timeout: 20000,
-    });
+    await expect(page.getByText('The level is open to the outside. The arrows show the shortest way out.')).toBeVisible(
+      {
+        timeout: 20000,
+      },
+    );
     await expect(page.getByText('leaks')).toBeVisible();
   });
 
@@ -113,7 +115,7 @@ test.describe('Budget desk and findings', () => {
     await page.getByLabel('Ask again after').fill('2099-01-01');
     await page.getByRole('dialog').getByRole('button', { name: 'Accept' }).click();
     await expect(page.getByText(/Furnace One: The level has no spawn/)).toHaveCount(0);
-    await page.getByLabel('accepted too').check();
+    await page.getByLabel('Show accepted').check();
     await expect(page.getByText('Accepted until 2099-01-01.')).toBeVisible();
     await checkAxe(page);
     await page.reload();

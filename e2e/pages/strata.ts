@@ -11,7 +11,7 @@ export async function deleteStratum(page: Page, name: string): Promise<void> {
   );
   await page
     .getByRole('dialog')
-    .getByRole('button', { name: /^Delete it/ })
+    .getByRole('button', { name: /^Delete/ })
     .click();
   await expect(page.getByRole('button', { name: `What to do with ${name}` })).toHaveCount(0);
   await kept;

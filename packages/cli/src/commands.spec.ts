@@ -114,7 +114,7 @@ describe('the shell', () => {
     writeFileSync(path, readFileSync(path, 'utf8').replace(/("position": \[)/, '"group": "nowhere", $1'));
     expect((await stravel('index', 'changed')).code).toBe(0);
     expect((await stravel('restore', 'changed')).out).toMatch(
-      /is back as the collection \S+\nlevels\/sorting-hall\.json: group of the \w+ \S+ points at nowhere, which is not there\n$/,
+      /is back as the collection \S+\nlevels\/sorting-hall\.json: group of the \w+ \S+ points at nowhere, which does not exist\n$/,
     );
     expect((await stravel('restore', 'changed', '--into', 'gone')).err).toContain('there is no collection gone');
     const both = await stravel('archive', 'third.zip');
@@ -123,7 +123,7 @@ describe('the shell', () => {
 
   it('checks and packs: exit 0 when it can, 1 when the check finds errors, 2 when call or input is wrong', async () => {
     const own = ['--collection', 'cinderbrine'];
-    expect(await stravel('check', ...own)).toMatchObject({ code: 0, out: 'nothing stands in the way of packing\n' });
+    expect(await stravel('check', ...own)).toMatchObject({ code: 0, out: 'no errors, ready to pack\n' });
     const first = await stravel('pack', 'out', ...own);
     expect(first).toMatchObject({ code: 0 });
     expect(first.out).toMatch(

@@ -78,7 +78,7 @@ describe('the demo collection', () => {
     expect(parts).toHaveLength(3);
     for (const { id } of parts) expect(sets.filter(({ parent }) => parent === id)).toHaveLength(3);
     const purposes = Object.values(demo.records.level).map(({ purpose }) => purpose);
-    expect(['play', 'trial', 'tool'].map((purpose) => purposes.filter((one) => one === purpose).length)).toEqual([
+    expect(['play', 'test', 'tool'].map((purpose) => purposes.filter((one) => one === purpose).length)).toEqual([
       24, 3, 1,
     ]);
     expect(demo.records.collection['collection'].ranks).toEqual(['Part', 'Chapter']);
@@ -193,7 +193,7 @@ describe('the demo collection', () => {
     }
   });
 
-  it('hides one code used twice, and one level that can never open', () => {
+  it('hides one code used twice, and one level that can never unlock', () => {
     const faults = setFindings(demo.records).map(({ code, subject }) => `${code} ${subject}`);
     expect(faults).toEqual([
       'CODE_USED_TWICE ash-gallery',
@@ -295,7 +295,7 @@ describe('the demo collection', () => {
     }
   });
 
-  it('can be packed: nothing stands in the way', () => {
+  it('can be packed: it has no errors', () => {
     const inspections = Object.fromEntries(
       Object.values(demo.records.kit).map((kit) => [kit.id, inspectKit(demo.assets.get(kit.mesh) ?? new Uint8Array())]),
     );

@@ -39,16 +39,16 @@ export function buildProgram(): Command {
     .command('new')
     .description('make a collection with one set, one level and the standard devices')
     .argument('<name>', 'its name')
-    .option('--ranks <names>', 'what sets are called from the top, with commas', 'Part,Chapter')
+    .option('--ranks <names>', 'what sets are called from the top, separated by commas', 'Part,Chapter')
     .option('--set <name>', 'name of its first set')
-    .option('--devices <ids>', 'handheld, living-room-box, desk-tower, with commas; none for none')
+    .option('--devices <ids>', 'handheld, living-room-box, desk-tower, separated by commas; none for no device')
     .action(run(newCommand));
-  program.command('list').description('the collections, one a line').action(run(listCommand));
+  program.command('list').description('list the collections, one per line').action(run(listCommand));
   program
     .command('archive')
     .description('write everything of a collection to one zip, or as plain files into a folder')
     .argument('<file>', 'the zip to write, or a folder: it exists, or ends with /')
-    .option('--collection <id>', 'which collection; the only one by default')
+    .option('--collection <id>', 'id of the collection; not needed when there is only one')
     .action(run(archiveCommand));
   program
     .command('backup')
@@ -57,18 +57,18 @@ export function buildProgram(): Command {
     .action(run(backupCommand));
   program
     .command('verify')
-    .description('look at everything in the data folder; exits with 1 when something is wrong')
+    .description('check everything in the data folder; exits with 1 when something is wrong')
     .action(run(verifyCommand));
   program
     .command('restore')
     .description('read a zip or a folder back, as a new collection or into one by an edit that can be undone')
     .argument('<file>', 'the zip or the folder to read')
-    .option('--into <id>', 'the collection that is to hold it')
-    .option('--preview', 'with --into: only say what would change')
+    .option('--into <id>', 'the collection to restore into')
+    .option('--preview', 'with --into: only list what would change')
     .action(run(restoreCommand));
   program
     .command('index')
-    .description('make the index of an archive folder anew, after a hand edit')
+    .description('rebuild the index of an archive folder after a hand edit')
     .argument('<folder>', 'a folder that archive wrote')
     .action(run(indexCommand));
   program
@@ -78,22 +78,22 @@ export function buildProgram(): Command {
     .description('pockets, openings and visible sets of a level')
     .argument('<level>', 'key, name or id of the level')
     .option('--json', 'print everything in the form of docs/formats/sight.md')
-    .option('--collection <id>', 'which collection; the only one by default')
+    .option('--collection <id>', 'id of the collection; not needed when there is only one')
     .action(run(bakeSightCommand));
   program
     .command('check')
-    .description('hold a collection against the rules of its target; exits with 1 when it finds errors')
-    .option('--all', 'trial and tool levels as well')
-    .option('--without <keys>', 'levels to leave out, by key, with commas between them')
-    .option('--collection <id>', 'which collection; the only one by default')
+    .description('check a collection against the rules of its target; exits with 1 when it finds errors')
+    .option('--all', 'include test and tool levels')
+    .option('--without <keys>', 'keys of levels to leave out, separated by commas')
+    .option('--collection <id>', 'id of the collection; not needed when there is only one')
     .action(run(checkCommand));
   program
     .command('pack')
-    .description('check, then write what the game loads; only files that changed')
+    .description('check, then write the files that the game loads; only those that changed')
     .argument('<folder>', 'an empty folder, or one with an earlier pack')
-    .option('--all', 'trial and tool levels as well')
-    .option('--without <keys>', 'levels to leave out, by key, with commas between them')
-    .option('--collection <id>', 'which collection; the only one by default')
+    .option('--all', 'include test and tool levels')
+    .option('--without <keys>', 'keys of levels to leave out, separated by commas')
+    .option('--collection <id>', 'id of the collection; not needed when there is only one')
     .action(run(packCommand));
   return program;
 }

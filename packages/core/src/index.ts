@@ -76,7 +76,7 @@ export { BLOCK_SIGHTS, type Block, type BlockFace, type BlockPlane, type BlockSi
 export type { Placement } from './model/placement';
 export { MARKER_KINDS, type Marker, type MarkerKind } from './model/marker';
 export type { Divider } from './model/divider';
-export { LINK_EVENTS, type Link, type LinkEvent } from './model/link';
+export { LINK_EVENTS, compareLinks, type Link, type LinkEvent } from './model/link';
 export { PATH_FORMS, type Knot, type Path, type PathForm } from './model/level-path';
 export {
   DEFAULT_MOVEMENT,
@@ -304,6 +304,7 @@ export {
   isPatchable,
   operationsForAll,
   operationsForOne,
+  keepPatch,
   pushPatch,
   revertPatch,
   type SharedStratum,

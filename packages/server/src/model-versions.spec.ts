@@ -191,7 +191,7 @@ describe('what does not fit', () => {
     const again = await start();
     await expect(again.server.collections.give('small')).rejects.toMatchObject({
       code: 'CHUNK_KIND',
-      message: expect.stringMatching(/^document base: it holds things of the kind "dragon"/) as string,
+      message: expect.stringMatching(/^document base: it contains objects of the kind "dragon"/) as string,
     });
   });
 

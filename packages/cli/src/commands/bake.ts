@@ -17,9 +17,9 @@ export async function bakeSightCommand(level: string, options: { json?: boolean;
     const { pockets, reachedPockets, openings, visiblePairs } = sight.figures;
     process.stdout.write(
       [
-        `${level}: ${sight.closed ? 'closed' : sight.wayOut ? 'not closed' : 'nothing blocks the view'}, ${reachedPockets} of ${pockets} pockets reached, ${openings} openings, ${visiblePairs} pairs see each other`,
+        `${level}: ${sight.closed ? 'closed' : sight.wayOut ? 'open to the outside' : 'nothing blocks the view'}, ${reachedPockets} of ${pockets} pockets reached, ${openings} openings, ${visiblePairs} visible pairs`,
         worst
-          ? `worst pocket ${worst.pocket + 1} at ${worst.middle.map((v) => v.toFixed(1)).join(', ')}: ${worst.triangles} triangles, ${worst.drawCalls} draw calls, ${worst.things} things`
+          ? `worst pocket ${worst.pocket + 1} at ${worst.middle.map((v) => v.toFixed(1)).join(', ')}: ${worst.triangles} triangles, ${worst.drawCalls} draw calls, ${worst.things} objects`
           : 'nothing is drawn',
         ...sight.findings.map(({ severity, message }) => `${severity}: ${message}`),
       ].join('\n') + '\n',

@@ -33,7 +33,7 @@ export function choiceOf({ all, without }: PackOptions): PackChoice {
 
 /** One line a finding, errors first. */
 export function findingLines(findings: readonly Finding[]): string {
-  if (findings.length === 0) return 'nothing stands in the way of packing\n';
+  if (findings.length === 0) return 'no errors, ready to pack\n';
   const rank = { error: 0, warning: 1, note: 2 };
   const sorted = [...findings].sort((a, b) => rank[a.severity] - rank[b.severity] || (a.id < b.id ? -1 : 1));
   return sorted.map(({ severity, code, message }) => `${severity} ${code}: ${message}\n`).join('');

@@ -8,7 +8,7 @@ const MB = 1000000;
 export async function listCommand(): Promise<void> {
   await withCollections(async (access) => {
     const all = await access.list();
-    if (all.length === 0) process.stdout.write('there is no collection yet; make one with: stravel new NAME\n');
+    if (all.length === 0) process.stdout.write('no collections yet; make one with: stravel new NAME\n');
     for (const { id, name, levels, changedAt, bytes } of all) {
       process.stdout.write(
         `${id}  ${name}, ${counted(levels, 'level')}, changed ${changedAt.slice(0, 16).replace('T', ' ')} UTC, ${sizeText(bytes)}\n`,

@@ -45,7 +45,8 @@ export async function restoreCommand(file: string, { into, preview }: RestoreOpt
 /** Says what in the archive points at nothing; it was read all the same. */
 function tellLooseEnds({ count, first }: LooseEndNotes): void {
   for (const text of first) process.stdout.write(`${text}\n`);
-  if (count > first.length) process.stdout.write(`and ${count - first.length} more point at what is not there\n`);
+  if (count > first.length)
+    process.stdout.write(`and ${count - first.length} more point at something that does not exist\n`);
 }
 
 async function zipOfFile(file: string): Promise<Uint8Array> {

@@ -14,7 +14,7 @@ export async function verifyCommand(): Promise<void> {
     process.stdout.write(`looked at ${collections} collections, ${records} records and ${files} files\n`);
     for (const fault of faults) process.stdout.write(`${fault}\n`);
     if (faults.length > 0) throw new CallError(`found ${counted(faults.length, 'fault')}`, FAULTS_FOUND);
-    process.stdout.write('nothing is wrong with them\n');
+    process.stdout.write('no faults found\n');
   } finally {
     await lock.release();
   }

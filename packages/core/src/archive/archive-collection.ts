@@ -51,7 +51,7 @@ export function archiveFiles(content: CollectionContent): Map<string, Uint8Array
   for (const kit of sorted(content.records.kit)) {
     const mesh = content.assets.get(kit.mesh);
     if (!mesh)
-      throw new CoreError('ASSET_MISSING', `archive: the mesh of the kit ${kit.name} is not there`, { kit: kit.id });
+      throw new CoreError('ASSET_MISSING', `archive: the mesh of the kit ${kit.name} is missing`, { kit: kit.id });
     files.set(kitMeshPath(kit.key), mesh);
   }
   for (const name of pictureNames(content.records)) {

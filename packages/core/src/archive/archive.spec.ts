@@ -72,7 +72,7 @@ describe('archive', () => {
     expect(back.assets.get(name)).toEqual(picture);
     expect(Buffer.compare(Buffer.from(archiveCollection(back)), Buffer.from(bytes))).toBe(0);
     const broken = rebuilt((files) => (files[`pictures/${name}.png`] = strToU8('no picture')));
-    expect(() => restoreCollection(broken)).toThrow(/pictures\/.*: it is no picture/);
+    expect(() => restoreCollection(broken)).toThrow(/pictures\/.*: it is not a picture/);
     const renamed = rebuilt((files) => (files[`pictures/${'a'.repeat(64)}.png`] = picture));
     expect(() => restoreCollection(renamed)).toThrow(/its SHA-256 is/);
   });
@@ -129,16 +129,20 @@ describe('archive', () => {
   });
 
   it.each([
-    ['something else', () => strToU8('not a zip at all'), /are not a whole zip/],
-    ['an empty file', () => new Uint8Array(0), /are not a whole zip/],
-    ['a truncated one', () => archive.slice(0, archive.length - 40), /are not a whole zip/],
+    ['something else', () => strToU8('not a zip at all'), /are not a complete zip/],
+    ['an empty file', () => new Uint8Array(0), /are not a complete zip/],
+    ['a truncated one', () => archive.slice(0, archive.length - 40), /are not a complete zip/],
     ['a zip of something else', () => zipSync({ 'readme.json': strToU8('{}') }), /has no index.json/],
     [
       'a path that climbs out',
       () => zipSync({ '../evil.json': strToU8('{}') }),
-      /"..\/evil.json" is not one that an archive holds/,
+      /"..\/evil.json" is not one that an archive can contain/,
     ],
-    ['an absolute path', () => zipSync({ '/etc/passwd.json': strToU8('{}') }), /is not one that an archive holds/],
+    [
+      'an absolute path',
+      () => zipSync({ '/etc/passwd.json': strToU8('{}') }),
+      /is not one that an archive can contain/,
+    ],
     [
       'a newer version',
       () =>
@@ -176,10 +180,10 @@ describe('archive', () => {
       return new Uint8Array(zip);
     };
     expect(() => restoreCollection(claiming(10))).toThrow(
-      /^archive: levels\/bomb.json claims 10 bytes and holds more$/,
+      /^archive: levels\/bomb.json claims 10 bytes and contains more$/,
     );
     expect(() => restoreCollection(claiming(30000001))).toThrow(
-      /levels\/bomb.json claims 30000001 bytes and holds 30000000/,
+      /levels\/bomb.json claims 30000001 bytes and contains 30000000/,
     );
   });
 
@@ -245,7 +249,7 @@ describe('archive', () => {
       'a record twice',
       'sets.json',
       (json: { rows: unknown[] }) => json.rows.push(json.rows[0]),
-      /sets.json: the set works stands in the archive twice/,
+      /sets.json: the set works is in the archive twice/,
     ],
     [
       'a piece without a mesh',

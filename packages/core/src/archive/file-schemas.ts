@@ -31,7 +31,7 @@ export function fileSchemas(): Readonly<Record<string, SchemaObject>> {
       strata: list(closed(stratumParts())),
     }),
     'stratum.schema.json': file('A shared stratum', STRATUM_FORMAT, stratumParts()),
-    'kit.schema.json': file('A kit; its meshes stand in the GLB beside it', KIT_FORMAT, {
+    'kit.schema.json': file('A kit; its meshes are in the GLB beside it', KIT_FORMAT, {
       kit: recordJsonSchema('kit'),
       pieces: list(recordJsonSchema('piece')),
     }),

@@ -196,7 +196,7 @@ describe('loose ends of an archive', () => {
     expect([count, first.length, first[0]]).toEqual([
       25,
       20,
-      'strata/base.json: group of the marker m0 points at gone, which is not there',
+      'strata/base.json: group of the marker m0 points at gone, which does not exist',
     ]);
   });
 });

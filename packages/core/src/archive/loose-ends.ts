@@ -49,9 +49,9 @@ export function looseEndNotes(content: Content): LooseEndNotes {
   return { count: ends.length, first: ends.slice(0, TOLD).map(looseEndText) };
 }
 
-/** For example 'levels/hall.json: recipe of the pin p1 points at r9, which is not there'. */
+/** For example 'levels/hall.json: recipe of the pin p1 points at r9, which does not exist'. */
 function looseEndText({ path, kind, id, field, to }: LooseEnd): string {
-  return `${path}: ${field} of the ${kind} ${id} points at ${to}, which is not there`;
+  return `${path}: ${field} of the ${kind} ${id} points at ${to}, which does not exist`;
 }
 
 function recordEnds(records: RecordTables): LooseEnd[] {

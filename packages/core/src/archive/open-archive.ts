@@ -83,7 +83,7 @@ function unpack(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Arra
     const { name } = file;
     const claimed = claims.get(name);
     if (claimed === undefined || files.has(name))
-      throw fail(`${JSON.stringify(name.slice(0, 200))} stands before its list of files otherwise than in it`, name);
+      throw fail(`${JSON.stringify(name.slice(0, 200))} differs from its entry in the list of files`, name);
     const out = new Uint8Array(claimed);
     files.set(name, out);
     let at = 0;
@@ -94,12 +94,12 @@ function unpack(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Arra
       if (error) throw fail(`${name} cannot be unpacked, ${error.message}`, name);
       // What a zip says of itself is only believed as far as it is true.
       if (at + chunk.length > claimed)
-        throw new CoreError('ARCHIVE_TOO_LARGE', `archive: ${name} claims ${claimed} bytes and holds more`, {
+        throw new CoreError('ARCHIVE_TOO_LARGE', `archive: ${name} claims ${claimed} bytes and contains more`, {
           path: name,
         });
       out.set(chunk, at);
       at += chunk.length;
-      if (isLast && at !== claimed) throw fail(`${name} claims ${claimed} bytes and holds ${at}`, name);
+      if (isLast && at !== claimed) throw fail(`${name} claims ${claimed} bytes and contains ${at}`, name);
     };
     file.start();
   });
@@ -112,7 +112,7 @@ function unpack(bytes: Uint8Array, limits: ArchiveLimits): Map<string, Uint8Arra
     throw notWhole(bytes, cause);
   }
   const missing = [...claims.keys()].find((name) => !files.has(name));
-  if (missing !== undefined) throw fail(`${missing} is in its list of files and not in the zip`, missing);
+  if (missing !== undefined) throw fail(`${missing} is listed in the zip, but its content is missing`, missing);
   return files;
 }
 
@@ -126,11 +126,10 @@ function readClaims(bytes: Uint8Array, limits: ArchiveLimits): Map<string, numbe
         if (!ALLOWED_PATH.test(name))
           throw new CoreError(
             'ARCHIVE_PATH',
-            `archive: the path ${JSON.stringify(name.slice(0, 200))} is not one that an archive holds`,
+            `archive: the path ${JSON.stringify(name.slice(0, 200))} is not one that an archive can contain`,
             { path: name },
           );
-        if (claims.has(name))
-          throw new CoreError('ARCHIVE_PATH', `archive: ${name} stands in it twice`, { path: name });
+        if (claims.has(name)) throw new CoreError('ARCHIVE_PATH', `archive: ${name} is in it twice`, { path: name });
         claims.set(name, originalSize);
         total += originalSize;
         if (claims.size > limits.files || total > limits.unpackedBytes) {
@@ -153,7 +152,7 @@ function readClaims(bytes: Uint8Array, limits: ArchiveLimits): Map<string, numbe
 function notWhole(bytes: Uint8Array, cause: unknown): CoreError {
   return new CoreError(
     'ARCHIVE_UNREADABLE',
-    `archive: its ${bytes.length} bytes are not a whole zip, ${(cause as Error).message}`,
+    `archive: its ${bytes.length} bytes are not a complete zip, ${(cause as Error).message}`,
     {},
     { cause },
   );

@@ -101,7 +101,7 @@ function readJsonFile(
     case TABLE_FORMAT: {
       const { kind } = file;
       if (typeof kind !== 'string' || !isRecordKind(kind) || !TABLE_PATHS.has(kind))
-        throw new CoreError('ARCHIVE_FILE', `its kind ${JSON.stringify(kind)} is no table's`);
+        throw new CoreError('ARCHIVE_FILE', `its kind ${JSON.stringify(kind)} has no table`);
       for (const row of asList(file['rows'], 'rows')) add(kind, row);
       break;
     }
@@ -128,7 +128,7 @@ function addRecord<K extends RecordKind>(content: CollectionContent, kind: K, va
   const record = checkedRecord(kind, value);
   const table: Record<string, RecordOfKind[K]> = content.records[kind];
   if (Object.hasOwn(table, record.id))
-    throw new CoreError('ARCHIVE_FILE', `the ${kind} ${record.id} stands in the archive twice`);
+    throw new CoreError('ARCHIVE_FILE', `the ${kind} ${record.id} is in the archive twice`);
   table[record.id] = record;
   return record.id;
 }
@@ -153,7 +153,7 @@ function addContent(content: CollectionContent, entry: { readonly [key: string]:
     return asList(items[kind] ?? [], `content.${kind}`).map((value) => {
       const item = checkedRecord(kind, upgraded(kind, value, model));
       if (seen.has(item.id))
-        throw new CoreError('ARCHIVE_FILE', `the ${kind} ${item.id} stands in the stratum ${id} twice`);
+        throw new CoreError('ARCHIVE_FILE', `the ${kind} ${item.id} is in the stratum ${id} twice`);
       seen.add(item.id);
       return item;
     });
@@ -177,7 +177,7 @@ function readMesh(kitId: string | undefined, file: Uint8Array, content: Collecti
 
 function readPicture(path: string, file: Uint8Array, content: CollectionContent): void {
   const type = pictureType(file);
-  if (!type) throw new CoreError('ARCHIVE_FILE', 'it is no picture that Stravel reads: PNG, JPEG or WebP');
+  if (!type) throw new CoreError('ARCHIVE_FILE', 'it is not a picture that Stravel reads: PNG, JPEG or WebP');
   const hash = sha256Hex(file);
   if (path !== picturePath(hash, PICTURE_TYPES[type]))
     throw new CoreError(
@@ -225,7 +225,7 @@ function checkPieces(content: StratumContent, pieces: RecordTables['piece']): vo
         if (to === PIECE && isStrict && !field.startsWith('patches.') && !Object.hasOwn(pieces, id))
           throw new CoreError(
             'EDIT_REFERENCE',
-            `archive: ${kind} ${item.id} points at the piece ${id}, which is not there`,
+            `archive: ${kind} ${item.id} points at the piece ${id}, which does not exist`,
             { kind: PIECE, id },
           );
         return id;

@@ -135,7 +135,7 @@ describe('the key of a bake', () => {
       ],
     ],
     [
-      'another seed',
+      'new seed',
       cave({ seed: 'salt' }),
       [
         [SECTION, true],

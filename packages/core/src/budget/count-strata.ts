@@ -59,7 +59,7 @@ export function countStrata(
       if (!piece)
         throw new CoreError(
           'FIGURES_PIECE_MISSING',
-          `figures: the placement ${ids[i]} uses the piece ${placed[i]}, which is not there`,
+          `figures: the placement ${ids[i]} uses the piece ${placed[i]}, which does not exist`,
         );
       const [full] = piece.steps;
       triangles += full.triangles;

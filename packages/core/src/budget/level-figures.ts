@@ -41,7 +41,7 @@ export interface BakedFigures extends LevelFigures {
 export function levelFigures(input: FiguresInput, context: RunContext): LevelFigures {
   const counted = countStrata(input, context);
   const { things, bounds } = counted;
-  context.progress(0.3, 'placing things in pockets');
+  context.progress(0.3, 'assigning objects to pockets');
   context.checkCancelled();
   const { pockets, visible } = input.sight;
   const scene: SeenScene = {
@@ -58,7 +58,7 @@ export function levelFigures(input: FiguresInput, context: RunContext): LevelFig
   visible.forEach((seen, pocket) => {
     if (pocket % 64 === 0) {
       context.checkCancelled();
-      context.progress(0.4 + (0.6 * pocket) / visible.length, 'counting what is seen');
+      context.progress(0.4 + (0.6 * pocket) / visible.length, 'counting what is visible');
     }
     const count = countSeen(pocket, seen, scene, stamp);
     pocketTriangles.push(count.triangles);

@@ -165,10 +165,10 @@ describe('cutting a level', () => {
 
   it('names a placement whose piece is gone', () => {
     expect(() => cutLevel({ content: row, pieces: {}, kits: {}, kitLoads, grid }, context)).toThrow(
-      'cells: the placement p uses the piece stack, which is not there',
+      'cells: the placement p uses the piece stack, which does not exist',
     );
     expect(() => cutLevel({ content: row, pieces: { stack: piece }, kits: {}, kitLoads: {}, grid }, context)).toThrow(
-      'cells: nothing is known of the files of the kit kit',
+      'cells: the files of this kit are not known: kit',
     );
   });
 });
@@ -220,7 +220,7 @@ describe('a rehearsal', () => {
     );
     expect([result.late, result.gaps, result.findings]).toEqual([[], [], []]);
     expect(result.figures).toMatchObject({ lengthMetres: 96, durationMs: 24000, frames: 1200, startFiles: 5 });
-    // The level's own three files and cells 0 and 1 at the start, the other eight and the kit on the way, each once.
+    // The level's own three files and cells 0 and 1 at the start, the other eight and the kit along the way, each once.
     expect(result.loads.map(({ name }) => name).sort()).toEqual([
       '2,0',
       '3,0',
@@ -237,7 +237,7 @@ describe('a rehearsal', () => {
     );
   });
 
-  it('tells what came late, by how long and where one stood; over what is not there one falls', () => {
+  it('tells what came late, by how long and where one stood; over what is missing one falls', () => {
     // The kit of cell 5 is asked for 12 m before it, at 38 m, 9 s in; 5.51 s of reading make it late at 50 m, 12 s in.
     const slow = { ...device, diskBytesPerSecond: 40000 };
     const result = makeRehearsal(input({ device: slow }), context);

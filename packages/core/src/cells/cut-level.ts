@@ -170,11 +170,9 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
     resident: contents(resident, numberOfKit),
     kits: kitIds.map((id) => {
       if (!Object.hasOwn(kitLoads, id))
-        throw new CoreError(
-          'CELL_KIT_MISSING',
-          `cells: nothing is known of the files of the kit ${kits[id]?.name ?? id}`,
-          { kit: id },
-        );
+        throw new CoreError('CELL_KIT_MISSING', `cells: the files of this kit are not known: ${kits[id]?.name ?? id}`, {
+          kit: id,
+        });
       return { id, name: kits[id]?.name ?? id, ...kitLoads[id] };
     }),
     straddlers: things.filter(({ cell }) => cell !== RESIDENT),
@@ -250,7 +248,7 @@ function* thingsOf(one: StandingLevel['strata'][number], pieces: CutInput['piece
     if (!piece)
       throw new CoreError(
         'CELL_PIECE_MISSING',
-        `cells: the placement ${ids[i]} uses the piece ${placed[i]}, which is not there`,
+        `cells: the placement ${ids[i]} uses the piece ${placed[i]}, which does not exist`,
       );
     placedBounds(numbers, i, piece.bounds, box, 0);
     const bounds: Box3 = { min: [box[0], box[1], box[2]], max: [box[3], box[4], box[5]] };

@@ -116,7 +116,7 @@ describe('a detail chain', () => {
       context,
     );
     expect(chains).toMatchObject([
-      { name: 'single', missingSteps: 5, why: 'its last step has 1 triangle, too few to take any away' },
+      { name: 'single', missingSteps: 5, why: 'its coarsest LOD has 1 triangle, too few to reduce further' },
     ]);
     expect(chains[0].steps).toHaveLength(1);
   });

@@ -52,7 +52,7 @@ export async function buildChains(
       `chain: the share of triangles a step keeps must be between 0 and 1, is ${chosen.ratio}`,
     );
   if (!(Number.isInteger(chosen.steps) && chosen.steps >= 1 && chosen.steps <= 8))
-    throw new CoreError('CHAIN_OPTIONS', `chain: takes 1 to 8 coarser steps, not ${chosen.steps}`);
+    throw new CoreError('CHAIN_OPTIONS', `chain: takes 1 to 8 LODs, not ${chosen.steps}`);
   context.progress(0, 'reading the kit');
   const { meshes } = await readGlb(glb);
   await simplifierReady();
@@ -122,15 +122,15 @@ const FEW_TRIANGLES = 16;
 
 function whyNoCoarser(parts: readonly MeshPart[], last: MeshOfPiece, isTurned: boolean): string {
   const left = last.parts.reduce((sum, { indices }) => sum + indices.length / 3, 0);
-  if (left <= FEW_TRIANGLES) return `its last step has ${counted(left, 'triangle')}, too few to take any away`;
-  if (isTurned) return `a coarser step than that of ${left} triangles would turn some of them over`;
+  if (left <= FEW_TRIANGLES) return `its coarsest LOD has ${counted(left, 'triangle')}, too few to reduce further`;
+  if (isTurned) return `an LOD below ${left} triangles would flip some of them`;
   const locks = sharedBorders(parts);
   const [locked, all] = locks.reduce(
     ([some, every], lock) => [some + lock.reduce((sum, one) => sum + one, 0), every + lock.length],
     [0, 0],
   );
   if (locked * 4 > all) return `${locked} of its ${all} vertices stand where its parts meet and don't move`;
-  return `in its last step of ${left} triangles every edge is a border, a seam or a hard edge`;
+  return `in its coarsest LOD of ${left} triangles every edge is a border, a seam or a hard edge`;
 }
 
 /** A part with other triangles, and only the vertices that these use. */

@@ -127,7 +127,7 @@ describe('reading an OBJ', () => {
     ]);
     expect(faultsOf(result)).toEqual(
       ['Crate, large', 'Crate, large', 'lid'].map(
-        (name) => `warning ${name}: has no normals; smooth ones were made from its faces`,
+        (name) => `warning ${name}: has no normals; smooth normals were computed`,
       ),
     );
     const { meshes } = await readGlb(result.glb ?? new Uint8Array());
@@ -158,11 +158,11 @@ describe('reading an OBJ', () => {
     const result = await read([file('bad.obj', broken)]);
     expect(result.pieces.map(({ name }) => name)).toEqual(['good']);
     expect(faultsOf(result)).toEqual([
-      'error bad.obj, line 2: “zero” is no number',
+      'error bad.obj, line 2: “zero” is not a number',
       'error bad.obj, line 11: the corner “905” is not among 6 positions',
       'error bad.obj, line 12: a face needs three corners, has 2',
       'note bad.obj, line 13: l is left out: only triangles and polygons are drawn',
-      'warning good: has no normals; smooth ones were made from its faces',
+      'warning good: has no normals; smooth normals were computed',
       'error holed: POSITION of vertex 1 is NaN, must be finite; the piece is left out',
     ]);
   });
@@ -182,7 +182,7 @@ describe('reading an OBJ', () => {
     );
     const huge = await read([...withMaterials, file('plank grain.png', smallPng(4, 4, [20000, 64]))]);
     expect(faultsOf(huge)).toContain(
-      'error plank grain.png: is 20000 by 64 pixels, at most 8192 are taken; the material comes in without it',
+      'error plank grain.png: is 20000 by 64 pixels, at most 8192 are taken; the material is imported without it',
     );
     expect([huge.pieces.length, huge.report.textures]).toEqual([2, []]);
   });
@@ -202,8 +202,8 @@ describe('reading a GLB', () => {
       ['pot', [1, 1, 0]],
     ]);
     expect(faultsOf(result)).toEqual([
-      'note stack: stands 2 times in the file and comes in once; place it in Layout',
-      'note stack: its turn and scale now stand in its vertices',
+      'note stack: is used 2 times in the file and is imported once; place it in Layout',
+      'note stack: its rotation and scale are now applied to its vertices',
     ]);
     const { meshes } = await readGlb(result.glb ?? new Uint8Array());
     const [part] = meshes.pieces[0].parts;
@@ -238,7 +238,7 @@ describe('reading a GLB', () => {
     expect(faultsOf(result)).toEqual([
       'error holed: POSITION of vertex 1 is NaN, must be finite; the piece is left out',
       'error off: indices[2] is 905, must be below 3; the piece is left out',
-      'warning bare: has no normals; smooth ones were made from its faces',
+      'warning bare: has no normals; smooth normals were computed',
       'error nothing: has no triangles; the piece is left out',
     ]);
   });
@@ -280,12 +280,12 @@ describe('reading a GLB', () => {
       });
     const huge = await read([file('a.glb', await textured(smallPng(2, 2, [16384, 16384])))]);
     expect(faultsOf(huge)).toEqual([
-      'error rust: is 16384 by 16384 pixels, at most 8192 are taken; the material comes in without it',
+      'error rust: is 16384 by 16384 pixels, at most 8192 are taken; the material is imported without it',
     ]);
     const cut = await read([file('a.glb', await textured(smallPng(8, 4).slice(0, 18)))]);
     expect([cut.pieces.length, faultsOf(cut)[0]]).toEqual([
       1,
-      'error texture rust: is neither a PNG nor a JPEG that can be read (image/png); the material comes in without it',
+      'error texture rust: is neither a PNG nor a JPEG that can be read (image/png); the material is imported without it',
     ]);
     const fine = await read([file('a.glb', await textured(smallPng(8, 4)))]);
     expect(fine.report).toMatchObject({
@@ -299,7 +299,7 @@ describe('reading a GLB', () => {
     const named = '"uri":"rust.png"'.padEnd(inside?.[0].length ?? 0);
     outside.set(new TextEncoder().encode(named), text.slice(0, inside?.index ?? 0).length);
     expect(faultsOf(await read([file('a.glb', outside)]))).toEqual([
-      'error texture rust: its picture rust.png is missing; the material comes in without it',
+      'error texture rust: its picture rust.png is missing; the material is imported without it',
     ]);
     expect((await read([file('a.glb', outside), file('Rust.png', smallPng(8, 4))])).report.textures).toHaveLength(1);
     // Three vertices of 24 bytes, three indices of 4, and 8 · 4 pixels of 4 bytes with a third more for the mips.

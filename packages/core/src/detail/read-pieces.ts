@@ -182,7 +182,7 @@ function readObjFile(file: DroppedFile, files: readonly DroppedFile[]): ReadMesh
       faults.push({
         severity: 'warning',
         where: `material ${name}`,
-        message: 'is used but nowhere described; its part comes in plain',
+        message: 'is used but not defined; its part is imported without it',
       });
   }
   const numbered = pieces.map(({ name, parts }): MeshOfPiece => ({
@@ -222,7 +222,7 @@ function withoutHugeTextures(meshes: KitMeshes, faults: ImportFault[]): KitMeshe
       faults.push({
         severity: 'error',
         where: name,
-        message: `is ${widthPixels} by ${heightPixels} pixels, at most ${MAX_TEXTURE_PIXELS} are taken; the material comes in without it`,
+        message: `is ${widthPixels} by ${heightPixels} pixels, at most ${MAX_TEXTURE_PIXELS} are taken; the material is imported without it`,
       });
     return huge;
   });
@@ -270,7 +270,7 @@ function withArea(part: MeshPart, name: string, faults: ImportFault[]): MeshPart
 
 function withNormals(part: MeshPart, name: string, faults: ImportFault[]): MeshPart {
   if (part.attributes.some(({ semantic }) => semantic === 'NORMAL')) return part;
-  faults.push({ severity: 'warning', where: name, message: 'has no normals; smooth ones were made from its faces' });
+  faults.push({ severity: 'warning', where: name, message: 'has no normals; smooth normals were computed' });
   const [position, ...rest] = part.attributes;
   return {
     ...part,

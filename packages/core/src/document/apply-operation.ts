@@ -31,7 +31,7 @@ export function applyOperation(record: JsonRecord | undefined, operation: Operat
   if (!record) {
     throw new CoreError(
       'RECORD_MISSING',
-      `edit: ${operation.kind} ${operation.id} is not there to change its ${field}`,
+      `edit: ${operation.kind} ${operation.id} does not exist, so its ${field} cannot be changed`,
       {
         kind: operation.kind,
         id: operation.id,

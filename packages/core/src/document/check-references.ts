@@ -25,7 +25,7 @@ export function checkEditReferences(
     if (!record) continue;
     const need = (to: EditableKind, one: string): void => {
       if (find(to, one)) return;
-      const message = `edit: ${kind} ${id} points at the ${to} ${one}, which is not there`;
+      const message = `edit: ${kind} ${id} points at the ${to} ${one}, which does not exist`;
       throw new CoreError('EDIT_REFERENCE', message, { kind: to, id: one });
     };
     const each: EachId = (one, { to, isStrict }) => {
@@ -52,7 +52,7 @@ function checkNesting(
   const seen = new Set([id]);
   for (let parent = record['parent']; typeof parent === 'string'; parent = find(kind, parent)?.['parent'] ?? null) {
     if (seen.has(parent)) {
-      throw new CoreError('EDIT_REFERENCE', `edit: ${kind} ${id} would stand inside itself`, { kind, id });
+      throw new CoreError('EDIT_REFERENCE', `edit: ${kind} ${id} would contain itself`, { kind, id });
     }
     seen.add(parent);
   }

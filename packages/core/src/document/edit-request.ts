@@ -77,7 +77,7 @@ function checkOperation(operation: unknown, index: number): void {
   if (typeof id !== 'string' || !(recordSpecOf(kind)?.isNamedByFinding ? FINDING_ID : ID).test(id))
     return fail(`id must be an id, is ${told(id)}`);
   const isItem = (ITEM_KINDS as readonly string[]).includes(kind);
-  if (isItem === (document === RECORDS_DOCUMENT)) return fail(`a ${kind} does not stand in ${document}`);
+  if (isItem === (document === RECORDS_DOCUMENT)) return fail(`a ${kind} cannot be in ${document}`);
   if (
     field !== null &&
     (typeof field !== 'string' || !/^[A-Za-z][A-Za-z0-9]*(\.[A-Za-z0-9_-][A-Za-z0-9._-]*)?$/.test(field))

@@ -33,7 +33,7 @@ describe('operations', () => {
     expect(applyOperation(record, set('a', null, record, null))).toBeUndefined();
     expect(valueAt(record, 'values.mood')).toBe('ember');
     expect(valueAt(record, 'values.toString')).toBeNull();
-    expect(() => applyOperation(undefined, set('gone', 'name', 'A', 'B'))).toThrow(/level gone is not there/);
+    expect(() => applyOperation(undefined, set('gone', 'name', 'A', 'B'))).toThrow(/level gone does not exist/);
   });
 
   it('tell every conflict at once and change nothing', () => {
@@ -123,7 +123,7 @@ describe('references', () => {
     { document, kind, id: record['id'] as string, record },
   ];
 
-  it('name who points at what is not there', () => {
+  it('name who points at what is missing', () => {
     expect(() => checkEditReferences(touched('level', { id: 'l', set: 'nowhere', strata: [] }), find)).toThrow(
       'level l points at the set nowhere',
     );
@@ -153,14 +153,16 @@ describe('references', () => {
   ] as const)('of a %s %j are looked at', (kind, record, document, message) => {
     const known = (of: string, id: string): JsonRecord | undefined =>
       ['stratum own', 'level l'].includes(`${of} ${id}`) ? { id } : undefined;
-    expect(() => checkEditReferences(touched(kind, record, document), known)).toThrow(`${message}, which is not there`);
+    expect(() => checkEditReferences(touched(kind, record, document), known)).toThrow(
+      `${message}, which does not exist`,
+    );
   });
 
   it('refuse a set inside itself', () => {
     const looped = (kind: string, id: string) =>
       kind === 'set' && id === 's' ? { id: 's', parent: 't' } : find(kind, id);
     expect(() => checkEditReferences(touched('set', { id: 's', parent: 't' }), looped)).toThrow(
-      'set s would stand inside itself',
+      'set s would contain itself',
     );
   });
 });

@@ -23,7 +23,7 @@ describe('tables of records', () => {
     expect(recordInTables(tables, 'device', 'constructor')).toBeUndefined();
   });
 
-  it('are copied where they change, and there alone', () => {
+  it('are copied where they change, and there only', () => {
     const next = tablesWith(tables, [
       { kind: 'device', id: 'b', record: device('b', 'two') },
       { kind: 'device', id: 'a', record: undefined },

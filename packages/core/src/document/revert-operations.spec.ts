@@ -79,7 +79,7 @@ function run(steps: readonly (readonly (readonly [string, string, number])[])[])
   return { states, edits };
 }
 
-/** A value that is null and one that is not there are the same. */
+/** A value that is null and one that is missing are the same. */
 const plain = (records: Records) =>
   Object.fromEntries(
     Object.entries(records).map(([id, record]) => [
@@ -138,6 +138,6 @@ describe('going back', () => {
         () => true,
         () => undefined,
       ),
-    ).toThrow(/level a is not there/);
+    ).toThrow(/level a does not exist/);
   });
 });

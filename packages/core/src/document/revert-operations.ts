@@ -41,7 +41,7 @@ export function revertOperations(
       if (!known.then && inverse.field !== null)
         throw new CoreError(
           'HISTORY_GAP',
-          `history: ${kind} ${id} is not there, though it was changed and never removed`,
+          `history: ${kind} ${id} does not exist, though it was changed and never removed`,
           { kind, id },
         );
       known.then = applyOperation(known.then, inverse);

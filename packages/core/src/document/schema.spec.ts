@@ -36,7 +36,7 @@ describe('record schemas', () => {
       expect(schema.additionalProperties).toBe(false);
     }
     const level = recordJsonSchema('level') as { properties: Record<string, Json> };
-    expect(level.properties['purpose']).toEqual({ type: 'string', enum: ['play', 'trial', 'tool'] });
+    expect(level.properties['purpose']).toEqual({ type: 'string', enum: ['play', 'test', 'tool'] });
     expect(level.properties['bounds']).toHaveProperty('anyOf');
   });
 });
@@ -119,7 +119,7 @@ describe('edit requests', () => {
     [{ ...edit, extra: 1 }, /extra/],
     [{ ...edit, operations: [] }, /at least 1/],
     [{ ...edit, operations: [{ ...operation, kind: 'dragon' }] }, /operations\[0\] kind must be one of .* is dragon/],
-    [{ ...edit, operations: [{ ...operation, document: 'st' }] }, /a level does not stand in st/],
+    [{ ...edit, operations: [{ ...operation, document: 'st' }] }, /a level cannot be in st/],
     [{ ...edit, operations: [{ ...operation, field: 'id' }] }, /an id is kept for ever/],
     [{ ...edit, operations: [{ ...operation, field: '__proto__.x' }] }, /field must be a name/],
     [{ ...edit, operations: [{ ...operation, after: undefined }] }, /needs both before and after/],

@@ -96,7 +96,7 @@ describe('a check gives the verdict of its schema', () => {
         const [check, schema] = verdicts(kind, value);
         if (!check) refused++;
         expect(check).toBe(schema);
-        // What is refused has words for it, and a value that is no sound record has none that are missing.
+        // Refused squares has words for it, and a value that is no sound record has none that are missing.
         if (!check) expect(recordFaults(kind, value).every(({ message }) => message !== '')).toBe(true);
       }),
       { numRuns: 400 },

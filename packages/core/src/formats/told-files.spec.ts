@@ -60,7 +60,7 @@ describe('a file that somebody chose', () => {
       `data.sqlite is an SQLite database. ${end}`,
     );
     expect(fileFault(file('odd.bin', Uint8Array.of(7, 0, 1, 200)), mesh)).toBe(
-      `odd.bin is of no kind that is known here. ${end}`,
+      `odd.bin is of a kind that Stravel does not read. ${end}`,
     );
     expect(fileFault(file('works.zip', zipSync({})), ['csv'])).toBe(
       'works.zip is a zip archive. Choose a CSV table (.csv, .tsv, .txt).',
@@ -92,7 +92,7 @@ describe('a file that somebody chose', () => {
   });
 
   it('is listed in the guide with its endings and its limit', () => {
-    const guide = readFileSync(join(__dirname, '../../../../docs/guide.md'), 'utf8');
+    const guide = readFileSync(join(__dirname, '../../../../docs/guide/files-and-limits.md'), 'utf8');
     for (const id of FORMAT_IDS) {
       const { words, extensions, maxBytes } = FORMATS[id];
       const name = words.replace(/^an? /, '');

@@ -82,7 +82,9 @@ export function wordsOfFile(file: ChosenFile, wanted: readonly FormatId[]): stri
   const isTold = format !== undefined && (specOf(format).text !== 'any' || namedFormat(file.name) === format);
   if (isTold) return FORMATS[format].words;
   return (
-    zippedDocument(file.head) ?? OTHERS.find(([, isOf]) => isOf(file.head))?.[0] ?? 'of no kind that is known here'
+    zippedDocument(file.head) ??
+    OTHERS.find(([, isOf]) => isOf(file.head))?.[0] ??
+    'of a kind that Stravel does not read'
   );
 }
 

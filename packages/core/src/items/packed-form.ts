@@ -7,6 +7,8 @@ export interface PackedForm<T> {
   /** Name of their list there. */
   readonly list: string;
   readonly of: (item: T) => Json;
+  /** Order of the list; absent: as the items come. */
+  readonly compare?: (a: T, b: T) => number;
 }
 
 /** The values of a thing's own, where it has any. */

@@ -61,7 +61,8 @@ export function packedLists(contents: readonly StratumContent[]): Record<string,
   const add = <K extends ItemKind>(kind: K): void => {
     const { packed }: StoredSpec<K> = STORED[kind];
     const items = packed ? contents.flatMap((content) => listOf(content, kind)) : [];
-    if (packed && items.length > 0) lists[packed.list] = items.map(packed.of);
+    if (packed && items.length > 0)
+      lists[packed.list] = (packed.compare ? [...items].sort(packed.compare) : items).map(packed.of);
   };
   ITEM_KINDS.forEach(add);
   return lists;

@@ -57,7 +57,7 @@ export function arrayOffsets(request: ArrayRequest): Vector3[] {
   const length = request.by === 'spacing' ? Math.sqrt(request.to.reduce((sum, value) => sum + value * value, 0)) : 0;
   const copies = request.by === 'spacing' ? Math.floor(length / request.spacingMetres + 1e-9) : request.copies;
   if (!Number.isInteger(copies) || copies < 1 || copies > MAX_COPIES)
-    throw new CoreError('ARRAY_SIZE', `array: it would make ${copies} copies, must be from 1 to ${MAX_COPIES}`);
+    throw new CoreError('ARRAY_SIZE', `array: it would make ${copies} copies, must be 1 to ${MAX_COPIES}`);
   const step: Vector3 =
     request.by === 'step'
       ? request.step

@@ -37,7 +37,7 @@ describe('groups', () => {
     expect([...groupsWithin(all, ({ switchedOff }) => switchedOff)].sort()).toEqual(['a', 'b']);
   });
 
-  it('that are set aside take their things out of the level, and nothing else', () => {
+  it('that are parked take their things out of the level, and nothing else', () => {
     const marker = (id: string, of?: string) => ({
       id,
       kind: 'exit' as const,

@@ -107,7 +107,15 @@ export function operationsForAll(stratum: SharedStratum, operations: readonly Op
   return [...result, ...operationsForOne(stratum, own)];
 }
 
-/** Takes a patch away: the level has the thing as all others do. */
+/** Takes the shared values of now as those that a patch was made against, so that only later changes of them are told. */
+export function keepPatch(stratum: SharedStratum, patch: Patch): Operation[] {
+  const shared = plainRecordIfAny(stratum.item(patch.kind, patch.target));
+  if (!shared || patch.change !== 'changed') return [];
+  const was = Object.fromEntries(Object.keys(patch.fields).map((field) => [field, shared[field] ?? null]));
+  return replacePatch(stratum.id, patch.id, patch, { ...patch, was });
+}
+
+/** Takes a patch away: the level has the object as all others do. */
 export function revertPatch(stratum: string, patch: Patch): Operation[] {
   return replacePatch(stratum, patch.id, patch, undefined);
 }
@@ -124,15 +132,19 @@ export function pushPatch(stratum: SharedStratum, patch: Patch): Operation[] {
     if (shared)
       throw new CoreError(
         'PATCH_TARGET',
-        `patch: the ${patch.kind} ${patch.target} stands in the shared stratum already`,
+        `local change: the ${patch.kind} ${patch.target} is already in the shared stratum`,
         { target: patch.target },
       );
     return [...away, { ...base, field: null, before: null, after: patch.fields }];
   }
   if (!shared)
-    throw new CoreError('PATCH_TARGET', `patch: the ${patch.kind} ${patch.target} is no longer in the shared stratum`, {
-      target: patch.target,
-    });
+    throw new CoreError(
+      'PATCH_TARGET',
+      `local change: the ${patch.kind} ${patch.target} is no longer in the shared stratum`,
+      {
+        target: patch.target,
+      },
+    );
   if (patch.change === 'hidden') {
     const others = [...stratum.patches()].filter(
       (other) => other.target === patch.target && other.kind === patch.kind && other.id !== patch.id,
@@ -163,7 +175,7 @@ function patchableKind(kind: string): ItemKind {
   if (!isPatchable(kind))
     throw new CoreError(
       'PATCH_KIND',
-      `patch: a ${kind} is the same in all levels that share its stratum; change it for all, or give the level its own copy`,
+      `local change: a ${kind} is the same in all levels that share its stratum; change it in all of them, or make a separate copy for this level`,
       { kind },
     );
   return kind;

@@ -40,19 +40,19 @@ const figure = (
 
 /** The limits of a device: what a level may cost on it. */
 export const DEVICE_LIMITS: Readonly<Record<LimitKey, DeviceField>> = {
-  triangles: figure('budget.triangles', 'Triangles', '', 1, 'Most that may be drawn from one place.', [1, 1e10], true),
+  triangles: figure('budget.triangles', 'Triangles', '', 1, 'Max drawn from one place.', [1, 1e10], true),
   drawCalls: figure(
     'budget.drawCalls',
     'Draw calls',
     '',
     1,
-    'Most from one place: one per piece, material and LOD, one per material of blocks.',
+    'Max from one place: one per piece, material and LOD, one per material of blocks.',
     [1, 1e7],
     true,
   ),
-  memoryBytes: figure('budget.memoryBytes', 'Memory', 'MB', MB, 'Most that a level may hold at once.', [1, 1e12], true),
-  loadMs: figure('budget.loadMs', 'Load time', 'ms', 1, 'Longest until a level is ready.', [1, 1e7], false),
-  diskBytes: figure('budget.diskBytes', 'Disk', 'MB', MB, 'Most that the files of a level may take.', [1, 1e13], true),
+  memoryBytes: figure('budget.memoryBytes', 'Memory', 'MB', MB, 'Max that a level may need at once.', [1, 1e12], true),
+  loadMs: figure('budget.loadMs', 'Load time', 'ms', 1, 'Max time until a level is ready.', [1, 1e7], false),
+  diskBytes: figure('budget.diskBytes', 'Disk', 'MB', MB, 'Max size of the files of a level.', [1, 1e13], true),
 };
 
 /** The speeds of a device: from them load times and rehearsals are computed. */
@@ -94,5 +94,13 @@ export const DEVICE_SPEEDS: Readonly<Record<SpeedKey, DeviceField>> = {
     [1, 1e10],
     false,
   ),
-  framesPerSecond: figure('framesPerSecond', 'Frame rate', 'frames/s', 1, 'What it must hold.', [1, 1000], false),
+  framesPerSecond: figure(
+    'framesPerSecond',
+    'Frame rate',
+    'frames/s',
+    1,
+    'Frames a second that it must keep.',
+    [1, 1000],
+    false,
+  ),
 };

@@ -1,7 +1,7 @@
 import type { FieldValue } from './field';
 import type { Box3 } from './vector';
 
-export const PURPOSES = ['play', 'trial', 'tool'] as const;
+export const PURPOSES = ['play', 'test', 'tool'] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
 /** One stratum in a level's stack. */

@@ -102,8 +102,8 @@ export function checkPack(
           severity: 'error',
           subject: level.id,
           place: { level: level.id },
-          message: `Nothing stands in ${level.name}`,
-          why: 'There is nothing in it to pack. Lay something out, or take its strata away.',
+          message: `Nothing is in ${level.name}`,
+          why: 'There is nothing to pack. Add content in Layout, or remove its strata.',
         }),
       );
     }
@@ -149,7 +149,7 @@ function countFinding(level: Level, count: number, most: number, what: string, t
     subject: `${level.id}.${what}`,
     place: { level: level.id },
     message: `${level.name} has ${count} ${what}; ${target.name} takes ${most}`,
-    why: 'The game that loads this target makes room for no more.',
+    why: 'The game that loads this target has no room for more.',
   });
 }
 
@@ -165,14 +165,14 @@ function pieceFindings(piece: Piece, inspection: KitInspection | undefined, targ
     say(
       'PACK_NODE_MISSING',
       `The kit’s GLB has no node ${lost} for ${piece.name}`,
-      'The step would be missing in the game. Build the chain anew on the Detail desk.',
+      'The LOD would be missing in the game. Build the LODs again on the Detail desk.',
     );
   const moved = inspection && nodes.find((name) => inspection.movedNodes.includes(name));
   if (moved !== undefined) {
     say(
       'PACK_NODE_MOVED',
-      `The node ${moved} of ${piece.name} is moved, turned or scaled in its kit’s GLB`,
-      'Placements would stand elsewhere in the game than here. Drop the piece’s file on the Detail desk again.',
+      `The node ${moved} of ${piece.name} has a transform in its kit’s GLB`,
+      'Placements would be somewhere else in the game than here. Import the piece’s file again on the Detail desk.',
     );
   }
   const size = Math.max(...[0, 1, 2].map((k) => piece.bounds.max[k] - piece.bounds.min[k]));
@@ -180,7 +180,7 @@ function pieceFindings(piece: Piece, inspection: KitInspection | undefined, targ
     say(
       'PACK_PIECE_SIZE',
       `${piece.name} is ${Number(size.toPrecision(3))} m long; ${target.name} takes ${target.pieceMetres[0]} to ${target.pieceMetres[1]} m`,
-      'It was most likely made in another unit. Drop its file again with the right one.',
+      'It was most likely made in another unit. Import its file again with the right unit.',
     );
   }
   const [full] = piece.steps;
@@ -188,7 +188,7 @@ function pieceFindings(piece: Piece, inspection: KitInspection | undefined, targ
     say(
       'PACK_PIECE_TRIANGLES',
       `${piece.name} has ${full.triangles} triangles; ${target.name} takes ${target.mostPieceTriangles}`,
-      'The game that loads this target makes room for no more.',
+      'The game that loads this target has no room for more.',
     );
   if (full.materials > target.mostPieceMaterials)
     say(
@@ -213,7 +213,7 @@ function textureFindings(
         code: 'PACK_TEXTURE_MISSING',
         subject: `${kit}.${keyFromName(texture)}`,
         message: `The texture ${texture} of ${name} is not in its GLB`,
-        why: 'Its pieces would be drawn plain. Drop the pieces’ files again, with their pictures.',
+        why: 'Its pieces would be drawn without it. Import the pieces’ files again, with their pictures.',
       }),
     ),
     ...textures

@@ -137,7 +137,7 @@ describe('the check of a pack', () => {
       ...content.records.level['two'],
       bounds: null,
       strata: [{ stratum: 'own', switchedOff: false }],
-      purpose: 'trial',
+      purpose: 'test',
     };
     content.strata.set('own', EMPTY_CONTENT);
     expect(codes()).toEqual([]);

@@ -126,7 +126,7 @@ function scalarFault(field: Field, value: FieldValue, links: LinkLookup): string
       const fault = patternFault(field.pattern);
       return fault === null
         ? `${shown()} does not match ${field.pattern}.`
-        : `${shown()} can’t be held against ${field.pattern}: ${fault}.`;
+        : `${shown()} can’t be checked against ${field.pattern}: ${fault}.`;
     }
   }
 }

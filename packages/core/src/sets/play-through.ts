@@ -16,7 +16,7 @@ export interface PlayStep {
   readonly collected: Readonly<Record<string, number>>;
 }
 
-/** Before anything was played: what opens from the start is open. */
+/** Before anything was played: what unlocks from the start is open. */
 export function startOfPlay(model: UnlockModel): PlayState {
   const values = new Map(model.values.map(({ id, start }) => [id, start]));
   return withOpened(model, { open: new Set(), played: new Set(), values });
@@ -29,7 +29,7 @@ export interface PlayBeginning {
   readonly values: Readonly<Record<string, number>>;
 }
 
-/** In the middle: the level is open whatever its rules, the values are as given, and what opens by them is open too. */
+/** In the middle: the level is open whatever its rules, the values are as given, and what unlocks by them is open too. */
 export function playFrom(model: UnlockModel, { level, values: given }: PlayBeginning): PlayState {
   const values = new Map(model.values.map(({ id, start }) => [id, Object.hasOwn(given, id) ? given[id] : start]));
   return withOpened(model, { open: new Set(model.byId.has(level) ? [level] : []), played: new Set(), values });
@@ -38,18 +38,18 @@ export function playFrom(model: UnlockModel, { level, values: given }: PlayBegin
 /** Opens a level by its code. @throws CoreError 'PLAY_STEP' when it has none of that rule */
 export function typeCode(model: UnlockModel, state: PlayState, level: string): PlayState {
   if (!model.byId.get(level)?.rules.some(({ kind }) => kind === 'code'))
-    throw new CoreError('PLAY_STEP', `play: ${level} does not open by a code`, { level });
+    throw new CoreError('PLAY_STEP', `play: ${level} does not unlock by a code`, { level });
   return { ...state, open: new Set(state.open).add(level) };
 }
 
 /**
- * Plays a level: its resets, then what was collected, then what opens by that.
+ * Plays a level: its resets, then what was collected, then what unlocks by that.
  * @throws CoreError 'PLAY_STEP' when the level is not open, or more or less was collected than it gives
  */
 export function playLevel(model: UnlockModel, state: PlayState, { level: id, collected }: PlayStep): PlayState {
   const level = model.byId.get(id);
   if (!level) throw new CoreError('PLAY_STEP', `play: there is no play level ${id}`, { level: id });
-  if (!state.open.has(id)) throw new CoreError('PLAY_STEP', `play: ${level.name} is not open`, { level: id });
+  if (!state.open.has(id)) throw new CoreError('PLAY_STEP', `play: ${level.name} is not unlocked`, { level: id });
   const values = new Map(state.values);
   for (const { id: value, start, counts, name } of model.values) {
     const gain = level.gains.get(value);

@@ -50,7 +50,7 @@ export function setFindings(
           severity: 'error',
           subject: `${level.id}.${entry.stratum}`,
           place: { level: level.id },
-          message: `${level.name} stacks the stratum ${entry.stratum}, which is not there`,
+          message: `${level.name} stacks the stratum ${entry.stratum}, which does not exist`,
           why: 'The level would be packed without it.',
         }),
       );

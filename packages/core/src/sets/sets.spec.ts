@@ -55,7 +55,7 @@ describe('order', () => {
 });
 
 describe('findings of sets', () => {
-  it('find a code used twice without regard to case, and a stratum that is gone', async () => {
+  it('find a code used twice without regard to case, and a stratum that was deleted', async () => {
     const { records } = await smallCollection();
     expect(setFindings(records)).toEqual([]);
     const faulty = {
@@ -90,7 +90,7 @@ describe('findings of sets', () => {
   it('refuse patterns that would give the same code twice, or none', () => {
     expect(codePatternFault({ alphabet: 'AB', length: 1 })).toBeNull();
     for (const [alphabet, length, text] of [
-      ['aA', 3, /A stands twice/],
+      ['aA', 3, /A is in the characters twice/],
       ['A', 3, /two different/],
       ['A B', 3, /blanks/],
       ['AB', 0, /1 to 40/],

@@ -96,7 +96,7 @@ function missingStart({ model }: Context): Finding[] {
       severity: 'error',
       subject: 'collection',
       place: model.levels.length > 0 ? { level: model.levels[0].id } : {},
-      message: 'No level is open from the start',
+      message: 'No level is unlocked at the start',
       why: 'A player who begins has nothing to play. Give one level the rule "from the start".',
     }),
   ];
@@ -116,12 +116,12 @@ function levelFindings(context: Context, level: OrderedLevel): Finding[] {
   const way = wayText(model, witness.steps);
   if (!opens) {
     const reasons = reach.openable.has(level.id)
-      ? ['No play opens it: all were tried']
+      ? ['No way of playing unlocks it: all were tried']
       : level.rules.map((rule) => `${ruleText(rule, name)}: ${whyNever(context, rule)}`);
-    const why = `${reasons.length === 0 ? 'It has no rule by which it opens.' : `${reasons.join('; ')}.`} Played whole, with all there is to collect, it is still closed: ${way}`;
-    findings.push(found('LEVEL_NEVER_OPENS', 'error', level, '', `${level.name} can never open`, why, witness.steps));
+    const why = `${reasons.length === 0 ? 'It has no unlock rule.' : `${reasons.join('; ')}.`} Stays locked even with everything collected: ${way}`;
+    findings.push(found('LEVEL_NEVER_OPENS', 'error', level, '', `${level.name} can never unlock`, why, witness.steps));
   } else if (!witness.opened.has(level.id) && !answer?.opened.has(level.id)) {
-    const message = `Whether ${level.name} can open is not decided`;
+    const message = `Whether ${level.name} can unlock is not decided`;
     findings.push(
       found(
         'LEVEL_NOT_DECIDED',
@@ -129,7 +129,7 @@ function levelFindings(context: Context, level: OrderedLevel): Finding[] {
         level,
         '',
         message,
-        `It is not ruled out, but this way does not open it: ${way}`,
+        `It is not ruled out, but this way does not unlock it: ${way}`,
         witness.steps,
       ),
     );
@@ -140,7 +140,7 @@ function levelFindings(context: Context, level: OrderedLevel): Finding[] {
       // The search ends at the highest threshold; below it what it counts is exact.
       const highest = Math.min(bound, answer?.highest.get(rule.value) ?? Infinity);
       if (highest < rule.least) {
-        const message = `${level.name} opens at ${rule.least} ${name('value', rule.value)}, but at most ${highest} can be collected by then`;
+        const message = `${level.name} unlocks at ${rule.least} ${name('value', rule.value)}, but at most ${highest} can be collected by then`;
         findings.push(
           found(
             'THRESHOLD_TOO_HIGH',
@@ -148,7 +148,7 @@ function levelFindings(context: Context, level: OrderedLevel): Finding[] {
             level,
             String(i),
             message,
-            `With the most from every level: ${way}`,
+            `With the max from every level: ${way}`,
             witness.steps,
           ),
         );
@@ -156,7 +156,7 @@ function levelFindings(context: Context, level: OrderedLevel): Finding[] {
     }
     if (rule.kind === 'after' && opens && sendsBack(context, level, rule)) {
       const steps = rule.levels.map((id) => ({ level: id, times: 1 }));
-      const message = `${level.name} opens only ${ruleText(rule, name)}, which comes later in the order of play`;
+      const message = `${level.name} unlocks only ${ruleText(rule, name)}, which comes later in the order of play`;
       findings.push(
         found(
           'SENDS_BACK',
@@ -164,7 +164,7 @@ function levelFindings(context: Context, level: OrderedLevel): Finding[] {
           level,
           String(i),
           message,
-          `The player is sent back: ${wayText(model, [...steps, { level: level.id, times: 1 }])}`,
+          `Sends the player back: ${wayText(model, [...steps, { level: level.id, times: 1 }])}`,
           steps,
         ),
       );
@@ -185,8 +185,8 @@ function shutFindings(context: Context, level: OrderedLevel): Finding[] {
       answers.get(id)?.shut.has(id) && !rules.some(({ kind }) => kind === 'value') && waitsFor(model, id, level.id),
   );
   const others = waiting.length === 0 ? '' : ` ${namesOf(waiting)} ${waiting.length === 1 ? 'waits' : 'wait'} for it.`;
-  const why = `Played like this, nothing opens it any more: ${shut.length === 0 ? 'from the beginning' : shutText(context, shut)}.${others}`;
-  return [found('LEVEL_SHUT', 'warning', level, 'shut', `${level.name} can be shut for good`, why, steps)];
+  const why = `Played like this, nothing unlocks it any more: ${shut.length === 0 ? 'from the beginning' : shutText(context, shut)}.${others}`;
+  return [found('LEVEL_SHUT', 'warning', level, 'shut', `${level.name} can be locked for good`, why, steps)];
 }
 
 /** Whether a level is opened after another, or after one that is. */
@@ -222,8 +222,8 @@ function notDecided({ model, answers, witness }: Context): Finding[] {
       'note',
       open[0],
       'shut',
-      `Whether play can shut ${namesOf(open)} for good is not decided`,
-      `There are over ${MAX_STATES} states of play to try, or amounts that are not whole. Fewer levels that give or set back the same value make fewer.`,
+      `Whether play can lock ${namesOf(open)} for good is not decided`,
+      `There are over ${MAX_STATES} states of play to try, or amounts that are not whole. Fewer levels that add to or reset the same value make fewer.`,
     ),
   ];
 }
@@ -238,9 +238,9 @@ function namesOf(levels: readonly OrderedLevel[]): string {
 function whyNever(context: Context, rule: UnlockRule): string {
   const name = nameIn(context);
   if (rule.kind === 'value') return `at most ${context.reach.highest.get(rule.value) ?? 0} can be collected`;
-  if (rule.kind !== 'after') return 'it cannot hold';
+  if (rule.kind !== 'after') return 'this is not possible';
   const closed = rule.levels.filter((id) => !mayOpen(context, id));
-  return `${closed.map((id) => name('level', id)).join(', ')} can never open`;
+  return `${closed.map((id) => name('level', id)).join(', ')} can never unlock`;
 }
 
 /** Whether a level has no other way to open than after what comes later. */
@@ -268,10 +268,10 @@ function firesAgain(
   const loop = loopUp(model, witness, value.id, value.start, rule.least);
   const answer = answers.get(level.id);
   if (!loop && !answer?.comesUpAgain(rule.value, rule.least)) return [];
-  const message = `The rule of ${level.name} at ${rule.least} ${value.name} fires again and again`;
+  const message = `The rule of ${level.name} at ${rule.least} ${value.name} can be triggered again and again`;
   const why = loop
-    ? `${model.byId.get(loop[0].level)?.name} resets ${value.name}, and it can be collected anew: ${wayText(model, loop)}, over and over.`
-    : `Some levels reset ${value.name}, and it can be collected anew, over and over.`;
+    ? `${model.byId.get(loop[0].level)?.name} resets ${value.name}, and it can be collected again: ${wayText(model, loop)}, over and over.`
+    : `Some levels reset ${value.name}, and it can be collected again, over and over.`;
   return [found('RULE_FIRES_AGAIN', 'warning', level, `${index}.again`, message, why, loop)];
 }
 
@@ -323,7 +323,7 @@ function sameMoment(context: Context): Finding[] {
     .filter(({ levels }) => levels.length > 1)
     .map(({ rule, levels }) => {
       const text = ruleText(rule, nameIn(context));
-      const message = `${namesOf(levels)} open at the same moment, ${text}`;
+      const message = `${namesOf(levels)} unlock at the same time, ${text}`;
       const path = rule.kind === 'after' ? rule.levels.map((id) => ({ level: id, times: 1 })) : [];
       return found(
         'SAME_MOMENT',

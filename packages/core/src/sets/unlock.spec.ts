@@ -66,7 +66,7 @@ describe('the check of unlocking', () => {
     expect(codes(model([{ rules: [] }, { rules: [] }]))).toEqual([]);
   });
 
-  it('proves that a level can never open, and why, and that a threshold is above what there is', () => {
+  it('proves that a level can never unlock, and why, and that a threshold is above what there is', () => {
     const of = model([
       { rules: [start], gains: { shards: [0, 10] } },
       { rules: [after('a')], gains: { shards: [0, 21] } },
@@ -80,10 +80,10 @@ describe('the check of unlocking', () => {
       'LEVEL_NEVER_OPENS:d',
     ]);
     expect(findings[0].why).toBe(
-      'at 40 Shards: at most 31 can be collected. Played whole, with all there is to collect, it is still closed: A → B',
+      'at 40 Shards: at most 31 can be collected. Stays locked even with everything collected: A → B',
     );
-    expect(findings[1].message).toBe('C opens at 40 Shards, but at most 31 can be collected by then');
-    expect(findings[2].why).toContain('after C: C can never open');
+    expect(findings[1].message).toBe('C unlocks at 40 Shards, but at most 31 can be collected by then');
+    expect(findings[2].why).toContain('after C: C can never unlock');
   });
 
   it('finds a missing start, a ring, and what is sent back', () => {
@@ -113,7 +113,7 @@ describe('the check of unlocking', () => {
     const [finding] = checkUnlocking(of).findings;
     expect(finding.id).toBe('LEVEL_SHUT:c.shut');
     expect(finding.place.path).toEqual(['a']);
-    expect(finding.why).toBe('Played like this, nothing opens it any more: A (0 Shards).');
+    expect(finding.why).toBe('Played like this, nothing unlocks it any more: A (0 Shards).');
     // What is left behind the reset still opens it, unless that is left lying too.
     const late = { rules: [after('a')], resets: ['shards'], gains: { shards: [9, 9] as const } };
     expect(codes(model([{ rules: [start], gains: { shards: [0, 10] } }, late, { rules: [at(8)] }]))).toEqual([]);
@@ -155,7 +155,7 @@ describe('the check of unlocking', () => {
       model([{ rules: [start], gains: { shards: [0, 1e6] } }, { rules: [at(2)] }, { rules: [after('b')] }]),
     ).findings;
     expect(waiting.map(({ id, why }) => [id, why])).toEqual([
-      ['LEVEL_SHUT:b.shut', 'Played like this, nothing opens it any more: A (0 Shards). C waits for it.'],
+      ['LEVEL_SHUT:b.shut', 'Played like this, nothing unlocks it any more: A (0 Shards). C waits for it.'],
     ]);
     const back: Sketch = { rules: [start], resets: ['shards'] };
     expect(codes(model([...many, back, { rules: [at(90)] }]))).toContain('SHUT_NOT_DECIDED:v.shut');
@@ -173,7 +173,7 @@ describe('the check of unlocking', () => {
     expect([...startOfPlay(of).open]).toEqual(['a']);
   });
 
-  it('finds a rule that fires again and again, and collects again what is given each time', () => {
+  it('finds a rule that can be triggered again and again, and collects again what is given each time', () => {
     const of = model(
       [
         { rules: [start], gains: { heat: [0, 3] } },
@@ -446,12 +446,12 @@ describe('playing step by step', () => {
       { rules: [{ kind: 'code' }] },
     ]);
     const begun = startOfPlay(of);
-    expect(() => playLevel(of, begun, { level: 'b', collected: {} })).toThrow('B is not open');
+    expect(() => playLevel(of, begun, { level: 'b', collected: {} })).toThrow('B is not unlocked');
     expect(() => playLevel(of, begun, { level: 'a', collected: { shards: 5 } })).toThrow(
       'A gives 1 to 4 Shards, not 5',
     );
     expect(() => playLevel(of, begun, { level: 'a', collected: {} })).toThrow('not 0');
-    expect(() => typeCode(of, begun, 'b')).toThrow('does not open by a code');
+    expect(() => typeCode(of, begun, 'b')).toThrow('does not unlock by a code');
     expect(typeCode(of, begun, 'c').open.has('c')).toBe(true);
     const played = playLevel(of, begun, { level: 'a', collected: { shards: 4 } });
     expect([...played.open]).toEqual(['a', 'b']);
@@ -461,7 +461,7 @@ describe('playing step by step', () => {
 });
 
 describe('the graph of the order', () => {
-  it('stands in layers without overlap, and leaves out what is not there', () => {
+  it('stands in layers without overlap, and leaves out what is missing', () => {
     const input = {
       nodes: ['a', 'b', 'c'],
       edges: [

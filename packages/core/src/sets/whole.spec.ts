@@ -73,7 +73,7 @@ describe('whether a level is ready', () => {
     ]);
   });
 
-  it('tells what was not counted from what is not there', () => {
+  it('tells what was not counted from what is missing', () => {
     expect(
       readinessFaults({ ...level, code: '', strata: [] }, all, {}, { ...good, isFresh: false, markers: null }),
     ).toEqual(['spawn not counted yet', 'exit not counted yet', 'no code', 'nothing to bake']);
@@ -99,7 +99,7 @@ describe('a figure of a level', () => {
   };
   const of = levelFigureIn({ level: { a: { strata: [{}, {}] } as unknown as Level } }, figures);
 
-  it('counts one kind, or all; what is not there counts 0, what nobody counted nothing', () => {
+  it('counts one kind, or all; what is missing counts 0, what nobody counted nothing', () => {
     const read = (level: string) => [
       of(level, { figure: 'markers', counted: 'pickup' }),
       of(level, { figure: 'markers' }),

@@ -47,6 +47,9 @@ const LONGEST: Readonly<Record<string, number>> = { name: 200, code: 40 };
 
 type Tables = Pick<RecordTables, 'level' | 'set' | 'entry' | 'kit'>;
 
+/** Purposes as tables of earlier versions write them. */
+const EARLIER_PURPOSES: Readonly<Record<string, string>> = { trial: 'test' };
+
 /** What text would do to cells, before anything is written. A cell that is refused leaves the others alone. */
 export function planCells(
   tables: Tables,
@@ -98,7 +101,8 @@ export function readCell(
   links: LinkLookup,
 ): { readonly value?: FieldValue; readonly fault?: string } {
   if (field.figure) return { fault: 'It is counted, not written.' };
-  const read = readFieldText(field, path.startsWith('values.') ? text : text.trim(), links);
+  const given = path.startsWith('values.') ? text : text.trim();
+  const read = readFieldText(field, path === 'purpose' ? (EARLIER_PURPOSES[given] ?? given) : given, links);
   if (read.fault !== undefined) return { fault: read.fault };
   if (read.value === null && field.required) return { fault: `${field.name} must be filled.` };
   const fault = path === 'key' ? keyFault(String(read.value)) : undefined;

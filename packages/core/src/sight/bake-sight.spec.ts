@@ -110,7 +110,9 @@ describe('sight bake, small cases', () => {
   });
 
   it('refuses more blocks than its limit, saying how many', () => {
-    expect(() => bake({ blocks: room() }, { blockLimit: 5 })).toThrow(/at most 5 blocks that hide, the level has 6/);
+    expect(() => bake({ blocks: room() }, { blockLimit: 5 })).toThrow(
+      /at most 5 blocks that block view, the level has 6/,
+    );
   });
 
   it('falls back to the rough bound at the step limit, counted, and loses nothing', () => {

@@ -5,8 +5,9 @@ import { finding, type Finding } from '../findings';
 import { clipPolygon, type PlanePolygon } from '../geometry/plane-polygon';
 import { PlaneTable } from '../geometry/plane-table';
 import { boxPolyhedron, faceCorners, type Polyhedron } from '../geometry/polyhedron';
-import type { Box3, Vector3 } from '../model/vector';
-import { checkClosure, type ClosurePocket } from './closure';
+import type { Box3 } from '../model/vector';
+import { checkClosure, wayOutFinding, type ClosurePocket, type ExitFace } from './closure';
+import { describeGap } from './gap';
 import { collectSolids } from './collect-solids';
 import { findMeetings } from './find-openings';
 import { mergePockets } from './merge-pockets';
@@ -46,7 +47,7 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
   if (!bounds)
     throw new CoreError(
       'SIGHT_NOTHING',
-      'sight: nothing stands in the level; add blocks, placements, floors or masks in Layout',
+      'sight: the level is empty; add blocks, placements, floors or masks in Layout',
     );
   const isOpen = input.bounds === null && collected.solids.length === 0;
   const limits = boxPolyhedron(table, bounds).faces.map((face) => face.support);
@@ -69,7 +70,7 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
   if (pockets.length > pocketLimit) {
     throw new CoreError(
       'SIGHT_TOO_MANY_POCKETS',
-      `sight: the open space falls into ${pockets.length} pockets, at most ${pocketLimit} can be followed; make small blocks decor, or cut the level`,
+      `sight: the open space falls into ${pockets.length} pockets, at most ${pocketLimit} can be followed; turn off Blocks view for small blocks, or split the level`,
     );
   }
   // 3. Openings.
@@ -91,7 +92,7 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
   // 4. Closure from the spawns.
   const closurePockets = pockets.map(({ solid }): ClosurePocket => ({
     planes: solid.faces.map((face) => table.plane(face.support)),
-    exit: isOpen ? null : exitOf(solid, limits),
+    exits: isOpen ? [] : exitsOf(solid, limits),
   }));
   const closure = checkClosure(input, closurePockets, openTable);
   // 5. Visible sets.
@@ -103,7 +104,9 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
     check,
     (f) => context.progress(0.65 + 0.35 * f, 'following sight lines'),
   );
+  const gap = closure.gap && describeGap(closure.gap, collected.solids, table);
   const findings: Finding[] = [...collected.findings, ...closure.findings];
+  if (closure.wayOut && gap) findings.push(wayOutFinding(closure.wayOut, gap));
   if (isOpen) findings.push(nothingBlocksFinding());
   if (flow.limitedOpenings > 0) findings.push(stepLimitFinding(flow.limitedOpenings));
   const reachedPockets = closure.reached.reduce((sum, value) => sum + value, 0);
@@ -119,6 +122,7 @@ export function bakeSight(input: SightInput, options: Partial<SightOptions>, con
     visible: flow.visible,
     closed: closure.closed && !isOpen,
     wayOut: closure.wayOut,
+    gap,
     findings,
     figures: {
       blocks: collected.solids.length,
@@ -138,7 +142,7 @@ export function checkBlockCount(count: number, limit: number): void {
   if (count > limit)
     throw new CoreError(
       'SIGHT_TOO_MANY_BLOCKS',
-      `sight: takes at most ${limit} blocks that hide, the level has ${count}; make small ones decor`,
+      `sight: takes at most ${limit} blocks that block view, the level has ${count}; turn off Blocks view for small ones`,
     );
 }
 
@@ -174,13 +178,11 @@ function dividerCrosses(table: PlaneTable, { plane, sides }: DividerPlane, polyg
   return rest !== undefined;
 }
 
-function exitOf(solid: Polyhedron, limits: readonly number[]): Vector3 | null {
-  const face = solid.faces.find(({ support }) => limits.includes(support));
-  if (!face) return null;
-  const n = face.edges.length;
-  const middle: [number, number, number] = [0, 0, 0];
-  face.corners.forEach((value, i) => (middle[i % 3] += value / n));
-  return middle;
+function exitsOf(solid: Polyhedron, limits: readonly number[]): ExitFace[] {
+  return solid.faces.flatMap(({ support, corners }) => {
+    const side = limits.indexOf(support);
+    return side < 0 ? [] : [{ side, corners }];
+  });
 }
 
 function describePockets(
@@ -213,7 +215,7 @@ function nothingBlocksFinding(): Finding {
     subject: 'level',
     place: {},
     message: 'Nothing blocks the view here',
-    why: 'No block hides and the level has no bounds, so that everything is seen from everywhere.',
+    why: 'The level has no block that blocks view, and no edges, so everything is visible from everywhere.',
   });
 }
 
@@ -224,7 +226,7 @@ function stepLimitFinding(count: number): Finding {
     severity: 'note',
     subject: 'level',
     place: {},
-    message: `${counted(count, 'opening')} reached the limit of steps and took the rough bound`,
-    why: 'What is seen through them is counted generously, never too little. Dividers or fewer small openings help.',
+    message: `${counted(count, 'opening')} reached the step limit and used the rough bound`,
+    why: 'What is visible through them is overestimated, never underestimated. Dividers or fewer small openings help.',
   });
 }

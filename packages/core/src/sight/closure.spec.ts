@@ -22,7 +22,9 @@ function row(
   return {
     pockets: Array.from({ length: count }, (_unused, i) => ({
       planes: boxOf([i * 2, 0, 0], [i * 2 + 2, 2, 2]),
-      exit: exits.includes(i) ? ([i * 2 + 1, 2, 1] as const) : null,
+      exits: exits.includes(i)
+        ? [{ side: 0, corners: [i * 2, 2, 0, i * 2 + 2, 2, 0, i * 2 + 2, 2, 2, i * 2, 2, 2] }]
+        : [],
     })),
     openings: openingTable(
       doors.map((i) => ({

@@ -1,6 +1,7 @@
 import FlatQueue from 'flatqueue';
 import { finding, type Finding } from '../findings';
 import type { Vector3 } from '../model/vector';
+import { gapShape, OUTSIDE, type Gap, type GapShape, type Passage } from './gap';
 import { waysOfPockets, wayTarget, type OpeningTable } from './opening-polygons';
 import type { SightInput, SightSpawn } from './sight-input';
 
@@ -9,10 +10,18 @@ const ABOVE_FLOOR_METRES = 0.05;
 /** Slack of finding a point in a pocket, metres. */
 const INSIDE = 1e-4;
 
+/** A face on the level's bounds. */
+export interface ExitFace {
+  /** Which of the bounds, 0 to 5. */
+  readonly side: number;
+  /** Corners in order, xyz triples. */
+  readonly corners: ArrayLike<number>;
+}
+
 export interface ClosurePocket {
   readonly planes: readonly (readonly [number, number, number, number])[];
-  /** Middle of a face of it that lies on the level's bounds, null when none does. */
-  readonly exit: Vector3 | null;
+  /** Its faces on the level's bounds. */
+  readonly exits: readonly ExitFace[];
 }
 
 export interface Closure {
@@ -20,6 +29,8 @@ export interface Closure {
   readonly reached: Uint8Array;
   readonly closed: boolean;
   readonly wayOut: readonly Vector3[] | null;
+  /** The gap that the way out leads through. */
+  readonly gap: GapShape | null;
   readonly findings: readonly Finding[];
 }
 
@@ -38,8 +49,8 @@ export function checkClosure(input: SightInput, pockets: readonly ClosurePocket[
           severity: 'error',
           subject: spawn.id,
           place: { item: spawn.id, position: spawn.position },
-          message: `A spawn at ${spawn.position.map((v) => Math.round(v * 100) / 100).join(', ')} stands inside a block or beyond the bounds`,
-          why: 'A player would start stuck, and the closure check cannot start from it.',
+          message: `A spawn at ${spawn.position.map((v) => Math.round(v * 100) / 100).join(', ')} is inside a block or outside the edges`,
+          why: 'A player would start stuck, and the check for ways out cannot start there.',
         }),
       );
     }
@@ -53,27 +64,57 @@ export function checkClosure(input: SightInput, pockets: readonly ClosurePocket[
         subject: 'level',
         place: {},
         message: 'The level has no spawn',
-        why: 'Nothing says where play is, so every open part counts as reached and leaks cannot be told.',
+        why: 'Without a spawn all open space counts as playable, and gaps cannot be found. Set a spawn.',
       }),
     );
-    return { reached: new Uint8Array(pockets.length).fill(1), closed: true, wayOut: null, findings };
+    return { reached: new Uint8Array(pockets.length).fill(1), closed: true, wayOut: null, gap: null, findings };
   }
-  const { reached, out } = flood(pockets, openings, starts);
+  const { reached, out, route } = flood(pockets, openings, starts);
   const wayOut = input.openSky ? null : out;
-  if (wayOut) {
-    findings.push(
-      finding({
-        code: 'LEAK',
-        desk: 'sight',
-        severity: 'error',
-        subject: 'level',
-        place: { position: wayOut[wayOut.length - 1], line: wayOut },
-        message: 'The level is not closed: there is a way from a spawn to the outside',
-        why: 'All that lies outside counts as seen from inside, and a player may fall out.',
-      }),
-    );
-  }
-  return { reached, closed: wayOut === null, wayOut, findings };
+  const gap = wayOut && gapOf(route, starts, pockets, openings);
+  return { reached, closed: wayOut === null, wayOut, gap, findings };
+}
+
+function gapOf(
+  { passed, last }: Route,
+  starts: readonly { readonly pocket: number }[],
+  pockets: readonly ClosurePocket[],
+  openings: OpeningTable,
+): GapShape {
+  const passages: Passage[] = Array.from({ length: openings.count }, (_unused, o) => ({
+    first: openings.firsts[o],
+    second: openings.seconds[o],
+    plane: openings.planeNumbers[o],
+    corners: openings.corners.subarray(openings.starts[o], openings.starts[o + 1]),
+  }));
+  let exit = -1;
+  pockets.forEach(({ exits }, first) => {
+    // The first face is the one that the way out ends at.
+    if (first === last) exit = passages.length;
+    for (const { side, corners } of exits) passages.push({ first, second: OUTSIDE, plane: -1 - side, corners });
+  });
+  return gapShape(
+    starts.map(({ pocket }) => pocket),
+    [...passed, exit],
+    passages,
+  );
+}
+
+/** @param gap as `describeGap` tells it */
+export function wayOutFinding(wayOut: readonly Vector3[], gap: Gap): Finding {
+  const middle = middleOf(gap.polygons.flat());
+  const [width, height] = gap.sizeMetres.map((value) => Math.round(value * 100) / 100);
+  return finding({
+    code: 'LEAK',
+    desk: 'sight',
+    severity: 'error',
+    subject: 'level',
+    place: { position: middle, line: wayOut },
+    message: `Open to the outside: ${
+      gap.closes ? 'closing the gap' : 'several ways lead out, the shortest through a gap'
+    } of ${width} × ${height} m at ${middle.map((v) => Math.round(v * 100) / 100).join(', ')}${gap.closes ? ' would close it' : ''}`,
+    why: 'Everything outside counts as visible, and players can fall out. Put a block into the gap.',
+  });
 }
 
 /** The pocket that holds a point, −1 when none does. */
@@ -86,17 +127,24 @@ export function pocketAt(
   );
 }
 
+/** The openings that a way out passes, from the spawn on, and the pocket that it ends in, −1 when there is none. */
+interface Route {
+  readonly passed: readonly number[];
+  readonly last: number;
+}
+
 /** Shortest ways over the middles of openings (Dijkstra 1959); `out` is the shortest that ends at the bounds. */
 function flood(
   pockets: readonly ClosurePocket[],
   openings: OpeningTable,
   starts: readonly { readonly pocket: number; readonly spawn: SightSpawn }[],
-): { reached: Uint8Array; out: Vector3[] | null } {
+): { reached: Uint8Array; out: Vector3[] | null; route: Route } {
   const ways = waysOfPockets(openings, pockets.length);
   const reached = new Uint8Array(pockets.length);
   const best = new Float64Array(pockets.length).fill(Infinity);
   const entry: Vector3[] = [];
   const before = new Int32Array(pockets.length).fill(-1);
+  const through = new Int32Array(pockets.length).fill(-1);
   const queue = new FlatQueue<number>();
   for (const { pocket, spawn } of starts) {
     if (best[pocket] === 0) continue;
@@ -109,7 +157,8 @@ function flood(
   for (let pocket = queue.pop(); pocket !== undefined; pocket = queue.pop()) {
     if (reached[pocket]) continue;
     reached[pocket] = 1;
-    const exit = pockets[pocket].exit;
+    const [face] = pockets[pocket].exits;
+    const exit = face && middleOf(face.corners);
     if (exit && best[pocket] + distance(entry[pocket], exit) < shortest) {
       shortest = best[pocket] + distance(entry[pocket], exit);
       last = pocket;
@@ -126,13 +175,25 @@ function flood(
       best[next] = length;
       entry[next] = middle;
       before[next] = pocket;
+      through[next] = way >> 1;
       queue.push(next, length);
     }
   }
-  if (last < 0) return { reached, out: null };
-  const out: Vector3[] = [pockets[last].exit as Vector3];
-  for (let pocket = last; pocket >= 0; pocket = before[pocket]) out.push(entry[pocket]);
-  return { reached, out: out.reverse() };
+  const passed: number[] = [];
+  if (last < 0) return { reached, out: null, route: { passed, last } };
+  const out: Vector3[] = [middleOf(pockets[last].exits[0].corners)];
+  for (let pocket = last; pocket >= 0; pocket = before[pocket]) {
+    out.push(entry[pocket]);
+    if (through[pocket] >= 0) passed.push(through[pocket]);
+  }
+  return { reached, out: out.reverse(), route: { passed: passed.reverse(), last } };
+}
+
+function middleOf(corners: ArrayLike<number>): Vector3 {
+  const n = corners.length / 3;
+  const middle: [number, number, number] = [0, 0, 0];
+  for (let i = 0; i < corners.length; i++) middle[i % 3] += corners[i] / n;
+  return middle;
 }
 
 function distance(a: Vector3, b: Vector3): number {

@@ -38,7 +38,7 @@ export function collectSolids(table: PlaneTable, input: SightInput, check: () =>
           subject: block.id,
           place: { item: block.id, position: block.position },
           message: error.message,
-          why: 'It hides nothing and cannot be drawn.',
+          why: 'It blocks no view and cannot be drawn.',
           fixes: [{ id: 'remove-item', label: 'Delete the block' }],
         }),
       );

@@ -37,7 +37,7 @@ function sightOf(strata: readonly SeenStratum[], sight: SightResult, pieces: Rea
     }
     for (let i = 0; i < placements.count; i++) {
       const piece = pieces.get(placements.pieces[i]);
-      if (!piece) throw new CoreError('SIGHT_PIECE_MISSING', `sight: the piece ${placements.pieces[i]} is not there`);
+      if (!piece) throw new CoreError('SIGHT_PIECE_MISSING', `sight: the piece ${placements.pieces[i]} does not exist`);
       ids.push(placements.ids[i]);
       placedBounds(placements.numbers, i, piece.bounds, bounds, bounds.length);
     }

@@ -59,4 +59,4 @@ export const DEFAULT_SIGHT_OPTIONS: SightOptions = {
 };
 
 /** Raised whenever the same input would give another result. */
-export const SIGHT_VERSION = 2;
+export const SIGHT_VERSION = 3;

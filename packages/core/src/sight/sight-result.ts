@@ -1,3 +1,4 @@
+import type { Gap } from './gap';
 import type { Finding } from '../findings';
 import type { Box3, Vector3 } from '../model/vector';
 
@@ -48,6 +49,8 @@ export interface SightResult {
   readonly closed: boolean;
   /** The shortest way out from a spawn when the level is not closed. */
   readonly wayOut: readonly Vector3[] | null;
+  /** Where the way out leaves the level. */
+  readonly gap: Gap | null;
   readonly findings: readonly Finding[];
   readonly figures: SightFigures;
 }

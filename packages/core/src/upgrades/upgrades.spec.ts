@@ -189,6 +189,37 @@ describe('upgrades of the model', () => {
     expect(recordFaults('assembly', UPGRADES.record('assembly', use, 1))).toEqual([]);
   });
 
+  it('call trial levels test levels, and saved views ask for them', () => {
+    const level = { id: 'a', purpose: 'trial', strata: [] };
+    expect(UPGRADES.record('level', level, 2)).toEqual({ ...level, purpose: 'test' });
+    const asks = (text: string): Json => [
+      { column: 'purpose', test: 'is', text },
+      { column: 'name', test: 'is', text: 'trial' },
+    ];
+    expect(UPGRADES.record('tableView', { id: 'v', conditions: asks('trial') }, 1)).toEqual({
+      id: 'v',
+      conditions: asks('test'),
+    });
+    const changed: Operation[] = [
+      { document: '', kind: 'level', id: 'a', field: 'purpose', before: 'trial', after: 'play' },
+      { document: '', kind: 'level', id: 'a', field: null, before: null, after: level },
+      { document: '', kind: 'tableView', id: 'v', field: 'conditions', before: asks('play'), after: asks('trial') },
+      { document: '', kind: 'level', id: 'a', field: 'name', before: 'a', after: 'trial' },
+    ];
+    expect(UPGRADES.operations(changed, 2)).toEqual([
+      { ...changed[0], before: 'test' },
+      { ...changed[1], after: { ...level, purpose: 'test' } },
+      { ...changed[2], after: asks('test') },
+      changed[3],
+    ]);
+    for (const record of [level, { id: 'v', conditions: asks('trial') }])
+      expect(UPGRADES.mayChange(JSON.stringify(record), 2)).toBe(true);
+    const other = { id: 'a', purpose: 'tool', strata: [] };
+    expect(UPGRADES.record('level', other, 1)).toBe(other);
+    const plain = { id: 'v', conditions: asks('play') };
+    expect(UPGRADES.record('tableView', plain, 1)).toBe(plain);
+  });
+
   it('leave alone what is of another kind or of their own version, by the same reference', () => {
     const walk = {
       id: 'w',

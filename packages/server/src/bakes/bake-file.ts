@@ -10,11 +10,11 @@ export function bakeFileName(bytes: Uint8Array): string {
   return `${createHash('sha256').update(bytes).digest('hex')}.json.gz`;
 }
 
-/** The bytes of a bake's file as they were written. @throws CoreError 'BAKE_UNREADABLE' where it is gone or was changed */
+/** The bytes of a bake's file as they were written. @throws CoreError 'BAKE_UNREADABLE' where it is missing or was changed */
 export async function readBakeBytes(path: string): Promise<Uint8Array> {
   const bytes = await readFile(path).catch(() => undefined);
   if (bytes && bakeFileName(bytes) === basename(path)) return bytes;
-  throw new CoreError('BAKE_UNREADABLE', `bake: the file ${basename(path)} is gone or was changed`, {
+  throw new CoreError('BAKE_UNREADABLE', `bake: the file ${basename(path)} is missing or was changed`, {
     file: basename(path),
   });
 }

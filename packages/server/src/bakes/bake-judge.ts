@@ -20,9 +20,9 @@ import type { LevelScenes } from './level-scenes';
 /** A bake that is made within this is waited for where levels are judged; about, milliseconds. */
 const WAITED_FOR_MS = 200;
 /** Bakes that are made at once without being waited for; more begin when these are kept. */
-const MOST_AT_ONCE = 4;
+const MAX_AT_ONCE = 4;
 /** Bakes that could not be made of which that is remembered. */
-const MOST_FAILED = 10000;
+const MAX_FAILED = 10000;
 
 interface Judged {
   readonly judged: JudgedLevel;
@@ -130,7 +130,7 @@ export class BakeJudge {
     const running = this.atOnce.get(level) ?? new Map<string, AbortController>();
     const isWaitedFor = (spec.costMs?.(spec.reads(scene, ref.subject)) ?? Infinity) <= WAITED_FOR_MS;
     const begun = [...this.atOnce.values()].reduce((sum, one) => sum + one.size, 0);
-    if (!isWaitedFor && (running.has(ref.key) || begun >= MOST_AT_ONCE)) return false;
+    if (!isWaitedFor && (running.has(ref.key) || begun >= MAX_AT_ONCE)) return false;
     const controller = running.get(ref.key) ?? new AbortController();
     this.atOnce.set(level, running.set(ref.key, controller));
     const made = maker
@@ -148,7 +148,7 @@ export class BakeJudge {
   }
 
   private noteFailure(collection: string, ref: KeyedRef): void {
-    if (this.failed.size >= MOST_FAILED) this.failed.clear();
+    if (this.failed.size >= MAX_FAILED) this.failed.clear();
     this.failed.add(failureName(collection, ref));
   }
 

@@ -48,7 +48,7 @@ export function bakeRoutes(service: BakeService): Router {
     async (request, response) => {
       const key = request.headers['stravel-key'];
       if (typeof key !== 'string')
-        throw new HttpError(400, 'BAKE_INVALID', 'The key of the bake must stand in the header Stravel-Key.');
+        throw new HttpError(400, 'BAKE_INVALID', 'The key of the bake must be in the header Stravel-Key.');
       await service.confirm(request.params.collection, refOf(request.params), key);
       response.status(204).end();
     },

@@ -41,7 +41,7 @@ export interface LevelBakes {
 }
 
 /** Files that could not be read, of one request; so many never come together. */
-const MOST_DROPPED = 1000;
+const MAX_DROPPED = 1000;
 
 /** Makes, keeps and judges bakes. The server derives every key itself. */
 export class BakeService {
@@ -273,7 +273,7 @@ export class BakeService {
       try {
         return await work();
       } catch (error) {
-        if (dropped === MOST_DROPPED || !(await this.dropUnreadable(error))) throw error;
+        if (dropped === MAX_DROPPED || !(await this.dropUnreadable(error))) throw error;
       }
     }
   }

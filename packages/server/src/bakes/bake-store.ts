@@ -10,7 +10,7 @@ import { bakeFileName } from './bake-file';
 import type { MadeBake } from './bake-tasks';
 
 /** Bytes of all kept bakes from which on those that were not used for longest go. */
-const MOST_BYTES = 4e9;
+const MAX_BYTES = 4e9;
 /** Keys that are asked for in one query. */
 const KEYS_AT_ONCE = 500;
 /** How often it is noted that a bake was used. */
@@ -33,7 +33,7 @@ export class BakeStore {
     private readonly database: Database,
     dataFolder: string,
     private readonly now: () => Date,
-    private readonly mostBytes = MOST_BYTES,
+    private readonly mostBytes = MAX_BYTES,
   ) {
     this.folder = join(dataFolder, 'bakes');
     mkdirSync(this.folder, { recursive: true });

@@ -140,7 +140,7 @@ describe('bakes over HTTP', () => {
     expect((await test.get('/api/collections/small/bakes')).status).toBe(200);
   }, 60000);
 
-  it('lists all levels though one of them cannot be baked as it stands', async () => {
+  it('lists all levels though one of them cannot be baked current', async () => {
     await bakeLevel(test.server, 'small', 'one');
     const size = { columns: 10, rows: 10, squareMetres: 1, heightMetres: 3 };
     const walk = { openShare: 0.4, birthChance: 0, mostWalkers: 1, border: 60, stepLimit: 1000, seed: 'x' };

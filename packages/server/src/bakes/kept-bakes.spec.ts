@@ -108,7 +108,7 @@ describe('kept bakes', () => {
     expect(await test.database.models.bakes.count({ where: { kind: 'section' } })).toBe(1);
   }, 60000);
 
-  it('are made anew where their file is gone or was changed', async () => {
+  it('are made anew where their file is missing or was changed', async () => {
     await addCave();
     const before = await bakeLevel(test.server, 'small', 'one');
     for (const file of readdirSync(join(test.dataFolder, 'bakes')))

@@ -23,7 +23,7 @@ export class FolderWatch {
       throw new HttpError(
         503,
         'DATA_FOLDER_GONE',
-        `The data folder ${this.dataFolder} is gone or was replaced: nothing can be saved. Put it back, or restart Stravel.`,
+        `The data folder ${this.dataFolder} was removed or replaced: nothing can be saved. Put it back, or restart Stravel.`,
       );
     }
     next();

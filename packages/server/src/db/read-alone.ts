@@ -33,7 +33,7 @@ export async function readAlone<Row>(
     throw new HttpError(
       503,
       'READ_TOO_LONG',
-      `Reading the log took over ${limitMs / 1000} s and was ended. Ask for a shorter stretch of it.`,
+      `Reading the log took over ${limitMs / 1000} s and was stopped. Ask for a shorter part of it.`,
     );
   } finally {
     clearTimeout(timer);

@@ -123,7 +123,7 @@ export function knownKind(document: string, kind: string): EditableKind {
   if (isEditableKind(kind)) return kind;
   throw new CoreError(
     'CHUNK_KIND',
-    `document ${document}: it holds things of the kind ${JSON.stringify(kind)}, which this Stravel does not know; open it with the Stravel that wrote it`,
+    `document ${document}: it contains objects of the kind ${JSON.stringify(kind)}, which this Stravel does not know; open it with the Stravel that wrote it`,
     { document, kind },
   );
 }

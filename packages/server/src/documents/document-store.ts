@@ -94,7 +94,7 @@ function brokenLog(document: string, { id, sequence }: LoggedEdit, { operation, 
   return new CoreError(
     'LOG_BROKEN',
     `document ${document}: edit ${sequence} (${id}) does not fit what was there before it: ${what} is ${told(current)}, the edit found ${told(before)}; ` +
-      'restore a backup, and keep this folder for a look into it',
+      'restore a backup, and keep this folder so that the cause can be found',
     { document, edit: id, sequence },
   );
 }

@@ -162,7 +162,7 @@ export class EditService {
       const { mesh } = kits[kit];
       const inspection = await this.kits.of(mesh);
       if (!inspection)
-        throw new CoreError('EDIT_REFERENCE', `edit: kit ${kit} points at the mesh ${mesh}, which is not there`, {
+        throw new CoreError('EDIT_REFERENCE', `edit: kit ${kit} points at the mesh ${mesh}, which does not exist`, {
           kind: 'kit',
           id: kit,
         });

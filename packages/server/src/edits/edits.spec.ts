@@ -231,7 +231,7 @@ describe('the edit log over HTTP', () => {
         ...make('levelOrder', { id: 'one', rules: [], gains: [{ value: 'v', least: 3, most: 1 }], resets: [] }),
         id: 'one',
       }),
-    ).toContain('most must not be below least');
+    ).toContain('max must not be below min');
   });
 
   it('lets edits of different fields of one level both stand', async () => {
@@ -308,12 +308,12 @@ describe('the edit log over HTTP', () => {
       /block slab: .*enclose nothing/,
     ],
     [
-      'a piece that is not there',
+      'a piece that is missing',
       [{ document: 'own', kind: 'placement', id: 'p1', field: 'piece', before: 'pin', after: 'nail' }],
       /points at the piece nail/,
     ],
     [
-      'a stratum that is not there',
+      'a stratum that is missing',
       [
         {
           document: 'nowhere',

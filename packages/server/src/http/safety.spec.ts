@@ -57,7 +57,7 @@ describe('safety on loopback', () => {
     expect(response.headers.get('x-powered-by')).toBeNull();
   });
 
-  it('answers what is not there as a problem without a stack', async () => {
+  it('answers what is missing as a problem without a stack', async () => {
     const response = await test.get('/api/nothing');
     const text = await response.text();
     expect(response.status).toBe(404);

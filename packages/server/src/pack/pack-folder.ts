@@ -47,7 +47,7 @@ export class PackFolder {
     if (!(await stat(folder)).isDirectory()) throw fail('is not a folder');
     const names = (await readdir(folder)).filter((name) => name !== STAGING);
     if (names.length > 0 && !names.includes(MANIFEST_PATH))
-      throw fail('holds something that is no pack; choose an empty one');
+      throw fail('contains something that is not a pack; choose an empty one');
     await rm(join(folder, STAGING), { recursive: true, force: true });
     let earlier: string[] = [];
     if (names.length > 0) {

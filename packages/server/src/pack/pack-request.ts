@@ -42,6 +42,6 @@ export function keysFromAddress(text: unknown): string[] {
   if (text === undefined || text === '') return [];
   const keys = typeof text === 'string' ? text.split(',') : [];
   if (keys.length === 0 || keys.length > MAX_WITHOUT || !keys.every((key) => KEY.test(key)))
-    throw new HttpError(400, 'PACK_REQUEST', 'What is left out must be keys of levels with commas between them.');
+    throw new HttpError(400, 'PACK_REQUEST', 'Levels to leave out must be keys, separated by commas.');
   return keys;
 }

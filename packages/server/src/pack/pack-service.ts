@@ -230,5 +230,5 @@ function viewOf(records: StoredContent['records']): LevelScene['view'] {
 }
 
 function missingStratum(id: string): never {
-  throw new CoreError('STRATUM_MISSING', `pack: the stratum ${id} is not there`, { stratum: id });
+  throw new CoreError('STRATUM_MISSING', `pack: the stratum ${id} does not exist`, { stratum: id });
 }

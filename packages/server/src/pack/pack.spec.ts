@@ -146,7 +146,7 @@ describe('packing', () => {
   it('refuses a folder that is no folder, holds something else, or cannot be written, and writes nothing', async () => {
     writeFileSync(join(folder, 'notes.txt'), 'mine');
     await expect(pack()).rejects.toThrow(
-      `pack: the folder ${folder} holds something that is no pack; choose an empty one`,
+      `pack: the folder ${folder} contains something that is not a pack; choose an empty one`,
     );
     await expect(pack(join(folder, 'notes.txt'))).rejects.toThrow(
       `pack: the folder ${join(folder, 'notes.txt')} is not a folder`,
@@ -187,7 +187,7 @@ describe('packing', () => {
       { ...level, field: 'bounds', before: bounds as unknown as Json, after: null },
     ];
     await test.post('/api/collections/small/edits', edit(unsound));
-    await expect(pack()).rejects.toThrow('pack: the check found 1 error, the first: Nothing stands in one');
+    await expect(pack()).rejects.toThrow('pack: the check found 1 error, the first: Nothing is in one');
     expect(readFileSync(join(folder, 'manifest.json'), 'utf8')).toBe(manifest);
     const { findings } = (await (await test.get('/api/collections/small/pack/check')).json()) as {
       findings: { code: string }[];
@@ -289,7 +289,7 @@ describe('meshes sent by a page', () => {
     );
     expect(await answer.json()).toMatchObject({
       title: 'EDIT_REFERENCE',
-      detail: `edit: kit kit points at the mesh ${name}, which is not there`,
+      detail: `edit: kit kit points at the mesh ${name}, which does not exist`,
     });
   });
 

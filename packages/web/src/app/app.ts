@@ -34,6 +34,8 @@ import { Seam } from './shell/seam';
 import { SeamDesks } from './shell/seam-desks';
 import { StartHere } from './start-here';
 import { whenIdle } from './when-idle';
+import { Guide } from './guide/guide';
+import { GuidePanel } from './guide/guide-panel';
 import { Workspace } from './workspace';
 
 /** A question that could not be loaded is asked again after so long. */
@@ -47,10 +49,13 @@ function fetchTheRest(): void {
   for (const rest of [import('./document/records/pattern-engine'), frameDialogs()]) rest.catch(() => undefined);
 }
 
+/** Where the guide tells of pages that are no desks. */
+const GUIDE_OF_PAGES: Readonly<Record<string, string>> = { findings: 'start/findings', devices: 'start/devices' };
+
 /** The frame round every desk: who, what, the seam, the foot. */
 @Component({
   selector: 'sv-app',
-  imports: [CountedPipe, MatMenuModule, RouterLink, RouterOutlet, Seam],
+  imports: [CountedPipe, GuidePanel, MatMenuModule, RouterLink, RouterOutlet, Seam],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './app.html',
   styleUrl: './app.scss',
@@ -73,6 +78,7 @@ export class App {
   readonly restoring = inject(Restoring);
   readonly desks = inject(SeamDesks).desks;
   readonly commands = inject(Commands);
+  readonly guide = inject(Guide);
   readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
   /** Levels that are not played: always one click away. */
@@ -90,6 +96,7 @@ export class App {
     this.commands.handle(EVERYWHERE, {
       find: { run: () => this.find(), enabled: this.isInside },
       keys: { run: () => this.keys() },
+      guide: { run: () => this.flipGuide() },
       undo: { run: () => this.edits.undo() },
       redo: { run: () => this.edits.redo() },
       'copy-address': { run: () => this.copyAddress() },
@@ -155,6 +162,15 @@ export class App {
     } catch {
       // Without leave to write, the address itself is shown to be copied by hand.
       this.notices.show(address);
+    }
+  }
+
+  /** Opens the guide at the page of the desk, or closes it. */
+  flipGuide(): void {
+    if (this.guide.shown() !== undefined) this.guide.close();
+    else {
+      const [page = 'start'] = readAddress(this.url().split('?')[0])?.path ?? [];
+      this.guide.open(GUIDE_OF_PAGES[page] ?? page);
     }
   }
 

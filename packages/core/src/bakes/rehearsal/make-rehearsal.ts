@@ -99,8 +99,8 @@ function unwatchedFinding({ id, level }: Rehearsal): Finding {
     severity: 'note',
     subject: id,
     place: { level },
-    message: 'No block lies in the level: what is underfoot is not known',
-    why: 'A rehearsal walks on blocks. Cells that come late are told all the same.',
+    message: 'The level has no blocks, so the floor under the walk is not known',
+    why: 'A rehearsal walks on blocks. Late cells are still reported.',
   });
 }
 
@@ -118,7 +118,7 @@ function rehearsalFindings(rehearsal: Rehearsal, device: Device, { late, gaps, f
         subject: `${rehearsal.id}.${gap.cell === null ? i + 1 : cellSubject(gap.cell)}`,
         place: { level, position: gap.from, line: [gap.from, gap.to] },
         message: isLate
-          ? `Nothing is underfoot for ${seconds(gap.toMs - gap.fromMs)} at ${place(gap.from)} ${on}: cell ${gap.cell} is not loaded`
+          ? `No floor under the walk for ${seconds(gap.toMs - gap.fromMs)} at ${place(gap.from)} ${on}: cell ${gap.cell} is not loaded`
           : `The path has no floor from ${place(gap.from)} to ${place(gap.to)}`,
         why: isLate
           ? 'A player falls through the level there.'
@@ -137,11 +137,11 @@ function rehearsalFindings(rehearsal: Rehearsal, device: Device, { late, gaps, f
         severity: 'warning',
         subject: `${rehearsal.id}.${cellSubject(key)}`,
         place: { level, position: worst.at },
-        message: `Cell ${key} is ${seconds(worst.lateMs)} late ${on}${times.length > 1 ? `, ${times.length} times` : ''}; one stood at ${place(worst.at)}`,
+        message: `Cell ${key} is ${seconds(worst.lateMs)} late ${on}${times.length > 1 ? `, ${times.length} times` : ''}; the walker was at ${place(worst.at)}`,
         why:
           worst.readyMs === null
-            ? 'One had left again before it came.'
-            : 'It appears in plain view. Load it from farther off, make it lighter, or go slower there.',
+            ? 'The walker had left before it was ready.'
+            : 'It appears in plain view. Load it from farther away, make it smaller, or go slower there.',
       }),
     );
   }
@@ -153,8 +153,8 @@ function rehearsalFindings(rehearsal: Rehearsal, device: Device, { late, gaps, f
         severity: 'error',
         subject: rehearsal.id,
         place: { level },
-        message: `${Math.round(figures.peakBytes / 1e6)} MB are resident at ${seconds(figures.peakMs)} ${on}; ${device.name} allows ${Math.round(device.budget.memoryBytes / 1e6)} MB`,
-        why: 'The walk alone holds more than the device has. Drop cells sooner, or cut smaller ones.',
+        message: `${Math.round(figures.peakBytes / 1e6)} MB peak memory at ${seconds(figures.peakMs)} ${on}; ${device.name} allows ${Math.round(device.budget.memoryBytes / 1e6)} MB`,
+        why: 'The walk alone needs more memory than the device has. Unload cells sooner, or cut smaller cells.',
       }),
     );
   }

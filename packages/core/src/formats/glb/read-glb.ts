@@ -102,11 +102,12 @@ function readMesh(
   note: (where: string, message: string) => void,
 ): MeshOfPiece {
   const name = nodes[0].getName() || mesh.getName() || `piece ${index + 1}`;
-  if (nodes.length > 1) note(name, `stands ${nodes.length} times in the file and comes in once; place it in Layout`);
+  if (nodes.length > 1)
+    note(name, `is used ${nodes.length} times in the file and is imported once; place it in Layout`);
   const m = nodes[0].getWorldMatrix();
   const map: LinearMap = [m[0], m[1], m[2], m[4], m[5], m[6], m[8], m[9], m[10]];
   if (map.some((value, i) => Math.abs(value - IDENTITY[i]) > 1e-6))
-    note(name, 'its turn and scale now stand in its vertices');
+    note(name, 'its rotation and scale are now applied to its vertices');
   const parts = mesh.listPrimitives().flatMap((primitive): MeshPart[] => {
     if (primitive.getMode() !== Primitive.Mode.TRIANGLES) {
       note(name, `a part of mode ${primitive.getMode()} is left out: only lists of triangles are drawn`);
@@ -170,7 +171,7 @@ function readTexture(texture: Texture, where: string, faults: ImportFault[]): Me
     faults.push({
       severity: 'error',
       where,
-      message: `its picture ${texture.getURI() || 'in the file'} is missing; the material comes in without it`,
+      message: `its picture ${texture.getURI() || 'in the file'} is missing; the material is imported without it`,
     });
     return undefined;
   }
@@ -179,7 +180,7 @@ function readTexture(texture: Texture, where: string, faults: ImportFault[]): Me
     faults.push({
       severity: 'error',
       where,
-      message: `is neither a PNG nor a JPEG that can be read (${mimeType || 'no type given'}); the material comes in without it`,
+      message: `is neither a PNG nor a JPEG that can be read (${mimeType || 'no type given'}); the material is imported without it`,
     });
     return undefined;
   }

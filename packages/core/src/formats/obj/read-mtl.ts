@@ -22,7 +22,7 @@ export function readMtl(text: string, file: string, faults: ImportFault[]): ObjM
       faults.push({
         severity: 'warning',
         where: `${file}, line ${i + 1}`,
-        message: `${key} stands before any newmtl and is left out`,
+        message: `${key} comes before any newmtl and is left out`,
       });
     else found[found.length - 1].values.set(key.toLowerCase(), rest);
   });

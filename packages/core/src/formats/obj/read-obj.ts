@@ -104,12 +104,12 @@ class ObjReader {
     }
   }
 
-  /** What is no number stays NaN, so that the check of the mesh finds what uses it. */
+  /** What is not a number stays NaN, so that the check of the mesh finds what uses it. */
   private numbers(words: readonly string[], count: number, out: number[]): void {
     for (let k = 1; k <= count; k++) {
       // A texture may have one coordinate only.
       const value = words[k] === undefined ? (out === this.coordinates ? 0 : NaN) : Number(words[k]);
-      if (!Number.isFinite(value)) this.fail(`“${words[k] ?? ''}” is no number`);
+      if (!Number.isFinite(value)) this.fail(`“${words[k] ?? ''}” is not a number`);
       out.push(value);
     }
   }

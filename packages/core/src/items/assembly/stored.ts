@@ -35,7 +35,7 @@ export const STORED_ASSEMBLY: StoredSpec<'assembly'> = {
         { type: ['object', 'null'] },
         {
           name: 'use-patches',
-          message: 'what a use has otherwise must be as the thing itself could be',
+          message: 'what a use changes must be allowed for the object itself',
           holds: (table) => isUsePatchTable(table, all),
         },
       ),

@@ -8,7 +8,7 @@ const IDS = idUses<Link>({ emitter: { to: 'item' }, target: { to: 'item' } });
 export const LINK: ItemSpec<'link'> = {
   words: { one: 'link', many: 'links' },
   traits: { ...STANDING, linked: false },
-  optional: {},
+  optional: { order: true },
   ...NOWHERE,
   ids: (fields, each) => overIds(fields, each, IDS),
 };

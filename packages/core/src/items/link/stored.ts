@@ -1,11 +1,12 @@
-import { LINK_EVENTS } from '../../model/link';
-import { text, oneOf, finite, flag } from '../../fields/field';
-import { id, values } from '../../fields/known-fields';
+import { LINK_EVENTS, compareLinks } from '../../model/link';
+import { text, oneOf, finite, flag, later } from '../../fields/field';
+import { id, order, values } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_LINK: StoredSpec<'link'> = {
   packed: {
     list: 'links',
+    compare: compareLinks,
     of: ({ id, emitter, event, who, once, delaySeconds, action, target, arguments: given }) => ({
       id,
       emitter,
@@ -28,5 +29,6 @@ export const STORED_LINK: StoredSpec<'link'> = {
     action: text({ min: 1, max: 200 }),
     target: id(),
     arguments: values(),
+    order: later(order()),
   }),
 };

@@ -18,12 +18,12 @@ export const STORED_PATCH: StoredSpec<'patch'> = {
   rules: (all) => [
     {
       name: 'patch-id',
-      message: 'a patch must be named after its thing and its level',
+      message: 'a local change must be named after its object and its level',
       holds: ({ id: own, level, target }) => own === patchId(level, target),
     },
     {
       name: 'patch-fields',
-      message: 'what a patch changes must be as the thing itself could be',
+      message: 'what a local change sets must be allowed for the object itself',
       holds: (patch) => holdsPatch(patch, all),
     },
   ],

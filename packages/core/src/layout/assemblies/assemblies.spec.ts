@@ -110,7 +110,7 @@ describe('assemblies laid out', () => {
     ]);
   });
 
-  it('leave uses of what is not there, or holds itself', () => {
+  it('leave uses of what is missing, or holds itself', () => {
     const looped = new Map([
       ['snake', { ...EMPTY_CONTENT, marker: [marker('head', [0, 0, 0])], assembly: [use('tail', 'snake')] }],
     ]);
@@ -169,7 +169,7 @@ describe('what a use has otherwise', () => {
   const onUse = (to: AssemblyUse, operations: readonly Operation[]): Operation[] =>
     operationsOnUse('base', to, operationsForOne(assemblyOfUse(to, itemOf), operations));
 
-  it('moves, hides and adds things there alone, and is gone without a trace when it is taken back', () => {
+  it('moves, hides and adds things there only, and is gone without a trace when it is taken back', () => {
     const plain = use('u', 'bay');
     const moved = applied(plain, onUse(plain, [change('block', 'jamb', 'position', [-1, 0, 0], [-1.5, 0, 0])]));
     const hidden = applied(

@@ -46,7 +46,7 @@ export function withAssemblies(
       if (count > MAX_LAID)
         throw new CoreError(
           'ASSEMBLY_TOO_LARGE',
-          `assembly: those of one stratum come to more than ${MAX_LAID} things`,
+          `assembly: those of one stratum come to more than ${MAX_LAID} objects`,
           { assembly: use.assembly },
         );
       addItems(laid, once, kind);

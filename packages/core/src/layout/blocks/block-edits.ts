@@ -131,7 +131,7 @@ export function hollowBlock(block: BlockShape, wallMetres: number): ShapedBlock[
   if (!(wallMetres > 0) || !hollow || hollow.cubicMetres < MIN_CUBIC_METRES) {
     throw new CoreError(
       'HOLLOW_TOO_THICK',
-      `hollow: walls of ${wallMetres} m leave nothing hollow; the block is ${thinnestText(solid)} m thin`,
+      `walls: a thickness of ${wallMetres} m leaves no space inside; the block is ${thinnestText(solid)} m thick`,
     );
   }
   return needed.flatMap((at, n) => {

@@ -171,7 +171,7 @@ describe('hollowing', () => {
     expect(() => hollowBlock(shape(boxPlanes([4, 1, 4])), 0.5)).toThrow(
       expect.objectContaining({
         code: 'HOLLOW_TOO_THICK',
-        message: expect.stringContaining('1.00 m thin') as string,
+        message: expect.stringContaining('1.00 m thick') as string,
       }) as Error,
     );
     expect(() => hollowBlock(shape(boxPlanes([4, 1, 4])), 0)).toThrow(

@@ -23,8 +23,8 @@ function assemblyFindings({ level, strata }: LevelContent): Finding[] {
         severity: 'error',
         subject: id,
         place: { level: level.id, stratum: stratum.id, item: id, position },
-        message: `An assembly of ${level.name} is not laid out: ${assembly} is not there, or holds itself`,
-        why: 'Nothing of it is in the level. Undo its deletion, replace it by another, or delete this use.',
+        message: `An assembly of ${level.name} is not placed: ${assembly} was deleted, or contains itself`,
+        why: 'None of it is in the level. Undo its deletion, replace it, or delete this use.',
       }),
     ),
   );

@@ -91,8 +91,8 @@ export function sameContentFindings(content: LevelContent): Finding[] {
       severity: 'warning',
       subject: last.id,
       place: { level: content.level.id, stratum: last.stratum, item: last.id, position },
-      message: `The same thing stands ${items.length} times at ${position.map((value) => toMicro(Math.round(value * 100) / 100)).join(', ')} in ${content.level.name}: in ${where.join(' and ')}`,
-      why: 'It is drawn and loaded twice and nobody sees the second one; a change of one leaves the other behind. Remove all but one.',
+      message: `The same object is placed ${items.length} times at ${position.map((value) => toMicro(Math.round(value * 100) / 100)).join(', ')} in ${content.level.name}: in ${where.join(' and ')}`,
+      why: 'It is drawn and loaded twice and nobody sees the second one; a change to one misses the other. Remove all but one.',
     });
   });
 }

@@ -38,7 +38,7 @@ export function linkFindings({ level, strata }: LinkedLevel): Finding[] {
           'LINK_END_MISSING',
           'error',
           `The link ${text} leads nowhere: ${gone} is not in the level`,
-          'It was deleted, set aside or stands in a stratum that is not in the stack. Choose another end, or delete the link.',
+          'It was deleted, parked, or is in a stratum that the level does not use. Choose another target, or delete the link.',
         ),
       ];
     }
@@ -48,8 +48,8 @@ export function linkFindings({ level, strata }: LinkedLevel): Finding[] {
         tell(
           'LINK_NEVER',
           'warning',
-          `The link ${text} can never fire: ${never}`,
-          'A link that nothing can set off does nothing in the game. Choose an event that its emitter has, or switch the emitter on.',
+          `The link ${text} can never be triggered: ${never}`,
+          'A link that nothing triggers does nothing in the game. Choose an event that its emitter has, or switch the emitter on.',
         ),
       ];
     if (looping.has(link.id)) {
@@ -57,8 +57,8 @@ export function linkFindings({ level, strata }: LinkedLevel): Finding[] {
         tell(
           'LINK_LOOP',
           'warning',
-          `The link ${text} sets itself off again, over ${looping.get(link.id) ?? 0} links`,
-          'Links that fire each other never come to rest. Let one of them fire once only, or lead it elsewhere.',
+          `The link ${text} triggers itself again through ${looping.get(link.id) ?? 0} links`,
+          'Links that trigger each other never stop. Make one of them work only once, or give it another target.',
         ),
       ];
     }

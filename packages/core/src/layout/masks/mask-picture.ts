@@ -118,14 +118,14 @@ function checkHeader(bytes: Uint8Array): void {
   if (!isChunk)
     throw new CoreError(
       'MASK_PICTURE_TYPE',
-      `picture: its ${bytes.length} bytes do not begin as those of a PNG; save it as PNG and take it again`,
+      `picture: its ${bytes.length} bytes do not start like a PNG; save it as PNG and choose it again`,
     );
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const [width, height] = [view.getUint32(16), view.getUint32(20)];
   if (width < 1 || height < 1 || width > MAX_MASK_SIDE || height > MAX_MASK_SIDE) {
     throw new CoreError(
       'MASK_PICTURE_SIZE',
-      `picture: says that it is ${width} by ${height} pixels, a mask has 1 to ${MAX_MASK_SIDE} a side; scale it down and take it again`,
+      `picture: says that it is ${width} by ${height} pixels, a mask has 1 to ${MAX_MASK_SIDE} a side; scale it down and choose it again`,
       {
         width,
         height,

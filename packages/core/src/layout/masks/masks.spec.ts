@@ -337,9 +337,9 @@ describe('a survey', () => {
     const survey = (bodyMetres: number, to: [number, number]): string =>
       surveyMask({ mask, from: [11.25, 20.75], to: [to], bodyMetres, narrowMetres: 1 }, context).ways[0].fault;
     expect(survey(0.5, [13.75, 22.75])).toBe('');
-    expect(survey(1, [13.75, 22.75])).toContain('no way');
-    expect(survey(0.5, [13.75, 24.25])).toContain('no way');
-    expect(survey(0.5, [3, 3])).toContain('goal: it lies beside the mask');
+    expect(survey(1, [13.75, 22.75])).toContain('No route');
+    expect(survey(0.5, [13.75, 24.25])).toContain('No route');
+    expect(survey(0.5, [3, 3])).toContain('goal: it is outside the mask');
     expect(survey(4, [13.75, 22.75])).toContain('start: it is solid or too narrow there');
     failsWith('MASK_BODY', () => survey(0, [13.75, 22.75]));
   });

@@ -74,7 +74,7 @@ export function surveyMask(
   if (!(bodyMetres > 0 && narrowMetres > 0))
     throw new CoreError(
       'MASK_BODY',
-      `mask: a body of ${bodyMetres} m and passages of ${narrowMetres} m must be above 0`,
+      `mask: a player width of ${bodyMetres} m and passages of ${narrowMetres} m must be above 0`,
     );
   const bitmap = bitmapOfMask(mask);
   const { open } = bitmap;
@@ -90,10 +90,10 @@ export function surveyMask(
   const start = from && pixelFor(mask, bitmap, fits, from, body);
   const reach = typeof start === 'number' ? maskReach(bitmap, fits, start, context) : undefined;
   const ways = (from ? to : []).map((goal): MaskWay => {
-    if (typeof start === 'string') return noWay(`The body cannot stand at the start: ${start}.`);
+    if (typeof start === 'string') return noWay(`The player does not fit at the start: ${start}.`);
     const end = pixelFor(mask, bitmap, fits, goal, body);
-    if (typeof end === 'string') return noWay(`The body cannot stand at the goal: ${end}.`);
-    if (!reach || reach.costs[end] < 0) return noWay('There is no way that the body fits through.');
+    if (typeof end === 'string') return noWay(`The player does not fit at the goal: ${end}.`);
+    if (!reach || reach.costs[end] < 0) return noWay('No route is wide enough for the player.');
     const pixels = reach.wayTo(end);
     const points = Array.from({ length: pixels.length / 2 }, (_unused, i) =>
       metres(pixels[i * 2] + 0.5, pixels[i * 2 + 1] + 0.5),
@@ -142,7 +142,7 @@ function pixelFor(
   body: number,
 ): number | string {
   const [px, pz] = [(x - mask.position[0]) * mask.pixelsPerMetre, (z - mask.position[2]) * mask.pixelsPerMetre];
-  if (px < 0 || pz < 0 || px >= columns || pz >= rows) return 'it lies beside the mask';
+  if (px < 0 || pz < 0 || px >= columns || pz >= rows) return 'it is outside the mask';
   const reach = Math.ceil(body);
   let found = -1;
   let least = Infinity;

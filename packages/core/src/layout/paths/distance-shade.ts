@@ -30,7 +30,7 @@ const MAX_SIDE = 128;
 export function distanceShade({ path, low, high }: DistanceShadeInput, context: RunContext): DistanceShade {
   const [width, depth] = [high[0] - low[0], high[1] - low[1]];
   if (!(width > 0 && depth > 0 && width < Infinity && depth < Infinity))
-    throw new CoreError('SHADE_AREA', `shade: from ${low.join(', ')} to ${high.join(', ')} m lies nothing`);
+    throw new CoreError('SHADE_AREA', `shade: from ${low.join(', ')} to ${high.join(', ')} m there is nothing`);
   const cellMetres = Math.max(width, depth) / MAX_SIDE;
   const [columns, rows] = [Math.max(1, Math.ceil(width / cellMetres)), Math.max(1, Math.ceil(depth / cellMetres))];
   const flat = {

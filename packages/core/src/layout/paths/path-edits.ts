@@ -18,7 +18,7 @@ export function resamplePath(path: Path, spacingMetres: number, mostKnots: numbe
   const pieces = pathPieces(path);
   const lengths = pieces.map((piece) => lengthOfPiece(piece));
   const total = lengths.reduce((sum, length) => sum + length, 0);
-  if (!(total > 0)) throw new CoreError('PATH_EMPTY', `resample: all ${path.knots.length} knots stand in one place`);
+  if (!(total > 0)) throw new CoreError('PATH_EMPTY', `resample: all ${path.knots.length} knots are in one place`);
   // Fewer than three knots enclose nothing: a short closed path is spaced narrower.
   const spacing = path.closed ? Math.min(spacingMetres, total / 3) : spacingMetres;
   const steps = Math.floor(total / spacing + 1e-9);

@@ -25,7 +25,7 @@ export function readSquare(
   | { readonly square?: undefined; readonly fault: string } {
   if (text === HOLE || text === '') return { square: undefined };
   const match = SQUARE.exec(text);
-  if (!match) return { fault: `“${text}” is no square; write a code of the legend, then ^height, *visits, @link` };
+  if (!match) return { fault: `“${text}” is not a square; write a code of the legend, then ^height, *visits, @link` };
   const [, code, height, visits, label] = match as unknown as [
     string,
     string,

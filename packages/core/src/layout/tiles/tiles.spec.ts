@@ -90,7 +90,7 @@ describe('squares as text', () => {
     ]);
     expect(faults.map(({ row, column, message }) => [row, column, message.slice(0, 12)])).toEqual([
       [1, 2, '“dragon” is '],
-      [2, 1, '“f*” is no s'],
+      [2, 1, '“f*” is not '],
     ]);
     expect(readSquares('f', []).faults[0].message).toContain('which is empty');
   });
@@ -104,7 +104,7 @@ describe('squares as text', () => {
     ]);
   });
 
-  it('of a row that is not there are holes', () => {
+  it('of a row that is missing are holes', () => {
     expect(squaresOfRow(undefined, 2)).toEqual(['.', '.']);
     expect(squaresOfRow('f g h', 2)).toEqual(['f', 'g']);
   });

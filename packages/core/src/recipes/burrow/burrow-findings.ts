@@ -26,7 +26,7 @@ export function burrowFindings(recipe: BurrowRecipe, figures: BurrowFigures): Fi
         code: 'SECTION_CUT',
         place: { ...place, position: figures.unreachedAt },
         message: `${recipe.name}: no way from its spawn to ${counted(figures.unreachedSquares, 'open square')}`,
-        why: 'Pinned walls stand across the cave, or lie apart from it since the seed changed. Move them or remove their pins.',
+        why: 'Pinned walls block the cave, or are away from it since the seed changed. Move them or remove their pins.',
       }),
     );
   }

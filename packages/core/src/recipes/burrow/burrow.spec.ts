@@ -276,7 +276,7 @@ describe('a section', () => {
     expect(chamber.figures).toMatchObject({ unreachedSquares: 2, unreachedAt: [5, 0, 5] });
   });
 
-  it('keeps a moved wall where it was put, and a hidden one away, under another seed', () => {
+  it('keeps a moved wall where it was put, and a hidden one away, under new seed', () => {
     const walls = carved(recipe()).blocks.filter(({ id }) => rectangleOfWall('r', id));
     const [moved, hidden] = [walls[2], walls[5]].map(({ id }) => rectangleOfWall('r', id) ?? fail());
     const pins: WallPin[] = [

@@ -13,7 +13,7 @@ export const BURROW: RecipeSpec<'burrow'> = {
     position: {
       as: 'corner',
       words: 'corner',
-      means: 'of least x and z, on the floor',
+      means: 'of min X and Z, on the floor',
       usual: [-32, 0, -24],
     },
     columns: {
@@ -66,7 +66,7 @@ export const BURROW: RecipeSpec<'burrow'> = {
     },
     birthChance: {
       as: 'number',
-      words: 'birth chance',
+      words: 'split chance',
       means: 'that a walker splits in two after its turn',
       least: 0,
       most: 1,
@@ -76,7 +76,7 @@ export const BURROW: RecipeSpec<'burrow'> = {
     },
     mostWalkers: {
       as: 'number',
-      words: 'walkers, at most',
+      words: 'max walkers',
       means: 'how many walk in turn once they have split',
       least: 1,
       most: 1000,
@@ -129,7 +129,7 @@ export const BURROW: RecipeSpec<'burrow'> = {
       markers,
       line: `${figures.walls} walls, ${figures.openSquares} of ${figures.squares} squares open`,
       told: [
-        { words: 'open squares', count: figures.openSquares, of: { count: figures.wantedSquares, words: 'asked for' } },
+        { words: 'open squares', count: figures.openSquares, of: { count: figures.wantedSquares, words: 'target' } },
         { words: 'steps walked', count: figures.steps },
         { words: 'walkers at the end', count: figures.walkers },
         { words: 'wall blocks', count: figures.walls },

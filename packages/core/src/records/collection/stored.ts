@@ -57,7 +57,7 @@ const groupTemplate = (): Field<GroupTemplate> =>
       ),
       {
         name: 'parents',
-        message: 'a part must stand in one that comes before it',
+        message: 'a part must be inside one that comes before it',
         holds: (parts) => parts.every(({ parent }, i) => parent === null || parent < i),
       },
     ),
@@ -99,7 +99,7 @@ export const STORED_COLLECTION: StoredRecordSpec<'collection'> = {
     legend: later(
       ruled<readonly SquareCode[]>(list(squareCode(), { max: MAX_CODES }), {
         name: 'legend',
-        message: 'each code may stand in it once',
+        message: 'each code may be in it once',
         holds: (codes) => new Set(codes.map(({ code }) => code)).size === codes.length,
       }),
     ),

@@ -47,7 +47,10 @@ const unlockRule = (): Field<UnlockRule> =>
       value: shape<RuleOf<'value'>>({ kind: oneOf(['value']), value: id(), least: finite(-1e12, 1e12) }),
     },
     UNLOCK_RULE_JSON,
-    { name: 'rule', message: 'must be an unlock rule: start, code, after levels, or a carried value and its least' },
+    {
+      name: 'rule',
+      message: 'must be an unlock rule: start, code, after levels, or a carried value and its threshold',
+    },
   );
 
 export const STORED_LEVEL_ORDER: StoredRecordSpec<'levelOrder'> = {
@@ -64,7 +67,7 @@ export const STORED_LEVEL_ORDER: StoredRecordSpec<'levelOrder'> = {
         },
         {
           name: 'gain',
-          message: 'most must not be below least',
+          message: 'max must not be below min',
           holds: ({ least, most, field }) => Boolean(field) || least <= most,
         },
       ),

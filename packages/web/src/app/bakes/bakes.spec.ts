@@ -218,7 +218,7 @@ describe('bakes of the page', () => {
     for (let i = 0; i <= 20000; i++) many.tables.block.set(`b${i}`, block(i));
     document = many;
     expect(await bakes.bake('hall')).toBeUndefined();
-    expect(bakes.failure()).toMatch(/at most 20000 blocks that hide, the level has 20001/);
+    expect(bakes.failure()).toMatch(/at most 20000 blocks that block view, the level has 20001/);
     expect(runs).toEqual([]);
   });
 
@@ -356,7 +356,7 @@ describe('what is open of a bake', () => {
     expect(stateOfOpen(listed('unknown', 'a', null), 'a')).toBe('unknown');
   });
 
-  it('gives way to what was baked of the level as it stands, and to nothing else', () => {
+  it('gives way to what was baked of the level current, and to nothing else', () => {
     expect(isToBeOpened(undefined, undefined)).toBe(false);
     expect(isToBeOpened(listed('none', null, 'b'), undefined)).toBe(false);
     expect(isToBeOpened(listed('stale', 'a', 'b'), undefined)).toBe(true);

@@ -28,7 +28,7 @@ export interface WaitingPieces {
   readonly read: ReadPieces;
 }
 
-/** Reads files into kits and makes detail chains. It goes on while one works elsewhere. */
+/** Reads files into kits and makes detail LODs. It goes on while one works elsewhere. */
 @Injectable({ providedIn: 'root' })
 export class KitWork {
   private readonly api = inject(ApiClient);
@@ -85,9 +85,9 @@ export class KitWork {
             setRecordField('piece', same, 'steps', plainJson([step])),
           );
       }
-      await this.edits.commit(`take ${counted(pieces.length, 'piece')} into ${kit?.name ?? kitName}`, operations);
+      await this.edits.commit(`import ${counted(pieces.length, 'piece')} into ${kit?.name ?? kitName}`, operations);
       this.waiting.set(undefined);
-      this.done.set(`${counted(pieces.length, 'piece')} came into ${kit?.name ?? kitName}.`);
+      this.done.set(`${counted(pieces.length, 'piece')} was imported into ${kit?.name ?? kitName}.`);
       return id;
     });
   }
@@ -96,7 +96,7 @@ export class KitWork {
     this.waiting.set(undefined);
   }
 
-  /** Makes chains for some pieces of a kit. */
+  /** Makes LODs for some pieces of a kit. */
   async buildChains(kit: Kit, pieces: readonly Piece[], options: ChainOptions): Promise<void> {
     if (pieces.length === 0) return;
     this.done.set('');
@@ -118,7 +118,7 @@ export class KitWork {
       }
       if (mesh !== kit.mesh)
         await this.edits.commit(
-          pieces.length === 1 ? `build the chain of ${pieces[0].name}` : `build ${pieces.length} chains`,
+          pieces.length === 1 ? `build the LODs of ${pieces[0].name}` : `build ${pieces.length} LODs`,
           operations,
         );
       const short = built.chains.filter(({ missingSteps }) => missingSteps > 0);

@@ -7,12 +7,12 @@ import type { ComputeAnswer, ComputeRequest, WorkerMessage } from './protocol';
 /** Progress is told at most this often, milliseconds. */
 const TELL_EVERY_MS = 50;
 /** Bytes of bakes that are kept for those that need them. */
-const MOST_CACHED_BYTES = 256e6;
+const MAX_CACHED_BYTES = 256e6;
 
 /** What a worker does with what it is told and asked, one after the other. */
 export class WorkerSide {
   private readonly held = new HeldDocuments();
-  private readonly cache = new BakeCache(MOST_CACHED_BYTES);
+  private readonly cache = new BakeCache(MAX_CACHED_BYTES);
   private readonly exchange = new SectionExchange(this.cache);
   private readonly tasks = createPageTasks(this.cache, this.held, this.exchange);
   /** What is in hand; the next waits for it, as progress and results of one are never mixed with another's. */

@@ -12,7 +12,7 @@ const TOLD: Readonly<Record<string, string>> = {
   Escape: 'Esc',
 };
 /** More keys than this on one line are told by the first and the last. */
-const MOST_ON_A_LINE = 4;
+const MAX_ON_A_LINE = 4;
 
 /** What a key press is told as: with Shift first, then without, as a letter is the same key with it unless a command says otherwise. */
 export function pressed(event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey'>): string[] {
@@ -57,7 +57,7 @@ export function keyLines({ commands, notes = [] }: CommandGroup): { readonly key
   return [
     ...lines.map(({ keys, text }) => ({
       text,
-      keys: keys.length > MOST_ON_A_LINE ? `${keys[0]} … ${keys[keys.length - 1]}` : keys.join(' '),
+      keys: keys.length > MAX_ON_A_LINE ? `${keys[0]} … ${keys[keys.length - 1]}` : keys.join(' '),
     })),
     ...notes,
   ];

@@ -3,8 +3,8 @@ import type { CommandSpec, Handler } from './command';
 /** What every desk with a plate can do. */
 export const PLATE_COMMANDS = [
   { id: 'frame', text: 'bring into view', keys: ['F'] },
-  { id: 'storey-down', text: 'storey down, up', keys: ['['] },
-  { id: 'storey-up', text: 'storey down, up', keys: [']'] },
+  { id: 'storey-down', text: 'storey down, up', keys: [','] },
+  { id: 'storey-up', text: 'storey down, up', keys: ['.'] },
 ] as const satisfies readonly CommandSpec[];
 
 /** Handlers of the keys that move what is in hand by steps: left, up, right and down on the plan, and in height. */

@@ -21,13 +21,14 @@ import { Ask } from '../ui/ask';
 import { NumberField } from '../ui/number-field';
 import { Workspace } from '../workspace';
 import { copyOfDevice, deleteDevice, devicesInOrder, newDevice } from './device-edits';
+import { Help } from '../guide/help';
 
 const MAX_NAME_LENGTH = 200;
 
 /** The simulated devices of the collection: limits and speeds, by which every figure is judged. */
 @Component({
   selector: 'sv-devices-page',
-  imports: [NumberField],
+  imports: [Help, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './devices-page.html',
   styleUrl: './devices-page.scss',

@@ -67,7 +67,7 @@ describe('opening documents', () => {
   it('says so when there is something of a kind that this page does not know', async () => {
     index = { sequence: 5, chunks: [{ kind: 'reef', chunk: 0, count: 1 }] };
     await expect(registry.stratum('st')).rejects.toThrow(
-      'The document st holds things of a kind that this page does not know: reef. Reload it.',
+      'The document st contains objects of a kind that this page does not know: reef. Reload it.',
     );
     // It may be asked for again.
     index = { sequence: 5, chunks: [{ kind: 'marker', chunk: 0, count: 1 }] };

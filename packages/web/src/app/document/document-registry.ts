@@ -243,5 +243,7 @@ export class DocumentRegistry {
 
 /** A page that leaves out what it does not know would show less than there is. */
 function unknownKind(document: string, kind: string): Error {
-  return new Error(`The document ${document} holds things of a kind that this page does not know: ${kind}. Reload it.`);
+  return new Error(
+    `The document ${document} contains objects of a kind that this page does not know: ${kind}. Reload it.`,
+  );
 }

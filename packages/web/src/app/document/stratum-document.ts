@@ -31,7 +31,7 @@ export interface LaidAssemblies {
 }
 
 /** So many changes are remembered for those that have an older version. */
-const MOST_REMEMBERED = 2000;
+const MAX_REMEMBERED = 2000;
 
 let loads = 0;
 
@@ -154,13 +154,13 @@ export class StratumDocument {
 
   private tell(change: StratumChange): void {
     this.version += 1;
-    if (change.whole || change.items.length > MOST_REMEMBERED) {
+    if (change.whole || change.items.length > MAX_REMEMBERED) {
       this.journal = [];
       this.journalFrom = this.version;
     } else {
       for (const { kind, id } of change.items) this.journal.push({ version: this.version, kind, id });
-      if (this.journal.length > 2 * MOST_REMEMBERED) {
-        this.journalFrom = this.journal[this.journal.length - MOST_REMEMBERED].version;
+      if (this.journal.length > 2 * MAX_REMEMBERED) {
+        this.journalFrom = this.journal[this.journal.length - MAX_REMEMBERED].version;
         this.journal = this.journal.filter((one) => one.version > this.journalFrom);
       }
     }

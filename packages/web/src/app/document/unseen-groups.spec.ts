@@ -17,7 +17,7 @@ const seen = (hidden: Partial<typeof ALL_GROUPS>) =>
   );
 
 describe('groups that are not drawn', () => {
-  it('are those set aside, those hidden and all in them, or all but one that is shown alone', () => {
+  it('are those parked, those hidden and all in them, or all but one that is solo', () => {
     expect(seen({})).toEqual(['a', 'b', undefined]);
     expect(seen({ hidden: new Set(['a']) })).toEqual([undefined]);
     expect(seen({ alone: 'b' })).toEqual(['b']);

@@ -162,7 +162,7 @@ describe('EditLog', () => {
     // What can't be asked for stays to be taken back, and is told.
     whole = () => Promise.reject(new Error('no server'));
     await log.undo();
-    expect([log.refused()?.reason, log.nextUndo()]).toEqual(['It can’t be taken back now. no server', 'one']);
+    expect([log.refused()?.reason, log.nextUndo()]).toEqual(['It can’t be undone now. no server', 'one']);
     // This page has what it did itself.
     await log.redo();
     await log.settled();
@@ -272,7 +272,9 @@ describe('EditLog', () => {
     fate = { stands: false, last: undefined };
     await log.commit('rename', [operation('x', 'mine')]);
     await tick();
-    expect(await log.settle('mine')).toMatch(/^The level was deleted, and how it was is not known here any more\./);
+    expect(await log.settle('mine')).toMatch(
+      /^The level was deleted, and its earlier state is not known here any more\./,
+    );
     expect([log.conflict()?.waiting.edit.label, kept.length]).toEqual(['rename', 1]);
     fate = { stands: false, last: { id: 'a', name: 'x', code: 'C' } };
     answer = good;

@@ -52,7 +52,7 @@ export class EditLog {
   private person = '';
   private asking: Promise<void> | undefined;
   /** Gives the id of the person whose edits these are; set by the page's frame. */
-  askName: () => Promise<string> = () => Promise.reject(new Error('no one can be asked for a name'));
+  askName: () => Promise<string> = () => Promise.reject(new Error('there is nobody to ask for a name'));
   private events: LogEvents | undefined;
   private sending = false;
   private timer: ReturnType<typeof setTimeout> | undefined;
@@ -189,7 +189,7 @@ export class EditLog {
       try {
         edit ??= await this.api.edit(this.collection, head.id);
       } catch (error) {
-        this.tell(head.label, `It can’t be taken back now. ${errorText(error)}`);
+        this.tell(head.label, `It can’t be undone now. ${errorText(error)}`);
         return;
       }
       await this.commit(head.label, invertOperations(edit.operations), head.id);

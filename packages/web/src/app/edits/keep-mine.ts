@@ -31,7 +31,7 @@ export function keepMine(
     const { stands, last } = field !== null && now === null ? fateOf(operation) : { stands: true, last: undefined };
     if (!stands && !last)
       return {
-        fault: `The ${kind} was deleted, and how it was is not known here any more. Keep the newer state, or ask whoever deleted it to undo that first.`,
+        fault: `The ${kind} was deleted, and its earlier state is not known here any more. Keep the newer state, or ask whoever deleted it to undo that first.`,
       };
     if (!stands && last) {
       restored.set(key, { at: kept.length, record: applyOperation(last, operation) ?? last });

@@ -23,6 +23,7 @@ import { Workspace } from '../workspace';
 import { AcceptDialog, type Accepted } from './accept-dialog';
 import { FindingsHome } from './findings-home';
 import { ItemFix } from './item-fix';
+import { Help } from '../guide/help';
 
 type Line =
   | { readonly kind: 'cause'; readonly id: string; readonly code: string; readonly count: number }
@@ -31,7 +32,7 @@ type Line =
 /** The one home of findings: by cause, filtered, accepted or fixed one by one or together. */
 @Component({
   selector: 'sv-findings-page',
-  imports: [ScrollingModule],
+  imports: [Help, ScrollingModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './findings-page.html',
   styleUrl: './findings-page.scss',

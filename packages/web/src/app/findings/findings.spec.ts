@@ -244,9 +244,9 @@ describe('findings', () => {
     await one.fix([unusable('cave.c1r1w1d1')]);
     await one.fix([unusable('gone')]);
     expect(told).toEqual([
-      'use.b is flat: The block stands in the assembly bay, for all that use it. Open the assembly in Layout to delete it there. And 1 more.',
+      'use.b is flat: The block is part of the assembly bay, shared by all its uses. Choose Edit for all in Layout to delete it there. And 1 more.',
       'cave.c1r1w1d1 is flat: The block is made by the recipe Grotto. Change the recipe on the Sections desk.',
-      'gone is flat: The block is not there any more. Bake the level again.',
+      'gone is flat: The block was deleted. Bake the level again.',
     ]);
     expect(shared).toHaveLength(1);
   });

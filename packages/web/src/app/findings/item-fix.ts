@@ -40,8 +40,8 @@ export class ItemFix {
       if (recipe) return `The block is made by the recipe ${recipe.name}. Change the recipe on the Sections desk.`;
       const use = [...assemblyUses.values()].find(({ id }) => block.startsWith(`${id}.`));
       if (use)
-        return `The block stands in the assembly ${this.tables().stratum[use.assembly]?.name ?? use.assembly}, for all that use it. Open the assembly in Layout to delete it there.`;
+        return `The block is part of the assembly ${this.tables().stratum[use.assembly]?.name ?? use.assembly}, shared by all its uses. Choose Edit for all in Layout to delete it there.`;
     }
-    return 'The block is not there any more. Bake the level again.';
+    return 'The block was deleted. Bake the level again.';
   }
 }

@@ -11,11 +11,11 @@ const VIEWS: readonly PlateViews[] = ['plan', 'both', 'model'];
   imports: [NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <button class="chip" title="Storey down [" aria-label="Storey down" (click)="view.step(-1)">▾</button>
+    <button class="chip" title="Storey down ," aria-label="Storey down" (click)="view.step(-1)">▾</button>
     <sv-number-field label="Lowest height shown, metres" [value]="shown().bottom" (kept)="view.put({ bottom: $event })" />
     <span class="soft">up</span>
     <sv-number-field label="Height of a storey, metres" [least]="0.1" [value]="shown().storeyMetres" (kept)="view.put({ storeyMetres: $event })" />
-    <button class="chip" title="Storey up ]" aria-label="Storey up" (click)="view.step(1)">▴</button>
+    <button class="chip" title="Storey up ." aria-label="Storey up" (click)="view.step(1)">▴</button>
     @for (one of all; track one) {
       <button class="plain" [class.strong]="shown().views === one" [attr.aria-pressed]="shown().views === one" (click)="view.put({ views: one })">{{ one }}</button>
     }

@@ -172,7 +172,7 @@ describe('picking', () => {
     expect(picks.alongRay([0, 1, 0], [-1, 0, 0])).toEqual([]);
   });
 
-  it('gives a placement six faces that hold its bounds, and nothing to a piece that is gone', () => {
+  it('gives a placement six faces that hold its bounds, and nothing to a piece that was deleted', () => {
     const document = documentOf({
       kind: 'placement',
       item: { id: 'p', piece: 'rack', position: [1, 2, 3], turn: [30, 20, 10], scale: [2, 1, 1] },

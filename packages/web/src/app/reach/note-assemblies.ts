@@ -28,7 +28,7 @@ export function noteAssemblies(tables: RecordTables, operations: readonly Operat
     if (itself !== undefined)
       throw new CoreError(
         'ASSEMBLY_IN_ITSELF',
-        `${tables.stratum[itself].name} cannot stand in ${stratum.name}: it would hold itself`,
+        `${tables.stratum[itself].name} cannot be placed in ${stratum.name}: it would contain itself`,
         { assembly: itself },
       );
     const known = stratum.assemblies ?? [];

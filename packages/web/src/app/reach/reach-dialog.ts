@@ -23,7 +23,7 @@ const MAX_NAMED = 12;
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>{{ data.isWhole ? 'Change it in all levels?' : 'Where does this change belong?' }}</h2>
+    <h2 mat-dialog-title>{{ data.isWhole ? 'Change it in all levels?' : 'Which levels should change?' }}</h2>
     <mat-dialog-content>
       <p>{{ data.stratum }} is shared by {{ data.levels.length }} levels:</p>
       <ul>
@@ -36,17 +36,16 @@ const MAX_NAMED = 12;
       }
       <p class="soft">
         @if (data.isWhole) {
-          What a recipe makes is the same wherever its stratum is shared. To have it otherwise in {{ data.level }}, let it part ways with {{ data.stratum }} on the Layout desk.
+          What a recipe makes is the same wherever its stratum is shared. To change it in {{ data.level }}, make a separate copy of {{ data.stratum }} on the Layout desk.
         } @else {
-          For {{ data.level }} alone, the change is kept as a patch: the others keep what they have. What you choose here holds for this stratum until you change it beside the
-          tools.
+          For {{ data.level }} only, it becomes a local change: the other levels stay as they are. Your choice is kept for this stratum until you change it below the strata.
         }
       </p>
     </mat-dialog-content>
     <mat-dialog-actions>
-      <button class="chip" mat-dialog-close cdkFocusInitial>Leave it</button>
+      <button class="chip" mat-dialog-close cdkFocusInitial>Cancel</button>
       @if (!data.isWhole) {
-        <button class="chip" mat-dialog-close="one">{{ data.level }} alone</button>
+        <button class="chip" mat-dialog-close="one">{{ data.level }} only</button>
       }
       <button class="chip strong" mat-dialog-close="all">All {{ data.levels.length }} levels</button>
     </mat-dialog-actions>

@@ -64,7 +64,7 @@ const SWITCHES = [
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Close</button>
-      <button class="chip strong" [disabled]="rules() === data.rules" (click)="dialog.close(rules())">Keep these rules</button>
+      <button class="chip strong" [disabled]="rules() === data.rules" (click)="dialog.close(rules())">Save rules</button>
     </mat-dialog-actions>
   `,
   styles: `

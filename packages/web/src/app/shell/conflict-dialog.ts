@@ -36,7 +36,7 @@ import { Dialog } from '../ui/dialog';
       }
     </mat-dialog-content>
     <mat-dialog-actions>
-      <button class="chip" (click)="settle('theirs')">Keep the newer</button>
+      <button class="chip" (click)="settle('theirs')">Keep newer</button>
       <button class="chip strong" (click)="settle('mine')">Keep mine</button>
     </mat-dialog-actions>
   `,

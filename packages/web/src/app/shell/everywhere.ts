@@ -6,14 +6,15 @@ export const EVERYWHERE = {
   id: 'everywhere',
   label: 'Everywhere',
   commands: [
-    { id: 'find', text: 'find anything by its name', keys: ['/'] },
+    { id: 'find', text: 'find anything by name', keys: ['/'] },
     { id: 'keys', text: 'this list', keys: ['?'] },
+    { id: 'guide', text: 'guide beside the work', keys: ['F1'], when: 'always', isFound: true },
     { id: 'undo', text: 'undo', keys: ['Ctrl Z'], when: 'not typing' },
     { id: 'redo', text: 'redo', keys: ['Ctrl Shift Z'], when: 'not typing' },
     { id: 'copy-address', text: 'copy address of this view', isFound: true },
   ],
   // What is in the foreground hears it.
-  notes: [{ keys: 'Esc', text: 'close, let go' }],
+  notes: [{ keys: 'Esc', text: 'close, clear selection' }],
 } as const satisfies CommandGroup;
 
 /** Going to a desk by its number on the seam. */

@@ -11,7 +11,7 @@ import { Dialog } from '../ui/dialog';
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Keys</h2>
+    <h2 mat-dialog-title>Shortcuts</h2>
     <mat-dialog-content>
       <div class="sheet">
         @for (group of groups; track group.label) {

@@ -31,7 +31,7 @@ export class Restoring {
       await this.edits.settled();
       const preview = await this.api.previewRestore(collection.id, archive);
       if (preview.operations === 0) {
-        this.notices.show(`${collection.name} holds all that already: nothing would change.`, 6000);
+        this.notices.show(`${collection.name} already has all of it: nothing would change.`, 6000);
         return;
       }
       const text = `${preview.changes.map(changesText).join('. ')}. All of it becomes one edit that you can undo.${looseText(preview.loose)}`;
@@ -47,7 +47,7 @@ export class Restoring {
       )
         return;
       await this.api.restoreInto(collection.id, archive, preview.edit, await this.edits.personAsked());
-      this.notices.show(`${archive.name} was restored into ${collection.name}. Undo takes it back.`, 8000);
+      this.notices.show(`${archive.name} was restored into ${collection.name}. You can undo it.`, 8000);
     });
   }
 

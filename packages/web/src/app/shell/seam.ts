@@ -20,7 +20,7 @@ export interface SeamDesk extends DeskStatus {
         <a [routerLink]="pathOf()(desk.path)" routerLinkActive="here" ariaCurrentWhenActive="page" [attr.aria-keyshortcuts]="'Alt+' + desk.key">
           <span>{{ desk.name }}</span>
           @if (desk.text) {
-            <span class="says mono" [class.over]="desk.tone === 'over'" [class.near]="desk.tone === 'near'">{{ desk.text }}</span>
+            <span class="status mono" [class.over]="desk.tone === 'over'" [class.near]="desk.tone === 'near'">{{ desk.text }}</span>
           }
         </a>
       }
@@ -63,15 +63,15 @@ export interface SeamDesk extends DeskStatus {
     a.here::before {
       border-left-color: var(--kiln);
     }
-    .says {
+    .status {
       font-weight: 400;
       font-size: 11.5px;
       color: var(--soft-ink);
     }
-    .says.over {
+    .status.over {
       color: var(--over);
     }
-    .says.near {
+    .status.near {
       color: var(--near);
     }
   `,

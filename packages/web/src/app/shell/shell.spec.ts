@@ -177,7 +177,7 @@ describe('the shell', () => {
     );
     const button = (name: string) =>
       [...element.querySelectorAll('button')].find(({ textContent }) => textContent === name);
-    button('Keep the newer')?.click();
+    button('Keep newer')?.click();
     await fixture.whenStable();
     button('Keep mine')?.click();
     await fixture.whenStable();
@@ -226,7 +226,7 @@ describe('the shell', () => {
       links.map((link) => [
         link.getAttribute('href'),
         link.getAttribute('aria-keyshortcuts'),
-        link.querySelector('.says')?.className ?? '',
+        link.querySelector('.status')?.className ?? '',
       ]),
     ).toEqual([
       ['/c/works/sets', 'Alt+1', 'says mono'],

@@ -5,7 +5,7 @@ import { Dialog } from './dialog';
 export interface LossData {
   readonly title: string;
   readonly text: string;
-  /** Who loses what, a line each. */
+  /** What will be lost, a line each. */
   readonly losses: readonly string[];
   readonly command: string;
 }
@@ -19,14 +19,14 @@ export interface LossData {
     <h2 mat-dialog-title>{{ data.title }}</h2>
     <mat-dialog-content>
       <p>{{ data.text }}</p>
-      <ul tabindex="0" role="group" aria-label="Who loses what">
+      <ul tabindex="0" role="group" aria-label="What will be lost">
         @for (line of data.losses; track $index) {
           <li>{{ line }}</li>
         }
       </ul>
     </mat-dialog-content>
     <mat-dialog-actions>
-      <button class="chip" mat-dialog-close cdkFocusInitial>Leave it</button>
+      <button class="chip" mat-dialog-close cdkFocusInitial>Cancel</button>
       <button class="chip strong" [mat-dialog-close]="true">{{ data.command }}</button>
     </mat-dialog-actions>
   `,

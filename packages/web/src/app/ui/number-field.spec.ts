@@ -70,7 +70,7 @@ describe('a number field', () => {
     expect(fixture.componentInstance.kept).toEqual([]);
   });
 
-  it('tells what it would be while it is typed, and that nothing is tried where that is no number or taken back', async () => {
+  it('tells what it would be while it is typed, and that nothing is tried where that is not a number or taken back', async () => {
     for (const text of ['3', '3 + 0.5', '3 +', '30']) type(text);
     await press('Escape');
     await press('Escape');

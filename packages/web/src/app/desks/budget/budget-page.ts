@@ -23,6 +23,8 @@ import { ThemeChart, type ChartBar } from '../../ui/theme-chart';
 import { Workspace } from '../../workspace';
 import { FigureParts, type FigurePart } from './parts/figure-parts';
 import { budgetActions, budgetFeature } from './store/budget-store';
+import { Help } from '../../guide/help';
+import { FirstVisit } from '../../guide/first-visit';
 
 const COLUMNS: readonly RowsColumn[] = [
   { name: 'No', width: '26px' },
@@ -38,7 +40,7 @@ const COLUMNS: readonly RowsColumn[] = [
 /** The Budget desk: every level against the chosen device. */
 @Component({
   selector: 'sv-budget-page',
-  imports: [CoreSample, FigureParts, MatProgressBarModule, RowCells, RowsTable, ThemeChart],
+  imports: [FirstVisit, Help, CoreSample, FigureParts, MatProgressBarModule, RowCells, RowsTable, ThemeChart],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './budget-page.html',
   styleUrl: './budget-page.scss',
@@ -145,7 +147,7 @@ export class BudgetPage {
     effect(() => {
       this.workspace.footLeft.set([
         `${this.rows().length} levels with figures, ${this.without()} without content`,
-        'counts every stratum, switched off or not',
+        'Counts switched-off strata too',
       ]);
       this.workspace.footRight.set([
         this.bakes.staleCount() > 0 ? `${this.bakes.staleCount()} stale` : 'all bakes fresh',
@@ -242,11 +244,11 @@ function textOf(measure: Measure, { state }: HeldFigure): string {
   }
   switch (state) {
     case 'known':
-      return 'From its worst pocket, all round, largest cause first.';
+      return 'From its worst pocket, in 360°, largest cause first.';
     case 'stale':
       return 'From its worst pocket before the level changed last. Bake it again to know.';
     case 'bound':
-      return 'All its content at its nearest step of detail: no place can show more. Bake it to know the worst pocket.';
+      return 'All its content in full detail: no place can show more. Bake it to know the worst pocket.';
     case 'not known':
       return 'Not known: all its content together would be over. Bake it to know the worst pocket.';
   }

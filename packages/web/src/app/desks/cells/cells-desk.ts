@@ -188,7 +188,7 @@ export class CellsDesk {
     if (!device) {
       if (knots.length > 0) this.waiting.keep({ level: level.id, knots, floorMetres });
       this.failure.set(
-        `There is no device to walk with. ${knots.length > 0 ? 'The path is kept: it becomes a walk as soon as there is one. ' : ''}Add one on the Devices page.`,
+        `There is no device to walk with. ${knots.length > 0 ? 'The path is kept and becomes a walk as soon as you add one. ' : ''}Add one on the Devices page.`,
       );
       return;
     }
@@ -222,7 +222,7 @@ export class CellsDesk {
     const device = this.device();
     if (!level || !grid || !walk || this.progress()) return;
     if (!device) {
-      this.failure.set(`The device of ${walk.name} is not there any more. Choose another.`);
+      this.failure.set(`The device of ${walk.name} was deleted. Choose another.`);
       return;
     }
     await this.rehearsing.rehearse(level.id, walk.id);

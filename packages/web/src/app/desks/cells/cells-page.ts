@@ -34,6 +34,8 @@ import { CellsDesk } from './cells-desk';
 import { drawWalk, measureOf, paintCells } from './cells-drawing';
 import { CELL_MEASURES, cellsActions } from './store/cells-store';
 import { WaitingPath } from './waiting-path';
+import { Help } from '../../guide/help';
+import { FirstVisit } from '../../guide/first-visit';
 
 const SNAP_METRES = 0.5;
 /** Rows over which loads are spread in the timeline. */
@@ -44,7 +46,17 @@ const MAX_FIRED = 40;
 /** The Cells desk: a level cut into cells, and a rehearsal of what is there when. */
 @Component({
   selector: 'sv-cells-page',
-  imports: [CountedPipe, LevelDesk, LevelSwitcher, LineChart, MatProgressBarModule, NumberField, PlateControls],
+  imports: [
+    FirstVisit,
+    Help,
+    CountedPipe,
+    LevelDesk,
+    LevelSwitcher,
+    LineChart,
+    MatProgressBarModule,
+    NumberField,
+    PlateControls,
+  ],
   providers: [levelView({ desk: 'cells', bottom: -1.5, storeyMetres: 30 }), CellsDesk, WaitingPath],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cells-page.html',
@@ -199,9 +211,9 @@ export class CellsPage {
         cut && grid
           ? [
               `${cut.cells.length} cells of ${grid.sizeMetres} m`,
-              `${cut.straddlers.length} things straddle`,
+              `${cut.straddlers.length} cross a border`,
               `${cut.residentThings.length} too large for a cell`,
-              'counts every stratum, switched off or not',
+              'Counts switched-off strata too',
             ]
           : ['not cut into cells'],
       );

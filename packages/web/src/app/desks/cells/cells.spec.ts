@@ -143,7 +143,7 @@ describe('the Cells desk', () => {
   it('says when the device of a walk is gone', async () => {
     TestBed.inject(Store).dispatch(recordsActions.loaded({ tables: { ...tables, device: {} } }));
     await desk.rehearse();
-    expect([desk.failure(), posted]).toEqual(['The device of Along is not there any more. Choose another.', []]);
+    expect([desk.failure(), posted]).toEqual(['The device of Along was deleted. Choose another.', []]);
   });
 
   it('gives the walk in hand another path, or makes a first walk', async () => {
@@ -214,7 +214,7 @@ describe('the Cells desk', () => {
 
   it('tells cells by bytes, triangles or things, and lets go of the old level’s', () => {
     const cell = { memoryBytes: 7, triangles: 5, blocks: 1, placements: 2 };
-    expect([measureOf(cell, 'bytes'), measureOf(cell, 'triangles'), measureOf(cell, 'things')]).toEqual([7, 5, 3]);
+    expect([measureOf(cell, 'bytes'), measureOf(cell, 'triangles'), measureOf(cell, 'objects')]).toEqual([7, 5, 3]);
     const store = TestBed.inject(Store);
     store.dispatch(cellsActions.cellChosen({ cell: '1,2' }));
     store.dispatch(cellsActions.levelOpened());

@@ -9,11 +9,11 @@ export const CELLS_DESK = {
   routes: () => import('./routes').then(({ CELLS_ROUTES }) => CELLS_ROUTES),
   commands: [
     { id: 'path', text: 'draw a path', keys: ['P'] },
-    { id: 'keep-path', text: 'keep the path', keys: ['Enter'] },
-    { id: 'drop-knot', text: 'take back the last point of the path', keys: ['Backspace'] },
+    { id: 'keep-path', text: 'save the path', keys: ['Enter'] },
+    { id: 'drop-knot', text: 'remove the last point of the path', keys: ['Backspace'] },
     { id: 'rehearse', text: 'rehearse', keys: ['R'], isFound: true },
     ...PLATE_COMMANDS,
-    { id: 'let-go', text: 'cancel, let go', keys: ['Esc'] },
+    { id: 'let-go', text: 'cancel, clear selection', keys: ['Esc'] },
   ],
   status: () => {
     const here = bakesHere();

@@ -72,7 +72,7 @@ export class DetailDesk {
   async setView(field: keyof ViewSettings, value: number): Promise<void> {
     const settings = Object.values(this.tables().collection).at(0);
     if (settings)
-      await this.edits.commit('change the picture that detail is chosen for', [
+      await this.edits.commit('change the camera that LODs are chosen for', [
         setRecordField('collection', settings, 'view', { ...this.view(), [field]: value }),
       ]);
   }

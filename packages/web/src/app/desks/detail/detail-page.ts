@@ -16,6 +16,8 @@ import { DETAIL_DESK } from './manifest';
 import { DetailDesk } from './detail-desk';
 import { ImportReportPanel } from './parts/import-report';
 import { detailActions } from './store/detail-store';
+import { Help } from '../../guide/help';
+import { FirstVisit } from '../../guide/first-visit';
 
 /** A length: 5.64 mm, 27.2 m. */
 const lengthText = (metres: number): string =>
@@ -24,7 +26,7 @@ const lengthText = (metres: number): string =>
 /** The Detail desk: pieces come in, and get versions for farther off. */
 @Component({
   selector: 'sv-detail-page',
-  imports: [ImportReportPanel, LineChart, MatProgressBarModule, NumberField, PieceView],
+  imports: [FirstVisit, Help, ImportReportPanel, LineChart, MatProgressBarModule, NumberField, PieceView],
   providers: [DetailDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './detail-page.html',
@@ -84,7 +86,7 @@ export class DetailPage {
         stepped: true,
       },
       {
-        name: 'step shown',
+        name: 'LOD shown',
         points: [
           { x: distances[this.shownStep()], y: points[points.length - 1].y },
           { x: distances[this.shownStep()], y: piece.steps[0].triangles },
@@ -146,10 +148,10 @@ export class DetailPage {
     effect(() => {
       const pieces = this.desk.pieces();
       const chained = pieces.filter(({ steps }) => steps.length > 1).length;
-      this.workspace.footLeft.set([`${pieces.length} pieces, ${chained} with a chain`]);
+      this.workspace.footLeft.set([`${pieces.length} pieces, ${chained} with LODs`]);
       const view = this.desk.view();
       this.workspace.footRight.set([
-        `${view.fieldOfViewDegrees}° · ${view.pictureHeightPixels} px high · ${view.errorPixels} px off`,
+        `${view.fieldOfViewDegrees}° · ${view.pictureHeightPixels} px high · ${view.errorPixels} px error allowed`,
       ]);
     });
   }

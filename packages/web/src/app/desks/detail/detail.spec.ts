@@ -111,7 +111,7 @@ describe('the Detail desk', () => {
         { id: expect.any(String) as string, kit: 'works', name: 'lid', bounds, steps: [step] },
       ],
     ]);
-    expect([desk.work.waiting(), desk.work.done()]).toEqual([undefined, '2 pieces came into Works kit.']);
+    expect([desk.work.waiting(), desk.work.done()]).toEqual([undefined, '2 pieces was imported into Works kit.']);
   });
 
   it('makes a new kit when asked, and keeps what waits when something fails', async () => {
@@ -141,7 +141,7 @@ describe('the Detail desk', () => {
       Promise.resolve({
         glb: new Uint8Array(),
         chains: [
-          { name: 'cart', steps, missingSteps: 4, why: 'its last step has 5 triangles, too few to take any away' },
+          { name: 'cart', steps, missingSteps: 4, why: 'its coarsest LOD has 5 triangles, too few to reduce further' },
         ],
       } satisfies BuiltChains);
     await desk.buildChains([piece('cart')], { steps: 5, ratio: 0.5 });
@@ -150,7 +150,7 @@ describe('the Detail desk', () => {
       ['piece', 'cart', 'steps', steps],
     ]);
     expect(desk.work.done()).toBe(
-      '1 chain built; cart can’t get all 5 steps: its last step has 5 triangles, too few to take any away.',
+      '1 chain built; cart can’t get all 5 steps: its coarsest LOD has 5 triangles, too few to reduce further.',
     );
     answers['build-chains'] = () => Promise.reject(new CoreError('CANCELLED', 'cancelled'));
     await desk.buildChains([piece('cart')], { steps: 5, ratio: 0.5 });

@@ -5,7 +5,7 @@ const STEPS = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9] as const;
 type StepCommand = `step-${(typeof STEPS)[number]}`;
 const stepCommands = STEPS.map((step) => ({
   id: `step-${step}` as StepCommand,
-  text: 'show a step',
+  text: 'show an LOD',
   keys: [String(step)],
 }));
 
@@ -15,7 +15,7 @@ export const DETAIL_DESK = {
   namesLevel: false,
   routes: () => import('./routes').then(({ DETAIL_ROUTES }) => DETAIL_ROUTES),
   commands: [
-    { id: 'build', text: 'build the chain of the piece', keys: ['B'] },
+    { id: 'build', text: 'build the LODs of the piece', keys: ['B'] },
     ...stepCommands,
     { id: 'edges', text: 'edges on, off', keys: ['W'] },
     { id: 'cancel', text: 'cancel', keys: ['Esc'] },

@@ -29,6 +29,7 @@ import { Workspace } from '../../workspace';
 import { AssembliesDesk } from './kinds/assembly/assemblies-desk';
 import { LAYOUT_KINDS, itemsNamed } from './editing/item-edits';
 import { LAYOUT_DESK } from './manifest';
+import { LinksDesk } from './links/links-desk';
 import { LayoutDesk } from './editing/layout-desk';
 import { LayoutTools } from './tools/layout-tools';
 import { PieceStrip } from './parts/piece-strip';
@@ -42,6 +43,7 @@ import { layoutActions } from './store/layout-store';
 import { TOOL_COMMANDS, type LayoutTool } from './store/layout-tools';
 import { PlanTools } from './tools/plan-tools';
 import { LAYOUT_SERVICES } from './services';
+import { FirstVisit } from '../../guide/first-visit';
 
 const TOOLS = TOOL_COMMANDS.map(({ id }) => id);
 
@@ -51,7 +53,7 @@ const MAX_ADDRESSED = 50;
 /** The Layout desk: one level, its strata, what stands in them. */
 @Component({
   selector: 'sv-layout-page',
-  imports: [LayoutTools, LevelDesk, PieceStrip, SelectionSide, SideColumn],
+  imports: [FirstVisit, LayoutTools, LevelDesk, PieceStrip, SelectionSide, SideColumn],
   providers: [levelView({ desk: 'layout', bottom: -0.5, storeyMetres: 3 }), LAYOUT_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-page.html',
@@ -88,6 +90,7 @@ export class LayoutPage {
   private readonly plate = computed(() => this.levelDesk()?.plate());
 
   readonly tools = inject(PlanTools);
+  private readonly links = inject(LinksDesk);
   private readonly surface = inject(PlanSurface);
 
   readonly hidden = computed(() => {
@@ -213,7 +216,7 @@ export class LayoutPage {
       );
       this.workspace.footLeft.set([
         `${this.desk.selected().length} selected of ${count}`,
-        isAssembly || reach > 1 ? `reach: ${counted(reach, 'level')}` : 'reach: this level only',
+        isAssembly || reach > 1 ? `Changes affect ${counted(reach, 'level')}` : 'Changes affect this level only',
       ]);
       this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`, this.cursor()]);
     });
@@ -225,11 +228,13 @@ export class LayoutPage {
 
   pointer(pointer: PlanPointer): void {
     this.cursor.set(`${pointer.x.toFixed(1)}, ${pointer.z.toFixed(1)}`);
-    this.tools.pointer(pointer);
+    if (this.links.pointing() === undefined) this.tools.pointer(pointer);
+    else if (pointer.phase === 'up') this.links.pointAt(pointer.hits().at(0));
   }
 
   modelPicked({ hits, event }: { hits: PickItem[]; event: PointerEvent }): void {
     const hit = hits.find((item) => !isMade(item.stratum) && !this.desk.isItemLocked(item));
+    if (this.links.pointAt(hit)) return;
     this.desk.pick(hit, event.shiftKey);
   }
 
@@ -250,7 +255,7 @@ export class LayoutPage {
   }
 
   private letGo(): void {
-    if (this.tools.cancel()) return;
+    if (this.links.stopPointing() || this.tools.cancel()) return;
     this.dispatch(
       this.state().tool === 'select' ? layoutActions.selectionDropped() : layoutActions.toolChosen({ tool: 'select' }),
     );

@@ -9,19 +9,19 @@ export const LAYOUT_DESK = {
   routes: () => import('./routes').then(({ LAYOUT_ROUTES }) => LAYOUT_ROUTES),
   commands: [
     ...TOOL_COMMANDS,
-    { id: 'finish', text: 'end what is drawn corner by corner', keys: ['Enter'] },
+    { id: 'finish', text: 'finish the outline', keys: ['Enter'] },
     { id: 'nudge-left', text: 'nudge by a grid step', keys: ['←'] },
     { id: 'nudge-up', text: 'nudge by a grid step', keys: ['↑'] },
     { id: 'nudge-right', text: 'nudge by a grid step', keys: ['→'] },
     { id: 'nudge-down', text: 'nudge by a grid step', keys: ['↓'] },
     { id: 'raise', text: 'raise, lower by a grid step', keys: ['PgUp'] },
     { id: 'lower', text: 'raise, lower by a grid step', keys: ['PgDn'] },
-    { id: 'turn-left', text: 'turn by 15°', keys: ['Q'] },
-    { id: 'turn-right', text: 'turn by 15°', keys: ['E'] },
+    { id: 'turn-left', text: 'rotate by 15°', keys: ['Q'] },
+    { id: 'turn-right', text: 'rotate by 15°', keys: ['E'] },
     { id: 'duplicate', text: 'duplicate', keys: ['Ctrl D'] },
     { id: 'delete', text: 'delete', keys: ['Delete', 'Backspace'] },
     ...PLATE_COMMANDS,
-    { id: 'let-go', text: 'cancel, let go', keys: ['Esc'] },
+    { id: 'let-go', text: 'cancel, clear selection', keys: ['Esc'] },
   ],
   // The browser's own copy and paste, and a key that is held.
   notes: [

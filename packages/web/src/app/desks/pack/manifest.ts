@@ -1,4 +1,5 @@
 import { inject } from '@angular/core';
+import { counted } from '@stravel/core';
 import type { Desk } from '../../desk/desk';
 import { PackCheck } from '../../findings/pack-check';
 
@@ -15,7 +16,7 @@ export const PACK_DESK = {
     const check = inject(PackCheck);
     return () => {
       const errors = check.findings().filter(({ severity }) => severity === 'error').length;
-      return { text: errors > 0 ? `${errors} in the way` : '', tone: 'over' };
+      return { text: errors > 0 ? counted(errors, 'error') : '', tone: 'over' };
     };
   },
   // What the target refuses is put right on the desk that it comes from.

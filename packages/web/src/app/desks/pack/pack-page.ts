@@ -18,6 +18,8 @@ import { RowCells, RowsTable, type RowsColumn } from '../../ui/rows-table';
 import { Workspace } from '../../workspace';
 import { PACK_DESK } from './manifest';
 import { packActions, packFeature } from './store/pack-store';
+import { Help } from '../../guide/help';
+import { FirstVisit } from '../../guide/first-visit';
 
 /** What a pack's job tells when it is done. */
 interface PackTold {
@@ -45,7 +47,7 @@ const COLUMNS: readonly RowsColumn[] = [
 /** The Pack desk: the target's rules, and the files that the game loads. */
 @Component({
   selector: 'sv-pack-page',
-  imports: [CountedPipe, MatProgressBarModule, RowCells, RowsTable],
+  imports: [FirstVisit, Help, CountedPipe, MatProgressBarModule, RowCells, RowsTable],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './pack-page.html',
   styleUrl: './pack-page.scss',
@@ -87,7 +89,7 @@ export class PackPage {
           isEmpty: level.strata.length === 0,
           isLeftOut: without.has(level.key),
           faults: this.readiness.faultsOf()(level.id),
-          sight: bakes ? (bakes.sight.state === 'fresh' ? 'fresh' : 'baked on the way') : 'no content, left out',
+          sight: bakes ? (bakes.sight.state === 'fresh' ? 'fresh' : 'will be baked first') : 'no content, left out',
           errors: errors.get(level.id) ?? 0,
         };
       });
@@ -98,11 +100,11 @@ export class PackPage {
   readonly errors = computed(() => this.check.findings().filter(({ severity }) => severity === 'error'));
   readonly rules = computed(() => [
     ['units', 'metres, Y up'],
-    ['nodes of pieces', 'neither moved, turned nor scaled'],
+    ['nodes of pieces', 'no transform'],
     ['scale of placements', `${this.target.scale[0]} to ${this.target.scale[1]}`],
     ['size of pieces', `${this.target.pieceMetres[0]} to ${this.target.pieceMetres[1]} m`],
     ['textures', `in the file, at most ${this.target.mostTexturePixels} pixels`],
-    ['names', 'no two alike as file names, none reserved'],
+    ['names', 'unique as file names, none reserved'],
     ['triangles of a piece', `at most ${countText(this.target.mostPieceTriangles)}`],
     ['materials of a piece', `at most ${this.target.mostPieceMaterials}`],
     ['placements of a level', `at most ${countText(this.target.mostPlacements)}`],
@@ -133,7 +135,7 @@ export class PackPage {
     effect(() => {
       this.workspace.footLeft.set([
         `${this.rows().length} levels`,
-        'packs every stratum that is not set aside, switched off or not',
+        'Packs switched-off strata too, but nothing parked',
       ]);
       this.workspace.footRight.set([this.target.name]);
     });

@@ -216,7 +216,7 @@ export class SectionsDesk {
       return;
     }
     if (!squares) {
-      this.notices.show('Floor, ceiling and the rim behind a pinned wall can’t be pinned, only walls.', 4000);
+      this.notices.show('Only walls can be pinned, not the floor, the ceiling or the rim behind a pinned wall.', 4000);
       return;
     }
     const pin: Pin = { id: newId(), recipe: held.recipe.id, ...squares, ...over };

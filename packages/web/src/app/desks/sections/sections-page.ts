@@ -33,13 +33,15 @@ import { SECTIONS_DESK } from './manifest';
 import { RecipeForm } from './parts/recipe-form';
 import { SectionsDesk } from './sections-desk';
 import { sectionsActions } from './store/sections-store';
+import { Help } from '../../guide/help';
+import { FirstVisit } from '../../guide/first-visit';
 
 const SNAP_METRES = 0.25;
 
 /** The Sections desk: parts of a level that a recipe makes, and the hand edits that stay. */
 @Component({
   selector: 'sv-sections-page',
-  imports: [LevelDesk, LevelSwitcher, MatProgressBarModule, PlateControls, RecipeForm, TitleCasePipe],
+  imports: [FirstVisit, Help, LevelDesk, LevelSwitcher, MatProgressBarModule, PlateControls, RecipeForm, TitleCasePipe],
   providers: [levelView({ desk: 'sections', bottom: -0.5, storeyMetres: 3 }), SectionsDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sections-page.html',
@@ -128,7 +130,7 @@ export class SectionsPage {
       const reach = this.desk.reached();
       this.workspace.footLeft.set([
         made?.section?.line ?? 'no section',
-        reach > 1 ? `reach: ${reach} levels` : 'reach: this level only',
+        reach > 1 ? `Changes affect ${reach} levels` : 'Changes affect this level only',
       ]);
       this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`]);
     });

@@ -80,11 +80,11 @@ describe('the Sections desk', () => {
     await desk.hideWall('r.floor');
     expect([pins(), told]).toEqual([
       [],
-      ['Floor, ceiling and the rim behind a pinned wall can’t be pinned, only walls.'],
+      ['Only walls can be pinned, not the floor, the ceiling or the rim behind a pinned wall.'],
     ]);
   });
 
-  it('takes another seed each time, and takes pins along when a burrow is deleted', async () => {
+  it('takes new seed each time, and takes pins along when a burrow is deleted', async () => {
     await desk.reseed();
     expect(desk.held()?.recipe.seed).not.toBe('one');
     await desk.hideWall('r.c1r1w1d1');

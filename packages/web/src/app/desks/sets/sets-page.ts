@@ -135,7 +135,7 @@ export class SetsPage {
     if (sorts.length === 0) return shelfRows(this.tree(), shelf);
     const column = this.allColumns().find(({ id }) => id === sorts[0].column);
     const levels = this.rows().flatMap((row) => heldAt(this.tables().level, row.id) ?? []);
-    return shelfInOrder(levels, `By ${column?.name ?? 'the view'}${sorts[0].descending ? ', falling' : ''}`, shelf);
+    return shelfInOrder(levels, `By ${column?.name ?? 'the view'}${sorts[0].descending ? ', descending' : ''}`, shelf);
   });
   readonly limit = computed(() => {
     const device = this.session.device();

@@ -78,7 +78,7 @@ describe('edits of levels and sets', () => {
     expect(moveSet(tables, tables.set['c'], -1)).toEqual([]);
   });
 
-  it('put a set into the bin with all that stands in it', () => {
+  it('put a set into the bin with everything in it', () => {
     expect(names(after(binSet(tables, tables.set['p'], '2026-01-01T00:00:00Z')))).toEqual([]);
   });
 });

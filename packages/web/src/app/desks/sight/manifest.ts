@@ -13,14 +13,14 @@ export const SIGHT_DESK = {
     { id: 'divider', text: 'draw a divider', keys: ['D'], isFound: true },
     { id: 'bake', text: 'bake', keys: ['B'], isFound: true },
     ...PLATE_COMMANDS,
-    { id: 'let-go', text: 'cancel, let go', keys: ['Esc'] },
+    { id: 'let-go', text: 'cancel, clear selection', keys: ['Esc'] },
   ],
   status: () => {
     const here = bakesHere();
     return () => {
       const sight = here()?.sight;
       if (sight?.summary && !sight.summary.closed && sight.summary.wayOut !== null)
-        return { text: 'leaks', tone: 'over' };
+        return { text: 'way out', tone: 'over' };
       return { text: sight ? BAKE_STATE_WORDS[sight.state] : '', tone: sight?.state === 'fresh' ? 'soft' : 'near' };
     };
   },

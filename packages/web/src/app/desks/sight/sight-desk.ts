@@ -97,7 +97,7 @@ export class SightDesk {
   standAt(x: number, z: number): void {
     const baked = this.baked();
     if (!baked) {
-      this.notices.show('Bake first: then the plan knows its pockets.', 5000);
+      this.notices.show('Bake first: visibility is not computed yet.', 5000);
       return;
     }
     const { bottom } = this.range();
@@ -108,7 +108,7 @@ export class SightDesk {
         return;
       }
     }
-    this.notices.show('Nobody can stand there: it lies inside a block, or cannot be reached from a spawn.', 5000);
+    this.notices.show('Nobody can stand here: inside a block, or out of reach of a spawn.', 5000);
   }
 
   async addDivider(from: PlanPoint, to: PlanPoint): Promise<void> {

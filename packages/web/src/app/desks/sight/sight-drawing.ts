@@ -1,6 +1,7 @@
 import type { Pocket, SightResult, Vector3 } from '@stravel/core';
 import type { PlateDrawing } from '../../plate/plate-drawing';
 import type { PlateColours } from '../../plate/plate-colours';
+import { drawWayOut } from './way-out-drawing';
 
 /** What is painted of a sight bake. */
 export interface SightPaint {
@@ -40,7 +41,7 @@ export function paintPockets(drawing: PlateDrawing, paint: SightPaint): void {
   });
 }
 
-/** Over both views: the pocket one stands in, openings of it, the way out of a leak. */
+/** Over both views: the pocket that a person stands in, its openings, the way out. */
 export function drawSight(drawing: PlateDrawing, paint: SightPaint, stand: Vector3 | null): void {
   const { context, colours, view } = drawing;
   if (view === 'model' && paint.standing >= 0) {
@@ -73,24 +74,7 @@ export function drawSight(drawing: PlateDrawing, paint: SightPaint, stand: Vecto
       context.stroke();
     }
   }
-  const way = paint.sight.wayOut;
-  if (way) {
-    context.strokeStyle = colours.over;
-    context.lineWidth = 2.5;
-    context.setLineDash([2, 5]);
-    tracePolygon(drawing, way.flat(), false);
-    context.stroke();
-    context.setLineDash([]);
-    const end = drawing.at(...way[way.length - 1]);
-    if (end) {
-      context.beginPath();
-      context.moveTo(end[0] - 6, end[1] - 6);
-      context.lineTo(end[0] + 6, end[1] + 6);
-      context.moveTo(end[0] + 6, end[1] - 6);
-      context.lineTo(end[0] - 6, end[1] + 6);
-      context.stroke();
-    }
-  }
+  drawWayOut(drawing, paint.sight);
   const at = stand && drawing.at(...stand);
   if (!at) return;
   context.fillStyle = colours.plate;

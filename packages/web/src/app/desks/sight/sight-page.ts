@@ -29,18 +29,31 @@ import { countText } from '../../ui/amount';
 import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
 import { FromHere, type FromHereRow } from './parts/from-here';
+import { WayOutCard } from './parts/way-out-card';
 import { WorstPockets } from './parts/worst-pockets';
 import { SIGHT_DESK } from './manifest';
 import { SightDesk } from './sight-desk';
 import { drawSight, paintPockets } from './sight-drawing';
 import { sightActions } from './store/sight-store';
+import { Help } from '../../guide/help';
+import { FirstVisit } from '../../guide/first-visit';
 
 const SNAP_METRES = 0.25;
 
 /** The Sight desk: what can be seen from where, and what it costs. */
 @Component({
   selector: 'sv-sight-page',
-  imports: [FromHere, LevelDesk, LevelSwitcher, MatProgressBarModule, PlateControls, WorstPockets],
+  imports: [
+    FirstVisit,
+    Help,
+    FromHere,
+    LevelDesk,
+    LevelSwitcher,
+    MatProgressBarModule,
+    PlateControls,
+    WayOutCard,
+    WorstPockets,
+  ],
   providers: [levelView({ desk: 'sight', bottom: -0.5, storeyMetres: 3 }), SightDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sight-page.html',
@@ -93,22 +106,27 @@ export class SightPage {
     const triangles = figures.pocketTriangles[standing];
     const rows: FromHereRow[] = [
       { name: 'pockets reached', value: sight.figures.reachedPockets, share: 1, tone: 'stone' },
-      { name: 'seen from here', value: seen, share: seen / Math.max(1, sight.figures.reachedPockets), tone: 'brine' },
       {
-        name: 'hidden from here',
+        name: 'visible from here',
+        value: seen,
+        share: seen / Math.max(1, sight.figures.reachedPockets),
+        tone: 'brine',
+      },
+      {
+        name: 'not visible from here',
         value: sight.figures.reachedPockets - seen,
         share: 1 - seen / Math.max(1, sight.figures.reachedPockets),
         tone: 'stone',
       },
-      { name: 'things in the level', value: figures.things, share: 1, tone: 'stone' },
+      { name: 'objects in the level', value: figures.things, share: 1, tone: 'stone' },
       {
-        name: 'things seen',
+        name: 'objects visible',
         value: figures.pocketThings[standing],
         share: figures.pocketThings[standing] / Math.max(1, figures.things),
         tone: 'brine',
       },
       {
-        name: 'triangles all round',
+        name: 'triangles in 360°',
         value: triangles,
         share: Math.min(1, triangles / (device?.budget.triangles ?? Math.max(1, triangles))),
         tone: 'kiln',
@@ -131,7 +149,7 @@ export class SightPage {
       { name: 'worst pocket', before: before.triangles, after: baked.figures.worst.at(0)?.triangles ?? 0 },
       { name: 'draw calls', before: before.drawCalls, after: baked.figures.worstDrawCalls?.drawCalls ?? 0 },
       { name: 'pockets', before: before.pockets, after: figures.reachedPockets },
-      { name: 'seeing pairs', before: before.pairs, after: figures.visiblePairs },
+      { name: 'visible pairs', before: before.pairs, after: figures.visiblePairs },
     ];
   });
   readonly dividers = computed(() => {
@@ -181,7 +199,7 @@ export class SightPage {
         : baked.sight.closed
           ? 'Level is closed'
           : baked.sight.wayOut
-            ? 'Level is not closed'
+            ? 'Open to the outside'
             : 'Nothing blocks the view here';
       const pockets = baked
         ? [`${baked.sight.figures.reachedPockets} pockets, ${baked.sight.figures.openings} openings`]
@@ -189,7 +207,7 @@ export class SightPage {
       this.workspace.footLeft.set([
         closed,
         ...pockets,
-        ...(this.desk.sharedStrata() > 0 ? ['counts shared strata'] : []),
+        ...(this.desk.sharedStrata() > 0 ? ['Counts shared strata'] : []),
       ]);
       this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`]);
     });

@@ -1,7 +1,7 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 
 /** What the cells of the plan are told by. */
-export const CELL_MEASURES = ['bytes', 'triangles', 'things'] as const;
+export const CELL_MEASURES = ['bytes', 'triangles', 'objects'] as const;
 export type CellMeasure = (typeof CELL_MEASURES)[number];
 
 export interface CellsState {

@@ -4,11 +4,12 @@ import type { Kit } from '@stravel/core';
 import { bytesText, countText } from '../../../ui/amount';
 import { NumberField } from '../../../ui/number-field';
 import type { WaitingPieces } from '../../../bakes/kit-work';
+import { Help } from '../../../guide/help';
 
 /** What was read of dropped files, and where it shall go. */
 @Component({
   selector: 'sv-import-report',
-  imports: [CountedPipe, NumberField],
+  imports: [Help, CountedPipe, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './import-report.html',
   styleUrl: './import-report.scss',

@@ -71,7 +71,7 @@ describe('arranging', () => {
     const bed = arranged({});
     await bed.arrange.drop();
     expect(places(bed).map(([, y]) => y)).toEqual([0, 0, 0.5]);
-    expect(bed.notices).toEqual(['2 of 3 have nothing below them and stay.']);
+    expect(bed.notices).toEqual(['2 of 3 have nothing below them and stay where they are.']);
   });
 
   it('varies the same again by the same seed', async () => {

@@ -24,9 +24,9 @@ import { LayoutDesk } from '../editing/layout-desk';
 import { vectorOf, vectorQuestions } from '../parts/vector-questions';
 
 const AXES = [
-  { value: '0', name: 'x, across the plan' },
-  { value: '2', name: 'z, down the plan' },
-  { value: '1', name: 'y, height' },
+  { value: '0', name: 'X, across the plan' },
+  { value: '2', name: 'Z, down the plan' },
+  { value: '1', name: 'Y, height' },
 ];
 
 /** Moves, copies and changes what is selected as a whole. */
@@ -39,7 +39,7 @@ export class ArrangeDesk {
     const items = this.desk.selected();
     const answers = await this.ask.for({
       title: `Move ${this.desk.countText(items)}`,
-      text: 'Sums are read: 12.5+3.',
+      text: 'Sums work too: 12.5+3.',
       questions: vectorQuestions('By'),
       command: 'Move',
     });
@@ -49,7 +49,7 @@ export class ArrangeDesk {
   async align(): Promise<void> {
     const answers = await this.ask.for({
       title: 'Align',
-      text: 'To the outermost of what is selected.',
+      text: 'To the outermost selected object.',
       questions: [
         { key: 'axis', label: 'Along', kind: 'choice', value: '0', choices: AXES },
         {
@@ -83,22 +83,22 @@ export class ArrangeDesk {
     const items = this.desk.selected();
     const request = await this.ask.until(
       {
-        title: 'Copies in a row',
+        title: 'Repeat in a row',
         questions: [
           {
             key: 'by',
-            label: 'Copies stand',
+            label: 'Spacing',
             kind: 'choice',
             value: 'step',
             choices: [
-              { value: 'step', name: 'each so far from the last' },
-              { value: 'length', name: 'spread over the whole way' },
-              { value: 'spacing', name: 'as many as fit, at a spacing' },
+              { value: 'step', name: 'by a distance each' },
+              { value: 'length', name: 'spread over the whole distance' },
+              { value: 'spacing', name: 'as many as fit at a spacing' },
             ],
           },
-          { key: 'copies', label: 'How many', kind: 'number', value: 3, least: 1, most: MAX_COPIES },
+          { key: 'copies', label: 'Count', kind: 'number', value: 3, least: 1, most: MAX_COPIES },
           { key: 'spacing', label: 'Spacing, m', kind: 'number', value: 2, least: 0.001 },
-          ...vectorQuestions('Way', [2, 0, 0]),
+          ...vectorQuestions('Direction', [2, 0, 0]),
         ],
         command: 'Make copies',
       },
@@ -134,12 +134,12 @@ export class ArrangeDesk {
           kind: 'choice',
           value: 'x',
           choices: [
-            { value: 'x', name: 'x: left and right change' },
-            { value: 'z', name: 'z: up and down change' },
+            { value: 'x', name: 'X: left and right change' },
+            { value: 'z', name: 'Z: up and down change' },
           ],
         },
-        { key: 'at', label: 'Mirror stands at, m', kind: 'number', value: toMicro(x) },
-        { key: 'atZ', label: '… or for z at, m', kind: 'number', value: toMicro(z) },
+        { key: 'at', label: 'Mirror plane at, m', kind: 'number', value: toMicro(x) },
+        { key: 'atZ', label: '… or for Z at, m', kind: 'number', value: toMicro(z) },
       ],
       command: 'Mirror',
     });
@@ -168,22 +168,22 @@ export class ArrangeDesk {
       }
       return surface === bounds.min[1] ? [] : moveItems([one], [0, toMicro(surface - bounds.min[1]), 0]);
     });
-    if (left > 0) this.desk.notify(`${left} of ${items.length} have nothing below them and stay.`);
-    await this.desk.commit(`drop ${this.desk.countText(items)}`, operations);
+    if (left > 0) this.desk.notify(`${left} of ${items.length} have nothing below them and stay where they are.`);
+    await this.desk.commit(`place on surface: ${this.desk.countText(items)}`, operations);
   }
 
   async vary(): Promise<void> {
     const items = this.desk.selected();
     const answers = await this.ask.for({
-      title: `Vary ${this.desk.countText(items)}`,
+      title: `Randomise ${this.desk.countText(items)}`,
       text: 'The same seed gives the same again.',
       questions: [
-        { key: 'turn', label: 'Turn, up to °', kind: 'number', value: 180, least: 0, most: 180 },
+        { key: 'turn', label: 'Rotation, up to °', kind: 'number', value: 180, least: 0, most: 180 },
         { key: 'scale', label: 'Scale of pieces, up to %', kind: 'number', value: 10, least: 0, most: 90 },
-        { key: 'offset', label: 'Shift, up to m', kind: 'number', value: 0, least: 0 },
+        { key: 'offset', label: 'Position, up to m', kind: 'number', value: 0, least: 0 },
         { key: 'seed', label: 'Seed', kind: 'text', value: String(randomBelow(100000)) },
       ],
-      command: 'Vary',
+      command: 'Randomise',
     });
     if (!answers) return;
     const chance = varied(
@@ -199,7 +199,7 @@ export class ArrangeDesk {
       const { turnDegrees, scale, offset } = chance[i];
       return { ...movedFields(one, offset), ...variedFields(one, turnDegrees, scale) };
     });
-    await this.desk.commit(`vary ${this.desk.countText(items)}`, operations);
+    await this.desk.commit(`randomise ${this.desk.countText(items)}`, operations);
   }
 
   private async moveAlong(

@@ -55,14 +55,14 @@ describe('moving what stands in a region', () => {
     expect(bed.commits.map(({ label }) => label)).toEqual(['move a region']);
   });
 
-  it('takes the heights shown alone when that is chosen', async () => {
+  it('takes the heights solo when that is chosen', async () => {
     const bed = await region([{ x: 10, y: 0, z: 0, heights: 'shown' }]);
     expect(bed.x()).toEqual([11, 2, 6, 13]);
   });
 
   it('leaves what is locked, and says so', async () => {
     const bed = await region([{ x: 10, y: 0, z: 0, heights: 'all' }], true);
-    expect([bed.x(), bed.notices]).toEqual([[11, 12, 6, 3], ['1 thing in the region is locked and did not move.']]);
+    expect([bed.x(), bed.notices]).toEqual([[11, 12, 6, 3], ['1 object in the region is locked and did not move.']]);
   });
 
   it('changes nothing when it is left', async () => {

@@ -28,7 +28,7 @@ export class RegionDesk {
         ...vectorQuestions('By'),
         {
           key: 'heights',
-          label: 'What moves',
+          label: 'Move objects at',
           kind: 'choice',
           value: 'all',
           choices: [
@@ -44,7 +44,7 @@ export class RegionDesk {
     const { operations, locked } = this.plan(from, to, isAll ? -1e6 : bottom, isAll ? 1e6 : top, vectorOf(answers));
     if (locked.length > 0)
       this.desk.notify(
-        `${counted(locked.length, 'thing in the region is', 'things in the region are')} locked and did not move.`,
+        `${counted(locked.length, 'object in the region is', 'objects in the region are')} locked and did not move.`,
       );
     await this.desk.commit('move a region', operations);
   }

@@ -85,10 +85,7 @@ describe('levels beside the open one', () => {
     expect(same).toHaveLength(1);
     removeSame(same[0]);
     await bed.settled();
-    expect([commits[0].label, [...document.tables.placement.keys()]]).toEqual([
-      'remove what stands there twice',
-      ['p'],
-    ]);
+    expect([commits[0].label, [...document.tables.placement.keys()]]).toEqual(['remove duplicates', ['p']]);
   });
 
   it('say why a search failed, and nothing when it was cancelled', async () => {

@@ -126,7 +126,7 @@ export class ContextDesk {
       const item = strata.get(stratum)?.item('placement', id);
       return item ? [remove(stratum, 'placement', item)] : [];
     });
-    await this.desk.commit('remove what stands there twice', operations);
+    await this.desk.commit('remove duplicates', operations);
   }
 
   private sameIn(): SameContent[] {

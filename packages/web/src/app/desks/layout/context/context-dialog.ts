@@ -15,7 +15,7 @@ export interface ContextData {
   template: `
     <h2 mat-dialog-title>Show other levels faintly</h2>
     <mat-dialog-content>
-      <p class="soft">At their own coordinates; for you alone. They can be checked for overlaps with this level.</p>
+      <p class="soft">At their own coordinates, for you only. They can be checked for overlaps with this level.</p>
       <input #find class="cell wide" aria-label="Find a level" placeholder="Find a level" cdkFocusInitial [value]="text()" (input)="text.set(find.value)" />
       <ul tabindex="0" role="group" aria-label="Levels">
         @for (level of shown(); track level.id) {

@@ -20,15 +20,15 @@ export interface OverlapsData {
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Same space, twice</h2>
+    <h2 mat-dialog-title>Overlaps</h2>
     <mat-dialog-content>
-      <h4>The same piece in the same place</h4>
+      <h4>Duplicates: same piece, same place</h4>
       <table>
         @for (one of data.same; track one.items[0].id) {
           <tr>
             <td>{{ data.pieceName(one.piece) }}</td>
             <td>{{ strataOf(one) }}</td>
-            <td><button class="chip" (click)="leaveTo(one.items[0].stratum, one.items[0].id)">Go to it</button></td>
+            <td><button class="chip" (click)="leaveTo(one.items[0].stratum, one.items[0].id)">Go to</button></td>
             <td><button class="chip" (click)="removed(one)">Keep the lowest only</button></td>
           </tr>
         } @empty {
@@ -37,18 +37,18 @@ export interface OverlapsData {
           </tr>
         }
       </table>
-      <h4>Blocks that fill the same space</h4>
+      <h4>Overlapping blocks</h4>
       <table>
         @for (one of data.overlaps; track $index) {
           <tr>
             <td>{{ nameOf(one.first) }}</td>
             <td>{{ nameOf(one.second) }}</td>
             <td class="mono">{{ one.cubicMetres.toFixed(2) }} m³</td>
-            <td><button class="chip" (click)="leaveTo(one.first.stratum, one.first.id)">Go to it</button></td>
+            <td><button class="chip" (click)="leaveTo(one.first.stratum, one.first.id)">Go to</button></td>
           </tr>
         } @empty {
           <tr>
-            <td class="soft">None between its strata, nor with the levels that are shown faintly.</td>
+            <td class="soft">None between its strata, or with the other levels shown.</td>
           </tr>
         }
       </table>

@@ -64,7 +64,7 @@ export function readCopied(text: string, hasSource: (source: string) => boolean)
   const { content: lists, pieces: names } = whole;
   if (!isJsonTable(lists)) return fail('it has no content');
   const unknown = Object.keys(lists).find((kind) => !LAYOUT_KINDS.some((one) => one === kind));
-  if (unknown !== undefined) return fail(`things of the kind ${JSON.stringify(unknown)} cannot be pasted`);
+  if (unknown !== undefined) return fail(`objects of the kind ${JSON.stringify(unknown)} cannot be pasted`);
   const missing = new Set<string>();
   let [count, leftOut] = [0, 0];
   const take = <K extends ItemKind>(kind: K, value: Json): ItemOfKind[K][] => {

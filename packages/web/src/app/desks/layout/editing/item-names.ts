@@ -26,7 +26,7 @@ export class ItemNames {
   }
 
   assemblyName(id: string): string {
-    return heldAt(this.tables().stratum, id)?.name ?? 'an assembly that is gone';
+    return heldAt(this.tables().stratum, id)?.name ?? 'a deleted assembly';
   }
 }
 

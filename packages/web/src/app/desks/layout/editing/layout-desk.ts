@@ -34,6 +34,9 @@ import { ItemNames } from './item-names';
 import { isGrouped, isOfKind, ofKind, oneOf, placedIn, placedItem, refOf, type PlacedItem } from './placed-item';
 import type { PlateReader } from './plate-reader';
 
+/** What fields are called where files call them otherwise. */
+const FIELD_WORDS: Readonly<Record<string, string>> = { turn: 'rotation', sight: 'blocks view', entry: 'kind' };
+
 /** What can be done on the Layout desk, and to what. */
 @Injectable()
 export class LayoutDesk {
@@ -117,9 +120,9 @@ export class LayoutDesk {
     if (guards.length > 0) {
       const data: LossData = {
         title: `Delete ${this.countText(items)}?`,
-        text: 'This stands in a guarded group:',
+        text: 'This is in a guarded group:',
         losses: guards,
-        command: 'Delete it',
+        command: 'Delete',
       };
       if (!(await this.dialogs.open(LossDialog, data))) return;
     }
@@ -129,7 +132,10 @@ export class LayoutDesk {
   /** Changes one field of a thing; what shows it may show an older state than what stands. */
   async set(shown: PlacedItem, field: string, value: Json): Promise<void> {
     const one = this.asItStands(shown);
-    await this.commit(`${field.replace(/^values\./, '')} of ${oneOf(one.kind)}`, setFields(one, { [field]: value }));
+    await this.commit(
+      `${FIELD_WORDS[field] ?? field.replace(/^values\./, '')} of ${oneOf(one.kind)}`,
+      setFields(one, { [field]: value }),
+    );
   }
 
   /** Changes one number of a field that has several. */
@@ -193,10 +199,10 @@ export class LayoutDesk {
       );
       if (leftOut > 0)
         this.notify(
-          `${counted(leftOut, 'thing was', 'things were')} left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`,
+          `${counted(leftOut, 'object was', 'objects were')} left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`,
         );
       const { copies, operations } = copiedItems(stratum.id, content);
-      if (await this.commit(`paste ${counted(count, 'thing')}`, operations))
+      if (await this.commit(`paste ${counted(count, 'object')}`, operations))
         this.select(copies.map(({ kind, item }) => ({ stratum: stratum.id, kind, id: item.id })));
     });
   }
@@ -260,6 +266,6 @@ export class LayoutDesk {
   }
 
   countText(items: readonly PlacedItem[]): string {
-    return items.length === 1 ? oneOf(items[0].kind) : `${items.length} things`;
+    return items.length === 1 ? oneOf(items[0].kind) : `${items.length} objects`;
   }
 }

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, type Signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import { Dialog } from '../../../ui/dialog';
+import { CountedPipe } from '../../../ui/counted-pipe';
 
 /** A group that is set aside. */
 export interface AsideLine {
@@ -24,25 +25,25 @@ export interface AsideData {
 /** What of a level is set aside, with reason and age. */
 @Component({
   selector: 'sv-aside-dialog',
-  imports: [MatDialogModule],
+  imports: [CountedPipe, MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Set aside in {{ data.level }}</h2>
+    <h2 mat-dialog-title>Parked in {{ data.level }}</h2>
     <mat-dialog-content>
       <p class="soft">Kept, but not part of the level: no bake, budget or pack counts it.</p>
       <table>
         @for (line of data.lines(); track line.id) {
           <tr>
             <td>
-              {{ line.name }} <span class="soft">{{ line.count }} things</span>
+              {{ line.name }} <span class="soft">{{ line.count | counted: 'object' }}</span>
             </td>
             <td>{{ line.reason }}</td>
-            <td [class.near]="line.isOld">since {{ line.since }}, {{ line.days }} days{{ line.isOld ? ': still wanted?' : '' }}</td>
-            <td><button class="chip" [attr.aria-label]="'Make ' + line.name + ' part of the level'" (click)="data.bringBack(line)">Bring back</button></td>
+            <td [class.near]="line.isOld">since {{ line.since }}, {{ line.days | counted: 'day' }}{{ line.isOld ? ': still needed?' : '' }}</td>
+            <td><button class="chip" [attr.aria-label]="'Make ' + line.name + ' part of the level'" (click)="data.bringBack(line)">Unpark</button></td>
           </tr>
         } @empty {
           <tr>
-            <td class="soft">Nothing is set aside.</td>
+            <td class="soft">Nothing is parked.</td>
           </tr>
         }
       </table>

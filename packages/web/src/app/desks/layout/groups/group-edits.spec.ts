@@ -124,7 +124,7 @@ describe('groups of a stratum', () => {
     expect([outer.parent, inner.parent === outer.id, inner.guard]).toEqual([null, true, '']);
   });
 
-  it('know how long they have been set aside', () => {
+  it('know how long they have been parked', () => {
     expect(daysBetween('2026-02-27', '2026-03-02')).toBe(3);
   });
 });

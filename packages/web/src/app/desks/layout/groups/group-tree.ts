@@ -2,6 +2,8 @@ import { ChangeDetectionStrategy, Component, input, output } from '@angular/core
 import { MatMenuModule } from '@angular/material/menu';
 import type { Group } from '@stravel/core';
 import { OwnEyes } from '../parts/own-eyes';
+import { CountedPipe } from '../../../ui/counted-pipe';
+import { Help } from '../../../guide/help';
 
 /** One group as a row. */
 export interface GroupRow {
@@ -18,27 +20,27 @@ export interface GroupRow {
 export const GROUP_COMMANDS = [
   'edit',
   'new inside',
-  'put selection in',
+  'add selection',
   'select',
   'solo',
   'switch',
-  'set aside',
+  'parked',
   'save as template',
   'delete',
-  'delete with things',
+  'delete with objects',
 ] as const;
 export type GroupCommand = (typeof GROUP_COMMANDS)[number];
 
 /** The groups of a stratum, nested. */
 @Component({
   selector: 'sv-group-tree',
-  imports: [MatMenuModule, OwnEyes],
+  imports: [Help, CountedPipe, MatMenuModule, OwnEyes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h3>Groups</h3>
+      <h3>Groups <sv-help about="layout/groups" what="groups" /></h3>
       @if (asideCount() > 0) {
-        <button class="plain near" title="What is set aside, and why" (click)="asideOpened.emit()">{{ asideCount() }} set aside</button>
+        <button class="plain near" title="What is parked, and why" (click)="asideOpened.emit()">{{ asideCount() }} parked</button>
       }
       <button class="chip" [matMenuTriggerFor]="addMenu" aria-label="Add a group">+</button>
       <mat-menu #addMenu="matMenu">
@@ -55,7 +57,7 @@ export type GroupCommand = (typeof GROUP_COMMANDS)[number];
           <button
             class="plain name"
             [attr.aria-pressed]="row.active"
-            title="New things go into this group"
+            title="New objects go into this group"
             (click)="activated.emit(row.group.id)"
             (dblclick)="asked.emit({ id: row.group.id, command: 'edit' })"
           >
@@ -72,21 +74,21 @@ export type GroupCommand = (typeof GROUP_COMMANDS)[number];
           <button class="plain" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with group ' + row.group.name">⋮</button>
         </li>
       } @empty {
-        <li class="soft none">None yet. A group gathers things of this stratum.</li>
+        <li class="soft none">No groups yet. A group is a folder for objects of this stratum.</li>
       }
     </ul>
     <mat-menu #menu="matMenu">
       <ng-template matMenuContent let-row="row">
         <button mat-menu-item (click)="ask(row, 'edit')">Name, category, guard…</button>
         <button mat-menu-item (click)="ask(row, 'new inside')">New group inside</button>
-        <button mat-menu-item [disabled]="selected() === 0" (click)="ask(row, 'put selection in')">Put the selection in</button>
-        <button mat-menu-item [disabled]="row.count === 0" (click)="ask(row, 'select')">Select its {{ row.count }} things</button>
-        <button mat-menu-item (click)="ask(row, 'solo')">{{ row.soloed ? 'Show all again' : 'Show alone' }}</button>
+        <button mat-menu-item [disabled]="selected() === 0" (click)="ask(row, 'add selection')">Add the selection</button>
+        <button mat-menu-item [disabled]="row.count === 0" (click)="ask(row, 'select')">Select its {{ row.count | counted: 'object' }}</button>
+        <button mat-menu-item (click)="ask(row, 'solo')">{{ row.soloed ? 'End solo' : 'Solo' }}</button>
         <button mat-menu-item (click)="ask(row, 'switch')">{{ row.group.switchedOff ? 'Switch on in test runs' : 'Switch off in test runs' }}</button>
-        <button mat-menu-item (click)="ask(row, 'set aside')">{{ row.group.aside ? 'Make it part of the level again' : 'Set aside…' }}</button>
+        <button mat-menu-item (click)="ask(row, 'parked')">{{ row.group.aside ? 'Unpark' : 'Park…' }}</button>
         <button mat-menu-item (click)="ask(row, 'save as template')">Save its folders as a template</button>
-        <button mat-menu-item (click)="ask(row, 'delete')">Delete the group, keep its things</button>
-        <button mat-menu-item (click)="ask(row, 'delete with things')">Delete it with its things…</button>
+        <button mat-menu-item (click)="ask(row, 'delete')">Delete the group, keep its objects</button>
+        <button mat-menu-item (click)="ask(row, 'delete with objects')">Delete it with its objects…</button>
       </ng-template>
     </mat-menu>
   `,
@@ -111,10 +113,10 @@ export class GroupTree {
   }
 
   text({ group, count, hidden, soloed }: GroupRow): string {
-    if (group.aside) return `set aside: ${group.aside.reason}`;
+    if (group.aside) return `parked: ${group.aside.reason}`;
     const parts = [
       group.category,
-      hidden ? 'hidden for you' : soloed ? 'shown alone' : '',
+      hidden ? 'hidden for you' : soloed ? 'solo' : '',
       group.switchedOff ? 'switched off' : '',
       group.guard ? 'guarded' : '',
     ].filter(Boolean);

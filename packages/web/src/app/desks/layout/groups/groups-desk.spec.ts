@@ -61,7 +61,7 @@ describe('the groups of a stratum', () => {
   it('take the selection in, give it out, and are selected with all below', async () => {
     const bed = grouped();
     bed.desk.select([{ stratum: 'st', kind: 'marker', id: 'c' }]);
-    await bed.groups.do('cover', 'put selection in');
+    await bed.groups.do('cover', 'add selection');
     expect(groupOf(bed, 'c')).toBe('cover');
     await bed.groups.ungroup();
     expect(groupOf(bed, 'c')).toBeNull();
@@ -69,13 +69,13 @@ describe('the groups of a stratum', () => {
     expect(new Set(bed.desk.selected().map(({ item }) => item.id))).toEqual(new Set(['a', 'b']));
   });
 
-  it('are set aside for a reason alone, listed with their things, and brought back', async () => {
+  it('are parked for a reason alone, listed with their things, and brought back', async () => {
     const bed = grouped({ answers: [{ reason: ' ' }, { reason: 'later' }] });
-    await bed.groups.do('yard', 'set aside');
+    await bed.groups.do('yard', 'parked');
     expect([bed.commits, bed.groups.aside()]).toEqual([[], []]);
-    await bed.groups.do('yard', 'set aside');
+    await bed.groups.do('yard', 'parked');
     expect(bed.groups.aside()).toMatchObject([{ id: 'yard', reason: 'later', days: 0, isOld: false, count: 2 }]);
-    await bed.groups.do('yard', 'set aside');
+    await bed.groups.do('yard', 'parked');
     expect([bed.groups.aside(), bed.document.tables.group.get('yard')]).toEqual([[], group('yard')]);
   });
 
@@ -99,10 +99,10 @@ describe('the groups of a stratum', () => {
       { title: 'Delete cover?', losses: ['yard: the boss stands here'] },
       'yard',
     ]);
-    await bed.groups.do('yard', 'delete with things');
+    await bed.groups.do('yard', 'delete with objects');
     expect(bed.document.tables.marker.size).toBe(3);
-    await bed.groups.do('yard', 'delete with things');
-    expect(bed.opened[2]).toMatchObject({ title: 'Delete yard with 2 things?', text: 'It is guarded:' });
+    await bed.groups.do('yard', 'delete with objects');
+    expect(bed.opened[2]).toMatchObject({ title: 'Delete yard with 2 objects?', text: 'It is guarded:' });
     expect([...bed.document.tables.marker.keys(), bed.document.tables.group.size]).toEqual(['c', 0]);
   });
 
@@ -110,7 +110,7 @@ describe('the groups of a stratum', () => {
     const settings = { id: 'c', name: 'C', groupTemplates: [] } as unknown as CollectionSettings;
     const bed = grouped({ tables: { collection: { c: settings } } });
     await bed.groups.do('yard', 'save as template');
-    expect(bed.notices).toEqual(['yard is a template now: + above the groups makes it in any stratum.']);
+    expect(bed.notices).toEqual(['yard is a template now: use + above the groups to add it to any stratum.']);
     expect(bed.commits[0].operations[0]).toMatchObject({ kind: 'collection', field: 'groupTemplates' });
     const made = bed.commits[0].operations[0].after as unknown as CollectionSettings['groupTemplates'];
     const again = grouped.bind(undefined, { tables: { collection: { c: { ...settings, groupTemplates: made } } } });

@@ -104,8 +104,8 @@ export class GroupsDesk {
     const commands: Record<GroupCommand, () => unknown> = {
       edit: () => this.edit(document, group),
       'new inside': () => this.addGroup(document, id),
-      'put selection in': () =>
-        this.desk.commit(`put into ${group.name}`, putIntoGroup(document, this.state().selection, id)),
+      'add selection': () =>
+        this.desk.commit(`add to group ${group.name}`, putIntoGroup(document, this.state().selection, id)),
       select: () =>
         this.desk.select(
           membersOf(document, groupsUnder(document.tables.group, id)).map(({ kind, item }) => ({
@@ -119,10 +119,10 @@ export class GroupsDesk {
         this.desk.commit(`switch ${group.name} ${group.switchedOff ? 'on' : 'off'}`, [
           setField(document.id, 'group', group, 'switchedOff', !group.switchedOff),
         ]),
-      'set aside': () => (group.aside ? this.bringBack(document.id, group) : this.setAside(document, group)),
+      parked: () => (group.aside ? this.bringBack(document.id, group) : this.setAside(document, group)),
       'save as template': () => this.saveTemplate(document, group),
       delete: () => this.delete(document, group, false),
-      'delete with things': () => this.delete(document, group, true),
+      'delete with objects': () => this.delete(document, group, true),
     };
     await commands[command]();
   }
@@ -131,7 +131,7 @@ export class GroupsDesk {
   async ungroup(): Promise<void> {
     const { selection } = this.state();
     await this.desk.commit(
-      'take out of groups',
+      'remove from groups',
       this.openLevel.strata().flatMap((document) => putIntoGroup(document, selection, null)),
     );
   }
@@ -169,10 +169,10 @@ export class GroupsDesk {
 
   private async setAside(document: StratumDocument, group: Group): Promise<void> {
     const answers = await this.ask.for({
-      title: `Set ${group.name} aside`,
+      title: `Park ${group.name}`,
       text: 'It is kept, but no longer part of the level: no bake, budget or pack counts it.',
       questions: [{ key: 'reason', label: 'Reason', kind: 'text', value: '' }],
-      command: 'Set aside',
+      command: 'Park',
       fault: ({ reason }) => (String(reason).trim() === '' ? 'Say why, for those who find it later.' : ''),
     });
     if (!answers) return;
@@ -191,10 +191,10 @@ export class GroupsDesk {
     const count = membersOf(document, under).length;
     if (withThings || guards.length > 0) {
       const data: LossData = {
-        title: `Delete ${group.name}${withThings ? ` with ${counted(count, 'thing')}` : ''}?`,
+        title: `Delete ${group.name}${withThings ? ` with ${counted(count, 'object')}` : ''}?`,
         text: guards.length > 0 ? 'It is guarded:' : 'Undo brings it back.',
         losses: guards,
-        command: 'Delete it',
+        command: 'Delete',
       };
       if (!(await this.dialogs.open(LossDialog, data))) return;
     }
@@ -210,7 +210,7 @@ export class GroupsDesk {
     await this.edits.commit(`template ${made.name}`, [
       setRecordField('collection', settings, 'groupTemplates', plainJson<readonly GroupTemplate[]>([...others, made])),
     ]);
-    this.desk.notify(`${made.name} is a template now: + above the groups makes it in any stratum.`);
+    this.desk.notify(`${made.name} is a template now: use + above the groups to add it to any stratum.`);
   }
 
   private async askGroup(title: string, group: NamedGroup): Promise<NamedGroup | undefined> {
@@ -221,7 +221,7 @@ export class GroupsDesk {
     );
     const answers = await this.ask.for({
       title,
-      text: 'With a guard, deleting the group or anything in it asks first, and says why.',
+      text: 'With a guard, deleting the group or anything in it asks first and shows this reason.',
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: group.name },
         {
@@ -240,7 +240,7 @@ export class GroupsDesk {
         },
         { key: 'guard', label: 'Guard', kind: 'text', value: group.guard },
       ],
-      command: 'Keep',
+      command: 'Save',
       fault: ({ name }) => nameFault(name),
     });
     const text = (key: string): string => String(answers?.[key]).trim();

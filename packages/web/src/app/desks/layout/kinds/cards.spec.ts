@@ -12,18 +12,18 @@ describe('the card of a block', () => {
       'Block “weighhouse”',
       '6 planes · Structure',
     ]);
-    expect(['Place x', 'Turn yaw', 'Size y', 'Size z'].map(card.value)).toEqual(['1', '15', '8.5', '15']);
-    await card.type('Place z', '7,25');
-    await card.type('Turn pitch', '30');
-    await card.type('Size x', '12');
-    expect(card.labels()).toEqual(['position of a block', 'turn of a block', 'resize a block']);
+    expect(['Position X', 'Rotation yaw', 'Size Y', 'Size Z'].map(card.value)).toEqual(['1', '15', '8.5', '15']);
+    await card.type('Position Z', '7,25');
+    await card.type('Rotation pitch', '30');
+    await card.type('Size X', '12');
+    expect(card.labels()).toEqual(['position of a block', 'rotation of a block', 'resize a block']);
     const { position, turn } = card.document.item('block', 'b') ?? BLOCK;
-    expect([position, turn, card.value('Size x')]).toEqual([[1, 0, 7.25], [15, 30, 0], '12']);
+    expect([position, turn, card.value('Size X')]).toEqual([[1, 0, 7.25], [15, 30, 0], '12']);
   });
 
   it('refuses a size of nothing', async () => {
     const card = await side('block', { block: [BLOCK] });
-    await card.type('Size y', '0');
+    await card.type('Size Y', '0');
     expect(card.commits).toEqual([]);
     expect(card.element.querySelector('[aria-invalid=true]')).not.toBeNull();
   });
@@ -53,8 +53,8 @@ describe('the cards of other things', () => {
   it('a placement has the size of its piece by its scale, and own values as pairs', async () => {
     const tables = { piece: { crate: CRATE } };
     const card = await side('placement', { placement: [{ ...PLACEMENT, scale: [2, 1, 1] }] }, { tables });
-    expect(['Size x', 'Size y', 'Size z'].map(card.value)).toEqual(['2', '2', '1']);
-    await card.type('Size y', '1');
+    expect(['Size X', 'Size Y', 'Size Z'].map(card.value)).toEqual(['2', '2', '1']);
+    await card.type('Size Y', '1');
     await card.change('sv-kind-card input', 'note=hot; weight=3');
     expect(card.document.item('placement', 'p')).toMatchObject({
       scale: [2, 0.5, 1],
@@ -64,9 +64,9 @@ describe('the cards of other things', () => {
     expect(card.element.querySelector('[role=alert]')?.textContent).toContain('“no pair” is not a value');
   });
 
-  it('a placement of a piece that is gone has no size', async () => {
+  it('a placement of a piece that was deleted has no size', async () => {
     const card = await side('placement', { placement: [PLACEMENT] });
-    expect([card.heading(), card.value('Size x')]).toEqual(['Unknown piece', undefined]);
+    expect([card.heading(), card.value('Size X')]).toEqual(['Unknown piece', undefined]);
   });
 
   it('a marker has a direction and no size, and takes a kind from a register', async () => {
@@ -76,7 +76,7 @@ describe('the cards of other things', () => {
     };
     const marker = { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 90 } as const;
     const card = await side('marker', { marker: [marker] }, { tables });
-    expect([card.heading(), card.value('Size x')]).toEqual(['Marker · exit', undefined]);
+    expect([card.heading(), card.value('Size X')]).toEqual(['Marker · exit', undefined]);
     await card.type('Direction in degrees', '45');
     await card.change('sv-kind-card select', 'boss');
     expect(card.document.item('marker', 'm')).toMatchObject({ turn: 45, entry: 'boss' });
@@ -94,7 +94,7 @@ describe('the cards of other things', () => {
       shape: { form: 'sphere', radiusMetres: 2 },
     } as const;
     const card = await side('volume', { volume: [volume] });
-    await card.type('Size z', '6');
+    await card.type('Size Z', '6');
     expect(card.document.item('volume', 'v')?.shape).toEqual({ form: 'sphere', radiusMetres: 3 });
     expect([card.heading(), card.labels()]).toEqual(['Volume “hum”', ['resize a volume']]);
   });
@@ -118,7 +118,7 @@ describe('what can be done with what is selected', () => {
     const card = await side('block', { block: [BLOCK], path: [pathThrough('polyline', 0, 8)] });
     expect(card.buttons()).toEqual([
       'Duplicate',
-      'Turn 15°',
+      'Rotate 15°',
       'Arrange ▾',
       'Assembly ▾',
       'Block ▾',
@@ -138,10 +138,11 @@ describe('what can be done with what is selected', () => {
 
   it('does what a button says, and links one marker', async () => {
     const marker = { id: 'm', kind: 'exit', position: [0, 0, 0], turn: 90 } as const;
-    const card = await side('marker', { marker: [marker] }, { answers: [undefined] });
-    expect(card.buttons()).toContain('Link…');
-    await card.press('Link…');
-    await card.press('Turn 15°');
-    expect([card.asked, card.document.item('marker', 'm')?.turn]).toEqual([['New link'], 105]);
+    const card = await side('marker', { marker: [marker] });
+    expect(card.buttons()).toContain('Add link');
+    await card.press('Add link');
+    await card.press('Rotate 15°');
+    expect(card.element.querySelectorAll('sv-link-sentences .draft')).toHaveLength(1);
+    expect(card.document.item('marker', 'm')?.turn).toBe(105);
   });
 });

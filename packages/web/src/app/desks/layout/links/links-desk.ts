@@ -1,14 +1,23 @@
-import { Injectable, computed, inject } from '@angular/core';
-import { LINK_EVENTS, anchorOf, plainJson, specOf, type ItemKind, type Link, type LinkEvent } from '@stravel/core';
+import { Injectable, computed, inject, signal } from '@angular/core';
+import {
+  anchorOf,
+  compareLinks,
+  ordersBetween,
+  plainJson,
+  specOf,
+  type ItemKind,
+  type Link,
+  type Operation,
+} from '@stravel/core';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { create, newId, remove, setField } from '../../../edits/operations';
-import { Ask } from '../../../ui/ask';
 import { LISTED_KINDS } from '../editing/item-edits';
 import { ItemNames } from '../editing/item-names';
 import { placedIn } from '../editing/placed-item';
 import { LayoutDesk } from '../editing/layout-desk';
-import { pairsText, readPairs } from './value-pairs';
+import type { ItemRef } from '../store/layout-store';
+import { linkSentence } from './link-words';
 
 /** Actions that are offered beside those in use. */
 const ACTIONS = ['open', 'close', 'start', 'stop', 'show', 'hide', 'say', 'load', 'release'];
@@ -17,9 +26,17 @@ const TARGET_KINDS = LISTED_KINDS.filter((kind) => specOf(kind).traits.linked);
 /** Most targets that are offered by name. */
 const MAX_TARGETS = 2000;
 
-/** A link that a thing sets off or is acted on by, in words. */
-export interface LinkLine {
+/** A link of the selected emitter, as its sentence shows it. */
+export interface Sentence {
+  readonly link: Link;
+  /** Not in the level yet: it lacks an action or a target. */
+  readonly isDraft: boolean;
+}
+
+/** A link that acts on the selected thing, in words. */
+export interface IncomingLink {
   readonly id: string;
+  readonly emitter: string;
   readonly text: string;
 }
 
@@ -28,120 +45,43 @@ interface Target {
   readonly name: string;
 }
 
-/** The links of the open level. */
+const BLANKS = ['event', 'who', 'once', 'delaySeconds', 'action', 'target', 'arguments'] as const;
+/** What of a link a person fills in. */
+export type LinkBlanks = Partial<Pick<Link, (typeof BLANKS)[number]>>;
+
+/** The links of the open level, and those that are being written. */
 @Injectable()
 export class LinksDesk {
-  private readonly ask = inject(Ask);
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
   private readonly desk = inject(LayoutDesk);
   private readonly names = inject(ItemNames);
+  /** Unfinished links by their emitter: kept while the person looks at something else. */
+  private readonly drafts = signal<ReadonlyMap<string, Link>>(new Map());
+  private readonly pointed = signal<string | undefined>(undefined);
+  /** Id of the link whose target the next click on the plan names. */
+  readonly pointing = this.pointed.asReadonly();
 
-  /** Links that the one selected thing sets off, or that act on it. */
-  readonly lines = computed((): LinkLine[] => {
-    this.registry.contentVersion();
-    const one = this.desk.one();
-    if (!one) return [];
-    const { id } = one.item;
-    return this.all()
-      .filter(({ link }) => link.emitter === id || link.target === id)
-      .map(({ link }) => ({ id: link.id, text: this.text(link, id) }));
+  /** Sentences of the one selected thing, in the person's order. */
+  readonly sentences = computed((): Sentence[] => {
+    const id = this.emitter();
+    if (id === undefined) return [];
+    const draft = this.drafts().get(id);
+    const stored = this.linksOf(id).map(({ link }): Sentence => ({ link, isDraft: false }));
+    return draft ? [...stored, { link: draft, isDraft: true }] : stored;
   });
 
-  /** Makes a link from the one selected thing. */
-  async add(): Promise<void> {
-    const one = this.desk.one();
-    if (!one) return;
-    const link: Link = {
-      id: newId(),
-      emitter: one.item.id,
-      event: specOf(one.kind).isEntered ? 'enter' : 'used',
-      who: '',
-      once: false,
-      delaySeconds: 0,
-      action: '',
-      target: '',
-      arguments: {},
-    };
-    const made = await this.askFor('New link', link);
-    if (made) await this.desk.commit(`link ${made.action}`, [create(one.stratum, 'link', made)]);
-  }
+  /** Links that act on the one selected thing. */
+  readonly incoming = computed((): IncomingLink[] => {
+    const id = this.emitter();
+    if (id === undefined) return [];
+    return this.all()
+      .filter(({ link }) => link.target === id && link.emitter !== id)
+      .map(({ link }) => ({ id: link.id, emitter: link.emitter, text: linkSentence(link, (one) => this.nameOf(one)) }));
+  });
 
-  async edit(id: string): Promise<void> {
-    const found = this.all().find(({ link }) => link.id === id);
-    const made = found && (await this.askFor('Link', found.link));
-    if (!made) return;
-    const fields = (['event', 'who', 'once', 'delaySeconds', 'action', 'target', 'arguments'] as const).filter(
-      (field) => JSON.stringify(made[field]) !== JSON.stringify(found.link[field]),
-    );
-    await this.desk.commit(
-      `link ${made.action}`,
-      fields.map((field) => setField(found.stratum, 'link', found.link, field, plainJson(made[field]))),
-    );
-  }
-
-  async delete(id: string): Promise<void> {
-    const found = this.all().find(({ link }) => link.id === id);
-    if (found) await this.desk.commit('delete a link', [remove(found.stratum, 'link', found.link)]);
-  }
-
-  private async askFor(title: string, link: Link): Promise<Link | undefined> {
-    const targets = this.targets();
-    const actions = [...new Set([...this.all().map((one) => one.link.action), ...ACTIONS])];
-    const answers = await this.ask.for({
-      title,
-      text: `When ${this.nameOf(link.emitter)} …`,
-      questions: [
-        {
-          key: 'event',
-          label: 'Event',
-          kind: 'choice',
-          value: link.event,
-          choices: LINK_EVENTS.map((event) => ({ value: event, name: event })),
-        },
-        { key: 'who', label: 'By whom', kind: 'text', value: link.who },
-        {
-          key: 'once',
-          label: 'How often',
-          kind: 'choice',
-          value: link.once ? 'once' : 'again',
-          choices: [
-            { value: 'again', name: 'every time' },
-            { value: 'once', name: 'the first time only' },
-          ],
-        },
-        { key: 'delay', label: 'After, s', kind: 'number', value: link.delaySeconds, least: 0, most: 1e6 },
-        { key: 'action', label: 'Action', kind: 'text', value: link.action, suggestions: actions },
-        {
-          key: 'target',
-          label: 'Of',
-          kind: 'choice',
-          value: link.target,
-          choices: [{ value: '', name: 'choose…' }, ...targets.map(({ id, name }) => ({ value: id, name }))],
-        },
-        { key: 'arguments', label: 'With', kind: 'text', value: pairsText(link.arguments) },
-      ],
-      command: 'Keep',
-      fault: (given) => {
-        if (String(given['action']).trim() === '') return 'Say what the target does: an action.';
-        if (given['target'] === '') return 'Choose a target.';
-        return readPairs(String(given['arguments'])).fault ?? '';
-      },
-    });
-    if (!answers) return undefined;
-    return {
-      ...link,
-      event: answers['event'] as LinkEvent,
-      who: String(answers['who']).trim(),
-      once: answers['once'] === 'once',
-      delaySeconds: Number(answers['delay']),
-      action: String(answers['action']).trim(),
-      target: String(answers['target']),
-      arguments: readPairs(String(answers['arguments'])).values ?? {},
-    };
-  }
-
-  private targets(): Target[] {
+  readonly targets = computed((): Target[] => {
+    this.registry.contentVersion();
     const found: Target[] = [];
     for (const document of this.openLevel.strata()) {
       for (const { id, name } of document.tables.group.values()) found.push({ id, name: `group ${name}` });
@@ -153,9 +93,106 @@ export class LinksDesk {
       }
     }
     return found;
+  });
+
+  readonly actions = computed(() => [...new Set([...this.all().map(({ link }) => link.action), ...ACTIONS])]);
+
+  private readonly emitter = computed(() => this.desk.one()?.item.id);
+
+  /** Begins a sentence of the one selected thing. */
+  add(): void {
+    const one = this.desk.one();
+    if (!one || this.drafts().has(one.item.id)) return;
+    this.putDraft({
+      id: newId(),
+      emitter: one.item.id,
+      event: specOf(one.kind).isEntered ? 'enter' : 'used',
+      who: '',
+      once: false,
+      delaySeconds: 0,
+      action: '',
+      target: '',
+      arguments: {},
+      order: ordersBetween(this.linksOf(one.item.id).at(-1)?.link.order ?? null, null)[0],
+    });
   }
 
-  private nameOf(id: string): string {
+  /** Fills blanks. A draft goes into the level once it says what to do with what. */
+  async put(id: string, blanks: LinkBlanks): Promise<void> {
+    const draft = this.draftOf(id);
+    const stratum = this.desk.one()?.stratum;
+    if (draft && stratum !== undefined) {
+      const link: Link = { ...draft, ...blanks };
+      this.putDraft(link);
+      if (link.action === '' || link.target === '') return;
+      if (await this.desk.commit(`link: ${link.action}`, [create(stratum, 'link', link)])) this.drop(id);
+      return;
+    }
+    const found = this.all().find(({ link }) => link.id === id);
+    if (!found) return;
+    const made: Link = { ...found.link, ...blanks };
+    const operations = BLANKS.filter((field) => JSON.stringify(made[field]) !== JSON.stringify(found.link[field])).map(
+      (field) => setField(found.stratum, 'link', found.link, field, plainJson(made[field])),
+    );
+    if (operations.length > 0) await this.desk.commit(`link: ${made.action}`, operations);
+  }
+
+  /** Puts a sentence one place up (−1) or down (1) among those of its emitter. */
+  async move(id: string, by: -1 | 1): Promise<void> {
+    const emitter = this.emitter();
+    const links = emitter === undefined ? [] : this.linksOf(emitter);
+    const from = links.findIndex(({ link }) => link.id === id);
+    const to = from + by;
+    if (from < 0 || to < 0 || to >= links.length) return;
+    const moved = [...links];
+    moved.splice(to, 0, ...moved.splice(from, 1));
+    const orders = ordersBetween(null, null, moved.length);
+    const operations = moved.flatMap(({ stratum, link }, i): Operation[] =>
+      link.order === orders[i] ? [] : [setField(stratum, 'link', link, 'order', orders[i])],
+    );
+    await this.desk.commit('order of links', operations);
+  }
+
+  async delete(id: string): Promise<void> {
+    if (this.draftOf(id)) {
+      this.drop(id);
+      return;
+    }
+    const found = this.all().find(({ link }) => link.id === id);
+    if (found) await this.desk.commit('delete a link', [remove(found.stratum, 'link', found.link)]);
+  }
+
+  /** Takes the next thing that is clicked as the target of a link; again to stop. */
+  point(id: string): void {
+    this.pointed.update((now) => (now === id ? undefined : id));
+  }
+
+  /** @returns whether something was being pointed at, so that the click means nothing else */
+  pointAt(item: ItemRef | undefined): boolean {
+    const link = this.pointed();
+    if (link === undefined) return false;
+    if (!item) return true;
+    this.pointed.set(undefined);
+    if (specOf(item.kind).traits.linked) void this.put(link, { target: item.id });
+    else this.desk.notify(`A ${specOf(item.kind).words.one} cannot be the target of a link.`);
+    return true;
+  }
+
+  stopPointing(): boolean {
+    const was = this.pointed() !== undefined;
+    this.pointed.set(undefined);
+    return was;
+  }
+
+  /** Selects something of the level, such as the emitter of an incoming link. */
+  goTo(id: string): void {
+    for (const document of this.openLevel.strata()) {
+      const kind = TARGET_KINDS.find((one) => placedIn(document, { stratum: document.id, kind: one, id }));
+      if (kind) this.desk.select([{ stratum: document.id, kind, id }]);
+    }
+  }
+
+  nameOf(id: string): string {
     for (const document of this.openLevel.strata()) {
       const group = document.tables.group.get(id);
       if (group) return `group ${group.name}`;
@@ -167,19 +204,30 @@ export class LinksDesk {
         return place ? `${named} at ${place.map((value) => Math.round(value * 10) / 10).join(', ')}` : named;
       }
     }
-    return 'something that is gone';
+    return 'a deleted object';
   }
 
-  private text(link: Link, of: string): string {
-    const who = link.who === '' ? '' : ` by ${link.who}`;
-    const after = link.delaySeconds > 0 ? ` after ${link.delaySeconds} s` : '';
-    const often = link.once ? ', once' : '';
-    return link.emitter === of
-      ? `${link.event}${who} → ${link.action}: ${this.nameOf(link.target)}${after}${often}`
-      : `${this.nameOf(link.emitter)}, ${link.event}${who} → ${link.action}${after}${often}`;
+  private draftOf(id: string): Link | undefined {
+    return [...this.drafts().values()].find((link) => link.id === id);
+  }
+
+  private putDraft(link: Link): void {
+    this.drafts.update((drafts) => new Map(drafts).set(link.emitter, link));
+  }
+
+  private drop(id: string): void {
+    this.drafts.update((drafts) => new Map([...drafts].filter(([, link]) => link.id !== id)));
+    if (this.pointed() === id) this.pointed.set(undefined);
+  }
+
+  private linksOf(emitter: string): { readonly stratum: string; readonly link: Link }[] {
+    return this.all()
+      .filter(({ link }) => link.emitter === emitter)
+      .sort((a, b) => compareLinks(a.link, b.link));
   }
 
   private all(): { readonly stratum: string; readonly link: Link }[] {
+    this.registry.contentVersion();
     return this.openLevel
       .strata()
       .flatMap((document) => [...document.tables.link.values()].map((link) => ({ stratum: document.id, link })));

@@ -30,7 +30,7 @@ describe('the overview of a level', () => {
     expect(desk.settings()).toMatchObject({ densitySorts: ['kind marker'], densityReachMetres: 4 });
     expect([overview.shown()?.items.length, overview.isMaking()]).toEqual([10, false]);
     const [first] = overview.regions();
-    expect(first.text).toMatch(/^crowded, .*: \d+ m², \d+\.\d times the mean$/);
+    expect(first.text).toMatch(/^crowded, .*: \d+ m², \d+\.\d times the average$/);
     // The crowd is within it.
     expect([first.low[0] <= 0, first.low[1] <= 0, first.high[0] >= 2, first.high[1] >= 2]).toEqual(Array(4).fill(true));
   });

@@ -56,7 +56,7 @@ export class OverviewDesk {
       ] as const,
     };
     return density.regions.map(({ kind, squareMetres, density: within, low, high }) => ({
-      text: `${kind}, ${placeWords(low, high, all)}: ${Math.round(squareMetres)} m², ${kind === 'crowded' ? `${(within / density.mean).toFixed(1)} times the mean` : 'next to nothing'}`,
+      text: `${kind}, ${placeWords(low, high, all)}: ${Math.round(squareMetres)} m², ${kind === 'crowded' ? `${(within / density.mean).toFixed(1)} times the average` : 'nearly empty'}`,
       low,
       high,
     }));

@@ -28,9 +28,9 @@ export interface OverviewData extends OverviewChoice {
   providers: [NumberFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Overview</h2>
+    <h2 mat-dialog-title>Density</h2>
     <mat-dialog-content>
-      <p class="soft">What is chosen is outlined and its density painted; the rest fades. For you alone.</p>
+      <p class="soft">Selected categories are outlined and their density is painted; the rest fades. For you only.</p>
       @for (group of groups; track group.name) {
         <h4>{{ group.name }}</h4>
         @for (sort of group.sorts; track sort.key) {
@@ -42,13 +42,13 @@ export interface OverviewData extends OverviewChoice {
         }
       }
       <div class="row">
-        <span>A thing is felt for, m</span>
-        <sv-number-field label="Reach in metres" [value]="reach()" [least]="0.1" [most]="10000" (kept)="reach.set($event)" />
+        <span>Density radius, m</span>
+        <sv-number-field label="Density radius in metres" [value]="reach()" [least]="0.1" [most]="10000" (kept)="reach.set($event)" />
       </div>
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>
-      <button class="chip strong" (click)="show()">{{ count() > 0 ? 'Show ' + count() : 'Show all as usual' }}</button>
+      <button class="chip strong" (click)="show()">{{ count() > 0 ? 'Show ' + count() : 'Turn off' }}</button>
     </mat-dialog-actions>
   `,
   styles: `

@@ -38,7 +38,7 @@ document.apply([
 ]);
 
 describe('the overview', () => {
-  it('counts categories with the groups around, and kinds; what is set aside is left out', () => {
+  it('counts categories with the groups around, and kinds; what is parked is left out', () => {
     expect(overviewSorts([document])).toEqual({
       categories: [
         { key: 'category doors', name: 'doors', count: 1 },

@@ -2,6 +2,7 @@ import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { KeepScroll } from '../../../document/level/keep-scroll';
 import type { ItemRef } from '../store/layout-store';
+import { Help } from '../../../guide/help';
 
 /** What a row says of an item. */
 export interface ItemLine {
@@ -13,11 +14,11 @@ export interface ItemLine {
 /** The items of a stratum by name; for choosing what the plan hides. */
 @Component({
   selector: 'sv-item-list',
-  imports: [KeepScroll, ScrollingModule],
+  imports: [Help, KeepScroll, ScrollingModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h2>{{ title() }}</h2>
+      <h2>{{ title() }} <sv-help about="layout/select" what="contents" /></h2>
       <span class="soft mono">{{ items().length }}</span>
     </header>
     @if (items().length > 0) {
@@ -34,7 +35,7 @@ export interface ItemLine {
         </button>
       </cdk-virtual-scroll-viewport>
     } @else {
-      <p class="soft">Nothing in it yet. Choose a tool above and draw on the plan.</p>
+      <p class="soft">Empty. Choose a tool above and draw on the plan.</p>
     }
   `,
   styles: `

@@ -24,7 +24,7 @@ export class PlaceFields {
   readonly label = input.required<string>();
   readonly value = input.required<Vector3>();
   readonly kept = output<Vector3>();
-  readonly axes = ['x', 'y', 'z'];
+  readonly axes = ['X', 'Y', 'Z'];
 
   put(axis: number, value: number): void {
     this.kept.emit(this.value().map((old, k) => (k === axis ? value : old)) as unknown as Vector3);

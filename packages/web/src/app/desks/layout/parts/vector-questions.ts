@@ -5,7 +5,7 @@ const KEYS = ['x', 'y', 'z'];
 
 /** Asks for three lengths in metres. */
 export function vectorQuestions(label: string, values: Vector3 = [0, 0, 0]): Question[] {
-  return KEYS.map((key, k) => ({ key, label: `${label} ${key}, m`, kind: 'number', value: values[k] }));
+  return KEYS.map((key, k) => ({ key, label: `${label} ${key.toUpperCase()}, m`, kind: 'number', value: values[k] }));
 }
 
 /** What was answered to `vectorQuestions`. */

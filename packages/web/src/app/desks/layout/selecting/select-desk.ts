@@ -1,6 +1,6 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
-import { heldAt, isSimilar, matchesSelection, specOf, type Item, type SelectionQuery } from '@stravel/core';
+import { counted, heldAt, isSimilar, matchesSelection, specOf, type Item, type SelectionQuery } from '@stravel/core';
 import { OpenLevel } from '../../../document/level/open-level';
 import type { PickItem } from '../../../plate/pick-item';
 import { Session } from '../../../session';
@@ -54,10 +54,10 @@ export class SelectDesk {
   async keep(): Promise<void> {
     const { selection } = this.desk.state();
     const answers = await this.ask.for({
-      title: 'Keep this selection',
-      text: `${selection.length} things, for you alone.`,
+      title: 'Save this selection',
+      text: `${counted(selection.length, 'object')}, for you only.`,
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: '', suggestions: this.names() }],
-      command: 'Keep',
+      command: 'Save',
       fault: ({ name }) => nameFault(name),
     });
     if (!answers) return;

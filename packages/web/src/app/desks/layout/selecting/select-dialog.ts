@@ -17,7 +17,7 @@ const TEXTS = [
   { key: 'group', label: 'Group', hint: 'or a group around it' },
   { key: 'category', label: 'Category', hint: 'of its group' },
   { key: 'tag', label: 'Tag', hint: 'of a knot of a path' },
-  { key: 'value', label: 'Own value', hint: '' },
+  { key: 'value', label: 'Custom value', hint: '' },
 ] as const;
 
 /** Selects things by what they are and where. */
@@ -54,9 +54,9 @@ const TEXTS = [
       >
       <div class="row">
         <span>Longest side, m</span>
-        <sv-number-field label="At least, metres" [value]="query().leastMetres ?? 0" [least]="0" (kept)="put({ leastMetres: $event || undefined })" />
+        <sv-number-field label="Min, metres" [value]="query().leastMetres ?? 0" [least]="0" (kept)="put({ leastMetres: $event || undefined })" />
         <span class="soft">to</span>
-        <sv-number-field label="At most, metres" [value]="query().mostMetres ?? null" [least]="0" (kept)="put({ mostMetres: $event })" />
+        <sv-number-field label="Max, metres" [value]="query().mostMetres ?? null" [least]="0" (kept)="put({ mostMetres: $event })" />
       </div>
       <div class="row">
         <span>Between heights</span>

@@ -47,9 +47,9 @@ import { commandsFor, menusFor } from './selection-menus';
     </mat-menu>
     <mat-menu #select="matMenu">
       <button mat-menu-item (click)="selection.find()">By name, piece, size…</button>
-      <button mat-menu-item [disabled]="selected().length !== 1" (click)="selection.similar()">What is like it</button>
-      <button mat-menu-item (click)="selection.invert()">All but these</button>
-      <button mat-menu-item [disabled]="selected().length === 0" (click)="selection.keep()">Keep this selection…</button>
+      <button mat-menu-item [disabled]="selected().length !== 1" (click)="selection.similar()">Select similar</button>
+      <button mat-menu-item (click)="selection.invert()">Invert selection</button>
+      <button mat-menu-item [disabled]="selected().length === 0" (click)="selection.keep()">Save this selection…</button>
       @for (name of selection.names(); track name) {
         <button mat-menu-item (click)="selection.take(name)">{{ name }} <span class="soft">kept</span></button>
       }

@@ -8,7 +8,7 @@ import { command, type SelectionCommand, type SelectionMenu } from '../kinds/ite
 const always = (): boolean => true;
 const FIRST = [
   command('Duplicate', always, LayoutDesk, (desk) => desk.duplicate()),
-  command('Turn 15°', always, LayoutDesk, (desk) => desk.turn(15)),
+  command('Rotate 15°', always, LayoutDesk, (desk) => desk.turn(15)),
 ];
 const LAST = [command('Delete', always, LayoutDesk, (desk) => desk.delete())];
 

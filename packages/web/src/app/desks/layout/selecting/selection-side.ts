@@ -10,17 +10,18 @@ import { itemDesk } from '../kinds';
 import { ItemList, type ItemLine } from '../parts/item-list';
 import type { ItemRef } from '../store/layout-store';
 import { SelectionBar } from './selection-bar';
+import { CountedPipe } from '../../../ui/counted-pipe';
 
 /** What is selected, in numbers, with what can be done with it; and all that stands in the stratum. */
 @Component({
   selector: 'sv-selection-side',
-  imports: [ItemList, NgComponentOutlet, SelectionBar],
+  imports: [CountedPipe, ItemList, NgComponentOutlet, SelectionBar],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (card(); as one) {
       <ng-container *ngComponentOutlet="one.card; inputs: one.inputs" />
     } @else if (desk.selected().length > 1) {
-      <p class="card">{{ desk.selected().length }} things selected. Arrow keys move them, Q and E turn them.</p>
+      <p class="card">{{ desk.selected().length | counted: 'object' }} selected. Arrow keys move them, Q and E rotate them.</p>
     }
     <sv-selection-bar [selected]="desk.selected()" />
     @if (desk.activeStratum(); as stratum) {

@@ -38,11 +38,11 @@ const MAX_SHOWN = 200;
             </label>
           </li>
         } @empty {
-          <li class="soft">No other level has such a stratum.</li>
+          <li class="soft">No other level has a matching stratum.</li>
         }
       </ul>
       @if (becoming(); as names) {
-        <p class="near">{{ names }} will be shared from then on: a change in it asks where it belongs.</p>
+        <p class="near">{{ names }} will be shared from then on: changing it asks which levels to change.</p>
       }
     </mat-dialog-content>
     <mat-dialog-actions>

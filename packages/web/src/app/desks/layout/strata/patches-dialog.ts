@@ -14,17 +14,19 @@ export interface PatchesData {
   /** What a thing is called. */
   readonly nameOf: (state: PatchState) => string;
   readonly revert: (states: readonly PatchState[]) => void;
+  /** Takes the shared values of now as seen. */
+  readonly keep: (state: PatchState) => void;
   readonly push: (state: PatchState) => void;
   readonly goTo: (state: PatchState) => void;
 }
 
-/** What a level has otherwise in a shared stratum: held against what is shared, reverted or given to all. */
+/** Local changes of a level in a shared stratum: compared with what is shared, kept, dropped or made everywhere. */
 @Component({
   selector: 'sv-patches-dialog',
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>What {{ data.level }} has otherwise in {{ data.stratum }}</h2>
+    <h2 mat-dialog-title>Local changes to {{ data.stratum }} in {{ data.level }}</h2>
     <mat-dialog-content>
       <table>
         @for (state of data.states(); track state.patch.id) {
@@ -37,18 +39,21 @@ export interface PatchesData {
                 {{ data.nameOf(state) }}
               </button>
               @if (state.isIdle) {
-                <span class="near">the shared one is gone; this patch does nothing</span>
+                <span class="near">the shared object was deleted; this local change does nothing</span>
               } @else if (state.changedSince.length > 0) {
-                <span class="near">the shared {{ state.changedSince.join(', ') }} changed since</span>
+                <span class="near">the shared {{ state.changedSince.join(', ') }} has changed since</span>
               }
             </td>
             <td class="acts">
               @if (state.command !== 'hidden' && !state.isIdle) {
-                <button class="chip" (click)="leaveTo(state)">Go to it</button>
+                <button class="chip" (click)="leaveTo(state)">Go to</button>
               }
-              <button class="chip" [attr.aria-label]="'Revert ' + data.nameOf(state)" (click)="data.revert([state])">Revert</button>
+              @if (state.changedSince.length > 0) {
+                <button class="chip" title="Keep it and stop comparing with the older shared value" [attr.aria-label]="'Keep ' + data.nameOf(state) + ' here'" (click)="data.keep(state)">Keep here</button>
+              }
+              <button class="chip" [attr.aria-label]="'Use the shared ' + data.nameOf(state)" (click)="data.revert([state])">{{ state.isIdle ? 'Delete' : 'Use the shared one' }}</button>
               @if (!state.isIdle) {
-                <button class="chip" [attr.aria-label]="'Give ' + data.nameOf(state) + ' to all'" (click)="data.push(state)">Give to all {{ data.reach }}</button>
+                <button class="chip" [attr.aria-label]="'Change ' + data.nameOf(state) + ' everywhere'" [title]="'In all ' + data.reach + ' levels'" (click)="data.push(state)">Change everywhere</button>
               }
             </td>
           </tr>
@@ -75,14 +80,14 @@ export interface PatchesData {
           }
         } @empty {
           <tr>
-            <td class="soft">Nothing: {{ data.level }} has {{ data.stratum }} as all {{ data.reach }} levels do.</td>
+            <td class="soft">No local changes: {{ data.stratum }} is the same in all {{ data.reach }} levels.</td>
           </tr>
         }
       </table>
     </mat-dialog-content>
     <mat-dialog-actions>
       @if (many()) {
-        <button class="chip" (click)="data.revert(data.states())">Revert all {{ data.states().length }}</button>
+        <button class="chip" (click)="data.revert(data.states())">Use the shared ones ({{ data.states().length }})</button>
       }
       <button class="chip strong" mat-dialog-close cdkFocusInitial>Close</button>
     </mat-dialog-actions>
@@ -132,8 +137,7 @@ export class PatchesDialog extends Dialog<PatchesData> {
   }
 
   lines({ patch, shared }: PatchState): { field: string; shared: string; own: string }[] {
-    if (patch.change === 'hidden')
-      return [{ field: 'the whole thing', shared: shared ? 'there' : 'gone', own: 'not there' }];
+    if (patch.change === 'hidden') return [{ field: 'object', shared: shared ? 'exists' : 'deleted', own: 'hidden' }];
     return Object.entries(patch.fields)
       .filter(([field]) => field !== 'id')
       .flatMap(([field, own]) => {

@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
@@ -44,7 +45,7 @@ import { StrataStack, type StackRow, type StratumCommand } from './strata-stack'
     />
     @if (desk.openLevel.isAssembly() && desk.openLevel.level(); as own) {
       <p class="soft" [title]="assemblies.levelsOf(own.id).join(', ')">
-        An assembly of a kit, in coordinates of its own. What changes here changes in {{ assemblies.levelsOf(own.id).length | counted: 'level' }}.
+        An assembly of a kit, in its own coordinates. Changes here change it in {{ assemblies.levelsOf(own.id).length | counted: 'level' }}.
       </p>
       <div class="beside">
         <button class="chip" (click)="assemblies.rename(own.id)">Name…</button>
@@ -56,29 +57,29 @@ import { StrataStack, type StackRow, type StratumCommand } from './strata-stack'
     }
     <div class="beside">
       <button class="chip" title="Show other levels faintly, at their own coordinates" (click)="context.choose()">
-        {{ context.shown().length > 0 ? 'With ' + (context.shown().length | counted: 'other') : 'With others…' }}
+        {{ context.shown().length > 0 ? 'With ' + (context.shown().length | counted: 'other') : 'Show other levels…' }}
       </button>
       @if (context.checking()) {
         <button class="chip" (click)="context.cancel()">Checking… cancel</button>
       } @else {
-        <button class="chip" title="What fills the same space twice" (click)="context.check()">Overlaps…</button>
+        <button class="chip" title="Find overlapping blocks and duplicate pieces" (click)="context.check()">Overlaps…</button>
       }
       @if (overview.isMaking()) {
         <button class="chip" (click)="overview.cancel()">Counting… cancel</button>
       } @else {
-        <button class="chip" title="How densely things of a sort stand; the rest fades" [attr.aria-pressed]="overview.shown() !== undefined" (click)="overview.choose()">
-          Overview…
+        <button class="chip" title="How densely objects of a category or kind are placed; the rest fades" [attr.aria-pressed]="overview.shown() !== undefined" (click)="overview.choose()">
+          Density…
         </button>
       }
     </div>
     @if (overview.shown()) {
-      <ul class="regions" aria-label="Regions that stand out">
+      <ul class="regions" aria-label="Outliers">
         @for (region of overview.regions(); track $index) {
           <li>
             <button class="plain" (click)="goTo(region.low, region.high)">{{ region.text }}</button>
           </li>
         } @empty {
-          <li class="soft">Nothing is crowded, and nothing empty.</li>
+          <li class="soft">Nothing is crowded, and nothing is empty.</li>
         }
       </ul>
     }
@@ -171,11 +172,13 @@ export class SideColumn {
     const { level: levels, stratum: records } = this.desk.tables();
     const reach = this.shared.levelsOf(stratum);
     const names = reach.map((id) => levels[id].name).join(', ');
-    const text = `Changes of ${records[stratum].name} ${belongs === 'all' ? `reach all ${reach.length} levels` : 'stay in this level'}`;
-    return {
-      text,
-      title: `Changes of ${records[stratum].name} ${belongs === 'all' ? `reach ${names}` : 'are kept as patches of this level'}. Click for the other.`,
-    };
+    const { name } = records[stratum];
+    return belongs === 'all'
+      ? {
+          text: `Changes to ${name} affect ${counted(reach.length, 'level')}`,
+          title: `${names}. Click to change only this one.`,
+        }
+      : { text: `Changes to ${name} affect this level only`, title: `Click to change all ${reach.length} levels.` };
   });
   private readonly workedOn = computed(
     () => this.desk.state().selection.at(0)?.stratum ?? this.desk.activeStratum()?.id,
@@ -199,8 +202,8 @@ export class SideColumn {
       solo: () => this.dispatch(layoutActions.soloed({ id })),
       switch: () => this.strata.switchOff(id, !isOff),
       patches: () => this.strata.openPatches(id),
-      'part ways': () => this.strata.partWays(id),
-      'take out': () => this.strata.takeOut(id, false),
+      'separate copy': () => this.strata.partWays(id),
+      remove: () => this.strata.takeOut(id, false),
       delete: () => this.strata.takeOut(id, true),
     };
     commands[command]();

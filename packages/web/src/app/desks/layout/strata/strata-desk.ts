@@ -8,6 +8,7 @@ import {
   counted,
   heldAt,
   patchStates,
+  keepPatch,
   pushPatch,
   revertPatch,
   specOf,
@@ -88,7 +89,7 @@ export class StrataDesk {
     const levels = this.levelsOf(id).length;
     const result = await this.ask.for({
       title: 'Stratum',
-      text: levels > 1 ? `It is called so in all ${levels} levels that share it.` : undefined,
+      text: levels > 1 ? `This is its name in all ${levels} levels that share it.` : undefined,
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: stratum.name },
         {
@@ -99,7 +100,7 @@ export class StrataDesk {
           choices: STRATUM_ROLES.map((role) => ({ value: role, name: role })),
         },
       ],
-      command: 'Keep',
+      command: 'Save',
       fault: ({ name }) => nameFault(name),
     });
     const now = heldAt(this.tables().stratum, id);
@@ -137,20 +138,18 @@ export class StrataDesk {
     const others = levels.filter((one) => !from.includes(one) && one.id !== level.id);
     const content = this.openLevel.shared().find((one) => one.id === id);
     const data: LossData = {
-      title: others.length === 0 ? `Delete ${stratum.name}?` : `Take ${stratum.name} out of ${level.name}?`,
+      title: others.length === 0 ? `Delete ${stratum.name}?` : `Remove ${stratum.name} from ${level.name}?`,
       text:
         others.length === 0
-          ? `${from.length === 1 ? level.name : `${from.length} levels`} will be without it, and the stratum goes. Undo brings it back.`
+          ? `${from.length === 1 ? level.name : `${from.length} levels`} will be without it, and the stratum is deleted. You can undo this.`
           : `${counted(others.length, 'other level keeps', 'other levels keep')} it.`,
       losses: from.map((one) => `${one.name}: ${this.lossOf(one, id)}`),
       command:
-        others.length === 0
-          ? `Delete it in ${from.length === 1 ? level.name : `all ${from.length} levels`}`
-          : 'Take it out',
+        others.length === 0 ? `Delete in ${from.length === 1 ? level.name : `all ${from.length} levels`}` : 'Remove',
     };
     if (!(await this.dialogs.open(LossDialog, data))) return;
     await this.edits.commit(
-      others.length === 0 ? `delete ${stratum.name}` : `take out ${stratum.name}`,
+      others.length === 0 ? `delete ${stratum.name}` : `remove ${stratum.name} from ${level.name}`,
       takeOut(stratum, from, others, content?.content()),
     );
   }
@@ -161,7 +160,7 @@ export class StrataDesk {
     const document = this.openLevel.shared().find((one) => one.id === id);
     if (!level || !stratum || !document) return;
     const { id: own, operations } = partWays(level, stratum, document.content());
-    await this.edits.commit(`${level.name} parts ways with ${stratum.name}`, operations);
+    await this.edits.commit(`${level.name} gets a separate copy of ${stratum.name}`, operations);
     this.store.dispatch(layoutActions.stratumActivated({ id: own }));
   }
 
@@ -181,9 +180,15 @@ export class StrataDesk {
       nameOf: (state) => this.nameOfPatched(state),
       revert: (states) =>
         void this.edits.commit(
-          states.length === 1 ? `revert ${this.nameOfPatched(states[0])}` : `revert ${states.length} patches`,
+          states.length === 1
+            ? `use the shared ${this.nameOfPatched(states[0])}`
+            : `use the shared ones: ${states.length} local changes`,
           states.flatMap(({ patch }) => revertPatch(id, patch)),
         ),
+      keep: ({ patch }) => {
+        const stratum = shared();
+        if (stratum) void this.edits.commit('keep a local change', keepPatch(stratum, patch));
+      },
       push: (state) => void this.push(id, state),
       goTo: ({ patch }) => this.desk.select([{ stratum: id, kind: patch.kind, id: patch.target }]),
     };
@@ -195,7 +200,7 @@ export class StrataDesk {
     if (!stratum) return;
     try {
       await this.edits.commit(
-        `give ${oneOf(patch.kind)} to all ${this.levelsOf(id).length} levels`,
+        `change ${oneOf(patch.kind)} in all ${this.levelsOf(id).length} levels`,
         pushPatch(stratum, patch),
       );
     } catch (error) {
@@ -229,7 +234,7 @@ export class StrataDesk {
   private lossOf(level: Level, stratum: string): string {
     const document = this.openLevel.shared().find(({ id }) => id === stratum);
     const patches = [...(document?.tables.patch.values() ?? [])].filter((patch) => patch.level === level.id).length;
-    const things = document ? counted(document.size, 'thing') : 'all that stands in it';
-    return patches === 0 ? things : `${things}, and ${counted(patches, 'patch', 'patches')} of its own`;
+    const things = document ? counted(document.size, 'object') : 'everything in it';
+    return patches === 0 ? things : `${things}, and ${counted(patches, 'local change')}`;
   }
 }

@@ -89,7 +89,7 @@ describe('the stack of a level', () => {
     );
   });
 
-  it('parts ways with a copy as the level sees it, in the same place', () => {
+  it('gets a separate copy of a copy as the level sees it, in the same place', () => {
     const { id, operations } = partWays(one, tables.stratum['base'], content);
     const after = applyToTables(tables, operations);
     expect([stackOf(after), after.stratum[id].owner, stackOf(after, 'two')]).toEqual([`${id},own,top`, 'one', 'base']);

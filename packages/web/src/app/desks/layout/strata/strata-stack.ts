@@ -1,8 +1,10 @@
+import { counted } from '@stravel/core';
 import { CdkDrag, CdkDragHandle, CdkDropList, type CdkDragDrop } from '@angular/cdk/drag-drop';
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import type { StratumRole } from '@stravel/core';
 import { OwnEyes } from '../parts/own-eyes';
+import { Help } from '../../../guide/help';
 
 /** One stratum as a row of the stack. */
 export interface StackRow {
@@ -32,8 +34,8 @@ export const STRATUM_COMMANDS = [
   'solo',
   'switch',
   'patches',
-  'part ways',
-  'take out',
+  'separate copy',
+  'remove',
   'delete',
 ] as const;
 export type StratumCommand = (typeof STRATUM_COMMANDS)[number];
@@ -41,14 +43,17 @@ export type StratumCommand = (typeof STRATUM_COMMANDS)[number];
 /** The strata of a level, top first: rows of equal height, coloured by role, with their cost as a thin gauge. */
 @Component({
   selector: 'sv-strata-stack',
-  imports: [CdkDrag, CdkDragHandle, CdkDropList, MatMenuModule, OwnEyes],
+  imports: [Help, CdkDrag, CdkDragHandle, CdkDropList, MatMenuModule, OwnEyes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <header>
+      <h3>Strata <sv-help about="layout/strata" what="strata" /></h3>
+    </header>
     <ul aria-label="Strata, top first" cdkDropList (cdkDropListDropped)="dropped($event)">
       @for (row of rows(); track row.id) {
         <li cdkDrag [cdkDragData]="row.id" [class.active]="row.active" [class.off]="row.hidden || row.switchedOff">
           <span class="band" cdkDragHandle title="Drag to reorder" [class]="'band role-' + row.role" aria-hidden="true"></span>
-          <button class="plain name" [attr.aria-pressed]="row.active" title="New things go into this stratum" (click)="activated.emit(row.id)">
+          <button class="plain name" [attr.aria-pressed]="row.active" title="New objects go into this stratum" (click)="activated.emit(row.id)">
             <span>{{ row.name }}</span>
             <span class="soft">{{ words(row) }}</span>
             <span class="gauge" aria-hidden="true"><i [style.width.%]="row.share * 100"></i></span>
@@ -65,14 +70,14 @@ export type StratumCommand = (typeof STRATUM_COMMANDS)[number];
         <button mat-menu-item (click)="ask(row, 'rename')">Name and role…</button>
         <button mat-menu-item [disabled]="rows()[0]?.id === row.id" (click)="ask(row, 'up')">Move up</button>
         <button mat-menu-item [disabled]="rows().at(-1)?.id === row.id" (click)="ask(row, 'down')">Move down</button>
-        <button mat-menu-item (click)="ask(row, 'solo')">{{ row.soloed ? 'Show all again' : 'Show alone' }}</button>
+        <button mat-menu-item (click)="ask(row, 'solo')">{{ row.soloed ? 'End solo' : 'Solo' }}</button>
         <button mat-menu-item (click)="ask(row, 'switch')">{{ row.switchedOff ? 'Switch on in test runs' : 'Switch off in test runs' }}</button>
         @if (row.isShared) {
-          <button mat-menu-item (click)="ask(row, 'patches')">What this level has otherwise… ({{ row.patches }})</button>
-          <button mat-menu-item (click)="ask(row, 'part ways')">Part ways: give this level its own copy</button>
+          <button mat-menu-item (click)="ask(row, 'patches')">Local changes in this level… ({{ row.patches }})</button>
+          <button mat-menu-item (click)="ask(row, 'separate copy')">Make a separate copy for this level</button>
         }
         @if (row.levels > 1) {
-          <button mat-menu-item (click)="ask(row, 'take out')">Take out of this level…</button>
+          <button mat-menu-item (click)="ask(row, 'remove')">Remove from this level…</button>
         }
         <button mat-menu-item (click)="ask(row, 'delete')">{{ row.levels > 1 ? 'Delete in all ' + row.levels + ' levels…' : 'Delete…' }}</button>
       </ng-template>
@@ -80,7 +85,7 @@ export type StratumCommand = (typeof STRATUM_COMMANDS)[number];
     @if (!isAssembly()) {
       <div class="adds">
         <button class="chip" (click)="added.emit()">New stratum</button>
-        <button class="chip" title="Put a stratum of another level into this one" (click)="sharedAdded.emit()">Share…</button>
+        <button class="chip" title="Add a stratum of another level to this one" (click)="sharedAdded.emit()">Share…</button>
       </div>
     }
   `,
@@ -111,11 +116,11 @@ export class StrataStack {
     const states = [
       row.switchedOff ? 'switched off' : '',
       row.hidden ? 'hidden for you' : '',
-      row.soloed ? 'shown alone' : '',
+      row.soloed ? 'solo' : '',
     ].filter(Boolean);
     const share =
       row.levels > 1
-        ? [`shared by ${row.levels}`, row.patches > 0 ? `${row.patches} otherwise here` : ''].filter(Boolean)
+        ? [`shared by ${row.levels}`, row.patches > 0 ? counted(row.patches, 'local change') : ''].filter(Boolean)
         : [];
     return [...states, ...share].join(' · ') || row.text;
   }

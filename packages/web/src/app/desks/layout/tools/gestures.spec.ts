@@ -187,7 +187,7 @@ describe('drawing', () => {
     bed.desk.select([]);
     bed.drag(2, 2, 2, 2);
     expect(bed.commits.map(({ label }) => label)).toEqual(['add a tile floor', 'add a mask']);
-    expect(bed.notices).toEqual(['Drag over the ground that the mask is to cover, or take one from a picture.']);
+    expect(bed.notices).toEqual(['Drag over the ground that the mask covers, or use From a picture….']);
   });
 });
 
@@ -244,7 +244,7 @@ describe('selecting', () => {
     ]);
     bed.drag(11 - 3 - 2.6, 10, 11, 20);
     expect(bed.document.item('block', 'b')?.turn).toEqual([180, 0, 0]);
-    expect(bed.commits.map(({ label }) => label)).toEqual(['resize a block', 'turn of a block']);
+    expect(bed.commits.map(({ label }) => label)).toEqual(['resize a block', 'rotation of a block']);
   });
 
   it('turns a placement by its knob alone where it is too small to be stretched', () => {

@@ -8,13 +8,14 @@ import type { ToolFamily } from '../kinds/item-desk';
 import { SNAP_TARGETS, layoutActions } from '../store/layout-store';
 import { TOOL_COMMANDS } from '../store/layout-tools';
 import { TOOL_FAMILIES } from './tool-families';
+import { Help } from '../../../guide/help';
 
 const SNAPS = [0, 0.05, 0.1, 0.125, 0.25, 0.5, 1, 2, 4];
 
 /** The tools of the Layout desk, each with what it needs to know. */
 @Component({
   selector: 'sv-layout-tools',
-  imports: [MatMenuModule, NgComponentOutlet, PlateControls],
+  imports: [Help, MatMenuModule, NgComponentOutlet, PlateControls],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-tools.html',
   styleUrl: './layout-tools.scss',

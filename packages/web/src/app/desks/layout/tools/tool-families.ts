@@ -33,5 +33,5 @@ export const TOOL_FAMILIES: readonly ToolFamily[] = [
     tools: { select: selecting },
   },
   ...Object.values(ITEM_DESKS).flatMap(({ tools }) => tools ?? []),
-  { label: 'region', hint: 'drag around what moves together', tools: { region: movingRegions } },
+  { label: 'region', hint: 'drag around what should move together', tools: { region: movingRegions } },
 ];

@@ -118,7 +118,7 @@ export class CsvDialog extends Dialog<CsvDialogData, CsvDecision> {
   readonly takes = computed(() => {
     const counts = this.plan()?.counts;
     const rows = counts ? counts.new + counts.changed : 0;
-    return rows === 0 ? 'Take in' : `Take in ${counted(rows, 'row')}`;
+    return rows === 0 ? 'Import' : `Import ${counted(rows, 'row')}`;
   });
 
   take(): void {

@@ -25,7 +25,7 @@ export class CsvTransfer {
       .bring(() => import('./csv-dialog').then(({ CsvDialog }) => CsvDialog), data)
       .then((decision) => {
         if (decision)
-          void this.edits.commit(`take in ${counted(decision.count, 'row')} of a CSV file`, decision.operations);
+          void this.edits.commit(`import ${counted(decision.count, 'row')} from a CSV file`, decision.operations);
       });
   }
 }

@@ -16,7 +16,7 @@ const MAX_SHOWN = 200;
       @if (beyond() > 0) {
         ·
         <span class="near"
-          ><span class="mono">{{ beyond() }}</span> beyond the table, left out</span
+          ><span class="mono">{{ beyond() }}</span> outside the table, left out</span
         >
       }
     </p>
@@ -24,10 +24,10 @@ const MAX_SHOWN = 200;
       <table>
         <thead>
           <tr>
-            <th>Of</th>
+            <th>Name</th>
             <th>Field</th>
-            <th>Is</th>
-            <th>Becomes</th>
+            <th>Now</th>
+            <th>After</th>
             <th></th>
           </tr>
         </thead>

@@ -29,7 +29,7 @@ export interface CodesChoice {
 }
 
 const WHO = {
-  chosen: 'the chosen levels',
+  chosen: 'the selected levels',
   without: 'play levels without a code',
   clashing: 'levels whose code another has',
 } as const;
@@ -45,10 +45,10 @@ type Who = keyof typeof WHO;
     <mat-dialog-content>
       <div class="form">
         <label
-          >Made of
-          <input class="cell mono alphabet" #alphabet aria-label="Made of" [value]="pattern().alphabet" (input)="setPattern({ alphabet: alphabet.value.toUpperCase() })" />
+          >Characters
+          <input class="cell mono alphabet" #alphabet aria-label="Characters" [value]="pattern().alphabet" (input)="setPattern({ alphabet: alphabet.value.toUpperCase() })" />
         </label>
-        <button class="chip" (click)="dropLookAlikes()" [title]="'Takes out ' + lookAlikes">Without look-alikes</button>
+        <button class="chip" (click)="dropLookAlikes()" [title]="'Leaves out ' + lookAlikes">Without look-alikes</button>
         <label
           >Length <input class="cell mono" #length aria-label="Length" type="number" min="1" max="40" [value]="pattern().length" (input)="setPattern({ length: +length.value })"
         /></label>
@@ -65,10 +65,10 @@ type Who = keyof typeof WHO;
             <option [value]="one.id" [selected]="one.id === whom()">{{ one.text }}</option>
           }
         </select>
-        <button class="chip" [disabled]="fault() !== null" (click)="again.set(again() + 1)">Draw again</button>
+        <button class="chip" [disabled]="fault() !== null" (click)="again.set(again() + 1)">Generate again</button>
       </div>
       @if (codes().length < levels().length && fault() === null) {
-        <p class="over" role="alert">The pattern has only {{ codes().length }} free codes left for {{ levels().length }} levels. Make codes longer or of more characters.</p>
+        <p class="over" role="alert">The pattern has only {{ codes().length }} free codes for {{ levels().length }} levels. Make codes longer or of more characters.</p>
       }
       <div class="rows" tabindex="0" role="region" aria-label="New codes">
         <table>
@@ -80,7 +80,7 @@ type Who = keyof typeof WHO;
             </tr>
           } @empty {
             <tr>
-              <td class="soft">No level here needs one.</td>
+              <td class="soft">Every level has a code.</td>
             </tr>
           }
         </table>
@@ -88,9 +88,9 @@ type Who = keyof typeof WHO;
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>
-      <button class="chip" [disabled]="fault() !== null || pattern() === data.pattern" (click)="dialog.close({ pattern: pattern(), codes: [] })">Keep the pattern alone</button>
+      <button class="chip" [disabled]="fault() !== null || pattern() === data.pattern" (click)="dialog.close({ pattern: pattern(), codes: [] })">Save pattern only</button>
       <button class="chip strong" cdkFocusInitial [disabled]="codes().length === 0" (click)="dialog.close({ pattern: pattern(), codes: codes() })">
-        Give {{ codes().length | counted: 'code' }}
+        Assign {{ codes().length | counted: 'code' }}
       </button>
     </mat-dialog-actions>
   `,

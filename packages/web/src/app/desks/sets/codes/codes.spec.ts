@@ -5,7 +5,7 @@ import { CodesDialog, type CodesChoice, type CodesData } from './codes-dialog';
 
 const level = (id: string, code: string, purpose: Level['purpose'] = 'play'): Level =>
   ({ id, name: id, code, purpose }) as Level;
-const levels = [level('a', 'KILN'), level('b', ''), level('c', 'kiln'), level('d', '', 'trial'), level('e', 'Kiln')];
+const levels = [level('a', 'KILN'), level('b', ''), level('c', 'kiln'), level('d', '', 'test'), level('e', 'Kiln')];
 
 function dialog(chosen: readonly string[] = [], pattern = { alphabet: 'AB', length: 3 }) {
   const kept: CodesChoice[] = [];
@@ -30,7 +30,7 @@ describe('codes of levels', () => {
   it('are for those that are chosen, those without, or those that clash; the first keeps its own', () => {
     const { one } = dialog(['d', 'a']);
     expect(one.groups().map(({ text }) => text)).toEqual([
-      'the chosen levels (2)',
+      'the selected levels (2)',
       'play levels without a code (1)',
       'levels whose code another has (2)',
     ]);
@@ -56,6 +56,6 @@ describe('codes of levels', () => {
     const { one, element, fixture } = dialog(['a', 'b', 'c', 'd', 'e'], { alphabet: 'AB', length: 2 });
     expect(one.codes()).toHaveLength(4);
     fixture.detectChanges();
-    expect(element.querySelector('[role=alert]')?.textContent).toContain('only 4 free codes left for 5 levels');
+    expect(element.querySelector('[role=alert]')?.textContent).toContain('only 4 free codes for 5 levels');
   });
 });

@@ -35,11 +35,11 @@ export interface FieldDecision {
 const TYPE_WORDS: Partial<Record<FieldType, string>> = { level: 'link to a level', entry: 'link to a register entry' };
 const OUTCOMES: readonly (readonly [ChangeOutcome, string])[] = [
   ['same', 'stay as they are'],
-  ['converted', 'are written anew'],
-  ['kept', 'cannot be converted: they stay, and are found by the check until you decide'],
+  ['converted', 'are converted'],
+  ['kept', 'cannot be converted: they stay, and each becomes a finding until you decide'],
   ['empty', 'are empty and must be filled'],
-  ['twice', 'are there twice'],
-  ['dropped', 'go with it'],
+  ['twice', 'are duplicates'],
+  ['dropped', 'are deleted'],
 ];
 const MAX_SHOWN = 100;
 

@@ -121,12 +121,12 @@ export function readDraft(
   else if (taken.has(draft.key)) faults.key = 'Another field has this key.';
   const choices = draft.type === 'choice' ? choiceLines(draft.choices) : [];
   if (draft.type === 'choice' && choices.length === 0) faults.choices = 'Write one choice a line.';
-  if (new Set(choices).size < choices.length) faults.choices = 'A choice stands there twice.';
-  if (low !== null && high !== null && low > high) faults.high = 'The most is below the least.';
+  if (new Set(choices).size < choices.length) faults.choices = 'A choice is there twice.';
+  if (low !== null && high !== null && low > high) faults.high = 'Max is below min.';
   if (draft.type === 'entry' && draft.target === '') faults.target = 'Choose the register that it links to.';
   const hasPattern = (draft.type === 'text' || draft.type === 'long text') && draft.pattern !== '';
   const broken = hasPattern ? patternFault(draft.pattern) : null;
-  if (broken !== null) faults.pattern = `No regular expression: ${broken}.`;
+  if (broken !== null) faults.pattern = `Not a regular expression: ${broken}.`;
   const isLink = draft.type === 'entry' || draft.type === 'level';
   const field: Field = {
     ...base,

@@ -33,7 +33,7 @@ export interface FieldsDialogData {
             <button class="plain" [disabled]="i === fields().length - 1" (click)="move(i, i + 1)" [attr.aria-label]="'Move ' + field.name + ' down'">↓</button>
           </div>
         } @empty {
-          <p class="soft">No fields yet. Each has a type, and every line of the table gets a value of it.</p>
+          <p class="soft">No fields yet. Each has a type and adds a column to the table.</p>
         }
       </div>
     </mat-dialog-content>

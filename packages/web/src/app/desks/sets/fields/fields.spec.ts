@@ -34,9 +34,9 @@ describe('a field as it is written', () => {
     [{ name: ' ' }, 'name', 'It needs a name.'],
     [{ key: 'Light' }, 'key', 'A key starts with a small letter, then letters and digits.'],
     [{ type: 'choice' }, 'choices', 'Write one choice a line.'],
-    [{ type: 'choice', choices: 'a\na' }, 'choices', 'A choice stands there twice.'],
+    [{ type: 'choice', choices: 'a\na' }, 'choices', 'A choice is there twice.'],
     [{ type: 'number', low: 'x' }, 'low', '“x” is not a number.'],
-    [{ type: 'number', low: '3', high: '2' }, 'high', 'The most is below the least.'],
+    [{ type: 'number', low: '3', high: '2' }, 'high', 'Max is below min.'],
     [{ type: 'entry' }, 'target', 'Choose the register that it links to.'],
     [{ type: 'number', high: '2', default: '3' }, 'default', '3 is above 2.'],
   ])('names what is wrong in %j', (parts, part, fault) => {
@@ -44,7 +44,7 @@ describe('a field as it is written', () => {
   });
 
   it('names a broken pattern and a key that is taken, and drops limits of another type', () => {
-    expect(read({ pattern: '(' }).faults?.pattern).toMatch(/^No regular expression/);
+    expect(read({ pattern: '(' }).faults?.pattern).toMatch(/^Not a regular expression/);
     expect(read({}, ['light']).faults?.key).toBe('Another field has this key.');
     expect(read({ type: 'date', low: 'x', pattern: '(' }).field).toMatchObject({ low: null, pattern: null });
   });

@@ -31,9 +31,9 @@ const PARTS: Readonly<Record<string, string>> = {
   openSky: 'Open sky',
   bounds: 'Bounds',
   binned: 'In the bin since',
-  rules: 'How it opens',
-  gains: 'What it gives',
-  resets: 'What it sets back',
+  rules: 'How it unlocks',
+  gains: 'Rewards',
+  resets: 'Resets on entry',
 };
 
 /** What an edit did to a level and to the strata that it owns: values one by one, content counted by kind. */
@@ -69,7 +69,7 @@ export function describeEdit(
       [[...changed].filter((id) => !added.has(id) && !removed.has(id)).length, 'changed'],
     ] as const;
     const text = words.flatMap(([count, word]) => (count > 0 ? [`${count} ${word}`] : [])).join(', ');
-    const name = Object.hasOwn(tables.stratum, stratum) ? tables.stratum[stratum].name : 'a stratum that is gone';
+    const name = Object.hasOwn(tables.stratum, stratum) ? tables.stratum[stratum].name : 'a stratum that was deleted';
     changes.push({ what: `${plural(kind)} of ${name}`, before: '', after: text });
   }
   return changes;
@@ -100,7 +100,7 @@ function ofRecord(
     return plainText(value) || '—';
   };
   return {
-    what: own?.name ?? (key ? `Field ${key}, which is gone` : (PARTS[field] ?? field)),
+    what: own?.name ?? (key ? `Field ${key}, which was deleted` : (PARTS[field] ?? field)),
     before: text(before),
     after: text(after),
   };
@@ -123,7 +123,7 @@ function ofStratum({ field, before, after }: Operation): DescribedChange {
 }
 
 const stratumName = (id: string, tables: RecordTables): string =>
-  Object.hasOwn(tables.stratum, id) ? tables.stratum[id].name : 'one that is gone';
+  Object.hasOwn(tables.stratum, id) ? tables.stratum[id].name : 'one that was deleted';
 
 function plural(kind: string): string {
   if (!isItemKind(kind)) return kind;

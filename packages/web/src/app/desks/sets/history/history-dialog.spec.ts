@@ -192,7 +192,7 @@ describe('the history of a level', () => {
     one.selected.set('e1');
     await one.back(true);
     expect([one.failure(), commits]).toEqual([
-      expect.stringMatching(/Nothing was changed\. history: marker nobody is not there/),
+      expect.stringMatching(/Nothing was changed\. history: marker nobody does not exist/),
       [],
     ]);
   });

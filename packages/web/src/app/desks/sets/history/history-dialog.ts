@@ -50,11 +50,11 @@ interface LevelHistory {
           @for (edit of edits(); track edit.id; let first = $first) {
             <div role="option" [id]="'edit-' + edit.sequence" [attr.aria-selected]="edit.id === shown()?.id" (click)="selected.set(edit.id)">
               <span class="mono soft">{{ edit.at | date: 'd MMM HH:mm:ss' }}</span>
-              <span>{{ edit.undoes ? 'takes back: ' : '' }}{{ edit.label }}</span>
-              <span class="soft">{{ people().get(edit.person) ?? 'someone' }}{{ first ? ' · as it stands' : '' }}</span>
+              <span>{{ edit.undoes ? 'Undoes: ' : '' }}{{ edit.label }}</span>
+              <span class="soft">{{ people().get(edit.person) ?? 'someone' }}{{ first ? ' · current' : '' }}</span>
             </div>
           } @empty {
-            <p class="soft">{{ failure() || (isLoading() ? 'Reading …' : 'Nothing was changed since the level came here.') }}</p>
+            <p class="soft">{{ failure() || (isLoading() ? 'Reading …' : 'No changes since the level was added.') }}</p>
           }
         </div>
         <div class="what" aria-live="polite">
@@ -68,7 +68,7 @@ interface LevelHistory {
             </p>
           }
           @if (beyond() > 0) {
-            <p class="soft">The same edit did {{ beyond() }} more elsewhere; going back leaves that alone.</p>
+            <p class="soft">The same edit did {{ beyond() }} more elsewhere; going back does not change that.</p>
           }
         </div>
       </div>
@@ -76,7 +76,7 @@ interface LevelHistory {
         <button class="chip" (click)="more()">Older changes</button>
       }
       @if (shared().length > 0) {
-        <p class="soft">Shared strata are not part of it: {{ shared().join(', ') }}. Going back leaves them as they are, as other levels stand on them.</p>
+        <p class="soft">Shared strata are not included: {{ shared().join(', ') }}. Going back does not change them, because other levels use them.</p>
       }
       @if (failure(); as failure) {
         <p class="over" role="alert">{{ failure }}</p>

@@ -41,7 +41,7 @@ describe('an edit in words', () => {
       ),
     ).toEqual([
       'Mood: — → dark',
-      'Field gone, which is gone: 3 → 4',
+      'Field gone, which was deleted: 3 → 4',
       'Set: The Works → —',
       'Picture: — → picture ab12cd34',
       'Stack of strata: — → Structure',

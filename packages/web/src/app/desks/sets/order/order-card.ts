@@ -1,9 +1,11 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { CarriedValue, Field, Gain, Level, LevelOrder, UnlockRule } from '@stravel/core';
+import { Help } from '../../../guide/help';
 
 /** How one level opens, what it gives and what it resets. */
 @Component({
   selector: 'sv-order-card',
+  imports: [Help],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './order-card.html',
   styleUrl: './order-card.scss',

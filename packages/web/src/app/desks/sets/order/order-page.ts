@@ -141,7 +141,7 @@ export class OrderPage {
     effect(() => {
       const never = this.neverOpen();
       this.workspace.footLeft.set([
-        `${this.model().levels.filter(({ id }) => !never.has(id)).length} of ${this.levels().length} play levels can open`,
+        `${this.model().levels.filter(({ id }) => !never.has(id)).length} of ${this.levels().length} play levels can be unlocked`,
       ]);
       this.workspace.footRight.set([]);
     });
@@ -174,7 +174,7 @@ export class OrderPage {
   }
 
   async change<K extends 'rules' | 'gains' | 'resets'>(part: K, value: LevelOrder[K]): Promise<void> {
-    const words = { rules: 'how it opens', gains: 'what it gives', resets: 'what it sets back' }[part];
+    const words = { rules: 'how it unlocks', gains: 'rewards', resets: 'resets on entry' }[part];
     await this.edits.commit(
       `${this.shownLevel()?.name ?? 'level'}: ${words}`,
       changeOrder(this.tables(), this.selected(), part, value),

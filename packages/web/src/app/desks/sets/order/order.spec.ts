@@ -61,7 +61,7 @@ describe('a play of one’s own', () => {
   it('opens what the rules say, and stops where they no longer allow it', () => {
     const { states, fault } = playMoves(model, [play('a', 4), play('c', 0), play('d', 0)]);
     expect(states.map(({ open }) => [...open])).toEqual([['a'], ['a', 'b', 'c'], ['a', 'b', 'c']]);
-    expect(fault).toBe('play: d is not open');
+    expect(fault).toBe('play: d is not unlocked');
   });
 
   async function panel(moves: readonly PlayMove[]) {
@@ -96,7 +96,7 @@ describe('a play of one’s own', () => {
     const { element } = await panel([play('a', 1), { kind: 'code', level: 'c' }]);
     expect(
       [...element.querySelectorAll('li')].map(({ textContent }) => textContent?.trim().replace(/\s+/g, ' ')),
-    ).toEqual(['a opens b', 'Code of c opens c']);
+    ).toEqual(['a unlocks b', 'Code of c unlocks c']);
   });
 });
 
@@ -171,6 +171,6 @@ describe('the graph', () => {
     const element = fixture.nativeElement as HTMLElement;
     expect(element.querySelector('.edge.touches')?.getAttribute('d')).toBe('M100 51L100 99');
     expect([...element.querySelectorAll('text.step')].map(({ textContent }) => textContent)).toEqual(['1']);
-    expect(element.querySelector('.level')?.getAttribute('aria-label')).toBe('1 a, can never open');
+    expect(element.querySelector('.level')?.getAttribute('aria-label')).toBe('1 a, can never unlock');
   });
 });

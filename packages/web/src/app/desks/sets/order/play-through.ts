@@ -39,24 +39,24 @@ export function playMoves(
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (beginning(); as from) {
-      <p class="near">Begins at {{ nameOf(from.level) }}{{ atHand() ? ', with ' + atHand() : '' }}.</p>
+      <p class="near">Starts at {{ nameOf(from.level) }}{{ atHand() ? ', with ' + atHand() : '' }}.</p>
     }
     <dl>
       @for (value of model().values; track value.id) {
         <dt>{{ value.name }}</dt>
         <dd class="mono">{{ state().values.get(value.id) }}</dd>
       }
-      <dt>Played, open</dt>
+      <dt>Played, unlocked</dt>
       <dd class="mono">{{ state().played.size }}, {{ state().open.size }} of {{ model().levels.length }}</dd>
     </dl>
     @if (fault()) {
-      <p class="over" role="alert">{{ fault() }} The rules have changed: go back or begin anew.</p>
+      <p class="over" role="alert">{{ fault() }} The rules have changed: go back or restart.</p>
     }
     <div class="row">
       <button class="chip" [disabled]="moves().length === 0" (click)="moved.emit(moves().slice(0, -1))">Back</button>
-      <button class="chip" [disabled]="moves().length === 0" (click)="moved.emit([])">Begin anew</button>
+      <button class="chip" [disabled]="moves().length === 0" (click)="moved.emit([])">Restart</button>
     </div>
-    <h4>Open now</h4>
+    <h4>Unlocked now</h4>
     @for (entry of open(); track entry.level.id) {
       <form (submit)="play(entry.level.id, $event)">
         <span [class.soft]="entry.played">{{ entry.level.name }}{{ entry.played ? ', again' : '' }}</span>
@@ -80,7 +80,7 @@ export function playMoves(
         </div>
       </form>
     } @empty {
-      <p class="soft">Nothing is open. No level opens from the start.</p>
+      <p class="soft">Nothing is unlocked. No level is unlocked at the start.</p>
     }
     @if (codes().length > 0) {
       <h4>By its code</h4>
@@ -94,7 +94,7 @@ export function playMoves(
         <li>
           {{ line.name }}
           @if (line.opened) {
-            <span class="good">opens {{ line.opened }}</span>
+            <span class="good">unlocks {{ line.opened }}</span>
           }
         </li>
       } @empty {

@@ -24,7 +24,7 @@ export type UploadPicture = (file: Blob) => Promise<string>;
     <div class="card" role="group" [attr.aria-label]="label()" (keydown)="key($event)">
       <input #box type="file" [accept]="pictureFiles" [attr.aria-label]="'File for ' + label()" (change)="choose()" />
       @if (value() !== null) {
-        <button class="chip" (click)="kept.emit(null)">Take away</button>
+        <button class="chip" (click)="kept.emit(null)">Remove</button>
       }
       <button class="chip" (click)="left.emit()">Cancel</button>
       @if (text()) {

@@ -25,7 +25,7 @@ const level = (id: string, values: Level['values'] = {}): Level => ({
 });
 const fields: Field[] = [{ id: 'f', key: 'shards', name: 'Shards', type: 'number', choices: [], order: 'a0' }];
 const links = linkLookup({ level: {}, set: {}, entry: {} });
-const columns = levelColumns(fields, ['play', 'trial', 'tool']);
+const columns = levelColumns(fields, ['play', 'test', 'tool']);
 const rows: TableRow[] = [
   { kind: 'set', id: 'works', set, depth: 0, rank: 'Part', count: 3, ready: 1, folded: false },
   ...['one', 'two', 'three'].map((id, i): TableRow => ({

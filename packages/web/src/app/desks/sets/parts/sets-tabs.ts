@@ -2,22 +2,24 @@ import { ChangeDetectionStrategy, Component, inject, input, output } from '@angu
 import { RouterLink, RouterLinkActive } from '@angular/router';
 import type { Register } from '@stravel/core';
 import { Addresses } from '../../../addresses';
+import { Help } from '../../../guide/help';
 
 /** The tables of the Sets desk: the levels, how they open, and every register. */
 @Component({
   selector: 'sv-sets-tabs',
-  imports: [RouterLink, RouterLinkActive],
+  imports: [Help, RouterLink, RouterLinkActive],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <nav aria-label="Tables">
       <a [routerLink]="addresses.path(['/sets'])" routerLinkActive="here" [routerLinkActiveOptions]="{ exact: true }" ariaCurrentWhenActive="page">Levels</a>
       <a [routerLink]="addresses.path(['/sets/order'])" routerLinkActive="here" ariaCurrentWhenActive="page">Order</a>
-      <a [routerLink]="addresses.path(['/sets/whole'])" routerLinkActive="here" ariaCurrentWhenActive="page">Whole</a>
+      <a [routerLink]="addresses.path(['/sets/whole'])" routerLinkActive="here" ariaCurrentWhenActive="page">Overview</a>
       <span class="heading" aria-hidden="true">Registers</span>
       @for (register of registers(); track register.id) {
         <a [routerLink]="addresses.path(['/sets/register', register.id])" routerLinkActive="here" ariaCurrentWhenActive="page" [title]="register.help">{{ register.name }}</a>
       }
       <button class="plain" (click)="added.emit()">+ Register</button>
+      <sv-help about="sets" what="Sets" />
     </nav>
   `,
   styles: `

@@ -20,7 +20,7 @@ const entry = (id: string, order: string, values: Entry['values'] = {}): Entry =
 const field: Field = {
   id: 'turns',
   key: 'turns',
-  name: 'Turns to',
+  name: 'Rotations to',
   type: 'entry',
   choices: [],
   order: 'a',

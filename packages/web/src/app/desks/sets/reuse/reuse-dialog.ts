@@ -97,16 +97,16 @@ export interface ReuseChoice {
           @for (line of sharing(); track line) {
             <p class="reach">{{ line }}</p>
           } @empty {
-            <p class="soft">Nothing will be shared: what is changed later changes one level alone.</p>
+            <p class="soft">Nothing will be shared: later changes affect one level only.</p>
           }
         </section>
       } @else if (levels().length > 0) {
-        <p class="soft">There are no strata to share or copy: fields and settings go along.</p>
+        <p class="soft">There are no strata to share or copy. Fields and settings are copied.</p>
       }
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>
-      <button class="chip strong" [disabled]="levels().length === 0" (click)="agree()">{{ isTemplate ? 'Make the level' : 'Duplicate' }}</button>
+      <button class="chip strong" [disabled]="levels().length === 0" (click)="agree()">{{ isTemplate ? 'Create level' : 'Duplicate' }}</button>
     </mat-dialog-actions>
   `,
   styleUrl: '../bulk/preview-rows.scss',

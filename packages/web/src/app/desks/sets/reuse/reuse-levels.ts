@@ -60,7 +60,7 @@ export function sharingText(
     .filter(({ stratum }) => choices.get(stratum.id) === 'share')
     .map(({ stratum, reach, from }) => {
       const together = [...new Set([...reach, ...from.map(nameOf)])];
-      return `${stratum.name}: ${together.join(', ')}${stratum.owner === null ? '' : '; it belongs to no level alone any more'}`;
+      return `${stratum.name}: ${together.join(', ')}${stratum.owner === null ? '' : '; no level owns it alone any more'}`;
     });
 }
 

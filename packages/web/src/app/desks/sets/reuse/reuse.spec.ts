@@ -90,8 +90,8 @@ describe('using a level again', () => {
         (name) => `${name} again`,
       ),
     ).toEqual([
-      'Own: yard, yard again; it belongs to no level alone any more',
-      'Lamps: yard, yard again; it belongs to no level alone any more',
+      'Own: yard, yard again; no level owns it alone any more',
+      'Lamps: yard, yard again; no level owns it alone any more',
     ]);
   });
 });

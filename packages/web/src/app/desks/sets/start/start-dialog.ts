@@ -15,7 +15,7 @@ import { Dialog } from '../../../ui/dialog';
   template: `
     <h2 mat-dialog-title>Start here</h2>
     <mat-dialog-content>
-      <p class="soft">For you alone: a play through and a rehearsal begin here. The collection's own start stays as it is.</p>
+      <p class="soft">For you only: play-throughs and rehearsals start here. The collection's own start is not changed.</p>
       <label
         >Level
         <select class="cell" #level aria-label="Level" cdkFocusInitial (change)="change({ level: level.value })">
@@ -36,7 +36,7 @@ import { Dialog } from '../../../ui/dialog';
       @for (register of registers(); track register.id) {
         <details [open]="(draft().entries[register.id]?.length ?? 0) > 0">
           <summary>
-            {{ register.name }} <span class="soft">{{ draft().entries[register.id]?.length ?? 0 }} of {{ register.entries.length }} at hand</span>
+            {{ register.name }} <span class="soft">{{ draft().entries[register.id]?.length ?? 0 }} of {{ register.entries.length }} held</span>
           </summary>
           <div class="many">
             @for (entry of register.entries; track entry.id) {
@@ -48,7 +48,7 @@ import { Dialog } from '../../../ui/dialog';
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>
-      <button class="chip" [disabled]="!start.beginning()" (click)="start.set(undefined); dialog.close()">Start at the start</button>
+      <button class="chip" [disabled]="!start.beginning()" (click)="start.set(undefined); dialog.close()">Use the default start</button>
       <button class="chip strong" (click)="keep()">Start here</button>
     </mat-dialog-actions>
   `,

@@ -49,7 +49,7 @@ describe('starting here', () => {
     TestBed.inject(Store).dispatch(recordsActions.loaded({ tables }));
   });
 
-  it('is one person’s alone, kept over a reload, and lets go of what is not there any more', () => {
+  it('is one person’s alone, kept over a reload, and lets go of what was deleted', () => {
     const start = TestBed.inject(StartHere);
     TestBed.tick();
     start.set({ level: 'b', values: { shards: 7, gone: 1 }, entries: { tools: ['rake', 'gone'], gone: ['x'] } });

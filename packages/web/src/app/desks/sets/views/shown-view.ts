@@ -135,7 +135,7 @@ export class ShownView {
   async keep(name: string): Promise<void> {
     const [order] = ordersBetween(this.views().at(-1)?.order ?? null, null);
     const view: TableView = { ...rulesOf(this.rules()), id: newId(), name, order, register: this.register() };
-    await this.edits.commit(`keep the view ${name}`, [create(RECORDS_DOCUMENT, 'tableView', view)]);
+    await this.edits.commit(`save the view ${name}`, [create(RECORDS_DOCUMENT, 'tableView', view)]);
     this.chosen.set(view.id);
   }
 

@@ -31,7 +31,7 @@ export class ViewPanel {
   /** Id of the view that was chosen last; '' for none. */
   readonly chosen = input('');
   /** How lines are gathered while no column says so. */
-  readonly plainGroup = input('not gathered');
+  readonly plainGroup = input('not grouped');
   readonly changed = output<ViewRules>();
   readonly viewChosen = output<string>();
   readonly kept = output<string>();

@@ -98,6 +98,6 @@ describe('the panel of a view', () => {
     one.keep(box);
     one.clear();
     expect(said).toEqual(['Bright ones', PLAIN_VIEW, ['view', '']]);
-    expect(element.textContent).toContain('Keep changes');
+    expect(element.textContent).toContain('Save changes');
   });
 });

@@ -64,7 +64,7 @@ export function countMatrix(
       add({ id: `block ${sight}`, name: `${sight} blocks`, of: 'blocks' }, count);
     for (const [id, count] of Object.entries(tally.pieces)) {
       const piece = Object.hasOwn(pieces, id) ? pieces[id] : undefined;
-      const kit = piece ? kitName(piece.kit) : 'pieces that are gone';
+      const kit = piece ? kitName(piece.kit) : 'deleted pieces';
       if (by === 'kits') add({ id: `kit ${piece?.kit ?? ''}`, name: kit, of: 'kits' }, count);
       else add({ id: `piece ${id}`, name: piece?.name ?? id, of: kit }, count);
     }

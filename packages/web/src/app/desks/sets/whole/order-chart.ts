@@ -98,7 +98,7 @@ export class OrderChart extends ThemedChart {
             callbacks: {
               label: ({ datasetIndex, dataIndex, parsed }) => {
                 const { series, states, outliers } = all[datasetIndex];
-                return `${series.name} ${seriesText(series, parsed.y ?? 0, states[dataIndex])}${outliers.includes(dataIndex) ? ', stands out' : ''}`;
+                return `${series.name} ${seriesText(series, parsed.y ?? 0, states[dataIndex])}${outliers.includes(dataIndex) ? ', outlier' : ''}`;
               },
             },
           },

@@ -36,7 +36,7 @@ describe('what stands where', () => {
     expect(columns.map(({ name, of }) => `${name} of ${of}`)).toEqual([
       'exit of markers',
       'spawn of markers',
-      'gone of pieces that are gone',
+      'gone of deleted pieces',
       'crate of yard kit',
       'lamp of yard kit',
     ]);
@@ -63,7 +63,7 @@ describe('what stands where', () => {
 
   it('adds a kit up and shades by the most of a column', () => {
     const { columns, rows } = matrix('kits');
-    expect(columns.map(({ name }) => name)).toEqual(['exit', 'spawn', 'pieces that are gone', 'yard kit']);
+    expect(columns.map(({ name }) => name)).toEqual(['exit', 'spawn', 'deleted pieces', 'yard kit']);
     expect(rows[0].cells?.map(({ share }) => share)).toEqual([1, 1, 0, 5 / 40]);
   });
 });

@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { countText } from '../../../ui/amount';
+import { Help } from '../../../guide/help';
 
 /** One line of the card: a count and its share. */
 export interface FromHereRow {
@@ -12,9 +13,10 @@ export interface FromHereRow {
 /** What is seen from where one stands, all round. */
 @Component({
   selector: 'sv-from-here',
+  imports: [Help],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>From here</h2>
+    <h2>From here <sv-help about="sight/from-here" what="from here" /></h2>
     <p class="mono soft">{{ where() }}</p>
     <dl>
       @for (row of rows(); track row.name) {

@@ -1,13 +1,15 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { PocketFigures } from '@stravel/core';
 import { countText } from '../../../ui/amount';
+import { Help } from '../../../guide/help';
 
 /** The dearest pockets, worst first; a click stands in one, and opens what it is made of. */
 @Component({
   selector: 'sv-worst-pockets',
+  imports: [Help],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>Worst pockets</h2>
+    <h2>Worst pockets <sv-help about="sight/worst-pockets" what="worst pockets" /></h2>
     <ol>
       @for (pocket of pockets().slice(0, 8); track pocket.pocket) {
         <li>

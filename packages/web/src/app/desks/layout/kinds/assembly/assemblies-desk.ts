@@ -49,7 +49,7 @@ export class AssembliesDesk {
     if (!into || items.length === 0) return;
     if (kits.length === 0) {
       this.desk.notify(
-        'An assembly belongs to a kit, and the collection has none yet. Bring pieces in on the Detail desk first.',
+        'An assembly belongs to a kit, and the collection has none yet. Import pieces on the Detail desk first.',
       );
       return;
     }
@@ -58,7 +58,7 @@ export class AssembliesDesk {
     );
     const answers = await this.ask.for({
       title: `An assembly of ${this.desk.countText(items)}`,
-      text: 'It is kept in the kit and can be placed many times. What it is made of becomes its first use.',
+      text: 'It is kept in the kit and can be placed many times. The selected objects become its first use.',
       questions: [
         { key: 'name', label: 'Name', kind: 'text', value: '' },
         {
@@ -68,9 +68,9 @@ export class AssembliesDesk {
           value: kits[0].id,
           choices: kits.map(({ id, name }) => ({ value: id, name })),
         },
-        ...vectorQuestions('Its zero at', boxes.length > 0 ? footOf(boxes) : [0, 0, 0]),
+        ...vectorQuestions('Origin', boxes.length > 0 ? footOf(boxes) : [0, 0, 0]),
       ],
-      command: 'Make it',
+      command: 'Create assembly',
       fault: ({ name }) => nameFault(name),
     });
     if (!answers) return;
@@ -91,8 +91,8 @@ export class AssembliesDesk {
     const items = this.uses();
     if (items.length === 0) return;
     const answers = await this.ask.for({
-      title: 'Replace by',
-      text: 'What the chosen uses have otherwise goes.',
+      title: 'Replace with',
+      text: 'Local changes of the selected uses are lost.',
       questions: [
         {
           key: 'by',
@@ -107,7 +107,7 @@ export class AssembliesDesk {
     if (!answers) return;
     const by = String(answers['by']);
     await this.desk.commit(
-      `replace by ${this.nameOf(by)}`,
+      `replace with ${this.nameOf(by)}`,
       items.filter(({ use }) => use.assembly !== by).flatMap(({ stratum, use }) => replaced(stratum, use, by)),
     );
   }
@@ -119,7 +119,9 @@ export class AssembliesDesk {
       return content ? [{ stratum, ...partedFrom(stratum, use, content) }] : [];
     });
     const isDone = await this.desk.commit(
-      parted.length === 1 ? 'part ways with an assembly' : `part ways with ${parted.length} assemblies`,
+      parted.length === 1
+        ? 'turn an assembly into plain content'
+        : `turn into plain content: ${parted.length} assemblies`,
       parted.flatMap(({ operations }) => operations),
     );
     if (isDone)
@@ -139,14 +141,14 @@ export class AssembliesDesk {
     const content = chosen && this.contentOf(chosen.use.assembly);
     if (!record || !content) return;
     const answers = await this.ask.for({
-      title: `An assembly of its own, after ${record.name}`,
+      title: `A separate copy of ${record.name}`,
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: `${record.name} 2` }],
-      command: 'Make it',
+      command: 'Create assembly',
       fault: ({ name }) => nameFault(name),
     });
     if (answers)
       await this.desk.commit(
-        `own copy of ${record.name}`,
+        `separate copy of ${record.name}`,
         ownCopy(chosen.stratum, chosen.use, record, content, String(answers['name']).trim()),
       );
   }
@@ -156,7 +158,7 @@ export class AssembliesDesk {
     const answers = await this.ask.for({
       title: 'Assembly',
       questions: [{ key: 'name', label: 'Name', kind: 'text', value: record.name }],
-      command: 'Keep',
+      command: 'Save',
       fault: ({ name }) => nameFault(name),
     });
     const now = heldAt(this.desk.tables().stratum, id);
@@ -176,7 +178,7 @@ export class AssembliesDesk {
     ];
     if (where.length > 0) {
       this.desk.notify(
-        `${record.name} stands, or once stood, in ${where.slice(0, 4).join(', ')}${where.length > 4 ? ` and ${where.length - 4} more` : ''}. Replace it there first.`,
+        `${record.name} is or was used in ${where.slice(0, 4).join(', ')}${where.length > 4 ? ` and ${where.length - 4} more` : ''}. Replace it there first.`,
       );
       return;
     }
@@ -190,7 +192,7 @@ export class AssembliesDesk {
 
   private contentOf(assembly: string): StratumContent | undefined {
     const content = this.openLevel.assemblies().get(assembly)?.content();
-    if (!content) this.desk.notify(`${this.nameOf(assembly)} is not loaded, or is gone.`);
+    if (!content) this.desk.notify(`${this.nameOf(assembly)} is not loaded, or was deleted.`);
     return content;
   }
 }

@@ -29,10 +29,10 @@ describe('the card of an assembly', () => {
     const use = await card([marker('a', 'exit')]);
     expect([use.heading(), use.element.querySelector('header span')?.textContent]).toEqual([
       'Rack',
-      'assembly in this level alone',
+      'assembly in this level only',
     ]);
-    await use.type('Place y', '2');
-    await use.type('Turn, degrees', '45');
+    await use.type('Position Y', '2');
+    await use.type('Rotation, degrees', '45');
     expect(use.document.item('assembly', 'u')).toMatchObject({ position: [10, 2, 0], turn: 45 });
   });
 
@@ -48,15 +48,15 @@ describe('the card of an assembly', () => {
       ['exit hidden', 'off'],
       ['spawn moved', ''],
     ]);
-    await use.press('As all have it: exit');
+    await use.press('Use the shared exit');
     expect(lines(use)[0]).toEqual(['exit', '']);
-    expect(use.asked).toEqual(['Move spawn here alone']);
+    expect(use.asked).toEqual(['Move spawn here only']);
   });
 
   it('says what to do while nothing stands within', async () => {
     const use = await card([]);
     expect(lines(use)).toEqual([[undefined, 'soft']]);
-    await use.press('Open it');
+    await use.press('Edit for all');
     expect(use.gone).toEqual([['/layout', 'rack']]);
   });
 
@@ -66,6 +66,6 @@ describe('the card of an assembly', () => {
     use.desk.select([{ stratum: 'st', kind: 'assembly', id: 'u' }]);
     await use.shown();
     const enabled = [...use.element.querySelectorAll('sv-assembly-card :is(input, button):enabled')];
-    expect(enabled.map(({ textContent }) => textContent.trim())).toEqual(['Open it']);
+    expect(enabled.map(({ textContent }) => textContent.trim())).toEqual(['Edit for all']);
   });
 });

@@ -5,11 +5,12 @@ import type { PlacedItem } from '../../editing/placed-item';
 import type { ItemCard } from '../item-desk';
 import { AssembliesDesk } from './assemblies-desk';
 import { UseDesk } from './use-desk';
+import { Help } from '../../../../guide/help';
 
 /** One use of an assembly: where it stands, what stands within, and what it has otherwise. */
 @Component({
   selector: 'sv-assembly-card',
-  imports: [NumberField, PlaceFields],
+  imports: [Help, NumberField, PlaceFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './assembly-card.html',
   styleUrls: ['../../parts/card-rows.scss', './assembly-card.scss'],
@@ -24,7 +25,7 @@ export class AssemblyCard implements ItemCard<'assembly'> {
     const chosen = this.one.selected();
     const levels = chosen ? this.assemblies.levelsOf(chosen.use.assembly) : [];
     return {
-      text: levels.length === 1 ? 'in this level alone' : `in ${levels.length} levels`,
+      text: levels.length === 1 ? 'in this level only' : `in ${levels.length} levels`,
       names: levels.join(', '),
     };
   });

@@ -170,6 +170,8 @@ describe('the records', () => {
   });
 
   it('refuse an assembly in itself, over others too', () => {
-    expect(() => noteAssemblies(tables, [use('bay', 'row')])).toThrow('row cannot stand in bay: it would hold itself');
+    expect(() => noteAssemblies(tables, [use('bay', 'row')])).toThrow(
+      'row cannot be placed in bay: it would contain itself',
+    );
   });
 });

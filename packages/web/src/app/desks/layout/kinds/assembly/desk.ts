@@ -7,14 +7,14 @@ export const ASSEMBLY_MENU: SelectionMenu = {
   label: 'Assembly',
   commands: [
     command(
-      'Make an assembly of it…',
+      'Make an assembly…',
       () => true,
       AssembliesDesk,
       (desk) => desk.make(),
     ),
     command('Replace the assembly…', allOf('assembly'), AssembliesDesk, (desk) => desk.replace()),
-    command('Part ways: things of this stratum', allOf('assembly'), AssembliesDesk, (desk) => desk.partWays()),
-    command('Own copy of the assembly…', allOf('assembly', 1, 1), AssembliesDesk, (desk) => desk.ownCopy()),
+    command('Turn into plain content', allOf('assembly'), AssembliesDesk, (desk) => desk.partWays()),
+    command('Separate copy of the assembly…', allOf('assembly', 1, 1), AssembliesDesk, (desk) => desk.ownCopy()),
   ],
 };
 

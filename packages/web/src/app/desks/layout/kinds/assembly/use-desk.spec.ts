@@ -66,7 +66,7 @@ describe('the chosen use of an assembly', () => {
     await bed.one.giveToAll(state);
     expect(bed.commits).toHaveLength(1);
     await bed.one.giveToAll(state);
-    expect(bed.opened[1]).toMatchObject({ title: 'Change Rack for all?', command: 'Give it to all' });
+    expect(bed.opened[1]).toMatchObject({ title: 'Change Rack everywhere?', command: 'Change everywhere' });
     expect(bed.commits[1].operations).toContainEqual(
       expect.objectContaining({ document: 'rack', kind: 'marker', id: 'a', after: null }),
     );
@@ -103,7 +103,7 @@ describe('the assemblies of the kits', () => {
     TestBed.resetTestingModule();
     const parted = standing();
     await parted.all.partWays();
-    expect([parted.use(), parted.commits[0].label]).toEqual([undefined, 'part ways with an assembly']);
+    expect([parted.use(), parted.commits[0].label]).toEqual([undefined, 'turn an assembly into plain content']);
     const at = [...parted.document.tables.marker.values()].map(({ position }) => position.map(Math.round));
     // Turned by a quarter with their assembly.
     expect(at.map(([x, , z]) => [x, Math.abs(z)])).toEqual([
@@ -117,7 +117,7 @@ describe('the assemblies of the kits', () => {
     const level = { id: 'level', name: 'Hall' } as never;
     const bed = standing({ tables: { level: { level } } });
     await bed.all.delete('rack');
-    expect([bed.commits, bed.notices]).toEqual([[], ['Rack stands, or once stood, in Hall. Replace it there first.']]);
+    expect([bed.commits, bed.notices]).toEqual([[], ['Rack is or was used in Hall. Replace it there first.']]);
     TestBed.resetTestingModule();
     const nowhere = standing();
     await nowhere.all.delete('rack');

@@ -100,7 +100,7 @@ export class UseDesk {
 
   /** Leaves a thing out in this use alone. */
   async hide({ kind, id }: WithinRow): Promise<void> {
-    await this.onUse('hide a thing of an assembly here', (item, assembly) => {
+    await this.onUse('hide an object of an assembly here', (item, assembly) => {
       const seen = item(kind, id);
       return seen ? [remove(assembly, kind, seen)] : [];
     });
@@ -109,13 +109,13 @@ export class UseDesk {
   /** Moves a thing in this use alone, in the assembly's own directions. */
   async move({ kind, id, name }: WithinRow): Promise<void> {
     const answers = await this.ask.for({
-      title: `Move ${name} here alone`,
-      text: 'In the directions of the assembly; sums are read.',
+      title: `Move ${name} here only`,
+      text: 'Along the axes of the assembly; sums work too.',
       questions: vectorQuestions('By'),
       command: 'Move',
     });
     if (!answers) return;
-    await this.onUse('move a thing of an assembly here', (item, assembly) => {
+    await this.onUse('move an object of an assembly here', (item, assembly) => {
       const seen = item(kind, id);
       const one = seen && placedItem<ItemKind>(assembly, kind, seen);
       return one ? setFields(one, movedFields(one, vectorOf(answers))) : [];
@@ -126,7 +126,7 @@ export class UseDesk {
     const chosen = this.selected();
     if (chosen)
       await this.desk.commit(
-        'as all have it',
+        'use the shared one',
         operationsOnUse(chosen.stratum, chosen.use, revertPatch(chosen.use.assembly, patch)),
       );
   }
@@ -138,10 +138,10 @@ export class UseDesk {
     if (!document) return;
     const levels = this.assemblies.levelsOf(chosen.use.assembly);
     const data: LossData = {
-      title: `Change ${this.assemblies.nameOf(chosen.use.assembly)} for all?`,
-      text: `It changes wherever the assembly stands, in ${counted(levels.length, 'level')}:`,
+      title: `Change ${this.assemblies.nameOf(chosen.use.assembly)} everywhere?`,
+      text: `It changes wherever the assembly is used, in ${counted(levels.length, 'level')}:`,
       losses: levels,
-      command: 'Give it to all',
+      command: 'Change everywhere',
     };
     if (!(await this.dialogs.open(LossDialog, data))) return;
     await this.desk.attempt(async () => {
@@ -151,7 +151,7 @@ export class UseDesk {
       );
       this.shared.choose(chosen.use.assembly, 'all');
       await this.desk.commit(
-        `change ${this.assemblies.nameOf(chosen.use.assembly)} for all`,
+        `change ${this.assemblies.nameOf(chosen.use.assembly)} everywhere`,
         operationsOnUse(chosen.stratum, chosen.use, pushed),
       );
     });
@@ -195,7 +195,7 @@ export class UseDesk {
 
 /** What a use has otherwise, with what all others have. */
 function wordsOf({ command, patch, isIdle }: PatchState): string {
-  if (isIdle) return 'of a thing that is gone';
+  if (isIdle) return 'of a deleted object';
   if (patch.change !== 'changed') return command;
   const text = (value: unknown): string =>
     JSON.stringify(value)

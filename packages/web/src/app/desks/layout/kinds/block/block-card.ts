@@ -17,15 +17,15 @@ import { resizedPlanes, sizeOfPlanes } from './block-size';
       <div class="pair">
         <label>Name <input #name class="cell" [value]="block.name" maxlength="200" [disabled]="disabled()" (change)="desk.set(item(), 'name', name.value)" /></label>
         <label
-          >Sight
+          >Blocks view
           <select #sight class="cell" [disabled]="disabled()" (change)="desk.set(item(), 'sight', sight.value)">
             @for (one of sights; track one) {
-              <option [selected]="one === block.sight">{{ one }}</option>
+              <option [value]="one" [selected]="one === block.sight">{{ one === 'hides' ? 'yes' : 'no' }}</option>
             }
           </select>
         </label>
         <label
-          >Faces
+          >Material
           <input
             #material
             class="cell"

@@ -45,9 +45,9 @@ export class BlocksDesk {
             kind: 'choice',
             value: '1 0 0',
             choices: [
-              { value: '1 0 0', name: '+x, right on the plan' },
-              { value: '0 0 1', name: '+z, down on the plan' },
-              { value: '0 1 0', name: '+y, up' },
+              { value: '1 0 0', name: 'X, right on the plan' },
+              { value: '0 0 1', name: 'Z, down on the plan' },
+              { value: '0 1 0', name: 'Y, up' },
               { value: 'yaw', name: 'a direction on the plan' },
             ],
           },
@@ -105,7 +105,7 @@ export class BlocksDesk {
     const operations = await this.ask.until(
       {
         title: `Hollow ${this.desk.countText(blocks)}`,
-        text: 'A wall under each face; the inside stays empty.',
+        text: 'One wall block under each face; the inside stays empty.',
         questions,
         command: 'Hollow',
       },
@@ -136,7 +136,7 @@ export class BlocksDesk {
       {
         title: 'Move a face',
         questions: [faceQuestion(block), { key: 'metres', label: 'Outwards, m', kind: 'number', value: 0.5 }],
-        command: 'Move it',
+        command: 'Move face',
       },
       (answers) => moveFace(block, Number(answers['face']), Number(answers['metres'])),
     );
@@ -155,17 +155,17 @@ export class BlocksDesk {
       ...(least === undefined ? {} : { least }),
     });
     const answers = await this.ask.for({
-      title: 'Surface of a face',
-      text: `Left empty, the face has the surface of the block: ${block.material}.`,
+      title: 'Material of a face',
+      text: `Leave it empty to use the material of the block: ${block.material}.`,
       questions: [
         faceQuestion(block),
-        { key: 'surface', label: 'Surface', kind: 'text', value: '' },
+        { key: 'surface', label: 'Material', kind: 'text', value: '' },
         number('tileX', 'Repeats each, m along', 1, 0.001),
         number('tileY', '… and up', 1, 0.001),
-        number('offsetX', 'Begins at, m along', 0),
+        number('offsetX', 'Offset, m along', 0),
         number('offsetY', '… and up', 0),
       ],
-      command: 'Keep',
+      command: 'Save',
     });
     if (!answers) return;
     const plane = Number(answers['face']);
@@ -178,7 +178,7 @@ export class BlocksDesk {
       offsetMetres: [Number(answers['offsetX']), Number(answers['offsetY'])],
     };
     const faces = surface === '' ? others : [...others, face].sort((a, b) => a.plane - b.plane);
-    await this.desk.commit('surface of a face', [
+    await this.desk.commit('material of a face', [
       setField(one.stratum, 'block', block, 'faces', faces.length === 0 ? null : plainJson(faces)),
     ]);
   }
@@ -199,7 +199,7 @@ export class BlocksDesk {
             value: block.planes.map((plane) => plane.join(' ')).join('; '),
           },
         ],
-        command: 'Keep',
+        command: 'Save',
       },
       (answers) => {
         const planes = readPlanes(String(answers['planes']));

@@ -59,9 +59,9 @@ export const BLOCK_DESK: ItemDesk<'block'> = {
     commands: [
       command('Cut by a plane…', allOf('block'), BlocksDesk, (desk) => desk.cut()),
       command('Join two into one', allOf('block', 2, 2), BlocksDesk, (desk) => desk.join()),
-      command('Hollow into walls…', allOf('block'), BlocksDesk, (desk) => desk.hollow()),
+      command('Turn into walls…', allOf('block'), BlocksDesk, (desk) => desk.hollow()),
       command('Move a face…', allOf('block', 1, 1), BlocksDesk, (desk) => desk.moveFace()),
-      command('Surface of a face…', allOf('block', 1, 1), BlocksDesk, (desk) => desk.surface()),
+      command('Material per face…', allOf('block', 1, 1), BlocksDesk, (desk) => desk.surface()),
       command('Exact planes…', allOf('block', 1, 1), BlocksDesk, (desk) => desk.planes()),
     ],
   },

@@ -11,7 +11,6 @@ import {
 import type { PlacedItem } from '../../editing/placed-item';
 import { LayoutDesk } from '../../editing/layout-desk';
 import { pairsText, readPairs } from '../../links/value-pairs';
-import { LinksDesk } from '../../links/links-desk';
 import { kindGroups, ownValueRows, type OwnValueRow } from './item-kinds';
 
 type Values = Readonly<Record<string, FieldValue>> | null | undefined;
@@ -27,7 +26,7 @@ export interface OwnKind {
   readonly id: string | null | undefined;
 }
 
-/** Kind, own values and links of a thing. */
+/** Kind and own values of a thing. */
 @Component({
   selector: 'sv-kind-card',
   changeDetection: ChangeDetectionStrategy.OnPush,
@@ -53,7 +52,7 @@ export interface OwnKind {
         </select>
       </label>
       @if (groups().length === 0) {
-        <p class="soft">No register offers kinds yet. On the Sets desk, open a register and choose what its entries are kinds of.</p>
+        <p class="soft">No register has kinds yet. On the Sets desk, open a register and choose Volume kinds or Marker kinds.</p>
       }
     }
     @for (row of rows(); track row.field.key) {
@@ -80,8 +79,8 @@ export interface OwnKind {
         @if (row.isOwn) {
           <button
             class="plain"
-            title="As its kind has it"
-            [attr.aria-label]="row.field.name + ' as its kind has it'"
+            title="Use the value of its kind"
+            [attr.aria-label]="row.field.name + ' from its kind'"
             [disabled]="disabled()"
             (click)="set('values.' + row.field.key, null)"
           >
@@ -92,7 +91,7 @@ export interface OwnKind {
     }
     @if (!kind()) {
       <label
-        >Own values
+        >Custom values
         <input
           #pairs
           class="cell"
@@ -106,12 +105,6 @@ export interface OwnKind {
     }
     @if (fault().text) {
       <p class="over" role="alert">{{ fault().text }}</p>
-    }
-    @for (line of links.lines(); track line.id) {
-      <div class="link">
-        <button class="plain" title="Change the link" (click)="links.edit(line.id)">{{ line.text }}</button>
-        <button class="plain" [attr.aria-label]="'Delete the link ' + line.text" [disabled]="disabled()" (click)="links.delete(line.id)">×</button>
-      </div>
     }
   `,
   styles: `
@@ -131,18 +124,11 @@ export interface OwnKind {
     label.own {
       color: var(--ink);
     }
-    .link {
-      display: flex;
-      justify-content: space-between;
-      border-top: 1px solid var(--line);
-      font-size: 12.5px;
-    }
   `,
   host: { class: 'card' },
 })
 export class KindCard {
   private readonly desk = inject(LayoutDesk);
-  readonly links = inject(LinksDesk);
   readonly item = input.required<PlacedItem>();
   /** Absent for what is of no kind: its own values are pairs of any names. */
   readonly kind = input<OwnKind>();

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { TurnDegrees, Vector3 } from '@stravel/core';
 import { NumberField } from '../../../../ui/number-field';
+import { Help } from '../../../../guide/help';
 
 /** Three numbers of a thing. */
 export interface NumberRow {
@@ -18,7 +19,7 @@ export interface KeptNumber {
   readonly value: number;
 }
 
-const XYZ = ['x', 'y', 'z'];
+const XYZ = ['X', 'Y', 'Z'];
 
 /** The numbers of what stands in the level. @param turn, size absent where it has none */
 export function numberRows({
@@ -31,9 +32,9 @@ export function numberRows({
   readonly size?: Vector3 | undefined;
 }): NumberRow[] {
   return [
-    { field: 'position', name: 'Place', axes: XYZ, value: position, least: -100000 },
+    { field: 'position', name: 'Position', axes: XYZ, value: position, least: -100000 },
     ...(turn
-      ? [{ field: 'turn', name: 'Turn', axes: ['yaw', 'pitch', 'roll'], value: turn, least: -36000 } as const]
+      ? [{ field: 'turn', name: 'Rotation', axes: ['yaw', 'pitch', 'roll'], value: turn, least: -36000 } as const]
       : []),
     ...(size ? [{ field: 'size', name: 'Size', axes: XYZ, value: size, least: 0.001 } as const] : []),
   ];
@@ -42,11 +43,11 @@ export function numberRows({
 /** Exact numbers of one thing, and what else its kind has. */
 @Component({
   selector: 'sv-item-card',
-  imports: [NumberField],
+  imports: [Help, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h2>{{ heading() }}</h2>
+      <h2>{{ heading() }} <sv-help about="layout/tools" what="objects" /></h2>
       <span class="soft">{{ note() }}</span>
     </header>
     <div class="rows">

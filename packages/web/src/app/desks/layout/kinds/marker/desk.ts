@@ -32,6 +32,6 @@ function setting(): Gesture {
 
 export const MARKER_DESK: ItemDesk<'marker'> = {
   card: MarkerCard,
-  commands: [command('Link…', allOf('marker', 1, 1), LinksDesk, (desk) => desk.add())],
+  commands: [command('Add link', allOf('marker', 1, 1), LinksDesk, (desk) => desk.add())],
   tools: { label: 'marker', options: MarkerOptions, tools: { marker: setting } },
 };

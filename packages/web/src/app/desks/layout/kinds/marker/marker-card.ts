@@ -5,12 +5,13 @@ import { LayoutDesk } from '../../editing/layout-desk';
 import type { PlacedItem } from '../../editing/placed-item';
 import { KindCard, type OwnKind } from '../cards/kind-card';
 import { NumbersCard, numberRows } from '../cards/numbers-card';
+import { LinkSentences } from '../../links/link-sentences';
 import type { ItemCard } from '../item-desk';
 
 /** One marker. */
 @Component({
   selector: 'sv-marker-card',
-  imports: [KindCard, NumberField, NumbersCard],
+  imports: [KindCard, LinkSentences, NumberField, NumbersCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let marker = item().item;
@@ -31,11 +32,12 @@ import type { ItemCard } from '../item-desk';
           </select>
         </label>
         <span class="field"
-          >Faces <sv-number-field label="Direction in degrees" [value]="marker.turn" [disabled]="disabled()" (kept)="desk.set(item(), 'turn', $event)"
+          >Direction <sv-number-field label="Direction in degrees" [value]="marker.turn" [disabled]="disabled()" (kept)="desk.set(item(), 'turn', $event)"
         /></span>
       </div>
     </sv-item-card>
     <sv-kind-card [item]="item()" [kind]="ownKind()" [values]="marker.values" [disabled]="disabled()" />
+    <sv-link-sentences [disabled]="disabled()" />
   `,
   styleUrl: '../cards/pair.scss',
 })

@@ -33,7 +33,7 @@ describe('the card of a mask', () => {
     const mask = await card(() => Promise.resolve(SURVEY));
     expect(mask.element.querySelector('header')?.textContent).toContain('64 by 32 px, 8.0 by 4.0 m');
     await mask.change('input[aria-label="Name of the mask"]', 'cast');
-    await mask.type('Corner z', '2.5');
+    await mask.type('Corner Z', '2.5');
     await mask.type('Pixels per metre', '4');
     expect(mask.document.item('mask', 'm')).toMatchObject({ name: 'cast', position: [0, 0, 2.5], pixelsPerMetre: 4 });
     expect(mask.element.querySelector('header')?.textContent).toContain('64 by 32 px, 16.0 by 8.0 m');
@@ -44,29 +44,27 @@ describe('the card of a mask', () => {
   it('surveys with the body that was typed, and says what it found until the mask changes', async () => {
     const asked: unknown[] = [];
     const mask = await card(() => Promise.resolve(SURVEY), asked);
-    await mask.type('Width of the body, metres', '0.9');
-    await mask.press('Regions, ways, narrow places');
+    await mask.type('Width of the player, metres', '0.9');
+    await mask.press('Check passages');
     expect(asked).toMatchObject([{ mask: { id: 'm' }, from: null, to: [[7, 3]], bodyMetres: 0.9 }]);
-    expect(mask.states()).toEqual([
-      '12.3 m² open in 2 regions. The body does not come to 2.8 m² of what it has room on.',
-    ]);
+    expect(mask.states()).toEqual(['12.3 m² open in 2 regions. 2.8 m² is wide enough but cannot be reached.']);
     expect(mask.element.textContent).toContain('exit at 7.0, 3.0: 8.0 m');
     await mask.change('input[aria-label="Name of the mask"]', 'cast');
-    expect(mask.states()[0]).toBe('The mask changed since.');
+    expect(mask.states()[0]).toBe('The mask has changed since.');
   });
 
-  it('leads to a region and to a narrow place, and says why a way is not there', async () => {
+  it('leads to a region and to a narrow place, and says why a way is missing', async () => {
     const framed: unknown[] = [];
     const fault = 'no way for a body of 0.8 m';
     const mask = await card(() => Promise.resolve({ ...SURVEY, ways: [{ fault, lengthMetres: 0, points: [] }] }));
     mask.desk.plate.set({ frame: (box: unknown) => framed.push(box) } as never);
-    await mask.press('Regions, ways, narrow places');
+    await mask.press('Check passages');
     expect(mask.element.querySelector('.over')?.textContent).toContain(fault);
     const lines = [...mask.element.querySelectorAll<HTMLElement>('.line')];
     expect(lines.map(({ textContent }) => textContent.trim())).toEqual([
       '0.40 m3.0, 2.0',
-      '9.3 m²from the spawn',
-      '3.0 m²apart',
+      '9.3 m²connected to the spawn',
+      '3.0 m²not connected',
     ]);
     lines[2].click();
     lines[0].click();
@@ -77,7 +75,7 @@ describe('the card of a mask', () => {
 
   it('says why a survey failed, and shows none then', async () => {
     const mask = await card(() => Promise.reject(new Error('the worker ended')));
-    await mask.press('Regions, ways, narrow places');
+    await mask.press('Check passages');
     expect([mask.states(), mask.notices]).toEqual([[], [expect.stringContaining('the worker ended')]]);
   });
 
@@ -88,9 +86,9 @@ describe('the card of a mask', () => {
     await mask.shown();
     const enabled = [...mask.element.querySelectorAll<HTMLInputElement>('sv-mask-card :is(input, button):enabled')];
     expect(enabled.map((one) => one.getAttribute('aria-label') ?? one.textContent.trim())).toEqual([
-      'Width of the body, metres',
+      'Width of the player, metres',
       'Narrow under, metres',
-      'Regions, ways, narrow places',
+      'Check passages',
     ]);
   });
 });

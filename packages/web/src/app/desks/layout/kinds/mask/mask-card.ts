@@ -7,6 +7,7 @@ import { LayoutDesk } from '../../editing/layout-desk';
 import type { PlacedItem } from '../../editing/placed-item';
 import type { ItemCard } from '../item-desk';
 import { MasksDesk } from './masks-desk';
+import { Help } from '../../../../guide/help';
 
 /** Lines of a list that the card shows. */
 const MAX_LINES = 40;
@@ -14,7 +15,7 @@ const MAX_LINES = 40;
 /** One mask: its place and scale, the brush, and what a body finds in it. */
 @Component({
   selector: 'sv-mask-card',
-  imports: [CountedPipe, NumberField, PlaceFields],
+  imports: [Help, CountedPipe, NumberField, PlaceFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './mask-card.html',
   styleUrls: ['../../parts/card-rows.scss', './mask-card.scss'],

@@ -9,7 +9,7 @@ import { MasksDesk } from './masks-desk';
   imports: [NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <select class="cell" #ground aria-label="What the brush leaves" (change)="desk.put({ opensGround: ground.value === 'open' })">
+    <select class="cell" #ground aria-label="What the brush paints" (change)="desk.put({ opensGround: ground.value === 'open' })">
       <option value="open" [selected]="masks.opens()">open</option>
       <option value="solid" [selected]="!masks.opens()">solid</option>
     </select>

@@ -67,7 +67,7 @@ export class MasksDesk {
       await this.strokes;
     } else if (from[0] !== to[0] && from[1] !== to[1])
       await this.desk.add('mask', solidMask(from, to, floorHeight, this.pixelsPerMetre()), 'add a mask');
-    else this.desk.notify('Drag over the ground that the mask is to cover, or take one from a picture.');
+    else this.desk.notify('Drag over the ground that the mask covers, or use From a picture….');
   }
 
   /** Takes a picture for the chosen mask, or for a new one. */
@@ -133,7 +133,7 @@ export class MasksDesk {
     const bytes = await this.compute.run('map-of-mask', { mask: chosen.mask, mostSide: MAP_PIXELS }).result;
     const name = await this.api.putPicture(new Blob([bytes as Uint8Array<ArrayBuffer>], { type: 'image/png' }));
     const { field, operations } = pictureField(this.tables());
-    await this.edits.commit(`map of ${level.name} on its card`, [
+    await this.edits.commit(`map of ${level.name} as level picture`, [
       ...operations,
       setRecordField('level', level, `values.${field.key}`, name),
     ]);

@@ -5,17 +5,18 @@ import { LayoutDesk } from '../../editing/layout-desk';
 import type { PlacedItem } from '../../editing/placed-item';
 import type { ItemCard } from '../item-desk';
 import { PathsDesk } from './paths-desk';
+import { Help } from '../../../../guide/help';
 
 const MAX_KNOTS_SHOWN = 40;
 
 /** What a path measures, and its knots by number. */
 @Component({
   selector: 'sv-path-card',
-  imports: [NumberField],
+  imports: [Help, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h2>{{ item().item.closed ? 'Closed' : 'Open' }} {{ item().item.form === 'curve' ? 'smooth' : 'straight' }} path</h2>
+      <h2>{{ item().item.closed ? 'Closed' : 'Open' }} {{ item().item.form === 'curve' ? 'smooth' : 'straight' }} path <sv-help about="layout/paths" what="paths" /></h2>
       <span class="soft">{{ item().item.knots.length }} knots</span>
     </header>
     <dl>

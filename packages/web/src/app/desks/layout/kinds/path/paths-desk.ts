@@ -129,7 +129,7 @@ export class PathsDesk {
         text: 'Measured along the path. Widths are carried over; tags go to the nearest knot.',
         questions: [
           { key: 'spacing', label: 'Spacing, m', kind: 'number', value: 2, least: 0.001 },
-          { key: 'most', label: 'At most so many knots', kind: 'number', value: 500, least: 2, most: MAX_PATH_KNOTS },
+          { key: 'most', label: 'Max count of knots', kind: 'number', value: 500, least: 2, most: MAX_PATH_KNOTS },
         ],
         command: 'Place knots',
       },
@@ -143,7 +143,7 @@ export class PathsDesk {
     if (!one) return;
     const answers = await this.ask.for({
       title: 'Offset a path',
-      text: 'To the right of where it leads; to the left below 0.',
+      text: 'Positive: right of the path’s direction. Negative: left.',
       questions: [{ key: 'metres', label: 'By, m', kind: 'number', value: 1 }],
       command: 'Offset',
     });

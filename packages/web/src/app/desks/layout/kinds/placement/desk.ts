@@ -55,7 +55,7 @@ export const PLACEMENT_DESK: ItemDesk<'placement'> = {
   grips,
   tools: {
     label: 'piece',
-    hint: 'choose a piece below, then click where it stands',
+    hint: 'choose a piece below, then click where to place it',
     tools: { piece: placing },
   },
 };

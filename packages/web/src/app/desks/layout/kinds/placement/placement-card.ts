@@ -4,17 +4,19 @@ import { LayoutDesk } from '../../editing/layout-desk';
 import type { PlacedItem } from '../../editing/placed-item';
 import { KindCard } from '../cards/kind-card';
 import { NumbersCard, numberRows, type KeptNumber } from '../cards/numbers-card';
+import { LinkSentences } from '../../links/link-sentences';
 import type { ItemCard } from '../item-desk';
 import { scaleForSize, sizeOfPlacement } from './placement-size';
 
 /** One placement of a piece. */
 @Component({
   selector: 'sv-placement-card',
-  imports: [KindCard, NumbersCard],
+  imports: [KindCard, LinkSentences, NumbersCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <sv-item-card [heading]="piece()?.name ?? 'Unknown piece'" [note]="note()" [rows]="rows()" [disabled]="disabled()" (kept)="keep($event)" />
     <sv-kind-card [item]="item()" [values]="item().item.values" [disabled]="disabled()" />
+    <sv-link-sentences [disabled]="disabled()" />
   `,
   styles: ':host { display: contents; }',
 })

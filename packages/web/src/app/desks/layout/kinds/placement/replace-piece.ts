@@ -18,7 +18,7 @@ export class ReplacePiece {
     if (!first) return;
     const answers = await this.ask.for({
       title: `Replace ${this.desk.countText(items)}`,
-      text: 'Place, turn, scale, group and own values stay.',
+      text: 'Position, rotation, scale, group and custom values stay.',
       questions: [
         {
           key: 'piece',

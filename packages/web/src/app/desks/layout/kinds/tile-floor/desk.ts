@@ -19,5 +19,5 @@ function painting(): Gesture {
 
 export const TILE_FLOOR_DESK: ItemDesk<'tileFloor'> = {
   card: TileCard,
-  tools: { label: 'tiles', hint: 'drag: a new floor, or paint the chosen one', tools: { tiles: painting } },
+  tools: { label: 'tiles', hint: 'drag: a new floor, or paint the selected one', tools: { tiles: painting } },
 };

@@ -47,7 +47,7 @@ const CODE = /^[A-Za-z][A-Za-z0-9]{0,7}$/;
                 </select>
               </td>
               <td><input type="checkbox" aria-label="May be entered" [checked]="one.mayEnter" (change)="put(i, { mayEnter: !one.mayEnter })" /></td>
-              <td><sv-number-field label="Visits before it goes; 0 stays" [value]="one.visits" [least]="0" [most]="999" (kept)="put(i, { visits: whole($event) })" /></td>
+              <td><sv-number-field label="Visits before it disappears; 0 = stays" [value]="one.visits" [least]="0" [most]="999" (kept)="put(i, { visits: whole($event) })" /></td>
               <td><sv-number-field label="Height in steps" [value]="one.height" [least]="-999" [most]="999" (kept)="put(i, { height: whole($event) })" /></td>
               <td>
                 <select #role class="cell" aria-label="Role" (change)="put(i, { role: $any(role.value) })">
@@ -60,13 +60,13 @@ const CODE = /^[A-Za-z][A-Za-z0-9]{0,7}$/;
             </tr>
           } @empty {
             <tr>
-              <td colspan="9" class="soft">Empty. Add the first code: a letter for a square that one may stand on.</td>
+              <td colspan="9" class="soft">Empty. Add the first code: a letter for a walkable square.</td>
             </tr>
           }
         </table>
       </div>
       <button class="chip" (click)="add()">Add a code</button>
-      <h4>How one moves</h4>
+      <h4>Movement rules</h4>
       <div class="rules">
         <label
           >Neighbours
@@ -82,7 +82,7 @@ const CODE = /^[A-Za-z][A-Za-z0-9]{0,7}$/;
         <label><input type="checkbox" [checked]="movement().mayFall" (change)="move({ mayFall: !movement().mayFall })" /> may fall to the floor below</label>
       </div>
       <p class="soft">
-        A square may say otherwise for itself: <code>f^2</code> height 2, <code>f*1</code> goes after one visit, <code>f@a</code> linked to the other <code>@a</code>;
+        Override one square: <code>f^2</code> height 2, <code>f*1</code> disappears after one visit, <code>f@a</code> linked to the other <code>@a</code>;
         <code>.</code> is a hole.
       </p>
       @if (fault()) {
@@ -91,7 +91,7 @@ const CODE = /^[A-Za-z][A-Za-z0-9]{0,7}$/;
     </mat-dialog-content>
     <mat-dialog-actions>
       <button class="chip" mat-dialog-close>Cancel</button>
-      <button class="chip strong" [disabled]="fault() !== ''" (click)="keep()">Keep</button>
+      <button class="chip strong" [disabled]="fault() !== ''" (click)="keep()">Save</button>
     </mat-dialog-actions>
   `,
   styles: `
@@ -148,9 +148,9 @@ export class LegendDialog extends Dialog<LegendData, LegendData> {
     if (bad)
       return CODE.test(bad.code)
         ? `The code ${bad.code} needs a name.`
-        : `“${bad.code}” is no code: a letter first, then letters and digits, eight at most.`;
+        : `“${bad.code}” is not a code: a letter first, then letters and digits, eight at most.`;
     const twice = codes.find((code, i) => codes.indexOf(code) !== i);
-    return twice === undefined ? '' : `The code ${twice} stands in it twice.`;
+    return twice === undefined ? '' : `The code ${twice} is in the legend twice.`;
   });
 
   keep(): void {

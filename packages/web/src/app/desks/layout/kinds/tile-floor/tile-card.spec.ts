@@ -49,7 +49,7 @@ describe('the card of a tile floor', () => {
     expect(floor.element.querySelector('header')?.textContent).toContain('3 by 2');
     await floor.change('input[aria-label="Name of the floor"]', 'mix');
     await floor.type('Side of a square, metres', '0,5');
-    await floor.type('Corner x', '-4');
+    await floor.type('Corner X', '-4');
     expect(floor.document.item('tileFloor', 'f')).toMatchObject({
       name: 'mix',
       squareMetres: 0.5,
@@ -71,9 +71,9 @@ describe('the card of a tile floor', () => {
   it('puts in and takes away the row or column of the number that stands there', async () => {
     const floor = await card();
     await floor.type('Row or column number', '2');
-    await floor.press('+ row');
+    await floor.press('Insert row');
     expect(squares(floor)).toEqual({ 0: 'a a b', 1: '. . .', 2: 'a . b' });
-    await floor.press('− column');
+    await floor.press('Delete column');
     expect(squares(floor)).toEqual({ 0: 'a b', 1: '. .', 2: 'a b' });
     expect(floor.labels()).toEqual(['insert a row', 'delete a column']);
   });
@@ -81,34 +81,32 @@ describe('the card of a tile floor', () => {
   it('tells a number beyond the floor instead of doing nothing', async () => {
     const floor = await card();
     await floor.type('Row or column number', '9');
-    await floor.press('− row');
-    await floor.press('− column');
+    await floor.press('Delete row');
+    await floor.press('Delete column');
     expect([floor.commits, floor.notices]).toEqual([
       [],
       ['The floor has no row 9: it has 2 rows.', 'The floor has no column 9: it has 3 columns.'],
     ]);
-    await floor.press('+ column');
+    await floor.press('Insert column');
     expect(squares(floor)).toEqual({ 0: 'a a b .', 1: 'a . b .' });
   });
 
   it('says what the solver found, plays its way, and marks it once the floor changes', async () => {
     const floor = await card();
     await floor.press('Can the goal be reached?');
-    expect(floor.states()).toEqual([
-      'The goal can be reached in 2 steps, the fewest there are. 1,234 states looked at.',
-    ]);
+    expect(floor.states()).toEqual(['The goal can be reached in 2 steps, the fewest there are. 1,234 states checked.']);
     expect(floor.element.textContent).toContain('1 square is never needed, 0 dead ends among them.');
     const play = floor.element.querySelector<HTMLInputElement>('input[type=range]');
     expect([play?.max, play?.value]).toEqual(['3', '3']);
-    await floor.press('+ row');
-    expect(floor.states()[0]).toContain('The floors changed since.');
+    await floor.press('Insert row');
+    expect(floor.states()[0]).toContain('The floors have changed since.');
   });
 
   it('never takes an answer that was not reached for one', async () => {
     const open = await card({ answer: 'not decided', way: [] });
     await open.press('Can the goal be reached?');
     expect([open.states(), open.element.querySelector('input[type=range]')]).toEqual([
-      ['Not decided within the limit: 1,234 states looked at. The goal may or may not be reached.'],
+      ['Not decided within the limit: 1,234 states checked. The goal may or may not be reached.'],
       null,
     ]);
   });

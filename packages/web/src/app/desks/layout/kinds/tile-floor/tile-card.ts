@@ -6,11 +6,12 @@ import { LayoutDesk } from '../../editing/layout-desk';
 import type { PlacedItem } from '../../editing/placed-item';
 import type { ItemCard } from '../item-desk';
 import { TilesDesk } from './tiles-desk';
+import { Help } from '../../../../guide/help';
 
 /** One tile floor: its squares by the legend, rows and columns, text, and whether its goal can be reached. */
 @Component({
   selector: 'sv-tile-card',
-  imports: [NumberField, PlaceFields],
+  imports: [Help, NumberField, PlaceFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './tile-card.html',
   styleUrls: ['../../parts/card-rows.scss', './tile-card.scss'],
@@ -28,7 +29,7 @@ export class TileCard implements ItemCard<'tileFloor'> {
     const solved = this.tiles.solved();
     if (!solved) return '';
     if (solved.fault) return solved.fault;
-    const looked = `${solved.states.toLocaleString('en')} states looked at`;
+    const looked = `${solved.states.toLocaleString('en')} states checked`;
     if (solved.answer === 'reached')
       return `The goal can be reached in ${solved.way.length - 1} steps, the fewest there are. ${looked}.`;
     return solved.answer === 'never'

@@ -19,11 +19,11 @@ const MAX_FAULTS_SHOWN = 30;
   template: `
     <h2 mat-dialog-title>{{ data.name }} as text</h2>
     <mat-dialog-content>
-      <p class="soft">A line a row, tabs between squares, as a spreadsheet copies them.</p>
+      <p class="soft">One line per row, tabs between squares, as a spreadsheet copies them.</p>
       <textarea #box class="cell mono" rows="14" aria-label="Squares" spellcheck="false" cdkFocusInitial [value]="data.text" (input)="text.set(box.value)"></textarea>
       <p aria-live="polite">{{ tally() }}</p>
       @if (read().faults.length > 0) {
-        <ul class="near" tabindex="0" role="group" aria-label="What is refused">
+        <ul class="near" tabindex="0" role="group" aria-label="Refused squares">
           @for (fault of shown(); track $index) {
             <li>Row {{ fault.row }}, column {{ fault.column }}: {{ fault.message }}</li>
           }
@@ -34,10 +34,10 @@ const MAX_FAULTS_SHOWN = 30;
       }
     </mat-dialog-content>
     <mat-dialog-actions>
-      <button class="chip" (click)="copy()">Copy it</button>
+      <button class="chip" (click)="copy()">Copy text</button>
       <button class="chip" mat-dialog-close>Cancel</button>
       <button class="chip strong" [disabled]="text() === data.text" (click)="dialog.close(read())">
-        {{ read().faults.length > 0 ? 'Take it; what is refused becomes holes' : 'Take it' }}
+        {{ read().faults.length > 0 ? 'Apply; refused squares become holes' : 'Apply text' }}
       </button>
     </mat-dialog-actions>
   `,

@@ -9,7 +9,7 @@ import { VolumeOptions } from './volume-options';
 
 export const VOLUME_DESK: ItemDesk<'volume'> = {
   card: VolumeCard,
-  commands: [command('Link…', allOf('volume', 1, 1), LinksDesk, (desk) => desk.add())],
+  commands: [command('Add link', allOf('volume', 1, 1), LinksDesk, (desk) => desk.add())],
   tools: {
     label: 'volume',
     options: VolumeOptions,

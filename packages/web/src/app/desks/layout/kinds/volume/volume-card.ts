@@ -4,13 +4,14 @@ import { LayoutDesk } from '../../editing/layout-desk';
 import type { PlacedItem } from '../../editing/placed-item';
 import { KindCard, type OwnKind } from '../cards/kind-card';
 import { NumbersCard, numberRows, type KeptNumber } from '../cards/numbers-card';
+import { LinkSentences } from '../../links/link-sentences';
 import type { ItemCard } from '../item-desk';
 import { resizedShape, sizeOfVolume } from './volume-size';
 
 /** One volume. */
 @Component({
   selector: 'sv-volume-card',
-  imports: [KindCard, NumbersCard],
+  imports: [KindCard, LinkSentences, NumbersCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let volume = item().item;
@@ -20,6 +21,7 @@ import { resizedShape, sizeOfVolume } from './volume-size';
       </div>
     </sv-item-card>
     <sv-kind-card [item]="item()" [kind]="ownKind()" [values]="volume.values" [disabled]="disabled()" />
+    <sv-link-sentences [disabled]="disabled()" />
   `,
   styleUrl: '../cards/pair.scss',
 })
