@@ -98,7 +98,7 @@ test.describe('Archive', () => {
 
   test('leads from a finding to its place', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/findings');
-    await page.getByRole('button', { name: /Weighbridge: The level is not closed/ }).click({ timeout: 60000 });
+    await page.getByRole('button', { name: /Weighbridge: Open to the outside/ }).click({ timeout: 60000 });
     await expect(page).toHaveURL(/sight\/weighbridge\?at=/);
     await expect(page.locator('sv-from-here')).toContainText(/pocket \d+/);
   });

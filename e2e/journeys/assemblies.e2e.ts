@@ -32,7 +32,7 @@ test.describe('Assemblies', () => {
     await command(page, /^Make an assembly/);
     await expect(page.locator('[role=dialog] :focus')).toHaveCount(1);
     await page.getByRole('dialog').getByLabel('Name').fill('Door bay');
-    await page.getByRole('dialog').getByRole('button', { name: 'Make it' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Create assembly' }).click();
     await expect(page.locator('sv-strata-stack')).toContainText('1 assembly');
     await expect(item(page, /^Door bay/)).toHaveCount(1);
     await expect(within(page, 'spawn')).toBeVisible();
@@ -58,30 +58,30 @@ test.describe('Assemblies', () => {
     await expect(within(page, 'spawn')).toContainText('hidden');
     await within(page, 'box').getByRole('button', { name: 'Move box here' }).click();
     await expect(page.locator('[role=dialog] :focus')).toHaveCount(1);
-    await page.getByRole('dialog').getByLabel('By x').fill('0.5+0.25');
-    await page.getByRole('dialog').getByLabel('By x').press('Tab');
+    await page.getByRole('dialog').getByLabel('By X').fill('0.5+0.25');
+    await page.getByRole('dialog').getByLabel('By X').press('Tab');
     await page.getByRole('dialog').getByRole('button', { name: 'Move' }).click();
     await expect(within(page, 'box')).toContainText('moved');
     await saved(page);
     await page.reload();
     await item(page, new RegExp(second)).click();
     await expect(within(page, 'box')).toContainText('moved');
-    await within(page, 'spawn').getByRole('button', { name: 'Shared: spawn' }).click();
+    await within(page, 'spawn').getByRole('button', { name: 'Use the shared spawn' }).click();
     await expect(within(page, 'spawn')).not.toContainText('hidden');
-    await within(page, 'box').getByRole('button', { name: 'Give box to all' }).click();
+    await within(page, 'box').getByRole('button', { name: 'Change box everywhere' }).click();
     await page.getByRole('dialog').getByRole('button', { name: 'Change everywhere' }).click();
     await expect(within(page, 'box')).not.toContainText('moved');
 
     // Opened, it has coordinates of its own, and it cannot stand in itself.
-    await page.getByRole('button', { name: 'Open it' }).click();
+    await page.getByRole('button', { name: 'Edit for all' }).click();
     await expect(page.getByRole('heading', { name: 'Door bay', level: 2 }).first()).toBeVisible();
-    await expect(page.getByText(/What changes here changes in 1 level\./)).toBeVisible();
+    await expect(page.getByText(/Changes here change it in 1 level\./)).toBeVisible();
     await page
       .getByRole('listbox', { name: /pieces of the kits/ })
       .getByRole('option', { name: /^Door bay/ })
       .click();
     await plate.click(0.8, 0.8);
-    await expect(page.getByText('Door bay cannot stand in Door bay: it would contain itself')).toBeVisible();
+    await expect(page.getByText('Door bay cannot be placed in Door bay: it would contain itself')).toBeVisible();
     await page
       .getByRole('button', { name: /^Delete$/ })
       .first()
@@ -107,8 +107,8 @@ test.describe('Assemblies', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address, '/layout/mould-bench');
-    await expect(page.getByText(/What changes here changes in 2 levels/)).toBeVisible();
-    await expect(page.locator('footer')).toContainText('reach: 2 levels');
+    await expect(page.getByText(/Changes here change it in 2 levels/)).toBeVisible();
+    await expect(page.locator('footer')).toContainText('Changes affect 2 levels');
     await item(page, /^crate/).click();
     await page.getByRole('button', { name: 'Duplicate' }).click();
     await expect(item(page, /^crate/)).toHaveCount(2);

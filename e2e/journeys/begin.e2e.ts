@@ -46,7 +46,7 @@ test.describe('Begin', () => {
     await page.getByRole('button', { name: 'Open in Layout' }).click();
     await expect(page).toHaveURL(/\/layout\/quay/);
     // A level in which nothing stands says what to do, until something does.
-    const hint = page.getByText('Nothing stands here yet');
+    const hint = page.getByText('This level is empty');
     await expect(hint).toContainText('First make a New stratum');
     await checkAxe(page);
     await page.getByRole('button', { name: 'New stratum' }).click();
@@ -135,7 +135,7 @@ test.describe('Begin', () => {
     await page.getByRole('button', { name: 'Import CSV…' }).click();
     await page.getByLabel('CSV file', { exact: true }).setInputFiles(file);
     await expect(page.getByText('unless the Set column names another')).toBeVisible();
-    await page.getByRole('button', { name: 'Take in 3 rows' }).click();
+    await page.getByRole('button', { name: 'Import 3 rows' }).click();
     await page.getByRole('dialog').getByLabel('Name', { exact: true }).fill('Ines');
     await page.getByRole('button', { name: 'Continue' }).click();
     for (const name of ['Harbour', 'Inner', 'Sea', 'Slip', 'Mole', 'Buoy'])

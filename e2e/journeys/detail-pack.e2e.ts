@@ -50,11 +50,11 @@ test.describe('Detail', () => {
     }
     await page.getByLabel('into').selectOption({ label: 'a new kit' });
     await page.getByLabel('Name of the new kit').fill('Clay kit');
-    await page.getByRole('button', { name: 'Take 1 in' }).click();
+    await page.getByRole('button', { name: 'Import 1 in' }).click();
     await expect(page.getByText('1 piece was imported into Clay kit.')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Clay kit' })).toHaveAttribute('aria-pressed', 'true');
     await page.getByRole('button', { name: /^Build for dome/ }).click();
-    await expect(page.getByText(/^1 chain built/)).toBeVisible({ timeout: 20000 });
+    await expect(page.getByText(/^LODs of 1 piece built/)).toBeVisible({ timeout: 20000 });
     const row = page.getByRole('row').filter({ has: page.getByRole('button', { name: 'dome', exact: true }) });
     await expect(row.getByRole('cell').nth(2)).toHaveText('5');
     await page.reload();
@@ -72,7 +72,7 @@ test.describe('Detail', () => {
   }) => {
     await introduce(page, stravel.address, '/detail?piece=piece-sea-stack');
     await expect(page.getByRole('heading', { name: 'sea stack' })).toBeVisible();
-    const from = page.getByRole('region', { name: 'Steps' }).getByRole('row').nth(2).getByRole('cell').nth(3);
+    const from = page.getByRole('region', { name: 'LODs' }).getByRole('row').nth(2).getByRole('cell').nth(3);
     const before = parseFloat((await from.textContent()) ?? '');
     await page.getByLabel('error allowed, pixels').fill('2');
     await page.getByLabel('error allowed, pixels').press('Enter');

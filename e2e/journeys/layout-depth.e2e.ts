@@ -35,7 +35,7 @@ test.describe('Layout in depth', () => {
     const before = Number(await x.inputValue());
     await x.fill(`${before}+2.5`);
     await x.press('Enter');
-    await page.getByRole('button', { name: 'Furnace One alone' }).click();
+    await page.getByRole('button', { name: 'Furnace One only' }).click();
     await expect(x).toHaveValue(String(before + 2.5));
     await expect(page.getByText('1 local change')).toBeVisible();
     await expect(page.getByText(/Changes affect this level only/)).toBeVisible();
@@ -55,20 +55,20 @@ test.describe('Layout in depth', () => {
     await expect(page.getByLabel('Position X', { exact: true })).toHaveValue(String(before + 2.5));
 
     await page.getByRole('button', { name: 'What to do with Works base' }).click();
-    await page.getByRole('menuitem', { name: /otherwise/ }).click();
+    await page.getByRole('menuitem', { name: /Local changes/ }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByRole('button', { name: 'lamp post', exact: true }).click();
     await expect(
       dialog.getByRole('row', { name: new RegExp(`^position ${before}, 0, -57 ${before + 2.5}, 0, -57`) }),
     ).toBeVisible();
-    await dialog.getByRole('button', { name: /^Give lamp post to all/ }).click();
-    await expect(dialog).toContainText('as all 8 levels do');
+    await dialog.getByRole('button', { name: /^Change lamp post everywhere/ }).click();
+    await expect(dialog).toContainText('is the same in all 8 levels');
     await dialog.getByRole('button', { name: 'Close' }).click();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByText('1 local change')).toBeVisible();
     await page.getByRole('button', { name: 'What to do with Works base' }).click();
-    await page.getByRole('menuitem', { name: /otherwise/ }).click();
-    await dialog.getByRole('button', { name: 'Revert lamp post' }).click();
+    await page.getByRole('menuitem', { name: /Local changes/ }).click();
+    await dialog.getByRole('button', { name: 'Use the shared lamp post' }).click();
     await dialog.getByRole('button', { name: 'Close' }).click();
     await expect(page.getByText('1 local change')).toHaveCount(0);
     await expect(x).toHaveValue(String(before));
@@ -101,8 +101,8 @@ test.describe('Layout in depth', () => {
     await expect(stratum(page, 'Works base')).toContainText('1 block, 10 placements');
     await page.getByRole('button', { name: 'What to do with Works base' }).click();
     await page.getByRole('menuitem', { name: 'Delete…' }).click();
-    await expect(dialog).toContainText('Tidal Gate: 11 things');
-    await dialog.getByRole('button', { name: 'Leave it' }).click();
+    await expect(dialog).toContainText('Tidal Gate: 11 objects');
+    await dialog.getByRole('button', { name: 'Cancel' }).click();
     for (let i = 0; i < 5; i++) await page.getByRole('button', { name: 'Undo' }).click();
     await expect(names).toHaveCount(0);
     await saved(page);
@@ -118,7 +118,7 @@ test.describe('Layout in depth', () => {
     await dialog.getByLabel('Name').fill('Scrap');
     await dialog.getByLabel('Category').fill('look');
     await dialog.getByLabel('Guard').fill('The keeper counts it.');
-    await dialog.getByRole('button', { name: 'Keep' }).click();
+    await dialog.getByRole('button', { name: 'Save' }).click();
     await menu(page, 'Select').click();
     await page.getByRole('menuitem', { name: 'By name, piece, size…' }).click();
     await opened(page);
@@ -133,7 +133,7 @@ test.describe('Layout in depth', () => {
     // Guarded: the delete key asks and says why.
     await page.keyboard.press('Delete');
     await expect(dialog).toContainText('Scrap: The keeper counts it.');
-    await dialog.getByRole('button', { name: 'Leave it' }).click();
+    await dialog.getByRole('button', { name: 'Cancel' }).click();
     const all = Number(/of (\d+)/.exec((await page.getByText(/selected of \d+/).textContent()) ?? '')?.[1]);
     await page.getByRole('button', { name: 'What to do with group Scrap' }).click();
     await page.getByRole('menuitem', { name: 'Park…' }).click();
@@ -178,7 +178,7 @@ test.describe('Layout in depth', () => {
     await dialog.getByRole('button', { name: 'Move' }).click();
     await expect(place).toHaveValue(String(before + 6));
     await choose('Arrange', /^Copies/);
-    await fill(page, 'How many', '4');
+    await fill(page, 'Count', '4');
     await dialog.getByRole('button', { name: 'Make copies' }).click();
     await expect(page.getByText(/^4 selected of/)).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -188,7 +188,7 @@ test.describe('Layout in depth', () => {
     await choose('Block', /^Hollow/);
     await fill(page, 'Walls, m', '50');
     await dialog.getByRole('button', { name: 'Hollow' }).click();
-    await expect(dialog.getByRole('alert')).toContainText('leave nothing hollow');
+    await expect(dialog.getByRole('alert')).toContainText('leaves no space inside');
     await fill(page, 'Walls, m', '0.2');
     await dialog.getByRole('button', { name: 'Hollow' }).click();
     await expect(dialog).toHaveCount(0);
@@ -240,19 +240,22 @@ test.describe('Layout in depth', () => {
     await expect(page.getByText(/^\d\d+ knots$/)).toBeVisible();
 
     await item(page, /Furnace song/).click();
-    await page.getByRole('button', { name: 'Link…' }).click();
-    await opened(page);
-    await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
-    await expect(page.getByRole('alert').filter({ hasText: 'an action' })).toBeVisible();
-    await page.getByRole('dialog').getByLabel('Action').fill('start');
-    await page.getByRole('dialog').getByLabel('Of', { exact: true }).selectOption({ index: 1 });
-    await page.getByRole('dialog').getByRole('button', { name: 'Keep' }).click();
-    await expect(page.getByRole('button', { name: /^enter → start/ })).toBeVisible();
+    const link = page.getByRole('listitem', { name: 'Link 1' });
+    await page.getByRole('group', { name: 'Links' }).getByRole('button', { name: 'Add link' }).click();
+    await expect(link).toContainText('Not saved yet');
+    await link.getByLabel('Action').fill('start');
+    await link.getByLabel('Action').press('Tab');
+    await link.getByRole('button', { name: 'Point at the target' }).click();
+    await expect(link).toContainText('Click the target on the plan');
+    await page.keyboard.press('Escape');
+    await expect(link).toContainText('Not saved yet');
+    await link.getByLabel('Target').selectOption({ index: 1 });
+    await expect(link.getByText('Not saved yet')).toHaveCount(0);
     await saved(page);
     await page.reload();
     await item(page, /Furnace song/).click();
     await expect(page.getByRole('textbox', { name: 'Loudness, %', exact: true })).toHaveValue('55');
-    await expect(page.getByRole('button', { name: /^enter → start/ })).toBeVisible();
+    await expect(link.getByLabel('Action')).toHaveValue('start');
   });
 
   test('reads tile floors from a spreadsheet, solves them, and says when they changed since', async ({
@@ -269,7 +272,7 @@ test.describe('Layout in depth', () => {
     const text = await dialog.getByLabel('Squares', { exact: true }).inputValue();
     await dialog.getByLabel('Squares', { exact: true }).fill(text.replace('l@up', 'dragon'));
     await expect(dialog).toContainText('Row 5, column 3: “dragon” is not in the legend');
-    await dialog.getByRole('button', { name: /^Take it/ }).click();
+    await dialog.getByRole('button', { name: /^Apply/ }).click();
     await expect(page.getByText('The floors have changed since.')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     // Without its start nothing can be solved, and it says so.
@@ -277,7 +280,7 @@ test.describe('Layout in depth', () => {
     await dialog.getByLabel('Squares', { exact: true }).fill(text.replace('s', 'p'));
     // A dialog that is still opening does not take a click to close.
     await expect(page.locator('.mdc-dialog--opening')).toHaveCount(0);
-    await dialog.getByRole('button', { name: 'Take it', exact: true }).click();
+    await dialog.getByRole('button', { name: 'Apply text', exact: true }).click();
     await page.getByRole('button', { name: 'Can the goal be reached?' }).click();
     await expect(page.getByText('There must be one start; there is none.')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -298,17 +301,17 @@ test.describe('Layout in depth', () => {
       timeout: 30000,
     });
     await dialog.getByRole('button', { name: 'Close' }).click();
-    await page.getByRole('button', { name: 'Overview…' }).click();
+    await page.getByRole('button', { name: 'Density…' }).click();
     await dialog.getByRole('checkbox', { name: /^placement/ }).check();
     await dialog.getByRole('button', { name: /^Show \d+/ }).click();
     await expect(page.getByRole('list', { name: 'Outliers' })).toContainText(/empty|crowded/);
-    await page.getByRole('button', { name: 'Overview…' }).click();
+    await page.getByRole('button', { name: 'Density…' }).click();
     await dialog.getByRole('checkbox', { name: /^placement/ }).uncheck();
     await dialog.getByRole('button', { name: 'Turn off' }).click();
     await expect(page.getByRole('list', { name: 'Outliers' })).toHaveCount(0);
     await stratum(page, 'Stage').click();
     await item(page, /Bell pull/).click();
-    await expect(page.getByRole('button', { name: /^used → open: group Bell gate/ })).toBeVisible();
+    await expect(page.getByRole('listitem', { name: 'Link 1' }).getByLabel('Action')).toHaveValue('open');
     for (const theme of ['light', 'dark']) {
       await page.evaluate((name) => (document.documentElement.dataset['theme'] = name), theme);
       const { violations } = await new AxeBuilder({ page })

@@ -63,11 +63,11 @@ test.describe('Layout desk', () => {
     await introduce(page, stravel.address, '/layout/sorting-hall');
     await page.getByRole('button', { name: /^Works base/ }).click();
     await page.getByRole('option', { name: 'ground' }).click();
-    await expect(page.getByText(/reach: 8 levels/)).toBeVisible();
+    await expect(page.getByText(/Changes affect 8 levels/)).toBeVisible();
     await page.keyboard.press('ArrowRight');
     const dialog = page.getByRole('dialog', { name: 'Which levels should change?' });
     await expect(dialog).toContainText('Cullet Yard');
-    await dialog.getByRole('button', { name: 'Leave it' }).click();
+    await dialog.getByRole('button', { name: 'Cancel' }).click();
     await expect(dialog).toHaveCount(0);
     await expect(page.getByLabel('Position X', { exact: true })).toHaveValue('0');
     await page.keyboard.press('ArrowRight');

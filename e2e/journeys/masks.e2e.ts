@@ -33,12 +33,12 @@ test.describe('Masks', () => {
     const picture = dialog.getByLabel('Picture', { exact: true });
     await picture.setInputFiles({ name: 'huge.png', mimeType: 'image/png', buffer: huge });
     await expect(dialog.getByRole('alert')).toContainText('100000 by 100000');
-    await expect(dialog.getByRole('button', { name: 'Take it' })).toBeDisabled();
+    await expect(dialog.getByRole('button', { name: 'Use picture' })).toBeDisabled();
     await picture.setInputFiles({ name: 'rooms.png', mimeType: 'image/png', buffer: good });
     await expect(dialog.getByRole('status')).toContainText('90 by 44 pixels, 11.3 by 5.5 m');
     const axe = await new AxeBuilder({ page }).include('[role=dialog]').analyze();
     expect(axe.violations).toEqual([]);
-    await dialog.getByRole('button', { name: 'Take it' }).click();
+    await dialog.getByRole('button', { name: 'Use picture' }).click();
 
     const card = page.locator('sv-mask-card');
     await expect(card).toContainText('90 by 44 px');
@@ -54,12 +54,12 @@ test.describe('Masks', () => {
     await page.getByLabel('Width of the brush, metres').fill('1');
     await page.getByLabel('Width of the brush, metres').press('Enter');
     await new PlatePage(page).drag(0.5, 0.1, 0.5, 0.9);
-    await expect(card).toContainText('The mask changed since');
+    await expect(card).toContainText('The mask has changed since');
     await card.getByRole('button', { name: 'Check passages' }).click();
     await expect(card).toContainText('in 2 regions');
     await expect(page.getByText('All changes saved')).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(card).toContainText('The mask changed since');
+    await expect(card).toContainText('The mask has changed since');
     await page.reload();
     await page.locator('sv-item-list').getByRole('option', { name: /rooms/ }).click();
     await card.getByRole('button', { name: 'Check passages' }).click();
@@ -87,8 +87,8 @@ test.describe('Masks', () => {
     await card.getByLabel('Width of the player, metres').fill('1.6');
     await card.getByLabel('Width of the player, metres').press('Enter');
     await card.getByRole('button', { name: 'Check passages' }).click();
-    await expect(card).toContainText('There is no way that the body fits through');
-    await card.getByRole('button', { name: /Map to the level/ }).click();
+    await expect(card).toContainText('No route is wide enough for the player');
+    await card.getByRole('button', { name: /Use as level picture/ }).click();
     await expect(page.getByText('All changes saved')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Undo' })).toHaveAttribute('title', /map of Mould Room/);
     const undo = page.getByRole('button', { name: 'Undo' });

@@ -48,10 +48,10 @@ test.describe('Order of play', () => {
     await introduce(page, stravel.address, '/sets/order');
     await page.getByRole('button', { name: 'play through' }).click();
     await page.getByRole('button', { name: 'Play Cullet Yard' }).click();
-    await expect(page.getByText('opens Sorting Hall')).toBeVisible();
+    await expect(page.getByText('unlocks Sorting Hall')).toBeVisible();
     await page.getByLabel('Shards collected in Sorting Hall').fill('8');
     await page.getByRole('button', { name: 'Play Sorting Hall' }).click();
-    await expect(page.getByText('opens Furnace One')).toBeVisible();
+    await expect(page.getByText('unlocks Furnace One')).toBeVisible();
     await page.getByRole('button', { name: 'Type the code of Potash Grotto' }).click();
     await expect(page.getByRole('button', { name: 'Play Potash Grotto' })).toBeVisible();
     await checkAxe(page);

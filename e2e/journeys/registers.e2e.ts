@@ -19,7 +19,7 @@ test.describe('Registers', () => {
     await expect(dialog.getByLabel('Name', { exact: true })).toBeFocused();
     await dialog.getByLabel('Name', { exact: true }).fill('Strength');
     await dialog.getByLabel('Type').selectOption('whole number');
-    await dialog.getByLabel('Most', { exact: true }).fill('12');
+    await dialog.getByLabel('Max', { exact: true }).fill('12');
     await dialog.getByRole('button', { name: 'Add field' }).click();
     await page.getByRole('dialog', { name: 'Fields' }).getByRole('button', { name: 'Close' }).click();
     await page.getByRole('button', { name: 'New entry' }).click();
@@ -73,11 +73,11 @@ test.describe('Fields', () => {
     await page.getByRole('button', { name: 'Field Shards' }).click();
     const dialog = page.getByRole('dialog', { name: 'Field Shards' });
     await expect(dialog.getByLabel('Name', { exact: true })).toBeFocused();
-    await dialog.getByLabel('Most', { exact: true }).fill('(');
+    await dialog.getByLabel('Max', { exact: true }).fill('(');
     await expect(dialog.getByRole('button', { name: 'Change field' })).toBeDisabled();
-    await dialog.getByLabel('Most', { exact: true }).fill('10');
+    await dialog.getByLabel('Max', { exact: true }).fill('10');
     await expect(dialog.getByText(/cannot be converted: they stay/)).toBeVisible();
-    await dialog.getByLabel('Most', { exact: true }).fill('');
+    await dialog.getByLabel('Max', { exact: true }).fill('');
     await dialog.getByLabel('Type').selectOption('text');
     await expect(dialog.getByText('24 are converted')).toBeVisible();
     await checkAxe(page);

@@ -15,7 +15,7 @@ test.describe('Sections', () => {
     const before = await walls.textContent();
     // The first wall that a click over the plan finds.
     const plate = new PlatePage(page);
-    const inHand = page.getByText('wall in hand');
+    const inHand = page.getByText('Selected wall');
     for (let y = 0.25; y < 0.75 && !(await inHand.isVisible()); y += 0.07) {
       for (let x = 0.15; x < 0.9 && !(await inHand.isVisible()); x += 0.05) {
         await plate.click(x, y);
@@ -34,7 +34,7 @@ test.describe('Sections', () => {
     await expect(pin).toHaveText(pinned ?? '');
     // Hidden, it stays away as well.
     await pin.click();
-    await page.getByRole('button', { name: 'Hide it' }).click();
+    await page.getByRole('button', { name: 'Hide wall' }).click();
     await expect(page.getByRole('button', { name: /^hidden \d+ × \d+ squares/ })).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();
     const kept = await seed.inputValue();

@@ -12,7 +12,7 @@ test.describe('Many levels', () => {
     const shards = (level: string) =>
       page.getByRole('row').filter({ hasText: level }).locator('[data-cell$=":field-shards"]');
     const before = Number(await shards('Sorting Hall').textContent());
-    for (const name of ['Sorting Hall', "Gaffer's Stair"]) await page.getByLabel(`Choose ${name}`).check();
+    for (const name of ['Sorting Hall', "Gaffer's Stair"]) await page.getByLabel(`Select ${name}`).check();
     await page.getByRole('button', { name: 'Change…' }).click();
     const dialog = page.getByRole('dialog', { name: 'Change 2 levels' });
     await dialog.getByLabel('Field', { exact: true }).selectOption({ label: 'Shards' });
@@ -27,7 +27,7 @@ test.describe('Many levels', () => {
     await expect(shards('Sorting Hall')).toHaveText(String(before + 5));
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(shards('Sorting Hall')).toHaveText(String(before));
-    await page.getByRole('button', { name: 'let go' }).click();
+    await page.getByRole('button', { name: 'Clear selection' }).click();
     await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
@@ -78,11 +78,11 @@ test.describe('Many levels', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address);
-    for (const name of ['Sorting Hall', 'Gaffer']) await page.getByLabel(`Choose ${name}`).check();
+    for (const name of ['Sorting Hall', 'Gaffer']) await page.getByLabel(`Select ${name}`).check();
     // A level with nothing in it stands a little further down.
     const table = page.locator('cdk-virtual-scroll-viewport');
     await table.evaluate((element) => element.scrollTo({ top: 130 }));
-    await page.getByLabel('Choose Tidal Gate').check();
+    await page.getByLabel('Select Tidal Gate').check();
     await page.getByRole('button', { name: 'Picture', exact: true }).click();
     await page.getByRole('menuitem', { name: 'From the model' }).click();
     await expect(
@@ -126,19 +126,19 @@ test.describe('Many levels', () => {
     const dialog = page.getByRole('dialog', { name: 'Codes' });
     await dialog.getByLabel('New codes for').selectOption('clashing');
     await expect(dialog.getByRole('row')).toHaveCount(1);
-    await dialog.getByLabel('Made of').fill('AAB');
-    await expect(dialog.getByRole('alert')).toContainText('A stands twice in the alphabet');
-    await dialog.getByLabel('Made of').fill('XYZ01');
+    await dialog.getByLabel('Characters').fill('AAB');
+    await expect(dialog.getByRole('alert')).toContainText('A is in the characters twice');
+    await dialog.getByLabel('Characters').fill('XYZ01');
     await dialog.getByRole('button', { name: 'Without look-alikes' }).click();
-    await expect(dialog.getByLabel('Made of')).toHaveValue('XYZ');
+    await expect(dialog.getByLabel('Characters')).toHaveValue('XYZ');
     await dialog.getByLabel('Length').fill('7');
     await expect(dialog).toContainText('2 187 codes can be made.');
     await expect(dialog.getByRole('row').first()).toContainText(/[XYZ]{7}/);
     await checkAxe(page);
-    await dialog.getByRole('button', { name: 'Give 1 code' }).click();
+    await dialog.getByRole('button', { name: 'Assign 1 code' }).click();
     await page.getByRole('button', { name: 'More', exact: true }).click();
     await page.getByRole('menuitem', { name: 'Codes…' }).click();
-    await expect(dialog.getByLabel('Made of')).toHaveValue('XYZ');
+    await expect(dialog.getByLabel('Characters')).toHaveValue('XYZ');
     await dialog.getByLabel('New codes for').selectOption('clashing');
     await expect(dialog).toContainText('Every level has a code.');
     await dialog.getByRole('button', { name: 'Cancel' }).click();

@@ -66,7 +66,7 @@ test.describe('Many cells at once', () => {
     await dialog.getByLabel('Match rows by').selectOption('name');
     await expect(dialog).toContainText('0 new · 1 changed · 1 unchanged · 1 refused');
     await checkAxe(page);
-    await dialog.getByRole('button', { name: 'Take in 1 row' }).click();
+    await dialog.getByRole('button', { name: 'Import 1 row' }).click();
     await expect(dialog).toHaveCount(0);
     await expect(page.getByRole('row').filter({ hasText: 'Tide bell' })).toContainText('150');
     await page.getByRole('button', { name: 'Undo' }).click();

@@ -35,12 +35,14 @@ test.describe('Sight desk', () => {
 
   test('draws the way out of a level that leaks', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/sight/weighbridge');
-    await expect(page.getByText('The level is open to the outside. The arrows show the shortest way out.')).toBeVisible(
-      {
-        timeout: 20000,
-      },
-    );
-    await expect(page.getByText('leaks')).toBeVisible();
+    await expect(page.getByText('Open to the outside. The arrows show the shortest way out.')).toBeVisible({
+      timeout: 20000,
+    });
+    await expect(page.getByText('way out', { exact: true })).toBeVisible();
+    await expect(
+      page.getByText(/A block in the gap of 2\.6 × 4 m, between “.+” and “.+” would close the level\./),
+    ).toBeVisible();
+    await page.getByRole('button', { name: 'Go to the gap' }).click();
   });
 
   test('can be cancelled', async ({ quietPage: page, stravel }) => {
@@ -95,13 +97,13 @@ test.describe('Budget desk and findings', () => {
     await page.keyboard.press('ArrowUp');
     await expect(page.getByText('All changes saved')).toBeVisible();
     await page.getByRole('link', { name: /^Budget/ }).click();
-    await page.getByRole('button', { name: /Bake what is stale/ }).click();
+    await page.getByRole('button', { name: /Bake stale levels/ }).click();
     await expect(page.getByRole('button', { name: 'All bakes fresh' })).toBeVisible({ timeout: 60000 });
   });
 
   test('fixes a finding, accepts another until a date, and keeps both', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/findings');
-    await expect(page.getByText(/Weighbridge: The level is not closed/)).toBeVisible({ timeout: 30000 });
+    await expect(page.getByText(/Weighbridge: Open to the outside/)).toBeVisible({ timeout: 30000 });
     // The list shows only what is in view; findings of other tests may push it out.
     await page.getByRole('button', { name: 'sets', exact: true }).click();
     await page.getByRole('button', { name: 'Give it a new code' }).click();
@@ -109,7 +111,7 @@ test.describe('Budget desk and findings', () => {
     await page.getByRole('button', { name: 'all', exact: true }).click();
     // Levels that other tests made have findings too; the list shows only what is in view.
     await page.locator('.tools select').nth(1).selectOption({ label: 'Furnace One' });
-    await page.getByLabel(/Choose: Furnace One: The level has no spawn/).check();
+    await page.getByLabel(/Select: Furnace One: The level has no spawn/).check();
     await page.getByRole('button', { name: 'Accept…' }).click();
     await page.getByLabel('Reason').fill('Not begun yet');
     await page.getByLabel('Ask again after').fill('2099-01-01');
@@ -119,7 +121,7 @@ test.describe('Budget desk and findings', () => {
     await expect(page.getByText('Accepted until 2099-01-01.')).toBeVisible();
     await checkAxe(page);
     await page.reload();
-    await expect(page.getByText(/Weighbridge: The level is not closed/)).toBeVisible();
+    await expect(page.getByText(/Weighbridge: Open to the outside/)).toBeVisible();
     await expect(page.getByText(/Furnace One: The level has no spawn/)).toHaveCount(0);
   });
 });

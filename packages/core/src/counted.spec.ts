@@ -5,8 +5,8 @@ describe('a count with its word', () => {
     expect([0, 1, 2].map((count) => counted(count, 'level'))).toEqual(['0 levels', '1 level', '2 levels']);
     expect([1, 2].map((count) => counted(count, 'patch', 'patches'))).toEqual(['1 patch', '2 patches']);
     expect([1, 2].map((count) => counted(count, 'object was', 'objects were'))).toEqual([
-      '1 thing was',
-      '2 things were',
+      '1 object was',
+      '2 objects were',
     ]);
   });
 });

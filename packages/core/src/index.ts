@@ -65,6 +65,7 @@ export {
   overIdsOf,
   specOf,
 } from './items';
+export { bytesText, countText, timeText } from './amount-text';
 export { counted } from './counted';
 export { byKey, filledTable, heldAt } from './model/by-key';
 export { anyItem } from './items/any-item';

@@ -1,5 +1,5 @@
 import { writeFile } from 'node:fs/promises';
-import { archiveIndex, INDEX_PATH, openArchive } from '@stravel/core';
+import { counted, archiveIndex, INDEX_PATH, openArchive } from '@stravel/core';
 import { isFolder, writeArchiveFolder } from '../archive-folder';
 import { chosenCollection, withCollections } from '../with-collections';
 
@@ -16,6 +16,8 @@ export async function archiveCommand(file: string, options: { collection?: strin
     const files = openArchive(bytes);
     files.set(INDEX_PATH, archiveIndex(files));
     const { written, unchanged, removed } = await writeArchiveFolder(file, files);
-    process.stdout.write(`${id} is in ${file}: ${written} files written, ${unchanged} unchanged, ${removed} removed\n`);
+    process.stdout.write(
+      `${id} is in ${file}: ${counted(written, 'file')} written, ${unchanged} unchanged, ${removed} removed\n`,
+    );
   });
 }

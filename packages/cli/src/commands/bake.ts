@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import { setTimeout as pause } from 'node:timers/promises';
 import { chosenCollection, withCollections } from '../with-collections';
 
@@ -17,9 +18,9 @@ export async function bakeSightCommand(level: string, options: { json?: boolean;
     const { pockets, reachedPockets, openings, visiblePairs } = sight.figures;
     process.stdout.write(
       [
-        `${level}: ${sight.closed ? 'closed' : sight.wayOut ? 'open to the outside' : 'nothing blocks the view'}, ${reachedPockets} of ${pockets} pockets reached, ${openings} openings, ${visiblePairs} visible pairs`,
+        `${level}: ${sight.closed ? 'closed' : sight.wayOut ? 'open to the outside' : 'nothing blocks the view'}, ${reachedPockets} of ${pockets} pockets reached, ${counted(openings, 'opening')}, ${counted(visiblePairs, 'visible pair')}`,
         worst
-          ? `worst pocket ${worst.pocket + 1} at ${worst.middle.map((v) => v.toFixed(1)).join(', ')}: ${worst.triangles} triangles, ${worst.drawCalls} draw calls, ${worst.things} objects`
+          ? `worst pocket ${worst.pocket + 1} at ${worst.middle.map((v) => v.toFixed(1)).join(', ')}: ${counted(worst.triangles, 'triangle')}, ${counted(worst.drawCalls, 'draw call')}, ${counted(worst.things, 'object')}`
           : 'nothing is drawn',
         ...sight.findings.map(({ severity, message }) => `${severity}: ${message}`),
       ].join('\n') + '\n',

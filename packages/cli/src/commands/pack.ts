@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import { resolve } from 'node:path';
 import { chosenCollection, withCollections } from '../with-collections';
 import { choiceOf, findingLines, refuseErrors, type PackOptions } from './check';
@@ -16,7 +17,7 @@ export async function packCommand(folder: string, options: PackOptions): Promise
       choice,
     );
     process.stdout.write(
-      `${levels} levels and ${kits} kits are in ${folder}, as of edit ${edit}, ${bytes} bytes: ${written.length} files written, ${unchanged} unchanged, ${removed.length} removed\n`,
+      `${counted(levels, 'level')} and ${counted(kits, 'kit')} are in ${folder}, as of edit ${edit}, ${bytes} bytes: ${counted(written.length, 'file')} written, ${unchanged} unchanged, ${removed.length} removed\n`,
     );
   });
 }

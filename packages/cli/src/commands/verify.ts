@@ -11,7 +11,9 @@ export async function verifyCommand(): Promise<void> {
   const lock = await lockDataFolder(dataFolder);
   try {
     const { collections, records, files, faults } = await verifyDataFolder(dataFolder);
-    process.stdout.write(`looked at ${collections} collections, ${records} records and ${files} files\n`);
+    process.stdout.write(
+      `looked at ${counted(collections, 'collection')}, ${counted(records, 'record')} and ${counted(files, 'file')}\n`,
+    );
     for (const fault of faults) process.stdout.write(`${fault}\n`);
     if (faults.length > 0) throw new CallError(`found ${counted(faults.length, 'fault')}`, FAULTS_FOUND);
     process.stdout.write('no faults found\n');

@@ -1,3 +1,4 @@
+import { bytesText, countText, timeText } from '../amount-text';
 import { finding, type Finding } from '../findings';
 import type { Device } from '../model/device';
 import type { Level } from '../model/level';
@@ -103,12 +104,15 @@ export function holdAgainst(costs: LevelCosts, device: Device): HeldLevel {
   };
 }
 
-const NAMES: Readonly<Record<BudgetMeasure, string>> = {
-  triangles: 'triangles from its worst pocket',
-  drawCalls: 'draw calls from its worst pocket',
-  memoryBytes: 'bytes of memory',
-  loadMs: 'milliseconds to load',
-  diskBytes: 'bytes on disk',
+/** What a level has too much of, with the amount in the unit of its series. */
+const TOO_MUCH: Readonly<
+  Record<BudgetMeasure, { readonly text: (value: number) => string; readonly verb: string; readonly of: string }>
+> = {
+  triangles: { text: countText, verb: 'draws', of: ' triangles from its worst pocket' },
+  drawCalls: { text: countText, verb: 'needs', of: ' draw calls from its worst pocket' },
+  memoryBytes: { text: bytesText, verb: 'needs', of: ' of memory' },
+  loadMs: { text: timeText, verb: 'loads in', of: '' },
+  diskBytes: { text: bytesText, verb: 'takes', of: ' on disk' },
 };
 
 /** One finding for each budget that a level is known to break on a device. */
@@ -128,8 +132,8 @@ export function budgetFindings(level: Level, costs: LevelCosts, device: Device):
       severity: 'error',
       subject: `${level.id}.${device.id}`,
       place: { level: level.id, ...(spot ? { position: spot.middle } : {}) },
-      message: `${level.name} has ${Math.round(value)} ${NAMES[measure]}, ${device.name} allows ${device.budget[measure]}`,
-      why: `It is ${Math.round((share - 1) * 100)} % over what ${device.name} holds at ${device.framesPerSecond} frames a second.`,
+      message: `${level.name} ${TOO_MUCH[measure].verb} ${TOO_MUCH[measure].text(value)}${TOO_MUCH[measure].of}, ${device.name} allows ${TOO_MUCH[measure].text(device.budget[measure])}`,
+      why: `It is ${Math.round((share - 1) * 100)} % over what ${device.name} can do at ${device.framesPerSecond} frames a second.`,
     });
   });
 }

@@ -1,3 +1,4 @@
+import { counted } from '../counted';
 import type { RunContext } from '../context/run-context';
 import { finding, type Finding } from '../findings';
 import { withAssemblies } from '../layout/assemblies/lay-assemblies';
@@ -187,7 +188,7 @@ function pieceFindings(piece: Piece, inspection: KitInspection | undefined, targ
   if (full.triangles > target.mostPieceTriangles)
     say(
       'PACK_PIECE_TRIANGLES',
-      `${piece.name} has ${full.triangles} triangles; ${target.name} takes ${target.mostPieceTriangles}`,
+      `${piece.name} has ${counted(full.triangles, 'triangle')}; ${target.name} takes ${target.mostPieceTriangles}`,
       'The game that loads this target has no room for more.',
     );
   if (full.materials > target.mostPieceMaterials)

@@ -1,3 +1,4 @@
+import { counted } from '../../counted';
 import { finding, type Finding } from '../../findings';
 import { ITEMS } from '../../items';
 import type { Link } from '../../model/link';
@@ -57,7 +58,7 @@ export function linkFindings({ level, strata }: LinkedLevel): Finding[] {
         tell(
           'LINK_LOOP',
           'warning',
-          `The link ${text} triggers itself again through ${looping.get(link.id) ?? 0} links`,
+          `The link ${text} triggers itself again through ${counted(looping.get(link.id) ?? 0, 'link')}`,
           'Links that trigger each other never stop. Make one of them work only once, or give it another target.',
         ),
       ];

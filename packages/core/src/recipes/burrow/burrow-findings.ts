@@ -14,7 +14,7 @@ export function burrowFindings(recipe: BurrowRecipe, figures: BurrowFigures): Fi
         ...about,
         code: 'SECTION_STOPPED_SHORT',
         place: { ...place, position: recipe.position },
-        message: `${recipe.name} stopped after ${figures.steps} steps with ${figures.openSquares} of ${figures.wantedSquares} squares open`,
+        message: `${recipe.name} stopped after ${counted(figures.steps, 'step')} with ${figures.openSquares} of ${figures.wantedSquares} squares open`,
         why: 'The step limit of the recipe ended the walk. Raise it, allow more walkers, or ask for less open floor.',
       }),
     );

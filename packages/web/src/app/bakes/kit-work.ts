@@ -118,14 +118,14 @@ export class KitWork {
       }
       if (mesh !== kit.mesh)
         await this.edits.commit(
-          pieces.length === 1 ? `build the LODs of ${pieces[0].name}` : `build ${pieces.length} LODs`,
+          pieces.length === 1 ? `build the LODs of ${pieces[0].name}` : `build the LODs of ${pieces.length} pieces`,
           operations,
         );
       const short = built.chains.filter(({ missingSteps }) => missingSteps > 0);
-      const named = short.slice(0, 3).map(({ name, why }) => `${name} can’t get all ${options.steps} steps: ${why}`);
+      const named = short.slice(0, 3).map(({ name, why }) => `${name} can’t get all ${options.steps} LODs: ${why}`);
       const more = short.length > named.length ? `; ${short.length - named.length} more fall short too` : '';
       this.done.set(
-        `${counted(built.chains.length, 'chain')} built${short.length > 0 ? `; ${named.join('; ')}${more}` : ''}.`,
+        `LODs of ${counted(built.chains.length, 'piece')} built${short.length > 0 ? `; ${named.join('; ')}${more}` : ''}.`,
       );
     });
   }

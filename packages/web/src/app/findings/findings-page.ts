@@ -20,6 +20,7 @@ import { EditLog } from '../edits/edit-log';
 import { create, randomBelow, remove, setRecordField } from '../edits/operations';
 import { Session } from '../session';
 import { Workspace } from '../workspace';
+import { causeWords } from './cause-words';
 import { AcceptDialog, type Accepted } from './accept-dialog';
 import { FindingsHome } from './findings-home';
 import { ItemFix } from './item-fix';
@@ -86,6 +87,7 @@ export class FindingsPage {
   });
   readonly chosenFindings = computed(() => this.shown().filter(({ id }) => this.chosen().has(id)));
   readonly fixable = computed(() => this.chosenFindings().filter(({ fixes }) => fixes.length > 0));
+  readonly words = causeWords;
   readonly lineId = (_index: number, line: Line): string => line.id;
 
   constructor() {

@@ -23,7 +23,7 @@ export const GUIDE_PAGES: readonly GuideSource[] = [
   { id: 'sight', text: sight },
   { id: 'budget', text: budget },
   { id: 'pack', text: pack },
-  { id: 'files-and-limits', text: files },
-  { id: 'model', text: figures },
-  { id: 'glossary', text: words },
+  { id: 'files-and-limits', text: files, isReference: true },
+  { id: 'model', text: figures, isReference: true },
+  { id: 'glossary', text: words, isReference: true },
 ];

@@ -8,10 +8,12 @@ export class GuideSearch {
   private readonly byId: ReadonlyMap<string, GuideSection>;
   private readonly index = new MiniSearch<GuideSection>({
     fields: ['title', 'of', 'text'],
+    storeFields: ['isReference'],
     searchOptions: {
       boost: { title: 4, of: 2 },
       prefix: true,
       combineWith: 'AND',
+      boostDocument: (_id, _word, stored) => (stored?.['isReference'] === true ? 0.3 : 1),
       fuzzy: (word) => (word.length > 4 ? 0.2 : false),
     },
   });

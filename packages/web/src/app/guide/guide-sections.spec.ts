@@ -78,6 +78,18 @@ describe('the search of the guide', () => {
     expect(found('tile goal')).toContain('layout/tile-floors');
   });
 
+  it('finds what explains a desk before what is looked up', () => {
+    const text = '# Page\n\n## Tile floors\n\nThe goal.\n';
+    const twice = [
+      ...sectionsOf({ id: 'model', text, isReference: true }, () => false),
+      ...sectionsOf({ id: 'layout', text }, () => false),
+    ];
+    expect(new GuideSearch(twice).find('tile goal').map(({ id }) => id)).toEqual([
+      'layout/tile-floors',
+      'model/tile-floors',
+    ]);
+  });
+
   it('finds nothing by words that are nowhere, by one of two, or by no word', () => {
     expect([found('xylophone'), found('mask xylophone'), found(' . ')]).toEqual([[], [], []]);
   });

@@ -4,6 +4,8 @@ import { Marked, type Token } from 'marked';
 export interface GuideSource {
   readonly id: string;
   readonly text: string;
+  /** For looking things up: found after what explains a desk. */
+  readonly isReference?: boolean;
 }
 
 /** What stands under one heading. */
@@ -15,6 +17,7 @@ export interface GuideSection {
   readonly of: string;
   readonly title: string;
   readonly html: string;
+  readonly isReference: boolean;
   /** Words without markup, for the search. */
   readonly text: string;
 }
@@ -31,7 +34,10 @@ const PICTURES = /^\.\.\/screenshots\//;
 const PAGE = /^(?:\.\.\/)?([a-z-]+)\.md$/;
 
 /** The sections of a page: one for each heading of the second rank. Pictures are served beside the page; links lead within the guide. */
-export function sectionsOf({ id, text }: GuideSource, isPage: (id: string) => boolean): GuideSection[] {
+export function sectionsOf(
+  { id, text, isReference = false }: GuideSource,
+  isPage: (id: string) => boolean,
+): GuideSection[] {
   const marked = new Marked({
     renderer: {
       image: ({ href, text: label }) => `<img src="${href.replace(PICTURES, 'guide/')}" alt="${label}">`,
@@ -61,6 +67,7 @@ export function sectionsOf({ id, text }: GuideSource, isPage: (id: string) => bo
         of,
         title,
         html,
+        isReference,
         text: html
           .replace(/<[^>]*>/g, ' ')
           .replace(/&[a-z]+;|&#\d+;/g, ' ')

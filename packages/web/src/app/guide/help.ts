@@ -10,6 +10,9 @@ import { KnownDesks } from './known-desks';
     <button class="plain" [attr.aria-label]="'Help: ' + what()" title="Open the guide here" (click)="open()">?</button>
   `,
   styles: `
+    :host {
+      margin-right: auto;
+    }
     button {
       min-width: 24px;
       min-height: 24px;

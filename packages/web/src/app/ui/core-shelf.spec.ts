@@ -86,7 +86,15 @@ describe('amounts', () => {
   });
 
   it('times read in milliseconds or seconds', () => {
-    expect([timeText(85), timeText(999), timeText(2140)]).toEqual(['85.0 ms', '999 ms', '2.14 s']);
+    expect([0, 0.3, 4.9, 85, 999, 2140, 12345].map(timeText)).toEqual([
+      '0 s',
+      '< 0.01 s',
+      '< 0.01 s',
+      '0.09 s',
+      '1.00 s',
+      '2.14 s',
+      '12.3 s',
+    ]);
   });
 
   it('values read as a person reads them', () => {

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@a
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import {
+  counted,
   NEAR_SHARE,
   loadOf,
   type FiguresSummary,
@@ -146,7 +147,7 @@ export class BudgetPage {
   constructor() {
     effect(() => {
       this.workspace.footLeft.set([
-        `${this.rows().length} levels with figures, ${this.without()} without content`,
+        `${counted(this.rows().length, 'level')} with figures, ${this.without()} without content`,
         'Counts switched-off strata too',
       ]);
       this.workspace.footRight.set([
@@ -201,7 +202,7 @@ export class BudgetPage {
       if (!load) return [];
       const { seekMs, readMs, unpackMs, activateMs } = load;
       return [
-        { name: `seek, ${loadOf(costs)?.files ?? 0} files`, text: text(seekMs), value: seekMs },
+        { name: `seek, ${counted(loadOf(costs)?.files ?? 0, 'file')}`, text: text(seekMs), value: seekMs },
         { name: 'read from disk', text: text(readMs), value: readMs },
         { name: 'unpack', text: text(unpackMs), value: unpackMs },
         { name: 'activate in frames', text: text(activateMs), value: activateMs },

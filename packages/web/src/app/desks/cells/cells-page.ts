@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import { CountedPipe } from '../../ui/counted-pipe';
 import {
   ChangeDetectionStrategy,
@@ -210,7 +211,7 @@ export class CellsPage {
       this.workspace.footLeft.set(
         cut && grid
           ? [
-              `${cut.cells.length} cells of ${grid.sizeMetres} m`,
+              `${counted(cut.cells.length, 'cell')} of ${grid.sizeMetres} m`,
               `${cut.straddlers.length} cross a border`,
               `${cut.residentThings.length} too large for a cell`,
               'Counts switched-off strata too',

@@ -1,7 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { DEFAULT_CHAIN, MESH_FORMATS, acceptOf, switchDistances, type DroppedFile, type Piece } from '@stravel/core';
+import {
+  counted,
+  DEFAULT_CHAIN,
+  MESH_FORMATS,
+  acceptOf,
+  switchDistances,
+  type DroppedFile,
+  type Piece,
+} from '@stravel/core';
 import type { Handler } from '../../desk/command';
 import { Commands } from '../../desk/commands';
 import { toldKeys } from '../../desk/keys';
@@ -148,7 +156,7 @@ export class DetailPage {
     effect(() => {
       const pieces = this.desk.pieces();
       const chained = pieces.filter(({ steps }) => steps.length > 1).length;
-      this.workspace.footLeft.set([`${pieces.length} pieces, ${chained} with LODs`]);
+      this.workspace.footLeft.set([`${counted(pieces.length, 'piece')}, ${chained} with LODs`]);
       const view = this.desk.view();
       this.workspace.footRight.set([
         `${view.fieldOfViewDegrees}° · ${view.pictureHeightPixels} px high · ${view.errorPixels} px error allowed`,

@@ -150,7 +150,7 @@ describe('the Detail desk', () => {
       ['piece', 'cart', 'steps', steps],
     ]);
     expect(desk.work.done()).toBe(
-      '1 chain built; cart can’t get all 5 steps: its coarsest LOD has 5 triangles, too few to reduce further.',
+      'LODs of 1 piece built; cart can’t get all 5 LODs: its coarsest LOD has 5 triangles, too few to reduce further.',
     );
     answers['build-chains'] = () => Promise.reject(new CoreError('CANCELLED', 'cancelled'));
     await desk.buildChains([piece('cart')], { steps: 5, ratio: 0.5 });

@@ -2,7 +2,7 @@ import { CountedPipe } from '../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { PLAIN_TARGET, errorText } from '@stravel/core';
+import { counted, PLAIN_TARGET, errorText } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { Commands } from '../../desk/commands';
@@ -134,7 +134,7 @@ export class PackPage {
     });
     effect(() => {
       this.workspace.footLeft.set([
-        `${this.rows().length} levels`,
+        counted(this.rows().length, 'level'),
         'Packs switched-off strata too, but nothing parked',
       ]);
       this.workspace.footRight.set([this.target.name]);

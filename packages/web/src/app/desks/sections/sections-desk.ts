@@ -35,22 +35,22 @@ export interface HeldRecipe {
 }
 
 const SEED_WORDS = [
-  'ash',
-  'brine',
-  'cullet',
-  'drift',
+  'amber',
+  'birch',
+  'cedar',
+  'delta',
   'ember',
   'flint',
-  'glass',
-  'heat',
-  'kelp',
-  'lehr',
-  'marl',
-  'potash',
-  'reed',
-  'salt',
-  'tide',
-  'weir',
+  'grove',
+  'hazel',
+  'ivory',
+  'larch',
+  'maple',
+  'north',
+  'opal',
+  'pebble',
+  'quartz',
+  'river',
 ];
 
 /** What the Sections desk shows and does. */

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, un
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import {
+  counted,
   NEW_LEVEL_NAME,
   PURPOSES,
   heldAt,
@@ -192,7 +193,10 @@ export class SetsPage {
     });
     effect(() => {
       const ready = this.levels().filter(({ id }) => this.readiness.faultsOf()(id).length === 0).length;
-      this.workspace.footLeft.set([`${this.shownCount()} of ${this.levels().length} levels shown`, `${ready} ready`]);
+      this.workspace.footLeft.set([
+        `${this.shownCount()} of ${counted(this.levels().length, 'level')} shown`,
+        `${ready} ready`,
+      ]);
       this.workspace.footRight.set([]);
     });
   }

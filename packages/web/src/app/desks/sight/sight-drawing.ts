@@ -111,7 +111,7 @@ function outlineTowards({ planes, faces }: Pocket, way: 1 | -1): readonly number
   return best < 0 ? undefined : faces[best];
 }
 
-function tracePolygon({ context, at }: PlateDrawing, points: readonly number[], close = true): void {
+function tracePolygon({ context, at }: PlateDrawing, points: readonly number[]): void {
   context.beginPath();
   let started = false;
   for (let i = 0; i < points.length; i += 3) {
@@ -121,7 +121,7 @@ function tracePolygon({ context, at }: PlateDrawing, points: readonly number[], 
     else context.moveTo(...p);
     started = true;
   }
-  if (close && started) context.closePath();
+  if (started) context.closePath();
 }
 
 const hatches = new Map<string, CanvasPattern>();

@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -202,7 +203,9 @@ export class SightPage {
             ? 'Open to the outside'
             : 'Nothing blocks the view here';
       const pockets = baked
-        ? [`${baked.sight.figures.reachedPockets} pockets, ${baked.sight.figures.openings} openings`]
+        ? [
+            `${counted(baked.sight.figures.reachedPockets, 'pocket')}, ${counted(baked.sight.figures.openings, 'opening')}`,
+          ]
         : [];
       this.workspace.footLeft.set([
         closed,

@@ -38,7 +38,7 @@ export type GroupCommand = (typeof GROUP_COMMANDS)[number];
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h3>Groups <sv-help about="layout/groups" what="groups" /></h3>
+      <h3>Groups</h3> <sv-help about="layout/groups" what="groups" />
       @if (asideCount() > 0) {
         <button class="plain near" title="What is parked, and why" (click)="asideOpened.emit()">{{ asideCount() }} parked</button>
       }

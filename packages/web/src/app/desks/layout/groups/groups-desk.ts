@@ -1,3 +1,4 @@
+import { COLOUR_NAMES } from '../../../ui/colour-names';
 import { Injectable, computed, inject } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
@@ -236,7 +237,7 @@ export class GroupsDesk {
           label: 'Colour',
           kind: 'choice',
           value: group.colour,
-          choices: GROUP_COLOURS.map((colour) => ({ value: colour, name: colour })),
+          choices: GROUP_COLOURS.map((colour) => ({ value: colour, name: COLOUR_NAMES[colour] })),
         },
         { key: 'guard', label: 'Guard', kind: 'text', value: group.guard },
       ],

@@ -18,7 +18,7 @@ export interface ItemLine {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h2>{{ title() }} <sv-help about="layout/select" what="contents" /></h2>
+      <h2>{{ title() }}</h2> <sv-help about="layout/select" what="contents" />
       <span class="soft mono">{{ items().length }}</span>
     </header>
     @if (items().length > 0) {

@@ -1,3 +1,4 @@
+import { counted } from '@stravel/core';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { Piece, Stratum } from '@stravel/core';
 
@@ -95,7 +96,7 @@ export class PieceStrip {
   readonly cards = computed((): StripCard[] => [
     ...this.assemblies().map(({ id, name }): StripCard => this.cardOf(id, name, 'an assembly', ASSEMBLY_PATHS)),
     ...this.pieces().map((piece): StripCard =>
-      this.cardOf(piece.id, piece.name, `${piece.steps[0].triangles} triangles`, boxPaths(piece)),
+      this.cardOf(piece.id, piece.name, counted(piece.steps[0].triangles, 'triangle'), boxPaths(piece)),
     ),
   ]);
 

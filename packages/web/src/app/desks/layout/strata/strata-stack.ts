@@ -47,7 +47,7 @@ export type StratumCommand = (typeof STRATUM_COMMANDS)[number];
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h3>Strata <sv-help about="layout/strata" what="strata" /></h3>
+      <h3>Strata</h3> <sv-help about="layout/strata" what="strata" />
     </header>
     <ul aria-label="Strata, top first" cdkDropList (cdkDropListDropped)="dropped($event)">
       @for (row of rows(); track row.id) {

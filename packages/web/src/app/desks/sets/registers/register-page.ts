@@ -13,6 +13,7 @@ import { Dialogs } from '../../../ui/dialogs';
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import {
+  counted,
   PLAIN_VIEW,
   RECORDS_DOCUMENT,
   entriesOf,
@@ -111,7 +112,7 @@ export class RegisterPage {
       this.active.set(entry === undefined ? null : { row: entry, column: this.column() ?? 'name' });
     });
     effect(() => {
-      this.workspace.footLeft.set([`${this.rows().length} entries`]);
+      this.workspace.footLeft.set([counted(this.rows().length, 'entry', 'entries')]);
       this.workspace.footRight.set([]);
     });
   }

@@ -61,7 +61,10 @@ export function countMatrix(
     for (const [kind, count] of Object.entries(tally.markers))
       add({ id: `marker ${kind}`, name: kind, of: 'markers' }, count);
     for (const [sight, count] of Object.entries(tally.blocks))
-      add({ id: `block ${sight}`, name: `${sight} blocks`, of: 'blocks' }, count);
+      add(
+        { id: `block ${sight}`, name: sight === 'hides' ? 'blocks view' : 'does not block view', of: 'blocks' },
+        count,
+      );
     for (const [id, count] of Object.entries(tally.pieces)) {
       const piece = Object.hasOwn(pieces, id) ? pieces[id] : undefined;
       const kit = piece ? kitName(piece.kit) : 'deleted pieces';

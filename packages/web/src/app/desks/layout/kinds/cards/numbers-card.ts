@@ -47,7 +47,7 @@ export function numberRows({
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h2>{{ heading() }} <sv-help about="layout/tools" what="objects" /></h2>
+      <h2>{{ heading() }}</h2> <sv-help about="layout/tools" what="objects" />
       <span class="soft">{{ note() }}</span>
     </header>
     <div class="rows">

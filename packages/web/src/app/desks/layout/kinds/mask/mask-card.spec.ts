@@ -84,7 +84,9 @@ describe('the card of a mask', () => {
     mask.store.dispatch(layoutActions.stratumLocked({ id: 'st' }));
     mask.desk.select([{ stratum: 'st', kind: 'mask', id: 'm' }]);
     await mask.shown();
-    const enabled = [...mask.element.querySelectorAll<HTMLInputElement>('sv-mask-card :is(input, button):enabled')];
+    const enabled = [
+      ...mask.element.querySelectorAll<HTMLInputElement>('sv-mask-card :is(input, button):enabled:not(sv-help *)'),
+    ];
     expect(enabled.map((one) => one.getAttribute('aria-label') ?? one.textContent.trim())).toEqual([
       'Width of the player, metres',
       'Narrow under, metres',

@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
-import { CoreError, acceptOf, type MaskRule, type ReadMaskPicture } from '@stravel/core';
+import { counted, CoreError, acceptOf, type MaskRule, type ReadMaskPicture } from '@stravel/core';
 import { faultOfFile } from '../../../../ui/chosen-file';
 import { Compute, type Run } from '../../../../compute/compute';
 import { readPlateColours } from '../../../../plate/plate-colours';
@@ -66,7 +66,7 @@ export class MaskPictureDialog extends Dialog<MaskPictureData, TakenPicture> {
     if (!read) return '';
     const { columns, rows, openPixels, specksFilled } = read;
     const metres = (pixels: number): string => (pixels / this.pixelsPerMetre()).toFixed(1);
-    const specks = specksFilled > 0 ? `, ${specksFilled.toLocaleString('en')} specks filled` : '';
+    const specks = specksFilled > 0 ? `, ${counted(specksFilled, 'speck')} filled` : '';
     return `${columns} by ${rows} pixels, ${metres(columns)} by ${metres(rows)} m, ${((100 * openPixels) / (columns * rows)).toFixed(1)} % open${specks}`;
   });
   private readonly rule = computed((): MaskRule => {

@@ -16,7 +16,7 @@ const MAX_KNOTS_SHOWN = 40;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <h2>{{ item().item.closed ? 'Closed' : 'Open' }} {{ item().item.form === 'curve' ? 'smooth' : 'straight' }} path <sv-help about="layout/paths" what="paths" /></h2>
+      <h2>{{ item().item.closed ? 'Closed' : 'Open' }} {{ item().item.form === 'curve' ? 'smooth' : 'straight' }} path</h2> <sv-help about="layout/paths" what="paths" />
       <span class="soft">{{ item().item.knots.length }} knots</span>
     </header>
     <dl>

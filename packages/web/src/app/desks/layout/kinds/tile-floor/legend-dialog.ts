@@ -1,3 +1,4 @@
+import { COLOUR_NAMES } from '../../../../ui/colour-names';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { MatDialogModule } from '@angular/material/dialog';
 import { GROUP_COLOURS, SQUARE_MARKS, SQUARE_ROLES, type MovementRules, type SquareCode } from '@stravel/core';
@@ -35,7 +36,7 @@ const CODE = /^[A-Za-z][A-Za-z0-9]{0,7}$/;
               <td>
                 <select #colour class="cell" aria-label="Colour" (change)="put(i, { colour: $any(colour.value) })">
                   @for (value of colours; track value) {
-                    <option [selected]="value === one.colour">{{ value }}</option>
+                    <option [value]="value" [selected]="value === one.colour">{{ colourNames[value] }}</option>
                   }
                 </select>
               </td>
@@ -138,6 +139,7 @@ export class LegendDialog extends Dialog<LegendData, LegendData> {
   private readonly numbers = inject(NumberFields);
   readonly heads = ['Code', 'Name', 'Colour', 'Mark', 'May enter', 'Visits', 'Height', 'Role', ''];
   readonly colours = GROUP_COLOURS;
+  readonly colourNames = COLOUR_NAMES;
   readonly marks = SQUARE_MARKS;
   readonly roles = SQUARE_ROLES;
   readonly legend = signal(this.data.legend);

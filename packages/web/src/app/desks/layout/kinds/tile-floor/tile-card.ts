@@ -29,9 +29,9 @@ export class TileCard implements ItemCard<'tileFloor'> {
     const solved = this.tiles.solved();
     if (!solved) return '';
     if (solved.fault) return solved.fault;
-    const looked = `${solved.states.toLocaleString('en')} states checked`;
+    const looked = `${solved.states.toLocaleString('en')} ${solved.states === 1 ? 'state' : 'states'} checked`;
     if (solved.answer === 'reached')
-      return `The goal can be reached in ${solved.way.length - 1} steps, the fewest there are. ${looked}.`;
+      return `The goal can be reached in ${counted(solved.way.length - 1, 'step')}, the fewest there are. ${looked}.`;
     return solved.answer === 'never'
       ? `The goal can never be reached: everything was searched. ${looked}.`
       : `Not decided within the limit: ${looked}. The goal may or may not be reached.`;

@@ -1,0 +1,58 @@
+/** What the findings of one cause have in common, as the list of findings calls it. */
+export const CAUSE_WORDS: Readonly<Record<string, string>> = {
+  ASSEMBLY_NOT_LAID: 'Assembly not placed',
+  BLOCK_UNUSABLE: 'Block that cannot be used',
+  CELL_LATE: 'Late cell',
+  CELLS_OVER_MEMORY: 'Loaded cells over memory limit',
+  CODE_USED_TWICE: 'Code used twice',
+  FIELD_EMPTY: 'Required field empty',
+  FIELD_MISFIT: 'Value that does not fit its field',
+  FIELD_TWICE: 'Unique field with a duplicate',
+  FOOTING_UNWATCHED: 'Floor under the walk not known',
+  LEAK: 'Open to the outside',
+  LEVEL_NEVER_OPENS: 'Level that can never unlock',
+  LEVEL_NOT_DECIDED: 'Unlocking not decided',
+  LEVEL_SHUT: 'Level that can be locked for good',
+  LINK_END_MISSING: 'Link that leads nowhere',
+  LINK_LOOP: 'Links that never stop',
+  LINK_NEVER: 'Link that can never be triggered',
+  NO_SPAWN: 'No spawn',
+  NOTHING_UNDERFOOT: 'No floor under the walk',
+  OVER_DISK_BYTES: 'Over disk budget',
+  OVER_DRAW_CALLS: 'Over draw call budget',
+  OVER_LOAD_MS: 'Over load time budget',
+  OVER_MEMORY_BYTES: 'Over memory budget',
+  OVER_TRIANGLES: 'Over triangle budget',
+  PACK_COUNT: 'Too many for the target',
+  PACK_EMPTY: 'Nothing to pack',
+  PACK_FILE_NAME: 'Key too long for a file name',
+  PACK_NODE_MISSING: 'LOD missing in its kit',
+  PACK_NODE_MOVED: 'Piece with a transform in its kit',
+  PACK_PIECE_MATERIALS: 'Too many materials for the target',
+  PACK_PIECE_SIZE: 'Piece of a size that the target refuses',
+  PACK_PIECE_TRIANGLES: 'Too many triangles for the target',
+  PACK_SCALE: 'Scale that the target refuses',
+  PACK_TEXTURE_LARGE: 'Texture too large for the target',
+  PACK_TEXTURE_MISSING: 'Texture missing in its kit',
+  PATH_OFF_FLOOR: 'Path without a floor',
+  RULE_FIRES_AGAIN: 'Rule that can be triggered again and again',
+  SAME_CONTENT: 'Duplicate',
+  SAME_MOMENT: 'Levels that unlock at the same time',
+  SECTION_CUT: 'Exit out of reach in a section',
+  SECTION_STOPPED_SHORT: 'Section that stopped early',
+  SENDS_BACK: 'Sends the player back',
+  SHUT_NOT_DECIDED: 'Locking for good not decided',
+  SIGHT_OPEN: 'Nothing blocks the view',
+  SIGHT_STEP_LIMIT: 'Visibility overestimated at the step limit',
+  SPAWN_IN_BLOCK: 'Spawn inside a block',
+  START_MISSING: 'No level unlocked at the start',
+  STRATUM_MISSING: 'Missing stratum',
+  THRESHOLD_TOO_HIGH: 'Threshold out of reach',
+};
+
+/** @param code of a finding; one that is not known here is told by its own words */
+export function causeWords(code: string): string {
+  if (Object.hasOwn(CAUSE_WORDS, code)) return CAUSE_WORDS[code];
+  const words = code.replaceAll('_', ' ').toLowerCase();
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
