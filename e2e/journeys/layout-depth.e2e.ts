@@ -152,7 +152,7 @@ test.describe('Layout in depth', () => {
     await dialog.getByRole('button', { name: 'Cancel' }).click();
     await expect(page.getByText(new RegExp(`of ${all}$`))).toBeVisible();
     for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(page.locator('sv-group-tree')).toContainText('None yet');
+    await expect(page.locator('sv-group-tree')).toContainText('No groups yet');
     await saved(page);
   });
 
@@ -177,7 +177,7 @@ test.describe('Layout in depth', () => {
     await fill(page, 'By X, m', '(1+2)*2');
     await dialog.getByRole('button', { name: 'Move' }).click();
     await expect(place).toHaveValue(String(before + 6));
-    await choose('Arrange', /^Copies/);
+    await choose('Arrange', /^Repeat/);
     await fill(page, 'Count', '4');
     await dialog.getByRole('button', { name: 'Make copies' }).click();
     await expect(page.getByText(/^4 selected of/)).toBeVisible();
@@ -185,12 +185,12 @@ test.describe('Layout in depth', () => {
     await expect(item(page, 'box')).toHaveCount(1);
 
     await item(page, 'box').click();
-    await choose('Block', /^Hollow/);
-    await fill(page, 'Walls, m', '50');
-    await dialog.getByRole('button', { name: 'Hollow' }).click();
+    await choose('Block', /^Turn into walls/);
+    await fill(page, 'Thickness, m', '50');
+    await dialog.getByRole('button', { name: 'Make walls' }).click();
     await expect(dialog.getByRole('alert')).toContainText('leaves no space inside');
-    await fill(page, 'Walls, m', '0.2');
-    await dialog.getByRole('button', { name: 'Hollow' }).click();
+    await fill(page, 'Thickness, m', '0.2');
+    await dialog.getByRole('button', { name: 'Make walls' }).click();
     await expect(dialog).toHaveCount(0);
     await expect(page.locator('sv-strata-stack')).toContainText('6 blocks');
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -249,7 +249,7 @@ test.describe('Layout in depth', () => {
     await expect(link).toContainText('Click the target on the plan');
     await page.keyboard.press('Escape');
     await expect(link).toContainText('Not saved yet');
-    await link.getByLabel('Target').selectOption({ index: 1 });
+    await link.getByLabel('Target', { exact: true }).selectOption({ index: 1 });
     await expect(link.getByText('Not saved yet')).toHaveCount(0);
     await saved(page);
     await page.reload();

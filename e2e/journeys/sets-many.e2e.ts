@@ -87,8 +87,8 @@ test.describe('Views', () => {
     await page.getByLabel('Test of condition 1').selectOption('at least');
     await page.getByLabel('Value of condition 1').fill('14');
     await page.getByRole('button', { name: 'Add sort column' }).click();
-    await page.getByLabel('Sort column 1').selectOption({ label: 'Shards' });
-    await page.getByLabel('Sort direction 1').click();
+    await page.getByLabel('Sort column 1', { exact: true }).selectOption({ label: 'Shards' });
+    await page.getByLabel('Sort direction 1', { exact: true }).click();
     await page.getByRole('checkbox', { name: 'Note' }).uncheck();
     const shards = page.locator('[data-cell$=":field-shards"]');
     const amountsNow = async () => (await shards.allTextContents()).map(Number);

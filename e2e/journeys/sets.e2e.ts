@@ -66,7 +66,7 @@ test.describe('Sets desk', () => {
     await expect(page.getByRole('gridcell', { name: 'Marsh light', exact: true })).toHaveClass(/active/);
     for (const [typed, dialog] of [
       ['codes', 'Codes'],
-      ['what is', 'Ready'],
+      ['readiness', 'Readiness rules'],
       ['start h', 'Start here'],
       ['bin', 'Bin'],
     ]) {

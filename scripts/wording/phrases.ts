@@ -126,6 +126,7 @@ export const PHRASES: readonly Phrase[] = [
   phrase(/knows its pockets|nothing says where|all that lies outside/i, 'visibility is not computed yet'),
   phrase(/\bheld against\b|\bhold(s)? (a|every|each) \S+ against\b|what is stale/i, 'Device, Bake stale levels, check'),
   phrase(/\bin the way\b|on the way$|neither moved/i, 'errors, Will be baked first, No transform on nodes'),
+  phrase(/^sound$/, 'OK, no errors'),
   phrase(/accepted too|over triangles/i, 'Show accepted'),
   phrase(/choose which stands|write mine|met a newer/i, 'Choose which to keep, Keep mine'),
   phrase(/has to say|have one home|what is not valid stays/i, 'shows its status'),

@@ -65,7 +65,7 @@ export {
   overIdsOf,
   specOf,
 } from './items';
-export { bytesText, countText, timeText } from './amount-text';
+export { bytesText, countText, timeText } from './numeric/amount-text';
 export { counted } from './counted';
 export { byKey, filledTable, heldAt } from './model/by-key';
 export { anyItem } from './items/any-item';

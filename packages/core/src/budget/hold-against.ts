@@ -1,4 +1,4 @@
-import { bytesText, countText, timeText } from '../amount-text';
+import { bytesText, countText, timeText } from '../numeric/amount-text';
 import { finding, type Finding } from '../findings';
 import type { Device } from '../model/device';
 import type { Level } from '../model/level';

@@ -12,6 +12,7 @@ import { KnownDesks } from './known-desks';
   styles: `
     :host {
       margin-right: auto;
+      align-self: center;
     }
     button {
       min-width: 24px;

@@ -25,7 +25,7 @@ const SWITCHES = [
   imports: [MatDialogModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Ready</h2>
+    <h2 mat-dialog-title>Readiness rules</h2>
     <mat-dialog-content>
       @if (data.level; as level) {
         @if (level.faults().length > 0) {

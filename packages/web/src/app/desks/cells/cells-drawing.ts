@@ -49,7 +49,7 @@ export function paintCells(
     context.fillStyle = colours.ink;
     context.font = "10px 'Spline Sans Mono', monospace";
     context.fillText(text(values[i]), a[0] + 4, a[1] + 13);
-    if (cell.straddling > 0) context.fillText(`${cell.straddling} over`, a[0] + 4, a[1] + 25);
+    if (cell.straddling > 0) context.fillText(`${cell.straddling} across`, a[0] + 4, a[1] + 25);
     if (isLate) {
       context.fillStyle = colours.over;
       context.fillText('late', a[0] + 4, b[1] - 5);

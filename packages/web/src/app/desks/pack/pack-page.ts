@@ -38,9 +38,9 @@ const COLUMNS: readonly RowsColumn[] = [
   { name: 'No', width: '26px' },
   { name: 'Level', width: 'minmax(0, 1fr)' },
   { name: 'File', width: 'minmax(0, 1.75fr)' },
-  { name: 'Cells', width: '38px' },
+  { name: 'Cells', width: '50px' },
   { name: 'Visible sets', width: 'minmax(0, 1.15fr)' },
-  { name: 'Check', width: '52px' },
+  { name: 'Check', width: '66px' },
   { name: 'Ready', width: '62px' },
 ];
 

@@ -3,8 +3,8 @@ import type { PlateDrawing } from '../../plate/plate-drawing';
 
 /** From arrow to arrow, pixels. */
 const ARROW_STEP = 22;
-/** Half the width of the first arrow and of the last, pixels. */
-const [NARROW, WIDE] = [3, 10];
+/** Half the width of the first arrow and of those at the gap and beyond, pixels. */
+const [NARROW, WIDE] = [3, 11];
 
 type Spot = readonly [number, number];
 
@@ -14,8 +14,9 @@ export function drawWayOut(drawing: PlateDrawing, { wayOut, gap }: Pick<SightRes
   const { context, colours } = drawing;
   context.lineJoin = 'round';
   const arrows = arrowsAlong(spotsOf(drawing, wayOut.flat()), ARROW_STEP);
+  const gapAt = nearestTo(arrows, spotsOf(drawing, gap?.polygons.flat() ?? []));
   arrows.forEach(({ at, angle }, i) => {
-    const half = NARROW + ((WIDE - NARROW) * (i + 1)) / arrows.length;
+    const half = NARROW + (WIDE - NARROW) * Math.min(1, (i + 1) / (gapAt + 1));
     context.save();
     context.translate(...at);
     context.rotate(angle);
@@ -25,9 +26,9 @@ export function drawWayOut(drawing: PlateDrawing, { wayOut, gap }: Pick<SightRes
     context.lineTo(-half, half);
     context.lineTo(-half * 0.4, 0);
     context.closePath();
-    context.fillStyle = colours.over;
-    context.strokeStyle = colours.plate;
-    context.lineWidth = 1.5;
+    context.fillStyle = colours.plate;
+    context.strokeStyle = colours.over;
+    context.lineWidth = 2;
     context.fill();
     context.stroke();
     context.restore();
@@ -47,6 +48,14 @@ export function drawWayOut(drawing: PlateDrawing, { wayOut, gap }: Pick<SightRes
       context.stroke();
     }
   }
+}
+
+/** Number of the arrow nearest to the middle of a gap; the last where there is none in the picture. */
+function nearestTo(arrows: readonly { readonly at: Spot }[], gap: readonly Spot[]): number {
+  if (gap.length === 0) return arrows.length - 1;
+  const [x, y] = [0, 1].map((axis) => gap.reduce((sum, spot) => sum + spot[axis], 0) / gap.length);
+  const distances = arrows.map(({ at }) => Math.hypot(at[0] - x, at[1] - y));
+  return distances.indexOf(Math.min(...distances));
 }
 
 /** Evenly spaced places along a line with the direction there, at least one where the line has a length. @param step pixels */

@@ -97,6 +97,12 @@ export class LinksDesk {
 
   readonly actions = computed(() => [...new Set([...this.all().map(({ link }) => link.action), ...ACTIONS])]);
 
+  /** What the one selected thing is called. */
+  readonly emitterName = computed(() => {
+    const one = this.desk.one();
+    return one ? this.names.nameOf(one) : '';
+  });
+
   private readonly emitter = computed(() => this.desk.one()?.item.id);
 
   /** Begins a sentence of the one selected thing. */

@@ -16,7 +16,7 @@ export interface FromHereRow {
   imports: [Help],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>From here</h2> <sv-help about="sight/from-here" what="from here" />
+    <header><h2>From here</h2> <sv-help about="sight/from-here" what="from here" /></header>
     <p class="mono soft">{{ where() }}</p>
     <dl>
       @for (row of rows(); track row.name) {

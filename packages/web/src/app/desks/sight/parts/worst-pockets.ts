@@ -9,7 +9,7 @@ import { Help } from '../../../guide/help';
   imports: [Help],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2>Worst pockets</h2> <sv-help about="sight/worst-pockets" what="worst pockets" />
+    <header><h2>Worst pockets</h2> <sv-help about="sight/worst-pockets" what="worst pockets" /></header>
     <ol>
       @for (pocket of pockets().slice(0, 8); track pocket.pocket) {
         <li>

@@ -101,13 +101,13 @@ export class BlocksDesk {
   async hollow(): Promise<void> {
     const blocks = this.desk.selectedOf('block');
     if (blocks.length === 0) return;
-    const questions: Question[] = [{ key: 'wall', label: 'Walls, m', kind: 'number', value: 0.3, least: 0.001 }];
+    const questions: Question[] = [{ key: 'wall', label: 'Thickness, m', kind: 'number', value: 0.3, least: 0.001 }];
     const operations = await this.ask.until(
       {
-        title: `Hollow ${this.desk.countText(blocks)}`,
+        title: `Turn ${this.desk.countText(blocks)} into walls`,
         text: 'One wall block under each face; the inside stays empty.',
         questions,
-        command: 'Hollow',
+        command: 'Make walls',
       },
       (answers) =>
         blocks.flatMap((one) => {
@@ -124,7 +124,7 @@ export class BlocksDesk {
           ];
         }),
     );
-    if (operations && (await this.desk.commit(`hollow ${this.desk.countText(blocks)}`, operations)))
+    if (operations && (await this.desk.commit(`turn ${this.desk.countText(blocks)} into walls`, operations)))
       this.desk.select([]);
   }
 
