@@ -158,7 +158,7 @@ test.describe('The whole', () => {
     const works = page.getByRole('row').filter({ hasText: 'Part · 8 levels' }).first();
     const counted = await works.textContent();
     await ready('weighbridge').dblclick();
-    const dialog = page.getByRole('dialog', { name: 'Ready' });
+    const dialog = page.getByRole('dialog', { name: 'Readiness rules' });
     await expect(dialog).toContainText('Weighbridge is not ready:');
     await expect(dialog).toContainText(/1 error/);
     await checkAxe(page);

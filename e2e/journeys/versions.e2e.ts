@@ -37,7 +37,8 @@ test.describe('Two versions', () => {
     await expect(current.getByRole('button', { name: /^Handheld.*381/ })).toBeVisible();
     await setTriangles(current, '383000');
     await expect(current.getByText('All changes saved')).toBeVisible();
-    await old.unroute('**/api/**');
+    // A request may be under way; what comes of it no longer matters.
+    await old.unrouteAll({ behavior: 'ignoreErrors' });
     await old.getByRole('button', { name: 'Reload' }).click();
     const dialog = old.getByRole('dialog', { name: 'Conflicts with a newer change' });
     await expect(dialog).toContainText('382000');
