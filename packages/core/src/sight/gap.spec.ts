@@ -98,6 +98,16 @@ describe('the gap of a way out', () => {
     );
   });
 
+  it('is found among ten thousand passages of one plane, which are one hole', () => {
+    const side = 100;
+    const passages = Array.from({ length: side * side }, (_unused, i): Passage => {
+      const [x, y] = [i % side, Math.floor(i / side)];
+      return { first: i, second: OUTSIDE, plane: 0, corners: [x, y, 0, x + 1, y, 0, x + 1, y + 1, 0, x, y + 1, 0] };
+    });
+    const all = [...passages.keys()];
+    expect(gapShape(all, [5], passages)).toMatchObject({ closes: true, polygons: { length: side * side } });
+  });
+
   it('takes what one plane divides as one hole, and what lies apart in it as another', () => {
     const square = (x: number): number[] => [x, 0, 0, x + 1, 0, 0, x + 1, 1, 0, x, 1, 0];
     const passages: Passage[] = [0, 1, 3].map((x, i) => ({

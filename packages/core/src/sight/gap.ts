@@ -1,5 +1,6 @@
 import type { PlaneTable } from '../geometry/plane-table';
 import type { Polyhedron } from '../geometry/polyhedron';
+import { BoxTree } from '../spatial/box-tree';
 
 /** A point this near to a block's faces, or to a neighbour's edge, touches it, metres. */
 const TOUCHES_METRES = 1e-3;
@@ -38,17 +39,18 @@ export const OUTSIDE = -1;
  * Where a way out leaves the level: the outermost of its passages that closes the level when it is shut, with the passages of its plane that
  * it touches, since planes of other blocks may divide one hole. Where several holes lead out none does: then the smallest passage of this way.
  * A hole so wide that one pocket lies on both sides of it is no passage; then it is one further in.
- * Cost: a flood for each passage that is tried, from the outside in.
+ * Cost: a flood for each patch that is tried, from the outside in, and a search of a tree for each passage of those patches.
  * @param starts pockets that hold a spawn
  * @param route numbers of the passages of the way, from the spawn on
  */
 export function gapShape(starts: readonly number[], route: readonly number[], passages: readonly Passage[]): GapShape {
   const leadsOut = floodOut(starts, passages);
+  const patchOf = patchesOf(passages);
   const tried = new Set<number>();
   let smallest: { readonly polygons: readonly number[][]; readonly area: number } | undefined;
   for (let i = route.length - 1; i >= 0; i--) {
     if (tried.has(route[i])) continue;
-    const patch = patchOf(route[i], passages);
+    const patch = patchOf(route[i]);
     for (const one of patch) tried.add(one);
     const polygons = [...patch].map((one) => Array.from(passages[one].corners));
     if (!leadsOut(patch)) return { polygons, closes: true };
@@ -60,51 +62,70 @@ export function gapShape(starts: readonly number[], route: readonly number[], pa
 
 /** Tells whether the outside can be reached when some passages are shut. */
 function floodOut(starts: readonly number[], passages: readonly Passage[]): (shut: ReadonlySet<number>) => boolean {
-  const of = new Map<number, number[]>();
-  passages.forEach(({ first, second }, i) => {
-    for (const pocket of [first, second]) of.set(pocket, [...(of.get(pocket) ?? []), i]);
+  // The outside is one pocket more; passages by pocket in one list, from where its own begin.
+  const outside = passages.reduce((most, { first, second }) => Math.max(most, first, second), Math.max(...starts)) + 1;
+  const ends = passages.map(({ first, second }) => [first, second === OUTSIDE ? outside : second] as const);
+  const from = new Uint32Array(outside + 2);
+  for (const pair of ends) for (const pocket of pair) from[pocket + 1] += 1;
+  for (let pocket = 0; pocket <= outside; pocket++) from[pocket + 1] += from[pocket];
+  const filled = from.slice();
+  const of = new Uint32Array(passages.length * 2);
+  ends.forEach((pair, passage) => {
+    for (const pocket of pair) of[filled[pocket]++] = passage;
   });
   return (shut) => {
-    const seen = new Set(starts);
-    const open = [...seen];
-    for (let pocket = open.pop(); pocket !== undefined; pocket = open.pop()) {
-      if (pocket === OUTSIDE) return true;
-      for (const passage of of.get(pocket) ?? []) {
-        const { first, second } = passages[passage];
+    const seen = new Uint8Array(outside + 1);
+    for (const pocket of starts) seen[pocket] = 1;
+    const open = [...starts];
+    for (let pocket = open.pop(); pocket !== undefined && seen[outside] === 0; pocket = open.pop()) {
+      for (let i = from[pocket]; i < from[pocket + 1]; i++) {
+        const [first, second] = ends[of[i]];
         const next = first === pocket ? second : first;
-        if (seen.has(next) || shut.has(passage)) continue;
-        seen.add(next);
+        if (seen[next] === 1 || shut.has(of[i])) continue;
+        seen[next] = 1;
         open.push(next);
       }
     }
-    return false;
+    return seen[outside] === 1;
   };
 }
 
 /** A passage with those of its plane that hang together with it. */
-function patchOf(passage: number, passages: readonly Passage[]): Set<number> {
-  const { plane } = passages[passage];
-  const others = new Set(passages.flatMap((one, i) => (one.plane === plane && i !== passage ? [i] : [])));
-  const patch = new Set([passage]);
-  const open = [passage];
-  for (let one = open.pop(); one !== undefined; one = open.pop()) {
-    for (const other of others) {
-      if (!touch(passages[one].corners, passages[other].corners)) continue;
-      others.delete(other);
-      patch.add(other);
-      open.push(other);
+function patchesOf(passages: readonly Passage[]): (passage: number) => ReadonlySet<number> {
+  const planes = new Map<number, { readonly numbers: number[]; tree?: BoxTree }>();
+  passages.forEach(({ plane }, i) => {
+    const known = planes.get(plane);
+    if (known) known.numbers.push(i);
+    else planes.set(plane, { numbers: [i] });
+  });
+  return (passage) => {
+    const patch = new Set([passage]);
+    const plane = planes.get(passages[passage].plane);
+    if (!plane) return patch;
+    plane.tree ??= new BoxTree(Float64Array.from(plane.numbers.flatMap((one) => boxOf(passages[one].corners))));
+    const open = [passage];
+    for (let one = open.pop(); one !== undefined; one = open.pop()) {
+      const box = boxOf(passages[one].corners);
+      const min = box.slice(0, 3).map((value) => value - TOUCHES_METRES);
+      const max = box.slice(3).map((value) => value + TOUCHES_METRES);
+      for (const place of plane.tree.inBox(min, max)) {
+        const other = plane.numbers[place];
+        if (patch.has(other) || !touch(passages[one].corners, passages[other].corners)) continue;
+        patch.add(other);
+        open.push(other);
+      }
     }
-  }
-  return patch;
+    return patch;
+  };
+}
+
+function boxOf(corners: ArrayLike<number>): number[] {
+  const extents = [0, 1, 2].map((axis) => extent(corners, axis));
+  return [...extents.map(([least]) => least), ...extents.map(([, most]) => most)];
 }
 
 /** Whether two convex polygons of one plane share a stretch of an edge. */
 function touch(a: ArrayLike<number>, b: ArrayLike<number>): boolean {
-  for (let k = 0; k < 3; k++) {
-    const [fromA, toA] = extent(a, k);
-    const [fromB, toB] = extent(b, k);
-    if (fromA > toB + TOUCHES_METRES || fromB > toA + TOUCHES_METRES) return false;
-  }
   return liesAlong(a, b) || liesAlong(b, a);
 }
 
