@@ -67,7 +67,7 @@ describe('the shell', () => {
       }
     }
     const words = await stravel('bake', 'sight', 'weighbridge');
-    expect([words.code, words.out]).toEqual([0, expect.stringContaining('not closed')]);
+    expect([words.code, words.out]).toEqual([0, expect.stringContaining('open to the outside')]);
   }, 120000);
 
   it('ends with 2 and a line that names what was wrong', async () => {

@@ -315,7 +315,7 @@ describe('bakes of the page', () => {
       ['X:b@hall', 'hall', 'Hall: m'],
       ['S:r@hall', 'hall', 'Hall: s'],
       ['L:w@hall', 'hall', 'Hall: l'],
-      ['OVER_TRIANGLES:hall.d', 'hall', 'Hall has 150 triangles from its worst pocket, Handheld allows 100'],
+      ['OVER_TRIANGLES:hall.d', 'hall', 'Hall draws 150 triangles from its worst pocket, Handheld allows 100'],
     ]);
   });
 });

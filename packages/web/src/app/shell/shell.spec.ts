@@ -229,10 +229,10 @@ describe('the shell', () => {
         link.querySelector('.status')?.className ?? '',
       ]),
     ).toEqual([
-      ['/c/works/sets', 'Alt+1', 'says mono'],
+      ['/c/works/sets', 'Alt+1', 'status mono'],
       ['/c/works/layout', 'Alt+2', ''],
-      ['/c/works/sight', 'Alt+3', 'says mono near'],
-      ['/c/works/budget', 'Alt+4', 'says mono over'],
+      ['/c/works/sight', 'Alt+3', 'status mono near'],
+      ['/c/works/budget', 'Alt+4', 'status mono over'],
     ]);
   });
 });
