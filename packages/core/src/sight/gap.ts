@@ -52,7 +52,7 @@ export function gapShape(starts: readonly number[], route: readonly number[], pa
     if (tried.has(route[i])) continue;
     const patch = patchOf(route[i]);
     for (const one of patch) tried.add(one);
-    const polygons = [...patch].map((one) => Array.from(passages[one].corners));
+    const polygons = [...patch].sort((a, b) => a - b).map((one) => Array.from(passages[one].corners));
     if (!leadsOut(patch)) return { polygons, closes: true };
     const area = polygons.reduce((sum, polygon) => sum + areaOf(polygon), 0);
     if (!smallest || area < smallest.area) smallest = { polygons, area };
