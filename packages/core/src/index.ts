@@ -77,7 +77,7 @@ export { BLOCK_SIGHTS, type Block, type BlockFace, type BlockPlane, type BlockSi
 export type { Placement } from './model/placement';
 export { MARKER_KINDS, type Marker, type MarkerKind } from './model/marker';
 export type { Divider } from './model/divider';
-export { LINK_EVENTS, compareLinks, type Link, type LinkEvent } from './model/link';
+export { LINK_EVENTS, type Link, type LinkEvent } from './model/link';
 export { PATH_FORMS, type Knot, type Path, type PathForm } from './model/level-path';
 export {
   DEFAULT_MOVEMENT,
@@ -185,16 +185,8 @@ export {
   type BlockSurface,
 } from './geometry/block-solid';
 
-export {
-  compareOrdered,
-  levelsInOrder,
-  levelsUnder,
-  ordersBetween,
-  playNumbers,
-  setTree,
-  type Ordered,
-  type SetNode,
-} from './sets/order';
+export { levelsInOrder, levelsUnder, ordersBetween, playNumbers, setTree, type SetNode } from './sets/order';
+export { compareOrdered, type Ordered } from './model/ordered';
 export { setFindings } from './sets/set-findings';
 export { codePatternFault } from './fields/code-pattern-fault';
 export { codeCount, freeCodes } from './sets/codes';
@@ -295,6 +287,7 @@ export {
   type SightOptions,
   type SightSpawn,
 } from './sight/sight-input';
+export { middleOfPoints } from './sight/gap';
 export type { Opening, Pocket, SightFigures, SightResult } from './sight/sight-result';
 export { levelSightInput } from './sight/level-sight-input';
 export { thingsOfPockets } from './sight/pocket-things';

@@ -120,6 +120,7 @@ export function budgetFindings(level: Level, costs: LevelCosts, device: Device):
   const held = holdAgainst(costs, device);
   return held.over.map((measure) => {
     const { value = NaN, share = NaN } = held.figures[measure];
+    const { text, verb, of } = TOO_MUCH[measure];
     const spot =
       measure === 'triangles'
         ? costs.baked?.figures.worst.at(0)
@@ -132,7 +133,7 @@ export function budgetFindings(level: Level, costs: LevelCosts, device: Device):
       severity: 'error',
       subject: `${level.id}.${device.id}`,
       place: { level: level.id, ...(spot ? { position: spot.middle } : {}) },
-      message: `${level.name} ${TOO_MUCH[measure].verb} ${TOO_MUCH[measure].text(value)}${TOO_MUCH[measure].of}, ${device.name} allows ${TOO_MUCH[measure].text(device.budget[measure])}`,
+      message: `${level.name} ${verb} ${text(value)}${of}, ${device.name} allows ${text(device.budget[measure])}`,
       why: `It is ${Math.round((share - 1) * 100)} % over what ${device.name} can do at ${device.framesPerSecond} frames a second.`,
     });
   });

@@ -3,10 +3,12 @@ import { variants } from '../../../../golden/content';
 import { applyOperation } from '../document/apply-operation';
 import { anchorOf, mirroredFields, movedFields, movedWithin, turnedFields } from '../layout/place-items';
 import type { Json } from '../model/json';
+import type { Link } from '../model/link';
 import type { Item, ItemKind } from '../model/items';
-import { ITEM_KINDS, ITEMS, isOptionalField, kindsWith, overIdsOf, specOf } from './index';
+import { EMPTY_CONTENT, ITEM_KINDS, ITEMS, isOptionalField, kindsWith, overIdsOf, specOf } from './index';
 import { anyItem } from './any-item';
 import type { AnyItem } from './item-spec';
+import { packedLists } from './stored';
 
 /** A sample of every kind with each field that it may lack, and without any. */
 const SAMPLES: readonly AnyItem[] = ITEM_KINDS.flatMap((kind) =>
@@ -151,5 +153,22 @@ describe('the list of kinds', () => {
       'Lamps',
       '',
     ]);
+  });
+
+  it('packs the links of an emitter in the person’s order, those without one first', () => {
+    const link = (id: string, order?: string): Link => ({
+      id,
+      emitter: 'bell',
+      event: 'used',
+      who: '',
+      once: false,
+      delaySeconds: 0,
+      action: 'open',
+      target: 'gate',
+      arguments: {},
+      ...(order === undefined ? {} : { order }),
+    });
+    const content = { ...EMPTY_CONTENT, link: [link('a', 'a2'), link('b', 'a1'), link('d'), link('c')] };
+    expect(packedLists([content])['links'].map((one) => (one as { id: string }).id)).toEqual(['c', 'd', 'b', 'a']);
   });
 });

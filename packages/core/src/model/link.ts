@@ -19,13 +19,6 @@ export interface Link {
   /** Id of an item or group of the level. */
   readonly target: string;
   readonly arguments: Readonly<Record<string, FieldValue>>;
-  /** Place among the links of its emitter, sorted as text. Those without one come first, in order of id. */
+  /** Place among the links of its emitter, sorted as text. Those without one come first, by id. */
   readonly order?: string | null;
-}
-
-/** Links of one emitter in the order in which the person put them. */
-export function compareLinks(a: Pick<Link, 'id' | 'order'>, b: Pick<Link, 'id' | 'order'>): number {
-  const [first, second] = [a.order ?? '', b.order ?? ''];
-  if (first !== second) return first < second ? -1 : 1;
-  return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
 }

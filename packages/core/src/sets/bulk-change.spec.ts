@@ -1,5 +1,6 @@
 import { smallCollection } from '../testing';
 import type { Field } from '../model/field';
+import { PURPOSES } from '../model/level';
 import { bulkTexts, type BulkCommand } from './bulk-change';
 import { linkLookup } from './field-value';
 import { planCells } from './write-cells';
@@ -39,6 +40,24 @@ describe('changing many values at once', () => {
     expect(await after({}, ['a', null], 'set', 'b')).toEqual(['b', 'b']);
     expect(await after({}, ['a', null], 'clear')).toEqual([null, null]);
     expect(await after({ required: true }, ['a'], 'clear')).toEqual(['f must be filled.']);
+  });
+
+  it('reads the purpose of earlier tables, and refuses what is none by its own words', async () => {
+    const { records } = await smallCollection();
+    const column = { path: 'purpose', field: field('purpose', { type: 'choice', choices: PURPOSES, required: true }) };
+    const texts = ['trial', ' trial ', 'tool', 'constructor'];
+    const record = records.level['one'];
+    const { cells } = planCells(
+      records,
+      'level',
+      texts.map((text) => ({ record, column, text })),
+    );
+    expect(cells.map(({ after: value, outcome, why }) => (outcome === 'refused' ? why : value))).toEqual([
+      'test',
+      'test',
+      'tool',
+      '“constructor” is not one of: play, test, tool.',
+    ]);
   });
 
   it('adds to numbers without the noise of binary fractions, within their range', async () => {

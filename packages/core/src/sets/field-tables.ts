@@ -2,7 +2,8 @@ import type { Field, FieldValue } from '../model/field';
 import type { Level } from '../model/level';
 import type { RecordTables } from '../model/records';
 import type { Entry } from '../model/register';
-import { compareOrdered, levelsInOrder } from './order';
+import { compareOrdered } from '../model/ordered';
+import { levelsInOrder } from './order';
 
 /** A level or an entry: what has values of fields. */
 export type FilledRecord = Level | Entry;

@@ -12,7 +12,8 @@ import { fieldText, linkLookup, plainText, type LinkLookup } from './field-value
 import { ImportedSets, NEW_SET_NAME, setPathText } from './import-sets';
 import { freeKey, isKeyed, takenKeys } from './keys';
 import { addToList } from './list-map';
-import { compareOrdered, levelsInOrder, ordersBetween } from './order';
+import { compareOrdered } from '../model/ordered';
+import { levelsInOrder, ordersBetween } from './order';
 import { planCells, type CellColumn, type CellText } from './write-cells';
 
 /** By what a row finds the record that it is about. */

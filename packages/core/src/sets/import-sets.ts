@@ -3,7 +3,8 @@ import type { Operation } from '../document/operation';
 import type { LevelSet } from '../model/level-set';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import { addToList } from './list-map';
-import { compareOrdered, ordersBetween, setTree, type SetNode } from './order';
+import { compareOrdered } from '../model/ordered';
+import { ordersBetween, setTree, type SetNode } from './order';
 
 /** What stands between the names of nested sets in text. */
 export const SET_PATH_SEPARATOR = ' / ';

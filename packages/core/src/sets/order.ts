@@ -1,24 +1,13 @@
 import { generateNKeysBetween } from 'fractional-indexing';
 import type { Level } from '../model/level';
 import type { LevelSet } from '../model/level-set';
+import { compareOrdered } from '../model/ordered';
 import type { RecordTables } from '../model/records';
 import { addToList } from './list-map';
-
-/** Anything that has a place among its like. */
-export interface Ordered {
-  readonly id: string;
-  readonly order: string;
-}
 
 /** Sort keys for `count` newcomers between two neighbours (null at an end). */
 export function ordersBetween(before: string | null, after: string | null, count = 1): string[] {
   return generateNKeysBetween(before, after, count);
-}
-
-/** By order, then by id. Compares code units, the same everywhere. */
-export function compareOrdered(a: Ordered, b: Ordered): number {
-  if (a.order !== b.order) return a.order < b.order ? -1 : 1;
-  return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
 }
 
 /** A set with what stands in it, in order. */

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { smallCollection } from '../testing';
-import { compareOrdered, levelsInOrder, ordersBetween, playNumbers, setTree } from './order';
+import { compareOrdered } from '../model/ordered';
+import { levelsInOrder, ordersBetween, playNumbers, setTree } from './order';
 import { codePatternFault } from '../fields/code-pattern-fault';
 import { freeCodes } from './codes';
 import { setFindings } from './set-findings';

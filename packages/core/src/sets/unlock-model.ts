@@ -2,7 +2,8 @@ import type { Field, FieldValue } from '../model/field';
 import type { RecordTables } from '../model/records';
 import type { CarriedValue, UnlockRule } from '../model/unlock';
 import { fieldsOf } from './field-tables';
-import { compareOrdered, levelsInOrder } from './order';
+import { compareOrdered } from '../model/ordered';
+import { levelsInOrder } from './order';
 
 /** What a level adds to one carried value; `most` is never below `least`. */
 export interface KnownGain {

@@ -6,6 +6,7 @@ import type { Field, FieldValue } from '../model/field';
 import { RECORDS_DOCUMENT, type RecordTables } from '../model/records';
 import { recordsOfField, uniqueKey, type FilledKind, type FilledRecord } from './field-tables';
 import { keyFault } from '../fields/key-text';
+import { currentPurpose } from '../upgrades/test-levels';
 import { linkLookup, readFieldText, type LinkLookup } from './field-value';
 
 /** A column that text can be written into: 'name', 'key', 'code', 'purpose' or 'values.' and a key, with what it must be. */
@@ -46,9 +47,6 @@ export interface CellPlan {
 const LONGEST: Readonly<Record<string, number>> = { name: 200, code: 40 };
 
 type Tables = Pick<RecordTables, 'level' | 'set' | 'entry' | 'kit'>;
-
-/** Purposes as tables of earlier versions write them. */
-const EARLIER_PURPOSES: Readonly<Record<string, string>> = { trial: 'test' };
 
 /** What text would do to cells, before anything is written. A cell that is refused leaves the others alone. */
 export function planCells(
@@ -102,7 +100,7 @@ export function readCell(
 ): { readonly value?: FieldValue; readonly fault?: string } {
   if (field.figure) return { fault: 'It is counted, not written.' };
   const given = path.startsWith('values.') ? text : text.trim();
-  const read = readFieldText(field, path === 'purpose' ? (EARLIER_PURPOSES[given] ?? given) : given, links);
+  const read = readFieldText(field, path === 'purpose' ? currentPurpose(given) : given, links);
   if (read.fault !== undefined) return { fault: read.fault };
   if (read.value === null && field.required) return { fault: `${field.name} must be filled.` };
   const fault = path === 'key' ? keyFault(String(read.value)) : undefined;

@@ -1,7 +1,7 @@
 import FlatQueue from 'flatqueue';
 import { finding, type Finding } from '../findings';
 import type { Vector3 } from '../model/vector';
-import { gapShape, OUTSIDE, type Gap, type GapShape, type Passage } from './gap';
+import { gapShape, middleOfPoints, OUTSIDE, type Gap, type GapShape, type Passage } from './gap';
 import { waysOfPockets, wayTarget, type OpeningTable } from './opening-polygons';
 import type { SightInput, SightSpawn } from './sight-input';
 
@@ -102,7 +102,7 @@ function gapOf(
 
 /** @param gap as `describeGap` tells it */
 export function wayOutFinding(wayOut: readonly Vector3[], gap: Gap): Finding {
-  const middle = middleOf(gap.polygons.flat());
+  const middle = middleOfPoints(gap.polygons.flat());
   const [width, height] = gap.sizeMetres.map((value) => Math.round(value * 100) / 100);
   return finding({
     code: 'LEAK',
@@ -158,7 +158,7 @@ function flood(
     if (reached[pocket]) continue;
     reached[pocket] = 1;
     const [face] = pockets[pocket].exits;
-    const exit = face && middleOf(face.corners);
+    const exit = face && middleOfPoints(face.corners);
     if (exit && best[pocket] + distance(entry[pocket], exit) < shortest) {
       shortest = best[pocket] + distance(entry[pocket], exit);
       last = pocket;
@@ -181,19 +181,12 @@ function flood(
   }
   const passed: number[] = [];
   if (last < 0) return { reached, out: null, route: { passed, last } };
-  const out: Vector3[] = [middleOf(pockets[last].exits[0].corners)];
+  const out: Vector3[] = [middleOfPoints(pockets[last].exits[0].corners)];
   for (let pocket = last; pocket >= 0; pocket = before[pocket]) {
     out.push(entry[pocket]);
     if (through[pocket] >= 0) passed.push(through[pocket]);
   }
   return { reached, out: out.reverse(), route: { passed: passed.reverse(), last } };
-}
-
-function middleOf(corners: ArrayLike<number>): Vector3 {
-  const n = corners.length / 3;
-  const middle: [number, number, number] = [0, 0, 0];
-  for (let i = 0; i < corners.length; i++) middle[i % 3] += corners[i] / n;
-  return middle;
 }
 
 function distance(a: Vector3, b: Vector3): number {

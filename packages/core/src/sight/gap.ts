@@ -1,5 +1,6 @@
 import type { PlaneTable } from '../geometry/plane-table';
 import type { Polyhedron } from '../geometry/polyhedron';
+import type { Vector3 } from '../model/vector';
 import { BoxTree } from '../spatial/box-tree';
 
 /** A point this near to a block's faces, or to a neighbour's edge, touches it, metres. */
@@ -178,6 +179,13 @@ function areaOf(corners: readonly number[]): number {
     }
   }
   return lengthOf(sum);
+}
+
+/** Mean of points, metres. @param points xyz triples, at least one */
+export function middleOfPoints(points: ArrayLike<number>): Vector3 {
+  const middle: [number, number, number] = [0, 0, 0];
+  for (let i = 0; i < points.length; i++) middle[i % 3] += points[i] / (points.length / 3);
+  return middle;
 }
 
 /** A gap with its size and the blocks beside it. @param solids all that block view, by id */

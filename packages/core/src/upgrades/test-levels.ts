@@ -4,7 +4,8 @@ import type { Upgrade } from './upgrade';
 const WAS = 'trial';
 const NOW = 'test';
 
-const purposeAfter = (value: Json): Json => (value === WAS ? NOW : value);
+/** A purpose as it is called now, of one that an earlier version wrote. */
+export const currentPurpose = <T extends Json>(value: T): T | typeof NOW => (value === WAS ? NOW : value);
 
 /** The purpose of levels that are for trying things is called test; a trial is one run of many seeds. */
 export const TEST_LEVELS: Upgrade = {
@@ -14,7 +15,7 @@ export const TEST_LEVELS: Upgrade = {
   mentions: WAS,
   isOne: (record) => 'purpose' in record && 'strata' in record,
   record: (record) => (record['purpose'] === WAS ? { ...record, purpose: NOW } : record),
-  value: (field, value) => ({ field, value: field === 'purpose' ? purposeAfter(value) : value }),
+  value: (field, value) => ({ field, value: field === 'purpose' ? currentPurpose(value) : value }),
 };
 
 const conditionsAfter = (conditions: Json): Json => {

@@ -1,4 +1,5 @@
-import { LINK_EVENTS, compareLinks } from '../../model/link';
+import { LINK_EVENTS } from '../../model/link';
+import { compareOrdered } from '../../model/ordered';
 import { text, oneOf, finite, flag, later } from '../../fields/field';
 import { id, order, values } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
@@ -6,7 +7,7 @@ import type { StoredSpec } from '../stored-spec';
 export const STORED_LINK: StoredSpec<'link'> = {
   packed: {
     list: 'links',
-    compare: compareLinks,
+    compare: compareOrdered,
     of: ({ id, emitter, event, who, once, delaySeconds, action, target, arguments: given }) => ({
       id,
       emitter,

@@ -1,6 +1,7 @@
 import type { Pocket, SightResult, Vector3 } from '@stravel/core';
 import type { PlateDrawing } from '../../plate/plate-drawing';
 import type { PlateColours } from '../../plate/plate-colours';
+import { tracePolygon } from './trace-polygon';
 import { drawWayOut } from './way-out-drawing';
 
 /** What is painted of a sight bake. */
@@ -109,19 +110,6 @@ function outlineTowards({ planes, faces }: Pocket, way: 1 | -1): readonly number
     if (ny * way > 1e-6 && (best < 0 || ny * way > planes[best][1] * way)) best = i;
   });
   return best < 0 ? undefined : faces[best];
-}
-
-function tracePolygon({ context, at }: PlateDrawing, points: readonly number[]): void {
-  context.beginPath();
-  let started = false;
-  for (let i = 0; i < points.length; i += 3) {
-    const p = at(points[i], points[i + 1], points[i + 2]);
-    if (!p) continue;
-    if (started) context.lineTo(...p);
-    else context.moveTo(...p);
-    started = true;
-  }
-  if (started) context.closePath();
 }
 
 const hatches = new Map<string, CanvasPattern>();

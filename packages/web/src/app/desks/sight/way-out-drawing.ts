@@ -1,12 +1,11 @@
 import type { SightResult } from '@stravel/core';
 import type { PlateDrawing } from '../../plate/plate-drawing';
+import { spotsOf, tracePolygon, type Spot } from './trace-polygon';
 
 /** From arrow to arrow, pixels. */
 const ARROW_STEP = 22;
 /** Half the width of the first arrow and of those at the gap and beyond, pixels. */
 const [NARROW, WIDE] = [3, 11];
-
-type Spot = readonly [number, number];
 
 /** A way out as a ribbon of arrows that widens towards the gap, and the gap outlined. */
 export function drawWayOut(drawing: PlateDrawing, { wayOut, gap }: Pick<SightResult, 'wayOut' | 'gap'>): void {
@@ -34,15 +33,12 @@ export function drawWayOut(drawing: PlateDrawing, { wayOut, gap }: Pick<SightRes
     context.restore();
   });
   for (const polygon of gap?.polygons ?? []) {
-    const outline = spotsOf(drawing, polygon);
     // First wide in the colour of the plate, so that it reads on any ground.
     for (const [colour, width] of [
       [colours.plate, 8],
       [colours.over, 4],
     ] as const) {
-      context.beginPath();
-      outline.forEach((spot, i) => (i === 0 ? context.moveTo(...spot) : context.lineTo(...spot)));
-      context.closePath();
+      tracePolygon(drawing, polygon);
       context.strokeStyle = colour;
       context.lineWidth = width;
       context.stroke();
@@ -77,14 +73,4 @@ export function arrowsAlong(
     arrows.push({ at: [x0 + (x1 - x0) * share, y0 + (y1 - y0) * share], angle: Math.atan2(y1 - y0, x1 - x0) });
   }
   return arrows;
-}
-
-/** Points in the picture; those behind the eye are left out. @param points xyz triples */
-function spotsOf({ at }: PlateDrawing, points: readonly number[]): Spot[] {
-  const spots: Spot[] = [];
-  for (let i = 0; i < points.length; i += 3) {
-    const spot = at(points[i], points[i + 1], points[i + 2]);
-    if (spot) spots.push(spot);
-  }
-  return spots;
 }

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import type { SightResult, Vector3 } from '@stravel/core';
+import { middleOfPoints, type SightResult, type Vector3 } from '@stravel/core';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { Help } from '../../../guide/help';
@@ -11,8 +11,8 @@ import { Help } from '../../../guide/help';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="over">Open to the outside. The arrows show the shortest way out. <sv-help about="sight/open-to-the-outside" what="open to the outside" /></p>
-    @if (text(); as it) {
-      <p>{{ it }}</p>
+    @if (text()) {
+      <p>{{ text() }}</p>
       <button class="chip" (click)="went.emit(middle())">Go to the gap</button>
     }
   `,
@@ -29,6 +29,7 @@ export class WayOutCard {
   readonly sight = input.required<Pick<SightResult, 'gap'>>();
   readonly went = output<Vector3>();
 
+  readonly middle = computed(() => middleOfPoints(this.sight().gap?.polygons.flat() ?? []));
   readonly text = computed(() => {
     const { gap } = this.sight();
     if (!gap || gap.polygons.length === 0) return '';
@@ -39,13 +40,6 @@ export class WayOutCard {
       ? `A block in the gap of ${width} × ${height} m${between} would close the level.`
       : `Several ways lead out; this one goes through a gap of ${width} × ${height} m${between}.`;
   });
-
-  middle(): Vector3 {
-    const points = this.sight().gap?.polygons.flat() ?? [];
-    const sum = [0, 0, 0];
-    points.forEach((value, i) => (sum[i % 3] += value / (points.length / 3)));
-    return [sum[0], sum[1], sum[2]];
-  }
 
   /** Blocks that recipes, masks and assemblies make have no name of their own. */
   private nameOf(id: string): string {
