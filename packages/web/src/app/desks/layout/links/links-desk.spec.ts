@@ -101,6 +101,16 @@ describe('links', () => {
     expect([links.pointAt(MARKER), links.pointing()]).toEqual([true, undefined]);
     await bed.settled();
     expect([...bed.document.itemsOf('link')].map(({ target }) => target)).toEqual(['m']);
+    // What is begun stays what it is of, whatever is selected meanwhile.
+    links.add();
+    const { id: second } = links.sentences()[1].link;
+    await links.put(second, { action: 'close' });
+    links.point(second);
+    bed.desk.select([]);
+    expect(links.pointAt(MARKER)).toBe(true);
+    await bed.settled();
+    expect([...bed.document.itemsOf('link')].find((link) => link.id === second)).toMatchObject({ emitter: 'v' });
+    bed.desk.select([VOLUME]);
     links.point(id);
     expect([links.stopPointing(), links.stopPointing()]).toEqual([true, false]);
     links.point(id);

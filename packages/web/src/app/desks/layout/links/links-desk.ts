@@ -1,7 +1,7 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
 import {
   anchorOf,
-  compareLinks,
+  compareOrdered,
   ordersBetween,
   plainJson,
   specOf,
@@ -12,9 +12,9 @@ import {
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { create, newId, remove, setField } from '../../../edits/operations';
-import { LISTED_KINDS } from '../editing/item-edits';
+import { LISTED_KINDS, itemsNamed } from '../editing/item-edits';
 import { ItemNames } from '../editing/item-names';
-import { placedIn } from '../editing/placed-item';
+import { placedIn, placedItem, type PlacedItem } from '../editing/placed-item';
 import { LayoutDesk } from '../editing/layout-desk';
 import type { ItemRef } from '../store/layout-store';
 import { linkSentence } from './link-words';
@@ -40,6 +40,12 @@ export interface IncomingLink {
   readonly text: string;
 }
 
+/** A link with the stratum that holds it, or is to hold it. */
+interface HeldLink {
+  readonly stratum: string;
+  readonly link: Link;
+}
+
 interface Target {
   readonly id: string;
   readonly name: string;
@@ -57,7 +63,7 @@ export class LinksDesk {
   private readonly desk = inject(LayoutDesk);
   private readonly names = inject(ItemNames);
   /** Unfinished links by their emitter: kept while the person looks at something else. */
-  private readonly drafts = signal<ReadonlyMap<string, Link>>(new Map());
+  private readonly drafts = signal<ReadonlyMap<string, HeldLink>>(new Map());
   private readonly pointed = signal<string | undefined>(undefined);
   /** Id of the link whose target the next click on the plan names. */
   readonly pointing = this.pointed.asReadonly();
@@ -68,7 +74,7 @@ export class LinksDesk {
     if (id === undefined) return [];
     const draft = this.drafts().get(id);
     const stored = this.linksOf(id).map(({ link }): Sentence => ({ link, isDraft: false }));
-    return draft ? [...stored, { link: draft, isDraft: true }] : stored;
+    return draft ? [...stored, { link: draft.link, isDraft: true }] : stored;
   });
 
   /** Links that act on the one selected thing. */
@@ -88,7 +94,7 @@ export class LinksDesk {
       for (const kind of TARGET_KINDS) {
         for (const item of document.itemsOf(kind)) {
           if (found.length >= MAX_TARGETS) return found;
-          found.push({ id: item.id, name: this.nameOf(item.id) });
+          found.push({ id: item.id, name: this.placedName(placedItem(document.id, kind, item)) });
         }
       }
     }
@@ -109,7 +115,7 @@ export class LinksDesk {
   add(): void {
     const one = this.desk.one();
     if (!one || this.drafts().has(one.item.id)) return;
-    this.putDraft({
+    const link: Link = {
       id: newId(),
       emitter: one.item.id,
       event: specOf(one.kind).isEntered ? 'enter' : 'used',
@@ -120,16 +126,17 @@ export class LinksDesk {
       target: '',
       arguments: {},
       order: ordersBetween(this.linksOf(one.item.id).at(-1)?.link.order ?? null, null)[0],
-    });
+    };
+    this.putDraft({ stratum: one.stratum, link });
   }
 
   /** Fills blanks. A draft goes into the level once it says what to do with what. */
   async put(id: string, blanks: LinkBlanks): Promise<void> {
     const draft = this.draftOf(id);
-    const stratum = this.desk.one()?.stratum;
-    if (draft && stratum !== undefined) {
-      const link: Link = { ...draft, ...blanks };
-      this.putDraft(link);
+    if (draft) {
+      const { stratum } = draft;
+      const link: Link = { ...draft.link, ...blanks };
+      this.putDraft({ stratum, link });
       if (link.action === '' || link.target === '') return;
       if (await this.desk.commit(`link: ${link.action}`, [create(stratum, 'link', link)])) this.drop(id);
       return;
@@ -192,10 +199,7 @@ export class LinksDesk {
 
   /** Selects something of the level, such as the emitter of an incoming link. */
   goTo(id: string): void {
-    for (const document of this.openLevel.strata()) {
-      const kind = TARGET_KINDS.find((one) => placedIn(document, { stratum: document.id, kind: one, id }));
-      if (kind) this.desk.select([{ stratum: document.id, kind, id }]);
-    }
+    this.desk.select(itemsNamed(this.openLevel.strata(), new Set([id])));
   }
 
   nameOf(id: string): string {
@@ -204,35 +208,38 @@ export class LinksDesk {
       if (group) return `group ${group.name}`;
       for (const kind of TARGET_KINDS) {
         const one = placedIn(document, { stratum: document.id, kind, id });
-        if (!one) continue;
-        const place = anchorOf<ItemKind>(one);
-        const named = this.names.nameOf(one);
-        return place ? `${named} at ${place.map((value) => Math.round(value * 10) / 10).join(', ')}` : named;
+        if (one) return this.placedName(one);
       }
     }
     return 'a deleted object';
   }
 
-  private draftOf(id: string): Link | undefined {
-    return [...this.drafts().values()].find((link) => link.id === id);
+  private placedName(one: PlacedItem): string {
+    const place = anchorOf<ItemKind>(one);
+    const named = this.names.nameOf(one);
+    return place ? `${named} at ${place.map((value) => Math.round(value * 10) / 10).join(', ')}` : named;
   }
 
-  private putDraft(link: Link): void {
-    this.drafts.update((drafts) => new Map(drafts).set(link.emitter, link));
+  private draftOf(id: string): HeldLink | undefined {
+    return [...this.drafts().values()].find(({ link }) => link.id === id);
+  }
+
+  private putDraft(draft: HeldLink): void {
+    this.drafts.update((drafts) => new Map(drafts).set(draft.link.emitter, draft));
   }
 
   private drop(id: string): void {
-    this.drafts.update((drafts) => new Map([...drafts].filter(([, link]) => link.id !== id)));
+    this.drafts.update((drafts) => new Map([...drafts].filter(([, { link }]) => link.id !== id)));
     if (this.pointed() === id) this.pointed.set(undefined);
   }
 
-  private linksOf(emitter: string): { readonly stratum: string; readonly link: Link }[] {
+  private linksOf(emitter: string): HeldLink[] {
     return this.all()
       .filter(({ link }) => link.emitter === emitter)
-      .sort((a, b) => compareLinks(a.link, b.link));
+      .sort((a, b) => compareOrdered(a.link, b.link));
   }
 
-  private all(): { readonly stratum: string; readonly link: Link }[] {
+  private all(): HeldLink[] {
     this.registry.contentVersion();
     return this.openLevel
       .strata()
