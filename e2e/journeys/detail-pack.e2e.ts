@@ -50,7 +50,7 @@ test.describe('Detail', () => {
     }
     await page.getByLabel('into').selectOption({ label: 'a new kit' });
     await page.getByLabel('Name of the new kit').fill('Clay kit');
-    await page.getByRole('button', { name: 'Import 1 in' }).click();
+    await page.getByRole('button', { name: 'Import 1 piece' }).click();
     await expect(page.getByText('1 piece was imported into Clay kit.')).toBeVisible();
     await expect(page.getByRole('button', { name: 'Clay kit' })).toHaveAttribute('aria-pressed', 'true');
     await page.getByRole('button', { name: /^Build for dome/ }).click();

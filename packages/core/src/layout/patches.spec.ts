@@ -9,7 +9,14 @@ import { patchId } from '../model/patch';
 import type { Item, Patch, StratumContent } from '../model/items';
 import { EMPTY_CONTENT, ITEM_KINDS } from '../items';
 import { recordFaults } from '../document/validate-record';
-import { operationsForAll, operationsForOne, pushPatch, revertPatch, type SharedStratum } from './patch-operations';
+import {
+  keepPatch,
+  operationsForAll,
+  operationsForOne,
+  pushPatch,
+  revertPatch,
+  type SharedStratum,
+} from './patch-operations';
 import { patchStates, patchedContent, patchedItem } from './patched-content';
 
 const BASE = 'base';
@@ -222,8 +229,20 @@ describe('patches', () => {
         changedSince: ['position'],
       },
     ]);
+    // Kept, it is compared with what is shared now; what it changes stays.
+    const before = text(state);
+    const kept = keepPatch(stratumIn(state, 'one'), patchOf(state, 'one', 'a'));
+    commit(state, kept);
+    expect(states()).toMatchObject([{ patch: { fields: patchOf(state, 'one', 'a').fields }, changedSince: [] }]);
+    expect(seen(state, 'one').marker[0].position).toEqual([5, 0, 0]);
+    commit(state, operationsForAll(stratumIn(state, 'two'), [place('a', 1, 2)]));
+    expect(states()[0].changedSince).toEqual(['position']);
+    commit(state, operationsForAll(stratumIn(state, 'two'), [place('a', 2, 1)]));
+    commit(state, invertOperations(kept));
+    expect(text(state)).toBe(before);
     state.get('marker')?.delete('a');
     expect(states()[0]).toMatchObject({ isIdle: true, shared: undefined });
+    expect(keepPatch(stratumIn(state, 'one'), patchOf(state, 'one', 'a'))).toEqual([]);
     expect(() => pushPatch(stratumIn(state, 'one'), patchOf(state, 'one', 'a'))).toThrow(
       expect.objectContaining({ code: 'PATCH_TARGET' }) as Error,
     );

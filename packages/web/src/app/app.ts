@@ -16,6 +16,7 @@ import { Notices } from './ui/notices';
 import { takeUntilDestroyed } from '@angular/core/rxjs-interop';
 import { NavigationEnd, Router, RouterLink, RouterOutlet } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { heldAt } from '@stravel/core';
 import { Addresses } from './addresses';
 import { PageAge } from './api/page-age';
 import { ApiClient } from './api/api-client';
@@ -170,7 +171,7 @@ export class App {
     if (this.guide.shown() !== undefined) this.guide.close();
     else {
       const [page = 'start'] = readAddress(this.url().split('?')[0])?.path ?? [];
-      this.guide.open(GUIDE_OF_PAGES[page] ?? page);
+      this.guide.open(heldAt(GUIDE_OF_PAGES, page) ?? page);
     }
   }
 

@@ -28,7 +28,7 @@ export interface WaitingPieces {
   readonly read: ReadPieces;
 }
 
-/** Reads files into kits and makes detail LODs. It goes on while one works elsewhere. */
+/** Reads files into kits and makes LODs. It goes on while one works elsewhere. */
 @Injectable({ providedIn: 'root' })
 export class KitWork {
   private readonly api = inject(ApiClient);
@@ -87,7 +87,7 @@ export class KitWork {
       }
       await this.edits.commit(`import ${counted(pieces.length, 'piece')} into ${kit?.name ?? kitName}`, operations);
       this.waiting.set(undefined);
-      this.done.set(`${counted(pieces.length, 'piece')} was imported into ${kit?.name ?? kitName}.`);
+      this.done.set(`${counted(pieces.length, 'piece was', 'pieces were')} imported into ${kit?.name ?? kitName}.`);
       return id;
     });
   }

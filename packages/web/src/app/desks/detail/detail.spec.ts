@@ -111,7 +111,7 @@ describe('the Detail desk', () => {
         { id: expect.any(String) as string, kit: 'works', name: 'lid', bounds, steps: [step] },
       ],
     ]);
-    expect([desk.work.waiting(), desk.work.done()]).toEqual([undefined, '2 pieces was imported into Works kit.']);
+    expect([desk.work.waiting(), desk.work.done()]).toEqual([undefined, '2 pieces were imported into Works kit.']);
   });
 
   it('makes a new kit when asked, and keeps what waits when something fails', async () => {

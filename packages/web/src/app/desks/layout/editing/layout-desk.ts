@@ -3,6 +3,7 @@ import { Dialogs } from '../../../ui/dialogs';
 import { Notices } from '../../../ui/notices';
 import { Store } from '@ngrx/store';
 import {
+  heldAt,
   CoreError,
   anchorOf,
   counted,
@@ -34,7 +35,7 @@ import { ItemNames } from './item-names';
 import { isGrouped, isOfKind, ofKind, oneOf, placedIn, placedItem, refOf, type PlacedItem } from './placed-item';
 import type { PlateReader } from './plate-reader';
 
-/** What fields are called where files call them otherwise. */
+/** What fields are called where their name in files is another. */
 const FIELD_WORDS: Readonly<Record<string, string>> = { turn: 'rotation', sight: 'blocks view', entry: 'kind' };
 
 /** What can be done on the Layout desk, and to what. */
@@ -133,7 +134,7 @@ export class LayoutDesk {
   async set(shown: PlacedItem, field: string, value: Json): Promise<void> {
     const one = this.asItStands(shown);
     await this.commit(
-      `${FIELD_WORDS[field] ?? field.replace(/^values\./, '')} of ${oneOf(one.kind)}`,
+      `${heldAt(FIELD_WORDS, field) ?? field.replace(/^values\./, '')} of ${oneOf(one.kind)}`,
       setFields(one, { [field]: value }),
     );
   }

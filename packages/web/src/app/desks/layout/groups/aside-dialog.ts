@@ -39,7 +39,7 @@ export interface AsideData {
             </td>
             <td>{{ line.reason }}</td>
             <td [class.near]="line.isOld">since {{ line.since }}, {{ line.days | counted: 'day' }}{{ line.isOld ? ': still needed?' : '' }}</td>
-            <td><button class="chip" [attr.aria-label]="'Make ' + line.name + ' part of the level'" (click)="data.bringBack(line)">Unpark</button></td>
+            <td><button class="chip" [attr.aria-label]="'Unpark ' + line.name" (click)="data.bringBack(line)">Unpark</button></td>
           </tr>
         } @empty {
           <tr>
