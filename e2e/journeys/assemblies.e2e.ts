@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Locator, Page } from '@playwright/test';
-import { deleteStratum } from '../pages/strata';
+import { deleteStratum, newStratum, takePiece } from '../pages/strata';
 import { DEMO, expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
@@ -9,7 +9,7 @@ const item = (page: Page, name: string | RegExp) => page.locator('sv-item-list')
 const within = (page: Page, name: string) => page.locator('sv-assembly-card li').filter({ hasText: name });
 
 async function command(page: Page, name: RegExp): Promise<void> {
-  await page.getByRole('button', { name: 'Assembly ▾' }).click();
+  await page.getByRole('button', { name: 'More' }).click();
   await page.getByRole('menuitem', { name }).click();
 }
 
@@ -19,7 +19,7 @@ test.describe('Assemblies', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address, '/layout/glass-heart');
-    await page.getByRole('button', { name: 'New stratum' }).click();
+    await newStratum(page);
     const plate = new PlatePage(page);
     await page.keyboard.press('b');
     await plate.drag(0.3, 0.4, 0.4, 0.5);
@@ -43,10 +43,7 @@ test.describe('Assemblies', () => {
       (/-?[\d.]+, -?[\d.]+, -?[\d.]+/.exec(await row.innerText()) ?? ['nowhere'])[0];
     const first = await placeOf(item(page, /^Door bay/));
     // A second use, in which the box stands elsewhere and the spawn is left out.
-    await page
-      .getByRole('listbox', { name: /pieces of the kits/ })
-      .getByRole('option', { name: /^Door bay/ })
-      .click();
+    await takePiece(page, /^Door bay/);
     await plate.click(0.7, 0.7);
     await expect(item(page, /^Door bay/)).toHaveCount(2);
     await page.keyboard.press('s');
@@ -76,10 +73,7 @@ test.describe('Assemblies', () => {
     await page.getByRole('button', { name: 'Edit for all' }).click();
     await expect(page.getByRole('heading', { name: 'Door bay', level: 2 }).first()).toBeVisible();
     await expect(page.getByText(/Changes here change it in 1 level\./)).toBeVisible();
-    await page
-      .getByRole('listbox', { name: /pieces of the kits/ })
-      .getByRole('option', { name: /^Door bay/ })
-      .click();
+    await takePiece(page, /^Door bay/);
     await plate.click(0.8, 0.8);
     await expect(page.getByText('Door bay cannot be placed in Door bay: it would contain itself')).toBeVisible();
     await page

@@ -5,6 +5,7 @@ import type { Page } from '@playwright/test';
 import { checkAxe } from '../fixtures/check-axe';
 import { expect, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
+import { newStratum } from '../pages/strata';
 
 const LONG = 'Harbour of the very long names, where each has sixty letters';
 
@@ -49,7 +50,7 @@ test.describe('Begin', () => {
     const hint = page.getByText('This level is empty');
     await expect(hint).toContainText('First make a New stratum');
     await checkAxe(page);
-    await page.getByRole('button', { name: 'New stratum' }).click();
+    await newStratum(page);
     await expect(hint).not.toContainText('First make');
     await page.getByRole('button', { name: 'block', exact: true }).click();
     await expect(hint).toBeVisible();

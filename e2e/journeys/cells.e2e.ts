@@ -17,6 +17,7 @@ test.describe('Cells', () => {
     await page.getByRole('button', { name: 'cells', exact: true }).click();
     await page.getByText(/No floor under the walk for 1.08 s/).click();
     await expect(page).toHaveURL(/\/cells\/low-water\?at=/);
+    await page.getByText('Change the rules').click();
     await page.getByLabel('load nearer than').fill('60');
     await page.getByLabel('load nearer than').press('Enter');
     await expect(page.getByText('stale', { exact: true }).first()).toBeVisible();

@@ -2,6 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
 import { DEMO, expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
+import { newStratum } from '../pages/strata';
 
 const saved = (page: Page) => expect(page.getByText('All changes saved')).toBeVisible();
 const stratum = (page: Page, name: string) =>
@@ -9,6 +10,9 @@ const stratum = (page: Page, name: string) =>
 
 const item = (page: Page, name: string | RegExp) => page.locator('sv-item-list').getByRole('option', { name });
 const menu = (page: Page, name: string) => page.getByRole('button', { name: `${name} ▾` });
+
+/** The menu of what else can be done with the selection, or with none. */
+const rest = (page: Page) => page.getByRole('button', { name: /^(More|Select ▾)$/ });
 
 /** A dialog takes the focus once it is open; what is typed before goes astray. */
 async function opened(page: Page): Promise<void> {
@@ -56,20 +60,20 @@ test.describe('Layout in depth', () => {
 
     await page.getByRole('button', { name: 'What to do with Works base' }).click();
     await page.getByRole('menuitem', { name: /Local changes/ }).click();
-    const dialog = page.getByRole('dialog');
-    await dialog.getByRole('button', { name: 'lamp post', exact: true }).click();
+    const sheet = page.locator('sv-patches-sheet');
+    await sheet.getByRole('button', { name: 'lamp post', exact: true }).click();
     await expect(
-      dialog.getByRole('row', { name: new RegExp(`^position ${before}, 0, -57 ${before + 2.5}, 0, -57`) }),
+      sheet.getByRole('row', { name: new RegExp(`^position ${before}, 0, -57 ${before + 2.5}, 0, -57`) }),
     ).toBeVisible();
-    await dialog.getByRole('button', { name: /^Change lamp post everywhere/ }).click();
-    await expect(dialog).toContainText('is the same in all 8 levels');
-    await dialog.getByRole('button', { name: 'Close' }).click();
+    await sheet.getByRole('button', { name: /^Change lamp post everywhere/ }).click();
+    await expect(sheet).toContainText('is the same in all 8 levels');
+    await sheet.getByRole('button', { name: 'Back' }).click();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByText('1 local change')).toBeVisible();
     await page.getByRole('button', { name: 'What to do with Works base' }).click();
     await page.getByRole('menuitem', { name: /Local changes/ }).click();
-    await dialog.getByRole('button', { name: 'Use the shared lamp post' }).click();
-    await dialog.getByRole('button', { name: 'Close' }).click();
+    await sheet.getByRole('button', { name: 'Use the shared lamp post' }).click();
+    await sheet.getByRole('button', { name: 'Back' }).click();
     await expect(page.getByText('1 local change')).toHaveCount(0);
     await expect(x).toHaveValue(String(before));
     await saved(page);
@@ -80,14 +84,15 @@ test.describe('Layout in depth', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address, '/layout/tidal-gate');
-    await page.getByRole('button', { name: 'Share…' }).click();
+    await page.getByRole('button', { name: 'Add a stratum' }).click();
+    await page.getByRole('menuitem', { name: 'Add a shared stratum…' }).click();
     const dialog = page.getByRole('dialog');
     await opened(page);
     await dialog.getByLabel('Find a stratum or level').fill('works base');
     await dialog.getByRole('checkbox').check();
     await dialog.getByRole('button', { name: 'Add 1 to Tidal Gate' }).click();
     await expect(stratum(page, 'Works base')).toContainText('shared by 9');
-    await page.getByRole('button', { name: 'New stratum' }).click();
+    await newStratum(page);
     const names = page.locator('sv-strata-stack .name > span:first-child');
     await expect(names).toHaveText(['Stratum 2', 'Works base']);
     await page.getByRole('button', { name: 'What to do with Stratum 2' }).click();
@@ -119,13 +124,13 @@ test.describe('Layout in depth', () => {
     await dialog.getByLabel('Category').fill('look');
     await dialog.getByLabel('Guard').fill('The keeper counts it.');
     await dialog.getByRole('button', { name: 'Save' }).click();
-    await menu(page, 'Select').click();
+    const sheet = page.locator('sv-select-sheet');
+    await rest(page).click();
     await page.getByRole('menuitem', { name: 'By name, piece, size…' }).click();
-    await opened(page);
-    await dialog.getByLabel('Name').fill('cart');
-    await expect(dialog.getByText(/^[1-9]\d* found$/)).toBeVisible();
-    const count = Number(/\d+/.exec((await dialog.getByText(/found$/).textContent()) ?? '')?.[0]);
-    await dialog.getByRole('button', { name: `Select ${count}` }).click();
+    await sheet.getByLabel('Name').fill('cart');
+    await expect(sheet.getByText(/^[1-9]\d* found$/)).toBeVisible();
+    const count = Number(/\d+/.exec((await sheet.getByText(/found$/).textContent()) ?? '')?.[0]);
+    await sheet.getByRole('button', { name: `Select ${count}` }).click();
     await page.getByRole('button', { name: 'What to do with group Scrap' }).click();
     await page.getByRole('menuitem', { name: 'Add the selection' }).click();
     await expect(page.locator('sv-group-tree')).toContainText(`${count} · look · guarded`);
@@ -144,12 +149,11 @@ test.describe('Layout in depth', () => {
     await expect(dialog).toContainText('until the scale works');
     await dialog.getByRole('button', { name: 'Close' }).click();
     // What is parked is not on the plan: nothing of it can be selected.
-    await menu(page, 'Select').click();
+    await rest(page).click();
     await page.getByRole('menuitem', { name: 'By name, piece, size…' }).click();
-    await opened(page);
-    await dialog.getByLabel('Name').fill('cart');
-    await expect(dialog.getByText('0 found')).toBeVisible();
-    await dialog.getByRole('button', { name: 'Cancel' }).click();
+    await sheet.getByLabel('Name').fill('cart');
+    await expect(sheet.getByText('0 found')).toBeVisible();
+    await sheet.getByRole('button', { name: 'Back' }).click();
     await expect(page.getByText(new RegExp(`of ${all}$`))).toBeVisible();
     for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.locator('sv-group-tree')).toContainText('No groups yet');
@@ -162,7 +166,7 @@ test.describe('Layout in depth', () => {
   }) => {
     await introduce(page, stravel.address, '/layout/salt-road');
     const plate = new PlatePage(page);
-    await page.getByRole('button', { name: 'New stratum' }).click();
+    await newStratum(page);
     await page.keyboard.press('b');
     await plate.drag(0.3, 0.1, 0.5, 0.2);
     await expect(page.getByRole('heading', { name: 'Block “box”' })).toBeVisible();
@@ -199,7 +203,8 @@ test.describe('Layout in depth', () => {
     await choose('Block', /^Cut/);
     await dialog.getByRole('button', { name: 'Cut' }).click();
     await expect(page.locator('sv-strata-stack')).toContainText('2 blocks');
-    await choose('Select', /^Invert selection/);
+    await rest(page).click();
+    await page.getByRole('menuitem', { name: 'Invert selection' }).click();
     await saved(page);
     for (let i = 0; i < 4; i++) await page.getByRole('button', { name: 'Undo' }).click();
     await saved(page);
@@ -211,7 +216,7 @@ test.describe('Layout in depth', () => {
   }) => {
     await introduce(page, stravel.address, '/layout/signal-mast');
     const plate = new PlatePage(page);
-    await page.getByRole('button', { name: 'New stratum' }).click();
+    await newStratum(page);
     await page.keyboard.press('v');
     await page.getByLabel('Kind of new volumes').selectOption({ label: 'Furnace song' });
     await plate.drag(0.2, 0.2, 0.4, 0.4);
@@ -292,22 +297,27 @@ test.describe('Layout in depth', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address, '/layout/sorting-hall');
+    await page.getByRole('button', { name: 'Shown' }).click();
     await page.getByRole('button', { name: 'Show other levels…' }).click();
     const dialog = page.getByRole('dialog');
     await dialog.getByLabel('Cullet Yard').check();
     await dialog.getByRole('button', { name: 'Show 1' }).click();
-    await page.getByRole('button', { name: 'Overlaps…' }).click();
-    await expect(dialog.getByRole('row', { name: /of Sorting Hall .*of Cullet Yard/ }).first()).toBeVisible({
+    await page.getByRole('button', { name: 'Checks' }).click();
+    await page.getByRole('menuitem', { name: 'Overlaps and duplicates' }).click();
+    const overlaps = page.locator('sv-overlaps-sheet');
+    await expect(overlaps.getByRole('row', { name: /of Sorting Hall .*of Cullet Yard/ }).first()).toBeVisible({
       timeout: 30000,
     });
-    await dialog.getByRole('button', { name: 'Close' }).click();
+    await overlaps.getByRole('button', { name: 'Back' }).click();
+    await page.getByRole('button', { name: 'Shown' }).click();
     await page.getByRole('button', { name: 'Density…' }).click();
-    await dialog.getByRole('checkbox', { name: /^placement/ }).check();
-    await dialog.getByRole('button', { name: /^Show \d+/ }).click();
+    const density = page.locator('sv-overview-sheet');
+    await density.getByRole('checkbox', { name: /^placement/ }).check();
+    await density.getByRole('button', { name: /^Show \d+/ }).click();
     await expect(page.getByRole('list', { name: 'Outliers' })).toContainText(/empty|crowded/);
-    await page.getByRole('button', { name: 'Density…' }).click();
-    await dialog.getByRole('checkbox', { name: /^placement/ }).uncheck();
-    await dialog.getByRole('button', { name: 'Turn off' }).click();
+    await page.getByRole('button', { name: 'Change…' }).click();
+    await density.getByRole('checkbox', { name: /^placement/ }).uncheck();
+    await density.getByRole('button', { name: 'Turn off' }).click();
     await expect(page.getByRole('list', { name: 'Outliers' })).toHaveCount(0);
     await stratum(page, 'Stage').click();
     await item(page, /Bell pull/).click();

@@ -1,5 +1,6 @@
 import { expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
+import { newStratum } from '../pages/strata';
 
 test.describe('Layout tools', () => {
   test('draw a wedge and a prism, refuse an outline that turns back, set markers', async ({
@@ -8,7 +9,7 @@ test.describe('Layout tools', () => {
   }) => {
     await introduce(page, stravel.address, '/layout/lamp-test');
     const plate = new PlatePage(page);
-    await page.getByRole('button', { name: 'New stratum' }).click();
+    await newStratum(page);
     await page.keyboard.press('w');
     await plate.drag(0.2, 0.2, 0.4, 0.4);
     await expect(page.getByRole('heading', { name: 'Block “wedge”' })).toBeVisible();
@@ -53,7 +54,7 @@ test.describe('Layout tools', () => {
   }) => {
     await introduce(page, stravel.address, '/layout/lift-test');
     const plate = new PlatePage(page);
-    await page.getByRole('button', { name: 'New stratum' }).click();
+    await newStratum(page);
     await page.keyboard.press('b');
     await plate.drag(0.3, 0.3, 0.6, 0.6);
     await page.keyboard.press('s');
@@ -95,9 +96,9 @@ test.describe('Layout tools', () => {
     await page.keyboard.press('.');
     await expect(page.getByText('2.5 to 5.5 m')).toBeVisible();
     await page.keyboard.press(',');
-    await page.getByRole('button', { name: 'model', exact: true }).click();
+    await page.getByRole('button', { name: 'Model', exact: true }).click();
     await expect(page.getByRole('application')).toHaveCount(0);
-    await page.getByRole('button', { name: 'both', exact: true }).click();
+    await page.getByRole('button', { name: 'Both', exact: true }).click();
     await expect(page.getByRole('application')).toBeVisible();
   });
 });

@@ -1,6 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
+import { newStratum, takePiece } from '../pages/strata';
 
 test.describe('Layout desk', () => {
   test('draws, moves, resizes, duplicates and deletes a block, undone and redone, kept over a reload and a killed server', async ({
@@ -10,7 +11,7 @@ test.describe('Layout desk', () => {
   }) => {
     await introduce(page, stravel.address, '/layout/swim-test');
     const plate = new PlatePage(page);
-    await page.getByRole('button', { name: 'New stratum' }).click();
+    await newStratum(page);
     await page.getByRole('button', { name: 'block', exact: true }).click();
     await plate.drag(0.3, 0.3, 0.5, 0.5);
     await expect(page.getByRole('heading', { name: 'Block “box”' })).toBeVisible();
@@ -85,10 +86,7 @@ test.describe('Layout desk', () => {
     await introduce(page, stravel.address, '/layout/gaffers-stair');
     const plate = new PlatePage(page);
     await expect(page.getByText('90', { exact: false }).first()).toBeVisible();
-    await page
-      .getByRole('option', { name: /furnace/ })
-      .first()
-      .click();
+    await takePiece(page, /furnace/);
     await plate.click(0.6, 0.8);
     await expect(page.getByRole('heading', { name: 'furnace' })).toBeVisible();
     await page.keyboard.press('s');

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { encode } from 'fast-png';
-import { deleteStratum } from '../pages/strata';
+import { deleteStratum, newStratum } from '../pages/strata';
 import { expect, introduce, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 
@@ -21,7 +21,7 @@ test.describe('Masks', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address, '/layout/cooling-vault');
-    await page.getByRole('button', { name: 'New stratum' }).click();
+    await newStratum(page);
     await page.getByRole('button', { name: 'mask', exact: true }).click();
     await page.getByRole('button', { name: 'From a picture…' }).click();
     await expect(page.locator('[role=dialog] :focus')).toHaveCount(1);

@@ -18,7 +18,7 @@ test.describe('Sight desk', () => {
     const here = page.locator('sv-from-here');
     await expect(here).toContainText('not visible from here');
     await expect(here).toContainText(/pocket \d+/);
-    await page.getByRole('button', { name: /^Divider/ }).click();
+    await page.getByRole('button', { name: 'Divider', exact: true }).click();
     await plate.drag(0.1, 0.1, 0.9, 0.9);
     await expect(page.getByRole('heading', { name: 'Dividers' })).toBeVisible();
     await expect(page.getByText('stale', { exact: true }).first()).toBeVisible({ timeout: 20000 });

@@ -1,5 +1,18 @@
 import { expect, type Page } from '@playwright/test';
 
+/** Makes a stratum in the level that is open. */
+export async function newStratum(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Add a stratum' }).click();
+  await page.getByRole('menuitem', { name: 'New stratum' }).click();
+}
+
+/** Takes a piece or an assembly of the kits in hand. */
+export async function takePiece(page: Page, name: RegExp): Promise<void> {
+  const cards = page.getByRole('listbox', { name: /pieces of the kits/ });
+  if (!(await cards.isVisible())) await page.getByRole('button', { name: 'Kits' }).click();
+  await cards.getByRole('option', { name }).first().click();
+}
+
 /** Leaves a level as it was for the tests that come after. */
 export async function deleteStratum(page: Page, name: string): Promise<void> {
   await page.getByRole('button', { name: `What to do with ${name}` }).click();
@@ -17,6 +30,6 @@ export async function deleteStratum(page: Page, name: string): Promise<void> {
   await kept;
   await expect(page.getByText('All changes saved')).toBeVisible();
   await page.reload();
-  await expect(page.getByRole('button', { name: 'New stratum' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Add a stratum' })).toBeVisible();
   await expect(page.getByRole('button', { name: `What to do with ${name}` })).toHaveCount(0);
 }

@@ -8,6 +8,8 @@ import {
   effect,
   inject,
   signal,
+  viewChild,
+  type ElementRef,
 } from '@angular/core';
 import type { DialogType } from './ui/dialog';
 import { Dialogs } from './ui/dialogs';
@@ -30,6 +32,7 @@ import { readAddress } from './read-address';
 import { Session } from './session';
 import { EVERYWHERE, deskNumbers } from './shell/everywhere';
 import type * as FrameDialogs from './shell/frame-dialogs';
+import { Regions } from './shell/regions';
 import { Restoring } from './shell/restoring';
 import { Seam } from './shell/seam';
 import { SeamDesks } from './shell/seam-desks';
@@ -80,6 +83,8 @@ export class App {
   readonly desks = inject(SeamDesks).desks;
   readonly commands = inject(Commands);
   readonly guide = inject(Guide);
+  private readonly regions = inject(Regions);
+  private readonly work = viewChild.required<ElementRef<HTMLElement>>('work');
   readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
   /** Levels that are not played: always one click away. */
@@ -91,6 +96,11 @@ export class App {
   private readonly url = signal('');
   /** Whether the address is within a collection that is open. */
   readonly isInside = computed(() => this.url().startsWith(`/c/${this.session.collection()?.id ?? ' '}`));
+  /** A desk with a level has parts of its own. */
+  readonly isOfLevel = computed(() => {
+    this.url();
+    return this.addresses.isOfLevel(this.addresses.desk());
+  });
   readonly pathOf = (path: string): string[] => this.addresses.path([path]);
 
   constructor() {
@@ -100,6 +110,8 @@ export class App {
       guide: { run: () => this.flipGuide() },
       undo: { run: () => this.edits.undo() },
       redo: { run: () => this.edits.redo() },
+      'next-region': { run: () => this.regions.step(1) },
+      'previous-region': { run: () => this.regions.step(-1) },
       'copy-address': { run: () => this.copyAddress() },
     });
     const desks = inject(DESKS);
@@ -138,6 +150,11 @@ export class App {
           { disableClose: true },
         );
     });
+  }
+
+  /** Past the bar and the desks, to the page itself. */
+  skip(): void {
+    this.regions.enter(this.work().nativeElement);
   }
 
   find(): void {

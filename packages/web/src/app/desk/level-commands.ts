@@ -5,6 +5,10 @@ export const PLATE_COMMANDS = [
   { id: 'frame', text: 'bring into view', keys: ['F'] },
   { id: 'storey-down', text: 'storey down, up', keys: [','] },
   { id: 'storey-up', text: 'storey down, up', keys: ['.'] },
+  { id: 'swap-views', text: 'swap plan and model', keys: ['O'] },
+  // With Alt Gr on keyboards that have the stroke there.
+  { id: 'fold-right', text: 'fold the right, the left column', keys: ['\\', 'Ctrl Alt \\'] },
+  { id: 'fold-left', text: 'fold the right, the left column', keys: ['Shift \\', '|', 'Ctrl Alt Shift \\'] },
 ] as const satisfies readonly CommandSpec[];
 
 /** Handlers of the keys that move what is in hand by steps: left, up, right and down on the plan, and in height. */

@@ -1,78 +1,72 @@
 import { NgTemplateOutlet } from '@angular/common';
-import type { TemplateRef } from '@angular/core';
+import type { ElementRef, TemplateRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
   contentChild,
+  effect,
   inject,
   input,
   output,
   viewChild,
 } from '@angular/core';
+import { Store } from '@ngrx/store';
 import type { SquareCode } from '@stravel/core';
+import { RIGHT_PIXELS, SPLIT } from '../desk/desk-frame';
+import { KeepScroll } from '../document/level/keep-scroll';
 import { OpenLevel } from '../document/level/open-level';
 import { LevelSections } from '../document/level/level-sections';
+import { recordsFeature } from '../document/records/records-store';
 import { ALL_GROUPS, type HiddenGroups } from '../document/unseen-groups';
+import { FindingsHome } from '../findings/findings-home';
+import { Help } from '../guide/help';
+import { INSET_BEFORE, InsetHandles } from '../plate/inset-handles';
 import { KitLibrary } from '../plate/kit-library';
 import { LevelView } from '../plate/level-view';
 import type { PickItem } from '../plate/pick-item';
-import type { PlanPointer, PlateDrawing } from '../plate/plate-drawing';
+import { PlateControls } from '../plate/plate-controls';
+import type { PlanPointer, PlateDrawing, PlateDrop } from '../plate/plate-drawing';
+import { PlateLine } from '../plate/plate-line';
 import { PlateView } from '../plate/plate-view';
+import { StoreyRod } from '../plate/rod/storey-rod';
+import { ShownMenu } from '../plate/shown-menu';
 import { Session } from '../session';
 import { DeadAddress } from '../shell/dead-address';
+import { LevelSwitcher } from '../shell/level-switcher';
+import { DragBy, type DraggedBy } from '../ui/drag-by';
+import { SheetHost } from './sheet-host';
 
 type Part = TemplateRef<unknown>;
 
+/** Width of the right column until it is dragged, by the width of the page, CSS pixels. */
+const RIGHT_BEFORE = { wide: 360, else: 300, widePage: 1600 } as const;
+
 /**
- * The frame of every desk that works on one level: its plate between a line of tools and what stands below, with a column
- * beside the plate, and one to its left where a desk has that. The page gives each as a template: tools, beside, left, below.
+ * The frame of every desk that works on one level: a line of tools, the plate with a column on each side, and what stands
+ * below it. The page gives each part as a template: tools and main action of the line, left, beside (the card), row (what can be
+ * done with it), below, meaning (of what the plate shows), shownMore.
  */
 @Component({
   selector: 'sv-level-desk',
-  imports: [DeadAddress, NgTemplateOutlet, PlateView],
+  imports: [
+    DeadAddress,
+    DragBy,
+    Help,
+    InsetHandles,
+    KeepScroll,
+    LevelSwitcher,
+    NgTemplateOutlet,
+    PlateControls,
+    PlateLine,
+    PlateView,
+    SheetHost,
+    ShownMenu,
+    StoreyRod,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    @if (openLevel.level(); as level) {
-      <ng-container [ngTemplateOutlet]="left() ?? null" />
-      <div class="work">
-        <ng-container [ngTemplateOutlet]="tools()" />
-        <sv-plate
-          [strata]="sections.drawn()"
-          [hidden]="hidden()"
-          [hiddenGroups]="hiddenGroups()"
-          [legend]="legend()"
-          [pieces]="openLevel.pieces()"
-          [meshes]="kits.meshes()"
-          [selection]="selection()"
-          [range]="view.range()"
-          [views]="view.shown().views"
-          [theme]="session.theme()"
-          [gridMetres]="gridMetres()"
-          [overlay]="overlay()"
-          [paint]="paint()"
-          [planLabel]="'Plan of ' + level.name + planNote()"
-          (planPointer)="planPointer.emit($event)"
-          (modelPicked)="modelPicked.emit($event)"
-        >
-          @if (fault()) {
-            <p class="card over" role="alert">
-              {{ fault() }}
-              @if (canRetry()) {
-                <button class="plain" (click)="retried.emit()">Make it again</button>
-              }
-            </p>
-          }
-          <ng-container [ngTemplateOutlet]="beside()" />
-        </sv-plate>
-        <ng-container [ngTemplateOutlet]="below() ?? null" />
-      </div>
-    } @else {
-      <sv-dead-address [key]="id()" />
-    }
-  `,
+  templateUrl: './level-desk.html',
   styleUrl: './level-desk.scss',
-  host: { '[class.has-left]': 'left() !== undefined' },
 })
 export class LevelDesk {
   readonly openLevel = inject(OpenLevel);
@@ -80,9 +74,20 @@ export class LevelDesk {
   readonly kits = inject(KitLibrary);
   readonly view = inject(LevelView);
   readonly session = inject(Session);
+  private readonly findings = inject(FindingsHome);
+  private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
+  readonly frame = this.view.frame;
+  readonly insetBefore = INSET_BEFORE;
+  readonly round = Math.round;
 
   /** Key of the level in the address. */
   readonly id = input<string>();
+  /** What the desk is called, and its page of the guide. */
+  readonly label = input.required<string>();
+  readonly guide = input.required<string>();
+  readonly toolsLabel = input.required<string>();
+  readonly leftTitle = input('Strata');
+  readonly rightTitle = input.required<string>();
   readonly hidden = input<ReadonlySet<string>>(new Set());
   readonly hiddenGroups = input<HiddenGroups>(ALL_GROUPS);
   readonly legend = input<readonly SquareCode[]>([]);
@@ -98,12 +103,63 @@ export class LevelDesk {
   readonly canRetry = input(false);
   readonly planPointer = output<PlanPointer>();
   readonly modelPicked = output<{ hits: PickItem[]; event: PointerEvent }>();
+  readonly dropped = output<PlateDrop>();
   readonly retried = output();
 
   readonly plate = viewChild(PlateView);
   readonly fault = computed(() => this.failure() || this.openLevel.failure());
+  /** The view that lies over the other: side by side they would both be small. */
+  readonly front = computed((): 'plan' | 'model' | undefined =>
+    this.frame.isWide() || this.view.shown().views !== 'both'
+      ? undefined
+      : this.frame.kept().isSwapped === true
+        ? 'plan'
+        : 'model',
+  );
+  readonly split = computed(() => this.frame.kept().split ?? (innerWidth >= RIGHT_BEFORE.widePage ? 0.6 : 0.5));
+  readonly roles = computed(
+    () => new Map(Object.values(this.tables().stratum).map(({ id, role }) => [id, role] as const)),
+  );
+  readonly faulty = computed(
+    (): ReadonlySet<string> =>
+      new Set(
+        this.findings
+          .open()
+          .flatMap(({ severity, place: { item } }) => (severity === 'error' && item !== undefined ? [item] : [])),
+      ),
+  );
+  private readonly card = viewChild<ElementRef<HTMLElement>>('card');
+
+  constructor() {
+    // The card of something new is read from its top.
+    let before: string | undefined;
+    effect(() => {
+      const first = this.selection().keys().next().value;
+      if (before !== first) this.card()?.nativeElement.scrollTo({ top: 0 });
+      before = first;
+    });
+  }
+
   protected readonly tools = contentChild.required<Part>('tools');
+  protected readonly main = contentChild<Part>('main');
+  protected readonly left = contentChild.required<Part>('left');
   protected readonly beside = contentChild.required<Part>('beside');
-  protected readonly left = contentChild<Part>('left');
+  protected readonly row = contentChild<Part>('row');
   protected readonly below = contentChild<Part>('below');
+  protected readonly meaning = contentChild<Part>('meaning');
+  protected readonly shownMore = contentChild<Part>('shownMore');
+  private from = 0;
+
+  divide({ x, isBegun }: DraggedBy): void {
+    if (isBegun) this.from = this.split();
+    const width = this.plate()?.widthPixels() ?? 1;
+    this.frame.put({ split: Math.min(SPLIT.most, Math.max(SPLIT.least, this.from + x / width)) });
+  }
+
+  widen({ x, isBegun }: DraggedBy): void {
+    const before = innerWidth >= RIGHT_BEFORE.widePage ? RIGHT_BEFORE.wide : RIGHT_BEFORE.else;
+    if (isBegun) this.from = this.frame.kept().rightPixels ?? before;
+    const { least, most } = RIGHT_PIXELS;
+    this.frame.put({ rightPixels: Math.round(Math.min(most, Math.max(least, this.from - x))) });
+  }
 }

@@ -70,6 +70,12 @@ export class PictureStudio {
       facesOf: () => undefined,
       range: { bottom: box.min[1] - 1, top: view === 'plan' ? cutHeight(box) : box.max[1] + 1 },
       gridMetres: 0,
+      front: undefined,
+      hasGrid: true,
+      hasGhosts: true,
+      hasLabels: true,
+      faulty: new Set(),
+      hovered: undefined,
       paint: () => undefined,
       overlay: () => undefined,
     };

@@ -1,6 +1,8 @@
 import { Injectable, InjectionToken, computed, inject, type Provider } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Handler } from '../desk/command';
+import { DeskFrame, FRAME_DESK } from '../desk/desk-frame';
+import type { PLATE_COMMANDS } from '../desk/level-commands';
 import { levelViewsActions, levelViewsFeature, type LevelViewState } from './level-views-store';
 
 /** How a desk begins with a level. */
@@ -12,6 +14,9 @@ export interface LevelViewStart {
   readonly storeyMetres: number;
 }
 
+/** The lowest storey shown begins so far under the ground, so that floors at its height are seen. */
+const UNDER_GROUND_METRES = 0.5;
+
 const LEVEL_VIEW_START = new InjectionToken<LevelViewStart>('how a desk begins with a level');
 
 /** The heights that a desk's plan shows, and which of plan and model are shown: kept a desk, so that one comes back to them. */
@@ -20,6 +25,7 @@ export class LevelView {
   private readonly store = inject(Store);
   private readonly start = inject(LEVEL_VIEW_START);
   readonly desk = this.start.desk;
+  readonly frame = inject(DeskFrame);
   private readonly byDesk = this.store.selectSignal(levelViewsFeature.selectByDesk);
   readonly shown = computed((): LevelViewState => {
     const { desk, bottom, storeyMetres } = this.start;
@@ -49,15 +55,23 @@ export class LevelView {
   /** Shows the storey that a height lies in, counted from half a metre under the ground. */
   showStoreyOf(height: number): void {
     const { storeyMetres } = this.shown();
-    this.put({ bottom: Math.floor((height + 0.5) / storeyMetres) * storeyMetres - 0.5 });
+    this.put({ bottom: (this.storeyOf(height) - 1) * storeyMetres - UNDER_GROUND_METRES });
+  }
+
+  /** Number of the storey that a height lies in: the first is on the ground. */
+  storeyOf(height: number): number {
+    return Math.floor((height + UNDER_GROUND_METRES + 1e-9) / this.shown().storeyMetres) + 1;
   }
 
   /** What the commands of every plate do. @param frame brings the level, or what is in hand, into view */
-  handlers(frame: () => unknown): Readonly<Record<'frame' | 'storey-down' | 'storey-up', Handler>> {
+  handlers(frame: () => unknown): Readonly<Record<(typeof PLATE_COMMANDS)[number]['id'], Handler>> {
     return {
       frame: { run: frame },
       'storey-down': { run: () => this.step(-1) },
       'storey-up': { run: () => this.step(1) },
+      'swap-views': { run: () => this.frame.put({ isSwapped: this.frame.kept().isSwapped !== true }) },
+      'fold-right': { run: () => this.frame.foldRight() },
+      'fold-left': { run: () => this.frame.foldLeft() },
     };
   }
 }
@@ -65,5 +79,7 @@ export class LevelView {
 /** The view of a desk's level, for its page. */
 export const levelView = (start: LevelViewStart): Provider[] => [
   { provide: LEVEL_VIEW_START, useValue: start },
+  { provide: FRAME_DESK, useValue: start.desk },
+  DeskFrame,
   LevelView,
 ];

@@ -23,6 +23,8 @@ export class PickIndex {
     /** Blocks whose surface is still to be made; they cannot be picked before. */
     private readonly pendingBlocks: () => number = () => 0,
     private readonly hiddenGroups: () => HiddenGroups = () => ALL_GROUPS,
+    /** Told what there is, each time that all was looked through. */
+    private readonly looked: (items: readonly PickItem[]) => void = () => undefined,
   ) {}
 
   /** Things over a point of the plan within a range of heights, highest first. @param reach metres about the point */
@@ -56,6 +58,20 @@ export class PickIndex {
       .filter(({ distance }) => distance !== undefined)
       .sort((a, b) => (a.distance as number) - (b.distance as number))
       .map(({ item }) => item);
+  }
+
+  /** Where on the plan a look meets the first thing, or else a height. @returns x and z, undefined when it meets neither */
+  firstPoint(origin: readonly number[], direction: readonly number[], height: number): [number, number] | undefined {
+    this.refresh();
+    let least = Infinity;
+    for (const { item, distance } of this.tree?.alongRay(origin, direction) ?? []) {
+      if (distance <= least && plateKind(this.items[item].kind).carries)
+        least = Math.min(least, this.exactDistance(this.items[item], origin, direction, distance) ?? Infinity);
+    }
+    if (least === Infinity) least = (height - origin[1]) / direction[1];
+    return Number.isFinite(least) && least > 0
+      ? [origin[0] + direction[0] * least, origin[2] + direction[2] * least]
+      : undefined;
   }
 
   /** Height of what carries under a point, looking down from it; undefined when there is none. @param skip ids that do not count */
@@ -131,6 +147,11 @@ export class PickIndex {
     if (this.stateNow() !== this.beginning) this.begin();
   }
 
+  /** Whether what stands now was looked through: asking costs no more then. */
+  isReady(): boolean {
+    return this.stateNow() === this.beginning && !this.work.isUnderWay;
+  }
+
   private refresh(): void {
     if (this.stateNow() !== this.beginning) this.begin();
     this.work.finish();
@@ -166,6 +187,7 @@ export class PickIndex {
     yield;
     this.items = items;
     this.tree = new BoxTree(boxes);
+    this.looked(items);
   }
 }
 

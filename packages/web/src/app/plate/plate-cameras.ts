@@ -64,11 +64,16 @@ export class PlanCamera {
     this.scale = MathUtils.clamp(scale, 0.02, 800);
   }
 
-  frame(pane: Pane, { min, max }: Box3): void {
-    this.x = (min[0] + max[0]) / 2;
-    this.z = (min[2] + max[2]) / 2;
-    const fit = Math.min(pane.width / Math.max(1, max[0] - min[0]), pane.height / Math.max(1, max[2] - min[2]));
+  /** Brings a box into view. @param free parts of the pane that nothing lies over: it goes where it is largest */
+  frame(pane: Pane, { min, max }: Box3, free: readonly Pane[] = [pane]): void {
+    const fits = free.map((part) => ({
+      part,
+      fit: Math.min(part.width / Math.max(1, max[0] - min[0]), part.height / Math.max(1, max[2] - min[2])),
+    }));
+    const { part, fit } = fits.reduce((best, one) => (one.fit > best.fit ? one : best));
     this.scale = MathUtils.clamp(fit * 0.9, 0.02, 800);
+    this.x = (min[0] + max[0]) / 2 - (part.left + part.width / 2 - pane.left - pane.width / 2) / this.scale;
+    this.z = (min[2] + max[2]) / 2 - (part.top + part.height / 2 - pane.top - pane.height / 2) / this.scale;
   }
 }
 

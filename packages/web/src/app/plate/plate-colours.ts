@@ -1,5 +1,6 @@
 /** The theme's colours that drawing needs, read once a theme. */
 export interface PlateColours {
+  readonly paper: string;
   readonly plate: string;
   readonly line: string;
   readonly ink: string;
@@ -18,6 +19,11 @@ export interface PlateColours {
   readonly costLow: string;
   readonly costMid: string;
   readonly costHigh: string;
+  /** Of nothing, of as much as a limit allows, of just over it, of far over it. */
+  readonly costNone: string;
+  readonly costLimit: string;
+  readonly costOver: string;
+  readonly costFar: string;
 }
 
 /** Reads the roles of the theme from the page. */
@@ -25,6 +31,7 @@ export function readPlateColours(element: HTMLElement): PlateColours {
   const style = getComputedStyle(element);
   const of = (role: string): string => style.getPropertyValue(`--${role}`).trim();
   return {
+    paper: of('paper'),
     plate: of('plate'),
     line: of('line'),
     ink: of('ink'),
@@ -43,5 +50,9 @@ export function readPlateColours(element: HTMLElement): PlateColours {
     costLow: of('cost-low'),
     costMid: of('cost-mid'),
     costHigh: of('cost-high'),
+    costNone: of('cost-none'),
+    costLimit: of('cost-limit'),
+    costOver: of('cost-over'),
+    costFar: of('cost-far'),
   };
 }

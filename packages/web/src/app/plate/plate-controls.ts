@@ -1,35 +1,43 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
-import { NumberField } from '../ui/number-field';
 import { LevelView } from './level-view';
 import type { PlateViews } from './plate-drawing';
 
-const VIEWS: readonly PlateViews[] = ['plan', 'both', 'model'];
+const VIEWS: readonly { readonly view: PlateViews; readonly text: string }[] = [
+  { view: 'plan', text: 'Plan' },
+  { view: 'model', text: 'Model' },
+  { view: 'both', text: 'Both' },
+];
 
-/** The heights that the plan shows, by storey, and which views are shown. */
+/** Which views of the level are shown. */
 @Component({
   selector: 'sv-plate-controls',
-  imports: [NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <button class="chip" title="Storey down ," aria-label="Storey down" (click)="view.step(-1)">▾</button>
-    <sv-number-field label="Lowest height shown, metres" [value]="shown().bottom" (kept)="view.put({ bottom: $event })" />
-    <span class="soft">up</span>
-    <sv-number-field label="Height of a storey, metres" [least]="0.1" [value]="shown().storeyMetres" (kept)="view.put({ storeyMetres: $event })" />
-    <button class="chip" title="Storey up ." aria-label="Storey up" (click)="view.step(1)">▴</button>
-    @for (one of all; track one) {
-      <button class="plain" [class.strong]="shown().views === one" [attr.aria-pressed]="shown().views === one" (click)="view.put({ views: one })">{{ one }}</button>
+    @for (one of all; track one.view) {
+      <button class="plain" [attr.aria-pressed]="shown().views === one.view" (click)="view.put({ views: one.view })">{{ one.text }}</button>
     }
   `,
-  styleUrl: '../ui/inline-row.scss',
   styles: `
-    sv-number-field {
-      width: 54px;
+    :host {
+      display: flex;
+      border: 1px solid var(--line);
+      border-radius: 3px;
+      background: var(--raised);
+    }
+    button {
+      min-height: 26px;
+      padding: 2px 10px;
+    }
+    button + button {
+      border-left: 1px solid var(--line);
     }
     button[aria-pressed='true'] {
       color: var(--brine);
       font-weight: 600;
+      box-shadow: inset 0 -2px 0 var(--brine);
     }
   `,
+  host: { role: 'group', 'aria-label': 'Views of the level' },
 })
 export class PlateControls {
   readonly view = inject(LevelView);

@@ -23,11 +23,18 @@ export interface PlanPointer {
   readonly phase: 'down' | 'move' | 'up' | 'cancel';
   readonly x: number;
   readonly z: number;
-  readonly event: PointerEvent;
+  readonly event: Pick<PointerEvent, 'altKey' | 'shiftKey' | 'ctrlKey'>;
   /** What lies there, wanted first. */
   hits(): PickItem[];
   /** Metres of one CSS pixel. */
   readonly metresPerPixel: number;
+}
+
+/** Something that was carried to a view of the plate and let go there. */
+export interface PlateDrop {
+  readonly data: DataTransfer;
+  /** Where on the plan that is. */
+  readonly pointer: PlanPointer;
 }
 
 export type PlateViews = 'plan' | 'model' | 'both';

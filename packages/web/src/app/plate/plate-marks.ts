@@ -14,6 +14,7 @@ import { isSeen, unseenGroups, type HiddenGroups } from '../document/unseen-grou
 import { PLATE_KINDS, plateKind } from './kinds';
 import type { MarksEnv } from './kinds/plate-kind';
 import type { PickItem } from './pick-item';
+import type { PlateLabel } from './plate-labels';
 import type { Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
 import type { HeightRange, PlateDrawing } from './plate-drawing';
@@ -25,16 +26,22 @@ const GHOST_ALPHA = 0.25;
 /** Selections of more things are outlined by their bounds. */
 const MAX_EXACT_OUTLINES = 1000;
 
-/** Paper and grid of the plan: the snap step when it is wide enough, else the next round one. */
+/** A round length of at least so many pixels at a scale of the plan, metres. */
+export function scaleMetres(pixelsAMetre: number, leastPixels = 50): number {
+  return STEPS.find((step) => step * pixelsAMetre >= leastPixels) ?? 10000;
+}
+
+/** Paper and grid of the plan: the snap step when it is wide enough, else the next round one. @param gridMetres undefined for no grid */
 export function drawGrid(
   context: CanvasRenderingContext2D,
   pane: Pane,
   camera: PlanCamera,
   colours: PlateColours,
-  gridMetres: number,
+  gridMetres: number | undefined,
 ): void {
   context.fillStyle = colours.plate;
   context.fillRect(pane.left, pane.top, pane.width, pane.height);
+  if (gridMetres === undefined) return;
   const step =
     [gridMetres, ...STEPS].find(
       (metres) => metres > 0 && metres >= gridMetres && metres * camera.scale >= MIN_PIXELS,
@@ -64,25 +71,6 @@ export function drawGrid(
   context.globalAlpha = 1;
 }
 
-/** A bar of a round length in the plan's corner. */
-export function drawScale({ context, colours, scale }: PlateDrawing, pane: Pane): void {
-  const metres = STEPS.find((step) => step * scale >= 50) ?? 10000;
-  const length = metres * scale;
-  const x = pane.left + 12;
-  const y = pane.top + pane.height - 12;
-  context.strokeStyle = colours.softInk;
-  context.fillStyle = colours.softInk;
-  context.lineWidth = 1;
-  context.beginPath();
-  context.moveTo(x, y - 5);
-  context.lineTo(x, y);
-  context.lineTo(x + length, y);
-  context.lineTo(x + length, y - 5);
-  context.stroke();
-  context.font = "11px 'Spline Sans Mono', monospace";
-  context.fillText(`${metres} m`, x + length + 6, y + 1);
-}
-
 /** What of a very large level is not drawn yet, or not at all. */
 export function drawPending({ context, colours }: PlateDrawing, pane: Pane, pending: number, leftOut: number): void {
   const lines = [
@@ -96,14 +84,16 @@ export function drawPending({ context, colours }: PlateDrawing, pane: Pane, pend
   lines.forEach((line, i) => context.fillText(line, pane.left + 12, pane.top + 22 + i * 18));
 }
 
-/** Everything that is marked rather than drawn as a body: spawns, volumes, paths, links and their like. */
+/** Everything that is marked rather than drawn as a body: spawns, volumes, paths, links and their like. @returns their names, still to be written */
 export function drawMarks(
   drawing: PlateDrawing,
   strata: readonly StratumDocument[],
   hidden: HiddenGroups,
   range: HeightRange | undefined,
   legend: readonly SquareCode[],
-): void {
+  { isSelected, hasGhosts }: { readonly isSelected: (id: string) => boolean; readonly hasGhosts: boolean },
+): readonly PlateLabel[] {
+  const labels: PlateLabel[] = [];
   const codes = new Map(legend.map((code) => [code.code, code]));
   const unseen = strata.map((document) => unseenGroups(document, hidden));
   const anchorOf = (id: string): Vector3 | undefined => {
@@ -116,14 +106,20 @@ export function drawMarks(
   };
   const envs = unseen.map((groups): MarksEnv => ({
     isSeen: (group) => isSeen(group, groups),
-    alphaOf: (low, high) => (!range || (high >= range.bottom && low <= range.top) ? 1 : GHOST_ALPHA),
+    alphaOf: (low, high) => (!range || (high >= range.bottom && low <= range.top) ? 1 : hasGhosts ? GHOST_ALPHA : 0),
     legend: codes,
     anchorOf,
+    isSelected,
+    label: ({ at: [x, y], ...label }) => {
+      const alpha = drawing.context.globalAlpha;
+      if (alpha > 0) labels.push({ ...label, x, y, alpha });
+    },
   }));
   // In the order of the list, so that small marks lie over large ones.
   for (const kind of Object.keys(PLATE_KINDS) as ItemKind[])
     strata.forEach((document, i) => marksOf(document, kind, drawing, envs[i]));
   drawing.context.globalAlpha = 1;
+  return labels;
 }
 
 function marksOf<K extends ItemKind>(document: StratumDocument, kind: K, drawing: PlateDrawing, env: MarksEnv): void {

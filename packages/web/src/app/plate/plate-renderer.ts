@@ -6,7 +6,9 @@ import type { HiddenGroups } from '../document/unseen-groups';
 import type { PickItem } from './pick-item';
 import type { ModelCamera, Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
-import { drawGrid, drawMarks, drawPending, drawScale, drawSelection } from './plate-marks';
+import { drawGrid, drawMarks, drawPending, drawSelection } from './plate-marks';
+import { placeLabels, writeLabels, type PlacedLabels, type PlateLabel } from './plate-labels';
+import { LABEL_FONT } from './kinds/plate-kind';
 import type { PlateScene } from './plate-scene';
 import type { HeightRange, PlateDrawing } from './plate-drawing';
 
@@ -17,6 +19,8 @@ const MODEL_EDGE_OPACITY = 0.55;
 const ERROR_PIXELS = 1;
 /** A pane narrower than this is not shown. */
 const MIN_PANE_PIXELS = 4;
+/** A name may begin so far outside its pane and still be seen. */
+const LABEL_REACH = 200;
 
 /** What one frame shows beside the scene. */
 export interface PlateFrame {
@@ -29,6 +33,15 @@ export interface PlateFrame {
   readonly facesOf: (item: PickItem) => readonly Float64Array[] | undefined;
   readonly range: HeightRange;
   readonly gridMetres: number;
+  /** The view that lies over the other, where they are not side by side. */
+  readonly front: 'plan' | 'model' | undefined;
+  readonly hasGrid: boolean;
+  readonly hasGhosts: boolean;
+  readonly hasLabels: boolean;
+  /** Things with errors: their names come before those of others. */
+  readonly faulty: ReadonlySet<string>;
+  /** Under the pointer on the plan: its name is written though it has no room. */
+  readonly hovered: PlateLabel | undefined;
   /** Painted over the floor of the plan, under all marks. */
   readonly paint: (drawing: PlateDrawing) => void;
   /** Drawn over both views. */
@@ -38,6 +51,9 @@ export interface PlateFrame {
 /** Draws plan and model on three canvases: paper and grid, the scene, marks. */
 export class PlateRenderer {
   private readonly renderer: WebGLRenderer;
+  private readonly widths = new Map<string, number>();
+  /** Names on the plan that had no room in the last frame. */
+  hiddenLabels: readonly PlateLabel[] = [];
 
   constructor(
     private readonly under: HTMLCanvasElement,
@@ -73,8 +89,32 @@ export class PlateRenderer {
     renderer.setScissor(0, 0, width, height);
     renderer.setViewport(0, 0, width, height);
     renderer.clear();
-    if (plan.width > MIN_PANE_PIXELS) this.renderPlan(plan, height, under, over, frame);
-    if (model.width > MIN_PANE_PIXELS) this.renderModel(model, height, over, frame);
+    const views = [
+      { view: 'plan' as const, pane: plan, render: (): void => this.renderPlan(plan, height, under, over, frame) },
+      { view: 'model' as const, pane: model, render: (): void => this.renderModel(model, height, over, frame) },
+    ];
+    if (frame.front === 'plan') views.reverse();
+    for (const { view, pane, render } of views) {
+      if (pane.width <= MIN_PANE_PIXELS) continue;
+      if (view === frame.front) this.clearPane(pane, height, under, over, frame.colours);
+      render();
+    }
+  }
+
+  /** Takes away what the larger view has drawn where the smaller one lies. */
+  private clearPane(
+    pane: Pane,
+    height: number,
+    under: CanvasRenderingContext2D,
+    over: CanvasRenderingContext2D,
+    colours: PlateColours,
+  ): void {
+    const { left, top, width } = pane;
+    under.fillStyle = colours.paper;
+    under.fillRect(left, top, width, pane.height);
+    over.clearRect(left, top, width, pane.height);
+    this.setPane(pane, height);
+    this.renderer.clear();
   }
 
   dispose(): void {
@@ -92,7 +132,7 @@ export class PlateRenderer {
     const { renderer, scene, planCamera } = this;
     const { colours, range, strata } = frame;
     planCamera.update(pane);
-    inPane(under, pane, () => drawGrid(under, pane, planCamera, colours, frame.gridMetres));
+    inPane(under, pane, () => drawGrid(under, pane, planCamera, colours, frame.hasGrid ? frame.gridMetres : undefined));
     this.setPane(pane, height);
     scene.chooseSteps({
       eye: undefined,
@@ -101,8 +141,10 @@ export class PlateRenderer {
     });
     scene.applyTheme('plan', colours);
     // What the heights leave out is ghosted: edges only.
-    scene.setEdgeOpacity(GHOST_OPACITY);
-    renderer.render(scene.edges, planCamera.camera);
+    if (frame.hasGhosts) {
+      scene.setEdgeOpacity(GHOST_OPACITY);
+      renderer.render(scene.edges, planCamera.camera);
+    }
     const underTop = new Plane(new Vector3(0, -1, 0), range.top);
     renderer.clippingPlanes = [underTop, new Plane(new Vector3(0, 1, 0), -range.bottom)];
     scene.setEdgeOpacity(1);
@@ -115,10 +157,11 @@ export class PlateRenderer {
     const drawing = this.drawingOf('plan', pane, over, colours);
     inPane(over, pane, () => {
       frame.paint(drawing);
-      drawMarks(drawing, strata, frame.hiddenGroups, range, frame.legend);
+      const labels = drawMarks(drawing, strata, frame.hiddenGroups, range, frame.legend, marksAs(frame));
       drawSelection(drawing, frame.selection, frame.facesOf);
       frame.overlay(drawing);
-      drawScale(drawing, pane);
+      this.hiddenLabels = this.writeLabels(over, labels, pane, frame).hidden;
+      if (frame.hovered) writeRaised(over, frame.hovered, colours);
       drawPending(drawing, pane, scene.pendingBlocks, scene.leftOutBlocks);
     });
   }
@@ -141,10 +184,35 @@ export class PlateRenderer {
     renderer.clippingPlanes = [];
     const drawing = this.drawingOf('model', pane, over, frame.colours);
     inPane(over, pane, () => {
-      drawMarks(drawing, frame.strata, frame.hiddenGroups, undefined, frame.legend);
+      const labels = drawMarks(drawing, frame.strata, frame.hiddenGroups, undefined, frame.legend, marksAs(frame));
       frame.overlay(drawing);
       drawSelection(drawing, frame.selection, frame.facesOf);
+      this.writeLabels(over, labels, pane, frame);
     });
+  }
+
+  /** Of a label's text, pixels: measured once, names come again in every frame. */
+  private widthOf(context: CanvasRenderingContext2D, text: string): number {
+    let width = this.widths.get(text);
+    if (width === undefined) this.widths.set(text, (width = context.measureText(text).width));
+    return width;
+  }
+
+  private writeLabels(
+    context: CanvasRenderingContext2D,
+    labels: readonly PlateLabel[],
+    pane: Pane,
+    { hasLabels, selection, faulty, colours }: PlateFrame,
+  ): PlacedLabels {
+    context.font = LABEL_FONT;
+    const placed = placeLabels(
+      labels.filter(({ x, y }) => isWithin(pane, x, y)),
+      (text) => this.widthOf(context, text),
+      (id) => (selection.has(id) ? 0 : faulty.has(id) ? 1 : 2),
+    );
+    const shown = hasLabels ? placed.shown : placed.shown.filter(({ id }) => selection.has(id));
+    writeLabels(context, shown, { font: LABEL_FONT, ground: colours.plate });
+    return hasLabels ? placed : { shown, hidden: labels };
   }
 
   private drawingOf(
@@ -168,6 +236,21 @@ export class PlateRenderer {
     this.renderer.setViewport(pane.left, bottom, pane.width, pane.height);
     this.renderer.setScissor(pane.left, bottom, pane.width, pane.height);
   }
+}
+
+const isWithin = ({ left, top, width, height }: Pane, x: number, y: number): boolean =>
+  x > left - LABEL_REACH && x < left + width && y > top - LABEL_REACH && y < top + height + LABEL_REACH;
+
+function marksAs({ selection, hasGhosts }: PlateFrame): Parameters<typeof drawMarks>[5] {
+  return { isSelected: (id) => selection.has(id), hasGhosts };
+}
+
+/** A name on a card of its own, over whatever lies there. */
+function writeRaised(context: CanvasRenderingContext2D, label: PlateLabel, colours: PlateColours): void {
+  context.font = LABEL_FONT;
+  context.fillStyle = colours.paper;
+  context.fillRect(label.x - 3, label.y - 12, context.measureText(label.text).width + 6, 17);
+  writeLabels(context, [{ ...label, alpha: 1 }], { font: LABEL_FONT, ground: colours.paper });
 }
 
 function sizedContext(

@@ -8,11 +8,12 @@ import {
   inject,
   input,
   output,
+  signal,
   viewChild,
   DestroyRef,
 } from '@angular/core';
-import type { Box3, ItemKind, Piece, SquareCode } from '@stravel/core';
-import { KeepScroll } from '../document/level/keep-scroll';
+import type { Box3, ItemKind, Piece, SquareCode, Vector3 } from '@stravel/core';
+import { INSET, type InsetPlace } from '../desk/desk-frame';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS } from '../document/unseen-groups';
 import type { PieceMesh } from './kit-meshes';
@@ -22,8 +23,10 @@ import { PickIndex } from './pick-index';
 import type { PickItem } from './pick-item';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours, type PlateColours } from './plate-colours';
-import type { HeightRange, PlanPointer, PlateDrawing, PlateViews } from './plate-drawing';
+import type { HeightRange, PlanPointer, PlateDrawing, PlateDrop, PlateViews } from './plate-drawing';
+import { labelNear, type PlateLabel } from './plate-labels';
 import { PlateRenderer } from './plate-renderer';
+import { boreOf, type Bore } from './rod/bore';
 import { DueFrame } from './due-frame';
 import { PlateScene } from './plate-scene';
 import { roughBounds } from './rough-bounds';
@@ -31,17 +34,19 @@ import type { KeptView } from './view-memory';
 
 /** From so many things on a stratum is framed by where they stand. */
 const MANY_THINGS = 5000;
+/** Along the top of the plan lie buttons. */
+const TOP_PIXELS = 40;
+const NOTHING: ReadonlySet<string> = new Set();
 
 /** The drawing surface: plan and model of the same strata, with the same selection. */
 @Component({
   selector: 'sv-plate',
-  imports: [KeepScroll],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <canvas #under class="under"></canvas>
     <canvas #drawing class="drawing"></canvas>
     <canvas #over class="over"></canvas>
-    <div class="panes" [class]="views()">
+    <div class="panes" [class]="views()" [class.over]="front() !== undefined" [class.swapped]="front() === 'plan'" [style.--split]="split()">
       <div
         #plan
         class="pane plan"
@@ -53,23 +58,36 @@ const MANY_THINGS = 5000;
         (pointerup)="planUp($event)"
         (pointercancel)="planUp($event)"
         (wheel)="planWheel($event)"
+        (pointerleave)="hover(undefined)"
+        (dragover)="$event.preventDefault()"
+        (drop)="drop($event, 'plan')"
         (contextmenu)="$event.preventDefault()"
+        [class.front]="front() === 'plan'"
+        [style.right.px]="front() === 'plan' ? inset().right : null"
+        [style.bottom.px]="front() === 'plan' ? inset().bottom : null"
+        [style.width.px]="front() === 'plan' ? inset().width : null"
+        [style.height.px]="front() === 'plan' ? inset().height : null"
       ></div>
-      <div class="side">
-        <div
-          #model
-          class="pane model"
-          role="img"
-          aria-label="Model of the level"
-          (pointerdown)="modelDown($event)"
-          (pointermove)="modelMove($event)"
-          (pointerup)="modelUp($event)"
-          (wheel)="modelWheel($event)"
-          (contextmenu)="$event.preventDefault()"
-        ></div>
-        <div class="aside" svKeepScroll><ng-content /></div>
-      </div>
+      <div
+        #model
+        class="pane model"
+        role="img"
+        aria-label="Model of the level"
+        (pointerdown)="modelDown($event)"
+        (pointermove)="modelMove($event)"
+        (pointerup)="modelUp($event)"
+        (wheel)="modelWheel($event)"
+        (dragover)="$event.preventDefault()"
+        (drop)="drop($event, 'model')"
+        (contextmenu)="$event.preventDefault()"
+        [class.front]="front() === 'model'"
+        [style.right.px]="front() === 'model' ? inset().right : null"
+        [style.bottom.px]="front() === 'model' ? inset().bottom : null"
+        [style.width.px]="front() === 'model' ? inset().width : null"
+        [style.height.px]="front() === 'model' ? inset().height : null"
+      ></div>
     </div>
+    <ng-content />
   `,
   styleUrl: './plate-view.scss',
 })
@@ -87,6 +105,16 @@ export class PlateView {
   readonly views = input<PlateViews>('both');
   readonly theme = input<string>('light');
   readonly gridMetres = input(1);
+  /** The view that lies over the other, where they are not side by side. */
+  readonly front = input<'plan' | 'model'>();
+  readonly inset = input<InsetPlace>({ right: 8, bottom: 8, ...INSET });
+  /** Share of the plan beside the model. */
+  readonly split = input(0.5);
+  readonly hasLabels = input(true);
+  readonly hasGhosts = input(true);
+  readonly hasGrid = input(true);
+  /** Things with errors. */
+  readonly faulty = input<ReadonlySet<string>>(new Set());
   readonly planLabel = input('Plan of the level');
   /** Drawn over both views; read anew whenever it changes. */
   readonly overlay = input<(drawing: PlateDrawing) => void>(() => undefined);
@@ -95,6 +123,15 @@ export class PlateView {
 
   readonly planPointer = output<PlanPointer>();
   readonly modelPicked = output<{ hits: PickItem[]; event: PointerEvent }>();
+
+  /** CSS pixels of a metre on the plan. */
+  readonly planScale = signal(1);
+  /** Where the pointer is on the plan, metres; undefined when it is not there. */
+  readonly pointerAt = signal<Vector3 | undefined>(undefined);
+  /** What lies at which height. */
+  readonly bore = signal<Bore | undefined>(undefined);
+
+  readonly dropped = output<PlateDrop>();
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly under = viewChild.required<ElementRef<HTMLCanvasElement>>('under');
@@ -110,7 +147,9 @@ export class PlateView {
     () => this.pieces(),
     () => this.scene.pendingBlocks + this.scene.leftOutBlocks,
     () => this.hiddenGroups(),
+    (items) => queueMicrotask(() => this.bore.set(boreOf(items))),
   );
+  private hovered: PlateLabel | undefined;
   private readonly planCamera = new PlanCamera();
   private readonly modelCamera = new ModelCamera();
   private renderer: PlateRenderer | undefined;
@@ -139,6 +178,13 @@ export class PlateView {
         this.gridMetres,
         this.legend,
         this.hiddenGroups,
+        this.front,
+        this.inset,
+        this.split,
+        this.hasLabels,
+        this.hasGhosts,
+        this.hasGrid,
+        this.faulty,
       ])
         read();
       this.dueFrame.ask();
@@ -152,7 +198,7 @@ export class PlateView {
 
   /** Brings a box into view in both panes. */
   frame(box: Box3): void {
-    this.planCamera.frame(this.paneOf(this.plan()), box);
+    this.planCamera.frame(this.paneOf(this.plan()), box, this.freeParts());
     this.modelCamera.frame(box);
     this.dueFrame.ask();
   }
@@ -207,6 +253,11 @@ export class PlateView {
         if (counts(id)) for (const { position } of blocks.values()) boxes.push({ min: position, max: position });
     }
     return boxAround(boxes);
+  }
+
+  /** Width of both views, CSS pixels. */
+  widthPixels(): number {
+    return this.host.clientWidth;
   }
 
   /** Things whose outline lies in a rectangle of the plan, within the heights shown. */
@@ -312,19 +363,61 @@ export class PlateView {
     this.dueFrame.ask();
   }
 
+  /** Parts of the plan that neither the model nor the buttons along its top lie over. */
+  private freeParts(): Pane[] {
+    const { left, top, width, height } = this.paneOf(this.plan());
+    const free = { left, top: top + TOP_PIXELS, width, height: Math.max(1, height - TOP_PIXELS) };
+    if (this.front() !== 'model') return [free];
+    const model = this.paneOf(this.model());
+    return [
+      { ...free, height: Math.max(1, model.top - free.top) },
+      { ...free, width: Math.max(1, model.left - left) },
+    ];
+  }
+
+  /** The name under the pointer that had no room. */
+  protected hover(at: { readonly px: number; readonly py: number } | undefined): void {
+    const hovered = at && labelNear(this.renderer?.hiddenLabels ?? [], at.px, at.py);
+    if (!at) this.pointerAt.set(undefined);
+    if (hovered?.id === this.hovered?.id) return;
+    this.hovered = hovered;
+    this.dueFrame.ask();
+  }
+
+  /** On the model it falls where the look through that pixel meets something, or the lowest height shown. */
+  drop(event: DragEvent, view: 'plan' | 'model'): void {
+    event.preventDefault();
+    if (!event.dataTransfer) return;
+    const [px, py] = this.local(event);
+    let spot: readonly [number, number] | undefined = this.planCamera.toPlan(this.paneOf(this.plan()), px, py);
+    if (view === 'model') {
+      const { origin, direction } = this.modelCamera.ray(this.paneOf(this.model()), px, py);
+      spot = this.picks.firstPoint(origin, direction, this.range().bottom);
+    }
+    if (spot) this.dropped.emit({ data: event.dataTransfer, pointer: this.pointerOn('up', event, spot[0], spot[1]) });
+  }
+
   private emitPlan(phase: PlanPointer['phase'], event: PointerEvent): void {
     const [px, py] = this.local(event);
     const [x, z] = this.planCamera.toPlan(this.paneOf(this.plan()), px, py);
+    const { bottom, top } = this.range();
+    const surface = this.picks.isReady() ? this.picks.surfaceBelow([x, top, z], NOTHING) : undefined;
+    this.pointerAt.set([x, surface ?? bottom, z]);
+    if (phase === 'move') this.hover({ px, py });
+    this.planPointer.emit(this.pointerOn(phase, event, x, z));
+  }
+
+  private pointerOn(phase: PlanPointer['phase'], event: MouseEvent, x: number, z: number): PlanPointer {
     const metresPerPixel = 1 / this.planCamera.scale;
     const { bottom, top } = this.range();
-    this.planPointer.emit({
+    return {
       phase,
       x,
       z,
       event,
       metresPerPixel,
       hits: () => this.picks.atPlan(x, z, bottom, top, metresPerPixel * 3),
-    });
+    };
   }
 
   private start(): void {
@@ -354,9 +447,16 @@ export class PlateView {
       facesOf: (item) => this.facesOf(item),
       range: this.range(),
       gridMetres: this.gridMetres(),
+      front: this.front(),
+      hasGrid: this.hasGrid(),
+      hasGhosts: this.hasGhosts(),
+      hasLabels: this.hasLabels(),
+      faulty: this.faulty(),
+      hovered: this.hovered,
       paint: this.paint(),
       overlay: this.overlay(),
     });
+    if (this.planScale() !== this.planCamera.scale) this.planScale.set(this.planCamera.scale);
     // Where things are is looked up ahead of the first click.
     if (!this.scene.isDrawing) this.picks.prepare();
   }

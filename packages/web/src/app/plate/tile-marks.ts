@@ -98,9 +98,6 @@ export function drawFloor(drawing: PlateDrawing, floor: TileFloor, codes: Readon
     }
   }
   context.globalAlpha = alpha;
-  context.fillStyle = colours.softInk;
-  context.font = "11.5px 'Spline Sans', sans-serif";
-  context.fillText(floor.name || 'tile floor', first[0], first[1] - 4);
 }
 
 /** Numbers of the squares of a line that lie in view; on the plan only, where squares are of one size. */

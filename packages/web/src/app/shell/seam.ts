@@ -64,6 +64,9 @@ export interface SeamDesk extends DeskStatus {
       border-left-color: var(--kiln);
     }
     .status {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
       font-weight: 400;
       font-size: 11.5px;
       color: var(--soft-ink);

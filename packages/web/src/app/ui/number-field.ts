@@ -17,9 +17,13 @@ import { NumberFields } from './number-fields';
   selector: 'sv-number-field',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    @if (axis()) {
+      <span class="axis" aria-hidden="true">{{ axis() }}</span>
+    }
     <input
       #box
       class="cell mono"
+      [class.has-axis]="axis() !== ''"
       inputmode="decimal"
       autocomplete="off"
       [attr.aria-label]="label()"
@@ -39,10 +43,23 @@ import { NumberFields } from './number-fields';
   styles: `
     :host {
       display: block;
+      position: relative;
       min-width: 0;
     }
     input {
       width: 100%;
+    }
+    .axis {
+      position: absolute;
+      left: 7px;
+      line-height: 26px;
+      color: var(--soft-ink);
+      font-size: 11.5px;
+      pointer-events: none;
+    }
+    .has-axis {
+      padding-left: 20px;
+      text-align: right;
     }
     input[aria-invalid='true'] {
       border-color: var(--over);
@@ -54,6 +71,8 @@ import { NumberFields } from './number-fields';
 })
 export class NumberField {
   readonly label = input.required<string>();
+  /** Stands in the field, before its number. */
+  readonly axis = input('');
   readonly value = input.required<number | null>();
   readonly least = input(-100000);
   readonly most = input(100000);

@@ -1,9 +1,11 @@
 import type { Cell, CellGrid, CutLevel, PlanPoint, RehearsalResult } from '@stravel/core';
+import { costColour, isDark, type CostScale } from '../../plate/cost-scale';
 import type { PlateDrawing } from '../../plate/plate-drawing';
 import type { CellMeasure } from './store/cells-store';
 
 /** Cells narrower than this on the screen carry no figures, pixels. */
-const MIN_TEXT_PIXELS = 44;
+const MIN_TEXT_PIXELS = 72;
+const FIGURE_FONT = "11px 'Spline Sans Mono', monospace";
 const MAX_FIRED_MARKS = 500;
 
 /** What of a cell is shown by a measure. */
@@ -18,43 +20,77 @@ export function measureOf(
       : cell.blocks + cell.placements;
 }
 
-/** Cells with what is in them: the fuller, the warmer. Their kits count with the first cell that needs them. */
+/** How cells are painted. */
+export interface CellsPaint {
+  readonly measure: CellMeasure;
+  readonly text: (value: number) => string;
+  /** Keys of the cell in hand, and of that under the pointer. */
+  readonly chosen: string | null;
+  readonly hovered: string | undefined;
+  readonly late: ReadonlySet<string>;
+  readonly scale: CostScale;
+}
+
+/** Cells with what is in them, coloured by it. Their kits count with the first cell that needs them. */
 export function paintCells(
   { context, colours, at, view }: PlateDrawing,
   cut: CutLevel,
-  measure: CellMeasure,
-  text: (value: number) => string,
-  chosen: string | null,
-  late: ReadonlySet<string>,
+  { measure, text, chosen, hovered, late, scale }: CellsPaint,
 ): void {
   if (view !== 'plan') return;
-  const values = cut.cells.map((cell) => measureOf(cell, measure));
-  const most = Math.max(1, ...values);
-  cut.cells.forEach((cell, i) => {
+  for (const cell of cut.cells) {
+    const value = measureOf(cell, measure);
     const a = at(cell.min[0], 0, cell.min[1]);
     const b = at(cell.max[0], 0, cell.max[1]);
-    if (!a || !b) return;
+    if (!a || !b) continue;
     const [width, height] = [b[0] - a[0], b[1] - a[1]];
-    context.globalAlpha = 0.12 + 0.4 * (values[i] / most);
-    context.fillStyle = colours.costMid;
+    context.globalAlpha = 0.72;
+    context.fillStyle = costColour(colours, scale, value);
     context.fillRect(a[0], a[1], width, height);
     context.globalAlpha = 1;
     const isLate = late.has(cell.key);
     context.strokeStyle = cell.key === chosen ? colours.brine : isLate ? colours.over : colours.softInk;
-    context.lineWidth = cell.key === chosen || isLate ? 2.5 : 0.8;
+    context.lineWidth = isLate ? 3 : cell.key === chosen ? 2.5 : 0.8;
     context.setLineDash(isLate ? [7, 3] : []);
     context.strokeRect(a[0] + 1, a[1] + 1, width - 2, height - 2);
     context.setLineDash([]);
-    if (width < MIN_TEXT_PIXELS) return;
-    context.fillStyle = colours.ink;
-    context.font = "10px 'Spline Sans Mono', monospace";
-    context.fillText(text(values[i]), a[0] + 4, a[1] + 13);
-    if (cell.straddling > 0) context.fillText(`${cell.straddling} across`, a[0] + 4, a[1] + 25);
-    if (isLate) {
-      context.fillStyle = colours.over;
-      context.fillText('late', a[0] + 4, b[1] - 5);
+    if (cell.straddling > 0) {
+      const tick = Math.min(9, width / 5);
+      context.fillStyle = colours.softInk;
+      context.beginPath();
+      context.moveTo(b[0] - 1, b[1] - 1);
+      context.lineTo(b[0] - 1 - tick, b[1] - 1);
+      context.lineTo(b[0] - 1, b[1] - 1 - tick);
+      context.fill();
     }
-  });
+    if (isLate) flag(context, a[0], a[1], colours.over);
+    if (width < MIN_TEXT_PIXELS && cell.key !== hovered) continue;
+    context.font = FIGURE_FONT;
+    const isOver = isDark(scale, value);
+    const words = (isOver ? '▲ ' : '') + text(value);
+    // On a dark fill a figure stands on a raised chip, and so does one that has no room in its cell.
+    if (isOver || width < MIN_TEXT_PIXELS) {
+      context.fillStyle = colours.paper;
+      context.fillRect(a[0] + 3, a[1] + 3, context.measureText(words).width + 6, 15);
+    }
+    context.fillStyle = isOver ? colours.over : colours.ink;
+    context.fillText(words, a[0] + 6, a[1] + 14);
+  }
+}
+
+/** At the corner of a cell that came late. */
+function flag(context: CanvasRenderingContext2D, x: number, y: number, colour: string): void {
+  context.strokeStyle = context.fillStyle = colour;
+  context.lineWidth = 2;
+  context.beginPath();
+  context.moveTo(x + 2, y + 2);
+  context.lineTo(x + 2, y - 14);
+  context.stroke();
+  context.beginPath();
+  context.moveTo(x + 2, y - 14);
+  context.lineTo(x + 14, y - 10);
+  context.lineTo(x + 2, y - 6);
+  context.fill();
 }
 
 /** The path, where one stood when something was late, and the reach of the load rule about one spot. */

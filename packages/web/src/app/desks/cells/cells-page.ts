@@ -11,34 +11,41 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import type { PlanPoint } from '@stravel/core';
-import { BAKE_STATE_WORDS } from '../../bakes/bakes-store';
 import { Commands } from '../../desk/commands';
 import { toldKeys } from '../../desk/keys';
 import { recordsFeature } from '../../document/records/records-store';
 import { followLevel } from '../../level-desk/follow-level';
 
-import { PlateControls } from '../../plate/plate-controls';
-import { LevelView, levelView } from '../../plate/level-view';
+import { LevelView } from '../../plate/level-view';
 import { LevelDesk } from '../../level-desk/level-desk';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { Session } from '../../session';
 import { bytesText, countText, timeText } from '../../ui/amount';
 import { LineChart, type ChartLine } from '../../ui/line-chart';
 import { NumberField } from '../../ui/number-field';
-import { LevelSwitcher } from '../../shell/level-switcher';
+import { BakeStateLine } from '../../level-desk/bake-state';
+import { ColumnSection } from '../../level-desk/column-section';
+import { CostLegend } from '../../level-desk/cost-legend';
+import { levelDesk } from '../../level-desk/level-desk-view';
+import { StrataLines } from '../../level-desk/strata-lines';
+import { StrataList } from '../../level-desk/strata-list';
+import { Chevron } from '../../ui/chevron';
+import { LimitBar } from '../../ui/limit-bar';
+import { ToolButton } from '../../ui/tool-button';
+import { ToolOptions } from '../../ui/tool-options';
 import { Workspace } from '../../workspace';
 import { CELLS_DESK } from './manifest';
 import { CellsDesk } from './cells-desk';
 import { drawWalk, measureOf, paintCells } from './cells-drawing';
-import { CELL_MEASURES, cellsActions } from './store/cells-store';
+import { CELL_MEASURES, cellsActions, type CellMeasure } from './store/cells-store';
 import { WaitingPath } from './waiting-path';
-import { Help } from '../../guide/help';
 import { FirstVisit } from '../../guide/first-visit';
 
 const SNAP_METRES = 0.5;
+/** What a limit is typed in. */
+const UNITS: Readonly<Record<CellMeasure, number>> = { bytes: 1e6, triangles: 1000, objects: 1 };
 /** Rows over which loads are spread in the timeline. */
 const LOAD_ROWS = 8;
 /** Links that were fired, as many as the card tells. */
@@ -48,17 +55,21 @@ const MAX_FIRED = 40;
 @Component({
   selector: 'sv-cells-page',
   imports: [
-    FirstVisit,
-    Help,
+    BakeStateLine,
+    Chevron,
+    ColumnSection,
+    CostLegend,
     CountedPipe,
+    FirstVisit,
     LevelDesk,
-    LevelSwitcher,
+    LimitBar,
     LineChart,
-    MatProgressBarModule,
     NumberField,
-    PlateControls,
+    StrataList,
+    ToolButton,
+    ToolOptions,
   ],
-  providers: [levelView({ desk: 'cells', bottom: -1.5, storeyMetres: 30 }), CellsDesk, WaitingPath],
+  providers: [levelDesk({ desk: 'cells', bottom: -1.5, storeyMetres: 30 }), CellsDesk, StrataLines, WaitingPath],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cells-page.html',
   styleUrl: './cells-page.scss',
@@ -74,7 +85,6 @@ export class CellsPage {
   readonly desk = inject(CellsDesk);
   readonly openLevel = this.desk.openLevel;
   readonly state = this.desk.state;
-  readonly stateWords = { ...BAKE_STATE_WORDS, none: 'never walked' };
   readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
   readonly actions = cellsActions;
   readonly measures = CELL_MEASURES;
@@ -99,13 +109,37 @@ export class CellsPage {
     }),
   );
   readonly measureText = computed(() => (this.state().measure === 'bytes' ? bytesText : countText));
+  readonly strataLines = inject(StrataLines).memory;
+  readonly isTimelineOpen = computed(() => this.view.frame.isOpen('Timeline'));
+  /** Key of the cell under the pointer. */
+  private readonly hovered = signal<string | undefined>(undefined);
+  /** What a cell may have of the chosen measure. */
+  readonly limit = computed(() => this.state().limits[this.state().measure]);
+  readonly limitShown = computed(() => {
+    const limit = this.limit();
+    return limit === undefined ? null : limit / UNITS[this.state().measure];
+  });
+  /** Of the fullest cell. */
+  readonly most = computed(() => {
+    const { measure } = this.state();
+    return (this.desk.cells()?.cells ?? []).reduce((most, cell) => Math.max(most, measureOf(cell, measure)), 0);
+  });
+  readonly ruleText = computed(() => {
+    const grid = this.desk.grid();
+    if (!grid) return '';
+    const cells = this.desk.cells();
+    const what = cells ? counted(cells.cells.length, 'cell') : 'cells';
+    const { sizeMetres, loadMetres, dropMetres, readyMetres } = grid;
+    return `${what} of ${sizeMetres} m · load within ${loadMetres} m · unload beyond ${dropMetres} m · must be loaded within ${readyMetres} m`;
+  });
   readonly lateKeys = computed(() => new Set((this.desk.result()?.late ?? []).map(({ key }) => key)));
   readonly paint = computed(() => {
     const cut = this.desk.cells();
-    const { measure, cell } = this.state();
-    const [text, late] = [this.measureText(), this.lateKeys()];
+    const { measure, cell: chosen } = this.state();
+    const [text, late, hovered] = [this.measureText(), this.lateKeys(), this.hovered()];
+    const scale = { limit: this.limit(), most: this.most() };
     return (drawing: PlateDrawing): void => {
-      if (cut) paintCells(drawing, cut, measure, text, cell, late);
+      if (cut) paintCells(drawing, cut, { measure, text, chosen, hovered, late, scale });
     };
   });
   readonly overlay = computed(() => {
@@ -227,6 +261,7 @@ export class CellsPage {
   }
 
   pointer(pointer: PlanPointer): void {
+    if (pointer.phase === 'move') this.hovered.set(this.cellAt(pointer));
     if (pointer.phase !== 'up') return;
     if (this.state().tool === 'path') {
       const snap = (value: number): number =>
@@ -234,15 +269,29 @@ export class CellsPage {
       this.drawn.update((knots) => [...knots, [snap(pointer.x), snap(pointer.z)]]);
       return;
     }
+    if (!this.desk.grid()) return;
+    this.dispatch(cellsActions.cellChosen({ cell: this.cellAt(pointer) ?? null }));
+    this.dispatch(cellsActions.spotChosen({ spot: [pointer.x, pointer.z] }));
+  }
+
+  measureBy(index: number): void {
+    this.dispatch(cellsActions.measureChosen({ measure: CELL_MEASURES[index] }));
+  }
+
+  /** Nothing is no limit. */
+  setLimit(value: number): void {
+    const { measure } = this.state();
+    this.dispatch(cellsActions.limitSet({ measure, limit: value > 0 ? value * UNITS[measure] : undefined }));
+  }
+
+  /** Key of the cell at a point of the plan that has content. */
+  private cellAt({ x, z }: PlanPointer): string | undefined {
     const grid = this.desk.grid();
-    if (!grid) return;
-    const key = [pointer.x - grid.origin[0], pointer.z - grid.origin[1]]
+    if (!grid) return undefined;
+    const key = [x - grid.origin[0], z - grid.origin[1]]
       .map((metres) => Math.floor(metres / grid.sizeMetres))
       .join(',');
-    this.dispatch(
-      cellsActions.cellChosen({ cell: this.desk.cells()?.cells.some((cell) => cell.key === key) ? key : null }),
-    );
-    this.dispatch(cellsActions.spotChosen({ spot: [pointer.x, pointer.z] }));
+    return this.desk.cells()?.cells.some((cell) => cell.key === key) ? key : undefined;
   }
 
   async finishPath(): Promise<void> {

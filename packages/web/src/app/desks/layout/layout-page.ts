@@ -17,12 +17,17 @@ import { nudges } from '../../desk/level-commands';
 import { DocumentRegistry } from '../../document/document-registry';
 import { LevelSections, isMade } from '../../document/level/level-sections';
 import type { HiddenGroups } from '../../document/unseen-groups';
+import { Bakes } from '../../bakes/bakes';
+import { BakeStateLine } from '../../level-desk/bake-state';
 import { followLevel } from '../../level-desk/follow-level';
+import { LevelCard } from '../../level-desk/level-card/level-card';
+import { levelDesk } from '../../level-desk/level-desk-view';
+import { Sheets } from '../../level-desk/sheets';
 import { KitLibrary } from '../../plate/kit-library';
 import type { PickItem } from '../../plate/pick-item';
-import { LevelView, levelView } from '../../plate/level-view';
+import { LevelView } from '../../plate/level-view';
 import { LevelDesk } from '../../level-desk/level-desk';
-import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
+import type { PlanPointer, PlateDrawing, PlateDrop } from '../../plate/plate-drawing';
 import { SharedEdits } from '../../reach/shared-edits';
 
 import { Workspace } from '../../workspace';
@@ -32,7 +37,13 @@ import { LAYOUT_DESK } from './manifest';
 import { LinksDesk } from './links/links-desk';
 import { LayoutDesk } from './editing/layout-desk';
 import { LayoutTools } from './tools/layout-tools';
-import { PieceStrip } from './parts/piece-strip';
+import { ChecksMenu } from './context/checks-menu';
+import { DensityResult } from './overview/density-result';
+import { LayoutMeaning } from './parts/layout-meaning';
+import { PIECE_TYPE, PieceStrip } from './parts/piece-strip';
+import { ShownMore } from './parts/shown-more';
+import { SelectionBar } from './selecting/selection-bar';
+import { SnapOptions } from './tools/snap-options';
 import { PlanOverlays } from './plan-overlays';
 import { SelectionSide } from './selecting/selection-side';
 import { isCopiedText } from './editing/copied-text';
@@ -53,8 +64,23 @@ const MAX_ADDRESSED = 50;
 /** The Layout desk: one level, its strata, what stands in them. */
 @Component({
   selector: 'sv-layout-page',
-  imports: [FirstVisit, LayoutTools, LevelDesk, PieceStrip, SelectionSide, SideColumn],
-  providers: [levelView({ desk: 'layout', bottom: -0.5, storeyMetres: 3 }), LAYOUT_SERVICES],
+  imports: [
+    BakeStateLine,
+    ChecksMenu,
+    DensityResult,
+    FirstVisit,
+    LayoutMeaning,
+    LayoutTools,
+    LevelCard,
+    LevelDesk,
+    PieceStrip,
+    SelectionBar,
+    SelectionSide,
+    ShownMore,
+    SideColumn,
+    SnapOptions,
+  ],
+  providers: [levelDesk({ desk: 'layout', bottom: -0.5, storeyMetres: 3 }), LAYOUT_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './layout-page.html',
   styleUrl: './layout-page.scss',
@@ -85,12 +111,23 @@ export class LayoutPage {
   readonly kits = inject(KitLibrary);
   readonly state = this.desk.state;
   readonly actions = layoutActions;
-  readonly cursor = signal('');
   private readonly levelDesk = viewChild(LevelDesk);
   private readonly plate = computed(() => this.levelDesk()?.plate());
 
   readonly tools = inject(PlanTools);
   private readonly links = inject(LinksDesk);
+  private readonly sheets = inject(Sheets);
+  readonly bakes = inject(Bakes);
+  readonly sightState = computed(
+    () => this.bakes.byLevel()[this.openLevel.level()?.id ?? '']?.sight.state ?? 'unknown',
+  );
+  /** Open while a piece is to be chosen. */
+  readonly isStripOpen = signal(false);
+  readonly kitRecords = computed(() => Object.values(this.desk.tables().kit));
+  readonly cardTitle = computed(() => {
+    const count = this.desk.selected().length;
+    return count > 0 ? `${count} selected` : 'Level';
+  });
   private readonly surface = inject(PlanSurface);
 
   readonly hidden = computed(() => {
@@ -188,6 +225,11 @@ export class LayoutPage {
       'let-go': { run: () => this.letGo() },
     });
     effect(() => {
+      // The tool asks for a piece: they are all shown until one is in hand.
+      const { tool } = this.state();
+      untracked(() => this.isStripOpen.set(tool === 'piece'));
+    });
+    effect(() => {
       const select = this.select();
       if (select === undefined || !this.plate() || this.openLevel.isLoading()) return;
       untracked(() => this.desk.select(itemsNamed(this.openLevel.strata(), new Set(select.split(',')))));
@@ -218,7 +260,8 @@ export class LayoutPage {
         `${this.desk.selected().length} selected of ${count}`,
         isAssembly || reach > 1 ? `Changes affect ${counted(reach, 'level')}` : 'Changes affect this level only',
       ]);
-      this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`, this.cursor()]);
+      const { bottom, top } = this.range();
+      this.workspace.footRight.set([`storey ${this.view.storeyOf(bottom)}, ${bottom} to ${top} m`]);
     });
   }
 
@@ -227,7 +270,6 @@ export class LayoutPage {
   }
 
   pointer(pointer: PlanPointer): void {
-    this.cursor.set(`${pointer.x.toFixed(1)}, ${pointer.z.toFixed(1)}`);
     if (this.links.pointing() === undefined) this.tools.pointer(pointer);
     else if (pointer.phase === 'up') this.links.pointAt(pointer.hits().at(0));
   }
@@ -254,7 +296,25 @@ export class LayoutPage {
     void this.desk.paste(text);
   }
 
+  /** Places a piece that was carried to the plate where it is let go. */
+  drop({ data, pointer }: PlateDrop): void {
+    const id = data.getData(PIECE_TYPE);
+    if (id === '') return;
+    this.dispatch(layoutActions.pieceChosen({ id }));
+    for (const phase of ['down', 'up'] as const) this.tools.pointer({ ...pointer, phase });
+    this.dispatch(layoutActions.toolChosen({ tool: 'select' }));
+  }
+
+  bakeSight(): void {
+    const level = this.openLevel.level();
+    if (level && !this.openLevel.isAssembly()) void this.bakes.bake(level.id);
+  }
+
   private letGo(): void {
+    if (this.sheets.shown()) {
+      this.sheets.close();
+      return;
+    }
     if (this.links.stopPointing() || this.tools.cancel()) return;
     this.dispatch(
       this.state().tool === 'select' ? layoutActions.selectionDropped() : layoutActions.toolChosen({ tool: 'select' }),

@@ -5,6 +5,7 @@ import { RegionDesk } from './arrange/region-desk';
 import { AssembliesDesk } from './kinds/assembly/assemblies-desk';
 import { UseDesk } from './kinds/assembly/use-desk';
 import { BlocksDesk } from './kinds/block/blocks-desk';
+import { ContentsDesk } from './selecting/contents-desk';
 import { ContextDesk } from './context/context-desk';
 import { GroupsDesk } from './groups/groups-desk';
 import { LayoutDesk } from './editing/layout-desk';
@@ -29,6 +30,7 @@ export const LAYOUT_SERVICES: Provider[] = [
   AssembliesDesk,
   UseDesk,
   BlocksDesk,
+  ContentsDesk,
   ContextDesk,
   GroupsDesk,
   ItemNames,

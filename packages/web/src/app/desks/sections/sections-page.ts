@@ -21,19 +21,20 @@ import { isMade } from '../../document/level/level-sections';
 import { followLevel } from '../../level-desk/follow-level';
 
 import type { PickItem } from '../../plate/pick-item';
-import { PlateControls } from '../../plate/plate-controls';
-import { LevelView, levelView } from '../../plate/level-view';
+import { LevelView } from '../../plate/level-view';
 import { LevelDesk } from '../../level-desk/level-desk';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 
 import { countText } from '../../ui/amount';
-import { LevelSwitcher } from '../../shell/level-switcher';
 import { Workspace } from '../../workspace';
 import { SECTIONS_DESK } from './manifest';
 import { RecipeForm } from './parts/recipe-form';
 import { SectionsDesk } from './sections-desk';
 import { sectionsActions } from './store/sections-store';
-import { Help } from '../../guide/help';
+import { ColumnSection } from '../../level-desk/column-section';
+import { levelDesk } from '../../level-desk/level-desk-view';
+import { StrataLines } from '../../level-desk/strata-lines';
+import { StrataList } from '../../level-desk/strata-list';
 import { FirstVisit } from '../../guide/first-visit';
 
 const SNAP_METRES = 0.25;
@@ -41,8 +42,8 @@ const SNAP_METRES = 0.25;
 /** The Sections desk: parts of a level that a recipe makes, and the hand edits that stay. */
 @Component({
   selector: 'sv-sections-page',
-  imports: [FirstVisit, Help, LevelDesk, LevelSwitcher, MatProgressBarModule, PlateControls, RecipeForm, TitleCasePipe],
-  providers: [levelView({ desk: 'sections', bottom: -0.5, storeyMetres: 3 }), SectionsDesk],
+  imports: [ColumnSection, FirstVisit, LevelDesk, MatProgressBarModule, RecipeForm, StrataList, TitleCasePipe],
+  providers: [levelDesk({ desk: 'sections', bottom: -0.5, storeyMetres: 3 }), SectionsDesk, StrataLines],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sections-page.html',
   styleUrl: './sections-page.scss',
@@ -66,6 +67,7 @@ export class SectionsPage {
     | undefined
   >(undefined);
 
+  readonly strata = inject(StrataLines).objects;
   readonly view = inject(LevelView);
   readonly range = this.view.range;
   readonly chosen = computed((): PickItem | undefined => {

@@ -9,6 +9,7 @@ import { recordsFeature, selectReach } from '../../document/records/records-stor
 import { EditLog } from '../../edits/edit-log';
 import { create, newId, remove } from '../../edits/operations';
 import { LevelView } from '../../plate/level-view';
+import { Session } from '../../session';
 import { SharedEdits } from '../../reach/shared-edits';
 import { sightActions, sightFeature } from './store/sight-store';
 import type { SightPaint } from './sight-drawing';
@@ -26,6 +27,7 @@ export class SightDesk {
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly reach = this.store.selectSignal(selectReach);
   private readonly range = inject(LevelView).range;
+  private readonly session = inject(Session);
   readonly bakes = inject(Bakes);
   readonly openLevel = inject(OpenLevel);
   readonly state = this.store.selectSignal(sightFeature.selectSightState);
@@ -47,13 +49,16 @@ export class SightDesk {
     const baked = this.baked();
     if (!baked) return undefined;
     const { paintBy } = this.state();
+    const budget = this.session.device()?.budget;
     const costs = paintBy === 'triangles' ? baked.figures.pocketTriangles : baked.figures.pocketDrawCalls;
     const of = costs.filter((_cost, i) => baked.sight.pockets[i].reached);
     return {
       sight: baked.sight,
       costs,
-      most: Math.max(0, ...of),
-      least: of.length > 0 ? Math.min(...of) : 0,
+      scale: {
+        limit: paintBy === 'triangles' ? budget?.triangles : budget?.drawCalls,
+        most: of.reduce((most, cost) => Math.max(most, cost), 0),
+      },
       standing: this.standing(),
       ...this.range(),
     };

@@ -1,16 +1,15 @@
 import type { Pocket, SightResult, Vector3 } from '@stravel/core';
 import type { PlateDrawing } from '../../plate/plate-drawing';
-import type { PlateColours } from '../../plate/plate-colours';
+import { costColour, type CostScale } from '../../plate/cost-scale';
 import { tracePolygon } from './trace-polygon';
 import { drawWayOut } from './way-out-drawing';
 
 /** What is painted of a sight bake. */
 export interface SightPaint {
   readonly sight: SightResult;
-  /** Cost of each pocket and the greatest of them. */
+  /** Cost of each pocket, and how costs are coloured. */
   readonly costs: readonly number[];
-  readonly most: number;
-  readonly least: number;
+  readonly scale: CostScale;
   /** Pocket that one stands in, −1 when none. */
   readonly standing: number;
   readonly bottom: number;
@@ -28,7 +27,7 @@ export function paintPockets(drawing: PlateDrawing, paint: SightPaint): void {
     tracePolygon(drawing, outline);
     if (!seen || seen.has(i)) {
       context.globalAlpha = seen && i !== paint.standing ? 0.75 : 0.92;
-      context.fillStyle = costColour(colours, share(paint, paint.costs[i]));
+      context.fillStyle = costColour(colours, paint.scale, paint.costs[i]);
       context.fill();
     } else {
       context.globalAlpha = 1;
@@ -41,6 +40,22 @@ export function paintPockets(drawing: PlateDrawing, paint: SightPaint): void {
     context.stroke();
   });
 }
+
+/** A pocket that is pointed at in a list, on both views. */
+export function outlinePocket(drawing: PlateDrawing, { sight }: SightPaint, pocket: number): void {
+  const { context, colours, view } = drawing;
+  const faces = heldPocket(sight, pocket)?.faces ?? [];
+  context.strokeStyle = colours.ink;
+  context.lineWidth = view === 'plan' ? 3 : 1.5;
+  context.setLineDash([6, 3]);
+  for (const face of faces) {
+    tracePolygon(drawing, face);
+    context.stroke();
+  }
+  context.setLineDash([]);
+}
+
+const heldPocket = ({ pockets }: SightResult, pocket: number): Pocket | undefined => pockets.at(pocket);
 
 /** Over both views: the pocket that a person stands in, its openings, the way out. */
 export function drawSight(drawing: PlateDrawing, paint: SightPaint, stand: Vector3 | null): void {
@@ -58,7 +73,7 @@ export function drawSight(drawing: PlateDrawing, paint: SightPaint, stand: Vecto
     seen.forEach((i) => {
       const pocket = paint.sight.pockets[i];
       const isHere = i === paint.standing;
-      context.strokeStyle = isHere ? colours.brine : costColour(colours, share(paint, paint.costs[i]));
+      context.strokeStyle = isHere ? colours.brine : costColour(colours, paint.scale, paint.costs[i]);
       // What is seen by its floor alone: whole outlines would hide the level.
       for (const face of isHere ? pocket.faces : [outlineTowards(pocket, -1) ?? []]) {
         tracePolygon(drawing, face);
@@ -89,18 +104,6 @@ export function drawSight(drawing: PlateDrawing, paint: SightPaint, stand: Vecto
   context.closePath();
   context.fill();
   context.stroke();
-}
-
-/** 0 for the cheapest pocket, 1 for the dearest. */
-function share({ least, most }: SightPaint, cost: number): number {
-  return most > least ? (cost - least) / (most - least) : 0.5;
-}
-
-/** Low, middle and high cost, mixed in sRGB. */
-export function costColour(colours: PlateColours, t: number): string {
-  const [from, to, u] =
-    t < 0.5 ? [colours.costLow, colours.costMid, t * 2] : [colours.costMid, colours.costHigh, (t - 0.5) * 2];
-  return `color-mix(in srgb, ${to} ${(u * 100).toFixed(0)}%, ${from})`;
 }
 
 /** The face of a pocket that looks up most (1) or down most (−1). */

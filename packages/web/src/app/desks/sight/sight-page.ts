@@ -10,10 +10,8 @@ import {
   untracked,
   viewChild,
 } from '@angular/core';
-import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import type { PlanPoint, Vector3 } from '@stravel/core';
-import { BAKE_STATE_WORDS } from '../../bakes/bakes-store';
 import { Commands } from '../../desk/commands';
 import { toldKeys } from '../../desk/keys';
 import { DocumentRegistry } from '../../document/document-registry';
@@ -21,22 +19,26 @@ import { DocumentRegistry } from '../../document/document-registry';
 import { followLevel } from '../../level-desk/follow-level';
 
 import { drawDivider } from '../../plate/kinds/divider';
-import { PlateControls } from '../../plate/plate-controls';
-import { LevelView, levelView } from '../../plate/level-view';
+import { LevelView } from '../../plate/level-view';
 import { LevelDesk } from '../../level-desk/level-desk';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { Session } from '../../session';
 import { countText } from '../../ui/amount';
-import { LevelSwitcher } from '../../shell/level-switcher';
+import { BakeStateLine } from '../../level-desk/bake-state';
+import { ColumnSection } from '../../level-desk/column-section';
+import { CostLegend } from '../../level-desk/cost-legend';
+import { levelDesk } from '../../level-desk/level-desk-view';
+import { StrataLines } from '../../level-desk/strata-lines';
+import { StrataList } from '../../level-desk/strata-list';
+import { ToolButton } from '../../ui/tool-button';
 import { Workspace } from '../../workspace';
 import { FromHere, type FromHereRow } from './parts/from-here';
 import { WayOutCard } from './parts/way-out-card';
 import { WorstPockets } from './parts/worst-pockets';
 import { SIGHT_DESK } from './manifest';
 import { SightDesk } from './sight-desk';
-import { drawSight, paintPockets } from './sight-drawing';
+import { drawSight, outlinePocket, paintPockets } from './sight-drawing';
 import { sightActions } from './store/sight-store';
-import { Help } from '../../guide/help';
 import { FirstVisit } from '../../guide/first-visit';
 
 const SNAP_METRES = 0.25;
@@ -45,17 +47,18 @@ const SNAP_METRES = 0.25;
 @Component({
   selector: 'sv-sight-page',
   imports: [
+    BakeStateLine,
+    ColumnSection,
+    CostLegend,
     FirstVisit,
-    Help,
     FromHere,
     LevelDesk,
-    LevelSwitcher,
-    MatProgressBarModule,
-    PlateControls,
+    StrataList,
+    ToolButton,
     WayOutCard,
     WorstPockets,
   ],
-  providers: [levelView({ desk: 'sight', bottom: -0.5, storeyMetres: 3 }), SightDesk],
+  providers: [levelDesk({ desk: 'sight', bottom: -0.5, storeyMetres: 3 }), SightDesk, StrataLines],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sight-page.html',
   styleUrl: './sight-page.scss',
@@ -71,13 +74,15 @@ export class SightPage {
   readonly desk = inject(SightDesk);
   readonly openLevel = this.desk.openLevel;
   readonly state = this.desk.state;
-  readonly stateWords = BAKE_STATE_WORDS;
   readonly actions = sightActions;
   readonly text = countText;
   private readonly levelDesk = viewChild(LevelDesk);
   private readonly plate = computed(() => this.levelDesk()?.plate());
   private readonly line = signal<readonly [PlanPoint, PlanPoint] | undefined>(undefined);
 
+  readonly strata = inject(StrataLines).objects;
+  /** Pocket of the row under the pointer. */
+  readonly hovered = signal(-1);
   readonly view = inject(LevelView);
   readonly range = this.view.range;
   readonly overlay = computed(() => {
@@ -85,8 +90,10 @@ export class SightPage {
     const { stand } = this.state();
     const { bottom, top } = this.range();
     const line = this.line();
+    const hovered = this.hovered();
     return (drawing: PlateDrawing): void => {
       if (paint) drawSight(drawing, paint, stand);
+      if (paint && hovered >= 0) outlinePocket(drawing, paint, hovered);
       if (line) drawDivider(drawing, line[0], line[1], bottom, top);
     };
   });
@@ -96,7 +103,7 @@ export class SightPage {
       if (paint) paintPockets(drawing, paint);
     };
   });
-  readonly fromHere = computed((): { where: string; rows: FromHereRow[] } | undefined => {
+  readonly fromHere = computed((): { where: string; rows: FromHereRow[]; limit: string } | undefined => {
     const baked = this.desk.baked();
     const standing = this.desk.standing();
     const { stand } = this.state();
@@ -104,7 +111,8 @@ export class SightPage {
     const { sight, figures } = baked;
     const seen = sight.visible[standing].length;
     const device = this.session.device();
-    const triangles = figures.pocketTriangles[standing];
+    const [triangles, calls] = [figures.pocketTriangles[standing], figures.pocketDrawCalls[standing]];
+    const [limit, mostCalls] = [device?.budget.triangles, device?.budget.drawCalls];
     const rows: FromHereRow[] = [
       { name: 'pockets reached', value: sight.figures.reachedPockets, share: 1, tone: 'stone' },
       {
@@ -129,17 +137,25 @@ export class SightPage {
       {
         name: 'triangles in 360°',
         value: triangles,
-        share: Math.min(1, triangles / (device?.budget.triangles ?? Math.max(1, triangles))),
+        share: triangles / (limit ?? Math.max(1, triangles)),
         tone: 'kiln',
+        hasLimit: limit !== undefined,
       },
       {
         name: 'draw calls',
-        value: figures.pocketDrawCalls[standing],
-        share: Math.min(1, figures.pocketDrawCalls[standing] / (device?.budget.drawCalls ?? 1)),
+        value: calls,
+        share: calls / (mostCalls ?? Math.max(1, calls)),
         tone: 'kiln',
+        hasLimit: mostCalls !== undefined,
       },
     ];
-    return { where: `pocket ${standing + 1} · ${stand.map((v) => v.toFixed(1)).join(', ')}`, rows };
+    // What is over comes first.
+    rows.unshift(...rows.splice(5, 2));
+    return {
+      where: `pocket ${standing + 1} · ${stand.map((v) => v.toFixed(1)).join(', ')}`,
+      rows,
+      limit: limit === undefined ? '' : `limit ${countText(limit)}`,
+    };
   });
   readonly comparison = computed(() => {
     const { before } = this.state();
@@ -214,6 +230,10 @@ export class SightPage {
       ]);
       this.workspace.footRight.set([`${this.range().bottom} to ${this.range().top} m`]);
     });
+  }
+
+  paintBy(by: string): void {
+    this.dispatch(sightActions.paintChosen({ by: by === 'drawCalls' ? 'drawCalls' : 'triangles' }));
   }
 
   dispatch(action: ReturnType<(typeof sightActions)[keyof typeof sightActions]>): void {

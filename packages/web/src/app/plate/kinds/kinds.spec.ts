@@ -143,22 +143,24 @@ describe('kinds on the plate', () => {
         target[name] ??
         (name === 'setLineDash'
           ? (dash: number[]) => dash[0] === 9 && drawn.push(['divider', target['globalAlpha'] as number])
-          : name === 'fillText'
-            ? (text: string) => drawn.push([text, target['globalAlpha'] as number])
-            : () => undefined),
+          : () => undefined),
     }) as unknown as CanvasRenderingContext2D;
-    drawMarks(
+    const labels = drawMarks(
       { view: 'plan', context, colours: {} as PlateColours, at: (x, _y, z) => [x, z], scale: 1 },
       [document],
       ALL_GROUPS,
       { bottom: 0, top: 4 },
       [],
+      { isSelected: () => false, hasGhosts: true },
     );
     // The spawn stands high above, the first divider does not.
     expect(drawn).toEqual([
-      ['spawn', 0.25],
       ['divider', 1],
       ['divider', 0.25],
+    ]);
+    expect(labels.map(({ text, alpha }) => [text, alpha])).toEqual([
+      ['tile floor', 1],
+      ['spawn', 0.25],
       ['well', 1],
       ['way', 1],
     ]);

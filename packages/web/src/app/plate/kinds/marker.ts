@@ -1,11 +1,13 @@
 import type { Marker } from '@stravel/core';
 import type { PlateDrawing } from '../plate-drawing';
-import { boxesOfRecords, type PlateKind } from './plate-kind';
+import { boxesOfRecords, type MarksEnv, type PlateKind } from './plate-kind';
 
 type MarkerKind = PlateKind<'marker'>;
 
 const REACH_METRES = 0.5;
 const HEIGHT_METRES = 1.8;
+/** Square pixels of a mark. */
+const MARK_SIZE = 400;
 
 const bounds: MarkerKind['bounds'] = ({ position: [x, y, z] }) => ({
   min: [x - REACH_METRES, y, z - REACH_METRES],
@@ -13,7 +15,7 @@ const bounds: MarkerKind['bounds'] = ({ position: [x, y, z] }) => ({
 });
 
 /** Spawns are an open arrowhead that points where one looks, exits a ring round a dot, checkpoints a pennant, pickups a lozenge. */
-function drawMarker({ context, colours, at: toScreen }: PlateDrawing, marker: Marker): void {
+function drawMarker({ context, colours, at: toScreen }: PlateDrawing, marker: Marker, env: MarksEnv): void {
   const at = toScreen(...marker.position);
   if (!at) return;
   context.strokeStyle = colours.kiln;
@@ -32,9 +34,7 @@ function drawMarker({ context, colours, at: toScreen }: PlateDrawing, marker: Ma
     context.arc(at[0], at[1], 3, 0, Math.PI * 2);
     context.fill();
   }
-  context.fillStyle = colours.ink;
-  context.font = "12px 'Spline Sans', sans-serif";
-  context.fillText(marker.kind, at[0] + 13, at[1] + 4);
+  env.label({ id: marker.id, text: marker.kind, at: [at[0] + 13, at[1] + 4], size: MARK_SIZE, colour: colours.ink });
 }
 
 function pennant(context: CanvasRenderingContext2D, [x, y]: readonly [number, number]): void {
@@ -76,7 +76,7 @@ export const MARKER_PLATE: MarkerKind = {
       if (!env.isSeen(marker.group)) continue;
       const y = marker.position[1];
       drawing.context.globalAlpha = env.alphaOf(y, y + 0.01);
-      drawMarker(drawing, marker);
+      drawMarker(drawing, marker, env);
     }
   },
 };

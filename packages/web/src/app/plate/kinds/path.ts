@@ -3,7 +3,10 @@ import { drawArrow } from '../arrow-mark';
 import { boxAround } from '../box-around';
 import type { PlateDrawing } from '../plate-drawing';
 import { isNearLine } from './plan-outline';
-import { LABEL_FONT, boxesOfRecords, type PlateKind } from './plate-kind';
+import { boxesOfRecords, type MarksEnv, type PlateKind } from './plate-kind';
+
+/** How wide a line is, pixels. */
+const LINE_PIXELS = 2.5;
 
 const lines = new WeakMap<Path, Float64Array>();
 
@@ -25,7 +28,7 @@ function boundsOfPath(path: Path): Box3 {
 }
 
 /** Its line, with its knots and an arrow along its way on the plan. */
-function drawPath({ at, context, colours, view }: PlateDrawing, path: Path): void {
+function drawPath({ at, context, colours, view, scale }: PlateDrawing, path: Path, env: MarksEnv): void {
   const line = lineOfPath(path);
   context.strokeStyle = colours.path;
   context.fillStyle = colours.plate;
@@ -57,8 +60,10 @@ function drawPath({ at, context, colours, view }: PlateDrawing, path: Path): voi
       colours.path,
     );
   const first = at(...path.knots[0].position);
-  context.fillStyle = colours.path;
-  if (first && path.name) context.fillText(path.name, first[0] + 8, first[1] + 12);
+  if (!first || !path.name) return;
+  const { min, max } = boundsOfPath(path);
+  const size = (max[0] - min[0] + max[2] - min[2]) * scale * LINE_PIXELS;
+  env.label({ id: path.id, text: path.name, at: [first[0] + 8, first[1] + 12], size, colour: colours.path });
 }
 
 export const PATH_PLATE: PlateKind<'path'> = {
@@ -71,12 +76,11 @@ export const PATH_PLATE: PlateKind<'path'> = {
     return Array.from({ length: line.length / 3 - 1 }, (_unused, i) => line.subarray(i * 3, i * 3 + 6));
   },
   marks: (table, drawing, env) => {
-    drawing.context.font = LABEL_FONT;
     for (const path of table.values()) {
       if (!env.isSeen(path.group)) continue;
       const heights = path.knots.map(({ position }) => position[1]);
       drawing.context.globalAlpha = env.alphaOf(Math.min(...heights), Math.max(...heights));
-      drawPath(drawing, path);
+      drawPath(drawing, path, env);
     }
   },
 };

@@ -41,6 +41,15 @@ export interface MarksEnv {
   readonly legend: ReadonlyMap<string, SquareCode>;
   /** Where something that is seen stands, in whichever document. */
   anchorOf(id: string): Vector3 | undefined;
+  isSelected(id: string): boolean;
+  /** Writes a name once all marks are drawn, where it has room. @param at where it begins @param size square pixels that the thing takes up */
+  label(of: {
+    readonly id: string;
+    readonly text: string;
+    readonly at: readonly [number, number];
+    readonly size: number;
+    readonly colour: string;
+  }): void;
 }
 
 /** How things of a kind are drawn and picked. One in each room; `PLATE_KINDS` lists them. */

@@ -18,6 +18,11 @@ export const TILE_FLOOR_PLATE: TileFloorKind = {
       const y = floor.position[1];
       drawing.context.globalAlpha = env.alphaOf(y, y + 0.01);
       drawFloor(drawing, floor, env.legend);
+      const at = drawing.at(...floor.position);
+      if (!at) continue;
+      const size = floor.columns * floor.rows * (floor.squareMetres * drawing.scale) ** 2;
+      const text = floor.name || 'tile floor';
+      env.label({ id: floor.id, text, at: [at[0], at[1] - 4], size, colour: drawing.colours.softInk });
     }
   },
 };

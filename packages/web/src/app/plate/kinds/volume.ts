@@ -1,7 +1,7 @@
 import { volumeBounds, volumeSurface, type BlockSurface, type Box3, type Vector3, type Volume } from '@stravel/core';
 import type { PlateDrawing } from '../plate-drawing';
 import { isNearRim } from './plan-outline';
-import { LABEL_FONT, boxesOfRecords, type PlateKind } from './plate-kind';
+import { boxesOfRecords, type MarksEnv, type PlateKind } from './plate-kind';
 
 /** Part of an edge that is drawn from each of its corners. */
 const CORNER_SHARE = 0.22;
@@ -24,10 +24,9 @@ function heightOf({ shape }: Volume): number {
   return shape.form === 'box' ? shape.size[1] : shape.form === 'prism' ? shape.heightMetres : shape.radiusMetres;
 }
 
-function drawVolume(drawing: PlateDrawing, volume: Volume): void {
+function drawVolume(drawing: PlateDrawing, volume: Volume, env: MarksEnv): void {
   const { context, colours } = drawing;
   context.strokeStyle = colours.volume;
-  context.fillStyle = colours.volume;
   context.lineWidth = 2;
   context.beginPath();
   if (volume.shape.form === 'sphere') arcsOfSphere(drawing, volume.position, volume.shape.radiusMetres);
@@ -36,7 +35,15 @@ function drawVolume(drawing: PlateDrawing, volume: Volume): void {
   // At its upper left corner on the plan, away from what stands in its middle.
   const { min, max } = boundsOfVolume(volume);
   const at = drawing.view === 'plan' ? drawing.at(min[0], max[1], min[2]) : drawing.at(...volume.position);
-  if (at) context.fillText(volume.name || 'volume', at[0] + 5, at[1] + 13);
+  if (!at) return;
+  const size = (max[0] - min[0]) * (max[2] - min[2]) * drawing.scale ** 2;
+  env.label({
+    id: volume.id,
+    text: volume.name || 'volume',
+    at: [at[0] + 5, at[1] + 13],
+    size,
+    colour: colours.volume,
+  });
 }
 
 /** Short strokes from each corner of a face along its edges. */
@@ -89,11 +96,10 @@ export const VOLUME_PLATE: PlateKind<'volume'> = {
   // By its rim, so that what stands in it can be reached.
   isOver: (_volume, spot, filled) => isNearRim({ ...spot, reach: spot.reach * 2 }, filled),
   marks: (table, drawing, env) => {
-    drawing.context.font = LABEL_FONT;
     for (const volume of table.values()) {
       if (!env.isSeen(volume.group)) continue;
       drawing.context.globalAlpha = env.alphaOf(volume.position[1], volume.position[1] + heightOf(volume));
-      drawVolume(drawing, volume);
+      drawVolume(drawing, volume, env);
     }
   },
 };

@@ -7,6 +7,8 @@ export type CellMeasure = (typeof CELL_MEASURES)[number];
 export interface CellsState {
   readonly tool: 'look' | 'path';
   readonly measure: CellMeasure;
+  /** What one cell may have; undefined where that is not said. */
+  readonly limits: Readonly<Record<CellMeasure, number | undefined>>;
   /** Key of the cell in hand. */
   readonly cell: string | null;
   /** Id of the walk in hand, null for the first of the level. */
@@ -21,6 +23,7 @@ export const cellsActions = createActionGroup({
     'Level Opened': emptyProps(),
     'Tool Chosen': props<{ tool: CellsState['tool'] }>(),
     'Measure Chosen': props<{ measure: CellMeasure }>(),
+    'Limit Set': props<{ measure: CellMeasure; limit: number | undefined }>(),
     'Cell Chosen': props<{ cell: string | null }>(),
     'Walk Chosen': props<{ id: string | null }>(),
     'Spot Chosen': props<{ spot: CellsState['spot'] }>(),
@@ -30,6 +33,7 @@ export const cellsActions = createActionGroup({
 const initial: CellsState = {
   tool: 'look',
   measure: 'bytes',
+  limits: { bytes: undefined, triangles: undefined, objects: undefined },
   cell: null,
   walk: null,
   spot: null,
@@ -48,6 +52,10 @@ export const cellsFeature = createFeature({
     })),
     on(cellsActions.toolChosen, (state, { tool }) => ({ ...state, tool })),
     on(cellsActions.measureChosen, (state, { measure }) => ({ ...state, measure })),
+    on(cellsActions.limitSet, (state, { measure, limit }) => ({
+      ...state,
+      limits: { ...state.limits, [measure]: limit },
+    })),
     on(cellsActions.cellChosen, (state, { cell }) => ({ ...state, cell })),
     on(cellsActions.walkChosen, (state, { id }) => ({ ...state, walk: id, spot: null })),
     on(cellsActions.spotChosen, (state, { spot }) => ({ ...state, spot })),

@@ -4,7 +4,7 @@ import type { Compute } from '../../../compute/compute';
 import { layoutBed, type LayoutBed, type LayoutBedOptions } from '../testing/layout-bed';
 import { BLOCK, CRATE, PLACEMENT, documentOf } from '../testing/placed';
 import { ContextDesk } from './context-desk';
-import type { OverlapsData } from './overlaps-dialog';
+import type { OverlapsData } from './overlaps-sheet';
 
 const level = (id: string, ...strata: string[]): Level =>
   ({

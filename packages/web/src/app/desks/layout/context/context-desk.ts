@@ -1,5 +1,6 @@
 import { DestroyRef, Injectable, computed, effect, inject, signal, untracked } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
+import { Sheets } from '../../../level-desk/sheets';
 import { Store } from '@ngrx/store';
 import {
   CoreError,
@@ -20,7 +21,7 @@ import type { StratumDocument } from '../../../document/stratum-document';
 import { remove } from '../../../edits/operations';
 import { LayoutDesk } from '../editing/layout-desk';
 import { ContextDialog, type ContextData } from './context-dialog';
-import { OverlapsDialog, type OverlapsData } from './overlaps-dialog';
+import { OverlapsSheet, type OverlapsData } from './overlaps-sheet';
 
 /** Common space of less than this is none, cubic metres: walls that meet. */
 const MIN_CUBIC_METRES = 0.05;
@@ -30,6 +31,7 @@ const MIN_CUBIC_METRES = 0.05;
 export class ContextDesk {
   private readonly store = inject(Store);
   private readonly dialogs = inject(Dialogs);
+  private readonly sheets = inject(Sheets);
   private readonly registry = inject(DocumentRegistry);
   private readonly compute = inject(Compute);
   private readonly openLevel = inject(OpenLevel);
@@ -111,7 +113,7 @@ export class ContextDesk {
       goTo: (of, id) => this.goTo(of, id),
       removeSame: (one) => void this.removeSame(one),
     };
-    void this.dialogs.open(OverlapsDialog, data);
+    void this.sheets.open(OverlapsSheet, data);
   }
 
   private goTo(stratum: string, id: string): void {

@@ -37,12 +37,12 @@ export type GroupCommand = (typeof GROUP_COMMANDS)[number];
   imports: [Help, CountedPipe, MatMenuModule, OwnEyes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <header>
+    <header (dblclick)="enlarged.emit()">
       <h3>Groups</h3> <sv-help about="layout/groups" what="groups" />
       @if (asideCount() > 0) {
         <button class="plain near" title="What is parked, and why" (click)="asideOpened.emit()">{{ asideCount() }} parked</button>
       }
-      <button class="chip" [matMenuTriggerFor]="addMenu" aria-label="Add a group">+</button>
+      <button class="plain" [matMenuTriggerFor]="addMenu" aria-label="Add a group">+</button>
       <mat-menu #addMenu="matMenu">
         <button mat-menu-item (click)="added.emit('')">New group</button>
         @for (name of templates(); track name) {
@@ -52,7 +52,7 @@ export type GroupCommand = (typeof GROUP_COMMANDS)[number];
     </header>
     <ul aria-label="Groups of the stratum">
       @for (row of rows(); track row.group.id) {
-        <li [class.active]="row.active" [class.off]="row.hidden || row.group.aside" [style.padding-left.px]="row.depth * 10">
+        <li [class.active]="row.active" [class.off]="row.hidden || row.group.aside" [class.marked]="row.hidden || row.locked" [style.padding-left.px]="row.depth * 10">
           <span class="mark" [class]="'mark colour-' + row.group.colour" aria-hidden="true"></span>
           <button
             class="plain name"
@@ -64,6 +64,7 @@ export type GroupCommand = (typeof GROUP_COMMANDS)[number];
             <span>{{ row.group.name }}</span>
             <span class="soft">{{ text(row) }}</span>
           </button>
+          <span class="row-acts">
           <sv-own-eyes
             [name]="'group ' + row.group.name"
             [isHidden]="row.hidden"
@@ -71,7 +72,8 @@ export type GroupCommand = (typeof GROUP_COMMANDS)[number];
             (hidden)="hidden.emit(row.group.id)"
             (locked)="locked.emit(row.group.id)"
           />
-          <button class="plain" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with group ' + row.group.name">⋮</button>
+          <button class="plain quiet" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with group ' + row.group.name">⋮</button>
+          </span>
         </li>
       } @empty {
         <li class="soft none">No groups yet. A group is a folder for objects of this stratum.</li>
@@ -106,6 +108,8 @@ export class GroupTree {
   /** Name of a template; '' for one group. */
   readonly added = output<string>();
   readonly asideOpened = output();
+  /** It was asked to take all the height, or to give it back. */
+  readonly enlarged = output();
   readonly asked = output<{ readonly id: string; readonly command: GroupCommand }>();
 
   ask(row: GroupRow, command: GroupCommand): void {

@@ -1,6 +1,7 @@
 import { inject, type InputSignal, type ProviderToken, type Type } from '@angular/core';
 import type { ItemKind } from '@stravel/core';
 import type { PlacedItem } from '../editing/placed-item';
+import type { ToolMarkName } from '../../../ui/tool-marks';
 import type { Gesture } from '../plan/gesture';
 import type { Grips } from '../plan/grips';
 import type { LayoutTool } from '../store/layout-tools';
@@ -47,7 +48,8 @@ export function allOf(kind: ItemKind, least = 1, most = Infinity): SelectionComm
 
 /** Tools that stand in the tool line as one. */
 export interface ToolFamily {
-  readonly label: string;
+  /** What it is called, and its mark. */
+  readonly label: ToolMarkName;
   /** What is set for them, shown while one is chosen; made with the services of the desk. */
   readonly options?: Type<unknown>;
   /** What to do with them. */

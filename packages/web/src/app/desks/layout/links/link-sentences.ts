@@ -4,16 +4,16 @@ import { NumberField } from '../../../ui/number-field';
 import { EVENT_WORDS, ONCE_WORDS } from './link-words';
 import { LinksDesk } from './links-desk';
 import { pairsText, readPairs } from './value-pairs';
-import { Help } from '../../../guide/help';
+import { ColumnSection } from '../../../level-desk/column-section';
 
 /** The links of the selected thing as sentences with blanks, and those that act on it. */
 @Component({
   selector: 'sv-link-sentences',
-  imports: [Help, NumberField],
+  imports: [ColumnSection, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './link-sentences.html',
   styleUrl: './link-sentences.scss',
-  host: { class: 'card', role: 'group', 'aria-label': 'Links' },
+  host: { role: 'group', 'aria-label': 'Links' },
 })
 export class LinkSentences {
   readonly links = inject(LinksDesk);

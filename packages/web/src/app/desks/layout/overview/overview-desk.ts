@@ -1,12 +1,12 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { Dialogs } from '../../../ui/dialogs';
+import { Sheets } from '../../../level-desk/sheets';
 import type { PlanDensity } from '@stravel/core';
 import { Compute } from '../../../compute/compute';
 import { workUntilLeft } from '../../../compute/work-in-hand';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { LayoutDesk } from '../editing/layout-desk';
-import { OverviewDialog, type OverviewChoice, type OverviewData } from './overview-dialog';
+import { OverviewSheet, type OverviewChoice, type OverviewData } from './overview-sheet';
 import { itemsOfSorts, overviewSorts, placeWords, type OverviewItem } from './overview-items';
 
 /** What the overview shows. */
@@ -26,7 +26,7 @@ export interface RegionLine {
 /** Looks at the things of chosen categories and kinds: how densely they stand, and where too many or none. */
 @Injectable()
 export class OverviewDesk {
-  private readonly dialogs = inject(Dialogs);
+  private readonly sheets = inject(Sheets);
   private readonly compute = inject(Compute);
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
@@ -65,7 +65,7 @@ export class OverviewDesk {
   async choose(): Promise<void> {
     this.registry.contentVersion();
     const data: OverviewData = { ...overviewSorts(this.openLevel.strata()), ...this.choice() };
-    const choice = await this.dialogs.open(OverviewDialog, data);
+    const choice = await this.sheets.open(OverviewSheet, data);
     if (!choice) return;
     this.desk.put({ densitySorts: choice.sorts, densityReachMetres: choice.reachMetres });
     await this.make();

@@ -1,7 +1,7 @@
 import { PLACED_KINDS, anchorOf, anyItem, groupChain, groupOf, type ItemKind, type AnyItem } from '@stravel/core';
 import type { StratumDocument } from '../../../document/stratum-document';
 import type { ItemRef } from '../store/layout-store';
-import type { OverviewSort } from './overview-dialog';
+import type { OverviewSort } from './overview-sheet';
 
 const CATEGORY = 'category ';
 const KIND = 'kind ';

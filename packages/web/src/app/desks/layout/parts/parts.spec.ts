@@ -54,6 +54,7 @@ describe('the strip of pieces', () => {
     fixture.componentRef.setInput('pieces', [CRATE, { ...CRATE, id: 'cart', name: 'cart' }]);
     fixture.componentRef.setInput('used', new Map([['crate', 45]]));
     fixture.componentRef.setInput('chosen', 'cart');
+    fixture.componentRef.setInput('isOpen', true);
     await fixture.whenStable();
     const picked: string[] = [];
     fixture.componentInstance.picked.subscribe((id) => picked.push(id));
@@ -65,5 +66,13 @@ describe('the strip of pieces', () => {
     expect(options.map((option) => option.getAttribute('aria-selected'))).toEqual(['false', 'true']);
     options[0].click();
     expect(picked).toEqual(['crate']);
+    // What is searched for is found in it; folded, the last used are at hand, then what is used most.
+    fixture.componentInstance.text.set('ART');
+    await fixture.whenStable();
+    expect(fixture.componentInstance.found().map(({ id }) => id)).toEqual(['cart']);
+    fixture.componentRef.setInput('isOpen', false);
+    await fixture.whenStable();
+    const hand = [...(fixture.nativeElement as HTMLElement).querySelectorAll('.hand button')];
+    expect(hand.map((button) => button.getAttribute('aria-label'))).toEqual(['cart', 'crate']);
   });
 });

@@ -1,5 +1,5 @@
 import { Injectable, computed, inject, signal } from '@angular/core';
-import { Dialogs } from '../../../ui/dialogs';
+import { Sheets } from '../../../level-desk/sheets';
 import { counted, heldAt, isSimilar, matchesSelection, specOf, type Item, type SelectionQuery } from '@stravel/core';
 import { OpenLevel } from '../../../document/level/open-level';
 import type { PickItem } from '../../../plate/pick-item';
@@ -8,12 +8,12 @@ import { Ask, nameFault } from '../../../ui/ask';
 import { LayoutDesk } from '../editing/layout-desk';
 import type { ItemRef } from '../store/layout-store';
 import { readSelections, type KeptSelections } from './kept-selections';
-import { SelectDialog, type SelectData } from './select-dialog';
+import { SelectSheet, type SelectData } from './select-sheet';
 
 /** Selects by what things are; keeps selections for this person. */
 @Injectable()
 export class SelectDesk {
-  private readonly dialogs = inject(Dialogs);
+  private readonly sheets = inject(Sheets);
   private readonly ask = inject(Ask);
   private readonly session = inject(Session);
   private readonly openLevel = inject(OpenLevel);
@@ -31,7 +31,7 @@ export class SelectDesk {
 
   async find(): Promise<void> {
     const data: SelectData = { pieces: this.openLevel.piecesByName(), count: (query) => this.matching(query).length };
-    const query = await this.dialogs.open(SelectDialog, data);
+    const query = await this.sheets.open(SelectSheet, data);
     if (query) this.desk.select(this.matching(query));
   }
 

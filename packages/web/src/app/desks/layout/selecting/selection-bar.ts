@@ -8,6 +8,7 @@ import {
   runInInjectionContext,
 } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
+import { ASSEMBLY_MENU } from '../kinds/assembly/desk';
 import type { PlacedItem } from '../editing/placed-item';
 import type { SelectionCommand, SelectionMenu } from '../kinds/item-desk';
 import { SelectDesk } from './select-desk';
@@ -27,15 +28,13 @@ import { commandsFor, menusFor } from './selection-menus';
         @for (one of menus(); track one.label) {
           <button class="chip" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ of: one }">{{ one.label }} ▾</button>
         }
-        @for (command of commands().more; track command.text) {
-          <button class="chip" (click)="run(command)">{{ command.text }}</button>
-        }
-      }
-      <button class="chip" [matMenuTriggerFor]="select">Select ▾</button>
-      @if (selected().length > 0) {
+        <button class="chip" [matMenuTriggerFor]="more" aria-label="More" title="More">⋯</button>
+        <span class="spring"></span>
         @for (command of commands().last; track command.text) {
-          <button class="chip" (click)="run(command)">{{ command.text }}</button>
+          <button class="chip over" (click)="run(command)">{{ command.text }}</button>
         }
+      } @else {
+        <button class="chip" [matMenuTriggerFor]="more">Select ▾</button>
       }
     </div>
     <mat-menu #menu="matMenu">
@@ -45,7 +44,16 @@ import { commandsFor, menusFor } from './selection-menus';
         }
       </ng-template>
     </mat-menu>
-    <mat-menu #select="matMenu">
+    <mat-menu #more="matMenu">
+      @if (selected().length > 0) {
+        @for (command of commands().more; track command.text) {
+          <button mat-menu-item (click)="run(command)">{{ command.text }}</button>
+        }
+        @for (command of assembly.commands; track command.text) {
+          <button mat-menu-item [disabled]="!command.isFor(selected())" (click)="run(command)">{{ command.text }}</button>
+        }
+        <hr />
+      }
       <button mat-menu-item (click)="selection.find()">By name, piece, size…</button>
       <button mat-menu-item [disabled]="selected().length !== 1" (click)="selection.similar()">Select similar</button>
       <button mat-menu-item (click)="selection.invert()">Invert selection</button>
@@ -58,17 +66,29 @@ import { commandsFor, menusFor } from './selection-menus';
   styles: `
     [role='toolbar'] {
       display: flex;
-      flex-wrap: wrap;
-      gap: 4px;
+      gap: 3px;
     }
     [role='toolbar'] .chip {
-      padding: 3px 7px;
+      padding: 3px 5px;
+      font-size: 12.5px;
+      white-space: nowrap;
+    }
+    .chip.over {
+      color: var(--over);
+    }
+    .spring {
+      flex: 1;
+    }
+    hr {
+      border: 0;
+      border-top: 1px solid var(--line);
     }
   `,
 })
 export class SelectionBar {
   private readonly injector = inject(Injector);
   readonly selection = inject(SelectDesk);
+  readonly assembly = ASSEMBLY_MENU;
   readonly selected = input.required<readonly PlacedItem[]>();
   readonly menus = computed(() => menusFor(this.selected()));
   readonly commands = computed(() => commandsFor(this.selected()));

@@ -1,38 +1,34 @@
 import { counted } from '@stravel/core';
 import { CountedPipe } from '../../../ui/counted-pipe';
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { bakesFeature } from '../../../bakes/bakes-store';
 import { DocumentRegistry } from '../../../document/document-registry';
-import { LevelView } from '../../../plate/level-view';
 import { SharedEdits } from '../../../reach/shared-edits';
-import { LevelSwitcher } from '../../../shell/level-switcher';
 import { Workspace } from '../../../workspace';
 import { AssembliesDesk } from '../kinds/assembly/assemblies-desk';
-import { ContextDesk } from '../context/context-desk';
+import { ItemList } from '../parts/item-list';
+import { ContentsDesk } from '../selecting/contents-desk';
 import { GroupTree } from '../groups/group-tree';
 import { GroupsDesk } from '../groups/groups-desk';
 import { LayoutDesk } from '../editing/layout-desk';
-import { OverviewDesk } from '../overview/overview-desk';
 import { layoutActions } from '../store/layout-store';
-import { KeepScroll } from '../../../document/level/keep-scroll';
 import { stackRows } from './stack-rows';
 import { StrataDesk } from './strata-desk';
 import { StrataStack, type StackRow, type StratumCommand } from './strata-stack';
 
-/** The strata of the open level, and the groups of the one that is stood on. */
+type Part = 'strata' | 'groups' | 'contents';
+
+/** The strata of the open level, and the groups and contents of the one that is stood on. */
 @Component({
   selector: 'sv-layout-side',
-  hostDirectives: [KeepScroll],
-  imports: [CountedPipe, GroupTree, LevelSwitcher, StrataStack],
+  imports: [CountedPipe, GroupTree, ItemList, StrataStack],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (desk.openLevel.isAssembly()) {
-      <h2>{{ desk.openLevel.level()?.name }}</h2>
-    } @else {
-      <sv-level-switcher />
-    }
     <sv-strata-stack
+      [class.small]="tall() !== '' && tall() !== 'strata'"
+      [class.tall]="tall() === 'strata'"
+      (enlarged)="enlarge('strata')"
       [rows]="stack()"
       [isAssembly]="desk.openLevel.isAssembly()"
       (activated)="dispatch(actions.stratumActivated({ id: $event }))"
@@ -55,38 +51,13 @@ import { StrataStack, type StackRow, type StratumCommand } from './strata-stack'
         }
       </div>
     }
-    <div class="beside">
-      <button class="chip" title="Show other levels faintly, at their own coordinates" (click)="context.choose()">
-        {{ context.shown().length > 0 ? 'With ' + (context.shown().length | counted: 'other') : 'Show other levels…' }}
-      </button>
-      @if (context.checking()) {
-        <button class="chip" (click)="context.cancel()">Checking… cancel</button>
-      } @else {
-        <button class="chip" title="Find overlapping blocks and duplicate pieces" (click)="context.check()">Overlaps…</button>
-      }
-      @if (overview.isMaking()) {
-        <button class="chip" (click)="overview.cancel()">Counting… cancel</button>
-      } @else {
-        <button class="chip" title="How densely objects of a category or kind are placed; the rest fades" [attr.aria-pressed]="overview.shown() !== undefined" (click)="overview.choose()">
-          Density…
-        </button>
-      }
-    </div>
-    @if (overview.shown()) {
-      <ul class="regions" aria-label="Outliers">
-        @for (region of overview.regions(); track $index) {
-          <li>
-            <button class="plain" (click)="goTo(region.low, region.high)">{{ region.text }}</button>
-          </li>
-        } @empty {
-          <li class="soft">Nothing is crowded, and nothing is empty.</li>
-        }
-      </ul>
-    }
     @if (belongs(); as one) {
       <button class="chip reach" [title]="one.title" (click)="flipBelongs()">{{ one.text }}</button>
     }
     <sv-group-tree
+      [class.small]="tall() !== '' && tall() !== 'groups'"
+      [class.tall]="tall() === 'groups'"
+      (enlarged)="enlarge('groups')"
       [rows]="groups.rows()"
       [templates]="templates()"
       [selected]="desk.selected().length"
@@ -98,35 +69,22 @@ import { StrataStack, type StackRow, type StratumCommand } from './strata-stack'
       (asked)="groups.do($event.id, $event.command)"
       (asideOpened)="groups.openAside()"
     />
-  `,
-  styles: `
-    :host {
-      display: flex;
-      flex-direction: column;
-      gap: 12px;
-      min-height: 0;
-      overflow: auto;
-      padding: 1px 2px;
-    }
-    .regions {
-      list-style: none;
-      margin: 0;
-      padding: 0;
-      font-size: 12.5px;
-    }
-    .beside {
-      flex-wrap: wrap;
-      display: flex;
-      gap: 6px;
-    }
-    .reach {
-      border-color: var(--brine);
-      text-align: left;
+    @if (desk.activeStratum(); as stratum) {
+      <sv-item-list
+        [class.small]="tall() !== '' && tall() !== 'contents'"
+        [class.tall]="tall() === 'contents'"
+        [title]="stratum.name"
+        [items]="contents.listed()"
+        [selected]="contents.selectedIds()"
+        [describe]="contents.describe()"
+        (enlarged)="enlarge('contents')"
+        (picked)="desk.pick($event.item, $event.add)"
+      />
     }
   `,
+  styleUrl: './side-column.scss',
 })
 export class SideColumn {
-  private readonly range = inject(LevelView).range;
   private readonly store = inject(Store);
   private readonly registry = inject(DocumentRegistry);
   private readonly figures = this.store.selectSignal(bakesFeature.selectByLevel);
@@ -134,11 +92,11 @@ export class SideColumn {
   readonly desk = inject(LayoutDesk);
   readonly strata = inject(StrataDesk);
   readonly groups = inject(GroupsDesk);
-  readonly context = inject(ContextDesk);
-  readonly overview = inject(OverviewDesk);
+  readonly contents = inject(ContentsDesk);
   readonly assemblies = inject(AssembliesDesk);
   readonly workspace = inject(Workspace);
   readonly actions = layoutActions;
+  readonly tall = signal<Part | ''>('');
   readonly templates = computed(() => this.groups.templates().map(({ name }) => name));
   readonly stack = computed((): StackRow[] => {
     this.registry.contentVersion();
@@ -188,9 +146,9 @@ export class SideColumn {
     this.store.dispatch(action);
   }
 
-  goTo([x0, z0]: readonly [number, number], [x1, z1]: readonly [number, number]): void {
-    const { bottom, top } = this.range();
-    this.desk.plate()?.frame({ min: [x0, bottom, z0], max: [x1, top, z1] });
+  /** Gives one part all the height, or back what it took. */
+  enlarge(part: Part): void {
+    this.tall.update((tall) => (tall === part ? '' : part));
   }
 
   asked(id: string, command: StratumCommand): void {

@@ -1,5 +1,6 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
+import { Sheets } from '../../../level-desk/sheets';
 import { Store } from '@ngrx/store';
 import {
   CoreError,
@@ -31,7 +32,7 @@ import { LayoutDesk } from '../editing/layout-desk';
 import { layoutActions } from '../store/layout-store';
 import { AddSharedDialog, type AddSharedData } from './add-shared-dialog';
 import { LossDialog, type LossData } from '../../../ui/loss-dialog';
-import { PatchesDialog, type PatchesData } from './patches-dialog';
+import { PatchesSheet, type PatchesData } from './patches-sheet';
 import { addOwned, addShared, moveInStack, partWays, switchStratum, takeOut } from './strata-edits';
 
 /** What can be done with the strata of the open level as wholes. */
@@ -40,6 +41,7 @@ export class StrataDesk {
   private readonly store = inject(Store);
   private readonly edits = inject(EditLog);
   private readonly dialogs = inject(Dialogs);
+  private readonly sheets = inject(Sheets);
   private readonly ask = inject(Ask);
   private readonly registry = inject(DocumentRegistry);
   private readonly openLevel = inject(OpenLevel);
@@ -192,7 +194,7 @@ export class StrataDesk {
       push: (state) => void this.push(id, state),
       goTo: ({ patch }) => this.desk.select([{ stratum: id, kind: patch.kind, id: patch.target }]),
     };
-    void this.dialogs.open(PatchesDialog, data);
+    void this.sheets.open(PatchesSheet, data);
   }
 
   private async push(id: string, { patch }: PatchState): Promise<void> {

@@ -46,22 +46,31 @@ export type StratumCommand = (typeof STRATUM_COMMANDS)[number];
   imports: [Help, CdkDrag, CdkDragHandle, CdkDropList, MatMenuModule, OwnEyes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <header>
+    <header (dblclick)="enlarged.emit()">
       <h3>Strata</h3> <sv-help about="layout/strata" what="strata" />
+      @if (!isAssembly()) {
+        <button class="plain" [matMenuTriggerFor]="addMenu" aria-label="Add a stratum">+</button>
+        <mat-menu #addMenu="matMenu">
+          <button mat-menu-item (click)="added.emit()">New stratum</button>
+          <button mat-menu-item (click)="sharedAdded.emit()">Add a shared stratum…</button>
+        </mat-menu>
+      }
     </header>
     <ul aria-label="Strata, top first" cdkDropList (cdkDropListDropped)="dropped($event)">
       @for (row of rows(); track row.id) {
-        <li cdkDrag [cdkDragData]="row.id" [class.active]="row.active" [class.off]="row.hidden || row.switchedOff">
+        <li cdkDrag [cdkDragData]="row.id" [class.active]="row.active" [class.off]="row.hidden || row.switchedOff" [class.marked]="row.hidden || row.locked">
           <span class="band" cdkDragHandle title="Drag to reorder" [class]="'band role-' + row.role" aria-hidden="true"></span>
           <button class="plain name" [attr.aria-pressed]="row.active" title="New objects go into this stratum" (click)="activated.emit(row.id)">
-            <span>{{ row.name }}</span>
-            <span class="soft">{{ words(row) }}</span>
+            <span [title]="row.name">{{ row.name }}</span>
+            <span class="soft" [title]="words(row)">{{ words(row) }}</span>
             <span class="gauge" aria-hidden="true"><i [style.width.%]="row.share * 100"></i></span>
           </button>
-          <sv-own-eyes class="marks" [name]="row.name" [isHidden]="row.hidden" [isLocked]="row.locked" (hidden)="hidden.emit(row.id)" (locked)="locked.emit(row.id)" />
+          <span class="row-acts">
+          <sv-own-eyes [name]="row.name" [isHidden]="row.hidden" [isLocked]="row.locked" (hidden)="hidden.emit(row.id)" (locked)="locked.emit(row.id)" />
           @if (!isAssembly()) {
-            <button class="plain more" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with ' + row.name">⋮</button>
+            <button class="plain quiet more" [matMenuTriggerFor]="menu" [matMenuTriggerData]="{ row }" [attr.aria-label]="'What to do with ' + row.name">⋮</button>
           }
+          </span>
         </li>
       }
     </ul>
@@ -82,12 +91,6 @@ export type StratumCommand = (typeof STRATUM_COMMANDS)[number];
         <button mat-menu-item (click)="ask(row, 'delete')">{{ row.levels > 1 ? 'Delete in all ' + row.levels + ' levels…' : 'Delete…' }}</button>
       </ng-template>
     </mat-menu>
-    @if (!isAssembly()) {
-      <div class="adds">
-        <button class="chip" (click)="added.emit()">New stratum</button>
-        <button class="chip" title="Add a stratum of another level to this one" (click)="sharedAdded.emit()">Share…</button>
-      </div>
-    }
   `,
   styleUrl: './strata-stack.scss',
 })
@@ -101,6 +104,8 @@ export class StrataStack {
   readonly added = output();
   readonly sharedAdded = output();
   readonly asked = output<{ readonly id: string; readonly command: StratumCommand }>();
+  /** It was asked to take all the height, or to give it back. */
+  readonly enlarged = output();
   /** A stratum was dragged to a place counted from the top. */
   readonly moved = output<{ readonly id: string; readonly to: number }>();
 

@@ -25,6 +25,7 @@ import type { PickItem } from '../../../plate/pick-item';
 import { levelView } from '../../../plate/level-view';
 import { levelViewsFeature } from '../../../plate/level-views-store';
 import type { PlanPointer } from '../../../plate/plate-drawing';
+import { Sheets } from '../../../level-desk/sheets';
 import { SharedEdits } from '../../../reach/shared-edits';
 import { Session } from '../../../session';
 import { Ask } from '../../../ui/ask';
@@ -166,6 +167,13 @@ export function layoutBed({
         provide: Dialogs,
         useValue: {
           open: (_type: unknown, data: unknown) => Promise.resolve(decisions.at(opened.push(data) - 1)),
+        },
+      },
+      {
+        provide: Sheets,
+        useValue: {
+          open: (_type: unknown, data: unknown) => Promise.resolve(decisions.at(opened.push(data) - 1)),
+          shown: () => undefined,
         },
       },
       { provide: SharedEdits, useValue: { commit, levelsOf: () => ['level'], choose: () => undefined } },

@@ -1,5 +1,8 @@
+import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import type { ItemKind, StratumContent } from '@stravel/core';
+import { LayoutDesk } from '../editing/layout-desk';
+import { SelectionBar } from '../selecting/selection-bar';
 import { SelectionSide } from '../selecting/selection-side';
 import { layoutBed, type LayoutBed, type LayoutBedOptions } from './layout-bed';
 
@@ -19,6 +22,22 @@ export interface SelectionSideBed extends LayoutBed {
   readonly type: (label: string, value: string) => Promise<void>;
   readonly change: (selector: string, value: string) => Promise<void>;
   readonly press: (text: string) => Promise<void>;
+  /** Presses what stands in the menu of the rest. */
+  readonly choose: (text: string) => Promise<void>;
+}
+
+/** The card with its actions, as they stand in the right column. */
+@Component({
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  selector: 'sv-side-bed',
+  imports: [SelectionBar, SelectionSide],
+  template: `
+    <sv-selection-side />
+    <sv-selection-bar [selected]="desk.selected()" />
+  `,
+})
+class SideBed {
+  readonly desk = inject(LayoutDesk);
 }
 
 /** The side of the first thing of a kind that some content holds. */
@@ -30,7 +49,7 @@ export async function selectionSide(
   const bed = layoutBed({ ...options, content });
   const id = [...bed.document.itemsOf(kind)][0].id;
   bed.desk.select([{ stratum: 'st', kind, id }]);
-  const fixture = TestBed.createComponent(SelectionSide);
+  const fixture = TestBed.createComponent(SideBed);
   await fixture.whenStable();
   const element = fixture.nativeElement as HTMLElement;
   const find = <E extends HTMLElement>(selector: string): E => {
@@ -43,6 +62,14 @@ export async function selectionSide(
   const done = async (): Promise<void> => {
     await bed.settled();
     await fixture.whenStable();
+  };
+  const press = async (text: string, within = element): Promise<void> => {
+    const button = [...within.querySelectorAll<HTMLButtonElement>('button')].find(
+      (one) => (one.getAttribute('aria-label') ?? one.textContent.trim()) === text,
+    );
+    if (!button) throw new Error(`there is no button ${text}`);
+    button.click();
+    await done();
   };
   return {
     ...bed,
@@ -66,13 +93,10 @@ export async function selectionSide(
       box.dispatchEvent(new Event('change'));
       await done();
     },
-    press: async (text) => {
-      const button = [...element.querySelectorAll<HTMLButtonElement>('button')].find(
-        (one) => (one.getAttribute('aria-label') ?? one.textContent.trim()) === text,
-      );
-      if (!button) throw new Error(`there is no button ${text}`);
-      button.click();
-      await done();
+    press,
+    choose: async (text) => {
+      await press('More');
+      await press(text, document.body);
     },
   };
 }

@@ -69,14 +69,8 @@ const AXES = ['x', 'y', 'z'];
   styles: `
     :host {
       display: grid;
-      grid-template-columns: repeat(2, minmax(0, 1fr));
-      gap: 5px 16px;
+      gap: 5px;
       font-size: 13px;
-    }
-    .wide,
-    .check,
-    .corner {
-      grid-column: 1 / -1;
     }
     .wide {
       display: grid;
@@ -85,7 +79,7 @@ const AXES = ['x', 'y', 'z'];
     }
     .figure-row {
       display: grid;
-      grid-template-columns: minmax(0, 1fr) 62px 44px;
+      grid-template-columns: minmax(0, 1fr) 76px 54px;
       gap: 4px;
       align-items: center;
     }

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { countText } from '../../../ui/amount';
-import { Help } from '../../../guide/help';
+import { ColumnSection } from '../../../level-desk/column-section';
+import { LimitBar } from '../../../ui/limit-bar';
 
 /** One line of the card: a count and its share. */
 export interface FromHereRow {
@@ -8,35 +9,38 @@ export interface FromHereRow {
   readonly value: number;
   readonly share: number;
   readonly tone: 'stone' | 'brine' | 'kiln';
+  /** Whether its share is of a limit. */
+  readonly hasLimit?: boolean;
 }
 
 /** What is seen from where one stands, all round. */
 @Component({
   selector: 'sv-from-here',
-  imports: [Help],
+  imports: [ColumnSection, LimitBar],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <header><h2>From here</h2> <sv-help about="sight/from-here" what="from here" /></header>
+    <sv-section heading="From here" about="sight/from-here" what="from here" [note]="limit()">
     <p class="mono soft">{{ where() }}</p>
     <dl>
       @for (row of rows(); track row.name) {
         <dt>{{ row.name }}</dt>
-        <dd class="bar"><i [class]="row.tone" [style.width.%]="row.share * 100"></i></dd>
-        <dd class="figure">{{ text(row.value) }}</dd>
+        @if (row.hasLimit) {
+          <dd><sv-limit-bar [share]="row.share" /></dd>
+        } @else {
+          <dd class="bar"><i [class]="row.tone" [style.width.%]="row.share * 100"></i></dd>
+        }
+        <dd class="figure" [class.over]="row.hasLimit === true && row.share > 1">{{ text(row.value) }}</dd>
       }
     </dl>
+    </sv-section>
   `,
   styles: `
-    :host {
-      display: grid;
-      gap: 4px;
-    }
     dl {
       display: grid;
       grid-template-columns: auto minmax(0, 1fr) auto;
-      gap: 6px 12px;
+      gap: 4px 10px;
       align-items: center;
-      margin: 6px 0 0;
+      margin: 0;
     }
     dd {
       margin: 0;
@@ -59,10 +63,10 @@ export interface FromHereRow {
       background: var(--kiln);
     }
   `,
-  host: { class: 'card' },
 })
 export class FromHere {
   readonly where = input.required<string>();
   readonly rows = input.required<readonly FromHereRow[]>();
+  readonly limit = input('');
   readonly text = countText;
 }

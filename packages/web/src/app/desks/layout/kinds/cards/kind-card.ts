@@ -8,6 +8,7 @@ import {
   type Field,
   type FieldValue,
 } from '@stravel/core';
+import { ColumnSection } from '../../../../level-desk/column-section';
 import type { PlacedItem } from '../../editing/placed-item';
 import { LayoutDesk } from '../../editing/layout-desk';
 import { pairsText, readPairs } from '../../links/value-pairs';
@@ -29,8 +30,10 @@ export interface OwnKind {
 /** Kind and own values of a thing. */
 @Component({
   selector: 'sv-kind-card',
+  imports: [ColumnSection],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <sv-section heading="Values">
     @if (kind(); as own) {
       <label
         >Kind
@@ -106,12 +109,11 @@ export interface OwnKind {
     @if (fault().text) {
       <p class="over" role="alert">{{ fault().text }}</p>
     }
+    </sv-section>
   `,
   styles: `
     :host {
-      display: flex;
-      flex-direction: column;
-      gap: 6px;
+      display: contents;
     }
     label {
       display: grid;
@@ -125,7 +127,6 @@ export interface OwnKind {
       color: var(--ink);
     }
   `,
-  host: { class: 'card' },
 })
 export class KindCard {
   private readonly desk = inject(LayoutDesk);

@@ -1,6 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { TurnDegrees, Vector3 } from '@stravel/core';
 import { NumberField } from '../../../../ui/number-field';
+import { ColumnSection } from '../../../../level-desk/column-section';
 import { Help } from '../../../../guide/help';
 
 /** Three numbers of a thing. */
@@ -20,6 +21,7 @@ export interface KeptNumber {
 }
 
 const XYZ = ['X', 'Y', 'Z'];
+const TURNS = ['yaw', 'pitch', 'roll'];
 
 /** The numbers of what stands in the level. @param turn, size absent where it has none */
 export function numberRows({
@@ -33,9 +35,7 @@ export function numberRows({
 }): NumberRow[] {
   return [
     { field: 'position', name: 'Position', axes: XYZ, value: position, least: -100000 },
-    ...(turn
-      ? [{ field: 'turn', name: 'Rotation', axes: ['yaw', 'pitch', 'roll'], value: turn, least: -36000 } as const]
-      : []),
+    ...(turn ? [{ field: 'turn', name: 'Rotation', axes: TURNS, value: turn, least: -36000 } as const] : []),
     ...(size ? [{ field: 'size', name: 'Size', axes: XYZ, value: size, least: 0.001 } as const] : []),
   ];
 }
@@ -43,36 +43,43 @@ export function numberRows({
 /** Exact numbers of one thing, and what else its kind has. */
 @Component({
   selector: 'sv-item-card',
-  imports: [Help, NumberField],
+  imports: [ColumnSection, Help, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <header>
-      <h2>{{ heading() }}</h2> <sv-help about="layout/tools" what="objects" />
-      <span class="soft">{{ note() }}</span>
+    <header class="card-head">
+      <h2 [title]="heading()">{{ heading() }}</h2>
+      <span class="soft" [title]="note()">{{ note() }}</span>
+      <sv-help about="layout/tools" what="objects" />
     </header>
-    <div class="rows">
-      @for (row of rows(); track row.field) {
-        <span>{{ row.name }}</span>
-        @for (axis of row.axes; track axis; let k = $index) {
-          <sv-number-field
-            [label]="row.name + ' ' + axis"
-            [value]="row.value[k]"
-            [least]="row.least"
-            [disabled]="disabled()"
-            (kept)="kept.emit({ field: row.field, axis: k, value: $event })"
-          />
-        }
-      }
-    </div>
-    <ng-content />
+    @if (rows().length > 0) {
+      <sv-section heading="Transform">
+        <div class="rows">
+          @for (row of rows(); track row.field) {
+            <span>{{ row.name }}</span>
+            @for (axis of row.axes; track axis; let k = $index) {
+              <sv-number-field
+                [label]="row.name + ' ' + axis"
+                [axis]="letters[k]"
+                [value]="row.value[k]"
+                [least]="row.least"
+                [disabled]="disabled()"
+                (kept)="kept.emit({ field: row.field, axis: k, value: $event })"
+              />
+            }
+            <span class="soft">{{ row.field === 'turn' ? '°' : 'm' }}</span>
+          }
+        </div>
+        <ng-content />
+      </sv-section>
+    }
   `,
   styleUrl: './numbers-card.scss',
-  host: { class: 'card' },
 })
 export class NumbersCard {
   readonly heading = input.required<string>();
   readonly note = input('');
   readonly rows = input.required<readonly NumberRow[]>();
   readonly disabled = input(false);
+  readonly letters = XYZ;
   readonly kept = output<KeptNumber>();
 }

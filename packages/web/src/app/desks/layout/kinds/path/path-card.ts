@@ -15,7 +15,7 @@ const MAX_KNOTS_SHOWN = 40;
   imports: [Help, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <header>
+    <header class="card-head">
       <h2>{{ item().item.closed ? 'Closed' : 'Open' }} {{ item().item.form === 'curve' ? 'smooth' : 'straight' }} path</h2> <sv-help about="layout/paths" what="paths" />
       <span class="soft">{{ item().item.knots.length }} knots</span>
     </header>

@@ -15,7 +15,7 @@ import {
   type Path,
   type PlanPoint,
 } from '@stravel/core';
-import { Dialogs } from '../../../../ui/dialogs';
+import { Sheets } from '../../../../level-desk/sheets';
 import { Compute } from '../../../../compute/compute';
 import { DocumentRegistry } from '../../../../document/document-registry';
 import { OpenLevel } from '../../../../document/level/open-level';
@@ -24,7 +24,7 @@ import { Ask } from '../../../../ui/ask';
 import { setFields } from '../../editing/item-edits';
 import type { PlacedItem } from '../../editing/placed-item';
 import { LayoutDesk } from '../../editing/layout-desk';
-import { DistancesDialog, type DistanceLine, type DistancesData } from './distances-dialog';
+import { DistancesSheet, type DistanceLine, type DistancesData } from './distances-sheet';
 
 /** A path with how far the plan is from it. */
 export interface ShownShade {
@@ -37,7 +37,7 @@ export interface ShownShade {
 @Injectable()
 export class PathsDesk {
   private readonly ask = inject(Ask);
-  private readonly dialogs = inject(Dialogs);
+  private readonly sheets = inject(Sheets);
   private readonly openLevel = inject(OpenLevel);
   private readonly desk = inject(LayoutDesk);
   private readonly compute = inject(Compute);
@@ -207,7 +207,7 @@ export class PathsDesk {
       }))
       .sort((a, b) => b.metres - a.metres);
     const data: DistancesData = { path: path.name || 'the path', lines, goTo: (ref) => this.desk.select([ref]) };
-    void this.dialogs.open(DistancesDialog, data);
+    void this.sheets.open(DistancesSheet, data);
   }
 }
 

@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
-import { MatDialogModule } from '@angular/material/dialog';
 import type { ItemRef } from '../../store/layout-store';
-import { Dialog } from '../../../../ui/dialog';
+import { SheetHead } from '../../../../level-desk/sheet-head';
+import { Sheet } from '../../../../level-desk/sheets';
 
 export interface DistanceLine {
   readonly ref: ItemRef;
@@ -18,12 +18,12 @@ export interface DistancesData {
 
 /** How far markers stand from a path, as a list with bars. */
 @Component({
-  selector: 'sv-distances-dialog',
-  imports: [MatDialogModule],
+  selector: 'sv-distances-sheet',
+  imports: [SheetHead],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Distance from {{ data.path }}</h2>
-    <mat-dialog-content>
+    <sv-sheet-head [heading]="'Distance from ' + data.path" (left)="close()" />
+    <div class="body">
       <table>
         @for (line of data.lines; track line.ref.id) {
           <tr>
@@ -39,9 +39,9 @@ export interface DistancesData {
           </tr>
         }
       </table>
-    </mat-dialog-content>
-    <mat-dialog-actions><button class="chip strong" mat-dialog-close cdkFocusInitial>Close</button></mat-dialog-actions>
+    </div>
   `,
+  styleUrl: '../../../../level-desk/sheet.scss',
   styles: `
     table {
       width: 100%;
@@ -59,12 +59,10 @@ export interface DistancesData {
     }
   `,
 })
-export class DistancesDialog extends Dialog<DistancesData> {
-  static readonly size = { width: '460px' };
+export class DistancesSheet extends Sheet<DistancesData> {
   readonly most = Math.max(1e-9, ...this.data.lines.map(({ metres }) => metres));
 
   leaveTo(ref: ItemRef): void {
-    this.dialog.close();
     this.data.goTo(ref);
   }
 }

@@ -1,10 +1,10 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatDialogModule } from '@angular/material/dialog';
 import type { SelectionQuery } from '@stravel/core';
 import { NumberField } from '../../../ui/number-field';
 import { NumberFields } from '../../../ui/number-fields';
 import { LISTED_KINDS } from '../editing/item-edits';
-import { Dialog } from '../../../ui/dialog';
+import { SheetHead } from '../../../level-desk/sheet-head';
+import { Sheet } from '../../../level-desk/sheets';
 
 export interface SelectData {
   readonly pieces: readonly { readonly id: string; readonly name: string }[];
@@ -22,13 +22,13 @@ const TEXTS = [
 
 /** Selects things by what they are and where. */
 @Component({
-  selector: 'sv-select-dialog',
-  imports: [MatDialogModule, NumberField],
+  selector: 'sv-select-sheet',
+  imports: [SheetHead, NumberField],
   providers: [NumberFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Select</h2>
-    <mat-dialog-content>
+    <sv-sheet-head heading="Select" (left)="close()" />
+    <div class="body">
       @for (one of texts; track one.key) {
         <label
           ><span>{{ one.label }}</span> <input #box class="cell" [placeholder]="one.hint" [value]="query()[one.key] ?? ''" (input)="putText(one.key, box.value)"
@@ -52,41 +52,40 @@ const TEXTS = [
           }
         </select></label
       >
-      <div class="row">
+      <div class="pair">
         <span>Longest side, m</span>
         <sv-number-field label="Min, metres" [value]="query().leastMetres ?? 0" [least]="0" (kept)="put({ leastMetres: $event || undefined })" />
         <span class="soft">to</span>
         <sv-number-field label="Max, metres" [value]="query().mostMetres ?? null" [least]="0" (kept)="put({ mostMetres: $event })" />
       </div>
-      <div class="row">
+      <div class="pair">
         <span>Between heights</span>
         <sv-number-field label="From height, metres" [value]="low()" (kept)="low.set($event)" />
         <span class="soft">and</span>
         <sv-number-field label="To height, metres" [value]="high()" (kept)="high.set($event)" />
       </div>
-    </mat-dialog-content>
-    <mat-dialog-actions>
+    </div>
+    <div class="row">
       <span class="soft" aria-live="polite">{{ found() }} found</span>
-      <button class="chip" mat-dialog-close>Cancel</button>
       <button class="chip strong" [disabled]="found() === 0" (click)="select()">Select {{ found() }}</button>
-    </mat-dialog-actions>
+    </div>
   `,
+  styleUrl: '../../../level-desk/sheet.scss',
   styles: `
     label,
-    .row {
+    .pair {
       display: grid;
-      grid-template-columns: 120px minmax(0, 1fr);
+      grid-template-columns: 104px minmax(0, 1fr);
       align-items: center;
       gap: 8px;
       margin: 5px 0;
     }
-    .row {
-      grid-template-columns: 120px 80px auto 80px;
+    .pair {
+      grid-template-columns: 104px minmax(0, 1fr) auto minmax(0, 1fr);
     }
   `,
 })
-export class SelectDialog extends Dialog<SelectData, SelectionQuery> {
-  static readonly size = { width: '460px' };
+export class SelectSheet extends Sheet<SelectData, SelectionQuery> {
   private readonly numbers = inject(NumberFields);
   readonly texts = TEXTS;
   readonly kinds = LISTED_KINDS;
@@ -101,7 +100,7 @@ export class SelectDialog extends Dialog<SelectData, SelectionQuery> {
   readonly found = computed(() => this.data.count(this.whole()));
 
   select(): void {
-    if (this.numbers.settle()) this.dialog.close(this.whole());
+    if (this.numbers.settle()) this.close(this.whole());
   }
 
   putText(key: (typeof TEXTS)[number]['key'], text: string): void {

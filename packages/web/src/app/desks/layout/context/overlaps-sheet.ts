@@ -1,7 +1,7 @@
 import { ChangeDetectionStrategy, Component } from '@angular/core';
-import { MatDialogModule } from '@angular/material/dialog';
 import type { Overlap, SameContent } from '@stravel/core';
-import { Dialog } from '../../../ui/dialog';
+import { SheetHead } from '../../../level-desk/sheet-head';
+import { Sheet } from '../../../level-desk/sheets';
 
 export interface OverlapsData {
   readonly overlaps: readonly Overlap[];
@@ -16,12 +16,12 @@ export interface OverlapsData {
 
 /** What fills the same space twice: blocks of other strata or levels, and pieces that stand in a level twice. */
 @Component({
-  selector: 'sv-overlaps-dialog',
-  imports: [MatDialogModule],
+  selector: 'sv-overlaps-sheet',
+  imports: [SheetHead],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Overlaps</h2>
-    <mat-dialog-content>
+    <sv-sheet-head heading="Overlaps" (left)="close()" />
+    <div class="body">
       <h4>Duplicates: same piece, same place</h4>
       <table>
         @for (one of data.same; track one.items[0].id) {
@@ -52,19 +52,11 @@ export interface OverlapsData {
           </tr>
         }
       </table>
-    </mat-dialog-content>
-    <mat-dialog-actions><button class="chip strong" mat-dialog-close cdkFocusInitial>Close</button></mat-dialog-actions>
+    </div>
   `,
-  styleUrl: '../../../ui/dialog-table.scss',
-  styles: `
-    h4 {
-      margin: 8px 0 4px;
-    }
-  `,
+  styleUrls: ['../../../ui/dialog-table.scss', '../../../level-desk/sheet.scss'],
 })
-export class OverlapsDialog extends Dialog<OverlapsData> {
-  static readonly size = { width: '760px', maxWidth: '94vw' };
-
+export class OverlapsSheet extends Sheet<OverlapsData> {
   nameOf({ name, level, stratum }: Overlap['first']): string {
     return `${name || 'block'} · ${this.data.stratumName(stratum)} of ${this.data.levelName(level)}`;
   }
@@ -77,12 +69,11 @@ export class OverlapsDialog extends Dialog<OverlapsData> {
   }
 
   leaveTo(stratum: string, id: string): void {
-    this.dialog.close();
     this.data.goTo(stratum, id);
   }
 
   removed(same: SameContent): void {
-    this.dialog.close();
+    this.close();
     this.data.removeSame(same);
   }
 }

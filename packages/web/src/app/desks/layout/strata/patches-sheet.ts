@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, signal, type Signal } from '@angular/core';
-import { MatDialogModule } from '@angular/material/dialog';
 import { valueText } from './patch-text';
 import { isJsonTable, type PatchState } from '@stravel/core';
-import { Dialog } from '../../../ui/dialog';
+import { SheetHead } from '../../../level-desk/sheet-head';
+import { Sheet } from '../../../level-desk/sheets';
 
 export interface PatchesData {
   readonly stratum: string;
@@ -22,12 +22,12 @@ export interface PatchesData {
 
 /** Local changes of a level in a shared stratum: compared with what is shared, kept, dropped or made everywhere. */
 @Component({
-  selector: 'sv-patches-dialog',
-  imports: [MatDialogModule],
+  selector: 'sv-patches-sheet',
+  imports: [SheetHead],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Local changes to {{ data.stratum }} in {{ data.level }}</h2>
-    <mat-dialog-content>
+    <sv-sheet-head [heading]="'Local changes to ' + data.stratum" (left)="close()" />
+    <div class="body">
       <table>
         @for (state of data.states(); track state.patch.id) {
           <tr [class.open]="open() === state.patch.id">
@@ -44,7 +44,8 @@ export interface PatchesData {
                 <span class="near">the shared {{ state.changedSince.join(', ') }} has changed since</span>
               }
             </td>
-            <td class="acts">
+            <td>
+              <div class="acts">
               @if (state.command !== 'hidden' && !state.isIdle) {
                 <button class="chip" (click)="leaveTo(state)">Go to</button>
               }
@@ -55,6 +56,7 @@ export interface PatchesData {
               @if (!state.isIdle) {
                 <button class="chip" [attr.aria-label]="'Change ' + data.nameOf(state) + ' everywhere'" [title]="'In all ' + data.reach + ' levels'" (click)="data.push(state)">Change everywhere</button>
               }
+              </div>
             </td>
           </tr>
           @if (open() === state.patch.id) {
@@ -84,14 +86,14 @@ export interface PatchesData {
           </tr>
         }
       </table>
-    </mat-dialog-content>
-    <mat-dialog-actions>
-      @if (many()) {
+    </div>
+    @if (many()) {
+      <div class="row">
         <button class="chip" (click)="data.revert(data.states())">Use the shared ones ({{ data.states().length }})</button>
-      }
-      <button class="chip strong" mat-dialog-close cdkFocusInitial>Close</button>
-    </mat-dialog-actions>
+      </div>
+    }
   `,
+  styleUrl: '../../../level-desk/sheet.scss',
   styles: `
     table {
       width: 100%;
@@ -108,11 +110,9 @@ export interface PatchesData {
       border-bottom: 1px solid var(--line);
     }
     .acts {
-      white-space: nowrap;
-      text-align: right;
-    }
-    .acts .chip {
-      margin-left: 4px;
+      display: flex;
+      flex-wrap: wrap;
+      gap: 4px;
     }
     .command {
       color: var(--soft-ink);
@@ -126,13 +126,11 @@ export interface PatchesData {
     }
   `,
 })
-export class PatchesDialog extends Dialog<PatchesData> {
-  static readonly size = { width: '720px', maxWidth: '94vw' };
+export class PatchesSheet extends Sheet<PatchesData> {
   readonly open = signal('');
   readonly many = computed(() => this.data.states().length > 1);
 
   leaveTo(state: PatchState): void {
-    this.dialog.close();
     this.data.goTo(state);
   }
 

@@ -1,8 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatDialogModule } from '@angular/material/dialog';
 import { NumberField } from '../../../ui/number-field';
 import { NumberFields } from '../../../ui/number-fields';
-import { Dialog } from '../../../ui/dialog';
+import { SheetHead } from '../../../level-desk/sheet-head';
+import { Sheet } from '../../../level-desk/sheets';
 
 /** Things of one sort: a category of groups, or a kind. */
 export interface OverviewSort {
@@ -23,13 +23,13 @@ export interface OverviewData extends OverviewChoice {
 
 /** Chooses what is looked at: the rest of the plan fades, and the density of what was chosen is painted. */
 @Component({
-  selector: 'sv-overview-dialog',
-  imports: [MatDialogModule, NumberField],
+  selector: 'sv-overview-sheet',
+  imports: [SheetHead, NumberField],
   providers: [NumberFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>Density</h2>
-    <mat-dialog-content>
+    <sv-sheet-head heading="Density" (left)="close()" />
+    <div class="body">
       <p class="soft">Selected categories are outlined and their density is painted; the rest fades. For you only.</p>
       @for (group of groups; track group.name) {
         <h4>{{ group.name }}</h4>
@@ -41,25 +41,22 @@ export interface OverviewData extends OverviewChoice {
           <p class="soft">{{ group.none }}</p>
         }
       }
-      <div class="row">
+      <div class="radius">
         <span>Density radius, m</span>
         <sv-number-field label="Density radius in metres" [value]="reach()" [least]="0.1" [most]="10000" (kept)="reach.set($event)" />
       </div>
-    </mat-dialog-content>
-    <mat-dialog-actions>
-      <button class="chip" mat-dialog-close>Cancel</button>
+    </div>
+    <div class="row">
       <button class="chip strong" (click)="show()">{{ count() > 0 ? 'Show ' + count() : 'Turn off' }}</button>
-    </mat-dialog-actions>
+    </div>
   `,
+  styleUrl: '../../../level-desk/sheet.scss',
   styles: `
     label {
       display: block;
       padding: 2px 0;
     }
-    h4 {
-      margin: 8px 0 2px;
-    }
-    .row {
+    .radius {
       display: grid;
       grid-template-columns: 150px 90px;
       align-items: center;
@@ -67,8 +64,7 @@ export interface OverviewData extends OverviewChoice {
     }
   `,
 })
-export class OverviewDialog extends Dialog<OverviewData, OverviewChoice> {
-  static readonly size = { width: '420px' };
+export class OverviewSheet extends Sheet<OverviewData, OverviewChoice> {
   private readonly numbers = inject(NumberFields);
   readonly groups = [
     { name: 'Categories of groups', sorts: this.data.categories, none: 'No group has a category yet.' },
@@ -84,7 +80,7 @@ export class OverviewDialog extends Dialog<OverviewData, OverviewChoice> {
   );
 
   show(): void {
-    if (this.numbers.settle()) this.dialog.close({ sorts: [...this.chosen()], reachMetres: this.reach() });
+    if (this.numbers.settle()) this.close({ sorts: [...this.chosen()], reachMetres: this.reach() });
   }
 
   toggle(key: string): void {
