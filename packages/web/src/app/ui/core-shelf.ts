@@ -24,7 +24,8 @@ export interface ShelfRow {
   readonly cores: readonly ShelfCore[];
 }
 
-const SAMPLE_PIXELS = 104;
+const OPEN_PIXELS = 104;
+const FOLDED_PIXELS = 40;
 /** Room above the tallest core for the share that it is over. */
 const HEADROOM = 1.22;
 
@@ -35,20 +36,22 @@ const HEADROOM = 1.22;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="said figure" aria-hidden="true">{{ said() }}</p>
-    <div class="shelf">
+    <div class="shelf" [class.folded]="isFolded()">
       @for (row of rows(); track row.id) {
         <section [style.flex-grow]="row.cores.length">
-          <h3>{{ row.name }}</h3>
-          <p class="soft">{{ row.text }}</p>
-          <div class="cores" [style.height.px]="height">
+          <header>
+            <h3>{{ row.name }}</h3>
+            <p class="soft" [title]="row.text">{{ row.text }}</p>
+          </header>
+          <div class="cores" [style.height.px]="height()">
             @for (core of row.cores; track core.id) {
               <div class="core" [class.selected]="core.selected" [class.bare]="core.bands.length === 0">
-                @if (core.total > limit() && limit() > 0) {
+                @if (core.total > limit() && limit() > 0 && !isFolded()) {
                   <span class="over figure" [style.bottom.px]="heightOf(core.total) + 2">+{{ percentOver(core.total) }}%</span>
                 }
                 <sv-core-sample
                   [bands]="core.bands"
-                  [height]="height"
+                  [height]="height()"
                   [top]="top()"
                   (chosen)="bandPicked.emit({ core: core.id, band: $event })"
                   (hovered)="said.set($event ? core.name + ' · ' + $event : '')"
@@ -59,16 +62,18 @@ const HEADROOM = 1.22;
               <span class="limit" [style.bottom.px]="heightOf(limit())"></span>
             }
           </div>
-          <div class="names">
-            @for (core of row.cores; track core.id) {
-              <button class="plain" tabindex="-1" [title]="core.name + ' · ' + core.totalText" (click)="picked.emit(core.id)">
-                <span>{{ core.name }}</span>
-              </button>
-            }
-          </div>
+          @if (!isFolded()) {
+            <div class="names">
+              @for (core of row.cores; track core.id) {
+                <button class="plain" tabindex="-1" [title]="core.name + ' · ' + core.totalText" (click)="picked.emit(core.id)">
+                  <span>{{ core.name }}</span>
+                </button>
+              }
+            </div>
+          }
         </section>
       }
-      <span class="limit-name figure over" [style.bottom.px]="labelPixels()">{{ limitName() }}{{ limit() > top() ? ', above this scale' : '' }}</span>
+      <span class="limit-name figure" [style.bottom.px]="labelPixels()">{{ limitName() }}{{ limit() > top() ? ', above this scale' : '' }}</span>
     </div>
   `,
   styleUrl: './core-shelf.scss',
@@ -81,11 +86,13 @@ export class CoreShelf {
   readonly bandPicked = output<{ core: string; band: string }>();
   /** The band under the pointer, in words. */
   readonly said = signal('');
-  readonly height = SAMPLE_PIXELS;
-  readonly namesPixels = 72;
+  /** Folded, cores are low and their names are told by the pointer alone. */
+  readonly isFolded = input(false);
+  readonly height = computed(() => (this.isFolded() ? FOLDED_PIXELS : OPEN_PIXELS));
+  private readonly namesPixels = computed(() => (this.isFolded() ? 0 : 72));
   /** Heights of the label: beside the line, or just under the top of the cores when the line lies above the scale. */
   readonly labelPixels = computed(
-    () => this.namesPixels + (this.limit() > this.top() ? SAMPLE_PIXELS - 16 : this.heightOf(this.limit())),
+    () => this.namesPixels() + (this.limit() > this.top() ? this.height() - 16 : this.heightOf(this.limit())),
   );
   /** Top of the scale: a little over the largest core, and over the limit unless that is far away. */
   readonly top = computed(() => {
@@ -94,7 +101,7 @@ export class CoreShelf {
   });
 
   heightOf(value: number): number {
-    return Math.min(SAMPLE_PIXELS + 4, (value / this.top()) * SAMPLE_PIXELS);
+    return Math.min(this.height() + 4, (value / this.top()) * this.height());
   }
 
   percentOver(total: number): number {

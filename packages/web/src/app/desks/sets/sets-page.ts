@@ -17,6 +17,7 @@ import {
 } from '@stravel/core';
 import { Addresses } from '../../addresses';
 import { Commands } from '../../desk/commands';
+import { DeskFrame, FRAME_DESK } from '../../desk/desk-frame';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { Bakes } from '../../bakes/bakes';
 import { MEASURES, limitOf, measureText } from '../../bakes/core-bands';
@@ -53,7 +54,7 @@ import { SETS_SERVICES } from './services';
 @Component({
   selector: 'sv-sets-page',
   imports: [CoreShelf, MatMenuModule, RecordTable, SetsTabs, ViewPanel],
-  providers: [SETS_SERVICES],
+  providers: [SETS_SERVICES, { provide: FRAME_DESK, useValue: 'sets' }, DeskFrame],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sets-page.html',
   styleUrl: './sets-page.scss',
@@ -125,6 +126,9 @@ export class SetsPage {
       this.readiness.faultsOf(),
     );
   });
+  /** Its sizes and folds, as a person left them. */
+  readonly frame = inject(DeskFrame);
+  readonly isShelfFolded = computed(() => !this.frame.isOpen('Shelf', false));
   readonly shelf = computed(() => {
     const shelf = {
       bakes: this.bakes.byLevel(),

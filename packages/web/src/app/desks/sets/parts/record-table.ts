@@ -48,7 +48,7 @@ export type RowRequest =
   | 'picture of plan'
   | 'picture of model';
 
-export const ROW_HEIGHT = 32;
+export const ROW_HEIGHT = 30;
 /** Sets with levels, or a register's entries, in lines; cells are edited in place. Only the lines in view exist. */
 @Component({
   selector: 'sv-record-table',
