@@ -48,7 +48,7 @@ test.describe('Begin', () => {
     await expect(page).toHaveURL(/\/layout\/quay/);
     // A level in which nothing stands says what to do, until something does.
     const hint = page.getByText('This level is empty');
-    await expect(hint).toContainText('First make a New stratum');
+    await expect(hint).toContainText('First make a stratum with +');
     await checkAxe(page);
     await newStratum(page);
     await expect(hint).not.toContainText('First make');
@@ -171,6 +171,8 @@ test.describe('Begin', () => {
     // So does the list of its things: where it was scrolled to, also after a reload.
     await page.getByRole('link', { name: 'Layout' }).click();
     const list = page.locator('sv-item-list cdk-virtual-scroll-viewport');
+    // Low enough that there is something to scroll.
+    await page.setViewportSize({ width: 1280, height: 560 });
     await expect(list.getByRole('option').first()).toBeVisible();
     // While its strata are still coming the list may be too short to be scrolled so far.
     await expect

@@ -10,7 +10,7 @@ export const EVERYWHERE = {
     { id: 'keys', text: 'this list', keys: ['?'] },
     { id: 'guide', text: 'guide beside the work', keys: ['F1'], when: 'always', isFound: true },
     { id: 'undo', text: 'undo', keys: ['Ctrl Z'], when: 'not typing' },
-    { id: 'redo', text: 'redo', keys: ['Ctrl Shift Z'], when: 'not typing' },
+    { id: 'redo', text: 'redo', keys: ['Ctrl Shift Z', 'Ctrl Y'], when: 'not typing' },
     { id: 'next-region', text: 'next, previous part of the page', keys: ['F6'], when: 'always' },
     { id: 'previous-region', text: 'next, previous part of the page', keys: ['Shift F6'], when: 'always' },
     { id: 'copy-address', text: 'copy address of this view', isFound: true },

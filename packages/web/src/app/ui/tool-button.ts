@@ -1,18 +1,15 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { TOOL_MARKS, type ToolMark, type ToolMarkName } from './tool-marks';
+import { ToolMarkDrawing } from './tool-mark';
+import type { ToolMarkName } from './tool-marks';
 
 /** A tool of a desk: its mark over its key. */
 @Component({
   selector: 'sv-tool',
+  imports: [ToolMarkDrawing],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <button [attr.aria-pressed]="isOn()" [attr.aria-label]="name()" [title]="title()" (click)="chosen.emit()">
-      <svg viewBox="0 0 20 20" aria-hidden="true">
-        @if (drawn().filled; as d) {
-          <path class="filled" [attr.d]="d" />
-        }
-        <path [attr.d]="drawn().lines" [attr.stroke-dasharray]="drawn().isDashed ? '2.6 2' : null" />
-      </svg>
+      <sv-tool-mark [mark]="mark()" />
       <kbd aria-hidden="true">{{ key() }}</kbd>
     </button>
   `,
@@ -37,18 +34,6 @@ import { TOOL_MARKS, type ToolMark, type ToolMarkName } from './tool-marks';
       background: var(--ink);
       color: var(--paper);
     }
-    svg {
-      width: 18px;
-      height: 18px;
-      fill: none;
-      stroke: currentcolor;
-      stroke-width: 1.5;
-      stroke-linejoin: round;
-    }
-    .filled {
-      fill: currentcolor;
-      stroke: none;
-    }
     kbd {
       font-size: 10.5px;
       line-height: 12px;
@@ -64,7 +49,6 @@ export class ToolButton {
   readonly hint = input('');
   readonly isOn = input(false);
   readonly chosen = output();
-  readonly drawn = computed((): ToolMark => TOOL_MARKS[this.mark()]);
   readonly title = computed(
     () => [this.name(), this.key()].filter(Boolean).join('  ') + (this.hint() ? `: ${this.hint()}` : ''),
   );

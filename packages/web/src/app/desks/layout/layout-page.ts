@@ -42,6 +42,7 @@ import { DensityResult } from './overview/density-result';
 import { LayoutMeaning } from './parts/layout-meaning';
 import { PIECE_TYPE, PieceStrip } from './parts/piece-strip';
 import { ShownMore } from './parts/shown-more';
+import { SelectDesk } from './selecting/select-desk';
 import { SelectionBar } from './selecting/selection-bar';
 import { SnapOptions } from './tools/snap-options';
 import { PlanOverlays } from './plan-overlays';
@@ -117,6 +118,7 @@ export class LayoutPage {
   readonly tools = inject(PlanTools);
   private readonly links = inject(LinksDesk);
   private readonly sheets = inject(Sheets);
+  private readonly selecting = inject(SelectDesk);
   readonly bakes = inject(Bakes);
   readonly sightState = computed(
     () => this.bakes.byLevel()[this.openLevel.level()?.id ?? '']?.sight.state ?? 'unknown',
@@ -220,6 +222,8 @@ export class LayoutPage {
       'turn-right': ofSelection(() => this.desk.turn(-15)),
       // Heard without a selection too: the browser would keep the page as a bookmark.
       duplicate: { run: () => this.state().selection.length > 0 && this.desk.duplicate() },
+      'select-all': { run: () => this.selecting.all() },
+      invert: { run: () => this.selecting.invert() },
       delete: ofSelection(() => this.desk.delete()),
       ...this.view.handlers(() => this.frame()),
       'let-go': { run: () => this.letGo() },

@@ -19,6 +19,8 @@ export const LAYOUT_DESK = {
     { id: 'turn-left', text: 'rotate by 15°', keys: ['Q'] },
     { id: 'turn-right', text: 'rotate by 15°', keys: ['E'] },
     { id: 'duplicate', text: 'duplicate', keys: ['Ctrl D'] },
+    { id: 'select-all', text: 'select all', keys: ['Ctrl A'] },
+    { id: 'invert', text: 'invert the selection', keys: ['Ctrl I'] },
     { id: 'delete', text: 'delete', keys: ['Delete', 'Backspace'] },
     ...PLATE_COMMANDS,
     { id: 'let-go', text: 'cancel, clear selection', keys: ['Esc'] },

@@ -140,6 +140,15 @@ export class LayoutDesk {
   }
 
   /** Changes one number of a field that has several. */
+  /** Changes a field of many at once; what has it already stays as it is. */
+  async setAll(items: readonly PlacedItem[], field: string, value: string): Promise<void> {
+    const changed = items
+      .filter((one) => !this.isItemLocked(refOf(one)))
+      .flatMap((one) => (plainRecord<Item>(one.item)[field] === value ? [] : setFields(one, { [field]: value })));
+    if (changed.length === 0) return;
+    await this.commit(`${heldAt(FIELD_WORDS, field) ?? field} of ${this.countText(items)}`, changed);
+  }
+
   async setNumber(shown: PlacedItem, field: string, axis: number, value: number): Promise<void> {
     const one = this.asItStands(shown);
     const before = valueAt(plainRecord<Item>(one.item), field);

@@ -30,7 +30,7 @@ describe('the card of a block', () => {
 
   it('changes name, sight and faces, never to no faces', async () => {
     const card = await side('block', { block: [BLOCK] });
-    await card.change('.pair label:first-child input', 'scale house');
+    await card.change('input[aria-label="Name of the block"]', 'scale house');
     await card.change('.pair select', 'decor');
     await card.change('.pair label:last-child input', '   ');
     await card.change('.pair label:last-child input', ' slate ');
@@ -126,6 +126,26 @@ describe('what can be done with what is selected', () => {
     card.desk.select([]);
     await card.shown();
     expect(card.buttons()).toEqual(['Select ▾']);
+  });
+
+  it('changes what many have in common in one edit, and says where they differ', async () => {
+    const other = { ...BLOCK, id: 'other', name: BLOCK.name, material: 'slate' };
+    const card = await side('block', { block: [BLOCK, other] });
+    card.desk.select([
+      { stratum: 'st', kind: 'block', id: BLOCK.id },
+      { stratum: 'st', kind: 'block', id: 'other' },
+    ]);
+    await card.shown();
+    const material = card.element.querySelector<HTMLInputElement>('input[aria-label="Material"]');
+    expect([material?.value, material?.placeholder, card.value('Name')]).toEqual(['', 'mixed', BLOCK.name]);
+    await card.change('input[aria-label="Material"]', '  ');
+    expect(card.labels()).toEqual([]);
+    await card.change('input[aria-label="Material"]', 'slate');
+    expect(card.labels()).toEqual(['material of 2 objects']);
+    // What had it already was not written again.
+    expect(card.commits[0].operations.map(({ id }) => id)).toEqual([BLOCK.id]);
+    await card.change('select[aria-label="Blocks view"]', 'decor');
+    expect(['b', 'other'].map((id) => card.document.item('block', id)?.sight)).toEqual(['decor', 'decor']);
   });
 
   it('does what a button says, and links one marker', async () => {

@@ -58,6 +58,14 @@ export interface ToolFamily {
   readonly tools: { readonly [T in LayoutTool]?: () => Gesture };
 }
 
+/** A field of text or choice that is changed for many objects of a kind at once. */
+export interface SharedField {
+  readonly field: string;
+  readonly label: string;
+  readonly choices?: readonly { readonly value: string; readonly text: string }[];
+  readonly mayBeEmpty?: true;
+}
+
 /** What the Layout desk has for a kind of item. One in each room; `ITEM_DESKS` lists them. */
 export interface ItemDesk<K extends ItemKind> {
   /** Shows one that is selected; absent where nothing but its name is to be seen. */
@@ -66,6 +74,8 @@ export interface ItemDesk<K extends ItemKind> {
   readonly menu?: SelectionMenu;
   /** What can be done with one, beside the menus. */
   readonly commands?: readonly SelectionCommand[];
+  /** What is changed for many at once. */
+  readonly shared?: readonly SharedField[];
   /** Makes the grips of one that is selected, called with the services of the desk at hand. */
   readonly grips?: () => Grips;
   readonly tools?: ToolFamily;

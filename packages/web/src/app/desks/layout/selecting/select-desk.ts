@@ -45,6 +45,11 @@ export class SelectDesk {
       );
   }
 
+  /** Everything that is shown and can be changed. */
+  all(): void {
+    this.desk.select(this.pickable());
+  }
+
   invert(): void {
     const { selection } = this.desk.state();
     const chosen = new Set(selection.map(({ id }) => id));

@@ -56,6 +56,7 @@ import { commandsFor, menusFor } from './selection-menus';
       }
       <button mat-menu-item (click)="selection.find()">By name, piece, size…</button>
       <button mat-menu-item [disabled]="selected().length !== 1" (click)="selection.similar()">Select similar</button>
+      <button mat-menu-item (click)="selection.all()">Select all</button>
       <button mat-menu-item (click)="selection.invert()">Invert selection</button>
       <button mat-menu-item [disabled]="selected().length === 0" (click)="selection.keep()">Save this selection…</button>
       @for (name of selection.names(); track name) {

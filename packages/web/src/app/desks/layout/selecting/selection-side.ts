@@ -5,11 +5,12 @@ import { CountedPipe } from '../../../ui/counted-pipe';
 import { LayoutDesk } from '../editing/layout-desk';
 import { refOf } from '../editing/placed-item';
 import { itemDesk } from '../kinds';
+import { SharedFields } from '../kinds/cards/shared-fields';
 
 /** The card of what is selected: its numbers, values and links. */
 @Component({
   selector: 'sv-selection-side',
-  imports: [CountedPipe, NgComponentOutlet],
+  imports: [CountedPipe, NgComponentOutlet, SharedFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (card(); as one) {
@@ -17,6 +18,9 @@ import { itemDesk } from '../kinds';
     } @else if (desk.selected().length > 1) {
       <p class="card">{{ desk.selected().length | counted: 'object' }} selected. Arrow keys move them, Q and E rotate them.</p>
       <p class="card" aria-label="Selected kinds">{{ kinds() }}</p>
+      @if (shared(); as fields) {
+        <sv-shared-fields [items]="desk.selected()" [fields]="fields" [disabled]="allLocked()" />
+      }
     }
   `,
   styles: `
@@ -34,6 +38,13 @@ export class SelectionSide {
     const card = item && itemDesk(item.kind).card;
     return card && { card, inputs: { item, disabled: this.desk.isItemLocked(refOf(item)) } };
   });
+  /** What is changed for all at once, when they are of one kind. */
+  readonly shared = computed(() => {
+    const selected = this.desk.selected();
+    const kind = selected.at(0)?.kind;
+    return kind !== undefined && selected.every((one) => one.kind === kind) ? itemDesk(kind).shared : undefined;
+  });
+  readonly allLocked = computed(() => this.desk.selected().every((one) => this.desk.isItemLocked(refOf(one))));
   /** How many of each kind are selected. */
   readonly kinds = computed(() => {
     const counts = new Map<ItemKind, number>();

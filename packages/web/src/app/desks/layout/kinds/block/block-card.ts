@@ -13,9 +13,8 @@ import { resizedPlanes, sizeOfPlanes } from './block-size';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let block = item().item;
-    <sv-item-card [heading]="'Block' + (block.name ? ' “' + block.name + '”' : '')" [note]="note()" [rows]="rows()" [disabled]="disabled()" (kept)="keep($event)">
+    <sv-item-card [heading]="'Block' + (block.name ? ' “' + block.name + '”' : '')" [note]="note()" mark="block" [name]="block.name" (named)="desk.set(item(), 'name', $event)" [rows]="rows()" [disabled]="disabled()" (kept)="keep($event)">
       <div class="pair">
-        <label>Name <input #name class="cell" [value]="block.name" maxlength="200" [disabled]="disabled()" (change)="desk.set(item(), 'name', name.value)" /></label>
         <label
           >Blocks view
           <select #sight class="cell" [disabled]="disabled()" (change)="desk.set(item(), 'sight', sight.value)">

@@ -1,5 +1,5 @@
 import { inject } from '@angular/core';
-import { localBounds, plainJson } from '@stravel/core';
+import { BLOCK_SIGHTS, localBounds, plainJson } from '@stravel/core';
 import { LayoutDesk } from '../../editing/layout-desk';
 import { TwoPointGesture } from '../../plan/drags';
 import { uprightFrame } from '../../plan/frame';
@@ -13,6 +13,9 @@ import { draggedBlock, outlinedBlock, type DRAGGED_FORMS } from './block-makers'
 import { BlockOptions } from './block-options';
 import { resizedPlanes, sizeOfPlanes } from './block-size';
 import { BlocksDesk } from './blocks-desk';
+
+/** Whether a block hides what is behind it, as it is told. */
+const SIGHTS = BLOCK_SIGHTS.map((value) => ({ value, text: value === 'hides' ? 'yes' : 'no' }));
 
 const dragged = (form: keyof typeof DRAGGED_FORMS) => (): Gesture => {
   const [desk, surface] = [inject(LayoutDesk), inject(PlanSurface)];
@@ -53,6 +56,11 @@ function grips(): FrameGrips {
 
 export const BLOCK_DESK: ItemDesk<'block'> = {
   card: BlockCard,
+  shared: [
+    { field: 'name', label: 'Name', mayBeEmpty: true },
+    { field: 'sight', label: 'Blocks view', choices: SIGHTS },
+    { field: 'material', label: 'Material' },
+  ],
   grips,
   menu: {
     label: 'Block',

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
 import type { TurnDegrees, Vector3 } from '@stravel/core';
+import { ToolMarkDrawing } from '../../../../ui/tool-mark';
+import type { ToolMarkName } from '../../../../ui/tool-marks';
 import { NumberField } from '../../../../ui/number-field';
 import { ColumnSection } from '../../../../level-desk/column-section';
 import { Help } from '../../../../guide/help';
@@ -43,11 +45,28 @@ export function numberRows({
 /** Exact numbers of one thing, and what else its kind has. */
 @Component({
   selector: 'sv-item-card',
-  imports: [ColumnSection, Help, NumberField],
+  imports: [ColumnSection, Help, NumberField, ToolMarkDrawing],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header class="card-head">
-      <h2 [title]="heading()">{{ heading() }}</h2>
+      @if (mark(); as one) {
+        <sv-tool-mark [mark]="one" />
+      }
+      <h2 [title]="heading()" [class.visually-hidden]="name() !== undefined">{{ heading() }}</h2>
+      @if (name() !== undefined) {
+        <input
+          #own
+          class="name"
+          maxlength="200"
+          placeholder="no name"
+          [attr.aria-label]="'Name of the ' + mark()"
+          [title]="heading()"
+          [value]="name()"
+          [disabled]="disabled()"
+          (change)="named.emit(own.value)"
+          (keydown.enter)="own.blur()"
+        />
+      }
       <span class="soft" [title]="note()">{{ note() }}</span>
       <sv-help about="layout/tools" what="objects" />
     </header>
@@ -78,6 +97,11 @@ export function numberRows({
 export class NumbersCard {
   readonly heading = input.required<string>();
   readonly note = input('');
+  /** Of what it is, before its heading. */
+  readonly mark = input<ToolMarkName>();
+  /** Its name, to be changed in the head; undefined for what has none. */
+  readonly name = input<string>();
+  readonly named = output<string>();
   readonly rows = input.required<readonly NumberRow[]>();
   readonly disabled = input(false);
   readonly letters = XYZ;

@@ -10,7 +10,7 @@ import type { ItemCard } from '../item-desk';
   selector: 'sv-divider-card',
   imports: [NumbersCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `<sv-item-card heading="Divider" [note]="note()" [rows]="[]" [disabled]="disabled()" />`,
+  template: `<sv-item-card heading="Divider" mark="divider" [note]="note()" [rows]="[]" [disabled]="disabled()" />`,
   styles: ':host { display: contents; }',
 })
 export class DividerCard implements ItemCard<'divider'> {

@@ -1,5 +1,5 @@
 import { inject } from '@angular/core';
-import { toMicro, yawOfDirection, type Marker, type PlanPoint } from '@stravel/core';
+import { MARKER_KINDS, toMicro, yawOfDirection, type Marker, type PlanPoint } from '@stravel/core';
 import { newId } from '../../../../edits/operations';
 import { LayoutDesk } from '../../editing/layout-desk';
 import { LinksDesk } from '../../links/links-desk';
@@ -32,6 +32,7 @@ function setting(): Gesture {
 
 export const MARKER_DESK: ItemDesk<'marker'> = {
   card: MarkerCard,
+  shared: [{ field: 'kind', label: 'Kind', choices: MARKER_KINDS.map((kind) => ({ value: kind, text: kind })) }],
   commands: [command('Add link', allOf('marker', 1, 1), LinksDesk, (desk) => desk.add())],
   tools: { label: 'marker', options: MarkerOptions, tools: { marker: setting } },
 };

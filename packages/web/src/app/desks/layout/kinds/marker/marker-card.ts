@@ -18,6 +18,7 @@ import type { ItemCard } from '../item-desk';
     <sv-item-card
       [heading]="'Marker · ' + marker.kind"
       [note]="note()"
+      mark="marker"
       [rows]="rows()"
       [disabled]="disabled()"
       (kept)="desk.setNumber(item(), $event.field, $event.axis, $event.value)"

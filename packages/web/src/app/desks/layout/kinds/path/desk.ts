@@ -38,6 +38,7 @@ function drawing(): Gesture {
 
 export const PATH_DESK: ItemDesk<'path'> = {
   card: PathCard,
+  shared: [{ field: 'name', label: 'Name', mayBeEmpty: true }],
   grips: () => new KnotGrips(inject(LayoutDesk), inject(PathsDesk)),
   menu: {
     label: 'Path',

@@ -14,7 +14,7 @@ import { scaleForSize, sizeOfPlacement } from './placement-size';
   imports: [KindCard, LinkSentences, NumbersCard],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <sv-item-card [heading]="piece()?.name ?? 'Unknown piece'" [note]="note()" [rows]="rows()" [disabled]="disabled()" (kept)="keep($event)" />
+    <sv-item-card [heading]="piece()?.name ?? 'Unknown piece'" [note]="note()" mark="piece" [rows]="rows()" [disabled]="disabled()" (kept)="keep($event)" />
     <sv-kind-card [item]="item()" [values]="item().item.values" [disabled]="disabled()" />
     <sv-link-sentences [disabled]="disabled()" />
   `,

@@ -9,6 +9,7 @@ import { VolumeOptions } from './volume-options';
 
 export const VOLUME_DESK: ItemDesk<'volume'> = {
   card: VolumeCard,
+  shared: [{ field: 'name', label: 'Name', mayBeEmpty: true }],
   commands: [command('Add link', allOf('volume', 1, 1), LinksDesk, (desk) => desk.add())],
   tools: {
     label: 'volume',

@@ -15,11 +15,7 @@ import { resizedShape, sizeOfVolume } from './volume-size';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @let volume = item().item;
-    <sv-item-card [heading]="'Volume' + (volume.name ? ' “' + volume.name + '”' : '')" [note]="note()" [rows]="rows()" [disabled]="disabled()" (kept)="keep($event)">
-      <div class="pair">
-        <label>Name <input #name class="cell" [value]="volume.name" maxlength="200" [disabled]="disabled()" (change)="desk.set(item(), 'name', name.value)" /></label>
-      </div>
-    </sv-item-card>
+    <sv-item-card [heading]="'Volume' + (volume.name ? ' “' + volume.name + '”' : '')" [note]="note()" mark="volume" [name]="volume.name" (named)="desk.set(item(), 'name', $event)" [rows]="rows()" [disabled]="disabled()" (kept)="keep($event)"> </sv-item-card>
     <sv-kind-card [item]="item()" [kind]="ownKind()" [values]="volume.values" [disabled]="disabled()" />
     <sv-link-sentences [disabled]="disabled()" />
   `,
