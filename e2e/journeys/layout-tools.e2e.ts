@@ -101,4 +101,22 @@ test.describe('Layout tools', () => {
     await page.getByRole('button', { name: 'Both', exact: true }).click();
     await expect(page.getByRole('application')).toBeVisible();
   });
+
+  test('carry a piece from the kit strip to the plan and to the model', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/tidal-gate');
+    const plate = new PlatePage(page);
+    await newStratum(page);
+    await page.keyboard.press('b');
+    await plate.drag(0.3, 0.3, 0.6, 0.6);
+    await expect(page.getByText('1 selected of 1')).toBeVisible();
+    await page.getByRole('button', { name: 'Both', exact: true }).click();
+    await page.keyboard.press('f');
+    const card = page.getByRole('group', { name: 'Last used pieces' }).getByRole('button').first();
+    await card.dragTo(plate.plan, { targetPosition: { x: 120, y: 120 } });
+    await expect(page.getByText('1 selected of 2')).toBeVisible();
+    await card.dragTo(page.getByRole('img', { name: 'Model of the level' }), { targetPosition: { x: 140, y: 110 } });
+    await expect(page.getByText('1 selected of 3')).toBeVisible();
+    // What is carried is placed once: the pointer selects again.
+    await expect(page.getByRole('button', { name: 'select', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  });
 });

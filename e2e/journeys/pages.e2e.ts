@@ -121,6 +121,20 @@ test.describe('Pages that fit', () => {
     quietPage: page,
     stravel,
   }) => {
+    // The second is a page of 1280 pixels at a zoom of 150 %.
+    for (const [width, height] of [
+      [1024, 700],
+      [853, 533],
+    ] as const) {
+      await page.setViewportSize({ width, height });
+      await page.goto(`${stravel.address}/c/cinderbrine/layout/sorting-hall`);
+      await page.keyboard.press('b');
+      const tools = page.getByRole('toolbar', { name: 'Layout tools' });
+      await expect(tools).toBeVisible();
+      expect(await tools.evaluate((element) => element.scrollWidth <= element.clientWidth)).toBe(true);
+      const line = await boxOf(tools);
+      expect(line.x + line.width).toBeLessThanOrEqual(width);
+    }
     await page.setViewportSize({ width: 1024, height: 700 });
     for (const path of ['/layout/sorting-hall', '/cells/low-water', '/sight/cullet-yard', '/sections/potash-grotto']) {
       await (path.startsWith('/layout')

@@ -23,9 +23,9 @@ const FORMS: Readonly<Record<BakeState, string>> = {
       </div>
       <button class="chip" (click)="cancelled.emit()">Cancel</button>
     } @else {
-      <span class="state" [class.good]="state() === 'fresh'" [class.near]="isNear()">
+      <span class="state" [title]="words()" [class.good]="state() === 'fresh'" [class.near]="isNear()">
         <svg viewBox="0 0 12 12" aria-hidden="true"><path [attr.d]="forms[state()]" [attr.stroke-dasharray]="state() === 'none' || state() === 'unknown' ? '2 2' : null" /></svg
-        >{{ words() }}</span
+        ><span class="words">{{ words() }}</span></span
       >
       <button class="chip strong" [disabled]="disabled()" (click)="asked.emit()">
         {{ action() }}
@@ -54,6 +54,16 @@ const FORMS: Readonly<Record<BakeState, string>> = {
       fill: none;
       stroke: currentcolor;
       stroke-width: 1.6;
+    }
+    /* On a very small page its form says it, and its words are read aloud. */
+    @media (width < 1000px) {
+      .words {
+        position: absolute;
+        width: 1px;
+        height: 1px;
+        overflow: hidden;
+        clip-path: inset(50%);
+      }
     }
     .progress {
       display: grid;

@@ -1,4 +1,5 @@
-import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { isOverLimit, type CostScale } from '../plate/cost-scale';
 
 /** What the colours of costs mean: from 0 to the limit, and what is over. */
 @Component({
@@ -6,11 +7,16 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <span>0</span><i class="under"></i>
-    @if (limit()) {
-      <b></b><strong class="mono">{{ limit() }}</strong
-      ><i class="above"></i>
+    @if (limit(); as limit) {
+      <b></b><strong class="mono">{{ limit }}</strong>
+      @if (isOver()) {
+        <i class="above"></i><span class="mono">{{ most() }}</span>
+      } @else {
+        <span>most</span><span class="mono">{{ most() }}</span>
+      }
+    } @else {
+      <span class="mono">{{ most() }}</span>
     }
-    <span class="mono">{{ most() }}</span>
   `,
   styles: `
     :host {
@@ -43,7 +49,12 @@ import { ChangeDetectionStrategy, Component, input } from '@angular/core';
   },
 })
 export class CostLegend {
-  /** '' where nothing limits it. */
-  readonly limit = input('');
-  readonly most = input.required<string>();
+  readonly scale = input.required<CostScale>();
+  readonly text = input.required<(value: number) => string>();
+  readonly limit = computed(() => {
+    const { limit } = this.scale();
+    return limit === undefined ? '' : this.text()(limit);
+  });
+  readonly most = computed(() => this.text()(this.scale().most));
+  readonly isOver = computed(() => isOverLimit(this.scale(), this.scale().most));
 }

@@ -21,7 +21,7 @@ export function costColour(colours: PlateColours, { limit, most }: CostScale, co
   return mix(colours.costLimit, colours.costNone, end > 0 ? cost / end : 0);
 }
 
-/** Whether ink is unreadable on the colour of a cost. */
-export function isDark({ limit }: CostScale, cost: number): boolean {
+/** Whether a cost is over its limit: ink is unreadable on its colour then. */
+export function isOverLimit({ limit }: CostScale, cost: number): boolean {
   return limit !== undefined && cost > limit;
 }

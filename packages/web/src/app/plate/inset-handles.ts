@@ -25,8 +25,14 @@ export const INSET_BEFORE: InsetPlace = { right: MARGIN, bottom: MARGIN, width: 
     :host {
       position: absolute;
       z-index: 2;
+      right: max(8px, min(var(--inset-right), 100% - var(--inset-width) - 8px));
+      bottom: calc(
+        max(8px, min(var(--inset-bottom), 100% - var(--inset-height) - 8px)) + min(var(--inset-height), 100% - 16px) -
+          25px
+      );
       display: flex;
       align-items: center;
+      width: min(var(--inset-width), 100% - 16px);
       height: 24px;
       padding: 1px;
     }
@@ -60,11 +66,6 @@ export const INSET_BEFORE: InsetPlace = { right: MARGIN, bottom: MARGIN, width: 
       stroke-width: 1.4;
     }
   `,
-  host: {
-    '[style.right.px]': 'place().right',
-    '[style.bottom.px]': 'place().bottom + place().height - 25',
-    '[style.width.px]': 'place().width',
-  },
 })
 export class InsetHandles {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;

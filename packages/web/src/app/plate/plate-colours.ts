@@ -16,8 +16,6 @@ export interface PlateColours {
   readonly volume: string;
   readonly path: string;
   readonly link: string;
-  readonly costLow: string;
-  readonly costMid: string;
   readonly costHigh: string;
   /** Of nothing, of as much as a limit allows, of just over it, of far over it. */
   readonly costNone: string;
@@ -47,8 +45,6 @@ export function readPlateColours(element: HTMLElement): PlateColours {
     volume: of('role-events'),
     path: of('near'),
     link: of('soft-ink'),
-    costLow: of('cost-low'),
-    costMid: of('cost-mid'),
     costHigh: of('cost-high'),
     costNone: of('cost-none'),
     costLimit: of('cost-limit'),

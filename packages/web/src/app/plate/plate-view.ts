@@ -42,54 +42,15 @@ const NOTHING: ReadonlySet<string> = new Set();
 @Component({
   selector: 'sv-plate',
   changeDetection: ChangeDetectionStrategy.OnPush,
-  template: `
-    <canvas #under class="under"></canvas>
-    <canvas #drawing class="drawing"></canvas>
-    <canvas #over class="over"></canvas>
-    <div class="panes" [class]="views()" [class.over]="front() !== undefined" [class.swapped]="front() === 'plan'" [style.--split]="split()">
-      <div
-        #plan
-        class="pane plan"
-        role="application"
-        tabindex="0"
-        [attr.aria-label]="planLabel()"
-        (pointerdown)="planDown($event)"
-        (pointermove)="planMove($event)"
-        (pointerup)="planUp($event)"
-        (pointercancel)="planUp($event)"
-        (wheel)="planWheel($event)"
-        (pointerleave)="hover(undefined)"
-        (dragover)="$event.preventDefault()"
-        (drop)="drop($event, 'plan')"
-        (contextmenu)="$event.preventDefault()"
-        [class.front]="front() === 'plan'"
-        [style.right.px]="front() === 'plan' ? inset().right : null"
-        [style.bottom.px]="front() === 'plan' ? inset().bottom : null"
-        [style.width.px]="front() === 'plan' ? inset().width : null"
-        [style.height.px]="front() === 'plan' ? inset().height : null"
-      ></div>
-      <div
-        #model
-        class="pane model"
-        role="img"
-        aria-label="Model of the level"
-        (pointerdown)="modelDown($event)"
-        (pointermove)="modelMove($event)"
-        (pointerup)="modelUp($event)"
-        (wheel)="modelWheel($event)"
-        (dragover)="$event.preventDefault()"
-        (drop)="drop($event, 'model')"
-        (contextmenu)="$event.preventDefault()"
-        [class.front]="front() === 'model'"
-        [style.right.px]="front() === 'model' ? inset().right : null"
-        [style.bottom.px]="front() === 'model' ? inset().bottom : null"
-        [style.width.px]="front() === 'model' ? inset().width : null"
-        [style.height.px]="front() === 'model' ? inset().height : null"
-      ></div>
-    </div>
-    <ng-content />
-  `,
+  templateUrl: './plate-view.html',
   styleUrl: './plate-view.scss',
+  // Kept within the plate by its styles, whatever size that has now.
+  host: {
+    '[style.--inset-right]': "inset().right + 'px'",
+    '[style.--inset-bottom]': "inset().bottom + 'px'",
+    '[style.--inset-width]': "inset().width + 'px'",
+    '[style.--inset-height]': "inset().height + 'px'",
+  },
 })
 export class PlateView {
   readonly strata = input.required<readonly StratumDocument[]>();

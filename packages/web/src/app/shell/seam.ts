@@ -34,6 +34,7 @@ export interface SeamDesk extends DeskStatus {
     }
     a {
       flex: 1 1 0;
+      min-width: 0;
       display: flex;
       justify-content: space-between;
       align-items: center;

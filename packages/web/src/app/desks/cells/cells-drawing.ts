@@ -1,5 +1,5 @@
 import type { Cell, CellGrid, CutLevel, PlanPoint, RehearsalResult } from '@stravel/core';
-import { costColour, isDark, type CostScale } from '../../plate/cost-scale';
+import { costColour, isOverLimit, type CostScale } from '../../plate/cost-scale';
 import type { PlateDrawing } from '../../plate/plate-drawing';
 import type { CellMeasure } from './store/cells-store';
 
@@ -66,7 +66,7 @@ export function paintCells(
     if (isLate) flag(context, a[0], a[1], colours.over);
     if (width < MIN_TEXT_PIXELS && cell.key !== hovered) continue;
     context.font = FIGURE_FONT;
-    const isOver = isDark(scale, value);
+    const isOver = isOverLimit(scale, value);
     const words = (isOver ? '▲ ' : '') + text(value);
     // On a dark fill a figure stands on a raised chip, and so does one that has no room in its cell.
     if (isOver || width < MIN_TEXT_PIXELS) {

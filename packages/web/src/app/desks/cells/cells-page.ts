@@ -18,6 +18,7 @@ import { toldKeys } from '../../desk/keys';
 import { recordsFeature } from '../../document/records/records-store';
 import { followLevel } from '../../level-desk/follow-level';
 
+import type { CostScale } from '../../plate/cost-scale';
 import { LevelView } from '../../plate/level-view';
 import { LevelDesk } from '../../level-desk/level-desk';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
@@ -124,6 +125,7 @@ export class CellsPage {
     const { measure } = this.state();
     return (this.desk.cells()?.cells ?? []).reduce((most, cell) => Math.max(most, measureOf(cell, measure)), 0);
   });
+  readonly scale = computed((): CostScale => ({ limit: this.limit(), most: this.most() }));
   readonly ruleText = computed(() => {
     const grid = this.desk.grid();
     if (!grid) return '';
@@ -137,7 +139,7 @@ export class CellsPage {
     const cut = this.desk.cells();
     const { measure, cell: chosen } = this.state();
     const [text, late, hovered] = [this.measureText(), this.lateKeys(), this.hovered()];
-    const scale = { limit: this.limit(), most: this.most() };
+    const scale = this.scale();
     return (drawing: PlateDrawing): void => {
       if (cut) paintCells(drawing, cut, { measure, text, chosen, hovered, late, scale });
     };

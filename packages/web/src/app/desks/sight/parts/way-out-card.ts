@@ -17,6 +17,9 @@ import { Help } from '../../../guide/help';
     }
   `,
   styles: `
+    :host {
+      display: block;
+    }
     p {
       margin: 0 0 6px;
     }
