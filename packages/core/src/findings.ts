@@ -1,6 +1,9 @@
 /** How much a finding matters: an error breaks the level, a warning costs, a note informs. */
 export type Severity = 'error' | 'warning' | 'note';
 
+/** Errors come first. */
+export const SEVERITY_RANKS: Readonly<Record<Severity, number>> = { error: 0, warning: 1, note: 2 };
+
 /** The desk whose check made the finding. */
 export const FINDING_DESKS = ['sets', 'layout', 'sections', 'cells', 'detail', 'sight', 'budget', 'pack'] as const;
 export type FindingDesk = (typeof FINDING_DESKS)[number];

@@ -13,6 +13,7 @@ export {
 export { CoreError, errorText, fromPlainError, toPlainError, type ErrorDetails, type PlainError } from './errors';
 export {
   FINDING_DESKS,
+  SEVERITY_RANKS,
   finding,
   type Finding,
   type FindingDesk,

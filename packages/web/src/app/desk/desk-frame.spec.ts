@@ -2,7 +2,7 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import fc from 'fast-check';
 import { Session } from '../session';
-import { DeskFrame, FRAME_DESK, FrameMemory, INSET, RIGHT_PIXELS, SPLIT, readFrames } from './desk-frame';
+import { DeskFrame, FRAME_DESK, FrameMemory, INSET_BEFORE, RIGHT_PIXELS, SPLIT, readFrames } from './desk-frame';
 
 const person = signal<{ id: string; name: string } | undefined>(undefined);
 
@@ -65,7 +65,7 @@ describe('the frame of a desk', () => {
         expect(readFrames(JSON.stringify([['p d', frame]])).get('p d')).toEqual(frame);
       }),
     );
-    const inset = { right: 8, bottom: 8, width: INSET.width, height: INSET.height };
+    const inset = INSET_BEFORE;
     TestBed.configureTestingModule({});
     TestBed.inject(FrameMemory).keep('ada', 'sight', { inset });
     expect(readFrames(localStorage.getItem('stravel.frames')).get('ada sight')).toEqual({ inset });

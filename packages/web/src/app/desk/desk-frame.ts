@@ -34,7 +34,9 @@ export interface FrameKept {
 const STORAGE_KEY = 'stravel.frames';
 export const RIGHT_PIXELS = { least: 280, most: 420 } as const;
 export const SPLIT = { least: 0.2, most: 0.8 } as const;
-export const INSET = { width: 280, height: 190, least: 120, most: 900 } as const;
+export const INSET = { least: 120, most: 900 } as const;
+/** Where the smaller view lies until it is moved. */
+export const INSET_BEFORE: InsetPlace = { right: 8, bottom: 8, width: 280, height: 190 };
 
 const between = (value: number, { least, most }: { readonly least: number; readonly most: number }): number =>
   Math.min(most, Math.max(least, value));
@@ -75,12 +77,31 @@ export class DeskFrame {
   readonly isNarrow = this.isWidth('(max-width: 1099.98px)');
   /** Whether plan and model stand side by side, not one over the other. */
   readonly isWide = this.isWidth('(min-width: 1440px)');
+  private readonly isWidest = this.isWidth('(min-width: 1600px)');
   readonly isLeftOpen = computed(() =>
     this.isNarrow() ? this.drawer() === 'left' : this.kept().isLeftFolded !== true,
   );
   readonly isRightOpen = computed(() =>
     this.isNarrow() ? this.drawer() === 'right' : this.kept().isRightFolded !== true,
   );
+
+  /** Width of the right column, CSS pixels. */
+  readonly rightPixels = computed(() => this.kept().rightPixels ?? (this.isWidest() ? 360 : 300));
+  readonly split = computed(() => this.kept().split ?? (this.isWidest() ? 0.6 : 0.5));
+  readonly inset = computed(() => this.kept().inset ?? INSET_BEFORE);
+  readonly isSwapped = computed(() => this.kept().isSwapped === true);
+
+  swap(): void {
+    this.put({ isSwapped: !this.isSwapped() });
+  }
+
+  widen(pixels: number): void {
+    this.put({ rightPixels: Math.round(between(pixels, RIGHT_PIXELS)) });
+  }
+
+  divide(share: number): void {
+    this.put({ split: between(share, SPLIT) });
+  }
 
   foldLeft(): void {
     if (this.isNarrow()) this.drawer.update((open) => (open === 'left' ? undefined : 'left'));

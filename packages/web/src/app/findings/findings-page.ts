@@ -4,6 +4,7 @@ import { Dialogs } from '../ui/dialogs';
 import { Notices } from '../ui/notices';
 import { Store } from '@ngrx/store';
 import {
+  SEVERITY_RANKS,
   DEFAULT_CODE_PATTERN,
   FINDING_DESKS,
   RECORDS_DOCUMENT,
@@ -78,8 +79,9 @@ export class FindingsPage {
       if (alike) alike.push(finding);
       else byCode.set(finding.code, [finding]);
     }
-    const rank = { error: 0, warning: 1, note: 2 };
-    const causes = [...byCode].sort(([, a], [, b]) => rank[a[0].severity] - rank[b[0].severity] || b.length - a.length);
+    const causes = [...byCode].sort(
+      ([, a], [, b]) => SEVERITY_RANKS[a[0].severity] - SEVERITY_RANKS[b[0].severity] || b.length - a.length,
+    );
     return causes.flatMap(([code, findings]): Line[] => [
       { kind: 'cause', id: `cause ${code}`, code, count: findings.length },
       ...findings.map((finding): Line => ({ kind: 'finding', id: finding.id, finding })),

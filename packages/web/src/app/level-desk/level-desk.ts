@@ -13,7 +13,6 @@ import {
 } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { SquareCode } from '@stravel/core';
-import { RIGHT_PIXELS, SPLIT } from '../desk/desk-frame';
 import { KeepScroll } from '../document/level/keep-scroll';
 import { OpenLevel } from '../document/level/open-level';
 import { LevelSections } from '../document/level/level-sections';
@@ -21,7 +20,7 @@ import { recordsFeature } from '../document/records/records-store';
 import { ALL_GROUPS, type HiddenGroups } from '../document/unseen-groups';
 import { FindingsHome } from '../findings/findings-home';
 import { Help } from '../guide/help';
-import { INSET_BEFORE, InsetHandles } from '../plate/inset-handles';
+import { InsetHandles } from '../plate/inset-handles';
 import { KitLibrary } from '../plate/kit-library';
 import { LevelView } from '../plate/level-view';
 import type { PickItem } from '../plate/pick-item';
@@ -38,9 +37,6 @@ import { DragBy, type DraggedBy } from '../ui/drag-by';
 import { SheetHost } from './sheet-host';
 
 type Part = TemplateRef<unknown>;
-
-/** Width of the right column until it is dragged, by the width of the page, CSS pixels. */
-const RIGHT_BEFORE = { wide: 360, else: 300, widePage: 1600 } as const;
 
 /**
  * The frame of every desk that works on one level: a line of tools, the plate with a column on each side, and what stands
@@ -77,7 +73,6 @@ export class LevelDesk {
   private readonly findings = inject(FindingsHome);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   readonly frame = this.view.frame;
-  readonly insetBefore = INSET_BEFORE;
   readonly round = Math.round;
 
   /** Key of the level in the address. */
@@ -110,13 +105,8 @@ export class LevelDesk {
   readonly fault = computed(() => this.failure() || this.openLevel.failure());
   /** The view that lies over the other: side by side they would both be small. */
   readonly front = computed((): 'plan' | 'model' | undefined =>
-    this.frame.isWide() || this.view.shown().views !== 'both'
-      ? undefined
-      : this.frame.kept().isSwapped === true
-        ? 'plan'
-        : 'model',
+    this.frame.isWide() || this.view.shown().views !== 'both' ? undefined : this.frame.isSwapped() ? 'plan' : 'model',
   );
-  readonly split = computed(() => this.frame.kept().split ?? (innerWidth >= RIGHT_BEFORE.widePage ? 0.6 : 0.5));
   readonly roles = computed(
     () => new Map(Object.values(this.tables().stratum).map(({ id, role }) => [id, role] as const)),
   );
@@ -151,15 +141,12 @@ export class LevelDesk {
   private from = 0;
 
   divide({ x, isBegun }: DraggedBy): void {
-    if (isBegun) this.from = this.split();
-    const width = this.plate()?.widthPixels() ?? 1;
-    this.frame.put({ split: Math.min(SPLIT.most, Math.max(SPLIT.least, this.from + x / width)) });
+    if (isBegun) this.from = this.frame.split();
+    this.frame.divide(this.from + x / (this.plate()?.widthPixels() ?? 1));
   }
 
   widen({ x, isBegun }: DraggedBy): void {
-    const before = innerWidth >= RIGHT_BEFORE.widePage ? RIGHT_BEFORE.wide : RIGHT_BEFORE.else;
-    if (isBegun) this.from = this.frame.kept().rightPixels ?? before;
-    const { least, most } = RIGHT_PIXELS;
-    this.frame.put({ rightPixels: Math.round(Math.min(most, Math.max(least, this.from - x))) });
+    if (isBegun) this.from = this.frame.rightPixels();
+    this.frame.widen(this.from - x);
   }
 }

@@ -1,11 +1,10 @@
 import { ChangeDetectionStrategy, Component, ElementRef, computed, inject } from '@angular/core';
-import { INSET, type InsetPlace } from '../desk/desk-frame';
+import { INSET, INSET_BEFORE, type InsetPlace } from '../desk/desk-frame';
 import { DragBy, type DraggedBy } from '../ui/drag-by';
 import { LevelView } from './level-view';
 
 /** It stays so far within the plate, pixels. */
 const MARGIN = 8;
-export const INSET_BEFORE: InsetPlace = { right: MARGIN, bottom: MARGIN, width: INSET.width, height: INSET.height };
 
 /** What moves, resizes and swaps the smaller view. */
 @Component({
@@ -17,7 +16,7 @@ export const INSET_BEFORE: InsetPlace = { right: MARGIN, bottom: MARGIN, width: 
       <svg viewBox="0 0 12 12" aria-hidden="true"><path d="M2 10V2h8M2 2l8 8" /></svg>
     </button>
     <button class="name" aria-label="Move the smaller view" title="Drag to move" svDragBy (dragged)="move($event)">{{ name() }}</button>
-    <button class="swap" aria-label="Swap plan and model" title="Swap plan and model  O" (click)="frame.put({ isSwapped: frame.kept().isSwapped !== true })">
+    <button class="swap" aria-label="Swap plan and model" title="Swap plan and model  O" (click)="frame.swap()">
       <svg viewBox="0 0 12 12" aria-hidden="true"><path d="M4 10 10 4M5.5 4H10v4.5" /></svg>
     </button>
   `,
@@ -71,19 +70,16 @@ export class InsetHandles {
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly view = inject(LevelView);
   readonly frame = this.view.frame;
-  readonly place = computed(() => this.frame.kept().inset ?? INSET_BEFORE);
-  readonly name = computed(() =>
-    this.frame.kept().isSwapped === true ? 'Plan' : `Model, to ${this.view.range().top} m`,
-  );
+  readonly name = computed(() => (this.frame.isSwapped() ? 'Plan' : `Model, to ${this.view.range().top} m`));
   private from = INSET_BEFORE;
 
   move({ x, y, isBegun }: DraggedBy): void {
-    if (isBegun) this.from = this.place();
+    if (isBegun) this.from = this.frame.inset();
     this.put({ ...this.from, right: this.from.right - x, bottom: this.from.bottom - y });
   }
 
   resize({ x, y, isBegun }: DraggedBy): void {
-    if (isBegun) this.from = this.place();
+    if (isBegun) this.from = this.frame.inset();
     this.put({ ...this.from, width: this.from.width - x, height: this.from.height - y });
   }
 

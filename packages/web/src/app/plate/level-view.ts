@@ -69,7 +69,7 @@ export class LevelView {
       frame: { run: frame },
       'storey-down': { run: () => this.step(-1) },
       'storey-up': { run: () => this.step(1) },
-      'swap-views': { run: () => this.frame.put({ isSwapped: this.frame.kept().isSwapped !== true }) },
+      'swap-views': { run: () => this.frame.swap() },
       'fold-right': { run: () => this.frame.foldRight() },
       'fold-left': { run: () => this.frame.foldLeft() },
     };

@@ -62,13 +62,8 @@ export class PickIndex {
 
   /** Where on the plan a look meets the first thing, or else a height. @returns x and z, undefined when it meets neither */
   firstPoint(origin: readonly number[], direction: readonly number[], height: number): [number, number] | undefined {
-    this.refresh();
-    let least = Infinity;
-    for (const { item, distance } of this.tree?.alongRay(origin, direction) ?? []) {
-      if (distance <= least && plateKind(this.items[item].kind).carries)
-        least = Math.min(least, this.exactDistance(this.items[item], origin, direction, distance) ?? Infinity);
-    }
-    if (least === Infinity) least = (height - origin[1]) / direction[1];
+    const met = this.nearestCarrier(origin, direction);
+    const least = met === Infinity ? (height - origin[1]) / direction[1] : met;
     return Number.isFinite(least) && least > 0
       ? [origin[0] + direction[0] * least, origin[2] + direction[2] * least]
       : undefined;
@@ -76,19 +71,29 @@ export class PickIndex {
 
   /** Height of what carries under a point, looking down from it; undefined when there is none. @param skip ids that do not count */
   surfaceBelow([x, y, z]: readonly [number, number, number], skip: ReadonlySet<string>): number | undefined {
-    this.refresh();
-    let least = Infinity;
-    for (const { item, distance } of this.tree?.alongRay([x, y, z], [0, -1, 0]) ?? []) {
-      const found = this.items[item];
-      if (distance > least || skip.has(found.id) || !plateKind(found.kind).carries) continue;
-      least = Math.min(least, this.exactDistance(found, [x, y, z], [0, -1, 0], distance) ?? Infinity);
-    }
+    const least = this.nearestCarrier([x, y, z], [0, -1, 0], skip);
     return least === Infinity ? undefined : y - least;
   }
 
   /** Things whose bounds touch a box. */
   touching(min: readonly number[], max: readonly number[]): PickItem[] {
     return this.inBox(min, max);
+  }
+
+  /** How far along a ray the first thing is that carries others; infinite when it meets none. */
+  private nearestCarrier(
+    origin: readonly number[],
+    direction: readonly number[],
+    skip: ReadonlySet<string> = new Set(),
+  ): number {
+    this.refresh();
+    let least = Infinity;
+    for (const { item, distance } of this.tree?.alongRay(origin, direction) ?? []) {
+      const found = this.items[item];
+      if (distance > least || skip.has(found.id) || !plateKind(found.kind).carries) continue;
+      least = Math.min(least, this.exactDistance(found, origin, direction, distance) ?? Infinity);
+    }
+    return least;
   }
 
   private inBox(min: readonly number[], max: readonly number[]): PickItem[] {

@@ -13,7 +13,7 @@ import {
   DestroyRef,
 } from '@angular/core';
 import type { Box3, ItemKind, Piece, SquareCode, Vector3 } from '@stravel/core';
-import { INSET, type InsetPlace } from '../desk/desk-frame';
+import { INSET_BEFORE } from '../desk/desk-frame';
 import type { StratumDocument } from '../document/stratum-document';
 import { ALL_GROUPS } from '../document/unseen-groups';
 import type { PieceMesh } from './kit-meshes';
@@ -68,7 +68,7 @@ export class PlateView {
   readonly gridMetres = input(1);
   /** The view that lies over the other, where they are not side by side. */
   readonly front = input<'plan' | 'model'>();
-  readonly inset = input<InsetPlace>({ right: 8, bottom: 8, ...INSET });
+  readonly inset = input(INSET_BEFORE);
   /** Share of the plan beside the model. */
   readonly split = input(0.5);
   readonly hasLabels = input(true);

@@ -1,10 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { FigureState } from '@stravel/core';
+import { NEAR_SHARE, type FigureState } from '@stravel/core';
 
 /** The end of a bar that has a limit, as a multiple of it: what is over shows by how much. */
 const MOST_OVER = 1.5;
-/** Shares of a limit from here on are near it. */
-const NEAR = 0.9;
 
 /** A figure as a bar from 0, with its limit as a tick: full when known, hatched as a bound, outlined when not known. */
 @Component({
@@ -65,5 +63,5 @@ export class LimitBar {
   readonly end = computed(() => (this.hasLimit() && this.share() > 1 ? MOST_OVER : this.hasLimit() ? 1.1 : 1));
   readonly shown = computed(() => Math.min(this.end(), Math.max(0, this.share())));
   readonly isOver = computed(() => this.hasLimit() && this.share() > 1);
-  readonly isNear = computed(() => this.hasLimit() && !this.isOver() && this.share() >= NEAR);
+  readonly isNear = computed(() => this.hasLimit() && !this.isOver() && this.share() >= NEAR_SHARE);
 }

@@ -12,7 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { PlanPoint } from '@stravel/core';
+import type { Box3, PlanPoint } from '@stravel/core';
 import { Commands } from '../../desk/commands';
 import { toldKeys } from '../../desk/keys';
 import { recordsFeature } from '../../document/records/records-store';
@@ -321,6 +321,11 @@ export class CellsPage {
     if (!spot) return;
     this.spotMs.set(ms);
     this.dispatch(cellsActions.spotChosen({ spot: [spot[0], spot[1]] }));
+  }
+
+  /** Brings the middle of an object into view. */
+  goToThing({ bounds: { min, max } }: { readonly bounds: Box3 }): void {
+    this.goTo((min[0] + max[0]) / 2, (min[2] + max[2]) / 2);
   }
 
   /** Brings a spot into view. */

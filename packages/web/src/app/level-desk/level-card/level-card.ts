@@ -1,16 +1,8 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import {
-  BUDGET_MEASURES,
-  bytesText,
-  countText,
-  counted,
-  setPathText,
-  timeText,
-  type BudgetMeasure,
-  type Finding,
-} from '@stravel/core';
+import { SEVERITY_RANKS, counted, setPathText, type Finding } from '@stravel/core';
 import { Bakes } from '../../bakes/bakes';
+import { BUDGET_OF, MEASURES, measureText } from '../../bakes/core-bands';
 import { FindingPlaces } from '../../desk/finding-places';
 import { OpenLevel } from '../../document/level/open-level';
 import { recordsFeature } from '../../document/records/records-store';
@@ -19,23 +11,8 @@ import { Session } from '../../session';
 import { LimitBar } from '../../ui/limit-bar';
 import { ColumnSection } from '../column-section';
 
-const WORDS: Readonly<Record<BudgetMeasure, string>> = {
-  triangles: 'triangles',
-  drawCalls: 'draw calls',
-  memoryBytes: 'memory',
-  loadMs: 'load time',
-  diskBytes: 'on disk',
-};
-const TEXT: Readonly<Record<BudgetMeasure, (value: number) => string>> = {
-  triangles: countText,
-  drawCalls: countText,
-  memoryBytes: bytesText,
-  loadMs: timeText,
-  diskBytes: bytesText,
-};
 /** Told before a figure that is no measured one. */
 const SIGNS = { known: '', bound: '≤ ', stale: 'stale ', 'not known': '? ' } as const;
-const RANKS = { error: 0, warning: 1, note: 2 } as const;
 const MOST_FINDINGS = 6;
 
 /** The open level while nothing is selected: its edges, its figures against the device, its findings with errors first. */
@@ -72,15 +49,16 @@ export class LevelCard {
   });
   readonly figures = computed(() => {
     const held = this.bakes.held().get(this.level()?.id ?? '');
-    return BUDGET_MEASURES.map((measure) => {
-      const figure = held?.figures[measure] ?? { state: 'not known' as const, value: undefined, share: undefined };
+    return MEASURES.map((measure) => {
+      const budget = BUDGET_OF[measure];
+      const figure = held?.figures[budget] ?? { state: 'not known' as const, value: undefined, share: undefined };
       const { state, value, share } = figure;
       return {
-        name: WORDS[measure],
+        name: measure,
         state,
         share: share ?? 0,
-        text: value === undefined ? 'not known' : SIGNS[state] + TEXT[measure](value),
-        isOver: held?.over.includes(measure) === true,
+        text: value === undefined ? 'not known' : SIGNS[state] + measureText(measure, value),
+        isOver: held?.over.includes(budget) === true,
       };
     });
   });
@@ -89,7 +67,7 @@ export class LevelCard {
     return this.findings
       .open()
       .filter(({ place }) => place.level === id)
-      .sort((a, b) => RANKS[a.severity] - RANKS[b.severity]);
+      .sort((a, b) => SEVERITY_RANKS[a.severity] - SEVERITY_RANKS[b.severity]);
   });
   readonly shown = computed(() => this.found().slice(0, MOST_FINDINGS));
   readonly rest = computed(() => this.found().length - this.shown().length);

@@ -1,6 +1,6 @@
 import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import type { Kit } from '@stravel/core';
+import { SEVERITY_RANKS, type Kit } from '@stravel/core';
 import { bytesText, countText } from '../../../ui/amount';
 import { NumberField } from '../../../ui/number-field';
 import type { WaitingPieces } from '../../../bakes/kit-work';
@@ -35,8 +35,9 @@ export class ImportReportPanel {
       .map(({ name }) => name);
   });
   readonly faults = computed(() => {
-    const rank = { error: 0, warning: 1, note: 2 };
-    return [...this.waiting().read.report.faults].sort((a, b) => rank[a.severity] - rank[b.severity]);
+    return [...this.waiting().read.report.faults].sort(
+      (a, b) => SEVERITY_RANKS[a.severity] - SEVERITY_RANKS[b.severity],
+    );
   });
 
   pick(kit: string): void {
