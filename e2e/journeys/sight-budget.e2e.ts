@@ -87,8 +87,42 @@ test.describe('Budget desk and findings', () => {
     await expect(over).not.toContainText('▲');
     await checkAxe(page);
     await page.getByRole('button', { name: /^triangles of Cullet Yard:/ }).click();
-    await page.getByRole('button', { name: 'Go there' }).click();
+    await page.getByRole('button', { name: 'Take me there' }).click();
     await expect(page).toHaveURL(/sight\/cullet-yard/);
+  });
+
+  test('compares three devices, filters by state, and shows a cause on the plan', async ({
+    quietPage: page,
+    stravel,
+  }) => {
+    await introduce(page, stravel.address, '/budget');
+    const row = (name: string) => page.getByRole('row').filter({ hasText: name });
+    await expect(row('Cullet Yard')).toContainText('▲', { timeout: 30000 });
+    const another = page.getByRole('button', { name: 'Compare another device' });
+    await another.click();
+    await page.getByRole('menuitem', { name: 'Living-room box' }).click();
+    await expect(page.getByRole('button', { name: /^triangles of Cullet Yard on Handheld:/ })).toContainText('▲');
+    await expect(page.getByRole('button', { name: /^triangles of Cullet Yard on Living-room box:/ })).not.toContainText(
+      '▲',
+    );
+    await another.click();
+    await page.getByRole('menuitem', { name: 'Desk tower' }).click();
+    // Three keep their name and the worst share; one of them is open at a time.
+    await expect(page.getByRole('columnheader', { name: 'triangles on Handheld' })).toBeVisible();
+    await page.locator('sv-budget-table').getByRole('button', { name: 'Desk tower', exact: true }).click();
+    await expect(page.getByRole('columnheader', { name: 'triangles on Desk tower' })).toBeVisible();
+    await expect(page.getByRole('columnheader', { name: 'triangles on Handheld' })).toHaveCount(0);
+    await checkAxe(page);
+    await page.getByRole('button', { name: 'Do not compare Desk tower' }).click();
+    await page.getByRole('button', { name: 'Do not compare Living-room box' }).click();
+    await page.getByRole('button', { name: /^Over \d/ }).click();
+    await expect(row('Sorting Hall')).toHaveCount(0);
+    await page.getByRole('searchbox', { name: 'Filter levels' }).fill('no level is called that');
+    await page.getByRole('button', { name: 'Show all levels' }).click();
+    await expect(row('Sorting Hall')).toBeVisible();
+    await page.getByRole('button', { name: /bottle heap/ }).click();
+    await expect(page).toHaveURL(/layout\/cullet-yard/);
+    await expect(page.getByText('458 objects selected.')).toBeVisible({ timeout: 20000 });
   });
 
   test('bakes what is stale as a job and comes back to fresh', async ({ quietPage: page, stravel }) => {

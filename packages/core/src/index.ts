@@ -66,7 +66,7 @@ export {
   overIdsOf,
   specOf,
 } from './items';
-export { bytesText, countText, timeText } from './numeric/amount-text';
+export { bytesText, columnUnit, countText, textInUnit, timeText, type ColumnUnit } from './numeric/amount-text';
 export { counted } from './counted';
 export { byKey, filledTable, heldAt } from './model/by-key';
 export { anyItem } from './items/any-item';
@@ -211,6 +211,7 @@ export {
   valueOf,
   type FilledKind,
   type FilledRecord,
+  isEmptyValue,
 } from './sets/field-tables';
 export {
   fieldFault,

@@ -3,6 +3,7 @@ import { canonicalJson } from '../json/canonical-json';
 import { turnMatrix, turnVector, yawOfDirection } from '../geometry/turn';
 import { randomStream } from '../random/random-stream';
 import { createRunContext } from '../context/run-context';
+import { columnUnit, textInUnit } from './amount-text';
 import { atan2Degrees, cosDegrees, sinDegrees } from './trigonometry';
 
 describe('trigonometry', () => {
@@ -74,5 +75,25 @@ describe('canonical JSON', () => {
       ),
     );
     expect(() => canonicalJson({ a: [{ b: NaN }] })).toThrow('$.a[0].b must be finite, is NaN');
+  });
+});
+
+describe('amounts in the unit of their column', () => {
+  const read = (limit: number, values: readonly number[], base = ''): [string, string[]] => {
+    const unit = columnUnit(limit, base);
+    return [unit.name, values.map((value) => textInUnit(value, unit))];
+  };
+
+  it('share the unit in which the limit has two to four figures', () => {
+    expect(read(380_000, [655_172, 57_200, 1090, 380_000, 0])).toEqual(['k', ['655', '57.2', '1.09', '380', '0']]);
+    expect(read(96e6, [279_000, 61.4e6, 2.4e9], 'B')).toEqual(['MB', ['0.28', '61.4', '2400']]);
+    expect(read(300, [18, 1187])).toEqual(['', ['18', '1187']]);
+    expect(read(9999, [9999])).toEqual(['', ['9999']]);
+    expect(read(10_000, [9999])).toEqual(['k', ['10.00']]);
+  });
+
+  it('never read as none what is there', () => {
+    expect(read(380_000, [1, 4.9, 5])).toEqual(['k', ['< 0.01', '< 0.01', '0.01']]);
+    expect(read(0, [0, 3])).toEqual(['', ['0', '3']]);
   });
 });

@@ -7,3 +7,16 @@ installLinearPatterns();
 
 // jsdom's own crypto has no randomUUID.
 Object.defineProperty(globalThis, 'crypto', { value: webcrypto, configurable: true });
+
+// jsdom lays nothing out, so that nothing ever changes its size.
+globalThis.ResizeObserver = class {
+  observe(): void {
+    return;
+  }
+  unobserve(): void {
+    return;
+  }
+  disconnect(): void {
+    return;
+  }
+};

@@ -34,5 +34,6 @@ export const BLOCK: ItemSpec<'block'> = {
   fault: faultOfPlanes,
   name: ({ name }) => name,
   ...IN_GROUP,
+  material: ({ material }) => material,
   alike: (a, b) => a.material === b.material && a.sight === b.sight,
 };

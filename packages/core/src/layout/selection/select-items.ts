@@ -11,6 +11,8 @@ export interface SelectionQuery {
   readonly name?: string;
   readonly kind?: ItemKind;
   readonly piece?: string;
+  /** The whole name of its own material. */
+  readonly material?: string;
   /** Part of a group's name, or of that of a group around it. */
   readonly group?: string;
   /** Part of the category of its group, or of a group around it. */
@@ -43,11 +45,12 @@ export function matchesSelection<K extends ItemKind>(
 ): boolean {
   const has = (text: string, part: string | undefined): boolean =>
     part === undefined || part === '' || text.toLowerCase().includes(part.toLowerCase());
-  const { group, name, tags, traits } = specOf(kind);
+  const { group, material, name, tags, traits } = specOf(kind);
   const chain = groupChain(groups, group(item)).flatMap((id) => groups.get(id) ?? []);
   const asks = (part: string | undefined): part is string => part !== undefined && part !== '';
   if (query.kind !== undefined && query.kind !== kind) return false;
   if (asks(query.piece) && !pointsAt(kind, item, query.piece)) return false;
+  if (asks(query.material) && material?.(item) !== query.material) return false;
   const called = name(item, { piece: () => pieceName });
   if (!has(called === '' && !traits.named ? pieceName : called, query.name)) return false;
   if (asks(query.group) && !chain.some((one) => has(one.name, query.group))) return false;

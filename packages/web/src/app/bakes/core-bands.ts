@@ -1,8 +1,10 @@
 import {
+  columnUnit,
   holdAgainst,
   loadOf,
   loadTime,
   type BudgetMeasure,
+  type ColumnUnit,
   type Device,
   type HeldFigure,
   type LevelCosts,
@@ -45,6 +47,25 @@ export function limitOf(device: Device, measure: Measure): number {
 export function measureText(measure: Measure, value: number): string {
   if (measure === 'memory' || measure === 'disk') return bytesText(value);
   return measure === 'load time' ? timeText(value) : countText(value);
+}
+
+/** The unit of each measure's column: that of the smallest limit, so that devices compare. */
+export function columnUnits(devices: readonly Device[]): Readonly<Record<Measure, ColumnUnit>> {
+  const of = (measure: Measure): ColumnUnit => {
+    if (measure === 'load time') return { size: 1000, name: 's' };
+    const limits = devices.map((device) => limitOf(device, measure));
+    return columnUnit(
+      limits.length > 0 ? Math.min(...limits) : 0,
+      measure === 'memory' || measure === 'disk' ? 'B' : '',
+    );
+  };
+  return {
+    memory: of('memory'),
+    triangles: of('triangles'),
+    'draw calls': of('draw calls'),
+    'load time': of('load time'),
+    disk: of('disk'),
+  };
 }
 
 /** A figure with how far it can be trusted, as a person reads it. */

@@ -1,14 +1,11 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
-import { Dialogs } from '../ui/dialogs';
 import { Notices } from '../ui/notices';
 import { Store } from '@ngrx/store';
 import {
   SEVERITY_RANKS,
   DEFAULT_CODE_PATTERN,
   FINDING_DESKS,
-  RECORDS_DOCUMENT,
-  counted,
   freeCodes,
   type Finding,
   type FindingDesk,
@@ -18,11 +15,10 @@ import {
 import { FindingPlaces } from '../desk/finding-places';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
-import { create, randomBelow, remove, setRecordField } from '../edits/operations';
-import { Session } from '../session';
+import { randomBelow, setRecordField } from '../edits/operations';
 import { Workspace } from '../workspace';
 import { causeWords } from './cause-words';
-import { AcceptDialog, type Accepted } from './accept-dialog';
+import { Acceptances } from './acceptances';
 import { FindingsHome } from './findings-home';
 import { ItemFix } from './item-fix';
 import { Help } from '../guide/help';
@@ -41,9 +37,8 @@ type Line =
 })
 export class FindingsPage {
   private readonly edits = inject(EditLog);
-  private readonly dialogs = inject(Dialogs);
+  private readonly acceptances = inject(Acceptances);
   readonly places = inject(FindingPlaces);
-  private readonly session = inject(Session);
   private readonly workspace = inject(Workspace);
   private readonly itemFix = inject(ItemFix);
   private readonly notices = inject(Notices);
@@ -119,11 +114,8 @@ export class FindingsPage {
     this.chosen.update((chosen) => new Set([...chosen].filter((id) => !ids.includes(id)).concat(all ? [] : ids)));
   }
 
-  accept(): void {
-    const findings = this.chosenFindings();
-    void this.dialogs.open(AcceptDialog, findings.length).then((accepted) => {
-      if (accepted) void this.keepAccepted(findings, accepted);
-    });
+  async accept(): Promise<void> {
+    if (await this.acceptances.ask(this.chosenFindings())) this.chosen.set(new Set());
   }
 
   /** The template's loop variable hides `fix`. */
@@ -163,19 +155,6 @@ export class FindingsPage {
     }
     if (faults.length > 0)
       this.notices.show(`${faults[0]}${faults.length > 1 ? ` And ${faults.length - 1} more.` : ''}`, 12000);
-    this.chosen.set(new Set());
-  }
-
-  private async keepAccepted(findings: readonly Finding[], { reason, until }: Accepted): Promise<void> {
-    const person = this.session.person()?.name ?? '';
-    const operations = findings.flatMap(({ id }) => {
-      const known = this.tables().acceptance[id];
-      return [
-        ...(known ? [remove(RECORDS_DOCUMENT, 'acceptance', known)] : []),
-        create(RECORDS_DOCUMENT, 'acceptance', { id, reason, until, person }),
-      ];
-    });
-    await this.edits.commit(`accept ${counted(findings.length, 'finding')}`, operations);
     this.chosen.set(new Set());
   }
 }

@@ -1,9 +1,4 @@
-/** A mark of a tool: lines, and what of it is filled, in a square of 20. */
-export interface ToolMark {
-  readonly lines: string;
-  readonly filled?: string;
-  readonly isDashed?: true;
-}
+import type { MarkForm } from './mark';
 
 const CORNERS = 'M3 7V3h4M13 3h4v4M17 13v4h-4M7 17H3v-4';
 
@@ -17,10 +12,10 @@ export const TOOL_MARKS = {
   path: { lines: 'M2.5 13h4v4h-4zM13.5 3h4v4h-4zM6.5 15c6 0 1-10 7-10' },
   tiles: { lines: 'M3 3h14v14H3zM3 7.7h14M3 12.3h14M7.7 3v14M12.3 3v14', filled: 'M7.7 7.7h4.6v4.6H7.7z' },
   mask: { lines: 'M3 3h14v14H3z', filled: 'M3 3h14v5h-5v4H8v5H3z' },
-  region: { lines: 'M5 4h9l3 6-4 6.5H6L3 10z', isDashed: true },
+  region: { lines: 'M5 4h9l3 6-4 6.5H6L3 10z', dashes: '2.6 2' },
   stand: { lines: 'M10 3l5 5.5-5 5.5-5-5.5zM4 17.5h12' },
   divider: { lines: 'M3 16 17 5M6 9.5l2 2.6M10 6.4l2 2.6M14 3.2l2 2.6' },
   cells: { lines: 'M3 3h14v14H3zM10 3v14M3 10h14', filled: 'M10 3h7v7h-7z' },
-} as const satisfies Readonly<Record<string, ToolMark>>;
+} as const satisfies Readonly<Record<string, MarkForm>>;
 
 export type ToolMarkName = keyof typeof TOOL_MARKS;

@@ -1,47 +1,69 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { MatMenuModule } from '@angular/material/menu';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import {
-  counted,
-  NEAR_SHARE,
-  loadOf,
-  type FiguresSummary,
-  type HeldFigure,
-  type Level,
-  type PocketFigures,
-} from '@stravel/core';
+import { counted, holdAgainst, type HeldFigure } from '@stravel/core';
 import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
-import { BAKE_STATE_WORDS, costsOf } from '../../bakes/bakes-store';
-import { BUDGET_OF, MEASURES, heldText, levelCore, limitOf, measureText, type Measure } from '../../bakes/core-bands';
+import {
+  BUDGET_OF,
+  MEASURES,
+  columnUnits,
+  levelCore,
+  limitOf,
+  measureText,
+  type Measure,
+} from '../../bakes/core-bands';
+import { DeskFrame, FRAME_DESK } from '../../desk/desk-frame';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
-import { Session } from '../../session';
-import { CoreSample } from '../../ui/core-sample';
-import { RowCells, RowsTable, type RowsColumn } from '../../ui/rows-table';
-import { ThemeChart, type ChartBar } from '../../ui/theme-chart';
-import { Workspace } from '../../workspace';
-import { FigureParts, type FigurePart } from './parts/figure-parts';
-import { budgetActions, budgetFeature } from './store/budget-store';
-import { Help } from '../../guide/help';
+import { Acceptances } from '../../findings/acceptances';
+import { FindingsHome } from '../../findings/findings-home';
 import { FirstVisit } from '../../guide/first-visit';
+import { Help } from '../../guide/help';
+import { Session } from '../../session';
+import { Chevron } from '../../ui/chevron';
+import { LimitBar } from '../../ui/limit-bar';
+import { StateChip } from '../../ui/state-chip';
+import { StateMark } from '../../ui/state-mark';
+import { Workspace } from '../../workspace';
+import { BUDGET_CHIPS, budgetRows, type BudgetChip, type SetRow } from './budget-rows';
+import { chartGroups, type ChartSlot } from './chart-bars';
+import { partsOf, spotOf } from './level-parts';
+import { BudgetTable } from './parts/budget-table';
+import { FigureParts } from './parts/figure-parts';
+import { LevelChart } from './parts/level-chart';
+import { MeasuredCore } from './parts/measured-core';
+import { budgetActions, budgetFeature } from './store/budget-store';
 
-const COLUMNS: readonly RowsColumn[] = [
-  { name: 'No', width: '26px' },
-  { name: 'Level', width: 'minmax(0, 1.3fr)' },
-  ...MEASURES.map((measure) => ({
-    name: measure === 'triangles' || measure === 'draw calls' ? `worst ${measure}` : measure,
-    width: 'minmax(0, 1fr)',
-    isNumber: true,
-  })),
-  { name: 'Bakes', width: '66px' },
-];
+/** Colours of the compared devices, in their order. */
+const DEVICE_TONES = ['kiln', 'role-structure', 'role-section'] as const;
+const CHIP_NAMES: Readonly<Record<BudgetChip, string>> = {
+  over: 'Over',
+  near: 'Near',
+  'not known': 'Not known',
+  stale: 'Stale',
+};
 
-/** The Budget desk: every level against the chosen device. */
+/** The Budget desk: every level against one to three devices. */
 @Component({
   selector: 'sv-budget-page',
-  imports: [FirstVisit, Help, CoreSample, FigureParts, MatProgressBarModule, RowCells, RowsTable, ThemeChart],
+  imports: [
+    BudgetTable,
+    Chevron,
+    FigureParts,
+    FirstVisit,
+    Help,
+    LevelChart,
+    LimitBar,
+    MatMenuModule,
+    MatProgressBarModule,
+    MeasuredCore,
+    StateChip,
+    StateMark,
+  ],
+  providers: [{ provide: FRAME_DESK, useValue: 'budget' }, DeskFrame],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './budget-page.html',
   styleUrl: './budget-page.scss',
@@ -51,62 +73,64 @@ export class BudgetPage {
   private readonly addresses = inject(Addresses);
   private readonly api = inject(ApiClient);
   private readonly edits = inject(EditLog);
+  private readonly findings = inject(FindingsHome);
   private readonly workspace = inject(Workspace);
+  readonly acceptances = inject(Acceptances);
   readonly session = inject(Session);
   readonly bakes = inject(Bakes);
+  readonly frame = inject(DeskFrame);
   readonly state = this.store.selectSignal(budgetFeature.selectBudgetState);
-  private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
+  private readonly tree = this.store.selectSignal(recordsFeature.selectTree);
+  private readonly allDevices = this.store.selectSignal(recordsFeature.selectDevices);
   private readonly numbers = this.store.selectSignal(selectPlayNumbers);
   readonly measures = MEASURES;
-  readonly columns = COLUMNS;
+  readonly chips = BUDGET_CHIPS;
+  readonly chipNames = CHIP_NAMES;
   readonly actions = budgetActions;
+  /** Of three devices, the one whose columns are open. */
+  readonly openDevice = signal(0);
+  readonly isChartOpen = computed(() => this.frame.isOpen('Chart'));
 
-  readonly format = computed(() => {
-    const { measure } = this.state();
-    return (value: number): string => measureText(measure, value);
+  /** The device of the top bar first. */
+  readonly devices = computed(() => {
+    const first = this.session.device();
+    const others = this.state().others.flatMap((id) => this.allDevices().find((device) => device.id === id) ?? []);
+    return first ? [first, ...others.filter(({ id }) => id !== first.id)].slice(0, DEVICE_TONES.length) : [];
   });
-  readonly limit = computed(() => {
-    const device = this.session.device();
-    return device ? limitOf(device, this.state().measure) : 0;
-  });
-  readonly rows = computed(() => {
-    const held = this.bakes.held();
-    const byLevel = this.bakes.byLevel();
-    return this.levels().flatMap((level) => {
-      const one = held.get(level.id);
-      const bakes = byLevel[level.id];
-      if (!bakes) return [];
-      const states = [bakes.sight.state, bakes.figures.state];
-      const isStale = states.some((state) => state !== 'fresh');
-      return [
-        {
-          level,
-          number: this.numbers().get(level.id) ?? '·',
-          held: one,
-          isStale,
-          bakesText: states.includes('unknown') ? BAKE_STATE_WORDS.unknown : isStale ? 'stale' : 'fresh',
-          cells: MEASURES.map((measure) => cellOf(level, measure, one?.figures[BUDGET_OF[measure]] ?? NOTHING_HELD)),
-        },
-      ];
+  readonly free = computed(() => this.allDevices().filter((device) => !this.devices().includes(device)));
+  readonly units = computed(() => columnUnits(this.devices()));
+  readonly sets = computed(() =>
+    budgetRows({ tree: this.tree(), bakes: this.bakes.byLevel(), numbers: this.numbers(), devices: this.devices() }),
+  );
+  private readonly rows = computed(() => this.sets().flatMap(({ levels }) => levels));
+  readonly counts = computed(
+    () =>
+      Object.fromEntries(
+        BUDGET_CHIPS.map((chip) => [chip, this.rows().filter((row) => row.chips.has(chip)).length]),
+      ) as Record<BudgetChip, number>,
+  );
+  /** The sets with the levels that the chips and the filter leave. */
+  readonly shown = computed((): SetRow[] => {
+    const { chips, filter } = this.state();
+    const text = filter.trim().toLowerCase();
+    if (chips.length === 0 && text === '') return this.sets();
+    return this.sets().flatMap((set) => {
+      const levels = set.levels.filter(
+        (row) =>
+          (chips.length === 0 || chips.some((chip) => row.chips.has(chip))) &&
+          row.level.name.toLowerCase().includes(text),
+      );
+      return levels.length > 0 ? [{ ...set, levels }] : [];
     });
   });
-  readonly without = computed(
-    () => this.levels().filter(({ id, purpose }) => purpose === 'play' && !this.bakes.byLevel()[id]).length,
-  );
-  readonly bars = computed((): ChartBar[] =>
-    this.rows().flatMap(({ level, held }) => {
-      const key = BUDGET_OF[this.state().measure];
-      if (!held) return [];
-      const { state, value = 0 } = held.figures[key];
-      return [
-        {
-          id: level.id,
-          name: state === 'known' ? level.name : `${level.name} (${state === 'bound' ? 'at most' : state})`,
-          value,
-          tone: toneOf(held.figures[key]),
-        },
-      ];
-    }),
+  readonly chart = computed(() => chartGroups(this.shown(), this.state().measure, this.state().chartSet));
+  readonly chartSet = computed(() => this.shown().some(({ id }) => id === this.state().chartSet));
+  readonly chartDevices = computed(() => this.devices().map(({ name }, i) => ({ name, tone: DEVICE_TONES[i] })));
+  readonly chartLabel = computed(
+    () =>
+      `${this.state().measure} of every level against ${this.devices()
+        .map(({ name }) => name)
+        .join(', ')}`,
   );
   readonly job = computed(() =>
     [...this.edits.jobs().values()]
@@ -117,37 +141,44 @@ export class BudgetPage {
     [...this.edits.jobs().values()].filter(({ kind }) => kind === 'bake-stale').at(-1),
   );
   readonly opened = computed(() => {
+    const { opened, openedDevice, measure } = this.state();
     const row =
-      this.rows().find(({ level }) => level.id === this.state().opened) ??
-      this.rows().find(({ held }) => (held?.over.length ?? 0) > 0) ??
+      this.rows().find(({ id }) => id === opened) ??
+      this.rows().find(({ chips }) => chips.has('over')) ??
       this.rows().at(0);
-    const device = this.session.device();
-    if (!row?.held || !device) return undefined;
-    const { measure } = this.state();
-    const costs = costsOf(this.bakes.byLevel()[row.level.id]);
-    const { bands, held: figure } = levelCore(costs, device, measure);
-    const top =
-      Math.max(
-        limitOf(device, measure),
-        bands.reduce((sum, { value }) => sum + value, 0),
-      ) * 1.08;
+    const device = this.devices().find(({ id }) => id === openedDevice) ?? this.devices().at(0);
+    if (!row || !device) return undefined;
+    const held = holdAgainst(row.costs, device);
+    const core = levelCore(row.costs, device, measure);
+    const limit = limitOf(device, measure);
+    const sum = core.bands.reduce((total, { value }) => total + value, 0);
     return {
-      level: row.level,
-      load: row.held.load,
-      text: textOf(measure, figure),
-      costs,
-      figure,
-      bands,
-      top,
-      line: (limitOf(device, measure) / top) * 210,
+      row,
+      device,
+      core,
+      limit,
+      limitText: measureText(measure, limit),
+      over: overText(measure, core.held, limit),
+      text: causesText(measure, core.held),
+      notKnown: notKnownText(measure, core.held),
+      parts: partsOf(measure, row.costs, held.load, core),
+      total: Math.max(1e-9, core.held.value ?? sum),
     };
   });
-  readonly parts = computed((): FigurePart[] => this.figureParts());
+  /** What is known to be over and not accepted yet. */
+  readonly finding = computed(() => {
+    const opened = this.opened();
+    if (!opened || opened.device !== this.session.device()) return undefined;
+    const code = `OVER_${BUDGET_OF[this.state().measure].replace(/([A-Z])/g, '_$1').toUpperCase()}`;
+    return this.findings.open().find((one) => one.code === code && one.place.level === opened.row.id);
+  });
 
   constructor() {
     effect(() => {
+      const rows = this.rows();
+      const empty = rows.filter(({ costs }) => !costs.count && !costs.baked).length;
       this.workspace.footLeft.set([
-        `${counted(this.rows().length, 'level')} with figures, ${this.without()} without content`,
+        `${counted(rows.length - empty, 'level')} with figures, ${empty} without content`,
         'Counts switched-off strata too',
       ]);
       this.workspace.footRight.set([
@@ -160,97 +191,86 @@ export class BudgetPage {
     this.store.dispatch(action);
   }
 
+  add(id: string): void {
+    this.dispatch(budgetActions.devicesCompared({ others: [...this.others(), id] }));
+  }
+
+  drop(id: string): void {
+    this.openDevice.set(0);
+    this.dispatch(budgetActions.devicesCompared({ others: this.others().filter((other) => other !== id) }));
+  }
+
+  clear(): void {
+    for (const chip of this.state().chips) this.dispatch(budgetActions.chipToggled({ chip }));
+    this.dispatch(budgetActions.filterTyped({ text: '' }));
+  }
+
+  pick({ id, isSet }: ChartSlot): void {
+    this.dispatch(isSet ? budgetActions.chartSetOpened({ id }) : budgetActions.levelOpened({ id }));
+  }
+
   async cancel(id: string): Promise<void> {
     const collection = this.session.collection();
     if (collection) await this.api.cancelJob(collection.id, id);
   }
 
+  goToDevices(): void {
+    void this.addresses.go(['/devices']);
+  }
+
   /** Goes to where a figure comes from: the sight of the level, or its strata. */
-  go(id: string): void {
-    this.workspace.openLevel(id);
-    const { measure } = this.state();
-    const spot = this.spotOf(this.bakes.byLevel()[id]?.figures.summary, measure);
-    void (spot ? this.addresses.go(['/sight', id], { at: spot.middle.join(',') }) : this.addresses.go(['/layout', id]));
-  }
-
-  /** The pocket that a figure comes from; none for what is counted of the whole level. */
-  private spotOf(figures: FiguresSummary | null | undefined, measure: Measure): PocketFigures | undefined {
-    if (measure === 'triangles') return figures?.worst.at(0);
-    return measure === 'draw calls' ? (figures?.worstDrawCalls ?? undefined) : undefined;
-  }
-
-  private figureParts(): FigurePart[] {
+  go(): void {
     const opened = this.opened();
-    if (!opened) return [];
-    const { costs, load, figure } = opened;
-    const { measure } = this.state();
-    const text = this.format();
-    if ((measure === 'triangles' || measure === 'draw calls') && figure.state !== 'bound') {
-      if (figure.state === 'not known') return [];
-      const spot = this.spotOf(costs.baked?.figures, measure);
-      const pick = (cause: { triangles: number; drawCalls: number }): number =>
-        measure === 'triangles' ? cause.triangles : cause.drawCalls;
-      return [...(spot?.causes ?? [])]
-        .sort((a, b) => pick(b) - pick(a))
-        .map((cause) => ({
-          name: `${cause.count} × ${cause.name}${cause.what === 'blocks' ? ' blocks' : ''}`,
-          text: text(pick(cause)),
-          value: pick(cause),
-        }));
-    }
-    if (measure === 'load time') {
-      if (!load) return [];
-      const { seekMs, readMs, unpackMs, activateMs } = load;
-      return [
-        { name: `seek, ${counted(loadOf(costs)?.files ?? 0, 'file')}`, text: text(seekMs), value: seekMs },
-        { name: 'read from disk', text: text(readMs), value: readMs },
-        { name: 'unpack', text: text(unpackMs), value: unpackMs },
-        { name: 'activate in frames', text: text(activateMs), value: activateMs },
-      ].sort((a, b) => b.value - a.value);
-    }
-    return [...opened.bands]
-      .map(({ name, text: shown, value }) => ({ name, text: shown, value }))
-      .sort((a, b) => b.value - a.value);
+    if (!opened) return;
+    this.workspace.openLevel(opened.row.id);
+    const spot = spotOf(opened.row.costs.baked?.figures, this.state().measure);
+    void (spot
+      ? this.addresses.go(['/sight', opened.row.id], { at: spot.middle.join(',') })
+      : this.addresses.go(['/layout', opened.row.id]));
+  }
+
+  /** Shows what a part of the figure is, on the plan. @param part a piece, blocks, or a stratum; the kits lead to the pieces */
+  show(part: string): void {
+    const level = this.opened()?.row.id;
+    if (level === undefined) return;
+    this.workspace.openLevel(level);
+    const [what, id] = [part.slice(0, part.indexOf(' ')), part.slice(part.indexOf(' ') + 1)];
+    if (what === 'stratum')
+      void (id === 'kit' ? this.addresses.go(['/detail']) : this.addresses.go(['/layout', level], { stratum: id }));
+    else void this.addresses.go(['/layout', level], { uses: part });
+  }
+
+  private others(): string[] {
+    return this.devices()
+      .slice(1)
+      .map(({ id }) => id);
   }
 }
 
-/** Of a level that no device is held against. */
-const NOTHING_HELD: HeldFigure = { state: 'not known', value: undefined, share: undefined };
-
-function toneOf({ state, share = 0 }: HeldFigure): ChartBar['tone'] {
-  if (state === 'stale' || state === 'not known') return 'soft-ink';
-  return share > 1 ? 'over' : share > NEAR_SHARE ? 'near' : 'good';
-}
-
-function cellOf(
-  level: Level,
+/** By how much a known figure is over its limit. */
+function overText(
   measure: Measure,
-  held: HeldFigure,
-): { measure: Measure; text: string; tone: string; label: string } {
-  const text =
-    held.value === undefined
-      ? '—'
-      : `${held.state === 'bound' || held.state === 'not known' ? '≤ ' : ''}${measureText(measure, held.value)}`;
-  const tone = held.state === 'stale' ? 'stale' : held.state === 'not known' ? 'unknown' : toneOf(held);
-  return { measure, text, tone, label: `${measure} of ${level.name}: ${heldText(measure, held)}` };
+  { state, value = 0 }: HeldFigure,
+  limit: number,
+): { readonly amount: string; readonly share: string } | undefined {
+  if (state !== 'known' || value <= limit) return undefined;
+  return { amount: `+${measureText(measure, value - limit)}`, share: `+${Math.round((value / limit - 1) * 100)} %` };
 }
 
-/** What a core is counted from. */
-function textOf(measure: Measure, { state }: HeldFigure): string {
-  if (measure !== 'triangles' && measure !== 'draw calls') {
-    const isPart = state === 'bound' || state === 'not known';
-    return isPart
-      ? 'The level is cut into cells: at most all of this is loaded at one time. Rehearse a walk on the Cells desk to know.'
-      : 'By its parts, largest first.';
-  }
-  switch (state) {
-    case 'known':
-      return 'From its worst pocket, in 360°, largest cause first.';
-    case 'stale':
-      return 'From its worst pocket before the level changed last. Bake it again to know.';
-    case 'bound':
-      return 'All its content in full detail: no place can show more. Bake it to know the worst pocket.';
-    case 'not known':
-      return 'Not known: all its content together would be over. Bake it to know the worst pocket.';
-  }
+/** What the causes are counted from. */
+function causesText(measure: Measure, { state }: HeldFigure): string {
+  if (measure !== 'triangles' && measure !== 'draw calls')
+    return state === 'known' ? 'all of the level' : 'at most: cut into cells';
+  return state === 'known'
+    ? 'worst place, in 360°'
+    : state === 'stale'
+      ? 'worst place, before the last change'
+      : 'all content';
+}
+
+function notKnownText(measure: Measure, { value }: HeldFigure): string {
+  if (value === undefined) return 'Nothing is counted yet: this level has no content.';
+  if (measure === 'triangles' || measure === 'draw calls')
+    return `At most ${measureText(measure, value)}, all content together, which would be over. Bake it to know.`;
+  return `At most ${measureText(measure, value)}: the level is cut into cells. Rehearse a walk on the Cells desk to know.`;
 }

@@ -97,6 +97,8 @@ export class LayoutPage {
   readonly item = input<string>();
   /** Items to select, from a copied address. */
   readonly select = input<string>();
+  /** 'piece' or 'blocks' and what they are of: all that use it are selected; a cost leads here. */
+  readonly uses = input<string>();
   /** Stratum to stand on, from the address. */
   readonly stratum = input<string>();
   private readonly store = inject(Store);
@@ -237,6 +239,12 @@ export class LayoutPage {
       const select = this.select();
       if (select === undefined || !this.plate() || this.openLevel.isLoading()) return;
       untracked(() => this.desk.select(itemsNamed(this.openLevel.strata(), new Set(select.split(',')))));
+    });
+    effect(() => {
+      const uses = this.uses();
+      if (uses === undefined || !this.plate() || this.openLevel.isLoading()) return;
+      untracked(() => this.selecting.uses(uses));
+      setTimeout(() => this.frame());
     });
     effect(() => {
       const item = this.item();

@@ -1,7 +1,10 @@
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 
 /** One part of a figure. */
 export interface FigurePart {
+  /** Of what it leads to; '' for what is at no place. */
+  readonly id: string;
+  readonly count: string;
   readonly name: string;
   readonly text: string;
   readonly value: number;
@@ -12,38 +15,73 @@ export interface FigurePart {
   selector: 'sv-figure-parts',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <dl>
-      @for (part of parts(); track $index) {
-        <dt>{{ part.name }}</dt>
-        <dd class="bar"><i [style.width.%]="(part.value / most()) * 100"></i></dd>
-        <dd class="figure">{{ part.text }}</dd>
-      } @empty {
-        <dt class="soft">Nothing counted.</dt>
-      }
-    </dl>
+    @for (part of parts(); track $index) {
+      <button class="plain" [class.counted]="hasCounts()" [disabled]="part.id === ''" [title]="part.id ? 'Show ' + part.name + ' on the plan' : part.name" (click)="chosen.emit(part.id)">
+        @if (hasCounts()) {
+          <span class="mono soft count">{{ part.count }}</span>
+        }
+        <span class="name">{{ part.name }}</span>
+        <span class="bar"><i [style.width.%]="(part.value / total()) * 100"></i></span>
+        <span class="figure">{{ part.text }}</span>
+        <span class="figure soft">{{ shareText(part.value) }}</span>
+      </button>
+    } @empty {
+      <p class="soft">Nothing counted.</p>
+    }
   `,
   styles: `
-    dl {
+    button {
       display: grid;
-      grid-template-columns: minmax(0, 1.4fr) minmax(30px, 1fr) auto;
-      gap: 5px 10px;
+      grid-template-columns: minmax(0, 1fr) 52px 60px 42px;
+      gap: 6px;
       align-items: center;
-      margin: 0;
+      width: 100%;
+      height: 24px;
+      padding: 0 12px;
     }
-    dd {
-      margin: 0;
+    .counted {
+      grid-template-columns: 52px minmax(0, 1fr) 52px 60px 42px;
+    }
+    button:disabled {
+      cursor: default;
+    }
+    button:hover:not(:disabled) {
+      background: var(--brine-wash);
+    }
+    .count,
+    .figure {
+      text-align: right;
+      white-space: nowrap;
+    }
+    .name {
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
     }
     .bar {
       height: 7px;
+      background: color-mix(in srgb, var(--line) 45%, transparent);
     }
     .bar i {
       display: block;
       height: 100%;
       background: var(--kiln);
     }
+    p {
+      padding: 4px 12px;
+    }
   `,
 })
 export class FigureParts {
   readonly parts = input.required<readonly FigurePart[]>();
-  readonly most = computed(() => Math.max(1e-9, ...this.parts().map(({ value }) => value)));
+  /** What all of it comes to: parts that are left out count in it. */
+  readonly total = input.required<number>();
+  readonly chosen = output<string>();
+
+  readonly hasCounts = computed(() => this.parts().some(({ count }) => count !== ''));
+
+  shareText(value: number): string {
+    const percent = (value / this.total()) * 100;
+    return percent > 0 && percent < 1 ? '< 1 %' : `${Math.round(percent)} %`;
+  }
 }

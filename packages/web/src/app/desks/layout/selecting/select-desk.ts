@@ -45,6 +45,15 @@ export class SelectDesk {
       );
   }
 
+  /** Selects what a cost comes from: the placements of a piece, the blocks of a material. @param cause as an address has it: 'piece' or 'blocks', a space, its id */
+  uses(cause: string): void {
+    const id = cause.slice(cause.indexOf(' ') + 1);
+    const found = this.matching(cause.startsWith('piece ') ? { piece: id } : { material: id });
+    this.desk.select(found);
+    if (found.length === 0)
+      this.desk.notify('None of them can be selected here: recipes or assemblies made them, or they are locked.');
+  }
+
   /** Everything that is shown and can be changed. */
   all(): void {
     this.desk.select(this.pickable());
