@@ -7,7 +7,8 @@ test.describe('Registers', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address, '/sets');
-    await page.getByRole('button', { name: '+ Register' }).click();
+    await page.getByRole('button', { name: 'Registers' }).click();
+    await page.getByRole('menuitem', { name: 'New register' }).click();
     const name = page.getByLabel('Name of the register');
     await name.fill('Winds');
     await name.press('Enter');

@@ -11,6 +11,7 @@ test.describe('Cells of the Sets desk', () => {
     await page.keyboard.press('ArrowRight');
     await page.keyboard.press('ArrowRight');
     await page.keyboard.press('ArrowRight');
+    await page.keyboard.press('ArrowRight');
     await expect(cell('field-mood')).toBeFocused();
 
     await page.keyboard.press('Enter');

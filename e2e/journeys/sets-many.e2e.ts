@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
+import { openView } from '../pages/sets-table';
 
 test.describe('Many cells at once', () => {
   test('a pasted block is shown before it is written, what is refused says why, and one undo takes it back', async ({
@@ -81,7 +82,7 @@ test.describe('Views', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address, '/sets');
-    await page.getByRole('button', { name: 'View', exact: true }).click();
+    await openView(page);
     await page.getByRole('button', { name: 'Add a condition' }).click();
     await page.getByLabel('Column of condition 1').selectOption({ label: 'Shards' });
     await page.getByLabel('Test of condition 1').selectOption('at least');
@@ -103,7 +104,7 @@ test.describe('Views', () => {
     await expect(page.getByRole('button', { name: 'Field Note' })).toBeVisible();
     await expect(page.getByText('All changes saved')).toBeVisible();
     await page.reload();
-    await page.getByRole('button', { name: 'View', exact: true }).click();
+    await openView(page);
     await page.getByLabel('Saved views').selectOption('Rich levels');
     await expect.poll(amountsNow).toEqual(amounts);
     await page.getByRole('button', { name: 'Delete view' }).click();

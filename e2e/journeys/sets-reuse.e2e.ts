@@ -61,16 +61,18 @@ test.describe('Using levels again', () => {
     }
     await page.getByRole('button', { name: 'More for Batch Floor' }).click();
     await page.getByRole('menuitem', { name: 'History…' }).click();
-    const dialog = page.getByRole('dialog', { name: 'History of Batch Floor' });
-    const changes = dialog.getByRole('option');
+    const card = page.getByRole('complementary', { name: 'Card of a level' });
+    await expect(card.getByRole('heading', { name: 'History of Batch Floor' })).toBeVisible();
+    const changes = card.getByRole('option');
     await expect(changes.first()).toContainText('Historian · current');
-    await expect(dialog).toContainText('33 → 34');
-    await expect(dialog.getByRole('button', { name: 'Go back to this' })).toBeDisabled();
+    await expect(card).toContainText('33 → 34');
+    await expect(card.getByRole('button', { name: 'Go back to this' })).toBeDisabled();
     await checkAxe(page);
     await changes.nth(1).click();
-    await expect(dialog).toContainText(`${before} → 33`);
-    await dialog.getByRole('button', { name: 'Go back to before this' }).click();
-    await expect(dialog).toHaveCount(0);
+    await expect(card).toContainText(`${before} → 33`);
+    await card.getByRole('button', { name: 'Go back to before this' }).click();
+    await expect(card.getByRole('heading', { name: '6 Batch Floor' })).toBeVisible();
+    await card.getByRole('button', { name: 'Close the card' }).click();
     await expect(shards).toHaveText(before);
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(shards).toHaveText('34');

@@ -29,6 +29,8 @@ export interface FrameKept {
   readonly hasGrid?: boolean;
   /** Sections of cards and columns by their name: open or not. */
   readonly sections?: Readonly<Record<string, boolean>>;
+  /** What was used last, newest first. */
+  readonly recent?: readonly string[];
 }
 
 const STORAGE_KEY = 'stravel.frames';
@@ -37,6 +39,9 @@ export const SPLIT = { least: 0.2, most: 0.8 } as const;
 export const INSET = { least: 120, most: 900 } as const;
 /** Where the smaller view lies until it is moved. */
 export const INSET_BEFORE: InsetPlace = { right: 8, bottom: 8, width: 280, height: 190 };
+
+/** More than that of what was used last is not kept. */
+const MOST_RECENT = 8;
 
 const between = (value: number, { least, most }: { readonly least: number; readonly most: number }): number =>
   Math.min(most, Math.max(least, value));
@@ -126,6 +131,12 @@ export class DeskFrame {
     this.put({ sections: { ...this.kept().sections, [section]: !this.isOpen(section, before) } });
   }
 
+  /** Keeps that something was used. */
+  use(id: string): void {
+    const { recent = [] } = this.kept();
+    if (recent.at(0) !== id) this.put({ recent: [id, ...recent.filter((one) => one !== id)].slice(0, MOST_RECENT) });
+  }
+
   private isWidth(query: string): Signal<boolean> {
     const changes = this.widths.observe(query).pipe(map(({ matches }) => matches));
     return toSignal(changes, { initialValue: this.widths.isMatched(query) });
@@ -164,11 +175,14 @@ function readFrame(value: unknown): FrameKept {
     ...(isNumber(of.split) ? { split: between(of.split, SPLIT) } : {}),
     ...(isInset(of.inset) ? { inset: of.inset } : {}),
     ...(sections ? { sections } : {}),
+    ...(isTexts(of.recent) ? { recent: of.recent.slice(0, MOST_RECENT) } : {}),
   };
 }
 
 const isRecord = (value: unknown): value is Readonly<Record<string, unknown>> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
+const isTexts = (value: unknown): value is readonly string[] =>
+  Array.isArray(value) && value.every((one) => typeof one === 'string');
 const isNumber = (value: unknown): value is number => typeof value === 'number' && Number.isFinite(value);
 
 function isInset(value: unknown): value is InsetPlace {

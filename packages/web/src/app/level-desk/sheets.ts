@@ -1,8 +1,10 @@
 import { DestroyRef, Injectable, InjectionToken, Injector, inject, signal, type Type } from '@angular/core';
 import { DeskFrame } from '../desk/desk-frame';
 
-const SHEET_DATA = new InjectionToken<unknown>('what a sheet is opened with');
-const SHEET_CLOSE = new InjectionToken<(answer: unknown) => void>('how a sheet is left');
+/** What a sheet is opened with. */
+export const SHEET_DATA = new InjectionToken<unknown>('what a sheet is opened with');
+/** How a sheet is left. */
+export const SHEET_CLOSE = new InjectionToken<(answer: unknown) => void>('how a sheet is left');
 
 /** What sheets share: what they are opened with, and the way back with an answer. */
 export abstract class Sheet<D = undefined, R = undefined> {

@@ -29,6 +29,7 @@ export const SETS_DESK = {
     { keys: 'Ctrl C, Ctrl V', text: 'copy and paste cells, also to and from a spreadsheet' },
     { keys: 'Ctrl Enter', text: 'fill down' },
     { keys: 'Space', text: 'select the row' },
+    { keys: 'Alt Enter', text: 'open or close the card of the level' },
     { keys: 'Alt ↑ ↓', text: 'move the row' },
     { keys: 'Ctrl D', text: 'duplicate' },
     { keys: 'Delete', text: 'to the bin' },

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, un
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import {
+  BUDGET_MEASURES,
   counted,
   NEW_LEVEL_NAME,
   PURPOSES,
@@ -20,21 +21,30 @@ import { Commands } from '../../desk/commands';
 import { DeskFrame, FRAME_DESK } from '../../desk/desk-frame';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { Bakes } from '../../bakes/bakes';
-import { MEASURES, limitOf, measureText } from '../../bakes/core-bands';
+import { costsOf } from '../../bakes/bakes-store';
+import { MEASURES, levelCore, limitOf, measureText, type LevelCore } from '../../bakes/core-bands';
+import { coreStrip, type CoreStrip } from '../../bakes/core-strip';
 import { shelfInOrder, shelfRows } from '../../bakes/shelf-rows';
 import { EditLog } from '../../edits/edit-log';
 import { setRecordField } from '../../edits/operations';
 import { Session } from '../../session';
 import { Dialogs } from '../../ui/dialogs';
+import { SheetHost } from '../../level-desk/sheet-host';
+import { Sheets } from '../../level-desk/sheets';
+import { Chevron } from '../../ui/chevron';
 import { CoreShelf } from '../../ui/core-shelf';
+import { StateChip } from '../../ui/state-chip';
+import type { StateMarkName } from '../../ui/state-mark';
 import { Workspace } from '../../workspace';
 import { PICTURE_VIEWS, type PictureView } from '../../plate/picture-views';
+import { LevelDataCard } from './card/level-data-card';
 import { CellWriter } from './bulk/cell-writer';
 import { CsvTransfer } from './bulk/csv-transfer';
 import { CodeGiver } from './codes/code-giver';
 import { FieldContext } from './fields/field-context';
 import { FieldDialogs } from './fields/field-dialogs';
 import { binLevels, binSet, levelsOfSet, moveLevels, moveSet, newLevel, newSet } from './level-edits';
+import { LevelHistories } from './history/level-histories';
 import { SETS_DESK } from './manifest';
 import type { ChooseSetData } from './parts/choose-set-dialog';
 import { RecordTable, type RowRequest } from './parts/record-table';
@@ -44,17 +54,38 @@ import { RegisterMaker } from './registers/register-maker';
 import { LevelReuser } from './reuse/level-reuser';
 import { SetsTabs } from './parts/sets-tabs';
 import { readAhead, searchText } from './search-texts';
-import { setsActions, setsFeature } from './store/sets-store';
+import { setsActions, setsFeature, type LevelChip } from './store/sets-store';
 import { ShownView } from './views/shown-view';
 import { ViewPanel } from './views/view-panel';
-import { levelColumns, plainRows, tableRows, type TableColumn, type TableRow } from './table-rows';
+import { ViewsMenu } from './views/views-menu';
+import { levelColumns, plainRows, tableRows, type CoreColumn, type TableColumn, type TableRow } from './table-rows';
 import { SETS_SERVICES } from './services';
+
+const CHIPS: readonly { readonly chip: LevelChip | 'all'; readonly name: string; readonly mark?: StateMarkName }[] = [
+  { chip: 'all', name: 'All' },
+  { chip: 'over', name: 'Over', mark: 'over' },
+  { chip: 'not known', name: 'Not known', mark: 'not known' },
+  { chip: 'not ready', name: 'Not ready', mark: 'not ready' },
+];
+/** Of a level of which nothing is counted. */
+const NOT_HELD = { over: [], undecided: BUDGET_MEASURES };
 
 /** The Sets desk: all levels of the collection, as data. */
 @Component({
   selector: 'sv-sets-page',
-  imports: [CoreShelf, MatMenuModule, RecordTable, SetsTabs, ViewPanel],
-  providers: [SETS_SERVICES, { provide: FRAME_DESK, useValue: 'sets' }, DeskFrame],
+  imports: [
+    Chevron,
+    CoreShelf,
+    LevelDataCard,
+    MatMenuModule,
+    RecordTable,
+    SetsTabs,
+    SheetHost,
+    StateChip,
+    ViewPanel,
+    ViewsMenu,
+  ],
+  providers: [SETS_SERVICES, { provide: FRAME_DESK, useValue: 'sets' }, DeskFrame, Sheets, LevelHistories],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sets-page.html',
   styleUrl: './sets-page.scss',
@@ -76,6 +107,8 @@ export class SetsPage {
   private readonly codes = inject(CodeGiver);
   private readonly reuser = inject(LevelReuser);
   private readonly csv = inject(CsvTransfer);
+  private readonly sheets = inject(Sheets);
+  private readonly histories = inject(LevelHistories);
 
   readonly state = this.store.selectSignal(setsFeature.selectSetsState);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
@@ -91,22 +124,56 @@ export class SetsPage {
   readonly field = input<string>();
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
+  /** What the column of cores shows, each level's once; none without a device. */
+  private readonly cores = computed((): CoreColumn | undefined => {
+    const [device, bakes, { measure }] = [this.session.device(), this.bakes.byLevel(), this.state()];
+    if (!device) return undefined;
+    const known = new Map<string, { core: LevelCore; strip: CoreStrip }>();
+    const of = (level: string): { core: LevelCore; strip: CoreStrip } => {
+      let one = known.get(level);
+      if (!one) {
+        const core = levelCore(costsOf(heldAt(bakes, level)), device, measure);
+        one = { core, strip: coreStrip(core, measure, limitOf(device, measure)) };
+        known.set(level, one);
+      }
+      return one;
+    };
+    return { measure, strip: (level) => of(level).strip, value: (level) => of(level).core.held.value ?? null };
+  });
   readonly allColumns = computed(() => {
-    return levelColumns(this.fields(), PURPOSES, this.readiness.faultsOf(), this.context.figureStateOf());
+    return levelColumns(this.fields(), PURPOSES, this.readiness.faultsOf(), this.context.figureStateOf(), this.cores());
   });
   readonly view = new ShownView(
     computed(() => null),
     this.allColumns,
   );
   readonly columns = this.view.columns;
+  /** Whether a level is in a state, against the chosen device and by the rules for what is ready. */
+  private readonly isOfChip = computed(() => {
+    const [held, faultsOf] = [this.bakes.held(), this.readiness.faultsOf()];
+    return (chip: LevelChip | 'all', { id }: Level): boolean => {
+      if (chip === 'all') return true;
+      if (chip === 'not ready') return faultsOf(id).length > 0;
+      const { over, undecided } = held.get(id) ?? NOT_HELD;
+      return chip === 'over' ? over.length > 0 : over.length === 0 && undecided.length > 0;
+    };
+  });
+  /** The states that levels are filtered by, each with how many of the purpose there are of it. */
+  readonly chips = computed(() => {
+    const { purpose } = this.state();
+    const levels = this.levels().filter((level) => purpose === 'all' || level.purpose === purpose);
+    const isOf = this.isOfChip();
+    return CHIPS.map((one) => ({ ...one, count: levels.filter((level) => isOf(one.chip, level)).length }));
+  });
   readonly rows = computed(() => {
-    const { filter, purpose, folded } = this.state();
+    const { filter, purpose, chip, folded } = this.state();
     const text = filter.trim().toLowerCase();
+    const isOf = this.isOfChip();
     const wanted =
-      text === '' && purpose === 'all'
+      text === '' && purpose === 'all' && chip === 'all'
         ? undefined
         : (level: Level): boolean =>
-            (purpose === 'all' || level.purpose === purpose) && searchText(level).includes(text);
+            (purpose === 'all' || level.purpose === purpose) && isOf(chip, level) && searchText(level).includes(text);
     const { conditions, sorts } = this.view.rules();
     const [numbers, groupOf, foldedSets] = [this.numbers(), this.view.groupOf(), new Set(folded)];
     const shown =
@@ -141,6 +208,15 @@ export class SetsPage {
     const column = this.allColumns().find(({ id }) => id === sorts[0].column);
     const levels = this.rows().flatMap((row) => heldAt(this.tables().level, row.id) ?? []);
     return shelfInOrder(levels, `By ${column?.name ?? 'the view'}${sorts[0].descending ? ', descending' : ''}`, shelf);
+  });
+  readonly isCardOpen = computed(() => this.frame.isOpen('Card', false));
+  /** The level of the row that one stands on, else the open one. */
+  readonly cardLevel = computed(
+    () => heldAt(this.tables().level, this.state().active?.row ?? '') ?? this.workspace.level(),
+  );
+  readonly isFiltered = computed(() => {
+    const { filter, purpose, chip } = this.state();
+    return filter !== '' || purpose !== 'all' || chip !== 'all' || this.view.rules().conditions.length > 0;
   });
   readonly limit = computed(() => {
     const device = this.session.device();
@@ -286,6 +362,30 @@ export class SetsPage {
     await this.addresses.go(['/layout', id]);
   }
 
+  showAll(): void {
+    this.dispatch(setsActions.filterTyped({ text: '' }));
+    this.dispatch(setsActions.purposeChosen({ purpose: 'all' }));
+    this.dispatch(setsActions.chipChosen({ chip: 'all' }));
+    this.view.rules.update((rules) => ({ ...rules, conditions: [] }));
+  }
+
+  toggleCard(): void {
+    this.sheets.close();
+    this.frame.flip('Card', false);
+  }
+
+  async openIn(desk: string): Promise<void> {
+    const level = this.cardLevel();
+    if (!level) return;
+    this.workspace.openLevel(level.id);
+    await this.addresses.go([`/${desk}`, level.id]);
+  }
+
+  duplicateOpen(): void {
+    const level = this.cardLevel();
+    if (level) this.reuse([level]);
+  }
+
   takeOut(): void {
     this.csv.takeOut(null, this.allColumns(), this.settings()?.name ?? 'levels');
   }
@@ -359,21 +459,29 @@ export class SetsPage {
   }
 
   private async requestOfLevels(levels: readonly Level[], one: Level, request: RowRequest): Promise<void> {
-    if (request === 'open') {
-      this.workspace.openLevel(one.id);
-      await this.addresses.go(['/layout', one.id]);
-    } else if (request === 'order') await this.addresses.go(['/sets/order'], { level: one.id });
-    else if (request === 'history')
-      await this.dialogs.bring(
-        () => import('./history/history-dialog').then(({ HistoryDialog }) => HistoryDialog),
-        one.id,
-      );
-    else if (request === 'picture of plan' || request === 'picture of model')
+    if (request === 'open') await this.openInLayout(one.id);
+    else if (request === 'card') this.card(one.id);
+    else if (request === 'order') await this.addresses.go(['/sets/order'], { level: one.id });
+    else if (request === 'history') {
+      if (!this.isCardOpen() || this.cardLevel()?.id !== one.id) this.card(one.id);
+      await this.histories.show(one.id);
+    } else if (request === 'picture of plan' || request === 'picture of model')
       await this.makePictures(request === 'picture of plan' ? 'plan' : 'model', levels);
     else if (request === 'duplicate') this.reuse(levels);
     else if (request === 'bin') await this.bin(levels);
     else if (request === 'move') this.askForSet(levels);
     else if (request === 'up' || request === 'down') await this.step(one, request === 'up' ? -1 : 1);
+  }
+
+  /** Opens the card of a level, or closes it where it is open. */
+  private card(id: string): void {
+    if (this.isCardOpen() && this.cardLevel()?.id === id) {
+      this.toggleCard();
+      return;
+    }
+    this.sheets.close();
+    this.dispatch(setsActions.cellEntered({ cell: { row: id, column: this.state().active?.column ?? 'name' } }));
+    if (!this.isCardOpen()) this.frame.flip('Card', false);
   }
 
   private async step(level: Level, by: 1 | -1): Promise<void> {

@@ -1,3 +1,4 @@
+import type { CoreStrip } from '../../bakes/core-strip';
 import {
   fieldText,
   levelsUnder,
@@ -59,6 +60,18 @@ export interface TableColumn {
   readonly why?: (record: FilledRecord) => string;
   /** Of a column of figures: how far one can be trusted. */
   readonly state?: (record: FilledRecord) => FigureState;
+  /** What a cell shows instead of what it holds. */
+  readonly shown?: (record: FilledRecord) => string;
+  /** Of a column of cores: what is drawn. */
+  readonly strip?: (record: FilledRecord) => CoreStrip;
+}
+
+/** What the column of cores shows. */
+export interface CoreColumn {
+  readonly measure: string;
+  readonly strip: (level: string) => CoreStrip;
+  /** What it is sorted by; null for what is not known. */
+  readonly value: (level: string) => number | null;
 }
 
 const fixed = (
@@ -121,15 +134,27 @@ export function levelColumns(
   purposes: readonly Purpose[],
   faultsOf: FaultsOf = () => [],
   stateOf: FigureStateOf = () => 'known',
+  core?: CoreColumn,
 ): TableColumn[] {
   return [
-    fixed('name', 'Level', 'text', [], 'minmax(140px, 1.6fr)', { required: true }),
+    fixed('name', 'Level', 'text', [], 'minmax(160px, 1.6fr)', { required: true }),
+    ...(core
+      ? [
+          {
+            ...fixed('core', core.measure.charAt(0).toUpperCase() + core.measure.slice(1), 'number', [], '108px'),
+            read: ({ id }: FilledRecord) => core.value(id),
+            strip: ({ id }: FilledRecord) => core.strip(id),
+          },
+        ]
+      : []),
     fixed('purpose', 'Purpose', 'choice', purposes, '76px', { required: true }),
     fixed('code', 'Code', 'text', [], '84px'),
     {
-      ...fixed('ready', 'Ready', 'choice', READINESS, '84px'),
+      ...fixed('ready', 'Ready', 'choice', READINESS, '116px'),
       read: ({ id }) => READINESS[faultsOf(id).length === 0 ? 0 : 1],
       why: ({ id }) => faultsOf(id).join(' · '),
+      // The first reason says more than that there is one.
+      shown: ({ id }) => faultsOf(id).at(0) ?? READINESS[0],
     },
     fixed('key', 'Key', 'text', [], '120px', {
       required: true,

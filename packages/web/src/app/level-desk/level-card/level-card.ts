@@ -1,32 +1,28 @@
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { SEVERITY_RANKS, counted, setPathText, type Finding } from '@stravel/core';
+import { setPathText } from '@stravel/core';
 import { Bakes } from '../../bakes/bakes';
 import { BUDGET_OF, MEASURES, measureText } from '../../bakes/core-bands';
-import { FindingPlaces } from '../../desk/finding-places';
 import { OpenLevel } from '../../document/level/open-level';
 import { recordsFeature } from '../../document/records/records-store';
-import { FindingsHome } from '../../findings/findings-home';
 import { Session } from '../../session';
 import { LimitBar } from '../../ui/limit-bar';
 import { ColumnSection } from '../column-section';
+import { LevelFindings } from './level-findings';
 
 /** Told before a figure that is no measured one. */
 const SIGNS = { known: '', bound: '≤ ', stale: 'stale ', 'not known': '? ' } as const;
-const MOST_FINDINGS = 6;
 
 /** The open level while nothing is selected: its edges, its figures against the device, its findings with errors first. */
 @Component({
   selector: 'sv-level-card',
-  imports: [ColumnSection, LimitBar],
+  imports: [ColumnSection, LevelFindings, LimitBar],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './level-card.html',
   styleUrl: './level-card.scss',
 })
 export class LevelCard {
   private readonly bakes = inject(Bakes);
-  private readonly findings = inject(FindingsHome);
-  private readonly places = inject(FindingPlaces);
   private readonly openLevel = inject(OpenLevel);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   readonly session = inject(Session);
@@ -62,20 +58,4 @@ export class LevelCard {
       };
     });
   });
-  private readonly found = computed((): readonly Finding[] => {
-    const id = this.level()?.id;
-    return this.findings
-      .open()
-      .filter(({ place }) => place.level === id)
-      .sort((a, b) => SEVERITY_RANKS[a.severity] - SEVERITY_RANKS[b.severity]);
-  });
-  readonly shown = computed(() => this.found().slice(0, MOST_FINDINGS));
-  readonly rest = computed(() => this.found().length - this.shown().length);
-  readonly findingsNote = computed(() =>
-    this.found().length === 0 ? 'none' : counted(this.found().length, 'finding'),
-  );
-
-  go(finding: Finding): void {
-    void this.places.go(finding);
-  }
 }

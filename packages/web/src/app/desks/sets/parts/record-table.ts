@@ -5,7 +5,9 @@ import { CdkVirtualScrollViewport, ScrollingModule } from '@angular/cdk/scrollin
 import {
   ChangeDetectionStrategy,
   Component,
+  DestroyRef,
   ElementRef,
+  afterNextRender,
   afterRenderEffect,
   computed,
   inject,
@@ -35,6 +37,7 @@ import type { UploadPicture } from './picture-editor';
 /** What was asked of a row through its menu or keys. */
 export type RowRequest =
   | 'open'
+  | 'card'
   | 'duplicate'
   | 'up'
   | 'down'
@@ -69,7 +72,6 @@ export const ROW_HEIGHT = 30;
     '(focusout)': 'focusMoved($event.relatedTarget)',
     '(copy)': 'copy($event)',
     '(paste)': 'paste($event)',
-    '(window:resize)': 'follow()',
   },
   templateUrl: './record-table.html',
   styleUrls: ['../../../ui/table-lines.scss', './record-table.scss'],
@@ -90,6 +92,8 @@ export class RecordTable {
   readonly figureOf = input<FigureOf>(() => null);
   /** What stands in the lines: decides what their menus offer. */
   readonly holds = input<'levels' | 'entries'>('levels');
+  /** Whether a line has a card beside the table. */
+  readonly hasCard = input(false);
 
   readonly entered = output<ActiveCell>();
   readonly editStarted = output<ActiveCell>();
@@ -137,6 +141,13 @@ export class RecordTable {
   private ahead: ActiveCell | undefined;
 
   constructor() {
+    const destroyed = inject(DestroyRef);
+    afterNextRender(() => {
+      // A card beside it takes and gives back room without the window changing.
+      const sizes = new ResizeObserver(() => this.follow());
+      sizes.observe(this.viewport().elementRef.nativeElement);
+      destroyed.onDestroy(() => sizes.disconnect());
+    });
     afterRenderEffect(() => {
       const active = this.active();
       this.rows();
@@ -297,6 +308,7 @@ export class RecordTable {
   }
 
   private requestOf(event: KeyboardEvent): RowRequest | undefined {
+    if (event.altKey && event.key === 'Enter' && this.hasCard()) return 'card';
     if (event.altKey && event.key === 'ArrowUp') return 'up';
     if (event.altKey && event.key === 'ArrowDown') return 'down';
     if (event.key === 'Delete') return 'bin';

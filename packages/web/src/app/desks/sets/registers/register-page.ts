@@ -42,6 +42,7 @@ import { SetsTabs } from '../parts/sets-tabs';
 import type { ActiveCell } from '../store/sets-store';
 import { ShownView } from '../views/shown-view';
 import { ViewPanel } from '../views/view-panel';
+import { ViewsMenu } from '../views/views-menu';
 import { entryColumns, plainRows, type TableColumn, type TableRow } from '../table-rows';
 import { deleteEntries, duplicateEntries, newEntry, stepEntry } from './register-edits';
 import type { UsesData } from './uses-dialog';
@@ -52,7 +53,7 @@ const NONE: ReadonlySet<string> = new Set();
 /** Any register, shown from its fields. */
 @Component({
   selector: 'sv-register-page',
-  imports: [MatMenuModule, RecordTable, SetsTabs, ViewPanel],
+  imports: [MatMenuModule, RecordTable, SetsTabs, ViewPanel, ViewsMenu],
   providers: [SETS_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './register-page.html',

@@ -2,6 +2,10 @@ import { createActionGroup, createFeature, createReducer, emptyProps, on, props 
 import type { Purpose } from '@stravel/core';
 import type { Measure } from '../../../bakes/core-bands';
 
+/** States that levels are filtered by. */
+export const LEVEL_CHIPS = ['over', 'not known', 'not ready'] as const;
+export type LevelChip = (typeof LEVEL_CHIPS)[number];
+
 /** The cell that keys act on. */
 export interface ActiveCell {
   readonly row: string;
@@ -11,6 +15,7 @@ export interface ActiveCell {
 export interface SetsState {
   readonly filter: string;
   readonly purpose: Purpose | 'all';
+  readonly chip: LevelChip | 'all';
   /** Ids of chosen levels. */
   readonly chosen: readonly string[];
   /** Sets whose levels are folded away. */
@@ -25,6 +30,7 @@ export const setsActions = createActionGroup({
   events: {
     'Filter Typed': props<{ text: string }>(),
     'Purpose Chosen': props<{ purpose: Purpose | 'all' }>(),
+    'Chip Chosen': props<{ chip: LevelChip | 'all' }>(),
     'Measure Chosen': props<{ measure: Measure }>(),
     'Level Toggled': props<{ id: string }>(),
     'Levels Chosen': props<{ ids: readonly string[] }>(),
@@ -38,6 +44,7 @@ export const setsActions = createActionGroup({
 const initial: SetsState = {
   filter: '',
   purpose: 'all',
+  chip: 'all',
   chosen: [],
   folded: [],
   active: null,
@@ -54,6 +61,7 @@ export const setsFeature = createFeature({
     initial,
     on(setsActions.filterTyped, (state, { text }) => ({ ...state, filter: text })),
     on(setsActions.purposeChosen, (state, { purpose }) => ({ ...state, purpose })),
+    on(setsActions.chipChosen, (state, { chip }): SetsState => ({ ...state, chip })),
     on(setsActions.measureChosen, (state, { measure }) => ({ ...state, measure })),
     on(setsActions.levelToggled, (state, { id }) => ({ ...state, chosen: toggled(state.chosen, id) })),
     on(setsActions.levelsChosen, (state, { ids }) => ({ ...state, chosen: ids })),

@@ -90,7 +90,7 @@ export class ShownView {
     const { conditions, sorts, hidden, group } = this.rules();
     const count = conditions.length + sorts.length + hidden.length + (group ? 1 : 0);
     const name = this.views().find(({ id }) => id === this.chosen())?.name;
-    return name ?? (count === 0 ? 'View' : `View · ${count}`);
+    return name ?? (count === 0 ? 'Saved views' : `View · ${count}`);
   });
 
   constructor(

@@ -1,6 +1,5 @@
 import { TestBed } from '@angular/core/testing';
 import { signal } from '@angular/core';
-import { MAT_DIALOG_DATA, MatDialogRef } from '@angular/material/dialog';
 import { provideStore, Store } from '@ngrx/store';
 import {
   emptyRecordTables,
@@ -17,7 +16,8 @@ import { StratumDocument } from '../../../document/stratum-document';
 import { EditLog } from '../../../edits/edit-log';
 import { Session } from '../../../session';
 import { FieldContext } from '../fields/field-context';
-import { HistoryDialog } from './history-dialog';
+import { SHEET_CLOSE, SHEET_DATA } from '../../../level-desk/sheets';
+import { HistorySheet } from './history-sheet';
 
 const level: Level = {
   id: 'yard',
@@ -76,7 +76,7 @@ describe('the history of a level', () => {
   let closed: number;
   let answer: { edits: LoggedEdit[]; strata: string[]; hasMore: boolean };
 
-  async function dialog(): Promise<HistoryDialog> {
+  async function sheet(): Promise<HistorySheet> {
     commits = [];
     asked = [];
     closed = 0;
@@ -85,8 +85,8 @@ describe('the history of a level', () => {
     TestBed.configureTestingModule({
       providers: [
         provideStore({ [recordsFeature.name]: recordsFeature.reducer }),
-        { provide: MAT_DIALOG_DATA, useValue: 'yard' },
-        { provide: MatDialogRef, useValue: { close: () => closed++ } },
+        { provide: SHEET_DATA, useValue: 'yard' },
+        { provide: SHEET_CLOSE, useValue: () => closed++ },
         {
           provide: ApiClient,
           useValue: {
@@ -108,7 +108,7 @@ describe('the history of a level', () => {
       ],
     });
     TestBed.inject(Store).dispatch(recordsActions.loaded({ tables }));
-    const fixture = TestBed.createComponent(HistoryDialog);
+    const fixture = TestBed.createComponent(HistorySheet);
     await fixture.whenStable();
     return fixture.componentInstance;
   }
@@ -126,7 +126,7 @@ describe('the history of a level', () => {
   });
 
   it('shows the newest first, says what it did, and what it leaves alone', async () => {
-    const one = await dialog();
+    const one = await sheet();
     expect([
       one.shown()?.id,
       one.changes().map(({ what, after }) => `${what}: ${after}`),
@@ -142,7 +142,7 @@ describe('the history of a level', () => {
   });
 
   it('goes back to after an edit, or to before it, by one edit of what stands now', async () => {
-    const one = await dialog();
+    const one = await sheet();
     one.selected.set('e7');
     await one.back(false);
     expect(commits[0]).toEqual({ label: 'Now back to “edit 7”', operations: expect.any(Array) as never });
@@ -165,7 +165,7 @@ describe('the history of a level', () => {
   });
 
   it('leaves a stratum alone that others stand on by now', async () => {
-    const one = await dialog();
+    const one = await sheet();
     TestBed.inject(Store).dispatch(
       recordsActions.loaded({
         tables: { ...tables, stratum: { ...tables.stratum, own: { ...tables.stratum['own'], owner: null } } },
@@ -178,7 +178,7 @@ describe('the history of a level', () => {
 
   it('reads older edits on, and says so when nothing could be read or the way back is broken', async () => {
     answer = { ...answer, hasMore: true };
-    const one = await dialog();
+    const one = await sheet();
     expect(one.hasMore()).toBe(true);
     answer = { edits: [logged(2, rename('Zero', 'First'))], strata: ['gone'], hasMore: false };
     await one.more();

@@ -1,6 +1,5 @@
 import { DatePipe } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { MatDialogModule } from '@angular/material/dialog';
 import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
@@ -22,7 +21,8 @@ import { EditLog } from '../../../edits/edit-log';
 import { Session } from '../../../session';
 import { FieldContext } from '../fields/field-context';
 import { describeEdit } from './describe-edit';
-import { Dialog } from '../../../ui/dialog';
+import { SheetHead } from '../../../level-desk/sheet-head';
+import { Sheet } from '../../../level-desk/sheets';
 
 interface LevelHistory {
   readonly edits: readonly LoggedEdit[];
@@ -32,48 +32,43 @@ interface LevelHistory {
 
 /** What happened to a level, by whom and when; and the way back to any of it. */
 @Component({
-  selector: 'sv-history-dialog',
-  imports: [DatePipe, MatDialogModule],
+  selector: 'sv-history-sheet',
+  imports: [DatePipe, SheetHead],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <h2 mat-dialog-title>History of {{ level().name }}</h2>
-    <mat-dialog-content>
-      <div class="sides">
-        <div
-          class="list"
-          role="listbox"
-          aria-label="Changes, newest first"
-          tabindex="0"
-          (keydown)="key($event)"
-          [attr.aria-activedescendant]="shown() ? 'edit-' + shown()?.sequence : null"
-        >
-          @for (edit of edits(); track edit.id; let first = $first) {
-            <div role="option" [id]="'edit-' + edit.sequence" [attr.aria-selected]="edit.id === shown()?.id" (click)="selected.set(edit.id)">
-              <span class="mono soft">{{ edit.at | date: 'd MMM HH:mm:ss' }}</span>
-              <span>{{ edit.undoes ? 'Undoes: ' : '' }}{{ edit.label }}</span>
-              <span class="soft">{{ people().get(edit.person) ?? 'someone' }}{{ first ? ' · current' : '' }}</span>
-            </div>
-          } @empty {
-            <p class="soft">{{ failure() || (isLoading() ? 'Reading …' : 'No changes since the level was added.') }}</p>
-          }
+    <sv-sheet-head [heading]="'History of ' + level().name" (left)="close()" />
+    <div
+      class="list"
+      role="listbox"
+      aria-label="Changes, newest first"
+      tabindex="0"
+      (keydown)="key($event)"
+      [attr.aria-activedescendant]="shown() ? 'edit-' + shown()?.sequence : null"
+    >
+      @for (edit of edits(); track edit.id; let first = $first) {
+        <div role="option" [id]="'edit-' + edit.sequence" [attr.aria-selected]="edit.id === shown()?.id" (click)="selected.set(edit.id)">
+          <span>{{ edit.undoes ? 'Undoes: ' : '' }}{{ edit.label }}</span>
+          <span class="soft">{{ edit.at | date: 'd MMM HH:mm:ss' }} · {{ people().get(edit.person) ?? 'someone' }}{{ first ? ' · current' : '' }}</span>
         </div>
-        <div class="what" aria-live="polite">
-          @for (change of changes(); track $index) {
-            <p>
-              <strong>{{ change.what }}</strong>
-              @if (change.before) {
-                <span class="mono soft">{{ change.before }}</span> →
-              }
-              <span class="mono">{{ change.after }}</span>
-            </p>
-          }
-          @if (beyond() > 0) {
-            <p class="soft">The same edit did {{ beyond() }} more elsewhere; going back does not change that.</p>
-          }
-        </div>
-      </div>
+      } @empty {
+        <p class="soft">{{ failure() || (isLoading() ? 'Reading …' : 'No changes since the level was added.') }}</p>
+      }
       @if (hasMore()) {
         <button class="chip" (click)="more()">Older changes</button>
+      }
+    </div>
+    <div class="what" aria-live="polite">
+      @for (change of changes(); track $index) {
+        <p>
+          <strong>{{ change.what }}</strong>
+          @if (change.before) {
+            <span class="mono soft">{{ change.before }}</span> →
+          }
+          <span class="mono">{{ change.after }}</span>
+        </p>
+      }
+      @if (beyond() > 0) {
+        <p class="soft">The same edit did {{ beyond() }} more elsewhere; going back does not change that.</p>
       }
       @if (shared().length > 0) {
         <p class="soft">Shared strata are not included: {{ shared().join(', ') }}. Going back does not change them, because other levels use them.</p>
@@ -81,41 +76,42 @@ interface LevelHistory {
       @if (failure(); as failure) {
         <p class="over" role="alert">{{ failure }}</p>
       }
-    </mat-dialog-content>
-    <mat-dialog-actions>
-      <button class="chip" mat-dialog-close>Close</button>
+    </div>
+    <div class="row">
       <button class="chip" [disabled]="!shown()" (click)="back(true)">Go back to before this</button>
       <button class="chip strong" [disabled]="!shown() || shown() === edits().at(0)" (click)="back(false)">Go back to this</button>
-    </mat-dialog-actions>
+    </div>
   `,
+  styleUrl: '../../../level-desk/sheet.scss',
   styles: `
-    .sides {
-      display: grid;
-      grid-template-columns: minmax(0, 1.2fr) minmax(0, 1fr);
-      gap: 16px;
-      height: 380px;
-    }
-    .list,
-    .what {
+    .list {
+      flex: 3 1 0;
+      min-height: 0;
       overflow: auto;
+    }
+    .what {
+      flex: 2 1 0;
+      min-height: 0;
+      overflow: auto;
+      padding: 4px 12px;
       border-top: 1px solid var(--line);
     }
     [role='option'] {
       display: grid;
-      grid-template-columns: 128px 1fr;
-      column-gap: 8px;
-      padding: 4px 6px;
+      padding: 4px 10px;
       border-bottom: 1px solid var(--line);
       border-left: 3px solid transparent;
       cursor: pointer;
     }
-    [role='option'] :last-child {
-      grid-column: 2;
+    [role='option'] .soft {
       font-size: 12px;
     }
     [aria-selected='true'] {
       background: var(--brine-wash);
       border-left-color: var(--brine);
+    }
+    .list > :is(p, button) {
+      margin: 8px 12px;
     }
     .what p {
       margin: 6px 0;
@@ -126,8 +122,7 @@ interface LevelHistory {
     }
   `,
 })
-export class HistoryDialog extends Dialog<string> {
-  static readonly size = { width: '900px', maxWidth: '94vw' };
+export class HistorySheet extends Sheet<string> {
   private readonly api = inject(ApiClient);
   private readonly session = inject(Session);
   private readonly log = inject(EditLog);
@@ -217,7 +212,7 @@ export class HistoryDialog extends Dialog<string> {
               : undefined,
       );
       await this.log.commit(`${this.level().name} back to ${before ? 'before ' : ''}“${edit.label}”`, operations);
-      this.dialog.close();
+      this.close();
     } catch (error) {
       this.failure.set(`Nothing was changed. ${errorText(error)}`);
     }
