@@ -9,7 +9,7 @@ test.describe('Cells', () => {
   }) => {
     await introduce(page, stravel.address, '/cells/low-water');
     await page.getByRole('button', { name: /^Rehearse/ }).click();
-    const late = page.getByRole('button', { name: /cell 5,3 late/ });
+    const late = page.getByRole('button', { name: /cell 5,3 needed at/ });
     await expect(late).toBeVisible({ timeout: 30000 });
     await expect(page.getByText('fresh', { exact: true }).first()).toBeVisible({ timeout: 30000 });
     await expect(page.getByRole('link', { name: /Cells.*1 late/ })).toBeVisible();
@@ -17,16 +17,15 @@ test.describe('Cells', () => {
     await page.getByRole('button', { name: 'cells', exact: true }).click();
     await page.getByText(/No floor under the walk for 1.08 s/).click();
     await expect(page).toHaveURL(/\/cells\/low-water\?at=/);
-    await page.getByText('Change the rules').click();
-    await page.getByLabel('load nearer than').fill('60');
-    await page.getByLabel('load nearer than').press('Enter');
+    await page.getByLabel('load within', { exact: true }).fill('60');
+    await page.getByLabel('load within', { exact: true }).press('Enter');
     await expect(page.getByText('stale', { exact: true }).first()).toBeVisible();
     await page.getByRole('button', { name: /^Rehearse/ }).click();
     await expect(page.getByText('Everything came in time.')).toBeVisible({ timeout: 30000 });
     // Dropping is never nearer than loading.
     await expect(page.getByLabel('unload beyond')).toHaveValue('60');
     await page.getByRole('button', { name: 'Undo' }).click();
-    await expect(page.getByLabel('load nearer than')).toHaveValue('12');
+    await expect(page.getByLabel('load within', { exact: true })).toHaveValue('12');
   });
 
   test('cuts another level, takes a path drawn on it, names what is wrong with a walk, and keeps it over a reload', async ({
@@ -59,6 +58,42 @@ test.describe('Cells', () => {
     await expect(page.getByText('fresh', { exact: true }).first()).toBeVisible({ timeout: 30000 });
     await page.reload();
     await expect(page.getByText('length, time')).toBeVisible({ timeout: 20000 });
+  });
+
+  test('shows the walk over time: the playhead is dragged, moved by keys and played', async ({
+    quietPage: page,
+    stravel,
+  }) => {
+    await introduce(page, stravel.address, '/cells/low-water');
+    const playhead = page.getByRole('slider', { name: 'Moment of the walk' });
+    await expect(playhead).toHaveAttribute('aria-valuenow', '0.0', { timeout: 30000 });
+    const late = page.getByRole('button', { name: /cell 5,3 needed at/ });
+    // The longest stage first.
+    await expect(late).toContainText(/(queue|read|unpack|activate).* \d/);
+    await late.click();
+    const now = async (): Promise<number> => Number(await playhead.getAttribute('aria-valuenow'));
+    await expect.poll(now).toBeGreaterThan(40);
+    const before = await now();
+    await playhead.press('ArrowRight');
+    await expect.poll(now).toBeGreaterThan(before);
+    const box = await playhead.boundingBox();
+    if (!box) throw new Error('no playhead');
+    await page.mouse.move(box.x + box.width / 2, box.y + 30);
+    await page.mouse.down();
+    await page.mouse.move(box.x - 200, box.y + 30);
+    await page.mouse.up();
+    await expect.poll(now).toBeLessThan(before - 5);
+    const dragged = await now();
+    await page.keyboard.press('Space');
+    await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+    await expect.poll(now).toBeGreaterThan(dragged);
+    await page.getByRole('button', { name: 'Stop', exact: true }).click();
+    await page.getByRole('button', { name: 'Timeline' }).click();
+    await expect(playhead).toHaveCount(0);
+    await page.reload();
+    await expect(page.getByRole('button', { name: 'Timeline' })).toHaveAttribute('aria-expanded', 'false', {
+      timeout: 30000,
+    });
   });
 
   test('has no accessibility fault that axe can find', async ({ quietPage: page, stravel }) => {

@@ -59,9 +59,11 @@ export class Commands {
     }
   }
 
-  private isHeard({ when }: CommandSpec, { target }: KeyboardEvent): boolean {
+  private isHeard({ when }: CommandSpec, { target, key }: KeyboardEvent): boolean {
     if (when === 'always') return true;
     const within = (what: string): boolean => target instanceof Element && target.closest(what) !== null;
+    // It presses the button that has the focus.
+    if (key === ' ' && within('button, summary, [role=option], [role=menuitem]')) return false;
     if (within('input, textarea, select, [contenteditable]')) return false;
     return when === 'not typing' || (!within('[role=menu]') && this.dialogs.count === 0);
   }

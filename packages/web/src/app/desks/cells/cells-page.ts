@@ -12,7 +12,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { Box3, PlanPoint } from '@stravel/core';
+import type { Box3, LateCell, PlanPoint } from '@stravel/core';
 import { Commands } from '../../desk/commands';
 import { toldKeys } from '../../desk/keys';
 import { recordsFeature } from '../../document/records/records-store';
@@ -24,7 +24,6 @@ import { LevelDesk } from '../../level-desk/level-desk';
 import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
 import { Session } from '../../session';
 import { bytesText, countText, timeText } from '../../ui/amount';
-import { LineChart, type ChartLine } from '../../ui/line-chart';
 import { NumberField } from '../../ui/number-field';
 import { BakeStateLine } from '../../level-desk/bake-state';
 import { ColumnSection } from '../../level-desk/column-section';
@@ -32,7 +31,6 @@ import { CostLegend } from '../../level-desk/cost-legend';
 import { levelDesk } from '../../level-desk/level-desk-view';
 import { StrataLines } from '../../level-desk/strata-lines';
 import { StrataList } from '../../level-desk/strata-list';
-import { Chevron } from '../../ui/chevron';
 import { LimitBar } from '../../ui/limit-bar';
 import { ToolButton } from '../../ui/tool-button';
 import { ToolOptions } from '../../ui/tool-options';
@@ -41,14 +39,16 @@ import { CELLS_DESK } from './manifest';
 import { CellsDesk } from './cells-desk';
 import { drawWalk, measureOf, paintCells } from './cells-drawing';
 import { CELL_MEASURES, cellsActions, type CellMeasure } from './store/cells-store';
+import { CellRules } from './parts/cell-rules';
+import { lateReasons, placeAtMs } from './timeline/timeline-lanes';
+import { WalkPlayer } from './timeline/walk-player';
+import { WalkTimeline } from './timeline/walk-timeline';
 import { WaitingPath } from './waiting-path';
 import { FirstVisit } from '../../guide/first-visit';
 
 const SNAP_METRES = 0.5;
 /** What a limit is typed in. */
 const UNITS: Readonly<Record<CellMeasure, number>> = { bytes: 1e6, triangles: 1000, objects: 1 };
-/** Rows over which loads are spread in the timeline. */
-const LOAD_ROWS = 8;
 /** Links that were fired, as many as the card tells. */
 const MAX_FIRED = 40;
 
@@ -57,20 +57,26 @@ const MAX_FIRED = 40;
   selector: 'sv-cells-page',
   imports: [
     BakeStateLine,
-    Chevron,
+    CellRules,
     ColumnSection,
     CostLegend,
     CountedPipe,
     FirstVisit,
     LevelDesk,
     LimitBar,
-    LineChart,
     NumberField,
     StrataList,
     ToolButton,
     ToolOptions,
+    WalkTimeline,
   ],
-  providers: [levelDesk({ desk: 'cells', bottom: -1.5, storeyMetres: 30 }), CellsDesk, StrataLines, WaitingPath],
+  providers: [
+    levelDesk({ desk: 'cells', bottom: -1.5, storeyMetres: 30 }),
+    CellsDesk,
+    StrataLines,
+    WaitingPath,
+    WalkPlayer,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './cells-page.html',
   styleUrl: './cells-page.scss',
@@ -84,6 +90,7 @@ export class CellsPage {
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   readonly session = inject(Session);
   readonly desk = inject(CellsDesk);
+  readonly player = inject(WalkPlayer);
   readonly openLevel = this.desk.openLevel;
   readonly state = this.desk.state;
   readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
@@ -93,7 +100,6 @@ export class CellsPage {
   readonly count = countText;
   readonly time = timeText;
   readonly mostFired = MAX_FIRED;
-  readonly seconds = (ms: number): string => timeText(Math.max(0, ms));
   private readonly levelDesk = viewChild(LevelDesk);
   private readonly plate = computed(() => this.levelDesk()?.plate());
   /** Knots of a path that is being drawn. */
@@ -126,14 +132,6 @@ export class CellsPage {
     return (this.desk.cells()?.cells ?? []).reduce((most, cell) => Math.max(most, measureOf(cell, measure)), 0);
   });
   readonly scale = computed((): CostScale => ({ limit: this.limit(), most: this.most() }));
-  readonly ruleText = computed(() => {
-    const grid = this.desk.grid();
-    if (!grid) return '';
-    const cells = this.desk.cells();
-    const what = cells ? counted(cells.cells.length, 'cell') : 'cells';
-    const { sizeMetres, loadMetres, dropMetres, readyMetres } = grid;
-    return `${what} of ${sizeMetres} m · load within ${loadMetres} m · unload beyond ${dropMetres} m · must be loaded within ${readyMetres} m`;
-  });
   readonly lateKeys = computed(() => new Set((this.desk.result()?.late ?? []).map(({ key }) => key)));
   readonly paint = computed(() => {
     const cut = this.desk.cells();
@@ -164,55 +162,8 @@ export class CellsPage {
       .sort((a, b) => measureOf(b, measure) - measureOf(a, measure))
       .slice(0, 5);
   });
-  readonly timeline = computed((): ChartLine[] => {
-    const result = this.desk.result();
-    if (!result) return [];
-    const end = result.figures.durationMs;
-    const held = result.timesMs.map((x, i) => ({ x, y: result.residentBytes[i] }));
-    const limit = this.desk.device()?.budget.memoryBytes ?? 0;
-    const isLate = (name: string, what: string): boolean => what === 'cell' && this.lateKeys().has(name);
-    const loads = result.loads.map(({ name, what, askedMs, readyMs }, i): ChartLine => ({
-      name: `${what} ${name}`,
-      points: [
-        { x: askedMs, y: 0.5 + (i % LOAD_ROWS) },
-        { x: readyMs, y: 0.5 + (i % LOAD_ROWS) },
-      ],
-      tone: isLate(name, what) ? 'over' : what === 'kit' ? 'near' : 'brine',
-      widthPixels: 5,
-      onRows: true,
-    }));
-    const most = Math.max(...result.residentBytes);
-    const spot = this.spotMs();
-    return [
-      { name: 'resident', points: [...held, { x: end, y: held.at(-1)?.y ?? 0 }], tone: 'ink', stepped: true },
-      ...(limit > 0 && limit < most * 4
-        ? [
-            {
-              name: 'device allows',
-              points: [0, end].map((x) => ({ x, y: limit })),
-              tone: 'over' as const,
-              dashed: true,
-            },
-          ]
-        : []),
-      ...loads,
-      ...(spot === undefined
-        ? []
-        : [
-            {
-              name: 'you are here',
-              points: [0, most].map((y) => ({ x: spot, y })),
-              tone: 'soft-ink' as const,
-              dashed: true,
-              widthPixels: 1,
-            },
-          ]),
-    ];
-  });
   readonly isDrawing = computed(() => this.state().tool === 'path');
   readonly drawnCount = computed(() => this.drawn().length);
-  readonly rows = LOAD_ROWS;
-  readonly spotMs = signal<number | undefined>(undefined);
 
   readonly keys = toldKeys(CELLS_DESK);
 
@@ -222,7 +173,7 @@ export class CellsPage {
       plate: this.plate,
       opened: () => {
         this.drawn.set([]);
-        this.spotMs.set(undefined);
+        this.player.forget();
         this.dispatch(cellsActions.levelOpened());
       },
       frame: () => this.frameLevel(),
@@ -232,6 +183,10 @@ export class CellsPage {
       path: { run: () => this.dispatch(cellsActions.toolChosen({ tool: 'path' })) },
       'keep-path': { run: () => this.finishPath(), enabled: this.isDrawing },
       'drop-knot': { run: () => this.drawn.update((knots) => knots.slice(0, -1)), enabled: this.isDrawing },
+      play: {
+        run: () => this.player.toggle(this.desk.result()?.figures.durationMs ?? 0),
+        enabled: () => this.desk.result() !== undefined && this.isTimelineOpen(),
+      },
       rehearse: { run: () => this.desk.rehearse(), enabled: this.openLevel.isThere },
       ...this.view.handlers(() => this.frameLevel()),
       'let-go': { run: () => this.letGo() },
@@ -240,6 +195,12 @@ export class CellsPage {
       const at = this.at()?.split(',').map(Number);
       if (at?.length !== 3 || !at.every(Number.isFinite) || !this.plate() || this.openLevel.isLoading()) return;
       untracked(() => setTimeout(() => this.goTo(at[0], at[2])));
+    });
+    effect(() => {
+      // The playhead moves the walker on plan and model.
+      const ms = this.player.atMs();
+      const spot = ms === undefined ? undefined : placeAtMs(this.desk.result()?.track ?? [], ms);
+      if (spot) untracked(() => this.dispatch(cellsActions.spotChosen({ spot })));
     });
     effect(() => {
       const cut = this.desk.cells();
@@ -316,11 +277,15 @@ export class CellsPage {
 
   /** Stands where the walk was at a moment. */
   standAtMs(ms: number): void {
-    const track = this.desk.result()?.track ?? [];
-    const spot = track.at(Math.max(0, Math.min(track.length - 1, Math.round(ms / 1000))));
-    if (!spot) return;
-    this.spotMs.set(ms);
-    this.dispatch(cellsActions.spotChosen({ spot: [spot[0], spot[1]] }));
+    const end = this.desk.result()?.figures.durationMs;
+    if (end !== undefined) this.player.goTo(ms, end);
+  }
+
+  /** Why a cell came late, the longest stage first. */
+  whyLate(late: LateCell): string {
+    return lateReasons(late, this.desk.result()?.loads ?? [])
+      .map(({ name, ms }) => `${name} ${timeText(ms)}`)
+      .join(' · ');
   }
 
   /** Brings the middle of an object into view. */
@@ -328,8 +293,9 @@ export class CellsPage {
     this.goTo((min[0] + max[0]) / 2, (min[2] + max[2]) / 2);
   }
 
-  /** Brings a spot into view. */
-  goTo(x: number, z: number): void {
+  /** Brings a spot into view. @param atMs when one is there on the walk */
+  goTo(x: number, z: number, atMs?: number): void {
+    if (atMs !== undefined) this.standAtMs(atMs);
     const size = (this.desk.grid()?.sizeMetres ?? 20) * 1.5;
     this.dispatch(cellsActions.spotChosen({ spot: [x, z] }));
     this.plate()?.frame({ min: [x - size, 0, z - size], max: [x + size, 4, z + size] });

@@ -11,6 +11,7 @@ export const CELLS_DESK = {
     { id: 'path', text: 'draw a path', keys: ['P'] },
     { id: 'keep-path', text: 'save the path', keys: ['Enter'] },
     { id: 'drop-knot', text: 'remove the last point of the path', keys: ['Backspace'] },
+    { id: 'play', text: 'play the walk, stop', keys: ['Space'] },
     { id: 'rehearse', text: 'rehearse', keys: ['R'], isFound: true },
     ...PLATE_COMMANDS,
     { id: 'let-go', text: 'cancel, clear selection', keys: ['Esc'] },
