@@ -243,8 +243,11 @@ export class LayoutPage {
     effect(() => {
       const uses = this.uses();
       if (uses === undefined || !this.plate() || this.openLevel.isLoading()) return;
-      untracked(() => this.selecting.uses(uses));
-      setTimeout(() => this.frame());
+      // Once the plate has the level, too.
+      setTimeout(() => {
+        this.selecting.uses(uses);
+        this.frame();
+      });
     });
     effect(() => {
       const item = this.item();
