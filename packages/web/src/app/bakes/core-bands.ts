@@ -1,4 +1,5 @@
 import {
+  byKey,
   columnUnit,
   holdAgainst,
   loadOf,
@@ -59,13 +60,7 @@ export function columnUnits(devices: readonly Device[]): Readonly<Record<Measure
       measure === 'memory' || measure === 'disk' ? 'B' : '',
     );
   };
-  return {
-    memory: of('memory'),
-    triangles: of('triangles'),
-    'draw calls': of('draw calls'),
-    'load time': of('load time'),
-    disk: of('disk'),
-  };
+  return byKey(MEASURES, of);
 }
 
 /** A figure with how far it can be trusted, as a person reads it. */

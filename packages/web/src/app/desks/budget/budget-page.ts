@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } 
 import { MatMenuModule } from '@angular/material/menu';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { counted, holdAgainst, type HeldFigure } from '@stravel/core';
+import { byKey, counted, holdAgainst, type HeldFigure } from '@stravel/core';
 import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
@@ -103,11 +103,8 @@ export class BudgetPage {
     budgetRows({ tree: this.tree(), bakes: this.bakes.byLevel(), numbers: this.numbers(), devices: this.devices() }),
   );
   private readonly rows = computed(() => this.sets().flatMap(({ levels }) => levels));
-  readonly counts = computed(
-    () =>
-      Object.fromEntries(
-        BUDGET_CHIPS.map((chip) => [chip, this.rows().filter((row) => row.chips.has(chip)).length]),
-      ) as Record<BudgetChip, number>,
+  readonly counts = computed(() =>
+    byKey(BUDGET_CHIPS, (chip) => this.rows().filter((row) => row.chips.has(chip)).length),
   );
   /** The sets with the levels that the chips and the filter leave. */
   readonly shown = computed((): SetRow[] => {

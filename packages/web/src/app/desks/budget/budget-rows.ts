@@ -1,4 +1,5 @@
 import {
+  byKey,
   holdAgainst,
   levelsUnder,
   textInUnit,
@@ -73,13 +74,12 @@ export function budgetRows({ tree, bakes, numbers, devices }: BudgetInput): SetR
       .map((row) => ({ ...row, number: String(numbers.get(row.id) ?? '·') }))
       .sort((a, b) => worseFirst(a.worst, b.worst));
     if (levels.length === 0) return [];
-    const count = (chip: BudgetChip): number => levels.filter(({ chips }) => chips.has(chip)).length;
     return [
       {
         id: node.set.id,
         name: node.set.name,
         levels,
-        counts: { over: count('over'), near: count('near'), 'not known': count('not known'), stale: count('stale') },
+        counts: byKey(BUDGET_CHIPS, (chip) => levels.filter(({ chips }) => chips.has(chip)).length),
       },
     ];
   });

@@ -2,7 +2,6 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, un
 import { MatMenuModule } from '@angular/material/menu';
 import { Store } from '@ngrx/store';
 import {
-  BUDGET_MEASURES,
   counted,
   NEW_LEVEL_NAME,
   PURPOSES,
@@ -19,22 +18,16 @@ import {
 import { Addresses } from '../../addresses';
 import { Commands } from '../../desk/commands';
 import { DeskFrame, FRAME_DESK } from '../../desk/desk-frame';
-import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
-import { Bakes } from '../../bakes/bakes';
-import { costsOf } from '../../bakes/bakes-store';
-import { MEASURES, levelCore, limitOf, measureText, type LevelCore } from '../../bakes/core-bands';
-import { coreStrip, type CoreStrip } from '../../bakes/core-strip';
-import { shelfInOrder, shelfRows } from '../../bakes/shelf-rows';
+import { recordsFeature } from '../../document/records/records-store';
+import { MEASURES } from '../../bakes/core-bands';
 import { EditLog } from '../../edits/edit-log';
 import { setRecordField } from '../../edits/operations';
-import { Session } from '../../session';
 import { Dialogs } from '../../ui/dialogs';
 import { SheetHost } from '../../level-desk/sheet-host';
 import { Sheets } from '../../level-desk/sheets';
 import { Chevron } from '../../ui/chevron';
 import { CoreShelf } from '../../ui/core-shelf';
 import { StateChip } from '../../ui/state-chip';
-import type { StateMarkName } from '../../ui/state-mark';
 import { Workspace } from '../../workspace';
 import { PICTURE_VIEWS, type PictureView } from '../../plate/picture-views';
 import { LevelDataCard } from './card/level-data-card';
@@ -53,22 +46,13 @@ import { Readiness } from '../../readiness/readiness';
 import { RegisterMaker } from './registers/register-maker';
 import { LevelReuser } from './reuse/level-reuser';
 import { SetsTabs } from './parts/sets-tabs';
-import { readAhead, searchText } from './search-texts';
-import { setsActions, setsFeature, type LevelChip } from './store/sets-store';
-import { ShownView } from './views/shown-view';
+import { readAhead } from './search-texts';
+import { setsActions, setsFeature } from './store/sets-store';
 import { ViewPanel } from './views/view-panel';
 import { ViewsMenu } from './views/views-menu';
-import { levelColumns, plainRows, tableRows, type CoreColumn, type TableColumn, type TableRow } from './table-rows';
+import { LevelsTable } from './levels-table';
+import type { TableColumn, TableRow } from './table-rows';
 import { SETS_SERVICES } from './services';
-
-const CHIPS: readonly { readonly chip: LevelChip | 'all'; readonly name: string; readonly mark?: StateMarkName }[] = [
-  { chip: 'all', name: 'All' },
-  { chip: 'over', name: 'Over', mark: 'over' },
-  { chip: 'not known', name: 'Not known', mark: 'not known' },
-  { chip: 'not ready', name: 'Not ready', mark: 'not ready' },
-];
-/** Of a level of which nothing is counted. */
-const NOT_HELD = { over: [], undecided: BUDGET_MEASURES };
 
 /** The Sets desk: all levels of the collection, as data. */
 @Component({
@@ -85,7 +69,7 @@ const NOT_HELD = { over: [], undecided: BUDGET_MEASURES };
     ViewPanel,
     ViewsMenu,
   ],
-  providers: [SETS_SERVICES, { provide: FRAME_DESK, useValue: 'sets' }, DeskFrame, Sheets, LevelHistories],
+  providers: [SETS_SERVICES, { provide: FRAME_DESK, useValue: 'sets' }, DeskFrame, Sheets, LevelHistories, LevelsTable],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './sets-page.html',
   styleUrl: './sets-page.scss',
@@ -96,8 +80,6 @@ export class SetsPage {
   private readonly edits = inject(EditLog);
   private readonly dialogs = inject(Dialogs);
   private readonly addresses = inject(Addresses);
-  private readonly bakes = inject(Bakes);
-  private readonly session = inject(Session);
   readonly workspace = inject(Workspace);
   readonly context = inject(FieldContext);
   readonly fieldDialogs = inject(FieldDialogs);
@@ -114,9 +96,7 @@ export class SetsPage {
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   private readonly tree = this.store.selectSignal(recordsFeature.selectTree);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
-  private readonly fields = this.store.selectSignal(recordsFeature.selectFields);
   private readonly settings = this.store.selectSignal(recordsFeature.selectSettings);
-  private readonly numbers = this.store.selectSignal(selectPlayNumbers);
 
   /** A line and a column to stand on, and a field to open, from the address. */
   readonly at = input<string>();
@@ -124,109 +104,18 @@ export class SetsPage {
   readonly field = input<string>();
   readonly purposes = ['all', ...PURPOSES] as const;
   readonly chosen = computed(() => new Set(this.state().chosen));
-  /** What the column of cores shows, each level's once; none without a device. */
-  private readonly cores = computed((): CoreColumn | undefined => {
-    const [device, bakes, { measure }] = [this.session.device(), this.bakes.byLevel(), this.state()];
-    if (!device) return undefined;
-    const known = new Map<string, { core: LevelCore; strip: CoreStrip }>();
-    const of = (level: string): { core: LevelCore; strip: CoreStrip } => {
-      let one = known.get(level);
-      if (!one) {
-        const core = levelCore(costsOf(heldAt(bakes, level)), device, measure);
-        one = { core, strip: coreStrip(core, measure, limitOf(device, measure)) };
-        known.set(level, one);
-      }
-      return one;
-    };
-    return { measure, strip: (level) => of(level).strip, value: (level) => of(level).core.held.value ?? null };
-  });
-  readonly allColumns = computed(() => {
-    return levelColumns(this.fields(), PURPOSES, this.readiness.faultsOf(), this.context.figureStateOf(), this.cores());
-  });
-  readonly view = new ShownView(
-    computed(() => null),
-    this.allColumns,
-  );
-  readonly columns = this.view.columns;
-  /** Whether a level is in a state, against the chosen device and by the rules for what is ready. */
-  private readonly isOfChip = computed(() => {
-    const [held, faultsOf] = [this.bakes.held(), this.readiness.faultsOf()];
-    return (chip: LevelChip | 'all', { id }: Level): boolean => {
-      if (chip === 'all') return true;
-      if (chip === 'not ready') return faultsOf(id).length > 0;
-      const { over, undecided } = held.get(id) ?? NOT_HELD;
-      return chip === 'over' ? over.length > 0 : over.length === 0 && undecided.length > 0;
-    };
-  });
-  /** The states that levels are filtered by, each with how many of the purpose there are of it. */
-  readonly chips = computed(() => {
-    const { purpose } = this.state();
-    const levels = this.levels().filter((level) => purpose === 'all' || level.purpose === purpose);
-    const isOf = this.isOfChip();
-    return CHIPS.map((one) => ({ ...one, count: levels.filter((level) => isOf(one.chip, level)).length }));
-  });
-  readonly rows = computed(() => {
-    const { filter, purpose, chip, folded } = this.state();
-    const text = filter.trim().toLowerCase();
-    const isOf = this.isOfChip();
-    const wanted =
-      text === '' && purpose === 'all' && chip === 'all'
-        ? undefined
-        : (level: Level): boolean =>
-            (purpose === 'all' || level.purpose === purpose) && isOf(chip, level) && searchText(level).includes(text);
-    const { conditions, sorts } = this.view.rules();
-    const [numbers, groupOf, foldedSets] = [this.numbers(), this.view.groupOf(), new Set(folded)];
-    const shown =
-      conditions.length + sorts.length === 0 && !groupOf
-        ? undefined
-        : this.view.apply(wanted ? this.levels().filter(wanted) : this.levels());
-    // An order and a gathering of one's own run across the sets.
-    if (shown && (sorts.length > 0 || groupOf))
-      return plainRows(shown, ({ id }) => String(numbers.get(id) ?? '·'), groupOf, foldedSets);
-    const meeting = shown && new Set(shown);
-    return tableRows(
-      this.tree(),
-      this.settings()?.ranks ?? [],
-      numbers,
-      foldedSets,
-      meeting ? (level) => meeting.has(level) : wanted,
-      this.readiness.faultsOf(),
-    );
-  });
+  readonly table = inject(LevelsTable);
+  readonly allColumns = this.table.allColumns;
+  readonly view = this.table.view;
+  readonly rows = this.table.rows;
   /** Its sizes and folds, as a person left them. */
   readonly frame = inject(DeskFrame);
   readonly isShelfFolded = computed(() => !this.frame.isOpen('Shelf', false));
-  readonly shelf = computed(() => {
-    const shelf = {
-      bakes: this.bakes.byLevel(),
-      device: this.session.device(),
-      measure: this.state().measure,
-      selected: this.workspace.level()?.id ?? '',
-    };
-    const { sorts } = this.view.rules();
-    if (sorts.length === 0) return shelfRows(this.tree(), shelf);
-    const column = this.allColumns().find(({ id }) => id === sorts[0].column);
-    const levels = this.rows().flatMap((row) => heldAt(this.tables().level, row.id) ?? []);
-    return shelfInOrder(levels, `By ${column?.name ?? 'the view'}${sorts[0].descending ? ', descending' : ''}`, shelf);
-  });
   readonly isCardOpen = computed(() => this.frame.isOpen('Card', false));
   /** The level of the row that one stands on, else the open one. */
   readonly cardLevel = computed(
     () => heldAt(this.tables().level, this.state().active?.row ?? '') ?? this.workspace.level(),
   );
-  readonly isFiltered = computed(() => {
-    const { filter, purpose, chip } = this.state();
-    return filter !== '' || purpose !== 'all' || chip !== 'all' || this.view.rules().conditions.length > 0;
-  });
-  readonly limit = computed(() => {
-    const device = this.session.device();
-    return device
-      ? {
-          value: limitOf(device, this.state().measure),
-          name: `${device.name} · ${measureText(this.state().measure, limitOf(device, this.state().measure))}`,
-        }
-      : { value: 0, name: '' };
-  });
   readonly measures = MEASURES;
   readonly pictureViews = PICTURE_VIEWS;
   readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'record').length);
@@ -360,13 +249,6 @@ export class SetsPage {
   async openInLayout(id: string): Promise<void> {
     this.workspace.openLevel(id);
     await this.addresses.go(['/layout', id]);
-  }
-
-  showAll(): void {
-    this.dispatch(setsActions.filterTyped({ text: '' }));
-    this.dispatch(setsActions.purposeChosen({ purpose: 'all' }));
-    this.dispatch(setsActions.chipChosen({ chip: 'all' }));
-    this.view.rules.update((rules) => ({ ...rules, conditions: [] }));
   }
 
   toggleCard(): void {

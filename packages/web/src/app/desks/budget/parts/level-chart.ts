@@ -1,4 +1,4 @@
-import type { Chart, ChartConfiguration, Plugin } from 'chart.js';
+import { BarElement, type Chart, type ChartConfiguration, type Plugin } from 'chart.js';
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { FILLED_HOST } from '../../../ui/filled-host';
 import { CHART_CANVAS, CHART_FONT, ThemedChart, type ColourOf } from '../../../ui/themed-chart';
@@ -131,8 +131,10 @@ export class LevelChart extends ThemedChart {
         chart.data.datasets.forEach((_set, device) => {
           chart.getDatasetMeta(device).data.forEach((element, at) => {
             const bar = this.slots().at(at)?.bars.at(device);
-            if (!bar) return;
-            const { x, y, base, width } = element.getProps(['x', 'y', 'base', 'width'], true) as unknown as Box;
+            if (!bar || !(element instanceof BarElement)) return;
+            const { x, y, base, width } = element.getProps(['x', 'y', 'base', 'width'], true);
+            // Chart.js has none for what it has not laid out.
+            if (x === null || y === null) return;
             outline(ctx, bar, { x, y, base, width }, colour);
             ctx.fillStyle = colour(bar.mark === 'over' ? 'over' : bar.mark === 'near' ? 'near' : 'ink');
             if (bar.mark === 'not known') ctx.fillText('?', x, (y + base) / 2 + 4);
