@@ -129,6 +129,8 @@ export class BudgetPage {
         .map(({ name }) => name)
         .join(', ')}`,
   );
+  /** Whether any level has content that can be baked. */
+  readonly hasBakes = computed(() => Object.keys(this.bakes.byLevel()).length > 0);
   readonly job = computed(() =>
     [...this.edits.jobs().values()]
       .reverse()
@@ -179,7 +181,7 @@ export class BudgetPage {
         'Counts switched-off strata too',
       ]);
       this.workspace.footRight.set([
-        this.bakes.staleCount() > 0 ? `${this.bakes.staleCount()} stale` : 'all bakes fresh',
+        this.bakes.staleCount() > 0 ? `${this.bakes.staleCount()} stale` : this.hasBakes() ? 'all bakes fresh' : '',
       ]);
     });
   }
