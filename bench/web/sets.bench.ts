@@ -61,19 +61,21 @@ async function open(page: Page): Promise<void> {
 }
 
 async function sort(page: Page): Promise<void> {
-  await page.getByRole('button', { name: /^View/ }).click();
+  await page.getByRole('button', { name: 'Saved views' }).click();
+  await page.getByRole('menuitem', { name: 'Filter, sort and columns…' }).click();
   await page.getByRole('button', { name: 'Add a condition' }).click();
   await page.getByLabel('Column of condition 1').selectOption({ label: 'Field 1' });
   await page.getByLabel('Test of condition 1').selectOption('at least');
   await page.getByLabel('Value of condition 1').fill('300');
   await page.waitForTimeout(250);
   for (const [i, name] of ['Field 2', 'Field 6'].entries()) {
-    await page.getByRole('button', { name: 'Add an order' }).click();
-    await page.getByLabel(`Column of order ${i + 1}`).selectOption({ label: name });
+    await page.getByRole('button', { name: 'Add sort column' }).click();
+    await page.getByLabel(`Sort column ${i + 1}`, { exact: true }).selectOption({ label: name });
     await page.waitForTimeout(250);
   }
   await page.getByRole('button', { name: 'Clear', exact: true }).click();
-  await page.getByRole('button', { name: /^View/ }).click();
+  await page.getByRole('button', { name: /^(Saved views|View)/ }).click();
+  await page.getByRole('menuitem', { name: 'Close filter, sort and columns' }).click();
   await page.waitForTimeout(300);
 }
 
