@@ -405,6 +405,7 @@ export {
   NEAR_SHARE,
   budgetFindings,
   holdAgainst,
+  overCode,
   type BudgetMeasure,
   loadOf,
   type FigureState,

@@ -115,6 +115,11 @@ const TOO_MUCH: Readonly<
   diskBytes: { text: bytesText, verb: 'takes', of: ' on disk' },
 };
 
+/** Code of the finding that a level breaks a budget. */
+export function overCode(measure: BudgetMeasure): string {
+  return `OVER_${measure.replace(/([A-Z])/g, '_$1').toUpperCase()}`;
+}
+
 /** One finding for each budget that a level is known to break on a device. */
 export function budgetFindings(level: Level, costs: LevelCosts, device: Device): Finding[] {
   const held = holdAgainst(costs, device);
@@ -128,7 +133,7 @@ export function budgetFindings(level: Level, costs: LevelCosts, device: Device):
           ? costs.baked?.figures.worstDrawCalls
           : null;
     return finding({
-      code: `OVER_${measure.replace(/([A-Z])/g, '_$1').toUpperCase()}`,
+      code: overCode(measure),
       desk: 'budget',
       severity: 'error',
       subject: `${level.id}.${device.id}`,

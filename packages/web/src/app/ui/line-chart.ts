@@ -1,5 +1,5 @@
 import type { ChartConfiguration, ChartDataset } from 'chart.js';
-import { ChangeDetectionStrategy, Component, input, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
 import { CHART_CANVAS, CHART_FONT, ThemedChart, type ColourOf } from './themed-chart';
 import { FILLED_HOST } from './filled-host';
 
@@ -12,8 +12,6 @@ export interface ChartLine {
   readonly stepped?: boolean;
   readonly dashed?: boolean;
   readonly widthPixels?: number;
-  /** The axis on the right, without figures: rows, not amounts. */
-  readonly onRows?: boolean;
 }
 
 /** Lines over a distance or a time, in the theme's colours. */
@@ -30,10 +28,6 @@ export class LineChart extends ThemedChart {
   readonly nameX = input('');
   readonly nameY = input('');
   readonly isLogY = input(false);
-  /** Rows of the lines that lie on rows. */
-  readonly rows = input(0);
-  /** The x that was clicked. */
-  readonly picked = output<number>();
 
   protected override configuration(colour: ColourOf): ChartConfiguration<'line'> {
     const [formatX, formatY] = [this.formatX(), this.formatY()];
@@ -49,7 +43,6 @@ export class LineChart extends ThemedChart {
       stepped: line.stepped ? 'before' : false,
       pointRadius: 0,
       pointHitRadius: 6,
-      yAxisID: line.onRows ? 'rows' : 'y',
       spanGaps: false,
     }));
     return {
@@ -60,19 +53,12 @@ export class LineChart extends ThemedChart {
         responsive: true,
         maintainAspectRatio: false,
         parsing: false,
-        onClick: (event, _hits, chart) => {
-          const at = chart.scales['x'].getValueForPixel(event.x ?? 0);
-          if (at !== undefined) this.picked.emit(at);
-        },
         plugins: {
           legend: { display: false },
           tooltip: {
             callbacks: {
               title: ([item]) => formatX(item.parsed.x ?? 0),
-              label: (item) =>
-                item.dataset.yAxisID === 'rows'
-                  ? (item.dataset.label ?? '')
-                  : `${item.dataset.label ?? ''} ${formatY(item.parsed.y ?? 0)}`,
+              label: (item) => `${item.dataset.label ?? ''} ${formatY(item.parsed.y ?? 0)}`,
             },
           },
         },
@@ -91,7 +77,6 @@ export class LineChart extends ThemedChart {
             grid: { color: colour('line') },
             border: { display: false },
           },
-          rows: { type: 'linear', display: false, min: 0, max: Math.max(1, this.rows()), position: 'right' },
         },
       },
     };

@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } 
 import { MatMenuModule } from '@angular/material/menu';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { byKey, counted, holdAgainst, type HeldFigure } from '@stravel/core';
+import { byKey, counted, holdAgainst, overCode, type HeldFigure } from '@stravel/core';
 import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
@@ -168,7 +168,7 @@ export class BudgetPage {
   readonly finding = computed(() => {
     const opened = this.opened();
     if (!opened || opened.device !== this.session.device()) return undefined;
-    const code = `OVER_${BUDGET_OF[this.state().measure].replace(/([A-Z])/g, '_$1').toUpperCase()}`;
+    const code = overCode(BUDGET_OF[this.state().measure]);
     return this.findings.open().find((one) => one.code === code && one.place.level === opened.row.id);
   });
 

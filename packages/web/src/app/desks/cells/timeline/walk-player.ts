@@ -1,4 +1,4 @@
-import { DestroyRef, Injectable, computed, inject, signal } from '@angular/core';
+import { DestroyRef, Injectable, inject, signal } from '@angular/core';
 
 /** How many times faster than the walk it is played. */
 export const RATES = [1, 4, 16] as const;
@@ -10,7 +10,7 @@ export class WalkPlayer {
   private readonly place = signal<number | undefined>(undefined);
   private readonly end = signal(0);
   /** Milliseconds from the start of the walk; undefined until a moment was chosen. */
-  readonly atMs = computed(() => this.place());
+  readonly atMs = this.place.asReadonly();
   readonly isPlaying = signal(false);
   readonly rate = signal<number>(RATES[1]);
 

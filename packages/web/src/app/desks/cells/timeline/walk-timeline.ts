@@ -59,6 +59,7 @@ export class WalkTimeline {
   readonly rows = DISK_ROWS;
   readonly rates = RATES;
   readonly bytes = bytesText;
+  readonly time = timeText;
   private readonly lanes = viewChild<ElementRef<HTMLElement>>('lanes');
   /** Width of the lanes without their names, pixels. */
   private readonly width = signal(640);
@@ -124,10 +125,6 @@ export class WalkTimeline {
       if (lanes) observer.observe(lanes);
     });
     inject(DestroyRef).onDestroy(() => observer.disconnect());
-  }
-
-  seconds(ms: number): string {
-    return timeText(ms);
   }
 
   pick({ clientX }: MouseEvent): void {
