@@ -57,6 +57,28 @@ export const SAMPLES: {
     optional: { entry: 'ember', values: { heat: 3 }, group: 'lamps' },
   },
   divider: { item: { id: 'divider', from: [0, 0], to: [3, 4], bottom: 0, top: 3 }, optional: { group: 'lamps' } },
+  wall: {
+    item: {
+      id: 'wall',
+      name: 'Annealing room',
+      corners: [
+        { id: 'c0', position: [60, 0] },
+        { id: 'c1', position: [66, 0] },
+        { id: 'c2', position: [66, 5] },
+        { id: 'c3', position: [60, 5] },
+      ],
+      closed: true,
+      baseMetres: 0,
+      heightMetres: 3,
+      thicknessMetres: 0.3,
+      openings: [{ id: 'o0', corner: 'c1', offsetMetres: 2, widthMetres: 1, sillMetres: 0, headMetres: 2.1 }],
+      floorMetres: 0.2,
+      ceilingMetres: 0.2,
+      sight: 'hides',
+      material: 'brick',
+    },
+    optional: { group: 'lamps' },
+  },
   recipe: {
     item: {
       id: 'recipe',

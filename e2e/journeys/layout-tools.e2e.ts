@@ -10,12 +10,13 @@ test.describe('Layout tools', () => {
     await introduce(page, stravel.address, '/layout/lamp-test');
     const plate = new PlatePage(page);
     await newStratum(page);
-    await page.keyboard.press('w');
+    await page.keyboard.press('b');
+    await page.keyboard.press('b');
     await plate.drag(0.2, 0.2, 0.4, 0.4);
     await expect(page.getByRole('heading', { name: 'Block “wedge”' })).toBeVisible();
     await expect(page.getByText('5 planes')).toBeVisible();
 
-    await page.keyboard.press('p');
+    await page.getByLabel('Form of new blocks').selectOption('prism');
     for (const [x, y] of [
       [0.55, 0.2],
       [0.8, 0.2],
@@ -26,7 +27,6 @@ test.describe('Layout tools', () => {
     await page.keyboard.press('Enter');
     await expect(page.getByRole('heading', { name: 'Block “prism”' })).toBeVisible();
 
-    await page.keyboard.press('p');
     for (const [x, y] of [
       [0.2, 0.6],
       [0.4, 0.6],
@@ -100,6 +100,59 @@ test.describe('Layout tools', () => {
     await expect(page.getByRole('application')).toHaveCount(0);
     await page.getByRole('button', { name: 'Both', exact: true }).click();
     await expect(page.getByRole('application')).toBeVisible();
+  });
+
+  test('close a room, put in a door and a window, move them, and turn the wall into blocks', async ({
+    quietPage: page,
+    stravel,
+  }) => {
+    await introduce(page, stravel.address, '/layout/swim-test');
+    const plate = new PlatePage(page);
+    await newStratum(page);
+    await page.keyboard.press('w');
+    for (const [x, y] of [
+      [0.2, 0.2],
+      [0.7, 0.2],
+      [0.7, 0.7],
+      [0.2, 0.7],
+      [0.2, 0.2],
+    ])
+      await plate.click(x, y);
+    await expect(page.getByRole('heading', { name: 'Wall “room”' })).toBeVisible();
+    await expect(page.getByText('6 blocks')).toBeVisible();
+
+    await page.keyboard.press('w');
+    await plate.click(0.45, 0.2);
+    await expect(page.getByRole('group', { name: 'Door 1' })).toBeVisible();
+    await expect(page.getByText('9 blocks')).toBeVisible();
+    await page.keyboard.press('w');
+    await plate.click(0.7, 0.45);
+    await expect(page.getByRole('group', { name: 'Window 2' })).toBeVisible();
+
+    await page.keyboard.press('s');
+    const offset = page.getByLabel('Offset of door 1, metres');
+    const before = Number(await offset.inputValue());
+    await plate.drag(0.45, 0.2, 0.55, 0.2);
+    await expect(offset).not.toHaveValue(String(before));
+    expect(Number(await offset.inputValue())).toBeGreaterThan(before);
+    const corner = page.getByLabel('Corner 3 X', { exact: true });
+    const right = Number(await corner.inputValue());
+    await plate.drag(0.7, 0.7, 0.8, 0.8);
+    await expect(corner).not.toHaveValue(String(right));
+
+    await page.getByLabel('Width of door 1, metres').fill('99');
+    await page.getByLabel('Width of door 1, metres').press('Enter');
+    await expect(page.getByText('It reaches beyond its segment or above the wall')).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('All changes saved')).toBeVisible();
+    await page.reload();
+    await page.locator('sv-item-list').getByRole('option', { name: 'room' }).click();
+    await expect(page.getByRole('group', { name: 'Window 2' })).toBeVisible();
+    await page.getByRole('button', { name: 'Wall ▾' }).click();
+    await page.getByRole('menuitem', { name: 'Turn into blocks' }).click();
+    await expect(page.getByText(/1[0-9] selected of 1[0-9]/)).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('of 1', { exact: false }).first()).toBeVisible();
   });
 
   test('carry a piece from the kit strip to the plan and to the model', async ({ quietPage: page, stravel }) => {

@@ -13,6 +13,6 @@ export default {
   setupFiles: [...(preset.setupFiles ?? []), '<rootDir>/../../scripts/property-seed.cjs'],
   setupFilesAfterEnv: ['<rootDir>/src/testing/setup.ts'],
   transformIgnorePatterns: [
-    '/node_modules/(?!(.*\\.mjs$|fast-png|iobuffer|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|three|idb|meshoptimizer|marked))',
+    '/node_modules/(?!(.*\\.mjs$|fast-png|iobuffer|earcut|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|three|idb|meshoptimizer|marked))',
   ],
 };

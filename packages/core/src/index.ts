@@ -79,6 +79,7 @@ export type { Placement } from './model/placement';
 export { MARKER_KINDS, type Marker, type MarkerKind } from './model/marker';
 export type { Divider } from './model/divider';
 export { LINK_EVENTS, type Link, type LinkEvent } from './model/link';
+export type { Wall, WallCorner, WallOpening } from './model/wall';
 export { PATH_FORMS, type Knot, type Path, type PathForm } from './model/level-path';
 export {
   DEFAULT_MOVEMENT,
@@ -132,7 +133,7 @@ export {
 export { RECORDS, RECORD_KINDS, emptyRecordTables, isRecordKind, recordSpecOf } from './records';
 
 export { SHAPES } from './document/record-shapes';
-export { MAX_PATH_KNOTS } from './fields/known-fields';
+export { MAX_PATH_KNOTS, MAX_WALL_CORNERS, MAX_WALL_OPENINGS } from './fields/known-fields';
 export { EDIT_LINES_TYPE, editOfLines, isLongEdit, linesOfEdit } from './document/edit-lines';
 export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './document/validate-record';
 export { recordJsonSchema } from './document/json-schema';
@@ -340,6 +341,17 @@ export {
 export { planeSolid, type PlaneFace, type PlaneSolid } from './layout/blocks/plane-solid';
 export { isInVolume, volumeBounds, volumePlanes, volumeSurface } from './layout/volumes/volume-surface';
 export { type DistanceShade } from './layout/paths/distance-shade';
+export { blocksOfWall, detachedBlocks, withWallBlocks } from './layout/walls/wall-blocks';
+export {
+  fittedOffset,
+  newOpening,
+  placeOnWall,
+  withCorner,
+  withoutCorner,
+  type PlaceOnWall,
+} from './layout/walls/wall-edits';
+export { openingsThatDoNotFit } from './layout/walls/wall-findings';
+export { wallPlan, type WallPlan, type WallSegment } from './layout/walls/wall-segments';
 export { pathPoints, pull } from './layout/paths/path-curve';
 export { withKnotIds } from './layout/paths/knot-ids';
 export { joinedKnots, offsetKnots, resamplePath, reversedKnots } from './layout/paths/path-edits';

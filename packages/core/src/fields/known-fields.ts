@@ -23,6 +23,9 @@ export const FARTHEST_COORDINATE_METRES = 100000;
 export const MAX_BLOCK_PLANES = 128;
 /** Most knots of one path. */
 export const MAX_PATH_KNOTS = 10000;
+/** Most corners of one wall, and most openings in it. */
+export const MAX_WALL_CORNERS = 200;
+export const MAX_WALL_OPENINGS = 200;
 /** Most strata in one level. */
 export const MAX_STRATA = 400;
 

@@ -17,12 +17,14 @@ import { PLACEMENT } from './placement/spec';
 import { RECIPE } from './recipe/spec';
 import { TILE_FLOOR } from './tile-floor/spec';
 import { VOLUME } from './volume/spec';
+import { WALL } from './wall/spec';
 
 /** Every kind of item: a new one is a room and a line here. The order reaches the published schemas. */
 export const ITEMS: ItemSpecs = {
   block: BLOCK,
   placement: PLACEMENT,
   marker: MARKER,
+  wall: WALL,
   divider: DIVIDER,
   recipe: RECIPE,
   pin: PIN,

@@ -116,9 +116,9 @@ describe('ids', () => {
 describe('the list of kinds', () => {
   it('keeps the order that schemas were published in', () => {
     expect(ITEM_KINDS.join()).toBe(
-      'block,placement,marker,divider,recipe,pin,volume,link,path,tileFloor,mask,assembly,group,patch',
+      'block,placement,marker,wall,divider,recipe,pin,volume,link,path,tileFloor,mask,assembly,group,patch',
     );
-    expect(kindsWith('assembled').join()).toBe('block,placement,marker,divider,volume,link,path,assembly');
+    expect(kindsWith('assembled').join()).toBe('block,placement,marker,wall,divider,volume,link,path,assembly');
     expect(ITEM_KINDS.filter((kind) => !ITEMS[kind].traits.local).join()).toBe('recipe,pin,patch');
   });
 
@@ -141,6 +141,7 @@ describe('the list of kinds', () => {
       'slab',
       'piece pin',
       'pickup',
+      'Annealing room',
       '',
       'Warren',
       '',

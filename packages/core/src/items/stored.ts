@@ -15,6 +15,7 @@ import { STORED_PLACEMENT } from './placement/stored';
 import { STORED_RECIPE } from './recipe/stored';
 import { STORED_TILE_FLOOR } from './tile-floor/stored';
 import { STORED_VOLUME } from './volume/stored';
+import { STORED_WALL } from './wall/stored';
 import { ITEM_KINDS, isOptionalField, kindsWith, listOf } from './index';
 import type { ItemShapes, StoredSpec } from './stored-spec';
 
@@ -34,6 +35,7 @@ const STORED: { readonly [K in ItemKind]: StoredSpec<K> } = {
   recipe: STORED_RECIPE,
   pin: STORED_PIN,
   divider: STORED_DIVIDER,
+  wall: STORED_WALL,
 };
 
 const ALL: ItemShapes = {

@@ -19,6 +19,8 @@ export function contentExtent(strata: LevelContent['strata']): Box3 | null {
   for (const one of strata) {
     const { content } = one;
     for (const { position } of [...content.block, ...content.marker, ...content.volume]) take(...position);
+    for (const { corners, baseMetres } of content.wall)
+      for (const { position } of corners) take(position[0], baseMetres, position[1]);
     const { numbers } = placementsOf(one);
     for (let at = 0; at < numbers.length; at += PLACEMENT_NUMBERS) take(numbers[at], numbers[at + 1], numbers[at + 2]);
     for (const { position, columns, rows, squareMetres } of content.tileFloor) {

@@ -5,6 +5,7 @@ import type { PlacementColumns } from '../model/placement';
 import { withAssemblies } from './assemblies/lay-assemblies';
 import { withoutAside } from './groups';
 import { patchedContent } from './patched-content';
+import { withWallBlocks } from './walls/wall-blocks';
 
 /** A level with the content of every stratum in its stack; bottom first. */
 export interface LevelContent {
@@ -24,6 +25,15 @@ export function standingContent(content: StratumContent, level: string): Stratum
   return withoutAside(patchedContent(content, level));
 }
 
+/** The same with its assemblies laid out and its walls as blocks. @throws CoreError 'ASSEMBLY_TOO_LARGE' */
+export function laidContent(
+  content: StratumContent,
+  level: string,
+  assemblyOf: (id: string) => StratumContent | undefined,
+): StratumContent {
+  return withWallBlocks(withAssemblies(standingContent(content, level), assemblyOf));
+}
+
 /**
  * A level as everything that computes reads it.
  * @param contents the strata of its stack as they are stored, bottom first
@@ -39,7 +49,7 @@ export function levelContent(
     level,
     strata: contents.map(({ stratum, content }) => ({
       stratum,
-      content: withAssemblies(standingContent(content, level.id), (id) => assemblies.get(id)),
+      content: laidContent(content, level.id, (id) => assemblies.get(id)),
     })),
     assemblies: [...assemblies.keys()],
   };

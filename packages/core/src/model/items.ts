@@ -11,6 +11,7 @@ import type { Placement } from './placement';
 import type { Recipe } from './recipe';
 import type { TileFloor } from './tile-floor';
 import type { Volume } from './volume';
+import type { Wall } from './wall';
 import type { PatchChange } from './patch';
 import type { Vector3 } from './vector';
 
@@ -19,6 +20,7 @@ export interface ItemOfKind {
   readonly block: Block;
   readonly placement: Placement;
   readonly marker: Marker;
+  readonly wall: Wall;
   readonly divider: Divider;
   readonly recipe: Recipe;
   readonly pin: Pin;

@@ -1,9 +1,8 @@
 import { counted } from '../counted';
 import type { RunContext } from '../context/run-context';
 import { finding, type Finding } from '../findings';
-import { withAssemblies } from '../layout/assemblies/lay-assemblies';
 import { PLACEMENT_NUMBERS, threeAt } from '../items/placement/columns';
-import { standingContent } from '../layout/level-content';
+import { laidContent } from '../layout/level-content';
 import { placementsOf } from '../layout/level-placements';
 import type { CollectionContent } from '../model/collection-content';
 import { stepNodeName, type Piece } from '../model/kit';
@@ -64,7 +63,7 @@ export function checkPack(
     for (const { stratum } of level.strata) {
       const stored = strata.get(stratum);
       if (!stored) continue;
-      const items = withAssemblies(standingContent(stored, level.id), (id) => strata.get(id));
+      const items = laidContent(stored, level.id, (id) => strata.get(id));
       blocks += items.block.length;
       others +=
         items.recipe.length + items.marker.length + items.volume.length + items.tileFloor.length + items.mask.length;

@@ -1,6 +1,7 @@
 import { finding, type Finding } from '../../findings';
 import type { LevelContent } from '../level-content';
 import { linkFindings } from '../links/link-findings';
+import { wallFindings } from '../walls/wall-findings';
 import { sameContentFindings } from './same-content';
 
 /** What is wrong with a level as it was laid out. */
@@ -10,7 +11,7 @@ export function layoutFindings(content: LevelContent): Finding[] {
 
 /** The same but for its links. */
 export function standingFindings(content: LevelContent): Finding[] {
-  return [...sameContentFindings(content), ...assemblyFindings(content)];
+  return [...sameContentFindings(content), ...assemblyFindings(content), ...wallFindings(content)];
 }
 
 /** Uses that could not be laid out. */

@@ -107,20 +107,10 @@ export class PickIndex {
     direction: readonly number[],
     rough: number,
   ): number | undefined {
-    const faces = this.facesOf(item);
-    if (!faces) return rough;
-    let near = 0;
-    let far = Infinity;
-    for (const face of faces) {
-      const [nx, ny, nz, d] = planeOf(face);
-      const s = nx * origin[0] + ny * origin[1] + nz * origin[2] - d;
-      const v = nx * direction[0] + ny * direction[1] + nz * direction[2];
-      if (v === 0) {
-        if (s > 0) return undefined;
-      } else if (v < 0) near = Math.max(near, -s / v);
-      else far = Math.min(far, -s / v);
-    }
-    return near <= far ? near : undefined;
+    const bodies = this.bodiesOf(item);
+    if (!bodies) return rough;
+    const met = bodies.flatMap((faces) => distanceToBody(faces, origin, direction) ?? []);
+    return met.length > 0 ? met.reduce((a, b) => Math.min(a, b)) : undefined;
   }
 
   private isOver(item: PickItem, x: number, z: number, reach: number): boolean {
@@ -145,6 +135,14 @@ export class PickIndex {
   facesOf(item: PickItem): readonly Float64Array[] | undefined {
     const document = this.documentOf(item);
     return document && facesOfItem(document, item.kind, item.id, this.pieces());
+  }
+
+  /** The faces of each convex body of an item; undefined for what has no body. */
+  private bodiesOf(item: PickItem): readonly (readonly Float64Array[])[] | undefined {
+    const document = this.documentOf(item);
+    const bodies = document && ofItem(document, item.kind, item.id, (spec, thing) => spec.bodies?.(thing));
+    const faces = bodies ? undefined : this.facesOf(item);
+    return bodies ?? (faces && [faces]);
   }
 
   /** Whether what stands now is what was looked through last; if not, looking goes on in slices until it is. */
@@ -194,6 +192,26 @@ export class PickIndex {
     this.tree = new BoxTree(boxes);
     this.looked(items);
   }
+}
+
+/** How far along a ray it enters a convex body; undefined when it misses it. */
+function distanceToBody(
+  faces: readonly Float64Array[],
+  origin: readonly number[],
+  direction: readonly number[],
+): number | undefined {
+  let near = 0;
+  let far = Infinity;
+  for (const face of faces) {
+    const [nx, ny, nz, d] = planeOf(face);
+    const s = nx * origin[0] + ny * origin[1] + nz * origin[2] - d;
+    const v = nx * direction[0] + ny * direction[1] + nz * direction[2];
+    if (v === 0) {
+      if (s > 0) return undefined;
+    } else if (v < 0) near = Math.max(near, -s / v);
+    else far = Math.min(far, -s / v);
+  }
+  return near <= far ? near : undefined;
 }
 
 function lookThroughKind<K extends ItemKind>(

@@ -6,6 +6,7 @@ const CORNERS = 'M3 7V3h4M13 3h4v4M17 13v4h-4M7 17H3v-4';
 export const TOOL_MARKS = {
   select: { lines: CORNERS, filled: 'M7 7h6v6H7z' },
   block: { lines: 'M3 5h14v10H3zM3 11l6-6M5 15 15 5M11 15l6-6' },
+  wall: { lines: 'M3 17V5.5h14V10M3 17h3.5V9H13.5v1M17 10h-3.5M17 17v-3.5h-3.5V17z' },
   piece: { lines: 'M4 16.5h12M6.5 16V9.5h7V16M10 2v5M7.8 5 10 7.2 12.2 5' },
   marker: { lines: 'M10 4l6 12H4z' },
   volume: { lines: CORNERS, filled: 'M9 9h2v2H9z' },

@@ -31,29 +31,34 @@ import {
     }
     .line {
       min-width: 0;
-      overflow: hidden;
     }
+    /* What has no room goes to a second line, which is not seen: nothing is cut in its middle. */
     .all {
       display: flex;
+      flex-wrap: wrap;
       align-items: center;
+      align-content: flex-start;
       gap: 6px;
-      width: max-content;
+      height: 32px;
+      overflow: hidden;
       white-space: nowrap;
+    }
+    .all > * {
+      min-height: 32px;
     }
     .opened {
       position: absolute;
       z-index: 6;
       top: 0;
       left: 0;
-      overflow: visible;
       padding: 8px;
       border: 1px solid var(--soft-ink);
       border-radius: 4px;
       background: var(--raised);
     }
     .opened .all {
-      flex-wrap: wrap;
       width: 320px;
+      height: auto;
     }
     .opened + button {
       margin-left: auto;
@@ -77,8 +82,8 @@ export class ToolOptions {
     const destroyed = inject(DestroyRef);
     afterNextRender(() => {
       const observer = new ResizeObserver(() => {
-        if (!this.isOpen())
-          this.isCut.set(this.all().nativeElement.offsetWidth > this.line().nativeElement.clientWidth + 1);
+        const { scrollHeight, clientHeight } = this.all().nativeElement;
+        if (!this.isOpen()) this.isCut.set(scrollHeight > clientHeight + 2);
       });
       observer.observe(this.line().nativeElement);
       observer.observe(this.all().nativeElement);

@@ -52,12 +52,13 @@ import { SideColumn } from './strata/side-column';
 import { TilesDesk } from './kinds/tile-floor/tiles-desk';
 import { PlanSurface } from './plan/plan-surface';
 import { layoutActions } from './store/layout-store';
-import { TOOL_COMMANDS, type LayoutTool } from './store/layout-tools';
+import { FORMS_OF, FORM_COMMANDS, TOOL_COMMANDS, type LayoutTool } from './store/layout-tools';
 import { PlanTools } from './tools/plan-tools';
 import { LAYOUT_SERVICES } from './services';
 import { FirstVisit } from '../../guide/first-visit';
 
 const TOOLS = TOOL_COMMANDS.map(({ id }) => id);
+const FORMS = FORM_COMMANDS.map(({ id }) => id);
 
 /** More items than this do not fit into an address. */
 const MAX_ADDRESSED = 50;
@@ -218,6 +219,11 @@ export class LayoutPage {
       });
     inject(Commands).handle(LAYOUT_DESK, {
       ...byKey(TOOLS, choose),
+      ...byKey(FORMS, (id): Handler => {
+        const forms = FORMS_OF[id];
+        const next = (): LayoutTool => forms[(forms.indexOf(this.state().tool) + 1) % forms.length];
+        return { ...choose(forms[0]), run: () => this.dispatch(layoutActions.toolChosen({ tool: next() })) };
+      }),
       finish: { run: () => this.tools.finish() },
       ...nudges(nudge),
       'turn-left': ofSelection(() => this.desk.turn(15)),
@@ -340,10 +346,10 @@ export class LayoutPage {
     const document = this.openLevel.strata().find((one) => LAYOUT_KINDS.some((kind) => one.item(kind, id)));
     const kind = LAYOUT_KINDS.find((one) => document?.item(one, id));
     if (!document || !kind) {
-      // Things of an assembly are found by the use that brings them.
+      // Things of an assembly are found by the use that brings them, blocks of a wall by the wall.
       const use = this.openLevel
         .strata()
-        .flatMap(({ tables: { assembly: assemblyUses } }) => [...assemblyUses.keys()])
+        .flatMap(({ tables: { assembly: assemblyUses, wall: walls } }) => [...assemblyUses.keys(), ...walls.keys()])
         .find((one) => id.startsWith(laidId(one, '')));
       if (use !== undefined) this.goTo(use);
       return;

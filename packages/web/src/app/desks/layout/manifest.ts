@@ -1,6 +1,6 @@
 import { levelOf, placeAt, silent, type Desk } from '../../desk/desk';
 import { PLATE_COMMANDS } from '../../desk/level-commands';
-import { TOOL_COMMANDS } from './store/layout-tools';
+import { FORM_COMMANDS, TOOL_COMMANDS } from './store/layout-tools';
 
 export const LAYOUT_DESK = {
   id: 'layout',
@@ -9,6 +9,7 @@ export const LAYOUT_DESK = {
   routes: () => import('./routes').then(({ LAYOUT_ROUTES }) => LAYOUT_ROUTES),
   commands: [
     ...TOOL_COMMANDS,
+    ...FORM_COMMANDS,
     { id: 'finish', text: 'finish the outline', keys: ['Enter'] },
     { id: 'nudge-left', text: 'nudge by a grid step', keys: ['←'] },
     { id: 'nudge-up', text: 'nudge by a grid step', keys: ['↑'] },

@@ -21,6 +21,7 @@ import { PlanTools } from './tools/plan-tools';
 import { SelectDesk } from './selecting/select-desk';
 import { StrataDesk } from './strata/strata-desk';
 import { TilesDesk } from './kinds/tile-floor/tiles-desk';
+import { WallsDesk } from './kinds/wall/walls-desk';
 
 /** What the Layout desk does, made with its page and ended with it. */
 export const LAYOUT_SERVICES: Provider[] = [
@@ -46,4 +47,5 @@ export const LAYOUT_SERVICES: Provider[] = [
   SelectDesk,
   StrataDesk,
   TilesDesk,
+  WallsDesk,
 ];

@@ -10,10 +10,12 @@ import { PLACEMENT_PLATE } from './placement';
 import { UNDRAWN, type PlateKind } from './plate-kind';
 import { TILE_FLOOR_PLATE } from './tile-floor';
 import { VOLUME_PLATE } from './volume';
+import { WALL_PLATE } from './wall';
 
 /** How every kind of item is drawn: a new one is a room and a line here. Marks of later ones lie over those of earlier ones. */
 export const PLATE_KINDS: { readonly [K in ItemKind]: PlateKind<K> } = {
   block: BLOCK_PLATE,
+  wall: WALL_PLATE,
   placement: PLACEMENT_PLATE,
   mask: MASK_PLATE,
   tileFloor: TILE_FLOOR_PLATE,

@@ -126,9 +126,39 @@ describe('kinds on the plate', () => {
   });
 
   it('carry what is set down on them where they are solid', () => {
-    expect(ITEM_KINDS.filter((kind) => plateKind(kind).carries)).toEqual(['block', 'placement']);
+    expect(ITEM_KINDS.filter((kind) => plateKind(kind).carries)).toEqual(['block', 'placement', 'wall']);
     expect(picks.surfaceBelow([0, 9, 0], new Set())).toBeCloseTo(1, 9);
     expect(picks.surfaceBelow([20, 9, 0], new Set())).toBeUndefined();
+  });
+
+  it('take a wall by its segments on the plan and by its bodies along a look, and never by the room inside', () => {
+    const corners = [
+      [0, 0],
+      [6, 0],
+      [6, 4],
+      [0, 4],
+    ].map(([x, z], i) => ({ id: `c${i}`, position: [x, z] as const }));
+    const room = {
+      id: 'room',
+      name: 'room',
+      corners,
+      closed: true,
+      baseMetres: 0,
+      heightMetres: 3,
+      thicknessMetres: 0.5,
+    };
+    const slabs = { openings: [], floorMetres: 0.2, ceilingMetres: 0, sight: 'hides', material: 'brick' } as const;
+    const walled = documentOf({ ...EMPTY_CONTENT, wall: [{ ...room, ...slabs }] });
+    const index = new PickIndex(
+      () => [walled],
+      () => ({}),
+    );
+    const at = (x: number, z: number): string[] => index.atPlan(x, z, -1, 9, 0.1).map(({ id }) => id);
+    expect([at(3, 0), at(3, 2), at(6.2, 2)]).toEqual([['room'], [], ['room']]);
+    // The floor carries, the walls stop a look from the side, and one above the room meets neither.
+    expect(index.surfaceBelow([3, 2, 2], new Set())).toBeCloseTo(0, 9);
+    expect(index.alongRay([3, 1, 2], [1, 0, 0]).map(({ id }) => id)).toEqual(['room']);
+    expect(index.alongRay([-9, 4, 2], [1, 0, 0])).toEqual([]);
   });
 
   it('frame by where blocks, placements and markers stand', () => {

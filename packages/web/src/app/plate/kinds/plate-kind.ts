@@ -62,6 +62,8 @@ export interface PlateKind<K extends ItemKind> {
   readonly boxes: (table: ItemTables[K], env: PlateEnv, into: BoxSink) => Generator<void>;
   /** Face loops of its convex body, counter-clockwise from outside; undefined when it has none. */
   readonly faces?: (item: ItemOfKind[K], env: PlateEnv) => readonly Float64Array[] | undefined;
+  /** Face loops of each of its convex bodies, where it has several. */
+  readonly bodies?: (item: ItemOfKind[K]) => readonly (readonly Float64Array[])[];
   /** Lines that show it when it is selected, where its faces do not. */
   readonly outline?: (item: ItemOfKind[K]) => readonly Float64Array[];
   /** Whether it is taken by a point of the plan; absent: by its faces, or its bounds where it has none. */

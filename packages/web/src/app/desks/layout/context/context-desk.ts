@@ -8,6 +8,7 @@ import {
   heldAt,
   sameContent,
   standingContent,
+  withWallBlocks,
   type Level,
   type Overlap,
   type SameContent,
@@ -143,7 +144,11 @@ export class ContextDesk {
     return level.strata.flatMap(({ stratum }) => {
       const document = this.registry.openStratum(stratum);
       return document
-        ? standingContent(document.content(), level.id).block.map((block) => ({ level: level.id, stratum, block }))
+        ? withWallBlocks(standingContent(document.content(), level.id)).block.map((block) => ({
+            level: level.id,
+            stratum,
+            block,
+          }))
         : [];
     });
   }

@@ -27,6 +27,7 @@ import { copiedItems } from '../../../edits/copied-items';
 import { create } from '../../../edits/operations';
 import { SharedEdits } from '../../../reach/shared-edits';
 import { LossDialog, type LossData } from '../../../ui/loss-dialog';
+import { addNext } from '../strata/strata-edits';
 import { layoutActions, layoutFeature, type ItemRef, type LayoutSettings } from '../store/layout-store';
 import { copiedText, readCopied } from './copied-text';
 import { guardsOf } from './guards';
@@ -184,12 +185,12 @@ export class LayoutDesk {
   }
 
   async add<K extends ItemKind>(kind: K, item: ItemOfKind[K], label: string): Promise<void> {
-    const stratum = this.openStratum();
-    if (!stratum) return;
+    const place = this.placeForNew();
+    if (!place) return;
     const { activeGroup } = this.state();
     const placed = activeGroup !== '' && isGrouped(kind) ? { ...item, group: activeGroup } : item;
-    if (await this.commit(label, [create(stratum.id, kind, placed)]))
-      this.select([{ stratum: stratum.id, kind, id: item.id }]);
+    if (await this.commit(label, [...place.first, create(place.stratum, kind, placed)]))
+      this.select([{ stratum: place.stratum, kind, id: item.id }]);
   }
 
   /** What is selected, as text for the clipboard; undefined when nothing is. */
@@ -200,8 +201,8 @@ export class LayoutDesk {
 
   /** Puts copied things into the stratum that is stood on, at the places where they were. */
   async paste(text: string): Promise<void> {
-    const stratum = this.openStratum();
-    if (!stratum) return;
+    const place = this.placeForNew();
+    if (!place) return;
     await this.attempt(async () => {
       const { content, count, missing, leftOut } = readCopied(
         text,
@@ -211,19 +212,27 @@ export class LayoutDesk {
         this.notify(
           `${counted(leftOut, 'object was', 'objects were')} left out: this collection has no ${missing.slice(0, 5).join(', ')}${missing.length > 5 ? ` and ${missing.length - 5} more` : ''}.`,
         );
-      const { copies, operations } = copiedItems(stratum.id, content);
-      if (await this.commit(`paste ${counted(count, 'object')}`, operations))
-        this.select(copies.map(({ kind, item }) => ({ stratum: stratum.id, kind, id: item.id })));
+      const { copies, operations } = copiedItems(place.stratum, content);
+      if (await this.commit(`paste ${counted(count, 'object')}`, [...place.first, ...operations]))
+        this.select(copies.map(({ kind, item }) => ({ stratum: place.stratum, kind, id: item.id })));
     });
   }
 
-  /** The stratum that new things go into; says why when there is none that takes them. */
-  private openStratum(): Stratum | undefined {
+  /** The stratum that new things go into, with what makes it in a level that has none; says why when there is none that takes them. */
+  private placeForNew(): { readonly stratum: string; readonly first: readonly Operation[] } | undefined {
     const stratum = this.activeStratum();
-    if (!stratum) this.notify('The level has no stratum yet. Make one first.');
-    else if (this.isLocked(stratum.id))
+    const level = this.openLevel.level();
+    if (!stratum) {
+      if (!level || level.strata.length > 0) {
+        this.notify('There is no level open that new objects can go into.');
+        return undefined;
+      }
+      const { id, operations } = addNext(level);
+      return { stratum: id, first: operations };
+    }
+    if (this.isLocked(stratum.id))
       this.notify(`${stratum.name} is locked for you. Unlock it, or choose another stratum.`);
-    else return stratum;
+    else return { stratum: stratum.id, first: [] };
     return undefined;
   }
 

@@ -9,10 +9,12 @@ import { PATH_DESK } from './path/desk';
 import { PLACEMENT_DESK } from './placement/desk';
 import { TILE_FLOOR_DESK } from './tile-floor/desk';
 import { VOLUME_DESK } from './volume/desk';
+import { WALL_DESK } from './wall/desk';
 
 /** What the Layout desk has for every kind: a new one is a room and a line here. Tools stand in the tool line in this order. */
 export const ITEM_DESKS: { readonly [K in ItemKind]: ItemDesk<K> } = {
   block: BLOCK_DESK,
+  wall: WALL_DESK,
   placement: PLACEMENT_DESK,
   marker: MARKER_DESK,
   divider: DIVIDER_DESK,

@@ -8,12 +8,12 @@ const CLOSING_PIXELS = 10;
 
 /** What is drawn corner by corner. */
 export interface Outline {
-  /** Whether a click on the first corner ends it. */
-  readonly isClosed: boolean;
+  /** Corners from which on a click on the first one ends it; undefined where it leads on. */
+  readonly closesFrom?: number;
   /** Corners without which there is nothing. */
   readonly least: number;
-  /** @returns whether it was made; what was drawn stays otherwise */
-  readonly take: (points: readonly PlanPoint[]) => boolean;
+  /** @param isRing whether it was ended on its first corner @returns whether it was made; what was drawn stays otherwise */
+  readonly take: (points: readonly PlanPoint[], isRing: boolean) => boolean;
 }
 
 /** Clicks a corner after the other; Enter ends it. */
@@ -25,11 +25,11 @@ export class OutlineGesture implements Gesture {
 
   down({ at, metresPerPixel }: Hit): void {
     this.cursor = at;
-    const { isClosed, least } = this.outline;
+    const { closesFrom = Infinity } = this.outline;
     const first = this.points.at(0);
     const isOnFirst =
       first !== undefined && Math.hypot(at[0] - first[0], at[1] - first[1]) < CLOSING_PIXELS * metresPerPixel;
-    if (isClosed && isOnFirst && this.points.length >= least) this.finish();
+    if (isOnFirst && this.points.length >= closesFrom) this.end(true);
     else this.points.push(at);
   }
 
@@ -48,12 +48,16 @@ export class OutlineGesture implements Gesture {
   }
 
   finish(): void {
-    if (this.points.length >= this.outline.least && this.outline.take(this.points)) this.points = [];
+    this.end(false);
   }
 
   draw(drawing: PlateDrawing): void {
     if (this.points.length === 0) return;
     takePen(drawing);
     drawLine(drawing, [...this.points, this.cursor], false);
+  }
+
+  private end(isRing: boolean): void {
+    if (this.points.length >= this.outline.least && this.outline.take(this.points, isRing)) this.points = [];
   }
 }

@@ -13,6 +13,18 @@ export interface ItemRef {
   readonly id: string;
 }
 
+/** Measures of new walls and of what is put in them, metres. */
+export interface WallSettings {
+  readonly thickness: number;
+  /** Of the floor and the ceiling of a closed one; 0 for neither. */
+  readonly slab: number;
+  readonly doorWidth: number;
+  readonly doorHead: number;
+  readonly windowWidth: number;
+  readonly windowSill: number;
+  readonly windowHead: number;
+}
+
 /** What a person has set for tools, so that it is there again when the desk is come back to. */
 export interface LayoutSettings {
   /** Text of the squares that are painted. */
@@ -25,6 +37,7 @@ export interface LayoutSettings {
   /** Width of the body that a survey of a mask sends through, and what counts as narrow. */
   readonly bodyMetres: number;
   readonly narrowMetres: number;
+  readonly wall: WallSettings;
   /** Ids of other levels that are shown along with the open one. */
   readonly otherLevels: readonly string[];
   /** Sorts of things whose density is asked for, and how far each reaches. */
@@ -99,6 +112,15 @@ const initial: LayoutState = {
     pixelsPerMetre: 8,
     bodyMetres: 0.8,
     narrowMetres: 1.5,
+    wall: {
+      thickness: 0.3,
+      slab: 0.2,
+      doorWidth: 1,
+      doorHead: 2.1,
+      windowWidth: 1.2,
+      windowSill: 0.9,
+      windowHead: 2.1,
+    },
     otherLevels: [],
     densitySorts: [],
     densityReachMetres: 8,

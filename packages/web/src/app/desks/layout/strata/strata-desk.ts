@@ -33,7 +33,7 @@ import { layoutActions } from '../store/layout-store';
 import { AddSharedDialog, type AddSharedData } from './add-shared-dialog';
 import { LossDialog, type LossData } from '../../../ui/loss-dialog';
 import { PatchesSheet, type PatchesData } from './patches-sheet';
-import { addOwned, addShared, moveInStack, partWays, switchStratum, takeOut } from './strata-edits';
+import { addNext, addShared, moveInStack, partWays, switchStratum, takeOut } from './strata-edits';
 
 /** What can be done with the strata of the open level as wholes. */
 @Injectable()
@@ -53,12 +53,7 @@ export class StrataDesk {
   async addOwned(): Promise<void> {
     const level = this.openLevel.level();
     if (!level) return;
-    const count = level.strata.length;
-    const { id, operations } = addOwned(
-      level,
-      count === 0 ? 'Structure' : `Stratum ${count + 1}`,
-      count === 0 ? 'structure' : 'dressing',
-    );
+    const { id, operations } = addNext(level);
     await this.edits.commit('new stratum', operations);
     this.store.dispatch(layoutActions.stratumActivated({ id }));
   }

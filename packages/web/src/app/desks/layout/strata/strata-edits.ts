@@ -34,6 +34,12 @@ export function switchStratum(level: Level, stratum: string, switchedOff: boolea
   ];
 }
 
+/** The next stratum of a level's own: the first is for its structure. */
+export function addNext(level: Level): ReturnType<typeof addOwned> {
+  const count = level.strata.length;
+  return count === 0 ? addOwned(level, 'Structure', 'structure') : addOwned(level, `Stratum ${count + 1}`, 'dressing');
+}
+
 /** A new stratum of the level's own, on top. */
 export function addOwned(
   level: Level,

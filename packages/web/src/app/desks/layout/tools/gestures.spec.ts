@@ -22,6 +22,7 @@ describe('the tools of the tool line', () => {
     expect(TOOL_FAMILIES.map(({ label }) => label)).toEqual([
       'select',
       'block',
+      'wall',
       'piece',
       'marker',
       'volume',

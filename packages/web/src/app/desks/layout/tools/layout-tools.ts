@@ -4,7 +4,7 @@ import { Store } from '@ngrx/store';
 import { LayoutDesk } from '../editing/layout-desk';
 import type { ToolFamily } from '../kinds/item-desk';
 import { layoutActions } from '../store/layout-store';
-import { TOOL_COMMANDS } from '../store/layout-tools';
+import { TOOL_COMMANDS, keyOfTool } from '../store/layout-tools';
 import { TOOL_FAMILIES } from './tool-families';
 import { ToolButton } from '../../../ui/tool-button';
 import { ToolOptions } from '../../../ui/tool-options';
@@ -26,7 +26,8 @@ export class LayoutTools {
 
   /** Key of the first tool of a family. */
   keyOf(family: ToolFamily): string {
-    return TOOL_COMMANDS.find(({ id }) => family.tools[id] !== undefined)?.keys[0] ?? '';
+    const first = TOOL_COMMANDS.find(({ id }) => family.tools[id] !== undefined);
+    return first ? keyOfTool(first.id) : '';
   }
 
   /** Chooses the first tool of a family, unless one of it is chosen already. */

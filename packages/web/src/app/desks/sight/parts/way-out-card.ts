@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
-import { middleOfPoints, type SightResult, type Vector3 } from '@stravel/core';
+import { laidId, middleOfPoints, type SightResult, type Vector3 } from '@stravel/core';
 import { DocumentRegistry } from '../../../document/document-registry';
 import { OpenLevel } from '../../../document/level/open-level';
 import { Help } from '../../../guide/help';
@@ -50,6 +50,8 @@ export class WayOutCard {
     for (const document of this.openLevel.strata()) {
       const block = document.tables.block.get(id);
       if (block) return block.name ? `“${block.name}”` : 'a block without a name';
+      for (const wall of document.tables.wall.values())
+        if (id.startsWith(laidId(wall.id, ''))) return wall.name ? `the wall “${wall.name}”` : 'a wall without a name';
     }
     return 'a generated block';
   }

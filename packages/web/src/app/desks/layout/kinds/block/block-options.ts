@@ -4,10 +4,7 @@ import { NumberField } from '../../../../ui/number-field';
 import { HeightOption } from '../../parts/height-option';
 import { LayoutDesk } from '../../editing/layout-desk';
 import { layoutActions } from '../../store/layout-store';
-import type { LayoutTool } from '../../store/layout-tools';
-
-/** Tools that make blocks. */
-const BLOCK_FORMS = ['box', 'wedge', 'cylinder', 'prism'] as const satisfies readonly LayoutTool[];
+import { BLOCK_FORMS } from '../../store/layout-tools';
 
 /** Form and measures of new blocks. */
 @Component({

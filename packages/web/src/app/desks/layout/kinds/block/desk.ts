@@ -27,7 +27,7 @@ const dragged = (form: keyof typeof DRAGGED_FORMS) => (): Gesture => {
 function outlined(): Gesture {
   const [desk, surface] = [inject(LayoutDesk), inject(PlanSurface)];
   return new OutlineGesture({
-    isClosed: true,
+    closesFrom: 3,
     least: 3,
     take: (points) =>
       surface.make('block', 'add prism', () =>

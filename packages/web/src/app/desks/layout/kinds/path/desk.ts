@@ -29,7 +29,6 @@ function drawnPath(form: Path['form'], floor: number, points: readonly PlanPoint
 function drawing(): Gesture {
   const [desk, surface] = [inject(LayoutDesk), inject(PlanSurface)];
   return new OutlineGesture({
-    isClosed: false,
     least: 2,
     take: (points) =>
       surface.make('path', 'add path', () => drawnPath(desk.state().pathForm, surface.floorAt(points[0]), points)),

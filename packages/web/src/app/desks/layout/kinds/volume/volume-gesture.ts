@@ -22,7 +22,7 @@ export class VolumeGesture implements Gesture {
       ),
     );
     this.outlined = new OutlineGesture({
-      isClosed: true,
+      closesFrom: 3,
       least: 3,
       take: (points) =>
         surface.make('volume', 'add volume', () =>
