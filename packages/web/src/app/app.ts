@@ -37,6 +37,8 @@ import { Restoring } from './shell/restoring';
 import { Seam } from './shell/seam';
 import { SeamDesks } from './shell/seam-desks';
 import { StartHere } from './start-here';
+import { ContextMenu } from './ui/context-menu';
+import { ContextMenus } from './ui/context-menus';
 import { whenIdle } from './when-idle';
 import { Guide } from './guide/guide';
 import { GuidePanel } from './guide/guide-panel';
@@ -59,7 +61,7 @@ const GUIDE_OF_PAGES: Readonly<Record<string, string>> = { findings: 'start/find
 /** The frame round every desk: who, what, the seam, the foot. */
 @Component({
   selector: 'sv-app',
-  imports: [CountedPipe, GuidePanel, MatMenuModule, RouterLink, RouterOutlet, Seam],
+  imports: [ContextMenu, CountedPipe, GuidePanel, MatMenuModule, RouterLink, RouterOutlet, Seam],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './app.html',
   styleUrl: './app.scss',
@@ -84,6 +86,7 @@ export class App {
   readonly commands = inject(Commands);
   readonly guide = inject(Guide);
   private readonly regions = inject(Regions);
+  private readonly menus = inject(ContextMenus);
   private readonly work = viewChild.required<ElementRef<HTMLElement>>('work');
   readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
   private readonly levels = this.store.selectSignal(recordsFeature.selectLevels);
@@ -112,6 +115,7 @@ export class App {
       redo: { run: () => this.edits.redo() },
       'next-region': { run: () => this.regions.step(1) },
       'previous-region': { run: () => this.regions.step(-1) },
+      'context-menu': { run: () => this.menus.ofFocused() },
       'copy-address': { run: () => this.copyAddress() },
     });
     const desks = inject(DESKS);

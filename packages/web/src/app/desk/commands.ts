@@ -2,6 +2,7 @@ import { DestroyRef, Injectable, effect, inject, signal, untracked } from '@angu
 import { Addresses } from '../addresses';
 import { OpenDialogs } from '../ui/open-dialogs';
 import type { CommandGroup, CommandSpec, Handler, Handlers } from './command';
+import type { MenuEntry } from '../ui/context-menus';
 import { commandOf } from './keys';
 
 interface Open {
@@ -44,6 +45,26 @@ export class Commands {
     const isOpen = this.open.some((one) => one.group.id === group);
     this.waiting.set({ group, id });
     if (!isOpen && !(await this.addresses.go([`/${group}`]).catch(() => false))) this.waiting.set(undefined);
+  }
+
+  /** Commands of a group that its page can do now, as lines of a menu. @param ids absent: all that do not go by steps */
+  entries<G extends CommandGroup>(group: G, ids?: readonly G['commands'][number]['id'][]): MenuEntry[] {
+    const open = this.open.find((one) => one.group.id === group.id);
+    if (!open) return [];
+    const steps = group.commands.filter(({ text }, i, all) => all.some((one, k) => k !== i && one.text === text));
+    const wanted = ids
+      ? ids.flatMap((id) => group.commands.filter((one) => one.id === id))
+      : group.commands.filter((one) => !steps.includes(one));
+    return wanted.map(({ id, text, keys }): MenuEntry => {
+      const { run, isEnabled } = named(open, id);
+      const key = keys?.at(0);
+      return {
+        text: text.charAt(0).toUpperCase() + text.slice(1),
+        isDisabled: !isEnabled(),
+        run,
+        ...(key === undefined ? {} : { key }),
+      };
+    });
   }
 
   /** Does what a key press means on the page that is open. */

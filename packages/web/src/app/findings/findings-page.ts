@@ -22,6 +22,7 @@ import { Acceptances } from './acceptances';
 import { FindingsHome } from './findings-home';
 import { ItemFix } from './item-fix';
 import { Help } from '../guide/help';
+import { TickRange, flipped } from '../ui/tick-range';
 
 type Line =
   | { readonly kind: 'cause'; readonly id: string; readonly code: string; readonly count: number }
@@ -53,6 +54,7 @@ export class FindingsPage {
   readonly set = signal('');
   readonly showsAccepted = signal(false);
   readonly chosen = signal<ReadonlySet<string>>(new Set());
+  private readonly ticks = new TickRange();
   readonly levelChoices = computed(() => {
     const with_ = new Set(this.home.all().map(({ place }) => place.level));
     return this.levels().filter(({ id }) => with_.has(id));
@@ -98,12 +100,9 @@ export class FindingsPage {
     return this.tables().acceptance[finding.id]?.until;
   }
 
-  toggle(id: string): void {
-    this.chosen.update((chosen) => {
-      const next = new Set(chosen);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
+  toggle({ shiftKey }: MouseEvent, id: string): void {
+    const list = this.lines().flatMap((line) => (line.kind === 'cause' ? [] : [line.id]));
+    this.chosen.update((chosen) => flipped(chosen, this.ticks.click(id, shiftKey, list, chosen)));
   }
 
   toggleCause(code: string): void {

@@ -182,7 +182,7 @@ describe('findings', () => {
 
   it('keep their choice over a new bake, by identity', async () => {
     const one = await page();
-    one.toggle('LEAK:level@road');
+    one.toggle(new MouseEvent('click'), 'LEAK:level@road');
     bakeFindings.set([leak('road'), leak('yard'), note]);
     expect(one.chosenFindings().map(({ id }) => id)).toEqual(['LEAK:level@road']);
     one.toggleCause('LEAK');

@@ -25,7 +25,7 @@ import { KitLibrary } from '../plate/kit-library';
 import { LevelView } from '../plate/level-view';
 import type { PickItem } from '../plate/pick-item';
 import { PlateControls } from '../plate/plate-controls';
-import type { PlanPointer, PlateDrawing, PlateDrop } from '../plate/plate-drawing';
+import type { PlanPointer, PlateDrawing, PlateDrop, PlateMenu } from '../plate/plate-drawing';
 import { PlateLine } from '../plate/plate-line';
 import { PlateView } from '../plate/plate-view';
 import { StoreyRod } from '../plate/rod/storey-rod';
@@ -33,6 +33,7 @@ import { ShownMenu } from '../plate/shown-menu';
 import { Session } from '../session';
 import { DeadAddress } from '../shell/dead-address';
 import { LevelSwitcher } from '../shell/level-switcher';
+import { ContextMenus, type MenuEntry } from '../ui/context-menus';
 import { DragBy, type DraggedBy } from '../ui/drag-by';
 import { SheetHost } from './sheet-host';
 
@@ -73,6 +74,7 @@ export class LevelDesk {
   private readonly findings = inject(FindingsHome);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   readonly frame = this.view.frame;
+  readonly menus = inject(ContextMenus);
   readonly round = Math.round;
 
   /** Key of the level in the address. */
@@ -96,6 +98,8 @@ export class LevelDesk {
   readonly failure = input('');
   /** Whether what failed can be asked for again. */
   readonly canRetry = input(false);
+  /** What the context menu of the plate offers at a place. */
+  readonly menuOf = input<(menu: PlateMenu) => readonly MenuEntry[]>(() => []);
   readonly planPointer = output<PlanPointer>();
   readonly modelPicked = output<{ hits: PickItem[]; event: PointerEvent }>();
   readonly dropped = output<PlateDrop>();

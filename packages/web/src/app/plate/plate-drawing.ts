@@ -31,6 +31,17 @@ export interface PlanPointer {
 }
 
 /** Something that was carried to a view of the plate and let go there. */
+/** Where a context menu was asked for on plan or model, and what lies there, wanted first. */
+export interface PlateMenu {
+  /** Pixels of the window. */
+  readonly x: number;
+  readonly y: number;
+  /** Undefined where it was asked for by a key: then it is for what is selected. */
+  readonly hits: (() => readonly PickItem[]) | undefined;
+  /** The click on the plan; undefined on the model and by a key. */
+  readonly pointer: PlanPointer | undefined;
+}
+
 export interface PlateDrop {
   readonly data: DataTransfer;
   /** Where on the plan that is. */

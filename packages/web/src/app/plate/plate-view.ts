@@ -23,7 +23,7 @@ import { PickIndex } from './pick-index';
 import type { PickItem } from './pick-item';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours, type PlateColours } from './plate-colours';
-import type { HeightRange, PlanPointer, PlateDrawing, PlateDrop, PlateViews } from './plate-drawing';
+import type { HeightRange, PlanPointer, PlateDrawing, PlateDrop, PlateMenu, PlateViews } from './plate-drawing';
 import { labelNear, type PlateLabel } from './plate-labels';
 import { PlateRenderer } from './plate-renderer';
 import { boreOf, type Bore } from './rod/bore';
@@ -36,6 +36,8 @@ import type { KeptView } from './view-memory';
 const MANY_THINGS = 5000;
 /** Along the top of the plan lie buttons. */
 const TOP_PIXELS = 40;
+/** A press that moves less is a click, pixels. */
+const CLICK_PIXELS = 4;
 const NOTHING: ReadonlySet<string> = new Set();
 
 /** The drawing surface: plan and model of the same strata, with the same selection. */
@@ -93,6 +95,7 @@ export class PlateView {
   readonly bore = signal<Bore | undefined>(undefined);
 
   readonly dropped = output<PlateDrop>();
+  readonly menuAsked = output<PlateMenu>();
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly under = viewChild.required<ElementRef<HTMLCanvasElement>>('under');
@@ -116,7 +119,7 @@ export class PlateView {
   private renderer: PlateRenderer | undefined;
   private colours: PlateColours | undefined;
   private readonly dueFrame = new DueFrame(() => this.render());
-  private planPan: { x: number; y: number } | undefined;
+  private planPan: { x: number; y: number; moved: boolean } | undefined;
   private modelDrag: { x: number; y: number; moved: boolean; pan: boolean } | undefined;
 
   constructor() {
@@ -260,7 +263,7 @@ export class PlateView {
   planDown(event: PointerEvent): void {
     this.plan().nativeElement.setPointerCapture(event.pointerId);
     if (event.button !== 0) {
-      this.planPan = { x: event.clientX, y: event.clientY };
+      this.planPan = { x: event.clientX, y: event.clientY, moved: false };
       return;
     }
     this.emitPlan('down', event);
@@ -268,9 +271,11 @@ export class PlateView {
 
   planMove(event: PointerEvent): void {
     if (this.planPan) {
-      this.planCamera.x -= (event.clientX - this.planPan.x) / this.planCamera.scale;
-      this.planCamera.z -= (event.clientY - this.planPan.y) / this.planCamera.scale;
-      this.planPan = { x: event.clientX, y: event.clientY };
+      const [dx, dy] = [event.clientX - this.planPan.x, event.clientY - this.planPan.y];
+      if (!this.planPan.moved && Math.hypot(dx, dy) < CLICK_PIXELS) return;
+      this.planCamera.x -= dx / this.planCamera.scale;
+      this.planCamera.z -= dy / this.planCamera.scale;
+      this.planPan = { x: event.clientX, y: event.clientY, moved: true };
       this.dueFrame.ask();
       return;
     }
@@ -278,8 +283,13 @@ export class PlateView {
   }
 
   planUp(event: PointerEvent): void {
-    if (this.planPan) {
+    const { planPan } = this;
+    if (planPan) {
       this.planPan = undefined;
+      if (planPan.moved || event.button !== 2) return;
+      const [px, py] = this.local(event);
+      const pointer = this.pointerOn('up', event, ...this.planCamera.toPlan(this.paneOf(this.plan()), px, py));
+      this.menuAsked.emit({ x: event.clientX, y: event.clientY, hits: () => pointer.hits(), pointer });
       return;
     }
     this.emitPlan(event.type === 'pointercancel' ? 'cancel' : 'up', event);
@@ -302,7 +312,7 @@ export class PlateView {
     if (!drag) return;
     const dx = event.clientX - drag.x;
     const dy = event.clientY - drag.y;
-    if (!drag.moved && Math.hypot(dx, dy) < 4) return;
+    if (!drag.moved && Math.hypot(dx, dy) < CLICK_PIXELS) return;
     if (drag.pan) this.modelCamera.pan(dx, dy, this.paneOf(this.model()));
     else this.modelCamera.turn(dx, dy);
     this.modelDrag = { ...drag, x: event.clientX, y: event.clientY, moved: true };
@@ -312,10 +322,20 @@ export class PlateView {
   modelUp(event: PointerEvent): void {
     const drag = this.modelDrag;
     this.modelDrag = undefined;
-    if (!drag || drag.moved || event.button !== 0) return;
+    if (!drag || drag.moved) return;
     const [px, py] = this.local(event);
     const { origin, direction } = this.modelCamera.ray(this.paneOf(this.model()), px, py);
-    this.modelPicked.emit({ hits: this.picks.alongRay(origin, direction), event });
+    const hits = this.picks.alongRay(origin, direction);
+    if (event.button === 0) this.modelPicked.emit({ hits, event });
+    else if (event.button === 2)
+      this.menuAsked.emit({ x: event.clientX, y: event.clientY, hits: () => hits, pointer: undefined });
+  }
+
+  /** The pointer asks for its menu by letting go, so that a drag can pan; a key asks for that of what is selected. */
+  contextMenu(event: MouseEvent): void {
+    event.preventDefault();
+    if (!event.isTrusted)
+      this.menuAsked.emit({ x: event.clientX, y: event.clientY, hits: undefined, pointer: undefined });
   }
 
   modelWheel(event: WheelEvent): void {

@@ -13,6 +13,7 @@ export const EVERYWHERE = {
     { id: 'redo', text: 'redo', keys: ['Ctrl Shift Z', 'Ctrl Y'], when: 'not typing' },
     { id: 'next-region', text: 'next, previous part of the page', keys: ['F6'], when: 'always' },
     { id: 'previous-region', text: 'next, previous part of the page', keys: ['Shift F6'], when: 'always' },
+    { id: 'context-menu', text: 'menu of what has the focus', keys: ['Shift F10', 'ContextMenu'], when: 'not typing' },
     { id: 'copy-address', text: 'copy address of this view', isFound: true },
   ],
   // What is in the foreground hears it.

@@ -21,7 +21,8 @@ import { followLevel } from '../../level-desk/follow-level';
 import type { CostScale } from '../../plate/cost-scale';
 import { LevelView } from '../../plate/level-view';
 import { LevelDesk } from '../../level-desk/level-desk';
-import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
+import type { PlanPointer, PlateDrawing, PlateMenu } from '../../plate/plate-drawing';
+import type { MenuEntry } from '../../ui/context-menus';
 import { Session } from '../../session';
 import { bytesText, countText, timeText } from '../../ui/amount';
 import { NumberField } from '../../ui/number-field';
@@ -86,6 +87,7 @@ export class CellsPage {
   /** A spot to go to, 'x,y,z' in metres; a finding leads here. */
   readonly at = input<string>();
   private readonly store = inject(Store);
+  private readonly commands = inject(Commands);
   private readonly workspace = inject(Workspace);
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   readonly session = inject(Session);
@@ -179,7 +181,7 @@ export class CellsPage {
       frame: () => this.frameLevel(),
     });
     // After the level is followed: what is called from elsewhere is done in the level that it opens.
-    inject(Commands).handle(CELLS_DESK, {
+    this.commands.handle(CELLS_DESK, {
       path: { run: () => this.dispatch(cellsActions.toolChosen({ tool: 'path' })) },
       'keep-path': { run: () => this.finishPath(), enabled: this.isDrawing },
       'drop-knot': { run: () => this.drawn.update((knots) => knots.slice(0, -1)), enabled: this.isDrawing },
@@ -222,6 +224,12 @@ export class CellsPage {
   dispatch(action: ReturnType<(typeof cellsActions)[keyof typeof cellsActions]>): void {
     this.store.dispatch(action);
   }
+
+  /** The context menu of a place: what a click there shows is shown first. */
+  readonly menuOf = ({ pointer }: PlateMenu): readonly MenuEntry[] => {
+    if (pointer && this.state().tool === 'look') this.pointer(pointer);
+    return this.commands.entries(CELLS_DESK);
+  };
 
   pointer(pointer: PlanPointer): void {
     if (pointer.phase === 'move') this.hovered.set(this.cellAt(pointer));

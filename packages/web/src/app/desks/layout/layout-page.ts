@@ -27,7 +27,8 @@ import { KitLibrary } from '../../plate/kit-library';
 import type { PickItem } from '../../plate/pick-item';
 import { LevelView } from '../../plate/level-view';
 import { LevelDesk } from '../../level-desk/level-desk';
-import type { PlanPointer, PlateDrawing, PlateDrop } from '../../plate/plate-drawing';
+import { ContextMenus, type MenuEntry } from '../../ui/context-menus';
+import type { PlanPointer, PlateDrawing, PlateDrop, PlateMenu } from '../../plate/plate-drawing';
 import { SharedEdits } from '../../reach/shared-edits';
 
 import { Workspace } from '../../workspace';
@@ -42,6 +43,7 @@ import { DensityResult } from './overview/density-result';
 import { LayoutMeaning } from './parts/layout-meaning';
 import { PIECE_TYPE, PieceStrip } from './parts/piece-strip';
 import { ShownMore } from './parts/shown-more';
+import { ContextEntries } from './selecting/context-entries';
 import { SelectDesk } from './selecting/select-desk';
 import { SelectionBar } from './selecting/selection-bar';
 import { SnapOptions } from './tools/snap-options';
@@ -123,6 +125,9 @@ export class LayoutPage {
   private readonly sheets = inject(Sheets);
   private readonly selecting = inject(SelectDesk);
   readonly bakes = inject(Bakes);
+  readonly menus = inject(ContextMenus);
+  readonly entries = inject(ContextEntries);
+  readonly menuOf = (menu: PlateMenu): readonly MenuEntry[] => this.entries.ofPlate(menu);
   readonly sightState = computed(
     () => this.bakes.byLevel()[this.openLevel.level()?.id ?? '']?.sight.state ?? 'unknown',
   );

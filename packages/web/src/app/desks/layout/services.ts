@@ -5,6 +5,7 @@ import { RegionDesk } from './arrange/region-desk';
 import { AssembliesDesk } from './kinds/assembly/assemblies-desk';
 import { UseDesk } from './kinds/assembly/use-desk';
 import { BlocksDesk } from './kinds/block/blocks-desk';
+import { ContextEntries } from './selecting/context-entries';
 import { ContentsDesk } from './selecting/contents-desk';
 import { ContextDesk } from './context/context-desk';
 import { GroupsDesk } from './groups/groups-desk';
@@ -33,6 +34,7 @@ export const LAYOUT_SERVICES: Provider[] = [
   BlocksDesk,
   ContentsDesk,
   ContextDesk,
+  ContextEntries,
   GroupsDesk,
   ItemNames,
   LayoutDesk,

@@ -23,7 +23,8 @@ import { followLevel } from '../../level-desk/follow-level';
 import type { PickItem } from '../../plate/pick-item';
 import { LevelView } from '../../plate/level-view';
 import { LevelDesk } from '../../level-desk/level-desk';
-import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
+import type { PlanPointer, PlateDrawing, PlateMenu } from '../../plate/plate-drawing';
+import type { MenuEntry } from '../../ui/context-menus';
 
 import { countText } from '../../ui/amount';
 import { Workspace } from '../../workspace';
@@ -53,6 +54,7 @@ export class SectionsPage {
   /** A recipe to take in hand; a finding leads here. */
   readonly item = input<string>();
   private readonly store = inject(Store);
+  private readonly commands = inject(Commands);
   private readonly workspace = inject(Workspace);
   readonly desk = inject(SectionsDesk);
   readonly openLevel = this.desk.openLevel;
@@ -107,7 +109,7 @@ export class SectionsPage {
     });
     const nudge = (x: number, y: number, z: number): Handler =>
       ofWall((wall) => this.desk.moveWall(wall, [x * SNAP_METRES, y * SNAP_METRES, z * SNAP_METRES]));
-    inject(Commands).handle(SECTIONS_DESK, {
+    this.commands.handle(SECTIONS_DESK, {
       reseed: { run: () => this.desk.reseed(), enabled: this.openLevel.isThere },
       ...nudges(nudge),
       hide: ofWall((wall) => this.desk.hideWall(wall)),
@@ -142,6 +144,12 @@ export class SectionsPage {
     this.store.dispatch(action);
   }
 
+  /** The context menu of a place: what lies there is selected first. */
+  readonly menuOf = ({ hits }: PlateMenu): readonly MenuEntry[] => {
+    if (hits) this.modelPicked({ hits: hits() });
+    return this.commands.entries(SECTIONS_DESK);
+  };
+
   pointer(pointer: PlanPointer): void {
     const drag = this.drag();
     if (pointer.phase === 'down') {
@@ -162,7 +170,7 @@ export class SectionsPage {
     }
   }
 
-  modelPicked({ hits }: { hits: PickItem[] }): void {
+  modelPicked({ hits }: { readonly hits: readonly PickItem[] }): void {
     const hit = hits.find(({ stratum, id }) => isMade(stratum) && this.desk.canPin(id));
     this.dispatch(sectionsActions.wallChosen({ id: hit?.id ?? null }));
   }

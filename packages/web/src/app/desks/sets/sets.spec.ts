@@ -155,9 +155,9 @@ describe('sets state', () => {
     const cell = { row: 'one', column: 'name' };
     expect(
       run(
-        setsActions.levelToggled({ id: 'a' }),
-        setsActions.levelToggled({ id: 'b' }),
-        setsActions.levelToggled({ id: 'a' }),
+        setsActions.levelsToggled({ ids: ['a'] }),
+        setsActions.levelsToggled({ ids: ['b'] }),
+        setsActions.levelsToggled({ ids: ['a'] }),
       ).chosen,
     ).toEqual(['b']);
     expect(run(setsActions.editingStarted({ cell }), setsActions.editingEnded()).editing).toBe(false);

@@ -21,7 +21,8 @@ import { followLevel } from '../../level-desk/follow-level';
 import { drawDivider } from '../../plate/kinds/divider';
 import { LevelView } from '../../plate/level-view';
 import { LevelDesk } from '../../level-desk/level-desk';
-import type { PlanPointer, PlateDrawing } from '../../plate/plate-drawing';
+import type { PlanPointer, PlateDrawing, PlateMenu } from '../../plate/plate-drawing';
+import type { MenuEntry } from '../../ui/context-menus';
 import { Session } from '../../session';
 import { countText } from '../../ui/amount';
 import { BakeStateLine } from '../../level-desk/bake-state';
@@ -68,6 +69,7 @@ export class SightPage {
   /** Where to stand, 'x,y,z' in metres; a finding or a figure leads here. */
   readonly at = input<string>();
   private readonly store = inject(Store);
+  private readonly commands = inject(Commands);
   private readonly registry = inject(DocumentRegistry);
   readonly session = inject(Session);
   readonly workspace = inject(Workspace);
@@ -194,7 +196,7 @@ export class SightPage {
       },
     });
     // After the level is followed: what is called from elsewhere is done in the level that it opens.
-    inject(Commands).handle(SIGHT_DESK, {
+    this.commands.handle(SIGHT_DESK, {
       stand: { run: () => this.dispatch(sightActions.toolChosen({ tool: 'stand' })) },
       divider: {
         run: () => this.dispatch(sightActions.toolChosen({ tool: 'divider' })),
@@ -239,6 +241,12 @@ export class SightPage {
   dispatch(action: ReturnType<(typeof sightActions)[keyof typeof sightActions]>): void {
     this.store.dispatch(action);
   }
+
+  /** The context menu of a place: what a click there shows is shown first. */
+  readonly menuOf = ({ pointer }: PlateMenu): readonly MenuEntry[] => {
+    if (pointer && this.state().tool === 'stand') this.pointer(pointer);
+    return this.commands.entries(SIGHT_DESK);
+  };
 
   pointer(pointer: PlanPointer): void {
     if (this.state().tool === 'stand') {

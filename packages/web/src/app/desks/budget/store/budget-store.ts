@@ -1,6 +1,7 @@
 import { createActionGroup, createFeature, createReducer, on, props } from '@ngrx/store';
 import type { Measure } from '../../../bakes/core-bands';
 import type { BudgetChip } from '../budget-rows';
+import { flipped } from '../../../ui/tick-range';
 
 export interface BudgetState {
   readonly measure: Measure;
@@ -43,10 +44,6 @@ const initial: BudgetState = {
   chartSet: '',
 };
 
-function toggled<T>(list: readonly T[], one: T): T[] {
-  return list.includes(one) ? list.filter((other) => other !== one) : [...list, one];
-}
-
 export const budgetFeature = createFeature({
   name: 'budget',
   reducer: createReducer(
@@ -61,10 +58,10 @@ export const budgetFeature = createFeature({
         openedDevice: device,
       }),
     ),
-    on(budgetActions.chipToggled, (state, { chip }): BudgetState => ({ ...state, chips: toggled(state.chips, chip) })),
+    on(budgetActions.chipToggled, (state, { chip }): BudgetState => ({ ...state, chips: [...flipped(state.chips, [chip])] })),
     on(budgetActions.filterTyped, (state, { text }): BudgetState => ({ ...state, filter: text })),
     on(budgetActions.devicesCompared, (state, { others }): BudgetState => ({ ...state, others })),
-    on(budgetActions.setFolded, (state, { id }): BudgetState => ({ ...state, folded: toggled(state.folded, id) })),
+    on(budgetActions.setFolded, (state, { id }): BudgetState => ({ ...state, folded: [...flipped(state.folded, [id])] })),
     on(budgetActions.chartSetOpened, (state, { id }): BudgetState => ({ ...state, chartSet: id })),
   ),
 });

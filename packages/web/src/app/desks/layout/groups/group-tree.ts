@@ -52,7 +52,7 @@ export type GroupCommand = (typeof GROUP_COMMANDS)[number];
     </header>
     <ul aria-label="Groups of the stratum">
       @for (row of rows(); track row.group.id) {
-        <li [class.active]="row.active" [class.off]="row.hidden || row.group.aside" [class.marked]="row.hidden || row.locked" [style.padding-left.px]="row.depth * 10">
+        <li [matContextMenuTriggerFor]="menu" [matContextMenuTriggerData]="{ row }" [class.active]="row.active" [class.off]="row.hidden || row.group.aside" [class.marked]="row.hidden || row.locked" [style.padding-left.px]="row.depth * 10">
           <span class="mark" [class]="'mark colour-' + row.group.colour" aria-hidden="true"></span>
           <button
             class="plain name"

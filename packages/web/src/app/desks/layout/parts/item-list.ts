@@ -30,6 +30,7 @@ export interface ItemLine {
           role="option"
           [attr.aria-selected]="selected().has(item.id)"
           (click)="picked.emit({ item, add: $event.shiftKey || $event.ctrlKey })"
+          (contextmenu)="$event.preventDefault(); menuAsked.emit({ item, x: $event.clientX, y: $event.clientY })"
         >
           @let line = describe()(item);
           <span [title]="line.name">{{ line.name }}</span> <span class="soft mono">{{ line.where }}</span>
@@ -96,6 +97,7 @@ export class ItemList {
   readonly selected = input.required<ReadonlySet<string>>();
   readonly describe = input.required<(item: ItemRef) => ItemLine>();
   readonly picked = output<{ item: ItemRef; add: boolean }>();
+  readonly menuAsked = output<{ readonly item: ItemRef; readonly x: number; readonly y: number }>();
   /** It was asked to take all the height, or to give it back. */
   readonly enlarged = output();
   readonly filter = signal('');

@@ -33,6 +33,7 @@ export class PieceStrip {
   readonly chosen = input('');
   readonly isOpen = model(false);
   readonly picked = output<string>();
+  readonly menuAsked = output<{ readonly id: string; readonly x: number; readonly y: number }>();
   readonly text = signal('');
   readonly kit = signal('');
   readonly onlyUsed = signal(false);
@@ -81,6 +82,11 @@ export class PieceStrip {
   carry(event: DragEvent, id: string): void {
     event.dataTransfer?.setData(PIECE_TYPE, id);
     event.dataTransfer?.setData('text/plain', id);
+  }
+
+  askMenu(event: MouseEvent, id: string): void {
+    event.preventDefault();
+    this.menuAsked.emit({ id, x: event.clientX, y: event.clientY });
   }
 
   private cardOf(id: string, name: string, kit: string, what: string, paths: BoxPaths): StripCard {

@@ -1,6 +1,7 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { ItemKind, MarkerKind, PathForm, VolumeShape } from '@stravel/core';
 import type { LayoutTool } from './layout-tools';
+import { flipped } from '../../../ui/tick-range';
 
 /** Things of the level to which placing and moving snap. */
 export const SNAP_TARGETS = ['corners', 'edges', 'pivots', 'surfaces'] as const;
@@ -145,8 +146,7 @@ const initial: LayoutState = {
   snapTargets: [],
 };
 
-const toggled = (ids: readonly string[], id: string): readonly string[] =>
-  ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id];
+const toggled = (ids: readonly string[], id: string): readonly string[] => [...flipped(ids, [id])];
 
 export const layoutFeature = createFeature({
   name: 'layout',

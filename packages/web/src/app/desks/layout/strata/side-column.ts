@@ -12,6 +12,8 @@ import { ContentsDesk } from '../selecting/contents-desk';
 import { GroupTree } from '../groups/group-tree';
 import { GroupsDesk } from '../groups/groups-desk';
 import { LayoutDesk } from '../editing/layout-desk';
+import { ContextMenus } from '../../../ui/context-menus';
+import { ContextEntries } from '../selecting/context-entries';
 import { layoutActions } from '../store/layout-store';
 import { stackRows } from './stack-rows';
 import { StrataDesk } from './strata-desk';
@@ -79,6 +81,7 @@ type Part = 'strata' | 'groups' | 'contents';
         [describe]="contents.describe()"
         (enlarged)="enlarge('contents')"
         (picked)="desk.pick($event.item, $event.add)"
+        (menuAsked)="menus.open($event, entries.ofItem($event.item))"
       />
     }
   `,
@@ -94,6 +97,8 @@ export class SideColumn {
   readonly groups = inject(GroupsDesk);
   readonly contents = inject(ContentsDesk);
   readonly assemblies = inject(AssembliesDesk);
+  readonly menus = inject(ContextMenus);
+  readonly entries = inject(ContextEntries);
   readonly workspace = inject(Workspace);
   readonly actions = layoutActions;
   readonly tall = signal<Part | ''>('');

@@ -58,7 +58,7 @@ export type StratumCommand = (typeof STRATUM_COMMANDS)[number];
     </header>
     <ul aria-label="Strata, top first" cdkDropList (cdkDropListDropped)="dropped($event)">
       @for (row of rows(); track row.id) {
-        <li cdkDrag [cdkDragData]="row.id" [class.active]="row.active" [class.off]="row.hidden || row.switchedOff" [class.marked]="row.hidden || row.locked">
+        <li cdkDrag [cdkDragData]="row.id" [matContextMenuTriggerFor]="menu" [matContextMenuTriggerData]="{ row }" [matContextMenuTriggerDisabled]="isAssembly()" [class.active]="row.active" [class.off]="row.hidden || row.switchedOff" [class.marked]="row.hidden || row.locked">
           <span class="band" cdkDragHandle title="Drag to reorder" [class]="'band role-' + row.role" aria-hidden="true"></span>
           <button class="plain name" [attr.aria-pressed]="row.active" title="New objects go into this stratum" (click)="activated.emit(row.id)">
             <span [title]="row.name">{{ row.name }}</span>

@@ -131,7 +131,7 @@ describe('the table of levels', () => {
   it.each([
     ['Enter', {}, ['edit', 'one', 'code']],
     ['F2', {}, ['edit', 'one', 'code']],
-    [' ', {}, ['toggle', 'one']],
+    [' ', {}, ['toggle', ['one']]],
     ['Delete', {}, ['bin', 'one']],
     ['ArrowUp', { altKey: true }, ['up', 'one']],
     ['ArrowDown', { altKey: true }, ['down', 'one']],

@@ -33,6 +33,8 @@ import { copyRange, fillDown, pasteInto, rangeBetween, type CellRange, type Past
 import { ColumnLayout, dragEdge } from './column-layout';
 import { CellEditor, type SuggestLinks } from './cell-editor';
 import type { UploadPicture } from './picture-editor';
+import { focusAfterMenu } from '../../../ui/context-menus';
+import { TickRange } from '../../../ui/tick-range';
 
 /** What was asked of a row through its menu or keys. */
 export type RowRequest =
@@ -106,7 +108,8 @@ export class RecordTable {
   /** Cells to be written together, and what was done in words. */
   readonly cellsWritten = output<{ title: string; cells: PastedCells }>();
   readonly setRenamed = output<{ set: LevelSet; name: string }>();
-  readonly toggled = output<string>();
+  /** Ids of lines that were ticked or unticked: several where Shift took a range. */
+  readonly toggled = output<readonly string[]>();
   readonly folded = output<string>();
   readonly requested = output<{ row: TableRow; request: RowRequest }>();
   readonly dropped = output<{ row: TableRow; before: TableRow | undefined }>();
@@ -132,6 +135,7 @@ export class RecordTable {
     return anchor && active ? rangeBetween(this.rows(), this.columns(), anchor, active) : undefined;
   });
 
+  private readonly ticks = new TickRange();
   private held = false;
   /** The button whose menu was opened last. */
   private asking: HTMLElement | undefined;
@@ -243,7 +247,7 @@ export class RecordTable {
     } else if (request) this.requested.emit({ row, request });
     else if (event.key === 'Enter' || event.key === 'F2') this.startAt(row, column);
     else if (event.key === ' ') {
-      if (row.kind === 'record') this.toggled.emit(row.id);
+      if (row.kind === 'record') this.toggled.emit([row.id]);
       else this.folded.emit(row.id);
     } else if (!this.move(event, row, column)) return;
     event.preventDefault();
@@ -266,19 +270,27 @@ export class RecordTable {
     else if (row.kind !== 'group') this.editStarted.emit({ row: row.id, column: column.id });
   }
 
-  /** Opens the one menu of all lines beside the button that asked for it. */
+  tick({ shiftKey }: MouseEvent, id: string): void {
+    const list = this.rows().flatMap((row) => (row.kind === 'record' ? [row.id] : []));
+    this.toggled.emit(this.ticks.click(id, shiftKey, list, this.chosen()));
+  }
+
+  /** Opens the one menu of all lines beside the button that asked for it, or where a line was clicked with the right button. */
   openMenu(event: MouseEvent, row: TableRow, trigger: MatMenuTrigger): void {
+    event.preventDefault();
     const button = event.currentTarget as HTMLElement;
-    const { left, bottom } = button.getBoundingClientRect();
+    const rect = button.getBoundingClientRect();
+    const isPointed = event.type === 'contextmenu';
+    const [left, bottom] = isPointed ? [event.clientX, event.clientY] : [rect.left, rect.bottom];
     const anchor = this.element.nativeElement.querySelectorAll<HTMLElement>('.anchor');
     for (const one of anchor) Object.assign(one.style, { left: `${left}px`, top: `${bottom}px` });
-    this.asking = button;
+    this.asking = isPointed && document.activeElement instanceof HTMLElement ? document.activeElement : button;
     trigger.menuData = { row };
     trigger.openMenu();
   }
 
   menuClosed(): void {
-    if (document.activeElement === document.body) this.asking?.focus();
+    focusAfterMenu(this.asking);
   }
 
   /** Assets of a picture cell. */

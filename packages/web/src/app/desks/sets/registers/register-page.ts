@@ -7,7 +7,6 @@ import {
   input,
   signal,
   untracked,
-  type WritableSignal,
 } from '@angular/core';
 import { Dialogs } from '../../../ui/dialogs';
 import { MatMenuModule } from '@angular/material/menu';
@@ -47,6 +46,7 @@ import { entryColumns, plainRows, type TableColumn, type TableRow } from '../tab
 import { deleteEntries, duplicateEntries, newEntry, stepEntry } from './register-edits';
 import type { UsesData } from './uses-dialog';
 import { SETS_SERVICES } from '../services';
+import { flipped } from '../../../ui/tick-range';
 
 const NONE: ReadonlySet<string> = new Set();
 
@@ -81,6 +81,7 @@ export class RegisterPage {
   readonly field = input<string>();
   readonly none = NONE;
   readonly chosen = signal(NONE);
+  readonly flip = flipped;
   readonly folded = signal(NONE);
   readonly active = signal<ActiveCell | null>(null);
   readonly editing = signal(false);
@@ -163,14 +164,6 @@ export class RegisterPage {
       label,
       together.map((one) => setRecordField('entry', one, column.path, column.own ? value : String(value ?? '').trim())),
     );
-  }
-
-  toggle(of: WritableSignal<ReadonlySet<string>>, id: string): void {
-    of.update((ids) => {
-      const next = new Set(ids);
-      if (!next.delete(id)) next.add(id);
-      return next;
-    });
   }
 
   changeChosen(): void {

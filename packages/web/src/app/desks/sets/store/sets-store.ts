@@ -1,6 +1,7 @@
 import { createActionGroup, createFeature, createReducer, emptyProps, on, props } from '@ngrx/store';
 import type { Purpose } from '@stravel/core';
 import type { Measure } from '../../../bakes/core-bands';
+import { flipped } from '../../../ui/tick-range';
 
 /** States that levels are filtered by. */
 export const LEVEL_CHIPS = ['over', 'not known', 'not ready'] as const;
@@ -32,7 +33,7 @@ export const setsActions = createActionGroup({
     'Purpose Chosen': props<{ purpose: Purpose | 'all' }>(),
     'Chip Chosen': props<{ chip: LevelChip | 'all' }>(),
     'Measure Chosen': props<{ measure: Measure }>(),
-    'Level Toggled': props<{ id: string }>(),
+    'Levels Toggled': props<{ ids: readonly string[] }>(),
     'Levels Chosen': props<{ ids: readonly string[] }>(),
     'Set Folded': props<{ id: string }>(),
     'Cell Entered': props<{ cell: ActiveCell }>(),
@@ -52,9 +53,6 @@ const initial: SetsState = {
   measure: 'triangles',
 };
 
-const toggled = (ids: readonly string[], id: string): readonly string[] =>
-  ids.includes(id) ? ids.filter((one) => one !== id) : [...ids, id];
-
 export const setsFeature = createFeature({
   name: 'sets',
   reducer: createReducer(
@@ -63,9 +61,9 @@ export const setsFeature = createFeature({
     on(setsActions.purposeChosen, (state, { purpose }) => ({ ...state, purpose })),
     on(setsActions.chipChosen, (state, { chip }): SetsState => ({ ...state, chip })),
     on(setsActions.measureChosen, (state, { measure }) => ({ ...state, measure })),
-    on(setsActions.levelToggled, (state, { id }) => ({ ...state, chosen: toggled(state.chosen, id) })),
+    on(setsActions.levelsToggled, (state, { ids }) => ({ ...state, chosen: [...flipped(state.chosen, ids)] })),
     on(setsActions.levelsChosen, (state, { ids }) => ({ ...state, chosen: ids })),
-    on(setsActions.setFolded, (state, { id }) => ({ ...state, folded: toggled(state.folded, id) })),
+    on(setsActions.setFolded, (state, { id }) => ({ ...state, folded: [...flipped(state.folded, [id])] })),
     on(setsActions.cellEntered, (state, { cell }) => ({ ...state, active: cell, editing: false })),
     on(setsActions.editingStarted, (state, { cell }) => ({ ...state, active: cell, editing: true })),
     on(setsActions.editingEnded, (state) => ({ ...state, editing: false })),
