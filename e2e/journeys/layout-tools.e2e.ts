@@ -155,6 +155,35 @@ test.describe('Layout tools', () => {
     await expect(page.getByText('of 1', { exact: false }).first()).toBeVisible();
   });
 
+  test('draw a room by keys alone, with lengths typed', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/lift-test');
+    const plate = new PlatePage(page);
+    await plate.at(0.5, 0.5);
+    await newStratum(page);
+    await expect(page.getByRole('menu')).toHaveCount(0);
+    await page.keyboard.press('w');
+    // Nothing is heard while the menu is on its way out.
+    await expect(async () => {
+      await plate.plan.focus();
+      await page.keyboard.press('Enter');
+      await expect(plate.plan).toHaveAccessibleName(/cursor at/, { timeout: 1000 });
+    }).toPass();
+    await page.keyboard.press('Enter');
+    for (const [arrow, length] of [
+      ['ArrowRight', '6'],
+      ['ArrowDown', '4'],
+      ['ArrowLeft', '6'],
+      ['ArrowUp', '4'],
+    ]) {
+      await page.keyboard.press(arrow);
+      await page.keyboard.type(length);
+      await page.keyboard.press('Enter');
+    }
+    await expect(page.getByRole('heading', { name: 'Wall “room”' })).toBeVisible();
+    await expect(page.locator('sv-wall-card').getByText('20.00')).toBeVisible();
+    await expect(page.getByText('6 blocks')).toBeVisible();
+  });
+
   test('carry a piece from the kit strip to the plan and to the model', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/layout/tidal-gate');
     const plate = new PlatePage(page);

@@ -48,6 +48,8 @@ export const CAUSE_WORDS: Readonly<Record<string, string>> = {
   START_MISSING: 'No level unlocked at the start',
   STRATUM_MISSING: 'Missing stratum',
   THRESHOLD_TOO_HIGH: 'Threshold out of reach',
+  WALL_NOT_A_RING: 'Room without floor and ceiling',
+  WALL_OPENING_CUT_OFF: 'Door or window cut off',
 };
 
 /** @param code of a finding; one that is not known here is told by its own words */

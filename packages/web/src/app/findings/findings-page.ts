@@ -11,6 +11,7 @@ import {
   type FindingDesk,
   type Operation,
   type SetNode,
+  writeCsv,
 } from '@stravel/core';
 import { FindingPlaces } from '../desk/finding-places';
 import { recordsFeature } from '../document/records/records-store';
@@ -18,10 +19,12 @@ import { EditLog } from '../edits/edit-log';
 import { randomBelow, setRecordField } from '../edits/operations';
 import { Workspace } from '../workspace';
 import { causeWords } from './cause-words';
+import { findingsCsvRows } from './findings-csv';
 import { Acceptances } from './acceptances';
 import { FindingsHome } from './findings-home';
 import { ItemFix } from './item-fix';
 import { Help } from '../guide/help';
+import { saveCsv } from '../ui/save-file';
 import { TickRange, flipped } from '../ui/tick-range';
 
 type Line =
@@ -98,6 +101,12 @@ export class FindingsPage {
 
   acceptedUntil(finding: Finding): string | undefined {
     return this.tables().acceptance[finding.id]?.until;
+  }
+
+  /** What is listed, or what of it is selected. */
+  saveTable(): void {
+    const chosen = this.chosenFindings();
+    saveCsv('findings', writeCsv(findingsCsvRows(chosen.length > 0 ? chosen : this.shown(), this.tables())));
   }
 
   toggle({ shiftKey }: MouseEvent, id: string): void {

@@ -21,6 +21,7 @@ import { StratumDocument } from '../document/stratum-document';
 import { EditLog } from '../edits/edit-log';
 import { SharedEdits } from '../reach/shared-edits';
 import { Session } from '../session';
+import { findingsCsvRows } from './findings-csv';
 import { FindingsHome } from './findings-home';
 import { FindingsPage } from './findings-page';
 import { SetCheck } from './set-check';
@@ -60,6 +61,17 @@ const leak = (id: string): Finding => ({
   }),
   id: `LEAK:level@${id}`,
 });
+describe('findings as a file', () => {
+  it('name level and place, and leave empty what they have not', () => {
+    const lost = { ...leak('yard'), place: { level: 'gone' } };
+    expect(findingsCsvRows([leak('road'), lost], tables).map((row) => row.slice(2, 4).concat(row.slice(6)))).toEqual([
+      ['Level', 'Code', 'X', 'Y', 'Z'],
+      ['road', 'LEAK', '1', '2', '3'],
+      ['gone', 'LEAK', '', '', ''],
+    ]);
+  });
+});
+
 const note: Finding = finding({
   code: 'SIGHT_STEP_LIMIT',
   desk: 'sight',

@@ -5,6 +5,8 @@ export interface PlateColours {
   readonly line: string;
   readonly ink: string;
   readonly softInk: string;
+  /** Where the plan cuts what is solid. */
+  readonly solid: string;
   readonly stone: string;
   readonly floor: string;
   readonly brine: string;
@@ -34,6 +36,7 @@ export function readPlateColours(element: HTMLElement): PlateColours {
     line: of('line'),
     ink: of('ink'),
     softInk: of('soft-ink'),
+    solid: of('solid'),
     stone: of('stone'),
     floor: of('floor'),
     brine: of('brine'),

@@ -79,9 +79,9 @@ export class PlateScene {
   applyTheme(view: 'plan' | 'model', colours: PlateColours): void {
     this.materials.hides.color.set(view === 'plan' ? colours.floor : colours.stone);
     this.materials.decor.color.set(colours.line);
-    this.materials.cut.color.set(colours.ink);
-    this.caps.setColour(colours.ink);
-    this.materials.edges.color.set(colours.ink);
+    this.materials.cut.color.set(colours.solid);
+    this.caps.setColour(colours.solid);
+    this.materials.edges.color.set(colours.solid);
     for (const layer of this.layers()) layer.applyTheme?.(colours);
   }
 

@@ -253,6 +253,11 @@ export class PlateView {
     return bounds && { stratum, kind, id, bounds };
   }
 
+  /** What the plan shows now. */
+  planView(): { readonly middle: readonly [x: number, z: number]; readonly metresPerPixel: number } {
+    return { middle: [this.planCamera.x, this.planCamera.z], metresPerPixel: 1 / this.planCamera.scale };
+  }
+
   /** Face loops of an item, or the lines that show it; undefined when it has none. */
   facesOf(item: PickItem): readonly Float64Array[] | undefined {
     const document = this.strata().find(({ id }) => id === item.stratum);
@@ -414,6 +419,8 @@ export class PlateView {
     observer.observe(this.host);
     observer.observe(this.plan().nativeElement);
     observer.observe(this.model().nativeElement);
+    // The renderer makes its things anew; nothing asks for a frame by itself then.
+    this.drawing().nativeElement.addEventListener('webglcontextrestored', () => this.dueFrame.ask());
     this.dueFrame.ask();
   }
 

@@ -71,6 +71,21 @@ export abstract class ThemedChart {
     inject(DestroyRef).onDestroy(() => chart?.destroy());
   }
 
+  /** The chart as a picture, on the ground that it stands on. */
+  async png(): Promise<Blob> {
+    const drawn = this.canvas().nativeElement;
+    const picture = document.createElement('canvas');
+    [picture.width, picture.height] = [drawn.width, drawn.height];
+    const context = picture.getContext('2d');
+    if (!context) throw new Error('the browser gives no canvas to draw a picture on');
+    context.fillStyle = getComputedStyle(drawn).getPropertyValue('--raised').trim();
+    context.fillRect(0, 0, picture.width, picture.height);
+    context.drawImage(drawn, 0, 0);
+    return new Promise((done, failed) =>
+      picture.toBlob((blob) => (blob ? done(blob) : failed(new Error('the browser made no picture of the chart'))), 'image/png'),
+    );
+  }
+
   /** What is drawn; read anew whenever a signal that it reads changes. */
   protected abstract configuration(colour: ColourOf): DrawnChart;
 }

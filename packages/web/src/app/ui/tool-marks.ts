@@ -14,6 +14,7 @@ export const TOOL_MARKS = {
   tiles: { lines: 'M3 3h14v14H3zM3 7.7h14M3 12.3h14M7.7 3v14M12.3 3v14', filled: 'M7.7 7.7h4.6v4.6H7.7z' },
   mask: { lines: 'M3 3h14v14H3z', filled: 'M3 3h14v5h-5v4H8v5H3z' },
   region: { lines: 'M5 4h9l3 6-4 6.5H6L3 10z', dashes: '2.6 2' },
+  rule: { lines: 'M2.5 13.5 13.5 2.5l4 4-11 11zM6 10l2 2M8.7 7.3l1.3 1.3M11.4 4.6l2 2' },
   stand: { lines: 'M10 3l5 5.5-5 5.5-5-5.5zM4 17.5h12' },
   divider: { lines: 'M3 16 17 5M6 9.5l2 2.6M10 6.4l2 2.6M14 3.2l2 2.6' },
   cells: { lines: 'M3 3h14v14H3zM10 3v14M3 10h14', filled: 'M10 3h7v7h-7z' },

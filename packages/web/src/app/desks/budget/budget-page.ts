@@ -1,8 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, viewChild } from '@angular/core';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { byKey, counted, holdAgainst, overCode, type HeldFigure } from '@stravel/core';
+import { byKey, counted, holdAgainst, overCode, writeCsv, type HeldFigure } from '@stravel/core';
 import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
@@ -25,9 +25,11 @@ import { Help } from '../../guide/help';
 import { Session } from '../../session';
 import { Chevron } from '../../ui/chevron';
 import { LimitBar } from '../../ui/limit-bar';
+import { saveCsv, saveFile } from '../../ui/save-file';
 import { StateChip } from '../../ui/state-chip';
 import { StateMark } from '../../ui/state-mark';
 import { Workspace } from '../../workspace';
+import { budgetCsvRows } from './budget-csv';
 import { BUDGET_CHIPS, budgetRows, type BudgetChip, type SetRow } from './budget-rows';
 import { chartGroups, type ChartSlot } from './chart-bars';
 import { partsOf, spotOf } from './level-parts';
@@ -120,6 +122,7 @@ export class BudgetPage {
       return levels.length > 0 ? [{ ...set, levels }] : [];
     });
   });
+  private readonly drawn = viewChild(LevelChart);
   readonly chart = computed(() => chartGroups(this.shown(), this.state().measure, this.state().chartSet));
   readonly chartSet = computed(() => this.shown().some(({ id }) => id === this.state().chartSet));
   readonly chartDevices = computed(() => this.devices().map(({ name }, i) => ({ name, tone: DEVICE_TONES[i] })));
@@ -211,6 +214,15 @@ export class BudgetPage {
   async cancel(id: string): Promise<void> {
     const collection = this.session.collection();
     if (collection) await this.api.cancelJob(collection.id, id);
+  }
+
+  saveTable(): void {
+    saveCsv('budget', writeCsv(budgetCsvRows(this.shown(), this.devices(), this.units())));
+  }
+
+  async saveChart(): Promise<void> {
+    const picture = await this.drawn()?.png();
+    if (picture) saveFile(`budget ${this.state().measure}`, 'png', picture);
   }
 
   goToDevices(): void {

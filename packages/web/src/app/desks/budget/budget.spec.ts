@@ -2,8 +2,9 @@ import type { Device, Level, LevelSet, SetNode } from '@stravel/core';
 import fc from 'fast-check';
 import type { LevelBakes } from '../../bakes/bakes-store';
 import { markOf } from '../../bakes/figure-mark';
-import { columnUnits } from '../../bakes/core-bands';
 import { budgetRows } from './budget-rows';
+import { columnUnits } from '../../bakes/core-bands';
+import { budgetCsvRows } from './budget-csv';
 import { MAX_LEVEL_BARS, chartGroups } from './chart-bars';
 import { partsOf } from './level-parts';
 import { spreadLabels } from './parts/spread-labels';
@@ -134,6 +135,27 @@ describe('marks of figures', () => {
       'may be over',
       'not known',
     ]);
+  });
+});
+
+describe('the table as a file', () => {
+  it('has a row a level with every figure, its state and its share, and no figure for what is not known', () => {
+    const levels = [level('one'), level('two')];
+    const devices = [device('weak', 100)];
+    const rows = budgetRows({
+      tree: [node('a', levels)],
+      bakes: { one: bakes('one', 50, 1e6) },
+      numbers: numbered(['one', 'two']),
+      devices,
+    });
+    const [header, ...lines] = budgetCsvRows(rows, devices, columnUnits(devices));
+    const at = header.findIndex((title) => title.startsWith('weak: triangles'));
+    expect(header.slice(0, 4)).toEqual(['Set', 'No.', 'Level', 'Bakes']);
+    expect(header.slice(at + 1, at + 3)).toEqual(['weak: triangles, state', 'weak: triangles, share of limit']);
+    expect(lines.every(({ length }) => length === header.length)).toBe(true);
+    const figures = new Map(lines.map((line) => [line[2], line.slice(at, at + 3)]));
+    expect(figures.get('two')).toEqual(['', 'not known', '']);
+    expect(figures.get('one')).toEqual([expect.stringMatching(/^[0-9.]+$/), 'within', '0.5']);
   });
 });
 

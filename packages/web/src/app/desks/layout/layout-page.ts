@@ -121,6 +121,7 @@ export class LayoutPage {
   private readonly plate = computed(() => this.levelDesk()?.plate());
 
   readonly tools = inject(PlanTools);
+  readonly planNote = this.tools.cursorNote;
   private readonly links = inject(LinksDesk);
   private readonly sheets = inject(Sheets);
   private readonly selecting = inject(SelectDesk);
@@ -217,11 +218,14 @@ export class LayoutPage {
       enabled: () => this.openLevel.level() !== undefined,
     });
     const ofSelection = (run: () => unknown): Handler => ({ run, enabled: () => this.state().selection.length > 0 });
-    const nudge = (x: number, y: number, z: number): Handler =>
-      ofSelection(() => {
+    // The cursor of the plan, where it is worked by keys; else what is selected.
+    const nudge = (x: number, y: number, z: number): Handler => ({
+      run: () => {
         const step = this.state().snapMetres || 0.1;
-        return this.desk.move([x * step, y * step, z * step]);
-      });
+        return (y === 0 && this.tools.step(x * step, z * step)) || this.desk.move([x * step, y * step, z * step]);
+      },
+      enabled: () => this.state().selection.length > 0 || this.tools.hasCursor(),
+    });
     inject(Commands).handle(LAYOUT_DESK, {
       ...byKey(TOOLS, choose),
       ...byKey(FORMS, (id): Handler => {
@@ -229,7 +233,7 @@ export class LayoutPage {
         const next = (): LayoutTool => forms[(forms.indexOf(this.state().tool) + 1) % forms.length];
         return { ...choose(forms[0]), run: () => this.dispatch(layoutActions.toolChosen({ tool: next() })) };
       }),
-      finish: { run: () => this.tools.finish() },
+      finish: { run: () => this.tools.finish(isOnPlan()) },
       ...nudges(nudge),
       'turn-left': ofSelection(() => this.desk.turn(15)),
       'turn-right': ofSelection(() => this.desk.turn(-15)),
@@ -304,6 +308,13 @@ export class LayoutPage {
     const hit = hits.find((item) => !isMade(item.stratum) && !this.desk.isItemLocked(item));
     if (this.links.pointAt(hit)) return;
     this.desk.pick(hit, event.shiftKey);
+  }
+
+  /** Numbers that are typed on the plan are lengths. */
+  planKey(event: KeyboardEvent): void {
+    if (event.ctrlKey || event.altKey || event.metaKey || !isOnPlan() || !this.tools.type(event.key)) return;
+    event.preventDefault();
+    event.stopPropagation();
   }
 
   copy(event: ClipboardEvent): void {
@@ -392,4 +403,9 @@ function isTyping(event: Event): boolean {
     event.target instanceof Element &&
     event.target.closest('input, textarea, select, .mat-mdc-dialog-container, [role=menu]') !== null
   );
+}
+
+/** Whether the plan has the focus. */
+function isOnPlan(): boolean {
+  return document.activeElement?.getAttribute('role') === 'application';
 }

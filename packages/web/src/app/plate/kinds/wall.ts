@@ -116,7 +116,7 @@ function drawOpenings({ context, colours, at }: PlateDrawing, wall: Wall): void 
     );
     if (outline.length < 4) continue;
     context.fillStyle = colours.plate;
-    context.strokeStyle = colours.ink;
+    context.strokeStyle = colours.solid;
     context.beginPath();
     outline.forEach((p, i) => (i === 0 ? context.moveTo(...p) : context.lineTo(...p)));
     context.closePath();

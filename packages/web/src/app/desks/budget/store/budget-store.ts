@@ -58,10 +58,16 @@ export const budgetFeature = createFeature({
         openedDevice: device,
       }),
     ),
-    on(budgetActions.chipToggled, (state, { chip }): BudgetState => ({ ...state, chips: [...flipped(state.chips, [chip])] })),
+    on(budgetActions.chipToggled, (state, { chip }): BudgetState => ({
+      ...state,
+      chips: [...flipped(state.chips, [chip])],
+    })),
     on(budgetActions.filterTyped, (state, { text }): BudgetState => ({ ...state, filter: text })),
     on(budgetActions.devicesCompared, (state, { others }): BudgetState => ({ ...state, others })),
-    on(budgetActions.setFolded, (state, { id }): BudgetState => ({ ...state, folded: [...flipped(state.folded, [id])] })),
+    on(budgetActions.setFolded, (state, { id }): BudgetState => ({
+      ...state,
+      folded: [...flipped(state.folded, [id])],
+    })),
     on(budgetActions.chartSetOpened, (state, { id }): BudgetState => ({ ...state, chartSet: id })),
   ),
 });

@@ -28,7 +28,7 @@ import { TOOL_FAMILIES } from '../tools/tool-families';
       height: 10px;
       margin-left: 6px;
       fill: none;
-      stroke: var(--ink);
+      stroke: var(--solid);
       stroke-width: 1.5;
     }
     .marker {

@@ -28,6 +28,8 @@ export interface Gesture {
   finish(): void;
   /** What is half done, drawn over the plan. */
   draw(drawing: PlateDrawing): void;
+  /** Whether something is half done, of what is made click by click; absent for what is dragged. */
+  readonly clicks?: 'none' | 'begun' | undefined;
 }
 
 /** What goes on between a press and the release. */

@@ -23,6 +23,10 @@ export class OutlineGesture implements Gesture {
 
   constructor(private readonly outline: Outline) {}
 
+  get clicks(): 'none' | 'begun' {
+    return this.points.length > 0 ? 'begun' : 'none';
+  }
+
   down({ at, metresPerPixel }: Hit): void {
     this.cursor = at;
     const { closesFrom = Infinity } = this.outline;

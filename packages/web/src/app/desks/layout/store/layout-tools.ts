@@ -15,6 +15,7 @@ export const TOOL_COMMANDS = [
   { id: 'tiles', text: 'paint tiles', keys: ['T'], isFound: true },
   { id: 'mask', text: 'paint a mask', keys: ['X'], isFound: true },
   { id: 'region', text: 'move a region', keys: ['R'], isFound: true },
+  { id: 'rule', text: 'measure a distance', keys: ['D'], isFound: true },
 ] as const;
 
 export type LayoutTool = (typeof TOOL_COMMANDS)[number]['id'];

@@ -205,6 +205,7 @@ export function layoutBed({
   const reader: PlateReader = {
     item: () => undefined,
     facesOf: () => undefined,
+    planView: () => ({ middle: [0, 0], metresPerPixel: 0.05 }),
     everything: () => [],
     itemsWithin: () => [],
     itemsNear: () => [],

@@ -30,6 +30,7 @@ describe('the tools of the tool line', () => {
       'tiles',
       'mask',
       'region',
+      'rule',
     ]);
   });
 

@@ -7,7 +7,9 @@ import type { ToolFamily } from '../kinds/item-desk';
 import { RegionGesture } from '../plan/drags';
 import type { Gesture } from '../plan/gesture';
 import type { Grips } from '../plan/grips';
+import { LevelView } from '../../../plate/level-view';
 import { PlanSurface } from '../plan/plan-surface';
+import { RuleGesture } from '../plan/rule-gesture';
 import { SelectGesture } from './select-gesture';
 
 function selecting(): Gesture {
@@ -25,6 +27,11 @@ function movingRegions(): Gesture {
   return new RegionGesture((from, to) => void regions.move(from, to));
 }
 
+function measuring(): Gesture {
+  const [desk, range] = [inject(LayoutDesk), inject(LevelView).range];
+  return new RuleGesture(([x, z]) => desk.plate()?.surfaceBelow([x, range().top, z], new Set()));
+}
+
 /** All tools as they stand in the tool line: those of the kinds between what is done with any of them. */
 export const TOOL_FAMILIES: readonly ToolFamily[] = [
   {
@@ -34,4 +41,5 @@ export const TOOL_FAMILIES: readonly ToolFamily[] = [
   },
   ...Object.values(ITEM_DESKS).flatMap(({ tools }) => tools ?? []),
   { label: 'region', hint: 'drag around what should move together', tools: { region: movingRegions } },
+  { label: 'rule', hint: 'drag between two points', tools: { rule: measuring } },
 ];

@@ -1,4 +1,5 @@
 import { tableRowsText, writeCsv, type CellColumn, type RecordTables } from '@stravel/core';
+import { saveCsv } from '../../../ui/save-file';
 
 /** What a column of a file may be written into; 'id' only finds, 'set' is where a level stands. */
 export interface MappingTarget {
@@ -39,12 +40,5 @@ export function downloadCsv(
   columns: readonly CellColumn[],
   fileName: string,
 ): void {
-  const url = URL.createObjectURL(
-    new Blob([writeCsv(tableRowsText(tables, register, columns))], { type: 'text/csv;charset=utf-8' }),
-  );
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = `${fileName.replace(/[^\p{L}\p{N} ._-]/gu, '').trim() || 'table'}.csv`;
-  link.click();
-  URL.revokeObjectURL(url);
+  saveCsv(fileName, writeCsv(tableRowsText(tables, register, columns)));
 }

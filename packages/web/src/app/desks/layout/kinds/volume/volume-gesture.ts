@@ -31,6 +31,10 @@ export class VolumeGesture implements Gesture {
     });
   }
 
+  get clicks(): Gesture['clicks'] {
+    return this.current().clicks;
+  }
+
   down(hit: Hit): void {
     this.current().down(hit);
   }

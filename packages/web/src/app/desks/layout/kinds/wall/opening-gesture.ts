@@ -6,6 +6,7 @@ import type { OpeningForm, PlaceInWalls, WallsDesk } from './walls-desk';
 
 /** Puts a door or a window into the wall under the pointer, by a click. */
 export class OpeningGesture implements Gesture {
+  readonly clicks = 'none';
   private place: PlaceInWalls | undefined;
   private cursor: Hit['pointer'] | undefined;
 
