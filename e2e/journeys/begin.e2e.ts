@@ -5,7 +5,6 @@ import type { Page } from '@playwright/test';
 import { checkAxe } from '../fixtures/check-axe';
 import { expect, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
-import { newStratum } from '../pages/strata';
 
 const LONG = 'Harbour of the very long names, where each has sixty letters';
 
@@ -48,15 +47,18 @@ test.describe('Begin', () => {
     await expect(page).toHaveURL(/\/layout\/quay/);
     // A level in which nothing stands says what to do, until something does.
     const hint = page.getByText('This level is empty');
-    await expect(hint).toContainText('First make a stratum with +');
+    await expect(hint).toContainText('a stratum, which is made with it');
     await checkAxe(page);
-    await newStratum(page);
-    await expect(hint).not.toContainText('First make');
     await page.getByRole('button', { name: 'block', exact: true }).click();
     await expect(hint).toBeVisible();
     await new PlatePage(page).drag(0.3, 0.3, 0.5, 0.5);
     await expect(page.getByRole('heading', { name: 'Block “box”' })).toBeVisible();
     await expect(hint).toBeHidden();
+    // The stratum goes with what it was made for.
+    await expect(page.getByRole('button', { name: /^Structure/ })).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('button', { name: /^Structure/ })).toHaveCount(0);
+    await expect(hint).toBeVisible();
   });
 
   test('collections are copied, renamed, binned and restored; what is copied is apart', async ({

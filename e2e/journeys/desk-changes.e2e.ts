@@ -51,3 +51,34 @@ test('a changed desk never shows plan and model on black', async ({ quietPage: p
     CHANGES,
   );
 });
+
+test('a drawing context that the browser took away is drawn anew when it comes back', async ({
+  quietPage: page,
+  stravel,
+}) => {
+  await introduce(page, stravel.address, '/layout/sorting-hall');
+  await page.getByRole('button', { name: 'Model', exact: true }).click();
+  await page.mouse.move(0, 0);
+  const model = page.getByRole('img', { name: 'Model of the level' });
+  const drawn = async (): Promise<string> => (await model.screenshot()).toString('base64');
+  let before = '';
+  await expect
+    .poll(async () => {
+      const last = before;
+      before = await drawn();
+      return before === last;
+    })
+    .toBe(true);
+  await page.evaluate(async () => {
+    const canvas = document.querySelector<HTMLCanvasElement>('canvas.drawing');
+    const lose = canvas?.getContext('webgl2')?.getExtension('WEBGL_lose_context');
+    if (!canvas || !lose) throw new Error('there is no context to lose');
+    const lost = new Promise((done) => canvas.addEventListener('webglcontextlost', done, { once: true }));
+    lose.loseContext();
+    await lost;
+    Reflect.set(globalThis, 'restoreContext', () => lose.restoreContext());
+  });
+  await expect.poll(drawn).not.toBe(before);
+  await page.evaluate(() => (Reflect.get(globalThis, 'restoreContext') as () => void)());
+  await expect.poll(drawn).toBe(before);
+});

@@ -39,9 +39,33 @@ test.describe('Order of play', () => {
     await page.mouse.up();
     await expect(page.locator('sv-order-card')).toContainText('Mould Room');
     await expect(page.locator('sv-order-card').getByRole('heading', { name: 'Kiln Tunnels' })).toBeVisible();
+    // What was drawn keeps its place while one edits; it is arranged anew when asked to.
+    await expect(page.locator('.edge.touches')).not.toHaveCount(0);
+    expect([await from.boundingBox(), await to.boundingBox()]).toEqual([start, end]);
+    await page.getByRole('button', { name: 'Arrange' }).click();
+    await expect.poll(async () => (await to.boundingBox())?.y).not.toBe(end.y);
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.locator('sv-order-card .source').filter({ hasText: 'Mould Room' })).toHaveCount(0);
     await expect(page.getByText('All changes saved')).toBeVisible();
+  });
+
+  test('shows the graph smaller and larger, and points out the levels of a set', async ({
+    quietPage: page,
+    stravel,
+  }) => {
+    await introduce(page, stravel.address, '/sets/order');
+    const graph = page.locator('sv-order-graph svg');
+    const full = await graph.boundingBox();
+    await page.getByRole('button', { name: 'Smaller' }).click();
+    await expect(page.getByRole('button', { name: '80 %' })).toBeVisible();
+    await expect.poll(async () => ((await graph.boundingBox())?.width ?? 0) / (full?.width ?? 1)).toBeCloseTo(0.8, 2);
+    await page.getByRole('button', { name: '80 %' }).click();
+    await expect(page.getByRole('button', { name: '100 %' })).toBeVisible();
+    await page.getByRole('button', { name: /^The Works/ }).click();
+    await expect(page.locator('.level.lit')).toHaveCount(8);
+    await checkAxe(page);
+    await page.getByRole('button', { name: /^The Works/ }).click();
+    await expect(page.locator('.level.lit')).toHaveCount(0);
   });
 
   test('plays levels in an order of one’s own and says what opens', async ({ quietPage: page, stravel }) => {

@@ -76,6 +76,36 @@ test.describe('Many cells at once', () => {
   });
 });
 
+test.describe('Columns of a file', () => {
+  test('become fields of the type of their cells, in one edit with the rows', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/sets/register/bells');
+    await page.getByRole('button', { name: 'CSV' }).click();
+    await page.getByRole('menuitem', { name: 'Import CSV…' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Import a CSV file' });
+    await dialog.getByLabel('CSV file').setInputFiles({
+      name: 'bells.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('Entry,Cast on,Rung,Maker\nTide bell,2027-03-01,yes,Hult\nNew bell,2027-04-02,no,Orm\n'),
+    });
+    await dialog.getByLabel('Entry goes into').selectOption({ label: 'Name' });
+    await dialog.getByLabel('Cast on goes into').selectOption({ label: 'a new field' });
+    await expect(dialog.getByText('New: Cast on (date)')).toBeVisible();
+    await dialog.getByRole('button', { name: 'Make fields of the other 2 columns' }).click();
+    await expect(dialog.getByText('New: Cast on (date), Rung (yes/no), Maker (text)')).toBeVisible();
+    await dialog.getByLabel('Maker goes into').selectOption({ label: 'nothing' });
+    await checkAxe(page);
+    await dialog.getByRole('button', { name: 'Import 2 rows and 2 fields' }).click();
+    await expect(dialog).toHaveCount(0);
+    await expect(page.getByRole('row').filter({ hasText: 'Tide bell' })).toContainText('2027-03-01');
+    await expect(page.getByRole('row').filter({ hasText: 'New bell' })).toContainText('no');
+    await expect(page.getByRole('button', { name: 'Field Maker' })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('button', { name: 'Field Cast on' })).toHaveCount(0);
+    await expect(page.getByRole('row').filter({ hasText: 'New bell' })).toHaveCount(0);
+    await expect(page.getByText('All changes saved')).toBeVisible();
+  });
+});
+
 test.describe('Views', () => {
   test('show only what meets the conditions, in an order of one’s own, and are kept under a name', async ({
     quietPage: page,

@@ -235,6 +235,7 @@ export {
   type ImportRowsInput,
   type MatchBy,
 } from './sets/import-rows';
+export { guessFieldType } from './sets/guess-field-type';
 export { readClipboardRows, writeClipboardRows, writeCsv } from './formats/csv/csv';
 export {
   CONDITION_TESTS,
@@ -250,6 +251,7 @@ export {
 } from './model/table-view';
 export { applyView, type ViewCell } from './sets/apply-view';
 export { ruleText, unlockModel, type FigureOf, type UnlockModel } from './sets/unlock-model';
+export { keptOrderGraph } from './sets/kept-order-graph';
 export type { OrderGraph } from './sets/order-graph';
 export { ORDER_NODE } from './sets/order-node';
 export { checkUnlocking } from './sets/unlock-check';

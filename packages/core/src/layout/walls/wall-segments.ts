@@ -6,8 +6,7 @@ export type HalfPlane = readonly [nx: number, nz: number, offset: number];
 
 /** One straight part of a wall. Its frame has its origin at the wall's first corner. Metres. */
 export interface WallSegment {
-  /** Which corner it begins at, and that one's id. */
-  readonly index: number;
+  /** Id of the corner at which it begins. */
   readonly corner: string;
   readonly from: PlanPoint;
   readonly lengthMetres: number;
@@ -40,7 +39,6 @@ const MIN_MITRE_COSINE = -0.6;
 const STRAIGHT_SINE = 1e-9;
 
 interface Line {
-  readonly index: number;
   readonly corner: string;
   readonly from: PlanPoint;
   readonly lengthMetres: number;
@@ -109,9 +107,8 @@ const sum = (a: PlanPoint, b: PlanPoint): PlanPoint => [a[0] + b[0], a[1] + b[1]
 
 function linesOf(corners: Wall['corners'], closed: boolean): Line[] {
   const [ox, oz] = corners[0].position;
-  const points = corners.map(({ id, position }, index) => ({
+  const points = corners.map(({ id, position }) => ({
     id,
-    index,
     at: [position[0] - ox, position[1] - oz] as PlanPoint,
   }));
   const apart = (a: PlanPoint, b: PlanPoint): number => {
@@ -124,10 +121,9 @@ function linesOf(corners: Wall['corners'], closed: boolean): Line[] {
   if (closed && kept.length > 1 && apart(kept[kept.length - 1].at, kept[0].at) < MIN_SEGMENT_METRES) kept.pop();
   const ends = closed && kept.length > 2 ? [...kept.slice(1), kept[0]] : kept.slice(1);
   return ends.map(({ at }, i) => {
-    const { id, index, at: from } = kept[i];
+    const { id, at: from } = kept[i];
     const lengthMetres = apart(from, at);
     return {
-      index,
       corner: id,
       from,
       lengthMetres,

@@ -63,7 +63,9 @@ describe('keys', () => {
       expect([...keys].sort()).toEqual([...new Set(keys)].sort());
       expect(desk.commands.map(({ id }) => id)).toEqual([...new Set(desk.commands.map(({ id }) => id))]);
       for (const key of keys)
-        expect(key).toMatch(/^(Ctrl )?(Alt )?(Shift )?(\S|Space|PgUp|PgDn|Esc|Enter|Delete|Backspace|F1|F6)$/);
+        expect(key).toMatch(
+          /^(Ctrl )?(Alt )?(Shift )?(\S|Space|PgUp|PgDn|Esc|Enter|Delete|Backspace|F1|F6|F10|ContextMenu)$/,
+        );
     }
   });
 

@@ -3,9 +3,11 @@ import { MatDialogModule } from '@angular/material/dialog';
 import {
   FORMATS,
   MATCH_BY,
+  RECORDS_DOCUMENT,
   acceptOf,
   counted,
   type CellColumn,
+  type Field,
   type ImportPlan,
   type LevelSet,
   type MatchBy,
@@ -15,8 +17,9 @@ import {
 import { faultOfFile } from '../../../ui/chosen-file';
 import { Compute } from '../../../compute/compute';
 import { WorkInHand } from '../../../compute/work-in-hand';
-import { newId } from '../../../edits/operations';
-import { guessMapping, mappingTargets } from './csv-mapping';
+import { create, newId } from '../../../edits/operations';
+import { guessMapping, mappingTargets, type MappingTarget } from './csv-mapping';
+import { fieldsForColumns } from './new-fields';
 import { Dialog } from '../../../ui/dialog';
 
 export interface CsvDialogData {
@@ -48,7 +51,10 @@ export class CsvDialog extends Dialog<CsvDialogData, CsvDecision> {
   readonly tableFiles = acceptOf(TABLES);
   private readonly compute = inject(Compute);
   readonly work = new WorkInHand();
-  readonly targets = mappingTargets(this.data.columns, this.data.register === null);
+  /** Choice of a column that becomes a field. */
+  readonly newField = '+';
+  private readonly known = mappingTargets(this.data.columns, this.data.register === null);
+  private readonly made = signal<readonly Field[]>([]);
   readonly matches: readonly MatchBy[] =
     this.data.register === null ? MATCH_BY : MATCH_BY.filter((by) => by !== 'code' && by !== 'key');
   readonly fileName = signal('');
@@ -56,6 +62,24 @@ export class CsvDialog extends Dialog<CsvDialogData, CsvDecision> {
   readonly mapping = signal<readonly string[]>([]);
   readonly matchBy = signal<MatchBy>('name');
   readonly set = signal(this.data.sets.at(0)?.id ?? null);
+  /** New fields that columns go into. */
+  readonly added = computed(() => this.made().filter(({ key }) => this.mapping().includes(`values.${key}`)));
+  readonly newFields = computed(() =>
+    this.added()
+      .map(({ name, type }) => `${name} (${type})`)
+      .join(', '),
+  );
+  readonly targets = computed((): MappingTarget[] => [
+    ...this.known,
+    ...this.added().map((field): MappingTarget => {
+      const path = `values.${field.key}`;
+      return { key: path, name: `${field.name}, new`, column: { path, field } };
+    }),
+  ]);
+  /** Columns with values that go into nothing. */
+  readonly unmapped = computed(() =>
+    this.header().flatMap((_word, i) => (this.mapping()[i] === '' && this.sample()[i] !== '' ? [i] : [])),
+  );
   /** Whether a column says in which set each level stands. */
   readonly namesSets = computed(() => this.mapping().includes('set'));
   readonly plan = signal<ImportPlan | undefined>(undefined);
@@ -95,12 +119,33 @@ export class CsvDialog extends Dialog<CsvDialogData, CsvDecision> {
     });
     if (!rows) return;
     this.rows.set(rows);
-    this.mapping.set(guessMapping(rows[0], this.targets));
+    this.made.set([]);
+    this.mapping.set(guessMapping(rows[0], this.known));
     this.matchBy.set(this.mapping().includes('id') ? 'id' : 'name');
     await this.replan();
   }
 
+  /** Makes a field of each of some columns. */
+  async addFields(columns: readonly number[]): Promise<void> {
+    const [header, ...rows] = this.rows();
+    const { register, tables } = this.data;
+    const fields = fieldsForColumns(
+      columns.map((at) => ({ at, title: header[at], cells: rows.map((row) => row[at] ?? '') })),
+      { field: { ...tables.field, ...byId(this.added()) } },
+      register,
+    );
+    this.made.set([...this.added(), ...fields]);
+    this.mapping.update((mapping) =>
+      mapping.map((one, i) => (columns.includes(i) ? `values.${fields[columns.indexOf(i)].key}` : one)),
+    );
+    await this.replan();
+  }
+
   async map(at: number, key: string): Promise<void> {
+    if (key === this.newField) {
+      await this.addFields([at]);
+      return;
+    }
     this.mapping.update((mapping) => mapping.map((one, i) => (i === at ? key : one === key ? '' : one)));
     await this.replan();
   }
@@ -118,21 +163,29 @@ export class CsvDialog extends Dialog<CsvDialogData, CsvDecision> {
   readonly takes = computed(() => {
     const counts = this.plan()?.counts;
     const rows = counts ? counts.new + counts.changed : 0;
-    return rows === 0 ? 'Import' : `Import ${counted(rows, 'row')}`;
+    const fields = this.added().length;
+    const parts = [...(rows > 0 ? [counted(rows, 'row')] : []), ...(fields > 0 ? [counted(fields, 'field')] : [])];
+    return ['Import', parts.join(' and ')].join(' ').trim();
+  });
+  readonly canTake = computed(() => {
+    const plan = this.plan();
+    return plan !== undefined && (plan.operations.length > 0 || this.added().length > 0);
   });
 
   take(): void {
     const plan = this.plan();
-    if (plan) this.dialog.close({ operations: plan.operations, count: plan.counts.new + plan.counts.changed });
+    if (!plan) return;
+    const fields = this.added().map((field) => create(RECORDS_DOCUMENT, 'field', field));
+    this.dialog.close({ operations: [...fields, ...plan.operations], count: plan.counts.new + plan.counts.changed });
   }
 
   private async replan(): Promise<void> {
     const { register, tables } = this.data;
     const [, ...rows] = this.rows();
-    const mapping = this.mapping().map((key) => this.targets.find((target) => target.key === key)?.column ?? null);
+    const mapping = this.mapping().map((key) => this.targets().find((target) => target.key === key)?.column ?? null);
     this.plan.set(undefined);
     const input = {
-      tables,
+      tables: { ...tables, field: { ...tables.field, ...byId(this.added()) } },
       register,
       rows,
       mapping,
@@ -144,4 +197,8 @@ export class CsvDialog extends Dialog<CsvDialogData, CsvDecision> {
       await this.work.do('working out what it would do', () => this.work.keep(this.compute.run('plan-import', input))),
     );
   }
+}
+
+function byId(fields: readonly Field[]): Record<string, Field> {
+  return Object.fromEntries(fields.map((field) => [field.id, field]));
 }

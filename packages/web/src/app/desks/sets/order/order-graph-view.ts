@@ -19,11 +19,18 @@ const HALF = { x: ORDER_NODE.width / 2, y: ORDER_NODE.height / 2 };
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './order-graph-view.html',
   styleUrl: './order-graph-view.scss',
+  host: { '(wheel)': 'wheel($event)' },
 })
 export class OrderGraphView {
   readonly graph = input.required<OrderGraph>();
   readonly levels = input.required<ReadonlyMap<string, GraphLevel>>();
   readonly selected = input('');
+  /** 1 is full size. */
+  readonly zoom = input(1);
+  /** Levels that are pointed out. */
+  readonly lit = input<ReadonlySet<string>>();
+  /** The wheel with Ctrl: by so many steps. */
+  readonly zoomed = output<number>();
   /** Levels of a way to point out, in its order. */
   readonly path = input<readonly string[]>([]);
   readonly opened = output<string>();
@@ -56,6 +63,12 @@ export class OrderGraphView {
     return drag && node ? `M${node.x} ${node.y + HALF.y}L${drag.x} ${drag.y}` : '';
   });
 
+  wheel(event: WheelEvent): void {
+    if (!event.ctrlKey) return;
+    event.preventDefault();
+    this.zoomed.emit(event.deltaY < 0 ? 1 : -1);
+  }
+
   take(event: PointerEvent, id: string): void {
     event.preventDefault();
     event.stopPropagation();
@@ -67,7 +80,7 @@ export class OrderGraphView {
     const svg = (event.currentTarget as SVGElement).ownerSVGElement;
     if (!svg) return;
     const box = svg.getBoundingClientRect();
-    const [x, y] = [event.clientX - box.left, event.clientY - box.top];
+    const [x, y] = [(event.clientX - box.left) / this.zoom(), (event.clientY - box.top) / this.zoom()];
     const over =
       this.nodes().find((node) => Math.abs(node.x - x) <= HALF.x && Math.abs(node.y - y) <= HALF.y)?.id ?? '';
     this.dragged.set({ from: id, x, y, over: over === id ? '' : over });

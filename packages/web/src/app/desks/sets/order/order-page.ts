@@ -5,8 +5,11 @@ import {
   RECORDS_DOCUMENT,
   fieldsOf,
   heldAt,
+  keptOrderGraph,
   levelsInOrder,
+  levelsUnder,
   ruleText,
+  setTree,
   unlockModel,
   type CarriedValue,
   type Finding,
@@ -30,6 +33,11 @@ import { changeOrder, connectLevels, newCarriedValue, orderOf } from './order-ed
 import { OrderGraphView, type GraphLevel } from './order-graph-view';
 import { PlayThrough, playMoves, type PlayMove } from './play-through';
 import { SETS_SERVICES } from '../services';
+
+/** How small and how large the graph is shown, and by how much a step changes it. */
+const MIN_ZOOM = 0.25;
+const MAX_ZOOM = 2;
+const ZOOM_STEP = 1.25;
 
 const MODES = ['rules', 'carried values', 'findings', 'play through'] as const;
 
@@ -68,6 +76,21 @@ export class OrderPage {
   readonly graph = signal<OrderGraph | undefined>(undefined);
 
   readonly levels = computed(() => levelsInOrder(this.tables()).filter(({ purpose }) => purpose === 'play'));
+  /** Top sets whose levels can be pointed out, each with those that are played. */
+  readonly sets = computed(() =>
+    setTree(this.tables()).flatMap((node) => {
+      const levels = levelsUnder(node).filter(({ purpose }) => purpose === 'play');
+      return levels.length > 0
+        ? [{ id: node.set.id, name: node.set.name, levels: new Set(levels.map(({ id }) => id)) }]
+        : [];
+    }),
+  );
+  readonly zoom = signal(1);
+  readonly minZoom = MIN_ZOOM;
+  readonly maxZoom = MAX_ZOOM;
+  readonly percent = computed(() => Math.round(this.zoom() * 100));
+  readonly litSet = signal('');
+  readonly lit = computed(() => this.sets().find(({ id }) => id === this.litSet())?.levels);
   readonly shownLevel = computed(() => heldAt(this.tables().level, this.selected()));
   readonly order = computed(() => orderOf(this.tables(), this.selected()));
   readonly model = computed(() => unlockModel(this.tables(), this.context.figureOf()));
@@ -135,8 +158,8 @@ export class OrderPage {
       if (level !== undefined) untracked(() => this.select(level));
     });
     effect(() => {
-      const [nodes, edges] = JSON.parse(this.shape()) as [string[], { from: string; to: string; text: string }[]];
-      untracked(() => void this.layOut(nodes, edges));
+      const shape = this.shape();
+      untracked(() => void this.follow(shape));
     });
     effect(() => {
       const never = this.neverOpen();
@@ -154,6 +177,11 @@ export class OrderPage {
       .map((id) => entry[id]?.name ?? id)
       .join(', ');
   });
+
+  /** @param steps above 0 makes it larger */
+  zoomBy(steps: number): void {
+    this.zoom.update((zoom) => Math.min(MAX_ZOOM, Math.max(MIN_ZOOM, zoom * ZOOM_STEP ** steps)));
+  }
 
   openStart(): void {
     void this.dialogs.bring(
@@ -222,14 +250,29 @@ export class OrderPage {
     ]);
   }
 
-  private async layOut(
-    nodes: readonly string[],
-    edges: readonly { from: string; to: string; text: string }[],
-  ): Promise<void> {
+  /** Lays all of it out anew. */
+  async arrange(): Promise<void> {
     const shape = this.shape();
     const graph = await this.work.do('laying out', () =>
-      this.work.keep(this.compute.run('order-graph', { nodes, edges }, { onProgress: this.work.say })),
+      this.work.keep(
+        this.compute.run(
+          'order-graph',
+          { nodes: this.levels().map(({ id }) => id), edges: this.edges() },
+          { onProgress: this.work.say },
+        ),
+      ),
     );
-    if (graph && shape === this.shape()) this.graph.set(graph);
+    if (!graph) return;
+    this.graph.set(graph);
+    // What was edited meanwhile.
+    if (shape !== this.shape()) void this.follow(this.shape());
+  }
+
+  /** Keeps what is drawn in its place while one edits. */
+  private async follow(shape: string): Promise<void> {
+    const before = this.graph();
+    if (!before || before.nodes.length === 0) await this.arrange();
+    else if (shape === this.shape())
+      this.graph.set(keptOrderGraph(before, { nodes: this.levels().map(({ id }) => id), edges: this.edges() }));
   }
 }
