@@ -39,8 +39,8 @@ test.describe('Guide', () => {
     const card = page.getByRole('region', { name: 'First steps' });
     await expect(card).toContainText('a level as data.');
     await checkAxe(page);
-    await card.getByRole('button', { name: 'Draw a block' }).click();
-    await expect(page.getByRole('button', { name: 'block', exact: true })).toHaveAttribute('aria-pressed', 'true');
+    await card.getByRole('button', { name: 'Draw a wall' }).click();
+    await expect(page.getByRole('button', { name: 'wall', exact: true })).toHaveAttribute('aria-pressed', 'true');
     await card.getByRole('button', { name: 'Got it' }).click();
     await expect(card).toHaveCount(0);
     await page.reload();

@@ -87,7 +87,6 @@ test.describe('Columns of a file', () => {
       mimeType: 'text/csv',
       buffer: Buffer.from('Entry,Cast on,Rung,Maker\nTide bell,2027-03-01,yes,Hult\nNew bell,2027-04-02,no,Orm\n'),
     });
-    await dialog.getByLabel('Entry goes into').selectOption({ label: 'Name' });
     await dialog.getByLabel('Cast on goes into').selectOption({ label: 'a new field' });
     await expect(dialog.getByText('New: Cast on (date)')).toBeVisible();
     await dialog.getByRole('button', { name: 'Make fields of the other 2 columns' }).click();

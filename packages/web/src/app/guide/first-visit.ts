@@ -13,8 +13,8 @@ const FIRST_STEPS = {
   layout: {
     goesIn: 'pieces and blocks.',
     comesOut: 'a level as data.',
-    first: 'draw a room with blocks, then set a spawn.',
-    does: 'Draw a block',
+    first: 'draw a room with Wall, then set a spawn.',
+    does: 'Draw a wall',
   },
   sections: {
     goesIn: 'a recipe and a seed.',

@@ -64,11 +64,16 @@ export class PlateRenderer {
     private readonly modelCamera: ModelCamera,
   ) {
     this.renderer = new WebGLRenderer({ canvas: drawing, antialias: true, alpha: true, stencil: true });
+    this.renderer.autoClear = false;
+    this.renderer.localClippingEnabled = false;
+    this.setUp();
+  }
+
+  /** What a context begins without, also one that is back after it was lost. */
+  setUp(): void {
     // The first clear comes before the first render, and until then the clear colour would be opaque black.
     this.renderer.setClearColor(0x000000, 0);
-    this.renderer.autoClear = false;
     this.renderer.setScissorTest(true);
-    this.renderer.localClippingEnabled = false;
   }
 
   /** @param size of all three canvases @param plan, model where the panes lie in them; CSS pixels */

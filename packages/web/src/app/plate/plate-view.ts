@@ -419,8 +419,11 @@ export class PlateView {
     observer.observe(this.host);
     observer.observe(this.plan().nativeElement);
     observer.observe(this.model().nativeElement);
-    // The renderer makes its things anew; nothing asks for a frame by itself then.
-    this.drawing().nativeElement.addEventListener('webglcontextrestored', () => this.dueFrame.ask());
+    // The renderer makes its things anew when its context is back; nothing asks for a frame by itself then.
+    this.drawing().nativeElement.addEventListener('webglcontextrestored', () => {
+      this.renderer?.setUp();
+      this.dueFrame.ask();
+    });
     this.dueFrame.ask();
   }
 
