@@ -51,6 +51,9 @@ const idUpTo = (most: number): Field<string> => {
   );
 };
 export const id = (): Field<string> => idUpTo(MAX_ID_LETTERS);
+/** Whether the parts of an item have an id each. */
+export const hasOwnIds = (parts: readonly { readonly id: string }[]): boolean =>
+  new Set(parts.map((part) => part.id)).size === parts.length;
 export const patchIdText = (): Field<string> => idUpTo(MAX_PATCH_ID_LETTERS);
 /** Characters that are not seen and change how other text is shown or sorted: controls, and marks of direction. */
 const UNSEEN = /[\u0000-\u001f\u007f-\u009f\u061c\u200e\u200f\u2028-\u202e\u2066-\u2069]/;

@@ -1,10 +1,8 @@
 import { plainJson } from '../../json/plain-json';
 import { PATH_FORMS, type Knot } from '../../model/level-path';
 import { ruled, text, oneOf, finite, flag, list, shape, orNull } from '../../fields/field';
-import { MAX_PATH_KNOTS, id, name, vector, groupOf } from '../../fields/known-fields';
+import { MAX_PATH_KNOTS, hasOwnIds, id, name, vector, groupOf } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
-
-const hasOwnIds = (knots: readonly Knot[]): boolean => new Set(knots.map(({ id }) => id)).size === knots.length;
 
 export const STORED_PATH: StoredSpec<'path'> = {
   packed: {

@@ -4,6 +4,7 @@ import {
   MAX_WALL_OPENINGS,
   coordinate,
   groupOf,
+  hasOwnIds,
   id,
   name,
   planPoint,
@@ -12,8 +13,6 @@ import { BLOCK_SIGHTS } from '../../model/block';
 import type { WallCorner, WallOpening } from '../../model/wall';
 import type { StoredSpec } from '../stored-spec';
 
-const hasOwnIds = (parts: readonly { readonly id: string }[]): boolean =>
-  new Set(parts.map(({ id }) => id)).size === parts.length;
 const metres = (min: number): Field<number> => finite(min, 10000);
 
 export const STORED_WALL: StoredSpec<'wall'> = {

@@ -1,5 +1,5 @@
 import { inject } from '@angular/core';
-import { BLOCK_SIGHTS, localBounds, plainJson } from '@stravel/core';
+import { localBounds, plainJson } from '@stravel/core';
 import { LayoutDesk } from '../../editing/layout-desk';
 import { TwoPointGesture } from '../../plan/drags';
 import { uprightFrame } from '../../plan/frame';
@@ -7,15 +7,13 @@ import { FrameGrips } from '../../plan/frame-grips';
 import type { Gesture } from '../../plan/gesture';
 import { OutlineGesture } from '../../plan/outline-gesture';
 import { PlanSurface } from '../../plan/plan-surface';
+import { SIGHT_CHOICES } from '../cards/solid-fields';
 import { allOf, command, type ItemDesk } from '../item-desk';
 import { BlockCard } from './block-card';
 import { draggedBlock, outlinedBlock, type DRAGGED_FORMS } from './block-makers';
 import { BlockOptions } from './block-options';
 import { resizedPlanes, sizeOfPlanes } from './block-size';
 import { BlocksDesk } from './blocks-desk';
-
-/** Whether a block hides what is behind it, as it is told. */
-const SIGHTS = BLOCK_SIGHTS.map((value) => ({ value, text: value === 'hides' ? 'yes' : 'no' }));
 
 const dragged = (form: keyof typeof DRAGGED_FORMS) => (): Gesture => {
   const [desk, surface] = [inject(LayoutDesk), inject(PlanSurface)];
@@ -58,7 +56,7 @@ export const BLOCK_DESK: ItemDesk<'block'> = {
   card: BlockCard,
   shared: [
     { field: 'name', label: 'Name', mayBeEmpty: true },
-    { field: 'sight', label: 'Blocks view', choices: SIGHTS },
+    { field: 'sight', label: 'Blocks view', choices: SIGHT_CHOICES },
     { field: 'material', label: 'Material' },
   ],
   grips,

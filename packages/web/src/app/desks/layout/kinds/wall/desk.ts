@@ -1,19 +1,18 @@
 import { inject } from '@angular/core';
-import { BLOCK_SIGHTS, type PlanPoint, type Wall } from '@stravel/core';
+import type { PlanPoint, Wall } from '@stravel/core';
 import { newId } from '../../../../edits/operations';
 import { LayoutDesk } from '../../editing/layout-desk';
 import type { Gesture } from '../../plan/gesture';
 import { OutlineGesture } from '../../plan/outline-gesture';
 import { PlanSurface } from '../../plan/plan-surface';
 import type { LayoutState } from '../../store/layout-store';
+import { SIGHT_CHOICES } from '../cards/solid-fields';
 import { allOf, command, type ItemDesk } from '../item-desk';
 import { OpeningGesture } from './opening-gesture';
 import { WallCard } from './wall-card';
 import { WallGrips } from './wall-grips';
 import { WallOptions } from './wall-options';
 import { WallsDesk } from './walls-desk';
-
-const SIGHTS = BLOCK_SIGHTS.map((value) => ({ value, text: value === 'hides' ? 'yes' : 'no' }));
 
 /** A wall along a line of the plan; undefined with fewer than two different corners. */
 export function drawnWall(
@@ -57,7 +56,7 @@ export const WALL_DESK: ItemDesk<'wall'> = {
   card: WallCard,
   shared: [
     { field: 'name', label: 'Name', mayBeEmpty: true },
-    { field: 'sight', label: 'Blocks view', choices: SIGHTS },
+    { field: 'sight', label: 'Blocks view', choices: SIGHT_CHOICES },
     { field: 'material', label: 'Material' },
   ],
   grips: () => new WallGrips(inject(LayoutDesk), inject(WallsDesk)),

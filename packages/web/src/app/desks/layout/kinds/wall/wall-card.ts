@@ -1,6 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
 import {
-  BLOCK_SIGHTS,
   blocksOfWall,
   counted,
   heldAt,
@@ -14,6 +13,7 @@ import { NumberField } from '../../../../ui/number-field';
 import { LayoutDesk } from '../../editing/layout-desk';
 import type { PlacedItem } from '../../editing/placed-item';
 import { NumbersCard } from '../cards/numbers-card';
+import { SolidFields } from '../cards/solid-fields';
 import type { ItemCard } from '../item-desk';
 import { WallsDesk } from './walls-desk';
 
@@ -48,17 +48,16 @@ const OPENING_MEASURES: readonly {
 /** One wall: its measures, its doors and windows, its corners. */
 @Component({
   selector: 'sv-wall-card',
-  imports: [ColumnSection, NumberField, NumbersCard],
+  imports: [ColumnSection, NumberField, NumbersCard, SolidFields],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './wall-card.html',
-  styleUrls: ['../cards/pair.scss', './wall-card.scss'],
+  styleUrl: './wall-card.scss',
 })
 export class WallCard implements ItemCard<'wall'> {
   readonly desk = inject(LayoutDesk);
   private readonly walls = inject(WallsDesk);
   readonly item = input.required<PlacedItem<'wall'>>();
   readonly disabled = input(false);
-  readonly sights = BLOCK_SIGHTS;
   readonly axes = ['X', 'Z'] as const;
   readonly openingMeasures = OPENING_MEASURES;
   readonly measures = computed(() => (this.item().item.closed ? [...MEASURES, ...SLABS] : MEASURES));
