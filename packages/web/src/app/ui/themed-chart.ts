@@ -82,7 +82,10 @@ export abstract class ThemedChart {
     context.fillRect(0, 0, picture.width, picture.height);
     context.drawImage(drawn, 0, 0);
     return new Promise((done, failed) =>
-      picture.toBlob((blob) => (blob ? done(blob) : failed(new Error('the browser made no picture of the chart'))), 'image/png'),
+      picture.toBlob(
+        (blob) => (blob ? done(blob) : failed(new Error('the browser made no picture of the chart'))),
+        'image/png',
+      ),
     );
   }
 
