@@ -427,6 +427,7 @@ export {
   type HeldLevel,
   type LevelCosts,
 } from './budget/hold-against';
+export { finished } from './context/finished';
 export { createTasks, type TaskInput, type TaskName, type TaskResult, type Tasks } from './tasks/run-task';
 export { countScene } from './tasks/count-scene';
 export { BoxTree } from './spatial/box-tree';

@@ -13,7 +13,10 @@ class Shown implements LaidDocuments {
   read(document: string, _kind: string, id: string): JsonRecord | undefined {
     return this.documents.get(document)?.get(id);
   }
+  /** Records that were written in all. */
+  written = 0;
   write(records: Parameters<LaidDocuments['write']>[0]): void {
+    this.written += records.length;
     for (const { document, id, record } of records) {
       if (record) this.documents.get(document)?.set(id, record);
       else this.documents.get(document)?.delete(id);
@@ -96,6 +99,32 @@ describe('waiting edits', () => {
     page.laid.log('mine', [op('a', 'x', 1, 5)]);
     page.laid.drop('mine');
     expect(page.shown.read('d', 'marker', 'a')).toEqual({ id: 'a', x: 5 });
+  });
+
+  it('show nothing anew when the log has the first of them as it was laid, and what is under the others follows', () => {
+    const page = new Page();
+    page.shown.documents.set('d', new Map([['a', { id: 'a', x: 1, y: 1 }]]));
+    const first = [op('a', 'x', 1, 5), op('a', 'y', 1, 6), op('b', null, null, { id: 'b', x: 0 })];
+    page.edit('first', first);
+    page.edit('second', [op('a', 'x', 5, 7)]);
+    const before = page.shown.written;
+    page.laid.log(
+      'first',
+      first.map((one) => ({ ...one })),
+    );
+    expect([page.shown.written - before, page.shown.read('d', 'marker', 'a')]).toEqual([0, { id: 'a', x: 7, y: 6 }]);
+    page.laid.drop('second');
+    expect(page.shown.read('d', 'marker', 'a')).toEqual({ id: 'a', x: 5, y: 6 });
+    page.laid.log('theirs', [op('b', 'x', 0, 3)]);
+    expect(page.shown.read('d', 'marker', 'b')).toEqual({ id: 'b', x: 3 });
+  });
+
+  it('are laid anew when the log has one of them otherwise than it was laid', () => {
+    const page = new Page();
+    page.shown.documents.set('d', new Map([['a', { id: 'a', x: 1, y: 1 }]]));
+    page.edit('mine', [op('a', 'x', 1, 5)]);
+    page.laid.log('mine', [op('a', 'x', 1, 6)]);
+    expect(page.shown.read('d', 'marker', 'a')).toEqual({ id: 'a', x: 6, y: 1 });
   });
 
   // Three pages go offline at random; conflicts are settled at random, undo included. At the end all show what the server has.

@@ -1,5 +1,6 @@
 import type { EditableKind } from '../model/records';
 import { applyOperation, type JsonRecord } from './apply-operation';
+import { equalJson } from './equal-json';
 import type { Operation } from './operation';
 
 /** A record as it is to be shown; undefined for one that is not there. */
@@ -56,7 +57,7 @@ export class LaidEdits {
     const dropped = this.waiting.find((edit) => edit.id === id);
     if (!dropped) return;
     this.waiting = this.waiting.filter((edit) => edit !== dropped);
-    this.show(new Set(dropped.operations.map(keyOf)));
+    this.show(new Set(keysOf(dropped.operations)));
   }
 
   /**
@@ -65,6 +66,7 @@ export class LaidEdits {
    * @param id of the edit; one that waits here under this id no longer does
    */
   log(id: string, operations: readonly Operation[]): void {
+    if (this.acknowledge(id, operations)) return;
     const changed = new Set<string>();
     const plain = new Map<string, ShownRecord>();
     for (const operation of operations) {
@@ -91,9 +93,42 @@ export class LaidEdits {
     const own = this.waiting.find((edit) => edit.id === id);
     if (own) {
       this.waiting = this.waiting.filter((edit) => edit !== own);
-      for (const operation of own.operations) changed.add(keyOf(operation));
+      for (const key of keysOf(own.operations)) changed.add(key);
     }
     this.show(changed);
+  }
+
+  /**
+   * Takes in an edit that is shown already: the one that waits first, as it was laid. Nothing of what is shown changes then, however
+   * many records it touches.
+   * @returns whether it was that one
+   */
+  private acknowledge(id: string, operations: readonly Operation[]): boolean {
+    const [own, ...others] = this.waiting;
+    if (own?.id !== id) return false;
+    // Where not all of its documents are open, what is shown of it is told the long way.
+    if (own.operations.length !== operations.length) return false;
+    const all = keysOf(own.operations);
+    const isSame = (operation: Operation, i: number): boolean =>
+      all[i] === keyOf(operation) &&
+      own.operations[i].field === operation.field &&
+      equalJson(own.operations[i].after, operation.after) &&
+      this.under.has(all[i]);
+    if (!operations.every(isSame)) return false;
+    this.waiting = others;
+    const stillTouched = new Set(others.flatMap((edit) => keysOf(edit.operations)));
+    operations.forEach((operation, i) => {
+      const under = this.under.get(all[i]);
+      if (!under) return;
+      if (!stillTouched.has(all[i])) {
+        this.under.delete(all[i]);
+        return;
+      }
+      const record = laid(under.record, operation);
+      if (!record) under.last = under.record ?? under.last;
+      under.record = record;
+    });
+    return true;
   }
 
   /** A document was opened with what the log has: what waits for it is laid over it. */
@@ -118,16 +153,16 @@ export class LaidEdits {
 
   /** Keeps what is acknowledged of the records that operations touch. */
   private keep(operations: readonly Operation[]): Set<string> {
-    const keys = new Set<string>();
-    for (const operation of operations) {
-      const { document, kind, id } = operation;
+    const kept = new Set<string>();
+    const all = keysOf(operations);
+    for (const [i, { document, kind, id }] of operations.entries()) {
       if (!this.documents.isOpen(document)) continue;
-      const key = keyOf(operation);
-      keys.add(key);
+      const key = all[i];
+      kept.add(key);
       if (!this.under.has(key))
         this.under.set(key, { document, kind, id, record: this.documents.read(document, kind, id), last: undefined });
     }
-    return keys;
+    return kept;
   }
 
   /** Shows records anew. Those that nothing waits for are no longer kept apart. */
@@ -140,8 +175,9 @@ export class LaidEdits {
       if (under) shown.set(key, under.record);
     }
     for (const { operations } of this.waiting) {
-      for (const operation of operations) {
-        const key = keyOf(operation);
+      const all = keysOf(operations);
+      for (const [i, operation] of operations.entries()) {
+        const key = all[i];
         if (!shown.has(key)) continue;
         touched.add(key);
         shown.set(key, laid(shown.get(key), operation));
@@ -159,6 +195,15 @@ export class LaidEdits {
 
 function laid(record: JsonRecord | undefined, operation: Operation): JsonRecord | undefined {
   return operation.field !== null && !record ? undefined : applyOperation(record, operation);
+}
+
+const keys = new WeakMap<readonly Operation[], readonly string[]>();
+
+/** Key of the record of each operation; made once for those of an edit. */
+function keysOf(operations: readonly Operation[]): readonly string[] {
+  let known = keys.get(operations);
+  if (!known) keys.set(operations, (known = operations.map(keyOf)));
+  return known;
 }
 
 function keyOf({ document, kind, id }: Operation): string {

@@ -5,14 +5,21 @@ import type { Plain } from './plain-json';
 export function plainZeros<T extends Json>(json: T): T;
 export function plainZeros<T>(plain: T & Plain<T>): T;
 export function plainZeros(json: Json): Json {
+  // Nearly all data has none, and then nothing is made anew.
+  return hasMinusZero(json) ? withPlainZeros(json) : json;
+}
+
+function hasMinusZero(json: Json): boolean {
+  if (typeof json !== 'object' || json === null) return Object.is(json, -0);
+  return Object.values(json).some(hasMinusZero);
+}
+
+function withPlainZeros(json: Json): Json {
   if (json === 0) return 0;
   if (typeof json !== 'object' || json === null) return json;
   if (Array.isArray(json)) {
     const list: readonly Json[] = json;
-    const plain = list.map((one) => plainZeros(one));
-    return plain.some((one, i) => !Object.is(one, list[i])) ? plain : list;
+    return list.map((one) => plainZeros(one));
   }
-  const entries = Object.entries(json);
-  const plain = entries.map(([key, one]): [string, Json] => [key, plainZeros(one)]);
-  return plain.some(([, one], i) => !Object.is(one, entries[i][1])) ? Object.fromEntries(plain) : json;
+  return Object.fromEntries(Object.entries(json).map(([key, one]): [string, Json] => [key, plainZeros(one)]));
 }

@@ -31,6 +31,20 @@ describe('BoxTree', () => {
     );
   });
 
+  it('is the same tree when it is built in steps, with a pause now and then', () => {
+    const random = randomStream('steps');
+    const data = flat(
+      Array.from({ length: 30000 }, () => [0, 1, 2].map(() => random.between(-500, 500)).concat([1, 2, 3])),
+    );
+    const steps = BoxTree.inSteps(data);
+    let pauses = 0;
+    let step = steps.next();
+    for (; step.done !== true; step = steps.next()) pauses++;
+    expect(pauses).toBeGreaterThan(8);
+    expect(step.value).toEqual(new BoxTree(data));
+    expect(() => BoxTree.inSteps(Float64Array.of(0, 0, NaN, 1, 1, 1)).next()).toThrow('boxes[2] is NaN');
+  });
+
   it('finds the same in large numbers, over all its levels, and along rays', () => {
     const random = randomStream('box tree');
     const data = Float64Array.from({ length: 5000 * 6 }, (_unused, i) => (i % 6 < 3 ? random.between(-80, 80) : 0));

@@ -1,4 +1,5 @@
 import { CoreError } from '../errors';
+import { finished } from '../context/finished';
 
 /** Children of a node. */
 const NODE_SIZE = 16;
@@ -6,6 +7,8 @@ const NUMBERS = 6;
 /** Cells along an axis of the curve by which boxes are put beside each other. */
 const CURVE_CELLS = 1024;
 const RADIX_BITS = 15;
+/** Boxes between two pauses while a tree is built in steps; a multiple of the node's size. */
+const BOXES_A_STEP = 8192;
 
 /**
  * Finds boxes by box or by ray among many. Built once, read often.
@@ -27,29 +30,19 @@ export class BoxTree {
 
   /**
    * @param boxes min xyz and max xyz of each box, six numbers each
+   * @param packed of the same boxes, where it has been made already
    * @throws CoreError 'BOX_TREE_INPUT' when a number is NaN or the length is no multiple of six
    */
-  constructor(boxes: Float64Array) {
-    if (boxes.length % NUMBERS !== 0)
-      throw new CoreError('BOX_TREE_INPUT', `box tree: the length must be a multiple of 6, is ${boxes.length}`);
-    const bad = boxes.findIndex(Number.isNaN);
-    if (bad >= 0) throw new CoreError('BOX_TREE_INPUT', `box tree: boxes[${bad}] is NaN`);
+  constructor(boxes: Float64Array, packed: PackedBoxes = finished(packing(boxes))) {
     this.count = boxes.length / NUMBERS;
-    this.items = curveOrder(boxes);
-    const ends = [this.count];
-    for (let size = this.count; size > 1;) {
-      size = Math.ceil(size / NODE_SIZE);
-      ends.push(ends[ends.length - 1] + size);
-    }
-    this.levelEnds = ends;
-    this.widths = ends.reduce<number[]>(
-      (widths, _end, level) => [...widths, level === 0 ? 1 : widths[level - 1] * NODE_SIZE],
-      [],
-    );
-    this.bounds = new Float64Array(ends[ends.length - 1] * NUMBERS);
-    for (let place = 0; place < this.count; place++)
-      this.bounds.set(boxes.subarray(this.items[place] * NUMBERS, (this.items[place] + 1) * NUMBERS), place * NUMBERS);
-    this.pack();
+    ({ items: this.items, bounds: this.bounds, levelEnds: this.levelEnds } = packed);
+    let width = 1;
+    this.widths = this.levelEnds.map((_end, level) => (width = level === 0 ? 1 : width * NODE_SIZE));
+  }
+
+  /** The same tree, built with pauses: one after every so many boxes. */
+  static *inSteps(boxes: Float64Array): Generator<void, BoxTree> {
+    return new BoxTree(boxes, yield* packing(boxes));
   }
 
   /** Numbers of the boxes that touch a box, in an order of the tree's own, the same for the same boxes. */
@@ -116,32 +109,62 @@ export class BoxTree {
     if (this.count > 0) look(levelEnds[levelEnds.length - 1] - 1, levelEnds.length - 1);
     return found.sort((a, b) => a.distance - b.distance || a.item - b.item);
   }
+}
 
-  /** Bounds of every sixteen, level by level. */
-  private pack(): void {
-    const { bounds, levelEnds } = this;
-    for (let level = 1; level < levelEnds.length; level++) {
-      const below = level === 1 ? 0 : levelEnds[level - 2];
-      for (let place = levelEnds[level - 1]; place < levelEnds[level]; place++) {
-        const first = below + (place - levelEnds[level - 1]) * NODE_SIZE;
-        const end = Math.min(levelEnds[level - 1], first + NODE_SIZE);
-        for (let k = 0; k < 3; k++) {
-          let [low, high] = [Infinity, -Infinity];
-          for (let i = first; i < end; i++) {
-            const [min, max] = [bounds[i * NUMBERS + k], bounds[i * NUMBERS + 3 + k]];
-            if (min < low) low = min;
-            if (max > high) high = max;
-          }
-          bounds[place * NUMBERS + k] = low;
-          bounds[place * NUMBERS + 3 + k] = high;
+/** Boxes in the order of the tree. */
+interface PackedBoxes {
+  readonly items: Uint32Array;
+  readonly bounds: Float64Array;
+  readonly levelEnds: readonly number[];
+}
+
+function* packing(boxes: Float64Array): Generator<void, PackedBoxes> {
+  if (boxes.length % NUMBERS !== 0)
+    throw new CoreError('BOX_TREE_INPUT', `box tree: the length must be a multiple of 6, is ${boxes.length}`);
+  const bad = boxes.findIndex(Number.isNaN);
+  if (bad >= 0) throw new CoreError('BOX_TREE_INPUT', `box tree: boxes[${bad}] is NaN`);
+  const count = boxes.length / NUMBERS;
+  const items = yield* curveOrder(boxes);
+  const levelEnds = [count];
+  for (let size = count; size > 1;) {
+    size = Math.ceil(size / NODE_SIZE);
+    levelEnds.push(levelEnds[levelEnds.length - 1] + size);
+  }
+  const bounds = new Float64Array(levelEnds[levelEnds.length - 1] * NUMBERS);
+  for (let place = 0; place < count; place++) {
+    if (isPause(place)) yield;
+    bounds.set(boxes.subarray(items[place] * NUMBERS, (items[place] + 1) * NUMBERS), place * NUMBERS);
+  }
+  yield* packBounds(bounds, levelEnds);
+  return { items, bounds, levelEnds };
+}
+
+/** Bounds of every sixteen, level by level. */
+function* packBounds(bounds: Float64Array, levelEnds: readonly number[]): Generator<void> {
+  for (let level = 1; level < levelEnds.length; level++) {
+    const below = level === 1 ? 0 : levelEnds[level - 2];
+    for (let place = levelEnds[level - 1]; place < levelEnds[level]; place++) {
+      const first = below + (place - levelEnds[level - 1]) * NODE_SIZE;
+      if (isPause(first)) yield;
+      const end = Math.min(levelEnds[level - 1], first + NODE_SIZE);
+      for (let k = 0; k < 3; k++) {
+        let [low, high] = [Infinity, -Infinity];
+        for (let i = first; i < end; i++) {
+          const [min, max] = [bounds[i * NUMBERS + k], bounds[i * NUMBERS + 3 + k]];
+          if (min < low) low = min;
+          if (max > high) high = max;
         }
+        bounds[place * NUMBERS + k] = low;
+        bounds[place * NUMBERS + 3 + k] = high;
       }
     }
   }
 }
 
+const isPause = (box: number): boolean => box % BOXES_A_STEP === BOXES_A_STEP - NODE_SIZE;
+
 /** Numbers of the boxes in the order of Hilbert's curve through their middles. */
-function curveOrder(boxes: Float64Array): Uint32Array {
+function* curveOrder(boxes: Float64Array): Generator<void, Uint32Array> {
   const count = boxes.length / NUMBERS;
   const low = [Infinity, Infinity, Infinity];
   let extent = 0;
@@ -159,8 +182,11 @@ function curveOrder(boxes: Float64Array): Uint32Array {
   const keys = new Uint32Array(count);
   const cell = (box: number, k: number): number =>
     Math.min(CURVE_CELLS - 1, Math.max(0, Math.floor((middle(box, k) - low[k]) * scale)));
-  for (let i = 0; i < count; i++) keys[i] = alongCurve(cell(i, 0), cell(i, 2), cell(i, 1));
-  return sortedBy(keys);
+  for (let i = 0; i < count; i++) {
+    if (isPause(i)) yield;
+    keys[i] = alongCurve(cell(i, 0), cell(i, 2), cell(i, 1));
+  }
+  return yield* sortedBy(keys);
 }
 
 /**
@@ -202,9 +228,10 @@ function spread(bits: number): number {
 }
 
 /** Places of keys below 2^30, least key first, equal ones in their own order. */
-function sortedBy(keys: Uint32Array): Uint32Array {
+function* sortedBy(keys: Uint32Array): Generator<void, Uint32Array> {
   let order = Uint32Array.from(keys, (_key, i) => i);
   for (let shift = 0; shift < 2 * RADIX_BITS; shift += RADIX_BITS) {
+    yield;
     const starts = new Uint32Array((1 << RADIX_BITS) + 1);
     const digit = (i: number): number => (keys[i] >>> shift) & ((1 << RADIX_BITS) - 1);
     for (const i of order) starts[digit(i) + 1]++;

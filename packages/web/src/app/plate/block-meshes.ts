@@ -1,6 +1,7 @@
 import { DEFAULT_SIGHT_OPTIONS, blockSurface, type Block, type BlockSurface } from '@stravel/core';
-import { BufferAttribute, BufferGeometry, LineSegments, Mesh } from 'three';
+import { BufferAttribute, BufferGeometry, LineSegments, Mesh, type Color, type Material } from 'three';
 import { planeOf } from './face-plane';
+import { LaterUpdates } from './later-updates';
 import type { LayerHost, PlateLayer } from './plate-layer';
 
 /** Blocks drawn together; a change draws its group anew, so groups are small while there are few. */
@@ -11,8 +12,8 @@ const GROUPS_A_STRATUM = 100;
 const MAX_DRAWN = DEFAULT_SIGHT_OPTIONS.blockLimit;
 /** Strata with more blocks than this are drawn slice by slice, so that the page stays responsive. */
 const BLOCKS_AT_ONCE = 2500;
-/** Time that one slice may take, milliseconds. */
-const SLICE_MS = 10;
+/** Changed groups of blocks that are drawn anew at once. */
+const GROUPS_AT_ONCE = 8;
 
 const surfaces = new WeakMap<Block, BlockSurface | null>();
 
@@ -39,6 +40,8 @@ export function madeSurface(block: Block): BlockSurface | undefined {
 interface BlockGroup {
   readonly ids: Set<string>;
   objects: (Mesh | LineSegments)[];
+  /** The outsides with what they are drawn with on the plan. */
+  outsides: { readonly mesh: Mesh; readonly onPlan: Material }[];
 }
 
 /** The blocks of one stratum as a few meshes with their edges. */
@@ -46,22 +49,28 @@ export class BlockMeshes implements PlateLayer {
   private readonly groups: BlockGroup[] = [];
   private readonly groupOf = new Map<string, BlockGroup>();
   private groupSize = FEWEST_A_GROUP;
-  /** Groups that wait to be drawn. */
-  private waiting: BlockGroup[] = [];
-  private timer: ReturnType<typeof setTimeout> | undefined;
+  private readonly updates: LaterUpdates<BlockGroup>;
 
   constructor(
     private readonly blocks: ReadonlyMap<string, Block>,
     private readonly host: LayerHost,
-  ) {}
+  ) {
+    this.updates = new LaterUpdates(
+      (group) => this.draw(group),
+      () => host.drawn(),
+      GROUPS_AT_ONCE,
+    );
+  }
 
   get isDrawing(): boolean {
-    return this.waiting.length > 0;
+    return this.updates.isUnderWay;
   }
 
   /** Blocks that are not drawn yet. */
   get pending(): number {
-    return this.waiting.reduce((sum, group) => sum + group.ids.size, 0);
+    let sum = 0;
+    for (const { ids } of this.updates.left) sum += ids.size;
+    return sum;
   }
 
   /** Blocks that are too many to be drawn. */
@@ -73,10 +82,8 @@ export class BlockMeshes implements PlateLayer {
     this.dispose();
     this.groupSize = Math.max(FEWEST_A_GROUP, Math.ceil(Math.min(MAX_DRAWN, this.blocks.size) / GROUPS_A_STRATUM));
     for (const id of this.blocks.keys()) if (this.groupOf.size < MAX_DRAWN) this.join(id);
-    if (this.groupOf.size > BLOCKS_AT_ONCE) {
-      this.waiting = [...this.groups].reverse();
-      this.timer = setTimeout(() => this.drawSlice());
-    } else this.groups.forEach((group) => this.draw(group));
+    if (this.groupOf.size > BLOCKS_AT_ONCE) this.updates.add(this.groups);
+    else this.groups.forEach((group) => this.draw(group));
   }
 
   /** Draws anew the groups of blocks that were put or removed. */
@@ -94,29 +101,30 @@ export class BlockMeshes implements PlateLayer {
       this.groupOf.delete(id);
       touched.add(group);
     }
-    touched.forEach((group) => this.draw(group));
+    this.updates.add(touched);
+  }
+
+  showIn(view: 'plan' | 'model'): void {
+    const { painted } = this.host.materials();
+    for (const { outsides } of this.groups)
+      for (const { mesh, onPlan } of outsides) mesh.material = view === 'plan' ? onPlan : painted;
+  }
+
+  coloursChanged(): void {
+    this.rebuild();
   }
 
   dispose(): void {
-    clearTimeout(this.timer);
-    this.waiting = [];
+    this.updates.stop();
     for (const group of this.groups) this.clear(group);
     this.groups.length = 0;
     this.groupOf.clear();
   }
 
-  private drawSlice(): void {
-    const end = performance.now() + SLICE_MS;
-    for (let group = this.waiting.pop(); group; group = performance.now() < end ? this.waiting.pop() : undefined)
-      this.draw(group);
-    if (this.waiting.length > 0) this.timer = setTimeout(() => this.drawSlice());
-    this.host.drawn();
-  }
-
   private join(id: string): BlockGroup {
     let group = this.groups.at(-1);
     if (!group || group.ids.size >= this.groupSize) {
-      group = { ids: new Set(), objects: [] };
+      group = { ids: new Set(), objects: [], outsides: [] };
       this.groups.push(group);
     }
     group.ids.add(id);
@@ -130,6 +138,7 @@ export class BlockMeshes implements PlateLayer {
       object.geometry.dispose();
     }
     group.objects = [];
+    group.outsides = [];
   }
 
   private draw(group: BlockGroup): void {
@@ -142,11 +151,15 @@ export class BlockMeshes implements PlateLayer {
       ['hides', hides],
       ['decor', decor],
     ] as const) {
-      const geometry = surfaceGeometry(blocks.filter((block) => block.sight === sight));
+      const geometry = surfaceGeometry(
+        blocks.filter((block) => block.sight === sight),
+        (name) => this.host.colourOf(name),
+      );
       if (!geometry) continue;
       const outside = new Mesh(geometry, material);
       const inside = new Mesh(geometry, cut);
       const counting = this.host.caps.meshes(geometry);
+      group.outsides.push({ mesh: outside, onPlan: material });
       group.objects.push(outside, inside, ...counting);
       this.host.parent.add(outside, inside);
       this.host.cuts.add(...counting);
@@ -160,10 +173,12 @@ export class BlockMeshes implements PlateLayer {
   }
 }
 
-function surfaceGeometry(blocks: readonly Block[]): BufferGeometry | undefined {
+function surfaceGeometry(blocks: readonly Block[], colourOf: (material: string) => Color): BufferGeometry | undefined {
   const positions: number[] = [];
+  const colours: number[] = [];
   const normals: number[] = [];
   for (const block of blocks) {
+    const { r, g, b } = colourOf(block.material);
     for (const face of surfaceOfBlock(block)?.faces ?? []) {
       const [nx, ny, nz] = normalOf(face);
       for (let i = 3; i + 3 < face.length; i += 3) {
@@ -179,6 +194,7 @@ function surfaceGeometry(blocks: readonly Block[]): BufferGeometry | undefined {
           face[i + 5],
         );
         normals.push(nx, ny, nz, nx, ny, nz, nx, ny, nz);
+        colours.push(r, g, b, r, g, b, r, g, b);
       }
     }
   }
@@ -186,6 +202,7 @@ function surfaceGeometry(blocks: readonly Block[]): BufferGeometry | undefined {
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(new Float32Array(positions), 3));
   geometry.setAttribute('normal', new BufferAttribute(new Float32Array(normals), 3));
+  geometry.setAttribute('color', new BufferAttribute(new Float32Array(colours), 3));
   return geometry;
 }
 

@@ -5,7 +5,7 @@ import { facesOfItem, ofItem, plateEnv } from './item-shapes';
 import { plateKind } from './kinds';
 import { planeOf } from './face-plane';
 import { isOverFaces } from './kinds/plan-outline';
-import type { PlateEnv } from './kinds/plate-kind';
+import { ITEMS_A_STEP, type PlateEnv } from './kinds/plate-kind';
 import type { PickItem } from './pick-item';
 import { SlicedWork } from './sliced-work';
 
@@ -183,13 +183,15 @@ export class PickIndex {
       for (const kind of ITEM_KINDS) yield* lookThroughKind(document, kind, env, unseen, onlyMade, items);
     }
     const boxes = new Float64Array(items.length * 6);
-    items.forEach(({ bounds }, i) => {
+    for (const [i, { bounds }] of items.entries()) {
+      if (i % ITEMS_A_STEP === ITEMS_A_STEP - 1) yield;
       boxes.set(bounds.min, i * 6);
       boxes.set(bounds.max, i * 6 + 3);
-    });
+    }
     yield;
+    const tree = yield* BoxTree.inSteps(boxes);
     this.items = items;
-    this.tree = new BoxTree(boxes);
+    this.tree = tree;
     this.looked(items);
   }
 }

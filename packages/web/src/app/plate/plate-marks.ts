@@ -25,6 +25,8 @@ const MIN_PIXELS = 9;
 const GHOST_ALPHA = 0.25;
 /** Selections of more things are outlined by their bounds. */
 const MAX_EXACT_OUTLINES = 1000;
+/** Outlines that are drawn in one stroke. */
+const LOOPS_A_STROKE = 500;
 
 /** A round length of at least so many pixels at a scale of the plan, metres. */
 export function scaleMetres(pixelsAMetre: number, leastPixels = 50): number {
@@ -144,20 +146,32 @@ export function drawSelection(
   const { context, colours, view } = drawing;
   context.strokeStyle = colours.brine;
   context.lineWidth = view === 'plan' ? 2 : 1.2;
-  context.beginPath();
   const isExact = selection.size <= MAX_EXACT_OUTLINES;
+  context.beginPath();
+  let left = LOOPS_A_STROKE;
   for (const item of selection.values()) {
     for (const face of (isExact ? facesOf(item) : undefined) ?? [topOfBounds(item.bounds)]) {
-      for (let i = 0; i < face.length; i += 3) {
-        const p = drawing.at(face[i], face[i + 1], face[i + 2]);
-        if (!p) continue;
-        if (i === 0) context.moveTo(...p);
-        else context.lineTo(...p);
-      }
-      context.closePath();
+      drawLoop(drawing, face);
+      if (--left > 0) continue;
+      context.stroke();
+      context.beginPath();
+      left = LOOPS_A_STROKE;
     }
   }
   context.stroke();
+}
+
+/** A closed path of its own costs with every one that is there already; a line back to the first corner does not. */
+function drawLoop({ context, at }: PlateDrawing, face: Float64Array): void {
+  let first: readonly [number, number] | undefined;
+  for (let i = 0; i < face.length; i += 3) {
+    const p = at(face[i], face[i + 1], face[i + 2]);
+    if (!p) continue;
+    if (first) context.lineTo(p[0], p[1]);
+    else context.moveTo(p[0], p[1]);
+    first ??= p;
+  }
+  if (first) context.lineTo(first[0], first[1]);
 }
 
 function topOfBounds({ min, max }: Box3): Float64Array {

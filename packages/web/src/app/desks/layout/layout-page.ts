@@ -24,6 +24,7 @@ import { LevelCard } from '../../level-desk/level-card/level-card';
 import { levelDesk } from '../../level-desk/level-desk-view';
 import { Sheets } from '../../level-desk/sheets';
 import { KitLibrary } from '../../plate/kit-library';
+import { boxAround } from '../../plate/box-around';
 import type { PickItem } from '../../plate/pick-item';
 import { LevelView } from '../../plate/level-view';
 import { LevelDesk } from '../../level-desk/level-desk';
@@ -379,13 +380,9 @@ export class LayoutPage {
   }
 
   private frame(): void {
-    const bounds = [...this.selection().values()].map((item) => item.bounds);
-    if (bounds.length === 0) this.frameLevel();
-    else {
-      const least = (k: number): number => Math.min(...bounds.map(({ min }) => min[k]));
-      const most = (k: number): number => Math.max(...bounds.map(({ max }) => max[k]));
-      this.plate()?.frame({ min: [least(0), least(1), least(2)], max: [most(0), most(1), most(2)] });
-    }
+    const box = boxAround([...this.selection().values()].map(({ bounds }) => bounds));
+    if (box) this.plate()?.frame(box);
+    else this.frameLevel();
   }
 
   /** The level's own strata in view; what it shares may be much wider. */

@@ -1,5 +1,6 @@
 import { placePoint, placedBounds, placementBounds, turnMatrix, type Box3, type Placement } from '@stravel/core';
 import type { PlacementStore } from '../../document/placement-columns';
+import { LaterUpdates } from '../later-updates';
 import { PlacementInstances, type DetailView } from '../placement-instances';
 import type { LayerHost, PlateLayer } from '../plate-layer';
 import { ITEMS_A_STEP, type PlateKind } from './plate-kind';
@@ -27,6 +28,7 @@ function boxFaces({ position, turn, scale }: Placement, { min, max }: Box3): Flo
 class PlacementLayer implements PlateLayer {
   private readonly instances: PlacementInstances;
   private readonly slots = new Map<string, number>();
+  private readonly updates: LaterUpdates<string>;
 
   constructor(
     private readonly table: PlacementStore,
@@ -39,13 +41,18 @@ class PlacementLayer implements PlateLayer {
       (group) => host.isSeen(group),
       () => host.drawn(),
     );
+    this.updates = new LaterUpdates(
+      (id) => this.drawOne(id),
+      () => host.drawn(),
+    );
   }
 
   get isDrawing(): boolean {
-    return this.instances.isDrawing;
+    return this.instances.isDrawing || this.updates.isUnderWay;
   }
 
   rebuild(): void {
+    this.updates.stop();
     this.instances.rebuild();
     this.slots.clear();
     for (let slot = 0; slot < this.table.slotCount; slot++) {
@@ -55,19 +62,21 @@ class PlacementLayer implements PlateLayer {
   }
 
   update(ids: readonly string[]): void {
-    for (const id of ids) {
-      const before = this.slots.get(id);
-      const now = this.table.slotOf(id);
-      if (before !== undefined && before !== now) this.instances.update(before);
-      if (now >= 0) {
-        this.slots.set(id, now);
-        this.instances.update(now);
-      } else this.slots.delete(id);
-    }
+    this.updates.add(ids);
+  }
+
+  private drawOne(id: string): void {
+    const before = this.slots.get(id);
+    const now = this.table.slotOf(id);
+    if (before !== undefined && before !== now) this.instances.update(before);
+    if (now >= 0) {
+      this.slots.set(id, now);
+      this.instances.update(now);
+    } else this.slots.delete(id);
   }
 
   meshesChanged(): void {
-    this.instances.rebuild();
+    this.rebuild();
   }
 
   chooseSteps(view: DetailView): void {
@@ -75,6 +84,7 @@ class PlacementLayer implements PlateLayer {
   }
 
   dispose(): void {
+    this.updates.stop();
     this.instances.dispose();
   }
 }

@@ -1,4 +1,4 @@
-import type { Box3 } from '@stravel/core';
+import { finished, type Box3 } from '@stravel/core';
 
 /** What of a level lies between two heights: the stratum that has most there. */
 export interface BoreBand {
@@ -15,14 +15,20 @@ export interface Bore {
 }
 
 const STEPS = 96;
+const THINGS_A_STEP = 2048;
+
+type Things = readonly { readonly stratum: string; readonly bounds: Box3 }[];
 
 /** What lies at which height, from the bounds of all things; undefined when there are none. */
-export function boreOf(
-  things: readonly { readonly stratum: string; readonly bounds: Box3 }[],
-  steps = STEPS,
-): Bore | undefined {
+export function boreOf(things: Things, steps = STEPS): Bore | undefined {
+  return finished(boreInSteps(things, steps));
+}
+
+/** The same, with a pause after every so many things. */
+export function* boreInSteps(things: Things, steps = STEPS): Generator<void, Bore | undefined> {
   let [low, high] = [Infinity, -Infinity];
-  for (const { bounds } of things) {
+  for (const [i, { bounds }] of things.entries()) {
+    if (i % THINGS_A_STEP === THINGS_A_STEP - 1) yield;
     low = Math.min(low, bounds.min[1]);
     high = Math.max(high, bounds.max[1]);
   }
@@ -31,7 +37,8 @@ export function boreOf(
   const stepOf = (height: number): number => Math.min(steps - 1, Math.max(0, Math.floor((height - low) / size)));
   // How many begin at a step, less those that ended with the one before.
   const changes = new Map<string, Int32Array>();
-  for (const { stratum, bounds } of things) {
+  for (const [i, { stratum, bounds }] of things.entries()) {
+    if (i % THINGS_A_STEP === THINGS_A_STEP - 1) yield;
     let of = changes.get(stratum);
     if (!of) changes.set(stratum, (of = new Int32Array(steps + 1)));
     of[stepOf(bounds.min[1])]++;
