@@ -27,6 +27,8 @@ export interface FrameKept {
   readonly hasLabels?: boolean;
   readonly hasGhosts?: boolean;
   readonly hasGrid?: boolean;
+  /** Edges of blocks in the model. */
+  readonly hasEdges?: boolean;
   /** Sections of cards and columns by their name: open or not. */
   readonly sections?: Readonly<Record<string, boolean>>;
   /** What was used last, newest first. */
@@ -161,9 +163,9 @@ export function readFrames(text: string | null): Map<string, FrameKept> {
 
 function readFrame(value: unknown): FrameKept {
   const of = (isRecord(value) ? value : {}) as Partial<Record<keyof FrameKept, unknown>>;
-  const flags = (['isLeftFolded', 'isRightFolded', 'isSwapped', 'hasLabels', 'hasGhosts', 'hasGrid'] as const).flatMap(
-    (flag) => (typeof of[flag] === 'boolean' ? [[flag, of[flag]] as const] : []),
-  );
+  const flags = (
+    ['isLeftFolded', 'isRightFolded', 'isSwapped', 'hasLabels', 'hasGhosts', 'hasGrid', 'hasEdges'] as const
+  ).flatMap((flag) => (typeof of[flag] === 'boolean' ? [[flag, of[flag]] as const] : []));
   const sections = isRecord(of.sections)
     ? Object.fromEntries(
         Object.entries(of.sections).filter((entry): entry is [string, boolean] => typeof entry[1] === 'boolean'),

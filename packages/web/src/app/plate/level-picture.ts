@@ -18,7 +18,7 @@ import { readPlateColours } from './plate-colours';
 import { PlateRenderer, type PlateFrame } from './plate-renderer';
 import { PlateScene } from './plate-scene';
 
-const SIZE = { width: 640, height: 400 };
+const SIZE = { width: 1280, height: 800 };
 const WHOLE: Pane = { left: 0, top: 0, ...SIZE };
 const NO_PANE: Pane = { left: 0, top: 0, width: 0, height: 0 };
 /** How much nearer than on the plate a level is looked at: a picture is small. */
@@ -73,6 +73,7 @@ export class PictureStudio {
       front: undefined,
       hasGrid: true,
       hasGhosts: true,
+      hasEdges: false,
       hasLabels: true,
       faulty: new Set(),
       hovered: undefined,

@@ -108,6 +108,13 @@ export class ModelCamera {
     return [pane.left + ((p.x + 1) / 2) * pane.width, pane.top + ((1 - p.y) / 2) * pane.height];
   }
 
+  /** Where the horizon lies, CSS pixels from above; far off when one looks steeply. */
+  horizon({ top, height }: Pane): number {
+    const half = Math.tan(MathUtils.degToRad(this.camera.fov / 2));
+    const up = Math.tan(MathUtils.degToRad(Math.min(80, this.pitchDegrees))) / half;
+    return top + (height / 2) * (1 - up);
+  }
+
   ray(pane: Pane, px: number, py: number): { origin: number[]; direction: number[] } {
     const at = new Vector3(
       ((px - pane.left) / pane.width) * 2 - 1,

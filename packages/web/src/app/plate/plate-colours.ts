@@ -8,6 +8,9 @@ export interface PlateColours {
   /** Where the plan cuts what is solid. */
   readonly solid: string;
   readonly stone: string;
+  /** Behind the model: overhead, and where it meets the ground. */
+  readonly sky: string;
+  readonly haze: string;
   readonly floor: string;
   readonly brine: string;
   readonly kiln: string;
@@ -38,6 +41,8 @@ export function readPlateColours(element: HTMLElement): PlateColours {
     softInk: of('soft-ink'),
     solid: of('solid'),
     stone: of('stone'),
+    sky: of('sky'),
+    haze: of('haze'),
     floor: of('floor'),
     brine: of('brine'),
     kiln: of('kiln'),

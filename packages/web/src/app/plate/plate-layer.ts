@@ -1,4 +1,4 @@
-import type { Group, Material } from 'three';
+import type { Color, Group, Material } from 'three';
 import type { BlockCaps } from './block-caps';
 import type { PieceMesh } from './kit-meshes';
 import type { DetailView } from './placement-instances';
@@ -8,6 +8,8 @@ export interface BlockMaterials {
   /** Faces of blocks that hide, seen from outside. */
   readonly hides: Material;
   readonly decor: Material;
+  /** The outside of all blocks in the model, in the colours of their materials. */
+  readonly painted: Material;
   /** Insides, seen where the plan cuts a block. */
   readonly cut: Material;
   readonly edges: Material;
@@ -21,6 +23,7 @@ export interface LayerHost {
   readonly caps: BlockCaps;
   materials(): BlockMaterials;
   meshOf(piece: string): PieceMesh | undefined;
+  colourOf(material: string): Color;
   isSeen(group: string | null | undefined): boolean;
   /** To be called when something was drawn later than it was asked for. */
   drawn(): void;
@@ -40,6 +43,10 @@ export interface PlateLayer {
   readonly leftOut?: number;
   applyTheme?(colours: PlateColours): void;
   chooseSteps?(view: DetailView): void;
+  /** What is drawn next is seen in this view. */
+  showIn?(view: 'plan' | 'model'): void;
+  /** Materials have other colours from now on. */
+  coloursChanged?(): void;
   /** Other meshes stand for the pieces from now on. */
   meshesChanged?(): void;
 }

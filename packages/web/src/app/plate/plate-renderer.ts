@@ -17,6 +17,9 @@ const GHOST_OPACITY = 0.16;
 const MODEL_EDGE_OPACITY = 0.55;
 /** How far a piece may be off at the detail step shown, pixels of the screen. */
 const ERROR_PIXELS = 1;
+/** How far sky and ground change above and below the horizon, in heights of the pane. */
+const SKY_HEIGHT = 0.8;
+const GROUND_DEPTH = 1.5;
 /** A pane narrower than this is not shown. */
 const MIN_PANE_PIXELS = 4;
 /** A name may begin so far outside its pane and still be seen. */
@@ -37,6 +40,8 @@ export interface PlateFrame {
   readonly front: 'plan' | 'model' | undefined;
   readonly hasGrid: boolean;
   readonly hasGhosts: boolean;
+  /** Whether the model shows the edges of blocks. */
+  readonly hasEdges: boolean;
   readonly hasLabels: boolean;
   /** Things with errors: their names come before those of others. */
   readonly faulty: ReadonlySet<string>;
@@ -46,6 +51,12 @@ export interface PlateFrame {
   readonly paint: (drawing: PlateDrawing) => void;
   /** Drawn over both views. */
   readonly overlay: (drawing: PlateDrawing) => void;
+}
+
+/** What is drawn with a pencil: below the scene and above it. */
+interface Sheets {
+  readonly under: CanvasRenderingContext2D;
+  readonly over: CanvasRenderingContext2D;
 }
 
 /** Draws plan and model on three canvases: paper and grid, the scene, marks. */
@@ -85,8 +96,10 @@ export class PlateRenderer {
   ): void {
     const { renderer } = this;
     const ratio = Math.min(2, devicePixelRatio);
-    const under = sizedContext(this.under, width, height, ratio);
-    const over = sizedContext(this.over, width, height, ratio);
+    const sheets = {
+      under: sizedContext(this.under, width, height, ratio),
+      over: sizedContext(this.over, width, height, ratio),
+    };
     if (renderer.getPixelRatio() !== ratio) renderer.setPixelRatio(ratio);
     const canvas = renderer.domElement;
     if (canvas.width !== Math.floor(width * ratio) || canvas.height !== Math.floor(height * ratio))
@@ -95,25 +108,19 @@ export class PlateRenderer {
     renderer.setViewport(0, 0, width, height);
     renderer.clear();
     const views = [
-      { view: 'plan' as const, pane: plan, render: (): void => this.renderPlan(plan, height, under, over, frame) },
-      { view: 'model' as const, pane: model, render: (): void => this.renderModel(model, height, over, frame) },
+      { view: 'plan' as const, pane: plan, render: (): void => this.renderPlan(plan, height, sheets, frame) },
+      { view: 'model' as const, pane: model, render: (): void => this.renderModel(model, height, sheets, frame) },
     ];
     if (frame.front === 'plan') views.reverse();
     for (const { view, pane, render } of views) {
       if (pane.width <= MIN_PANE_PIXELS) continue;
-      if (view === frame.front) this.clearPane(pane, height, under, over, frame.colours);
+      if (view === frame.front) this.clearPane(pane, height, sheets, frame.colours);
       render();
     }
   }
 
   /** Takes away what the larger view has drawn where the smaller one lies. */
-  private clearPane(
-    pane: Pane,
-    height: number,
-    under: CanvasRenderingContext2D,
-    over: CanvasRenderingContext2D,
-    colours: PlateColours,
-  ): void {
+  private clearPane(pane: Pane, height: number, { under, over }: Sheets, colours: PlateColours): void {
     const { left, top, width } = pane;
     under.fillStyle = colours.paper;
     under.fillRect(left, top, width, pane.height);
@@ -127,13 +134,7 @@ export class PlateRenderer {
     this.renderer.forceContextLoss();
   }
 
-  private renderPlan(
-    pane: Pane,
-    height: number,
-    under: CanvasRenderingContext2D,
-    over: CanvasRenderingContext2D,
-    frame: PlateFrame,
-  ): void {
+  private renderPlan(pane: Pane, height: number, { under, over }: Sheets, frame: PlateFrame): void {
     const { renderer, scene, planCamera } = this;
     const { colours, range, strata } = frame;
     planCamera.update(pane);
@@ -171,9 +172,10 @@ export class PlateRenderer {
     });
   }
 
-  private renderModel(pane: Pane, height: number, over: CanvasRenderingContext2D, frame: PlateFrame): void {
+  private renderModel(pane: Pane, height: number, { under, over }: Sheets, frame: PlateFrame): void {
     const { renderer, scene, modelCamera } = this;
     modelCamera.update(pane);
+    inPane(under, pane, () => drawSky(under, pane, modelCamera.horizon(pane), frame.colours));
     this.setPane(pane, height);
     const { position, fov } = modelCamera.camera;
     const pixels = pixelsAtOneMetre({
@@ -182,10 +184,12 @@ export class PlateRenderer {
     });
     scene.chooseSteps({ eye: [position.x, position.y, position.z], pixels, errorPixels: ERROR_PIXELS });
     scene.applyTheme('model', frame.colours);
+    scene.edges.visible = frame.hasEdges;
     scene.setEdgeOpacity(MODEL_EDGE_OPACITY);
     // The model is cut open at the top of the heights shown, so that a roof hides nothing.
     renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), frame.range.top)];
     renderer.render(scene.scene, modelCamera.camera);
+    scene.edges.visible = true;
     renderer.clippingPlanes = [];
     const drawing = this.drawingOf('model', pane, over, frame.colours);
     inPane(over, pane, () => {
@@ -274,6 +278,21 @@ function sizedContext(
   context.setTransform(ratio, 0, 0, ratio, 0, 0);
   context.clearRect(0, 0, width, height);
   return context;
+}
+
+/** Sky down to the horizon, haze at it, and the plate's own ground below. */
+function drawSky(
+  context: CanvasRenderingContext2D,
+  { left, top, width, height }: Pane,
+  horizon: number,
+  { sky, haze, plate }: PlateColours,
+): void {
+  const filled = context.createLinearGradient(0, horizon - height * SKY_HEIGHT, 0, horizon + height * GROUND_DEPTH);
+  filled.addColorStop(0, sky);
+  filled.addColorStop(SKY_HEIGHT / (SKY_HEIGHT + GROUND_DEPTH), haze);
+  filled.addColorStop(1, plate);
+  context.fillStyle = filled;
+  context.fillRect(left, top, width, height);
 }
 
 function inPane(context: CanvasRenderingContext2D, pane: Pane, draw: () => void): void {

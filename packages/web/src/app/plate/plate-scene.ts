@@ -15,6 +15,7 @@ import { ALL_GROUPS, isSeen, unseenGroups, type HiddenGroups } from '../document
 import { BlockCaps } from './block-caps';
 import { letGo, type PieceMesh } from './kit-meshes';
 import { plateKind } from './kinds';
+import { MaterialColours } from './material-colours';
 import type { BlockMaterials, LayerHost, PlateLayer } from './plate-layer';
 import type { DetailView } from './placement-instances';
 import type { PlateColours } from './plate-colours';
@@ -29,6 +30,12 @@ interface DrawnStratum {
   unseen: ReadonlySet<string>;
 }
 
+/** The plan is lit from the side, so that what stands on it shows; the model from above, by sun and sky. */
+const LIGHTS = {
+  plan: { sky: 0xffffff, ground: 0xb8ad9a, around: 1.6, sun: 1.9, from: [-0.5, 1.2, 0.7] },
+  model: { sky: 0xe9eff2, ground: 0x8d8172, around: 2.1, sun: 1.9, from: [-0.45, 1.5, 0.3] },
+} as const;
+
 /** Everything of a level as three.js objects, kept up with its strata. Knows no view and no desk. */
 export class PlateScene {
   readonly scene = new Scene();
@@ -40,9 +47,13 @@ export class PlateScene {
   private readonly materials: BlockMaterials & {
     hides: MeshLambertMaterial;
     decor: MeshLambertMaterial;
+    painted: MeshLambertMaterial;
     cut: MeshBasicMaterial;
     edges: LineBasicMaterial;
   };
+  private readonly sun = new DirectionalLight();
+  private readonly around = new HemisphereLight();
+  private readonly materialColours = new MaterialColours();
   private meshes: ReadonlyMap<string, PieceMesh> = new Map();
   private hiddenGroups = ALL_GROUPS;
 
@@ -61,6 +72,13 @@ export class PlateScene {
         polygonOffsetFactor: 1,
         polygonOffsetUnits: 1,
       }),
+      painted: new MeshLambertMaterial({
+        side: FrontSide,
+        vertexColors: true,
+        polygonOffset: true,
+        polygonOffsetFactor: 1,
+        polygonOffsetUnits: 1,
+      }),
       // As far back as the faces in front of it: from far off a pixel's slope is more than a thin block is thick.
       cut: new MeshBasicMaterial({
         side: BackSide,
@@ -70,19 +88,28 @@ export class PlateScene {
       }),
       edges: new LineBasicMaterial(),
     };
-    const sun = new DirectionalLight(0xffffff, 1.9);
-    sun.position.set(-0.5, 1.2, 0.7);
-    this.scene.add(new HemisphereLight(0xffffff, 0xb8ad9a, 1.6), sun, this.edges);
+    this.scene.add(this.around, this.sun, this.edges);
   }
 
-  /** Colours and parts for one view: the plan is light, the model is stone; both show where blocks are cut. */
+  /** Light and colours for one view: the plan is paper, the model has the colours of its materials; both show where blocks are cut. */
   applyTheme(view: 'plan' | 'model', colours: PlateColours): void {
-    this.materials.hides.color.set(view === 'plan' ? colours.floor : colours.stone);
+    const { sky, ground, around, sun, from } = LIGHTS[view];
+    this.around.color.set(sky);
+    this.around.groundColor.set(ground);
+    this.around.intensity = around;
+    this.sun.intensity = sun;
+    this.sun.position.set(from[0], from[1], from[2]);
+    this.materials.hides.color.set(colours.floor);
     this.materials.decor.color.set(colours.line);
     this.materials.cut.color.set(colours.solid);
+    // In the model what is cut lies over what it stands on, where both are level.
+    this.materials.cut.polygonOffsetFactor = this.materials.cut.polygonOffsetUnits = view === 'plan' ? 1 : 0;
     this.caps.setColour(colours.solid);
     this.materials.edges.color.set(colours.solid);
-    for (const layer of this.layers()) layer.applyTheme?.(colours);
+    for (const layer of this.layers()) {
+      layer.showIn?.(view);
+      layer.applyTheme?.(colours);
+    }
   }
 
   /** Shows every piece at the detail step that a view calls for. */
@@ -92,7 +119,11 @@ export class PlateScene {
 
   setMeshes(meshes: ReadonlyMap<string, PieceMesh>): void {
     this.meshes = meshes;
-    for (const layer of this.layers()) layer.meshesChanged?.();
+    const isRepainted = this.materialColours.setMeshes(meshes);
+    for (const layer of this.layers()) {
+      if (isRepainted) layer.coloursChanged?.();
+      layer.meshesChanged?.();
+    }
     this.changed();
   }
 
@@ -137,8 +168,8 @@ export class PlateScene {
 
   dispose(): void {
     for (const id of [...this.drawn.keys()]) this.drop(id);
-    const { hides, decor, cut, edges } = this.materials;
-    for (const material of [hides, decor, cut, edges]) material.dispose();
+    const { hides, decor, painted, cut, edges } = this.materials;
+    for (const material of [hides, decor, painted, cut, edges]) material.dispose();
     this.caps.dispose();
     letGo(this.meshes.values());
   }
@@ -158,6 +189,7 @@ export class PlateScene {
       caps: this.caps,
       materials: () => this.materials,
       meshOf: (piece) => this.meshes.get(piece),
+      colourOf: (material) => this.materialColours.of(material),
       isSeen: (of) => isSeen(of, unseen()),
       drawn: () => this.changed(),
     };

@@ -19,6 +19,7 @@ import { ALL_GROUPS } from '../document/unseen-groups';
 import type { PieceMesh } from './kit-meshes';
 import { boxAround } from './box-around';
 import { boundsOfItem, ofItem } from './item-shapes';
+import { KeptPicture, LastPicture } from './kept-picture';
 import { PickIndex } from './pick-index';
 import type { PickItem } from './pick-item';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
@@ -26,10 +27,11 @@ import { readPlateColours, type PlateColours } from './plate-colours';
 import type { HeightRange, PlanPointer, PlateDrawing, PlateDrop, PlateMenu, PlateViews } from './plate-drawing';
 import { labelNear, type PlateLabel } from './plate-labels';
 import { PlateRenderer } from './plate-renderer';
-import { boreOf, type Bore } from './rod/bore';
+import { boreInSteps, type Bore } from './rod/bore';
 import { DueFrame } from './due-frame';
 import { PlateScene } from './plate-scene';
 import { roughBounds } from './rough-bounds';
+import { SlicedWork } from './sliced-work';
 import type { KeptView } from './view-memory';
 
 /** From so many things on a stratum is framed by where they stand. */
@@ -43,6 +45,7 @@ const NOTHING: ReadonlySet<string> = new Set();
 /** The drawing surface: plan and model of the same strata, with the same selection. */
 @Component({
   selector: 'sv-plate',
+  imports: [KeptPicture],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './plate-view.html',
   styleUrl: './plate-view.scss',
@@ -75,9 +78,12 @@ export class PlateView {
   readonly split = input(0.5);
   readonly hasLabels = input(true);
   readonly hasGhosts = input(true);
+  readonly hasEdges = input(false);
   readonly hasGrid = input(true);
   /** Things with errors. */
   readonly faulty = input<ReadonlySet<string>>(new Set());
+  /** What is drawn here, so that the next plate shows it until it has drawn it itself; '' for nothing that comes again. */
+  readonly pictureOf = input('');
   readonly planLabel = input('Plan of the level');
   /** Drawn over both views; read anew whenever it changes. */
   readonly overlay = input<(drawing: PlateDrawing) => void>(() => undefined);
@@ -104,6 +110,8 @@ export class PlateView {
   private readonly plan = viewChild.required<ElementRef<HTMLElement>>('plan');
   private readonly model = viewChild.required<ElementRef<HTMLElement>>('model');
 
+  private readonly keptPicture = viewChild.required(KeptPicture);
+  private readonly lastPicture = inject(LastPicture);
   private readonly scene = new PlateScene(() => this.dueFrame.ask());
   private readonly visibleStrata = computed(() => this.strata().filter(({ id }) => !this.hidden().has(id)));
   private readonly picks = new PickIndex(
@@ -111,13 +119,17 @@ export class PlateView {
     () => this.pieces(),
     () => this.scene.pendingBlocks + this.scene.leftOutBlocks,
     () => this.hiddenGroups(),
-    (items) => queueMicrotask(() => this.bore.set(boreOf(items))),
+    (items) => queueMicrotask(() => this.boreWork.begin(this.findBore(items))),
   );
+  private readonly boreWork = new SlicedWork();
   private hovered: PlateLabel | undefined;
   private readonly planCamera = new PlanCamera();
   private readonly modelCamera = new ModelCamera();
   private renderer: PlateRenderer | undefined;
   private colours: PlateColours | undefined;
+  /** Sizes of the frame that was drawn last, CSS pixels. */
+  private shown:
+    { readonly size: { width: number; height: number }; readonly plan: Pane; readonly model: Pane } | undefined;
   private readonly dueFrame = new DueFrame(() => this.render());
   private planPan: { x: number; y: number; moved: boolean } | undefined;
   private modelDrag: { x: number; y: number; moved: boolean; pan: boolean } | undefined;
@@ -147,6 +159,7 @@ export class PlateView {
         this.split,
         this.hasLabels,
         this.hasGhosts,
+        this.hasEdges,
         this.hasGrid,
         this.faulty,
       ])
@@ -154,7 +167,9 @@ export class PlateView {
       this.dueFrame.ask();
     });
     inject(DestroyRef).onDestroy(() => {
+      this.keepPicture();
       this.dueFrame.end();
+      this.boreWork.stop();
       this.scene.dispose();
       this.renderer?.dispose();
     });
@@ -406,6 +421,10 @@ export class PlateView {
     };
   }
 
+  private *findBore(items: readonly PickItem[]): Generator<void> {
+    this.bore.set(yield* boreInSteps(items));
+  }
+
   private start(): void {
     this.renderer = new PlateRenderer(
       this.under().nativeElement,
@@ -429,8 +448,28 @@ export class PlateView {
 
   private render(): void {
     this.colours ??= readPlateColours(this.host);
-    this.renderer?.render(this.host.getBoundingClientRect(), this.paneOf(this.plan()), this.paneOf(this.model()), {
-      colours: this.colours,
+    const { width, height } = this.host.getBoundingClientRect();
+    this.shown = { size: { width, height }, plan: this.paneOf(this.plan()), model: this.paneOf(this.model()) };
+    this.draw(this.shown, this.colours);
+    if (this.planScale() !== this.planCamera.scale) this.planScale.set(this.planCamera.scale);
+    if (this.scene.isDrawing) return;
+    if (this.strata().length > 0 || this.pictureOf() === '') this.keptPicture().done();
+    // Where things are is looked up ahead of the first click.
+    this.picks.prepare();
+  }
+
+  /** Once more, as what a drawing context shows is gone when its page is painted; the plate has left the page already. */
+  private keepPicture(): void {
+    const { shown, colours } = this;
+    if (!shown || !colours || this.pictureOf() === '' || this.scene.isDrawing) return;
+    this.draw(shown, colours);
+    const layers = [this.under(), this.drawing(), this.over()].map(({ nativeElement }) => nativeElement);
+    this.lastPicture.keep(this.pictureOf() + this.theme(), layers, shown.size, colours.plate);
+  }
+
+  private draw({ size, plan, model }: NonNullable<PlateView['shown']>, colours: PlateColours): void {
+    this.renderer?.render(size, plan, model, {
+      colours,
       strata: this.visibleStrata(),
       hiddenGroups: this.hiddenGroups(),
       legend: this.legend(),
@@ -441,15 +480,13 @@ export class PlateView {
       front: this.front(),
       hasGrid: this.hasGrid(),
       hasGhosts: this.hasGhosts(),
+      hasEdges: this.hasEdges(),
       hasLabels: this.hasLabels(),
       faulty: this.faulty(),
       hovered: this.hovered,
       paint: this.paint(),
       overlay: this.overlay(),
     });
-    if (this.planScale() !== this.planCamera.scale) this.planScale.set(this.planCamera.scale);
-    // Where things are is looked up ahead of the first click.
-    if (!this.scene.isDrawing) this.picks.prepare();
   }
 
   private paneOf(element: ElementRef<HTMLElement>): Pane {

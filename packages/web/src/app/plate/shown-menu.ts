@@ -9,7 +9,12 @@ const FLAGS = [
   { flag: 'hasLabels', text: 'Names' },
   { flag: 'hasGhosts', text: 'What lies at other heights, faintly' },
   { flag: 'hasGrid', text: 'Grid' },
+  { flag: 'hasEdges', text: 'Edges of blocks in the model' },
 ] as const;
+
+type Flag = (typeof FLAGS)[number]['flag'];
+/** Shown only where it was asked for. */
+const OFF_BEFORE: ReadonlySet<Flag> = new Set<Flag>(['hasEdges']);
 
 /** What the plate shows: heights, names, ghosts, grid, and what the desk adds. */
 @Component({
@@ -39,7 +44,7 @@ const FLAGS = [
           <span>m</span>
         </div>
         @for (one of flags; track one.flag) {
-          <label><input type="checkbox" [checked]="frame.kept()[one.flag] !== false" (change)="flip(one.flag)" /> {{ one.text }}</label>
+          <label><input type="checkbox" [checked]="isOn(one.flag)" (change)="flip(one.flag)" /> {{ one.text }}</label>
         }
         <ng-content />
       </div>
@@ -73,7 +78,11 @@ export class ShownMenu {
   readonly flags = FLAGS;
   readonly isOpen = this.frame.isShownOpen;
 
-  flip(flag: (typeof FLAGS)[number]['flag']): void {
-    this.frame.put({ [flag]: this.frame.kept()[flag] === false });
+  isOn(flag: Flag): boolean {
+    return this.frame.kept()[flag] ?? !OFF_BEFORE.has(flag);
+  }
+
+  flip(flag: Flag): void {
+    this.frame.put({ [flag]: !this.isOn(flag) });
   }
 }
