@@ -24,6 +24,7 @@ import { Acceptances } from './acceptances';
 import { FindingsHome } from './findings-home';
 import { ItemFix } from './item-fix';
 import { Help } from '../guide/help';
+import { ContextMenus } from '../ui/context-menus';
 import { saveCsv } from '../ui/save-file';
 import { TickRange, flipped } from '../ui/tick-range';
 
@@ -46,6 +47,7 @@ export class FindingsPage {
   private readonly workspace = inject(Workspace);
   private readonly itemFix = inject(ItemFix);
   private readonly notices = inject(Notices);
+  private readonly menus = inject(ContextMenus);
   private readonly home = inject(FindingsHome);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   private readonly levels = inject(Store).selectSignal(recordsFeature.selectLevels);
@@ -124,6 +126,28 @@ export class FindingsPage {
 
   async accept(): Promise<void> {
     if (await this.acceptances.ask(this.chosenFindings())) this.chosen.set(new Set());
+  }
+
+  /** The context menu of a finding: for all that are selected where it is one of them. */
+  askMenu(event: MouseEvent, finding: Finding): void {
+    event.preventDefault();
+    if (!this.chosen().has(finding.id)) this.chosen.set(new Set([finding.id]));
+    const fixable = this.fixable();
+    const fix = fixable.at(0)?.fixes.at(0);
+    const { code } = finding;
+    this.menus.open({ x: event.clientX, y: event.clientY }, [
+      { text: 'Take me there', run: () => this.places.go(finding) },
+      ...(fix
+        ? [{ text: fixable.length === 1 ? fix.label : `Fix ${fixable.length}`, run: () => this.fix(fixable) }]
+        : []),
+      { text: 'Accept…', run: () => this.accept() },
+      { text: `Select all: ${causeWords(code)}`, run: () => this.selectCause(code), isFirstOfGroup: true },
+      { text: 'Export selected as CSV', run: () => this.saveTable() },
+    ]);
+  }
+
+  private selectCause(code: string): void {
+    this.chosen.set(new Set(this.shown().flatMap((one) => (one.code === code ? [one.id] : []))));
   }
 
   /** The template's loop variable hides `fix`. */

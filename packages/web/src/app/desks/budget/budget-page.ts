@@ -2,7 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, v
 import { MatMenuModule } from '@angular/material/menu';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { byKey, counted, holdAgainst, overCode, writeCsv, type HeldFigure } from '@stravel/core';
+import { byKey, counted, holdAgainst, overCode, type HeldFigure } from '@stravel/core';
 import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
@@ -18,6 +18,7 @@ import {
 import { DeskFrame, FRAME_DESK } from '../../desk/desk-frame';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
+import { LevelPlaces } from '../../desk/level-places';
 import { Acceptances } from '../../findings/acceptances';
 import { FindingsHome } from '../../findings/findings-home';
 import { FirstVisit } from '../../guide/first-visit';
@@ -25,12 +26,13 @@ import { Help } from '../../guide/help';
 import { Session } from '../../session';
 import { Chevron } from '../../ui/chevron';
 import { LimitBar } from '../../ui/limit-bar';
-import { saveCsv, saveFile } from '../../ui/save-file';
+import { ContextMenus, type MenuEntry } from '../../ui/context-menus';
+import { SaveMenu } from '../../ui/save-menu';
 import { StateChip } from '../../ui/state-chip';
 import { StateMark } from '../../ui/state-mark';
 import { Workspace } from '../../workspace';
 import { budgetCsvRows } from './budget-csv';
-import { BUDGET_CHIPS, budgetRows, type BudgetChip, type SetRow } from './budget-rows';
+import { BUDGET_CHIPS, budgetRows, type BudgetChip, type LevelRow, type SetRow } from './budget-rows';
 import { chartGroups, type ChartSlot } from './chart-bars';
 import { partsOf, spotOf } from './level-parts';
 import { BudgetTable } from './parts/budget-table';
@@ -58,6 +60,7 @@ const CHIP_NAMES: Readonly<Record<BudgetChip, string>> = {
     FirstVisit,
     Help,
     LevelChart,
+    SaveMenu,
     LimitBar,
     MatMenuModule,
     MatProgressBarModule,
@@ -78,6 +81,8 @@ export class BudgetPage {
   private readonly findings = inject(FindingsHome);
   private readonly workspace = inject(Workspace);
   readonly acceptances = inject(Acceptances);
+  readonly menus = inject(ContextMenus);
+  private readonly levelPlaces = inject(LevelPlaces);
   readonly session = inject(Session);
   readonly bakes = inject(Bakes);
   readonly frame = inject(DeskFrame);
@@ -122,7 +127,8 @@ export class BudgetPage {
       return levels.length > 0 ? [{ ...set, levels }] : [];
     });
   });
-  private readonly drawn = viewChild(LevelChart);
+  readonly drawn = viewChild(LevelChart);
+  readonly csvRows = (): string[][] => budgetCsvRows(this.shown(), this.devices(), this.units());
   readonly chart = computed(() => chartGroups(this.shown(), this.state().measure, this.state().chartSet));
   readonly chartSet = computed(() => this.shown().some(({ id }) => id === this.state().chartSet));
   readonly chartDevices = computed(() => this.devices().map(({ name }, i) => ({ name, tone: DEVICE_TONES[i] })));
@@ -216,15 +222,6 @@ export class BudgetPage {
     if (collection) await this.api.cancelJob(collection.id, id);
   }
 
-  saveTable(): void {
-    saveCsv('budget', writeCsv(budgetCsvRows(this.shown(), this.devices(), this.units())));
-  }
-
-  async saveChart(): Promise<void> {
-    const picture = await this.drawn()?.png();
-    if (picture) saveFile(`budget ${this.state().measure}`, 'png', picture);
-  }
-
   goToDevices(): void {
     void this.addresses.go(['/devices']);
   }
@@ -238,6 +235,18 @@ export class BudgetPage {
     void (spot
       ? this.addresses.go(['/sight', opened.row.id], { at: spot.middle.join(',') })
       : this.addresses.go(['/layout', opened.row.id]));
+  }
+
+  /** The context menu of a line of the table. */
+  menuOf({ id, level }: LevelRow): readonly MenuEntry[] {
+    const findings = this.findings.open().filter(({ desk, place }) => desk === 'budget' && place.level === id);
+    return [
+      { text: 'Show causes', run: () => this.dispatch(budgetActions.levelOpened({ id })) },
+      ...this.levelPlaces.entries(level.id).map((entry, i) => (i === 0 ? { ...entry, isFirstOfGroup: true } : entry)),
+      ...(findings.length > 0
+        ? [{ text: 'Accept with reason…', run: () => this.acceptances.ask(findings), isFirstOfGroup: true }]
+        : []),
+    ];
   }
 
   /** Shows what a part of the figure is, on the plan. @param part a piece, blocks, or a stratum; the kits lead to the pieces */

@@ -18,10 +18,12 @@ import { PieceView } from '../../plate/piece-view';
 import { Session } from '../../session';
 import { bytesText, countText } from '../../ui/amount';
 import { LineChart, type ChartLine } from '../../ui/line-chart';
+import { SaveMenu } from '../../ui/save-menu';
 import { NumberField } from '../../ui/number-field';
 import { Workspace } from '../../workspace';
 import { DETAIL_DESK } from './manifest';
 import { DetailDesk } from './detail-desk';
+import { lodsCsvRows } from './lods-csv';
 import { ImportReportPanel } from './parts/import-report';
 import { detailActions } from './store/detail-store';
 import { Help } from '../../guide/help';
@@ -34,7 +36,7 @@ const lengthText = (metres: number): string =>
 /** The Detail desk: pieces come in, and get versions for farther off. */
 @Component({
   selector: 'sv-detail-page',
-  imports: [FirstVisit, Help, ImportReportPanel, LineChart, MatProgressBarModule, NumberField, PieceView],
+  imports: [FirstVisit, Help, ImportReportPanel, LineChart, MatProgressBarModule, NumberField, PieceView, SaveMenu],
   providers: [DetailDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './detail-page.html',
@@ -71,6 +73,7 @@ export class DetailPage {
       .pieces()
       .map((piece) => ({ piece, coarsest: piece.steps[piece.steps.length - 1], chain: piece.steps.length - 1 })),
   );
+  readonly csvRows = (): string[][] => lodsCsvRows(this.desk.pieces(), this.desk.view());
   readonly distances = computed(() => switchDistances(this.desk.piece()?.steps ?? [], this.desk.view()));
   readonly shownStep = computed(() => Math.min(this.state().step, (this.desk.piece()?.steps.length ?? 1) - 1));
   readonly mesh = computed(() =>

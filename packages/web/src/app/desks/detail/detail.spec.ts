@@ -15,6 +15,7 @@ import { recordsActions, recordsFeature } from '../../document/records/records-s
 import { EditLog } from '../../edits/edit-log';
 import { kitFault, nameKit } from './kit-edits';
 import { DetailDesk } from './detail-desk';
+import { lodsCsvRows } from './lods-csv';
 import { detailActions, detailFeature } from './store/detail-store';
 
 const bounds = { min: [0, 0, 0], max: [1, 1, 1] } as const;
@@ -185,5 +186,22 @@ describe('the Detail desk', () => {
       ['key', 'works'],
     ]);
     expect(nameKit(tables.kit.works, 'Works kit', 'works-kit')).toEqual([]);
+  });
+});
+
+describe('LODs as a file', () => {
+  it('are a row each, with the distance that the table shows; an error that nobody measured stays empty', () => {
+    const coarse = { triangles: 6, vertices: 12, materials: 1, bytes: 450 };
+    const view = { fieldOfViewDegrees: 90, pictureHeightPixels: 1000, errorPixels: 1 };
+    const [head, ...rows] = lodsCsvRows(
+      [piece('a', { steps: [step, { ...coarse, deviationMetres: 0.02 }] }), piece('b', { steps: [step, coarse] })],
+      view,
+    );
+    expect(head).toHaveLength(8);
+    expect(rows[0]).toEqual(['a', 'full', '12', '24', '1', '900', '0', '0']);
+    // At 90 degrees one metre at one metre is 500 pixels high: 2 cm are one pixel at 10 m.
+    expect(rows[1].slice(0, 7)).toEqual(['a', '1', '6', '12', '1', '450', '0.02']);
+    expect(Number(rows[1][7])).toBeCloseTo(10, 9);
+    expect(rows[3].slice(0, 7)).toEqual(['b', '1', '6', '12', '1', '450', '']);
   });
 });

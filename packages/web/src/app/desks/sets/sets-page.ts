@@ -16,6 +16,7 @@ import {
   type Operation,
 } from '@stravel/core';
 import { Addresses } from '../../addresses';
+import { LevelPlaces } from '../../desk/level-places';
 import { Commands } from '../../desk/commands';
 import { DeskFrame, FRAME_DESK } from '../../desk/desk-frame';
 import { recordsFeature } from '../../document/records/records-store';
@@ -80,6 +81,7 @@ export class SetsPage {
   private readonly edits = inject(EditLog);
   private readonly dialogs = inject(Dialogs);
   private readonly addresses = inject(Addresses);
+  private readonly levelPlaces = inject(LevelPlaces);
   readonly workspace = inject(Workspace);
   readonly context = inject(FieldContext);
   readonly fieldDialogs = inject(FieldDialogs);
@@ -247,8 +249,7 @@ export class SetsPage {
   }
 
   async openInLayout(id: string): Promise<void> {
-    this.workspace.openLevel(id);
-    await this.addresses.go(['/layout', id]);
+    await this.levelPlaces.open(id, 'layout');
   }
 
   toggleCard(): void {
@@ -258,9 +259,7 @@ export class SetsPage {
 
   async openIn(desk: string): Promise<void> {
     const level = this.cardLevel();
-    if (!level) return;
-    this.workspace.openLevel(level.id);
-    await this.addresses.go([`/${desk}`, level.id]);
+    if (level) await this.levelPlaces.open(level.id, desk);
   }
 
   duplicateOpen(): void {

@@ -56,6 +56,7 @@ export class BudgetTable {
   readonly opened = input('');
   readonly open = output<OpenedFigure>();
   readonly fold = output<string>();
+  readonly menuAsked = output<{ readonly row: LevelRow; readonly x: number; readonly y: number }>();
   readonly unfold = output<number>();
   readonly chips = BUDGET_CHIPS;
   readonly signOf = markSign;
@@ -84,6 +85,11 @@ export class BudgetTable {
       this.widths().reduce((sum, width) => sum + width, NUMBER + LEVEL + BAKES + 14) + GAP * (this.columnCount() - 1),
   );
   readonly idOf = (_index: number, { id }: SetRow | LevelRow): string => id;
+
+  askMenu(event: MouseEvent, row: SetRow | LevelRow): void {
+    event.preventDefault();
+    if (!this.isSet(row)) this.menuAsked.emit({ row, x: event.clientX, y: event.clientY });
+  }
 
   isSet(row: SetRow | LevelRow): row is SetRow {
     return 'levels' in row;

@@ -12,6 +12,7 @@ import {
   residentAt,
   ticksOf,
 } from './timeline-lanes';
+import { loadsCsvRows } from './loads-csv';
 import { WalkPlayer } from './walk-player';
 
 const load = (
@@ -160,5 +161,19 @@ describe('playing a walk', () => {
     expect(player.atMs()).toBe(1000);
     player.forget();
     expect([player.atMs(), player.isPlaying()]).toEqual([undefined, false]);
+  });
+});
+
+describe('loads as a file', () => {
+  it('are a row each; a cell that was loaded twice was late only once', () => {
+    const loads = [load(0, 5, 5, 20), load(100, 5, 5, 140, { droppedMs: 400 }), load(30, 1, 1, 140, { what: 'kit' })];
+    const late = [{ cell: 0, key: '0,0', neededMs: 120, readyMs: 140, lateMs: 20, at: [0, 0, 0] as const }];
+    const [head, ...rows] = loadsCsvRows({ loads, late });
+    expect(rows.map((row) => row.length)).toEqual([head.length, head.length, head.length]);
+    expect(rows.map((row) => row.slice(-3))).toEqual([
+      ['20', '0', ''],
+      ['140', '20', '400'],
+      ['140', '0', ''],
+    ]);
   });
 });

@@ -14,8 +14,10 @@ import {
 import { counted, type RehearsalResult } from '@stravel/core';
 import { bytesText, timeText } from '../../../ui/amount';
 import { Chevron } from '../../../ui/chevron';
+import { SaveMenu } from '../../../ui/save-menu';
 import { DragBy, type DraggedBy } from '../../../ui/drag-by';
 import { DISK_ROWS, diskLanes, gatherEvents, memoryArea, residentAt, ticksOf, type WalkEvent } from './timeline-lanes';
+import { loadsCsvRows } from './loads-csv';
 import { RATES, WalkPlayer } from './walk-player';
 
 /** More events and flags than this are not told one by one. */
@@ -41,7 +43,7 @@ interface TimelineEvent extends WalkEvent {
 /** A rehearsed walk over time: memory, disk, events, and a playhead that is dragged. */
 @Component({
   selector: 'sv-walk-timeline',
-  imports: [Chevron, DragBy],
+  imports: [Chevron, DragBy, SaveMenu],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './walk-timeline.html',
   styleUrl: './walk-timeline.scss',
@@ -64,6 +66,7 @@ export class WalkTimeline {
   /** Width of the lanes without their names, pixels. */
   private readonly width = signal(640);
   private from = 0;
+  readonly csvRows = (): string[][] => loadsCsvRows(this.result());
 
   readonly end = computed(() => Math.max(1, this.result().figures.durationMs));
   readonly at = computed(() => Math.min(this.end(), this.player.atMs() ?? 0));

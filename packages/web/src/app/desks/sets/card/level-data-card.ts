@@ -17,7 +17,7 @@ import { costsOf } from '../../../bakes/bakes-store';
 import { BUDGET_OF, MEASURES, columnUnits, heldText } from '../../../bakes/core-bands';
 import { markOf, markSign } from '../../../bakes/figure-mark';
 import { PictureMaker } from '../../../bakes/pictures/picture-maker';
-import { DESKS } from '../../../desk/desk';
+import { LevelPlaces } from '../../../desk/level-places';
 import { recordsFeature, selectPlayNumbers } from '../../../document/records/records-store';
 import { Help } from '../../../guide/help';
 import { ColumnSection } from '../../../level-desk/column-section';
@@ -56,7 +56,7 @@ export class LevelDataCard {
   /** Id of the desk in which it is to be opened. */
   readonly opened = output<string>();
   readonly changed = output<{ record: Level; column: TableColumn; value: FieldValue }>();
-  readonly levelDesks = inject(DESKS).filter(({ namesLevel }) => namesLevel);
+  readonly levelDesks = inject(LevelPlaces).desks;
   /** Id of the column whose value is typed; of another level none. */
   readonly editing = linkedSignal({ source: () => this.level()?.id, computation: () => '' });
   readonly isReadOnly = isReadOnly;

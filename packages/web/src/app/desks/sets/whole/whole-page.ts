@@ -1,11 +1,12 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { levelsUnder, type Level } from '@stravel/core';
 import { Addresses } from '../../../addresses';
 import { Bakes } from '../../../bakes/bakes';
 import { costsOf } from '../../../bakes/bakes-store';
 import { recordsFeature, selectPlayNumbers } from '../../../document/records/records-store';
+import { SaveMenu } from '../../../ui/save-menu';
 import { Session } from '../../../session';
 import { Workspace } from '../../../workspace';
 import { FieldContext } from '../fields/field-context';
@@ -13,13 +14,14 @@ import { SetsTabs } from '../parts/sets-tabs';
 import { RegisterMaker } from '../registers/register-maker';
 import { countMatrix, type MatrixCell, type MatrixColumn, type MatrixRow } from './count-matrix';
 import { OrderChart, type ChartStretch } from './order-chart';
+import { overviewCsvRows } from './overview-csv';
 import { chartSeries, seriesOf, seriesText } from './series';
 import { SETS_SERVICES } from '../services';
 
 /** The collection seen as a whole: numbers along the order of play, and what stands where. */
 @Component({
   selector: 'sv-whole-page',
-  imports: [OrderChart, ScrollingModule, SetsTabs],
+  imports: [OrderChart, SaveMenu, ScrollingModule, SetsTabs],
   providers: [SETS_SERVICES],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './whole-page.html',
@@ -98,6 +100,9 @@ export class WholePage {
       ({ id }) => this.tops().get(id) ?? '',
     ),
   );
+  readonly chart = viewChild(OrderChart);
+  readonly csvRows = (): string[][] =>
+    overviewCsvRows(this.matrix(), this.charted(), this.levels(), (level) => String(this.numbers().get(level) ?? ''));
   readonly template = computed(
     () => `34px minmax(170px, 1.4fr) repeat(${this.matrix().columns.length}, minmax(64px, 1fr))`,
   );

@@ -1,5 +1,6 @@
 import type { Device, Field, Level, LevelFiguresTable, Piece } from '@stravel/core';
 import { countMatrix } from './count-matrix';
+import { overviewCsvRows } from './overview-csv';
 import { chartSeries, seriesOf, seriesText } from './series';
 
 const level = (id: string, values: Level['values'] = {}): Level => ({ id, name: id, values }) as Level;
@@ -30,6 +31,24 @@ describe('what stands where', () => {
       by,
       topOf,
     );
+
+  it('go out as rows, where what is not known stays empty and says so', () => {
+    const masses = chartSeries(
+      {
+        id: 'mass',
+        name: 'mass',
+        format: String,
+        valueOf: ({ id }) => (id === 'b' ? NaN : 7.25),
+        stateOf: ({ id }) => (id === 'a' ? 'bound' : 'known'),
+      },
+      levels,
+    );
+    const rows = overviewCsvRows(matrix('kits'), [masses], levels, (id) => (id === 'e' ? '' : id.toUpperCase()));
+    expect(rows[0]).toEqual(['No.', 'Level', 'mass', 'mass, state', 'exit', 'spawn', 'deleted pieces', 'yard kit']);
+    expect(rows[1]).toEqual(['A', 'a', '7.25', 'bound', '1', '1', '0', '5']);
+    expect(rows[2]).toEqual(['B', 'b', '', 'not known', '1', '1', '0', '4']);
+    expect(rows[5]).toEqual(['', 'e', '7.25', 'known', '', '', '', '']);
+  });
 
   it('has markers first, then pieces by kit, and no figures where nothing was counted', () => {
     const { columns, rows } = matrix('pieces');
