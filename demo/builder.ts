@@ -27,6 +27,8 @@ import {
   withKnotIds,
 } from '@stravel/core';
 
+import { wallAlong, type WallStyle } from './walls';
+
 /** Gathers the content of one stratum. Ids count up within it. */
 export class StratumBuilder {
   private readonly content = contentOfKinds(() => []) as { readonly [K in ItemKind]: ItemOfKind[K][] };
@@ -66,6 +68,16 @@ export class StratumBuilder {
     sight: Block['sight'] = 'hides',
   ): this {
     return this.block(name, position, [yaw, 0, 0], boxPlanes(size), material, sight);
+  }
+
+  /** A closed wall with floor and ceiling. */
+  room(name: string, corners: readonly PlanPoint[], style: WallStyle): this {
+    return this.wallItem(name, corners, true, style);
+  }
+
+  /** A wall along a line, within a room or out of doors. */
+  partition(name: string, corners: readonly PlanPoint[], style: WallStyle): this {
+    return this.wallItem(name, corners, false, style);
   }
 
   wedge(name: string, position: Vector3, size: Vector3, yaw = 0, material = 'slate'): this {
@@ -287,6 +299,12 @@ export class StratumBuilder {
       material,
       ...this.inGroup(),
     });
+    return this;
+  }
+
+  private wallItem(name: string, corners: readonly PlanPoint[], closed: boolean, style: WallStyle): this {
+    const id = this.next('w', this.content.wall.length);
+    this.content.wall.push({ ...wallAlong(id, name, corners, closed, style), ...this.inGroup() });
     return this;
   }
 

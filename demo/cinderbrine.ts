@@ -16,13 +16,17 @@ import {
   type ReadinessRules,
 } from '@stravel/core';
 import { demoAssemblies } from './assemblies';
-import { WORKS_BASE, builtLevels, worksBase, type BuiltStratum } from './built-levels';
+import { WORKS_BASE, builtLevels, worksBase, type BuiltLevel, type BuiltStratum } from './built-levels';
 import { BATCH_LEGEND, BATCH_MOVEMENT, batchFloor } from './batch-floor';
 import { LOW_WATER_GRID, LOW_WATER_RUN, cavesAndFlats } from './caves-and-flats';
+import { deepLehrLevels } from './deep-lehr-levels';
 import { demoKits } from './kits';
 import { addOrder } from './order-of-play';
 import { mouldRoom } from './mould-room';
 import { REGISTER_FIELDS, addRegisters, registerValues } from './registers';
+import { saltAndSandLevels } from './salt-and-sand-levels';
+import { shoreLevels } from './shore-levels';
+import { worksLevels } from './works-levels';
 
 /** Parts, their chapters, and the names of their levels in order of play. */
 const PARTS: readonly (readonly [string, readonly (readonly [string, readonly string[]])[]])[] = [
@@ -195,6 +199,17 @@ function addSetsAndLevels({ records }: CollectionContent): void {
   records.level['ash-gallery'] = { ...records.level['ash-gallery'], code: records.level['brine-pans'].code };
 }
 
+const allBuilt = (): BuiltLevel[] => [
+  ...builtLevels(),
+  ...worksLevels(),
+  batchFloor(),
+  mouldRoom(),
+  ...shoreLevels(),
+  ...saltAndSandLevels(),
+  ...cavesAndFlats(),
+  ...deepLehrLevels(),
+];
+
 function addBuiltLevels(content: CollectionContent): void {
   const add = ({ stratum, content: items }: BuiltStratum): string => {
     content.records.stratum[stratum.id] = stratum;
@@ -203,7 +218,7 @@ function addBuiltLevels(content: CollectionContent): void {
   };
   add(worksBase());
   for (const assembly of demoAssemblies('kit-works')) add(assembly);
-  for (const built of [...builtLevels(), batchFloor(), mouldRoom(), ...cavesAndFlats()]) {
+  for (const built of allBuilt()) {
     const strata = built.strata.map((entry) => ({
       stratum: typeof entry === 'string' ? entry : add(entry),
       switchedOff: false,
@@ -215,7 +230,6 @@ function addBuiltLevels(content: CollectionContent): void {
       strata,
     };
   }
-  for (const id of ['furnace-one', 'chimney-foot', 'piece-gallery']) {
-    content.records.level[id] = { ...content.records.level[id], strata: [{ stratum: WORKS_BASE, switchedOff: false }] };
-  }
+  const gallery = content.records.level['piece-gallery'];
+  content.records.level[gallery.id] = { ...gallery, strata: [{ stratum: WORKS_BASE, switchedOff: false }] };
 }

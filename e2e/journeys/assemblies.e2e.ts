@@ -18,6 +18,7 @@ test.describe('Assemblies', () => {
     quietPage: page,
     stravel,
   }) => {
+    await stravel.empty('glass-heart');
     await introduce(page, stravel.address, '/layout/glass-heart');
     await newStratum(page);
     const plate = new PlatePage(page);

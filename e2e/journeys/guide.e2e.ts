@@ -35,6 +35,7 @@ test.describe('Guide', () => {
     page,
     stravel,
   }) => {
+    await stravel.empty('tidal-gate');
     await introduce(page, stravel.address, '/layout/tidal-gate');
     const card = page.getByRole('region', { name: 'First steps' });
     await expect(card).toContainText('a level as data.');

@@ -53,6 +53,7 @@ test.describe('Layout in depth', () => {
       .click();
     await expect(page.getByLabel('Position X', { exact: true })).toHaveValue(String(before));
     await page.goto(`${stravel.address}${DEMO}/layout/furnace-one`);
+    await stratum(page, 'Works base').click();
     await item(page, /lamp post/)
       .last()
       .click();
@@ -83,6 +84,7 @@ test.describe('Layout in depth', () => {
     quietPage: page,
     stravel,
   }) => {
+    await stravel.empty('tidal-gate');
     await introduce(page, stravel.address, '/layout/tidal-gate');
     await page.getByRole('button', { name: 'Add a stratum' }).click();
     await page.getByRole('menuitem', { name: 'Add a shared stratum…' }).click();
@@ -214,6 +216,7 @@ test.describe('Layout in depth', () => {
     quietPage: page,
     stravel,
   }) => {
+    await stravel.empty('signal-mast');
     await introduce(page, stravel.address, '/layout/signal-mast');
     const plate = new PlatePage(page);
     await newStratum(page);

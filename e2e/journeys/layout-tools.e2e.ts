@@ -185,6 +185,7 @@ test.describe('Layout tools', () => {
   });
 
   test('carry a piece from the kit strip to the plan and to the model', async ({ quietPage: page, stravel }) => {
+    await stravel.empty('tidal-gate');
     await introduce(page, stravel.address, '/layout/tidal-gate');
     const plate = new PlatePage(page);
     await newStratum(page);

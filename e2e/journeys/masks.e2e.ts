@@ -20,6 +20,7 @@ test.describe('Masks', () => {
     quietPage: page,
     stravel,
   }) => {
+    await stravel.empty('cooling-vault');
     await introduce(page, stravel.address, '/layout/cooling-vault');
     await newStratum(page);
     await page.getByRole('button', { name: 'mask', exact: true }).click();

@@ -6,6 +6,7 @@ test.describe('Levels beside their card', () => {
     quietPage: page,
     stravel,
   }) => {
+    await stravel.empty('tidal-gate');
     await introduce(page, stravel.address, '/sets');
     const cell = (level: string, column = 'name') => page.locator(`[data-cell="${level}:${column}"]`);
     await expect(cell('cullet-yard', 'core').getByRole('img')).toHaveAttribute('aria-label', /^triangles: 655 k/, {

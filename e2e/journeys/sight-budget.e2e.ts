@@ -144,18 +144,18 @@ test.describe('Budget desk and findings', () => {
     await expect(page.getByText(/has the code/)).toHaveCount(0);
     await page.getByRole('button', { name: 'all', exact: true }).click();
     // Levels that other tests made have findings too; the list shows only what is in view.
-    await page.locator('.tools select').nth(1).selectOption({ label: 'Furnace One' });
-    await page.getByLabel(/Select: Furnace One: The level has no spawn/).check();
+    await page.locator('.tools select').nth(1).selectOption({ label: 'Salt Road' });
+    await page.getByLabel(/Select: Salt Road: 1 opening/).check();
     await page.getByRole('button', { name: 'Accept…' }).click();
-    await page.getByLabel('Reason').fill('Not begun yet');
+    await page.getByLabel('Reason').fill('Exact enough here');
     await page.getByLabel('Ask again after').fill('2099-01-01');
     await page.getByRole('dialog').getByRole('button', { name: 'Accept' }).click();
-    await expect(page.getByText(/Furnace One: The level has no spawn/)).toHaveCount(0);
+    await expect(page.getByText(/Salt Road: 1 opening/)).toHaveCount(0);
     await page.getByLabel('Show accepted').check();
     await expect(page.getByText('Accepted until 2099-01-01.')).toBeVisible();
     await checkAxe(page);
     await page.reload();
     await expect(page.getByText(/Weighbridge: Open to the outside/)).toBeVisible();
-    await expect(page.getByText(/Furnace One: The level has no spawn/)).toHaveCount(0);
+    await expect(page.getByText(/Salt Road: 1 opening/)).toHaveCount(0);
   });
 });

@@ -4,6 +4,7 @@ import { expect, type Page } from '@playwright/test';
 export async function newStratum(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Add a stratum' }).click();
   await page.getByRole('menuitem', { name: 'New stratum' }).click();
+  await expect(page.getByRole('menu')).toHaveCount(0);
 }
 
 /** Takes a piece or an assembly of the kits in hand. */

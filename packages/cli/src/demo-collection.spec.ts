@@ -14,6 +14,7 @@ import {
   fieldsOf,
   inspectKit,
   layoutFindings,
+  openingsThatDoNotFit,
   levelContent,
   linkLookup,
   kitLoad,
@@ -185,6 +186,24 @@ describe('the demo collection', () => {
     expect(Buffer.from(archiveCollection(restoreCollection(bytes))).equals(Buffer.from(bytes))).toBe(true);
   }, 60000);
 
+  it('has something to walk on, a spawn and an exit in every play level', () => {
+    for (const level of Object.values(demo.records.level).filter(({ purpose }) => purpose === 'play')) {
+      const { strata } = contentOf(level);
+      const markers = strata.flatMap(({ content }) => content.marker.map(({ kind }) => kind));
+      // A burrow makes its own markers.
+      if (strata.some(({ content }) => content.recipe.length > 0)) continue;
+      expect([level.name, markers.includes('spawn'), markers.includes('exit')]).toEqual([level.name, true, true]);
+      const solid = strata.map(({ content }) => content.block.length + content.wall.length + content.tileFloor.length);
+      expect([level.name, solid.reduce((sum, one) => sum + one, 0) > 0]).toEqual([level.name, true]);
+    }
+  });
+
+  it('has walls whose openings lie in them', () => {
+    const walls = [...demo.strata.values()].flatMap(({ wall }) => wall);
+    expect(walls.length).toBeGreaterThan(30);
+    expect(walls.filter((wall) => openingsThatDoNotFit(wall).length > 0)).toEqual([]);
+  });
+
   it('has blocks that all enclose something, and placements of pieces that are there', () => {
     for (const [stratum, { block, placement }] of demo.strata) {
       for (const one of block) expect(blockSurface(one).faces.length).toBeGreaterThanOrEqual(4);
@@ -211,6 +230,19 @@ describe('the demo collection', () => {
     'Potash Grotto',
     'Sump',
     'Low Water',
+    'Furnace One',
+    'Chimney Foot',
+    'Tidal Gate',
+    'Causeway',
+    'Dune Quarry',
+    'Brine Pans',
+    'Wreck Reach',
+    'Signal Mast',
+    'Lehr Mouth',
+    'Cooling Vault',
+    'Ash Gallery',
+    'Glass Heart',
+    'Relight',
   ])(
     '%s is closed, and its spawn stands in the open',
     (name) => {

@@ -42,6 +42,8 @@ import { ContextMenus } from './ui/context-menus';
 import { whenIdle } from './when-idle';
 import { Guide } from './guide/guide';
 import { GuidePanel } from './guide/guide-panel';
+import { TourBar } from './tour/tour-bar';
+import { TourButton } from './tour/tour-button';
 import { Workspace } from './workspace';
 
 /** A question that could not be loaded is asked again after so long. */
@@ -61,7 +63,7 @@ const GUIDE_OF_PAGES: Readonly<Record<string, string>> = { findings: 'start/find
 /** The frame round every desk: who, what, the seam, the foot. */
 @Component({
   selector: 'sv-app',
-  imports: [ContextMenu, CountedPipe, GuidePanel, MatMenuModule, RouterLink, RouterOutlet, Seam],
+  imports: [ContextMenu, CountedPipe, GuidePanel, MatMenuModule, RouterLink, RouterOutlet, Seam, TourBar, TourButton],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './app.html',
   styleUrl: './app.scss',

@@ -103,7 +103,7 @@ export class PlateScene {
     this.materials.decor.color.set(colours.line);
     this.materials.cut.color.set(colours.solid);
     // In the model what is cut lies over what it stands on, where both are level.
-    this.materials.cut.polygonOffsetFactor = this.materials.cut.polygonOffsetUnits = view === 'plan' ? 1 : 0;
+    this.materials.cut.polygonOffsetUnits = view === 'plan' ? 1 : -4;
     this.caps.setColour(colours.solid);
     this.materials.edges.color.set(colours.solid);
     for (const layer of this.layers()) {

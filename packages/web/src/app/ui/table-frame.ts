@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, Directive, ElementRef, inject, input, viewChild } from '@angular/core';
+import { CdkVirtualScrollViewport } from '@angular/cdk/scrolling';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  DestroyRef,
+  Directive,
+  ElementRef,
+  afterNextRender,
+  inject,
+  input,
+  viewChild,
+} from '@angular/core';
 
 /** The frame of every table: a head above a body of which only the lines in view exist. The head follows the body sideways. */
 @Component({
@@ -49,6 +60,14 @@ export class TableFrame {
 export class TableBody {
   private readonly frame = inject(TableFrame);
   private readonly element = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
+  private readonly viewport = inject(CdkVirtualScrollViewport, { self: true, optional: true });
+
+  constructor() {
+    // The viewport itself looks at its size only when the window's changes.
+    const observer = new ResizeObserver(() => this.viewport?.checkViewportSize());
+    afterNextRender(() => observer.observe(this.element));
+    inject(DestroyRef).onDestroy(() => observer.disconnect());
+  }
 
   follow(): void {
     this.frame.follow(this.element.scrollLeft);

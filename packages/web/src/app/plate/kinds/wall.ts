@@ -44,6 +44,14 @@ class WallMeshes implements PlateLayer {
     this.meshes.update(ids.flatMap((id) => [...new Set([...this.drop(id), ...this.put(id)])]));
   }
 
+  showIn(view: 'plan' | 'model'): void {
+    this.meshes.showIn(view);
+  }
+
+  coloursChanged(): void {
+    this.meshes.coloursChanged();
+  }
+
   dispose(): void {
     this.meshes.dispose();
   }
