@@ -9,7 +9,7 @@ import { Tour } from './tour';
     @switch (tour.is()) {
       @case ('offered') {
         <section aria-label="Tour" data-region tabindex="-1">
-          <span>{{ tour.count }} faults are hidden in this demo.</span>
+          <span>{{ tour.faults }} faults are hidden in this demo.</span>
           <button class="chip strong" (click)="tour.begin()">Show me the first</button>
           <button class="chip" (click)="tour.leave()">Not now</button>
         </section>

@@ -44,7 +44,7 @@ export const TOUR_STOPS: readonly TourStop[] = [
   },
   {
     id: 'pack',
-    wrong: 'As long as levels have errors, no files for the game are made.',
-    mend: 'Check the levels in Pack, mend or accept what is left, then press Pack.',
+    wrong: 'Levels with open errors are not ready to be packed.',
+    mend: 'Mend or accept what is left, leave out what is not ready, then press Pack.',
   },
 ];

@@ -33,6 +33,7 @@ export class Tour {
   private readonly state = signal(readState(localStorage.getItem(KEY)));
 
   readonly count = TOUR_STOPS.length;
+  readonly faults = TOUR_STOPS.filter(({ of }) => of).length;
   /** What is shown of it here: nothing outside the demo. */
   readonly is = computed(() => (this.session.collection()?.id === DEMO ? this.state().is : 'nowhere'));
   readonly number = computed(() => this.state().stop + 1);
