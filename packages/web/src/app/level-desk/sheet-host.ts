@@ -16,6 +16,7 @@ import { Sheets } from './sheets';
   `,
   styles: `
     :host {
+      min-width: 0;
       display: flex;
       flex: 1;
       flex-direction: column;
