@@ -52,6 +52,21 @@ test('a changed desk never shows plan and model on black', async ({ quietPage: p
   );
 });
 
+test('what was drawn stays until the next desk has drawn it, and goes then', async ({ quietPage: page, stravel }) => {
+  await introduce(page, stravel.address, '/layout/cullet-yard');
+  await expect(page.getByText(/of 14\d\d/)).toBeVisible();
+  await page.evaluate(() => {
+    const look = (): void => {
+      if (document.querySelector('sv-kept-picture:not([hidden])')) document.body.dataset['kept'] = 'seen';
+      requestAnimationFrame(look);
+    };
+    look();
+  });
+  await page.getByRole('link', { name: 'Cells' }).click();
+  await expect(page.locator('body[data-kept=seen]')).toHaveCount(1);
+  await expect(page.locator('sv-kept-picture')).toBeHidden();
+});
+
 test('a drawing context that the browser took away is drawn anew when it comes back', async ({
   quietPage: page,
   stravel,

@@ -1,6 +1,7 @@
 import {
   ChangeDetectionStrategy,
   Component,
+  DestroyRef,
   type ElementRef,
   Injectable,
   afterNextRender,
@@ -9,6 +10,9 @@ import {
   signal,
   viewChild,
 } from '@angular/core';
+
+/** What cannot be drawn in this time is not waited for: what went wrong is to be seen then. */
+const MOST_MS = 5000;
 
 /** What was drawn of a level last. */
 interface Kept {
@@ -80,7 +84,10 @@ export class KeptPicture {
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
   readonly isShown = signal(false);
 
+  private timer: ReturnType<typeof setTimeout> | undefined;
+
   constructor() {
+    inject(DestroyRef).onDestroy(() => clearTimeout(this.timer));
     // Before the first frame of the plate is painted.
     afterNextRender(() => this.show());
   }
@@ -99,5 +106,6 @@ export class KeptPicture {
     [canvas.style.width, canvas.style.height] = [`${width}px`, `${height}px`];
     context.drawImage(picture, 0, 0);
     this.isShown.set(true);
+    this.timer = setTimeout(() => this.done(), MOST_MS);
   }
 }
