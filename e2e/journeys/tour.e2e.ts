@@ -1,10 +1,7 @@
 import { checkAxe } from '../fixtures/check-axe';
 import { expect, introduce, test } from '../fixtures/stravel';
 
-test('The tour leads to a fault, shows that it is mended, and is left and taken up again', async ({
-  page,
-  stravel,
-}) => {
+test('The tour leads to a fault, shows that it is fixed, and is left and taken up again', async ({ page, stravel }) => {
   await introduce(page, stravel.address);
   const bar = page.getByRole('region', { name: 'Tour' });
   await expect(bar).toContainText('5 faults are hidden in this demo.');
@@ -16,7 +13,7 @@ test('The tour leads to a fault, shows that it is mended, and is left and taken 
 
   await page.getByRole('link', { name: /^\d+ findings$/ }).click();
   await page.getByRole('button', { name: 'Give it a new code' }).click();
-  await expect(bar).toContainText('✓ mended');
+  await expect(bar).toContainText('✓ fixed');
   await bar.getByRole('button', { name: 'Next' }).click();
   await expect(page).toHaveURL(/sets\/order\?level=wreck-reach/);
   await expect(bar).toContainText('Now: Wreck Reach can never unlock');

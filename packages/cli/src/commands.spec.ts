@@ -127,7 +127,7 @@ describe('the shell', () => {
     const first = await stravel('pack', 'out', ...own);
     expect(first).toMatchObject({ code: 0 });
     expect(first.out).toMatch(
-      /^13 levels and 3 kits are in out, as of edit 0, \d+ bytes: \d+ files written, 0 unchanged, 0 removed\n$/,
+      /^24 levels and 3 kits are in out, as of edit 0, \d+ bytes: \d+ files written, 0 unchanged, 0 removed\n$/,
     );
     expect((await stravel('pack', 'out', ...own)).out).toMatch(/: 0 files written, \d+ unchanged, 0 removed\n$/);
     const { masks } = JSON.parse(readFileSync(join(folder, 'out/levels/mould-room.json'), 'utf8')) as {

@@ -19,19 +19,19 @@ import { Tour } from './tour';
           <span class="mono soft">{{ tour.number() }} of {{ tour.count }}</span>
           <span class="text" aria-live="polite">
             <span
-              ><b>{{ tour.stop().wrong }}</b> {{ tour.stop().mend }}</span
+              ><b>{{ tour.stop().wrong }}</b> {{ tour.stop().fix }}</span
             >
             <span class="soft">
               @if (tour.before() && tour.before() !== tour.now().text) {
                 Before: {{ tour.before() }}.
               }
               Now:
-              <span [class.good]="tour.now().isMended">{{ tour.now().isMended ? '✓ ' : '' }}{{ tour.now().text }}</span></span
+              <span [class.good]="tour.now().isFixed">{{ tour.now().isFixed ? '✓ ' : '' }}{{ tour.now().text }}</span></span
             >
           </span>
           <button class="chip" (click)="tour.open()">Take me there</button>
           <button class="chip" [disabled]="tour.number() === 1" (click)="tour.next(-1)">Back</button>
-          <button class="chip" [class.strong]="tour.now().isMended" [disabled]="tour.number() === tour.count" (click)="tour.next(1)">Next</button>
+          <button class="chip" [class.strong]="tour.now().isFixed" [disabled]="tour.number() === tour.count" (click)="tour.next(1)">Next</button>
           <button class="chip" (click)="tour.leave()">Leave tour</button>
         </section>
       }

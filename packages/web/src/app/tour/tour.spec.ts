@@ -72,7 +72,7 @@ describe('the tour', () => {
     expect(gone).toEqual(['CODE_USED_TWICE:ash-gallery']);
     expect([one.before(), one.now()]).toEqual([
       'one code, two levels',
-      { text: 'one code, two levels', isMended: false },
+      { text: 'one code, two levels', isFixed: false },
     ]);
     one.next(1);
     one.next(1);
@@ -83,18 +83,18 @@ describe('the tour', () => {
     expect(one.number()).toBe(1);
   });
 
-  it('calls nothing mended that no bake has looked at since', () => {
+  it('calls nothing fixed that no bake has looked at since', () => {
     const one = tour();
     one.begin();
     one.next(1);
     one.next(1);
     all.set([]);
-    expect(one.now()).toEqual({ text: 'not known until it is baked again', isMended: false });
+    expect(one.now()).toEqual({ text: 'not known until it is baked again', isFixed: false });
     const fresh = { state: 'fresh' };
     byLevel.set({ weighbridge: { sight: fresh, figures: { state: 'stale' }, rehearsals: [] } });
-    expect(one.now().isMended).toBe(false);
+    expect(one.now().isFixed).toBe(false);
     byLevel.set({ weighbridge: { sight: fresh, figures: fresh, rehearsals: [] } });
-    expect(one.now()).toEqual({ text: 'mended', isMended: true });
+    expect(one.now()).toEqual({ text: 'fixed', isFixed: true });
     expect(one.before()).toBe('a gap');
   });
 

@@ -40,21 +40,19 @@ export class Tour {
   readonly stop = computed((): TourStop => TOUR_STOPS[this.state().stop]);
   private readonly found = computed(() => this.findingOf(this.stop()));
   readonly before = computed(() => this.state().before[this.stop().id] ?? '');
-  /** How it stands now; what no bake of what stands has looked at is not called mended. */
-  readonly now = computed((): { readonly text: string; readonly isMended: boolean } => {
+  /** How it stands now; what no bake of what stands has looked at is not called fixed. */
+  readonly now = computed((): { readonly text: string; readonly isFixed: boolean } => {
     const { of } = this.stop();
     if (!of) {
       const errors = this.findings.errorCount();
-      return { text: counted(errors, 'error'), isMended: errors === 0 && this.bakes.staleCount() === 0 };
+      return { text: counted(errors, 'error'), isFixed: errors === 0 && this.bakes.staleCount() === 0 };
     }
     const found = this.found();
-    if (found) return { text: found.message, isMended: false };
+    if (found) return { text: found.message, isFixed: false };
     const bakes = this.bakes.byLevel()[of.level];
     const isKnown =
       bakes !== undefined && [bakes.sight, bakes.figures, ...bakes.rehearsals].every(({ state }) => state === 'fresh');
-    return isKnown
-      ? { text: 'mended', isMended: true }
-      : { text: 'not known until it is baked again', isMended: false };
+    return isKnown ? { text: 'fixed', isFixed: true } : { text: 'not known until it is baked again', isFixed: false };
   });
 
   begin(): void {
