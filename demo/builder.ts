@@ -26,8 +26,7 @@ import {
   type Volume,
   withKnotIds,
 } from '@stravel/core';
-
-import { wallAlong, type WallStyle } from './walls';
+import { round, wallAlong, type WallStyle } from './walls';
 
 /** Gathers the content of one stratum. Ids count up within it. */
 export class StratumBuilder {
@@ -315,10 +314,6 @@ export class StratumBuilder {
   private next(letter: string, count: number): string {
     return `${this.id}-${letter}${String(count + 1).padStart(5, '0')}`;
   }
-}
-
-function round(value: number): number {
-  return Math.round(value * 100) / 100;
 }
 
 function byId<T extends { readonly id: string }>(items: readonly T[]): T[] {

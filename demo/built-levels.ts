@@ -55,6 +55,19 @@ export function owned(
   };
 }
 
+/** What builds the structure of a level, what lies about in it, and its markers. */
+export type Fills = readonly [structure: Fill, dressing: Fill, markers: Fill];
+type Fill = (builder: StratumBuilder) => unknown;
+
+/** The strata of a level that has three of its own. */
+export function ownStrata(level: string, ...[structure, dressing, markers]: Fills): BuiltStratum[] {
+  return [
+    owned(level, 'Structure', 'structure', structure),
+    owned(level, 'Dressing', 'dressing', dressing),
+    owned(level, 'Markers', 'events', markers),
+  ];
+}
+
 /** Walls of a grid of rooms with a doorway in every inner wall; doors sit off the middle so that rooms do not line up. */
 function rooms(
   builder: StratumBuilder,

@@ -1,25 +1,10 @@
 import type { PlanPoint } from '@stravel/core';
-import { owned, type BuiltLevel } from './built-levels';
-import type { StratumBuilder } from './builder';
+import { ownStrata, type BuiltLevel, type Fills } from './built-levels';
 import { ring, type WallStyle } from './walls';
 
 /** A level under the ground: closed by its own walls, floor and ceiling. */
-function vault(
-  level: string,
-  structure: (b: StratumBuilder) => unknown,
-  dressing: (b: StratumBuilder) => unknown,
-  markers: (b: StratumBuilder) => unknown,
-): BuiltLevel {
-  return {
-    level,
-    openSky: false,
-    bounds: null,
-    strata: [
-      owned(level, 'Structure', 'structure', structure),
-      owned(level, 'Dressing', 'dressing', dressing),
-      owned(level, 'Markers', 'events', markers),
-    ],
-  };
+function vault(level: string, ...built: Fills): BuiltLevel {
+  return { level, openSky: false, bounds: null, strata: ownStrata(level, ...built) };
 }
 
 /** The mouth of the long oven: a hall that narrows to a tunnel with rails. */

@@ -1,4 +1,4 @@
-import { owned, type BuiltLevel } from './built-levels';
+import { ownStrata, type BuiltLevel, type Fills } from './built-levels';
 import type { StratumBuilder } from './builder';
 
 /** The ground of an open level and the air over it. Metres from the middle. */
@@ -20,16 +20,7 @@ export function openGround(
 /** A level of the Flats: its ground and what is built on it, what lies about, and its markers. */
 export function openLevel(
   { ground, ...level }: ReturnType<typeof openGround>,
-  structure: (b: StratumBuilder) => unknown,
-  dressing: (b: StratumBuilder) => unknown,
-  markers: (b: StratumBuilder) => unknown,
+  ...[structure, dressing, markers]: Fills
 ): BuiltLevel {
-  return {
-    ...level,
-    strata: [
-      owned(level.level, 'Structure', 'structure', (b) => structure(ground(b))),
-      owned(level.level, 'Dressing', 'dressing', dressing),
-      owned(level.level, 'Markers', 'events', markers),
-    ],
-  };
+  return { ...level, strata: ownStrata(level.level, (b) => structure(ground(b)), dressing, markers) };
 }

@@ -62,4 +62,5 @@ export function ring(x: number, z: number, radius: number, sides: number, turn =
   });
 }
 
-const round = (value: number): number => Math.round(value * 100) / 100;
+/** To hundredths. */
+export const round = (value: number): number => Math.round(value * 100) / 100;

@@ -1,24 +1,12 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { checkAxe } from '../fixtures/check-axe';
+import { domeLines } from '../fixtures/dome';
 import { expect, introduce, test } from '../fixtures/stravel';
 
-/** A smooth dome of squares as an OBJ, and one object that cannot be used. */
-function dome(): string {
-  const side = 24;
-  const lines = ['mtllib dome.mtl', 'o dome', 'usemtl clay'];
-  for (let r = 0; r <= side; r++)
-    for (let c = 0; c <= side; c++)
-      lines.push(`v ${c / 8} ${Math.sin((c / side) * Math.PI) * Math.sin((r / side) * Math.PI)} ${r / 8}`);
-  for (let r = 0; r < side; r++) {
-    for (let c = 0; c < side; c++) {
-      const v = r * (side + 1) + c + 1;
-      lines.push(`f ${v} ${v + side + 1} ${v + side + 2} ${v + 1}`);
-    }
-  }
-  lines.push('o broken', 'v nowhere 0 0', 'v 1 0 0', 'v 0 1 0', 'f -3 -2 -1');
-  return lines.join('\n');
-}
+/** A dome as an OBJ, and one object that cannot be used. */
+const dome = (): string =>
+  ['mtllib dome.mtl', ...domeLines(3), 'o broken', 'v nowhere 0 0', 'v 1 0 0', 'v 0 1 0', 'f -3 -2 -1'].join('\n');
 const files = (): { name: string; mimeType: string; buffer: Buffer }[] => [
   { name: 'dome.obj', mimeType: 'text/plain', buffer: Buffer.from(dome()) },
   { name: 'dome.mtl', mimeType: 'text/plain', buffer: Buffer.from('newmtl clay\nKd 0.6 0.3 0.2\nmap_Kd clay.png\n') },

@@ -1,27 +1,13 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
+import { domeLines } from '../fixtures/dome';
 import { expect, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
 import { takePiece } from '../pages/strata';
 
 /** As many things may have to be done from an empty folder to a pack. */
 const MOST_ACTIONS = 60;
-
-/** A dome of squares as an OBJ: enough triangles for LODs. */
-function dome(side = 24): string {
-  const lines = ['o dome', 'usemtl clay'];
-  for (let r = 0; r <= side; r++)
-    for (let c = 0; c <= side; c++)
-      lines.push(`v ${c / 12} ${Math.sin((c / side) * Math.PI) * Math.sin((r / side) * Math.PI)} ${r / 12}`);
-  for (let r = 0; r < side; r++) {
-    for (let c = 0; c < side; c++) {
-      const v = r * (side + 1) + c + 1;
-      lines.push(`f ${v} ${v + side + 1} ${v + side + 2} ${v + 1}`);
-    }
-  }
-  return lines.join('\n');
-}
 
 /** Counts what a person does. */
 class Hand {
@@ -70,7 +56,7 @@ test('from nothing to a pack: three levels, a room with spawn and exit, a piece 
 
   // A piece with LODs.
   await hand.click('Detail', 'link');
-  const file = { name: 'dome.obj', mimeType: 'text/plain', buffer: Buffer.from(dome()) };
+  const file = { name: 'dome.obj', mimeType: 'text/plain', buffer: Buffer.from(domeLines(2).join('\n')) };
   await hand.does(page.locator('input[type=file][multiple]').setInputFiles([file]));
   await hand.does(page.getByLabel('Name of the new kit').fill('Clay'));
   await hand.click('Import 1 piece');

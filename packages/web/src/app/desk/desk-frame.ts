@@ -35,6 +35,10 @@ export interface FrameKept {
   readonly recent?: readonly string[];
 }
 
+/** What the plate shows or leaves out. */
+const PLATE_FLAGS = ['hasLabels', 'hasGhosts', 'hasGrid', 'hasEdges'] as const;
+export type PlateFlag = (typeof PLATE_FLAGS)[number];
+
 const STORAGE_KEY = 'stravel.frames';
 export const RIGHT_PIXELS = { least: 280, most: 420 } as const;
 export const SPLIT = { least: 0.2, most: 0.8 } as const;
@@ -133,6 +137,11 @@ export class DeskFrame {
     this.put({ sections: { ...this.kept().sections, [section]: !this.isOpen(section, before) } });
   }
 
+  /** Whether the plate shows something; edges only where they were asked for. */
+  shows(what: PlateFlag): boolean {
+    return this.kept()[what] ?? what !== 'hasEdges';
+  }
+
   /** Keeps that something was used. */
   use(id: string): void {
     const { recent = [] } = this.kept();
@@ -163,9 +172,9 @@ export function readFrames(text: string | null): Map<string, FrameKept> {
 
 function readFrame(value: unknown): FrameKept {
   const of = (isRecord(value) ? value : {}) as Partial<Record<keyof FrameKept, unknown>>;
-  const flags = (
-    ['isLeftFolded', 'isRightFolded', 'isSwapped', 'hasLabels', 'hasGhosts', 'hasGrid', 'hasEdges'] as const
-  ).flatMap((flag) => (typeof of[flag] === 'boolean' ? [[flag, of[flag]] as const] : []));
+  const flags = (['isLeftFolded', 'isRightFolded', 'isSwapped', ...PLATE_FLAGS] as const).flatMap((flag) =>
+    typeof of[flag] === 'boolean' ? [[flag, of[flag]] as const] : [],
+  );
   const sections = isRecord(of.sections)
     ? Object.fromEntries(
         Object.entries(of.sections).filter((entry): entry is [string, boolean] => typeof entry[1] === 'boolean'),

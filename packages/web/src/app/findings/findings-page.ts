@@ -117,9 +117,7 @@ export class FindingsPage {
   }
 
   toggleCause(code: string): void {
-    const ids = this.shown()
-      .filter((finding) => finding.code === code)
-      .map(({ id }) => id);
+    const ids = this.idsOf(code);
     const all = ids.every((id) => this.chosen().has(id));
     this.chosen.update((chosen) => new Set([...chosen].filter((id) => !ids.includes(id)).concat(all ? [] : ids)));
   }
@@ -141,13 +139,18 @@ export class FindingsPage {
         ? [{ text: fixable.length === 1 ? fix.label : `Fix ${fixable.length}`, run: () => this.fix(fixable) }]
         : []),
       { text: 'Accept…', run: () => this.accept() },
-      { text: `Select all: ${causeWords(code)}`, run: () => this.selectCause(code), isFirstOfGroup: true },
+      {
+        text: `Select all: ${causeWords(code)}`,
+        run: () => this.chosen.set(new Set(this.idsOf(code))),
+        isFirstOfGroup: true,
+      },
       { text: 'Export selected as CSV', run: () => this.saveTable() },
     ]);
   }
 
-  private selectCause(code: string): void {
-    this.chosen.set(new Set(this.shown().flatMap((one) => (one.code === code ? [one.id] : []))));
+  /** All findings of a cause that are listed. */
+  private idsOf(code: string): string[] {
+    return this.shown().flatMap((one) => (one.code === code ? [one.id] : []));
   }
 
   /** The template's loop variable hides `fix`. */

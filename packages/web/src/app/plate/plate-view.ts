@@ -84,6 +84,8 @@ export class PlateView {
   readonly faulty = input<ReadonlySet<string>>(new Set());
   /** What is drawn here, so that the next plate shows it until it has drawn it itself; '' for nothing that comes again. */
   readonly pictureOf = input('');
+  /** Colours follow the theme. */
+  protected readonly pictureKey = computed(() => this.pictureOf() + this.theme());
   readonly planLabel = input('Plan of the level');
   /** Drawn over both views; read anew whenever it changes. */
   readonly overlay = input<(drawing: PlateDrawing) => void>(() => undefined);
@@ -464,7 +466,7 @@ export class PlateView {
     if (!shown || !colours || this.pictureOf() === '' || this.scene.isDrawing) return;
     this.draw(shown, colours);
     const layers = [this.under(), this.drawing(), this.over()].map(({ nativeElement }) => nativeElement);
-    this.lastPicture.keep(this.pictureOf() + this.theme(), layers, shown.size, colours.plate);
+    this.lastPicture.keep(this.pictureKey(), layers, shown.size, colours.plate);
   }
 
   private draw({ size, plan, model }: NonNullable<PlateView['shown']>, colours: PlateColours): void {

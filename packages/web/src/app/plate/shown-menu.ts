@@ -2,6 +2,7 @@ import { Chevron } from '../ui/chevron';
 import { CdkTrapFocus } from '@angular/cdk/a11y';
 import { CdkConnectedOverlay, CdkOverlayOrigin } from '@angular/cdk/overlay';
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
+import type { PlateFlag } from '../desk/desk-frame';
 import { NumberField } from '../ui/number-field';
 import { LevelView } from './level-view';
 
@@ -11,10 +12,6 @@ const FLAGS = [
   { flag: 'hasGrid', text: 'Grid' },
   { flag: 'hasEdges', text: 'Edges of blocks in the model' },
 ] as const;
-
-type Flag = (typeof FLAGS)[number]['flag'];
-/** Shown only where it was asked for. */
-const OFF_BEFORE: ReadonlySet<Flag> = new Set<Flag>(['hasEdges']);
 
 /** What the plate shows: heights, names, ghosts, grid, and what the desk adds. */
 @Component({
@@ -44,7 +41,7 @@ const OFF_BEFORE: ReadonlySet<Flag> = new Set<Flag>(['hasEdges']);
           <span>m</span>
         </div>
         @for (one of flags; track one.flag) {
-          <label><input type="checkbox" [checked]="isOn(one.flag)" (change)="flip(one.flag)" /> {{ one.text }}</label>
+          <label><input type="checkbox" [checked]="frame.shows(one.flag)" (change)="flip(one.flag)" /> {{ one.text }}</label>
         }
         <ng-content />
       </div>
@@ -78,11 +75,7 @@ export class ShownMenu {
   readonly flags = FLAGS;
   readonly isOpen = this.frame.isShownOpen;
 
-  isOn(flag: Flag): boolean {
-    return this.frame.kept()[flag] ?? !OFF_BEFORE.has(flag);
-  }
-
-  flip(flag: Flag): void {
-    this.frame.put({ [flag]: !this.isOn(flag) });
+  flip(flag: PlateFlag): void {
+    this.frame.put({ [flag]: !this.frame.shows(flag) });
   }
 }

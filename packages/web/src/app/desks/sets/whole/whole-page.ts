@@ -2,9 +2,9 @@ import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { levelsUnder, type Level } from '@stravel/core';
-import { Addresses } from '../../../addresses';
 import { Bakes } from '../../../bakes/bakes';
 import { costsOf } from '../../../bakes/bakes-store';
+import { LevelPlaces } from '../../../desk/level-places';
 import { recordsFeature, selectPlayNumbers } from '../../../document/records/records-store';
 import { SaveMenu } from '../../../ui/save-menu';
 import { Session } from '../../../session';
@@ -30,7 +30,7 @@ import { SETS_SERVICES } from '../services';
 export class WholePage {
   readonly registers = inject(RegisterMaker);
   private readonly store = inject(Store);
-  private readonly addresses = inject(Addresses);
+  private readonly levelPlaces = inject(LevelPlaces);
   private readonly workspace = inject(Workspace);
   private readonly context = inject(FieldContext);
   private readonly bakes = inject(Bakes);
@@ -124,9 +124,7 @@ export class WholePage {
   }
 
   go(level: Level | undefined): void {
-    if (!level) return;
-    this.workspace.openLevel(level.id);
-    void this.addresses.go(['/layout', level.id]);
+    if (level) void this.levelPlaces.open(level.id, 'layout');
   }
 
   /** How strongly a cell is shaded, percent. */
