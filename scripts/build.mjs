@@ -25,6 +25,7 @@ export async function buildNode() {
       'cli/dist/main': 'packages/cli/src/main.ts',
       'cli/dist/bench': 'bench/main.ts',
       'cli/dist/job.worker': 'packages/server/src/jobs/job.worker.ts',
+      'cli/dist/make-demo': 'demo/archive.ts',
       'server/dist/main': 'packages/server/src/main.ts',
       'server/dist/job.worker': 'packages/server/src/jobs/job.worker.ts',
     },
@@ -36,6 +37,10 @@ export async function buildNode() {
     sourcemap: true,
     logLevel: 'warning',
     plugins: [externals],
+  });
+  execFileSync(process.execPath, ['packages/cli/dist/make-demo.js', 'packages/cli/dist/cinderbrine.stravel.zip'], {
+    cwd: root,
+    stdio: 'inherit',
   });
   await build({
     absWorkingDir: root,

@@ -76,10 +76,12 @@ test.describe('Context menus', () => {
   test('are there for lines of the table, pieces, pockets and cells', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/sets');
     const item = (name: string | RegExp) => page.getByRole('menuitem', { name });
-    await page.getByRole('gridcell', { name: 'Sorting Hall' }).first().click({ button: 'right' });
+    const cell = page.getByRole('gridcell', { name: 'Sorting Hall' }).first();
+    await cell.click({ button: 'right' });
     await expect(item('Open in Layout')).toBeVisible();
     await page.keyboard.press('Escape');
     await expect(page.getByRole('menu')).toHaveCount(0);
+    await expect(cell).toBeFocused();
     await page.keyboard.press('Shift+F10');
     await expect(item('Open in Layout')).toBeVisible();
     await item('Open in Layout').click();

@@ -116,7 +116,7 @@ test.describe('Sets desk', () => {
         expect([name, text.includes(later)]).toEqual([name, false]);
     }
     const bytes = needed.reduce((sum, { transferSize }) => sum + transferSize, 0);
-    expect(bytes).toBeLessThan(340_000);
+    expect(bytes).toBeLessThan(325_000);
     expect(bytes).toBeGreaterThan(200_000);
   });
 

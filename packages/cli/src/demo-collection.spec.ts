@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import {
   BakeCache,
   bringBake,
@@ -15,6 +17,7 @@ import {
   inspectKit,
   layoutFindings,
   openingsThatDoNotFit,
+  plainArchive,
   levelContent,
   linkLookup,
   kitLoad,
@@ -184,6 +187,10 @@ describe('the demo collection', () => {
     const bytes = archiveCollection(demo);
     expect(Buffer.from(archiveCollection(await cinderbrine())).equals(Buffer.from(bytes))).toBe(true);
     expect(Buffer.from(archiveCollection(restoreCollection(bytes))).equals(Buffer.from(bytes))).toBe(true);
+    // What a start reads was made by the build, of the same.
+    const built = readFileSync(join(__dirname, '../dist/cinderbrine.stravel.zip'));
+    expect(built.equals(Buffer.from(plainArchive(demo)))).toBe(true);
+    expect(Buffer.from(archiveCollection(restoreCollection(built))).equals(Buffer.from(bytes))).toBe(true);
   }, 60000);
 
   it('has something to walk on, a spawn and an exit in every play level', () => {

@@ -267,7 +267,7 @@ export {
 
 export type { CollectionContent } from './model/collection-content';
 export { sha256Hex } from './json/sha256';
-export { archiveCollection, archiveFiles, archiveIndex, archiveJson } from './archive/archive-collection';
+export { archiveCollection, archiveFiles, archiveIndex, archiveJson, plainArchive } from './archive/archive-collection';
 export { INDEX_PATH } from './archive/archive-files';
 export {
   DEFAULT_ARCHIVE_LIMITS,

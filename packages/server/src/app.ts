@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
-import { UPGRADES, type CollectionContent, type LoggedEdit, type ModelUpgrades } from '@stravel/core';
+import { UPGRADES, type LoggedEdit, type ModelUpgrades } from '@stravel/core';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
@@ -48,8 +48,8 @@ export interface AppDependencies {
   readonly webFolder: string | undefined;
   readonly log: Logger;
   readonly now: () => Date;
-  /** Makes the demo collection; absent where none ships. */
-  readonly demo?: () => Promise<CollectionContent>;
+  /** Reads the archive of the demo collection; absent where none ships. */
+  readonly demo?: () => Promise<Uint8Array>;
   /** What happened to the model; for tests. */
   readonly upgrades?: ModelUpgrades;
 }
@@ -115,7 +115,13 @@ export function createApp(dependencies: AppDependencies): Server {
   );
   const restoring = new CollectionRestoring(database, documents, edits, assets);
   const { demo } = dependencies;
-  const openDemo = demo && ((): Promise<string> => keeping.openDemo(demo, (id) => jobs.add(id, 'bake-stale', {})));
+  const openDemo =
+    demo &&
+    ((): Promise<string> =>
+      keeping.openDemo(
+        async () => (await answers.run('restore', await demo())).content,
+        (id) => jobs.add(id, 'bake-stale', {}),
+      ));
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, genReqId: () => randomUUID(), autoLogging: false }));
@@ -132,6 +138,11 @@ export function createApp(dependencies: AppDependencies): Server {
   app.use((request, response, next) => (request.method === 'GET' ? compress(request, response, next) : next()));
   app.use('/api', tellModelVersion(upgrades), new FolderWatch(dataFolder).refuse);
   app.use('/api', readLongEdits(answers), readJson(answers));
+  // A page that is opened while the demo is made finds it.
+  app.use('/api/collections', async (_request, _response, next) => {
+    await keeping.demoSettled();
+    next();
+  });
   app.use(
     '/api',
     peopleRoutes(database, now),

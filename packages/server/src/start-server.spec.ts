@@ -2,6 +2,8 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, mkdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { archiveCollection } from '@stravel/core';
+import { smallCollection } from '@stravel/core/testing';
 import { readConfig } from './config';
 import { lockDataFolder, runningAddress } from './db/folder-lock';
 import { startServer } from './start-server';
@@ -137,6 +139,38 @@ describe('a server', () => {
       await server.stop();
     }
     expect(await runningAddress(join(folder, 'data'))).toBeUndefined();
+  });
+
+  it('answers who asks for collections while the demo is made once it is there, and goes on when it cannot be made', async () => {
+    const config = { host: '127.0.0.1', port: 0, webFolder: undefined, logLevel: 'silent' };
+    let give: (archive: Uint8Array) => void = () => undefined;
+    const archive = new Promise<Uint8Array>((resolve) => (give = resolve));
+    const server = await startServer({ ...config, dataFolder: join(folder, 'data') }, () => archive);
+    try {
+      const made = server.openDemo?.();
+      let hasAnswered = false;
+      const listed = fetch(`${server.address}/api/collections`).then((answer) => {
+        hasAnswered = true;
+        return answer.json() as Promise<unknown>;
+      });
+      // What needs no collection is answered meanwhile.
+      expect((await fetch(`${server.address}/api/people`)).status).toBe(200);
+      expect(hasAnswered).toBe(false);
+      give(archiveCollection(await smallCollection()));
+      expect(await made).toBe('cinderbrine');
+      expect(await listed).toMatchObject({ collections: [{ id: 'cinderbrine' }] });
+    } finally {
+      await server.stop();
+    }
+    const broken = await startServer({ ...config, dataFolder: join(folder, 'other') }, () =>
+      Promise.resolve(Uint8Array.of(1, 2, 3)),
+    );
+    try {
+      await expect(broken.openDemo?.()).rejects.toMatchObject({ code: expect.stringMatching(/^ARCHIVE/) });
+      expect(await (await fetch(`${broken.address}/api/collections`)).json()).toMatchObject({ collections: [] });
+    } finally {
+      await broken.stop();
+    }
   });
 
   it('does not start on a file that is no database, says so, and lets the folder go', async () => {

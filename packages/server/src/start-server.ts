@@ -35,6 +35,8 @@ export async function startServer(config: ServerConfig, demo?: AppDependencies['
       now: () => new Date(),
       demo,
     });
+    // Begins while the rest does: whoever comes first asks it for something.
+    void server.answers.warm().catch((error: unknown) => log.error(error, 'no thread could be begun'));
     await server.bakes.begin();
     const listener = server.app.listen(config.port, config.host);
     listener.requestTimeout = REQUEST_TIMEOUT_MS;
@@ -45,7 +47,6 @@ export async function startServer(config: ServerConfig, demo?: AppDependencies['
     await server.jobs.start();
     const { port } = listener.address() as AddressInfo;
     lock.announce(port);
-    void server.answers.warm().catch((error: unknown) => log.error(error, 'no thread could be begun'));
     return {
       ...server,
       address: `http://${config.host}:${port}`,

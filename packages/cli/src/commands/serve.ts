@@ -1,9 +1,9 @@
 import { readConfig, startServer, type RunningServer } from '@stravel/server';
-import { cinderbrine } from '../../../../demo/cinderbrine';
+import { demoArchive } from '../demo-archive';
 
 /** Serves until told to stop. */
 export async function serveCommand(): Promise<void> {
-  announce(await startServer(readConfig(process.env), cinderbrine));
+  announce(await startServer(readConfig(process.env), demoArchive));
 }
 
 /** Prints the address and stops at SIGINT or SIGTERM. */

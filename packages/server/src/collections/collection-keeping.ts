@@ -112,6 +112,11 @@ export class CollectionKeeping {
     return this.demo;
   }
 
+  /** Resolves once no demo is being made, whatever became of it. */
+  async demoSettled(): Promise<void> {
+    await this.demo?.catch(() => undefined);
+  }
+
   /** Puts a collection into the bin; what it holds stays as it is. */
   async bin(id: string): Promise<void> {
     await this.database.queue.write((transaction) => this.rows.bin(transaction, id, this.now().toISOString()));
