@@ -76,7 +76,7 @@ test.describe('Context menus', () => {
   test('are there for lines of the table, pieces, pockets and cells', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/sets');
     const item = (name: string | RegExp) => page.getByRole('menuitem', { name });
-    const cell = page.getByRole('gridcell', { name: 'Sorting Hall' }).first();
+    const cell = page.getByRole('gridcell', { name: 'Sorting Hall', exact: true });
     await cell.click({ button: 'right' });
     await expect(item('Open in Layout')).toBeVisible();
     await page.keyboard.press('Escape');

@@ -1,4 +1,5 @@
 import {
+  STRATUM_ROLES,
   byKey,
   columnUnit,
   holdAgainst,
@@ -86,7 +87,8 @@ export interface LevelCore {
 }
 
 /**
- * The core of a level: its strata bottom first, then the kit. Triangles and draw calls are those of the worst pocket, or of everything where
+ * The core of a level: its strata by role, and within a role bottom first, then the kits: cores side by side compare.
+ * Triangles and draw calls are those of the worst pocket, or of everything where
  * that is enough to be within the limit; none where they are not known.
  */
 export function levelCore(costs: LevelCosts, device: Device, measure: Measure): LevelCore {
@@ -99,16 +101,6 @@ function bandsOf(costs: LevelCosts, device: Device, measure: Measure, { state, v
   const load = loadOf(costs);
   const counted = count ?? baked?.figures;
   if (!counted) return [];
-  if (measure === 'draw calls' && state === 'bound')
-    return [
-      {
-        id: 'all',
-        name: 'everything in view',
-        role: 'kit',
-        value,
-        text: heldText(measure, { state, value, share: 0 }),
-      },
-    ];
   const worst =
     measure === 'triangles'
       ? baked?.figures.worst.at(0)
@@ -116,21 +108,26 @@ function bandsOf(costs: LevelCosts, device: Device, measure: Measure, { state, v
         ? baked?.figures.worstDrawCalls
         : undefined;
   const seen = state === 'bound' ? undefined : worst?.strata;
-  const strata = counted.strata.map((stratum): CoreBand => {
+  const isShared = measure === 'draw calls' && state === 'bound';
+  // With everything in view strata have draw calls in common: each is as thick as its share of all that are of one alone.
+  const ownCalls = counted.strata.reduce((sum, { drawCalls }) => sum + drawCalls, 0);
+  const strata = inOrder(counted.strata).map((stratum): CoreBand => {
     const own = seen?.find((one) => one.stratum === stratum.stratum);
     const diskBytes = load?.strata.find((one) => one.stratum === stratum.stratum)?.diskBytes ?? 0;
     const amount = ofStratum(
       { ...stratum, diskBytes },
       device,
       measure,
-      state === 'bound' ? { triangles: stratum.triangles, drawCalls: 0 } : own,
+      state === 'bound'
+        ? { triangles: stratum.triangles, drawCalls: ownCalls > 0 ? (stratum.drawCalls / ownCalls) * value : 0 }
+        : own,
     );
     return {
       id: stratum.stratum,
       name: stratum.name,
       role: stratum.role,
       value: amount,
-      text: measureText(measure, amount),
+      text: isShared ? `${countText(stratum.drawCalls)} of its own` : measureText(measure, amount),
     };
   });
   const rest = ([id, name, parts]: readonly [string, string, LoadParts | undefined]): CoreBand[] => {
@@ -138,6 +135,11 @@ function bandsOf(costs: LevelCosts, device: Device, measure: Measure, { state, v
     return value > 0 ? [{ id, name, role: 'kit', value, text: measureText(measure, value) }] : [];
   };
   return [...strata, ...rest(['level', 'level files', load?.own]), ...rest(['kit', 'kits', load?.kits])];
+}
+
+/** Strata in the order of all cores: by role, and within a role as they lie in the level. */
+function inOrder(strata: readonly StratumFigures[]): StratumFigures[] {
+  return STRATUM_ROLES.flatMap((role) => strata.filter((stratum) => stratum.role === role));
 }
 
 function ofParts(parts: LoadParts, device: Device, measure: Measure): number {

@@ -9,7 +9,7 @@ const core = (...values: number[]): LevelCore => {
       name: `b${i}`,
       role: i === 0 ? 'base' : 'kit',
       value,
-      text: '',
+      text: `${value} t`,
     })),
     held: { state: 'known', value: sum, share: sum / 100 },
   };
@@ -23,10 +23,20 @@ describe('a core lying in a row', () => {
       limitPercent: 100 / 1.5,
       state: 'known',
       isCut: false,
-      text: 'triangles: 75',
+      text: 'triangles: 75\nb0 30 t\nb1 45 t',
     });
     const long = coreStrip(core(400), 'triangles', 100);
     expect([long.widthPercent, long.isCut]).toEqual([100, true]);
+  });
+
+  it('shows each band by a pixel at least, what costs nothing too', () => {
+    // 96 pixels are 150: a band of one pixel each for 0 and 1, then 48 for 75.
+    const { background, widthPercent } = coreStrip(core(0, 1, 75), 'triangles', 100);
+    expect(widthPercent).toBeCloseTo((50 / 96) * 100, 9);
+    expect(background).toBe(
+      'linear-gradient(90deg, var(--role-base) 0.00% 2.00%, var(--stone) 2.00% 4.00%, var(--stone) 4.00% 100.00%)',
+    );
+    expect(coreStrip(core(0, 0), 'triangles', 0).widthPercent).toBeCloseTo((2 / 96) * 100, 9);
   });
 
   it('is an outline up to the limit where nothing is known', () => {

@@ -49,11 +49,11 @@ export function shelfInOrder(
 function textOf(cores: readonly ShelfCore[]): string {
   const count = (is: (core: ShelfCore) => boolean): number => cores.filter(is).length;
   const parts = [
-    { count: count(({ state, share }) => state === 'known' && share > 1), text: 'over budget' },
-    { count: count(({ state }) => state === 'not known'), text: 'not known' },
-    { count: count(({ state }) => state === 'stale'), text: 'stale' },
+    { count: count(({ held: { state, share = 0 } }) => state === 'known' && share > 1), text: 'over budget' },
+    { count: count(({ held }) => held.state === 'not known'), text: 'not known' },
+    { count: count(({ held }) => held.state === 'stale'), text: 'stale' },
   ].filter((part) => part.count > 0);
-  const within = count(({ state }) => state === 'bound') > 0 ? 'within budget at most' : 'within budget';
+  const within = count(({ held }) => held.state === 'bound') > 0 ? 'within budget at most' : 'within budget';
   return `${counted(cores.length, 'level')} · ${parts.length > 0 ? parts.map((part) => `${part.count} ${part.text}`).join(', ') : within}`;
 }
 
@@ -74,8 +74,7 @@ function coreOf(
       held.state === 'not known' && held.value === undefined
         ? 'not known: nothing is laid out yet'
         : heldText(measure, held),
-    state: held.state,
-    share: held.share ?? 0,
+    held,
     selected: level.id === selected,
   };
 }

@@ -100,11 +100,39 @@ describe('core bands', () => {
     };
     expect(values({ count: count(1000, 1000), baked }, 'triangles')).toEqual(['known', [20, 100]]);
     expect(values({ count: count(24, 9), baked: undefined }, 'triangles')).toEqual(['bound', [12, 12]]);
-    expect(values({ count: count(24, 9), baked: undefined }, 'draw calls')).toEqual(['bound', [9]]);
+    expect(values({ count: count(24, 9), baked: undefined }, 'draw calls')).toEqual(['bound', [4.5, 4.5]]);
     expect(values({ count: count(1000, 1000), baked: undefined }, 'triangles')).toEqual(['not known', []]);
     expect(values({ count: count(1000, 1000), baked: { figures, isFresh: false } }, 'triangles')).toEqual([
       'stale',
       [20, 100],
+    ]);
+  });
+
+  it('stand in one order of roles whatever the order of the strata, four bands for four strata in every measure', () => {
+    const roles = ['light', 'dressing', 'base', 'dressing'] as const;
+    const four = roles.map((role, i) => ({ ...stratum(`${role}${i}`, i * 100), role, drawCalls: i }));
+    const worst = [{ ...figures.worst[0], strata: [{ stratum: 'light0', triangles: 20, drawCalls: 1 }] }];
+    const baked = {
+      figures: { ...figures, strata: four, worst, worstDrawCalls: worst[0] } as FiguresSummary,
+      isFresh: true,
+    };
+    for (const [costs, state] of [
+      [{ count: { ...count(24, 9), strata: four }, baked: undefined }, 'bound'],
+      [{ count: { ...count(1000, 1000), strata: four }, baked }, 'known'],
+    ] as const) {
+      for (const measure of ['memory', 'triangles', 'draw calls', 'load time', 'disk'] as const) {
+        const { bands, held } = levelCore(costs, device, measure);
+        if (measure === 'triangles') expect(held.state).toBe(state);
+        expect(bands.slice(0, 4).map(({ id }) => id)).toEqual(['base2', 'dressing1', 'dressing3', 'light0']);
+      }
+    }
+    // 9 draw calls at most with all in view, of which strata have 2, 1, 3 and 0 of their own.
+    const { bands } = levelCore({ count: { ...count(24, 9), strata: four }, baked: undefined }, device, 'draw calls');
+    expect(bands.map(({ value, text }) => [value, text])).toEqual([
+      [3, '2 of its own'],
+      [1.5, '1 of its own'],
+      [4.5, '3 of its own'],
+      [0, '0 of its own'],
     ]);
   });
 

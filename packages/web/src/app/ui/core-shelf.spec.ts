@@ -14,8 +14,10 @@ const row = (totals: readonly number[]): ShelfRow => ({
     bands: total > 0 ? [band('a', total / 4), band('b', (total * 3) / 4)] : [],
     total,
     totalText: `${total}`,
-    state: 'known',
-    share: total / 100,
+    held:
+      total > 0
+        ? { state: 'known', value: total, share: total / 100 }
+        : { state: 'not known', value: undefined, share: undefined },
     selected: i === 0,
   })),
 });
@@ -44,7 +46,7 @@ describe('the shelf', () => {
     const { element } = await shelf([150, 60, 0], 100);
     expect([...element.querySelectorAll('.core .over')].map(({ textContent }) => textContent)).toEqual(['+50%']);
     expect(element.querySelectorAll('.limit')).toHaveLength(1);
-    expect(element.querySelectorAll('.core.bare')).toHaveLength(1);
+    expect(element.querySelectorAll('.core .unknown')).toHaveLength(1);
     const line = Number.parseFloat((element.querySelector('.limit') as HTMLElement).style.bottom);
     const tall = heights(element, 0).reduce((sum, height) => sum + height, 0);
     expect(tall / line).toBeCloseTo(1.5, 6);

@@ -1,5 +1,5 @@
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import type { FigureState } from '@stravel/core';
+import type { HeldFigure } from '@stravel/core';
 import { CoreSample, type CoreBand } from './core-sample';
 
 /** One core of the shelf. */
@@ -9,10 +9,8 @@ export interface ShelfCore {
   readonly bands: readonly CoreBand[];
   readonly total: number;
   readonly totalText: string;
-  /** How far the total can be trusted. */
-  readonly state: FigureState;
-  /** Total over the limit. */
-  readonly share: number;
+  /** The total, its share of the limit, and how far it can be trusted. */
+  readonly held: HeldFigure;
   readonly selected: boolean;
 }
 
@@ -45,12 +43,13 @@ const HEADROOM = 1.22;
           </header>
           <div class="cores" [style.height.px]="height()">
             @for (core of row.cores; track core.id) {
-              <div class="core" [class.selected]="core.selected" [class.bare]="core.bands.length === 0">
+              <div class="core" [class.selected]="core.selected">
                 @if (core.total > limit() && limit() > 0 && !isFolded()) {
                   <span class="over figure" [style.bottom.px]="heightOf(core.total) + 2">+{{ percentOver(core.total) }}%</span>
                 }
                 <sv-core-sample
                   [bands]="core.bands"
+                  [held]="core.held"
                   [height]="height()"
                   [top]="top()"
                   (chosen)="bandPicked.emit({ core: core.id, band: $event })"

@@ -1,5 +1,7 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { HeldFigure } from '@stravel/core';
 import { CoreSample, type CoreBand } from '../../../ui/core-sample';
+import { bandSizes } from '../../../ui/band-sizes';
 import { spreadLabels } from './spread-labels';
 
 const CORE_PIXELS = 176;
@@ -13,7 +15,7 @@ const MOST_LABELS = 10;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="core" [style.height.px]="pixels">
-      <sv-core-sample [bands]="bands()" [height]="pixels" [top]="top()" (chosen)="chosen.emit($event)" />
+      <sv-core-sample [bands]="bands()" [held]="held()" [height]="pixels" [top]="top()" (chosen)="chosen.emit($event)" />
     </div>
     @for (label of labels(); track label.id) {
       <span class="label" [style.bottom.px]="label.bottom">
@@ -80,6 +82,7 @@ const MOST_LABELS = 10;
 export class MeasuredCore {
   /** Bottom first. */
   readonly bands = input.required<readonly CoreBand[]>();
+  readonly held = input.required<HeldFigure>();
   /** 0 for none. */
   readonly limit = input.required<number>();
   readonly limitText = input.required<string>();
@@ -97,9 +100,10 @@ export class MeasuredCore {
   readonly limitPixels = computed(() => (this.limit() / this.top()) * CORE_PIXELS);
   readonly labels = computed(() => {
     let below = 0;
-    const all = this.bands().map((band) => {
-      const middle = ((below + band.value / 2) / this.top()) * CORE_PIXELS;
-      below += band.value;
+    const sizes = bandSizes(this.bands(), CORE_PIXELS / this.top());
+    const all = this.bands().map((band, i) => {
+      const middle = below + sizes[i] / 2;
+      below += sizes[i];
       return { ...band, middle };
     });
     const least = [...all].sort((a, b) => b.value - a.value).at(MOST_LABELS - 1)?.value ?? 0;
