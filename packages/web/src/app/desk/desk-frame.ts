@@ -29,6 +29,7 @@ export interface FrameKept {
   readonly hasGrid?: boolean;
   /** Edges of blocks in the model. */
   readonly hasEdges?: boolean;
+  readonly hasShade?: boolean;
   /** Sections of cards and columns by their name: open or not. */
   readonly sections?: Readonly<Record<string, boolean>>;
   /** What was used last, newest first. */
@@ -36,7 +37,7 @@ export interface FrameKept {
 }
 
 /** What the plate shows or leaves out. */
-const PLATE_FLAGS = ['hasLabels', 'hasGhosts', 'hasGrid', 'hasEdges'] as const;
+const PLATE_FLAGS = ['hasLabels', 'hasGhosts', 'hasGrid', 'hasEdges', 'hasShade'] as const;
 export type PlateFlag = (typeof PLATE_FLAGS)[number];
 
 const STORAGE_KEY = 'stravel.frames';

@@ -6,6 +6,7 @@ export const PLATE_COMMANDS = [
   { id: 'storey-down', text: 'storey down, up', keys: [','] },
   { id: 'storey-up', text: 'storey down, up', keys: ['.'] },
   { id: 'swap-views', text: 'swap plan and model', keys: ['O'] },
+  { id: 'eye-level', text: 'see the model at eye level, from what is selected or the middle of the plan', keys: ['I'] },
   // With Alt Gr on keyboards that have the stroke there.
   { id: 'fold-right', text: 'fold the right, the left column', keys: ['\\', 'Ctrl Alt \\'] },
   { id: 'fold-left', text: 'fold the right, the left column', keys: ['Shift \\', '|', 'Ctrl Alt Shift \\'] },

@@ -22,10 +22,17 @@ const SIZE = { width: 1280, height: 800 };
 const WHOLE: Pane = { left: 0, top: 0, ...SIZE };
 const NO_PANE: Pane = { left: 0, top: 0, width: 0, height: 0 };
 /** How much nearer than on the plate a level is looked at: a picture is small. */
-const CLOSER = 1.35;
+const CLOSER = 1.1;
 /** How long the kits may take to be read, milliseconds. */
 const MAX_WAIT_MS = 20000;
 const LOOK_AGAIN_MS = 30;
+
+/** What is in a picture. */
+interface PicturedLevel {
+  readonly strata: readonly StratumDocument[];
+  readonly shared: ReadonlySet<string>;
+  readonly openSky: boolean;
+}
 
 /** Draws levels without showing them, for their pictures. One after the other; `dispose` when all are done. */
 export class PictureStudio {
@@ -45,18 +52,26 @@ export class PictureStudio {
   );
   private readonly colours = readPlateColours(document.body);
 
-  /** @param strata with the sections that recipes make @throws Error when there is nothing to be seen */
+  /**
+   * @param strata with the sections that recipes make
+   * @param shared ids of those that others have too: they are seen, but the level's own fill the picture
+   * @param openSky whether nothing lies over the level; what has a roof is cut open
+   * @throws Error when there is nothing to be seen
+   */
   async draw(
     view: PictureView,
-    strata: readonly StratumDocument[],
+    { strata, shared, openSky }: PicturedLevel,
     pieces: ConstructorParameters<typeof PickIndex>[1],
     meshes: Parameters<PlateScene['setMeshes']>[0],
   ): Promise<Blob> {
     this.scene.setStrata(strata, new Set());
     this.scene.setMeshes(meshes);
+    await this.renderer.bringShade();
     while (this.scene.isDrawing) await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS));
     const picks = new PickIndex(() => strata, pieces);
-    const box = boxAround(picks.everything().map(({ bounds }) => bounds));
+    const everything = picks.everything();
+    const own = everything.filter(({ stratum }) => !shared.has(stratum));
+    const box = boxAround((own.length > 0 ? own : everything).map(({ bounds }) => bounds));
     if (!box) throw new Error('there is nothing in it to be seen');
     this.planCamera.frame(WHOLE, box);
     this.modelCamera.frame(box);
@@ -68,12 +83,15 @@ export class PictureStudio {
       legend: [],
       selection: new Map(),
       facesOf: () => undefined,
-      range: { bottom: box.min[1] - 1, top: view === 'plan' ? cutHeight(box) : box.max[1] + 1 },
+      range: { bottom: box.min[1] - 1, top: view === 'model' && openSky ? box.max[1] + 1 : cutHeight(box) },
       gridMetres: 0,
       front: undefined,
       hasGrid: true,
       hasGhosts: true,
       hasEdges: false,
+      hasShade: true,
+      isAtRest: true,
+      cut: undefined,
       hasLabels: true,
       faulty: new Set(),
       hovered: undefined,
@@ -119,7 +137,7 @@ export class LevelPicture {
 
   /** A PNG of a level as a whole. @throws Error that says why there is none */
   async make(studio: PictureStudio, level: string, view: PictureView): Promise<Blob> {
-    const { level: levels, piece: pieces } = this.tables();
+    const { level: levels, piece: pieces, stratum: records } = this.tables();
     const { strata: contents } = await storedContent(levels[level], this.tables(), this.documents);
     const strata = contents.map(({ stratum, content }) => {
       const seen = new StratumDocument(stratum.id);
@@ -141,7 +159,9 @@ export class LevelPicture {
     );
     this.library.want([...used].flatMap((id) => (Object.hasOwn(pieces, id) ? [pieces[id].kit] : [])));
     await this.meshesOf(used);
-    return studio.draw(view, [...strata, ...sections], () => pieces, this.library.meshes());
+    const shared = new Set(strata.flatMap(({ id }) => (records[id].owner === level ? [] : [id])));
+    const pictured = { strata: [...strata, ...sections], shared, openSky: levels[level].openSky };
+    return studio.draw(view, pictured, () => pieces, this.library.meshes());
   }
 
   private async meshesOf(pieces: ReadonlySet<string>): Promise<void> {
@@ -153,7 +173,7 @@ export class LevelPicture {
   }
 }
 
-/** The plan is cut a little above the floors, so that roofs hide nothing. */
+/** Levels are cut a little above their floors, so that roofs hide nothing. */
 function cutHeight({ min, max }: Box3): number {
   return Math.min(max[1], Math.max(min[1] + 2.2, min[1] + (max[1] - min[1]) * 0.6));
 }

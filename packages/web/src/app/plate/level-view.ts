@@ -1,4 +1,4 @@
-import { Injectable, InjectionToken, computed, inject, type Provider } from '@angular/core';
+import { Injectable, InjectionToken, computed, inject, signal, type Provider } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Handler } from '../desk/command';
 import { DeskFrame, FRAME_DESK } from '../desk/desk-frame';
@@ -37,13 +37,22 @@ export class LevelView {
     return { bottom, top: bottom + storeyMetres };
   });
 
+  /** Whether the model is seen from where one stands. */
+  readonly isAtEyeLevel = signal(false);
+
+  flipEyeLevel(): void {
+    this.isAtEyeLevel.update((is) => !is);
+    if (this.isAtEyeLevel() && this.shown().views === 'plan') this.put({ views: 'model' });
+  }
+
   put(view: Partial<LevelViewState>): void {
     this.store.dispatch(levelViewsActions.viewPut({ desk: this.desk, view: { ...this.shown(), ...view } }));
   }
 
   /** Shows the heights that another level is opened with. */
   open(): void {
-    this.put({ bottom: this.start.bottom });
+    this.isAtEyeLevel.set(false);
+    this.put({ bottom: this.start.bottom, cut: undefined });
   }
 
   /** Shows the storey below or above. */
@@ -70,6 +79,7 @@ export class LevelView {
       'storey-down': { run: () => this.step(-1) },
       'storey-up': { run: () => this.step(1) },
       'swap-views': { run: () => this.frame.swap() },
+      'eye-level': { run: () => this.flipEyeLevel() },
       'fold-right': { run: () => this.frame.foldRight() },
       'fold-left': { run: () => this.frame.foldLeft() },
     };

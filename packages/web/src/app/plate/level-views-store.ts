@@ -1,5 +1,5 @@
 import { createActionGroup, createFeature, createReducer, on, props } from '@ngrx/store';
-import type { PlateViews } from './plate-drawing';
+import type { ModelCut, PlateViews } from './plate-drawing';
 
 /** What a desk's plate shows of its level. */
 export interface LevelViewState {
@@ -8,6 +8,8 @@ export interface LevelViewState {
   /** How much of a storey the plan shows, and by how much it steps, metres. */
   readonly storeyMetres: number;
   readonly views: PlateViews;
+  /** How the model is cut open beside its top. */
+  readonly cut?: ModelCut;
 }
 
 /** Heights and views of each desk, by its id. */

@@ -1,5 +1,10 @@
 import type { Box3 } from '@stravel/core';
 import { MathUtils, OrthographicCamera, PerspectiveCamera, Vector3 } from 'three';
+import { EYE_METRES, type Stand } from './eye-level/steps';
+
+/** How far in front of one who stands what is looked at lies, and what the model turns about again afterwards, metres. */
+const AHEAD_METRES = 0.5;
+const AGAIN_METRES = 12;
 
 /** A rectangle of the host element, CSS pixels. */
 export interface Pane {
@@ -84,16 +89,11 @@ export class ModelCamera {
   yawDegrees = 32;
   pitchDegrees = 42;
   distance = 60;
+  /** Whether it looks about from where it stands, not turned about its target. */
+  private isStanding = false;
 
   update(pane: Pane): void {
-    const yaw = MathUtils.degToRad(this.yawDegrees);
-    const pitch = MathUtils.degToRad(this.pitchDegrees);
-    const flat = Math.cos(pitch) * this.distance;
-    this.camera.position.set(
-      this.target.x + Math.sin(yaw) * flat,
-      this.target.y + Math.sin(pitch) * this.distance,
-      this.target.z + Math.cos(yaw) * flat,
-    );
+    this.camera.position.copy(this.eye());
     this.camera.aspect = pane.width / Math.max(1, pane.height);
     this.camera.near = Math.max(0.05, this.distance / 500);
     this.camera.far = this.distance * 20 + 2000;
@@ -126,11 +126,45 @@ export class ModelCamera {
   }
 
   turn(dx: number, dy: number): void {
+    if (this.isStanding) {
+      const eye = this.eye();
+      // What is drawn follows the pointer, as when the model is turned.
+      this.look(eye, this.yawDegrees + dx * 0.25, MathUtils.clamp(this.pitchDegrees - dy * 0.25, -80, 80));
+      return;
+    }
     this.yawDegrees -= dx * 0.4;
     this.pitchDegrees = MathUtils.clamp(this.pitchDegrees + dy * 0.3, 3, 89);
   }
 
+  /** Looks from the eyes of somebody who stands there. */
+  stand({ x, floor, z, yawDegrees, pitchDegrees }: Stand): void {
+    this.isStanding = true;
+    this.distance = AHEAD_METRES;
+    this.look(new Vector3(x, floor + EYE_METRES, z), yawDegrees, pitchDegrees);
+  }
+
+  /** Turns about what is in front of it again, from a little above. */
+  turnAbout(): void {
+    const eye = this.eye();
+    this.isStanding = false;
+    this.distance = AGAIN_METRES;
+    this.look(eye, this.yawDegrees, Math.max(12, this.pitchDegrees));
+  }
+
+  private eye(): Vector3 {
+    const [yaw, pitch] = [this.yawDegrees, this.pitchDegrees].map(MathUtils.degToRad);
+    const flat = Math.cos(pitch) * this.distance;
+    return new Vector3(Math.sin(yaw) * flat, Math.sin(pitch) * this.distance, Math.cos(yaw) * flat).add(this.target);
+  }
+
+  private look(eye: Vector3, yawDegrees: number, pitchDegrees: number): void {
+    this.target.set(0, 0, 0);
+    [this.yawDegrees, this.pitchDegrees] = [yawDegrees, pitchDegrees];
+    this.target.copy(eye.sub(this.eye()));
+  }
+
   pan(dx: number, dy: number, pane: Pane): void {
+    if (this.isStanding) return;
     const metres = (this.distance * 0.83) / pane.height;
     const right = new Vector3().setFromMatrixColumn(this.camera.matrixWorld, 0);
     const ahead = new Vector3().crossVectors(this.camera.up, right);
@@ -138,10 +172,12 @@ export class ModelCamera {
   }
 
   zoom(factor: number): void {
+    if (this.isStanding) return;
     this.distance = MathUtils.clamp(this.distance / factor, 0.5, 20000);
   }
 
   frame({ min, max }: Box3): void {
+    if (this.isStanding) return;
     this.target.set((min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2);
     this.distance = Math.max(4, Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) * 1.25);
   }

@@ -16,6 +16,7 @@ const VIEWS: readonly { readonly view: PlateViews; readonly text: string }[] = [
     @for (one of all; track one.view) {
       <button class="plain" [attr.aria-pressed]="shown().views === one.view" (click)="view.put({ views: one.view })">{{ one.text }}</button>
     }
+    <button class="plain" [attr.aria-pressed]="view.isAtEyeLevel()" title="Go through the model with keys  I" (click)="view.flipEyeLevel()">Eye level</button>
   `,
   styles: `
     :host {

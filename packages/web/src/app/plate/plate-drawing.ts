@@ -2,6 +2,16 @@ import type { PickItem } from './pick-item';
 import type { PlateColours } from './plate-colours';
 
 /** Heights that the plan shows, metres; the rest is ghosted. */
+/** Cuts the model open along an upright plane. */
+export interface ModelCut {
+  /** Across which the plane lies. */
+  readonly axis: 'x' | 'z';
+  /** Where it lies on that axis, metres. */
+  readonly at: number;
+  /** Which side of it stays. */
+  readonly keeps: 'less' | 'more';
+}
+
 export interface HeightRange {
   readonly bottom: number;
   readonly top: number;

@@ -3,6 +3,7 @@ import { pixelsAtOneMetre } from '@stravel/core';
 import { Plane, Vector3, WebGLRenderer } from 'three';
 import type { StratumDocument } from '../document/stratum-document';
 import type { HiddenGroups } from '../document/unseen-groups';
+import type { CornerShade } from './corner-shade';
 import type { PickItem } from './pick-item';
 import type { ModelCamera, Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
@@ -10,7 +11,7 @@ import { drawGrid, drawMarks, drawPending, drawSelection } from './plate-marks';
 import { placeLabels, writeLabels, type PlacedLabels, type PlateLabel } from './plate-labels';
 import { LABEL_FONT } from './kinds/plate-kind';
 import type { PlateScene } from './plate-scene';
-import type { HeightRange, PlateDrawing } from './plate-drawing';
+import type { HeightRange, ModelCut, PlateDrawing } from './plate-drawing';
 
 /** How strongly edges are drawn that the heights of the plan leave out. */
 const GHOST_OPACITY = 0.16;
@@ -22,6 +23,7 @@ const SKY_HEIGHT = 0.8;
 const GROUND_DEPTH = 1.5;
 /** A pane narrower than this is not shown. */
 const MIN_PANE_PIXELS = 4;
+const LOOK_AGAIN_MS = 2;
 /** A name may begin so far outside its pane and still be seen. */
 const LABEL_REACH = 200;
 
@@ -35,6 +37,7 @@ export interface PlateFrame {
   readonly selection: ReadonlyMap<string, PickItem>;
   readonly facesOf: (item: PickItem) => readonly Float64Array[] | undefined;
   readonly range: HeightRange;
+  readonly cut: ModelCut | undefined;
   readonly gridMetres: number;
   /** The view that lies over the other, where they are not side by side. */
   readonly front: 'plan' | 'model' | undefined;
@@ -42,6 +45,10 @@ export interface PlateFrame {
   readonly hasGhosts: boolean;
   /** Whether the model shows the edges of blocks. */
   readonly hasEdges: boolean;
+  /** Whether the model has shade in its corners, once that was found. */
+  readonly hasShade: boolean;
+  /** Whether there is time to find it. */
+  readonly isAtRest: boolean;
   readonly hasLabels: boolean;
   /** Things with errors: their names come before those of others. */
   readonly faulty: ReadonlySet<string>;
@@ -62,6 +69,7 @@ interface Sheets {
 /** Draws plan and model on three canvases: paper and grid, the scene, marks. */
 export class PlateRenderer {
   private readonly renderer: WebGLRenderer;
+  private shade: CornerShade | undefined;
   private readonly widths = new Map<string, number>();
   /** Names on the plan that had no room in the last frame. */
   hiddenLabels: readonly PlateLabel[] = [];
@@ -129,7 +137,26 @@ export class PlateRenderer {
     this.renderer.clear();
   }
 
+  /** Makes it possible to find the shade in corners. */
+  async bringShade(): Promise<void> {
+    if (this.shade) return;
+    const { CornerShade } = await import('./corner-shade');
+    this.shade ??= new CornerShade(this.scene.scene, this.modelCamera.camera);
+  }
+
+  /** Resolves when what was asked of the graphics is drawn. */
+  async finished(): Promise<void> {
+    const context = this.renderer.getContext() as WebGL2RenderingContext;
+    const fence = context.fenceSync(context.SYNC_GPU_COMMANDS_COMPLETE, 0);
+    if (!fence) return;
+    context.flush();
+    while (context.clientWaitSync(fence, 0, 0) === context.TIMEOUT_EXPIRED)
+      await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS));
+    context.deleteSync(fence);
+  }
+
   dispose(): void {
+    this.shade?.dispose();
     this.renderer.dispose();
     this.renderer.forceContextLoss();
   }
@@ -187,9 +214,19 @@ export class PlateRenderer {
     scene.edges.visible = frame.hasEdges;
     scene.setEdgeOpacity(MODEL_EDGE_OPACITY);
     // The model is cut open at the top of the heights shown, so that a roof hides nothing.
-    renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), frame.range.top)];
+    renderer.clippingPlanes = [new Plane(new Vector3(0, -1, 0), frame.range.top), ...cutPlanes(frame.cut)];
     renderer.render(scene.scene, modelCamera.camera);
     scene.edges.visible = true;
+    if (frame.hasShade) {
+      const ratio = renderer.getPixelRatio();
+      const size = [Math.max(1, Math.floor(pane.width * ratio)), Math.max(1, Math.floor(pane.height * ratio))] as const;
+      this.shade?.draw(
+        renderer,
+        size,
+        `${scene.revision} ${frame.range.top} ${JSON.stringify(frame.cut ?? null)}`,
+        frame.isAtRest,
+      );
+    }
     renderer.clippingPlanes = [];
     const drawing = this.drawingOf('model', pane, over, frame.colours);
     inPane(over, pane, () => {
@@ -245,6 +282,13 @@ export class PlateRenderer {
     this.renderer.setViewport(pane.left, bottom, pane.width, pane.height);
     this.renderer.setScissor(pane.left, bottom, pane.width, pane.height);
   }
+}
+
+function cutPlanes(cut: ModelCut | undefined): Plane[] {
+  if (!cut) return [];
+  const side = cut.keeps === 'less' ? -1 : 1;
+  const normal = cut.axis === 'x' ? new Vector3(side, 0, 0) : new Vector3(0, 0, side);
+  return [new Plane(normal, -side * cut.at)];
 }
 
 const isWithin = ({ left, top, width, height }: Pane, x: number, y: number): boolean =>

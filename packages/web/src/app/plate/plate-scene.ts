@@ -43,6 +43,8 @@ export class PlateScene {
   readonly edges = new Group();
   /** Where the top of the plan's heights cuts blocks. */
   readonly caps = new BlockCaps();
+  /** Another number whenever something looks otherwise. */
+  revision = 0;
   private readonly drawn = new Map<string, DrawnStratum>();
   private readonly materials: BlockMaterials & {
     hides: MeshLambertMaterial;
@@ -57,8 +59,8 @@ export class PlateScene {
   private meshes: ReadonlyMap<string, PieceMesh> = new Map();
   private hiddenGroups = ALL_GROUPS;
 
-  /** @param changed called whenever a new frame is due */
-  constructor(private readonly changed: () => void) {
+  /** @param due called whenever a new frame is due */
+  constructor(private readonly due: () => void) {
     this.materials = {
       hides: new MeshLambertMaterial({
         side: FrontSide,
@@ -209,6 +211,11 @@ export class PlateScene {
       unseen: unseenGroups(document, this.hiddenGroups),
     });
     this.follow(document.id, { stratum: document.id, whole: true, items: [] });
+  }
+
+  private changed(): void {
+    this.revision++;
+    this.due();
   }
 
   private layers(): readonly PlateLayer[] {

@@ -9,6 +9,7 @@ import {
   input,
   output,
   signal,
+  untracked,
   viewChild,
   DestroyRef,
 } from '@angular/core';
@@ -24,15 +25,26 @@ import { PickIndex } from './pick-index';
 import type { PickItem } from './pick-item';
 import { ModelCamera, PlanCamera, type Pane } from './plate-cameras';
 import { readPlateColours, type PlateColours } from './plate-colours';
-import type { HeightRange, PlanPointer, PlateDrawing, PlateDrop, PlateMenu, PlateViews } from './plate-drawing';
+import type {
+  HeightRange,
+  ModelCut,
+  PlanPointer,
+  PlateDrawing,
+  PlateDrop,
+  PlateMenu,
+  PlateViews,
+} from './plate-drawing';
 import { labelNear, type PlateLabel } from './plate-labels';
 import { PlateRenderer } from './plate-renderer';
 import { boreInSteps, type Bore } from './rod/bore';
 import { DueFrame } from './due-frame';
+import { FrameAtRest } from './frame-at-rest';
 import { PlateScene } from './plate-scene';
 import { roughBounds } from './rough-bounds';
 import { SlicedWork } from './sliced-work';
 import type { KeptView } from './view-memory';
+import { EYE_METRES } from './eye-level/steps';
+import { EyeLevel } from './eye-level/eye-level';
 
 /** From so many things on a stratum is framed by where they stand. */
 const MANY_THINGS = 5000;
@@ -79,6 +91,10 @@ export class PlateView {
   readonly hasLabels = input(true);
   readonly hasGhosts = input(true);
   readonly hasEdges = input(false);
+  readonly hasShade = input(true);
+  /** Whether the model is seen from where one stands. */
+  readonly isAtEyeLevel = input(false);
+  readonly cut = input<ModelCut>();
   readonly hasGrid = input(true);
   /** Things with errors. */
   readonly faulty = input<ReadonlySet<string>>(new Set());
@@ -103,6 +119,7 @@ export class PlateView {
   readonly bore = signal<Bore | undefined>(undefined);
 
   readonly dropped = output<PlateDrop>();
+  readonly eyeLevelEnded = output();
   readonly menuAsked = output<PlateMenu>();
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
@@ -133,6 +150,24 @@ export class PlateView {
   private shown:
     { readonly size: { width: number; height: number }; readonly plan: Pane; readonly model: Pane } | undefined;
   private readonly dueFrame = new DueFrame(() => this.render());
+  private readonly atRest = new FrameAtRest({
+    key: () => `${this.pictureOf()} ${this.shown?.model.width} ${this.shown?.model.height}`,
+    timed: async () => {
+      const began = performance.now();
+      this.redraw(false);
+      await this.renderer?.finished();
+      return performance.now() - began;
+    },
+    fine: async () => {
+      await this.renderer?.bringShade();
+      this.redraw(true);
+    },
+  });
+  protected readonly eyes = new EyeLevel(
+    this.modelCamera,
+    (point) => this.picks.surfaceBelow(point, NOTHING),
+    () => this.dueFrame.ask(),
+  );
   private planPan: { x: number; y: number; moved: boolean } | undefined;
   private modelDrag: { x: number; y: number; moved: boolean; pan: boolean } | undefined;
 
@@ -162,15 +197,20 @@ export class PlateView {
         this.hasLabels,
         this.hasGhosts,
         this.hasEdges,
+        this.hasShade,
+        this.cut,
         this.hasGrid,
         this.faulty,
       ])
         read();
       this.dueFrame.ask();
     });
+    effect(() => (this.isAtEyeLevel() ? untracked(() => this.standUp()) : this.eyes.end()));
     inject(DestroyRef).onDestroy(() => {
+      this.eyes.stop();
       this.keepPicture();
       this.dueFrame.end();
+      this.atRest.end();
       this.boreWork.stop();
       this.scene.dispose();
       this.renderer?.dispose();
@@ -202,10 +242,18 @@ export class PlateView {
     readonly model: KeptView['model'] | undefined;
   }): void {
     const { planCamera, modelCamera } = this;
+    if (this.eyes.isOn()) {
+      this.eyes.end();
+      this.eyeLevelEnded.emit();
+    }
     planCamera.look(x, z, scale);
     if (model) {
       modelCamera.target.set(model[0], model[1], model[2]);
-      [modelCamera.yawDegrees, modelCamera.pitchDegrees, modelCamera.distance] = [model[3], model[4], model[5]];
+      [modelCamera.yawDegrees, modelCamera.pitchDegrees, modelCamera.distance] = [
+        model[3],
+        Math.max(3, model[4]),
+        model[5],
+      ];
     } else {
       const box = this.bounds(() => true);
       if (box) modelCamera.frame(box);
@@ -366,6 +414,26 @@ export class PlateView {
     this.dueFrame.ask();
   }
 
+  /** Stands up where the selected thing is, else in the middle of the plan. */
+  private standUp(): void {
+    const box = boxAround([...this.selection().values()].map(({ bounds }) => bounds));
+    const { planCamera, range } = this;
+    this.eyes.begin(
+      box
+        ? [(box.min[0] + box.max[0]) / 2, box.min[1] + EYE_METRES, (box.min[2] + box.max[2]) / 2]
+        : [planCamera.x, range().top, planCamera.z],
+    );
+    this.model().nativeElement.focus();
+  }
+
+  protected eyeLevelKey(event: KeyboardEvent): void {
+    if (!this.eyes.isOn()) return;
+    if (event.key === 'Escape') this.eyeLevelEnded.emit();
+    else if (event.ctrlKey || event.altKey || event.metaKey || !this.eyes.press(event.key)) return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
   /** Parts of the plan that neither the model nor the buttons along its top lie over. */
   private freeParts(): Pane[] {
     const { left, top, width, height } = this.paneOf(this.plan());
@@ -455,6 +523,7 @@ export class PlateView {
     this.draw(this.shown, this.colours);
     if (this.planScale() !== this.planCamera.scale) this.planScale.set(this.planCamera.scale);
     if (this.scene.isDrawing) return;
+    if (this.hasShade() && this.shown.model.width > 0) this.atRest.drawn();
     if (this.strata().length > 0 || this.pictureOf() === '') this.keptPicture().done();
     // Where things are is looked up ahead of the first click.
     this.picks.prepare();
@@ -469,7 +538,12 @@ export class PlateView {
     this.lastPicture.keep(this.pictureKey(), layers, shown.size, colours.plate);
   }
 
-  private draw({ size, plan, model }: NonNullable<PlateView['shown']>, colours: PlateColours): void {
+  /** What was drawn last, as it is now. */
+  private redraw(isAtRest: boolean): void {
+    if (this.shown && this.colours) this.draw(this.shown, this.colours, isAtRest);
+  }
+
+  private draw({ size, plan, model }: NonNullable<PlateView['shown']>, colours: PlateColours, isAtRest = false): void {
     this.renderer?.render(size, plan, model, {
       colours,
       strata: this.visibleStrata(),
@@ -483,6 +557,9 @@ export class PlateView {
       hasGrid: this.hasGrid(),
       hasGhosts: this.hasGhosts(),
       hasEdges: this.hasEdges(),
+      hasShade: this.hasShade(),
+      cut: this.cut(),
+      isAtRest,
       hasLabels: this.hasLabels(),
       faulty: this.faulty(),
       hovered: this.hovered,
