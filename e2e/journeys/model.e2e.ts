@@ -6,7 +6,7 @@ import { expect, introduce, test } from '../fixtures/stravel';
 const looks = async (part: Locator): Promise<string> => (await part.screenshot()).toString('base64');
 
 test.describe('The model', () => {
-  test('is stepped through by keys at the height of one’s eyes, and turns again afterwards', async ({
+  test('is gone through by keys at the height of one’s eyes, and turns again afterwards', async ({
     quietPage: page,
     stravel,
   }) => {

@@ -37,6 +37,8 @@ describe('a core lying in a row', () => {
       'linear-gradient(90deg, var(--role-base) 0.00% 2.00%, var(--stone) 2.00% 4.00%, var(--stone) 4.00% 100.00%)',
     );
     expect(coreStrip(core(0, 0), 'triangles', 0).widthPercent).toBeCloseTo((2 / 96) * 100, 9);
+    // A hundred that cost nothing share a quarter of the room.
+    expect(coreStrip(core(...Array<number>(100).fill(0)), 'triangles', 100).widthPercent).toBeCloseTo(25, 9);
   });
 
   it('is an outline up to the limit where nothing is known', () => {

@@ -26,7 +26,7 @@ export interface CoreStrip {
 export function coreStrip({ bands, held }: LevelCore, measure: Measure, limit: number): CoreStrip {
   const sum = bands.reduce((total, { value }) => total + value, 0);
   const end = limit > 0 ? limit * END : Math.max(sum, 1e-9);
-  const sizes = bandSizes(bands, WIDTH_PIXELS / end);
+  const sizes = bandSizes(bands, WIDTH_PIXELS / end, WIDTH_PIXELS);
   const width = sizes.reduce((total, size) => total + size, 0);
   let at = 0;
   const stops = bands.map(({ role }, i) => {

@@ -2,6 +2,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   ElementRef,
+  Injector,
   afterNextRender,
   computed,
   effect,
@@ -131,6 +132,7 @@ export class PlateView {
 
   private readonly keptPicture = viewChild.required(KeptPicture);
   private readonly lastPicture = inject(LastPicture);
+  private readonly injector = inject(Injector);
   private readonly scene = new PlateScene(() => this.dueFrame.ask());
   private readonly visibleStrata = computed(() => this.strata().filter(({ id }) => !this.hidden().has(id)));
   private readonly picks = new PickIndex(
@@ -423,7 +425,8 @@ export class PlateView {
         ? [(box.min[0] + box.max[0]) / 2, box.min[1] + EYE_METRES, (box.min[2] + box.max[2]) / 2]
         : [planCamera.x, range().top, planCamera.z],
     );
-    this.model().nativeElement.focus();
+    // The model may be out of sight until then.
+    afterNextRender(() => this.model().nativeElement.focus(), { injector: this.injector });
   }
 
   protected eyeLevelKey(event: KeyboardEvent): void {

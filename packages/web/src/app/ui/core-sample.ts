@@ -53,7 +53,7 @@ export class CoreSample {
   readonly hovered = output<string>();
   private readonly scale = computed(() => this.height() / Math.max(1e-9, this.top()));
   readonly drawn = computed(() => {
-    const heights = bandSizes(this.bands(), this.scale());
+    const heights = bandSizes(this.bands(), this.scale(), this.height());
     return this.bands()
       .map((band, i) => ({ ...band, height: heights[i] }))
       .reverse();

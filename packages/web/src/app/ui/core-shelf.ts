@@ -24,6 +24,7 @@ export interface ShelfRow {
 
 const OPEN_PIXELS = 104;
 const FOLDED_PIXELS = 40;
+const LABEL_PIXELS = 16;
 /** Room above the tallest core for the share that it is over. */
 const HEADROOM = 1.22;
 
@@ -89,9 +90,9 @@ export class CoreShelf {
   readonly isFolded = input(false);
   readonly height = computed(() => (this.isFolded() ? FOLDED_PIXELS : OPEN_PIXELS));
   private readonly namesPixels = computed(() => (this.isFolded() ? 0 : 72));
-  /** Heights of the label: beside the line, or just under the top of the cores when the line lies above the scale. */
+  /** Height of the label: beside the line, or just under the top of the cores when the line lies there or above the scale. */
   readonly labelPixels = computed(
-    () => this.namesPixels() + (this.limit() > this.top() ? this.height() - 16 : this.heightOf(this.limit())),
+    () => this.namesPixels() + Math.min(this.height() - LABEL_PIXELS, this.heightOf(this.limit())),
   );
   /** Top of the scale: a little over the largest core, and over the limit unless that is far away. */
   readonly top = computed(() => {

@@ -1,5 +1,6 @@
 import type { CoreStrip } from '../../bakes/core-strip';
 import {
+  counted,
   fieldText,
   levelsUnder,
   plainRecord,
@@ -187,7 +188,7 @@ export function cellValue(record: FilledRecord, { path, field, read }: TableColu
 /** What a cell shows. */
 export function cellText(value: FieldValue, { field }: TableColumn, links: LinkLookup): string {
   if (value === null || value === '') return '—';
-  if (field.type === 'picture') return Array.isArray(value) ? `${value.length} pictures` : 'picture';
+  if (field.type === 'picture') return Array.isArray(value) ? counted(value.length, 'picture') : 'picture';
   if (field.figure && typeof value === 'number') return value.toLocaleString('en').replaceAll(',', '\u2009');
   return fieldText(field, value, links).replaceAll('\n', ' · ') || '—';
 }

@@ -100,7 +100,7 @@ export class MeasuredCore {
   readonly limitPixels = computed(() => (this.limit() / this.top()) * CORE_PIXELS);
   readonly labels = computed(() => {
     let below = 0;
-    const sizes = bandSizes(this.bands(), CORE_PIXELS / this.top());
+    const sizes = bandSizes(this.bands(), CORE_PIXELS / this.top(), CORE_PIXELS);
     const all = this.bands().map((band, i) => {
       const middle = below + sizes[i] / 2;
       below += sizes[i];

@@ -2,6 +2,7 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject, input, si
 import { Dialogs } from '../../../ui/dialogs';
 import { Store } from '@ngrx/store';
 import {
+  counted,
   RECORDS_DOCUMENT,
   fieldsOf,
   heldAt,
@@ -164,7 +165,7 @@ export class OrderPage {
     effect(() => {
       const never = this.neverOpen();
       this.workspace.footLeft.set([
-        `${this.model().levels.filter(({ id }) => !never.has(id)).length} of ${this.levels().length} play levels can be unlocked`,
+        `${this.model().levels.filter(({ id }) => !never.has(id)).length} of ${counted(this.levels().length, 'play level')} can be unlocked`,
       ]);
       this.workspace.footRight.set([]);
     });

@@ -4,6 +4,13 @@ import { CHART_CANVAS, CHART_FONT, ThemedChart, type ColourOf } from '../../../u
 import { seriesText, type ChartedSeries } from './series';
 import { FILLED_HOST } from '../../../ui/filled-host';
 
+/** Names on the axis are no longer than that; the tooltip has them whole. */
+const LONGEST = 24;
+
+function shortened(name: string): string {
+  return name.length > LONGEST ? `${name.slice(0, LONGEST - 1)}…` : name;
+}
+
 /** Levels that stand together under a name, by index, `to` left out. */
 export interface ChartStretch {
   readonly name: string;
@@ -106,7 +113,13 @@ export class OrderChart extends ThemedChart {
         scales: {
           x: {
             offset: true,
-            ticks: { color: colour('ink'), font: CHART_FONT, maxRotation: 40, autoSkip: true },
+            ticks: {
+              color: colour('ink'),
+              font: CHART_FONT,
+              maxRotation: 40,
+              autoSkip: true,
+              callback: (value) => shortened(this.names()[Number(value)]),
+            },
             grid: { display: false },
             border: { color: colour('soft-ink') },
           },

@@ -1,7 +1,7 @@
 import { ScrollingModule } from '@angular/cdk/scrolling';
 import { ChangeDetectionStrategy, Component, computed, effect, inject, signal, viewChild } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { levelsUnder, type Level } from '@stravel/core';
+import { counted, levelsUnder, type Level } from '@stravel/core';
 import { Bakes } from '../../../bakes/bakes';
 import { costsOf } from '../../../bakes/bakes-store';
 import { LevelPlaces } from '../../../desk/level-places';
@@ -115,7 +115,7 @@ export class WholePage {
       const stands = (word: string): number =>
         rows.reduce((sum, { cells }) => sum + (cells?.filter((cell) => cell.stands === word).length ?? 0), 0);
       this.workspace.footLeft.set([
-        `${rows.length} play levels`,
+        counted(rows.length, 'play level'),
         `${stands('crowded')} crowded, ${stands('missing')} missing`,
       ]);
       const uncounted = rows.filter(({ cells }) => !cells).length;
