@@ -10,6 +10,8 @@ test.describe('The model', () => {
     quietPage: page,
     stravel,
   }) => {
+    // Frames are drawn without a graphics card: the fewer their pixels the better.
+    await page.setViewportSize({ width: 900, height: 560 });
     await introduce(page, stravel.address, '/layout/sorting-hall');
     await expect(page.getByText(/selected of 322/)).toBeVisible();
     await page.getByRole('button', { name: 'Plan', exact: true }).click();
@@ -18,7 +20,7 @@ test.describe('The model', () => {
     await expect(eyes).toBeFocused();
     await expect(page.getByRole('button', { name: 'Eye level' })).toHaveAttribute('aria-pressed', 'true');
     await checkAxe(page);
-    for (const key of ['ArrowUp', 'ArrowLeft', 'd', 'PageDown']) {
+    for (const key of ['ArrowUp', 'ArrowLeft', 'PageDown']) {
       const before = await looks(eyes);
       await page.keyboard.down(key);
       await expect.poll(async () => (await looks(eyes)) === before).toBe(false);

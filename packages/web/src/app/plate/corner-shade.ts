@@ -57,6 +57,11 @@ export class CornerShade {
     renderer.clippingPlanes = cutting;
   }
 
+  /** It is to be found again: what was found is gone with the context that held it. */
+  forget(): void {
+    this.foundFor = '';
+  }
+
   dispose(): void {
     this.pass.dispose();
     this.laidOver.dispose();

@@ -93,6 +93,7 @@ export class PlateRenderer {
     // The first clear comes before the first render, and until then the clear colour would be opaque black.
     this.renderer.setClearColor(0x000000, 0);
     this.renderer.setScissorTest(true);
+    this.shade?.forget();
   }
 
   /** @param size of all three canvases @param plan, model where the panes lie in them; CSS pixels */

@@ -9,7 +9,7 @@ export interface Viewpoint {
 }
 
 /** More than that is not kept of one level. */
-const MOST = 40;
+export const MOST_VIEWPOINTS = 40;
 export const LONGEST_NAME = 60;
 
 /** The looks at levels that were kept under a name, in this browser. */
@@ -28,12 +28,13 @@ export class ViewpointMemory {
     });
   }
 
-  /** Keeps a look; one of the same name is replaced where it is. */
-  keep(level: string, { name, view }: Viewpoint): void {
+  /** Keeps a look; one of the same name is replaced where it is. @returns false where there is no room for it */
+  keep(level: string, { name, view }: Viewpoint): boolean {
     const all = new Map(this.all());
     const of = keyOf(level, name);
-    if (!all.has(of) && this.of(level).length >= MOST) return;
+    if (!all.has(of) && this.of(level).length >= MOST_VIEWPOINTS) return false;
     this.write([...all.set(of, view)]);
+    return true;
   }
 
   drop(level: string, name: string): void {

@@ -1,8 +1,8 @@
-import { ChangeDetectionStrategy, Component, computed, inject, input } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, signal } from '@angular/core';
 import { OpenLevel } from '../../document/level/open-level';
 import { LevelView } from '../level-view';
 import type { PlateView } from '../plate-view';
-import { LONGEST_NAME, ViewpointMemory, type Viewpoint } from './viewpoint-memory';
+import { LONGEST_NAME, MOST_VIEWPOINTS, ViewpointMemory, type Viewpoint } from './viewpoint-memory';
 
 /** Looks at the level that are kept under a name, and come back by a click. */
 @Component({
@@ -16,10 +16,13 @@ import { LONGEST_NAME, ViewpointMemory, type Viewpoint } from './viewpoint-memor
         <button class="plain" [attr.aria-label]="'Remove the viewpoint ' + one.name" (click)="drop(one)">×</button>
       </div>
     }
-    <form class="one" (submit)="keep(name.value); name.value = ''; $event.preventDefault()">
+    <form class="one" (submit)="name.value = keep(name.value); $event.preventDefault()">
       <input #name class="cell" type="text" aria-label="Name of this look" placeholder="Name of this look" [maxLength]="longest" />
       <button class="chip">Keep</button>
     </form>
+    @if (isFull()) {
+      <p class="over" role="alert">{{ most }} looks at this level are kept already. Remove one first.</p>
+    }
   `,
   styles: `
     :host {
@@ -28,7 +31,8 @@ import { LONGEST_NAME, ViewpointMemory, type Viewpoint } from './viewpoint-memor
       border-top: 1px solid var(--line);
       padding-top: 8px;
     }
-    h3 {
+    h3,
+    p {
       margin: 0;
       font-size: 13px;
     }
@@ -57,12 +61,17 @@ export class Viewpoints {
   private readonly level = inject(OpenLevel).level;
   readonly all = computed(() => this.memory.of(this.level()?.id ?? ''));
   readonly longest = LONGEST_NAME;
+  readonly most = MOST_VIEWPOINTS;
+  readonly isFull = signal(false);
 
-  keep(typed: string): void {
+  /** @returns what stays typed */
+  keep(typed: string): string {
     const [name, level, plate] = [typed.trim(), this.level(), this.plate()];
-    if (name === '' || !level || !plate) return;
+    if (name === '' || !level || !plate) return typed;
     const { bottom, storeyMetres } = this.view.shown();
-    this.memory.keep(level.id, { name, view: { ...plate.view(), heights: [bottom, storeyMetres] } });
+    const isKept = this.memory.keep(level.id, { name, view: { ...plate.view(), heights: [bottom, storeyMetres] } });
+    this.isFull.set(!isKept);
+    return isKept ? '' : typed;
   }
 
   look({ view }: Viewpoint): void {
@@ -73,5 +82,6 @@ export class Viewpoints {
 
   drop({ name }: Viewpoint): void {
     this.memory.drop(this.level()?.id ?? '', name);
+    this.isFull.set(false);
   }
 }

@@ -26,7 +26,7 @@ export interface FigurePart {
         <span class="figure soft">{{ shareText(part.value) }}</span>
       </button>
     } @empty {
-      <p class="soft">Nothing counted.</p>
+      <p class="soft">{{ isKnown() ? 'Nothing counted.' : 'Not known until the level is baked.' }}</p>
     }
   `,
   styles: `
@@ -73,6 +73,7 @@ export interface FigurePart {
   `,
 })
 export class FigureParts {
+  readonly isKnown = input(true);
   readonly parts = input.required<readonly FigurePart[]>();
   /** What all of it comes to: parts that are left out count in it. */
   readonly total = input.required<number>();

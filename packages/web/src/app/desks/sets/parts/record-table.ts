@@ -169,6 +169,8 @@ export class RecordTable {
       const moved = (isNew || isOther) && this.element.nativeElement.contains(focused);
       // Tracked: a column that keys led to is drawn only once the table was scrolled to it.
       if (active && !this.editing() && (isBare || moved)) this.focusCell(active);
+      // The editor of something new takes the focus itself, once it is there.
+      else if (active && this.editing() && isNew) this.reveal(active);
     });
   }
 
@@ -353,9 +355,10 @@ export class RecordTable {
     return true;
   }
 
-  private focusCell(active: ActiveCell): void {
+  /** Scrolls to a cell. @returns whether there is one */
+  private reveal(active: ActiveCell): boolean {
     const index = this.rows().findIndex(({ id }) => id === active.row);
-    if (index < 0) return;
+    if (index < 0) return false;
     const viewport = this.viewport();
     const top = index * ROW_HEIGHT;
     const offset = viewport.measureScrollOffset();
@@ -363,6 +366,11 @@ export class RecordTable {
     else if (top + ROW_HEIGHT > offset + viewport.getViewportSize())
       viewport.scrollToOffset(top + ROW_HEIGHT - viewport.getViewportSize());
     this.layout.reveal(active.column, viewport.elementRef.nativeElement);
+    return true;
+  }
+
+  private focusCell(active: ActiveCell): void {
+    if (!this.reveal(active)) return;
     const wanted = `${active.row}:${active.column}`;
     const find = (): HTMLElement | undefined =>
       [...this.element.nativeElement.querySelectorAll<HTMLElement>('[data-cell]')].find(
