@@ -88,8 +88,8 @@ export interface LevelCore {
 
 /**
  * The core of a level: its strata by role, and within a role bottom first, then the kits: cores side by side compare.
- * Triangles and draw calls are those of the worst pocket, or of everything where
- * that is enough to be within the limit; none where they are not known.
+ * Triangles and draw calls are those of the worst pocket, or of everything where that is enough to be within the limit;
+ * none where they are not known.
  */
 export function levelCore(costs: LevelCosts, device: Device, measure: Measure): LevelCore {
   const held = holdAgainst(costs, device).figures[BUDGET_OF[measure]];

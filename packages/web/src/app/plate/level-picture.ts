@@ -66,7 +66,7 @@ export class PictureStudio {
   ): Promise<Blob> {
     this.scene.setStrata(strata, new Set());
     this.scene.setMeshes(meshes);
-    await this.renderer.bringShade();
+    if (view === 'model') await this.renderer.bringShade();
     while (this.scene.isDrawing) await new Promise((resolve) => setTimeout(resolve, LOOK_AGAIN_MS));
     const picks = new PickIndex(() => strata, pieces);
     const everything = picks.everything();

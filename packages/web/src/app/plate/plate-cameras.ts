@@ -1,6 +1,6 @@
 import type { Box3 } from '@stravel/core';
 import { MathUtils, OrthographicCamera, PerspectiveCamera, Vector3 } from 'three';
-import { EYE_METRES, type Stand } from './eye-level/steps';
+import { EYE_METRES, lookablePitch, type Stand } from './eye-level/steps';
 
 /** How far in front of one who stands what is looked at lies, and what the model turns about again afterwards, metres. */
 const AHEAD_METRES = 0.5;
@@ -127,9 +127,8 @@ export class ModelCamera {
 
   turn(dx: number, dy: number): void {
     if (this.isStanding) {
-      const eye = this.eye();
       // What is drawn follows the pointer, as when the model is turned.
-      this.look(eye, this.yawDegrees + dx * 0.25, MathUtils.clamp(this.pitchDegrees - dy * 0.25, -80, 80));
+      this.look(this.eye(), this.yawDegrees + dx * 0.25, lookablePitch(this.pitchDegrees - dy * 0.25));
       return;
     }
     this.yawDegrees -= dx * 0.4;

@@ -1,7 +1,6 @@
 import type { PickItem } from './pick-item';
 import type { PlateColours } from './plate-colours';
 
-/** Heights that the plan shows, metres; the rest is ghosted. */
 /** Cuts the model open along an upright plane. */
 export interface ModelCut {
   /** Across which the plane lies. */
@@ -12,6 +11,7 @@ export interface ModelCut {
   readonly keeps: 'less' | 'more';
 }
 
+/** Heights that the plan shows, metres; the rest is ghosted. */
 export interface HeightRange {
   readonly bottom: number;
   readonly top: number;

@@ -14,6 +14,9 @@ const MOVES: ReadonlyMap<string, EyeMove> = new Map([
   ['PageUp', 'up'],
   ['PageDown', 'down'],
 ]);
+/** Letters count with Shift and Caps Lock too. */
+const moveOf = (key: string): EyeMove | undefined => MOVES.get(key.length === 1 ? key.toLowerCase() : key);
+
 /** A page that was away takes no long step, seconds. */
 const LONGEST_SECONDS = 0.1;
 
@@ -49,7 +52,7 @@ export class EyeLevel {
 
   /** @returns whether the key is one for eyes */
   press(key: string): boolean {
-    const move = MOVES.get(key.length === 1 ? key.toLowerCase() : key);
+    const move = moveOf(key);
     if (!move || !this.isOn()) return false;
     this.held.add(move);
     if (this.frame === 0) {
@@ -60,7 +63,7 @@ export class EyeLevel {
   }
 
   letGo(key: string): void {
-    const move = MOVES.get(key.length === 1 ? key.toLowerCase() : key);
+    const move = moveOf(key);
     if (move) this.held.delete(move);
   }
 

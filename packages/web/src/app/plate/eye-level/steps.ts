@@ -10,6 +10,11 @@ const STEP_METRES = 0.6;
 /** How far one can look up and down, degrees. */
 const MOST_PITCH_DEGREES = 80;
 
+/** As far up or down as one can look, degrees. */
+export function lookablePitch(degrees: number): number {
+  return MathUtils.clamp(degrees, -MOST_PITCH_DEGREES, MOST_PITCH_DEGREES);
+}
+
 /** What held keys do. */
 export type EyeMove = 'ahead' | 'back' | 'left' | 'right' | 'turn-left' | 'turn-right' | 'up' | 'down';
 
@@ -29,11 +34,7 @@ export type FloorBelow = (point: readonly [x: number, y: number, z: number]) => 
 export function stepped(at: Stand, held: ReadonlySet<EyeMove>, seconds: number, floorBelow: FloorBelow): Stand {
   const both = (one: EyeMove, other: EyeMove): number => Number(held.has(one)) - Number(held.has(other));
   const yawDegrees = at.yawDegrees + both('turn-left', 'turn-right') * DEGREES_PER_SECOND * seconds;
-  const pitchDegrees = MathUtils.clamp(
-    at.pitchDegrees + both('down', 'up') * DEGREES_PER_SECOND * 0.5 * seconds,
-    -MOST_PITCH_DEGREES,
-    MOST_PITCH_DEGREES,
-  );
+  const pitchDegrees = lookablePitch(at.pitchDegrees + both('down', 'up') * DEGREES_PER_SECOND * 0.5 * seconds);
   const [ahead, aside] = [both('ahead', 'back'), both('right', 'left')];
   const length = Math.hypot(ahead, aside);
   if (length === 0) return { ...at, yawDegrees, pitchDegrees };
