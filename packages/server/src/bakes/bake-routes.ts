@@ -2,6 +2,7 @@ import { isBakeKind, type BakeRef } from '@stravel/core';
 import { Router, type Response } from 'express';
 import { HttpError } from '../http/problem';
 import type { BakeService } from './bake-service';
+import { collectionShelf } from './collection-shelf';
 
 /** The bakes of a collection. */
 export function bakeRoutes(service: BakeService): Router {
@@ -9,6 +10,10 @@ export function bakeRoutes(service: BakeService): Router {
 
   router.get<{ collection: string }>('/bakes', async (request, response) => {
     response.json({ levels: await service.list(request.params.collection) });
+  });
+
+  router.get<{ collection: string }>('/shelf', async (request, response) => {
+    response.json(await collectionShelf(service, request.params.collection));
   });
 
   router.get<{ collection: string }>('/kits/loads', async (request, response) => {

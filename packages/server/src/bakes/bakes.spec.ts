@@ -4,6 +4,7 @@ import { JobRepository } from '../jobs/job-repository';
 import { edit, removeFolder, startTestServer, type TestServer } from '../testing/test-server';
 import { bakeLevel, byKind, type BakesByKind } from '../testing/level-bakes';
 import type { LevelBakes } from './bake-service';
+import type { CollectionShelf } from './collection-shelf';
 
 let test: TestServer;
 
@@ -37,6 +38,29 @@ async function finished(id: string): Promise<JobEvent> {
 }
 
 describe('bakes over HTTP', () => {
+  it('gives what the start page draws: play levels in order, devices, figures', async () => {
+    const shelf = async (): Promise<CollectionShelf> =>
+      (await (await test.get('/api/collections/small/shelf')).json()) as CollectionShelf;
+    const before = await shelf();
+    expect(before.levels.map(({ id, values }) => [id, values])).toEqual([
+      ['one', {}],
+      ['two', {}],
+    ]);
+    expect([before.sets.length > 0, before.devices]).toEqual([true, []]);
+    expect(before.bakes.map(({ level, bakes }) => [level, bakes.map(({ kind, state }) => [kind, state])])).toEqual([
+      ['one', [['figures', 'none']]],
+      ['two', [['figures', 'none']]],
+    ]);
+    await bakeLevel(test.server, 'small', 'two');
+    const [, two] = (await shelf()).bakes;
+    expect([two.count === null, two.bakes[0].state, two.bakes[0].summary === null]).toEqual([false, 'fresh', false]);
+    const level = { document: 'records', kind: 'level' as const, id: 'two', field: 'purpose' };
+    await test.post('/api/collections/small/edits', edit([{ ...level, before: 'play', after: 'test' }]));
+    const after = await shelf();
+    expect([after.levels.map(({ id }) => id), after.bakes.map(({ level: id }) => id)]).toEqual([['one'], ['one']]);
+    expect((await test.get('/api/collections/nowhere/shelf')).status).toBe(404);
+  }, 60000);
+
   it('bakes what is stale as a job, and only a hiding block makes sight stale again', async () => {
     await test.server.jobs.start();
     expect((await list())['one'].sight.state).toBe('none');

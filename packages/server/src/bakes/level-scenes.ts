@@ -86,7 +86,8 @@ export class LevelScenes {
     return made;
   }
 
-  private async tables(collection: string): Promise<CollectionContent['records']> {
+  /** The small records of a collection as they stand. */
+  async tables(collection: string): Promise<CollectionContent['records']> {
     return this.database.queue.exclusive(async () =>
       tablesOf((await this.documents.load(collection, RECORDS_DOCUMENT)).state),
     );

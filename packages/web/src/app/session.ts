@@ -1,4 +1,4 @@
-import { errorText } from '@stravel/core';
+import { errorText, type Device } from '@stravel/core';
 import { Injectable, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { ApiClient, type ListedCollection, type NamedId } from './api/api-client';
@@ -30,7 +30,7 @@ export class Session {
   /** Whether the collections have been read. */
   readonly isReady = signal(false);
   readonly failure = signal<string | undefined>(undefined);
-  readonly device = computed(() => this.devices().find(({ id }) => id === this.deviceId()) ?? this.devices().at(0));
+  readonly device = computed(() => this.deviceOf(this.devices()));
   readonly theme = signal<'light' | 'dark'>(storedTheme());
 
   /** Finds out who is here and which collections there are; once. @param collection opened as soon as it is known to be there */
@@ -80,6 +80,11 @@ export class Session {
     this.collections.set(collections);
     this.binned.set(binned);
     this.hasDemo.set(hasDemo);
+  }
+
+  /** The device that figures are compared with, of those that a collection has: the chosen one, else the first. */
+  deviceOf(devices: readonly Device[]): Device | undefined {
+    return devices.find(({ id }) => id === this.deviceId()) ?? devices.at(0);
   }
 
   chooseDevice(id: string): void {

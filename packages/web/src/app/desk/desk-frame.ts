@@ -18,6 +18,8 @@ export interface FrameKept {
   readonly isRightFolded?: boolean;
   /** Width of the right column, CSS pixels. */
   readonly rightPixels?: number;
+  /** Height of the cores of an open shelf, CSS pixels. */
+  readonly shelfPixels?: number;
   /** Share of the plate that the plan has beside the model. */
   readonly split?: number;
   readonly inset?: InsetPlace;
@@ -42,6 +44,7 @@ export type PlateFlag = (typeof PLATE_FLAGS)[number];
 
 const STORAGE_KEY = 'stravel.frames';
 export const RIGHT_PIXELS = { least: 280, most: 420 } as const;
+export const SHELF_PIXELS = { least: 72, most: 260, before: 104 } as const;
 export const SPLIT = { least: 0.2, most: 0.8 } as const;
 export const INSET = { least: 120, most: 900 } as const;
 /** Where the smaller view lies until it is moved. */
@@ -99,6 +102,7 @@ export class DeskFrame {
 
   /** Width of the right column, CSS pixels. */
   readonly rightPixels = computed(() => this.kept().rightPixels ?? (this.isWidest() ? 360 : 300));
+  readonly shelfPixels = computed(() => this.kept().shelfPixels ?? SHELF_PIXELS.before);
   readonly split = computed(() => this.kept().split ?? (this.isWidest() ? 0.6 : 0.5));
   readonly inset = computed(() => this.kept().inset ?? INSET_BEFORE);
   readonly isSwapped = computed(() => this.kept().isSwapped === true);
@@ -109,6 +113,10 @@ export class DeskFrame {
 
   widen(pixels: number): void {
     this.put({ rightPixels: Math.round(between(pixels, RIGHT_PIXELS)) });
+  }
+
+  raiseShelf(pixels: number): void {
+    this.put({ shelfPixels: Math.round(between(pixels, SHELF_PIXELS)) });
   }
 
   divide(share: number): void {
@@ -184,6 +192,7 @@ function readFrame(value: unknown): FrameKept {
   return {
     ...Object.fromEntries(flags),
     ...(isNumber(of.rightPixels) ? { rightPixels: between(of.rightPixels, RIGHT_PIXELS) } : {}),
+    ...(isNumber(of.shelfPixels) ? { shelfPixels: between(of.shelfPixels, SHELF_PIXELS) } : {}),
     ...(isNumber(of.split) ? { split: between(of.split, SPLIT) } : {}),
     ...(isInset(of.inset) ? { inset: of.inset } : {}),
     ...(sections ? { sections } : {}),

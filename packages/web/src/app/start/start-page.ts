@@ -8,8 +8,10 @@ import { ApiClient, type ListedCollection } from '../api/api-client';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
 import { Restoring } from '../shell/restoring';
+import { TOUR_STOPS } from '../tour/tour-stops';
 import { agoText, sizeText } from '../ui/amount';
 import { Ask } from '../ui/ask';
+import { CollectionShelf } from './collection-shelf';
 
 const DEMO = 'cinderbrine';
 /** Days that the server keeps a collection in the bin. */
@@ -19,7 +21,7 @@ const DAY_MS = 86400000;
 /** All collections, and the ways to another one. */
 @Component({
   selector: 'sv-start-page',
-  imports: [MatMenuModule, RouterLink],
+  imports: [CollectionShelf, MatMenuModule, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './start-page.html',
   styleUrl: './start-page.scss',
@@ -34,6 +36,7 @@ export class StartPage {
   readonly restoring = inject(Restoring);
   readonly session = inject(Session);
   readonly isBusy = signal('');
+  readonly demoFaults = counted(TOUR_STOPS.filter(({ of }) => of).length, 'fault');
   readonly demoIsListed = computed(() => this.session.collections().some(({ id }) => id === DEMO));
   /** Last changed first. */
   readonly collections = computed(() =>
@@ -48,8 +51,12 @@ export class StartPage {
     return id === DEMO;
   }
 
-  facts({ levels, changedAt, bytes }: ListedCollection): string {
-    return `${counted(levels, 'level')} · changed ${agoText(changedAt, Date.now())} · ${sizeText(bytes)}`;
+  facts({ levels, changedAt }: ListedCollection): string {
+    return `${counted(levels, 'level')} · changed ${agoText(changedAt, Date.now())}`;
+  }
+
+  sizeOf({ bytes }: ListedCollection): string {
+    return `${sizeText(bytes)} on disk: content, history, bakes and meshes`;
   }
 
   daysLeft({ binnedAt }: ListedCollection): string {

@@ -22,8 +22,13 @@ export interface ShelfRow {
   readonly cores: readonly ShelfCore[];
 }
 
-const OPEN_PIXELS = 104;
-const FOLDED_PIXELS = 40;
+/** How much of a shelf is shown: names under the cores; low cores; or cores of middle height without names. */
+export type ShelfForm = 'open' | 'folded' | 'summary';
+
+/** Height of the cores of a folded shelf, CSS pixels. */
+export const FOLDED_PIXELS = 40;
+const SUMMARY_PIXELS = 72;
+const NAMES_PIXELS = 72;
 const LABEL_PIXELS = 16;
 /** Room above the tallest core for the share that it is over. */
 const HEADROOM = 1.22;
@@ -35,7 +40,7 @@ const HEADROOM = 1.22;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <p class="said figure" aria-hidden="true">{{ said() }}</p>
-    <div class="shelf" [class.folded]="isFolded()">
+    <div [class]="'shelf ' + form()">
       @for (row of rows(); track row.id) {
         <section [style.flex-grow]="row.cores.length">
           <header>
@@ -45,7 +50,7 @@ const HEADROOM = 1.22;
           <div class="cores" [style.height.px]="height()">
             @for (core of row.cores; track core.id) {
               <div class="core" [class.selected]="core.selected">
-                @if (core.total > limit() && limit() > 0 && !isFolded()) {
+                @if (core.total > limit() && limit() > 0 && form() !== 'folded') {
                   <span class="over figure" [style.bottom.px]="heightOf(core.total) + 2">+{{ percentOver(core.total) }}%</span>
                 }
                 <sv-core-sample
@@ -62,7 +67,7 @@ const HEADROOM = 1.22;
               <span class="limit" [style.bottom.px]="heightOf(limit())"></span>
             }
           </div>
-          @if (!isFolded()) {
+          @if (form() === 'open') {
             <div class="names">
               @for (core of row.cores; track core.id) {
                 <button class="plain" tabindex="-1" [title]="core.name + ' · ' + core.totalText" (click)="picked.emit(core.id)">
@@ -86,18 +91,23 @@ export class CoreShelf {
   readonly bandPicked = output<{ core: string; band: string }>();
   /** The band under the pointer, in words. */
   readonly said = signal('');
-  /** Folded, cores are low and their names are told by the pointer alone. */
-  readonly isFolded = input(false);
-  readonly height = computed(() => (this.isFolded() ? FOLDED_PIXELS : OPEN_PIXELS));
-  private readonly namesPixels = computed(() => (this.isFolded() ? 0 : 72));
+  /** Where names are not shown, the pointer tells them. */
+  readonly form = input<ShelfForm>('open');
+  /** Height of the cores where it is open, CSS pixels. */
+  readonly openPixels = input(104);
+  readonly height = computed(
+    () => ({ open: this.openPixels(), folded: FOLDED_PIXELS, summary: SUMMARY_PIXELS })[this.form()],
+  );
+  private readonly namesPixels = computed(() => (this.form() === 'open' ? NAMES_PIXELS : 0));
   /** Height of the label: beside the line, or just under the top of the cores when the line lies there or above the scale. */
   readonly labelPixels = computed(
     () => this.namesPixels() + Math.min(this.height() - LABEL_PIXELS, this.heightOf(this.limit())),
   );
-  /** Top of the scale: a little over the largest core, and over the limit unless that is far away. */
+  /** Top of the scale: a little over the largest core, and over the limit unless that is far away from what is known. */
   readonly top = computed(() => {
-    const most = Math.max(1e-9, ...this.rows().flatMap(({ cores }) => cores.map(({ total }) => total)));
-    return (this.limit() < most * 4 ? Math.max(most, this.limit()) : most) * HEADROOM;
+    const most = Math.max(0, ...this.rows().flatMap(({ cores }) => cores.map(({ total }) => total)));
+    const isNear = most === 0 || this.limit() < most * 4;
+    return Math.max(1e-9, isNear ? Math.max(most, this.limit()) : most) * HEADROOM;
   });
 
   heightOf(value: number): number {

@@ -20,14 +20,12 @@ import { LevelPlaces } from '../../desk/level-places';
 import { Commands } from '../../desk/commands';
 import { DeskFrame, FRAME_DESK } from '../../desk/desk-frame';
 import { recordsFeature } from '../../document/records/records-store';
-import { MEASURES } from '../../bakes/core-bands';
 import { EditLog } from '../../edits/edit-log';
 import { setRecordField } from '../../edits/operations';
 import { Dialogs } from '../../ui/dialogs';
 import { SheetHost } from '../../level-desk/sheet-host';
 import { Sheets } from '../../level-desk/sheets';
 import { Chevron } from '../../ui/chevron';
-import { CoreShelf } from '../../ui/core-shelf';
 import { StateChip } from '../../ui/state-chip';
 import { Workspace } from '../../workspace';
 import { PICTURE_VIEWS, type PictureView } from '../../plate/picture-views';
@@ -41,6 +39,7 @@ import { binLevels, binSet, levelsOfSet, moveLevels, moveSet, newLevel, newSet }
 import { LevelHistories } from './history/level-histories';
 import { SETS_DESK } from './manifest';
 import type { ChooseSetData } from './parts/choose-set-dialog';
+import { LevelsShelf } from './parts/levels-shelf';
 import { RecordTable, type RowRequest } from './parts/record-table';
 import { PictureMaker } from '../../bakes/pictures/picture-maker';
 import { Readiness } from '../../readiness/readiness';
@@ -60,8 +59,8 @@ import { SETS_SERVICES } from './services';
   selector: 'sv-sets-page',
   imports: [
     Chevron,
-    CoreShelf,
     LevelDataCard,
+    LevelsShelf,
     MatMenuModule,
     RecordTable,
     SetsTabs,
@@ -112,13 +111,11 @@ export class SetsPage {
   readonly rows = this.table.rows;
   /** Its sizes and folds, as a person left them. */
   readonly frame = inject(DeskFrame);
-  readonly isShelfFolded = computed(() => !this.frame.isOpen('Shelf', false));
   readonly isCardOpen = computed(() => this.frame.isOpen('Card', false));
   /** The level of the row that one stands on, else the open one. */
   readonly cardLevel = computed(
     () => heldAt(this.tables().level, this.state().active?.row ?? '') ?? this.workspace.level(),
   );
-  readonly measures = MEASURES;
   readonly pictureViews = PICTURE_VIEWS;
   readonly shownCount = computed(() => this.rows().filter(({ kind }) => kind === 'record').length);
   readonly binnedCount = computed(
