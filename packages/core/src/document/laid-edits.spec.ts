@@ -50,6 +50,13 @@ class Page {
     this.laid.lay({ id, operations });
     this.waiting.push({ id, operations });
   }
+
+  /** Begins to lay an edit, an operation a step, and leaves it after so many. */
+  begin(id: string, operations: Operation[], steps: number): void {
+    const laying = this.laid.layInSteps({ id, operations }, 1);
+    for (let i = 0; i < steps; i++) laying.next();
+    this.waiting.push({ id, operations });
+  }
 }
 
 class Server {
@@ -88,6 +95,19 @@ describe('waiting edits', () => {
     page.laid.log('theirs', [op('a', null, { id: 'a', x: 1 }, null)]);
     expect(page.shown.read('d', 'marker', 'a')).toBeUndefined();
     expect(page.laid.lastKnown('d', 'marker', 'a')).toEqual({ id: 'a', x: 1 });
+  });
+
+  it('are laid in steps, and whatever comes between finds them laid whole', () => {
+    const page = new Page();
+    page.shown.documents.set('d', new Map([['a', { id: 'a', x: 1, y: 1 }]]));
+    const laying = page.laid.layInSteps({ id: 'mine', operations: [op('a', 'x', 1, 5), op('a', 'y', 1, 6)] }, 1);
+    laying.next();
+    expect(page.shown.read('d', 'marker', 'a')).toEqual({ id: 'a', x: 5, y: 1 });
+    page.laid.log('theirs', [op('a', 'y', 1, 9)]);
+    expect(page.shown.read('d', 'marker', 'a')).toEqual({ id: 'a', x: 5, y: 6 });
+    expect(laying.next().done).toBe(true);
+    page.laid.drop('mine');
+    expect(page.shown.read('d', 'marker', 'a')).toEqual({ id: 'a', x: 1, y: 9 });
   });
 
   it('wait for a document that is opened later', () => {
@@ -131,7 +151,7 @@ describe('waiting edits', () => {
   const steps = fc.array(
     fc.tuple(
       fc.nat(2),
-      fc.constantFrom('edit', 'edit', 'edit', 'make', 'drop', 'undo', 'send', 'follow'),
+      fc.constantFrom('edit', 'edit', 'many', 'many', 'make', 'drop', 'undo', 'send', 'follow'),
       fc.constantFrom('a', 'b', 'c'),
       fc.constantFrom('x', 'y'),
       fc.integer({ min: 0, max: 9 }),
@@ -168,6 +188,15 @@ describe('waiting edits', () => {
         };
         for (const [which, what, id, field, value] of all) {
           const page = pages[which];
+          // What is made of what is shown is made of all of it.
+          if (what !== 'send' && what !== 'follow') page.laid.finish();
+          if (what === 'many') {
+            const operations = ['a', 'b', 'c'].flatMap((one): Operation[] => {
+              const now = page.shown.read('d', 'marker', one);
+              return now ? [op(one, field, valueAt(now, field), value), op(one, 'z', valueAt(now, 'z'), value)] : [];
+            });
+            if (operations.length > 0) page.begin(`e${count++}`, operations, value);
+          }
           const record = page.shown.read('d', 'marker', id);
           if (what === 'edit' && record) page.edit(`e${count++}`, [op(id, field, valueAt(record, field), value)]);
           if (what === 'make' && !record) page.edit(`e${count++}`, [op(id, null, null, { id, x: value, y: 0 })]);
@@ -176,6 +205,7 @@ describe('waiting edits', () => {
             page.edit(`e${count++}`, invertOperations(page.waiting[page.waiting.length - 1].operations));
           if (what === 'send') sendOne(page);
           if (what === 'follow') follow(page);
+          if (page.laid['underWay']) continue;
           // What is shown is always the acknowledged state with what waits laid over it, computed plainly.
           const plain = new Map<string, JsonRecord>();
           const lay = (operation: Operation): void => {
@@ -196,6 +226,7 @@ describe('waiting edits', () => {
           for (const page of pages) sendOne(page);
         for (const page of pages) follow(page);
         for (const page of pages) {
+          page.laid.finish();
           expect(page.waiting).toEqual([]);
           expect(Object.fromEntries([...(page.shown.documents.get('d') ?? [])].sort())).toEqual(
             Object.fromEntries([...(server.state.get('marker') ?? [])].sort()),

@@ -43,17 +43,38 @@ interface Under {
 export class LaidEdits {
   private waiting: WaitingOperations[] = [];
   private readonly under = new Map<string, Under>();
+  /** The laying of the edit on top, while it goes on. */
+  private underWay: Iterator<void> | undefined;
 
   constructor(private readonly documents: LaidDocuments) {}
 
   /** Lays a new edit on top. */
   lay(edit: WaitingOperations): void {
+    this.layInSteps(edit);
+    this.finish();
+  }
+
+  /**
+   * Begins to lay a new edit on top, so many operations a step. Whatever else is done here finishes it first.
+   * @returns the steps; none is left once it was finished elsewhere
+   */
+  layInSteps(edit: WaitingOperations, operationsPerStep = Infinity): Iterator<void> {
+    this.finish();
     this.waiting.push(edit);
-    this.show(this.keep(edit.operations));
+    this.underWay = this.steps(edit.operations, operationsPerStep);
+    return this.underWay;
+  }
+
+  /** Lays the rest of what is being laid, at once. */
+  finish(): void {
+    const { underWay } = this;
+    this.underWay = undefined;
+    while (underWay && underWay.next().done !== true);
   }
 
   /** Takes a waiting edit away: what is under it and the other edits are shown. */
   drop(id: string): void {
+    this.finish();
     const dropped = this.waiting.find((edit) => edit.id === id);
     if (!dropped) return;
     this.waiting = this.waiting.filter((edit) => edit !== dropped);
@@ -66,6 +87,7 @@ export class LaidEdits {
    * @param id of the edit; one that waits here under this id no longer does
    */
   log(id: string, operations: readonly Operation[]): void {
+    this.finish();
     if (this.acknowledge(id, operations)) return;
     const changed = new Set<string>();
     const plain = new Map<string, ShownRecord>();
@@ -133,6 +155,7 @@ export class LaidEdits {
 
   /** A document was opened with what the log has: what waits for it is laid over it. */
   opened(document: string): void {
+    this.finish();
     for (const [key, under] of this.under) if (under.document === document) this.under.delete(key);
     const operations = this.waiting.flatMap((edit) =>
       edit.operations.filter((operation) => operation.document === document),
@@ -142,6 +165,7 @@ export class LaidEdits {
 
   /** Forgets everything, for another collection. */
   clear(): void {
+    this.finish();
     this.waiting = [];
     this.under.clear();
   }
@@ -149,6 +173,26 @@ export class LaidEdits {
   /** A record as the log last had it before it was deleted under a waiting edit; undefined when that is not known. */
   lastKnown(document: string, kind: EditableKind, id: string): JsonRecord | undefined {
     return this.under.get(`${document}\u0000${kind}\u0000${id}`)?.last;
+  }
+
+  /** What is shown is the log with all that waits on it: the new edit is laid over that. */
+  private *steps(operations: readonly Operation[], perStep: number): Generator<void> {
+    const all = keysOf(operations);
+    for (let from = 0; from < operations.length; from += perStep) {
+      const shown = new Map<string, ShownRecord>();
+      const to = Math.min(operations.length, from + perStep);
+      for (let i = from; i < to; i++) {
+        const { document, kind, id } = operations[i];
+        if (!this.documents.isOpen(document)) continue;
+        const key = all[i];
+        const before = shown.get(key)?.record ?? (shown.has(key) ? undefined : this.documents.read(document, kind, id));
+        if (!this.under.has(key)) this.under.set(key, { document, kind, id, record: before, last: undefined });
+        shown.set(key, { document, kind, id, record: laid(before, operations[i]) });
+      }
+      if (shown.size > 0) this.documents.write([...shown.values()]);
+      yield;
+    }
+    this.underWay = undefined;
   }
 
   /** Keeps what is acknowledged of the records that operations touch. */

@@ -139,6 +139,24 @@ describe('opening documents', () => {
     expect(await x()).toBe(2);
   });
 
+  it('lays in steps of which views that count hear once, and whole when something comes between', async () => {
+    await x();
+    const before = registry.contentVersion();
+    const operation = (value: number): Operation => ({
+      document: 'st',
+      kind: 'marker',
+      id: 'm',
+      field: 'position',
+      before: [1, 0, 0],
+      after: [value, 0, 0],
+    });
+    const step = registry.layInSteps({ id: 'mine', operations: [operation(2), operation(3), operation(4)] }, 1);
+    expect([step(), await x(), registry.contentVersion() - before]).toEqual([true, 2, 0]);
+    registry.finishLaying();
+    expect([step(), await x()]).toEqual([false, 4]);
+    expect(registry.contentVersion()).toBeGreaterThan(before);
+  });
+
   it('tells of every change by its version, and forgets all at the next collection', async () => {
     await x();
     const before = registry.contentVersion();

@@ -62,6 +62,8 @@ export class DocumentRegistry {
     write: (records) => this.write(records),
   });
   private isOpen = false;
+  /** Whether what is written is a part of more: views count again when all of it is there. */
+  private isPart = false;
 
   /** Opens a collection's records. @param waiting edits that are laid over it @returns the last edit that is in them */
   async open(collection: string, waiting: readonly WaitingOperations[]): Promise<number> {
@@ -118,6 +120,32 @@ export class DocumentRegistry {
     this.laid.lay(edit);
   }
 
+  /**
+   * Begins to lay a new edit of this page over what is shown, so many operations a step; see `contentChanged`.
+   * @returns what does a step, and tells whether there was one left
+   */
+  layInSteps(edit: WaitingOperations, operationsPerStep: number): () => boolean {
+    const steps = this.laid.layInSteps(edit, operationsPerStep);
+    return () => {
+      this.isPart = true;
+      try {
+        return steps.next().done !== true;
+      } finally {
+        this.isPart = false;
+      }
+    };
+  }
+
+  /** Lays the rest of what is being laid, at once. */
+  finishLaying(): void {
+    this.laid.finish();
+  }
+
+  /** Has views that count look again. */
+  contentChanged(): void {
+    this.contentVersion.update((v) => v + 1);
+  }
+
   /** Takes a waiting edit away. */
   drop(id: string): void {
     this.laid.drop(id);
@@ -164,7 +192,7 @@ export class DocumentRegistry {
       if (document === RECORDS_DOCUMENT) this.store.dispatch(recordsActions.recordsPut({ records: list }));
       else this.strata.get(document)?.putAll(list);
     }
-    this.contentVersion.update((v) => v + 1);
+    if (!this.isPart) this.contentChanged();
   }
 
   private async loadStratum(id: string): Promise<StratumDocument> {
@@ -180,7 +208,7 @@ export class DocumentRegistry {
     document.apply(tail);
     this.strata.set(id, document);
     this.laid.opened(id);
-    this.contentVersion.update((v) => v + 1);
+    this.contentChanged();
     return document;
   }
 

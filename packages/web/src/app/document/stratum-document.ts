@@ -44,6 +44,8 @@ export class StratumDocument {
   readonly load = ++loads;
   /** Grows with every change. */
   version = 0;
+  /** Grows when an item came or went. */
+  membership = 0;
   /** What changed last, and from which version on that is all. */
   private journal: { readonly version: number; readonly kind: ItemKind; readonly id: string }[] = [];
   private journalFrom = 0;
@@ -148,12 +150,16 @@ export class StratumDocument {
   }
 
   private put(kind: ItemKind, id: string, record: JsonRecord | undefined): void {
+    const { [kind]: table } = this.tables;
+    const before = table.size;
     if (record) this.tableOf(kind).put(storedRecord(kind, record));
-    else this.tables[kind].delete(id);
+    else table.delete(id);
+    if (table.size !== before) this.membership++;
   }
 
   private tell(change: StratumChange): void {
     this.version += 1;
+    if (change.whole) this.membership++;
     if (change.whole || change.items.length > MAX_REMEMBERED) {
       this.journal = [];
       this.journalFrom = this.version;

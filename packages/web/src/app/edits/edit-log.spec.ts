@@ -51,6 +51,27 @@ describe('EditLog', () => {
   let whole: (id: string) => Promise<Edit>;
   let answer: (edit: Edit) => Promise<{ sequence: number; at: string }>;
   let log: EditLog;
+  /** Lays the rest of a long edit. */
+  let rest: () => void;
+  const layInSteps = ({ id, operations }: Edit, each: number): (() => boolean) => {
+    const step = (): boolean => {
+      const done = laid.get(id)?.length ?? 0;
+      if (done < operations.length) laid.set(id, operations.slice(0, done + each));
+      return done < operations.length;
+    };
+    rest = () => {
+      while (step());
+    };
+    return step;
+  };
+  const longEdit = Array.from({ length: 2000 }, (_unused, i): Operation => ({
+    document: 'stratum',
+    kind: 'marker',
+    id: `m${i}`,
+    field: 'name',
+    before: 'x',
+    after: 'y',
+  }));
 
   beforeEach(async () => {
     kept = [];
@@ -93,6 +114,9 @@ describe('EditLog', () => {
             open: () => Promise.resolve(0),
             complete: (operations: Operation[]) => operations,
             lay: ({ id, operations }: Edit) => laid.set(id, operations),
+            layInSteps: (edit: Edit, each: number) => layInSteps(edit, each),
+            finishLaying: () => rest(),
+            contentChanged: () => undefined,
             drop: (id: string) => laid.delete(id),
             fate: () => fate,
             applyLogged: ({ id }: Edit) => (fromLog.push(id), laid.delete(id)),
@@ -123,6 +147,51 @@ describe('EditLog', () => {
     expect(laid.size).toBe(1);
     listeners.get('edit')?.(logged(sent[0], 1));
     expect([laid.size, fromLog, log.nextUndo()]).toEqual([0, [sent[0].id], 'rename']);
+  });
+
+  it('lays a long edit in slices, and sends it, and what comes after it, once it is laid', async () => {
+    const first = log.commit('long', longEdit);
+    expect([laid.size, log.nextUndo(), log.saveState().state]).toEqual([0, 'long', 'saving']);
+    const second = log.commit('short', [operation('x', 'y')]);
+    expect(sent).toEqual([]);
+    await Promise.all([first, second, log.settled()]);
+    expect(sent.map(({ label, operations }) => [label, operations.length, laid.get(longEdit[0].id)])).toEqual([
+      ['long', 2000, undefined],
+      ['short', 1, undefined],
+    ]);
+    expect([...laid.values()].map(({ length }) => length).sort()).toEqual([1, 2000]);
+  });
+
+  it('lays the rest of a long edit before a person begins something else, and keeps back keys that repeat', async () => {
+    const isHeard = jest.fn();
+    document.body.addEventListener('keydown', isHeard);
+    const committed = log.commit('long', longEdit);
+    const key = (repeat: boolean): boolean =>
+      document.body.dispatchEvent(
+        new KeyboardEvent('keydown', { key: 'ArrowRight', repeat, bubbles: true, cancelable: true }),
+      );
+    expect([key(true), isHeard.mock.calls.length, laid.size]).toEqual([false, 0, 0]);
+    expect([key(false), isHeard.mock.calls.length]).toEqual([true, 1]);
+    expect([...laid.values()].map(({ length }) => length)).toEqual([2000]);
+    await committed;
+    expect([key(true), isHeard.mock.calls.length]).toEqual([true, 2]);
+    document.body.removeEventListener('keydown', isHeard);
+  });
+
+  it('takes a long edit away that is cancelled while it is laid: nothing of it is sent, kept or undone', async () => {
+    await log.commit('before', [operation('x', 'y')]);
+    await log.settled();
+    laid.clear();
+    const committed = log.commit('long', longEdit);
+    log.laying.cancel();
+    await Promise.all([committed, log.settled()]);
+    expect([laid.size, kept, sent.map(({ label }) => label), log.nextUndo(), log.saveState().state]).toEqual([
+      0,
+      [],
+      ['before'],
+      'before',
+      'saved',
+    ]);
   });
 
   it('asks for a name at the first edit, once however many wait for it, and loses none', async () => {

@@ -19,6 +19,7 @@ import { ProblemError } from '../api/problem-error';
 import { DocumentRegistry } from '../document/document-registry';
 import { keepMine } from './keep-mine';
 import { LogEvents } from './log-events';
+import { LongLaying } from './long-laying';
 import { Outbox, type WaitingEdit } from './outbox';
 
 const RETRY_MS = 2000;
@@ -47,6 +48,7 @@ export class EditLog {
   private readonly api = inject(ApiClient);
   private readonly outbox = inject(Outbox);
   private readonly documents = inject(DocumentRegistry);
+  readonly laying = inject(LongLaying);
 
   private collection = '';
   private person = '';
@@ -59,6 +61,8 @@ export class EditLog {
   private waiting: WaitingEdit[] = [];
   /** Places of waiting edits that the server refused: they wait for the person, and hold up no other. */
   private readonly refusedPlaces = new Set<number>();
+  /** Places of waiting edits that are not laid to their end: they and all behind them are sent afterwards. */
+  private readonly unfinishedPlaces = new Set<number>();
   private readonly own = new Set<string>();
 
   private readonly stacks = signal<UndoStacks<EditHead>>(emptyUndoStacks());
@@ -143,14 +147,31 @@ export class EditLog {
     const operations = plainZeros<readonly Operation[]>(this.documents.complete(made));
     const edit: Edit = { id: crypto.randomUUID(), person: this.person, label, operations, undoes };
     this.own.add(edit.id);
-    this.documents.lay(edit);
+    const isLong = this.laying.isFor(edit);
+    if (!isLong) this.documents.lay(edit);
+    const before = this.stacks();
     this.whole.set(edit.id, edit);
     this.stacks.update((stacks) => pushEdit(stacks, edit));
     const entry = this.outbox.entry(this.collection, edit);
     this.waiting.push(entry);
     this.waitingCount.set(this.waiting.length);
+    if (isLong && !(await this.laidInSlices(entry))) {
+      await this.discard(entry);
+      this.stacks.set(before);
+      return;
+    }
     await this.outbox.put(entry);
     void this.send();
+  }
+
+  /** @returns false when the person cancelled it */
+  private async laidInSlices({ place, edit }: WaitingEdit): Promise<boolean> {
+    this.unfinishedPlaces.add(place);
+    try {
+      return await this.laying.lay(edit);
+    } finally {
+      this.unfinishedPlaces.delete(place);
+    }
   }
 
   /** Id of the person whose edits these are, asked for where nobody has said a name yet. */
@@ -169,7 +190,7 @@ export class EditLog {
 
   /** Waits until everything is acknowledged but what was refused, which waits for the person. */
   async settled(): Promise<void> {
-    while (this.nextToSend()) await new Promise((resolve) => setTimeout(resolve, 50));
+    while (this.unfinishedPlaces.size > 0 || this.nextToSend()) await new Promise((resolve) => setTimeout(resolve, 50));
   }
 
   undo(): Promise<void> {
@@ -286,7 +307,8 @@ export class EditLog {
 
   /** The first edit that waits for the server and not for the person. */
   private nextToSend(): WaitingEdit | undefined {
-    return this.waiting.find(({ place }) => !this.refusedPlaces.has(place));
+    const next = this.waiting.find(({ place }) => !this.refusedPlaces.has(place));
+    return next && this.unfinishedPlaces.has(next.place) ? undefined : next;
   }
 
   /** Sends what waits, one by one, in order; what was refused is passed over. */

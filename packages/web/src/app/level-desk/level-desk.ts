@@ -36,6 +36,7 @@ import { LevelSwitcher } from '../shell/level-switcher';
 import { ContextMenus, type MenuEntry } from '../ui/context-menus';
 import { DragBy, type DraggedBy } from '../ui/drag-by';
 import { SheetHost } from './sheet-host';
+import type { SelectedItems } from '../plate/selected-items';
 
 type Part = TemplateRef<unknown>;
 
@@ -88,7 +89,7 @@ export class LevelDesk {
   readonly hidden = input<ReadonlySet<string>>(new Set());
   readonly hiddenGroups = input<HiddenGroups>(ALL_GROUPS);
   readonly legend = input<readonly SquareCode[]>([]);
-  readonly selection = input<ReadonlyMap<string, PickItem>>(new Map());
+  readonly selection = input<SelectedItems>(new Map());
   readonly gridMetres = input(1);
   readonly overlay = input<(drawing: PlateDrawing) => void>(() => undefined);
   readonly paint = input<(drawing: PlateDrawing) => void>(() => undefined);

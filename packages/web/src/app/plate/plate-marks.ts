@@ -18,6 +18,7 @@ import type { PlateLabel } from './plate-labels';
 import type { Pane, PlanCamera } from './plate-cameras';
 import type { PlateColours } from './plate-colours';
 import type { HeightRange, PlateDrawing } from './plate-drawing';
+import type { SelectedItems } from './selected-items';
 
 const STEPS = [0.1, 0.5, 1, 5, 10, 50, 100, 500, 1000, 5000];
 const MIN_PIXELS = 9;
@@ -140,7 +141,7 @@ function linkedItem(document: StratumDocument, id: string): AnyItem | undefined 
 /** Outlines of what is selected: the edges of its own faces, at whatever angle they stand; of very many the tops of their bounds. */
 export function drawSelection(
   drawing: PlateDrawing,
-  selection: ReadonlyMap<string, PickItem>,
+  selection: SelectedItems,
   facesOf: (item: PickItem) => readonly Float64Array[] | undefined,
 ): void {
   const { context, colours, view } = drawing;

@@ -12,6 +12,7 @@ import { placeLabels, writeLabels, type PlacedLabels, type PlateLabel } from './
 import { LABEL_FONT } from './kinds/plate-kind';
 import type { PlateScene } from './plate-scene';
 import type { HeightRange, ModelCut, PlateDrawing } from './plate-drawing';
+import type { SelectedItems } from './selected-items';
 
 /** How strongly edges are drawn that the heights of the plan leave out. */
 const GHOST_OPACITY = 0.16;
@@ -34,7 +35,7 @@ export interface PlateFrame {
   readonly hiddenGroups: HiddenGroups;
   /** What the codes of tile floors mean. */
   readonly legend: readonly SquareCode[];
-  readonly selection: ReadonlyMap<string, PickItem>;
+  readonly selection: SelectedItems;
   readonly facesOf: (item: PickItem) => readonly Float64Array[] | undefined;
   readonly range: HeightRange;
   readonly cut: ModelCut | undefined;

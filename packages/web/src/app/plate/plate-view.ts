@@ -46,6 +46,7 @@ import { SlicedWork } from './sliced-work';
 import type { KeptView } from './view-memory';
 import { EYE_METRES } from './eye-level/steps';
 import { EyeLevel } from './eye-level/eye-level';
+import type { SelectedItems } from './selected-items';
 
 /** From so many things on a stratum is framed by where they stand. */
 const MANY_THINGS = 5000;
@@ -79,7 +80,7 @@ export class PlateView {
   readonly legend = input<readonly SquareCode[]>([]);
   readonly pieces = input.required<Readonly<Record<string, Piece>>>();
   readonly meshes = input.required<ReadonlyMap<string, PieceMesh>>();
-  readonly selection = input<ReadonlyMap<string, PickItem>>(new Map());
+  readonly selection = input<SelectedItems>(new Map());
   readonly range = input.required<HeightRange>();
   readonly views = input<PlateViews>('both');
   readonly theme = input<string>('light');

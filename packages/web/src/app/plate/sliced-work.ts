@@ -26,12 +26,15 @@ export class SlicedWork {
   /** Does the rest at once. */
   finish(): void {
     const { steps } = this;
+    if (!steps) return;
     this.stop();
-    while (steps && steps.next().done !== true);
+    while (steps.next().done !== true);
   }
 
   stop(): void {
-    clearTimeout(this.timer);
+    // Asking the browser costs more than the rest of it, and many stop what does not run.
+    if (this.timer !== undefined) clearTimeout(this.timer);
+    this.timer = undefined;
     this.steps = undefined;
   }
 
@@ -42,6 +45,7 @@ export class SlicedWork {
       if (steps.next().done === true) this.steps = undefined;
     if (!this.steps) return;
     this.timer = setTimeout(() => {
+      this.timer = undefined;
       this.slice();
       const now = performance.now();
       if (this.steps && now < this.shownAt + SHOW_MS) return;

@@ -58,6 +58,7 @@ import { layoutActions } from './store/layout-store';
 import { FORMS_OF, FORM_COMMANDS, TOOL_COMMANDS, type LayoutTool } from './store/layout-tools';
 import { PlanTools } from './tools/plan-tools';
 import { LAYOUT_SERVICES } from './services';
+import { selectedItems, type SelectedItems } from '../../plate/selected-items';
 import { FirstVisit } from '../../guide/first-visit';
 
 const TOOLS = TOOL_COMMANDS.map(({ id }) => id);
@@ -159,15 +160,13 @@ export class LayoutPage {
   });
   readonly view = inject(LevelView);
   readonly range = this.view.range;
-  readonly selection = computed((): ReadonlyMap<string, PickItem> => {
+  readonly selection = computed((): SelectedItems => {
     this.registry.contentVersion();
     const plate = this.plate();
-    return new Map(
-      this.state().selection.flatMap(({ stratum, kind, id }) => {
-        const item = plate?.item(stratum, kind, id);
-        return item ? [[id, item] as const] : [];
-      }),
-    );
+    // They are looked up later, in these.
+    plate?.strata();
+    plate?.pieces();
+    return selectedItems(this.state().selection, ({ stratum, kind, id }) => plate?.item(stratum, kind, id));
   });
   readonly overlay = computed(() => {
     this.surface.drawing();

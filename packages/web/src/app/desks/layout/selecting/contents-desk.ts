@@ -16,10 +16,19 @@ export class ContentsDesk {
   private readonly desk = inject(LayoutDesk);
 
   readonly selectedIds = computed((): ReadonlySet<string> => new Set(this.desk.state().selection.map(({ id }) => id)));
-  readonly listed = computed((): readonly ItemRef[] => {
+  private readonly document = computed(() => {
     this.registry.contentVersion();
     const active = this.desk.activeStratum()?.id;
-    const document = this.desk.openLevel.strata().find(({ id }) => id === active);
+    return this.desk.openLevel.strata().find(({ id }) => id === active);
+  });
+  private readonly membership = computed(() => {
+    this.registry.contentVersion();
+    return this.document()?.membership;
+  });
+  /** Items of the active stratum; the same list as long as none comes or goes, as there may be very many. */
+  readonly listed = computed((): readonly ItemRef[] => {
+    const document = this.document();
+    this.membership();
     return !document
       ? []
       : LISTED_KINDS.flatMap((kind) =>
