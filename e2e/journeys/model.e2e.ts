@@ -32,6 +32,17 @@ test.describe('The model', () => {
     await expect(page.getByRole('button', { name: 'Eye level' })).toHaveAttribute('aria-pressed', 'false');
   });
 
+  test('shows pieces in the strip as it shows them in the level', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/layout/sorting-hall');
+    await expect(page.getByText(/selected of 322/)).toBeVisible();
+    await page.getByRole('button', { name: 'Kits' }).click();
+    const crate = page.getByRole('option', { name: /^crate/ }).locator('img');
+    await expect(crate).toHaveJSProperty('naturalWidth', 168, { timeout: 60000 });
+    // Folded, what was drawn is there.
+    await page.getByRole('button', { name: 'Kits' }).click();
+    await expect(page.getByRole('group', { name: 'Last used pieces' }).locator('img').first()).toBeVisible();
+  });
+
   test('is cut open upright, and a look at it is kept under a name over a reload', async ({
     quietPage: page,
     stravel,

@@ -1,5 +1,4 @@
-import type { SquareCode } from '@stravel/core';
-import { pixelsAtOneMetre } from '@stravel/core';
+import { pixelsAtOneMetre, type Box3, type SquareCode } from '@stravel/core';
 import { Plane, Vector3, WebGLRenderer } from 'three';
 import type { StratumDocument } from '../document/stratum-document';
 import type { HiddenGroups } from '../document/unseen-groups';
@@ -13,6 +12,8 @@ import { LABEL_FONT } from './kinds/plate-kind';
 import type { PlateScene } from './plate-scene';
 import type { HeightRange, ModelCut, PlateDrawing } from './plate-drawing';
 import type { SelectedItems } from './selected-items';
+import type { PieceMesh } from './kit-meshes';
+import { PiecePainter } from './piece-painter';
 
 /** How strongly edges are drawn that the heights of the plan leave out. */
 const GHOST_OPACITY = 0.16;
@@ -71,6 +72,7 @@ interface Sheets {
 export class PlateRenderer {
   private readonly renderer: WebGLRenderer;
   private shade: CornerShade | undefined;
+  private painter: PiecePainter | undefined;
   private readonly widths = new Map<string, number>();
   /** Names on the plan that had no room in the last frame. */
   hiddenLabels: readonly PlateLabel[] = [];
@@ -87,6 +89,14 @@ export class PlateRenderer {
     this.renderer.autoClear = false;
     this.renderer.localClippingEnabled = false;
     this.setUp();
+  }
+
+  /** A picture of a piece alone. */
+  async pictureOfPiece(mesh: PieceMesh, bounds: Box3): Promise<Blob> {
+    // Behind frames that are still to be drawn, asking for anything holds the page until they are.
+    await this.finished();
+    this.painter ??= new PiecePainter(this.renderer);
+    return this.painter.draw(mesh, bounds);
   }
 
   /** What a context begins without, also one that is back after it was lost. */
@@ -159,6 +169,7 @@ export class PlateRenderer {
 
   dispose(): void {
     this.shade?.dispose();
+    this.painter?.dispose();
     this.renderer.dispose();
     this.renderer.forceContextLoss();
   }

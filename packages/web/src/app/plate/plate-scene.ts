@@ -31,7 +31,7 @@ interface DrawnStratum {
 }
 
 /** The plan is lit from the side, so that what stands on it shows; the model from above, by sun and sky. */
-const LIGHTS = {
+export const LIGHTS = {
   plan: { sky: 0xffffff, ground: 0xb8ad9a, around: 1.6, sun: 1.9, from: [-0.5, 1.2, 0.7] },
   model: { sky: 0xe9eff2, ground: 0x8d8172, around: 2.1, sun: 1.9, from: [-0.45, 1.5, 0.3] },
 } as const;

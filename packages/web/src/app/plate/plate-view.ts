@@ -223,7 +223,7 @@ export class PlateView {
   /** Brings a box into view in both panes. */
   frame(box: Box3): void {
     this.planCamera.frame(this.paneOf(this.plan()), box, this.freeParts());
-    this.modelCamera.frame(box);
+    this.modelCamera.frame(box, this.paneOf(this.model()));
     this.dueFrame.ask();
   }
 
@@ -319,6 +319,11 @@ export class PlateView {
     const document = this.strata().find((one) => one.id === stratum);
     const bounds = document && boundsOfItem(document, kind, id, this.pieces());
     return bounds && { stratum, kind, id, bounds };
+  }
+
+  /** A picture of a piece alone; undefined while nothing is drawn. */
+  pictureOfPiece(mesh: PieceMesh, bounds: Box3): Promise<Blob> | undefined {
+    return this.renderer?.pictureOfPiece(mesh, bounds);
   }
 
   /** What the plan shows now. */

@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { byKey, counted, laidId } from '@stravel/core';
+import { byKey, counted, laidId, type Piece } from '@stravel/core';
 import type { Handler } from '../../desk/command';
 import { Commands } from '../../desk/commands';
 import { nudges } from '../../desk/level-commands';
@@ -58,6 +58,7 @@ import { layoutActions } from './store/layout-store';
 import { FORMS_OF, FORM_COMMANDS, TOOL_COMMANDS, type LayoutTool } from './store/layout-tools';
 import { PlanTools } from './tools/plan-tools';
 import { LAYOUT_SERVICES } from './services';
+import { PiecePictures } from '../../plate/piece-pictures';
 import { selectedItems, type SelectedItems } from '../../plate/selected-items';
 import { FirstVisit } from '../../guide/first-visit';
 
@@ -112,6 +113,7 @@ export class LayoutPage {
   readonly desk = inject(LayoutDesk);
   readonly tiles = inject(TilesDesk);
   readonly assemblies = inject(AssembliesDesk);
+  protected readonly piecePictures = inject(PiecePictures);
   private readonly overlays = inject(PlanOverlays);
   private readonly shared = inject(SharedEdits);
   readonly openLevel = this.desk.openLevel;
@@ -376,6 +378,10 @@ export class LayoutPage {
     if (!item) return;
     this.view.showStoreyOf(item.bounds.min[1]);
     this.plate()?.frame(item.bounds);
+  }
+
+  protected drawPieces(pieces: readonly Piece[]): void {
+    this.piecePictures.want(pieces, (mesh, bounds) => this.plate()?.pictureOfPiece(mesh, bounds));
   }
 
   private frame(): void {

@@ -56,7 +56,8 @@ describe('the strip of pieces', () => {
     fixture.componentRef.setInput('chosen', 'cart');
     fixture.componentRef.setInput('isOpen', true);
     await fixture.whenStable();
-    const picked: string[] = [];
+    const [picked, seen]: [string[], string[][]] = [[], []];
+    fixture.componentInstance.seen.subscribe((pieces) => seen.push(pieces.map(({ id }) => id)));
     fixture.componentInstance.picked.subscribe((id) => picked.push(id));
     const options = [...(fixture.nativeElement as HTMLElement).querySelectorAll<HTMLElement>('[role=option]')];
     expect(options.map(({ textContent }) => textContent?.replace(/\s+/g, ' ').trim())).toEqual([
@@ -70,8 +71,14 @@ describe('the strip of pieces', () => {
     fixture.componentInstance.text.set('ART');
     await fixture.whenStable();
     expect(fixture.componentInstance.found().map(({ id }) => id)).toEqual(['cart']);
+    expect(seen).toEqual([['cart']]);
     fixture.componentRef.setInput('isOpen', false);
     await fixture.whenStable();
+    // A picture takes the place of the box as soon as there is one.
+    fixture.componentRef.setInput('pictures', new Map([['crate', 'blob:crate']]));
+    await fixture.whenStable();
+    const drawn = [...(fixture.nativeElement as HTMLElement).querySelectorAll('.hand img, .hand svg')];
+    expect(drawn.map((one) => one.getAttribute('src'))).toEqual([null, 'blob:crate']);
     const hand = [...(fixture.nativeElement as HTMLElement).querySelectorAll('.hand button')];
     expect(hand.map((button) => button.getAttribute('aria-label'))).toEqual(['cart', 'crate']);
   });

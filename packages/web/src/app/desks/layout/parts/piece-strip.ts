@@ -31,6 +31,10 @@ export class PieceStrip {
   readonly kits = input<readonly Kit[]>([]);
   readonly used = input.required<ReadonlyMap<string, number>>();
   readonly chosen = input('');
+  /** Addresses of pictures by piece; where there is none yet, the box that it fills is drawn. */
+  readonly pictures = input<ReadonlyMap<string, string>>(new Map());
+  /** Pieces that are looked through. */
+  readonly seen = output<readonly Piece[]>();
   readonly isOpen = model(false);
   readonly picked = output<string>();
   readonly menuAsked = output<{ readonly id: string; readonly x: number; readonly y: number }>();
@@ -68,6 +72,12 @@ export class PieceStrip {
   });
 
   constructor() {
+    effect(() => {
+      // Drawing them is worth it once somebody looks through them; folded, those that were drawn are shown.
+      if (!this.isOpen()) return;
+      const ids = new Set(this.found().map(({ id }) => id));
+      this.seen.emit(this.pieces().filter(({ id }) => ids.has(id)));
+    });
     effect(() => {
       const id = this.chosen();
       if (id !== '') this.recent.update((recent) => [id, ...recent.filter((one) => one !== id)].slice(0, MOST_AT_HAND));
