@@ -1,7 +1,7 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Page } from '@playwright/test';
+import type { Locator, Page } from '@playwright/test';
 import { checkAxe } from '../fixtures/check-axe';
 import { expect, test } from '../fixtures/stravel';
 import { PlatePage } from '../pages/plate';
@@ -24,7 +24,11 @@ test.describe('Begin', () => {
     quietPage: page,
     stravel,
   }) => {
-    await newCollection(page, stravel.address, LONG);
+    const home = await newCollection(page, stravel.address, LONG);
+    // What holds nothing is not called ready.
+    await page.getByRole('link', { name: 'Pack', exact: true }).click();
+    await expect(page.getByText('Nothing to pack: no level that is included has content.')).toBeVisible();
+    await page.goto(`${home}/sets`);
     await expect(page.getByText('Your first level is here.')).toBeVisible();
     await checkAxe(page);
     await page.getByRole('gridcell', { name: 'New level', exact: true }).dblclick();
@@ -67,6 +71,11 @@ test.describe('Begin', () => {
   }) => {
     const home = await newCollection(page, stravel.address, 'Salt');
     await page.getByRole('link', { name: 'Stravel: all collections' }).click();
+    // Each collection shows its levels; of a new one nothing is known.
+    const collection = (name: string): Locator => page.getByRole('listitem').filter({ hasText: name });
+    await expect(collection('Salt').getByText('1 level · 1 not known')).toBeVisible();
+    await expect(collection('Cinderbrine').getByRole('heading', { name: 'The Works' })).toBeVisible();
+    await checkAxe(page);
     const more = page.getByRole('button', { name: 'More for Salt', exact: true });
     await more.click();
     await page.getByRole('menuitem', { name: 'Duplicate…' }).click();

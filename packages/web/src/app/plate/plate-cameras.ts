@@ -175,9 +175,11 @@ export class ModelCamera {
     this.distance = MathUtils.clamp(this.distance / factor, 0.5, 20000);
   }
 
-  frame({ min, max }: Box3): void {
+  /** Brings a box into view. @param pane where it is shown: what is narrow is looked at from farther off */
+  frame({ min, max }: Box3, { width, height }: Pick<Pane, 'width' | 'height'> = { width: 1, height: 1 }): void {
     if (this.isStanding) return;
     this.target.set((min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2);
-    this.distance = Math.max(4, Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) * 1.25);
+    const narrower = width > 0 && width < height ? height / width : 1;
+    this.distance = Math.max(4, Math.hypot(max[0] - min[0], max[1] - min[1], max[2] - min[2]) * 1.25 * narrower);
   }
 }

@@ -97,6 +97,8 @@ export class PackPage {
   readonly notReady = computed(() =>
     this.rows().filter(({ isEmpty, isLeftOut, faults }) => !isEmpty && !isLeftOut && faults.length > 0),
   );
+  /** Levels that go into the pack. */
+  readonly packed = computed(() => this.rows().filter(({ isEmpty, isLeftOut }) => !isEmpty && !isLeftOut).length);
   readonly errors = computed(() => this.check.findings().filter(({ severity }) => severity === 'error'));
   readonly rules = computed(() => [
     ['units', 'metres, Y up'],

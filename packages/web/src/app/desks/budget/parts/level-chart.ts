@@ -16,6 +16,8 @@ const TOP_SHARE = 1.9;
 /** Height of an outline that stands for what is not known, share of the limit. */
 const UNKNOWN_SHARE = 0.6;
 /** Room above the bars for the names of sets, pixels. */
+/** A name is cut to no fewer letters than this. */
+const MIN_LETTERS = 3;
 const NAMES_PIXELS = 22;
 const FORMS = {
   over: '▲',
@@ -161,12 +163,7 @@ export class LevelChart extends ThemedChart {
     let first = 0;
     for (const { name, slots } of this.groups()) {
       const left = scales['x'].left + first * width + 2;
-      ctx.save();
-      ctx.beginPath();
-      ctx.rect(left, 0, slots.length * width - 6, NAMES_PIXELS);
-      ctx.clip();
-      ctx.fillText(name, left, 14);
-      ctx.restore();
+      ctx.fillText(fitted(ctx, name, slots.length * width - 6), left, 14);
       first += slots.length;
       if (first === this.slots().length) return;
       ctx.strokeStyle = colour('line');
@@ -177,6 +174,16 @@ export class LevelChart extends ThemedChart {
       ctx.stroke();
     }
   }
+}
+
+/** As much of a name as has room; nothing where that says nothing. */
+function fitted(ctx: CanvasRenderingContext2D, name: string, pixels: number): string {
+  if (ctx.measureText(name).width <= pixels) return name;
+  for (let length = name.length - 1; length >= MIN_LETTERS; length--) {
+    const text = `${name.slice(0, length).trimEnd()}…`;
+    if (ctx.measureText(text).width <= pixels) return text;
+  }
+  return '';
 }
 
 interface Box {
