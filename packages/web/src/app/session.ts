@@ -110,7 +110,8 @@ export class Session {
       // Its page, which comes with the code of a desk, says what fails.
       if (collection !== undefined) this.openCollection(collection).catch(() => undefined);
     } catch (error) {
-      this.failure.set(errorText(error));
+      // The browser's own words for it differ, and say less.
+      this.failure.set(error instanceof TypeError ? `There is no answer from ${location.origin}.` : errorText(error));
     }
   }
 
