@@ -47,13 +47,14 @@ describe('bakes over HTTP', () => {
       ['two', {}],
     ]);
     expect([before.sets.length > 0, before.devices]).toEqual([true, []]);
-    expect(before.bakes.map(({ level, bakes }) => [level, bakes.map(({ kind, state }) => [kind, state])])).toEqual([
-      ['one', [['figures', 'none']]],
-      ['two', [['figures', 'none']]],
+    expect(before.bakes.map((bakes) => [bakes.level, byKind(bakes).figures.state])).toEqual([
+      ['one', 'none'],
+      ['two', 'none'],
     ]);
     await bakeLevel(test.server, 'small', 'two');
     const [, two] = (await shelf()).bakes;
-    expect([two.count === null, two.bakes[0].state, two.bakes[0].summary === null]).toEqual([false, 'fresh', false]);
+    const { figures } = byKind(two);
+    expect([two.count === null, figures.state, figures.summary === null]).toEqual([false, 'fresh', false]);
     const level = { document: 'records', kind: 'level' as const, id: 'two', field: 'purpose' };
     await test.post('/api/collections/small/edits', edit([{ ...level, before: 'play', after: 'test' }]));
     const after = await shelf();

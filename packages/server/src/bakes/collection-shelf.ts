@@ -7,7 +7,7 @@ export interface CollectionShelf {
   /** Play levels in use, in order of play, without the values of their fields. */
   readonly levels: readonly Level[];
   readonly devices: readonly Device[];
-  /** What is counted of each level with content, and its figures. */
+  /** What is counted of each level with content, and its bakes. */
   readonly bakes: readonly LevelBakes[];
 }
 
@@ -22,8 +22,6 @@ export async function collectionShelf(bakes: BakeService, collection: string): P
     sets: Object.values(tables.set),
     levels,
     devices: Object.values(tables.device).sort(compareOrdered),
-    bakes: (await bakes.list(collection))
-      .filter(({ level }) => shown.has(level))
-      .map((one) => ({ ...one, bakes: one.bakes.filter(({ kind }) => kind === 'figures') })),
+    bakes: (await bakes.list(collection)).filter(({ level }) => shown.has(level)),
   };
 }
