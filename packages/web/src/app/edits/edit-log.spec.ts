@@ -194,6 +194,14 @@ describe('EditLog', () => {
     ]);
   });
 
+  it('keeps a long edit that was laid whole before it was cancelled: others may be on top of it', async () => {
+    const committed = log.commit('long', longEdit);
+    rest();
+    log.laying.cancel();
+    await Promise.all([committed, log.settled()]);
+    expect([laid.size, sent.map(({ label }) => label), log.nextUndo()]).toEqual([1, ['long'], 'long']);
+  });
+
   it('asks for a name at the first edit, once however many wait for it, and loses none', async () => {
     await log.open('c', '');
     let give: (person: string) => void = () => undefined;

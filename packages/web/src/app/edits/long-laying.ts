@@ -46,9 +46,10 @@ export class LongLaying {
     const step = this.documents.layInSteps({ id, operations }, OPERATIONS_PER_STEP);
     const begun = performance.now();
     let laid = 0;
+    let isLeft = true;
     this.underWay.add(id);
     try {
-      for (let isLeft = true; isLeft && !this.cancelled.has(id);) {
+      while (isLeft && !this.cancelled.has(id)) {
         await new Promise((resolve) => setTimeout(resolve));
         const end = performance.now() + SLICE_MS;
         while (isLeft && !this.cancelled.has(id) && performance.now() < end) {
@@ -62,8 +63,10 @@ export class LongLaying {
       this.underWay.delete(id);
       this.shown.set(undefined);
     }
+    // What was laid whole meanwhile has others on top of it, and stays.
+    const isCancelled = this.cancelled.delete(id) && isLeft && step();
     this.documents.contentChanged();
-    return !this.cancelled.delete(id);
+    return !isCancelled;
   }
 
   /** Gives up what is being laid. */
