@@ -31,7 +31,7 @@ test.describe('Detail', () => {
       'material clay its picture clay.png is missing',
       'broken POSITION of vertex 0 is NaN',
       'claims.glb glb: claims 2147483648 bytes, has 20',
-      'empty.glb is empty. Choose a GLB mesh or an OBJ mesh (.glb, .obj).',
+      'empty.glb is empty. Choose a GLB mesh, a glTF mesh or an OBJ mesh (.glb, .gltf, .obj).',
       'dome has no normals',
     ]) {
       await expect(page.getByRole('listitem').filter({ hasText: fault })).toBeVisible();

@@ -89,6 +89,49 @@ Kd 0.2 0.2 0.2
 d 0.5
 `;
 
+describe('strips and fans', () => {
+  it('are read as their triangles, every second of a strip wound the other way about, without those that only lead it on', async () => {
+    // The strip goes back to its beginning: the last triangle is its eighth.
+    const corners = [0, 0, 0, 0, 0, 1, 1, 0, 0, 1, 0, 1, 2, 0, 0];
+    const bytes = await glb((_document, mesh) => {
+      mesh('strip', corners, [0, 1, 2, 3, 4, 4, 0, 0, 1, 2]).getMesh()?.listPrimitives()[0].setMode(5);
+      mesh('fan', corners, [0, 1, 3, 2]).getMesh()?.listPrimitives()[0].setMode(6);
+      mesh('lines', corners, [0, 1, 2, 3]).getMesh()?.listPrimitives()[0].setMode(1);
+    });
+    const result = await read([file('modes.glb', bytes)]);
+    expect(faultsOf(result)).toEqual([
+      'note lines: a part of points or lines is left out: only triangles are drawn',
+      'error lines: has no triangles; the piece is left out',
+    ]);
+    const { meshes } = await readGlb(result.glb ?? new Uint8Array());
+    expect(meshes.pieces.map(({ name, parts: [{ indices }] }) => [name, [...indices]])).toEqual([
+      ['strip', [0, 1, 2, 1, 3, 2, 2, 3, 4, 0, 2, 1]],
+      ['fan', [0, 1, 3, 0, 3, 2]],
+    ]);
+  });
+});
+
+describe('normals', () => {
+  it('without a direction are computed, others get length 1, and sound ones stay as they are', async () => {
+    const normalsOf = async (values: readonly number[]): Promise<[string[], number[]]> => {
+      const text = `v 0 0 0\nv 1 0 0\nv 0 0 1\nvn ${values.join(' ')}\nf 3//1 2//1 1//1\n`;
+      const result = await read([file('x.obj', text)]);
+      const { meshes } = await readGlb(result.glb ?? new Uint8Array());
+      const normal = meshes.pieces[0].parts[0].attributes.find(({ semantic }) => semantic === 'NORMAL');
+      return [faultsOf(result), [...(normal?.values.slice(0, 3) ?? [])]];
+    };
+    expect(await normalsOf([0, 1, 0])).toEqual([[], [0, 1, 0]]);
+    expect(await normalsOf([0, 0, 4])).toEqual([
+      ['warning x: has normals that are not of length 1; they were scaled'],
+      [0, 0, 1],
+    ]);
+    expect(await normalsOf([0, 0, 0])).toEqual([
+      ['warning x: has normals without a direction; smooth normals were computed'],
+      [0, 1, 0],
+    ]);
+  });
+});
+
 describe('triangles without area', () => {
   it('are left out and told, a piece of nothing else with them', async () => {
     const positions = [...triangle, 2, 0, 0];
@@ -145,6 +188,83 @@ describe('reading an OBJ', () => {
     });
   });
 
+  it('reads what others write: remarks, lines that go on, old line ends, names with a #, UTF-16', async () => {
+    const text = [
+      '# a yard',
+      'mtllib',
+      'o Crate #1',
+      'v 0 0 0 # the corner',
+      'v 1 \\',
+      '  0 0',
+      'v 1 0 1',
+      'f 1 2 \\',
+      '3 # up',
+      'f 1 2 905',
+    ];
+    const told = [
+      'warning Crate #1: has no normals; smooth normals were computed',
+      'error yard.obj, line 10: the corner “905” is not among 3 positions',
+    ];
+    for (const end of ['\n', '\r\n', '\r']) {
+      const result = await read([file('yard.obj', text.filter((line) => line !== 'mtllib').join(end))]);
+      expect(result.report.pieces.map(({ name, triangles }) => [name, triangles])).toEqual([['Crate -1', 1]]);
+      expect(faultsOf(result).sort()).toEqual([told[1].replace('10', '9'), told[0]].sort());
+    }
+    const wide = Uint8Array.from(
+      `\ufeff${text.filter((line) => line !== 'mtllib').join('\n')}`
+        .split('')
+        .flatMap((letter) => [letter.charCodeAt(0) & 255, letter.charCodeAt(0) >> 8]),
+    );
+    expect((await read([{ name: 'yard.obj', bytes: wide }])).report.pieces).toMatchObject([{ name: 'Crate -1' }]);
+  });
+
+  it('takes several files of materials, in one statement or in many, and one whose name has spaces', async () => {
+    const meshes = 'v 0 0 0\nv 1 0 0\nv 0 0 1\nusemtl a\nf 3 2 1\nusemtl b\nf 3 2 1\nusemtl c\nf 3 2 1\n';
+    const materials = ['a', 'b', 'c'].map((name) => `newmtl ${name}\nKd 1 0 0 # red\n`);
+    const result = await read([
+      file('x.obj', `mtllib kit/one.mtl two.mtl # both\nmtllib our third.mtl\n${meshes}`),
+      file('one.mtl', materials[0]),
+      file('two.mtl', materials[1]),
+      file('our third.mtl', materials[2]),
+    ]);
+    expect(result.report.materials).toEqual(['a', 'b', 'c']);
+    expect([...new Set(faultsOf(result))]).toEqual(['warning x: has no normals; smooth normals were computed']);
+  });
+
+  it('keeps colours of vertices, as sRGB from 0 to 1 or to 255; a part of which some have none has none', async () => {
+    const triangle = (first: string, others: string, name: string): string =>
+      `o ${name}\nv 0 0 0 ${first}\nv 1 0 0 ${others}\nv 0 0 1 ${others}\nf -1 -2 -3\n`;
+    const coloursOf = async (text: string): Promise<(number[] | undefined)[]> => {
+      const result = await read([file('x.obj', text)]);
+      const { meshes } = await readGlb(result.glb ?? new Uint8Array());
+      return meshes.pieces.map(({ parts: [{ attributes }] }) => {
+        const colour = attributes.find(({ semantic }) => semantic === 'COLOR_0');
+        return colour && [...colour.values.slice(-3)].map((value) => Math.round(value * 100) / 100);
+      });
+    };
+    expect(
+      await coloursOf(triangle('', '', 'plain') + triangle('0.5 0 1', '1 1 1', 'all') + triangle('', '1 1 1', 'some')),
+    ).toEqual([undefined, [0.21, 0, 1], undefined]);
+    expect(await coloursOf(triangle('128 0 255', '255 255 255', 'bytes'))).toEqual([[0.22, 0, 1]]);
+    // Four numbers are a place and its weight.
+    expect(await coloursOf(triangle('1', '1', 'weighted'))).toEqual([undefined]);
+  });
+
+  it('cuts concave faces as they are, not as a fan', async () => {
+    // An L: a fan from its first corner would fill what the L leaves open.
+    const result = await read([file('x.obj', 'v 2 0 0\nv 2 0 1\nv 1 0 1\nv 1 0 2\nv 0 0 2\nv 0 0 0\nf 1 2 3 4 5 6\n')]);
+    const { meshes } = await readGlb(result.glb ?? new Uint8Array());
+    const [{ attributes, indices }] = meshes.pieces[0].parts;
+    let area = 0;
+    for (let i = 0; i < indices.length; i += 3) {
+      const [a, b, c] = [...indices.slice(i, i + 3)].map((k) => [...attributes[0].values.slice(k * 3, k * 3 + 3)]);
+      const twice = (b[0] - a[0]) * (c[2] - a[2]) - (b[2] - a[2]) * (c[0] - a[0]);
+      expect(twice).toBeGreaterThan(0);
+      area += twice / 2;
+    }
+    expect([indices.length / 3, area]).toEqual([4, 3]);
+  });
+
   it('turns Z up into Y up and units into metres', async () => {
     const { pieces } = await read([file('a.obj', 'v 0 0 0\nv 100 0 0\nv 0 0 300\nf 1 2 3\n')], {
       unitMetres: 0.01,
@@ -185,6 +305,93 @@ describe('reading an OBJ', () => {
       'error plank grain.png: is 20000 by 64 pixels, at most 8192 are taken; the material is imported without it',
     );
     expect([huge.pieces.length, huge.report.textures]).toEqual([2, []]);
+  });
+});
+
+describe('reading a glTF as JSON', () => {
+  /** A triangle a buffer, as an exporter writes it: buffers and a picture by address. */
+  const gltf = (buffers: readonly (string | undefined)[], picture?: string): string =>
+    JSON.stringify({
+      asset: { version: '2.0' },
+      scenes: [{ nodes: buffers.map((_uri, i) => i) }],
+      nodes: buffers.map((_uri, i) => ({ name: `post ${i + 1}`, mesh: i })),
+      meshes: buffers.map((_uri, i) => ({
+        primitives: [{ attributes: { POSITION: i, NORMAL: i }, ...(picture ? { material: 0 } : {}) }],
+      })),
+      ...(picture
+        ? {
+            materials: [{ name: 'grain', pbrMetallicRoughness: { baseColorTexture: { index: 0 } } }],
+            textures: [{ source: 0 }],
+            images: [{ uri: picture }],
+          }
+        : {}),
+      accessors: buffers.map((_uri, i) => ({ bufferView: i, componentType: 5126, count: 3, type: 'VEC3' })),
+      bufferViews: buffers.map((_uri, i) => ({ buffer: i, byteLength: 36 })),
+      buffers: buffers.map((uri) => ({ uri, byteLength: 36 })),
+    });
+  const corners = new Uint8Array(Float32Array.of(0, 0, 1, 1, 0, 1, 0, 1, 1).buffer);
+  const buffer = (name: string, bytes = corners): DroppedFile => ({ name, bytes });
+
+  it('finds buffers and pictures by their names, whatever folders and encoding the addresses have', async () => {
+    const data = `data:application/octet-stream;base64,${Buffer.from(corners).toString('base64')}`;
+    const result = await read([
+      file('posts.gltf', gltf(['meshes/Salt%20post.bin', '..\\two.bin', data], 'textures/plank%20grain.PNG')),
+      buffer('salt post.bin'),
+      buffer('TWO.bin'),
+      file('plank grain.png', smallPng(4, 2)),
+    ]);
+    expect(result.pieces.map(({ name, bounds }) => [name, bounds.max])).toEqual(
+      ['post 1', 'post 2', 'post 3'].map((name) => [name, [1, 1, 1]]),
+    );
+    expect(result.report.textures.map(({ widthPixels, heightPixels }) => [widthPixels, heightPixels])).toEqual([
+      [4, 2],
+    ]);
+    // Its normals are its corners, and coordinates it has none: both is told, and what goes out is sound.
+    expect(faultsOf(result)).toEqual(
+      ['post 1', 'post 2', 'post 3'].flatMap((name) => [
+        `warning ${name}: has normals that are not of length 1; they were scaled`,
+        `warning ${name}: has no texture coordinates for the pictures of its material; the colour of their corner is used`,
+      ]),
+    );
+    expect((await validateBytes(result.glb ?? new Uint8Array())).issues).toMatchObject({
+      numErrors: 0,
+      numWarnings: 0,
+    });
+  });
+
+  it('names the buffer that did not come along, and the claim that does not fit', async () => {
+    expect(faultsOf(await read([file('posts.gltf', gltf(['meshes/Salt%20post.bin']))]))).toEqual([
+      'error posts.gltf: its buffer salt post.bin is missing; drop that file along with it',
+    ]);
+    expect(faultsOf(await read([file('posts.gltf', gltf(['a.bin'])), buffer('a.bin', corners.subarray(4))]))).toEqual([
+      'error posts.gltf: gltf: bufferViews[0] claims bytes 0 to 0 + 36 of 32',
+    ]);
+    expect(faultsOf(await read([file('posts.gltf', gltf([undefined]))]))).toEqual([
+      'error posts.gltf: gltf: bufferViews[0] claims bytes 0 to 0 + 36 of 0',
+    ]);
+  });
+
+  it('leaves out a picture that looks up a set of coordinates that nobody has', async () => {
+    const text = gltf(['a.bin'], 'a.png').replace('"index":0', '"index":0,"texCoord":4000000000');
+    const result = await read([file('posts.gltf', text), buffer('a.bin'), file('a.png', smallPng(4, 2))]);
+    expect([result.pieces.length, result.report.textures]).toEqual([1, []]);
+    expect(faultsOf(result)[0]).toBe(
+      'error grain: its picture looks up set 4000000000 of texture coordinates, at most 8 are read; the material is imported without it',
+    );
+  });
+
+  it('reads the file beside one that is no glTF, whatever stands in it', async () => {
+    const hostile = [
+      '{"asset": ',
+      '{"asset": {"version": "2.0"}, "buffers": 5, "images": [null, 7, {"uri": 3}], "extensionsUsed": 9}',
+      '{"asset": {"version": "2.0"}, "buffers": [null, {"uri": "__proto__"}]}',
+      '{"asset": {"version": "2.0"}, "buffers": [{"uri": "%E0%A4%A"}]}',
+    ];
+    for (const text of hostile) {
+      const result = await read([file('bad.gltf', text), file('good.gltf', gltf(['a.bin'])), buffer('a.bin')]);
+      expect(result.pieces.map(({ name }) => name)).toEqual(['post 1']);
+      expect(({} as { length?: unknown }).length).toBeUndefined();
+    }
   });
 });
 
@@ -257,13 +464,13 @@ describe('reading a GLB', () => {
     ]);
     expect(result.pieces.map(({ name }) => name)).toEqual(['stack']);
     expect(faultsOf(result)).toEqual([
-      'error empty.glb: is empty. Choose a GLB mesh or an OBJ mesh (.glb, .obj).',
-      'error text.glb: is text. Choose a GLB mesh or an OBJ mesh (.glb, .obj).',
-      'warning notes.pdf: is a PDF document. Choose a GLB mesh, an OBJ mesh, an MTL file of materials, a PNG picture or a JPEG picture (.glb, .obj, .mtl, .png, .jpg, .jpeg).',
+      'error empty.glb: is empty. Choose a GLB mesh, a glTF mesh or an OBJ mesh (.glb, .gltf, .obj).',
+      'error text.glb: is text. Choose a GLB mesh, a glTF mesh or an OBJ mesh (.glb, .gltf, .obj).',
+      'warning notes.pdf: is a PDF document. Choose a GLB mesh, a glTF mesh, an OBJ mesh, an MTL file of materials, a PNG picture or a JPEG picture (.glb, .gltf, .obj, .mtl, .png, .jpg, .jpeg).',
       `error claims.glb: glb: claims 2147483648 bytes, has ${good.length}`,
     ]);
     await expect(read([file('a.png', smallPng(1, 1))])).rejects.toThrow(
-      'import: a.png is a PNG picture. Choose a GLB mesh or an OBJ mesh (.glb, .obj).',
+      'import: a.png is a PNG picture. Choose a GLB mesh, a glTF mesh or an OBJ mesh (.glb, .gltf, .obj).',
     );
     await expect(read([file('good.glb', good)], { unitMetres: 0 })).rejects.toThrow(
       'import: a unit must be above 0 metres, is 0',
@@ -291,7 +498,13 @@ describe('reading a GLB', () => {
     expect(fine.report).toMatchObject({
       materials: ['iron'],
       textures: [{ name: 'rust', widthPixels: 8, heightPixels: 4 }],
-      faults: [],
+      faults: [
+        {
+          severity: 'warning',
+          where: 'stack',
+          message: 'has no texture coordinates for the pictures of its material; the colour of their corner is used',
+        },
+      ],
     });
     const outside = (await textured(smallPng(8, 4))).slice();
     const text = new TextDecoder().decode(outside);
@@ -302,7 +515,7 @@ describe('reading a GLB', () => {
       'error texture rust: its picture rust.png is missing; the material is imported without it',
     ]);
     expect((await read([file('a.glb', outside), file('Rust.png', smallPng(8, 4))])).report.textures).toHaveLength(1);
-    // Three vertices of 24 bytes, three indices of 4, and 8 · 4 pixels of 4 bytes with a third more for the mips.
-    expect(fine.pieces[0].step.bytes).toBe(3 * 24 + 3 * 4 + Math.ceil((8 * 4 * 16) / 3));
+    // Three vertices of 32 bytes with the coordinates that it was given, three indices of 4, and 8 · 4 pixels of 4 bytes with a third more for the mips.
+    expect(fine.pieces[0].step.bytes).toBe(3 * 32 + 3 * 4 + Math.ceil((8 * 4 * 16) / 3));
   });
 });

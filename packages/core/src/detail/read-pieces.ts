@@ -1,37 +1,33 @@
-import { counted } from '../counted';
-import { strFromU8 } from 'fflate';
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import type { FormatId } from '../formats';
+import { decodedText } from '../formats/format-spec';
 import { chooseText, chosenFile, faultOfKind, formatOfFile, wordsOfFile, type ChosenFile } from '../formats/told-files';
-import { readGlb, type ReadMeshes } from '../formats/glb/read-glb';
+import { readGlb, readGltf, type ReadMeshes } from '../formats/glb/read-glb';
 import { writeGlb } from '../formats/glb/write-glb';
 import { readMtl } from '../formats/obj/read-mtl';
 import { readObj } from '../formats/obj/read-obj';
 import { pictureSize } from '../formats/pictures/picture-size';
 import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
 import {
-  positionsOf,
   type KitMeshes,
   type MeshMaterial,
   type MeshOfPiece,
-  type MeshPart,
   type MeshTexture,
   type TextureUse,
 } from '../mesh/kit-meshes';
 import { meshBounds, stepCost } from '../mesh/mesh-cost';
 import { partFault } from '../mesh/mesh-faults';
-import { smoothNormals } from '../mesh/mesh-normals';
 import { placePart, type LinearMap } from '../mesh/place-part';
-import { soundTriangles } from '../mesh/sound-triangles';
 import type { PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
 import type { ImportFault, ImportReport } from '../formats/import-report';
+import { withArea, withCoordinates, withNormals } from './sound-parts';
 
-/** Files that meshes come in, with those that an OBJ names. */
-export const MESH_FORMATS = ['glb', 'obj', 'mtl', 'png', 'jpeg'] as const satisfies readonly FormatId[];
-const MESHES = ['glb', 'obj'] as const satisfies readonly FormatId[];
-const isMesh = (format: FormatId | undefined): boolean => format === 'glb' || format === 'obj';
+/** Files that meshes come in, with those that they name. */
+export const MESH_FORMATS = ['glb', 'gltf', 'obj', 'mtl', 'png', 'jpeg'] as const satisfies readonly FormatId[];
+const MESHES = ['glb', 'gltf', 'obj'] as const satisfies readonly FormatId[];
+const isMesh = (format: FormatId | undefined): boolean => MESHES.some((mesh) => mesh === format);
 const chosen = ({ name, bytes }: DroppedFile): ChosenFile => chosenFile(name, bytes);
 
 /** Largest side of a texture, pixels. */
@@ -47,7 +43,7 @@ export interface DroppedFile {
 }
 
 export interface ReadPiecesInput {
-  /** GLB and OBJ files, with the MTL files and pictures that an OBJ names. */
+  /** GLB, glTF and OBJ files, with the buffers, MTL files and pictures that they name. */
   readonly files: readonly DroppedFile[];
   /** Metres of one unit of the files. */
   readonly unitMetres: number;
@@ -72,7 +68,7 @@ export interface ReadPieces {
 /**
  * Reads dropped files into pieces. What cannot be used is left out and told; a file that cannot be read at all does not keep
  * the others from coming in.
- * @throws CoreError 'IMPORT_FILES' when there is neither a GLB nor an OBJ or the files are too large, 'CANCELLED'
+ * @throws CoreError 'IMPORT_FILES' when there is no mesh among them or the files are too large, 'CANCELLED'
  */
 export async function readPieces(
   { files, unitMetres, isZUp }: ReadPiecesInput,
@@ -91,11 +87,11 @@ export async function readPieces(
       'IMPORT_FILES',
       `import: ${files.map((file) => `${file.name} is ${wordsOfFile(chosen(file), MESHES)}`).join('; ') || 'there is no file'}. ${chooseText(MESHES)}`,
     );
-  const beside = new Map(files.map(({ name, bytes }) => [name.toLowerCase(), bytes]));
   // What comes beside a mesh without being of use to it is told, and keeps nothing out.
   const faults = files.flatMap((file): ImportFault[] => {
     if (isMesh(formats.get(file))) return [];
-    const isNamedMesh = /\.(glb|obj)$/i.test(file.name);
+    const isNamedMesh = /\.(glb|gltf|obj)$/i.test(file.name);
+    if (/\.bin$/i.test(file.name) && sources.some((source) => formats.get(source) !== 'obj')) return [];
     const message = faultOfKind(chosen(file), isNamedMesh ? MESHES : MESH_FORMATS);
     return message ? [{ severity: isNamedMesh ? 'error' : 'warning', where: file.name, message }] : [];
   });
@@ -104,7 +100,7 @@ export async function readPieces(
     context.checkCancelled();
     context.progress((0.6 * i) / sources.length, `reading ${file.name}`);
     try {
-      const read = formats.get(file) === 'glb' ? await readGlb(file.bytes, beside) : readObjFile(file, files);
+      const read = await readMesh(formats.get(file), file, files);
       faults.push(
         ...read.faults.map((fault) => ({
           ...fault,
@@ -128,6 +124,16 @@ export async function readPieces(
   return { report: reportOf(checked, pieces, faults), pieces, glb: pieces.length > 0 ? await writeGlb(checked) : null };
 }
 
+function readMesh(
+  format: FormatId | undefined,
+  file: DroppedFile,
+  files: readonly DroppedFile[],
+): ReadMeshes | Promise<ReadMeshes> {
+  if (format === 'obj') return readObjFile(file, files);
+  const beside = new Map(files.map(({ name, bytes }) => [name.toLowerCase(), bytes]));
+  return format === 'gltf' ? readGltf(file.bytes, beside) : readGlb(file.bytes, beside);
+}
+
 /** Scales to metres and turns Z up into Y up. */
 function mapOf(unitMetres: number, isZUp: boolean): LinearMap {
   if (!(unitMetres > 0) || !Number.isFinite(unitMetres))
@@ -140,7 +146,7 @@ function readObjFile(file: DroppedFile, files: readonly DroppedFile[]): ReadMesh
   const faults: ImportFault[] = [];
   const found = (name: string): DroppedFile | undefined =>
     files.find((one) => one.name.toLowerCase() === name.toLowerCase());
-  const { pieces, libraries } = readObj(strFromU8(file.bytes), file.name, faults);
+  const { pieces, libraries } = readObj(decodedText(file.bytes), file.name, faults);
   const textures: MeshTexture[] = [];
   const numberOf = new Map<string, number>();
   const picture = (name: string | undefined, where: string): TextureUse | undefined => {
@@ -166,7 +172,7 @@ function readObjFile(file: DroppedFile, files: readonly DroppedFile[]): ReadMesh
       });
       continue;
     }
-    for (const { material, pictures } of readMtl(strFromU8(source.bytes), library, faults)) {
+    for (const { material, pictures } of readMtl(decodedText(source.bytes), library, faults)) {
       const maps = Object.fromEntries(
         Object.entries(pictures).flatMap(([slot, name]) => {
           const use = picture(name, `material ${material.name}`);
@@ -240,7 +246,8 @@ function checkedMeshes(meshes: KitMeshes, map: LinearMap, faults: ImportFault[],
   for (const [i, { name, parts }] of meshes.pieces.entries()) {
     context.checkCancelled();
     context.progress(0.6 + (0.2 * i) / meshes.pieces.length, `checking ${name}`);
-    const left = parts.map((part) => withArea(part, name, faults)).filter(({ indices }) => indices.length > 0);
+    const told = (message: string): void => void faults.push({ severity: 'warning', where: name, message });
+    const left = parts.map((part) => withArea(part, told)).filter(({ indices }) => indices.length > 0);
     const fault = left.length === 0 ? 'has no triangles' : left.map(partFault).find((one) => one !== undefined);
     if (fault !== undefined) {
       faults.push({ severity: 'error', where: name, message: `${fault}; the piece is left out` });
@@ -248,38 +255,10 @@ function checkedMeshes(meshes: KitMeshes, map: LinearMap, faults: ImportFault[],
     }
     pieces.push({
       name: freeName(name, names),
-      parts: left.map((part) => withNormals(placePart(part, map), name, faults)),
+      parts: left.map((part) => withCoordinates(withNormals(placePart(part, map), told), meshes.materials, told)),
     });
   }
   return prunedMeshes({ ...meshes, pieces });
-}
-
-/** Triangles without area are drawn by nobody, and no distance can be measured to them. */
-function withArea(part: MeshPart, name: string, faults: ImportFault[]): MeshPart {
-  if (partFault(part) !== undefined) return part;
-  const indices = soundTriangles(positionsOf(part), part.indices, { once: false });
-  const gone = (part.indices.length - indices.length) / 3;
-  if (gone === 0) return part;
-  faults.push({
-    severity: 'warning',
-    where: name,
-    message: `has ${counted(gone, 'triangle')} without area; ${gone === 1 ? 'it is' : 'they are'} left out`,
-  });
-  return { ...part, indices };
-}
-
-function withNormals(part: MeshPart, name: string, faults: ImportFault[]): MeshPart {
-  if (part.attributes.some(({ semantic }) => semantic === 'NORMAL')) return part;
-  faults.push({ severity: 'warning', where: name, message: 'has no normals; smooth normals were computed' });
-  const [position, ...rest] = part.attributes;
-  return {
-    ...part,
-    attributes: [
-      position,
-      { semantic: 'NORMAL', size: 3, values: smoothNormals(positionsOf(part), part.indices) },
-      ...rest,
-    ],
-  };
 }
 
 /** A name that is not taken, without characters that no file may have. */

@@ -36,9 +36,14 @@ export function encodingOf(bytes: Uint8Array): string {
   return MARKS.find(([mark]) => begins(bytes, mark))?.[1] ?? 'utf-8';
 }
 
+/** A text without its mark, UTF-8 or UTF-16 with one. */
+export function decodedText(bytes: Uint8Array): string {
+  return new TextDecoder(encodingOf(bytes)).decode(bytes);
+}
+
 /** The beginning of a text, UTF-8 or UTF-16 with its mark; undefined for what is no text. */
 export function textOf(head: Uint8Array): string | undefined {
-  const text = new TextDecoder(encodingOf(head)).decode(head);
+  const text = decodedText(head);
   return NO_TEXT.test(text) ? undefined : text;
 }
 

@@ -1,6 +1,7 @@
 import { CSV } from './csv/spec';
 import type { FormatSpec } from './format-spec';
 import { GLB } from './glb/spec';
+import { GLTF } from './gltf/spec';
 import { MTL, OBJ } from './obj/spec';
 import { JPEG, PNG, WEBP } from './pictures/spec';
 import { ARCHIVE } from './zip/spec';
@@ -12,6 +13,7 @@ export const FORMATS = {
   jpeg: JPEG,
   webp: WEBP,
   archive: ARCHIVE,
+  gltf: GLTF,
   mtl: MTL,
   obj: OBJ,
   csv: CSV,

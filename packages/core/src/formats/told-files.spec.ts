@@ -38,7 +38,7 @@ describe('a file that somebody chose', () => {
       // A table may begin as an OBJ would; its name says what it is.
       ['csv', file('shapes.csv', 'o name,f size\n')],
       ['csv', file('tags.csv', '<id>;<name>\n1;a\n')],
-      [undefined, file('scene.json', '{ "asset": {} }')],
+      ['gltf', file('scene.json', '{ "asset": {} }')],
       [undefined, file('noise.csv', Uint8Array.of(1, 2, 3, 0, 255))],
       [undefined, file('nothing', '')],
     ];
@@ -50,9 +50,10 @@ describe('a file that somebody chose', () => {
     const end = 'Choose a GLB mesh or an OBJ mesh (.glb, .obj).';
     expect(fileFault(file('pin.glb', png), mesh)).toBe(`pin.glb is a PNG picture. ${end}`);
     expect(fileFault(file('pin.glb', ''), mesh)).toBe(`pin.glb is empty. ${end}`);
-    expect(fileFault(file('hall.gltf', '{"scene":0,"asset":{"version":"2.0"}}'), mesh)).toBe(
-      `hall.gltf is a glTF mesh as JSON. ${end}`,
-    );
+    // By its first key, or by what it says of itself.
+    for (const text of ['{"scene":0,"asset":{"version":"2.0"}}', '{ "asset": {} }', '{"accessors": [1'])
+      expect(fileFault(file('hall.txt', text), mesh)).toBe(`hall.txt is a glTF mesh. ${end}`);
+    expect(fileFault(file('hall.txt', '{"other": 1}'), mesh)).toBe(`hall.txt is a JSON file. ${end}`);
     expect(fileFault(file('a.pdf', '%PDF-1.7'), mesh)).toBe(`a.pdf is a PDF document. ${end}`);
     expect(fileFault(file('a', '<svg xmlns="x"/>'), mesh)).toBe(`a is an SVG drawing. ${end}`);
     expect(fileFault(file('a', '<!DOCTYPE html><p>'), mesh)).toBe(`a is an HTML page. ${end}`);

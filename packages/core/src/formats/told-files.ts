@@ -25,7 +25,6 @@ const OTHERS: readonly (readonly [string, (head: Uint8Array) => boolean])[] = [
   ['a KTX2 texture', (head) => begins(head, [0xab, 0x4b, 0x54, 0x58, 0x20, 0x32, 0x30, 0xbb])],
   ['a gzip file', (head) => begins(head, [0x1f, 0x8b])],
   ['an SQLite database', (head) => textOf(head.subarray(0, 15)) === 'SQLite format 3'],
-  ['a glTF mesh as JSON', (head) => /^\s*\{[^]*"asset"/.test(textOf(head) ?? '')],
   ['a JSON file', (head) => /^\s*[{[]/.test(textOf(head) ?? '')],
   ['an SVG drawing', (head) => /^\s*<(?:[^]*<)?svg/i.test(textOf(head) ?? '')],
   ['an HTML page', (head) => /^\s*<(?:!doctype html|html)/i.test(textOf(head) ?? '')],

@@ -28,10 +28,11 @@ export interface OpenGlb {
 
 /**
  * Takes a GLB apart. Its meshes are not read, but what they claim must fit into the file.
+ * @param isAlone false where buffers may stand in files beside it: whoever has those checks what is claimed of them
  * @throws CoreError 'GLB_UNREADABLE' naming what its header, a buffer view or an accessor claims
  * Source: Khronos, glTF 2.0 specification, chapter 4.
  */
-export function openGlb(bytes: Uint8Array): OpenGlb {
+export function openGlb(bytes: Uint8Array, isAlone = true): OpenGlb {
   const fail = (rule: string): never => {
     throw new CoreError('GLB_UNREADABLE', `glb: ${rule}`);
   };
@@ -45,7 +46,7 @@ export function openGlb(bytes: Uint8Array): OpenGlb {
     fail(`its JSON claims ${length} bytes of ${bytes.length}`);
   const json = parseJson(strFromU8(bytes.subarray(20, 20 + length)), 'glb') as object;
   const binary = binaryChunk(bytes, view, 20 + length);
-  checkClaims(json, binary.length, fail);
+  if (isAlone) checkClaims(json, [binary.length], fail);
   return { json, binary };
 }
 
@@ -55,13 +56,19 @@ function binaryChunk(bytes: Uint8Array, view: DataView, at: number): Uint8Array 
   return bytes.subarray(at + 8, at + 8 + view.getUint32(at, true));
 }
 
-function checkClaims(
+/**
+ * Checks that what a glTF claims of its buffers fits into them.
+ * @param bufferBytes bytes that each buffer has
+ * @param fail throws the rule that is broken
+ */
+export function checkClaims(
   { bufferViews, accessors }: { readonly bufferViews?: unknown; readonly accessors?: unknown },
-  binary: number,
+  bufferBytes: readonly number[],
   fail: (rule: string) => never,
 ): void {
   const views = asTables(bufferViews);
-  views.forEach(({ byteOffset = 0, byteLength }, i) => {
+  views.forEach(({ buffer = 0, byteOffset = 0, byteLength }, i) => {
+    const binary = bufferBytes[buffer as number] ?? 0;
     if (!isSize(byteOffset) || !isSize(byteLength) || byteOffset + byteLength > binary) {
       fail(
         `bufferViews[${i}] claims bytes ${String(byteOffset)} to ${String(byteOffset)} + ${String(byteLength)} of ${binary}`,
@@ -87,7 +94,8 @@ function checkClaims(
   });
 }
 
-function asTables(value: unknown): Record<string, unknown>[] {
+/** A list of tables of a glTF, whatever stands there: what is no table is an empty one. */
+export function asTables(value: unknown): Record<string, unknown>[] {
   return Array.isArray(value)
     ? value.map((one: unknown) => (typeof one === 'object' && one !== null ? (one as Record<string, unknown>) : {}))
     : [];

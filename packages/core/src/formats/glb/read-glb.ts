@@ -26,8 +26,14 @@ import type {
 } from '../../mesh/kit-meshes';
 import type { ImportFault } from '../import-report';
 import { pictureSize } from '../pictures/picture-size';
-import { openGlb } from './open-glb';
+import { pictureType } from '../pictures/picture-type';
+import { parseJson } from '../../json/canonical-json';
+import { decodedText } from '../format-spec';
+import { gltfFiles } from '../gltf/gltf-files';
+import { checkClaims, openGlb } from './open-glb';
 
+/** A vertex has no more sets of texture coordinates than this. */
+const MAX_COORDINATE_SETS = 8;
 /** Attributes of skins, which are not taken. */
 const SKIN = /^(JOINTS|WEIGHTS)_/;
 
@@ -40,35 +46,48 @@ export interface ReadMeshes {
 /**
  * Reads a GLB: one piece a mesh, named by the first node that shows it, with that node's turn and scale in its vertices and
  * the node's place as its origin. Values are as they stand, checked by nobody yet.
- * @param beside pictures that stand in files of their own, by name in small letters
- * @throws CoreError 'GLB_UNREADABLE' naming what its header, a buffer view or an accessor claims
+ * @param beside buffers and pictures that stand in files of their own, by name in small letters
+ * @throws CoreError 'GLB_UNREADABLE' naming what its header, a buffer view or an accessor claims, 'GLTF_FILE_MISSING'
  */
-export async function readGlb(
-  bytes: Uint8Array,
-  beside: ReadonlyMap<string, Uint8Array> = new Map(),
+export function readGlb(bytes: Uint8Array, beside: ReadonlyMap<string, Uint8Array> = new Map()): Promise<ReadMeshes> {
+  const { json, binary } = openGlb(bytes, false);
+  return readMeshes(json, beside, binary);
+}
+
+/** Reads a glTF as JSON; otherwise as `readGlb`. @throws CoreError 'JSON_UNREADABLE', and as `readGlb` */
+export function readGltf(bytes: Uint8Array, beside: ReadonlyMap<string, Uint8Array>): Promise<ReadMeshes> {
+  const json = parseJson(decodedText(bytes), 'gltf');
+  if (typeof json !== 'object' || json === null || Array.isArray(json))
+    throw new CoreError('GLB_UNREADABLE', 'gltf: must be a table at its top');
+  return readMeshes(json, beside, undefined);
+}
+
+async function readMeshes(
+  parsed: object,
+  beside: ReadonlyMap<string, Uint8Array>,
+  binary: Uint8Array | undefined,
 ): Promise<ReadMeshes> {
-  const { json: parsed, binary } = openGlb(bytes);
   const json = parsed as LookedAt;
+  const { resources, bufferBytes } = gltfFiles(parsed, beside, binary);
+  const format = binary ? 'glb' : 'gltf';
+  checkClaims(parsed, binary && bufferBytes.length === 0 ? [binary.length] : bufferBytes, (rule) => {
+    throw new CoreError('GLB_UNREADABLE', `${format}: ${rule}`);
+  });
   let document: Document;
   try {
-    const resources: Record<string, Uint8Array<ArrayBuffer>> = binary.length > 0
-      ? { [GLB_BUFFER]: new Uint8Array(binary) }
-      : {};
-    for (const { uri } of json.images ?? [])
-      if (uri !== undefined && !uri.startsWith('data:'))
-        resources[uri] = new Uint8Array(beside.get(uri.toLowerCase()) ?? []);
+    if (binary && binary.length > 0) resources[GLB_BUFFER] = new Uint8Array(binary);
     document = await new WebIO()
       .setLogger(new Logger(Verbosity.SILENT))
       .readJSON({ json: json as GLTF.IGLTF, resources });
   } catch (cause) {
-    throw new CoreError('GLB_UNREADABLE', `glb: ${errorText(cause)}`, {}, { cause });
+    throw new CoreError('GLB_UNREADABLE', `${format}: ${errorText(cause)}`, {}, { cause });
   }
   const root = document.getRoot();
   const faults: ImportFault[] = [];
   const note = (where: string, message: string): void => void faults.push({ severity: 'note', where, message });
   if (root.listSkins().length > 0) note('file', `${root.listSkins().length} skins are left out: pieces are rigid`);
   if (root.listAnimations().length > 0) note('file', `${root.listAnimations().length} animations are left out`);
-  for (const name of json.extensionsUsed ?? []) note('file', `the extension ${name} is left out`);
+  for (const name of namesOf(json.extensionsUsed)) note('file', `the extension ${name} is left out`);
   const textures = root.listTextures();
   const materials = root.listMaterials();
   const known = textures.map((texture, i) => readTexture(texture, `texture ${texture.getName() || i + 1}`, faults));
@@ -79,7 +98,11 @@ export async function readGlb(
   const users = usersOf(document);
   const pieces = [...users].map(([mesh, nodes], i) => readMesh(mesh, nodes, i, materials, note));
   return {
-    meshes: { pieces, materials: materials.map((material) => readMaterial(material, numberOf)), textures: kept },
+    meshes: {
+      pieces,
+      materials: materials.map((material) => readMaterial(material, numberOf, faults)),
+      textures: kept,
+    },
     faults,
   };
 }
@@ -109,8 +132,9 @@ function readMesh(
   if (map.some((value, i) => Math.abs(value - IDENTITY[i]) > 1e-6))
     note(name, 'its rotation and scale are now applied to its vertices');
   const parts = mesh.listPrimitives().flatMap((primitive): MeshPart[] => {
-    if (primitive.getMode() !== Primitive.Mode.TRIANGLES) {
-      note(name, `a part of mode ${primitive.getMode()} is left out: only lists of triangles are drawn`);
+    const indices = trianglesOf(primitive);
+    if (!indices) {
+      note(name, 'a part of points or lines is left out: only triangles are drawn');
       return [];
     }
     if (primitive.listTargets().length > 0) note(name, `${primitive.listTargets().length} morph targets are left out`);
@@ -120,7 +144,7 @@ function readMesh(
         {
           material: material ? materials.indexOf(material) : null,
           attributes: readAttributes(primitive),
-          indices: readIndices(primitive),
+          indices,
         },
         map,
       ),
@@ -157,6 +181,26 @@ function numbersOf(accessor: Accessor): ArrayLike<number> | null {
   return accessor.getArray() as ArrayLike<number> | null;
 }
 
+/**
+ * Corners of a part's triangles, three each; undefined for points and lines. Triangles that only lead a strip on, with a corner
+ * twice, are left out. Source: Khronos, glTF 2.0 specification, section 3.7.2.1.
+ */
+function trianglesOf(primitive: Primitive): Uint32Array | undefined {
+  const corners = readIndices(primitive);
+  const mode = primitive.getMode();
+  if (mode === Primitive.Mode.TRIANGLES) return corners;
+  if (mode !== Primitive.Mode.TRIANGLE_STRIP && mode !== Primitive.Mode.TRIANGLE_FAN) return undefined;
+  const triangles: number[] = [];
+  for (let i = 0; i + 2 < corners.length; i++) {
+    // Every second triangle of a strip is wound the other way about.
+    const [a, b] = mode === Primitive.Mode.TRIANGLE_FAN ? [0, i + 1] : [i, i % 2 === 0 ? i + 1 : i + 2];
+    const c = mode === Primitive.Mode.TRIANGLE_STRIP && i % 2 === 1 ? i + 1 : i + 2;
+    const [p, q, r] = [corners[a], corners[b], corners[c]];
+    if (p !== q && q !== r && r !== p) triangles.push(p, q, r);
+  }
+  return Uint32Array.from(triangles);
+}
+
 function readIndices(primitive: Primitive): Uint32Array {
   const indices = primitive.getIndices();
   const array = indices && numbersOf(indices);
@@ -166,7 +210,8 @@ function readIndices(primitive: Primitive): Uint32Array {
 
 function readTexture(texture: Texture, where: string, faults: ImportFault[]): MeshTexture | undefined {
   const bytes = texture.getImage();
-  const mimeType = texture.getMimeType();
+  // What it is called, or how its name ends, proves nothing.
+  const mimeType = (bytes && pictureType(bytes)) ?? texture.getMimeType();
   if (!bytes || bytes.length === 0) {
     faults.push({
       severity: 'error',
@@ -187,10 +232,18 @@ function readTexture(texture: Texture, where: string, faults: ImportFault[]): Me
   return { name: texture.getName() || where, mimeType, bytes, widthPixels: size[0], heightPixels: size[1] };
 }
 
-function readMaterial(material: Material, numberOf: ReadonlyMap<Texture, number>): MeshMaterial {
+function readMaterial(material: Material, numberOf: ReadonlyMap<Texture, number>, faults: ImportFault[]): MeshMaterial {
   const use = (texture: Texture | null, info: TextureInfo | null): TextureUse | undefined => {
     const number = texture ? numberOf.get(texture) : undefined;
     if (number === undefined || !info) return undefined;
+    if (info.getTexCoord() >= MAX_COORDINATE_SETS) {
+      faults.push({
+        severity: 'error',
+        where: material.getName() || 'material',
+        message: `its picture looks up set ${info.getTexCoord()} of texture coordinates, at most ${MAX_COORDINATE_SETS} are read; the material is imported without it`,
+      });
+      return undefined;
+    }
     return {
       texture: number,
       coordinates: info.getTexCoord(),
@@ -222,8 +275,11 @@ function readMaterial(material: Material, numberOf: ReadonlyMap<Texture, number>
   };
 }
 
-/** What this reader itself looks at in a GLB's JSON. */
+/** What this reader itself looks at in a glTF's JSON. */
 interface LookedAt {
-  readonly images?: readonly { readonly uri?: string }[];
-  readonly extensionsUsed?: readonly string[];
+  readonly extensionsUsed?: unknown;
+}
+
+function namesOf(value: unknown): string[] {
+  return Array.isArray(value) ? value.filter((one): one is string => typeof one === 'string') : [];
 }

@@ -1,6 +1,8 @@
 import { counted } from '../../counted';
 import type { ImportFault } from '../import-report';
 import { plainMaterial, type MeshMaterial } from '../../mesh/kit-meshes';
+import { linearColour } from './linear-colour';
+import { objStatements } from './obj-lines';
 
 /** A material of an MTL file; its pictures by file name. */
 export interface ObjMaterial {
@@ -14,18 +16,17 @@ export interface ObjMaterial {
  */
 export function readMtl(text: string, file: string, faults: ImportFault[]): ObjMaterial[] {
   const found: { name: string; values: Map<string, string[]> }[] = [];
-  text.split(/\r?\n/).forEach((line, i) => {
-    const [key, ...rest] = line.trim().split(/\s+/);
-    if (key === '' || key.startsWith('#')) return;
+  for (const { words, line } of objStatements(text)) {
+    const [key, ...rest] = words;
     if (key === 'newmtl') found.push({ name: rest.join(' '), values: new Map() });
     else if (found.length === 0)
       faults.push({
         severity: 'warning',
-        where: `${file}, line ${i + 1}`,
+        where: `${file}, line ${line}`,
         message: `${key} comes before any newmtl and is left out`,
       });
     else found[found.length - 1].values.set(key.toLowerCase(), rest);
-  });
+  }
   return found.map(({ name, values }) => {
     const numbers = (key: string, count: number): number[] | undefined => {
       const list = values.get(key)?.slice(0, count).map(Number);
@@ -39,7 +40,7 @@ export function readMtl(text: string, file: string, faults: ImportFault[]): ObjM
       return undefined;
     };
     const colour = (key: string): [number, number, number] | undefined =>
-      numbers(key, 3)?.map(linear) as [number, number, number] | undefined;
+      numbers(key, 3)?.map(linearColour) as [number, number, number] | undefined;
     const shine = numbers('ns', 1)?.[0];
     const clear = numbers('tr', 1)?.[0];
     const alpha = unit(numbers('d', 1)?.[0] ?? (clear === undefined ? 1 : 1 - clear));
@@ -78,10 +79,4 @@ function fileName(rest: readonly string[]): string {
 
 function unit(value: number): number {
   return Math.min(1, Math.max(0, value));
-}
-
-/** sRGB to linear, by a fit with an error below 0.002; exact powers differ between engines. */
-function linear(value: number): number {
-  const v = unit(value);
-  return v * (v * (v * 0.305306011 + 0.682171111) + 0.012522878);
 }

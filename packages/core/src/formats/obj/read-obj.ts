@@ -1,5 +1,8 @@
+import { polygonTriangles } from '../../geometry/polygon-triangles';
 import type { ImportFault } from '../import-report';
 import type { MeshAttribute, MeshOfPiece, MeshPart } from '../../mesh/kit-meshes';
+import { linearColour } from './linear-colour';
+import { objStatements } from './obj-lines';
 
 /** Lines with faults that are told one by one. */
 const MAX_FAULTS = 20;
@@ -11,6 +14,7 @@ export interface ObjMeshes {
   readonly pieces: readonly (Omit<MeshOfPiece, 'parts'> & {
     readonly parts: readonly (Omit<MeshPart, 'material'> & { readonly material: string | null })[];
   })[];
+  /** What each mtllib names: one file, or several. */
   readonly libraries: readonly string[];
 }
 
@@ -22,7 +26,8 @@ class PartBuilder {
 }
 
 /**
- * Reads an OBJ file: every object is a piece, every material in it a part. Polygons are cut as fans. Faults name their line.
+ * Reads an OBJ file: every object is a piece, every material in it a part. Polygons are cut into triangles, concave ones too.
+ * Colours behind a position are taken as sRGB, from 0 to 1, or to 255 where one is above 1. Faults name their line.
  * Source: Wavefront, Advanced Visualizer manual, appendix B1.
  */
 export function readObj(text: string, file: string, faults: ImportFault[]): ObjMeshes {
@@ -33,6 +38,9 @@ class ObjReader {
   private readonly positions: number[] = [];
   private readonly coordinates: number[] = [];
   private readonly normals: number[] = [];
+  /** Red, green, blue by position; NaN where it has none. Empty as long as no position has one. */
+  private readonly colours: number[] = [];
+  private mostColour = 0;
   private readonly libraries: string[] = [];
   private readonly objects = new Map<string, Map<string | null, PartBuilder>>();
   private object: string;
@@ -48,13 +56,9 @@ class ObjReader {
   }
 
   read(text: string): ObjMeshes {
-    let at = 0;
-    while (at < text.length) {
-      let end = text.indexOf('\n', at);
-      if (end < 0) end = text.length;
-      this.line++;
-      this.take(text.slice(at, end).trim());
-      at = end + 1;
+    for (const { words, line } of objStatements(text)) {
+      this.line = line;
+      this.take(words);
     }
     for (const [message, count] of this.counts) {
       if (count > MAX_FAULTS)
@@ -71,11 +75,10 @@ class ObjReader {
     return { pieces, libraries: this.libraries };
   }
 
-  private take(line: string): void {
-    if (line === '' || line.startsWith('#')) return;
-    const words = line.split(/\s+/);
+  private take(words: readonly string[]): void {
     switch (words[0]) {
       case 'v':
+        this.colour(words);
         return this.numbers(words, 3, this.positions);
       case 'vt':
         return this.numbers(words, 2, this.coordinates);
@@ -90,7 +93,7 @@ class ObjReader {
         this.material = words.slice(1).join(' ') || null;
         return;
       case 'mtllib':
-        this.libraries.push(words.slice(1).join(' ').split(/[\\/]/).at(-1) ?? '');
+        this.libraries.push(...namesOf(words.slice(1)));
         return;
       default:
         if (QUIET.has(words[0])) return;
@@ -111,6 +114,21 @@ class ObjReader {
       const value = words[k] === undefined ? (out === this.coordinates ? 0 : NaN) : Number(words[k]);
       if (!Number.isFinite(value)) this.fail(`“${words[k] ?? ''}” is not a number`);
       out.push(value);
+    }
+  }
+
+  /** x y z r g b: what stands behind a position is its colour; x y z w has none. */
+  private colour(words: readonly string[]): void {
+    const vertex = this.positions.length;
+    if (words.length < 7) {
+      if (this.colours.length > 0) this.colours.push(NaN, NaN, NaN);
+      return;
+    }
+    while (this.colours.length < vertex) this.colours.push(NaN);
+    for (let k = 4; k < 7; k++) {
+      const value = Number(words[k]);
+      if (value > this.mostColour) this.mostColour = value;
+      this.colours.push(value);
     }
   }
 
@@ -136,7 +154,11 @@ class ObjReader {
       }
       return number;
     });
-    for (let k = 2; k < numbers.length; k++) part.indices.push(numbers[0], numbers[k - 1], numbers[k]);
+    if (numbers.length === 3) part.indices.push(...numbers);
+    else {
+      const places = corners.flatMap(([position]) => this.positions.slice(position * 3, position * 3 + 3));
+      for (const k of polygonTriangles(places)) part.indices.push(numbers[k]);
+    }
   }
 
   /** Numbers of position, coordinates and normal from 0; −1 for none. */
@@ -188,6 +210,28 @@ class ObjReader {
       for (let i = 1; i < values.length; i += 2) values[i] = 1 - values[i];
       attributes.push({ semantic: 'TEXCOORD_0', size: 2, values });
     }
+    const colours = this.coloursOf(corners);
+    if (colours) attributes.push({ semantic: 'COLOR_0', size: 3, values: colours });
     return { material, attributes, indices: Uint32Array.from(indices) };
   }
+
+  /** Colours of all vertices of a part; undefined where one has none. */
+  private coloursOf(corners: readonly number[]): Float32Array | undefined {
+    const values = new Float32Array(corners.length);
+    const most = this.mostColour > 1 ? 255 : 1;
+    for (let v = 0; v < corners.length; v += 3) {
+      for (let k = 0; k < 3; k++) {
+        const colour = this.colours[corners[v] * 3 + k];
+        if (colour === undefined || Number.isNaN(colour)) return undefined;
+        values[v + k] = linearColour(colour / most);
+      }
+    }
+    return values;
+  }
+}
+
+/** Files that an mtllib names, without folders: one whose name has spaces, or several where each word is such a file. */
+function namesOf(words: readonly string[]): string[] {
+  const names = words.every((word) => /\.mtl$/i.test(word)) ? words : [words.join(' ')];
+  return names.map((name) => name.split(/[\\/]/).at(-1) ?? '');
 }
