@@ -87,6 +87,7 @@ export async function readPieces(
       'IMPORT_FILES',
       `import: ${files.map((file) => `${file.name} is ${wordsOfFile(chosen(file), MESHES)}`).join('; ') || 'there is no file'}. ${chooseText(MESHES)}`,
     );
+  const beside = new Map(files.map(({ name, bytes }) => [name.toLowerCase(), bytes]));
   // What comes beside a mesh without being of use to it is told, and keeps nothing out.
   const faults = files.flatMap((file): ImportFault[] => {
     if (isMesh(formats.get(file))) return [];
@@ -100,7 +101,7 @@ export async function readPieces(
     context.checkCancelled();
     context.progress((0.6 * i) / sources.length, `reading ${file.name}`);
     try {
-      const read = await readMesh(formats.get(file), file, files);
+      const read = await readMesh(formats.get(file), file, files, beside);
       faults.push(
         ...read.faults.map((fault) => ({
           ...fault,
@@ -124,13 +125,14 @@ export async function readPieces(
   return { report: reportOf(checked, pieces, faults), pieces, glb: pieces.length > 0 ? await writeGlb(checked) : null };
 }
 
+/** @param beside the same files by name in small letters */
 function readMesh(
   format: FormatId | undefined,
   file: DroppedFile,
   files: readonly DroppedFile[],
+  beside: ReadonlyMap<string, Uint8Array>,
 ): ReadMeshes | Promise<ReadMeshes> {
   if (format === 'obj') return readObjFile(file, files);
-  const beside = new Map(files.map(({ name, bytes }) => [name.toLowerCase(), bytes]));
   return format === 'gltf' ? readGltf(file.bytes, beside) : readGlb(file.bytes, beside);
 }
 

@@ -185,7 +185,7 @@ export class LaidEdits {
         const { document, kind, id } = operations[i];
         if (!this.documents.isOpen(document)) continue;
         const key = all[i];
-        const before = shown.get(key)?.record ?? (shown.has(key) ? undefined : this.documents.read(document, kind, id));
+        const before = shown.has(key) ? shown.get(key)?.record : this.documents.read(document, kind, id);
         if (!this.under.has(key)) this.under.set(key, { document, kind, id, record: before, last: undefined });
         shown.set(key, { document, kind, id, record: laid(before, operations[i]) });
       }
