@@ -96,6 +96,38 @@ test.describe('Cells', () => {
     });
   });
 
+  test('loads a cell from inside a volume that is drawn here, before the walk comes near it', async ({
+    quietPage: page,
+    stravel,
+  }) => {
+    await introduce(page, stravel.address, '/cells/low-water');
+    await expect(page.getByRole('button', { name: /cell 5,3 needed at/ })).toBeVisible({ timeout: 30000 });
+    await page.keyboard.press('v');
+    await expect(page.getByText('Click one, or drag a new one')).toBeVisible();
+    // All of the flat but its last part: the walk begins inside.
+    await new PlatePage(page).drag(0.12, 0.1, 0.75, 0.95);
+    const chosen = page.getByLabel('Volume that loads cells');
+    await expect(chosen.locator('option:checked')).toHaveText('Load volume 3');
+    await page.getByLabel('Add a cell').selectOption('5,3');
+    await expect(page.getByRole('button', { name: 'Stop loading cell 5,3' })).toBeVisible();
+    await page.getByLabel('Add a cell').selectOption('7,7');
+    await page.getByRole('button', { name: 'Stop loading cell 7,7' }).click();
+    await checkAxe(page);
+    await page.getByRole('button', { name: /^Rehearse/ }).click();
+    await expect(page.getByText('Everything came in time.')).toBeVisible({ timeout: 30000 });
+    await page.reload();
+    const rule = page.getByRole('button', { name: /Inside Load volume 3/ });
+    await expect(rule).toContainText('1 cell', { timeout: 20000 });
+    // Smaller cells: all that lie where it was.
+    await page.getByLabel('cell size').fill('25');
+    await page.getByLabel('cell size').press('Enter');
+    await expect(rule).toContainText('4 cells');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(rule).toContainText('1 cell');
+    await page.getByRole('button', { name: 'Delete the rule of Load volume 3' }).click();
+    await expect(rule).toHaveCount(0);
+  });
+
   test('has no accessibility fault that axe can find', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/cells/low-water');
     await expect(page.locator('footer').getByText('64 cells of 50 m')).toBeVisible({ timeout: 20000 });

@@ -107,7 +107,7 @@ export {
 } from './model/group';
 export { PATCH_CHANGES, patchId, type PatchChange } from './model/patch';
 export type { Patch } from './model/items';
-export type { CellGrid } from './model/cell-grid';
+export { MAX_CELLS_OF_VOLUME, type CellGrid, type VolumeRule } from './model/cell-grid';
 export type { Rehearsal } from './model/rehearsal';
 export { stepNodeName, type Kit, type Piece, type PieceStep } from './model/kit';
 export type { Budget, Device } from './model/device';
@@ -341,6 +341,7 @@ export {
   type ShapedBlock,
 } from './layout/blocks/block-edits';
 export { planeSolid, type PlaneFace, type PlaneSolid } from './layout/blocks/plane-solid';
+export { segmentInVolume } from './layout/volumes/segment-in-volume';
 export { isInVolume, volumeBounds, volumePlanes, volumeSurface } from './layout/volumes/volume-surface';
 export { type DistanceShade } from './layout/paths/distance-shade';
 export { blocksOfWall, detachedBlocks, withWallBlocks } from './layout/walls/wall-blocks';
@@ -445,6 +446,7 @@ export {
   type CutLevel,
   type PlacedThing,
 } from './cells/cut-level';
+export { recutRules } from './cells/recut-rules';
 export { REHEARSAL_VERSION } from './cells/rehearsal-result';
 export type {
   FiredLink,

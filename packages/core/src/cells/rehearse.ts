@@ -8,6 +8,7 @@ import { RESIDENT, type CutLevel } from './cut-level';
 import { FOOTING_METRES, type Footing } from './footing';
 import { ReadQueue, type FileLoad, type LoadFile } from './read-queue';
 import type { FootingGap, LateCell, RehearsalFigures, WalkLoad } from './rehearsal-result';
+import type { HeldCell } from './volume-rules';
 import type { WalkPath } from './walk-path';
 
 /** Frames between two looks at the cancel flag. */
@@ -26,6 +27,8 @@ export interface WalkInput {
   readonly levelFiles: Omit<LoadParts, 'memoryBytes'>;
   /** What holds the foot, with each block's cell; undefined leaves it unwatched. */
   readonly footing?: { readonly found: Footing; readonly cellOfBlock: readonly number[] };
+  /** What volumes load on the way, in order of `fromMs`. */
+  readonly held?: readonly HeldCell[];
 }
 
 export interface Walk {
@@ -39,8 +42,8 @@ export interface Walk {
 }
 
 /**
- * Walks a path and loads cells by the load rule. Before the first step everything near the start is loaded. A cell is there
- * when its own file and all its kits are; a kit is loaded with the first cell that needs it and dropped with the last.
+ * Walks a path and loads cells by the load rule: those that come near, and those that a volume holds. Before the first step everything
+ * near the start and all that is held there is loaded. A cell is there when its own file and all its kits are; a kit is loaded with the first cell that needs it and dropped with the last.
  * @throws CoreError 'REHEARSAL_SPEED', 'REHEARSAL_DEVICE', 'REHEARSAL_LONG', 'CANCELLED'
  * Cost: frames times the cells within `dropMetres`.
  */
@@ -85,6 +88,12 @@ class Walker {
   /** Cells that are wanted: asked for, or there. */
   private readonly wanted = new Set<number>();
   private readonly kitUsers: Int32Array;
+  /** How many volumes hold each cell now. */
+  private readonly holders: Int32Array;
+  private readonly held: readonly HeldCell[];
+  /** Number of the next of `held` that begins. */
+  private nextHeld = 0;
+  private readonly letGoMs: { readonly cell: number; readonly toMs: number }[] = [];
   private readonly neededMs: Float64Array;
   private readonly neededAt: Vector3[] = [];
   private readonly numberAt = new Map<number, number>();
@@ -115,6 +124,8 @@ class Walker {
     this.queue = new ReadQueue(this.files, input.device);
     this.isReady = new Uint8Array(this.files.length);
     this.kitUsers = new Int32Array(kits.length);
+    this.holders = new Int32Array(cells.length);
+    this.held = input.held ?? [];
     this.neededMs = new Float64Array(cells.length).fill(NaN);
     cells.forEach(({ min }, i) =>
       this.numberAt.set(
@@ -171,7 +182,7 @@ class Walker {
     const { path, grid, cut, device, levelFiles } = this.input;
     this.place = path.at(0);
     for (const kit of cut.resident.kits) this.kitUsers[kit]++;
-    for (const cell of this.cellsWithin(grid.loadMetres)) {
+    for (const cell of new Set([...this.cellsWithin(grid.loadMetres), ...this.holdUpTo(0)])) {
       this.wanted.add(cell);
       this.isReady[cell] = 1;
       for (const kit of cut.cells[cell].kits) this.kitUsers[kit]++;
@@ -195,13 +206,33 @@ class Walker {
   /** Asks for what has come near, drops what has gone far, notes what should be there and is not. */
   private look(nowMs: number): void {
     const { grid } = this.input;
-    for (const cell of this.wanted) if (this.distance(cell) > grid.dropMetres) this.drop(cell, nowMs);
+    const entered = this.holdUpTo(nowMs);
+    for (const cell of this.wanted)
+      if (this.holders[cell] === 0 && this.distance(cell) > grid.dropMetres) this.drop(cell, nowMs);
+    for (const cell of entered) if (!this.wanted.has(cell)) this.want(cell, nowMs);
     for (const cell of this.cellsWithin(grid.loadMetres)) {
       if (!this.wanted.has(cell)) this.want(cell, nowMs);
       if (!Number.isNaN(this.neededMs[cell]) || this.distance(cell) > grid.readyMetres || this.isThere(cell)) continue;
       this.neededMs[cell] = nowMs;
       this.neededAt[cell] = [this.place[0], this.floor, this.place[1]];
     }
+  }
+
+  /** The cells of volumes that were entered by now, though one may have left them again since the last look. */
+  private holdUpTo(nowMs: number): number[] {
+    const entered: number[] = [];
+    for (; this.held[this.nextHeld]?.fromMs <= nowMs; this.nextHeld++) {
+      const { cell, toMs } = this.held[this.nextHeld];
+      entered.push(cell);
+      this.holders[cell]++;
+      this.letGoMs.push({ cell, toMs });
+    }
+    for (let i = this.letGoMs.length - 1; i >= 0; i--) {
+      if (this.letGoMs[i].toMs > nowMs) continue;
+      this.holders[this.letGoMs[i].cell]--;
+      this.letGoMs.splice(i, 1);
+    }
+    return entered;
   }
 
   private want(cell: number, nowMs: number): void {

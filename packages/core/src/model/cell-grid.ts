@@ -14,4 +14,17 @@ export interface CellGrid {
   readonly readyMetres: number;
   /** Ids of strata that are always loaded. */
   readonly resident: readonly string[];
+  /** Cells that are loaded while one is inside a volume, wherever they lie; absent or null for none. */
+  readonly volumeRules?: readonly VolumeRule[] | null;
+}
+
+/** Most cells that one volume loads. */
+export const MAX_CELLS_OF_VOLUME = 4096;
+
+/** Loads cells while one is inside a volume of the level, and keeps them until one has left it. */
+export interface VolumeRule {
+  /** Id of the volume; no two rules are of one. */
+  readonly volume: string;
+  /** Keys of cells: column and row with a comma between. */
+  readonly cells: readonly string[];
 }

@@ -53,7 +53,7 @@ export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad
   const files = [
     text,
     0,
-    ...(grid ? [cellsFile(grid, cut).length] : []),
+    ...(grid ? [cellsFile(grid, cut, content).length] : []),
     ...masks.map(({ file }) => file.bytes.length),
     ...chunks.filter(({ packed }) => packed.files > 0).map(({ packed }) => packed.bytes),
   ];

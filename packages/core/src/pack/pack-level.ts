@@ -55,7 +55,7 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
   const strata = content.strata.map((one) => ({ blocks: one.content.block, placements: placementsOf(one) }));
   const seen = sightFile(strata, input.sight, new Map(Object.entries(input.pieces)));
   files.push({ path: `${folder}/sight.json`, bytes: seen });
-  if (input.grid) files.push({ path: `${folder}/cells.json`, bytes: cellsFile(input.grid, cut) });
+  if (input.grid) files.push({ path: `${folder}/cells.json`, bytes: cellsFile(input.grid, cut, content) });
   const masks = masksOf(content);
   files.push(...masks.map(({ file }) => file));
   const description = describeLevel(

@@ -18,6 +18,7 @@ import { fireLinks } from '../../cells/fire-links';
 import { footing } from '../../cells/footing';
 import { rehearse, type Walk, type WalkInput } from '../../cells/rehearse';
 import { REHEARSAL_VERSION, type RehearsalResult } from '../../cells/rehearsal-result';
+import { heldCells, volumeRuleFindings } from '../../cells/volume-rules';
 import { walkPath } from '../../cells/walk-path';
 
 /** All that a rehearsal depends on, its sections left out: nothing else of the level. */
@@ -60,19 +61,22 @@ export function makeRehearsal(
   const blocks = whole.strata.flatMap(({ content: items }) => items.block);
   const found = footing(blocks, path, rehearsal.floorMetres, context);
   const cellOfBlock = blocks.map(({ id }) => cut.cellOfThing[id]);
+  const { speedMetresPerSecond } = rehearsal;
+  const held = heldCells(whole, grid, cut, { path, heights: found.heights, speedMetresPerSecond }, context);
   const walk = rehearse(
     {
       cut,
       levelFiles: filesAtStart(whole, grid, cut),
       grid,
       path,
-      speedMetresPerSecond: rehearsal.speedMetresPerSecond,
+      speedMetresPerSecond,
       device,
+      held,
       ...(blocks.length > 0 ? { footing: { found, cellOfBlock } } : {}),
     },
     context,
   );
-  const fired = fireLinks(whole, path, found.heights, rehearsal.speedMetresPerSecond, context);
+  const fired = fireLinks(whole, path, found.heights, speedMetresPerSecond, context);
   return {
     version: REHEARSAL_VERSION,
     cut,
@@ -80,15 +84,16 @@ export function makeRehearsal(
     fired,
     findings: [
       ...(blocks.length > 0 ? [] : [unwatchedFinding(rehearsal)]),
+      ...volumeRuleFindings(rehearsal.id, whole, grid, cut),
       ...rehearsalFindings(rehearsal, device, walk),
     ],
   };
 }
 
 /** The level's own file, as far as placements make it long, its grid, and what is seen, of which only the seek counts. */
-function filesAtStart({ strata }: StandingLevel, grid: CellGrid, cut: CutLevel): WalkInput['levelFiles'] {
-  const placed = strata.reduce((sum, one) => sum + placedFileBytes(placementsOf(one)), 0);
-  return { files: 3, diskBytes: placed + cellsFile(grid, cut).length };
+function filesAtStart(level: StandingLevel, grid: CellGrid, cut: CutLevel): WalkInput['levelFiles'] {
+  const placed = level.strata.reduce((sum, one) => sum + placedFileBytes(placementsOf(one)), 0);
+  return { files: 3, diskBytes: placed + cellsFile(grid, cut, level).length };
 }
 
 /** Pieces and floors may hold the foot in the game; only of blocks is it known here. */

@@ -15,6 +15,7 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
   const fault = rehearsalFault(scene, subject);
   if (fault) throw fault;
   if (!rehearsal || !grid) throw missing(subject, `walk ${subject}`);
+  const rules = new Set((grid.volumeRules ?? []).map(({ volume }) => volume));
   // Links know what they lead to by its name and by whether it is switched off.
   const hasLinks = content.strata.some(({ content: items }) => items.link.length > 0);
   const used = pick(pieces, placedPieces(content.strata));
@@ -22,11 +23,15 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
   return {
     level: {
       id: content.level.id,
-      strata: hasLinks ? content.level.strata : [],
+      strata: hasLinks || rules.size > 0 ? content.level.strata : [],
     },
     strata: content.strata.map(({ stratum, content: items }) => ({
       stratum: stratum.id,
-      content: { ...contentOf(items, CUT), ...(hasLinks ? linkedContent(items) : {}) },
+      content: {
+        ...contentOf(items, CUT),
+        ...(rules.size > 0 ? { volume: items.volume.filter(({ id }) => rules.has(id)), group: items.group } : {}),
+        ...(hasLinks ? linkedContent(items) : {}),
+      },
     })),
     pieces: used,
     kits: Object.fromEntries(Object.entries(pick(kits, usedKits)).map(([id, { name }]) => [id, { name }])),

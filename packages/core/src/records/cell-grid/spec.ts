@@ -1,9 +1,10 @@
-import type { CellGrid } from '../../model/cell-grid';
+import type { CellGrid, VolumeRule } from '../../model/cell-grid';
 import { idUses, overIds } from '../../items/ids';
-import { overList } from '../named';
+import { overList, overRows } from '../named';
 import type { RecordSpec } from '../record-spec';
 
 const IDS = idUses<CellGrid>({ id: { to: 'level', isStrict: true } });
+const OF_RULE = idUses<VolumeRule>({ volume: { to: 'volume' } });
 
 export const CELL_GRID: RecordSpec<'cellGrid'> = {
   words: { one: 'grid of cells', many: 'cells' },
@@ -12,9 +13,15 @@ export const CELL_GRID: RecordSpec<'cellGrid'> = {
   ofLevel: 'Its grid of cells',
   ids: (record, each) => {
     const own = overIds(record, each, IDS);
-    if (!own.resident) return own;
-    const resident = overList(own.resident, each, { to: 'stratum', field: 'resident', isStrict: false });
-    return resident === own.resident ? own : { ...own, resident };
+    const parts = {
+      ...(own.resident && {
+        resident: overList(own.resident, each, { to: 'stratum', field: 'resident', isStrict: false }),
+      }),
+      ...(own.volumeRules && { volumeRules: overRows(own.volumeRules, (rule) => overIds(rule, each, OF_RULE)) }),
+    };
+    const isSame =
+      (parts.resident ?? own.resident) === own.resident && (parts.volumeRules ?? own.volumeRules) === own.volumeRules;
+    return isSame ? own : { ...own, ...parts };
   },
   asUser: () => 'its cells',
 };

@@ -3,6 +3,8 @@ export const CAUSE_WORDS: Readonly<Record<string, string>> = {
   ASSEMBLY_NOT_LAID: 'Assembly not placed',
   BLOCK_UNUSABLE: 'Block that cannot be used',
   CELL_LATE: 'Late cell',
+  CELL_VOLUME_EMPTY: 'Volume loads empty cells',
+  CELL_VOLUME_MISSING: 'Volume that loads cells is missing',
   CELLS_OVER_MEMORY: 'Loaded cells over memory limit',
   CODE_USED_TWICE: 'Code used twice',
   FIELD_EMPTY: 'Required field empty',

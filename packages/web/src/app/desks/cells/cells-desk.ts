@@ -6,6 +6,7 @@ import {
   canonicalJson,
   errorText,
   plainJson,
+  recutRules,
   type CellGrid,
   type CutLevel,
   type Device,
@@ -40,6 +41,16 @@ const NEW_GRID: Omit<CellGrid, 'id'> = {
   readyMetres: 0,
   resident: [],
 };
+/** What is set of a grid, in this order. */
+const GRID_FIELDS = [
+  'sizeMetres',
+  'origin',
+  'loadMetres',
+  'dropMetres',
+  'readyMetres',
+  'resident',
+  'volumeRules',
+] as const satisfies readonly (keyof CellGrid)[];
 const WALKING_METRES_PER_SECOND = 4;
 
 /** What the Cells desk shows and does. */
@@ -148,13 +159,21 @@ export class CellsDesk {
       next.readyMetres = Math.min(next.readyMetres, next.loadMetres);
     if (over.readyMetres !== undefined) next.loadMetres = Math.max(next.loadMetres, next.readyMetres);
     next.dropMetres = Math.max(next.dropMetres, next.loadMetres);
-    const fields = (['sizeMetres', 'origin', 'loadMetres', 'dropMetres', 'readyMetres', 'resident'] as const).filter(
-      (field) => canonicalJson(plainJson(next[field])) !== canonicalJson(plainJson(grid[field])),
+    try {
+      if (grid.volumeRules && (over.sizeMetres !== undefined || over.origin !== undefined))
+        next.volumeRules = recutRules(grid.volumeRules, grid, next);
+    } catch (error) {
+      this.failure.set(errorText(error));
+      return;
+    }
+    this.failure.set('');
+    const fields = GRID_FIELDS.filter(
+      (field) => canonicalJson(plainJson(next[field] ?? null)) !== canonicalJson(plainJson(grid[field] ?? null)),
     );
     if (fields.length > 0)
       await this.edits.commit(
         'change the cells',
-        fields.map((field) => setRecordField('cellGrid', grid, field, plainJson(next[field]))),
+        fields.map((field) => setRecordField('cellGrid', grid, field, plainJson(next[field] ?? null))),
       );
   }
 

@@ -1,4 +1,5 @@
 import { counted } from '@stravel/core';
+import { NgTemplateOutlet } from '@angular/common';
 import { CountedPipe } from '../../ui/counted-pipe';
 import {
   ChangeDetectionStrategy,
@@ -45,6 +46,10 @@ import { lateReasons, placeAtMs } from './timeline/timeline-lanes';
 import { WalkPlayer } from './timeline/walk-player';
 import { WalkTimeline } from './timeline/walk-timeline';
 import { WaitingPath } from './waiting-path';
+import { LoadVolumes } from './volumes/load-volumes';
+import { drawLoadVolumes } from './volumes/volume-drawing';
+import { VolumePointer } from './volumes/volume-pointer';
+import { VolumeRules } from './volumes/volume-rules';
 import { FirstVisit } from '../../guide/first-visit';
 
 const SNAP_METRES = 0.5;
@@ -65,15 +70,18 @@ const MAX_FIRED = 40;
     FirstVisit,
     LevelDesk,
     LimitBar,
+    NgTemplateOutlet,
     NumberField,
     StrataList,
     ToolButton,
     ToolOptions,
+    VolumeRules,
     WalkTimeline,
   ],
   providers: [
     levelDesk({ desk: 'cells', bottom: -1.5, storeyMetres: 30 }),
     CellsDesk,
+    LoadVolumes,
     StrataLines,
     WaitingPath,
     WalkPlayer,
@@ -93,6 +101,7 @@ export class CellsPage {
   readonly session = inject(Session);
   readonly desk = inject(CellsDesk);
   readonly player = inject(WalkPlayer);
+  readonly volumes = inject(LoadVolumes);
   readonly openLevel = this.desk.openLevel;
   readonly state = this.desk.state;
   readonly devices = this.store.selectSignal(recordsFeature.selectDevices);
@@ -106,6 +115,14 @@ export class CellsPage {
   private readonly plate = computed(() => this.levelDesk()?.plate());
   /** Knots of a path that is being drawn. */
   private readonly drawn = signal<readonly PlanPoint[]>([]);
+  /** Corners of a volume that is being drawn. */
+  private readonly dragged = signal<readonly [PlanPoint, PlanPoint] | undefined>(undefined);
+  private readonly volumePointer = new VolumePointer(
+    this.volumes,
+    (pointer) => this.cellAt(pointer),
+    (pointer) => this.snapped(pointer),
+    (corners) => this.dragged.set(corners),
+  );
 
   readonly view = inject(LevelView);
   readonly range = this.view.range;
@@ -147,7 +164,12 @@ export class CellsPage {
   readonly overlay = computed(() => {
     const [drawn, walk, grid, result] = [this.drawn(), this.desk.walk(), this.desk.grid(), this.desk.result()];
     const { spot } = this.state();
-    return (drawing: PlateDrawing): void =>
+    const [cut, volumes] = [
+      this.desk.cells(),
+      { rules: this.volumes.rules(), chosen: this.isOfVolumes() ? this.volumes.chosen() : '', dragged: this.dragged() },
+    ];
+    return (drawing: PlateDrawing): void => {
+      if (cut) drawLoadVolumes(drawing, cut, volumes);
       drawWalk(
         drawing,
         drawn.length > 0 ? drawn : (walk?.knots ?? []),
@@ -156,6 +178,7 @@ export class CellsPage {
         spot,
         walk?.floorMetres ?? 0,
       );
+    };
   });
   readonly inHand = computed(() => this.desk.cells()?.cells.find(({ key }) => key === this.state().cell));
   readonly heaviest = computed(() => {
@@ -165,6 +188,8 @@ export class CellsPage {
       .slice(0, 5);
   });
   readonly isDrawing = computed(() => this.state().tool === 'path');
+  private readonly hasGrid = computed(() => this.desk.grid() !== undefined);
+  readonly isOfVolumes = computed(() => this.state().tool === 'volume');
   readonly drawnCount = computed(() => this.drawn().length);
 
   readonly keys = toldKeys(CELLS_DESK);
@@ -175,6 +200,7 @@ export class CellsPage {
       plate: this.plate,
       opened: () => {
         this.drawn.set([]);
+        this.volumes.chosen.set('');
         this.player.forget();
         this.dispatch(cellsActions.levelOpened());
       },
@@ -183,6 +209,7 @@ export class CellsPage {
     // After the level is followed: what is called from elsewhere is done in the level that it opens.
     this.commands.handle(CELLS_DESK, {
       path: { run: () => this.dispatch(cellsActions.toolChosen({ tool: 'path' })) },
+      volume: { run: () => this.dispatch(cellsActions.toolChosen({ tool: 'volume' })), enabled: this.hasGrid },
       'keep-path': { run: () => this.finishPath(), enabled: this.isDrawing },
       'drop-knot': { run: () => this.drawn.update((knots) => knots.slice(0, -1)), enabled: this.isDrawing },
       play: {
@@ -233,16 +260,29 @@ export class CellsPage {
 
   pointer(pointer: PlanPointer): void {
     if (pointer.phase === 'move') this.hovered.set(this.cellAt(pointer));
+    if (this.isOfVolumes()) {
+      this.volumePointer.pointer(pointer);
+      return;
+    }
     if (pointer.phase !== 'up') return;
     if (this.state().tool === 'path') {
-      const snap = (value: number): number =>
-        pointer.event.altKey ? value : Math.round(value / SNAP_METRES) * SNAP_METRES;
-      this.drawn.update((knots) => [...knots, [snap(pointer.x), snap(pointer.z)]]);
+      this.drawn.update((knots) => [...knots, this.snapped(pointer)]);
       return;
     }
     if (!this.desk.grid()) return;
     this.dispatch(cellsActions.cellChosen({ cell: this.cellAt(pointer) ?? null }));
     this.dispatch(cellsActions.spotChosen({ spot: [pointer.x, pointer.z] }));
+  }
+
+  /** Takes a volume in hand, or none, with its tool. @param id of the volume, '' to draw a new one */
+  chooseVolume(id: string): void {
+    this.volumes.chosen.set(id);
+    this.dispatch(cellsActions.toolChosen({ tool: 'volume' }));
+  }
+
+  private snapped({ x, z, event }: PlanPointer): PlanPoint {
+    const snap = (value: number): number => (event.altKey ? value : Math.round(value / SNAP_METRES) * SNAP_METRES);
+    return [snap(x), snap(z)];
   }
 
   measureBy(index: number): void {
@@ -273,7 +313,13 @@ export class CellsPage {
     await this.desk.keepPath(knots, Math.round((this.range().bottom + 1.5) * 1000) / 1000);
   }
 
+  /** A box that is being drawn first, then the volume in hand, then the tool. */
   private letGo(): void {
+    if (this.volumePointer.drop()) return;
+    if (this.isOfVolumes() && this.volumes.chosen() !== '') {
+      this.volumes.chosen.set('');
+      return;
+    }
     this.drawn.set([]);
     this.dispatch(cellsActions.toolChosen({ tool: 'look' }));
     this.desk.cancel();

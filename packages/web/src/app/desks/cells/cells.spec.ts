@@ -102,6 +102,21 @@ describe('the Cells desk', () => {
     desk = TestBed.inject(CellsDesk);
   });
 
+  it('keeps what volumes load where cells get another size, in one edit, and refuses a size that would make too many', async () => {
+    const ruled = { ...tables.cellGrid['flat'], volumeRules: [{ volume: 'v', cells: ['1,0'] }] };
+    TestBed.inject(Store).dispatch(recordsActions.loaded({ tables: { ...tables, cellGrid: { flat: ruled } } }));
+    await desk.setGrid({ sizeMetres: 100 });
+    expect(changes()).toEqual([
+      ['sizeMetres', 100],
+      ['volumeRules', [{ volume: 'v', cells: ['0,0'] }]],
+    ]);
+    await desk.setGrid({ sizeMetres: 0.5 });
+    expect(commits).toHaveLength(1);
+    expect(desk.failure()).toContain('would load more than 4096 cells');
+    await desk.setGrid({ sizeMetres: 50 });
+    expect([commits.length, desk.failure()]).toEqual([1, '']);
+  });
+
   it('keeps the load rule whichever of its numbers is set: there by ≤ load ≤ drop', async () => {
     await desk.setGrid({ loadMetres: 60 });
     expect(changes()).toEqual([

@@ -10,6 +10,7 @@ export const CELLS_DESK = {
   commands: [
     { id: 'path', text: 'draw a path', keys: ['P'] },
     { id: 'keep-path', text: 'save the path', keys: ['Enter'] },
+    { id: 'volume', text: 'load cells inside a volume', keys: ['V'] },
     { id: 'drop-knot', text: 'remove the last point of the path', keys: ['Backspace'] },
     { id: 'play', text: 'play the walk, stop', keys: ['Space'] },
     { id: 'rehearse', text: 'rehearse', keys: ['R'], isFound: true },

@@ -5,7 +5,7 @@ export const CELL_MEASURES = ['bytes', 'triangles', 'objects'] as const;
 export type CellMeasure = (typeof CELL_MEASURES)[number];
 
 export interface CellsState {
-  readonly tool: 'look' | 'path';
+  readonly tool: 'look' | 'path' | 'volume';
   readonly measure: CellMeasure;
   /** What one cell may have; undefined where that is not said. */
   readonly limits: Readonly<Record<CellMeasure, number | undefined>>;
