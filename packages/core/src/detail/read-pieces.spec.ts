@@ -298,7 +298,7 @@ describe('reading an OBJ', () => {
       'error material plank: its picture plank grain.png is missing; drop it along with the OBJ',
     );
     expect(faultsOf(await read([...withMaterials, file('plank grain.png', strToU8('no picture'))]))).toContain(
-      'error material plank: its picture plank grain.png is neither a PNG nor a JPEG that can be read',
+      'error material plank: its picture plank grain.png is no PNG, JPEG or WebP that can be read',
     );
     const huge = await read([...withMaterials, file('plank grain.png', smallPng(4, 4, [20000, 64]))]);
     expect(faultsOf(huge)).toContain(
@@ -400,7 +400,8 @@ describe('reading a GLB', () => {
     const bytes = await glb((document, mesh) => {
       const first = mesh('stack', triangle, [0, 1, 2]).setScale([2, 2, -2]).setTranslation([50, 0, 0]);
       const shown = first.getMesh();
-      document.createNode('again').setMesh(shown);
+      const again = document.createNode('again').setMesh(shown);
+      document.getRoot().listScenes()[0].addChild(again);
       mesh('pot', triangle);
     });
     const result = await read([file('yard.glb', bytes)]);
@@ -466,7 +467,7 @@ describe('reading a GLB', () => {
     expect(faultsOf(result)).toEqual([
       'error empty.glb: is empty. Choose a GLB mesh, a glTF mesh or an OBJ mesh (.glb, .gltf, .obj).',
       'error text.glb: is text. Choose a GLB mesh, a glTF mesh or an OBJ mesh (.glb, .gltf, .obj).',
-      'warning notes.pdf: is a PDF document. Choose a GLB mesh, a glTF mesh, an OBJ mesh, an MTL file of materials, a PNG picture or a JPEG picture (.glb, .gltf, .obj, .mtl, .png, .jpg, .jpeg).',
+      'warning notes.pdf: is a PDF document. Choose a GLB mesh, a glTF mesh, an OBJ mesh, an MTL file of materials, a PNG picture, a JPEG picture, a WebP picture or a KTX2 texture (.glb, .gltf, .obj, .mtl, .png, .jpg, .jpeg, .webp, .ktx2).',
       `error claims.glb: glb: claims 2147483648 bytes, has ${good.length}`,
     ]);
     await expect(read([file('a.png', smallPng(1, 1))])).rejects.toThrow(
@@ -492,7 +493,7 @@ describe('reading a GLB', () => {
     const cut = await read([file('a.glb', await textured(smallPng(8, 4).slice(0, 18)))]);
     expect([cut.pieces.length, faultsOf(cut)[0]]).toEqual([
       1,
-      'error texture rust: is neither a PNG nor a JPEG that can be read (image/png); the material is imported without it',
+      'error texture rust: is no PNG, JPEG, WebP or KTX2 that can be read (image/png); the material is imported without it',
     ]);
     const fine = await read([file('a.glb', await textured(smallPng(8, 4)))]);
     expect(fine.report).toMatchObject({

@@ -8,6 +8,7 @@ import { writeGlb } from '../formats/glb/write-glb';
 import { readMtl } from '../formats/obj/read-mtl';
 import { readObj } from '../formats/obj/read-obj';
 import { pictureSize } from '../formats/pictures/picture-size';
+import { pictureType } from '../formats/pictures/picture-type';
 import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
 import {
   type KitMeshes,
@@ -19,13 +20,23 @@ import {
 import { meshBounds, stepCost } from '../mesh/mesh-cost';
 import { partFault } from '../mesh/mesh-faults';
 import { placePart, type LinearMap } from '../mesh/place-part';
+import { withUses } from '../mesh/texture-uses';
 import type { PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
 import type { ImportFault, ImportReport } from '../formats/import-report';
 import { withArea, withCoordinates, withNormals } from './sound-parts';
 
 /** Files that meshes come in, with those that they name. */
-export const MESH_FORMATS = ['glb', 'gltf', 'obj', 'mtl', 'png', 'jpeg'] as const satisfies readonly FormatId[];
+export const MESH_FORMATS = [
+  'glb',
+  'gltf',
+  'obj',
+  'mtl',
+  'png',
+  'jpeg',
+  'webp',
+  'ktx2',
+] as const satisfies readonly FormatId[];
 const MESHES = ['glb', 'gltf', 'obj'] as const satisfies readonly FormatId[];
 const isMesh = (format: FormatId | undefined): boolean => MESHES.some((mesh) => mesh === format);
 const chosen = ({ name, bytes }: DroppedFile): ChosenFile => chosenFile(name, bytes);
@@ -216,9 +227,9 @@ function readPicture(
 ): MeshTexture | undefined {
   const fail = (message: string): undefined => void faults.push({ severity: 'error', where, message });
   if (!file) return fail(`its picture ${name} is missing; drop it along with the OBJ`);
-  const mimeType = /\.png$/i.test(name) ? 'image/png' : /\.jpe?g$/i.test(name) ? 'image/jpeg' : '';
-  const size = mimeType === '' ? undefined : pictureSize(file.bytes, mimeType);
-  if (!size) return fail(`its picture ${name} is neither a PNG nor a JPEG that can be read`);
+  const mimeType = pictureType(file.bytes);
+  const size = mimeType && pictureSize(file.bytes, mimeType);
+  if (!mimeType || !size) return fail(`its picture ${name} is no PNG, JPEG or WebP that can be read`);
   return { name, mimeType, bytes: file.bytes, widthPixels: size[0], heightPixels: size[1] };
 }
 
@@ -235,10 +246,9 @@ function withoutHugeTextures(meshes: KitMeshes, faults: ImportFault[]): KitMeshe
     return huge;
   });
   if (!isHuge.includes(true)) return meshes;
-  const materials = meshes.materials.map((material) => ({
-    ...material,
-    maps: Object.fromEntries(Object.entries(material.maps).filter(([, { texture }]) => !isHuge[texture])),
-  }));
+  const materials = meshes.materials.map((material) =>
+    withUses(material, (use) => (isHuge[use.texture] ? undefined : use)),
+  );
   return { ...meshes, materials };
 }
 

@@ -3,6 +3,7 @@ import { positionsOf, type MeshAttribute, type MeshMaterial, type MeshPart } fro
 import { partFault } from '../mesh/mesh-faults';
 import { smoothNormals } from '../mesh/mesh-normals';
 import { soundTriangles } from '../mesh/sound-triangles';
+import { usesOf } from '../mesh/texture-uses';
 
 /** So far from 1 a normal's length may be. */
 const LENGTH_TOLERANCE = 0.005;
@@ -63,8 +64,8 @@ function unitNormals(values: Float32Array): Float32Array | undefined {
  * lacks all are 0, as readers take it.
  */
 export function withCoordinates(part: MeshPart, materials: readonly MeshMaterial[], told: Told): MeshPart {
-  const maps = part.material === null ? {} : materials[part.material].maps;
-  const wanted = Object.values(maps).map(({ coordinates }) => coordinates);
+  const uses = part.material === null ? [] : usesOf(materials[part.material]);
+  const wanted = uses.map(({ coordinates }) => coordinates);
   const has = (set: number): boolean => part.attributes.some(({ semantic }) => semantic === `TEXCOORD_${set}`);
   const lacking = Array.from({ length: Math.max(-1, ...wanted) + 1 }, (_unused, set) => set).filter((set) => !has(set));
   if (lacking.length === 0) return part;

@@ -3,7 +3,7 @@ import type { FormatSpec } from './format-spec';
 import { GLB } from './glb/spec';
 import { GLTF } from './gltf/spec';
 import { MTL, OBJ } from './obj/spec';
-import { JPEG, PNG, WEBP } from './pictures/spec';
+import { JPEG, KTX2, PNG, WEBP } from './pictures/spec';
 import { ARCHIVE } from './zip/spec';
 
 /** Every format that comes in: a new one is a room and a line here. Of those that a text may be, the narrower ones come first. */
@@ -12,6 +12,7 @@ export const FORMATS = {
   png: PNG,
   jpeg: JPEG,
   webp: WEBP,
+  ktx2: KTX2,
   archive: ARCHIVE,
   gltf: GLTF,
   mtl: MTL,

@@ -22,7 +22,6 @@ const OTHERS: readonly (readonly [string, (head: Uint8Array) => boolean])[] = [
   ['a GIF picture', (head) => begins(head, [0x47, 0x49, 0x46, 0x38])],
   ['a BMP picture', (head) => begins(head, [0x42, 0x4d])],
   ['a TIFF picture', (head) => begins(head, [0x49, 0x49, 0x2a, 0x00]) || begins(head, [0x4d, 0x4d, 0x00, 0x2a])],
-  ['a KTX2 texture', (head) => begins(head, [0xab, 0x4b, 0x54, 0x58, 0x20, 0x32, 0x30, 0xbb])],
   ['a gzip file', (head) => begins(head, [0x1f, 0x8b])],
   ['an SQLite database', (head) => textOf(head.subarray(0, 15)) === 'SQLite format 3'],
   ['a JSON file', (head) => /^\s*[{[]/.test(textOf(head) ?? '')],

@@ -1,12 +1,11 @@
-import type { KitMeshes, MeshMaterial, MeshPart, TextureUse } from './kit-meshes';
+import type { KitMeshes, MeshPart } from './kit-meshes';
+import { usesOf, withUses } from './texture-uses';
 
 /** Two sets of meshes as one; numbers of the second are moved up. */
 export function joinedMeshes(a: KitMeshes, b: KitMeshes): KitMeshes {
-  const use = (one: TextureUse): TextureUse => ({ ...one, texture: one.texture + a.textures.length });
-  const materials = b.materials.map((material) => ({
-    ...material,
-    maps: Object.fromEntries(Object.entries(material.maps).map(([slot, one]) => [slot, use(one)])),
-  }));
+  const materials = b.materials.map((material) =>
+    withUses(material, (use) => ({ ...use, texture: use.texture + a.textures.length })),
+  );
   const part = (one: MeshPart): MeshPart => ({
     ...one,
     material: one.material === null ? null : one.material + a.materials.length,
@@ -24,7 +23,7 @@ export function prunedMeshes({ pieces, materials, textures }: KitMeshes): KitMes
     ...new Set(pieces.flatMap(({ parts }) => parts.flatMap(({ material }) => material ?? []))),
   ].sort((a, b) => a - b);
   const usedTextures = [
-    ...new Set(usedMaterials.flatMap((i) => Object.values(materials[i].maps).map(({ texture }) => texture))),
+    ...new Set(usedMaterials.flatMap((i) => usesOf(materials[i]).map(({ texture }) => texture))),
   ].sort((a, b) => a - b);
   const newMaterial = new Map(usedMaterials.map((old, i) => [old, i]));
   const newTexture = new Map(usedTextures.map((old, i) => [old, i]));
@@ -32,13 +31,11 @@ export function prunedMeshes({ pieces, materials, textures }: KitMeshes): KitMes
     ...one,
     material: one.material === null ? null : (newMaterial.get(one.material) ?? null),
   });
-  const maps = (material: MeshMaterial): MeshMaterial['maps'] =>
-    Object.fromEntries(
-      Object.entries(material.maps).map(([slot, use]) => [slot, { ...use, texture: newTexture.get(use.texture) ?? 0 }]),
-    );
   return {
     pieces: pieces.map(({ name, parts }) => ({ name, parts: parts.map(part) })),
-    materials: usedMaterials.map((i) => ({ ...materials[i], maps: maps(materials[i]) })),
+    materials: usedMaterials.map((i) =>
+      withUses(materials[i], (use) => ({ ...use, texture: newTexture.get(use.texture) ?? 0 })),
+    ),
     textures: usedTextures.map((i) => textures[i]),
   };
 }

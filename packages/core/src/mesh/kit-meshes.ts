@@ -1,11 +1,21 @@
 /** A picture of a material, as its file holds it. */
 export interface MeshTexture {
   readonly name: string;
-  /** 'image/png' or 'image/jpeg'. */
+  /** 'image/png', 'image/jpeg', 'image/webp' or 'image/ktx2'. */
   readonly mimeType: string;
   readonly bytes: Uint8Array;
   readonly widthPixels: number;
   readonly heightPixels: number;
+  /** In memory with its mips, where the file itself says so; absent where its pixels do. */
+  readonly memoryBytes?: number;
+}
+
+/** How a picture lies on a surface, as KHR_texture_transform has it: scaled, turned, then moved. */
+export interface TextureTransform {
+  readonly offset: readonly [number, number];
+  /** Radians, counter-clockwise. */
+  readonly rotation: number;
+  readonly scale: readonly [number, number];
 }
 
 /** One use of a texture by a material; numbers of wrapping and filters are those of glTF 2.0. */
@@ -18,12 +28,25 @@ export interface TextureUse {
   readonly wrapT: number;
   readonly magFilter: number | null;
   readonly minFilter: number | null;
+  /** Absent where the picture lies as its coordinates say. */
+  readonly transform?: TextureTransform;
 }
+
+/** What an extension says of a material beside glTF's core; named and valued as in the file. */
+export interface MaterialExtension {
+  /** KHR_materials_ and so on. */
+  readonly name: string;
+  readonly values: Readonly<Record<string, MaterialValue>>;
+  /** Its pictures by their key, each with the numbers beside it, as a normal picture's `scale`. */
+  readonly maps: Readonly<Record<string, TextureUse & { readonly factors: Readonly<Record<string, number>> }>>;
+}
+
+export type MaterialValue = number | boolean | readonly number[];
 
 export const TEXTURE_SLOTS = ['baseColour', 'metallicRoughness', 'normal', 'occlusion', 'emissive'] as const;
 export type TextureSlot = (typeof TEXTURE_SLOTS)[number];
 
-/** A material of glTF 2.0's core: metallic and roughness. */
+/** A material of glTF 2.0's core, metallic and roughness, and what its extensions say. */
 export interface MeshMaterial {
   readonly name: string;
   /** Linear, 0 to 1. */
@@ -37,6 +60,8 @@ export interface MeshMaterial {
   readonly normalScale: number;
   readonly occlusionStrength: number;
   readonly maps: Readonly<Partial<Record<TextureSlot, TextureUse>>>;
+  /** In order of their names. */
+  readonly extensions: readonly MaterialExtension[];
 }
 
 /** One attribute of all vertices of a part. */
@@ -85,6 +110,7 @@ export function plainMaterial(name: string, over: Partial<MeshMaterial> = {}): M
     normalScale: 1,
     occlusionStrength: 1,
     maps: {},
+    extensions: [],
     ...over,
   };
 }

@@ -1,6 +1,7 @@
 import type { PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
 import { positionsOf, type KitMeshes, type MeshOfPiece } from './kit-meshes';
+import { usesOf } from './texture-uses';
 
 /** Bytes of a number of an attribute, or of an index, in memory. */
 export const NUMBER_BYTES = 4;
@@ -23,10 +24,13 @@ export function stepCost(
     vertices += attributes[0].values.length / 3;
     bytes +=
       indices.length * NUMBER_BYTES + attributes.reduce((sum, { values }) => sum + values.length * NUMBER_BYTES, 0);
-    for (const use of Object.values(material === null ? {} : materials[material].maps)) used.add(use.texture);
+    for (const use of material === null ? [] : usesOf(materials[material])) used.add(use.texture);
   }
   if (step === 0)
-    for (const texture of used) bytes += textureBytes(textures[texture].widthPixels, textures[texture].heightPixels);
+    for (const texture of used) {
+      const { widthPixels, heightPixels, memoryBytes } = textures[texture];
+      bytes += memoryBytes ?? textureBytes(widthPixels, heightPixels);
+    }
   return {
     triangles,
     vertices,

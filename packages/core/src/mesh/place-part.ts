@@ -1,3 +1,4 @@
+import type { Vector3 } from '../model/vector';
 import type { MeshPart } from './kit-meshes';
 
 /** Three columns of a linear map, as the upper left of a glTF matrix. */
@@ -23,6 +24,16 @@ export function placePart(part: MeshPart, map: LinearMap): MeshPart {
   if (determinant < 0)
     for (let i = 0; i < indices.length; i += 3) [indices[i], indices[i + 2]] = [indices[i + 2], indices[i]];
   return { ...part, attributes, indices };
+}
+
+/** Moves a part. */
+export function movePart(part: MeshPart, by: Vector3): MeshPart {
+  const attributes = part.attributes.map((attribute) =>
+    attribute.semantic === 'POSITION'
+      ? { ...attribute, values: attribute.values.map((value, i) => value + by[i % 3]) }
+      : attribute,
+  );
+  return { ...part, attributes };
 }
 
 function mapped(values: Float32Array, size: number, map: LinearMap, toLengthOne: boolean): Float32Array {

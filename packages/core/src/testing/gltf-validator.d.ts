@@ -4,7 +4,12 @@ declare module 'gltf-validator' {
     readonly issues: {
       readonly numErrors: number;
       readonly numWarnings: number;
-      readonly messages: readonly { readonly code: string; readonly message: string }[];
+      readonly messages: readonly {
+        /** 0 an error, 1 a warning, then what only informs. */
+        readonly severity: number;
+        readonly code: string;
+        readonly message: string;
+      }[];
     };
   }>;
 }

@@ -56,8 +56,14 @@ function binaryChunk(bytes: Uint8Array, view: DataView, at: number): Uint8Array 
   return bytes.subarray(at + 8, at + 8 + view.getUint32(at, true));
 }
 
+/** Extensions that pack a view: where its packed bytes lie, and how many it has unpacked. */
+const PACKED_VIEWS = ['EXT_meshopt_compression', 'KHR_meshopt_compression'];
+/** Most bytes of a view that is unpacked. */
+const MAX_UNPACKED_BYTES = 1e9;
+
 /**
- * Checks that what a glTF claims of its buffers fits into them.
+ * Checks that what a glTF claims of its buffers fits into them. A packed view is held to what it is packed in, not to the buffer that
+ * stands in for it.
  * @param bufferBytes bytes that each buffer has
  * @param fail throws the rule that is broken
  */
@@ -67,7 +73,12 @@ export function checkClaims(
   fail: (rule: string) => never,
 ): void {
   const views = asTables(bufferViews);
-  views.forEach(({ buffer = 0, byteOffset = 0, byteLength }, i) => {
+  views.forEach(({ extensions, ...plain }, i) => {
+    const packed = packedView(extensions);
+    const { buffer = 0, byteOffset = 0, byteLength } = packed ?? plain;
+    const unpacked = packed && Number(packed['count']) * Number(packed['byteStride']);
+    if (packed && !(unpacked === plain['byteLength'] && isSize(unpacked) && unpacked <= MAX_UNPACKED_BYTES))
+      fail(`bufferViews[${i}] claims to be unpacked to ${String(plain['byteLength'])} bytes`);
     const binary = bufferBytes[buffer as number] ?? 0;
     if (!isSize(byteOffset) || !isSize(byteLength) || byteOffset + byteLength > binary) {
       fail(
@@ -92,6 +103,12 @@ export function checkClaims(
       );
     }
   });
+}
+
+function packedView(extensions: unknown): Record<string, unknown> | undefined {
+  const [tables] = asTables([extensions]);
+  const name = PACKED_VIEWS.find((one) => Object.hasOwn(tables, one));
+  return name === undefined ? undefined : asTables([tables[name]])[0];
 }
 
 /** A list of tables of a glTF, whatever stands there: what is no table is an empty one. */

@@ -1,4 +1,5 @@
-import { Document, WebIO, type Material, type Texture, type TextureInfo } from '@gltf-transform/core';
+import { Document, type Material, type Texture, type TextureInfo } from '@gltf-transform/core';
+import { EXTTextureWebP, KHRTextureBasisu, KHRTextureTransform } from '@gltf-transform/extensions';
 import {
   TEXTURE_SLOTS,
   type KitMeshes,
@@ -6,6 +7,8 @@ import {
   type TextureSlot,
   type TextureUse,
 } from '../../mesh/kit-meshes';
+import { glbIo } from './glb-io';
+import { keptExtension } from './material-extension';
 
 const TYPES = ['SCALAR', 'SCALAR', 'VEC2', 'VEC3', 'VEC4'] as const;
 const MAX_SHORT_INDEX = 65535;
@@ -22,6 +25,9 @@ export async function writeGlb({ pieces, materials, textures }: KitMeshes): Prom
     const made =
       madeTextures.get(index) ?? document.createTexture(name).setMimeType(mimeType).setImage(new Uint8Array(bytes));
     madeTextures.set(index, made);
+    // Readers that do not know these pictures cannot show the material at all.
+    if (mimeType === 'image/webp') document.createExtension(EXTTextureWebP).setRequired(true);
+    if (mimeType === 'image/ktx2') document.createExtension(KHRTextureBasisu).setRequired(true);
     return made;
   };
   const madeMaterials = new Map<number, Material>();
@@ -48,7 +54,11 @@ export async function writeGlb({ pieces, materials, textures }: KitMeshes): Prom
     }
     scene.addChild(document.createNode(name).setMesh(mesh));
   }
-  return new WebIO().writeBinary(document);
+  const used = document
+    .getRoot()
+    .listExtensionsUsed()
+    .map(({ extensionName }) => extensionName);
+  return (await glbIo(used)).writeBinary(document);
 }
 
 /** How each texture of a material is set and described in glTF. */
@@ -87,12 +97,26 @@ function makeMaterial(document: Document, material: MeshMaterial, textureOf: (in
     const use = material.maps[slot];
     if (!use) continue;
     SLOTS[slot].set(made, textureOf(use.texture));
-    describeUse(SLOTS[slot].info(made), use);
+    describeUse(document, SLOTS[slot].info(made), use);
+  }
+  for (const { name, values, maps } of material.extensions) {
+    const said = document.createExtension(keptExtension(name)).say(made).setValues(values);
+    for (const [key, { factors, ...use }] of Object.entries(maps))
+      describeUse(document, said.addPicture(key, textureOf(use.texture), factors), use);
   }
   return made;
 }
 
-function describeUse(info: TextureInfo | null, use: TextureUse): void {
+function describeUse(document: Document, info: TextureInfo | null, use: TextureUse): void {
+  if (use.transform) {
+    const { offset, rotation, scale } = use.transform;
+    const transform = document.createExtension(KHRTextureTransform).createTransform();
+    transform
+      .setOffset([...offset])
+      .setRotation(rotation)
+      .setScale([...scale]);
+    info?.setExtension(KHRTextureTransform.EXTENSION_NAME, transform);
+  }
   info
     ?.setTexCoord(use.coordinates)
     .setWrapS(use.wrapS as ReturnType<TextureInfo['getWrapS']>)

@@ -28,3 +28,13 @@ export const WEBP: FormatSpec = {
   maxBytes: MAX_PICTURE_BYTES,
   task: null,
 };
+
+/** A texture that a graphics card takes as it is. Its pixels are read by nobody here: its header says how large it is. */
+export const KTX2: FormatSpec = {
+  words: 'a KTX2 texture',
+  extensions: ['.ktx2'],
+  mediaTypes: ['image/ktx2'],
+  isOf: (head) => begins(head, [0xab, 0x4b, 0x54, 0x58, 0x20, 0x32, 0x30, 0xbb]),
+  maxBytes: MAX_PICTURE_BYTES,
+  task: null,
+};

@@ -1,6 +1,8 @@
 import { stepNodeName, type Piece } from '@stravel/core';
 import { Mesh, Texture, type BufferGeometry, type Material } from 'three';
-import { GLTFLoader } from 'three/addons/loaders/GLTFLoader.js';
+import { GLTFLoader, type GLTFLoaderPlugin, type GLTFParser } from 'three/addons/loaders/GLTFLoader.js';
+
+const PACKED_TEXTURES = 'KHR_texture_basisu';
 
 /** What is drawn of one step of a piece: one geometry a material. */
 export interface StepMesh {
@@ -14,12 +16,25 @@ export interface PieceMesh {
   readonly steps: readonly StepMesh[];
 }
 
+/** KTX2 textures go to the pack unread: here their materials are drawn without. */
+function withoutPackedTextures({ json }: GLTFParser): GLTFLoaderPlugin {
+  const textures = (json as { readonly textures?: readonly { readonly extensions?: object }[] }).textures ?? [];
+  return {
+    name: PACKED_TEXTURES,
+    // The loader takes a texture that is nothing for one that it could not load; its types know none.
+    loadTexture: (index) =>
+      Object.hasOwn(textures[index].extensions ?? {}, PACKED_TEXTURES)
+        ? (Promise.resolve(null) as unknown as Promise<Texture>)
+        : null,
+  };
+}
+
 /**
  * The meshes of a kit's pieces from its GLB, by piece id.
  * @throws Error when the bytes are no GLB, or a piece has no node of its name
  */
 export async function readKitMeshes(glb: ArrayBuffer, pieces: readonly Piece[]): Promise<Map<string, PieceMesh>> {
-  const { scene } = await new GLTFLoader().parseAsync(glb, '');
+  const { scene } = await new GLTFLoader().register(withoutPackedTextures).parseAsync(glb, '');
   const meshes = new Map<string, PieceMesh>();
   // The loader changes names that its animations could not address; nodes keep their own in userData.
   const byName = new Map<string, StepMesh['parts']>();
