@@ -269,13 +269,7 @@ export type { CollectionContent } from './model/collection-content';
 export { sha256Hex } from './json/sha256';
 export { archiveCollection, archiveFiles, archiveIndex, archiveJson, plainArchive } from './archive/archive-collection';
 export { INDEX_PATH } from './archive/archive-files';
-export {
-  DEFAULT_ARCHIVE_LIMITS,
-  checkedFiles,
-  isArchivePath,
-  openArchive,
-  type ArchiveLimits,
-} from './archive/open-archive';
+export { DEFAULT_ARCHIVE_LIMITS, checkedFiles, isArchivePath, openArchive } from './archive/open-archive';
 export { looseEndNotes, type LooseEndNotes } from './archive/loose-ends';
 export { restoreCollection, restoreFiles } from './archive/restore-collection';
 export { glbNodeNames } from './formats/glb/glb-node-names';
@@ -467,14 +461,8 @@ export {
   type BuiltChain,
   type BuiltChains,
 } from './detail/kit-steps';
-export {
-  MESH_FORMATS,
-  readPieces,
-  type DroppedFile,
-  type ReadPiece,
-  type ReadPieces,
-  type ReadPiecesInput,
-} from './detail/read-pieces';
+export { MESH_FORMATS, readPieces, type ReadPiece, type ReadPieces, type ReadPiecesInput } from './detail/read-pieces';
+export type { DroppedFile } from './formats/dropped-file';
 export type { ImportFault, ImportReport, ImportedPiece } from './formats/import-report';
 export { pixelsAtOneMetre, switchDistances } from './detail/switch-distance';
 export {

@@ -34,14 +34,15 @@ import {
   kitMeshPath,
   picturePath,
 } from './archive-files';
-import { openArchive, text, type ArchiveLimits } from './open-archive';
+import type { ZipLimits } from '../formats/zip/unpack-zip';
+import { openArchive, text } from './open-archive';
 import { meshPathOf, upgradeFiles } from './upgrade-files';
 
 /**
  * Reads an archive back. Every record is checked; the first fault ends it, so that nothing half-read is ever kept.
  * @throws CoreError 'ARCHIVE_*', 'RECORD_INVALID', 'EDIT_REFERENCE' or 'GLB_*', naming the file and what was wrong
  */
-export function restoreCollection(bytes: Uint8Array, limits?: ArchiveLimits): CollectionContent {
+export function restoreCollection(bytes: Uint8Array, limits?: ZipLimits): CollectionContent {
   return restoreFiles(openArchive(bytes, limits));
 }
 

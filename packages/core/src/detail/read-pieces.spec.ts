@@ -5,7 +5,8 @@ import { createRunContext } from '../context/run-context';
 import { readGlb } from '../formats/glb/read-glb';
 import { positionsOf } from '../mesh/kit-meshes';
 import { smallPng } from '../testing/small-png';
-import { readPieces, type DroppedFile, type ReadPieces } from './read-pieces';
+import type { DroppedFile } from '../formats/dropped-file';
+import { readPieces, type ReadPieces } from './read-pieces';
 
 const context = createRunContext();
 const read = (

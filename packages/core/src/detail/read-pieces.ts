@@ -1,22 +1,13 @@
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import type { FormatId } from '../formats';
-import { decodedText } from '../formats/format-spec';
+import type { DroppedFile } from '../formats/dropped-file';
+import { FilesBeside, type FindBeside } from '../formats/files-beside';
 import { chooseText, chosenFile, faultOfKind, formatOfFile, wordsOfFile, type ChosenFile } from '../formats/told-files';
 import { readGlb, readGltf, type ReadMeshes } from '../formats/glb/read-glb';
 import { writeGlb } from '../formats/glb/write-glb';
-import { readMtl } from '../formats/obj/read-mtl';
-import { readObj } from '../formats/obj/read-obj';
-import { pictureSize } from '../formats/pictures/picture-size';
-import { pictureType } from '../formats/pictures/picture-type';
 import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
-import {
-  type KitMeshes,
-  type MeshMaterial,
-  type MeshOfPiece,
-  type MeshTexture,
-  type TextureUse,
-} from '../mesh/kit-meshes';
+import type { KitMeshes, MeshOfPiece } from '../mesh/kit-meshes';
 import { meshBounds, stepCost } from '../mesh/mesh-cost';
 import { partFault } from '../mesh/mesh-faults';
 import { placePart, type LinearMap } from '../mesh/place-part';
@@ -24,7 +15,9 @@ import { withUses } from '../mesh/texture-uses';
 import type { PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
 import type { ImportFault, ImportReport } from '../formats/import-report';
+import { readObjFile } from './read-obj-file';
 import { withArea, withCoordinates, withNormals } from './sound-parts';
+import { MAX_IMPORT_BYTES, unpackedFiles } from './unpacked-files';
 
 /** Files that meshes come in, with those that they name. */
 export const MESH_FORMATS = [
@@ -43,18 +36,9 @@ const chosen = ({ name, bytes }: DroppedFile): ChosenFile => chosenFile(name, by
 
 /** Largest side of a texture, pixels. */
 export const MAX_TEXTURE_PIXELS = 8192;
-/** Most bytes of all files of one drop. */
-export const MAX_IMPORT_BYTES = 1024 * 1024 * 1024;
-/** glTF's code of a texture that repeats. */
-const REPEAT = 10497;
-
-export interface DroppedFile {
-  readonly name: string;
-  readonly bytes: Uint8Array;
-}
 
 export interface ReadPiecesInput {
-  /** GLB, glTF and OBJ files, with the buffers, MTL files and pictures that they name. */
+  /** GLB, glTF and OBJ files, with the buffers, MTL files and pictures that they name, or zips of them. */
   readonly files: readonly DroppedFile[];
   /** Metres of one unit of the files. */
   readonly unitMetres: number;
@@ -82,9 +66,10 @@ export interface ReadPieces {
  * @throws CoreError 'IMPORT_FILES' when there is no mesh among them or the files are too large, 'CANCELLED'
  */
 export async function readPieces(
-  { files, unitMetres, isZUp }: ReadPiecesInput,
+  { files: dropped, unitMetres, isZUp }: ReadPiecesInput,
   context: RunContext,
 ): Promise<ReadPieces> {
+  const files = unpackedFiles(dropped);
   const total = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
   if (total > MAX_IMPORT_BYTES)
     throw new CoreError(
@@ -98,7 +83,7 @@ export async function readPieces(
       'IMPORT_FILES',
       `import: ${files.map((file) => `${file.name} is ${wordsOfFile(chosen(file), MESHES)}`).join('; ') || 'there is no file'}. ${chooseText(MESHES)}`,
     );
-  const beside = new Map(files.map(({ name, bytes }) => [name.toLowerCase(), bytes]));
+  const beside = new FilesBeside(files);
   // What comes beside a mesh without being of use to it is told, and keeps nothing out.
   const faults = files.flatMap((file): ImportFault[] => {
     if (isMesh(formats.get(file))) return [];
@@ -112,7 +97,7 @@ export async function readPieces(
     context.checkCancelled();
     context.progress((0.6 * i) / sources.length, `reading ${file.name}`);
     try {
-      const read = await readMesh(formats.get(file), file, files, beside);
+      const read = await readMesh(formats.get(file), file, beside.from(file.name));
       faults.push(
         ...read.faults.map((fault) => ({
           ...fault,
@@ -125,6 +110,12 @@ export async function readPieces(
       faults.push({ severity: 'error', where: file.name, message: error.message });
     }
   }
+  const named = new Set(faults.map(({ where }) => where));
+  for (const file of files) {
+    const isTold = isMesh(formats.get(file)) || beside.isUsed(file) || named.has(file.name);
+    if (!isTold)
+      faults.push({ severity: 'note', where: file.name, message: 'is used by none of the meshes; left out' });
+  }
   context.progress(0.6, 'checking meshes');
   const checked = checkedMeshes(withoutHugeTextures(meshes, faults), mapOf(unitMetres, isZUp), faults, context);
   context.progress(0.8, 'writing pieces');
@@ -136,14 +127,12 @@ export async function readPieces(
   return { report: reportOf(checked, pieces, faults), pieces, glb: pieces.length > 0 ? await writeGlb(checked) : null };
 }
 
-/** @param beside the same files by name in small letters */
 function readMesh(
   format: FormatId | undefined,
   file: DroppedFile,
-  files: readonly DroppedFile[],
-  beside: ReadonlyMap<string, Uint8Array>,
+  beside: FindBeside,
 ): ReadMeshes | Promise<ReadMeshes> {
-  if (format === 'obj') return readObjFile(file, files);
+  if (format === 'obj') return readObjFile(file, beside);
   return format === 'gltf' ? readGltf(file.bytes, beside) : readGlb(file.bytes, beside);
 }
 
@@ -153,84 +142,6 @@ function mapOf(unitMetres: number, isZUp: boolean): LinearMap {
     throw new CoreError('IMPORT_UNIT', `import: a unit must be above 0 metres, is ${unitMetres}`);
   const u = unitMetres;
   return isZUp ? [u, 0, 0, 0, 0, -u, 0, u, 0] : [u, 0, 0, 0, u, 0, 0, 0, u];
-}
-
-function readObjFile(file: DroppedFile, files: readonly DroppedFile[]): ReadMeshes {
-  const faults: ImportFault[] = [];
-  const found = (name: string): DroppedFile | undefined =>
-    files.find((one) => one.name.toLowerCase() === name.toLowerCase());
-  const { pieces, libraries } = readObj(decodedText(file.bytes), file.name, faults);
-  const textures: MeshTexture[] = [];
-  const numberOf = new Map<string, number>();
-  const picture = (name: string | undefined, where: string): TextureUse | undefined => {
-    if (name === undefined || name === '') return undefined;
-    let number = numberOf.get(name);
-    if (number === undefined) {
-      const read = readPicture(name, found(name), where, faults);
-      number = read ? textures.push(read) - 1 : -1;
-      numberOf.set(name, number);
-    }
-    return number < 0
-      ? undefined
-      : { texture: number, coordinates: 0, wrapS: REPEAT, wrapT: REPEAT, magFilter: null, minFilter: null };
-  };
-  const materials = new Map<string, MeshMaterial>();
-  for (const library of libraries) {
-    const source = found(library);
-    if (!source) {
-      faults.push({
-        severity: 'error',
-        where: file.name,
-        message: `its materials ${library} are missing; drop that file along with it`,
-      });
-      continue;
-    }
-    for (const { material, pictures } of readMtl(decodedText(source.bytes), library, faults)) {
-      const maps = Object.fromEntries(
-        Object.entries(pictures).flatMap(([slot, name]) => {
-          const use = picture(name, `material ${material.name}`);
-          return use ? [[slot, use]] : [];
-        }),
-      );
-      materials.set(material.name, { ...material, maps: maps as MeshMaterial['maps'] });
-    }
-  }
-  const order = [...materials.keys()];
-  for (const name of new Set(pieces.flatMap(({ parts }) => parts.map(({ material }) => material)))) {
-    if (name !== null && !materials.has(name))
-      faults.push({
-        severity: 'warning',
-        where: `material ${name}`,
-        message: 'is used but not defined; its part is imported without it',
-      });
-  }
-  const numbered = pieces.map(({ name, parts }): MeshOfPiece => ({
-    name,
-    parts: parts.map((part) => ({
-      ...part,
-      material: part.material === null ? null : numbersOf(order, part.material),
-    })),
-  }));
-  return { meshes: { pieces: numbered, materials: [...materials.values()], textures }, faults };
-}
-
-function numbersOf(order: readonly string[], name: string): number | null {
-  const number = order.indexOf(name);
-  return number < 0 ? null : number;
-}
-
-function readPicture(
-  name: string,
-  file: DroppedFile | undefined,
-  where: string,
-  faults: ImportFault[],
-): MeshTexture | undefined {
-  const fail = (message: string): undefined => void faults.push({ severity: 'error', where, message });
-  if (!file) return fail(`its picture ${name} is missing; drop it along with the OBJ`);
-  const mimeType = pictureType(file.bytes);
-  const size = mimeType && pictureSize(file.bytes, mimeType);
-  if (!mimeType || !size) return fail(`its picture ${name} is no PNG, JPEG or WebP that can be read`);
-  return { name, mimeType, bytes: file.bytes, widthPixels: size[0], heightPixels: size[1] };
 }
 
 /** Materials lose textures that are too large for any device. */

@@ -19,6 +19,7 @@ import type { KitMeshes, MeshOfPiece, MeshPart } from '../../mesh/kit-meshes';
 import type { ImportFault } from '../import-report';
 import { parseJson } from '../../json/canonical-json';
 import { decodedText } from '../format-spec';
+import type { FindBeside } from '../files-beside';
 import { gltfFiles } from '../gltf/gltf-files';
 import { glbIo, isReadExtension } from './glb-io';
 import { leftOut } from './left-out';
@@ -36,27 +37,23 @@ export interface ReadMeshes {
 /**
  * Reads a GLB: one piece a mesh, named by the first node that shows it, with that node's turn and scale in its vertices and
  * the node's place as its origin. Values are as they stand, checked by nobody yet.
- * @param beside buffers and pictures that stand in files of their own, by name in small letters
+ * @param beside finds buffers and pictures that stand in files of their own
  * @throws CoreError 'GLB_UNREADABLE' naming what its header, a buffer view or an accessor claims, 'GLTF_FILE_MISSING'
  */
-export function readGlb(bytes: Uint8Array, beside: ReadonlyMap<string, Uint8Array> = new Map()): Promise<ReadMeshes> {
+export function readGlb(bytes: Uint8Array, beside: FindBeside = () => undefined): Promise<ReadMeshes> {
   const { json, binary } = openGlb(bytes, false);
   return readMeshes(json, beside, binary);
 }
 
 /** Reads a glTF as JSON; otherwise as `readGlb`. @throws CoreError 'JSON_UNREADABLE', and as `readGlb` */
-export function readGltf(bytes: Uint8Array, beside: ReadonlyMap<string, Uint8Array>): Promise<ReadMeshes> {
+export function readGltf(bytes: Uint8Array, beside: FindBeside): Promise<ReadMeshes> {
   const json = parseJson(decodedText(bytes), 'gltf');
   if (typeof json !== 'object' || json === null || Array.isArray(json))
     throw new CoreError('GLB_UNREADABLE', 'gltf: must be a table at its top');
   return readMeshes(json, beside, undefined);
 }
 
-async function readMeshes(
-  parsed: object,
-  beside: ReadonlyMap<string, Uint8Array>,
-  binary: Uint8Array | undefined,
-): Promise<ReadMeshes> {
+async function readMeshes(parsed: object, beside: FindBeside, binary: Uint8Array | undefined): Promise<ReadMeshes> {
   const json = parsed as LookedAt;
   const { resources, bufferBytes } = gltfFiles(parsed, beside, binary);
   const format = binary ? 'glb' : 'gltf';

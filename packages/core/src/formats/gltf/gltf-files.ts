@@ -1,4 +1,5 @@
 import { CoreError } from '../../errors';
+import { fileNameOf, type FindBeside } from '../files-beside';
 import { asTables } from '../glb/open-glb';
 
 /** Bytes that a glTF is read with. */
@@ -10,41 +11,29 @@ export interface GltfFiles {
 }
 
 /**
- * Finds what a glTF names among the files that came with it, by name alone: folders and %-encoding are the address's own.
- * @param beside files by name in small letters
+ * Finds what a glTF names among the files that came with it.
  * @param own the binary chunk of a GLB: its first buffer, where that has no address
  * @throws CoreError 'GLTF_FILE_MISSING' naming a buffer's file that did not come along
  */
 export function gltfFiles(
   { buffers, images }: { readonly buffers?: unknown; readonly images?: unknown },
-  beside: ReadonlyMap<string, Uint8Array>,
+  beside: FindBeside,
   own: Uint8Array = new Uint8Array(0),
 ): GltfFiles {
   const found = new Map<string, Uint8Array<ArrayBuffer>>();
   const bufferBytes = asTables(buffers).map(({ uri }, i) => {
     if (typeof uri !== 'string') return i === 0 ? own.length : 0;
     if (isData(uri)) return dataBytes(uri);
+    const bytes = beside(uri);
     const name = fileNameOf(uri);
-    const bytes = beside.get(name);
     if (!bytes)
       throw new CoreError('GLTF_FILE_MISSING', `its buffer ${name} is missing; drop that file along with it`, { name });
     found.set(uri, new Uint8Array(bytes));
     return bytes.length;
   });
   for (const { uri } of asTables(images))
-    if (typeof uri === 'string' && !isData(uri)) found.set(uri, new Uint8Array(beside.get(fileNameOf(uri)) ?? []));
+    if (typeof uri === 'string' && !isData(uri)) found.set(uri, new Uint8Array(beside(uri) ?? []));
   return { resources: Object.fromEntries(found), bufferBytes };
-}
-
-/** The name of the file that an address names, in small letters. */
-export function fileNameOf(uri: string): string {
-  let plain = uri;
-  try {
-    plain = decodeURIComponent(uri);
-  } catch {
-    // What is no encoding is a name as it stands.
-  }
-  return (plain.split(/[\\/]/).at(-1) ?? '').toLowerCase();
 }
 
 function isData(uri: string): boolean {

@@ -1,17 +1,23 @@
 import { counted } from '../../counted';
 import type { ImportFault } from '../import-report';
-import { plainMaterial, type MeshMaterial } from '../../mesh/kit-meshes';
+import { plainMaterial, type MeshMaterial, type TextureTransform } from '../../mesh/kit-meshes';
 import { linearColour } from './linear-colour';
 import { objStatements } from './obj-lines';
 
-/** A material of an MTL file; its pictures by file name. */
+/** A picture of a material: the address of its file, and how it lies on the surface where the file says so. */
+export interface ObjPicture {
+  readonly address: string;
+  readonly transform?: TextureTransform;
+}
+
+/** A material of an MTL file. */
 export interface ObjMaterial {
   readonly material: MeshMaterial;
-  readonly pictures: Readonly<Partial<Record<'baseColour' | 'normal' | 'emissive', string>>>;
+  readonly pictures: Readonly<Partial<Record<'baseColour' | 'normal' | 'emissive', ObjPicture>>>;
 }
 
 /**
- * Reads the materials of an MTL file: Kd, Ke, d or Tr, Ns, map_Kd, map_Ke, map_Bump, bump and norm. Colours are taken as sRGB.
+ * Reads the materials of an MTL file: Kd, Ke, d or Tr, Ns, map_Kd, map_Ke, map_Bump, bump and norm, with -s and -o. Colours are taken as sRGB.
  * Source: Wavefront, Advanced Visualizer manual, appendix B; roughness from Ns by √(2 ÷ (Ns + 2)), Walter et al., EGSR 2007.
  */
 export function readMtl(text: string, file: string, faults: ImportFault[]): ObjMaterial[] {
@@ -51,9 +57,9 @@ export function readMtl(text: string, file: string, faults: ImportFault[]): ObjM
       roughness: shine === undefined ? 1 : unit(Math.sqrt(2 / (Math.max(0, shine) + 2))),
       alphaMode: alpha < 1 ? 'BLEND' : 'OPAQUE',
     });
-    const picture = (...keys: string[]): string | undefined => {
+    const picture = (...keys: string[]): ObjPicture | undefined => {
       const rest = keys.map((key) => values.get(key)).find((value) => value !== undefined);
-      return rest && fileName(rest);
+      return rest && pictureOf(rest);
     };
     return {
       material,
@@ -66,15 +72,27 @@ export function readMtl(text: string, file: string, faults: ImportFault[]): ObjM
   });
 }
 
-/** The file of a map line, behind its options; folders are left out, as dropped files have none. */
-function fileName(rest: readonly string[]): string {
+/** The file of a map line, behind its options; -s and -o say how it lies. */
+function pictureOf(rest: readonly string[]): ObjPicture {
   const words = [...rest];
+  const said = new Map<string, number[]>();
   while (words.length > 1 && words[0].startsWith('-')) {
+    const option = words[0].toLowerCase();
+    const numbers: number[] = [];
     words.shift();
     // An option has words or numbers of its own: all up to the next option or the last word.
-    while (words.length > 1 && /^([-+.\d]+|on|off)$/i.test(words[0])) words.shift();
+    while (words.length > 1 && /^([-+]?[\d.]+(e[-+]?\d+)?|on|off)$/i.test(words[0]))
+      numbers.push(Number(words.shift()));
+    said.set(option, numbers);
   }
-  return words.join(' ').split(/[\\/]/).at(-1) ?? '';
+  const address = words.join(' ');
+  const [scale, offset] = [said.get('-s') ?? [], said.get('-o') ?? []];
+  const [u, v] = [scale[0] ?? 1, scale[1] ?? 1];
+  const [right, up] = [offset[0] ?? 0, offset[1] ?? 0];
+  const isPlain = u === 1 && v === 1 && right === 0 && up === 0;
+  if (isPlain || ![u, v, right, up].every(Number.isFinite)) return { address };
+  // Upward there, downward in glTF: the lower edge of what is scaled moves.
+  return { address, transform: { offset: [right, 1 - v - up], rotation: 0, scale: [u, v] } };
 }
 
 function unit(value: number): number {

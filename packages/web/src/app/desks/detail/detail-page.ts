@@ -49,7 +49,7 @@ const lengthText = (metres: number): string =>
 })
 export class DetailPage {
   /** With the buffers of a glTF, which are told by no mark of their own. */
-  readonly meshFiles = `${acceptOf(MESH_FORMATS)},.bin`;
+  readonly meshFiles = `${acceptOf([...MESH_FORMATS, 'archive'])},.bin`;
   /** A piece or a kit to take in hand; a finding leads here. */
   readonly piece = input<string>();
   readonly kit = input<string>();
