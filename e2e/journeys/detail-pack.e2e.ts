@@ -2,6 +2,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { checkAxe } from '../fixtures/check-axe';
 import { domeLines } from '../fixtures/dome';
+import { packedSlab } from '../fixtures/packed-slab';
 import { expect, introduce, test } from '../fixtures/stravel';
 
 /** A dome as an OBJ, and one object that cannot be used. */
@@ -52,6 +53,18 @@ test.describe('Detail', () => {
     await expect(row.getByRole('cell').nth(2)).toHaveText('none');
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByRole('button', { name: 'Clay kit' })).toHaveCount(0);
+  });
+
+  test('reads a mesh that is packed with Draco out of a zip', async ({ quietPage: page, stravel }) => {
+    await introduce(page, stravel.address, '/detail');
+    await page
+      .locator('input[type=file][multiple]')
+      .setInputFiles({ name: 'yard.zip', mimeType: 'application/zip', buffer: await packedSlab() });
+    const row = page.getByRole('row').filter({ has: page.getByRole('cell', { name: 'slab', exact: true }) });
+    await expect(row).toContainText('2 × 0 × 1', { timeout: 20000 });
+    await expect(page.getByRole('listitem').filter({ hasText: 'slab' })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Import 1 piece' }).click();
+    await expect(page.getByText(/^1 piece was imported into/)).toBeVisible();
   });
 
   test('changes from where steps show with the picture, and has no accessibility fault', async ({

@@ -477,6 +477,7 @@ export {
 export { meshBounds, stepCost } from './mesh/mesh-cost';
 export { smoothNormals } from './mesh/mesh-normals';
 export { readGlb } from './formats/glb/read-glb';
+export type { MeshDecoders } from './formats/glb/mesh-decoders';
 export { writeGlb } from './formats/glb/write-glb';
 export { PLAIN_TARGET } from './pack/pack-target';
 export { inspectKit, type KitInspection } from './pack/inspect-kit';

@@ -5,6 +5,7 @@ import type { DroppedFile } from '../formats/dropped-file';
 import { FilesBeside, type FindBeside } from '../formats/files-beside';
 import { chooseText, chosenFile, faultOfKind, formatOfFile, wordsOfFile, type ChosenFile } from '../formats/told-files';
 import { readGlb, readGltf, type ReadMeshes } from '../formats/glb/read-glb';
+import type { MeshDecoders } from '../formats/glb/mesh-decoders';
 import { writeGlb } from '../formats/glb/write-glb';
 import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
 import type { KitMeshes, MeshOfPiece } from '../mesh/kit-meshes';
@@ -68,6 +69,7 @@ export interface ReadPieces {
 export async function readPieces(
   { files: dropped, unitMetres, isZUp }: ReadPiecesInput,
   context: RunContext,
+  decoders: MeshDecoders = {},
 ): Promise<ReadPieces> {
   const files = unpackedFiles(dropped);
   const total = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
@@ -97,7 +99,7 @@ export async function readPieces(
     context.checkCancelled();
     context.progress((0.6 * i) / sources.length, `reading ${file.name}`);
     try {
-      const read = await readMesh(formats.get(file), file, beside.from(file.name));
+      const read = await readMesh(formats.get(file), file, beside.from(file.name), decoders);
       faults.push(
         ...read.faults.map((fault) => ({
           ...fault,
@@ -131,9 +133,10 @@ function readMesh(
   format: FormatId | undefined,
   file: DroppedFile,
   beside: FindBeside,
+  decoders: MeshDecoders,
 ): ReadMeshes | Promise<ReadMeshes> {
   if (format === 'obj') return readObjFile(file, beside);
-  return format === 'gltf' ? readGltf(file.bytes, beside) : readGlb(file.bytes, beside);
+  return format === 'gltf' ? readGltf(file.bytes, beside, decoders) : readGlb(file.bytes, beside, decoders);
 }
 
 /** Scales to metres and turns Z up into Y up. */

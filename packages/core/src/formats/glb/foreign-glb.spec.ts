@@ -4,6 +4,7 @@ import {
   EXTMeshGPUInstancing,
   EXTMeshoptCompression,
   EXTTextureWebP,
+  KHRDracoMeshCompression,
   KHRLightsPunctual,
   KHRMaterialsAnisotropy,
   KHRMaterialsClearcoat,
@@ -20,6 +21,7 @@ import {
   KHRTextureBasisu,
   KHRTextureTransform,
 } from '@gltf-transform/extensions';
+import draco from 'draco3dgltf';
 import { validateBytes } from 'gltf-validator';
 import { MeshoptEncoder } from 'meshoptimizer/encoder';
 import { createRunContext } from '../../context/run-context';
@@ -153,6 +155,38 @@ describe('a GLB that others packed', () => {
       expect(message).toContain(rule);
       expect(result instanceof Error ? 0 : result.pieces.length).toBe(0);
     }
+  });
+
+  it('may be packed by Draco, whose decoder is loaded when it is met', async () => {
+    const { document } = square();
+    document.createExtension(KHRDracoMeshCompression).setRequired(true);
+    const encoder = await draco.createEncoderModule();
+    const packed = await io.registerDependencies({ 'draco3d.encoder': encoder }).writeBinary(document);
+    expect(JSON.stringify(jsonOf(packed))).toContain('KHR_draco_mesh_compression');
+    const decode = (createDecoder?: () => Promise<unknown>, bytes: Uint8Array = packed): Promise<ReadPieces> =>
+      readPieces(
+        { files: [{ name: 'a.glb', bytes }], unitMetres: 1, isZUp: false },
+        context,
+        createDecoder ? { draco: createDecoder } : {},
+      );
+    const result = await decode(() => draco.createDecoderModule());
+    const [min, max] = boxOf(result);
+    // To within what its encoder rounds to by itself.
+    [...min, ...max].forEach((value, i) => expect(value).toBeCloseTo(BOX.flat()[i], 3));
+    expect(result.pieces[0].step).toMatchObject({ triangles: 2, vertices: 4 });
+    await isClean(result.glb);
+    expect(told(await decode())).toEqual([
+      'a.glb: glb: it is packed with Draco, which is not read here; export it without',
+    ]);
+    expect(told(await decode(() => Promise.reject(new Error('away'))))).toEqual([
+      'a.glb: glb: it is packed with Draco, and the decoder could not be loaded; try again, or export it without',
+    ]);
+    const { json, binary } = openGlb(packed);
+    const damaged = binary.slice();
+    const at = Buffer.from(damaged).indexOf('DRACO');
+    damaged.fill(0x5a, at + 11, at + 60);
+    const broken = await decode(() => draco.createDecoderModule(), glbOf(JSON.stringify(json), damaged));
+    expect([broken.pieces, told(broken).length]).toEqual([[], 1]);
   });
 
   it('counts what is placed many times as one', async () => {

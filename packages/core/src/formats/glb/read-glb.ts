@@ -22,6 +22,7 @@ import { decodedText } from '../format-spec';
 import type { FindBeside } from '../files-beside';
 import { gltfFiles } from '../gltf/gltf-files';
 import { glbIo, isReadExtension } from './glb-io';
+import type { MeshDecoders } from './mesh-decoders';
 import { leftOut } from './left-out';
 import { checkClaims, openGlb } from './open-glb';
 import { morphed, skinned } from './part-at-rest';
@@ -38,22 +39,32 @@ export interface ReadMeshes {
  * Reads a GLB: one piece a mesh, named by the first node that shows it, with that node's turn and scale in its vertices and
  * the node's place as its origin. Values are as they stand, checked by nobody yet.
  * @param beside finds buffers and pictures that stand in files of their own
- * @throws CoreError 'GLB_UNREADABLE' naming what its header, a buffer view or an accessor claims, 'GLTF_FILE_MISSING'
+ * @throws CoreError 'GLB_UNREADABLE' naming what its header, a buffer view or an accessor claims, 'GLTF_FILE_MISSING',
+ * 'GLB_DECODER' where what unpacks it cannot be loaded
  */
-export function readGlb(bytes: Uint8Array, beside: FindBeside = () => undefined): Promise<ReadMeshes> {
+export function readGlb(
+  bytes: Uint8Array,
+  beside: FindBeside = () => undefined,
+  decoders: MeshDecoders = {},
+): Promise<ReadMeshes> {
   const { json, binary } = openGlb(bytes, false);
-  return readMeshes(json, beside, binary);
+  return readMeshes(json, beside, decoders, binary);
 }
 
 /** Reads a glTF as JSON; otherwise as `readGlb`. @throws CoreError 'JSON_UNREADABLE', and as `readGlb` */
-export function readGltf(bytes: Uint8Array, beside: FindBeside): Promise<ReadMeshes> {
+export function readGltf(bytes: Uint8Array, beside: FindBeside, decoders: MeshDecoders = {}): Promise<ReadMeshes> {
   const json = parseJson(decodedText(bytes), 'gltf');
   if (typeof json !== 'object' || json === null || Array.isArray(json))
     throw new CoreError('GLB_UNREADABLE', 'gltf: must be a table at its top');
-  return readMeshes(json, beside, undefined);
+  return readMeshes(json, beside, decoders, undefined);
 }
 
-async function readMeshes(parsed: object, beside: FindBeside, binary: Uint8Array | undefined): Promise<ReadMeshes> {
+async function readMeshes(
+  parsed: object,
+  beside: FindBeside,
+  decoders: MeshDecoders,
+  binary: Uint8Array | undefined,
+): Promise<ReadMeshes> {
   const json = parsed as LookedAt;
   const { resources, bufferBytes } = gltfFiles(parsed, beside, binary);
   const format = binary ? 'glb' : 'gltf';
@@ -70,9 +81,10 @@ async function readMeshes(parsed: object, beside: FindBeside, binary: Uint8Array
   let document: Document;
   try {
     if (binary && binary.length > 0) resources[GLB_BUFFER] = new Uint8Array(binary);
-    const io = await glbIo(used);
+    const io = await glbIo(used, decoders);
     document = await io.setLogger(new Logger(Verbosity.SILENT)).readJSON({ json: json as GLTF.IGLTF, resources });
   } catch (cause) {
+    if (cause instanceof CoreError) throw cause;
     throw new CoreError('GLB_UNREADABLE', `${format}: ${errorText(cause)}`, {}, { cause });
   }
   const root = document.getRoot();

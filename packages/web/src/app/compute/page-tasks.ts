@@ -1,5 +1,6 @@
 import {
   createTasks,
+  readPieces,
   type BakeCache,
   type BakeKind,
   type BakeRef,
@@ -11,6 +12,8 @@ import {
   bakeKey,
   recipeInputs,
   type LevelContent,
+  type ReadPieces,
+  type ReadPiecesInput,
   type RecipeInputs,
   type Section,
   CoreError,
@@ -19,6 +22,7 @@ import {
 } from '@stravel/core';
 import type { HeldDocuments, HeldLevel } from './held-documents';
 import type { SectionExchange } from './section-exchange';
+import { loadDraco } from './load-draco';
 import { movedWith, sentSection, type SentSection } from './sent-section';
 
 /** A level with all that its bakes are made from, but for what its strata hold. */
@@ -37,6 +41,8 @@ export function createPageTasks(cache: BakeCache, held: HeldDocuments, exchange:
   };
   return {
     ...tasks,
+    'read-pieces': (input: ReadPiecesInput, context: RunContext): Promise<ReadPieces> =>
+      readPieces(input, context, { draco: loadDraco }),
     'make-section': (reads: RecipeInputs, context: RunContext): SentSection =>
       sentSection(tasks['make-section'](reads, context)),
     'section-key': (reads: RecipeInputs): string => bakeKey('section', reads),

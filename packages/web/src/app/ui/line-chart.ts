@@ -72,6 +72,8 @@ export class LineChart extends ThemedChart {
           y: {
             type: this.isLogY() ? 'logarithmic' : 'linear',
             beginAtZero: !this.isLogY(),
+            // Whole things are counted: below one there is nothing.
+            ...(this.isLogY() ? { min: 1 } : {}),
             title: title(this.nameY()),
             ticks: { color: colour('soft-ink'), font, callback: (value) => formatY(Number(value)), maxTicksLimit: 6 },
             grid: { color: colour('line') },
