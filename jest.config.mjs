@@ -6,7 +6,7 @@ const plain = (name, roots) => ({
   setupFiles: ['<rootDir>/scripts/property-seed.cjs', '<rootDir>/scripts/pattern-engine.cjs'],
   transform: { '\\.[mc]?[tj]s$': '<rootDir>/scripts/jest-esbuild.cjs' },
   transformIgnorePatterns: [
-    '/node_modules/(?!(fast-png|iobuffer|earcut|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|idb|meshoptimizer|@angular)/)',
+    '/node_modules/(?!(fast-png|iobuffer|earcut|flatqueue|fractional-indexing|@noble|@gltf-transform|property-graph|idb|meshoptimizer|three|@angular)/)',
   ],
 });
 
