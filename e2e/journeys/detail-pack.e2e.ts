@@ -65,6 +65,19 @@ test.describe('Detail', () => {
     await expect(page.getByRole('listitem').filter({ hasText: 'slab' })).toHaveCount(0);
     await page.getByRole('button', { name: 'Import 1 piece' }).click();
     await expect(page.getByText(/^1 piece was imported into/)).toBeVisible();
+    await page.getByRole('button', { name: 'slab', exact: true }).click();
+    await page.keyboard.press('F2');
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Name').fill('paving: slab');
+    await dialog.getByRole('button', { name: 'Rename' }).click();
+    await expect(dialog.getByText(/letters from A to Z/)).toBeVisible();
+    await dialog.getByLabel('Name').fill('paving slab');
+    await dialog.getByRole('button', { name: 'Rename' }).click();
+    await expect(page.getByText('slab is called paving slab now.')).toBeVisible();
+    await page.reload();
+    await expect(page.getByRole('button', { name: 'paving slab', exact: true })).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('button', { name: 'slab', exact: true })).toBeVisible();
   });
 
   test('changes from where steps show with the picture, and has no accessibility fault', async ({

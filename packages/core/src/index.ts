@@ -462,6 +462,7 @@ export {
   type BuiltChains,
 } from './detail/kit-steps';
 export { MESH_FORMATS, readPieces, type ReadPiece, type ReadPieces, type ReadPiecesInput } from './detail/read-pieces';
+export { pieceNameFault } from './detail/rename-piece';
 export type { DroppedFile } from './formats/dropped-file';
 export type { ImportFault, ImportReport, ImportedPiece } from './formats/import-report';
 export { pixelsAtOneMetre, switchDistances } from './detail/switch-distance';

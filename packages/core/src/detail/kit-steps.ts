@@ -6,13 +6,10 @@ import { writeGlb } from '../formats/glb/write-glb';
 import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
 import type { KitMeshes, MeshOfPiece, MeshPart } from '../mesh/kit-meshes';
 import { stepCost } from '../mesh/mesh-cost';
-import { stepNodeName, type PieceStep } from '../model/kit';
+import { STEP_NAME, stepNodeName, type PieceStep } from '../model/kit';
 import { MeasuredSurface, surfaceOf } from './measure-deviation';
 import { DEFAULT_CHAIN, type ChainOptions } from './chain-options';
 import { sharedBorders, simplifierReady, simplifyChain } from './simplify-chain';
-
-/** Name of the piece that a node of a kit's GLB belongs to. */
-const STEP_NAME = /\.step\d+$/;
 
 export interface BuildChainsInput {
   /** The kit's GLB. */

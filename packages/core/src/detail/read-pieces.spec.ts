@@ -170,8 +170,10 @@ describe('reading an OBJ', () => {
       { name: 'plank grain.png', widthPixels: 4, heightPixels: 2, bytes: expect.any(Number) },
     ]);
     expect(faultsOf(result)).toEqual(
-      ['Crate, large', 'Crate, large', 'lid'].map(
-        (name) => `warning ${name}: has no normals; smooth normals were computed`,
+      ['note Crate, large: is called “Crate- large” in the kit'].concat(
+        ['Crate, large', 'Crate, large', 'lid'].map(
+          (name) => `warning ${name}: has no normals; smooth normals were computed`,
+        ),
       ),
     );
     const { meshes } = await readGlb(result.glb ?? new Uint8Array());
@@ -209,7 +211,9 @@ describe('reading an OBJ', () => {
     for (const end of ['\n', '\r\n', '\r']) {
       const result = await read([file('yard.obj', text.filter((line) => line !== 'mtllib').join(end))]);
       expect(result.report.pieces.map(({ name, triangles }) => [name, triangles])).toEqual([['Crate -1', 1]]);
-      expect(faultsOf(result).sort()).toEqual([told[1].replace('10', '9'), told[0]].sort());
+      expect(faultsOf(result).sort()).toEqual(
+        [told[1].replace('10', '9'), told[0], 'note Crate #1: is called “Crate -1” in the kit'].sort(),
+      );
     }
     const wide = Uint8Array.from(
       `\ufeff${text.filter((line) => line !== 'mtllib').join('\n')}`

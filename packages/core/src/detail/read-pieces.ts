@@ -16,6 +16,7 @@ import { withUses } from '../mesh/texture-uses';
 import type { PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
 import type { ImportFault, ImportReport } from '../formats/import-report';
+import { plainPieceName } from './piece-name';
 import { readObjFile } from './read-obj-file';
 import { withArea, withCoordinates, withNormals } from './sound-parts';
 import { MAX_IMPORT_BYTES, unpackedFiles } from './unpacked-files';
@@ -179,24 +180,21 @@ function checkedMeshes(meshes: KitMeshes, map: LinearMap, faults: ImportFault[],
       faults.push({ severity: 'error', where: name, message: `${fault}; the piece is left out` });
       continue;
     }
+    const free = freeName(name, names);
+    if (free !== name) faults.push({ severity: 'note', where: name, message: `is called “${free}” in the kit` });
     pieces.push({
-      name: freeName(name, names),
+      name: free,
       parts: left.map((part) => withCoordinates(withNormals(placePart(part, map), told), meshes.materials, told)),
     });
   }
   return prunedMeshes({ ...meshes, pieces });
 }
 
-/** A name that is not taken, without characters that no file may have. */
+/** A name that is not taken. */
 function freeName(name: string, taken: Set<string>): string {
-  // Dots tell steps apart in a kit's GLB.
-  const clean =
-    name
-      .trim()
-      .replace(/[^A-Za-z0-9 _-]+/g, '-')
-      .slice(0, 100) || 'piece';
-  let free = clean;
-  for (let i = 2; taken.has(free.toLowerCase()); i++) free = `${clean} ${i}`;
+  const plain = plainPieceName(name) || 'piece';
+  let free = plain;
+  for (let i = 2; taken.has(free.toLowerCase()); i++) free = `${plain} ${i}`;
   taken.add(free.toLowerCase());
   return free;
 }

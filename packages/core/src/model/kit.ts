@@ -32,6 +32,9 @@ export interface Piece {
   readonly steps: readonly PieceStep[];
 }
 
+/** How the name of a coarser step's node ends. */
+export const STEP_NAME = /\.step\d+$/;
+
 /** Name of the node that holds a step of a piece. */
 export function stepNodeName(piece: string, step: number): string {
   return step === 0 ? piece : `${piece}.step${step}`;

@@ -12,6 +12,7 @@ import {
   type BuildChainsInput,
   type BuiltChains,
 } from '../detail/kit-steps';
+import { renamePiece, type RenamePieceInput } from '../detail/rename-piece';
 import { readPieces, type ReadPieces, type ReadPiecesInput } from '../detail/read-pieces';
 import type { Finding } from '../findings';
 import { readCsv } from '../formats/csv/csv';
@@ -63,6 +64,7 @@ export function createTasks(cache: BakeCache) {
       cutLevel({ ...rest, content: withSections(content, sectionsOfLevel(content, cache, context)) }, context),
     'read-pieces': (input: ReadPiecesInput, context: RunContext): Promise<ReadPieces> => readPieces(input, context),
     'add-to-kit': (input: AddToKitInput): Promise<Uint8Array> => addToKit(input),
+    'rename-piece': (input: RenamePieceInput): Promise<Uint8Array> => renamePiece(input),
     'build-chains': (input: BuildChainsInput, context: RunContext): Promise<BuiltChains> => buildChains(input, context),
     'read-csv': (bytes: Uint8Array): string[][] => readCsv(bytes),
     'plan-import': ({ tables, ...input }: ImportRowsInput & { readonly tables: ImportTables }): ImportPlan =>

@@ -92,6 +92,22 @@ export class KitWork {
     });
   }
 
+  /** Gives a piece of a kit another name: its meshes in the kit's GLB and its record, in one edit. */
+  async renamePiece(kit: Kit, piece: Piece, name: string): Promise<void> {
+    this.done.set('');
+    await this.guard(async () => {
+      const glb = new Uint8Array(await this.api.asset(kit.mesh));
+      const renamed = await this.work.keep(
+        this.compute.run('rename-piece', { kit: glb, from: piece.name, to: name }, { onProgress: this.work.say }),
+      );
+      await this.edits.commit(`rename ${piece.name}`, [
+        setRecordField('kit', kit, 'mesh', await this.upload(renamed)),
+        setRecordField('piece', piece, 'name', name),
+      ]);
+      this.done.set(`${piece.name} is called ${name} now.`);
+    });
+  }
+
   forgetWaiting(): void {
     this.waiting.set(undefined);
   }

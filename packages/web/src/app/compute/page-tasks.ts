@@ -87,6 +87,7 @@ export const MOVED: { readonly [N in PageTaskName]?: (result: PageTaskResult<N>)
   'map-of-mask': wholeBuffer,
   'read-pieces': ({ glb }) => (glb ? wholeBuffer(glb) : []),
   'add-to-kit': wholeBuffer,
+  'rename-piece': wholeBuffer,
   'build-chains': ({ glb }) => wholeBuffer(glb),
 };
 

@@ -32,6 +32,9 @@ export class LineChart extends ThemedChart {
   protected override configuration(colour: ColourOf): ChartConfiguration<'line'> {
     const [formatX, formatY] = [this.formatX(), this.formatY()];
     const font = CHART_FONT;
+    const isCount = this.isLogY();
+    // Between two and three of something there is nothing to be named.
+    const textY = (value: number): string => (isCount && !Number.isInteger(value) ? '' : formatY(value));
     const title = (text: string): object => ({ display: text !== '', text, color: colour('soft-ink'), font });
     const datasets = this.lines().map((line): ChartDataset<'line'> => ({
       label: line.name,
@@ -75,7 +78,7 @@ export class LineChart extends ThemedChart {
             // Whole things are counted: below one there is nothing.
             ...(this.isLogY() ? { min: 1 } : {}),
             title: title(this.nameY()),
-            ticks: { color: colour('soft-ink'), font, callback: (value) => formatY(Number(value)), maxTicksLimit: 6 },
+            ticks: { color: colour('soft-ink'), font, callback: (value) => textY(Number(value)), maxTicksLimit: 6 },
             grid: { color: colour('line') },
             border: { display: false },
           },

@@ -1,6 +1,13 @@
 import { Injectable, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { DEFAULT_VIEW, type ChainOptions, type Kit, type Piece, type ViewSettings } from '@stravel/core';
+import {
+  DEFAULT_VIEW,
+  pieceNameFault,
+  type ChainOptions,
+  type Kit,
+  type Piece,
+  type ViewSettings,
+} from '@stravel/core';
 import { KitWork } from '../../bakes/kit-work';
 import { recordsFeature } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
@@ -67,6 +74,22 @@ export class DetailDesk {
     });
     if (answers)
       await this.edits.commit(`name the kit ${kit.name}`, nameKit(kit, text(answers, 'name'), text(answers, 'key')));
+  }
+
+  /** Asks for another name for the piece in hand. */
+  async renamePiece(): Promise<void> {
+    const [kit, piece] = [this.kit(), this.piece()];
+    if (!kit || !piece) return;
+    const others = this.pieces().flatMap(({ id, name }) => (id === piece.id ? [] : [name]));
+    const answers = await this.ask.for({
+      title: `Rename ${piece.name}`,
+      text: 'Levels keep the piece: only what it is called changes, here and in the files of the game.',
+      command: 'Rename',
+      questions: [{ key: 'name', label: 'Name', kind: 'text', value: piece.name }],
+      fault: ({ name }) => pieceNameFault(String(name).trim(), others),
+    });
+    const name = answers && String(answers['name']).trim();
+    if (name && name !== piece.name) await this.work.renamePiece(kit, piece, name);
   }
 
   async setView(field: keyof ViewSettings, value: number): Promise<void> {

@@ -127,6 +127,7 @@ export class DetailPage {
         run: () => this.build([this.desk.piece() ?? []].flat()),
         enabled: () => this.desk.piece() !== undefined,
       },
+      rename: { run: () => this.desk.renamePiece(), enabled: () => this.desk.piece() !== undefined },
       'step-0': step(0),
       'step-1': step(1),
       'step-2': step(2),

@@ -16,6 +16,7 @@ export const DETAIL_DESK = {
   routes: () => import('./routes').then(({ DETAIL_ROUTES }) => DETAIL_ROUTES),
   commands: [
     { id: 'build', text: 'build the LODs of the piece', keys: ['B'] },
+    { id: 'rename', text: 'rename the piece', keys: ['F2'] },
     ...stepCommands,
     { id: 'edges', text: 'edges on, off', keys: ['W'] },
     { id: 'cancel', text: 'cancel', keys: ['Esc'] },

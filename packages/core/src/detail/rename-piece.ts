@@ -1,0 +1,40 @@
+import { CoreError } from '../errors';
+import { readGlb } from '../formats/glb/read-glb';
+import { writeGlb } from '../formats/glb/write-glb';
+import { STEP_NAME } from '../model/kit';
+import { MAX_PIECE_NAME_LENGTH, plainPieceName } from './piece-name';
+
+export interface RenamePieceInput {
+  /** The kit's GLB. */
+  readonly kit: Uint8Array;
+  readonly from: string;
+  readonly to: string;
+}
+
+/** Why a piece cannot have a name, in a sentence; '' when it can. @param others names of the kit's other pieces */
+export function pieceNameFault(name: string, others: Iterable<string>): string {
+  if (name.trim() === '') return 'A piece needs a name.';
+  if (name.length > MAX_PIECE_NAME_LENGTH)
+    return `A name has at most ${MAX_PIECE_NAME_LENGTH} characters; this one has ${name.length}.`;
+  if (plainPieceName(name) !== name)
+    return 'A name has letters from A to Z, digits, spaces, - and _: files are named by it.';
+  const taken = [...others].find((other) => other.toLowerCase() === name.toLowerCase());
+  return taken === undefined ? '' : `The kit has a piece called ${taken}.`;
+}
+
+/**
+ * A kit's GLB in which a piece has another name, its LODs with it.
+ * @throws CoreError 'PIECE_NAME' where it cannot be called so or there is no such piece, 'GLB_UNREADABLE'
+ */
+export async function renamePiece({ kit, from, to }: RenamePieceInput): Promise<Uint8Array> {
+  const { meshes } = await readGlb(kit);
+  const pieceOf = (name: string): string => name.replace(STEP_NAME, '');
+  const names = new Set(meshes.pieces.map(({ name }) => pieceOf(name)));
+  if (!names.delete(from)) throw new CoreError('PIECE_NAME', `rename: the kit has no piece called ${from}`, { from });
+  const fault = pieceNameFault(to, names);
+  if (fault !== '') throw new CoreError('PIECE_NAME', `rename: ${fault}`, { to });
+  const pieces = meshes.pieces.map((piece) =>
+    pieceOf(piece.name) === from ? { ...piece, name: to + piece.name.slice(from.length) } : piece,
+  );
+  return writeGlb({ ...meshes, pieces });
+}
