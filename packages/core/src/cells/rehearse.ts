@@ -43,7 +43,8 @@ export interface Walk {
 
 /**
  * Walks a path and loads cells by the load rule: those that come near, and those that a volume holds. Before the first step everything
- * near the start and all that is held there is loaded. A cell is there when its own file and all its kits are; a kit is loaded with the first cell that needs it and dropped with the last.
+ * near the start and all that is held there is loaded. A cell is there when its own file and all its kits are; a kit is loaded with the
+ * first cell that needs it and dropped with the last.
  * @throws CoreError 'REHEARSAL_SPEED', 'REHEARSAL_DEVICE', 'REHEARSAL_LONG', 'CANCELLED'
  * Cost: frames times the cells within `dropMetres`.
  */
@@ -93,7 +94,9 @@ class Walker {
   private readonly held: readonly HeldCell[];
   /** Number of the next of `held` that begins. */
   private nextHeld = 0;
-  private readonly letGoMs: { readonly cell: number; readonly toMs: number }[] = [];
+  /** The same in order of `toMs`, and the number of the next that ends. */
+  private readonly heldToEnd: readonly HeldCell[];
+  private nextEnd = 0;
   private readonly neededMs: Float64Array;
   private readonly neededAt: Vector3[] = [];
   private readonly numberAt = new Map<number, number>();
@@ -126,6 +129,7 @@ class Walker {
     this.kitUsers = new Int32Array(kits.length);
     this.holders = new Int32Array(cells.length);
     this.held = input.held ?? [];
+    this.heldToEnd = [...this.held].sort((a, b) => a.toMs - b.toMs);
     this.neededMs = new Float64Array(cells.length).fill(NaN);
     cells.forEach(({ min }, i) =>
       this.numberAt.set(
@@ -222,16 +226,12 @@ class Walker {
   private holdUpTo(nowMs: number): number[] {
     const entered: number[] = [];
     for (; this.held[this.nextHeld]?.fromMs <= nowMs; this.nextHeld++) {
-      const { cell, toMs } = this.held[this.nextHeld];
+      const { cell } = this.held[this.nextHeld];
       entered.push(cell);
       this.holders[cell]++;
-      this.letGoMs.push({ cell, toMs });
     }
-    for (let i = this.letGoMs.length - 1; i >= 0; i--) {
-      if (this.letGoMs[i].toMs > nowMs) continue;
-      this.holders[this.letGoMs[i].cell]--;
-      this.letGoMs.splice(i, 1);
-    }
+    for (; this.heldToEnd[this.nextEnd]?.toMs <= nowMs; this.nextEnd++)
+      this.holders[this.heldToEnd[this.nextEnd].cell]--;
     return entered;
   }
 

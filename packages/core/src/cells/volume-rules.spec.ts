@@ -164,6 +164,13 @@ describe('cells that volumes load', () => {
       ['CELL_VOLUME_MISSING', 'Cells 1,0 load inside a volume that was deleted or parked'],
       ['CELL_VOLUME_EMPTY', '“bay” loads cell 40,3, where nothing is'],
     ]);
+    const many = {
+      ...grid,
+      volumeRules: [{ volume: 'bay', cells: Array.from({ length: 9 }, (_unused, i) => `${i},7`) }],
+    };
+    expect(volumeRuleFindings('w', content, many, cut)[0].message).toBe(
+      '“bay” loads cells 0,7 · 1,7 · 2,7 · 3,7 · 4,7 and 4 more, where nothing is',
+    );
     const file = JSON.parse(new TextDecoder().decode(cellsFile(grid, cut, content))) as Record<string, unknown>;
     expect(file['volumes']).toEqual([{ volume: 'bay', cells: ['9,0'] }]);
     const bare = new TextDecoder().decode(cellsFile(plainGrid, cut, content));

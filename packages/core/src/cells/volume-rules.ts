@@ -84,7 +84,7 @@ export function volumeRuleFindings(
           ...base,
           code: 'CELL_VOLUME_MISSING',
           place: { level: level.id },
-          message: `Cells ${rule.cells.join(' · ')} load inside a volume that was deleted or parked`,
+          message: `Cells ${listed(rule.cells)} load inside a volume that was deleted or parked`,
           why: 'Nothing loads them but their distance. Delete the rule on Cells, or choose another volume.',
         }),
       ];
@@ -96,9 +96,17 @@ export function volumeRuleFindings(
         ...base,
         code: 'CELL_VOLUME_EMPTY',
         place: { level: level.id, position: volume.position },
-        message: `“${name}” loads ${empty.length === 1 ? 'cell' : 'cells'} ${empty.join(' · ')}, where nothing is`,
+        message: `“${name}” loads ${empty.length === 1 ? 'cell' : 'cells'} ${listed(empty)}, where nothing is`,
         why: 'The rule loads nothing there. Choose other cells on Cells.',
       }),
     ];
   });
+}
+
+/** So many keys of cells are told one by one. */
+const TOLD = 5;
+
+function listed(keys: readonly string[]): string {
+  const more = keys.length > TOLD ? ` and ${keys.length - TOLD} more` : '';
+  return keys.slice(0, TOLD).join(' · ') + more;
 }

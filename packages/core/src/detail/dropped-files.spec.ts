@@ -111,6 +111,14 @@ describe('files that come in folders and zips', () => {
     await expect(read([{ name: 'x.zip', bytes: huge }])).rejects.toThrow(
       /at scene\.gltf it claims 1 files of 2000000000/,
     );
+    // Several together may not be more than one.
+    const half = huge.slice();
+    new DataView(half.buffer).setUint32(at + 24, 1.05e9, true);
+    await expect(
+      read([zip('y.zip', { 'b.txt': new Uint8Array(3e7) }), { name: 'x.zip', bytes: half }]),
+    ).rejects.toThrow(
+      /^import: x\.zip, at scene\.gltf it claims 1 files of 1050000000 bytes, the limits are 100000 and 1043741824/,
+    );
     await expect(read([zip('x.zip', { 'a.txt': strToU8('a') })])).rejects.toThrow(/a\.txt is text/);
     await expect(read([zip('x.zip', {})])).rejects.toThrow('import: there is no file');
   });

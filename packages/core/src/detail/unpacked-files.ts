@@ -13,14 +13,16 @@ const OF_SYSTEMS = /(^|\/)(__MACOSX\/|\.|Thumbs\.db$|desktop\.ini$)/i;
 
 /** The files with those in zips instead of the zips, named with their folders. */
 export function unpackedFiles(files: readonly DroppedFile[]): DroppedFile[] {
+  let left = MAX_IMPORT_BYTES;
   return files.flatMap((file): DroppedFile[] => {
     if (!ARCHIVE.isOf(file.bytes.subarray(0, HEAD_BYTES))) return [file];
     const inside = unpackZip(file.bytes, {
-      limits: { unpackedBytes: MAX_IMPORT_BYTES, files: MAX_ZIP_FILES },
+      limits: { unpackedBytes: left, files: MAX_ZIP_FILES },
       isWanted: (path) => !path.endsWith('/') && !OF_SYSTEMS.test(path),
       fault: (_rule, message, path, cause) =>
         new CoreError('IMPORT_FILES', `import: ${file.name}, ${message}`, { path }, { cause }),
     });
+    for (const { length } of inside.values()) left -= length;
     return [...inside].map(([path, bytes]) => ({ name: `${file.name}/${path}`, bytes }));
   });
 }

@@ -23,6 +23,7 @@ import {
 } from '@gltf-transform/extensions';
 import draco from 'draco3dgltf';
 import { validateBytes } from 'gltf-validator';
+import { createDefaultContainer, write } from 'ktx-parse';
 import { MeshoptEncoder } from 'meshoptimizer/encoder';
 import { createRunContext } from '../../context/run-context';
 import { readPieces, type ReadPieces } from '../../detail/read-pieces';
@@ -245,7 +246,7 @@ describe('a GLB that others packed', () => {
 
   it('passes a KTX2 texture through as it is, and counts it by its header', async () => {
     const { document, material } = square();
-    const bytes = await ktx2(16, 8);
+    const bytes = ktx2(16, 8);
     document.createExtension(KHRTextureBasisu).setRequired(true);
     material.setBaseColorTexture(document.createTexture('packed').setMimeType('image/ktx2').setImage(bytes));
     const result = await read(await io.writeBinary(document));
@@ -362,6 +363,41 @@ describe('a GLB that others packed', () => {
   });
 });
 
+describe('nodes of a GLB', () => {
+  const withNodes = async (nodes: readonly Json[], roots: readonly number[]): Promise<Uint8Array> => {
+    const { json, binary } = openGlb(await io.writeBinary(square().document));
+    return glbOf(JSON.stringify({ ...json, nodes, scenes: [{ nodes: roots }] }), binary);
+  };
+
+  it('that stand in themselves are refused with the first of them, as is a child that is not there', async () => {
+    const fault = async (nodes: readonly Json[]): Promise<string[]> => told(await read(await withNodes(nodes, [0])));
+    expect(await fault([{ mesh: 0, children: [0] }])).toEqual(['a.glb: glb: nodes[0] stands in itself']);
+    expect(await fault([{ children: [1] }, { children: [2, 3] }, { mesh: 0 }, { children: [1] }])).toEqual([
+      'a.glb: glb: nodes[1] stands in itself',
+    ]);
+    expect(await fault([{ mesh: 0, children: [9] }])).toEqual([
+      'a.glb: glb: nodes[0] has the child 9, there are 1 nodes',
+    ]);
+    expect(await fault([{ mesh: 0, children: ['0'] }])).toEqual([
+      'a.glb: glb: nodes[0] has the child "0", there are 1 nodes',
+    ]);
+  });
+
+  it('may stand in a chain of a hundred thousand, each turned a little', async () => {
+    const count = 100000;
+    const half = Math.PI / count / 2;
+    const rotation = [0, 0, Math.sin(half), Math.cos(half)];
+    const chain = Array.from({ length: count }, (_unused, i) =>
+      i === count - 1 ? { mesh: 0, rotation, name: 'end' } : { rotation, children: [i + 1] },
+    );
+    const result = await read(await withNodes(chain, [0]));
+    // Half a turn about z in all.
+    const [min, max] = boxOf(result);
+    expect(min[0]).toBeCloseTo(-2, 5);
+    expect(max[0]).toBeCloseTo(0, 5);
+  });
+});
+
 describe('a GLB that moves', () => {
   it('comes in with the morph targets that it shows at rest', async () => {
     const { document, primitive, node } = square();
@@ -465,8 +501,7 @@ function withUsed(bytes: Uint8Array, name: string, required?: string): Uint8Arra
 }
 
 /** A KTX2 texture of one level in ETC1S. */
-async function ktx2(width: number, height: number): Promise<Uint8Array<ArrayBuffer>> {
-  const { createDefaultContainer, write } = await import('ktx-parse');
+function ktx2(width: number, height: number): Uint8Array<ArrayBuffer> {
   const container = createDefaultContainer();
   Object.assign(container, {
     vkFormat: 0,

@@ -6,8 +6,11 @@ import { isReadExtension } from './glb-io';
 /** Where programs note what morph targets are called: those are told by themselves. */
 const TARGET_NAMES = 'targetNames';
 
-/** What of a file comes in nowhere, a sentence each: nothing is left out in silence. */
-export function leftOut(document: Document, used: readonly string[], inScene: ReadonlySet<Node>): string[] {
+/**
+ * What of a file comes in nowhere, a sentence each: nothing is left out in silence.
+ * @param frames of the nodes that a scene shows
+ */
+export function leftOut(document: Document, used: readonly string[], frames: ReadonlyMap<Node, unknown>): string[] {
   const root = document.getRoot();
   const nodes = root.listNodes();
   const empties = nodes.filter(
@@ -19,7 +22,6 @@ export function leftOut(document: Document, used: readonly string[], inScene: Re
     Object.keys(one.getExtras()).some((key) => key !== TARGET_NAMES),
   );
   const lights = nodes.filter((node) => node.getExtension(KHRLightsPunctual.EXTENSION_NAME));
-  const isIn = (node: Node): boolean => inScene.has(node);
   const lines: [words: string, count: number][] = [];
   const told = (count: number, one: string, many: string, why = ''): void =>
     void lines.push([`${counted(count, one, many)} ${count === 1 ? 'is' : 'are'} left out${why}`, count]);
@@ -29,7 +31,7 @@ export function leftOut(document: Document, used: readonly string[], inScene: Re
   told(lights.length, 'light', 'lights');
   told(empties.filter((node) => !joints.has(node)).length, 'empty node', 'empty nodes');
   told(
-    nodes.filter((node) => node.getMesh() && !isIn(node)).length,
+    nodes.filter((node) => node.getMesh() && !frames.has(node)).length,
     'node with a mesh',
     'nodes with meshes',
     ': in no scene',

@@ -17,7 +17,7 @@ import type { MaterialValue } from '../../mesh/kit-meshes';
 
 /** Names of the extensions that are kept with their materials, whatever they say. */
 export const MATERIAL_EXTENSION = /^KHR_materials_(?!variants$)\w{1,60}$/;
-const KEY = /^\w{1,60}$/;
+const KEY = /^[A-Za-z]\w{0,59}$/;
 const MAX_NUMBERS = 16;
 
 /** Numbers that stand beside a picture, by its key. */

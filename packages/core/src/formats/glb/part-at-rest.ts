@@ -1,8 +1,7 @@
 import type { Mesh, Node, Primitive, PrimitiveTarget, Skin } from '@gltf-transform/core';
 import type { MeshAttribute } from '../../mesh/kit-meshes';
 import { floatsOf } from './read-part';
-
-type Matrix = readonly number[];
+import { product, type Matrix } from './scene-frames';
 
 /** Attributes with the morph targets added that the file shows from the beginning. Source: glTF 2.0, section 3.7.2.2. */
 export function morphed(
@@ -40,7 +39,7 @@ export function morphed(
 export function skinned(attributes: readonly MeshAttribute[], primitive: Primitive, skin: Skin): MeshAttribute[] {
   const joints = jointMatrices(skin);
   const [of, by] = [listed(primitive, 'JOINTS'), listed(primitive, 'WEIGHTS')];
-  const vertices = attributes[0].values.length / 3;
+  const vertices = (attributes.at(0)?.values.length ?? 0) / 3;
   const isWhole =
     of.length > 0 &&
     of.length === by.length &&
@@ -83,13 +82,6 @@ function jointMatrices(skin: Skin): Matrix[] {
     if (!inverse || i >= inverse.getCount()) return world;
     return product(world, inverse.getElement(i, []));
   });
-}
-
-/** Of two matrices by columns. */
-function product(a: Matrix, b: Matrix): Matrix {
-  return Array.from({ length: 16 }, (_unused, n) =>
-    [0, 1, 2, 3].reduce((sum, k) => sum + a[k * 4 + (n % 4)] * b[Math.floor(n / 4) * 4 + k], 0),
-  );
 }
 
 /** The attributes JOINTS_0, JOINTS_1 and on. */

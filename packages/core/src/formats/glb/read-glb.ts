@@ -24,10 +24,12 @@ import { gltfFiles } from '../gltf/gltf-files';
 import { glbIo, isReadExtension } from './glb-io';
 import type { MeshDecoders } from './mesh-decoders';
 import { leftOut } from './left-out';
+import { checkTrees } from './check-trees';
 import { checkClaims, openGlb } from './open-glb';
 import { morphed, skinned } from './part-at-rest';
 import { readMaterial, readTexture } from './read-material';
 import { readAttributes, trianglesOf } from './read-part';
+import { sceneFrames, type Matrix } from './scene-frames';
 
 /** The meshes of a GLB, and what could not be taken over. */
 export interface ReadMeshes {
@@ -71,6 +73,9 @@ async function readMeshes(
   checkClaims(parsed, binary && bufferBytes.length === 0 ? [binary.length] : bufferBytes, (rule) => {
     throw new CoreError('GLB_UNREADABLE', `${format}: ${rule}`);
   });
+  checkTrees(json.nodes, (rule) => {
+    throw new CoreError('GLB_UNREADABLE', `${format}: ${rule}`);
+  });
   const used = [...new Set([...namesOf(json.extensionsUsed), ...namesOf(json.extensionsRequired)])];
   const missing = namesOf(json.extensionsRequired).filter((name) => !isReadExtension(name));
   if (missing.length > 0)
@@ -78,20 +83,24 @@ async function readMeshes(
       'GLB_UNREADABLE',
       `${format}: it needs ${missing.join(', ')}, which is not read; export it without`,
     );
-  let document: Document;
   try {
     if (binary && binary.length > 0) resources[GLB_BUFFER] = new Uint8Array(binary);
     const io = await glbIo(used, decoders);
-    document = await io.setLogger(new Logger(Verbosity.SILENT)).readJSON({ json: json as GLTF.IGLTF, resources });
+    io.setLogger(new Logger(Verbosity.SILENT));
+    return meshesOf(await io.readJSON({ json: json as GLTF.IGLTF, resources }), used);
   } catch (cause) {
     if (cause instanceof CoreError) throw cause;
     throw new CoreError('GLB_UNREADABLE', `${format}: ${errorText(cause)}`, {}, { cause });
   }
+}
+
+/** @param used names of the file's extensions */
+function meshesOf(document: Document, used: readonly string[]): ReadMeshes {
   const root = document.getRoot();
   const faults: ImportFault[] = [];
   const note = (where: string, message: string): void => void faults.push({ severity: 'note', where, message });
-  const inScene = nodesInScenes(document);
-  for (const message of leftOut(document, used, inScene)) note('file', message);
+  const frames = sceneFrames(document);
+  for (const message of leftOut(document, used, frames)) note('file', message);
   const textures = root.listTextures();
   const materials = root.listMaterials();
   const known = textures.map((texture, i) => readTexture(texture, `texture ${texture.getName() || i + 1}`, faults));
@@ -99,7 +108,9 @@ async function readMeshes(
   const numberOf = new Map(
     textures.flatMap((texture, i) => (known[i] ? [[texture, kept.indexOf(known[i])] as const] : [])),
   );
-  const pieces = [...usersOf(document, inScene)].map(([mesh, nodes], i) => readMesh(mesh, nodes, i, materials, note));
+  const pieces = [...usersOf(document, frames)].map(([mesh, nodes], i) =>
+    readMesh(mesh, nodes, i, { materials, frames, note }),
+  );
   return {
     meshes: {
       pieces,
@@ -110,33 +121,33 @@ async function readMeshes(
   };
 }
 
-/** All nodes that a scene shows; all of them where the file has no scene. */
-function nodesInScenes(document: Document): ReadonlySet<Node> {
-  const root = document.getRoot();
-  if (root.listScenes().length === 0) return new Set(root.listNodes());
-  const found = new Set<Node>();
-  for (const scene of root.listScenes()) scene.traverse((node) => found.add(node));
-  return found;
-}
-
 /** Meshes in order of the nodes that show them; where no node shows any, all of them. */
-function usersOf(document: Document, inScene: ReadonlySet<Node>): Map<Mesh, Node[]> {
+function usersOf(document: Document, frames: ReadonlyMap<Node, Matrix>): Map<Mesh, Node[]> {
   const root = document.getRoot();
   const users = new Map<Mesh, Node[]>();
   for (const node of root.listNodes()) {
     const mesh = node.getMesh();
-    if (mesh && inScene.has(node)) users.set(mesh, [...(users.get(mesh) ?? []), node]);
+    if (!mesh || !frames.has(node)) continue;
+    const known = users.get(mesh);
+    if (known) known.push(node);
+    else users.set(mesh, [node]);
   }
   const isLibrary = root.listNodes().every((node) => !node.getMesh());
   return isLibrary ? new Map(root.listMeshes().map((mesh) => [mesh, []])) : users;
+}
+
+/** What the meshes of a file are read with. */
+interface MeshReading {
+  readonly materials: readonly Material[];
+  readonly frames: ReadonlyMap<Node, Matrix>;
+  readonly note: (where: string, message: string) => void;
 }
 
 function readMesh(
   mesh: Mesh,
   nodes: readonly Node[],
   index: number,
-  materials: readonly Material[],
-  note: (where: string, message: string) => void,
+  { materials, frames, note }: MeshReading,
 ): MeshOfPiece {
   const node = nodes.at(0);
   const name = node?.getName() || mesh.getName() || `piece ${index + 1}`;
@@ -144,7 +155,8 @@ function readMesh(
   if (uses > 1) note(name, `is used ${uses} times in the file and is imported once; place it in Layout`);
   const skin = node?.getSkin();
   // A skin's joints stand in the scene by themselves: their mesh's node has no say.
-  const map = node && !skin ? linear(node.getWorldMatrix()) : IDENTITY;
+  const frame = node && !skin ? frames.get(node) : undefined;
+  const map = frame ? linear(frame) : IDENTITY;
   if (map.some((value, i) => Math.abs(value - IDENTITY[i]) > 1e-6))
     note(name, 'its rotation and scale are now applied to its vertices');
   const parts = mesh.listPrimitives().flatMap((primitive): MeshPart[] => {
@@ -167,13 +179,13 @@ function readMesh(
       indices,
     };
     const placed = placePart(part, map);
-    return [node && !skin && isQuantised(primitive) ? movePart(placed, ownPlace(node)) : placed];
+    return [node && frame && isQuantised(primitive) ? movePart(placed, ownPlace(node, frames)) : placed];
   });
   return { name, parts };
 }
 
 /** Upper left of a matrix by columns. */
-function linear(m: readonly number[]): LinearMap {
+function linear(m: Matrix): LinearMap {
   return [m[0], m[1], m[2], m[4], m[5], m[6], m[8], m[9], m[10]];
 }
 
@@ -183,9 +195,10 @@ function isQuantised(primitive: Primitive): boolean {
 }
 
 /** Where a node stands from the one that it stands in, along the axes of the scene. */
-function ownPlace(node: Node): Vector3 {
-  const place = node.getWorldTranslation();
-  const from = node.getParentNode()?.getWorldTranslation() ?? [0, 0, 0];
+function ownPlace(node: Node, frames: ReadonlyMap<Node, Matrix>): Vector3 {
+  const parent = node.getParentNode();
+  const placeOf = (one: Node | null): Matrix => (one && frames.get(one)?.slice(12, 15)) ?? [0, 0, 0];
+  const [place, from] = [placeOf(node), placeOf(parent)];
   return [place[0] - from[0], place[1] - from[1], place[2] - from[2]];
 }
 
@@ -199,6 +212,7 @@ function instancesOf(node: Node): number {
 interface LookedAt {
   readonly extensionsUsed?: unknown;
   readonly extensionsRequired?: unknown;
+  readonly nodes?: unknown;
 }
 
 function namesOf(value: unknown): string[] {

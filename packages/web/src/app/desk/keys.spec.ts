@@ -64,7 +64,7 @@ describe('keys', () => {
       expect(desk.commands.map(({ id }) => id)).toEqual([...new Set(desk.commands.map(({ id }) => id))]);
       for (const key of keys)
         expect(key).toMatch(
-          /^(Ctrl )?(Alt )?(Shift )?(\S|Space|PgUp|PgDn|Esc|Enter|Delete|Backspace|F1|F6|F10|ContextMenu)$/,
+          /^(Ctrl )?(Alt )?(Shift )?(\S|Space|PgUp|PgDn|Esc|Enter|Delete|Backspace|F1|F2|F6|F10|ContextMenu)$/,
         );
     }
   });

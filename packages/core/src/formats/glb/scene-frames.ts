@@ -1,0 +1,34 @@
+import type { Document, Node } from '@gltf-transform/core';
+
+/** Sixteen numbers by columns, as glTF has them. */
+export type Matrix = readonly number[];
+
+/**
+ * Where each node stands that a scene shows: its matrix in the scene. All nodes where the file has no scene. Circles are refused before.
+ * Once for each node and without recursion: files have chains of many thousand.
+ */
+export function sceneFrames(document: Document): ReadonlyMap<Node, Matrix> {
+  const root = document.getRoot();
+  const scenes = root.listScenes();
+  const roots =
+    scenes.length > 0
+      ? scenes.flatMap((scene) => scene.listChildren())
+      : root.listNodes().filter((node) => node.getParentNode() === null);
+  const frames = new Map<Node, Matrix>();
+  const open = roots.map((node): [Node, Matrix | undefined] => [node, undefined]);
+  for (let next = open.pop(); next; next = open.pop()) {
+    const [node, parent] = next;
+    if (frames.has(node)) continue;
+    const frame = parent ? product(parent, node.getMatrix()) : node.getMatrix();
+    frames.set(node, frame);
+    for (const child of node.listChildren()) open.push([child, frame]);
+  }
+  return frames;
+}
+
+/** Of two matrices. */
+export function product(a: Matrix, b: Matrix): Matrix {
+  return Array.from({ length: 16 }, (_unused, n) =>
+    [0, 1, 2, 3].reduce((sum, k) => sum + a[k * 4 + (n % 4)] * b[Math.floor(n / 4) * 4 + k], 0),
+  );
+}
