@@ -2,6 +2,7 @@ import { boxesBench } from './core/boxes.bench';
 import { burrowBench } from './core/burrow.bench';
 import { checksBench } from './core/checks.bench';
 import { chainBench } from './core/chain.bench';
+import { meshesBench } from './core/meshes.bench';
 import { rehearsalBench } from './core/rehearsal.bench';
 import { unlockBench } from './core/unlock.bench';
 import { sightBench } from './core/sight.bench';
@@ -19,6 +20,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   sight: sightBench,
   burrow: burrowBench,
   chain: chainBench,
+  meshes: meshesBench,
   rehearsal: rehearsalBench,
   unlock: unlockBench,
   boxes: boxesBench,
