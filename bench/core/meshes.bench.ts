@@ -50,7 +50,7 @@ async function scene(): Promise<Uint8Array> {
   return new WebIO().writeBinary(document);
 }
 
-/** A GLB of many nodes, against its library reading it; what is kept of it, against its bytes; and its whole import. */
+/** A GLB of many nodes, against its library reading it; and its whole import. */
 export async function meshesBench(): Promise<Row[]> {
   const bytes = await scene();
   const [own, plain] = await inTurns(
@@ -58,11 +58,7 @@ export async function meshesBench(): Promise<Row[]> {
     () => readGlb(bytes),
     () => new WebIO().readBinary(bytes),
   );
-  globalThis.gc?.();
-  const before = heldBytes();
   const read = await readGlb(bytes);
-  globalThis.gc?.();
-  const held = heldBytes() - before;
   const start = performance.now();
   const { pieces } = await readPieces(
     { files: [{ name: 'scene.glb', bytes }], unitMetres: 1, isZUp: false },
@@ -74,12 +70,6 @@ export async function meshesBench(): Promise<Row[]> {
     { name: 'reading it', value: timingText(own) },
     { name: "its library's reading", value: timingText(plain) },
     atMost("reading ÷ the library's", own.medianMs / plain.medianMs, 3),
-    atMost('kept in memory ÷ bytes of the file', held / bytes.length, 4),
     { name: `whole import, ${pieces.length} pieces checked and written`, value: timingText(whole) },
   ];
-}
-
-function heldBytes(): number {
-  const { heapUsed, arrayBuffers } = process.memoryUsage();
-  return heapUsed + arrayBuffers;
 }

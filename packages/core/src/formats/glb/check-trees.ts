@@ -24,7 +24,7 @@ export function checkTrees(nodes: unknown, fail: (rule: string) => never): void 
       const child = children[node][last.next++];
       if (typeof child !== 'number' || !(child in children))
         return fail(`nodes[${node}] has the child ${JSON.stringify(child)}, there are ${children.length} nodes`);
-      if (state[child] === 1) return fail(`nodes[${child}] stands in itself`);
+      if (state[child] === 1) return fail(`nodes[${child}] is inside itself`);
       if (state[child] === 2) continue;
       state[child] = 1;
       way.push({ node: child, next: 0 });

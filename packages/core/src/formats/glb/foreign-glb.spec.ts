@@ -371,9 +371,9 @@ describe('nodes of a GLB', () => {
 
   it('that stand in themselves are refused with the first of them, as is a child that is not there', async () => {
     const fault = async (nodes: readonly Json[]): Promise<string[]> => told(await read(await withNodes(nodes, [0])));
-    expect(await fault([{ mesh: 0, children: [0] }])).toEqual(['a.glb: glb: nodes[0] stands in itself']);
+    expect(await fault([{ mesh: 0, children: [0] }])).toEqual(['a.glb: glb: nodes[0] is inside itself']);
     expect(await fault([{ children: [1] }, { children: [2, 3] }, { mesh: 0 }, { children: [1] }])).toEqual([
-      'a.glb: glb: nodes[1] stands in itself',
+      'a.glb: glb: nodes[1] is inside itself',
     ]);
     expect(await fault([{ mesh: 0, children: [9] }])).toEqual([
       'a.glb: glb: nodes[0] has the child 9, there are 1 nodes',
