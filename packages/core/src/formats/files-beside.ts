@@ -17,7 +17,9 @@ export class FilesBeside {
       const path = plainPath(file.name);
       if (!this.byPath.has(path)) this.byPath.set(path, file);
       const name = nameOf(path);
-      this.byName.set(name, [...(this.byName.get(name) ?? []), file]);
+      const named = this.byName.get(name);
+      if (named) named.push(file);
+      else this.byName.set(name, [file]);
     }
   }
 

@@ -70,19 +70,14 @@ async function readMeshes(
   const json = parsed as LookedAt;
   const { resources, bufferBytes } = gltfFiles(parsed, beside, binary);
   const format = binary ? 'glb' : 'gltf';
-  checkClaims(parsed, binary && bufferBytes.length === 0 ? [binary.length] : bufferBytes, (rule) => {
+  const fail = (rule: string): never => {
     throw new CoreError('GLB_UNREADABLE', `${format}: ${rule}`);
-  });
-  checkTrees(json.nodes, (rule) => {
-    throw new CoreError('GLB_UNREADABLE', `${format}: ${rule}`);
-  });
+  };
+  checkClaims(parsed, binary && bufferBytes.length === 0 ? [binary.length] : bufferBytes, fail);
+  checkTrees(json.nodes, fail);
   const used = [...new Set([...namesOf(json.extensionsUsed), ...namesOf(json.extensionsRequired)])];
   const missing = namesOf(json.extensionsRequired).filter((name) => !isReadExtension(name));
-  if (missing.length > 0)
-    throw new CoreError(
-      'GLB_UNREADABLE',
-      `${format}: it needs ${missing.join(', ')}, which is not read; export it without`,
-    );
+  if (missing.length > 0) fail(`it needs ${missing.join(', ')}, which is not read; export it without`);
   try {
     if (binary && binary.length > 0) resources[GLB_BUFFER] = new Uint8Array(binary);
     const io = await glbIo(used, decoders);

@@ -4,6 +4,7 @@ import { Store } from '@ngrx/store';
 import { errorText, pocketAt, type Divider, type PlanPoint } from '@stravel/core';
 import { Bakes, type OpenBakes } from '../../bakes/bakes';
 import { OpenLevel } from '../../document/level/open-level';
+import { ownStratum } from '../../document/level/own-stratum';
 import { isToBeOpened, stateOfOpen } from '../../bakes/bakes-store';
 import { recordsFeature, selectReach } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
@@ -118,9 +119,7 @@ export class SightDesk {
 
   async addDivider(from: PlanPoint, to: PlanPoint): Promise<void> {
     const level = this.openLevel.level();
-    const stratum = level?.strata
-      .map(({ stratum: id }) => this.tables().stratum[id])
-      .find((one) => one?.owner === level.id);
+    const stratum = level && ownStratum(level, this.tables());
     if (!level || !stratum) {
       this.notices.show('The level has no stratum of its own to hold a divider. Make one in Layout.', 6000);
       return;

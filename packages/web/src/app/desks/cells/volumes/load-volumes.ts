@@ -11,6 +11,7 @@ import {
   type VolumeRule,
 } from '@stravel/core';
 import { DocumentRegistry } from '../../../document/document-registry';
+import { ownStratum } from '../../../document/level/own-stratum';
 import { recordsFeature } from '../../../document/records/records-store';
 import { EditLog } from '../../../edits/edit-log';
 import { create, newId, setRecordField } from '../../../edits/operations';
@@ -81,9 +82,7 @@ export class LoadVolumes {
     const size = [toMicro(Math.abs(x1 - x0)), toMicro(Math.abs(z1 - z0))];
     const level = this.desk.openLevel.level();
     if (!level || size.some((side) => side < MIN_METRES)) return;
-    const stratum = level.strata
-      .map(({ stratum: id }) => this.tables().stratum[id])
-      .find((one) => one?.owner === level.id);
+    const stratum = ownStratum(level, this.tables());
     if (!stratum) {
       this.notices.show('The level has no stratum of its own to hold a volume. Make one in Layout.', 6000);
       return;
