@@ -21,6 +21,10 @@ export default defineConfig({
         '--no-sandbox',
         '--use-angle=swiftshader',
         '--enable-unsafe-swiftshader',
+        // Chromium lays pages together several times as fast without its software for graphics cards.
+        '--disable-gpu-compositing',
+        '--disable-gpu-rasterization',
+        // Chromium lays pages together several times as fast without its software for graphics cards.
         '--disable-quic',
         '--no-first-run',
         '--disable-background-networking',

@@ -19,10 +19,11 @@ import {
   LineSegments,
   Mesh,
   Scene,
-  WebGLRenderer,
+  type WebGLRenderer,
   WireframeGeometry,
 } from 'three';
 import { letGo, type StepMesh } from './kit-meshes';
+import { modelRenderer } from './model-renderer';
 import { ModelCamera } from './plate-cameras';
 import { FILLED_HOST } from '../ui/filled-host';
 import { DueFrame } from './due-frame';
@@ -93,7 +94,7 @@ export class PieceView {
       this.frame.ask();
     });
     afterNextRender(() => {
-      this.renderer = new WebGLRenderer({ canvas: this.canvas().nativeElement, antialias: true, alpha: true });
+      this.renderer = modelRenderer(this.canvas().nativeElement, { stencil: false });
       this.renderer.setClearColor(0x000000, 0);
       const observer = new ResizeObserver(() => this.frame.ask());
       observer.observe(this.host);

@@ -1,5 +1,5 @@
 import { pixelsAtOneMetre, type Box3, type SquareCode } from '@stravel/core';
-import { Plane, Vector3, WebGLRenderer } from 'three';
+import { Plane, Vector3, type WebGLRenderer } from 'three';
 import type { StratumDocument } from '../document/stratum-document';
 import type { HiddenGroups } from '../document/unseen-groups';
 import type { CornerShade } from './corner-shade';
@@ -13,6 +13,7 @@ import type { PlateScene } from './plate-scene';
 import type { HeightRange, ModelCut, PlateDrawing } from './plate-drawing';
 import type { SelectedItems } from './selected-items';
 import type { PieceMesh } from './kit-meshes';
+import { modelRenderer } from './model-renderer';
 import { PiecePainter } from './piece-painter';
 
 /** How strongly edges are drawn that the heights of the plan leave out. */
@@ -85,7 +86,7 @@ export class PlateRenderer {
     private readonly planCamera: PlanCamera,
     private readonly modelCamera: ModelCamera,
   ) {
-    this.renderer = new WebGLRenderer({ canvas: drawing, antialias: true, alpha: true, stencil: true });
+    this.renderer = modelRenderer(drawing, { stencil: true });
     this.renderer.autoClear = false;
     this.renderer.localClippingEnabled = false;
     this.setUp();
