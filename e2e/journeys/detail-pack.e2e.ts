@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { checkAxe } from '../fixtures/check-axe';
 import { domeLines } from '../fixtures/dome';
 import { packedSlab } from '../fixtures/packed-slab';
-import { expect, introduce, test } from '../fixtures/stravel';
+import { DEMO, expect, introduce, test } from '../fixtures/stravel';
 
 /** A dome as an OBJ, and one object that cannot be used. */
 const dome = (): string =>
@@ -25,7 +25,7 @@ test.describe('Detail', () => {
     stravel,
   }) => {
     await introduce(page, stravel.address, '/detail');
-    await page.locator('input[type=file][multiple]').setInputFiles(files());
+    await page.getByLabel('Import files…').setInputFiles(files());
     await expect(page.getByRole('cell', { name: 'dome', exact: true })).toBeVisible();
     for (const fault of [
       'dome.obj, line 1206 “nowhere” is not a number',
@@ -58,7 +58,7 @@ test.describe('Detail', () => {
   test('reads a mesh that is packed with Draco out of a zip', async ({ quietPage: page, stravel }) => {
     await introduce(page, stravel.address, '/detail');
     await page
-      .locator('input[type=file][multiple]')
+      .getByLabel('Import files…')
       .setInputFiles({ name: 'yard.zip', mimeType: 'application/zip', buffer: await packedSlab() });
     const row = page.getByRole('row').filter({ has: page.getByRole('cell', { name: 'slab', exact: true }) });
     await expect(row).toContainText('2 × 0 × 1', { timeout: 20000 });
@@ -78,6 +78,75 @@ test.describe('Detail', () => {
     await expect(page.getByRole('button', { name: 'paving slab', exact: true })).toBeVisible();
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByRole('button', { name: 'slab', exact: true })).toBeVisible();
+  });
+
+  test('replaces a piece that has other origin and name, and deletes pieces with what uses them', async ({
+    quietPage: page,
+    stravel,
+  }) => {
+    await introduce(page, stravel.address, '/detail');
+    const obj = (name: string, x: number): { name: string; mimeType: string; buffer: Buffer } => ({
+      name: `${name}.obj`,
+      mimeType: 'text/plain',
+      buffer: Buffer.from(
+        domeLines(3)
+          .map((line) => line.replace(/^v (\S+)/, (_all, at) => `v ${Number(at) + x}`).replace('o dome', `o ${name}`))
+          .join('\n'),
+      ),
+    });
+    await page.getByLabel('Import files…').setInputFiles(obj('cap', 0));
+    await page.getByLabel('into').selectOption({ label: 'a new kit' });
+    await page.getByLabel('Name of the new kit').fill('Cap kit');
+    await page.getByRole('button', { name: 'Import 1 piece' }).click();
+    await page.getByRole('button', { name: /^Build for cap/ }).click();
+    await expect(page.getByText(/^LODs of 1 piece built/)).toBeVisible();
+    const lods = page
+      .getByRole('row')
+      .filter({ has: page.getByRole('button', { name: 'cap', exact: true }) })
+      .getByRole('cell')
+      .nth(2);
+    await expect(lods).toHaveText('5');
+
+    await page.getByLabel('Replace…').setInputFiles(obj('boulder', 5));
+    await expect(page.getByLabel('boulder becomes').locator('option:checked')).toHaveText('cap');
+    await expect(page.getByText('cap lies 5, 0, 0 m beside where it lies now, as its origin has moved.')).toBeVisible();
+    await page.getByLabel('Move it back, so that placements stay where they are seen').uncheck();
+    await checkAxe(page);
+    await page.getByRole('button', { name: 'Import 1 piece' }).click();
+    await expect(page.getByText(/^1 piece was imported into Cap kit/)).toBeVisible();
+    await expect(lods).toHaveText('5');
+    await page.goto(`${stravel.address}${DEMO}/findings`);
+    const moved = page.getByText('cap lies 5, 0, 0 m beside where it lay before it was replaced');
+    await expect(moved).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(moved).toHaveCount(0);
+
+    await page.getByRole('link', { name: /^Detail/ }).click();
+    await page.getByRole('button', { name: 'Cap kit' }).click();
+    await page.getByRole('button', { name: 'cap', exact: true }).click();
+    await page.keyboard.press('Delete');
+    const dialog = page.getByRole('dialog');
+    await expect(dialog).toContainText('Nothing uses it.');
+    await dialog.getByRole('button', { name: 'Delete' }).click();
+    await expect(page.getByText('cap was deleted.')).toBeVisible();
+    await expect(page.getByText(/^No pieces yet/)).toBeVisible();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(lods).toHaveText('5');
+
+    await page.goto(`${stravel.address}${DEMO}/detail?piece=piece-sea-stack`);
+    await page.getByRole('button', { name: 'Delete…' }).click();
+    await expect(
+      dialog
+        .getByRole('listitem')
+        .filter({ hasText: /: \d+ placements?/ })
+        .first(),
+    ).toBeVisible();
+    await dialog.getByLabel('Replace it by').selectOption({ label: 'cap' });
+    await dialog.getByRole('button', { name: 'Delete' }).click();
+    await expect(page.getByText('sea stack was deleted.')).toBeVisible();
+    await expect(page.getByRole('button', { name: 'sea stack', exact: true })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByRole('button', { name: 'sea stack', exact: true })).toBeVisible();
   });
 
   test('changes from where steps show with the picture, and has no accessibility fault', async ({

@@ -450,17 +450,14 @@ export type {
   RehearsalResult,
   WalkLoad,
 } from './cells/rehearsal-result';
-export { DEFAULT_CHAIN, type ChainOptions } from './detail/chain-options';
+export { chainLike, DEFAULT_CHAIN, type ChainOptions } from './detail/chain-options';
 export { simplifyChain, simplifierReady } from './detail/simplify-chain';
 export { MeasuredSurface, surfaceOf } from './detail/measure-deviation';
 export type { Surface } from './detail/surface';
-export {
-  buildChains,
-  type AddToKitInput,
-  type BuildChainsInput,
-  type BuiltChain,
-  type BuiltChains,
-} from './detail/kit-steps';
+export type { AddedPiece, AddToKitInput } from './detail/add-to-kit';
+export { buildChains, type BuildChainsInput, type BuiltChain, type BuiltChains } from './detail/kit-steps';
+export { placeInstead, usesOfPiece, type PieceUses } from './detail/piece-users';
+export { backFrom, fieldsOfTaken, replacedTwice, takenPieces, type TakenPiece } from './detail/taken-pieces';
 export { MESH_FORMATS, readPieces, type ReadPiece, type ReadPieces, type ReadPiecesInput } from './detail/read-pieces';
 export { pieceNameFault } from './detail/rename-piece';
 export type { DroppedFile } from './formats/dropped-file';

@@ -6,7 +6,8 @@ import { plainMaterial, positionsOf, type KitMeshes, type MeshPart } from '../me
 import { smoothNormals } from '../mesh/mesh-normals';
 import { TriangleGrid } from '../mesh/triangle-grid';
 import { randomStream } from '../random/random-stream';
-import { addToKit, buildChains } from './kit-steps';
+import { addToKit } from './add-to-kit';
+import { buildChains } from './kit-steps';
 import { MeasuredSurface, surfaceOf } from './measure-deviation';
 import { sharedBorders, simplifierReady, simplifyChain } from './simplify-chain';
 import { pixelsAtOneMetre, stepAtDistance, switchDistances } from './switch-distance';
@@ -161,6 +162,7 @@ describe('a detail chain', () => {
     const merged = await addToKit({
       kit: glb,
       added: await writeGlb(kitOf({ name: 'dune', parts: [{ ...sheet(4, 4, dune), material: 1 }] })),
+      pieces: [{ name: 'dune', as: 'dune' }],
     });
     const { meshes } = await readGlb(merged);
     expect(

@@ -3,7 +3,6 @@ import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import { readGlb } from '../formats/glb/read-glb';
 import { writeGlb } from '../formats/glb/write-glb';
-import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
 import type { KitMeshes, MeshOfPiece, MeshPart } from '../mesh/kit-meshes';
 import { stepCost } from '../mesh/mesh-cost';
 import { STEP_NAME, stepNodeName, type PieceStep } from '../model/kit';
@@ -144,24 +143,4 @@ function packedPart(part: MeshPart, indices: Uint32Array): MeshPart {
     return { semantic, size, values: kept };
   });
   return { ...part, attributes, indices: packed };
-}
-
-export interface AddToKitInput {
-  /** The kit's GLB, null for a new kit. */
-  readonly kit: Uint8Array | null;
-  /** A GLB with one node a piece, as `readPieces` makes it. */
-  readonly added: Uint8Array;
-}
-
-/**
- * A kit's GLB with more pieces. A piece whose name the kit has already takes that one's place, and its chain goes.
- * @throws CoreError 'GLB_UNREADABLE'
- */
-export async function addToKit({ kit, added }: AddToKitInput): Promise<Uint8Array> {
-  const { meshes: more } = await readGlb(added);
-  if (!kit) return writeGlb(more);
-  const { meshes: old } = await readGlb(kit);
-  const names = new Set(more.pieces.map(({ name }) => name));
-  const kept = { ...old, pieces: old.pieces.filter(({ name }) => !names.has(name.replace(STEP_NAME, ''))) };
-  return writeGlb(prunedMeshes(joinedMeshes(kept, more)));
 }

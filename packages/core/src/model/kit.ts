@@ -1,4 +1,4 @@
-import type { Box3 } from './vector';
+import type { Box3, Vector3 } from './vector';
 
 /** The unique pieces that a set and its children draw from; its meshes stand in one GLB. */
 export interface Kit {
@@ -30,6 +30,8 @@ export interface Piece {
   readonly bounds: Box3;
   /** Full first. */
   readonly steps: readonly PieceStep[];
+  /** How far it lies beside where it lay about its origin before it was replaced, metres; absent where it does not. */
+  readonly movedOrigin?: Vector3 | null;
 }
 
 /** How the name of a coarser step's node ends. */

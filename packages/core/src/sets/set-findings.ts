@@ -1,3 +1,4 @@
+import { originFindings } from '../detail/origin-findings';
 import { finding, type Finding } from '../findings';
 import type { RecordTables } from '../model/records';
 import { fieldFindings } from './field-findings';
@@ -6,7 +7,8 @@ import { checkUnlocking } from './unlock-check';
 import { unlockModel, type FigureOf, type UnlockModel } from './unlock-model';
 
 /**
- * What is wrong with the collection as data: codes used twice, strata that are gone, values that do not fit their fields, rules by which levels cannot open.
+ * What is wrong with the collection as data: codes used twice, strata that are gone, values that do not fit their fields,
+ * pieces whose origin has moved, rules by which levels cannot open.
  * @param orderFindings checks the order of play; takes up to some seconds, so that a caller may keep what it said of an equal model
  */
 export function setFindings(
@@ -56,5 +58,10 @@ export function setFindings(
       );
     }
   }
-  return [...findings, ...fieldFindings(tables), ...orderFindings(unlockModel(tables, figureOf))];
+  return [
+    ...findings,
+    ...fieldFindings(tables),
+    ...originFindings(tables),
+    ...orderFindings(unlockModel(tables, figureOf)),
+  ];
 }

@@ -5,13 +5,8 @@ import { keptSection, sectionsOfLevel } from '../bakes/section/sections-of-level
 import type { RecipeInputs, Section } from '../recipes/recipe-spec';
 import { cutLevel, type CutInput, type CutLevel } from '../cells/cut-level';
 import type { RunContext } from '../context/run-context';
-import {
-  addToKit,
-  buildChains,
-  type AddToKitInput,
-  type BuildChainsInput,
-  type BuiltChains,
-} from '../detail/kit-steps';
+import { addToKit, removePieceFromKit, type AddToKitInput } from '../detail/add-to-kit';
+import { buildChains, type BuildChainsInput, type BuiltChains } from '../detail/kit-steps';
 import { renamePiece, type RenamePieceInput } from '../detail/rename-piece';
 import { readPieces, type ReadPieces, type ReadPiecesInput } from '../detail/read-pieces';
 import type { Finding } from '../findings';
@@ -64,6 +59,8 @@ export function createTasks(cache: BakeCache) {
       cutLevel({ ...rest, content: withSections(content, sectionsOfLevel(content, cache, context)) }, context),
     'read-pieces': (input: ReadPiecesInput, context: RunContext): Promise<ReadPieces> => readPieces(input, context),
     'add-to-kit': (input: AddToKitInput): Promise<Uint8Array> => addToKit(input),
+    'remove-piece': (input: { readonly kit: Uint8Array; readonly name: string }): Promise<Uint8Array> =>
+      removePieceFromKit(input),
     'rename-piece': (input: RenamePieceInput): Promise<Uint8Array> => renamePiece(input),
     'build-chains': (input: BuildChainsInput, context: RunContext): Promise<BuiltChains> => buildChains(input, context),
     'read-csv': (bytes: Uint8Array): string[][] => readCsv(bytes),

@@ -1,6 +1,6 @@
 import type { PieceStep } from '../../model/kit';
-import { finite, whole, list, shape, orAbsent } from '../../fields/field';
-import { id, name, box } from '../../fields/known-fields';
+import { finite, whole, list, shape, orAbsent, later } from '../../fields/field';
+import { id, name, box, vector } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
 
 export const STORED_PIECE: StoredRecordSpec<'piece'> = {
@@ -19,5 +19,6 @@ export const STORED_PIECE: StoredRecordSpec<'piece'> = {
       }),
       { min: 1, max: 16 },
     ),
+    movedOrigin: later(vector()),
   }),
 };

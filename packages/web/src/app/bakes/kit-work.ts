@@ -2,23 +2,28 @@ import { Injectable, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
   RECORDS_DOCUMENT,
+  backFrom,
   canonicalJson,
+  chainLike,
   counted,
+  fieldsOfTaken,
   newKey,
   plainJson,
+  type BuiltChain,
   type ChainOptions,
   type DroppedFile,
   type Kit,
   type Operation,
   type Piece,
   type ReadPieces,
+  type TakenPiece,
 } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
 import { Compute } from '../compute/compute';
 import { WorkInHand } from '../compute/work-in-hand';
 import { recordsFeature } from '../document/records/records-store';
 import { EditLog } from '../edits/edit-log';
-import { create, newId, setRecordField } from '../edits/operations';
+import { create, newId, remove, setRecordField } from '../edits/operations';
 
 /** Files that were read and wait to be taken into a kit. */
 export interface WaitingPieces {
@@ -26,6 +31,19 @@ export interface WaitingPieces {
   readonly unitMetres: number;
   readonly isZUp: boolean;
   readonly read: ReadPieces;
+  /** The piece that a single one of them is to replace, whatever it is called. */
+  readonly replaces: Piece | undefined;
+}
+
+/** What becomes of read pieces, and where they go. */
+export interface TakeIn {
+  /** Null for a new kit. */
+  readonly kit: string | null;
+  /** Name of the new kit. */
+  readonly name: string;
+  readonly taken: readonly TakenPiece[];
+  /** Whether meshes are moved to where those lay that they replace. */
+  readonly keepsOrigins: boolean;
 }
 
 /** Reads files into kits and makes LODs. It goes on while one works elsewhere. */
@@ -37,58 +55,110 @@ export class KitWork {
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   private readonly work = new WorkInHand();
 
+  /** Tells how far it is. */
+  readonly say = this.work.say;
   readonly progress = this.work.progress;
   readonly failure = this.work.failure;
   /** What was done last, in words. */
   readonly done = signal('');
   readonly waiting = signal<WaitingPieces | undefined>(undefined);
 
-  /** Reads dropped files in the worker; they then wait to be taken in. */
-  async read(files: readonly DroppedFile[], unitMetres: number, isZUp: boolean): Promise<void> {
+  /**
+   * Reads dropped files in the worker; they then wait to be taken in.
+   * @param replaces the piece whose place a single one of them is to take
+   */
+  async read(files: readonly DroppedFile[], unitMetres: number, isZUp: boolean, replaces?: Piece): Promise<void> {
     this.done.set('');
     const read = await this.guard(() =>
       this.work.keep(this.compute.run('read-pieces', { files, unitMetres, isZUp }, { onProgress: this.work.say })),
     );
-    if (read) this.waiting.set({ files, unitMetres, isZUp, read });
+    if (read) this.waiting.set({ files, unitMetres, isZUp, read, replaces });
   }
 
   /**
-   * Takes what waits into a kit: its GLB goes to the server, then one edit names it.
-   * @param kitId null for a new kit of that name
+   * Takes what waits into a kit: its GLB goes to the server, then one edit names it. Pieces that had LODs get as many anew.
    * @returns id of the kit; undefined when it was left or failed
    */
-  async takeIn(kitId: string | null, kitName: string): Promise<string | undefined> {
+  async takeIn({ kit: kitId, name: kitName, taken, keepsOrigins }: TakeIn): Promise<string | undefined> {
     const waiting = this.waiting();
     if (!waiting?.read.glb) return undefined;
-    const { glb, pieces } = waiting.read;
+    const { glb } = waiting.read;
     const kit = kitId === null ? undefined : this.tables().kit[kitId];
     return this.guard(async () => {
       const before = kit ? new Uint8Array(await this.api.asset(kit.mesh)) : null;
+      const pieces = taken.map(({ read, as, moved }) => ({
+        name: read.name,
+        as,
+        ...(moved && keepsOrigins ? { move: backFrom(moved) } : {}),
+      }));
       const merged = await this.work.keep(
-        this.compute.run('add-to-kit', { kit: before, added: glb }, { onProgress: this.work.say }),
+        this.compute.run('add-to-kit', { kit: before, added: glb, pieces }, { onProgress: this.work.say }),
       );
-      const mesh = await this.upload(merged);
+      const built = await this.rebuilt(merged, taken);
+      const mesh = await this.upload(built.glb);
       const id = kit?.id ?? newId();
       const operations: Operation[] = [
         kit
           ? setRecordField('kit', kit, 'mesh', mesh)
           : create(RECORDS_DOCUMENT, 'kit', { id, name: kitName, key: newKey(this.tables(), 'kit', kitName), mesh }),
       ];
-      const known = Object.values(this.tables().piece).filter((piece) => piece.kit === id);
-      for (const { name, bounds, step } of pieces) {
-        const same = known.find((piece) => piece.name === name);
-        if (!same)
-          operations.push(create(RECORDS_DOCUMENT, 'piece', { id: newId(), kit: id, name, bounds, steps: [step] }));
-        else
-          operations.push(
-            setRecordField('piece', same, 'bounds', plainJson(bounds)),
-            setRecordField('piece', same, 'steps', plainJson([step])),
-          );
+      for (const one of taken) {
+        const steps = built.chains.find(({ name }) => name === one.as)?.steps ?? [one.read.step];
+        const { bounds, movedOrigin } = fieldsOfTaken(one, keepsOrigins);
+        const { replaced } = one;
+        if (!replaced) {
+          operations.push(create(RECORDS_DOCUMENT, 'piece', { id: newId(), kit: id, name: one.as, bounds, steps }));
+          continue;
+        }
+        operations.push(
+          setRecordField('piece', replaced, 'bounds', plainJson(bounds)),
+          setRecordField('piece', replaced, 'steps', plainJson(steps)),
+        );
+        if (movedOrigin || replaced.movedOrigin)
+          operations.push(setRecordField('piece', replaced, 'movedOrigin', plainJson(movedOrigin ?? null)));
       }
-      await this.edits.commit(`import ${counted(pieces.length, 'piece')} into ${kit?.name ?? kitName}`, operations);
+      await this.edits.commit(`import ${counted(taken.length, 'piece')} into ${kit?.name ?? kitName}`, operations);
       this.waiting.set(undefined);
-      this.done.set(`${counted(pieces.length, 'piece was', 'pieces were')} imported into ${kit?.name ?? kitName}.`);
+      this.done.set(
+        `${counted(taken.length, 'piece was', 'pieces were')} imported into ${kit?.name ?? kitName}${shortText(built.chains)}.`,
+      );
       return id;
+    });
+  }
+
+  /** Makes LODs for pieces that take the place of some that had them. */
+  private async rebuilt(
+    merged: Uint8Array,
+    taken: readonly TakenPiece[],
+  ): Promise<{ readonly glb: Uint8Array; readonly chains: readonly BuiltChain[] }> {
+    let glb = merged;
+    const chains: BuiltChain[] = [];
+    for (const { as, replaced } of taken) {
+      const options = replaced && chainLike(replaced.steps);
+      if (!options) continue;
+      const built = await this.work.keep(
+        this.compute.run('build-chains', { glb, names: [as], options }, { onProgress: this.work.say }),
+      );
+      glb = built.glb;
+      chains.push(...built.chains);
+    }
+    return { glb, chains };
+  }
+
+  /** Takes a piece out of a kit. @param operations what becomes of its placements, in the same edit */
+  async removePiece(kit: Kit, piece: Piece, operations: readonly Operation[]): Promise<void> {
+    this.done.set('');
+    await this.guard(async () => {
+      const glb = new Uint8Array(await this.api.asset(kit.mesh));
+      const without = await this.work.keep(
+        this.compute.run('remove-piece', { kit: glb, name: piece.name }, { onProgress: this.work.say }),
+      );
+      await this.edits.commit(`delete the piece ${piece.name}`, [
+        ...operations,
+        remove(RECORDS_DOCUMENT, 'piece', piece),
+        setRecordField('kit', kit, 'mesh', await this.upload(without)),
+      ]);
+      this.done.set(`${piece.name} was deleted.`);
     });
   }
 
@@ -137,12 +207,7 @@ export class KitWork {
           pieces.length === 1 ? `build the LODs of ${pieces[0].name}` : `build the LODs of ${pieces.length} pieces`,
           operations,
         );
-      const short = built.chains.filter(({ missingSteps }) => missingSteps > 0);
-      const named = short.slice(0, 3).map(({ name, why }) => `${name} can’t get all ${options.steps} LODs: ${why}`);
-      const more = short.length > named.length ? `; ${short.length - named.length} more fall short too` : '';
-      this.done.set(
-        `LODs of ${counted(built.chains.length, 'piece')} built${short.length > 0 ? `; ${named.join('; ')}${more}` : ''}.`,
-      );
+      this.done.set(`LODs of ${counted(built.chains.length, 'piece')} built${shortText(built.chains)}.`);
     });
   }
 
@@ -160,7 +225,19 @@ export class KitWork {
     return ((await response.json()) as { name: string }).name;
   }
 
-  private guard<T>(work: () => Promise<T>): Promise<T | undefined> {
+  /** Does work whose progress and failure are shown; undefined when it failed or was cancelled. */
+  guard<T>(work: () => Promise<T>): Promise<T | undefined> {
     return this.work.do('starting', work);
   }
+}
+
+/** What of some LODs could not be made, to follow what was: '; crate can’t get all 5 LODs: …'. */
+function shortText(chains: readonly BuiltChain[]): string {
+  const short = chains.filter(({ missingSteps }) => missingSteps > 0);
+  const named = short
+    .slice(0, 3)
+    .map(
+      ({ name, steps, missingSteps, why }) => `; ${name} can’t get all ${steps.length - 1 + missingSteps} LODs: ${why}`,
+    );
+  return named.join('') + (short.length > named.length ? `; ${short.length - named.length} more fall short too` : '');
 }

@@ -88,6 +88,7 @@ export const MOVED: { readonly [N in PageTaskName]?: (result: PageTaskResult<N>)
   'read-pieces': ({ glb }) => (glb ? wholeBuffer(glb) : []),
   'add-to-kit': wholeBuffer,
   'rename-piece': wholeBuffer,
+  'remove-piece': wholeBuffer,
   'build-chains': ({ glb }) => wholeBuffer(glb),
 };
 

@@ -37,6 +37,7 @@ export const CAUSE_WORDS: Readonly<Record<string, string>> = {
   PACK_TEXTURE_LARGE: 'Texture too large for the target',
   PACK_TEXTURE_MISSING: 'Texture missing in its kit',
   PATH_OFF_FLOOR: 'Path without a floor',
+  PIECE_ORIGIN_MOVED: 'Origin of a replaced piece moved',
   RULE_FIRES_AGAIN: 'Rule that can be triggered again and again',
   SAME_CONTENT: 'Duplicate',
   SAME_MOMENT: 'Levels that unlock at the same time',

@@ -8,12 +8,13 @@ import {
   type Piece,
   type ViewSettings,
 } from '@stravel/core';
-import { KitWork } from '../../bakes/kit-work';
+import { KitWork, type TakeIn } from '../../bakes/kit-work';
 import { recordsFeature } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { setRecordField } from '../../edits/operations';
 import type { Answers } from '../../ui/ask-dialog';
 import { Ask } from '../../ui/ask';
+import { DeletePiece } from './delete-piece';
 import { kitFault, nameKit } from './kit-edits';
 import { detailActions, detailFeature } from './store/detail-store';
 
@@ -26,23 +27,25 @@ export class DetailDesk {
   private readonly tables = this.store.selectSignal(recordsFeature.selectTables);
   /** Goes on when the desk is left. */
   readonly work = inject(KitWork);
+  private readonly deleting = inject(DeletePiece);
   readonly state = this.store.selectSignal(detailFeature.selectDetailState);
 
   readonly kits = computed(() => Object.values(this.tables().kit).sort((a, b) => (a.name < b.name ? -1 : 1)));
   readonly kit = computed(
     (): Kit | undefined => this.kits().find(({ id }) => id === this.state().kit) ?? this.kits().at(0),
   );
+  readonly allPieces = computed((): Piece[] => Object.values(this.tables().piece));
   readonly pieces = computed((): Piece[] =>
-    Object.values(this.tables().piece)
+    this.allPieces()
       .filter(({ kit }) => kit === this.kit()?.id)
       .sort((a, b) => (a.name < b.name ? -1 : 1)),
   );
   readonly piece = computed(() => this.pieces().find(({ id }) => id === this.state().piece) ?? this.pieces().at(0));
   readonly view = computed((): ViewSettings => Object.values(this.tables().collection).at(0)?.view ?? DEFAULT_VIEW);
 
-  /** Takes what waits into a kit, which is in hand then. @param kitId null for a new kit of that name */
-  async takeIn(kitId: string | null, kitName: string): Promise<void> {
-    const id = await this.work.takeIn(kitId, kitName);
+  /** Takes what waits into a kit, which is in hand then. */
+  async takeIn(what: TakeIn): Promise<void> {
+    const id = await this.work.takeIn(what);
     if (id !== undefined) this.store.dispatch(detailActions.kitChosen({ id }));
   }
 
@@ -90,6 +93,12 @@ export class DetailDesk {
     });
     const name = answers && String(answers['name']).trim();
     if (name && name !== piece.name) await this.work.renamePiece(kit, piece, name);
+  }
+
+  /** Asks what becomes of the placements of the piece in hand, and deletes it. */
+  async deletePiece(): Promise<void> {
+    const [kit, piece] = [this.kit(), this.piece()];
+    if (kit && piece) await this.deleting.delete(kit, piece);
   }
 
   async setView(field: keyof ViewSettings, value: number): Promise<void> {

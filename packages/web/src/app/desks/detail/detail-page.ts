@@ -1,4 +1,15 @@
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  signal,
+  untracked,
+  viewChild,
+  type ElementRef,
+} from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import {
@@ -22,6 +33,7 @@ import { SaveMenu } from '../../ui/save-menu';
 import { NumberField } from '../../ui/number-field';
 import { Workspace } from '../../workspace';
 import { DETAIL_DESK } from './manifest';
+import { DeletePiece } from './delete-piece';
 import { DetailDesk } from './detail-desk';
 import { lodsCsvRows } from './lods-csv';
 import { ImportReportPanel } from './parts/import-report';
@@ -37,7 +49,7 @@ const lengthText = (metres: number): string =>
 @Component({
   selector: 'sv-detail-page',
   imports: [FirstVisit, Help, ImportReportPanel, LineChart, MatProgressBarModule, NumberField, PieceView, SaveMenu],
-  providers: [DetailDesk],
+  providers: [DeletePiece, DetailDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './detail-page.html',
   styleUrl: './detail-page.scss',
@@ -68,6 +80,7 @@ export class DetailPage {
   readonly steps = signal(DEFAULT_CHAIN.steps);
   readonly ratio = signal(DEFAULT_CHAIN.ratio);
   readonly kitFailure = this.library.failure;
+  private readonly replacing = viewChild<ElementRef<HTMLInputElement>>('replacing');
 
   readonly rows = computed(() =>
     this.desk
@@ -109,11 +122,8 @@ export class DetailPage {
       },
     ];
   });
-  readonly taken = computed(() => {
-    this.desk.pieces();
-    return (kit: string): ReadonlySet<string> =>
-      new Set(kit === this.desk.kit()?.id ? this.desk.pieces().map(({ name }) => name) : []);
-  });
+  /** Of every kit, for what an import would replace. */
+  readonly allPieces = this.desk.allPieces;
 
   readonly keys = toldKeys(DETAIL_DESK);
 
@@ -128,6 +138,8 @@ export class DetailPage {
         enabled: () => this.desk.piece() !== undefined,
       },
       rename: { run: () => this.desk.renamePiece(), enabled: () => this.desk.piece() !== undefined },
+      replace: { run: () => this.replacing()?.nativeElement.click(), enabled: () => this.desk.piece() !== undefined },
+      delete: { run: () => this.desk.deletePiece(), enabled: () => this.desk.piece() !== undefined },
       'step-0': step(0),
       'step-1': step(1),
       'step-2': step(2),
@@ -184,7 +196,8 @@ export class DetailPage {
     void this.readFiles(event.dataTransfer?.files ?? null);
   }
 
-  async readFiles(list: ArrayLike<File> | null): Promise<void> {
+  /** @param replaces the piece whose place one of them is to take */
+  async readFiles(list: ArrayLike<File> | null, replaces?: Piece): Promise<void> {
     // A copy: the list empties when the field is reset.
     const files = Array.from(list ?? []);
     if (files.length === 0) return;
@@ -194,12 +207,12 @@ export class DetailPage {
         bytes: new Uint8Array(await file.arrayBuffer()),
       })),
     );
-    await this.desk.work.read(read, 1, false);
+    await this.desk.work.read(read, 1, false, replaces);
   }
 
   async readAgain({ unitMetres, isZUp }: { unitMetres: number; isZUp: boolean }): Promise<void> {
     const waiting = this.desk.work.waiting();
-    if (waiting) await this.desk.work.read(waiting.files, unitMetres, isZUp);
+    if (waiting) await this.desk.work.read(waiting.files, unitMetres, isZUp, waiting.replaces);
   }
 
   build(pieces: readonly Piece[]): void {

@@ -2,19 +2,26 @@ import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import {
   CoreError,
+  EMPTY_CONTENT,
   emptyRecordTables,
   type BuiltChains,
   type Operation,
   type Piece,
   type ReadPieces,
   type RecordTables,
+  type StratumContent,
+  takenPieces,
 } from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Compute } from '../../compute/compute';
 import { recordsActions, recordsFeature } from '../../document/records/records-store';
+import { DocumentRegistry } from '../../document/document-registry';
 import { EditLog } from '../../edits/edit-log';
+import { Ask } from '../../ui/ask';
+import type { Answers, AskData } from '../../ui/ask-dialog';
 import { kitFault, nameKit } from './kit-edits';
 import { DetailDesk } from './detail-desk';
+import { DeletePiece } from './delete-piece';
 import { lodsCsvRows } from './lods-csv';
 import { detailActions, detailFeature } from './store/detail-store';
 
@@ -28,6 +35,7 @@ const piece = (id: string, over: Partial<Piece> = {}): Piece => ({
   steps: [step],
   ...over,
 });
+const stratum = (id: string): RecordTables['stratum'][string] => ({ id, name: id, role: 'dressing', owner: null });
 const tables: RecordTables = {
   ...emptyRecordTables(),
   collection: { collection: { id: 'collection', name: 'C', ranks: ['Part'] } },
@@ -35,11 +43,15 @@ const tables: RecordTables = {
     works: { id: 'works', name: 'Works kit', key: 'works-kit', mesh: 'old' },
     flats: { id: 'flats', name: 'Flats kit', key: 'flats-kit', mesh: 'flat' },
   },
+  stratum: { floor: stratum('floor'), dressing: stratum('dressing') },
   piece: {
     crate: piece('crate', { steps: [step, { ...step, triangles: 6, deviationMetres: 0.1 }] }),
     cart: piece('cart'),
   },
 };
+const placed = { id: 'p', piece: 'crate', position: [0, 0, 0], turn: [0, 0, 0], scale: [1, 1, 1] } as const;
+/** Steps of a piece whose LODs were built anew. */
+const anew = [step, { ...step, triangles: 4, deviationMetres: 0.3 }];
 const read = (...names: string[]): ReadPieces => ({
   report: { pieces: [], materials: [], textures: [], faults: [] },
   pieces: names.map((name) => ({ name, bounds, step })),
@@ -51,15 +63,37 @@ describe('the Detail desk', () => {
   let runs: { task: string; input: Record<string, unknown> }[];
   let answers: Record<string, () => Promise<unknown>>;
   let desk: DetailDesk;
+  let contents: Record<string, StratumContent>;
+  let asked: AskData[];
+  let reply: Answers | undefined;
+  /** Takes what waits into a kit, the second piece as a new one where it has no like. */
+  const takeIn = (kit: string | null, name: string, keepsOrigins = true): Promise<void> => {
+    const known = Object.values(tables.piece).filter((one) => one.kit === kit);
+    const taken = takenPieces(desk.work.waiting()?.read.pieces ?? [], known, new Map());
+    return desk.takeIn({ kit, name, taken, keepsOrigins });
+  };
   const changed = () => commits.at(-1)?.operations.map(({ kind, id, field, after }) => [kind, id, field, after]);
 
   beforeEach(() => {
     commits = [];
+    asked = [];
+    contents = { floor: EMPTY_CONTENT, dressing: { ...EMPTY_CONTENT, placement: [placed] } };
     runs = [];
-    answers = { 'add-to-kit': () => Promise.resolve(new Uint8Array([2])) };
+    const rebuilt = { glb: new Uint8Array([4]), chains: [{ name: 'crate', steps: anew, missingSteps: 0, why: '' }] };
+    answers = {
+      'add-to-kit': () => Promise.resolve(new Uint8Array([2])),
+      'remove-piece': () => Promise.resolve(new Uint8Array([3])),
+      'build-chains': () => Promise.resolve(rebuilt satisfies BuiltChains),
+    };
     TestBed.configureTestingModule({
       providers: [
+        DeletePiece,
         DetailDesk,
+        {
+          provide: DocumentRegistry,
+          useValue: { stratum: (id: string) => Promise.resolve({ content: () => contents[id] }) },
+        },
+        { provide: Ask, useValue: { for: (data: AskData) => Promise.resolve((asked.push(data), reply)) } },
         provideStore({ [recordsFeature.name]: recordsFeature.reducer, [detailFeature.name]: detailFeature.reducer }),
         {
           provide: ApiClient,
@@ -91,20 +125,25 @@ describe('the Detail desk', () => {
     desk = TestBed.inject(DetailDesk);
   });
 
-  it('takes pieces into a kit in one edit: new ones are made, one of a known name takes its place without its chain', async () => {
+  it('takes pieces into a kit in one edit: new ones are made, one of a known name takes its place, and gets as many LODs', async () => {
     answers['read-pieces'] = () => Promise.resolve(read('crate', 'lid'));
     await desk.work.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 0.01, true);
     expect(runs[0].input).toMatchObject({ unitMetres: 0.01, isZUp: true });
-    await desk.takeIn('works', '');
+    await takeIn('works', '');
     expect(runs[1]).toMatchObject({
       task: 'add-to-kit',
       input: { kit: new Uint8Array(3), added: new Uint8Array([1]) },
     });
+    expect(runs[2]).toMatchObject({
+      task: 'build-chains',
+      input: { glb: new Uint8Array([2]), names: ['crate'], options: { steps: 1, ratio: 0.5 } },
+    });
+    expect(runs).toHaveLength(3);
     expect(commits).toHaveLength(1);
     expect(changed()).toEqual([
       ['kit', 'works', 'mesh', 'new'],
       ['piece', 'crate', 'bounds', bounds],
-      ['piece', 'crate', 'steps', [step]],
+      ['piece', 'crate', 'steps', anew],
       [
         'piece',
         expect.any(String),
@@ -115,18 +154,55 @@ describe('the Detail desk', () => {
     expect([desk.work.waiting(), desk.work.done()]).toEqual([undefined, '2 pieces were imported into Works kit.']);
   });
 
+  it('moves a mesh back whose origin has moved, or keeps that it has', async () => {
+    const there = { min: [2, 0, 0], max: [3, 1, 1] } as const;
+    answers['read-pieces'] = () => Promise.resolve({ ...read(), pieces: [{ name: 'cart', bounds: there, step }] });
+    await desk.work.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 1, false);
+    await takeIn('works', '');
+    expect(runs.at(-1)?.input['pieces']).toEqual([{ name: 'cart', as: 'cart', move: [-2, -0, -0] }]);
+    expect(changed()).toContainEqual(['piece', 'cart', 'bounds', bounds]);
+    await desk.work.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 1, false);
+    await takeIn('works', '', false);
+    expect(runs.at(-1)?.input['pieces']).toEqual([{ name: 'cart', as: 'cart' }]);
+    expect(changed()).toContainEqual(['piece', 'cart', 'movedOrigin', [2, 0, 0]]);
+  });
+
+  it('deletes a piece once it was said what uses it: with its placements, or with another in its place', async () => {
+    TestBed.inject(Store).dispatch(detailActions.pieceChosen({ id: 'crate' }));
+    reply = undefined;
+    await desk.deletePiece();
+    expect(commits).toEqual([]);
+    expect(asked[0]).toMatchObject({ title: 'Delete crate?', notes: ['dressing: 1 placement'] });
+    reply = { other: '' };
+    await desk.deletePiece();
+    expect(runs.at(-1)).toEqual({ task: 'remove-piece', input: { kit: new Uint8Array(3), name: 'crate' } });
+    expect(changed()).toEqual([
+      ['placement', 'p', null, null],
+      ['piece', 'crate', null, null],
+      ['kit', 'works', 'mesh', 'new'],
+    ]);
+    reply = { other: 'cart' };
+    await desk.deletePiece();
+    expect(changed()?.[0]).toEqual(['placement', 'p', 'piece', 'cart']);
+    contents['dressing'] = EMPTY_CONTENT;
+    reply = {};
+    await desk.deletePiece();
+    expect(asked.at(-1)?.questions).toEqual([]);
+    expect(changed()).toHaveLength(2);
+  });
+
   it('makes a new kit when asked, and keeps what waits when something fails', async () => {
     answers['read-pieces'] = () => Promise.resolve(read('lid'));
     await desk.work.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 1, false);
     answers['add-to-kit'] = () => Promise.reject(new CoreError('GLB_UNREADABLE', 'glb: does not start as a GLB does'));
-    await desk.takeIn(null, 'Clay kit');
+    await takeIn(null, 'Clay kit');
     expect([desk.work.failure(), desk.work.waiting() !== undefined, commits]).toEqual([
       'glb: does not start as a GLB does',
       true,
       [],
     ]);
     answers['add-to-kit'] = () => Promise.resolve(new Uint8Array([2]));
-    await desk.takeIn(null, 'Clay kit');
+    await takeIn(null, 'Clay kit');
     expect(changed()?.[0]).toEqual([
       'kit',
       expect.any(String),

@@ -17,6 +17,8 @@ export const DETAIL_DESK = {
   commands: [
     { id: 'build', text: 'build the LODs of the piece', keys: ['B'] },
     { id: 'rename', text: 'rename the piece', keys: ['F2'] },
+    { id: 'replace', text: 'replace the piece by a file’s', keys: ['R'] },
+    { id: 'delete', text: 'delete the piece', keys: ['Delete'] },
     ...stepCommands,
     { id: 'edges', text: 'edges on, off', keys: ['W'] },
     { id: 'cancel', text: 'cancel', keys: ['Esc'] },

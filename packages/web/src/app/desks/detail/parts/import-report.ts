@@ -1,9 +1,9 @@
 import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { SEVERITY_RANKS, type Kit } from '@stravel/core';
+import { SEVERITY_RANKS, replacedTwice, takenPieces, type Kit, type Piece, type TakenPiece } from '@stravel/core';
 import { bytesText, countText } from '../../../ui/amount';
 import { NumberField } from '../../../ui/number-field';
-import type { WaitingPieces } from '../../../bakes/kit-work';
+import type { TakeIn, WaitingPieces } from '../../../bakes/kit-work';
 import { Help } from '../../../guide/help';
 
 /** What was read of dropped files, and where it shall go. */
@@ -17,23 +17,40 @@ import { Help } from '../../../guide/help';
 export class ImportReportPanel {
   readonly waiting = input.required<WaitingPieces>();
   readonly kits = input.required<readonly Kit[]>();
-  /** Names that the chosen kit has already. */
-  readonly taken = input.required<(kit: string) => ReadonlySet<string>>();
+  /** Of all kits. */
+  readonly pieces = input.required<readonly Piece[]>();
   readonly chosenKit = input('');
-  readonly takenIn = output<{ kit: string | null; name: string }>();
+  readonly takenIn = output<TakeIn>();
   readonly dropped = output<void>();
   readonly readAgain = output<{ unitMetres: number; isZUp: boolean }>();
   readonly bytes = bytesText;
   readonly count = countText;
   private readonly picked = signal<string | undefined>(undefined);
   readonly newName = signal('');
-  readonly kit = computed(() => this.picked() ?? this.chosenKit());
-  readonly replaced = computed(() => {
-    const names = this.kit() === '' ? new Set<string>() : this.taken()(this.kit());
-    return this.waiting()
-      .read.pieces.filter(({ name }) => names.has(name))
-      .map(({ name }) => name);
+  readonly kit = computed(() => this.picked() ?? this.waiting().replaces?.kit ?? this.chosenKit());
+  /** Pieces of the chosen kit, which what was read may replace. */
+  readonly known = computed(() =>
+    this.pieces()
+      .filter(({ kit }) => kit === this.kit())
+      .sort((a, b) => (a.name < b.name ? -1 : 1)),
+  );
+  private readonly chosen = signal<ReadonlyMap<string, string | null>>(new Map());
+  readonly choices = computed(() => {
+    const { replaces, read } = this.waiting();
+    const first: [string, string | null][] =
+      replaces && read.pieces.length === 1 ? [[read.pieces[0].name, replaces.id]] : [];
+    return new Map([...first, ...this.chosen()]);
   });
+  readonly taken = computed(() => takenPieces(this.waiting().read.pieces, this.known(), this.choices()));
+  readonly rows = computed(() => {
+    const taken = new Map(this.taken().map((one) => [one.read.name, one]));
+    return this.waiting().read.report.pieces.map((piece) => ({ piece, taken: taken.get(piece.name) }));
+  });
+  readonly replaced = computed(() => this.taken().filter(({ replaced }) => replaced !== undefined));
+  readonly rebuilt = computed(() => this.replaced().filter(({ replaced }) => (replaced?.steps.length ?? 0) > 1));
+  readonly moved = computed(() => this.taken().filter(({ moved }) => moved !== undefined));
+  readonly keepsOrigins = signal(true);
+  readonly twice = computed(() => replacedTwice(this.taken())?.name);
   readonly faults = computed(() => {
     return [...this.waiting().read.report.faults].sort(
       (a, b) => SEVERITY_RANKS[a.severity] - SEVERITY_RANKS[b.severity],
@@ -44,12 +61,26 @@ export class ImportReportPanel {
     this.picked.set(kit);
   }
 
+  become(name: string, piece: string): void {
+    this.chosen.set(new Map([...this.chosen(), [name, piece === '' ? null : piece]]));
+  }
+
   take(): void {
     const kit = this.kit();
-    this.takenIn.emit(kit === '' ? { kit: null, name: this.newName().trim() || 'New kit' } : { kit, name: '' });
+    const what = { taken: this.taken(), keepsOrigins: this.keepsOrigins() };
+    this.takenIn.emit({ kit: kit === '' ? null : kit, name: this.newName().trim() || 'New kit', ...what });
+  }
+
+  names(taken: readonly TakenPiece[]): string {
+    return taken.map(({ as }) => as).join(', ');
   }
 
   size({ bounds }: { readonly bounds: { readonly min: readonly number[]; readonly max: readonly number[] } }): string {
     return [0, 1, 2].map((k) => Number((bounds.max[k] - bounds.min[k]).toPrecision(3))).join(' × ');
+  }
+
+  /** '0.5, 0, 0 m'. */
+  metres(vector: readonly number[]): string {
+    return `${vector.map((one) => Number(one.toFixed(3))).join(', ')} m`;
   }
 }

@@ -1,0 +1,73 @@
+import type { Piece } from '../model/kit';
+import type { Vector3 } from '../model/vector';
+import { movedBox, movedOrigin } from './piece-origin';
+import { MAX_PIECE_NAME_LENGTH } from './piece-name';
+import type { ReadPiece } from './read-pieces';
+
+/** What becomes of a piece that was read. */
+export interface TakenPiece {
+  readonly read: ReadPiece;
+  /** Its name in the kit. */
+  readonly as: string;
+  /** The piece of the kit whose place it takes. */
+  readonly replaced: Piece | undefined;
+  /** How far it lies beside where that one lay about its origin, metres. */
+  readonly moved: Vector3 | undefined;
+}
+
+/**
+ * What becomes of the pieces that were read when they go into a kit.
+ * @param known pieces that the kit has
+ * @param choices id of the known piece that one replaces, by its name; null where it is to be a new one. Without a
+ * choice it replaces the piece of its name
+ */
+export function takenPieces(
+  read: readonly ReadPiece[],
+  known: readonly Piece[],
+  choices: ReadonlyMap<string, string | null>,
+): TakenPiece[] {
+  const names = new Set(known.map(({ name }) => name.toLowerCase()));
+  return read.map((one) => {
+    const choice = choices.get(one.name);
+    const replaced = known.find(({ id, name }) => (choice === undefined ? name === one.name : id === choice));
+    if (replaced) return { read: one, as: replaced.name, replaced, moved: movedOrigin(replaced.bounds, one.bounds) };
+    const as = freeName(one.name, names);
+    names.add(as.toLowerCase());
+    return { read: one, as, replaced: undefined, moved: undefined };
+  });
+}
+
+/** The first piece that two others are to become; undefined where there is none. */
+export function replacedTwice(taken: readonly TakenPiece[]): Piece | undefined {
+  const seen = new Set<Piece>();
+  return taken.find(({ replaced }) => replaced && (seen.has(replaced) || !seen.add(replaced)))?.replaced;
+}
+
+/** The fields of a piece's record once it is taken in. @param keepsOrigin whether its mesh is put back to where the other lay */
+export function fieldsOfTaken(
+  { read, moved, replaced }: TakenPiece,
+  keepsOrigin: boolean,
+): Pick<Piece, 'bounds' | 'steps' | 'movedOrigin'> {
+  const back = moved && keepsOrigin ? backFrom(moved) : undefined;
+  // What was found before and not put right adds up.
+  const before = replaced?.movedOrigin ?? [0, 0, 0];
+  const away = moved && !keepsOrigin ? moved : ([0, 0, 0] as const);
+  const sum: Vector3 = [before[0] + away[0], before[1] + away[1], before[2] + away[2]];
+  return {
+    bounds: back ? movedBox(read.bounds, back) : read.bounds,
+    steps: [read.step],
+    movedOrigin: movedOrigin({ min: [0, 0, 0], max: [0, 0, 0] }, { min: sum, max: sum }) ?? null,
+  };
+}
+
+/** What puts a mesh back that has moved. */
+export const backFrom = ([x, y, z]: Vector3): Vector3 => [-x, -y, -z];
+
+/** A name that is not taken: 'crate', 'crate 2'. @param taken in small letters */
+function freeName(name: string, taken: ReadonlySet<string>): string {
+  for (let number = 1; ; number++) {
+    const end = number === 1 ? '' : ` ${number}`;
+    const free = name.slice(0, MAX_PIECE_NAME_LENGTH - end.length) + end;
+    if (!taken.has(free.toLowerCase())) return free;
+  }
+}
