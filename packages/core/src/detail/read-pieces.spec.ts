@@ -456,6 +456,19 @@ describe('reading a GLB', () => {
     ]);
   });
 
+  it('names thousands of meshes that are called the same, long names too, in no longer than others', async () => {
+    const long = `${'a/\u0007'.repeat(100)}`;
+    const bytes = await glb((_document, mesh) => {
+      for (let i = 0; i < 3000; i++) mesh('Mesh', triangle);
+      mesh(long, triangle);
+      mesh(long, triangle);
+    });
+    const names = (await read([file('many.glb', bytes)])).pieces.map(({ name }) => name);
+    expect([names[0], names[1], names[2999]]).toEqual(['Mesh', 'Mesh 2', 'Mesh 3000']);
+    expect(names.slice(3000)).toEqual(['a-'.repeat(50), `${'a-'.repeat(49)} 2`]);
+    expect(new Set(names).size).toBe(3002);
+  });
+
   it('refuses a file that claims more than it has, is empty or is no GLB, and reads the file beside it', async () => {
     const good = await glb((_document, mesh) => void mesh('stack', triangle));
     const claims = good.slice();

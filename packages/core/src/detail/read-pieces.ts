@@ -13,10 +13,10 @@ import { meshBounds, stepCost } from '../mesh/mesh-cost';
 import { partFault } from '../mesh/mesh-faults';
 import { placePart, type LinearMap } from '../mesh/place-part';
 import { withUses } from '../mesh/texture-uses';
-import type { PieceStep } from '../model/kit';
+import { MAX_PIECE_MATERIALS, type PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
 import type { ImportFault, ImportReport } from '../formats/import-report';
-import { plainPieceName } from './piece-name';
+import { FreeNames, plainPieceName } from './piece-name';
 import { readObjFile } from './read-obj-file';
 import { withArea, withCoordinates, withNormals } from './sound-parts';
 import { MAX_IMPORT_BYTES, unpackedFiles } from './unpacked-files';
@@ -168,19 +168,25 @@ function withoutHugeTextures(meshes: KitMeshes, faults: ImportFault[]): KitMeshe
 }
 
 function checkedMeshes(meshes: KitMeshes, map: LinearMap, faults: ImportFault[], context: RunContext): KitMeshes {
-  const names = new Set<string>();
+  const names = new FreeNames();
   const pieces: MeshOfPiece[] = [];
   for (const [i, { name, parts }] of meshes.pieces.entries()) {
     context.checkCancelled();
     context.progress(0.6 + (0.2 * i) / meshes.pieces.length, `checking ${name}`);
     const told = (message: string): void => void faults.push({ severity: 'warning', where: name, message });
     const left = parts.map((part) => withArea(part, told)).filter(({ indices }) => indices.length > 0);
-    const fault = left.length === 0 ? 'has no triangles' : left.map(partFault).find((one) => one !== undefined);
+    const materials = new Set(left.map(({ material }) => material)).size;
+    const fault =
+      left.length === 0
+        ? 'has no triangles'
+        : materials > MAX_PIECE_MATERIALS
+          ? `has ${materials} materials, a piece has at most ${MAX_PIECE_MATERIALS}`
+          : left.map(partFault).find((one) => one !== undefined);
     if (fault !== undefined) {
       faults.push({ severity: 'error', where: name, message: `${fault}; the piece is left out` });
       continue;
     }
-    const free = freeName(name, names);
+    const free = names.take(plainPieceName(name) || 'piece');
     if (free !== name) faults.push({ severity: 'note', where: name, message: `is called “${free}” in the kit` });
     pieces.push({
       name: free,
@@ -188,15 +194,6 @@ function checkedMeshes(meshes: KitMeshes, map: LinearMap, faults: ImportFault[],
     });
   }
   return prunedMeshes({ ...meshes, pieces });
-}
-
-/** A name that is not taken. */
-function freeName(name: string, taken: Set<string>): string {
-  const plain = plainPieceName(name) || 'piece';
-  let free = plain;
-  for (let i = 2; taken.has(free.toLowerCase()); i++) free = `${plain} ${i}`;
-  taken.add(free.toLowerCase());
-  return free;
 }
 
 function reportOf(

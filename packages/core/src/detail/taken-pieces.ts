@@ -1,7 +1,7 @@
 import type { Piece } from '../model/kit';
 import type { Vector3 } from '../model/vector';
 import { movedBox, movedOrigin } from './piece-origin';
-import { MAX_PIECE_NAME_LENGTH } from './piece-name';
+import { FreeNames } from './piece-name';
 import type { ReadPiece } from './read-pieces';
 
 /** What becomes of a piece that was read. */
@@ -26,14 +26,14 @@ export function takenPieces(
   known: readonly Piece[],
   choices: ReadonlyMap<string, string | null>,
 ): TakenPiece[] {
-  const names = new Set(known.map(({ name }) => name.toLowerCase()));
+  const names = new FreeNames(known.map(({ name }) => name));
+  const byId = new Map(known.map((piece) => [piece.id, piece]));
+  const byName = new Map(known.map((piece) => [piece.name, piece]));
   return read.map((one) => {
     const choice = choices.get(one.name);
-    const replaced = known.find(({ id, name }) => (choice === undefined ? name === one.name : id === choice));
+    const replaced = choice === undefined ? byName.get(one.name) : byId.get(choice ?? '');
     if (replaced) return { read: one, as: replaced.name, replaced, moved: movedOrigin(replaced.bounds, one.bounds) };
-    const as = freeName(one.name, names);
-    names.add(as.toLowerCase());
-    return { read: one, as, replaced: undefined, moved: undefined };
+    return { read: one, as: names.take(one.name), replaced: undefined, moved: undefined };
   });
 }
 
@@ -62,12 +62,3 @@ export function fieldsOfTaken(
 
 /** What puts a mesh back that has moved. */
 export const backFrom = ([x, y, z]: Vector3): Vector3 => [-x, -y, -z];
-
-/** A name that is not taken: 'crate', 'crate 2'. @param taken in small letters */
-function freeName(name: string, taken: ReadonlySet<string>): string {
-  for (let number = 1; ; number++) {
-    const end = number === 1 ? '' : ` ${number}`;
-    const free = name.slice(0, MAX_PIECE_NAME_LENGTH - end.length) + end;
-    if (!taken.has(free.toLowerCase())) return free;
-  }
-}

@@ -10,6 +10,9 @@ export interface Kit {
   readonly mesh: string;
 }
 
+/** Materials of a piece at most. */
+export const MAX_PIECE_MATERIALS = 1000;
+
 /** What one step of a piece costs. */
 export interface PieceStep {
   readonly triangles: number;

@@ -7,8 +7,16 @@ const JSON_CHUNK = 0x4e4f534a;
 const BIN_CHUNK = 0x004e4942;
 const MAX_ELEMENTS = 1e8;
 /** Bytes of one component by its glTF code. */
-const COMPONENT_BYTES: Readonly<Record<number, number>> = { 5120: 1, 5121: 1, 5122: 2, 5123: 2, 5125: 4, 5126: 4 };
-const COMPONENTS: Readonly<Record<string, number>> = {
+export const COMPONENT_BYTES: Readonly<Record<number, number>> = {
+  5120: 1,
+  5121: 1,
+  5122: 2,
+  5123: 2,
+  5125: 4,
+  5126: 4,
+};
+/** Components of an element by its type. */
+export const COMPONENTS: Readonly<Record<string, number>> = {
   SCALAR: 1,
   VEC2: 2,
   VEC3: 3,
@@ -58,7 +66,7 @@ function binaryChunk(bytes: Uint8Array, view: DataView, at: number): Uint8Array 
 
 /** Extensions that pack a view: where its packed bytes lie, and how many it has unpacked. */
 const PACKED_VIEWS = ['EXT_meshopt_compression', 'KHR_meshopt_compression'];
-/** Most bytes of a view that is unpacked. */
+/** Most bytes of a view that is unpacked, and of all elements together that stand in none. */
 const MAX_UNPACKED_BYTES = 1e9;
 
 /**
@@ -86,16 +94,23 @@ export function checkClaims(
       );
     }
   });
+  let inNoView = 0;
   asTables(accessors).forEach(({ bufferView, byteOffset = 0, componentType, type, count }, i) => {
     const bytes = COMPONENT_BYTES[componentType as number] * COMPONENTS[type as string];
     if (!isSize(count) || count > MAX_ELEMENTS || !(bytes > 0))
       return fail(`accessors[${i}] claims ${String(count)} elements of ${String(type)}`);
-    if (bufferView === undefined) return;
+    if (bufferView === undefined) {
+      inNoView += bytes * count;
+      if (inNoView > MAX_UNPACKED_BYTES) fail(`accessors[${i}] claims ${count} elements of ${String(type)} in no view`);
+      return;
+    }
     const { byteLength: room, byteStride = bytes } = views[bufferView as number] ?? {};
     if (
       !isSize(room) ||
       !isSize(byteOffset) ||
       !isSize(byteStride) ||
+      // A file of a few bytes could claim any number of elements that lie over each other.
+      (byteStride === 0 && count > 1) ||
       byteOffset + byteStride * Math.max(0, count - 1) + bytes > room
     ) {
       fail(
@@ -105,7 +120,8 @@ export function checkClaims(
   });
 }
 
-function packedView(extensions: unknown): Record<string, unknown> | undefined {
+/** What packs a view, where something does. */
+export function packedView(extensions: unknown): Record<string, unknown> | undefined {
   const [tables] = asTables([extensions]);
   const name = PACKED_VIEWS.find((one) => Object.hasOwn(tables, one));
   return name === undefined ? undefined : asTables([tables[name]])[0];
@@ -118,6 +134,7 @@ export function asTables(value: unknown): Record<string, unknown>[] {
     : [];
 }
 
-function isSize(value: unknown): value is number {
+/** Whether a claim is a count or a place: whole, and not below 0. */
+export function isSize(value: unknown): value is number {
   return typeof value === 'number' && Number.isInteger(value) && value >= 0;
 }

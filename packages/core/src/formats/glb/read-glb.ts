@@ -24,12 +24,14 @@ import { gltfFiles } from '../gltf/gltf-files';
 import { glbIo, isReadExtension } from './glb-io';
 import type { MeshDecoders } from './mesh-decoders';
 import { leftOut } from './left-out';
+import { checkSparse } from './check-sparse';
 import { checkTrees } from './check-trees';
 import { checkClaims, openGlb } from './open-glb';
 import { morphed, skinned } from './part-at-rest';
 import { readMaterial, readTexture } from './read-material';
 import { readAttributes, trianglesOf } from './read-part';
 import { sceneFrames, type Matrix } from './scene-frames';
+import { soundRotations } from './sound-rotations';
 
 /** The meshes of a GLB, and what could not be taken over. */
 export interface ReadMeshes {
@@ -68,12 +70,13 @@ async function readMeshes(
   binary: Uint8Array | undefined,
 ): Promise<ReadMeshes> {
   const json = parsed as LookedAt;
-  const { resources, bufferBytes } = gltfFiles(parsed, beside, binary);
+  const { resources, bufferBytes, buffer } = gltfFiles(parsed, beside, binary);
   const format = binary ? 'glb' : 'gltf';
   const fail = (rule: string): never => {
     throw new CoreError('GLB_UNREADABLE', `${format}: ${rule}`);
   };
   checkClaims(parsed, binary && bufferBytes.length === 0 ? [binary.length] : bufferBytes, fail);
+  checkSparse(parsed, buffer, fail);
   checkTrees(json.nodes, fail);
   const used = [...new Set([...namesOf(json.extensionsUsed), ...namesOf(json.extensionsRequired)])];
   const missing = namesOf(json.extensionsRequired).filter((name) => !isReadExtension(name));
@@ -94,6 +97,7 @@ function meshesOf(document: Document, used: readonly string[]): ReadMeshes {
   const root = document.getRoot();
   const faults: ImportFault[] = [];
   const note = (where: string, message: string): void => void faults.push({ severity: 'note', where, message });
+  soundRotations(document, (node, message) => void faults.push({ severity: 'warning', where: node, message }));
   const frames = sceneFrames(document);
   for (const message of leftOut(document, used, frames)) note('file', message);
   const textures = root.listTextures();

@@ -8,6 +8,8 @@ export interface GltfFiles {
   readonly resources: Record<string, Uint8Array<ArrayBuffer>>;
   /** Bytes of each buffer. */
   readonly bufferBytes: readonly number[];
+  /** A buffer; undefined where it stands in the JSON itself. */
+  readonly buffer: (index: number) => Uint8Array | undefined;
 }
 
 /**
@@ -33,7 +35,12 @@ export function gltfFiles(
   });
   for (const { uri } of asTables(images))
     if (typeof uri === 'string' && !isData(uri)) found.set(uri, new Uint8Array(beside(uri) ?? []));
-  return { resources: Object.fromEntries(found), bufferBytes };
+  const addresses = asTables(buffers).map(({ uri }) => uri);
+  const buffer = (index: number): Uint8Array | undefined => {
+    const uri = addresses[index];
+    return typeof uri === 'string' ? found.get(uri) : index === 0 ? own : undefined;
+  };
+  return { resources: Object.fromEntries(found), bufferBytes, buffer };
 }
 
 function isData(uri: string): boolean {

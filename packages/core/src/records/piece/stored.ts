@@ -1,4 +1,4 @@
-import type { PieceStep } from '../../model/kit';
+import { MAX_PIECE_MATERIALS, type PieceStep } from '../../model/kit';
 import { finite, whole, list, shape, orAbsent, later } from '../../fields/field';
 import { id, name, box, vector } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
@@ -13,7 +13,7 @@ export const STORED_PIECE: StoredRecordSpec<'piece'> = {
       shape<PieceStep>({
         triangles: whole(0, 1e8),
         vertices: whole(0, 1e8),
-        materials: whole(1, 1000),
+        materials: whole(1, MAX_PIECE_MATERIALS),
         bytes: whole(0, 1e11),
         deviationMetres: orAbsent(finite(0, 1e6)),
       }),
