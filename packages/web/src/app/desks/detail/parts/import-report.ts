@@ -44,11 +44,17 @@ export class ImportReportPanel {
   readonly taken = computed(() => takenPieces(this.waiting().read.pieces, this.known(), this.choices()));
   readonly rows = computed(() => {
     const taken = new Map(this.taken().map((one) => [one.read.name, one]));
-    return this.waiting().read.report.pieces.map((piece) => ({ piece, taken: taken.get(piece.name) }));
+    const listed = this.listed();
+    return this.waiting().read.report.pieces.map((piece) => {
+      const one = taken.get(piece.name);
+      return { piece, taken: one, listed: piece.name === listed ? this.known() : [one?.replaced ?? []].flat() };
+    });
   });
   readonly replaced = computed(() => this.taken().filter(({ replaced }) => replaced !== undefined));
   readonly rebuilt = computed(() => this.replaced().filter(({ replaced }) => (replaced?.steps.length ?? 0) > 1));
   readonly moved = computed(() => this.taken().filter(({ moved }) => moved !== undefined));
+  /** The row whose choice lists all pieces: many rows with many choices would hold the page. */
+  readonly listed = signal('');
   readonly keepsOrigins = signal(true);
   readonly twice = computed(() => replacedTwice(this.taken())?.name);
   readonly faults = computed(() => {
