@@ -33,7 +33,8 @@ export class CellRules {
   readonly count = input<number>();
   readonly what = computed(() => {
     const count = this.count();
-    return count === undefined ? 'Cells' : counted(count, 'cell');
+    // A template makes null of what is not there.
+    return typeof count === 'number' ? counted(count, 'cell') : 'Cells';
   });
   readonly changed = output<Partial<Pick<CellGrid, 'sizeMetres' | 'loadMetres' | 'dropMetres' | 'readyMetres'>>>();
 }
