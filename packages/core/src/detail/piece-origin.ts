@@ -30,3 +30,8 @@ export function movedBox({ min, max }: Box3, [x, y, z]: Vector3): Box3 {
   ];
   return { min: moved(min), max: moved(max) };
 }
+
+/** How far something has moved, in words: '0.5, 0, 0 m'. */
+export function movedText(moved: Vector3): string {
+  return `${moved.map((metres) => Number(metres.toFixed(3))).join(', ')} m`;
+}

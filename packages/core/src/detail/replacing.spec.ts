@@ -13,7 +13,7 @@ import { chainLike } from './chain-options';
 import { movedOrigin } from './piece-origin';
 import { placeInstead, usesOfPiece } from './piece-users';
 import type { ReadPiece } from './read-pieces';
-import { backFrom, fieldsOfTaken, replacedTwice, takenPieces } from './taken-pieces';
+import { backFrom, placeOfTaken, replacedTwice, takenPieces } from './taken-pieces';
 
 const box = (min: Vector3, max: Vector3): Box3 => ({ min, max });
 const step = { triangles: 12, vertices: 24, materials: 1, bytes: 900 };
@@ -71,11 +71,11 @@ describe('a moved origin', () => {
           [known('x', { bounds: before })],
           new Map(),
         );
-        const put = fieldsOfTaken(taken, true);
+        const put = placeOfTaken(taken, true);
         for (const k of [0, 1, 2])
           expect(Math.abs(put.bounds.min[k] - before.min[k])).toBeLessThan(0.001 + 0.001 * Math.abs(size[k]) + 1e-3);
         expect(put.movedOrigin).toBeNull();
-        const left = fieldsOfTaken(taken, false).movedOrigin;
+        const left = placeOfTaken(taken, false).movedOrigin;
         expect(left === null).toBe(taken.moved === undefined);
       }),
     );
@@ -84,7 +84,7 @@ describe('a moved origin', () => {
   it('stays on the piece until a later one lies where the first lay', () => {
     const one = known('crate');
     const [away] = takenPieces([read('crate', box([0.5, 0, 0], [1.5, 1, 1]))], [one], new Map());
-    const moved = { ...one, ...fieldsOfTaken(away, false) };
+    const moved = { ...one, ...placeOfTaken(away, false) };
     expect(moved.movedOrigin).toEqual([0.5, 0, 0]);
     expect(
       setFindings({ ...emptyRecordTables(), piece: { crate: moved } }).map(({ code, message, place }) => [
@@ -96,9 +96,9 @@ describe('a moved origin', () => {
       ['PIECE_ORIGIN_MOVED', 'crate lies 0.5, 0, 0 m beside where it lay before it was replaced', { piece: 'crate' }],
     ]);
     const [same] = takenPieces([read('crate', moved.bounds)], [moved], new Map());
-    expect(fieldsOfTaken(same, true).movedOrigin).toEqual([0.5, 0, 0]);
+    expect(placeOfTaken(same, true).movedOrigin).toEqual([0.5, 0, 0]);
     const [back] = takenPieces([read('crate')], [moved], new Map());
-    expect(fieldsOfTaken(back, false).movedOrigin).toBeNull();
+    expect(placeOfTaken(back, false).movedOrigin).toBeNull();
     expect(setFindings({ ...emptyRecordTables(), piece: { crate: { ...moved, movedOrigin: null } } })).toEqual([]);
   });
 });

@@ -43,11 +43,11 @@ export function replacedTwice(taken: readonly TakenPiece[]): Piece | undefined {
   return taken.find(({ replaced }) => replaced && (seen.has(replaced) || !seen.add(replaced)))?.replaced;
 }
 
-/** The fields of a piece's record once it is taken in. @param keepsOrigin whether its mesh is put back to where the other lay */
-export function fieldsOfTaken(
+/** Where a piece lies once it is taken in, as its record has it. @param keepsOrigin whether its mesh is put back to where the other lay */
+export function placeOfTaken(
   { read, moved, replaced }: TakenPiece,
   keepsOrigin: boolean,
-): Pick<Piece, 'bounds' | 'steps' | 'movedOrigin'> {
+): Pick<Piece, 'bounds' | 'movedOrigin'> {
   const back = moved && keepsOrigin ? backFrom(moved) : undefined;
   // What was found before and not put right adds up.
   const before = replaced?.movedOrigin ?? [0, 0, 0];
@@ -55,7 +55,6 @@ export function fieldsOfTaken(
   const sum: Vector3 = [before[0] + away[0], before[1] + away[1], before[2] + away[2]];
   return {
     bounds: back ? movedBox(read.bounds, back) : read.bounds,
-    steps: [read.step],
     movedOrigin: movedOrigin({ min: [0, 0, 0], max: [0, 0, 0] }, { min: sum, max: sum }) ?? null,
   };
 }

@@ -27,6 +27,7 @@ import { createDefaultContainer, write } from 'ktx-parse';
 import { MeshoptEncoder } from 'meshoptimizer/encoder';
 import { createRunContext } from '../../context/run-context';
 import { readPieces, type ReadPieces } from '../../detail/read-pieces';
+import { glbOf } from '../../testing/glb-of';
 import { smallPng } from '../../testing/small-png';
 import { openGlb } from './open-glb';
 import { readGlb } from './read-glb';
@@ -476,21 +477,6 @@ function named(extensions: Record<string, Json>, json: Json): unknown {
         ),
       ]),
   );
-}
-
-function glbOf(text: string, binary: Uint8Array): Uint8Array {
-  const json = Buffer.from(text.padEnd(Math.ceil(text.length / 4) * 4));
-  const body = Buffer.concat([binary, Buffer.alloc((4 - (binary.length % 4)) % 4)]);
-  const head = Buffer.alloc(20);
-  head.write('glTF', 0, 'ascii');
-  head.writeUInt32LE(2, 4);
-  head.writeUInt32LE(28 + json.length + body.length, 8);
-  head.writeUInt32LE(json.length, 12);
-  head.write('JSON', 16, 'ascii');
-  const chunk = Buffer.alloc(8);
-  chunk.writeUInt32LE(body.length, 0);
-  chunk.write('BIN\0', 4, 'ascii');
-  return new Uint8Array(Buffer.concat([head, json, chunk, body]));
 }
 
 function withUsed(bytes: Uint8Array, name: string, required?: string): Uint8Array {

@@ -1,29 +1,9 @@
 import { createRunContext } from '../../context/run-context';
 import { readPieces, type ReadPieces } from '../../detail/read-pieces';
+import { glbOf } from '../../testing/glb-of';
 import { smallPng } from '../../testing/small-png';
 
 type Json = Record<string, unknown>;
-
-/** A GLB of some JSON and some bytes. */
-function glbOf(json: Json, binary: Uint8Array): Uint8Array {
-  const padded = (bytes: Uint8Array, fill: number): Buffer =>
-    Buffer.concat([bytes, Buffer.alloc((4 - (bytes.length % 4)) % 4, fill)]);
-  const chunk = (kind: string, bytes: Buffer): Buffer => {
-    const head = Buffer.alloc(8);
-    head.writeUInt32LE(bytes.length, 0);
-    head.write(kind, 4, 'latin1');
-    return Buffer.concat([head, bytes]);
-  };
-  const body = Buffer.concat([
-    chunk('JSON', padded(Buffer.from(JSON.stringify(json)), 0x20)),
-    chunk('BIN\0', padded(binary, 0)),
-  ]);
-  const head = Buffer.alloc(12);
-  head.write('glTF', 0, 'latin1');
-  head.writeUInt32LE(2, 4);
-  head.writeUInt32LE(12 + body.length, 8);
-  return new Uint8Array(Buffer.concat([head, body]));
-}
 
 /** One triangle of 36 bytes, then 16 bytes that a sparse accessor changes it with: elements 1 and 2, and a value for each. */
 const BINARY = new Uint8Array(
@@ -57,7 +37,7 @@ function scene(accessor: Json = {}, node: Json = {}, more: Json = {}): Json {
 
 const read = (json: Json, binary = BINARY): Promise<ReadPieces> =>
   readPieces(
-    { files: [{ name: 'a.glb', bytes: glbOf(json, binary) }], unitMetres: 1, isZUp: false },
+    { files: [{ name: 'a.glb', bytes: glbOf(JSON.stringify(json), binary) }], unitMetres: 1, isZUp: false },
     createRunContext(),
   );
 const told = async (json: Json): Promise<string[]> =>

@@ -6,7 +6,7 @@ import {
   canonicalJson,
   chainLike,
   counted,
-  fieldsOfTaken,
+  placeOfTaken,
   newKey,
   plainJson,
   type BuiltChain,
@@ -104,7 +104,7 @@ export class KitWork {
       ];
       for (const one of taken) {
         const steps = built.chains.find(({ name }) => name === one.as)?.steps ?? [one.read.step];
-        const { bounds, movedOrigin } = fieldsOfTaken(one, keepsOrigins);
+        const { bounds, movedOrigin } = placeOfTaken(one, keepsOrigins);
         const { replaced } = one;
         if (!replaced) {
           operations.push(create(RECORDS_DOCUMENT, 'piece', { id: newId(), kit: id, name: one.as, bounds, steps }));

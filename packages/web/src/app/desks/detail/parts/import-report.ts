@@ -1,6 +1,14 @@
 import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
-import { SEVERITY_RANKS, replacedTwice, takenPieces, type Kit, type Piece, type TakenPiece } from '@stravel/core';
+import {
+  SEVERITY_RANKS,
+  movedText,
+  replacedTwice,
+  takenPieces,
+  type Kit,
+  type Piece,
+  type TakenPiece,
+} from '@stravel/core';
 import { bytesText, countText } from '../../../ui/amount';
 import { NumberField } from '../../../ui/number-field';
 import type { TakeIn, WaitingPieces } from '../../../bakes/kit-work';
@@ -25,6 +33,7 @@ export class ImportReportPanel {
   readonly readAgain = output<{ unitMetres: number; isZUp: boolean }>();
   readonly bytes = bytesText;
   readonly count = countText;
+  readonly movedText = movedText;
   private readonly picked = signal<string | undefined>(undefined);
   readonly newName = signal('');
   readonly kit = computed(() => this.picked() ?? this.waiting().replaces?.kit ?? this.chosenKit());
@@ -83,10 +92,5 @@ export class ImportReportPanel {
 
   size({ bounds }: { readonly bounds: { readonly min: readonly number[]; readonly max: readonly number[] } }): string {
     return [0, 1, 2].map((k) => Number((bounds.max[k] - bounds.min[k]).toPrecision(3))).join(' × ');
-  }
-
-  /** '0.5, 0, 0 m'. */
-  metres(vector: readonly number[]): string {
-    return `${vector.map((one) => Number(one.toFixed(3))).join(', ')} m`;
   }
 }
