@@ -42,7 +42,7 @@ export function placedResults(): Json {
           moved: movedFields(moved, point(3)),
           turned: turnedFields(moved, number(720), [number(size), number(size)]),
           quarter: turnedFields(moved, 90, [0, 0]),
-          mirrored: [mirroredFields(moved, 'x', number(size)), mirroredFields(moved, 'z', 0)],
+          mirrored: [mirroredFields(moved, 'x', number(size), false), mirroredFields(moved, 'z', 0, false)],
           within: [
             movedWithin(moved, [-size, -size, -size], [size, size, size], point(1)),
             movedWithin(moved, [0, 0, 0], [0, 0, 0], point(1)),

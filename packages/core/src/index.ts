@@ -176,7 +176,15 @@ export { blockColumnsOf, blocksOfColumns, type BlockColumns } from './items/bloc
 export { columnsOf, moreOf, placementAt } from './items/placement/columns';
 export type { PlacementColumns, PlacementMore } from './model/placement';
 
-export { placePoint, turnMatrix, turnVector, yawOfDirection, type TurnMatrix } from './geometry/turn';
+export {
+  greatestScale,
+  isMirrored,
+  placePoint,
+  turnMatrix,
+  turnVector,
+  yawOfDirection,
+  type TurnMatrix,
+} from './geometry/turn';
 export {
   blockSurface,
   boxPlanes,

@@ -129,6 +129,20 @@ describe('figures of a level', () => {
     ...levelFigures({ ...figuresInput(rooms, { pin: piece }, DEFAULT_VIEW), sight }, createRunContext()),
   };
 
+  it('draw a mirrored placement apart from those of its piece that are not', () => {
+    const [{ stratum, content }] = rooms.strata;
+    const calls = (scales: readonly number[]): number[] => {
+      const placement = content.placement.map((one, i) => ({ ...one, scale: [scales[i], 1, 1] as const }));
+      const strata = [{ stratum, content: { ...content, placement } }];
+      const counted = countLevel(figuresInput({ level, strata }, { pin: piece }, DEFAULT_VIEW), createRunContext());
+      return [counted.strata[0].drawCalls, counted.bound.drawCalls];
+    };
+    const plain = calls([1, 1, 1]);
+    // Two materials a piece.
+    expect(calls([1, -1, 1])).toEqual(plain.map((one) => one + 2));
+    expect(calls([-1, -2, -3])).toEqual(plain);
+  });
+
   it('count what each room sees: its own pins and the blocks about it', () => {
     expect(sight.figures.reachedPockets).toBe(2);
     const worst = figures.worst[0];

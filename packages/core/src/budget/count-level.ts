@@ -70,10 +70,11 @@ function mostDrawCalls(things: readonly Thing[], bounds: Float64Array): number {
   const placements = new Map<string, { count: number; steps: Thing['steps'] }>();
   const blocks = new Set<string>();
   let vast = 0;
-  things.forEach(({ what, id, steps }, i) => {
+  things.forEach(({ what, id, steps, mirrored }, i) => {
     if (what === 'piece') {
-      const known = placements.get(id) ?? { count: 0, steps };
-      placements.set(id, { ...known, count: known.count + 1 });
+      const alike = mirrored ? `${id} mirrored` : id;
+      const known = placements.get(alike) ?? { count: 0, steps };
+      placements.set(alike, { ...known, count: known.count + 1 });
       return;
     }
     const cells = [0, 1, 2].map((k) => {

@@ -1,7 +1,8 @@
 import type { RunContext } from '../context/run-context';
 import { switchDistances } from '../detail/switch-distance';
 import { CoreError } from '../errors';
-import { PLACEMENT_NUMBERS } from '../items/placement/columns';
+import { greatestScale, isMirrored } from '../geometry/turn';
+import { PLACEMENT_NUMBERS, threeAt } from '../items/placement/columns';
 import { blockSurfaceIfAny } from '../geometry/block-solid';
 import { placedBounds } from '../layout/placement-bounds';
 import type { StratumRole } from '../model/stratum';
@@ -64,14 +65,12 @@ export function countStrata(
       const [full] = piece.steps;
       triangles += full.triangles;
       memoryBytes += INSTANCE_BYTES;
-      drawn.set(`piece ${piece.id}`, full.materials);
-      const at = i * PLACEMENT_NUMBERS;
-      const distances = switchDistances(
-        piece.steps,
-        input.view,
-        Math.max(numbers[at + 6], numbers[at + 7], numbers[at + 8]),
-      );
-      things.push({ what: 'piece', id: piece.id, name: piece.name, steps: piece.steps, distances, stratum: index });
+      const scale = threeAt(numbers, i * PLACEMENT_NUMBERS + 6);
+      const mirrored = isMirrored(scale);
+      drawn.set(`piece ${mirrored ? 'mirrored ' : ''}${piece.id}`, full.materials);
+      const distances = switchDistances(piece.steps, input.view, greatestScale(scale));
+      const { id, name, steps } = piece;
+      things.push({ what: 'piece', id, name, steps, distances, stratum: index, ...(mirrored ? { mirrored } : {}) });
       placedBounds(numbers, i, piece.bounds, bounds, bounds.length);
     }
     const drawCalls = [...drawn.values()].reduce((sum, calls) => sum + calls, 0);

@@ -40,6 +40,8 @@ export interface Thing {
   readonly distances: readonly number[];
   /** Index of its stratum. */
   readonly stratum: number;
+  /** Drawn apart from those of its piece that are not. */
+  readonly mirrored?: true;
 }
 
 /** Things and where they are. */
@@ -152,8 +154,8 @@ export function describePocket(
   };
 }
 
-function drawCallKey({ what, id }: Thing, step: number, group: number): string {
-  return what === 'piece' ? `${id}\u0000${step}` : `${id}\u0000${group} blocks`;
+function drawCallKey({ what, id, mirrored }: Thing, step: number, group: number): string {
+  return what === 'piece' ? `${id}\u0000${step}${mirrored ? ' mirrored' : ''}` : `${id}\u0000${group} blocks`;
 }
 
 /** The detail step of a thing as seen from a pocket's nearest point. */

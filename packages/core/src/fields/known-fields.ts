@@ -96,7 +96,26 @@ export const moment = (): Field<string | null> =>
     }),
   );
 export const box = (): Shape<Box3> => shape<Box3>({ min: vector(), max: vector() });
-export const scale = (): Field<Vector3> => row(finite(0.001, 1000), finite(0.001, 1000), finite(0.001, 1000));
+
+const LEAST_SCALE = 0.001;
+const GREATEST_SCALE = 1000;
+/** Below 0 where a placement is mirrored across that axis of its own. */
+const scaleOfAxis = (): Field<number> =>
+  told(
+    {
+      anyOf: [
+        { type: 'number', minimum: LEAST_SCALE, maximum: GREATEST_SCALE },
+        { type: 'number', minimum: -GREATEST_SCALE, maximum: -LEAST_SCALE },
+      ],
+    },
+    {
+      name: 'scale',
+      message: `must be ${LEAST_SCALE} to ${GREATEST_SCALE}, or as much below 0 where it is mirrored`,
+      holds: (value) =>
+        typeof value === 'number' && Math.abs(value) >= LEAST_SCALE && Math.abs(value) <= GREATEST_SCALE,
+    },
+  );
+export const scale = (): Field<Vector3> => row(scaleOfAxis(), scaleOfAxis(), scaleOfAxis());
 
 /** Most values of one list. */
 const MAX_LIST_VALUES = 1000;

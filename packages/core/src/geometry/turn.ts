@@ -36,6 +36,16 @@ export function placePoint(position: Vector3, m: TurnMatrix, scale: Vector3, loc
   return [turned[0] + position[0], turned[1] + position[1], turned[2] + position[2]];
 }
 
+/** Whether a scale turns left into right: what it is put on shows its triangles the other way round. */
+export function isMirrored([x, y, z]: Vector3): boolean {
+  return (x < 0 !== y < 0) !== z < 0;
+}
+
+/** The greatest scale along an axis, mirrored or not. */
+export function greatestScale([x, y, z]: Vector3): number {
+  return Math.max(Math.abs(x), Math.abs(y), Math.abs(z));
+}
+
 /** Yaw of the direction (dx, dz) on the plan: 0 looks along −Z, 90 along −X. Degrees in (−180, 180]. */
 export function yawOfDirection(dx: number, dz: number): number {
   return atan2Degrees(-dx, -dz);

@@ -59,12 +59,14 @@ export interface Mirroring {
   readonly flat: (point: PlanPoint) => PlanPoint;
   readonly direction: (vector: Vector3) => Vector3;
   readonly yaw: (yaw: number) => number;
+  /** Whether pieces become their own mirror image, or change place and direction alone. */
+  readonly mirrorsPieces: boolean;
   /** The turn of a thing whose own x axis is mirrored along with the world: S · M · S' with S' across the thing's own x. */
   readonly turn: (turn: TurnDegrees) => TurnDegrees;
 }
 
 /** @param at where the plane stands on that axis, metres */
-export function mirroringAt(axis: 'x' | 'z', at: number): Mirroring {
+export function mirroringAt(axis: 'x' | 'z', at: number, mirrorsPieces: boolean): Mirroring {
   const k = axis === 'x' ? 0 : 2;
   const over = ([x, y, z]: Vector3, of: (value: number) => number): Vector3 =>
     vectorToMicro(k === 0 ? [of(x), y, z] : [x, y, of(z)]);
@@ -73,6 +75,7 @@ export function mirroringAt(axis: 'x' | 'z', at: number): Mirroring {
     point: (point) => over(point, (value) => 2 * at - value),
     flat: ([x, z]) => [toMicro(k === 0 ? 2 * at - x : x), toMicro(k === 2 ? 2 * at - z : z)],
     direction: (vector) => over(vector, (value) => -value),
+    mirrorsPieces,
     yaw,
     turn: ([y, pitch, roll]) => [yaw(y), pitch, toMicro(-roll)],
   };

@@ -24,11 +24,17 @@ export function turnedFields<K extends ItemKind>(one: AnyItem<K>, degrees: numbe
 
 /**
  * Mirrors an item in an upright plane across the x or the z axis. Blocks, volumes and paths are mirrored in themselves;
- * placements, markers and sections only change place and direction, as what they show is not theirs.
+ * markers, assemblies and sections only change place and direction, as what they show is not theirs.
  * @param at where the plane stands on that axis, metres
+ * @param mirrorsPieces whether placements become their mirror image as well, or change place and direction only
  */
-export function mirroredFields<K extends ItemKind>(one: AnyItem<K>, axis: 'x' | 'z', at: number): ChangedFields {
-  return plain(placeOf(one)?.mirrored(one.item, mirroringAt(axis, at)));
+export function mirroredFields<K extends ItemKind>(
+  one: AnyItem<K>,
+  axis: 'x' | 'z',
+  at: number,
+  mirrorsPieces = true,
+): ChangedFields {
+  return plain(placeOf(one)?.mirrored(one.item, mirroringAt(axis, at, mirrorsPieces)));
 }
 
 /** Turns an item, and scales what has a scale, where it stands. @param degrees counter-clockwise seen from above */

@@ -1,5 +1,5 @@
 import { turnMatrix } from '../geometry/turn';
-import { PLACEMENT_NUMBERS } from '../items/placement/columns';
+import { PLACEMENT_NUMBERS, threeAt } from '../items/placement/columns';
 import type { Placement } from '../model/placement';
 import type { Box3 } from '../model/vector';
 
@@ -27,8 +27,10 @@ export function placedBounds(
 ): void {
   const at = i * PLACEMENT_NUMBERS;
   const m = turnMatrix([numbers[at + 3], numbers[at + 4], numbers[at + 5]]);
-  const [sx, sy, sz] = [numbers[at + 6], numbers[at + 7], numbers[at + 8]];
-  const [hx, hy, hz] = [((max[0] - min[0]) / 2) * sx, ((max[1] - min[1]) / 2) * sy, ((max[2] - min[2]) / 2) * sz];
+  const [sx, sy, sz] = threeAt(numbers, at + 6);
+  // As far either way where it is mirrored.
+  const half = (k: number, scale: number): number => Math.abs(((max[k] - min[k]) / 2) * scale);
+  const [hx, hy, hz] = [half(0, sx), half(1, sy), half(2, sz)];
   const [cx, cy, cz] = [((max[0] + min[0]) / 2) * sx, ((max[1] + min[1]) / 2) * sy, ((max[2] + min[2]) / 2) * sz];
   for (let k = 0; k < 3; k++) {
     const [a, b, c] = [m[k * 3], m[k * 3 + 1], m[k * 3 + 2]];

@@ -74,7 +74,7 @@ export function checkPack(
         const at = n * PLACEMENT_NUMBERS;
         const off = numbers
           .subarray(at + 6, at + 9)
-          .find((value) => value < target.scale[0] || value > target.scale[1]);
+          .find((value) => Math.abs(value) < target.scale[0] || Math.abs(value) > target.scale[1]);
         if (off === undefined) continue;
         findings.push(
           finding({
@@ -88,7 +88,7 @@ export function checkPack(
               item: ids[n],
               position: threeAt(numbers, at),
             },
-            message: `A placement of ${records.piece[pieces[n]]?.name ?? pieces[n]} in ${level.name} is scaled by ${off}; ${target.name} takes ${target.scale[0]} to ${target.scale[1]}`,
+            message: `A placement of ${records.piece[pieces[n]]?.name ?? pieces[n]} in ${level.name} is scaled by ${Math.abs(off)}; ${target.name} takes ${target.scale[0]} to ${target.scale[1]}`,
             why: 'So large or small a scale nearly always means that the piece was made in another unit.',
           }),
         );

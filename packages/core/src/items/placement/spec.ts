@@ -13,6 +13,11 @@ export const PLACEMENT: ItemSpec<'placement'> = {
   optional: { group: true, values: true },
   place: {
     ...TURN_PLACE,
+    // Its own x axis is mirrored with the level: both together are the mirror image.
+    mirrored: ({ position, turn, scale: [x, y, z] }, mirroring) => ({
+      ...TURN_PLACE.mirrored({ position, turn }, mirroring),
+      ...(mirroring.mirrorsPieces ? { scale: [-x, y, z] } : {}),
+    }),
     varied: ({ turn, scale: [x, y, z] }, degrees, scale) => ({
       ...variedTurn({ turn }, degrees),
       scale: [toMicro(x * scale), toMicro(y * scale), toMicro(z * scale)],

@@ -1,4 +1,4 @@
-import { BoxGeometry, Group, MeshBasicMaterial, PlaneGeometry, type InstancedMesh } from 'three';
+import { BoxGeometry, Group, Matrix4, MeshBasicMaterial, PlaneGeometry, Vector3, type InstancedMesh } from 'three';
 import { PlacementStore } from '../document/placement-columns';
 import { PlacementInstances } from './placement-instances';
 
@@ -63,6 +63,24 @@ describe('placements drawn at a detail step', () => {
     expect(instances.triangles).toBe(2);
     instances.dispose();
     expect(group.children).toEqual([]);
+  });
+
+  it('mirrored ones stand in a mesh that three draws the other way round, and each where it should', () => {
+    const image = { ...placement('near', 18), scale: [-2, 1, 1] as const };
+    store.put(image);
+    instances.update(store.slotOf('near'));
+    const mesh = group.children.find(({ scale }) => scale.x < 0) as InstancedMesh;
+    mesh.updateMatrixWorld();
+    const matrix = new Matrix4().multiplyMatrices(mesh.matrixWorld, new Matrix4().fromArray(mesh.instanceMatrix.array));
+    expect([mesh.count, mesh.matrixWorld.determinant() < 0, matrix.determinant() < 0]).toEqual([1, true, true]);
+    const corner = new Vector3(0.5, 0.25, 0).applyMatrix4(matrix);
+    expect(corner.toArray()).toEqual([17, 0.25, 16]);
+    const culled = mesh.boundingSphere?.clone().applyMatrix4(mesh.matrixWorld);
+    expect(culled?.containsPoint(corner)).toBe(true);
+    // Back again: none is left in the mirrored mesh.
+    store.put(placement('near', 18));
+    instances.update(store.slotOf('near'));
+    expect([mesh.count, instances.triangles]).toEqual([0, 24]);
   });
 
   it('of many pieces that stand far apart share wider squares, and all are drawn in the end', async () => {

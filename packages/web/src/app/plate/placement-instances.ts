@@ -1,4 +1,4 @@
-import { turnMatrix, type TurnDegrees } from '@stravel/core';
+import { greatestScale, isMirrored, turnMatrix, type TurnDegrees } from '@stravel/core';
 import { DynamicDrawUsage, InstancedBufferAttribute, InstancedMesh, Sphere, Vector3, type Group } from 'three';
 import type { PlacementStore } from '../document/placement-columns';
 import type { PieceMesh, StepMesh } from './kit-meshes';
@@ -12,6 +12,8 @@ export const CHAIN_CHUNK_METRES = 32;
 const MANY_CHUNKS = 600;
 const MIN_A_CHUNK = 48;
 const WIDEST_METRES = 1e6;
+/** How the key of a square of mirrored instances ends. */
+const MIRRORED = ' mirrored';
 /** Placements between two points at which drawing may pause. */
 const SLOTS_A_STEP = 1024;
 
@@ -25,12 +27,18 @@ export interface DetailView {
   readonly errorPixels: number;
 }
 
-/** Instances of one piece in one square. */
+/**
+ * Instances of one piece in one square. Those that are mirrored stand in squares of their own: their triangles go round the
+ * other way, which a whole mesh can do, and not one of its instances.
+ */
 interface InstanceChunk {
   /** Meshes of each step; all share one buffer of matrices. */
   readonly steps: readonly { readonly meshes: readonly InstancedMesh[]; readonly deviationMetres: number }[];
   readonly matrices: InstancedBufferAttribute;
   readonly sphere: Sphere;
+  /** The same in the frame of its meshes, by which they are culled: another where they are mirrored. */
+  readonly culled: Sphere;
+  readonly isMirrored: boolean;
   /** Side of the square, metres. */
   readonly side: number;
   step: number;
@@ -163,7 +171,12 @@ export class PlacementInstances {
     const side = this.sideOf(piece);
     const x = Math.floor(this.store.numbers[at] / side);
     const z = Math.floor(this.store.numbers[at + 2] / side);
-    return `${piece} ${x} ${z}`;
+    return `${piece} ${x} ${z}${isMirrored(this.scaleAt(slot)) ? MIRRORED : ''}`;
+  }
+
+  private scaleAt(slot: number): [number, number, number] {
+    const at = slot * 9 + 6;
+    return [this.store.numbers[at], this.store.numbers[at + 1], this.store.numbers[at + 2]];
   }
 
   private sideOf(piece: string): number {
@@ -209,14 +222,14 @@ export class PlacementInstances {
     slots.forEach((slot, index) => {
       chunk.slots.push(slot);
       this.places.set(slot, { key, index });
-      writeMatrix(chunk.matrices.array as Float32Array, index, this.store.numbers, slot);
+      writeMatrix(chunk, index, this.store.numbers, slot);
       this.widen(chunk, slot);
     });
     this.setCount(chunk);
   }
 
   private newChunk(key: string, capacity: number): InstanceChunk | undefined {
-    const [piece, x, z] = splitKey(key);
+    const [piece, x, z, isMirrored] = splitKey(key);
     const mesh = this.meshOf(piece);
     if (!mesh || mesh.steps[0].parts.length === 0) return undefined;
     const matrices = new InstancedBufferAttribute(new Float32Array(capacity * 16), 16);
@@ -224,17 +237,33 @@ export class PlacementInstances {
     const radius = Math.max(...mesh.steps[0].parts.map(({ geometry }) => radiusOf(geometry)));
     const side = this.sideOf(piece);
     const sphere = new Sphere(new Vector3((x + 0.5) * side, 0, (z + 0.5) * side), 0);
+    const culled = isMirrored ? new Sphere() : sphere;
     const steps = mesh.steps.map(({ parts, deviationMetres }) => ({
       deviationMetres,
       meshes: parts.map(({ geometry, material }) => {
         const instanced = new InstancedMesh(geometry, material, 0);
         instanced.instanceMatrix = matrices;
-        instanced.boundingSphere = sphere;
+        instanced.boundingSphere = culled;
+        // The matrices undo it: what is left is that three draws the triangles the other way round.
+        if (isMirrored) instanced.scale.x = -1;
         this.group.add(instanced);
         return instanced;
       }),
     }));
-    return { steps, matrices, sphere, side, step: 0, slots: [], radius, low: Infinity, high: -Infinity, scale: 0 };
+    return {
+      steps,
+      matrices,
+      sphere,
+      culled,
+      isMirrored,
+      side,
+      step: 0,
+      slots: [],
+      radius,
+      low: Infinity,
+      high: -Infinity,
+      scale: 0,
+    };
   }
 
   private putIn(slot: number, key: string): void {
@@ -275,7 +304,7 @@ export class PlacementInstances {
 
   private write(chunk: InstanceChunk, index: number, slot: number): void {
     const attribute = chunk.matrices;
-    writeMatrix(attribute.array as Float32Array, index, this.store.numbers, slot);
+    writeMatrix(chunk, index, this.store.numbers, slot);
     attribute.addUpdateRange(index * 16, 16);
     attribute.needsUpdate = true;
     this.widen(chunk, slot);
@@ -287,10 +316,13 @@ export class PlacementInstances {
     const y = numbers[slot * 9 + 1];
     chunk.low = Math.min(chunk.low, y);
     chunk.high = Math.max(chunk.high, y);
-    chunk.scale = Math.max(chunk.scale, numbers[slot * 9 + 6], numbers[slot * 9 + 7], numbers[slot * 9 + 8]);
+    chunk.scale = Math.max(chunk.scale, greatestScale(this.scaleAt(slot)));
     const { sphere } = chunk;
     sphere.center.y = (chunk.low + chunk.high) / 2;
     sphere.radius = Math.hypot(chunk.side * Math.SQRT1_2, (chunk.high - chunk.low) / 2) + chunk.radius * chunk.scale;
+    if (!chunk.isMirrored) return;
+    chunk.culled.copy(sphere);
+    chunk.culled.center.x = -sphere.center.x;
   }
 
   private setCount(chunk: InstanceChunk): void {
@@ -311,9 +343,9 @@ export class PlacementInstances {
   }
 }
 
-function splitKey(key: string): [string, number, number] {
+function splitKey(key: string): [string, number, number, boolean] {
   const parts = key.split(' ');
-  return [parts[0], Number(parts[1]), Number(parts[2])];
+  return [parts[0], Number(parts[1]), Number(parts[2]), key.endsWith(MIRRORED)];
 }
 
 function radiusOf(geometry: StepMesh['parts'][number]['geometry']): number {
@@ -322,8 +354,14 @@ function radiusOf(geometry: StepMesh['parts'][number]['geometry']): number {
   return sphere.center.length() + sphere.radius;
 }
 
-/** Column-major 4 by 4 matrix of a slot. */
-function writeMatrix(out: Float32Array, index: number, numbers: Float64Array, slot: number): void {
+/** Column-major 4 by 4 matrix of a slot, in the frame of the meshes of its square. */
+function writeMatrix(
+  { matrices, isMirrored }: Pick<InstanceChunk, 'matrices' | 'isMirrored'>,
+  index: number,
+  numbers: Float64Array,
+  slot: number,
+): void {
+  const out = matrices.array as Float32Array;
   const at = slot * 9;
   const m = turnMatrix([numbers[at + 3], numbers[at + 4], numbers[at + 5]] as TurnDegrees);
   const o = index * 16;
@@ -336,4 +374,5 @@ function writeMatrix(out: Float32Array, index: number, numbers: Float64Array, sl
   out[o + 13] = numbers[at + 1];
   out[o + 14] = numbers[at + 2];
   out[o + 15] = 1;
+  if (isMirrored) for (let column = 0; column < 4; column++) out[o + column * 4] = -out[o + column * 4];
 }

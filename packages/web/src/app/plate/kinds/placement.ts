@@ -1,4 +1,12 @@
-import { placePoint, placedBounds, placementBounds, turnMatrix, type Box3, type Placement } from '@stravel/core';
+import {
+  isMirrored,
+  placePoint,
+  placedBounds,
+  placementBounds,
+  turnMatrix,
+  type Box3,
+  type Placement,
+} from '@stravel/core';
 import type { PlacementStore } from '../../document/placement-columns';
 import { LaterUpdates } from '../later-updates';
 import { PlacementInstances, type DetailView } from '../placement-instances';
@@ -21,7 +29,8 @@ function boxFaces({ position, turn, scale }: Placement, { min, max }: Box3): Flo
   const corners = Array.from({ length: 8 }, (_unused, i) =>
     placePoint(position, m, scale, [i & 1 ? max[0] : min[0], i & 2 ? max[1] : min[1], i & 4 ? max[2] : min[2]]),
   );
-  return BOX_LOOPS.map((loop) => Float64Array.from(loop.flatMap((i) => corners[i])));
+  const loops = isMirrored(scale) ? BOX_LOOPS.map((loop) => [...loop].reverse()) : BOX_LOOPS;
+  return loops.map((loop) => Float64Array.from(loop.flatMap((i) => corners[i])));
 }
 
 /** Placements as instances. Remembers which slot each was drawn from: a removed one's is used anew. */

@@ -126,7 +126,7 @@ export class ArrangeDesk {
     const [x, z] = middleOf(items);
     const answers = await this.ask.for({
       title: 'Mirror',
-      text: 'Blocks, volumes and paths are mirrored in themselves; pieces and markers take the mirrored place and direction.',
+      text: 'Blocks, volumes and paths become their mirror image; markers and assemblies take the mirrored position and direction.',
       questions: [
         {
           key: 'axis',
@@ -140,6 +140,16 @@ export class ArrangeDesk {
         },
         { key: 'at', label: 'Mirror plane at, m', kind: 'number', value: toMicro(x) },
         { key: 'atZ', label: '… or for Z at, m', kind: 'number', value: toMicro(z) },
+        {
+          key: 'pieces',
+          label: 'Pieces',
+          kind: 'choice',
+          value: 'image',
+          choices: [
+            { value: 'image', name: 'become their mirror image (drawn apart: a call more)' },
+            { value: 'place', name: 'take the mirrored position and direction only' },
+          ],
+        },
       ],
       command: 'Mirror',
     });
@@ -148,7 +158,7 @@ export class ArrangeDesk {
     const at = Number(axis === 'x' ? answers['at'] : answers['atZ']);
     await this.desk.commit(
       `mirror ${this.desk.countText(items)}`,
-      changeItems(items, (one) => mirroredFields(one, axis, at)),
+      changeItems(items, (one) => mirroredFields(one, axis, at, answers['pieces'] === 'image')),
     );
   }
 

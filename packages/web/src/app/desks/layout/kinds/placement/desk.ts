@@ -11,7 +11,7 @@ import { PlanSurface } from '../../plan/plan-surface';
 import { placedAssembly } from '../assembly/assembly-edits';
 import type { ItemDesk } from '../item-desk';
 import { PlacementCard } from './placement-card';
-import { scaleForSize, sizeOfPlacement } from './placement-size';
+import { ownBox, scaleForSize, sizeOfPlacement } from './placement-size';
 
 function placedPiece(piece: string, position: Vector3): Placement {
   return { id: newId(), piece, position, turn: UNTURNED, scale: [1, 1, 1] };
@@ -36,14 +36,12 @@ function grips(): FrameGrips {
     const one = desk.oneOf('placement');
     const piece = one && heldAt(desk.tables().piece, one.item.piece);
     if (!one || !piece) return undefined;
-    const { scale } = one.item;
-    const scaled = (corner: Vector3): Vector3 => [corner[0] * scale[0], corner[1] * scale[1], corner[2] * scale[2]];
-    const frame = uprightFrame(one.item, { min: scaled(piece.bounds.min), max: scaled(piece.bounds.max) });
+    const frame = uprightFrame(one.item, ownBox(one.item, piece));
     return (
       frame && {
         frame,
         size: sizeOfPlacement(one.item, piece),
-        stretch: (size, position) => desk.resize(one, { scale: scaleForSize(size, piece), position }),
+        stretch: (size, position) => desk.resize(one, { scale: scaleForSize(size, piece, one.item), position }),
         turnTo: (yaw) => desk.setNumber(one, 'turn', 0, yaw),
       }
     );
