@@ -1,5 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import type { Locator } from '@playwright/test';
 import { checkAxe } from '../fixtures/check-axe';
 import { domeLines } from '../fixtures/dome';
 import { packedSlab } from '../fixtures/packed-slab';
@@ -147,6 +148,56 @@ test.describe('Detail', () => {
     await expect(page.getByRole('button', { name: 'sea stack', exact: true })).toHaveCount(0);
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByRole('button', { name: 'sea stack', exact: true })).toBeVisible();
+  });
+
+  test('takes a collision along that came with a piece, makes others, for one and for all, and undoes them', async ({
+    quietPage: page,
+    stravel,
+  }) => {
+    await introduce(page, stravel.address, '/detail');
+    const lines = domeLines(3);
+    const shell = lines.map((line) => line.replace('o dome', 'o dome-shell')).filter((line) => !line.startsWith('v'));
+    const named = (pattern: string): Locator => page.getByRole('button', { name: pattern, exact: true });
+    await page.getByLabel('Import files…').setInputFiles({
+      name: 'dome.obj',
+      mimeType: 'text/plain',
+      buffer: Buffer.from([...lines, ...shell].join('\n')),
+    });
+    await expect(page.getByRole('cell', { name: 'dome-shell', exact: true })).toBeVisible();
+    await named('{name}_collision*').click();
+    const dialog = page.getByRole('dialog');
+    await dialog.getByLabel('Named').fill('shell');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(dialog.getByRole('alert')).toContainText('A pattern has {name} once');
+    await dialog.getByLabel('Named').fill('{name}-shell');
+    await dialog.getByRole('button', { name: 'Save' }).click();
+    await expect(named('{name}-shell')).toBeVisible();
+    await expect(page.getByRole('listitem').filter({ hasText: 'is the collision of “dome”' })).toBeVisible();
+    await page.getByLabel('into').selectOption({ label: 'Works kit' });
+    await page.getByRole('button', { name: 'Import 1 piece' }).click();
+    await expect(page.getByText('1 piece was imported into Works kit.')).toBeVisible();
+    await page.getByRole('button', { name: 'dome', exact: true }).click();
+    const shape = page.getByLabel('Collision', { exact: true });
+    const row = page.getByRole('row').filter({ has: page.getByRole('button', { name: 'dome', exact: true }) });
+    await expect(shape.locator('option:checked')).toHaveText('Own mesh');
+    await checkAxe(page);
+
+    await shape.selectOption('Hull');
+    await expect(page.getByText('Collision of dome set.')).toBeVisible();
+    await expect(page.getByRole('region', { name: 'LODs' })).toContainText('at most 64 corners');
+    await page.reload();
+    await page.getByRole('button', { name: 'Works kit' }).click();
+    await page.getByRole('button', { name: 'dome', exact: true }).click();
+    await expect(shape.locator('option:checked')).toHaveText('Hull');
+    await expect(shape.getByRole('option', { name: 'Own mesh' })).toBeDisabled();
+    await page.getByRole('button', { name: /^Set for all \d+$/ }).click();
+    await expect(page.getByText(/^Collision of \d+ pieces set/)).toBeVisible();
+    await expect(page.locator('tbody td:nth-child(6)').filter({ hasText: 'none' })).toHaveCount(0);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(row.getByRole('cell').nth(5)).toHaveText('Hull');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(row.getByRole('cell').nth(5)).toHaveText('Own mesh');
+    await expect(shape.locator('option:checked')).toHaveText('Own mesh');
   });
 
   test('changes from where steps show with the picture, and has no accessibility fault', async ({

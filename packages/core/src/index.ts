@@ -109,7 +109,20 @@ export { PATCH_CHANGES, patchId, type PatchChange } from './model/patch';
 export type { Patch } from './model/items';
 export { MAX_CELLS_OF_VOLUME, type CellGrid, type VolumeRule } from './model/cell-grid';
 export type { Rehearsal } from './model/rehearsal';
-export { stepNodeName, type Kit, type Piece, type PieceStep } from './model/kit';
+export {
+  collisionNodeName,
+  stepNodeName,
+  type CollisionShape,
+  type Kit,
+  type Piece,
+  type PieceCollision,
+  type PieceStep,
+} from './model/kit';
+export { DEFAULT_COLLISION_PATTERN, collisionPatternFault } from './fields/collision-pattern';
+export { COLLISIONS, COLLISION_SHAPES } from './detail/collision';
+export { kitFloors, type Floors } from './detail/collision/kit-floors';
+export { type AddedToKit } from './detail/add-to-kit';
+export { type MadeCollision, type WantedCollision } from './detail/collision/set-collisions';
 export type { Budget, Device } from './model/device';
 export { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from './model/device-fields';
 export { plainZeros } from './json/plain-zeros';
@@ -466,7 +479,14 @@ export type { AddedPiece, AddToKitInput } from './detail/add-to-kit';
 export { buildChains, type BuildChainsInput, type BuiltChain, type BuiltChains } from './detail/kit-steps';
 export { movedText } from './detail/piece-origin';
 export { placeInstead, usesOfPiece, type PieceUses } from './detail/piece-users';
-export { backFrom, placeOfTaken, replacedTwice, takenPieces, type TakenPiece } from './detail/taken-pieces';
+export {
+  backFrom,
+  collisionOfTaken,
+  placeOfTaken,
+  replacedTwice,
+  takenPieces,
+  type TakenPiece,
+} from './detail/taken-pieces';
 export { MESH_FORMATS, readPieces, type ReadPiece, type ReadPieces, type ReadPiecesInput } from './detail/read-pieces';
 export { pieceNameFault } from './detail/rename-piece';
 export type { DroppedFile } from './formats/dropped-file';

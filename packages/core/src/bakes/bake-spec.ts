@@ -1,4 +1,5 @@
 import type { CoreError } from '../errors';
+import type { Floors } from '../detail/collision/kit-floors';
 import type { RunContext } from '../context/run-context';
 import type { LoadParts } from '../budget/cost-model';
 import type { BakedFigures } from '../budget/level-figures';
@@ -62,6 +63,8 @@ export interface LevelScene {
   /** Its own. */
   readonly rehearsals: readonly Rehearsal[];
   readonly devices: Readonly<Record<string, Device>>;
+  /** What carries in the place of pieces; absent where no bake is made that reads it. */
+  readonly floors?: Floors;
 }
 
 /** All that is known of a kind of bake. One in each room; `BAKES` lists them. */
@@ -73,6 +76,8 @@ export interface BakeSpec<B extends BakeKind> {
   readonly records: readonly RecordKind[];
   /** Made by itself as soon as it is lacking; all others when somebody asks. */
   readonly isMadeAtOnce?: true;
+  /** Whether it is made with the collisions of pieces at hand. */
+  readonly readsFloors?: true;
   /** What a level has bakes of. */
   readonly subjects: (scene: LevelScene) => readonly string[];
   /** What a subject lacks that a level could have a bake of; undefined where it is none of this level's. */

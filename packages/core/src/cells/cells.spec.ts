@@ -10,6 +10,8 @@ import type { Rehearsal } from '../model/rehearsal';
 import { DEFAULT_VIEW } from '../model/view-settings';
 import { EMPTY_CONTENT } from '../items';
 import { RESIDENT, cutLevel } from './cut-level';
+import { COLLISIONS } from '../detail/collision';
+import { bakeKey } from '../bakes/bake-key';
 import { BAKES } from '../bakes';
 import type { LevelScene } from '../bakes/bake-spec';
 import { ReadQueue } from './read-queue';
@@ -81,7 +83,7 @@ const walk: Rehearsal = {
   device: 'd',
 };
 const kitLoads = { kit: { files: 2, memoryBytes: 400000, diskBytes: 220000 } };
-interface Walked extends Pick<LevelScene, 'content' | 'pieces' | 'kits' | 'kitLoads'> {
+interface Walked extends Pick<LevelScene, 'content' | 'pieces' | 'kits' | 'kitLoads' | 'floors'> {
   readonly grid: CellGrid;
   readonly rehearsal: Rehearsal;
   readonly device: Device;
@@ -286,6 +288,50 @@ describe('a rehearsal', () => {
     const { findings, loads } = makeRehearsal(input({ content: pieces }), context);
     expect(findings.map(({ code }) => code)).toEqual(['FOOTING_UNWATCHED']);
     expect(loads.length).toBeGreaterThan(0);
+  });
+
+  it('walks on pieces that have a collision, once their cell and their kit are there', () => {
+    const collision = { shape: 'box', triangles: 12, vertices: 8, bytes: 240, digest: '' } as const;
+    const deck: Piece = { ...piece, bounds: { min: [-5, -1, -5], max: [5, 0, 5] }, collision };
+    const source = { bounds: deck.bounds, mesh: { name: '', parts: [] }, own: undefined, materials: [] };
+    const mesh = COLLISIONS.box.make(source, context);
+    if (!mesh) throw new Error('a box can always be made');
+    const decks = strata(
+      [],
+      Array.from({ length: 10 }, (_unused, i) => ({
+        id: `p${i}`,
+        piece: 'stack',
+        position: [i * 10 + 5, 0, 5] as const,
+        turn: [90 * i, 0, 0] as const,
+        scale: [1, 1, i % 2 ? -1 : 1] as const,
+      })),
+    );
+    const scene = { content: decks, pieces: { stack: deck }, floors: { stack: mesh } };
+    expect(makeRehearsal(input(scene), context).findings).toEqual([]);
+    // Two are missing, and nothing but the kit is late: the first cells need it, so that it is there from the start.
+    const holed = strata(
+      [],
+      decks.strata[0].content.placement.filter(({ id }) => id !== 'p4' && id !== 'p5'),
+    );
+    const { findings } = makeRehearsal(input({ ...scene, content: holed }), context);
+    expect(findings).toMatchObject([{ code: 'PATH_OFF_FLOOR', place: { position: [40.25, 0, 5] } }]);
+    // On blocks first: what carries stands in a kit that comes later than its cell.
+    const late = strata(row.strata[0].content.block.slice(0, 5), decks.strata[0].content.placement.slice(5));
+    const slow = { ...device, diskBytesPerSecond: 40000 };
+    const { gaps } = makeRehearsal(input({ ...scene, content: late, device: slow }), context);
+    expect(gaps[0]).toMatchObject({ cause: 'late', cell: '5,0', from: [50.25, 0, 5] });
+    expect(() => makeRehearsal(input({ ...scene, floors: {} }), context)).toThrow(
+      'the collision of stack is not in its kit',
+    );
+    // The key knows the collision by its digest alone.
+    const keyed = (over: Partial<Walked>) => {
+      const { rehearsal, device: on, ...rest } = input({ ...scene, ...over });
+      const whole = { ...rest, view: DEFAULT_VIEW, rehearsals: [rehearsal], devices: { [on.id]: on } };
+      return bakeKey('rehearsal', BAKES.rehearsal.reads(whole, rehearsal.id));
+    };
+    expect(keyed({ floors: {} })).toBe(keyed({}));
+    const other = { ...deck, collision: { ...collision, digest: 'another' } };
+    expect(keyed({ pieces: { stack: other } })).not.toBe(keyed({}));
   });
 
   it('finds a hole of a metre at any speed: what is crossed between two frames counts', () => {

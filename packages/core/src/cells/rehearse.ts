@@ -16,6 +16,13 @@ const CHECK_FRAMES = 4096;
 /** Longest walk, frames; a day at 60 frames a second. */
 const MAX_FRAMES = 5200000;
 
+/** What must be loaded before something carries. */
+export interface CarrierFiles {
+  readonly cell: number;
+  /** Number of its kit; undefined where it needs none. */
+  readonly kit: number | undefined;
+}
+
 /** What a walk is simulated from. */
 export interface WalkInput {
   readonly cut: Pick<CutLevel, 'cells' | 'kits' | 'resident'>;
@@ -25,8 +32,8 @@ export interface WalkInput {
   readonly device: Device;
   /** What is read of the level before its cells, beside its resident chunk. */
   readonly levelFiles: Omit<LoadParts, 'memoryBytes'>;
-  /** What holds the foot, with each block's cell; undefined leaves it unwatched. */
-  readonly footing?: { readonly found: Footing; readonly cellOfBlock: readonly number[] };
+  /** What holds the foot, and what must be loaded for each that carries; undefined leaves it unwatched. */
+  readonly footing?: { readonly found: Footing; readonly files: readonly CarrierFiles[] };
   /** What volumes load on the way, in order of `fromMs`. */
   readonly held?: readonly HeldCell[];
 }
@@ -328,16 +335,20 @@ class Walker {
     nowMs: number,
   ): void {
     this.floor = watched.found.heights[look];
-    const holding = watched.found.blocks[look];
-    const isHeld = holding.some((block) => {
-      const cell = watched.cellOfBlock[block];
-      return cell === RESIDENT || this.isReady[cell] === 1;
+    const holding = watched.found.holding[look];
+    const isHeld = holding.some((carrier) => {
+      const { cell, kit } = watched.files[carrier];
+      return (
+        (cell === RESIDENT || this.isReady[cell] === 1) && (kit === undefined || this.isReady[this.kitBase + kit] === 1)
+      );
     });
     const at: Vector3 = [x, this.floor, z];
     const cause = holding.length > 0 ? 'late' : 'none';
     if (this.gap && (isHeld || this.gap.cause !== cause)) this.endGap(nowMs, at);
     if (isHeld) return;
-    const cell = holding.length > 0 ? this.input.cut.cells[watched.cellOfBlock[holding[0]]].key : null;
+    // What is resident has its kits from the start: what is late is of a cell.
+    const late = holding.map((carrier) => watched.files[carrier].cell).find((cell) => cell !== RESIDENT);
+    const cell = late === undefined ? null : this.input.cut.cells[late].key;
     this.gap ??= { cause, fromMs: nowMs, toMs: nowMs, from: at, to: at, cell };
   }
 

@@ -159,12 +159,12 @@ describe('a detail chain', () => {
       },
       context,
     );
-    const merged = await addToKit({
+    const input = {
       kit: glb,
       added: await writeGlb(kitOf({ name: 'dune', parts: [{ ...sheet(4, 4, dune), material: 1 }] })),
       pieces: [{ name: 'dune', as: 'dune' }],
-    });
-    const { meshes } = await readGlb(merged);
+    };
+    const { meshes } = await readGlb((await addToKit(input, context)).glb);
     expect(
       meshes.pieces.map(({ name, parts }) => [
         name,

@@ -16,6 +16,8 @@ export interface BuildChainsInput {
   /** Names of the pieces that get a new chain; all others keep theirs. */
   readonly names: readonly string[];
   readonly options?: Partial<ChainOptions>;
+  /** Of single pieces, by name, instead of those. */
+  readonly optionsOf?: ReadonlyMap<string, Partial<ChainOptions>>;
 }
 
 /** A piece's new chain. */
@@ -38,17 +40,10 @@ export interface BuiltChains {
  * @throws CoreError 'CHAIN_OPTIONS', 'CHAIN_PIECE' naming a piece that the kit lacks, 'GLB_UNREADABLE', 'CANCELLED'
  */
 export async function buildChains(
-  { glb, names, options }: BuildChainsInput,
+  { glb, names, options, optionsOf = new Map() }: BuildChainsInput,
   context: RunContext,
 ): Promise<BuiltChains> {
-  const chosen = { ...DEFAULT_CHAIN, ...options };
-  if (!(chosen.ratio > 0 && chosen.ratio < 1))
-    throw new CoreError(
-      'CHAIN_OPTIONS',
-      `chain: the share of triangles a step keeps must be between 0 and 1, is ${chosen.ratio}`,
-    );
-  if (!(Number.isInteger(chosen.steps) && chosen.steps >= 1 && chosen.steps <= 8))
-    throw new CoreError('CHAIN_OPTIONS', `chain: takes 1 to 8 LODs, not ${chosen.steps}`);
+  const chosenOf = new Map(names.map((name) => [name, soundOptions(optionsOf.get(name) ?? options)]));
   context.progress(0, 'reading the kit');
   const { meshes } = await readGlb(glb);
   await simplifierReady();
@@ -59,7 +54,8 @@ export async function buildChains(
     const owner = piece.name.replace(STEP_NAME, '');
     if (wanted.has(owner) && owner !== piece.name) continue;
     pieces.push(piece);
-    if (!wanted.has(piece.name)) continue;
+    const chosen = chosenOf.get(piece.name);
+    if (!chosen) continue;
     const share = (fraction: number, stage: string): void =>
       context.progress(0.05 + (0.9 * (chains.length + fraction)) / wanted.size, `${piece.name}: ${stage}`);
     const { steps, costs, isTurned } = chainOf(piece, meshes, chosen, context, share);
@@ -75,6 +71,19 @@ export async function buildChains(
   if (lost !== undefined) throw new CoreError('CHAIN_PIECE', `chain: the kit's GLB has no piece named ${lost}`);
   context.progress(0.96, 'writing the kit');
   return { glb: await writeGlb({ ...meshes, pieces }), chains };
+}
+
+/** @throws CoreError 'CHAIN_OPTIONS' */
+function soundOptions(options: Partial<ChainOptions> | undefined): ChainOptions {
+  const chosen = { ...DEFAULT_CHAIN, ...options };
+  if (!(chosen.ratio > 0 && chosen.ratio < 1))
+    throw new CoreError(
+      'CHAIN_OPTIONS',
+      `chain: the share of triangles a step keeps must be between 0 and 1, is ${chosen.ratio}`,
+    );
+  if (!(Number.isInteger(chosen.steps) && chosen.steps >= 1 && chosen.steps <= 8))
+    throw new CoreError('CHAIN_OPTIONS', `chain: takes 1 to 8 LODs, not ${chosen.steps}`);
+  return chosen;
 }
 
 function chainOf(

@@ -8,14 +8,17 @@ import { readGlb, readGltf, type ReadMeshes } from '../formats/glb/read-glb';
 import type { MeshDecoders } from '../formats/glb/mesh-decoders';
 import { writeGlb } from '../formats/glb/write-glb';
 import { joinedMeshes, prunedMeshes } from '../mesh/join-meshes';
-import type { KitMeshes, MeshOfPiece } from '../mesh/kit-meshes';
+import type { KitMeshes, MeshOfPiece, MeshPart } from '../mesh/kit-meshes';
 import { meshBounds, stepCost } from '../mesh/mesh-cost';
 import { partFault } from '../mesh/mesh-faults';
 import { placePart, type LinearMap } from '../mesh/place-part';
 import { withUses } from '../mesh/texture-uses';
-import { MAX_PIECE_MATERIALS, type PieceStep } from '../model/kit';
+import { MAX_PIECE_MATERIALS, collisionNodeName, isCollisionNode, type PieceStep } from '../model/kit';
 import type { Box3 } from '../model/vector';
 import type { ImportFault, ImportReport } from '../formats/import-report';
+import { DEFAULT_COLLISION_PATTERN, collisionOwners, collisionPatternFault } from '../fields/collision-pattern';
+import { ownCollisions } from './collision/own-collisions';
+import { weldedSurface } from './collision/welded-surface';
 import { FreeNames, plainPieceName } from './piece-name';
 import { readObjFile } from './read-obj-file';
 import { withArea, withCoordinates, withNormals } from './sound-parts';
@@ -46,6 +49,8 @@ export interface ReadPiecesInput {
   readonly unitMetres: number;
   /** Whether Z is up in the files, as some programs have it. */
   readonly isZUp: boolean;
+  /** How meshes are named that are collisions of others; absent: DEFAULT_COLLISION_PATTERN. */
+  readonly collisionPattern?: string;
 }
 
 /** A piece that was read, ready to be put into a kit. */
@@ -53,25 +58,30 @@ export interface ReadPiece {
   readonly name: string;
   readonly bounds: Box3;
   readonly step: PieceStep;
+  /** Triangles of the collision that came with it; absent where none did. */
+  readonly collisionTriangles?: number;
 }
 
 export interface ReadPieces {
   readonly report: ImportReport;
   readonly pieces: readonly ReadPiece[];
-  /** A GLB with one node a piece; null when no piece came through. */
+  /** A GLB with one node a piece, and one a collision; null when no piece came through. */
   readonly glb: Uint8Array | null;
 }
 
 /**
  * Reads dropped files into pieces. What cannot be used is left out and told; a file that cannot be read at all does not keep
  * the others from coming in.
- * @throws CoreError 'IMPORT_FILES' when there is no mesh among them or the files are too large, 'CANCELLED'
+ * @throws CoreError 'IMPORT_FILES' when there is no mesh among them or the files are too large, 'IMPORT_UNIT',
+ * 'IMPORT_COLLISION' when the pattern is at fault, 'CANCELLED'
  */
 export async function readPieces(
-  { files: dropped, unitMetres, isZUp }: ReadPiecesInput,
+  { files: dropped, unitMetres, isZUp, collisionPattern = DEFAULT_COLLISION_PATTERN }: ReadPiecesInput,
   context: RunContext,
   decoders: MeshDecoders = {},
 ): Promise<ReadPieces> {
+  const patternFault = collisionPatternFault(collisionPattern);
+  if (patternFault !== '') throw new CoreError('IMPORT_COLLISION', `import: ${patternFault}`, { collisionPattern });
   const files = unpackedFiles(dropped);
   const total = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
   if (total > MAX_IMPORT_BYTES)
@@ -100,7 +110,7 @@ export async function readPieces(
     context.checkCancelled();
     context.progress((0.6 * i) / sources.length, `reading ${file.name}`);
     try {
-      const read = await readMesh(formats.get(file), file, beside.from(file.name), decoders);
+      const read = await readMesh(formats.get(file), file, beside.from(file.name), decoders, collisionPattern);
       faults.push(
         ...read.faults.map((fault) => ({
           ...fault,
@@ -120,13 +130,26 @@ export async function readPieces(
       faults.push({ severity: 'note', where: file.name, message: 'is used by none of the meshes; left out' });
   }
   context.progress(0.6, 'checking meshes');
-  const checked = checkedMeshes(withoutHugeTextures(meshes, faults), mapOf(unitMetres, isZUp), faults, context);
+  const checked = checkedMeshes(
+    withoutHugeTextures(meshes, faults),
+    mapOf(unitMetres, isZUp),
+    collisionPattern,
+    faults,
+    context,
+  );
   context.progress(0.8, 'writing pieces');
-  const pieces = checked.pieces.map((mesh): ReadPiece => ({
-    name: mesh.name,
-    bounds: meshBounds(mesh),
-    step: stepCost(mesh, checked, 0),
-  }));
+  const collisions = new Map(checked.pieces.map((mesh) => [mesh.name, mesh]));
+  const pieces = checked.pieces
+    .filter(({ name }) => !isCollisionNode(name))
+    .map((mesh): ReadPiece => {
+      const own = collisions.get(collisionNodeName(mesh.name));
+      return {
+        name: mesh.name,
+        bounds: meshBounds(mesh),
+        step: stepCost(mesh, checked, 0),
+        ...(own ? { collisionTriangles: own.parts[0].indices.length / 3 } : {}),
+      };
+    });
   return { report: reportOf(checked, pieces, faults), pieces, glb: pieces.length > 0 ? await writeGlb(checked) : null };
 }
 
@@ -135,9 +158,11 @@ function readMesh(
   file: DroppedFile,
   beside: FindBeside,
   decoders: MeshDecoders,
+  collisionPattern: string,
 ): ReadMeshes | Promise<ReadMeshes> {
   if (format === 'obj') return readObjFile(file, beside);
-  return format === 'gltf' ? readGltf(file.bytes, beside, decoders) : readGlb(file.bytes, beside, decoders);
+  const isApart = (name: string): boolean => collisionOwners(collisionPattern, name).length > 0;
+  return (format === 'gltf' ? readGltf : readGlb)(file.bytes, beside, decoders, isApart);
 }
 
 /** Scales to metres and turns Z up into Y up. */
@@ -167,12 +192,20 @@ function withoutHugeTextures(meshes: KitMeshes, faults: ImportFault[]): KitMeshe
   return { ...meshes, materials };
 }
 
-function checkedMeshes(meshes: KitMeshes, map: LinearMap, faults: ImportFault[], context: RunContext): KitMeshes {
+function checkedMeshes(
+  meshes: KitMeshes,
+  map: LinearMap,
+  collisionPattern: string,
+  faults: ImportFault[],
+  context: RunContext,
+): KitMeshes {
   const names = new FreeNames();
   const pieces: MeshOfPiece[] = [];
-  for (const [i, { name, parts }] of meshes.pieces.entries()) {
+  const sorted = ownCollisions(meshes.pieces, collisionPattern, faults);
+  for (const [i, mesh] of sorted.pieces.entries()) {
+    const { name, parts } = mesh;
     context.checkCancelled();
-    context.progress(0.6 + (0.2 * i) / meshes.pieces.length, `checking ${name}`);
+    context.progress(0.6 + (0.2 * i) / sorted.pieces.length, `checking ${name}`);
     const told = (message: string): void => void faults.push({ severity: 'warning', where: name, message });
     const left = parts.map((part) => withArea(part, told)).filter(({ indices }) => indices.length > 0);
     const materials = new Set(left.map(({ material }) => material)).size;
@@ -192,15 +225,33 @@ function checkedMeshes(meshes: KitMeshes, map: LinearMap, faults: ImportFault[],
       name: free,
       parts: left.map((part) => withCoordinates(withNormals(placePart(part, map), told), meshes.materials, told)),
     });
+    const own = collisionOf(sorted.partsOf.get(mesh) ?? [], map, told);
+    if (own) pieces.push({ name: collisionNodeName(free), parts: [own] });
   }
   return prunedMeshes({ ...meshes, pieces });
 }
 
+/** The collision of a piece as one part, without what only drawing needs; undefined where nothing of it can be used. */
+function collisionOf(
+  parts: readonly MeshPart[],
+  map: LinearMap,
+  told: (message: string) => void,
+): MeshPart | undefined {
+  const sound = parts
+    .map((part) => withArea({ ...part, attributes: part.attributes.slice(0, 1) }, () => undefined))
+    .filter((part) => part.indices.length > 0 && partFault(part) === undefined);
+  if (parts.length > 0 && sound.length === 0) told('has a collision without triangles; it is left out');
+  if (sound.length === 0) return undefined;
+  const { positions, indices } = weldedSurface(sound.map((part) => placePart(part, map)));
+  return { material: null, attributes: [{ semantic: 'POSITION', size: 3, values: positions }], indices };
+}
+
 function reportOf(
-  { pieces, materials, textures }: KitMeshes,
+  { pieces: all, materials, textures }: KitMeshes,
   read: readonly ReadPiece[],
   faults: readonly ImportFault[],
 ): ImportReport {
+  const pieces = all.filter(({ name }) => !isCollisionNode(name));
   return {
     pieces: pieces.map(({ name, parts }, i) => ({
       name,

@@ -1,7 +1,7 @@
 import { CoreError } from '../errors';
 import { readGlb } from '../formats/glb/read-glb';
 import { writeGlb } from '../formats/glb/write-glb';
-import { STEP_NAME } from '../model/kit';
+import { pieceOfNode } from '../model/kit';
 import { MAX_PIECE_NAME_LENGTH, plainPieceName } from './piece-name';
 
 export interface RenamePieceInput {
@@ -28,13 +28,12 @@ export function pieceNameFault(name: string, others: Iterable<string>): string {
  */
 export async function renamePiece({ kit, from, to }: RenamePieceInput): Promise<Uint8Array> {
   const { meshes } = await readGlb(kit);
-  const pieceOf = (name: string): string => name.replace(STEP_NAME, '');
-  const names = new Set(meshes.pieces.map(({ name }) => pieceOf(name)));
+  const names = new Set(meshes.pieces.map(({ name }) => pieceOfNode(name)));
   if (!names.delete(from)) throw new CoreError('PIECE_NAME', `rename: the kit has no piece called ${from}`, { from });
   const fault = pieceNameFault(to, names);
   if (fault !== '') throw new CoreError('PIECE_NAME', `rename: ${fault}`, { to });
   const pieces = meshes.pieces.map((piece) =>
-    pieceOf(piece.name) === from ? { ...piece, name: to + piece.name.slice(from.length) } : piece,
+    pieceOfNode(piece.name) === from ? { ...piece, name: to + piece.name.slice(from.length) } : piece,
   );
   return writeGlb({ ...meshes, pieces });
 }

@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { createRunContext } from '../context/run-context';
 import { readGlb } from '../formats/glb/read-glb';
 import { writeKitGlb } from '../formats/glb/write-kit-glb';
 import { EMPTY_CONTENT } from '../items';
@@ -15,6 +16,7 @@ import { placeInstead, usesOfPiece } from './piece-users';
 import type { ReadPiece } from './read-pieces';
 import { backFrom, placeOfTaken, replacedTwice, takenPieces } from './taken-pieces';
 
+const context = createRunContext();
 const box = (min: Vector3, max: Vector3): Box3 => ({ min, max });
 const step = { triangles: 12, vertices: 24, materials: 1, bytes: 900 };
 const known = (id: string, over: Partial<Piece> = {}): Piece => ({
@@ -133,19 +135,24 @@ describe('pieces that are taken in', () => {
   it('stand in the kit under their new name, moved, with what only the old one used gone', async () => {
     const kit = await writeKitGlb([wedge('crate'), wedge('cart')]);
     const added = await writeKitGlb([wedge('lid', [1, 0, 0]), wedge('rest')]);
-    const glb = await addToKit({ kit, added, pieces: [{ name: 'lid', as: 'crate', move: backFrom([1, 0, 0]) }] });
+    const pieces = [{ name: 'lid', as: 'crate', move: backFrom([1, 0, 0]) }];
+    const { glb } = await addToKit({ kit, added, pieces }, context);
     const { meshes } = await readGlb(glb);
     expect(meshes.pieces.map((piece) => [piece.name, meshBounds(piece)])).toEqual([
       ['cart', box([0, 0, 0], [2, Math.fround(0.1), 1])],
       ['crate', box([0, 0, 0], [2, Math.fround(0.1), 1])],
     ]);
     expect(meshes.materials.map(({ name }) => name)).toEqual(['of cart', 'of lid']);
-    await expect(addToKit({ kit, added, pieces: [{ name: 'gone', as: 'x' }] })).rejects.toThrow('no piece called gone');
+    await expect(addToKit({ kit, added, pieces: [{ name: 'gone', as: 'x' }] }, context)).rejects.toThrow(
+      'no piece called gone',
+    );
     const twice = [
       { name: 'lid', as: 'x' },
       { name: 'rest', as: 'x' },
     ];
-    await expect(addToKit({ kit, added, pieces: twice })).rejects.toThrow('two pieces cannot become the same one');
+    await expect(addToKit({ kit, added, pieces: twice }, context)).rejects.toThrow(
+      'two pieces cannot become the same one',
+    );
     const without = await removePieceFromKit({ kit, name: 'crate' });
     expect((await readGlb(without)).meshes.pieces.map(({ name }) => name)).toEqual(['cart']);
     const empty = await removePieceFromKit({ kit: without, name: 'cart' });

@@ -1,4 +1,4 @@
-import type { Piece } from '../model/kit';
+import type { CollisionShape, Piece } from '../model/kit';
 import type { Vector3 } from '../model/vector';
 import { movedBox, movedOrigin } from './piece-origin';
 import { FreeNames } from './piece-name';
@@ -57,6 +57,11 @@ export function placeOfTaken(
     bounds: back ? movedBox(read.bounds, back) : read.bounds,
     movedOrigin: movedOrigin({ min: [0, 0, 0], max: [0, 0, 0] }, { min: sum, max: sum }) ?? null,
   };
+}
+
+/** The shape of collision that a piece gets when it is taken in: the mesh that came with it, else what the one had that it replaces. */
+export function collisionOfTaken({ read, replaced }: TakenPiece): CollisionShape | undefined {
+  return read.collisionTriangles === undefined ? replaced?.collision?.shape : 'own';
 }
 
 /** What puts a mesh back that has moved. */

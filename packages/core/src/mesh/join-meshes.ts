@@ -11,7 +11,7 @@ export function joinedMeshes(a: KitMeshes, b: KitMeshes): KitMeshes {
     material: one.material === null ? null : one.material + a.materials.length,
   });
   return {
-    pieces: [...a.pieces, ...b.pieces.map(({ name, parts }) => ({ name, parts: parts.map(part) }))],
+    pieces: [...a.pieces, ...b.pieces.map((piece) => ({ ...piece, parts: piece.parts.map(part) }))],
     materials: [...a.materials, ...materials],
     textures: [...a.textures, ...b.textures],
   };
@@ -32,7 +32,7 @@ export function prunedMeshes({ pieces, materials, textures }: KitMeshes): KitMes
     material: one.material === null ? null : (newMaterial.get(one.material) ?? null),
   });
   return {
-    pieces: pieces.map(({ name, parts }) => ({ name, parts: parts.map(part) })),
+    pieces: pieces.map((piece) => ({ ...piece, parts: piece.parts.map(part) })),
     materials: usedMaterials.map((i) =>
       withUses(materials[i], (use) => ({ ...use, texture: newTexture.get(use.texture) ?? 0 })),
     ),

@@ -1,3 +1,4 @@
+import type { Vector3 } from '../model/vector';
 /** A picture of a material, as its file holds it. */
 export interface MeshTexture {
   readonly name: string;
@@ -86,6 +87,8 @@ export interface MeshPart {
 /** A piece, or a step of one, as triangles. */
 export interface MeshOfPiece {
   readonly name: string;
+  /** Where its origin stands in the scene of its file, in units of the file; absent where it is that of the scene. */
+  readonly at?: Vector3;
   readonly parts: readonly MeshPart[];
 }
 

@@ -46,10 +46,14 @@ export function textureBytes(widthPixels: number, heightPixels: number): number 
 
 /** Bounds of a mesh with at least one vertex, metres. */
 export function meshBounds(mesh: MeshOfPiece): Box3 {
+  return positionBounds(mesh.parts.map(positionsOf));
+}
+
+/** Bounds of lists of xyz triples with at least one of them, metres. */
+export function positionBounds(lists: readonly Float32Array[]): Box3 {
   const min: [number, number, number] = [Infinity, Infinity, Infinity];
   const max: [number, number, number] = [-Infinity, -Infinity, -Infinity];
-  for (const part of mesh.parts) {
-    const positions = positionsOf(part);
+  for (const positions of lists) {
     for (let i = 0; i < positions.length; i++) {
       min[i % 3] = Math.min(min[i % 3], positions[i]);
       max[i % 3] = Math.max(max[i % 3], positions[i]);

@@ -23,4 +23,6 @@ export interface CollectionSettings {
   readonly movement?: MovementRules | null;
   /** Folders that are made together; absent or null: none. */
   readonly groupTemplates?: readonly GroupTemplate[] | null;
+  /** How meshes are named that are the collision of another; absent or null: DEFAULT_COLLISION_PATTERN. */
+  readonly collisionPattern?: string | null;
 }

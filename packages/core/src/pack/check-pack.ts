@@ -5,6 +5,7 @@ import { PLACEMENT_NUMBERS, threeAt } from '../items/placement/columns';
 import { laidContent } from '../layout/level-content';
 import { placementsOf } from '../layout/level-placements';
 import type { CollectionContent } from '../model/collection-content';
+import { collisionNode } from '../detail/collision';
 import { stepNodeName, type Piece } from '../model/kit';
 import type { Level } from '../model/level';
 import { keyFromName } from '../fields/key-text';
@@ -159,13 +160,16 @@ function pieceFindings(piece: Piece, inspection: KitInspection | undefined, targ
     void findings.push(
       finding({ code, desk: 'pack', severity: 'error', subject: piece.id, place: { piece: piece.id }, message, why }),
     );
-  const nodes = piece.steps.map((_step, i) => stepNodeName(piece.name, i));
+  const collision = piece.collision && collisionNode(piece.name, piece.collision.shape);
+  const nodes = [...piece.steps.map((_step, i) => stepNodeName(piece.name, i)), ...(collision ? [collision] : [])];
   const lost = inspection && nodes.find((name) => !inspection.nodes.includes(name));
   if (lost !== undefined)
     say(
       'PACK_NODE_MISSING',
       `The kit’s GLB has no node ${lost} for ${piece.name}`,
-      'The LOD would be missing in the game. Build the LODs again on the Detail desk.',
+      lost === collision
+        ? 'Nothing would be stopped or carried by it in the game. Set its collision again on the Detail desk.'
+        : 'The LOD would be missing in the game. Build the LODs again on the Detail desk.',
     );
   const moved = inspection && nodes.find((name) => inspection.movedNodes.includes(name));
   if (moved !== undefined) {

@@ -1,5 +1,6 @@
 import { strToU8 } from 'fflate';
 import type { LoadParts } from '../budget/cost-model';
+import { COLLISIONS } from '../detail/collision';
 import { canonicalJson } from '../json/canonical-json';
 import type { Kit, Piece } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
@@ -18,7 +19,15 @@ export function kitLoad(
 ): KitLoad {
   return {
     files: 2,
-    memoryBytes,
+    memoryBytes: memoryBytes + collisionBytesBeside(pieces),
     diskBytes: fileBytes + strToU8(canonicalJson(describeKit({ kit, pieces, view }))).length,
   };
+}
+
+/** What collisions take that have no node of their own in the GLB: a game builds them, and holds them beside what is drawn. */
+function collisionBytesBeside(pieces: readonly Piece[]): number {
+  return pieces.reduce(
+    (sum, { collision }) => sum + (collision && COLLISIONS[collision.shape].node !== 'own' ? collision.bytes : 0),
+    0,
+  );
 }

@@ -1,8 +1,9 @@
 import { strToU8 } from 'fflate';
+import { collisionNode } from '../detail/collision';
 import { switchDistances } from '../detail/switch-distance';
 import { canonicalJson } from '../json/canonical-json';
 import type { Json } from '../model/json';
-import { stepNodeName, type Kit, type Piece } from '../model/kit';
+import { stepNodeName, type Kit, type Piece, type PieceCollision } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
 
 /** One file of a pack. */
@@ -52,6 +53,7 @@ export function describeKit({ kit, pieces, view }: Omit<PackKitInput, 'glb'>): J
           materials,
           bytes,
         })),
+        ...(piece.collision ? { collision: describedCollision(piece, piece.collision) } : {}),
       };
     });
   return {
@@ -63,5 +65,20 @@ export function describeKit({ kit, pieces, view }: Omit<PackKitInput, 'glb'>): J
     meshes: `${kitPackPath(kit)}.glb`,
     view: { ...view },
     pieces: described,
+  };
+}
+
+/** What a game is told of a collision; a box is the piece's bounds, all else a node of the kit's GLB. */
+function describedCollision(
+  { name }: Piece,
+  { shape, triangles, vertices, bytes, outsideMetres }: PieceCollision,
+): Json {
+  return {
+    shape,
+    node: collisionNode(name, shape),
+    triangles,
+    vertices,
+    bytes,
+    outsideMetres: outsideMetres ?? 0,
   };
 }

@@ -5,7 +5,9 @@ import { keptSection, sectionsOfLevel } from '../bakes/section/sections-of-level
 import type { RecipeInputs, Section } from '../recipes/recipe-spec';
 import { cutLevel, type CutInput, type CutLevel } from '../cells/cut-level';
 import type { RunContext } from '../context/run-context';
-import { addToKit, removePieceFromKit, type AddToKitInput } from '../detail/add-to-kit';
+import { addToKit, removePieceFromKit, type AddToKitInput, type AddedToKit } from '../detail/add-to-kit';
+import { kitFloors, type Floors, type KitFloorsInput } from '../detail/collision/kit-floors';
+import { setCollisions, type SetCollisionsInput } from '../detail/collision/set-collisions';
 import { buildChains, type BuildChainsInput, type BuiltChains } from '../detail/kit-steps';
 import { renamePiece, type RenamePieceInput } from '../detail/rename-piece';
 import { readPieces, type ReadPieces, type ReadPiecesInput } from '../detail/read-pieces';
@@ -58,7 +60,10 @@ export function createTasks(cache: BakeCache) {
     'cut-level': ({ content, ...rest }: CutInput, context: RunContext): CutLevel =>
       cutLevel({ ...rest, content: withSections(content, sectionsOfLevel(content, cache, context)) }, context),
     'read-pieces': (input: ReadPiecesInput, context: RunContext): Promise<ReadPieces> => readPieces(input, context),
-    'add-to-kit': (input: AddToKitInput): Promise<Uint8Array> => addToKit(input),
+    'add-to-kit': (input: AddToKitInput, context: RunContext): Promise<AddedToKit> => addToKit(input, context),
+    'set-collisions': (input: SetCollisionsInput, context: RunContext): ReturnType<typeof setCollisions> =>
+      setCollisions(input, context),
+    'kit-floors': (input: KitFloorsInput, context: RunContext): Promise<Floors> => kitFloors(input, context),
     'remove-piece': (input: { readonly kit: Uint8Array; readonly name: string }): Promise<Uint8Array> =>
       removePieceFromKit(input),
     'rename-piece': (input: RenamePieceInput): Promise<Uint8Array> => renamePiece(input),

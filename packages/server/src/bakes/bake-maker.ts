@@ -11,12 +11,14 @@ export class BakeMaker {
 
   /**
    * @param isCurrent whether a key is that of a bake as things stand
+   * @param floorFiles where the collisions stand of what a level places
    * @param onKept is told of each bake that was kept
    */
   constructor(
     private readonly store: BakeStore,
     private readonly threads: ThreadPool,
     private readonly isCurrent: (kind: string, key: string) => boolean,
+    private readonly floorFiles: (scene: LevelScene) => Record<string, string>,
     private readonly onKept: (collection: string, level: string) => void,
   ) {}
 
@@ -64,7 +66,8 @@ export class BakeMaker {
   ): Promise<void> {
     const { kind, subject } = ref;
     const of: BakeRef = { kind, subject };
-    const input = { scene, ref: of, needed };
+    const kits = bakeSpec(kind).readsFloors ? this.floorFiles(scene) : {};
+    const input = { scene, ref: of, needed, kits };
     const made = await this.threads.run('make-bake', input, options);
     await this.store.keep(collection, ref, made, this.isCurrent);
   }

@@ -61,6 +61,7 @@ export class BakeService {
       store,
       threads,
       (kind, key) => judge.isCurrent(kind, key),
+      (scene) => scenes.floorFiles(scene),
       (collection, level) => this.events.emit('bake', collection, level),
     );
   }

@@ -1,15 +1,18 @@
+import { readFile } from 'node:fs/promises';
 import {
   CoreError,
   bakeSpec,
   bakesOfLevel,
   countScene,
   keysOfScene,
+  kitFloors,
   nameOf,
   packLevel,
   partHashes,
   sectionsAmong,
   type BakeKind,
   type BakeRef,
+  type Floors,
   type LevelCount,
   type LevelScene,
   type NeededBake,
@@ -74,11 +77,19 @@ export const BAKE_TASKS = {
       scene,
       ref,
       needed,
-    }: { readonly scene: LevelScene; readonly ref: BakeRef; readonly needed: readonly StoredBake[] },
+      kits,
+    }: {
+      readonly scene: LevelScene;
+      readonly ref: BakeRef;
+      readonly needed: readonly StoredBake[];
+      /** Paths of the GLBs of kits by their ids, where the bake reads the collisions of pieces. */
+      readonly kits: Readonly<Record<string, string>>;
+    },
     context: RunContext,
   ): Promise<MadeBake> => {
     const spec = bakeSpec(ref.kind);
-    const result = spec.make(spec.reads(scene, ref.subject), await neededBakes(needed), context);
+    const floored = spec.readsFloors ? { ...scene, floors: await floorsOf(scene, kits, context) } : scene;
+    const result = spec.make(spec.reads(floored, ref.subject), await neededBakes(needed), context);
     return {
       bytes: await bakeBytes(ref.kind, result),
       summary: spec.summary(result),
@@ -101,6 +112,20 @@ export const BAKE_TASKS = {
 /** The sight that goes into a level's pack. */
 export function sightOf({ content }: Pick<LevelScene, 'content'>): BakeRef<'sight'> {
   return { kind: 'sight', subject: content.level.id };
+}
+
+/** The collisions of the pieces of some kits. */
+async function floorsOf(
+  { pieces }: LevelScene,
+  kits: Readonly<Record<string, string>>,
+  context: RunContext,
+): Promise<Floors> {
+  const found: Floors[] = [];
+  for (const [kit, path] of Object.entries(kits)) {
+    const own = Object.values(pieces).filter((piece) => piece.kit === kit);
+    found.push(await kitFloors({ glb: new Uint8Array(await readFile(path)), pieces: own }, context));
+  }
+  return Object.fromEntries(found.flatMap((floors) => Object.entries(floors)));
 }
 
 async function neededBakes(needed: readonly StoredBake[]): Promise<NeededBake[]> {

@@ -319,6 +319,15 @@ describe('bakes over HTTP', () => {
       await run();
       expect(await state()).toBe('fresh');
     }
+    // The thread reads collisions out of the kit's GLB; one that it lacks is named.
+    const collision = { shape: 'mesh', triangles: 1, vertices: 3, bytes: 48, digest: '0'.repeat(64) };
+    await test.post('/api/collections/small/edits', edit([change('piece', 'pin', 'collision', null, collision)]));
+    expect(await state()).toBe('stale');
+    expect((await run()).status).toBe(200);
+    const own = { ...collision, shape: 'own' };
+    await test.post('/api/collections/small/edits', edit([change('piece', 'pin', 'collision', collision, own)]));
+    const refused = (await (await run()).json()) as { detail: string };
+    expect(refused.detail).toMatch(/^rehearsal: the collision of \w+ is not in its kit’s GLB/);
     expect(await (await test.post('/api/collections/small/bakes/rehearsal/gone', {})).json()).toMatchObject({
       title: 'BAKE_MISSING',
       detail: 'bake: there is no rehearsal of gone',

@@ -3,8 +3,10 @@ import {
   DEFAULT_VIEW,
   RECORDS_DOCUMENT,
   assembliesWithin,
+  heldAt,
   levelContent,
   levelsInOrder,
+  placedPieces,
   type CollectionContent,
   type KitLoad,
   type Level,
@@ -84,6 +86,13 @@ export class LevelScenes {
     this.loads.set(collection, made);
     made.catch(() => this.loads.delete(collection));
     return made;
+  }
+
+  /** Where the GLBs stand that hold the collisions of what a level places, by the ids of their kits. */
+  floorFiles({ content, pieces, kits }: LevelScene): Record<string, string> {
+    const placed = [...placedPieces(content.strata)].flatMap((id) => heldAt(pieces, id) ?? []);
+    const used = new Set(placed.flatMap(({ kit, collision }) => (collision ? [kit] : [])));
+    return this.kits.files(Object.values(kits).filter(({ id }) => used.has(id)));
   }
 
   /** The small records of a collection as they stand. */

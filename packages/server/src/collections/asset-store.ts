@@ -50,7 +50,8 @@ export class AssetStore {
     }
   }
 
-  private path(name: string): string {
+  /** Where a file stands, for threads that read it themselves. @throws CoreError 'ASSET_MISSING' where it is not a name of one */
+  path(name: string): string {
     if (!/^[0-9a-f]{64}$/.test(name))
       throw new CoreError('ASSET_MISSING', `asset: ${name} is not a name of one`, { name });
     return join(this.folder, name);

@@ -15,7 +15,7 @@ export class KitInspections {
   private readonly known = new Map<string, KitInspection>();
 
   constructor(
-    private readonly assets: Pick<AssetStore, 'get' | 'has'>,
+    private readonly assets: Pick<AssetStore, 'get' | 'has' | 'path'>,
     private readonly threads: ThreadPool,
   ) {}
 
@@ -26,6 +26,13 @@ export class KitInspections {
     const made = await this.threads.run('inspect-kit', await this.assets.get(mesh), options);
     this.known.set(mesh, made);
     return made;
+  }
+
+  /** Where the GLBs of some kits stand, by their ids; those whose mesh is missing are left out. */
+  files(kits: readonly Kit[]): Record<string, string> {
+    return Object.fromEntries(
+      kits.filter(({ mesh }) => this.assets.has(mesh)).map(({ id, mesh }) => [id, this.assets.path(mesh)]),
+    );
   }
 
   /** What a game loads of each of some kits, by its id; those whose mesh is missing or cannot be read are left out. */

@@ -8,14 +8,22 @@ import type { Device } from '../../model/device';
 import type { StratumContent } from '../../model/items';
 import type { Kit, Piece } from '../../model/kit';
 import type { Rehearsal } from '../../model/rehearsal';
-import type { Vector3 } from '../../model/vector';
+import type { Box3, Vector3 } from '../../model/vector';
+import { positionBounds } from '../../mesh/mesh-cost';
 import { cellsFile } from '../../cells/cells-file';
 import { placementsOf } from '../../layout/level-placements';
 import { placedFileBytes } from '../../layout/placed-json';
 import { withSections, type MadeSection } from '../../sections/with-sections';
 import { cutLevel, type CutLevel } from '../../cells/cut-level';
 import { fireLinks } from '../../cells/fire-links';
+import { blockCarrier, meshCarrier, type Carrier } from '../../cells/carriers';
 import { footing } from '../../cells/footing';
+import type { CollisionMesh } from '../../detail/collision/collision-spec';
+import type { Floors } from '../../detail/collision/kit-floors';
+import { CoreError } from '../../errors';
+import { placementAt } from '../../items/placement/columns';
+import { placementBounds } from '../../layout/placement-bounds';
+import { heldAt } from '../../model/by-key';
 import { rehearse, type Walk, type WalkInput } from '../../cells/rehearse';
 import { REHEARSAL_VERSION, type RehearsalResult } from '../../cells/rehearsal-result';
 import { heldCells, volumeRuleFindings } from '../../cells/volume-rules';
@@ -33,14 +41,16 @@ export interface RehearsalReads {
   readonly grid: CellGrid;
   readonly rehearsal: Rehearsal;
   readonly device: Device;
+  /** What carries in the place of the pieces that have a collision; their digests stand for it in the key. */
+  readonly floors: Floors;
 }
 
 /**
  * Cuts the level and walks its path.
- * @throws CoreError as `cutLevel`, `walkPath` and `rehearse`
+ * @throws CoreError 'REHEARSAL_FLOOR' naming a piece whose collision was not brought; as `cutLevel`, `walkPath` and `rehearse`
  */
 export function makeRehearsal(
-  { level, strata, pieces, kits, kitLoads, grid, rehearsal, device }: RehearsalReads,
+  { level, strata, pieces, kits, kitLoads, grid, rehearsal, device, floors }: RehearsalReads,
   sections: readonly MadeSection[],
   context: RunContext,
 ): RehearsalResult {
@@ -58,9 +68,18 @@ export function makeRehearsal(
   const cut = cutLevel({ content: whole, pieces, kits, kitLoads, grid }, context);
   const path = walkPath(rehearsal.knots);
   context.progress(0.2, 'looking for the floor');
-  const blocks = whole.strata.flatMap(({ content: items }) => items.block);
-  const found = footing(blocks, path, rehearsal.floorMetres, context);
-  const cellOfBlock = blocks.map(({ id }) => cut.cellOfThing[id]);
+  const carriers = carriersOf(whole, pieces, floors);
+  const found = footing(
+    carriers.map(({ carrier }) => carrier),
+    path,
+    rehearsal.floorMetres,
+    context,
+  );
+  const numberOfKit = new Map(cut.kits.map(({ id }, number) => [id, number]));
+  const files = carriers.map(({ id, kit }) => ({
+    cell: cut.cellOfThing[id],
+    kit: kit === undefined ? undefined : numberOfKit.get(kit),
+  }));
   const { speedMetresPerSecond } = rehearsal;
   const held = heldCells(whole, grid, cut, { path, heights: found.heights, speedMetresPerSecond }, context);
   const walk = rehearse(
@@ -72,7 +91,7 @@ export function makeRehearsal(
       speedMetresPerSecond,
       device,
       held,
-      ...(blocks.length > 0 ? { footing: { found, cellOfBlock } } : {}),
+      ...(carriers.length > 0 ? { footing: { found, files } } : {}),
     },
     context,
   );
@@ -83,7 +102,7 @@ export function makeRehearsal(
     ...walk,
     fired,
     findings: [
-      ...(blocks.length > 0 ? [] : [unwatchedFinding(rehearsal)]),
+      ...(carriers.length > 0 ? [] : [unwatchedFinding(rehearsal)]),
       ...volumeRuleFindings(rehearsal.id, whole, grid, cut),
       ...rehearsalFindings(rehearsal, device, walk),
     ],
@@ -96,7 +115,46 @@ function filesAtStart(level: StandingLevel, grid: CellGrid, cut: CutLevel): Walk
   return { files: 3, diskBytes: placed + cellsFile(grid, cut, level).length };
 }
 
-/** Pieces and floors may hold the foot in the game; only of blocks is it known here. */
+interface KnownCarrier {
+  readonly id: string;
+  /** Of a placement, whose collision stands in its kit's file. */
+  readonly kit?: string;
+  readonly carrier: Carrier | undefined;
+}
+
+/** Blocks first, then placements of pieces that have a collision. */
+function carriersOf(level: StandingLevel, pieces: RehearsalReads['pieces'], floors: Floors): KnownCarrier[] {
+  const carriers: KnownCarrier[] = level.strata.flatMap(({ content }) =>
+    content.block.map((block) => ({ id: block.id, carrier: blockCarrier(block) })),
+  );
+  const solids = new Map(
+    Object.values(pieces).flatMap((piece) => (piece.collision ? [[piece.id, solidOf(piece, floors)] as const] : [])),
+  );
+  for (const one of level.strata) {
+    const columns = placementsOf(one);
+    for (let i = 0; i < columns.count; i++) {
+      const solid = solids.get(columns.pieces[i]);
+      if (!solid) continue;
+      const placement = placementAt(columns, i);
+      const carrier = meshCarrier(solid.mesh, placement, placementBounds(placement, solid.bounds));
+      carriers.push({ id: placement.id, kit: solid.kit, carrier });
+    }
+  }
+  return carriers;
+}
+
+/** The collision of a piece, which may reach beyond what is drawn. */
+function solidOf({ id, name, kit }: Piece, floors: Floors): { mesh: CollisionMesh; bounds: Box3; kit: string } {
+  const mesh = heldAt(floors, id);
+  if (mesh) return { mesh, bounds: positionBounds([mesh.positions]), kit };
+  throw new CoreError(
+    'REHEARSAL_FLOOR',
+    `rehearsal: the collision of ${name} is not in its kit’s GLB; set it again on Detail`,
+    { piece: id },
+  );
+}
+
+/** Tile floors may hold the foot in the game; of blocks and of pieces with a collision alone is it known here. */
 function unwatchedFinding({ id, level }: Rehearsal): Finding {
   return finding({
     code: 'FOOTING_UNWATCHED',
@@ -104,8 +162,8 @@ function unwatchedFinding({ id, level }: Rehearsal): Finding {
     severity: 'note',
     subject: id,
     place: { level },
-    message: 'The level has no blocks, so the floor under the walk is not known',
-    why: 'A rehearsal walks on blocks. Late cells are still reported.',
+    message: 'The level has neither blocks nor pieces with a collision, so the floor under the walk is not known',
+    why: 'A rehearsal walks on blocks and on pieces with a collision, which is set on Detail. Late cells are still reported.',
   });
 }
 
@@ -127,7 +185,7 @@ function rehearsalFindings(rehearsal: Rehearsal, device: Device, { late, gaps, f
           : `The path has no floor from ${place(gap.from)} to ${place(gap.to)}`,
         why: isLate
           ? 'A player falls through the level there.'
-          : 'No block lies under it, loaded or not; nobody can walk there.',
+          : 'No block lies under it, and no piece with a collision, loaded or not; nobody can walk there.',
       }),
     );
   });

@@ -39,6 +39,7 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
     grid,
     rehearsal,
     device: devices[rehearsal.device],
+    floors: pick(scene.floors ?? {}, new Set(Object.keys(used))),
   };
 }
 

@@ -15,7 +15,10 @@ export const REHEARSAL: BakeSpec<'rehearsal'> = {
   fault: rehearsalFault,
   needs: (scene) => needsSections(scene, null),
   reads: rehearsalReads,
-  hashed: (reads) => plainJson(reads),
+  readsFloors: true,
+  // The pieces tell by the digests of their collisions what carries.
+  hashed: ({ level, strata, pieces, kits, kitLoads, grid, rehearsal, device }) =>
+    plainJson({ level, strata, pieces, kits, kitLoads, grid, rehearsal, device }),
   make: (reads, needed, context) => makeRehearsal(reads, sectionsAmong(needed), context),
   parts: () => ({}),
   summary: ({ findings, figures, late }) => ({ findings, figures, late: late.length }),

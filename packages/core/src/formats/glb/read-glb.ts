@@ -33,6 +33,9 @@ import { readAttributes, trianglesOf } from './read-part';
 import { sceneFrames, type Matrix } from './scene-frames';
 import { soundRotations } from './sound-rotations';
 
+/** Whether a node of a name shows a mesh as a piece of its own. */
+export type IsApart = (name: string) => boolean;
+
 /** The meshes of a GLB, and what could not be taken over. */
 export interface ReadMeshes {
   readonly meshes: KitMeshes;
@@ -43,6 +46,7 @@ export interface ReadMeshes {
  * Reads a GLB: one piece a mesh, named by the first node that shows it, with that node's turn and scale in its vertices and
  * the node's place as its origin. Values are as they stand, checked by nobody yet.
  * @param beside finds buffers and pictures that stand in files of their own
+ * @param isApart whether a node of a name shows a mesh as a piece of its own, though others show that too
  * @throws CoreError 'GLB_UNREADABLE' naming what its header, a buffer view or an accessor claims, 'GLTF_FILE_MISSING',
  * 'GLB_DECODER' where what unpacks it cannot be loaded
  */
@@ -50,23 +54,30 @@ export function readGlb(
   bytes: Uint8Array,
   beside: FindBeside = () => undefined,
   decoders: MeshDecoders = {},
+  isApart: IsApart = () => false,
 ): Promise<ReadMeshes> {
   const { json, binary } = openGlb(bytes, false);
-  return readMeshes(json, beside, decoders, binary);
+  return readMeshes(json, beside, decoders, isApart, binary);
 }
 
 /** Reads a glTF as JSON; otherwise as `readGlb`. @throws CoreError 'JSON_UNREADABLE', and as `readGlb` */
-export function readGltf(bytes: Uint8Array, beside: FindBeside, decoders: MeshDecoders = {}): Promise<ReadMeshes> {
+export function readGltf(
+  bytes: Uint8Array,
+  beside: FindBeside,
+  decoders: MeshDecoders = {},
+  isApart: IsApart = () => false,
+): Promise<ReadMeshes> {
   const json = parseJson(decodedText(bytes), 'gltf');
   if (typeof json !== 'object' || json === null || Array.isArray(json))
     throw new CoreError('GLB_UNREADABLE', 'gltf: must be a table at its top');
-  return readMeshes(json, beside, decoders, undefined);
+  return readMeshes(json, beside, decoders, isApart, undefined);
 }
 
 async function readMeshes(
   parsed: object,
   beside: FindBeside,
   decoders: MeshDecoders,
+  isApart: IsApart,
   binary: Uint8Array | undefined,
 ): Promise<ReadMeshes> {
   const json = parsed as LookedAt;
@@ -85,7 +96,7 @@ async function readMeshes(
     if (binary && binary.length > 0) resources[GLB_BUFFER] = new Uint8Array(binary);
     const io = await glbIo(used, decoders);
     io.setLogger(new Logger(Verbosity.SILENT));
-    return meshesOf(await io.readJSON({ json: json as GLTF.IGLTF, resources }), used);
+    return meshesOf(await io.readJSON({ json: json as GLTF.IGLTF, resources }), used, isApart);
   } catch (cause) {
     if (cause instanceof CoreError) throw cause;
     throw new CoreError('GLB_UNREADABLE', `${format}: ${errorText(cause)}`, {}, { cause });
@@ -93,7 +104,7 @@ async function readMeshes(
 }
 
 /** @param used names of the file's extensions */
-function meshesOf(document: Document, used: readonly string[]): ReadMeshes {
+function meshesOf(document: Document, used: readonly string[], isApart: IsApart): ReadMeshes {
   const root = document.getRoot();
   const faults: ImportFault[] = [];
   const note = (where: string, message: string): void => void faults.push({ severity: 'note', where, message });
@@ -107,7 +118,7 @@ function meshesOf(document: Document, used: readonly string[]): ReadMeshes {
   const numberOf = new Map(
     textures.flatMap((texture, i) => (known[i] ? [[texture, kept.indexOf(known[i])] as const] : [])),
   );
-  const pieces = [...usersOf(document, frames)].map(([mesh, nodes], i) =>
+  const pieces = usersOf(document, frames, isApart).map(([mesh, nodes], i) =>
     readMesh(mesh, nodes, i, { materials, frames, note }),
   );
   return {
@@ -121,18 +132,25 @@ function meshesOf(document: Document, used: readonly string[]): ReadMeshes {
 }
 
 /** Meshes in order of the nodes that show them; where no node shows any, all of them. */
-function usersOf(document: Document, frames: ReadonlyMap<Node, Matrix>): Map<Mesh, Node[]> {
+function usersOf(document: Document, frames: ReadonlyMap<Node, Matrix>, isApart: IsApart): [Mesh, Node[]][] {
   const root = document.getRoot();
-  const users = new Map<Mesh, Node[]>();
+  const users: [Mesh, Node[]][] = [];
+  const together = new Map<Mesh, Node[]>();
   for (const node of root.listNodes()) {
     const mesh = node.getMesh();
     if (!mesh || !frames.has(node)) continue;
-    const known = users.get(mesh);
-    if (known) known.push(node);
-    else users.set(mesh, [node]);
+    const known = together.get(mesh);
+    const apart = isApart(node.getName());
+    if (known && !apart) {
+      known.push(node);
+      continue;
+    }
+    const nodes = [node];
+    if (!apart) together.set(mesh, nodes);
+    users.push([mesh, nodes]);
   }
   const isLibrary = root.listNodes().every((node) => !node.getMesh());
-  return isLibrary ? new Map(root.listMeshes().map((mesh) => [mesh, []])) : users;
+  return isLibrary ? root.listMeshes().map((mesh) => [mesh, []]) : users;
 }
 
 /** What the meshes of a file are read with. */
@@ -180,7 +198,8 @@ function readMesh(
     const placed = placePart(part, map);
     return [node && frame && isQuantised(primitive) ? movePart(placed, ownPlace(node, frames)) : placed];
   });
-  return { name, parts };
+  const from = node && frame && mesh.listPrimitives().some(isQuantised) ? node.getParentNode() : node;
+  return { name, parts, ...(frame ? { at: placeOf(from ?? null, frames) } : {}) };
 }
 
 /** Upper left of a matrix by columns. */
@@ -195,10 +214,14 @@ function isQuantised(primitive: Primitive): boolean {
 
 /** Where a node stands from the one that it stands in, along the axes of the scene. */
 function ownPlace(node: Node, frames: ReadonlyMap<Node, Matrix>): Vector3 {
-  const parent = node.getParentNode();
-  const placeOf = (one: Node | null): Matrix => (one && frames.get(one)?.slice(12, 15)) ?? [0, 0, 0];
-  const [place, from] = [placeOf(node), placeOf(parent)];
+  const [place, from] = [placeOf(node, frames), placeOf(node.getParentNode(), frames)];
   return [place[0] - from[0], place[1] - from[1], place[2] - from[2]];
+}
+
+/** Where a node stands in the scene; its origin where there is none. */
+function placeOf(node: Node | null, frames: ReadonlyMap<Node, Matrix>): Vector3 {
+  const frame = node && frames.get(node);
+  return frame ? [frame[12], frame[13], frame[14]] : [0, 0, 0];
 }
 
 /** How often a node shows its mesh. */

@@ -4,6 +4,7 @@ import type { CodePattern } from '../../model/code-pattern';
 import { GROUP_COLOURS, type GroupTemplate, type GroupTemplatePart } from '../../model/group';
 import { SQUARE_MARKS, SQUARE_ROLES, type SquareCode, type MovementRules } from '../../model/tile-floor';
 import { codePatternFault } from '../../fields/code-pattern-fault';
+import { collisionPatternFault } from '../../fields/collision-pattern';
 import {
   type Field,
   ruled,
@@ -112,5 +113,12 @@ export const STORED_COLLECTION: StoredRecordSpec<'collection'> = {
       }),
     ),
     groupTemplates: later(list(groupTemplate(), { max: 100 })),
+    collisionPattern: later(
+      ruled(text({ max: 60 }), {
+        name: 'collision pattern',
+        message: 'must have {name} once, something beside it, and * only at its end',
+        holds: (pattern) => collisionPatternFault(pattern) === '',
+      }),
+    ),
   }),
 };

@@ -1,7 +1,9 @@
-import { MAX_PIECE_MATERIALS, type PieceStep } from '../../model/kit';
-import { finite, whole, list, shape, orAbsent, later } from '../../fields/field';
+import { MAX_PIECE_MATERIALS, type CollisionShape, type PieceCollision, type PieceStep } from '../../model/kit';
+import { finite, whole, list, oneOf, shape, orAbsent, later, text } from '../../fields/field';
 import { id, name, box, vector } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
+
+const COLLISION_SHAPES: readonly CollisionShape[] = ['box', 'hull', 'own', 'mesh'];
 
 export const STORED_PIECE: StoredRecordSpec<'piece'> = {
   fields: () => ({
@@ -20,5 +22,15 @@ export const STORED_PIECE: StoredRecordSpec<'piece'> = {
       { min: 1, max: 16 },
     ),
     movedOrigin: later(vector()),
+    collision: later(
+      shape<PieceCollision>({
+        shape: oneOf(COLLISION_SHAPES),
+        triangles: whole(0, 1e8),
+        vertices: whole(0, 1e8),
+        bytes: whole(0, 1e11),
+        outsideMetres: later(finite(0, 1e6)),
+        digest: text({ pattern: { matches: /^[0-9a-f]{64}$/, message: 'must be a SHA-256, hexadecimal' } }),
+      }),
+    ),
   }),
 };

@@ -1,20 +1,26 @@
-import { Injectable, inject, signal } from '@angular/core';
+import { Injectable, computed, inject, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
+  COLLISIONS,
+  DEFAULT_COLLISION_PATTERN,
   RECORDS_DOCUMENT,
   backFrom,
   canonicalJson,
   chainLike,
+  collisionOfTaken,
   counted,
   placeOfTaken,
   newKey,
   plainJson,
   type BuiltChain,
   type ChainOptions,
+  type CollisionShape,
   type DroppedFile,
   type Kit,
+  type MadeCollision,
   type Operation,
   type Piece,
+  type PieceCollision,
   type ReadPieces,
   type TakenPiece,
 } from '@stravel/core';
@@ -30,6 +36,7 @@ export interface WaitingPieces {
   readonly files: readonly DroppedFile[];
   readonly unitMetres: number;
   readonly isZUp: boolean;
+  readonly collisionPattern: string;
   readonly read: ReadPieces;
   /** The piece that a single one of them is to replace, whatever it is called. */
   readonly replaces: Piece | undefined;
@@ -63,16 +70,23 @@ export class KitWork {
   readonly done = signal('');
   readonly waiting = signal<WaitingPieces | undefined>(undefined);
 
+  /** How meshes are named that are collisions of others. */
+  readonly collisionPattern = computed(
+    () => Object.values(this.tables().collection).at(0)?.collisionPattern ?? DEFAULT_COLLISION_PATTERN,
+  );
+
   /**
    * Reads dropped files in the worker; they then wait to be taken in.
    * @param replaces the piece whose place a single one of them is to take
    */
   async read(files: readonly DroppedFile[], unitMetres: number, isZUp: boolean, replaces?: Piece): Promise<void> {
     this.done.set('');
+    const collisionPattern = this.collisionPattern();
+    const input = { files, unitMetres, isZUp, collisionPattern };
     const read = await this.guard(() =>
-      this.work.keep(this.compute.run('read-pieces', { files, unitMetres, isZUp }, { onProgress: this.work.say })),
+      this.work.keep(this.compute.run('read-pieces', input, { onProgress: this.work.say })),
     );
-    if (read) this.waiting.set({ files, unitMetres, isZUp, read, replaces });
+    if (read) this.waiting.set({ ...input, read, replaces });
   }
 
   /**
@@ -86,15 +100,20 @@ export class KitWork {
     const kit = kitId === null ? undefined : this.tables().kit[kitId];
     return this.guard(async () => {
       const before = kit ? new Uint8Array(await this.api.asset(kit.mesh)) : null;
-      const pieces = taken.map(({ read, as, moved }) => ({
-        name: read.name,
-        as,
-        ...(moved && keepsOrigins ? { move: backFrom(moved) } : {}),
-      }));
-      const merged = await this.work.keep(
+      const pieces = taken.map((one) => {
+        const collision = collisionOfTaken(one);
+        return {
+          name: one.read.name,
+          as: one.as,
+          ...(one.moved && keepsOrigins ? { move: backFrom(one.moved) } : {}),
+          ...(collision ? { collision } : {}),
+        };
+      });
+      const added = await this.work.keep(
         this.compute.run('add-to-kit', { kit: before, added: glb, pieces }, { onProgress: this.work.say }),
       );
-      const built = await this.rebuilt(merged, taken);
+      const built = await this.rebuilt(added.glb, taken);
+      const collisions = new Map(added.collisions.map(({ name, collision }) => [name, collision]));
       const mesh = await this.upload(built.glb);
       const id = kit?.id ?? newId();
       const operations: Operation[] = [
@@ -106,8 +125,10 @@ export class KitWork {
         const steps = built.chains.find(({ name }) => name === one.as)?.steps ?? [one.read.step];
         const { bounds, movedOrigin } = placeOfTaken(one, keepsOrigins);
         const { replaced } = one;
+        const collision = collisions.get(one.as) ?? null;
         if (!replaced) {
-          operations.push(create(RECORDS_DOCUMENT, 'piece', { id: newId(), kit: id, name: one.as, bounds, steps }));
+          const piece = { id: newId(), kit: id, name: one.as, bounds, steps, ...(collision ? { collision } : {}) };
+          operations.push(create(RECORDS_DOCUMENT, 'piece', piece));
           continue;
         }
         operations.push(
@@ -116,6 +137,7 @@ export class KitWork {
         );
         if (movedOrigin || replaced.movedOrigin)
           operations.push(setRecordField('piece', replaced, 'movedOrigin', plainJson(movedOrigin ?? null)));
+        operations.push(...changedCollision(replaced, collision));
       }
       await this.edits.commit(`import ${counted(taken.length, 'piece')} into ${kit?.name ?? kitName}`, operations);
       this.waiting.set(undefined);
@@ -128,21 +150,40 @@ export class KitWork {
 
   /** Makes LODs for pieces that take the place of some that had them. */
   private async rebuilt(
-    merged: Uint8Array,
+    glb: Uint8Array,
     taken: readonly TakenPiece[],
   ): Promise<{ readonly glb: Uint8Array; readonly chains: readonly BuiltChain[] }> {
-    let glb = merged;
-    const chains: BuiltChain[] = [];
-    for (const { as, replaced } of taken) {
-      const options = replaced && chainLike(replaced.steps);
-      if (!options) continue;
-      const built = await this.work.keep(
-        this.compute.run('build-chains', { glb, names: [as], options }, { onProgress: this.work.say }),
+    const optionsOf = new Map(
+      taken.flatMap(({ as, replaced }) => {
+        const options = replaced && chainLike(replaced.steps);
+        return options ? [[as, options] as const] : [];
+      }),
+    );
+    if (optionsOf.size === 0) return { glb, chains: [] };
+    const input = { glb, names: [...optionsOf.keys()], optionsOf };
+    return this.work.keep(this.compute.run('build-chains', input, { onProgress: this.work.say }));
+  }
+
+  /** Gives pieces of a kit their collision, or takes it from them. @param shape null for none */
+  async setCollisions(kit: Kit, pieces: readonly Piece[], shape: CollisionShape | null): Promise<void> {
+    if (pieces.length === 0) return;
+    this.done.set('');
+    await this.guard(async () => {
+      const glb = new Uint8Array(await this.api.asset(kit.mesh));
+      const wanted = pieces.map(({ name, bounds }) => ({ name, bounds, shape }));
+      const made = await this.work.keep(
+        this.compute.run('set-collisions', { kit: glb, pieces: wanted }, { onProgress: this.work.say }),
       );
-      glb = built.glb;
-      chains.push(...built.chains);
-    }
-    return { glb, chains };
+      const mesh = await this.upload(made.glb);
+      const operations = made.collisions.flatMap(({ name, collision }) => {
+        const piece = pieces.find((one) => one.name === name);
+        return piece ? changedCollision(piece, collision) : [];
+      });
+      if (mesh !== kit.mesh) operations.push(setRecordField('kit', kit, 'mesh', mesh));
+      const what = pieces.length === 1 ? pieces[0].name : counted(pieces.length, 'piece');
+      if (operations.length > 0) await this.edits.commit(`set the collision of ${what}`, operations);
+      this.done.set(`Collision of ${what} set${otherShapesText(made.collisions)}.`);
+    });
   }
 
   /** Takes a piece out of a kit. @param operations what becomes of its placements, in the same edit */
@@ -229,6 +270,25 @@ export class KitWork {
   guard<T>(work: () => Promise<T>): Promise<T | undefined> {
     return this.work.do('starting', work);
   }
+}
+
+/** What changes in the record of a piece that gets a collision, or has none any more. */
+function changedCollision(piece: Piece, collision: PieceCollision | null): Operation[] {
+  const before = piece.collision ?? null;
+  if (canonicalJson(plainJson(before)) === canonicalJson(plainJson(collision))) return [];
+  return [setRecordField('piece', piece, 'collision', plainJson(collision))];
+}
+
+/** What could not be of the shape that was asked for, to follow what was: '; sheet is flat, so it has Mesh'. */
+function otherShapesText(made: readonly MadeCollision[]): string {
+  const other = made.filter(({ why }) => why !== '');
+  const named = other
+    .slice(0, 3)
+    .map(
+      ({ name, why, collision }) =>
+        `; ${name} ${why}, so it has ${collision ? COLLISIONS[collision.shape].name : 'none'}`,
+    );
+  return named.join('') + (other.length > named.length ? `; so do ${other.length - named.length} more` : '');
 }
 
 /** What of some LODs could not be made, to follow what was: '; crate can’t get all 5 LODs: …'. */

@@ -1,6 +1,7 @@
 import { Injectable, inject, signal } from '@angular/core';
-import { REHEARSAL_VERSION, errorText, type RehearsalResult } from '@stravel/core';
+import { REHEARSAL_VERSION, errorText, type Floors, type Kit, type Piece, type RehearsalResult } from '@stravel/core';
 import { ApiClient } from '../api/api-client';
+import { Compute } from '../compute/compute';
 import { WorkInHand } from '../compute/work-in-hand';
 import { EditLog } from '../edits/edit-log';
 import { Session } from '../session';
@@ -20,6 +21,7 @@ export interface OpenWalk {
 export class Rehearsing {
   private readonly api = inject(ApiClient);
   private readonly bakes = inject(Bakes);
+  private readonly compute = inject(Compute);
   private readonly edits = inject(EditLog);
   private readonly kitLoads = inject(KitLoads);
   private readonly session = inject(Session);
@@ -31,7 +33,9 @@ export class Rehearsing {
   /** Walks in the page's worker; the server then walks as well and keeps what it finds. */
   async rehearse(level: string, walk: string): Promise<void> {
     const result = await this.work.do('reading the level', async () => {
-      const scene = await this.bakes.scene(level, await this.kitLoads.of());
+      const stored = await this.bakes.scene(level, await this.kitLoads.of());
+      const floors = await this.floors(stored.scene.pieces, stored.scene.kits);
+      const scene = { ...stored, scene: { ...stored.scene, floors } };
       return this.work.keep(this.bakes.make(scene, { kind: 'rehearsal', subject: walk }, this.work.say));
     });
     if (!result) return;
@@ -56,6 +60,19 @@ export class Rehearsing {
     } catch (error) {
       this.failure.set(errorText(error));
     }
+  }
+
+  /** The collisions of pieces; those of kits that have none are not looked for. */
+  private async floors(pieces: Readonly<Record<string, Piece>>, kits: Readonly<Record<string, Kit>>): Promise<Floors> {
+    const all = Object.values(pieces).filter(({ collision }) => collision);
+    const found: Floors[] = [];
+    for (const { id, mesh } of Object.values(kits)) {
+      const own = all.filter(({ kit }) => kit === id);
+      if (own.length === 0) continue;
+      const glb = new Uint8Array(await this.api.asset(mesh));
+      found.push(await this.work.keep(this.compute.run('kit-floors', { glb, pieces: own })));
+    }
+    return Object.fromEntries(found.flatMap((floors) => Object.entries(floors)));
   }
 
   private async keep(walk: string): Promise<void> {

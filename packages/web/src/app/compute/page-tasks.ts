@@ -86,7 +86,10 @@ export const MOVED: { readonly [N in PageTaskName]?: (result: PageTaskResult<N>)
   'distance-shade': ({ metres }) => wholeBuffer(metres),
   'map-of-mask': wholeBuffer,
   'read-pieces': ({ glb }) => (glb ? wholeBuffer(glb) : []),
-  'add-to-kit': wholeBuffer,
+  'add-to-kit': ({ glb }) => wholeBuffer(glb),
+  'set-collisions': ({ glb }) => wholeBuffer(glb),
+  'kit-floors': (floors) =>
+    Object.values(floors).flatMap(({ positions, indices, backs }) => [positions, indices, backs].flatMap(wholeBuffer)),
   'rename-piece': wholeBuffer,
   'remove-piece': wholeBuffer,
   'build-chains': ({ glb }) => wholeBuffer(glb),

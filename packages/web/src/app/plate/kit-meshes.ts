@@ -1,4 +1,4 @@
-import { stepNodeName, type Piece } from '@stravel/core';
+import { collisionNodeName, stepNodeName, type Piece } from '@stravel/core';
 import { Mesh, Texture, type BufferGeometry, type Material } from 'three';
 import { GLTFLoader, type GLTFLoaderPlugin, type GLTFParser } from 'three/addons/loaders/GLTFLoader.js';
 
@@ -14,6 +14,8 @@ export interface StepMesh {
 /** What is drawn of a piece, full step first. */
 export interface PieceMesh {
   readonly steps: readonly StepMesh[];
+  /** What stands in the node of its collision; absent where it has none of its own. */
+  readonly collision?: readonly BufferGeometry[];
 }
 
 /** KTX2 textures go to the pack unread: here their materials are drawn without. */
@@ -53,7 +55,8 @@ export async function readKitMeshes(glb: ArrayBuffer, pieces: readonly Piece[]):
       return parts ? [{ parts, deviationMetres: deviationMetres ?? 0 }] : [];
     });
     if (steps.length === 0) throw new Error(`The kit's GLB has no mesh named ${piece.name}.`);
-    meshes.set(piece.id, { steps });
+    const collision = byName.get(collisionNodeName(piece.name))?.map(({ geometry }) => geometry);
+    meshes.set(piece.id, { steps, ...(collision ? { collision } : {}) });
   }
   return meshes;
 }

@@ -12,13 +12,16 @@ import {
 } from '@angular/core';
 import type { Box3 } from '@stravel/core';
 import {
+  BoxGeometry,
   DirectionalLight,
+  EdgesGeometry,
   Group,
   HemisphereLight,
   LineBasicMaterial,
   LineSegments,
   Mesh,
   Scene,
+  type BufferGeometry,
   type WebGLRenderer,
   WireframeGeometry,
 } from 'three';
@@ -64,6 +67,8 @@ export class PieceView {
   readonly label = input('The piece');
   readonly theme = input('light');
   readonly showsEdges = input(true);
+  /** What stops and carries in its place, drawn as lines: meshes, or a box. */
+  readonly collision = input<readonly BufferGeometry[] | Box3>([]);
 
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
   private readonly canvas = viewChild.required<ElementRef<HTMLCanvasElement>>('canvas');
@@ -73,6 +78,7 @@ export class PieceView {
   /** Steps that were shown; the library keeps them when this view ends. */
   private readonly drawn = new Set<StepMesh>();
   private readonly edgeMaterial = new LineBasicMaterial({ transparent: true, opacity: 0.45 });
+  private readonly collisionMaterial = new LineBasicMaterial();
   private renderer: WebGLRenderer | undefined;
   private readonly frame = new DueFrame(() => this.render());
   drag: { readonly x: number; readonly y: number } | undefined;
@@ -89,7 +95,7 @@ export class PieceView {
       this.frame.ask();
     });
     effect(() => {
-      this.show(this.step(), this.showsEdges());
+      this.show(this.step(), this.showsEdges(), this.collision());
       this.theme();
       this.frame.ask();
     });
@@ -102,9 +108,10 @@ export class PieceView {
     });
     inject(DestroyRef).onDestroy(() => {
       this.frame.end();
-      this.show(undefined, false);
+      this.show(undefined, false, []);
       letGo([{ steps: [...this.drawn] }]);
       this.edgeMaterial.dispose();
+      this.collisionMaterial.dispose();
       this.renderer?.dispose();
       this.renderer?.forceContextLoss();
     });
@@ -128,10 +135,10 @@ export class PieceView {
     this.frame.ask();
   }
 
-  private show(step: StepMesh | undefined, withEdges: boolean): void {
+  private show(step: StepMesh | undefined, withEdges: boolean, collision: readonly BufferGeometry[] | Box3): void {
     for (const child of [...this.shown.children]) {
       // Geometry and material of meshes belong to the kit; edges are this view's own.
-      if (child instanceof LineSegments) (child.geometry as WireframeGeometry).dispose();
+      if (child instanceof LineSegments) (child.geometry as BufferGeometry).dispose();
       this.shown.remove(child);
     }
     if (step) this.drawn.add(step);
@@ -139,6 +146,9 @@ export class PieceView {
       this.shown.add(new Mesh(geometry, material));
       if (withEdges) this.shown.add(new LineSegments(new WireframeGeometry(geometry), this.edgeMaterial));
     }
+    const lines =
+      'min' in collision ? [boxLines(collision)] : collision.map((geometry) => new WireframeGeometry(geometry));
+    for (const geometry of lines) this.shown.add(new LineSegments(geometry, this.collisionMaterial));
   }
 
   private render(): void {
@@ -147,8 +157,19 @@ export class PieceView {
     if (!renderer || width < 1 || height < 1) return;
     renderer.setPixelRatio(Math.min(2, devicePixelRatio));
     renderer.setSize(width, height, false);
-    this.edgeMaterial.color.set(readPlateColours(this.host).ink);
+    const { ink, kiln } = readPlateColours(this.host);
+    this.edgeMaterial.color.set(ink);
+    this.collisionMaterial.color.set(kiln);
     this.camera.update({ left: 0, top: 0, width, height });
     renderer.render(this.scene, this.camera.camera);
   }
+}
+
+/** The twelve edges of a box. */
+function boxLines({ min, max }: Box3): BufferGeometry {
+  const size = [0, 1, 2].map((k) => max[k] - min[k]);
+  const box = new BoxGeometry(size[0], size[1], size[2]);
+  const edges = new EdgesGeometry(box);
+  box.dispose();
+  return edges.translate((min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2);
 }

@@ -2,8 +2,10 @@ import { Injectable, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
   DEFAULT_VIEW,
+  collisionPatternFault,
   pieceNameFault,
   type ChainOptions,
+  type CollisionShape,
   type Kit,
   type Piece,
   type ViewSettings,
@@ -53,6 +55,31 @@ export class DetailDesk {
   async buildChains(pieces: readonly Piece[], options: ChainOptions): Promise<void> {
     const kit = this.kit();
     if (kit) await this.work.buildChains(kit, pieces, options);
+  }
+
+  /** Gives some pieces of the kit in hand a collision. @param shape null for none */
+  async setCollisions(pieces: readonly Piece[], shape: CollisionShape | null): Promise<void> {
+    const kit = this.kit();
+    if (kit) await this.work.setCollisions(kit, pieces, shape);
+  }
+
+  /** Asks how meshes are named that are collisions of others; undefined where it stays as it is. */
+  async nameCollisions(): Promise<string | undefined> {
+    const settings = Object.values(this.tables().collection).at(0);
+    if (!settings) return undefined;
+    const answers = await this.ask.for({
+      title: 'Collision meshes',
+      text: 'A mesh of this name is not a piece, but what stops and carries in the place of the mesh called {name}. * at the end stands for any ending.',
+      command: 'Save',
+      questions: [{ key: 'pattern', label: 'Named', kind: 'text', value: this.work.collisionPattern() }],
+      fault: ({ pattern }) => collisionPatternFault(String(pattern).trim()),
+    });
+    const pattern = answers && String(answers['pattern']).trim();
+    if (pattern === undefined || pattern === this.work.collisionPattern()) return undefined;
+    await this.edits.commit('name collision meshes', [
+      setRecordField('collection', settings, 'collisionPattern', pattern),
+    ]);
+    return pattern;
   }
 
   /** Kit of a piece, undefined when there is no such piece. */

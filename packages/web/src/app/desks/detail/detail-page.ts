@@ -13,6 +13,8 @@ import {
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import {
+  COLLISIONS,
+  COLLISION_SHAPES,
   counted,
   DEFAULT_CHAIN,
   MESH_FORMATS,
@@ -28,6 +30,7 @@ import { KitLibrary } from '../../plate/kit-library';
 import { PieceView } from '../../plate/piece-view';
 import { Session } from '../../session';
 import { bytesText, countText } from '../../ui/amount';
+import { CountedPipe } from '../../ui/counted-pipe';
 import { LineChart, type ChartLine } from '../../ui/line-chart';
 import { SaveMenu } from '../../ui/save-menu';
 import { NumberField } from '../../ui/number-field';
@@ -48,7 +51,17 @@ const lengthText = (metres: number): string =>
 /** The Detail desk: pieces come in, and get versions for farther off. */
 @Component({
   selector: 'sv-detail-page',
-  imports: [FirstVisit, Help, ImportReportPanel, LineChart, MatProgressBarModule, NumberField, PieceView, SaveMenu],
+  imports: [
+    CountedPipe,
+    FirstVisit,
+    Help,
+    ImportReportPanel,
+    LineChart,
+    MatProgressBarModule,
+    NumberField,
+    PieceView,
+    SaveMenu,
+  ],
   providers: [DeletePiece, DetailDesk],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './detail-page.html',
@@ -83,9 +96,12 @@ export class DetailPage {
   private readonly replacing = viewChild<ElementRef<HTMLInputElement>>('replacing');
 
   readonly rows = computed(() =>
-    this.desk
-      .pieces()
-      .map((piece) => ({ piece, coarsest: piece.steps[piece.steps.length - 1], chain: piece.steps.length - 1 })),
+    this.desk.pieces().map((piece) => ({
+      piece,
+      coarsest: piece.steps[piece.steps.length - 1],
+      chain: piece.steps.length - 1,
+      collision: piece.collision && COLLISIONS[piece.collision.shape].name,
+    })),
   );
   readonly csvRows = (): string[][] => lodsCsvRows(this.desk.pieces(), this.desk.view());
   readonly distances = computed(() => switchDistances(this.desk.piece()?.steps ?? [], this.desk.view()));
@@ -96,6 +112,21 @@ export class DetailPage {
       .get(this.desk.piece()?.id ?? '')
       ?.steps.at(this.shownStep()),
   );
+  readonly collisions = COLLISION_SHAPES.map((shape) => ({ shape, ...COLLISIONS[shape] }));
+  /** What the piece's collision is, in a sentence. */
+  readonly collisionTold = computed(() => {
+    const collision = this.desk.piece()?.collision;
+    return collision ? COLLISIONS[collision.shape].told : 'A walker falls through it, and nothing is stopped by it.';
+  });
+  /** The lines that show it. */
+  readonly collisionShown = computed(() => {
+    const piece = this.desk.piece();
+    if (!piece?.collision || !this.state().showsCollision) return [];
+    const mesh = this.library.meshes().get(piece.id);
+    const { node } = COLLISIONS[piece.collision.shape];
+    if (node === 'none') return piece.bounds;
+    return (node === 'own' ? mesh?.collision : mesh?.steps[0].parts.map(({ geometry }) => geometry)) ?? [];
+  });
   /** Triangles of the piece, and of everything in the kit once, over the distance. */
   readonly chart = computed((): ChartLine[] => {
     const piece = this.desk.piece();
@@ -151,6 +182,7 @@ export class DetailPage {
       'step-8': step(8),
       'step-9': step(9),
       edges: { run: () => this.dispatch(detailActions.edgesShown({ shown: !this.state().showsEdges })) },
+      collision: { run: () => this.dispatch(detailActions.collisionShown({ shown: !this.state().showsCollision })) },
       cancel: { run: () => this.desk.work.cancel() },
     });
     effect(() => {
@@ -213,6 +245,17 @@ export class DetailPage {
   async readAgain({ unitMetres, isZUp }: { unitMetres: number; isZUp: boolean }): Promise<void> {
     const waiting = this.desk.work.waiting();
     if (waiting) await this.desk.work.read(waiting.files, unitMetres, isZUp, waiting.replaces);
+  }
+
+  /** @param shape '' for none */
+  collide(pieces: readonly Piece[], shape: string): void {
+    void this.desk.setCollisions(pieces, COLLISION_SHAPES.find((one) => one === shape) ?? null);
+  }
+
+  /** Asks for the pattern, and reads what waits again where it became another. */
+  async nameCollisions(): Promise<void> {
+    const waiting = this.desk.work.waiting();
+    if ((await this.desk.nameCollisions()) !== undefined && waiting) await this.readAgain(waiting);
   }
 
   build(pieces: readonly Piece[]): void {

@@ -4,7 +4,9 @@ import {
   CoreError,
   EMPTY_CONTENT,
   emptyRecordTables,
+  type AddedToKit,
   type BuiltChains,
+  type MadeCollision,
   type Operation,
   type Piece,
   type ReadPieces,
@@ -81,7 +83,7 @@ describe('the Detail desk', () => {
     runs = [];
     const rebuilt = { glb: new Uint8Array([4]), chains: [{ name: 'crate', steps: anew, missingSteps: 0, why: '' }] };
     answers = {
-      'add-to-kit': () => Promise.resolve(new Uint8Array([2])),
+      'add-to-kit': () => Promise.resolve({ glb: new Uint8Array([2]), collisions: [] } satisfies AddedToKit),
       'remove-piece': () => Promise.resolve(new Uint8Array([3])),
       'build-chains': () => Promise.resolve(rebuilt satisfies BuiltChains),
     };
@@ -136,7 +138,7 @@ describe('the Detail desk', () => {
     });
     expect(runs[2]).toMatchObject({
       task: 'build-chains',
-      input: { glb: new Uint8Array([2]), names: ['crate'], options: { steps: 1, ratio: 0.5 } },
+      input: { glb: new Uint8Array([2]), names: ['crate'], optionsOf: new Map([['crate', { steps: 1, ratio: 0.5 }]]) },
     });
     expect(runs).toHaveLength(3);
     expect(commits).toHaveLength(1);
@@ -165,6 +167,63 @@ describe('the Detail desk', () => {
     await takeIn('works', '', false);
     expect(runs.at(-1)?.input['pieces']).toEqual([{ name: 'cart', as: 'cart' }]);
     expect(changed()).toContainEqual(['piece', 'cart', 'movedOrigin', [2, 0, 0]]);
+  });
+
+  it('gives pieces a collision in one edit, says where it is of another shape, and writes nothing where all is as it was', async () => {
+    const collision = { shape: 'mesh', triangles: 2, vertices: 4, bytes: 72, digest: 'ab' } as const;
+    const made = (why: string): MadeCollision[] => [
+      { name: 'crate', collision: null, why: '' },
+      { name: 'cart', collision, why },
+    ];
+    answers['set-collisions'] = () => Promise.resolve({ glb: new Uint8Array([5]), collisions: made('is flat') });
+    await desk.setCollisions(desk.pieces(), 'hull');
+    expect(runs.at(-1)).toEqual({
+      task: 'set-collisions',
+      input: {
+        kit: new Uint8Array(3),
+        pieces: [
+          { name: 'cart', bounds, shape: 'hull' },
+          { name: 'crate', bounds, shape: 'hull' },
+        ],
+      },
+    });
+    expect(changed()).toEqual([
+      ['piece', 'cart', 'collision', collision],
+      ['kit', 'works', 'mesh', 'new'],
+    ]);
+    expect(desk.work.done()).toBe('Collision of 2 pieces set; cart is flat, so it has Mesh.');
+    answers['set-collisions'] = () => Promise.resolve({ glb: new Uint8Array([5]), collisions: made('').slice(0, 1) });
+    TestBed.inject(ApiClient).send = () =>
+      Promise.resolve({ json: () => Promise.resolve({ name: 'old' }) } as Response);
+    await desk.setCollisions([piece('crate')], null);
+    expect(commits).toHaveLength(1);
+  });
+
+  it('brings the collision along that came with a piece, or that the one had which it replaces', async () => {
+    const collision = { shape: 'own', triangles: 2, vertices: 4, bytes: 72, digest: 'ab' } as const;
+    const pieces = [{ name: 'lid', bounds, step, collisionTriangles: 2 }];
+    answers['read-pieces'] = () => Promise.resolve({ ...read(), pieces });
+    answers['add-to-kit'] = () =>
+      Promise.resolve({
+        glb: new Uint8Array([2]),
+        collisions: [{ name: 'lid', collision, why: '' }],
+      } satisfies AddedToKit);
+    await desk.work.read([{ name: 'a.obj', bytes: new Uint8Array(1) }], 1, false);
+    expect(runs.at(-1)?.input).toMatchObject({ collisionPattern: '{name}_collision*' });
+    await takeIn('works', '');
+    expect(runs.at(-1)?.input['pieces']).toEqual([{ name: 'lid', as: 'lid', collision: 'own' }]);
+    expect(changed()?.at(-1)?.[3]).toMatchObject({ name: 'lid', collision });
+  });
+
+  it('asks how collision meshes are named, and keeps a pattern that is sound', async () => {
+    reply = { pattern: '{name}-solid' };
+    expect(await desk.nameCollisions()).toBe('{name}-solid');
+    expect(changed()).toEqual([['collection', 'collection', 'collisionPattern', '{name}-solid']]);
+    expect(asked[0].fault?.({ pattern: 'solid' })).toBe(
+      'A pattern has {name} once, where the name of the piece stands.',
+    );
+    reply = { pattern: '{name}_collision*' };
+    expect(await desk.nameCollisions()).toBeUndefined();
   });
 
   it('deletes a piece once it was said what uses it: with its placements, or with another in its place', async () => {
@@ -201,7 +260,7 @@ describe('the Detail desk', () => {
       true,
       [],
     ]);
-    answers['add-to-kit'] = () => Promise.resolve(new Uint8Array([2]));
+    answers['add-to-kit'] = () => Promise.resolve({ glb: new Uint8Array([2]), collisions: [] } satisfies AddedToKit);
     await takeIn(null, 'Clay kit');
     expect(changed()?.[0]).toEqual([
       'kit',

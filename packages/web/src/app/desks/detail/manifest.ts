@@ -21,6 +21,7 @@ export const DETAIL_DESK = {
     { id: 'delete', text: 'delete the piece', keys: ['Delete'] },
     ...stepCommands,
     { id: 'edges', text: 'edges on, off', keys: ['W'] },
+    { id: 'collision', text: 'collision on, off', keys: ['C'] },
     { id: 'cancel', text: 'cancel', keys: ['Esc'] },
   ],
   status: silent,

@@ -2,6 +2,7 @@ import { CountedPipe } from '../../../ui/counted-pipe';
 import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
 import {
   SEVERITY_RANKS,
+  collisionOfTaken,
   movedText,
   replacedTwice,
   takenPieces,
@@ -31,6 +32,7 @@ export class ImportReportPanel {
   readonly takenIn = output<TakeIn>();
   readonly dropped = output<void>();
   readonly readAgain = output<{ unitMetres: number; isZUp: boolean }>();
+  readonly collisionsNamed = output<void>();
   readonly bytes = bytesText;
   readonly count = countText;
   readonly movedText = movedText;
@@ -61,6 +63,8 @@ export class ImportReportPanel {
   });
   readonly replaced = computed(() => this.taken().filter(({ replaced }) => replaced !== undefined));
   readonly rebuilt = computed(() => this.replaced().filter(({ replaced }) => (replaced?.steps.length ?? 0) > 1));
+  /** Those that have a collision as the ones had that they replace. */
+  readonly collided = computed(() => this.replaced().filter((one) => collisionOfTaken(one) !== undefined));
   readonly moved = computed(() => this.taken().filter(({ moved }) => moved !== undefined));
   /** The row whose choice lists all pieces: many rows with many choices would hold the page. */
   readonly listed = signal('');

@@ -8,6 +8,7 @@ export interface DetailState {
   /** Step that is shown from near. */
   readonly step: number;
   readonly showsEdges: boolean;
+  readonly showsCollision: boolean;
 }
 
 export const detailActions = createActionGroup({
@@ -17,10 +18,11 @@ export const detailActions = createActionGroup({
     'Piece Chosen': props<{ id: string | null }>(),
     'Step Chosen': props<{ step: number }>(),
     'Edges Shown': props<{ shown: boolean }>(),
+    'Collision Shown': props<{ shown: boolean }>(),
   },
 });
 
-const initial: DetailState = { kit: null, piece: null, step: 0, showsEdges: true };
+const initial: DetailState = { kit: null, piece: null, step: 0, showsEdges: true, showsCollision: true };
 
 export const detailFeature = createFeature({
   name: 'detail',
@@ -30,5 +32,6 @@ export const detailFeature = createFeature({
     on(detailActions.pieceChosen, (state, { id }) => ({ ...state, piece: id, step: 0 })),
     on(detailActions.stepChosen, (state, { step }) => ({ ...state, step })),
     on(detailActions.edgesShown, (state, { shown }) => ({ ...state, showsEdges: shown })),
+    on(detailActions.collisionShown, (state, { shown }) => ({ ...state, showsCollision: shown })),
   ),
 });

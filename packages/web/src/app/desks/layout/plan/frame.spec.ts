@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { localBounds, turnMatrix, turnVector, type Block } from '@stravel/core';
 import { resizedPlanes, sizeOfPlanes } from '../kinds/block/block-size';
-import { scaleForSize, sizeOfPlacement } from '../kinds/placement/placement-size';
+import { ownBox, scaleForSize, sizeOfPlacement } from '../kinds/placement/placement-size';
 import { BLOCK, CRATE, PLACEMENT } from '../testing/placed';
 import {
   draggedExtent,
@@ -78,11 +78,21 @@ describe('grips', () => {
       low: [-0.5, -0.5],
       high: [1.5, 0.5],
     });
-    expect([scaleForSize(size, CRATE), position]).toEqual([
+    expect([scaleForSize(size, CRATE, PLACEMENT), position]).toEqual([
       [2, 1, 1],
       [3.5, 0, 1],
     ]);
-    expect(scaleForSize([2, 1, 1], CRATE)).toEqual([2, 0.5, 1]);
+    expect(scaleForSize([2, 1, 1], CRATE, PLACEMENT)).toEqual([2, 0.5, 1]);
+    // It stays mirrored, and lies as large on the other side of its origin.
+    const mirrored = { ...PLACEMENT, scale: [-1, 2, 1] as const };
+    expect([sizeOfPlacement(mirrored, CRATE), scaleForSize([2, 1, 1], CRATE, mirrored)]).toEqual([
+      [1, 4, 1],
+      [-2, 0.5, 1],
+    ]);
+    expect(ownBox(mirrored, { bounds: { min: [-1, 0, -1], max: [3, 2, 1] } })).toEqual({
+      min: [-3, 0, -1],
+      max: [1, 4, 1],
+    });
     expect(sizeOfPlanes(resizedPlanes(block.planes, [4, 3, 1]))).toEqual([4, 3, 1]);
   });
 
