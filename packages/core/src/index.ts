@@ -509,6 +509,7 @@ export { writeGlb } from './formats/glb/write-glb';
 export { PLAIN_TARGET } from './pack/pack-target';
 export { inspectKit, type KitInspection } from './pack/inspect-kit';
 export { checkPack, packQuery, packedLevels, type CheckPackInput, type PackChoice } from './pack/check-pack';
+export { gameFile, gamePictures, picturePath } from './pack/game-file';
 export { kitLoad, type KitLoad } from './pack/kit-load';
 export { kitPackPath, packKit, type PackFile } from './pack/pack-kit';
 export { packLevel, type PackLevelInput } from './pack/pack-level';

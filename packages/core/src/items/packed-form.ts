@@ -6,7 +6,7 @@ import type { Placement } from '../model/placement';
 export interface PackedForm<T> {
   /** Name of their list there. */
   readonly list: string;
-  readonly of: (item: T) => Json;
+  readonly of: (item: T) => Readonly<Record<string, Json>>;
   /** Order of the list; absent: as the items come. */
   readonly compare?: (a: T, b: T) => number;
 }
@@ -14,4 +14,9 @@ export interface PackedForm<T> {
 /** The values of a thing's own, where it has any. */
 export function packedValues(values: Placement['values']): Record<string, Json> {
   return values ? { values: plainJson(values) } : {};
+}
+
+/** The group that a thing stands in, where it stands in one. */
+export function packedGroup(group: string | null | undefined): Record<string, Json> {
+  return group ? { group } : {};
 }

@@ -15,8 +15,8 @@ export interface ItemShapes {
  * Every field: one that is forgotten, mistyped or wrongly optional does not compile.
  */
 export type StoredSpec<K extends ItemKind> = {
-  /** Null where they stand there in a way of their own, as blocks, placements, markers and masks do, or not at all. */
-  readonly packed: PackedForm<ItemOfKind[K]> | null;
+  /** How they stand in the file of a packed level: as a list, in a form of their own that the pack gives them, or not at all. */
+  readonly packed: PackedForm<ItemOfKind[K]> | 'own form' | null;
 } & (
   | {
       readonly fields: (all: ItemShapes) => Fields<ItemOfKind[K]>;

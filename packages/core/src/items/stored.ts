@@ -16,7 +16,8 @@ import { STORED_RECIPE } from './recipe/stored';
 import { STORED_TILE_FLOOR } from './tile-floor/stored';
 import { STORED_VOLUME } from './volume/stored';
 import { STORED_WALL } from './wall/stored';
-import { ITEM_KINDS, isOptionalField, kindsWith, listOf } from './index';
+import { ITEM_KINDS, isOptionalField, kindsWith, listOf, specOf } from './index';
+import { packedGroup } from './packed-form';
 import type { ItemShapes, StoredSpec } from './stored-spec';
 
 /** How every kind of item is validated: a new one is a room and a line here. */
@@ -57,14 +58,23 @@ export const ITEM_SHAPES = Object.fromEntries(ITEM_KINDS.map((kind) => [kind, sh
   readonly [K in ItemKind]: Shape<ItemOfKind[K]>;
 };
 
+/** Kinds of which the file of a packed level has every item, under its id. */
+export function packedKinds(): readonly ItemKind[] {
+  return ITEM_KINDS.filter((kind) => STORED[kind].packed !== null);
+}
+
 /** The lists of a packed level's file that hold items of one kind as they are; those with nothing in them are left out. */
 export function packedLists(contents: readonly StratumContent[]): Record<string, Json[]> {
   const lists: Record<string, Json[]> = {};
   const add = <K extends ItemKind>(kind: K): void => {
     const { packed }: StoredSpec<K> = STORED[kind];
-    const items = packed ? contents.flatMap((content) => listOf(content, kind)) : [];
-    if (packed && items.length > 0)
-      lists[packed.list] = (packed.compare ? [...items].sort(packed.compare) : items).map(packed.of);
+    if (packed === null || packed === 'own form') return;
+    const items = contents.flatMap((content) => listOf(content, kind));
+    if (items.length > 0)
+      lists[packed.list] = (packed.compare ? [...items].sort(packed.compare) : items).map((item) => ({
+        ...packed.of(item),
+        ...packedGroup(specOf(kind).group(item)),
+      }));
   };
   ITEM_KINDS.forEach(add);
   return lists;

@@ -2,7 +2,7 @@ import { strToU8 } from 'fflate';
 import { canonicalJson } from '../json/canonical-json';
 import { turnQuaternion } from '../geometry/turn-quaternion';
 import type { Json } from '../model/json';
-import { packedValues } from '../items/packed-form';
+import { packedGroup, packedValues } from '../items/packed-form';
 import { placementAt } from '../items/placement/columns';
 import type { Placement, PlacementColumns } from '../model/placement';
 
@@ -10,7 +10,7 @@ import type { Placement, PlacementColumns } from '../model/placement';
 const PLACED_INDENT = 8;
 
 /** A placement as a level's file has it. */
-export function placedJson({ id, piece, position, turn, scale, values }: Placement): Json {
+export function placedJson({ id, piece, position, turn, scale, values, group }: Placement): Json {
   return {
     id,
     piece,
@@ -18,6 +18,7 @@ export function placedJson({ id, piece, position, turn, scale, values }: Placeme
     rotation: turnQuaternion(turn),
     scale: [...scale],
     ...packedValues(values),
+    ...packedGroup(group),
   };
 }
 

@@ -7,10 +7,12 @@ import { placementsOf } from '../layout/level-placements';
 import type { CollectionContent } from '../model/collection-content';
 import { collisionNode } from '../detail/collision';
 import { stepNodeName, type Piece } from '../model/kit';
+import type { StratumContent } from '../model/items';
 import type { Level } from '../model/level';
 import { keyFromName } from '../fields/key-text';
 import { levelsInOrder } from '../sets/order';
 import type { KitInspection } from './inspect-kit';
+import { openReferences } from './open-references';
 import { PLAIN_TARGET, type PackTarget } from './pack-target';
 
 /** What is packed. */
@@ -61,10 +63,12 @@ export function checkPack(
     context.checkCancelled();
     context.progress(i / levels.length, `checking ${level.name}`);
     let [blocks, placements, others] = [0, 0, 0];
+    const packed: { stratum: string; content: StratumContent }[] = [];
     for (const { stratum } of level.strata) {
       const stored = strata.get(stratum);
       if (!stored) continue;
       const items = laidContent(stored, level.id, (id) => strata.get(id));
+      packed.push({ stratum, content: items });
       blocks += items.block.length;
       others +=
         items.recipe.length + items.marker.length + items.volume.length + items.tileFloor.length + items.mask.length;
@@ -95,6 +99,7 @@ export function checkPack(
         );
       }
     }
+    findings.push(...openReferences({ level, strata: packed }, records));
     if (blocks + placements + others === 0 && level.bounds === null) {
       findings.push(
         finding({

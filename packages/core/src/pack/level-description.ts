@@ -7,7 +7,8 @@ import type { Placement } from '../model/placement';
 import { chunkName, type Chunk } from './chunks';
 import { kitPackPath } from './pack-kit';
 import { placementAt } from '../items/placement/columns';
-import { packedValues } from '../items/packed-form';
+import { packedGroup, packedValues } from '../items/packed-form';
+import { describedBlocks } from './described-blocks';
 import { packedLists } from '../items/stored';
 
 /** What a level's file tells beside its content. */
@@ -48,13 +49,14 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
     code: level.code,
     values: plainJson(level.values),
     openSky: level.openSky,
-    markers: markers.map(({ id, kind, position, turn, entry, values }) => ({
+    markers: markers.map(({ id, kind, position, turn, entry, values, group }) => ({
       id,
       kind,
       translation: [...position],
       rotation: turnQuaternion([turn, 0, 0]),
       ...(entry ? { entry } : {}),
       ...packedValues(values),
+      ...packedGroup(group),
     })),
     ...packedLists(strata.map((one) => one.content)),
     ...(described.masks.length > 0 ? { masks: [...described.masks] } : {}),
@@ -75,6 +77,7 @@ function describeChunk(
     kits: [...new Set(chunk.placements.map(({ of, i }) => kitPackPath(kits[pieces[of.pieces[i]].kit])))]
       .sort()
       .map((path) => `${path}.json`),
+    blocks: describedBlocks(chunk.blocks),
     placements: chunk.placements.map(({ of, i }) => placed(placementAt(of, i))),
   };
 }

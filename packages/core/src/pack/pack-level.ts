@@ -4,6 +4,7 @@ import type { RunContext } from '../context/run-context';
 import { canonicalJson } from '../json/canonical-json';
 import { writeGlb } from '../formats/glb/write-glb';
 import type { LevelContent } from '../layout/level-content';
+import { packedGroup } from '../items/packed-form';
 import { placementsOf } from '../layout/level-placements';
 import { bitmapOfMask } from '../layout/masks/mask-bitmap';
 import { pictureOfMask } from '../layout/masks/mask-picture';
@@ -74,9 +75,9 @@ export function masksOf(content: LevelContent): { readonly file: PackFile; reado
 }
 
 function packedMask(mask: Mask, path: string): { readonly file: PackFile; readonly described: Json } {
-  const { id, name, position, pixelsPerMetre } = mask;
+  const { id, name, position, pixelsPerMetre, group } = mask;
   return {
     file: { path, bytes: pictureOfMask(bitmapOfMask(mask)) },
-    described: { id, name, position: [...position], pixelsPerMetre, picture: path },
+    described: { id, name, position: [...position], pixelsPerMetre, picture: path, ...packedGroup(group) },
   };
 }

@@ -1,5 +1,6 @@
 import { CoreError } from '../errors';
 import { canonicalJson, parseJson } from '../json/canonical-json';
+import { GAME_PATH } from './game-file';
 import { PLAIN_TARGET } from './pack-target';
 
 export const MANIFEST_PATH = 'manifest.json';
@@ -36,6 +37,7 @@ export function manifestText({ collection, edit, levels, kits, files }: PackMani
     units: { length: 'metre', up: '+Y' },
     collection: { id: collection.id, name: collection.name },
     edit,
+    game: GAME_PATH,
     levels: [...levels],
     kits: [...kits],
     files: sorted,
@@ -49,7 +51,9 @@ export function manifestPaths(text: string): string[] {
     throw new CoreError('PACK_MANIFEST', 'pack: its manifest.json is not that of a pack');
   return json.files.map((file: { path?: unknown }) => {
     // A path that leads out of the folder would let a manifest delete anything.
-    if (typeof file.path !== 'string' || !/^[a-z0-9-]+(\/[a-z0-9.-]+)*$/.test(file.path) || file.path.includes('..')) {
+    const isOurs = (path: string): boolean =>
+      path === GAME_PATH || (/^[a-z0-9-]+(\/[a-z0-9.-]+)*$/.test(path) && !path.includes('..'));
+    if (typeof file.path !== 'string' || !isOurs(file.path)) {
       throw new CoreError(
         'PACK_MANIFEST',
         `pack: its manifest names the file ${JSON.stringify(file.path)}, which no pack has`,

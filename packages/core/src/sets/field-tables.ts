@@ -45,7 +45,7 @@ export function recordsOfField(
 }
 
 /** What a record holds in a field. */
-export function valueOf(record: FilledRecord, field: Pick<Field, 'key'>): FieldValue {
+export function valueOf(record: Pick<FilledRecord, 'values'>, field: Pick<Field, 'key'>): FieldValue {
   return Object.hasOwn(record.values, field.key) ? record.values[field.key] : null;
 }
 

@@ -4,12 +4,15 @@ import {
   DEFAULT_VIEW,
   assembliesWithin,
   counted,
+  gameFile,
+  gamePictures,
   kitPackPath,
   levelContent,
   levelsInOrder,
   manifestText,
   packKit,
   packedLevels,
+  picturePath,
   placedPieces,
   playNumbers,
   type CollectionContent,
@@ -85,8 +88,9 @@ export class PackService {
     const say = options.onProgress ?? ((): void => undefined);
     say(0, 'reading the collection');
     // One moment of the log for all of it, however long it takes and whatever is changed meanwhile.
-    const { content, edit } = await this.collections.giveWithoutAssets(collection);
-    const errors = (await this.checkContent(content, choice, options)).filter(({ severity }) => severity === 'error');
+    const given = await this.collections.giveWithoutAssets(collection);
+    const findings = await this.checkContent(given.content, choice, options);
+    const errors = findings.filter(({ severity }) => severity === 'error');
     if (errors.length > 0) {
       throw new CoreError(
         'PACK_REFUSED',
@@ -94,9 +98,20 @@ export class PackService {
         { findings: errors },
       );
     }
+    return this.packGiven(collection, given, folder, choice, options);
+  }
+
+  /** Writes a pack of a collection as it was given, whatever a check would find. @throws CoreError as `pack` but for 'PACK_REFUSED' */
+  async packGiven(
+    collection: string,
+    given: NumberedContent<StoredContent>,
+    folder: string,
+    choice: PackChoice,
+    options: ThreadRunOptions = {},
+  ): Promise<PackSummary> {
     const target = await PackFolder.open(folder);
     try {
-      return await this.write(collection, { content, edit }, choice, target, folder, options);
+      return await this.write(collection, given, choice, target, folder, options);
     } catch (error) {
       await target.drop();
       throw error;
@@ -153,6 +168,15 @@ export class PackService {
       }))
         await target.put(file);
     }
+    const game = { records, levels: levels.map((level, i) => ({ level, path: levelPaths[i] })) };
+    const pictures = new Map<string, string>();
+    for (const picture of gamePictures(game)) {
+      const bytes = await this.assets.get(picture);
+      const path = picturePath(picture, bytes);
+      await target.put({ path, bytes });
+      pictures.set(picture, path);
+    }
+    await target.put(gameFile({ ...game, pictures }));
     onProgress?.(0.98, 'manifest');
     if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
     const { packed } = target;

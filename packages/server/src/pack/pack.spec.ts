@@ -70,6 +70,7 @@ describe('packing', () => {
     const first = await pack();
     expect(first).toMatchObject({ levels: 2, kits: 1, unchanged: 0, removed: [] });
     expect(first.written).toEqual([
+      'game.json',
       'kits/kit.glb',
       'kits/kit.json',
       'levels/one.json',
@@ -81,17 +82,21 @@ describe('packing', () => {
       'manifest.json',
     ]);
     const before = statSync(join(folder, 'levels/two.json')).mtimeMs;
-    expect(await pack()).toMatchObject({ written: [], unchanged: 8, removed: [] });
+    expect(await pack()).toMatchObject({ written: [], unchanged: 9, removed: [] });
     await test.post('/api/collections/small/edits', edit([addBlock]));
-    expect((await pack()).written).toEqual(
-      ['levels/one.json', 'levels/one/resident.glb', 'levels/one/sight.json', 'manifest.json'].filter(
-        (path) => path !== 'levels/one.json',
-      ),
-    );
+    expect((await pack()).written).toEqual([
+      'levels/one.json',
+      'levels/one/resident.glb',
+      'levels/one/sight.json',
+      'manifest.json',
+    ]);
     expect(statSync(join(folder, 'levels/two.json')).mtimeMs).toBe(before);
     await test.post('/api/collections/small/edits', edit([rename('two', 'Salt Road')]));
     // Its files stay under the game.
-    expect(await pack()).toMatchObject({ written: ['levels/two.json', 'manifest.json'], removed: [] });
+    expect(await pack()).toMatchObject({
+      written: ['game.json', 'levels/two.json', 'manifest.json'],
+      removed: [],
+    });
     await test.post(
       '/api/collections/small/edits',
       edit([{ document: 'records', kind: 'level', id: 'two', field: 'key', before: 'two', after: 'salt-road' }]),

@@ -4,7 +4,7 @@ import { MAX_BLOCK_PLANES, id, name, vector, turn, planPoint, groupOf } from '..
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_BLOCK: StoredSpec<'block'> = {
-  packed: null,
+  packed: 'own form',
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),

@@ -4,7 +4,10 @@ import { id, name, day } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_GROUP: StoredSpec<'group'> = {
-  packed: null,
+  packed: {
+    list: 'groups',
+    of: ({ id, name, parent, category, switchedOff }) => ({ id, name, parent, category, switchedOff }),
+  },
   fields: () => ({
     id: id(),
     name: name(),

@@ -4,7 +4,7 @@ import { id, vector, ownValues, groupOf, yaw } from '../../fields/known-fields';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_MARKER: StoredSpec<'marker'> = {
-  packed: null,
+  packed: 'own form',
   fields: () => ({
     id: id(),
     kind: oneOf(MARKER_KINDS),

@@ -18,7 +18,7 @@ const isTileTable = (v: unknown): boolean =>
   );
 
 export const STORED_MASK: StoredSpec<'mask'> = {
-  packed: null,
+  packed: 'own form',
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),

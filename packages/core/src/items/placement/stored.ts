@@ -2,7 +2,7 @@ import { id, vector, turn, scale, ownValues, groupOf } from '../../fields/known-
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_PLACEMENT: StoredSpec<'placement'> = {
-  packed: null,
+  packed: 'own form',
   fields: () => ({
     id: id(),
     piece: id(),

@@ -16,7 +16,8 @@ import type { StoredSpec } from '../stored-spec';
 const metres = (min: number): Field<number> => finite(min, 10000);
 
 export const STORED_WALL: StoredSpec<'wall'> = {
-  packed: null,
+  // Its blocks are packed as such; their ids begin with the wall's and a dot.
+  packed: { list: 'walls', of: ({ id, name }) => ({ id, name }) },
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),

@@ -33,6 +33,7 @@ export const CAUSE_WORDS: Readonly<Record<string, string>> = {
   PACK_PIECE_MATERIALS: 'Too many materials for the target',
   PACK_PIECE_SIZE: 'Piece of a size that the target refuses',
   PACK_PIECE_TRIANGLES: 'Too many triangles for the target',
+  PACK_REFERENCE_OPEN: 'Reference that the pack does not have',
   PACK_SCALE: 'Scale that the target refuses',
   PACK_TEXTURE_LARGE: 'Texture too large for the target',
   PACK_TEXTURE_MISSING: 'Texture missing in its kit',
