@@ -161,8 +161,8 @@ function readMesh(
   collisionPattern: string,
 ): ReadMeshes | Promise<ReadMeshes> {
   if (format === 'obj') return readObjFile(file, beside);
-  const isApart = (name: string): boolean => collisionOwners(collisionPattern, name).length > 0;
-  return (format === 'gltf' ? readGltf : readGlb)(file.bytes, beside, decoders, isApart);
+  const ownersOf = (name: string): string[] => collisionOwners(collisionPattern, name);
+  return (format === 'gltf' ? readGltf : readGlb)(file.bytes, beside, decoders, ownersOf);
 }
 
 /** Scales to metres and turns Z up into Y up. */

@@ -19,8 +19,10 @@ describe('the pattern of collision meshes', () => {
     expect(collisionOwners('{name}.(c)+', 'cratexccc')).toEqual([]);
   });
 
-  it('looks through a long name in one go', () => {
-    expect(collisionOwners('{name}aaa*', 'a'.repeat(5000))).toHaveLength(4997);
+  it('gives up on a name that is its fixed part over and over', () => {
+    expect(collisionOwners('{name}aaa*', 'a'.repeat(5000)).map(({ length }) => length)).toEqual([
+      4997, 4996, 4995, 4994, 4993, 4992, 4991, 4990,
+    ]);
   });
 
   it.each([

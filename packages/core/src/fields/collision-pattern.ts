@@ -3,6 +3,8 @@ const NAME = '{name}';
 /** Stands at the end of a pattern for any ending. */
 const ANY = '*';
 const MAX_PATTERN_LENGTH = 60;
+/** A name with the fixed part again and again is looked at from its end so often: files of others may be full of them. */
+const MAX_OWNERS = 8;
 
 /** How meshes are named that are the collision of another, unless one says otherwise: 'crate_collision', 'crate_collision2'. */
 export const DEFAULT_COLLISION_PATTERN = '{name}_collision*';
@@ -25,7 +27,7 @@ function plain(pattern: string): string {
 }
 
 /**
- * The names that a piece may have whose collision a mesh is, the longest first; none where the mesh is not named so.
+ * The names that a piece may have whose collision a mesh is, eight at most, the longest first; none where the mesh is not named so.
  * @param pattern without a fault
  */
 export function collisionOwners(pattern: string, mesh: string): string[] {
@@ -36,6 +38,7 @@ export function collisionOwners(pattern: string, mesh: string): string[] {
   if (fixed === pattern)
     return rest.endsWith(after) && rest.length > after.length ? [rest.slice(0, rest.length - after.length)] : [];
   const owners: string[] = [];
-  for (let at = rest.lastIndexOf(after); at > 0; at = rest.lastIndexOf(after, at - 1)) owners.push(rest.slice(0, at));
+  for (let at = rest.lastIndexOf(after); at > 0 && owners.length < MAX_OWNERS; at = rest.lastIndexOf(after, at - 1))
+    owners.push(rest.slice(0, at));
   return owners;
 }

@@ -96,6 +96,10 @@ describe('a collision', () => {
     expect(many?.outsideMetres).toBeGreaterThan(0.01);
     expect(many?.outsideMetres).toBeLessThan(0.15);
     expect(make('hull', sheet('a'))).toBeUndefined();
+    // A vertex that no triangle uses is none of its corners.
+    const [{ attributes, indices }] = ball('a', 4).parts;
+    const stray = part('a', [...attributes[0].values, 90, 90, 90], [...indices], 0);
+    expect(Math.max(...(make('hull', stray)?.positions ?? []))).toBeLessThanOrEqual(1);
   });
 
   it('as its mesh has each place once, and both sides where its material has', () => {
@@ -277,6 +281,39 @@ describe('meshes that are named as collisions', () => {
     expect(pieces.map(({ name }) => name)).toEqual(['crate', 'crate_collision']);
     await expect(read({ collisionPattern: '{name}' })).rejects.toThrow(
       'import: A pattern needs something beside {name}',
+    );
+  });
+
+  it('are those of the first use, where a scene shows the piece with its collision again and again', async () => {
+    const document = new Document();
+    const buffer = document.createBuffer();
+    const mesh = (name: string) =>
+      document.createMesh(name).addPrimitive(
+        document.createPrimitive().setAttribute(
+          'POSITION',
+          document
+            .createAccessor()
+            .setType('VEC3')
+            .setArray(Float32Array.of(0, 0, 0, 1, 0, 0, 0, 1, 0))
+            .setBuffer(buffer),
+        ),
+      );
+    const [tree, trunk] = [mesh('tree'), mesh('trunk')];
+    const root = document.createScene();
+    for (let i = 0; i < 300; i++) {
+      const number = i === 0 ? '' : `.${String(i).padStart(3, '0')}`;
+      const node = document
+        .createNode(`tree${number}`)
+        .setMesh(tree)
+        .setTranslation([i * 4, 0, 0]);
+      node.addChild(document.createNode(`tree_collision${number}`).setMesh(trunk).setTranslation([0.5, 0, 0]));
+      root.addChild(node);
+    }
+    const files = [{ name: 'a.glb', bytes: await new WebIO().writeBinary(document) }];
+    const { pieces, report } = await read({ files });
+    expect(pieces.map(({ name, collisionTriangles }) => [name, collisionTriangles])).toEqual([['tree', 1]]);
+    expect(report.faults.map(({ where, message }) => `${where} ${message}`)).toContain(
+      'tree 299 collision meshes stand by other uses of it; left out',
     );
   });
 

@@ -1,7 +1,7 @@
 import { convexHull } from '../../geometry/convex-hull';
 import { TriangleGrid } from '../../mesh/triangle-grid';
-import { surfaceOf } from '../measure-deviation';
 import type { CollisionSpec } from './collision-spec';
+import { weldedSurface } from './welded-surface';
 
 /** Most corners of a hull: what games' own collision takes as one solid, and enough for a ball. */
 export const MAX_HULL_CORNERS = 64;
@@ -12,7 +12,8 @@ export const HULL: CollisionSpec = {
   told: `A convex solid about it with at most ${MAX_HULL_CORNERS} corners.`,
   node: 'own',
   make: ({ mesh }, context) => {
-    const { positions } = surfaceOf(mesh.parts);
+    // Vertices that no triangle uses are not part of it.
+    const { positions } = weldedSurface(mesh.parts);
     const hull = convexHull(positions, MAX_HULL_CORNERS);
     if (!hull) return undefined;
     // The farthest point of a mesh from a convex solid is a vertex.

@@ -30,11 +30,11 @@ import { checkClaims, openGlb } from './open-glb';
 import { morphed, skinned } from './part-at-rest';
 import { readMaterial, readTexture } from './read-material';
 import { readAttributes, trianglesOf } from './read-part';
-import { sceneFrames, type Matrix } from './scene-frames';
+import { meshUsers, type OwnersOf } from './mesh-users';
+import { placeOf, sceneFrames, type Matrix } from './scene-frames';
 import { soundRotations } from './sound-rotations';
 
-/** Whether a node of a name shows a mesh as a piece of its own. */
-export type IsApart = (name: string) => boolean;
+const NO_OWNERS: OwnersOf = () => [];
 
 /** The meshes of a GLB, and what could not be taken over. */
 export interface ReadMeshes {
@@ -46,7 +46,8 @@ export interface ReadMeshes {
  * Reads a GLB: one piece a mesh, named by the first node that shows it, with that node's turn and scale in its vertices and
  * the node's place as its origin. Values are as they stand, checked by nobody yet.
  * @param beside finds buffers and pictures that stand in files of their own
- * @param isApart whether a node of a name shows a mesh as a piece of its own, though others show that too
+ * @param ownersOf whose collision a node is: such a node shows its mesh by itself, though others show that too, and only where it stands
+ * by the first node that shows the other mesh
  * @throws CoreError 'GLB_UNREADABLE' naming what its header, a buffer view or an accessor claims, 'GLTF_FILE_MISSING',
  * 'GLB_DECODER' where what unpacks it cannot be loaded
  */
@@ -54,10 +55,10 @@ export function readGlb(
   bytes: Uint8Array,
   beside: FindBeside = () => undefined,
   decoders: MeshDecoders = {},
-  isApart: IsApart = () => false,
+  ownersOf: OwnersOf = NO_OWNERS,
 ): Promise<ReadMeshes> {
   const { json, binary } = openGlb(bytes, false);
-  return readMeshes(json, beside, decoders, isApart, binary);
+  return readMeshes(json, beside, decoders, ownersOf, binary);
 }
 
 /** Reads a glTF as JSON; otherwise as `readGlb`. @throws CoreError 'JSON_UNREADABLE', and as `readGlb` */
@@ -65,19 +66,19 @@ export function readGltf(
   bytes: Uint8Array,
   beside: FindBeside,
   decoders: MeshDecoders = {},
-  isApart: IsApart = () => false,
+  ownersOf: OwnersOf = NO_OWNERS,
 ): Promise<ReadMeshes> {
   const json = parseJson(decodedText(bytes), 'gltf');
   if (typeof json !== 'object' || json === null || Array.isArray(json))
     throw new CoreError('GLB_UNREADABLE', 'gltf: must be a table at its top');
-  return readMeshes(json, beside, decoders, isApart, undefined);
+  return readMeshes(json, beside, decoders, ownersOf, undefined);
 }
 
 async function readMeshes(
   parsed: object,
   beside: FindBeside,
   decoders: MeshDecoders,
-  isApart: IsApart,
+  ownersOf: OwnersOf,
   binary: Uint8Array | undefined,
 ): Promise<ReadMeshes> {
   const json = parsed as LookedAt;
@@ -96,7 +97,7 @@ async function readMeshes(
     if (binary && binary.length > 0) resources[GLB_BUFFER] = new Uint8Array(binary);
     const io = await glbIo(used, decoders);
     io.setLogger(new Logger(Verbosity.SILENT));
-    return meshesOf(await io.readJSON({ json: json as GLTF.IGLTF, resources }), used, isApart);
+    return meshesOf(await io.readJSON({ json: json as GLTF.IGLTF, resources }), used, ownersOf);
   } catch (cause) {
     if (cause instanceof CoreError) throw cause;
     throw new CoreError('GLB_UNREADABLE', `${format}: ${errorText(cause)}`, {}, { cause });
@@ -104,7 +105,7 @@ async function readMeshes(
 }
 
 /** @param used names of the file's extensions */
-function meshesOf(document: Document, used: readonly string[], isApart: IsApart): ReadMeshes {
+function meshesOf(document: Document, used: readonly string[], ownersOf: OwnersOf): ReadMeshes {
   const root = document.getRoot();
   const faults: ImportFault[] = [];
   const note = (where: string, message: string): void => void faults.push({ severity: 'note', where, message });
@@ -118,7 +119,7 @@ function meshesOf(document: Document, used: readonly string[], isApart: IsApart)
   const numberOf = new Map(
     textures.flatMap((texture, i) => (known[i] ? [[texture, kept.indexOf(known[i])] as const] : [])),
   );
-  const pieces = usersOf(document, frames, isApart).map(([mesh, nodes], i) =>
+  const pieces = meshUsers(document, frames, ownersOf, note).map(([mesh, nodes], i) =>
     readMesh(mesh, nodes, i, { materials, frames, note }),
   );
   return {
@@ -129,28 +130,6 @@ function meshesOf(document: Document, used: readonly string[], isApart: IsApart)
     },
     faults,
   };
-}
-
-/** Meshes in order of the nodes that show them; where no node shows any, all of them. */
-function usersOf(document: Document, frames: ReadonlyMap<Node, Matrix>, isApart: IsApart): [Mesh, Node[]][] {
-  const root = document.getRoot();
-  const users: [Mesh, Node[]][] = [];
-  const together = new Map<Mesh, Node[]>();
-  for (const node of root.listNodes()) {
-    const mesh = node.getMesh();
-    if (!mesh || !frames.has(node)) continue;
-    const known = together.get(mesh);
-    const apart = isApart(node.getName());
-    if (known && !apart) {
-      known.push(node);
-      continue;
-    }
-    const nodes = [node];
-    if (!apart) together.set(mesh, nodes);
-    users.push([mesh, nodes]);
-  }
-  const isLibrary = root.listNodes().every((node) => !node.getMesh());
-  return isLibrary ? root.listMeshes().map((mesh) => [mesh, []]) : users;
 }
 
 /** What the meshes of a file are read with. */
@@ -216,12 +195,6 @@ function isQuantised(primitive: Primitive): boolean {
 function ownPlace(node: Node, frames: ReadonlyMap<Node, Matrix>): Vector3 {
   const [place, from] = [placeOf(node, frames), placeOf(node.getParentNode(), frames)];
   return [place[0] - from[0], place[1] - from[1], place[2] - from[2]];
-}
-
-/** Where a node stands in the scene; its origin where there is none. */
-function placeOf(node: Node | null, frames: ReadonlyMap<Node, Matrix>): Vector3 {
-  const frame = node && frames.get(node);
-  return frame ? [frame[12], frame[13], frame[14]] : [0, 0, 0];
 }
 
 /** How often a node shows its mesh. */

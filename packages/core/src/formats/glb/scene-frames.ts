@@ -1,4 +1,5 @@
 import type { Document, Node } from '@gltf-transform/core';
+import type { Vector3 } from '../../model/vector';
 
 /** Sixteen numbers by columns, as glTF has them. */
 export type Matrix = readonly number[];
@@ -31,4 +32,10 @@ export function product(a: Matrix, b: Matrix): Matrix {
   return Array.from({ length: 16 }, (_unused, n) =>
     [0, 1, 2, 3].reduce((sum, k) => sum + a[k * 4 + (n % 4)] * b[Math.floor(n / 4) * 4 + k], 0),
   );
+}
+
+/** Where a node stands in the scene; its origin where there is none. */
+export function placeOf(node: Node | null, frames: ReadonlyMap<Node, Matrix>): Vector3 {
+  const frame = node && frames.get(node);
+  return frame ? [frame[12], frame[13], frame[14]] : [0, 0, 0];
 }
