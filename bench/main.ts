@@ -2,6 +2,7 @@ import { boxesBench } from './core/boxes.bench';
 import { burrowBench } from './core/burrow.bench';
 import { checksBench } from './core/checks.bench';
 import { chainBench } from './core/chain.bench';
+import { meshMemoryBench } from './core/mesh-memory.bench';
 import { meshesBench } from './core/meshes.bench';
 import { rehearsalBench } from './core/rehearsal.bench';
 import { unlockBench } from './core/unlock.bench';
@@ -21,6 +22,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   burrow: burrowBench,
   chain: chainBench,
   meshes: meshesBench,
+  'mesh-memory': meshMemoryBench,
   rehearsal: rehearsalBench,
   unlock: unlockBench,
   boxes: boxesBench,

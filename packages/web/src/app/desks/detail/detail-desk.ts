@@ -2,6 +2,7 @@ import { Injectable, computed, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
   DEFAULT_VIEW,
+  RECORDS_DOCUMENT,
   collisionPatternFault,
   pieceNameFault,
   type ChainOptions,
@@ -13,7 +14,7 @@ import {
 import { KitWork, type TakeIn } from '../../bakes/kit-work';
 import { recordsFeature } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
-import { setRecordField } from '../../edits/operations';
+import { remove, setRecordField } from '../../edits/operations';
 import type { Answers } from '../../ui/ask-dialog';
 import { Ask } from '../../ui/ask';
 import { DeletePiece } from './delete-piece';
@@ -126,6 +127,14 @@ export class DetailDesk {
   async deletePiece(): Promise<void> {
     const [kit, piece] = [this.kit(), this.piece()];
     if (kit && piece) await this.deleting.delete(kit, piece);
+  }
+
+  /** Deletes the kit in hand, where it has no pieces. */
+  async deleteKit(): Promise<void> {
+    const kit = this.kit();
+    if (!kit || this.pieces().length > 0) return;
+    await this.edits.commit(`delete the kit ${kit.name}`, [remove(RECORDS_DOCUMENT, 'kit', kit)]);
+    this.store.dispatch(detailActions.kitChosen({ id: null }));
   }
 
   async setView(field: keyof ViewSettings, value: number): Promise<void> {

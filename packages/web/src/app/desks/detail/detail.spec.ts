@@ -215,6 +215,15 @@ describe('the Detail desk', () => {
     expect(changed()?.at(-1)?.[3]).toMatchObject({ name: 'lid', collision });
   });
 
+  it('deletes a kit that has no pieces, and no other', async () => {
+    await desk.deleteKit();
+    expect(commits).toEqual([]);
+    TestBed.inject(Store).dispatch(detailActions.kitChosen({ id: 'flats' }));
+    await desk.deleteKit();
+    expect(changed()).toEqual([['kit', 'flats', null, null]]);
+    expect(desk.state().kit).toBeNull();
+  });
+
   it('asks how collision meshes are named, and keeps a pattern that is sound', async () => {
     reply = { pattern: '{name}-solid' };
     expect(await desk.nameCollisions()).toBe('{name}-solid');

@@ -15,6 +15,9 @@ import { NumberField } from '../../../ui/number-field';
 import type { TakeIn, WaitingPieces } from '../../../bakes/kit-work';
 import { Help } from '../../../guide/help';
 
+/** Rows that are drawn at first, and with each *Show more*. */
+const ROWS_AT_ONCE = 200;
+
 /** What was read of dropped files, and where it shall go. */
 @Component({
   selector: 'sv-import-report',
@@ -61,6 +64,9 @@ export class ImportReportPanel {
       return { piece, taken: one, listed: piece.name === listed ? this.known() : [one?.replaced ?? []].flat() };
     });
   });
+  /** So many rows are drawn: one of thousands of meshes would hold the page. */
+  readonly drawn = signal(ROWS_AT_ONCE);
+  readonly drawnRows = computed(() => this.rows().slice(0, this.drawn()));
   readonly replaced = computed(() => this.taken().filter(({ replaced }) => replaced !== undefined));
   readonly rebuilt = computed(() => this.replaced().filter(({ replaced }) => (replaced?.steps.length ?? 0) > 1));
   /** Those that have a collision as the ones had that they replace. */
@@ -76,12 +82,18 @@ export class ImportReportPanel {
     );
   });
 
+  readonly drawnFaults = computed(() => this.faults().slice(0, this.drawn()));
+
   pick(kit: string): void {
     this.picked.set(kit);
   }
 
   become(name: string, piece: string): void {
     this.chosen.set(new Map([...this.chosen(), [name, piece === '' ? null : piece]]));
+  }
+
+  drawMore(): void {
+    this.drawn.update((count) => count + ROWS_AT_ONCE);
   }
 
   take(): void {
