@@ -212,6 +212,41 @@ test.describe('Layout in depth', () => {
     await saved(page);
   });
 
+  test('mirrors a piece on its card, and several about a plane, or their places alone', async ({
+    quietPage: page,
+    stravel,
+  }) => {
+    await introduce(page, stravel.address, '/layout/furnace-one');
+    await stratum(page, 'Dressing').click();
+    const first = page.locator('sv-item-list').getByRole('option').first();
+    await first.click();
+    const mirrored = page.getByLabel('mirrored left to right');
+    const size = page.getByLabel('Size X', { exact: true });
+    const before = await size.inputValue();
+    await mirrored.check();
+    await saved(page);
+    await page.reload();
+    await stratum(page, 'Dressing').click();
+    await first.click();
+    await expect(mirrored).toBeChecked();
+    await expect(size).toHaveValue(before);
+    const dialog = page.getByRole('dialog');
+    const mirror = async (pieces: 'image' | 'place'): Promise<void> => {
+      await menu(page, 'Arrange').click();
+      await page.getByRole('menuitem', { name: /^Mirror/ }).click();
+      await dialog.getByLabel('Pieces').selectOption(pieces);
+      await dialog.getByRole('button', { name: 'Mirror' }).click();
+      await expect(dialog).toHaveCount(0);
+    };
+    await mirror('place');
+    await expect(mirrored).toBeChecked();
+    await mirror('image');
+    await expect(mirrored).not.toBeChecked();
+    for (let i = 0; i < 3; i++) await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(mirrored).not.toBeChecked();
+    await saved(page);
+  });
+
   test('draws volumes of a kind with their own values, paths with equal knots, and links', async ({
     quietPage: page,
     stravel,

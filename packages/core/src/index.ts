@@ -122,7 +122,7 @@ export { DEFAULT_COLLISION_PATTERN, collisionPatternFault } from './fields/colli
 export { COLLISIONS, COLLISION_SHAPES } from './detail/collision';
 export { kitFloors, type Floors } from './detail/collision/kit-floors';
 export { type AddedToKit } from './detail/add-to-kit';
-export { type MadeCollision, type WantedCollision } from './detail/collision/set-collisions';
+export { type MadeCollision } from './detail/collision/set-collisions';
 export type { Budget, Device } from './model/device';
 export { DEVICE_LIMITS, DEVICE_SPEEDS, type DeviceField } from './model/device-fields';
 export { plainZeros } from './json/plain-zeros';

@@ -69,55 +69,78 @@ export function meshCarrier(mesh: CollisionMesh, placement: Placement, bounds: B
 /** Triangles that look up. */
 class Floors {
   private readonly tree: BoxTree;
-  /** Nine numbers a triangle. */
-  private readonly corners: Float64Array;
+  /** xyz of the vertices in the level. */
+  private readonly places: Float64Array;
+  /** Three vertices a triangle. */
+  private readonly corners: Uint32Array;
 
   constructor({ positions, indices, backs }: CollisionMesh, { position, turn, scale }: Placement) {
     const m = turnMatrix(turn);
-    const places = new Float64Array(positions.length);
+    this.places = new Float64Array(positions.length);
     for (let i = 0; i < positions.length; i += 3)
-      places.set(placePoint(position, m, scale, [positions[i], positions[i + 1], positions[i + 2]]), i);
+      this.places.set(placePoint(position, m, scale, [positions[i], positions[i + 1], positions[i + 2]]), i);
     const side = isMirrored(scale) ? -1 : 1;
-    const corners: number[] = [];
-    const boxes: number[] = [];
+    const corners = new Uint32Array(indices.length + backs.length);
+    let count = 0;
     for (const list of [indices, backs]) {
       for (let t = 0; t < list.length; t += 3) {
-        const [a, b, c] = [0, 1, 2].map((k) => places.subarray(list[t + k] * 3, list[t + k] * 3 + 3));
-        const [ux, uy, uz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
-        const [vx, vy, vz] = [c[0] - a[0], c[1] - a[1], c[2] - a[2]];
-        const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-        if (!(ny * side > STEEPEST * Math.sqrt(nx * nx + ny * ny + nz * nz))) continue;
-        corners.push(...a, ...b, ...c);
-        for (const k of [0, 1, 2]) boxes.push(Math.min(a[k], b[k], c[k]) - SEAM_METRES);
-        for (const k of [0, 1, 2]) boxes.push(Math.max(a[k], b[k], c[k]) + SEAM_METRES);
+        if (!(this.upShare(list[t], list[t + 1], list[t + 2]) * side > STEEPEST)) continue;
+        corners.set(list.subarray(t, t + 3), count);
+        count += 3;
       }
     }
-    this.corners = Float64Array.from(corners);
-    this.tree = new BoxTree(Float64Array.from(boxes));
+    this.corners = corners.slice(0, count);
+    this.tree = new BoxTree(this.boxes());
   }
 
   at(x: number, z: number, limit: number): number | undefined {
     let best: number | undefined;
     for (const triangle of this.tree.inBox([x, -Infinity, z], [x, limit + SEAM_METRES, z])) {
-      const height = heightOn(this.corners.subarray(triangle * 9, triangle * 9 + 9), x, z);
+      const height = this.heightOn(triangle, x, z);
       if (height !== undefined && height <= limit && !(best !== undefined && best >= height)) best = height;
     }
     return best;
   }
-}
 
-/** Height of a triangle over a point of the plan; undefined beside it. */
-function heightOn(c: Float64Array, x: number, z: number): number | undefined {
-  const doubled = (c[3] - c[0]) * (c[8] - c[2]) - (c[5] - c[2]) * (c[6] - c[0]);
-  const side = doubled < 0 ? -1 : 1;
-  let height = 0;
-  for (let k = 0; k < 3; k++) {
-    const [from, to] = [((k + 1) % 3) * 3, ((k + 2) % 3) * 3];
-    const [dx, dz] = [c[to] - c[from], c[to + 2] - c[from + 2]];
-    // Twice the area between this side and the point, and so the weight of the corner across.
-    const area = side * (dx * (z - c[from + 2]) - dz * (x - c[from]));
-    if (area < -SEAM_METRES * Math.sqrt(dx * dx + dz * dz)) return undefined;
-    height += (area / Math.abs(doubled)) * c[k * 3 + 1];
+  /** Share of a triangle's area that is seen from above, below 0 from below; NaN where it has none. */
+  private upShare(i: number, j: number, k: number): number {
+    const [a, b, c] = [i * 3, j * 3, k * 3];
+    const p = this.places;
+    const [ux, uy, uz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+    const [vx, vy, vz] = [p[c] - p[a], p[c + 1] - p[a + 1], p[c + 2] - p[a + 2]];
+    const [nx, ny, nz] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    return ny / Math.sqrt(nx * nx + ny * ny + nz * nz);
   }
-  return Math.min(Math.max(height, Math.min(c[1], c[4], c[7])), Math.max(c[1], c[4], c[7]));
+
+  private boxes(): Float64Array {
+    const boxes = new Float64Array(this.corners.length * 2);
+    for (let t = 0; t < this.corners.length; t += 3) {
+      for (let k = 0; k < 3; k++) {
+        const [a, b, c] = [0, 1, 2].map((corner) => this.places[this.corners[t + corner] * 3 + k]);
+        boxes[t * 2 + k] = Math.min(a, b, c) - SEAM_METRES;
+        boxes[t * 2 + 3 + k] = Math.max(a, b, c) + SEAM_METRES;
+      }
+    }
+    return boxes;
+  }
+
+  /** Height of a triangle over a point of the plan; undefined beside it. */
+  private heightOn(triangle: number, x: number, z: number): number | undefined {
+    const p = this.places;
+    const at = [0, 1, 2].map((corner) => this.corners[triangle * 3 + corner] * 3);
+    const doubled =
+      (p[at[1]] - p[at[0]]) * (p[at[2] + 2] - p[at[0] + 2]) - (p[at[1] + 2] - p[at[0] + 2]) * (p[at[2]] - p[at[0]]);
+    const side = doubled < 0 ? -1 : 1;
+    let height = 0;
+    for (let k = 0; k < 3; k++) {
+      const [from, to] = [at[(k + 1) % 3], at[(k + 2) % 3]];
+      const [dx, dz] = [p[to] - p[from], p[to + 2] - p[from + 2]];
+      // Twice the area between this side and the point, and so the weight of the corner across.
+      const area = side * (dx * (z - p[from + 2]) - dz * (x - p[from]));
+      if (area < -SEAM_METRES * Math.sqrt(dx * dx + dz * dz)) return undefined;
+      height += (area / Math.abs(doubled)) * p[at[k] + 1];
+    }
+    const heights = at.map((corner) => p[corner + 1]);
+    return Math.min(Math.max(height, Math.min(...heights)), Math.max(...heights));
+  }
 }
