@@ -60,6 +60,10 @@ describe('the Cells desk', () => {
   let answer: () => Promise<unknown>;
   let posted: string[];
   let desk: CellsDesk;
+  let walked: unknown[];
+  const kits = { works: { id: 'works', mesh: 'abc' }, flats: { id: 'flats', mesh: 'abcd' } };
+  const deck = { id: 'deck', kit: 'works', collision: { shape: 'box' } };
+  const pieces = { deck, post: { id: 'post', kit: 'flats' } };
   const changes = () => commits.at(-1)?.operations.map(({ field, after }) => [field, after]);
 
   beforeEach(() => {
@@ -67,23 +71,41 @@ describe('the Cells desk', () => {
     chosenDevice.set(device);
     commits = [];
     posted = [];
+    walked = [];
     answer = () => Promise.resolve({ key: 'walked', result: { late: [], gaps: [] } });
     TestBed.configureTestingModule({
       providers: [
         CellsDesk,
         WaitingPath,
         provideStore({ [recordsFeature.name]: recordsFeature.reducer, [cellsFeature.name]: cellsFeature.reducer }),
-        { provide: ApiClient, useValue: { json: (url: string) => Promise.resolve(posted.push(url)) } },
+        {
+          provide: ApiClient,
+          useValue: {
+            json: (url: string) => Promise.resolve(posted.push(url)),
+            asset: (name: string) => Promise.resolve(new ArrayBuffer(name.length)),
+          },
+        },
         {
           provide: Bakes,
           useValue: {
             byLevel: signal({}),
-            scene: () => Promise.resolve({}),
-            make: () => ({ result: answer(), cancel: () => undefined }),
+            scene: () => Promise.resolve({ scene: { pieces, kits } }),
+            make: (scene: unknown) => {
+              walked.push(scene);
+              return { result: answer(), cancel: () => undefined };
+            },
             refresh: () => Promise.resolve(),
           },
         },
-        { provide: Compute, useValue: {} },
+        {
+          provide: Compute,
+          useValue: {
+            run: (task: string, input: unknown) => ({
+              result: Promise.resolve({ deck: { task, input } }),
+              cancel: () => undefined,
+            }),
+          },
+        },
         { provide: DocumentRegistry, useValue: { contentVersion: signal(0) } },
         { provide: LevelSections, useValue: {} },
         { provide: OpenLevel, useValue: { level: signal(level), isLoading: signal(true) } },
@@ -145,6 +167,9 @@ describe('the Cells desk', () => {
   it('walks in the worker, shows what it found, and has the server keep it', async () => {
     await desk.rehearse();
     expect(desk.result()).toEqual({ late: [], gaps: [] });
+    // The collisions of one kit are brought, the other has none.
+    const asked = { task: 'kit-floors', input: { glb: new Uint8Array(3), pieces: [deck] } };
+    expect(walked).toEqual([{ scene: { pieces, kits, floors: { deck: asked } } }]);
     await new Promise((resolve) => setTimeout(resolve));
     expect(posted).toEqual(['/api/collections/c/bakes/rehearsal/w']);
     answer = () => Promise.reject(new CoreError('REHEARSAL_PATH', 'rehearsal: the path has no length'));
