@@ -10,7 +10,7 @@ import type { Rehearsal } from '../model/rehearsal';
 import { DEFAULT_VIEW } from '../model/view-settings';
 import { EMPTY_CONTENT } from '../items';
 import { RESIDENT, cutLevel } from './cut-level';
-import { COLLISIONS } from '../detail/collision';
+import { COLLISION_MAKERS } from '../detail/collision/makers';
 import { bakeKey } from '../bakes/bake-key';
 import { BAKES } from '../bakes';
 import type { LevelScene } from '../bakes/bake-spec';
@@ -294,7 +294,7 @@ describe('a rehearsal', () => {
     const collision = { shape: 'box', triangles: 12, vertices: 8, bytes: 240, digest: '' } as const;
     const deck: Piece = { ...piece, bounds: { min: [-5, -1, -5], max: [5, 0, 5] }, collision };
     const source = { bounds: deck.bounds, mesh: { name: '', parts: [] }, own: undefined, materials: [] };
-    const mesh = COLLISIONS.box.make(source, context);
+    const mesh = COLLISION_MAKERS.box.make(source, context);
     if (!mesh) throw new Error('a box can always be made');
     const decks = strata(
       [],

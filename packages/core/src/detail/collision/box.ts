@@ -1,4 +1,4 @@
-import type { CollisionSpec } from './collision-spec';
+import type { CollisionMaker, CollisionSpec } from './collision-spec';
 
 /** Corners by number, bit 0 for x, 1 for y, 2 for z; two triangles a side, counter-clockwise from outside. */
 const TRIANGLES = [
@@ -14,6 +14,9 @@ export const BOX: CollisionSpec = {
   name: 'Box',
   told: 'Its bounds.',
   node: 'none',
+};
+
+export const BOX_MAKER: CollisionMaker = {
   make: ({ bounds: { min, max } }) => {
     const positions = new Float32Array(24);
     for (let corner = 0; corner < 8; corner++)

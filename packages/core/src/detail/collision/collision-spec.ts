@@ -25,14 +25,18 @@ export interface CollisionSource {
   readonly materials: readonly MeshMaterial[];
 }
 
-/** All that is known of a shape of collision. One in each file beside this; `COLLISIONS` lists them. */
+/** What is known of a shape of collision without making it. One in each file beside this; `COLLISIONS` lists them. */
 export interface CollisionSpec {
   readonly name: string;
   /** What it is, in a sentence. */
   readonly told: string;
   /** Where its triangles stand in the kit's GLB: in a node of their own, in that of the full step, or in none. */
   readonly node: 'own' | 'full' | 'none';
-  /** Undefined where it cannot be made; `lacking` says why, and what is made instead. */
+}
+
+/** How a shape of collision is made. Beside its spec; `COLLISION_MAKERS` lists them. */
+export interface CollisionMaker {
+  /** Undefined where it cannot be made. */
   readonly make: (source: CollisionSource, context: RunContext) => CollisionMesh | undefined;
   /** For whom it cannot be made: 'is flat'. */
   readonly lacking?: string;
@@ -41,3 +45,4 @@ export interface CollisionSpec {
 }
 
 export type CollisionSpecs = { readonly [S in CollisionShape]: CollisionSpec };
+export type CollisionMakers = { readonly [S in CollisionShape]: CollisionMaker };

@@ -10,7 +10,8 @@ import { addToKit, removePieceFromKit } from '../add-to-kit';
 import { buildChains } from '../kit-steps';
 import { readPieces } from '../read-pieces';
 import { renamePiece } from '../rename-piece';
-import { COLLISIONS, COLLISION_SHAPES } from '.';
+import { COLLISION_SHAPES } from '.';
+import { COLLISION_MAKERS } from './makers';
 import type { CollisionMesh } from './collision-spec';
 import { kitFloors } from './kit-floors';
 import { setCollisions } from './set-collisions';
@@ -62,7 +63,7 @@ const kitOf = (...pieces: MeshOfPiece[]): KitMeshes => ({
   textures: [],
 });
 const make = (shape: CollisionShape, mesh: MeshOfPiece, own?: MeshOfPiece): CollisionMesh | undefined =>
-  COLLISIONS[shape].make({ mesh, own, bounds: meshBounds(mesh), materials: kitOf().materials }, context);
+  COLLISION_MAKERS[shape].make({ mesh, own, bounds: meshBounds(mesh), materials: kitOf().materials }, context);
 const wanted = (mesh: MeshOfPiece, shape: CollisionShape | null) => ({
   name: mesh.name,
   bounds: meshBounds(mesh),

@@ -1,6 +1,6 @@
 import { convexHull } from '../../geometry/convex-hull';
 import { TriangleGrid } from '../../mesh/triangle-grid';
-import type { CollisionSpec } from './collision-spec';
+import type { CollisionMaker, CollisionSpec } from './collision-spec';
 import { weldedSurface } from './welded-surface';
 
 /** Most corners of a hull: what games' own collision takes as one solid, and enough for a ball. */
@@ -11,6 +11,9 @@ export const HULL: CollisionSpec = {
   name: 'Hull',
   told: `A convex solid about it with at most ${MAX_HULL_CORNERS} corners.`,
   node: 'own',
+};
+
+export const HULL_MAKER: CollisionMaker = {
   make: ({ mesh }, context) => {
     // Vertices that no triangle uses are not part of it.
     const { positions } = weldedSurface(mesh.parts);

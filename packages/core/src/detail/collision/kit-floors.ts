@@ -2,6 +2,7 @@ import { readGlb } from '../../formats/glb/read-glb';
 import { collisionNodeName, type Piece } from '../../model/kit';
 import type { RunContext } from '../../context/run-context';
 import { COLLISIONS } from '.';
+import { COLLISION_MAKERS } from './makers';
 import type { CollisionMesh } from './collision-spec';
 import { weldedSurface } from './welded-surface';
 
@@ -23,11 +24,10 @@ export async function kitFloors({ glb, pieces }: KitFloorsInput, context: RunCon
     context.checkCancelled();
     const [mesh, node] = [byName.get(name), byName.get(collisionNodeName(name))];
     if (!collision || !mesh) continue;
-    const { node: where, make } = COLLISIONS[collision.shape];
     const made =
-      where === 'own'
+      COLLISIONS[collision.shape].node === 'own'
         ? node && { ...weldedSurface(node.parts), backs: new Uint32Array(0), outsideMetres: 0 }
-        : make({ bounds, mesh, own: node, materials: meshes.materials }, context);
+        : COLLISION_MAKERS[collision.shape].make({ bounds, mesh, own: node, materials: meshes.materials }, context);
     if (made) floors.push([id, made]);
   }
   return Object.fromEntries(floors);

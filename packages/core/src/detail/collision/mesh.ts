@@ -1,10 +1,13 @@
 import { weldedSurface } from './welded-surface';
-import type { CollisionSpec } from './collision-spec';
+import type { CollisionMaker, CollisionSpec } from './collision-spec';
 
 export const MESH: CollisionSpec = {
   name: 'Mesh',
   told: 'Its triangles as they are drawn in full.',
   node: 'full',
+};
+
+export const MESH_MAKER: CollisionMaker = {
   make: ({ mesh, materials }) => {
     const { positions, indices, starts } = weldedSurface(mesh.parts);
     const backs: number[] = [];

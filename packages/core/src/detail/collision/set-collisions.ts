@@ -8,6 +8,7 @@ import { NUMBER_BYTES } from '../../mesh/mesh-cost';
 import { collisionNodeName, type CollisionShape, type PieceCollision } from '../../model/kit';
 import type { Box3 } from '../../model/vector';
 import { COLLISIONS } from '.';
+import { COLLISION_MAKERS } from './makers';
 import type { CollisionMesh } from './collision-spec';
 
 /** What shall stop and carry in a piece's place. */
@@ -68,14 +69,14 @@ export function withCollisions(
     const source = { bounds: wanted.bounds, mesh, own: byName.get(node), materials: kit.materials };
     let [shape, why] = [wanted.shape, ''];
     while (shape !== null) {
-      const spec = COLLISIONS[shape];
-      const solid = spec.make(source, context);
+      const { make, lacking, instead } = COLLISION_MAKERS[shape];
+      const solid = make(source, context);
       if (solid) {
-        if (spec.node === 'own') nodes.set(wanted.name, nodeOf(node, solid));
+        if (COLLISIONS[shape].node === 'own') nodes.set(wanted.name, nodeOf(node, solid));
         return { name: wanted.name, collision: costOf(shape, solid), why };
       }
-      why = spec.lacking ?? '';
-      shape = spec.instead ?? null;
+      why = lacking ?? '';
+      shape = instead ?? null;
     }
     return { name: wanted.name, collision: null, why };
   });
