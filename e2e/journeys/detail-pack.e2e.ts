@@ -148,6 +148,8 @@ test.describe('Detail', () => {
     await expect(page.getByRole('button', { name: 'sea stack', exact: true })).toHaveCount(0);
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(page.getByRole('button', { name: 'sea stack', exact: true })).toBeVisible();
+    // The next journey finds it again only where the undo has arrived.
+    await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
   test('takes a collision along that came with a piece, makes others, for one and for all, and undoes them', async ({
@@ -198,6 +200,7 @@ test.describe('Detail', () => {
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(row.getByRole('cell').nth(5)).toHaveText('Own mesh');
     await expect(shape.locator('option:checked')).toHaveText('Own mesh');
+    await expect(page.getByText('All changes saved')).toBeVisible();
   });
 
   test('changes from where steps show with the picture, and has no accessibility fault', async ({
