@@ -8,8 +8,8 @@ import { atMost, median, type Row } from '../measure';
 
 /** Tells a process of this bench which file to read. */
 const FILE = 'STRAVEL_BENCH_MESH';
-const ROUNDS = 5;
-const LARGE_MESHES = 60;
+const ROUNDS = 3;
+const LARGE_MESHES = 8;
 /** Squares along a side of each mesh: 160,801 vertices at 32 bytes, 320,000 triangles. */
 const SIDE = 400;
 
