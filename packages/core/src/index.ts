@@ -110,6 +110,7 @@ export type { Patch } from './model/items';
 export { MAX_CELLS_OF_VOLUME, type CellGrid, type VolumeRule } from './model/cell-grid';
 export type { Rehearsal } from './model/rehearsal';
 export {
+  COLLISION_SHAPES,
   collisionNodeName,
   stepNodeName,
   type CollisionShape,
@@ -119,7 +120,7 @@ export {
   type PieceStep,
 } from './model/kit';
 export { DEFAULT_COLLISION_PATTERN, collisionPatternFault } from './fields/collision-pattern';
-export { COLLISIONS, COLLISION_SHAPES } from './detail/collision';
+export { COLLISIONS } from './detail/collision';
 export { kitFloors, type Floors } from './detail/collision/kit-floors';
 export { type AddedToKit } from './detail/add-to-kit';
 export { type MadeCollision } from './detail/collision/set-collisions';

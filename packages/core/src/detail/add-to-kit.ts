@@ -7,6 +7,7 @@ import { collisionNodeName, isCollisionNode, pieceOfNode, type CollisionShape } 
 import type { Box3, Vector3 } from '../model/vector';
 import type { RunContext } from '../context/run-context';
 import { meshBounds } from '../mesh/mesh-cost';
+import { movePart } from '../mesh/place-part';
 import { withCollisions, type MadeCollision } from './collision/set-collisions';
 
 /** How a piece that was read goes into a kit. */
@@ -94,12 +95,5 @@ export async function removePieceFromKit({
 
 function asAdded(piece: MeshOfPiece | undefined, { name, as, move }: AddedPiece): MeshOfPiece {
   if (!piece) throw new CoreError('KIT_ADDED', `kit: no piece called ${name} was read`, { name });
-  if (!move) return { ...piece, name: as };
-  const parts = piece.parts.map((part) => ({
-    ...part,
-    attributes: part.attributes.map((one) =>
-      one.semantic === 'POSITION' ? { ...one, values: one.values.map((value, i) => value + move[i % 3]) } : one,
-    ),
-  }));
-  return { name: as, parts };
+  return { ...piece, name: as, parts: move ? piece.parts.map((part) => movePart(part, move)) : piece.parts };
 }

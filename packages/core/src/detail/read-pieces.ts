@@ -18,7 +18,7 @@ import type { Box3 } from '../model/vector';
 import type { ImportFault, ImportReport } from '../formats/import-report';
 import { DEFAULT_COLLISION_PATTERN, collisionOwners, collisionPatternFault } from '../fields/collision-pattern';
 import { ownCollisions } from './collision/own-collisions';
-import { weldedSurface } from './collision/welded-surface';
+import { solidPart, weldedSurface } from './collision/welded-surface';
 import { FreeNames, plainPieceName } from './piece-name';
 import { readObjFile } from './read-obj-file';
 import { withArea, withCoordinates, withNormals } from './sound-parts';
@@ -242,8 +242,7 @@ function collisionOf(
     .filter((part) => part.indices.length > 0 && partFault(part) === undefined);
   if (parts.length > 0 && sound.length === 0) told('has a collision without triangles; it is left out');
   if (sound.length === 0) return undefined;
-  const { positions, indices } = weldedSurface(sound.map((part) => placePart(part, map)));
-  return { material: null, attributes: [{ semantic: 'POSITION', size: 3, values: positions }], indices };
+  return solidPart(weldedSurface(sound.map((part) => placePart(part, map))));
 }
 
 function reportOf(

@@ -24,8 +24,9 @@ export interface PieceStep {
   readonly deviationMetres?: number;
 }
 
-/** How what stops and carries bodies in a piece's place is made. */
-export type CollisionShape = 'box' | 'hull' | 'own' | 'mesh';
+/** How what stops and carries bodies in a piece's place is made, simplest first. */
+export const COLLISION_SHAPES = ['box', 'hull', 'own', 'mesh'] as const;
+export type CollisionShape = (typeof COLLISION_SHAPES)[number];
 
 /** What stops and carries bodies in a piece's place, and what it costs. */
 export interface PieceCollision {

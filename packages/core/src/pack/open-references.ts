@@ -3,8 +3,8 @@ import { overIdsOf, listOf, specOf } from '../items';
 import { packedKinds } from '../items/stored';
 import type { Item, ItemKind, StratumContent } from '../model/items';
 import type { Level } from '../model/level';
-import { RECORD_KINDS } from '../records';
-import type { RecordKind, RecordTables } from '../model/records';
+import { isRecordKind } from '../records';
+import type { RecordTables } from '../model/records';
 
 /** What a packed level holds. */
 export interface ReferringLevel {
@@ -19,13 +19,12 @@ export function openReferences({ level, strata }: ReferringLevel, records: Recor
   const known = new Set(
     strata.flatMap(({ content }) => kinds.flatMap((kind) => listOf(content, kind).map(({ id }) => id))),
   );
-  const isRecord = (kind: string): kind is RecordKind => RECORD_KINDS.some((one) => one === kind);
   const findings: Finding[] = [];
   for (const { stratum, content } of strata) {
     for (const kind of kinds) {
       for (const item of listOf(content, kind)) {
         overIdsOf<Item>(kind, item, (id, { to, field }) => {
-          const isThere = isRecord(to) ? Object.hasOwn(records[to], id) : known.has(id);
+          const isThere = isRecordKind(to) ? Object.hasOwn(records[to], id) : known.has(id);
           if (!isThere) findings.push(openReference(level, stratum, kind, item, field, id));
           return id;
         });

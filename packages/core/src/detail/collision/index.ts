@@ -8,9 +8,6 @@ import { OWN } from './own';
 /** Every shape of collision: a new one is a file and a line here. */
 export const COLLISIONS: CollisionSpecs = { box: BOX, hull: HULL, own: OWN, mesh: MESH };
 
-/** The shapes of collision, simplest first. */
-export const COLLISION_SHAPES = Object.keys(COLLISIONS) as readonly CollisionShape[];
-
 /** The node of a kit's GLB in which a collision of a piece stands; null where its bounds say all. */
 export function collisionNode(piece: string, shape: CollisionShape): string | null {
   const { node } = COLLISIONS[shape];

@@ -4,7 +4,7 @@ import type { RunContext } from '../../context/run-context';
 import { COLLISIONS } from '.';
 import { COLLISION_MAKERS } from './makers';
 import type { CollisionMesh } from './collision-spec';
-import { weldedSurface } from './welded-surface';
+import { OWN_MAKER } from './own';
 
 /** What carries in the place of pieces, by id of the piece. */
 export type Floors = Readonly<Record<string, CollisionMesh>>;
@@ -24,10 +24,9 @@ export async function kitFloors({ glb, pieces }: KitFloorsInput, context: RunCon
     context.checkCancelled();
     const [mesh, node] = [byName.get(name), byName.get(collisionNodeName(name))];
     if (!collision || !mesh) continue;
-    const made =
-      COLLISIONS[collision.shape].node === 'own'
-        ? node && { ...weldedSurface(node.parts), backs: new Uint32Array(0), outsideMetres: 0 }
-        : COLLISION_MAKERS[collision.shape].make({ bounds, mesh, own: node, materials: meshes.materials }, context);
+    // What stands in a node of its own is read back from there, however it was made.
+    const { make } = COLLISIONS[collision.shape].node === 'own' ? OWN_MAKER : COLLISION_MAKERS[collision.shape];
+    const made = make({ bounds, mesh, own: node, materials: meshes.materials }, context);
     if (made) floors.push([id, made]);
   }
   return Object.fromEntries(floors);

@@ -10,6 +10,7 @@ import type { Box3 } from '../../model/vector';
 import { COLLISIONS } from '.';
 import { COLLISION_MAKERS } from './makers';
 import type { CollisionMesh } from './collision-spec';
+import { solidPart } from './welded-surface';
 
 /** What shall stop and carry in a piece's place. */
 export interface WantedCollision {
@@ -72,7 +73,7 @@ export function withCollisions(
       const { make, lacking, instead } = COLLISION_MAKERS[shape];
       const solid = make(source, context);
       if (solid) {
-        if (COLLISIONS[shape].node === 'own') nodes.set(wanted.name, nodeOf(node, solid));
+        if (COLLISIONS[shape].node === 'own') nodes.set(wanted.name, { name: node, parts: [solidPart(solid)] });
         return { name: wanted.name, collision: costOf(shape, solid), why };
       }
       why = lacking ?? '';
@@ -82,13 +83,6 @@ export function withCollisions(
   });
   const kept = kit.pieces.filter(({ name }) => !gone.has(name));
   return { meshes: { ...kit, pieces: kept.flatMap((piece) => [piece, nodes.get(piece.name) ?? []].flat()) }, made };
-}
-
-function nodeOf(name: string, { positions, indices }: CollisionMesh): MeshOfPiece {
-  return {
-    name,
-    parts: [{ material: null, attributes: [{ semantic: 'POSITION', size: 3, values: positions }], indices }],
-  };
 }
 
 function costOf(shape: CollisionShape, { positions, indices, backs, outsideMetres }: CollisionMesh): PieceCollision {

@@ -37,3 +37,8 @@ export function weldedSurface(parts: readonly MeshPart[]): WeldedSurface {
   }
   return { positions: Float32Array.from(places), indices, starts };
 }
+
+/** Triangles as a part that is never drawn: positions alone, without a material. */
+export function solidPart({ positions, indices }: Pick<WeldedSurface, 'positions' | 'indices'>): MeshPart {
+  return { material: null, attributes: [{ semantic: 'POSITION', size: 3, values: positions }], indices };
+}

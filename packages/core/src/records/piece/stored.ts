@@ -1,9 +1,7 @@
-import { MAX_PIECE_MATERIALS, type CollisionShape, type PieceCollision, type PieceStep } from '../../model/kit';
+import { COLLISION_SHAPES, MAX_PIECE_MATERIALS, type PieceCollision, type PieceStep } from '../../model/kit';
 import { finite, whole, list, oneOf, shape, orAbsent, later, text } from '../../fields/field';
 import { id, name, box, vector } from '../../fields/known-fields';
 import type { StoredRecordSpec } from '../stored-spec';
-
-const COLLISION_SHAPES: readonly CollisionShape[] = ['box', 'hull', 'own', 'mesh'];
 
 export const STORED_PIECE: StoredRecordSpec<'piece'> = {
   fields: () => ({
