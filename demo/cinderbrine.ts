@@ -1,5 +1,6 @@
 import {
   DEFAULT_CODE_PATTERN,
+  PLAIN_TARGET,
   STANDARD_DEVICES,
   emptyRecordTables,
   freeCodes,
@@ -14,6 +15,7 @@ import {
   type Level,
   type Purpose,
   type ReadinessRules,
+  type Target,
 } from '@stravel/core';
 import { demoAssemblies } from './assemblies';
 import { WORKS_BASE, builtLevels, worksBase, type BuiltLevel, type BuiltStratum } from './built-levels';
@@ -80,6 +82,18 @@ const READINESS: ReadinessRules = {
   devices: ['handheld'],
 };
 
+/** What the game is built for: a console that reads a kit at once, and a tower that picks pieces. */
+const TARGETS: readonly Omit<Target, 'order'>[] = [
+  { ...PLAIN_TARGET, id: 'console-build', name: 'Console build', folder: 'console', meshFiles: 'perKit' },
+  {
+    ...PLAIN_TARGET,
+    id: 'tower-build',
+    name: 'Tower build',
+    folder: 'tower',
+    rules: { textureSize: { isOn: true, max: 8192 }, pathKnots: { isOn: true, max: 512 } },
+  },
+];
+
 /** Folders that the levels of Cinderbrine have in common. */
 const GROUP_TEMPLATES: readonly GroupTemplate[] = [
   {
@@ -112,6 +126,8 @@ export async function cinderbrine(): Promise<CollectionContent> {
   addOrder(records);
   const deviceOrders = ordersBetween(null, null, STANDARD_DEVICES.length);
   STANDARD_DEVICES.forEach((device, i) => (records.device[device.id] = { ...device, order: deviceOrders[i] }));
+  const targetOrders = ordersBetween(null, null, TARGETS.length);
+  TARGETS.forEach((target, i) => (records.target[target.id] = { ...target, order: targetOrders[i] }));
   for (const { kit, pieces, bytes } of await demoKits()) {
     records.kit[kit.id] = kit;
     for (const piece of pieces) records.piece[piece.id] = piece;

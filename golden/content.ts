@@ -367,6 +367,18 @@ export async function goldenCollection(): Promise<CollectionContent> {
       },
       three: { id: 'three', rules: [{ kind: 'code' }], gains: [], resets: [] },
     },
+    target: {
+      box: {
+        id: 'box',
+        name: 'Box',
+        order: 'a0',
+        folder: 'box',
+        meshFiles: 'perKit',
+        withAllPurposes: false,
+        rules: { tiling: { isOn: true, max: 12 }, pieceNames: { isOn: false, text: '[a-z ]+' } },
+        counts: { marker: { isOn: true, max: 900 } },
+      },
+    },
     tableView: {
       plain: {
         id: 'plain',

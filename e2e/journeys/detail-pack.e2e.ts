@@ -229,18 +229,18 @@ test.describe('Pack', () => {
     await introduce(page, stravel.address, '/pack');
     await expect(page.getByText('Ready to pack.')).toBeVisible({ timeout: 20000 });
     await checkAxe(page);
-    await page.getByRole('button', { name: /^Pack/ }).click();
+    await page.getByRole('button', { name: /^Pack P/ }).click();
     const told = page.getByRole('region', { name: 'Last pack' });
     await expect(told).toBeVisible({ timeout: 90000 });
     await expect(told).toContainText('24, 3');
-    const folder = join(stravel.dataFolder, 'packs/cinderbrine/build');
+    const folder = join(stravel.dataFolder, 'packs/cinderbrine/console');
     const manifest = JSON.parse(readFileSync(join(folder, 'manifest.json'), 'utf8')) as {
       files: { path: string }[];
       levels: string[];
     };
     expect(manifest.levels).toHaveLength(24);
     for (const { path } of manifest.files) expect(existsSync(join(folder, path))).toBe(true);
-    await page.getByRole('button', { name: /^Pack/ }).click();
+    await page.getByRole('button', { name: /^Pack P/ }).click();
     await expect(told.getByText('files written').locator('xpath=following-sibling::dd[1]')).toHaveText('0', {
       timeout: 60000,
     });
@@ -249,7 +249,7 @@ test.describe('Pack', () => {
     await page.getByRole('button', { name: /^Leave out \d+ not ready$/ }).click();
     await expect(page.getByRole('row').filter({ hasText: 'Cullet Yard' })).toContainText('left out');
     const out = await page.getByRole('row').filter({ hasText: 'left out' }).filter({ hasText: 'levels/' }).count();
-    await page.getByRole('button', { name: /^Pack/ }).click();
+    await page.getByRole('button', { name: /^Pack P/ }).click();
     await expect(told).toContainText(`${24 - out}, `, { timeout: 60000 });
     expect(existsSync(join(folder, 'levels/sorting-hall.json'))).toBe(false);
     await page.getByRole('button', { name: 'Include all again' }).click();
@@ -262,7 +262,7 @@ test.describe('Pack', () => {
     await page.reload();
     const finding = page.getByRole('button', { name: /A placement of .* in Sorting Hall is scaled by 900/ });
     await expect(finding).toBeVisible({ timeout: 20000 });
-    await expect(page.getByRole('button', { name: /^Pack/ })).toBeDisabled();
+    await expect(page.getByRole('button', { name: /^Pack P/ })).toBeDisabled();
     await finding.click();
     await expect(page).toHaveURL(/\/layout\/sorting-hall\?item=huge/);
     expect(await place(huge, null)).toBe(201);

@@ -489,7 +489,7 @@ export {
   type TakenPiece,
 } from './detail/taken-pieces';
 export { MESH_FORMATS, readPieces, type ReadPiece, type ReadPieces, type ReadPiecesInput } from './detail/read-pieces';
-export { pieceNameFault } from './detail/rename-piece';
+export { pieceNameFault } from './detail/rename-pieces';
 export type { DroppedFile } from './formats/dropped-file';
 export type { ImportFault, ImportReport, ImportedPiece } from './formats/import-report';
 export { pixelsAtOneMetre, switchDistances } from './detail/switch-distance';
@@ -507,11 +507,33 @@ export { smoothNormals } from './mesh/mesh-normals';
 export { readGlb } from './formats/glb/read-glb';
 export type { MeshDecoders } from './formats/glb/mesh-decoders';
 export { writeGlb } from './formats/glb/write-glb';
-export { PLAIN_TARGET } from './pack/pack-target';
+export {
+  PLAIN_TARGET,
+  countSetting,
+  countedKinds,
+  ruleSetting,
+  targetOf,
+  targetsOf,
+  type WholeSetting,
+} from './pack/pack-target';
+export { PACK_FIXES } from './pack/fixes';
+export type { FixPlan, FixScene, PackFix } from './pack/fixes/fix';
+export { PACK_FOLDER_PATTERN } from './fields/pack-folder';
+export {
+  COUNT_NUMBER,
+  TARGET_RULES,
+  type RuleNumber,
+  type TargetRuleField,
+  type TargetRuleId,
+} from './model/target-rules';
+export { MESH_FILES, type MeshFiles, type RuleSetting, type Target } from './model/target';
 export { inspectKit, type KitInspection } from './pack/inspect-kit';
 export { checkPack, packQuery, packedLevels, type CheckPackInput, type PackChoice } from './pack/check-pack';
 export { gameFile, gamePictures, picturePath } from './pack/game-file';
-export { kitLoad, type KitLoad } from './pack/kit-load';
-export { kitPackPath, packKit, type PackFile } from './pack/pack-kit';
+export { kitLoad, splitKitLoad } from './pack/kit-load';
+export type { KitLoad, KitLoads } from './budget/mesh-files';
+export { packKit, type PackFile, type PackKitInput } from './pack/pack-kit';
+export { splitKit, splitLoads } from './pack/split-kit';
+export { kitPackPath } from './pack/mesh-paths';
 export { packLevel, type PackLevelInput } from './pack/pack-level';
 export { MANIFEST_PATH, manifestPaths, manifestText, type PackManifest, type PackedFile } from './pack/pack-manifest';

@@ -1,7 +1,7 @@
 import type { CoreError } from '../errors';
 import type { Floors } from '../detail/collision/kit-floors';
 import type { RunContext } from '../context/run-context';
-import type { LoadParts } from '../budget/cost-model';
+import type { KitLoads } from '../budget/mesh-files';
 import type { BakedFigures } from '../budget/level-figures';
 import type { FiguresInput } from '../budget/figures-scene';
 import type { RehearsalResult } from '../cells/rehearsal-result';
@@ -57,7 +57,7 @@ export interface LevelScene {
   readonly pieces: Readonly<Record<string, Piece>>;
   readonly view: ViewSettings;
   readonly kits: Readonly<Record<string, Kit>>;
-  readonly kitLoads: Readonly<Record<string, LoadParts>>;
+  readonly kitLoads: KitLoads;
   /** How the level is cut, null when it is not. */
   readonly grid: CellGrid | null;
   /** Its own. */

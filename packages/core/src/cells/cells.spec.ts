@@ -109,9 +109,9 @@ describe('cutting a level', () => {
     cutLevel({ content, pieces: { stack: piece }, kits: {}, kitLoads, grid: { ...grid, ...over } }, context);
 
   it('puts each thing into the cell of its middle, and counts it', () => {
-    const { cells, resident, kits, straddlers } = cut(row);
+    const { cells, resident, meshFiles, straddlers } = cut(row);
     expect(
-      cells.map(({ key, blocks, placements, triangles, kits: of }) => [key, blocks, placements, triangles, of]),
+      cells.map(({ key, blocks, placements, triangles, meshFiles: of }) => [key, blocks, placements, triangles, of]),
     ).toEqual(
       Array.from({ length: 10 }, (_unused, i) => [
         `${i},0`,
@@ -123,8 +123,8 @@ describe('cutting a level', () => {
     );
     // 24 vertices of 32 bytes, 12 triangles of three indices and 36 bytes of collision.
     expect(cells[0].memoryBytes).toBe(24 * 32 + 12 * (12 + 36));
-    expect([kits, resident.blocks, straddlers]).toEqual([
-      [{ id: 'kit', name: 'kit', files: 2, memoryBytes: 400000, diskBytes: 220000 }],
+    expect([meshFiles, resident.blocks, straddlers]).toEqual([
+      [{ key: 'kit', name: 'kit', files: 2, memoryBytes: 400000, diskBytes: 220000 }],
       0,
       [],
     ]);
@@ -246,7 +246,7 @@ describe('a rehearsal', () => {
     const [late] = result.late;
     expect(late).toMatchObject({ key: '5,0', neededMs: 12000, at: [50, 0, 5] });
     expect(late.readyMs).toBe(late.neededMs + late.lateMs);
-    const kit = result.loads.find(({ what }) => what === 'kit');
+    const kit = result.loads.find(({ what }) => what === 'meshes');
     expect(kit).toMatchObject({ askedMs: 9000, readStartMs: 9000 });
     expect(kit?.readEndMs).toBeCloseTo(9000 + 20 + (220000 / 40000) * 1000, 6);
     expect(late.readyMs).toBeGreaterThanOrEqual(kit?.readyMs ?? 0);
@@ -269,7 +269,7 @@ describe('a rehearsal', () => {
     ]);
     const { loads, residentBytes, timesMs } = makeRehearsal(input({ content: two }), context);
     // Cell 1 is dropped at 40 m, cell 3 at 60 m; the kit goes with the latter.
-    expect(loads.filter(({ what }) => what === 'kit')).toEqual([]);
+    expect(loads.filter(({ what }) => what === 'meshes')).toEqual([]);
     const drops = timesMs.filter((_ms, i) => i > 0 && residentBytes[i] < residentBytes[i - 1] - 300000);
     expect(drops).toHaveLength(1);
     expect(drops[0]).toBeCloseTo(((60 - 2) / 4) * 1000, -2);

@@ -1,4 +1,5 @@
 import { INSTANCE_BYTES, PackedBlocks, blockBytes, type LoadParts } from '../budget/cost-model';
+import { meshFilesOf, type KitLoads } from '../budget/mesh-files';
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import { blockSurfaceIfAny, type BlockSurface } from '../geometry/block-solid';
@@ -22,7 +23,7 @@ export interface CutInput {
   readonly pieces: Readonly<Record<string, Piece>>;
   readonly kits: Readonly<Record<string, Pick<Kit, 'name'>>>;
   /** What each kit's files cost, by its id. */
-  readonly kitLoads: Readonly<Record<string, LoadParts>>;
+  readonly kitLoads: KitLoads;
   readonly grid: CellGrid;
 }
 
@@ -37,8 +38,8 @@ export interface CellContents {
   readonly files: number;
   /** Of that file. */
   readonly diskBytes: number;
-  /** Numbers of the kits that it needs, ascending. */
-  readonly kits: readonly number[];
+  /** Numbers of the files of meshes that it needs, ascending. */
+  readonly meshFiles: readonly number[];
 }
 
 /** A part of a level that is loaded and dropped as one. */
@@ -68,7 +69,8 @@ export interface CutLevel {
   /** In order of column, then row. */
   readonly cells: readonly Cell[];
   readonly resident: CellContents;
-  readonly kits: readonly ({ readonly id: string; readonly name: string } & LoadParts)[];
+  /** Files of kits and, where these have their meshes apart, of pieces, by their key. */
+  readonly meshFiles: readonly ({ readonly key: string; readonly name: string } & LoadParts)[];
   /** Reaching over most cells first. */
   readonly straddlers: readonly PlacedThing[];
   /** Things that are always loaded because they are too large for a cell. */
@@ -87,8 +89,8 @@ interface Thing {
   readonly memoryBytes: number;
   /** What a block adds to its chunk's file. */
   readonly packed: { readonly surface: BlockSurface; readonly material: string } | undefined;
-  /** Kit of a placement's piece. */
-  readonly kit: string | undefined;
+  /** Keys of the files that a placement's piece needs. */
+  readonly meshFiles: readonly string[];
 }
 
 interface Tally {
@@ -98,7 +100,7 @@ interface Tally {
   memoryBytes: number;
   readonly packed: PackedBlocks;
   straddling: number;
-  readonly kits: Set<string>;
+  readonly meshFiles: Set<string>;
 }
 
 /**
@@ -113,10 +115,16 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
   const placed: (Omit<PlacedThing, 'cell'> & { readonly key: string | undefined })[] = [];
   const cellKeyOfThing: [string, string | undefined][] = [];
   const usedPieces = new Set<string>();
+  const keys = new Map<string, readonly string[]>();
+  const keysOf = (piece: Piece): readonly string[] => {
+    const known = keys.get(piece.id) ?? meshFilesOf(piece, kitLoads).map(({ key }) => key);
+    keys.set(piece.id, known);
+    return known;
+  };
   for (const one of content.strata) {
     const { stratum } = one;
     let count = 0;
-    for (const thing of thingsOf(one, pieces)) {
+    for (const thing of thingsOf(one, pieces, keysOf)) {
       if (count++ % 1024 === 0) context.checkCancelled();
       const { bounds, kind } = thing;
       const reach = [0, 2].map((k) => [
@@ -144,8 +152,12 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
     }
     for (const piece of placementsOf(one).pieces) usedPieces.add(piece);
   }
-  const kitIds = [...new Set([...usedPieces].map((piece) => pieces[piece].kit))].sort();
-  const numberOfKit = new Map(kitIds.map((id, i) => [id, i]));
+  const files = knownFiles(
+    [...usedPieces].map((id) => pieces[id]),
+    kits,
+    kitLoads,
+  );
+  const numberOfFile = new Map(files.map(({ key }, i) => [key, i]));
   const order = [...tallies].sort(([, a], [, b]) => a.column - b.column || a.row - b.row);
   const numberOf = new Map(order.map(([key], i) => [key, i]));
   const cellNumber = (key: string | undefined): number =>
@@ -164,21 +176,32 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
         min,
         max: [min[0] + grid.sizeMetres, min[1] + grid.sizeMetres],
         straddling: tally.straddling,
-        ...contents(tally, numberOfKit),
+        ...contents(tally, numberOfFile),
       };
     }),
-    resident: contents(resident, numberOfKit),
-    kits: kitIds.map((id) => {
-      if (!Object.hasOwn(kitLoads, id))
-        throw new CoreError('CELL_KIT_MISSING', `cells: the files of this kit are not known: ${kits[id]?.name ?? id}`, {
-          kit: id,
-        });
-      return { id, name: kits[id]?.name ?? id, ...kitLoads[id] };
-    }),
+    resident: contents(resident, numberOfFile),
+    meshFiles: files,
     straddlers: things.filter(({ cell }) => cell !== RESIDENT),
     residentThings: things.filter(({ cell }) => cell === RESIDENT),
     cellOfThing: Object.fromEntries(cellKeyOfThing.map(([id, key]) => [id, cellNumber(key)])),
   };
+}
+
+/** The files with the meshes of some pieces, in order of their keys. @throws CoreError 'CELL_KIT_MISSING' */
+function knownFiles(pieces: readonly Piece[], kits: CutInput['kits'], kitLoads: KitLoads): CutLevel['meshFiles'] {
+  const files = new Map<string, CutLevel['meshFiles'][number]>();
+  for (const piece of pieces) {
+    const kit = kits[piece.kit]?.name ?? piece.kit;
+    for (const { key, load } of meshFilesOf(piece, kitLoads)) {
+      if (!load)
+        throw new CoreError('CELL_KIT_MISSING', `cells: the files of this kit are not known: ${kit}`, {
+          kit: piece.kit,
+        });
+      const { files: count, diskBytes, memoryBytes } = load;
+      files.set(key, { key, name: key === piece.kit ? kit : piece.name, files: count, diskBytes, memoryBytes });
+    }
+  }
+  return [...files.values()].sort((a, b) => (a.key < b.key ? -1 : 1));
 }
 
 function cellOf(grid: CellGrid, axis: number, value: number): number {
@@ -193,24 +216,24 @@ function newTally(): Tally {
     memoryBytes: 0,
     packed: new PackedBlocks(),
     straddling: 0,
-    kits: new Set(),
+    meshFiles: new Set(),
   };
 }
 
 /** What a thing is counted as. */
 const COUNTERS: Readonly<Record<Thing['kind'], 'blocks' | 'placements'>> = { block: 'blocks', placement: 'placements' };
 
-function add(tally: Tally, { kind, triangles, memoryBytes, packed, kit }: Thing): void {
+function add(tally: Tally, { kind, triangles, memoryBytes, packed, meshFiles }: Thing): void {
   tally[COUNTERS[kind]]++;
   tally.triangles += triangles;
   tally.memoryBytes += memoryBytes;
   if (packed) tally.packed.add(packed.material, packed.surface);
-  if (kit !== undefined) tally.kits.add(kit);
+  for (const file of meshFiles) tally.meshFiles.add(file);
 }
 
 function contents(
-  { blocks, placements, triangles, memoryBytes, packed, kits }: Tally,
-  numberOfKit: ReadonlyMap<string, number>,
+  { blocks, placements, triangles, memoryBytes, packed, meshFiles }: Tally,
+  numberOfFile: ReadonlyMap<string, number>,
 ): CellContents {
   return {
     blocks,
@@ -219,11 +242,15 @@ function contents(
     memoryBytes,
     files: packed.files,
     diskBytes: packed.bytes,
-    kits: [...kits].map((id) => numberOfKit.get(id) as number).sort((a, b) => a - b),
+    meshFiles: [...meshFiles].map((key) => numberOfFile.get(key) as number).sort((a, b) => a - b),
   };
 }
 
-function* thingsOf(one: StandingLevel['strata'][number], pieces: CutInput['pieces']): Generator<Thing> {
+function* thingsOf(
+  one: StandingLevel['strata'][number],
+  pieces: CutInput['pieces'],
+  keysOf: (piece: Piece) => readonly string[],
+): Generator<Thing> {
   const stratum = one.stratum.id;
   for (const block of one.content.block) {
     const surface = blockSurfaceIfAny(block);
@@ -238,7 +265,7 @@ function* thingsOf(one: StandingLevel['strata'][number], pieces: CutInput['piece
       triangles: surface.triangles,
       memoryBytes,
       packed: { surface, material: block.material },
-      kit: undefined,
+      meshFiles: [],
     };
   }
   const { count, ids, pieces: placed, numbers } = placementsOf(one);
@@ -261,7 +288,7 @@ function* thingsOf(one: StandingLevel['strata'][number], pieces: CutInput['piece
       triangles: piece.steps[0].triangles,
       memoryBytes: INSTANCE_BYTES,
       packed: undefined,
-      kit: piece.kit,
+      meshFiles: keysOf(piece),
     };
   }
 }

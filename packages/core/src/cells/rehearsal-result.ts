@@ -4,11 +4,11 @@ import type { PlanPoint, Vector3 } from '../model/vector';
 import type { CutLevel } from './cut-level';
 
 /** Raised whenever the same rehearsal would go otherwise. */
-export const REHEARSAL_VERSION = 6;
+export const REHEARSAL_VERSION = 7;
 
 /** One file that was loaded on the way. */
 export interface WalkLoad {
-  readonly what: 'cell' | 'kit';
+  readonly what: 'cell' | 'meshes';
   /** Number of the cell or kit in the cut. */
   readonly number: number;
   readonly name: string;

@@ -19,13 +19,13 @@ const MAX_FRAMES = 5200000;
 /** What must be loaded before something carries. */
 export interface CarrierFiles {
   readonly cell: number;
-  /** Number of its kit; undefined where it needs none. */
-  readonly kit: number | undefined;
+  /** Number of the file with its mesh; undefined where it needs none. */
+  readonly meshFile: number | undefined;
 }
 
 /** What a walk is simulated from. */
 export interface WalkInput {
-  readonly cut: Pick<CutLevel, 'cells' | 'kits' | 'resident'>;
+  readonly cut: Pick<CutLevel, 'cells' | 'meshFiles' | 'resident'>;
   readonly grid: Pick<CellGrid, 'sizeMetres' | 'origin' | 'loadMetres' | 'dropMetres' | 'readyMetres'>;
   readonly path: WalkPath;
   readonly speedMetresPerSecond: number;
@@ -50,7 +50,7 @@ export interface Walk {
 
 /**
  * Walks a path and loads cells by the load rule: those that come near, and those that a volume holds. Before the first step everything
- * near the start and all that is held there is loaded. A cell is there when its own file and all its kits are; a kit is loaded with the
+ * near the start and all that is held there is loaded. A cell is there when its own file and all its files of meshes are; one of those is loaded with the
  * first cell that needs it and dropped with the last.
  * @throws CoreError 'REHEARSAL_SPEED', 'REHEARSAL_DEVICE', 'REHEARSAL_LONG', 'CANCELLED'
  * Cost: frames times the cells within `dropMetres`.
@@ -90,12 +90,15 @@ function checkWalk({ device, speedMetresPerSecond, path }: WalkInput): void {
 class Walker {
   private readonly files: LoadFile[];
   private readonly queue: ReadQueue;
-  private readonly kitBase: number;
+  private readonly meshBase: number;
   /** Whether a file is in memory. */
   private readonly isReady: Uint8Array;
   /** Cells that are wanted: asked for, or there. */
   private readonly wanted = new Set<number>();
-  private readonly kitUsers: Int32Array;
+  private readonly meshUsers: Int32Array;
+  private readonly residentMeshes: ReadonlySet<number>;
+  /** Cells that need each file of meshes. */
+  private readonly cellsOf: number[][];
   /** How many volumes hold each cell now. */
   private readonly holders: Int32Array;
   private readonly held: readonly HeldCell[];
@@ -128,12 +131,19 @@ class Walker {
   private nextLook = 0;
 
   constructor(private readonly input: WalkInput) {
-    const { cells, kits } = input.cut;
-    this.kitBase = cells.length;
-    this.files = [...cells, ...kits].map(({ files, diskBytes, memoryBytes }) => ({ files, diskBytes, memoryBytes }));
+    const { cells, meshFiles } = input.cut;
+    this.meshBase = cells.length;
+    this.files = [...cells, ...meshFiles].map(({ files, diskBytes, memoryBytes }) => ({
+      files,
+      diskBytes,
+      memoryBytes,
+    }));
     this.queue = new ReadQueue(this.files, input.device);
     this.isReady = new Uint8Array(this.files.length);
-    this.kitUsers = new Int32Array(kits.length);
+    this.meshUsers = new Int32Array(meshFiles.length);
+    this.residentMeshes = new Set(input.cut.resident.meshFiles);
+    this.cellsOf = meshFiles.map(() => []);
+    cells.forEach((cell, number) => cell.meshFiles.forEach((file) => this.cellsOf[file].push(number)));
     this.holders = new Int32Array(cells.length);
     this.held = input.held ?? [];
     this.heldToEnd = [...this.held].sort((a, b) => a.toMs - b.toMs);
@@ -188,17 +198,17 @@ class Walker {
     };
   }
 
-  /** Loads what is near the start, the resident part and its kits, before the first step. */
+  /** Loads what is near the start, the resident part and its meshes, before the first step. */
   private loadStart(): { startFiles: number; startLoadMs: number } {
     const { path, grid, cut, device, levelFiles } = this.input;
     this.place = path.at(0);
-    for (const kit of cut.resident.kits) this.kitUsers[kit]++;
+    for (const file of cut.resident.meshFiles) this.meshUsers[file]++;
     for (const cell of new Set([...this.cellsWithin(grid.loadMetres), ...this.holdUpTo(0)])) {
       this.wanted.add(cell);
       this.isReady[cell] = 1;
-      for (const kit of cut.cells[cell].kits) this.kitUsers[kit]++;
+      for (const file of cut.cells[cell].meshFiles) this.meshUsers[file]++;
     }
-    this.kitUsers.forEach((users, kit) => (this.isReady[this.kitBase + kit] = users > 0 ? 1 : 0));
+    this.meshUsers.forEach((users, file) => (this.isReady[this.meshBase + file] = users > 0 ? 1 : 0));
     let [memoryBytes, diskBytes, files] = [
       cut.resident.memoryBytes,
       levelFiles.diskBytes + cut.resident.diskBytes,
@@ -244,9 +254,9 @@ class Walker {
 
   private want(cell: number, nowMs: number): void {
     this.wanted.add(cell);
-    for (const kit of this.input.cut.cells[cell].kits) {
-      this.kitUsers[kit]++;
-      if (!this.isReady[this.kitBase + kit]) this.queue.ask(this.kitBase + kit, nowMs);
+    for (const file of this.input.cut.cells[cell].meshFiles) {
+      this.meshUsers[file]++;
+      if (!this.isReady[this.meshBase + file]) this.queue.ask(this.meshBase + file, nowMs);
     }
     if (!this.isReady[cell]) this.queue.ask(cell, nowMs);
   }
@@ -255,9 +265,9 @@ class Walker {
     this.wanted.delete(cell);
     if (!Number.isNaN(this.neededMs[cell])) this.noteLate(cell, null, nowMs);
     this.release(cell, nowMs);
-    for (const kit of this.input.cut.cells[cell].kits) {
-      if (--this.kitUsers[kit] > 0) continue;
-      this.release(this.kitBase + kit, nowMs);
+    for (const file of this.input.cut.cells[cell].meshFiles) {
+      if (--this.meshUsers[file] > 0) continue;
+      this.release(this.meshBase + file, nowMs);
     }
   }
 
@@ -275,17 +285,17 @@ class Walker {
   private take(load: FileLoad): void {
     const { cut } = this.input;
     const { file, readyMs } = load;
-    const isCell = file < this.kitBase;
-    const number = isCell ? file : file - this.kitBase;
+    const isCell = file < this.meshBase;
+    const number = isCell ? file : file - this.meshBase;
     this.readBytes += this.files[file].diskBytes;
     this.diskBusyMs += load.readEndMs - load.readStartMs;
-    const isWanted = isCell ? this.wanted.has(file) : this.kitUsers[number] > 0;
+    const isWanted = isCell ? this.wanted.has(file) : this.meshUsers[number] > 0;
     const { diskBytes, memoryBytes } = this.files[file];
     const { askedMs, readStartMs, readEndMs, unpackEndMs } = load;
     this.out.loads.push({
-      what: isCell ? 'cell' : 'kit',
+      what: isCell ? 'cell' : 'meshes',
       number,
-      name: isCell ? cut.cells[number].key : cut.kits[number].name,
+      name: isCell ? cut.cells[number].key : cut.meshFiles[number].name,
       diskBytes,
       memoryBytes,
       askedMs,
@@ -299,7 +309,7 @@ class Walker {
     this.isReady[file] = 1;
     this.openLoads.set(file, this.out.loads.length - 1);
     this.setBytes(readyMs, this.bytes + memoryBytes);
-    const done = isCell ? [file] : [...this.wanted].filter((cell) => cut.cells[cell].kits.includes(number));
+    const done = isCell ? [file] : this.cellsOf[number].filter((cell) => this.wanted.has(cell));
     for (const cell of done)
       if (!Number.isNaN(this.neededMs[cell]) && this.isThere(cell)) this.noteLate(cell, readyMs, readyMs);
   }
@@ -337,16 +347,17 @@ class Walker {
     this.floor = watched.found.heights[look];
     const holding = watched.found.holding[look];
     const isHeld = holding.some((carrier) => {
-      const { cell, kit } = watched.files[carrier];
+      const { cell, meshFile } = watched.files[carrier];
       return (
-        (cell === RESIDENT || this.isReady[cell] === 1) && (kit === undefined || this.isReady[this.kitBase + kit] === 1)
+        (cell === RESIDENT || this.isReady[cell] === 1) &&
+        (meshFile === undefined || this.isReady[this.meshBase + meshFile] === 1)
       );
     });
     const at: Vector3 = [x, this.floor, z];
     const cause = holding.length > 0 ? 'late' : 'none';
     if (this.gap && (isHeld || this.gap.cause !== cause)) this.endGap(nowMs, at);
     if (isHeld) return;
-    // What is resident has its kits from the start: what is late is of a cell.
+    // What is resident has its meshes from the start: what is late is of a cell.
     const late = holding.map((carrier) => watched.files[carrier].cell).find((cell) => cell !== RESIDENT);
     const cell = late === undefined ? null : this.input.cut.cells[late].key;
     this.gap ??= { cause, fromMs: nowMs, toMs: nowMs, from: at, to: at, cell };
@@ -367,34 +378,36 @@ class Walker {
   }
 
   /**
-   * The waiting file that is most urgent: a cell by its distance, a kit by the nearest cell that needs it, whether that waits
-   * itself, is on its way or there. At one distance a kit goes first, as its cells are of no use without it.
+   * The waiting file that is most urgent: a cell by its distance, a file of meshes by the nearest cell that needs it, whether that waits
+   * itself, is on its way or there. At one distance meshes go first, as their cells are of no use without them.
    */
   private nearest(waiting: ReadonlyMap<number, number>): number {
     let best = -1;
     let least = Infinity;
     for (const file of waiting.keys()) {
-      const isKit = file >= this.kitBase;
-      const distance = isKit ? this.distanceOfKit(file - this.kitBase) : this.distance(file);
+      const isMeshes = file >= this.meshBase;
+      const distance = isMeshes ? this.distanceOfMeshes(file - this.meshBase) : this.distance(file);
       const isBetter =
-        best < 0 || distance < least || (distance === least && (isKit === best >= this.kitBase ? file < best : isKit));
+        best < 0 ||
+        distance < least ||
+        (distance === least && (isMeshes === best >= this.meshBase ? file < best : isMeshes));
       if (isBetter) [best, least] = [file, distance];
     }
     return best;
   }
 
-  /** Distance of the nearest wanted cell that needs a kit; 0 for what the resident part needs. */
-  private distanceOfKit(kit: number): number {
-    const { cells, resident } = this.input.cut;
-    if (resident.kits.includes(kit)) return 0;
+  /** Distance of the nearest wanted cell that needs a file of meshes; 0 for what the resident part needs. */
+  private distanceOfMeshes(file: number): number {
+    if (this.residentMeshes.has(file)) return 0;
     let least = Infinity;
-    for (const cell of this.wanted) if (cells[cell].kits.includes(kit)) least = Math.min(least, this.distance(cell));
+    for (const cell of this.cellsOf[file]) if (this.wanted.has(cell)) least = Math.min(least, this.distance(cell));
     return least;
   }
 
   private isThere(cell: number): boolean {
     return (
-      this.isReady[cell] === 1 && this.input.cut.cells[cell].kits.every((kit) => this.isReady[this.kitBase + kit] === 1)
+      this.isReady[cell] === 1 &&
+      this.input.cut.cells[cell].meshFiles.every((file) => this.isReady[this.meshBase + file] === 1)
     );
   }
 

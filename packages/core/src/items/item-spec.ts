@@ -58,9 +58,11 @@ export interface ItemSpec<K extends ItemKind> {
   readonly tags?: (item: ItemOfKind[K]) => readonly string[];
   /** Group of its stratum that it is in, null at the top. */
   readonly group: (item: ItemOfKind[K]) => string | null;
-  /** Whether two are alike: what *Select similar* takes. */
   /** Material that its surface has and is counted under, where it has one of its own. */
   readonly material?: (item: ItemOfKind[K]) => string;
+  /** Most in a level that a new target takes; absent: any number. */
+  readonly targetMax?: number;
+  /** Whether two are alike: what *Select similar* takes. */
   readonly alike: (a: ItemOfKind[K], b: ItemOfKind[K]) => boolean;
   /**
    * Goes over all ids that an item, or some fields of one, point at.

@@ -9,6 +9,7 @@ import type { LevelSet } from './level-set';
 import type { Entry, Register } from './register';
 import type { Rehearsal } from './rehearsal';
 import type { TableView } from './table-view';
+import type { Target } from './target';
 import type { CarriedValue, LevelOrder } from './unlock';
 import type { Stratum } from './stratum';
 import type { Item, ItemKind, ItemOfKind } from './items';
@@ -31,6 +32,7 @@ export interface RecordOfKind {
   readonly carriedValue: CarriedValue;
   readonly levelOrder: LevelOrder;
   readonly tableView: TableView;
+  readonly target: Target;
 }
 export type RecordKind = keyof RecordOfKind;
 

@@ -2,6 +2,7 @@ import { meshNodes } from '../formats/glb/glb-node-names';
 import { openGlb } from '../formats/glb/open-glb';
 import { pictureSize } from '../formats/pictures/picture-size';
 import { NUMBER_BYTES, textureBytes } from '../mesh/mesh-cost';
+import { textureRepeats } from './texture-repeats';
 
 /** What a target's rules ask of a kit's GLB. */
 export interface KitInspection {
@@ -12,6 +13,10 @@ export interface KitInspection {
   readonly textures: readonly { readonly name: string; readonly widthPixels: number; readonly heightPixels: number }[];
   /** Textures whose picture is not in the file, or cannot be read. */
   readonly missingTextures: readonly string[];
+  /** How often a texture repeats at most over the mesh of each node that has one. */
+  readonly repeats: ReadonlyMap<string, number>;
+  /** glTF extensions that it uses, by name. */
+  readonly extensions: readonly string[];
   /** Vertices, indices and textures with mips of the whole file, each once, however many pieces share them. */
   readonly memoryBytes: number;
   readonly fileBytes: number;
@@ -19,6 +24,7 @@ export interface KitInspection {
 
 /** The parts of a GLB's JSON that are looked at. */
 interface GlbJson {
+  readonly extensionsUsed?: readonly unknown[];
   readonly nodes?: readonly { readonly children?: readonly number[] }[];
   readonly images?: readonly {
     readonly name?: string;
@@ -63,6 +69,8 @@ export function inspectKit(glb: Uint8Array): KitInspection {
     movedNodes: movedNodes.map(({ name }) => name),
     textures,
     missingTextures,
+    repeats: textureRepeats(parsed, binary),
+    extensions: (json.extensionsUsed ?? []).map(String).sort(),
     memoryBytes:
       geometryBytes(json) +
       textures.reduce((sum, { widthPixels, heightPixels }) => sum + textureBytes(widthPixels, heightPixels), 0),

@@ -1,3 +1,4 @@
+import type { KitLoads } from '../budget/mesh-files';
 import { plainJson } from '../json/plain-json';
 import { turnQuaternion } from '../geometry/turn-quaternion';
 import type { LevelContent } from '../layout/level-content';
@@ -5,7 +6,7 @@ import type { Json } from '../model/json';
 import type { Kit, Piece } from '../model/kit';
 import type { Placement } from '../model/placement';
 import { chunkName, type Chunk } from './chunks';
-import { kitPackPath } from './pack-kit';
+import { kitPackPath, meshPaths } from './mesh-paths';
 import { placementAt } from '../items/placement/columns';
 import { packedGroup, packedValues } from '../items/packed-form';
 import { describedBlocks } from './described-blocks';
@@ -16,6 +17,8 @@ export interface DescribedLevel {
   readonly content: LevelContent;
   readonly pieces: Readonly<Record<string, Piece>>;
   readonly kits: Readonly<Record<string, Kit>>;
+  /** What their files take: it tells whether pieces have their meshes apart. */
+  readonly kitLoads: KitLoads;
   /** Number in order of play from 1; null for trial and tool levels. */
   readonly number: number | null;
   /** Names of the sets that it stands in, from the top. */
@@ -36,6 +39,7 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
   const { content } = described;
   const { level, strata } = content;
   const folder = levelFolder(content);
+  const paths = pathsOfMeshes(described);
   const markers = strata.flatMap(({ content: items }) => items.marker);
   return {
     format: 'stravel-pack-level',
@@ -60,7 +64,7 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
     })),
     ...packedLists(strata.map((one) => one.content)),
     ...(described.masks.length > 0 ? { masks: [...described.masks] } : {}),
-    chunks: described.chunks.map((one) => describeChunk(one, described, placed)),
+    chunks: described.chunks.map((one) => describeChunk(one, described, paths, placed)),
     sight: `${folder}/sight.json`,
     cells: described.hasCells ? `${folder}/cells.json` : null,
   };
@@ -69,15 +73,27 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
 function describeChunk(
   { chunk, hasGeometry }: DescribedLevel['chunks'][number],
   { content, kits, pieces }: DescribedLevel,
+  paths: ReadonlyMap<string, string>,
   placed: (placement: Placement) => Json,
 ): Json {
+  const used = [...new Set(chunk.placements.map(({ of, i }) => of.pieces[i]))];
   return {
     cell: chunk.cell === '' ? null : chunk.cell,
     geometry: hasGeometry ? `${levelFolder(content)}/${chunkName(chunk)}.glb` : null,
-    kits: [...new Set(chunk.placements.map(({ of, i }) => kitPackPath(kits[pieces[of.pieces[i]].kit])))]
-      .sort()
-      .map((path) => `${path}.json`),
+    kits: [...new Set(used.map((id) => kitPackPath(kits[pieces[id].kit])))].sort().map((path) => `${path}.json`),
+    meshes: [...new Set(used.flatMap((id) => paths.get(id) ?? []))].sort(),
     blocks: describedBlocks(chunk.blocks),
     placements: chunk.placements.map(({ of, i }) => placed(placementAt(of, i))),
   };
+}
+
+/** Paths of the GLBs of all pieces of the kits that a level places, by the piece's id. */
+function pathsOfMeshes({ chunks, pieces, kits, kitLoads }: DescribedLevel): ReadonlyMap<string, string> {
+  const used = new Set<string>();
+  for (const { chunk } of chunks) for (const { of, i } of chunk.placements) used.add(pieces[of.pieces[i]].kit);
+  const byKit = new Map([...used].map((id): [string, Piece[]] => [id, []]));
+  for (const piece of Object.values(pieces)) byKit.get(piece.kit)?.push(piece);
+  return new Map(
+    [...byKit].flatMap(([id, own]) => [...meshPaths(kits[id], own, kitLoads[id]?.pieces ? 'perPiece' : 'perKit')]),
+  );
 }

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { cutLevel } from '../cells/cut-level';
 import { createRunContext } from '../context/run-context';
+import { readGlb } from '../formats/glb/read-glb';
 import { writeGlb } from '../formats/glb/write-glb';
 import { boxPlanes } from '../geometry/block-solid';
 import { plainMaterial, type KitMeshes, type MeshPart } from '../mesh/kit-meshes';
@@ -18,7 +19,8 @@ import { levelSightInput } from '../sight/level-sight-input';
 import { smallCollection, smallPng } from '../testing';
 import { meshOfBlocks } from './block-meshes';
 import { inspectKit } from './inspect-kit';
-import { kitLoad } from './kit-load';
+import { kitLoad, splitKitLoad } from './kit-load';
+import { splitLoads } from './split-kit';
 import { levelLoad, type LevelLoadInput } from './level-load';
 import { packKit } from './pack-kit';
 import { packLevel } from './pack-level';
@@ -188,11 +190,31 @@ describe('what a game loads of a kit', () => {
     expect(meshes.pieces.reduce((sum, mesh) => sum + stepCost(mesh, meshes, 0).bytes, 0)).toBe(40 * ((15 + 3) * 4 + 6));
     const of = meshes.pieces.map(({ name }, i): Piece => ({ ...pieces['post'], id: `p${i}`, name }));
     const load = kitLoad(kits['yard'], of, DEFAULT_VIEW, inspection);
-    const files = packKit({ kit: kits['yard'], pieces: of, glb, view: DEFAULT_VIEW });
+    const packed = { kit: kits['yard'], pieces: of, glb, view: DEFAULT_VIEW };
+    const files = await packKit({ ...packed, meshFiles: 'perKit' }, createRunContext());
     expect(load).toEqual({
       files: files.length,
       memoryBytes: inspection.memoryBytes,
       diskBytes: files.reduce((sum, { bytes }) => sum + bytes.length, 0),
     });
+    // Apart, each piece has the material and the picture that it uses.
+    const apart = await packKit({ ...packed, meshFiles: 'perPiece' }, createRunContext());
+    const split = splitKitLoad(kits['yard'], of, DEFAULT_VIEW, await splitLoads(glb, createRunContext()));
+    expect(apart.map(({ path }) => path).sort()).toEqual(
+      [...of.map(({ name }) => `kits/yard/${name.replace(' ', '-')}.glb`), 'kits/yard.json'].sort(),
+    );
+    for (const { path, bytes } of apart) {
+      const piece = of.find(({ name }) => path.endsWith(`/${name.replace(' ', '-')}.glb`));
+      const { diskBytes, memoryBytes } = piece ? (split.pieces?.[piece.id] ?? split) : split;
+      expect([path, diskBytes, memoryBytes]).toEqual([path, bytes.length, piece ? (15 + 3) * 4 + 6 : 0]);
+      if (!piece) continue;
+      const { meshes: read, faults } = await readGlb(bytes);
+      expect([faults, read.pieces.map(({ name }) => name), read.materials.length, read.textures.length]).toEqual([
+        [],
+        [piece.name],
+        1,
+        1,
+      ]);
+    }
   });
 });

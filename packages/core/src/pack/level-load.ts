@@ -1,5 +1,6 @@
 import { strToU8 } from 'fflate';
 import { PackedBlocks, packedBlockBytes, type LevelLoad, type LoadParts } from '../budget/cost-model';
+import type { KitLoads } from '../budget/mesh-files';
 import { cutLevel } from '../cells/cut-level';
 import type { RunContext } from '../context/run-context';
 import { canonicalJson } from '../json/canonical-json';
@@ -10,7 +11,6 @@ import type { CellGrid } from '../model/cell-grid';
 import type { Kit, Piece } from '../model/kit';
 import { cellsFile } from '../cells/cells-file';
 import { chunksOf, gridOf } from './chunks';
-import type { KitLoad } from './kit-load';
 import { describeLevel } from './level-description';
 import { masksOf } from './pack-level';
 import { placementsOf } from '../layout/level-placements';
@@ -21,7 +21,7 @@ export interface LevelLoadInput {
   readonly content: LevelContent;
   readonly pieces: Readonly<Record<string, Piece>>;
   readonly kits: Readonly<Record<string, Kit>>;
-  readonly kitLoads: Readonly<Record<string, KitLoad>>;
+  readonly kitLoads: KitLoads;
   /** How it is cut; null packs it as one. */
   readonly grid: CellGrid | null;
 }
@@ -60,7 +60,7 @@ export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad
   const placedBytes = sumOf(strata.map((one) => one.placedBytes));
   const diskBytes = sumOf(files) + placedBytes;
   const memoryBytes = sumOf([cut.resident, ...cut.cells].map((part) => part.memoryBytes));
-  const kits = cut.kits.reduce(plus, { files: 0, diskBytes: 0, memoryBytes: 0 });
+  const kits = cut.meshFiles.reduce(plus, { files: 0, diskBytes: 0, memoryBytes: 0 });
   return {
     files: files.length + kits.files,
     memoryBytes: memoryBytes + kits.memoryBytes,

@@ -2,9 +2,14 @@ import { strToU8 } from 'fflate';
 import { collisionNode } from '../detail/collision';
 import { switchDistances } from '../detail/switch-distance';
 import { canonicalJson } from '../json/canonical-json';
+import { CoreError } from '../errors';
+import type { RunContext } from '../context/run-context';
 import type { Json } from '../model/json';
+import type { MeshFiles } from '../model/target';
 import { stepNodeName, type Kit, type Piece, type PieceCollision } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
+import { kitPackPath, meshPaths } from './mesh-paths';
+import { splitKit } from './split-kit';
 
 /** One file of a pack. */
 export interface PackFile {
@@ -18,24 +23,36 @@ export interface PackKitInput {
   readonly pieces: readonly Piece[];
   readonly glb: Uint8Array;
   readonly view: ViewSettings;
+  readonly meshFiles: MeshFiles;
 }
 
-/** Path of a kit's files, without ending. */
-export function kitPackPath({ key }: Kit): string {
-  return `kits/${key}`;
-}
-
-/** A kit: its GLB as it is, and its pieces with the node and the switch distance of every step. */
-export function packKit({ glb, ...described }: PackKitInput): PackFile[] {
-  const path = kitPackPath(described.kit);
+/**
+ * A kit: its meshes, in one GLB as it is or in one for each piece, and its pieces with the node and the switch distance of
+ * every LOD.
+ * @throws CoreError 'GLB_UNREADABLE', 'PACK_NODE_MISSING' naming a piece without meshes, 'CANCELLED'
+ */
+export async function packKit({ glb, ...described }: PackKitInput, context: RunContext): Promise<PackFile[]> {
+  const { kit, pieces, meshFiles } = described;
+  const path = kitPackPath(kit);
+  const file = { path: `${path}.json`, bytes: strToU8(canonicalJson(describeKit(described))) };
+  if (meshFiles === 'perKit') return [{ path: `${path}.glb`, bytes: glb }, file];
+  const paths = meshPaths(kit, pieces, meshFiles);
+  const split = await splitKit(glb, context);
   return [
-    { path: `${path}.glb`, bytes: glb },
-    { path: `${path}.json`, bytes: strToU8(canonicalJson(describeKit(described))) },
+    ...pieces.map(({ id, name }): PackFile => {
+      const bytes = split.get(name);
+      const own = paths.get(id);
+      if (!bytes || own === undefined)
+        throw new CoreError('PACK_NODE_MISSING', `pack: the GLB of ${kit.name} has no node ${name}`, { piece: id });
+      return { path: own, bytes };
+    }),
+    file,
   ];
 }
 
 /** The file that describes a kit's pieces. */
-export function describeKit({ kit, pieces, view }: Omit<PackKitInput, 'glb'>): Json {
+export function describeKit({ kit, pieces, view, meshFiles }: Omit<PackKitInput, 'glb'>): Json {
+  const paths = meshPaths(kit, pieces, meshFiles);
   const described = [...pieces]
     .sort((a, b) => (a.id < b.id ? -1 : 1))
     .map((piece): Json => {
@@ -43,6 +60,7 @@ export function describeKit({ kit, pieces, view }: Omit<PackKitInput, 'glb'>): J
       return {
         id: piece.id,
         name: piece.name,
+        meshes: paths.get(piece.id) ?? null,
         bounds: { min: [...piece.bounds.min], max: [...piece.bounds.max] },
         steps: piece.steps.map(({ triangles, vertices, materials, bytes, deviationMetres }, i) => ({
           node: stepNodeName(piece.name, i),
@@ -58,11 +76,10 @@ export function describeKit({ kit, pieces, view }: Omit<PackKitInput, 'glb'>): J
     });
   return {
     format: 'stravel-pack-kit',
-    version: 1,
+    version: 2,
     id: kit.id,
     key: kit.key,
     name: kit.name,
-    meshes: `${kitPackPath(kit)}.glb`,
     view: { ...view },
     pieces: described,
   };

@@ -17,13 +17,14 @@ import { meshOfBlocks } from './block-meshes';
 import { cellsFile } from '../cells/cells-file';
 import { chunkName, chunksOf, gridOf } from './chunks';
 import { describeLevel, levelFolder, type DescribedLevel } from './level-description';
-import type { KitLoad } from './kit-load';
 import type { PackFile } from './pack-kit';
 import { placedJson } from '../layout/placed-json';
 import { sightFile } from '../sight/sight-file';
 
-export interface PackLevelInput extends Pick<DescribedLevel, 'content' | 'pieces' | 'kits' | 'number' | 'sets'> {
-  readonly kitLoads: Readonly<Record<string, KitLoad>>;
+export interface PackLevelInput extends Pick<
+  DescribedLevel,
+  'content' | 'pieces' | 'kits' | 'kitLoads' | 'number' | 'sets'
+> {
   /** How it is cut; null packs it as one. */
   readonly grid: CellGrid | null;
   readonly sight: SightResult;

@@ -1,7 +1,7 @@
 import { CoreError } from '../errors';
 import { canonicalJson, parseJson } from '../json/canonical-json';
 import { GAME_PATH } from './game-file';
-import { PLAIN_TARGET } from './pack-target';
+import type { Target } from '../model/target';
 
 export const MANIFEST_PATH = 'manifest.json';
 const FORMAT = 'stravel-pack';
@@ -15,6 +15,7 @@ export interface PackedFile {
 
 export interface PackManifest {
   readonly collection: { readonly id: string; readonly name: string };
+  readonly target: Pick<Target, 'id' | 'name' | 'meshFiles'>;
   /** Number of the last edit in the collection's log that the pack holds. */
   readonly edit: number;
   /** Level files in order of play. */
@@ -26,14 +27,14 @@ export interface PackManifest {
 }
 
 /** The manifest as it is written. Says nothing of when or where it was made, so that equal packs are equal bytes. */
-export function manifestText({ collection, edit, levels, kits, files }: PackManifest): string {
+export function manifestText({ collection, target, edit, levels, kits, files }: PackManifest): string {
   const sorted = [...files]
     .sort((a, b) => (a.path < b.path ? -1 : 1))
     .map(({ path, bytes, sha256 }) => ({ path, bytes, sha256 }));
   return canonicalJson({
     format: FORMAT,
-    version: 2,
-    target: PLAIN_TARGET.id,
+    version: 3,
+    target: { id: target.id, name: target.name, meshFiles: target.meshFiles },
     units: { length: 'metre', up: '+Y' },
     collection: { id: collection.id, name: collection.name },
     edit,

@@ -8,6 +8,7 @@ import { turnQuaternion } from '../geometry/turn-quaternion';
 import { readGlb } from '../formats/glb/read-glb';
 import type { CollectionContent } from '../model/collection-content';
 import type { Block } from '../model/block';
+import type { Target } from '../model/target';
 import { DEFAULT_VIEW } from '../model/view-settings';
 import { bakeSight } from '../sight/bake-sight';
 import { levelSightInput } from '../sight/level-sight-input';
@@ -35,6 +36,12 @@ const codes = (over: Partial<Parameters<typeof checkPack>[0]> = {}): string[] =>
   checkPack({ content, inspections: inspections(), choice: { withAllPurposes: false }, ...over }, context).map(
     ({ code, subject }) => `${code} ${subject}`,
   );
+/** What a target of the collection's own finds. */
+const found = (target: Partial<Target>) => {
+  content.records.target['own'] = { ...PLAIN_TARGET, ...target, id: 'own' };
+  return checkPack({ content, inspections: inspections(), choice: {} }, context);
+};
+const codesFor = (target: Partial<Target>): string[] => found(target).map(({ code, subject }) => `${code} ${subject}`);
 const levelInput = (): PackLevelInput => {
   const level = content.records.level['one'];
   const strata = level.strata.map(({ stratum }) => ({
@@ -64,12 +71,8 @@ describe('the check of a pack', () => {
     const glassHeart = { ...content.records.level['one'], name: '硝子', key: 'glass-heart' };
     content.records.level['one'] = glassHeart;
     expect(codes()).toEqual([]);
-    expect(
-      checkPack({ content, inspections: inspections(), choice: { withAllPurposes: false } }, context, {
-        ...PLAIN_TARGET,
-        mostNameLetters: 10,
-      }).map(({ code, subject }) => [code, subject]),
-    ).toEqual([['PACK_FILE_NAME', 'one']]);
+    expect(codesFor({ rules: { levelKeys: { isOn: true, max: 10 } } })).toEqual(['PACK_FILE_NAME one']);
+    expect(codesFor({ rules: { levelKeys: { isOn: false, max: 10 } } })).toEqual([]);
     const before = await packLevel(levelInput(), context);
     content.records.level['one'] = { ...glassHeart, name: 'Heart of glass' };
     const renamed = await packLevel(levelInput(), context);
@@ -85,10 +88,7 @@ describe('the check of a pack', () => {
       bounds: { min: [0, 0, 0], max: [4000, 1, 1] },
       steps: [{ triangles: 2000000, vertices: 3, materials: 20, bytes: 1 }],
     };
-    const findings = checkPack({ content, inspections: inspections(), choice: { withAllPurposes: false } }, context, {
-      ...PLAIN_TARGET,
-      mostBlocks: 0,
-    });
+    const findings = found({ counts: { block: { isOn: true, max: 0 } } });
     expect(findings.map(({ code }) => code)).toEqual([
       'PACK_SCALE',
       'PACK_COUNT',
@@ -107,6 +107,8 @@ describe('the check of a pack', () => {
       movedNodes: ['pin'],
       textures: [{ name: 'rust 1', widthPixels: 8192, heightPixels: 16 }],
       missingTextures: ['moss'],
+      repeats: new Map<string, number>(),
+      extensions: [],
       memoryBytes: 0,
       fileBytes: 0,
     };
@@ -207,24 +209,21 @@ describe('the files of a pack', () => {
     });
   });
 
-  it('hold a kit with node and switch distance of every step', () => {
+  it('hold a kit with node and switch distance of every step', async () => {
     const kit = content.records.kit['kit'];
     const glb = content.assets.get(kit.mesh) ?? never();
     const steps = [
       content.records.piece['pin'].steps[0],
       { triangles: 1, vertices: 3, materials: 1, bytes: 1, deviationMetres: 0.01 },
     ];
-    const [mesh, description] = packKit({
-      kit,
-      pieces: [{ ...content.records.piece['pin'], steps }],
-      glb,
-      view: DEFAULT_VIEW,
-    });
+    const pieces = [{ ...content.records.piece['pin'], steps }];
+    const [mesh, description] = await packKit({ kit, pieces, glb, view: DEFAULT_VIEW, meshFiles: 'perKit' }, context);
     expect([mesh.path, description.path, mesh.bytes]).toEqual(['kits/kit.glb', 'kits/kit.json', glb]);
     // 1080 pixels ÷ (2 · tan 30°) = 935.3 pixels at 1 m; one pixel is 0.01 m at 9.353 m.
     expect(JSON.parse(strFromU8(description.bytes))).toMatchObject({
       pieces: [
         {
+          meshes: 'kits/kit.glb',
           steps: [
             { node: 'pin', fromMetres: 0 },
             { node: 'pin.step1', fromMetres: expect.closeTo(9.353, 3) as number },
@@ -240,6 +239,7 @@ describe('the files of a pack', () => {
       { path: 'kits/a.glb', bytes: 1, sha256: 'a' },
     ];
     const text = manifestText({
+      target: PLAIN_TARGET,
       collection: { id: 'small', name: 'Small' },
       edit: 7,
       levels: ['levels/b.json'],
@@ -313,6 +313,8 @@ describe('the inspection of a kit', () => {
       movedNodes: [],
       textures: [],
       missingTextures: [],
+      repeats: new Map(),
+      extensions: [],
       memoryBytes: expect.any(Number),
       fileBytes: bytes.length,
     });

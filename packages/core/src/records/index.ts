@@ -18,6 +18,7 @@ import { REGISTER } from './register/spec';
 import { REHEARSAL } from './rehearsal/spec';
 import { STRATUM } from './stratum/spec';
 import { TABLE_VIEW } from './table-view/spec';
+import { TARGET } from './target/spec';
 
 /** Every kind of small record: a new one is a room and a line here. */
 export const RECORDS: RecordSpecs = {
@@ -37,6 +38,7 @@ export const RECORDS: RecordSpecs = {
   carriedValue: CARRIED_VALUE,
   levelOrder: LEVEL_ORDER,
   tableView: TABLE_VIEW,
+  target: TARGET,
 };
 
 export const RECORD_KINDS = Object.keys(RECORDS) as readonly RecordKind[];

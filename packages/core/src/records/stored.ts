@@ -16,6 +16,7 @@ import { STORED_REGISTER } from './register/stored';
 import { STORED_REHEARSAL } from './rehearsal/stored';
 import { STORED_STRATUM } from './stratum/stored';
 import { STORED_TABLE_VIEW } from './table-view/stored';
+import { STORED_TARGET } from './target/stored';
 import { RECORD_KINDS } from './index';
 import type { StoredRecordSpec } from './stored-spec';
 
@@ -37,6 +38,7 @@ const STORED: { readonly [K in RecordKind]: StoredRecordSpec<K> } = {
   acceptance: STORED_ACCEPTANCE,
   cellGrid: STORED_CELL_GRID,
   rehearsal: STORED_REHEARSAL,
+  target: STORED_TARGET,
 };
 
 function shapeOf<K extends RecordKind>(kind: K): Shape<RecordOfKind[K]> {

@@ -9,7 +9,7 @@ import { addToKit, removePieceFromKit, type AddToKitInput, type AddedToKit } fro
 import { kitFloors, type Floors, type KitFloorsInput } from '../detail/collision/kit-floors';
 import { setCollisions, type SetCollisionsInput } from '../detail/collision/set-collisions';
 import { buildChains, type BuildChainsInput, type BuiltChains } from '../detail/kit-steps';
-import { renamePiece, type RenamePieceInput } from '../detail/rename-piece';
+import { renamePieces, type RenamePiecesInput } from '../detail/rename-pieces';
 import { readPieces, type ReadPieces, type ReadPiecesInput } from '../detail/read-pieces';
 import type { Finding } from '../findings';
 import { readCsv } from '../formats/csv/csv';
@@ -66,7 +66,7 @@ export function createTasks(cache: BakeCache) {
     'kit-floors': (input: KitFloorsInput, context: RunContext): Promise<Floors> => kitFloors(input, context),
     'remove-piece': (input: { readonly kit: Uint8Array; readonly name: string }): Promise<Uint8Array> =>
       removePieceFromKit(input),
-    'rename-piece': (input: RenamePieceInput): Promise<Uint8Array> => renamePiece(input),
+    'rename-pieces': (input: RenamePiecesInput): Promise<Uint8Array> => renamePieces(input),
     'build-chains': (input: BuildChainsInput, context: RunContext): Promise<BuiltChains> => buildChains(input, context),
     'read-csv': (bytes: Uint8Array): string[][] => readCsv(bytes),
     'plan-import': ({ tables, ...input }: ImportRowsInput & { readonly tables: ImportTables }): ImportPlan =>

@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { createHash } from 'node:crypto';
+import { join, resolve } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import {
   MANIFEST_PATH,
@@ -183,6 +184,8 @@ const SHELL_PERSON = 'shell';
 
 /** Folder below a server's packs in which those for the shell are made. */
 const SHELL_PACK = 'shell';
+/** Letters of the hash by which packs for several folders are told from each other. */
+const FOLDER_LETTERS = 12;
 const LOOK_AGAIN_MS = 150;
 
 /** Lets the server pack into its own folder, then carries over what differs. */
@@ -190,13 +193,14 @@ async function packThrough(
   address: string,
   collection: string,
   folder: string,
-  { withAllPurposes, without = [] }: PackChoice,
+  choice: PackChoice,
 ): Promise<PackSummary> {
   const target = await PackFolder.open(folder);
+  const hash = createHash('sha256').update(resolve(folder)).digest('hex').slice(0, FOLDER_LETTERS);
   const started = await fetch(`${address}/api/collections/${collection}/pack`, {
     method: 'POST',
     headers: { 'Content-Type': 'application/json' },
-    body: JSON.stringify({ folder: SHELL_PACK, withAllPurposes, without }),
+    body: JSON.stringify({ folder: `${SHELL_PACK}-${hash}`, ...choice }),
   });
   let job = (await (await answer(started)).json()) as JobEvent;
   while (job.state === 'queued' || job.state === 'running') {

@@ -4,11 +4,13 @@ import { readArchive } from '../collections/read-archive';
 import { LONG_EDIT_TASKS } from '../edits/long-edit-tasks';
 import { EDIT_TASKS } from '../edits/upgraded-text';
 import { jsonOfBytes } from '../http/json-of-bytes';
+import { PACK_TASKS } from '../pack/pack-tasks';
 
 /** What a thread can do: what the core does, and what the server does with its files and requests. Threads never open the database. */
 export const THREAD_TASKS = {
   ...createTasks(new BakeCache(0)),
   ...BAKE_TASKS,
+  ...PACK_TASKS,
   archive: archiveCollection,
   restore: readArchive,
   'read-json': jsonOfBytes,

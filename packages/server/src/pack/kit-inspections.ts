@@ -2,10 +2,14 @@ import {
   CoreError,
   DEFAULT_VIEW,
   kitLoad,
+  splitKitLoad,
+  targetOf,
   type Kit,
   type KitInspection,
   type KitLoad,
+  type LoadParts,
   type RecordTables,
+  type Target,
 } from '@stravel/core';
 import type { AssetStore } from '../collections/asset-store';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
@@ -13,6 +17,7 @@ import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
 /** What the files of kits are like. A GLB never changes, so each is read and looked through once. */
 export class KitInspections {
   private readonly known = new Map<string, KitInspection>();
+  private readonly parts = new Map<string, Promise<ReadonlyMap<string, LoadParts>>>();
 
   constructor(
     private readonly assets: Pick<AssetStore, 'get' | 'has' | 'path'>,
@@ -37,18 +42,32 @@ export class KitInspections {
 
   /** What a game loads of each of some kits, by its id; those whose mesh is missing or cannot be read are left out. */
   async loads(
-    { piece, collection }: Pick<RecordTables, 'piece' | 'collection'>,
+    { piece, collection, target }: Pick<RecordTables, 'piece' | 'collection' | 'target'>,
     kits: readonly Kit[],
+    /** By default as the first target has them, by which figures are counted. */
+    { meshFiles }: Pick<Target, 'meshFiles'> = targetOf({ target }),
   ): Promise<Record<string, KitLoad>> {
     const view = Object.values(collection).at(0)?.view ?? DEFAULT_VIEW;
     const pieces = Object.values(piece);
     const loads: [string, KitLoad][] = [];
     for (const kit of kits) {
-      const inspection = await this.of(kit.mesh).catch(undefinedForFault);
       const own = pieces.filter((one) => one.kit === kit.id);
-      if (inspection) loads.push([kit.id, kitLoad(kit, own, view, inspection)]);
+      const inspection = await this.of(kit.mesh).catch(undefinedForFault);
+      if (!inspection) continue;
+      if (meshFiles === 'perKit') loads.push([kit.id, kitLoad(kit, own, view, inspection)]);
+      else loads.push([kit.id, splitKitLoad(kit, own, view, await this.split(kit.mesh))]);
     }
     return Object.fromEntries(loads);
+  }
+
+  /** What each piece of a mesh takes in a file of its own, by its name. */
+  private async split(mesh: string): Promise<ReadonlyMap<string, LoadParts>> {
+    const known = this.parts.get(mesh);
+    if (known) return known;
+    const made = this.assets.get(mesh).then((glb) => this.threads.run('split-loads', glb));
+    this.parts.set(mesh, made);
+    made.catch(() => this.parts.delete(mesh));
+    return made;
   }
 }
 

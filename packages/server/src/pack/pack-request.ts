@@ -1,25 +1,23 @@
-import { errorText } from '@stravel/core';
+import { errorText, PACK_FOLDER_PATTERN, type PackChoice } from '@stravel/core';
 import { array, boolean, object, string } from 'yup';
 import { HttpError } from '../http/problem';
 
 /** What the page asks of a pack. */
-export interface PackRequest {
+export interface PackRequest extends PackChoice {
   /** Name of a folder below the packs of the collection. */
   readonly folder: string;
-  readonly withAllPurposes: boolean;
-  /** Keys of levels that are left out. */
-  readonly without?: readonly string[];
 }
 
 /** Most levels that one request leaves out. */
 const MAX_WITHOUT = 10000;
+/** Longest name of a target, or id. */
+const MAX_TARGET_LENGTH = 200;
 const KEY = /^[a-z0-9-]{1,100}$/;
 
 const shape = object({
-  folder: string()
-    .required()
-    .matches(/^[A-Za-z0-9][A-Za-z0-9 _-]{0,59}$/, 'must be 1 to 60 letters, digits, spaces, dashes or underscores'),
-  withAllPurposes: boolean().required(),
+  folder: string().required().matches(PACK_FOLDER_PATTERN.matches, PACK_FOLDER_PATTERN.message),
+  target: string().max(MAX_TARGET_LENGTH),
+  withAllPurposes: boolean(),
   without: array().of(string().required().matches(KEY, 'must be keys of levels')).max(MAX_WITHOUT),
 })
   .noUnknown()
@@ -29,16 +27,28 @@ const shape = object({
 /** @throws HttpError 400 naming the field and what it must be */
 export function checkedPackRequest(body: unknown): PackRequest {
   try {
-    const { folder, withAllPurposes, without = [] } = shape.validateSync(body);
+    const { folder, target, withAllPurposes, without = [] } = shape.validateSync(body);
     // In one order, so that equal requests make one job.
-    return { folder, withAllPurposes, without: [...new Set(without)].sort() };
+    return { folder, target, withAllPurposes, without: [...new Set(without)].sort() };
   } catch (error) {
     throw new HttpError(400, 'PACK_REQUEST', `The request to pack cannot be taken: ${errorText(error)}.`);
   }
 }
 
+/** What an address asks to check. @throws HttpError 400 */
+export function choiceFromAddress(query: Readonly<Record<string, unknown>>): PackChoice {
+  const { target, all } = query;
+  if (target !== undefined && (typeof target !== 'string' || target.length > MAX_TARGET_LENGTH))
+    throw new HttpError(400, 'PACK_REQUEST', `A target is named by at most ${MAX_TARGET_LENGTH} characters.`);
+  return {
+    target,
+    withAllPurposes: all === undefined ? undefined : all === 'yes',
+    without: keysFromAddress(query['without']),
+  };
+}
+
 /** Keys from an address, with commas between them. @throws HttpError 400 */
-export function keysFromAddress(text: unknown): string[] {
+function keysFromAddress(text: unknown): string[] {
   if (text === undefined || text === '') return [];
   const keys = typeof text === 'string' ? text.split(',') : [];
   if (keys.length === 0 || keys.length > MAX_WITHOUT || !keys.every((key) => KEY.test(key)))

@@ -1,6 +1,6 @@
 import { Router } from 'express';
 import type { JobService } from '../jobs/job-service';
-import { checkedPackRequest, keysFromAddress } from './pack-request';
+import { checkedPackRequest, choiceFromAddress } from './pack-request';
 import type { PackService } from './pack-service';
 
 /** Checking and packing a collection. */
@@ -8,10 +8,7 @@ export function packRoutes(service: PackService, jobs: JobService): Router {
   const router = Router({ mergeParams: true });
 
   router.get<{ collection: string }>('/pack/check', async (request, response) => {
-    const choice = {
-      withAllPurposes: request.query['all'] === 'yes',
-      without: keysFromAddress(request.query['without']),
-    };
+    const choice = choiceFromAddress(request.query);
     response.json({ findings: await service.check(request.params.collection, choice) });
   });
 

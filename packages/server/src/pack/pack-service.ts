@@ -1,4 +1,4 @@
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import {
   CoreError,
   DEFAULT_VIEW,
@@ -10,11 +10,11 @@ import {
   levelContent,
   levelsInOrder,
   manifestText,
-  packKit,
   packedLevels,
   picturePath,
   placedPieces,
   playNumbers,
+  targetOf,
   type CollectionContent,
   type Finding,
   type Kit,
@@ -32,6 +32,7 @@ import type { JobHandler, JobRun } from '../jobs/job-service';
 import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
 import type { KitInspections } from './kit-inspections';
 import { checkedPackRequest } from './pack-request';
+import { FolderTurns } from './folder-turns';
 import { PackFolder, type PackWritten } from './pack-folder';
 
 /** A collection without its meshes and pictures. */
@@ -49,6 +50,9 @@ export interface PackSummary extends PackWritten {
 
 /** Checks a collection against its target and writes it out. */
 export class PackService {
+  /** Two packs into one folder wait for each other. */
+  private readonly turns = new FolderTurns();
+
   constructor(
     private readonly collections: CollectionService,
     private readonly bakes: BakeService,
@@ -66,13 +70,8 @@ export class PackService {
 
   /** The job of the page: packs into a folder below the data folder. */
   readonly packJob: JobHandler = async ({ collection, input, signal, progress }: JobRun): Promise<PackSummary> => {
-    const { folder, withAllPurposes, without } = checkedPackRequest(input);
-    return this.pack(
-      collection,
-      join(this.packsFolder, collection, folder),
-      { withAllPurposes, without },
-      { signal, onProgress: progress },
-    );
+    const { folder, ...choice } = checkedPackRequest(input);
+    return this.pack(collection, join(this.packsFolder, collection, folder), choice, { signal, onProgress: progress });
   };
 
   /**
@@ -109,26 +108,29 @@ export class PackService {
     choice: PackChoice,
     options: ThreadRunOptions = {},
   ): Promise<PackSummary> {
-    const target = await PackFolder.open(folder);
-    try {
-      return await this.write(collection, given, choice, target, folder, options);
-    } catch (error) {
-      await target.drop();
-      throw error;
-    }
+    return this.turns.take(resolve(folder), async () => {
+      const into = await PackFolder.open(folder);
+      try {
+        return await this.write(collection, given, choice, into, folder, options);
+      } catch (error) {
+        await into.drop();
+        throw error;
+      }
+    });
   }
 
   private async write(
     collection: string,
     { content, edit }: NumberedContent<StoredContent>,
     choice: PackChoice,
-    target: PackFolder,
+    into: PackFolder,
     folder: string,
     { signal, onProgress }: ThreadRunOptions,
   ): Promise<PackSummary> {
     const { records } = content;
     const levels = packedLevels(records, choice);
-    const kitLoads = await this.kits.loads(records, kitsOf(levels, content));
+    const target = targetOf(records, choice.target);
+    const kitLoads = await this.kits.loads(records, kitsOf(levels, content), target);
     const usedKits = new Set<string>();
     const levelPaths: string[] = [];
     for (const [i, level] of levels.entries()) {
@@ -152,43 +154,44 @@ export class PackService {
           onProgress: (f, stage) => say(0.5 + f * 0.5, stage),
         },
       );
-      for (const file of files) await target.put(file);
+      for (const file of files) await into.put(file);
       levelPaths.push(files[files.length - 1].path);
     }
     const view = viewOf(records);
     const kits = [...usedKits].sort().map((id) => records.kit[id]);
     for (const kit of kits) {
       onProgress?.(0.92, `kit ${kit.name}`);
-      const glb = await this.assets.get(kit.mesh);
-      for (const file of packKit({
+      const input = {
         kit,
         pieces: Object.values(records.piece).filter((piece) => piece.kit === kit.id),
-        glb,
+        glb: await this.assets.get(kit.mesh),
         view,
-      }))
-        await target.put(file);
+        meshFiles: target.meshFiles,
+      };
+      for (const file of await this.threads.run('pack-kit', input, { signal })) await into.put(file);
     }
     const game = { records, levels: levels.map((level, i) => ({ level, path: levelPaths[i] })) };
     const pictures = new Map<string, string>();
     for (const picture of gamePictures(game)) {
       const bytes = await this.assets.get(picture);
       const path = picturePath(picture, bytes);
-      await target.put({ path, bytes });
+      await into.put({ path, bytes });
       pictures.set(picture, path);
     }
-    await target.put(gameFile({ ...game, pictures }));
+    await into.put(gameFile({ ...game, pictures }));
     onProgress?.(0.98, 'manifest');
     if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
-    const { packed } = target;
+    const { packed } = into;
     const name = Object.values(records.collection).at(0)?.name ?? collection;
     const manifest = manifestText({
       collection: { id: collection, name },
+      target,
       edit,
       levels: levelPaths,
       kits: kits.map((kit) => `${kitPackPath(kit)}.json`),
       files: packed,
     });
-    const written = await target.finish(manifest);
+    const written = await into.finish(manifest);
     return {
       ...written,
       folder,

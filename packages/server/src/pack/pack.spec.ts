@@ -10,7 +10,15 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { boxPlanes, type Json, type Operation } from '@stravel/core';
+import {
+  boxPlanes,
+  type Json,
+  type Operation,
+  plainJson,
+  PLAIN_TARGET,
+  type Finding,
+  type KitLoad,
+} from '@stravel/core';
 import { AssetStore } from '../collections/asset-store';
 import type { LevelBakes } from '../bakes/bake-service';
 import type { JobEvent } from '../jobs/job-service';
@@ -71,8 +79,8 @@ describe('packing', () => {
     expect(first).toMatchObject({ levels: 2, kits: 1, unchanged: 0, removed: [] });
     expect(first.written).toEqual([
       'game.json',
-      'kits/kit.glb',
       'kits/kit.json',
+      'kits/kit/pin.glb',
       'levels/one.json',
       'levels/one/resident.glb',
       'levels/one/sight.json',
@@ -127,19 +135,24 @@ describe('packing', () => {
     await pack();
     const bytesOf = (path: string): number => statSync(join(folder, path)).size;
     const { loads } = (await (await test.get('/api/collections/small/kits/loads')).json()) as {
-      loads: Record<string, { files: number; diskBytes: number }>;
+      loads: Record<string, KitLoad>;
     };
-    expect([Object.keys(loads), loads['kit'].files, loads['kit'].diskBytes]).toEqual([
-      ['kit'],
-      2,
-      bytesOf('kits/kit.glb') + bytesOf('kits/kit.json'),
-    ]);
+    expect(loads).toEqual({
+      kit: {
+        files: 1,
+        memoryBytes: 0,
+        diskBytes: bytesOf('kits/kit.json'),
+        pieces: {
+          pin: { files: 1, memoryBytes: expect.any(Number) as number, diskBytes: bytesOf('kits/kit/pin.glb') },
+        },
+      },
+    });
     const { count } = (await test.server.bakes.list('small')).find(({ level }) => level === 'one') as LevelBakes;
     const files = [
       'levels/one.json',
       'levels/one/resident.glb',
       'levels/one/sight.json',
-      'kits/kit.glb',
+      'kits/kit/pin.glb',
       'kits/kit.json',
     ];
     const packed = files.reduce((sum, path) => sum + bytesOf(path), 0);
@@ -232,6 +245,78 @@ describe('packing', () => {
     expect((await test.get('/api/collections/small/pack/check?without=one,gone')).status).toBe(200);
   }, 60000);
 
+  it('writes as its target has it, and refuses one that is not there', async () => {
+    const target = {
+      ...PLAIN_TARGET,
+      id: 'box',
+      name: 'Box',
+      order: 'a0',
+      meshFiles: 'perKit',
+      withAllPurposes: true,
+      rules: { levelKeys: { isOn: true, max: 2 } },
+    };
+    await test.post(
+      '/api/collections/small/edits',
+      edit([
+        { document: 'records', kind: 'target', id: 'box', field: null, before: null, after: plainJson(target) },
+        { document: 'records', kind: 'level', id: 'two', field: 'purpose', before: 'play', after: 'test' },
+      ]),
+    );
+    // Figures count the files of the first target.
+    const { loads } = (await (await test.get('/api/collections/small/kits/loads')).json()) as {
+      loads: Record<string, KitLoad>;
+    };
+    expect([loads['kit'].files, loads['kit'].pieces]).toEqual([2, undefined]);
+    const checked = async (query: string): Promise<string[]> =>
+      (
+        (await (await test.get(`/api/collections/small/pack/check?${query}`)).json()) as { findings: Finding[] }
+      ).findings.map(({ code, subject }) => `${code} ${subject}`);
+    expect(await checked('')).toEqual(['PACK_FILE_NAME one', 'PACK_FILE_NAME two']);
+    expect(await checked('target=BOX&all=no')).toEqual(['PACK_FILE_NAME one']);
+    const lost = await test.get('/api/collections/small/pack/check?target=Tower');
+    expect([lost.status, ((await lost.json()) as { detail: string }).detail]).toEqual([
+      422,
+      'pack: there is no target Tower; there are: Box',
+    ]);
+    await expect(test.server.packs.pack('small', folder, { target: 'Tower' })).rejects.toThrow('no target Tower');
+    await expect(test.server.packs.pack('small', folder, {})).rejects.toThrow('the check found 2 errors');
+    await test.post(
+      '/api/collections/small/edits',
+      edit([
+        {
+          document: 'records',
+          kind: 'target',
+          id: 'box',
+          field: 'rules.levelKeys',
+          before: { isOn: true, max: 2 },
+          after: null,
+        },
+      ]),
+    );
+    const { written } = await test.server.packs.pack('small', folder, {});
+    expect(written).toEqual(expect.arrayContaining(['kits/kit.glb', 'levels/two.json']));
+    expect(JSON.parse(readFileSync(join(folder, 'manifest.json'), 'utf8'))).toMatchObject({
+      target: { id: 'box', name: 'Box', meshFiles: 'perKit' },
+    });
+    const { chunks } = JSON.parse(readFileSync(join(folder, 'levels/one.json'), 'utf8')) as {
+      chunks: { kits: string[]; meshes: string[] }[];
+    };
+    expect(chunks.map(({ kits, meshes }) => [kits, meshes])).toEqual([[['kits/kit.json'], ['kits/kit.glb']]]);
+  }, 60000);
+
+  it('lets two packs into one folder wait for each other', async () => {
+    const [first, second] = await Promise.all([pack(), pack()]);
+    expect([first.written.length, second.written.length, second.unchanged]).toEqual([10, 0, 9]);
+    expect(readdirSync(folder).sort()).toEqual(['game.json', 'kits', 'levels', 'manifest.json']);
+    // The one that fails does not hold up the next.
+    const controller = new AbortController();
+    controller.abort();
+    const broken = test.server.packs.pack('small', folder, {}, { signal: controller.signal });
+    const after = pack();
+    await expect(broken).rejects.toThrow(/cancelled/);
+    expect((await after).written).toEqual([]);
+  }, 60000);
+
   it('stops midway when it is cancelled and leaves nothing behind', async () => {
     const controller = new AbortController();
     const run = test.server.packs.pack(
@@ -254,7 +339,8 @@ describe('packing', () => {
     expect(existsSync(join(test.dataFolder, 'packs/small/build/manifest.json'))).toBe(true);
     for (const body of [
       { folder: '../out', withAllPurposes: false },
-      { folder: 'build' },
+      { folder: 'build', target: 7 },
+      { folder: 'build', target: 'x'.repeat(201) },
       { folder: 'a', withAllPurposes: false, more: 1 },
     ]) {
       expect(((await (await test.post('/api/collections/small/pack', body)).json()) as { title: string }).title).toBe(

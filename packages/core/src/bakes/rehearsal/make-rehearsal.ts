@@ -1,4 +1,4 @@
-import type { LoadParts } from '../../budget/cost-model';
+import { meshFilesOf, type KitLoads } from '../../budget/mesh-files';
 import type { RunContext } from '../../context/run-context';
 import { finding, type Finding } from '../../findings';
 import { EMPTY_CONTENT } from '../../items';
@@ -37,7 +37,7 @@ export interface RehearsalReads {
   /** Those that are placed, and the kits that they are of. */
   readonly pieces: Readonly<Record<string, Piece>>;
   readonly kits: Readonly<Record<string, Pick<Kit, 'name'>>>;
-  readonly kitLoads: Readonly<Record<string, LoadParts>>;
+  readonly kitLoads: KitLoads;
   readonly grid: CellGrid;
   readonly rehearsal: Rehearsal;
   readonly device: Device;
@@ -68,17 +68,17 @@ export function makeRehearsal(
   const cut = cutLevel({ content: whole, pieces, kits, kitLoads, grid }, context);
   const path = walkPath(rehearsal.knots);
   context.progress(0.2, 'looking for the floor');
-  const carriers = carriersOf(whole, pieces, floors);
+  const carriers = carriersOf(whole, pieces, kitLoads, floors);
   const found = footing(
     carriers.map(({ carrier }) => carrier),
     path,
     rehearsal.floorMetres,
     context,
   );
-  const numberOfKit = new Map(cut.kits.map(({ id }, number) => [id, number]));
-  const files = carriers.map(({ id, kit }) => ({
+  const numberOfFile = new Map(cut.meshFiles.map(({ key }, number) => [key, number]));
+  const files = carriers.map(({ id, meshFile }) => ({
     cell: cut.cellOfThing[id],
-    kit: kit === undefined ? undefined : numberOfKit.get(kit),
+    meshFile: meshFile === undefined ? undefined : numberOfFile.get(meshFile),
   }));
   const { speedMetresPerSecond } = rehearsal;
   const held = heldCells(whole, grid, cut, { path, heights: found.heights, speedMetresPerSecond }, context);
@@ -117,18 +117,27 @@ function filesAtStart(level: StandingLevel, grid: CellGrid, cut: CutLevel): Walk
 
 interface KnownCarrier {
   readonly id: string;
-  /** Of a placement, whose collision stands in its kit's file. */
-  readonly kit?: string;
+  /** Of a placement: key of the file that its piece's collision is in. */
+  readonly meshFile?: string;
   readonly carrier: Carrier | undefined;
 }
 
 /** Blocks first, then placements of pieces that have a collision. */
-function carriersOf(level: StandingLevel, pieces: RehearsalReads['pieces'], floors: Floors): KnownCarrier[] {
+function carriersOf(
+  level: StandingLevel,
+  pieces: RehearsalReads['pieces'],
+  kitLoads: KitLoads,
+  floors: Floors,
+): KnownCarrier[] {
   const carriers: KnownCarrier[] = level.strata.flatMap(({ content }) =>
     content.block.map((block) => ({ id: block.id, carrier: blockCarrier(block) })),
   );
   const solids = new Map(
-    Object.values(pieces).flatMap((piece) => (piece.collision ? [[piece.id, solidOf(piece, floors)] as const] : [])),
+    Object.values(pieces).flatMap((piece) =>
+      piece.collision
+        ? [[piece.id, { ...solidOf(piece, floors), meshFile: meshFilesOf(piece, kitLoads).at(-1)?.key }] as const]
+        : [],
+    ),
   );
   for (const one of level.strata) {
     const columns = placementsOf(one);
@@ -137,16 +146,16 @@ function carriersOf(level: StandingLevel, pieces: RehearsalReads['pieces'], floo
       if (!solid) continue;
       const placement = placementAt(columns, i);
       const carrier = meshCarrier(solid.mesh, placement, placementBounds(placement, solid.bounds));
-      carriers.push({ id: placement.id, kit: solid.kit, carrier });
+      carriers.push({ id: placement.id, meshFile: solid.meshFile, carrier });
     }
   }
   return carriers;
 }
 
 /** The collision of a piece, which may reach beyond what is drawn. */
-function solidOf({ id, name, kit }: Piece, floors: Floors): { mesh: CollisionMesh; bounds: Box3; kit: string } {
+function solidOf({ id, name }: Piece, floors: Floors): { mesh: CollisionMesh; bounds: Box3 } {
   const mesh = heldAt(floors, id);
-  if (mesh) return { mesh, bounds: positionBounds([mesh.positions]), kit };
+  if (mesh) return { mesh, bounds: positionBounds([mesh.positions]) };
   throw new CoreError(
     'REHEARSAL_FLOOR',
     `rehearsal: the collision of ${name} is not in its kit’s GLB; set it again on Detail`,

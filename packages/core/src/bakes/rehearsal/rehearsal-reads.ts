@@ -1,3 +1,4 @@
+import { loadsOf } from '../../budget/mesh-files';
 import { CoreError } from '../../errors';
 import { contentOf, linkedContent } from '../../layout/links/linked-content';
 import { placedPieces } from '../../layout/level-placements';
@@ -35,7 +36,7 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
     })),
     pieces: used,
     kits: Object.fromEntries(Object.entries(pick(kits, usedKits)).map(([id, { name }]) => [id, { name }])),
-    kitLoads: pick(kitLoads, usedKits),
+    kitLoads: loadsOf(Object.values(used), kitLoads),
     grid,
     rehearsal,
     device: devices[rehearsal.device],

@@ -9,7 +9,7 @@ import { rehearsalFault, rehearsalReads } from './rehearsal-reads';
 export const REHEARSAL: BakeSpec<'rehearsal'> = {
   words: { one: 'rehearsal', many: 'rehearsals' },
   version: REHEARSAL_VERSION,
-  records: ['piece', 'kit', 'device', 'cellGrid', 'rehearsal'],
+  records: ['piece', 'kit', 'target', 'device', 'cellGrid', 'rehearsal'],
   subjects: ({ rehearsals, grid, devices }) =>
     grid ? rehearsals.filter(({ device }) => Object.hasOwn(devices, device)).map(({ id }) => id) : [],
   fault: rehearsalFault,

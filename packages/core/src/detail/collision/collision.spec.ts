@@ -9,7 +9,7 @@ import { COLLISION_SHAPES, type CollisionShape, type Piece, type PieceCollision 
 import { addToKit, removePieceFromKit } from '../add-to-kit';
 import { buildChains } from '../kit-steps';
 import { readPieces } from '../read-pieces';
-import { renamePiece } from '../rename-piece';
+import { renamePieces } from '../rename-pieces';
 import { COLLISION_MAKERS } from './makers';
 import type { CollisionMesh } from './collision-spec';
 import { kitFloors } from './kit-floors';
@@ -160,7 +160,7 @@ describe('collisions of a kit', () => {
     const built = await buildChains({ glb, names: ['dune'], options: { steps: 2 } }, context);
     const again = await buildChains({ glb: built.glb, names: ['dune'], options: { steps: 1 } }, context);
     expect((await namesOf(again.glb)).sort()).toEqual(['cloth', 'dune', 'dune.collision', 'dune.step1']);
-    const renamed = await renamePiece({ kit: again.glb, from: 'dune', to: 'hill' });
+    const renamed = await renamePieces({ kit: again.glb, names: [{ from: 'dune', to: 'hill' }] });
     expect((await namesOf(renamed)).sort()).toEqual(['cloth', 'hill', 'hill.collision', 'hill.step1']);
     expect(await namesOf(await removePieceFromKit({ kit: renamed, name: 'hill' }))).toEqual(['cloth']);
   });

@@ -22,6 +22,7 @@ function faultOfPlanes(block: Block): ItemFault | undefined {
 export const BLOCK: ItemSpec<'block'> = {
   words: { one: 'block', many: 'blocks' },
   traits: { ...STANDING, named: true },
+  targetMax: 20000,
   optional: { group: true, faces: true },
   place: {
     ...TURN_PLACE,

@@ -10,6 +10,7 @@ const IDS = idUses<Placement>({ group: { to: 'group' }, piece: { to: 'piece', is
 export const PLACEMENT: ItemSpec<'placement'> = {
   words: { one: 'placement', many: 'placements' },
   traits: { ...STANDING, pieces: true, many: true },
+  targetMax: 200000,
   optional: { group: true, values: true },
   place: {
     ...TURN_PLACE,

@@ -12,14 +12,16 @@ export class KitLoads {
   private readonly session = inject(Session);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   private known:
-    { readonly of: Pick<RecordTables, 'kit' | 'piece'>; readonly loads: Promise<Record<string, KitLoad>> } | undefined;
+    | { readonly of: Pick<RecordTables, 'kit' | 'piece' | 'target'>; readonly loads: Promise<Record<string, KitLoad>> }
+    | undefined;
 
-  /** By id of the kit, as the kits stand now; asked for again only when kits or pieces have changed. */
+  /** By id of the kit, as the kits stand now; asked for again only when kits, pieces or targets have changed. */
   of(): Promise<Record<string, KitLoad>> {
-    const { kit, piece } = this.tables();
-    if (this.known?.of.kit === kit && this.known.of.piece === piece) return this.known.loads;
+    const { kit, piece, target } = this.tables();
+    if (this.known?.of.kit === kit && this.known.of.piece === piece && this.known.of.target === target)
+      return this.known.loads;
     const loads = this.ask();
-    this.known = { of: { kit, piece }, loads };
+    this.known = { of: { kit, piece, target }, loads };
     const forget = (): void => {
       if (this.known?.loads === loads) this.known = undefined;
     };

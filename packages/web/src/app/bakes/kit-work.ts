@@ -204,19 +204,40 @@ export class KitWork {
   }
 
   /** Gives a piece of a kit another name: its meshes in the kit's GLB and its record, in one edit. */
-  async renamePiece(kit: Kit, piece: Piece, name: string): Promise<void> {
+  async renamePiece(piece: Piece, name: string): Promise<void> {
+    await this.renamePieces([{ piece, to: name }], `rename ${piece.name}`);
+  }
+
+  /** The same for several, of several kits. @param operations what else changes in the same edit */
+  async renamePieces(
+    renames: readonly { readonly piece: Piece; readonly to: string }[],
+    label: string,
+    operations: readonly Operation[] = [],
+  ): Promise<boolean> {
     this.done.set('');
-    await this.guard(async () => {
-      const glb = new Uint8Array(await this.api.asset(kit.mesh));
-      const renamed = await this.work.keep(
-        this.compute.run('rename-piece', { kit: glb, from: piece.name, to: name }, { onProgress: this.work.say }),
-      );
-      await this.edits.commit(`rename ${piece.name}`, [
-        setRecordField('kit', kit, 'mesh', await this.upload(renamed)),
-        setRecordField('piece', piece, 'name', name),
-      ]);
-      this.done.set(`${piece.name} is called ${name} now.`);
+    const done = await this.guard(async () => {
+      const all = [...operations];
+      for (const id of new Set(renames.map(({ piece }) => piece.kit))) {
+        const kit = this.tables().kit[id];
+        const own = renames.filter(({ piece }) => piece.kit === id);
+        const glb = new Uint8Array(await this.api.asset(kit.mesh));
+        const names = own.map(({ piece, to }) => ({ from: piece.name, to }));
+        const renamed = await this.work.keep(
+          this.compute.run('rename-pieces', { kit: glb, names }, { onProgress: this.work.say }),
+        );
+        all.push(setRecordField('kit', kit, 'mesh', await this.upload(renamed)));
+        for (const { piece, to } of own) all.push(setRecordField('piece', piece, 'name', to));
+      }
+      await this.edits.commit(label, all);
+      if (renames.length > 0)
+        this.done.set(
+          renames.length === 1
+            ? `${renames[0].piece.name} is called ${renames[0].to} now.`
+            : `${counted(renames.length, 'piece was', 'pieces were')} renamed.`,
+        );
+      return true;
     });
+    return done === true;
   }
 
   forgetWaiting(): void {

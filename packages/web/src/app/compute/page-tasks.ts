@@ -90,7 +90,7 @@ export const MOVED: { readonly [N in PageTaskName]?: (result: PageTaskResult<N>)
   'set-collisions': ({ glb }) => wholeBuffer(glb),
   'kit-floors': (floors) =>
     Object.values(floors).flatMap(({ positions, indices, backs }) => [positions, indices, backs].flatMap(wholeBuffer)),
-  'rename-piece': wholeBuffer,
+  'rename-pieces': wholeBuffer,
   'remove-piece': wholeBuffer,
   'build-chains': ({ glb }) => wholeBuffer(glb),
 };

@@ -180,6 +180,10 @@ export class CellsPage {
       );
     };
   });
+  /** Largest first. */
+  readonly meshFiles = computed(() =>
+    [...(this.desk.cells()?.meshFiles ?? [])].sort((a, b) => b.memoryBytes - a.memoryBytes),
+  );
   readonly inHand = computed(() => this.desk.cells()?.cells.find(({ key }) => key === this.state().cell));
   readonly heaviest = computed(() => {
     const { measure } = this.state();

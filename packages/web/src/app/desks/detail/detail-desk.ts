@@ -120,7 +120,7 @@ export class DetailDesk {
       fault: ({ name }) => pieceNameFault(String(name).trim(), others),
     });
     const name = answers && String(answers['name']).trim();
-    if (name && name !== piece.name) await this.work.renamePiece(kit, piece, name);
+    if (name && name !== piece.name) await this.work.renamePiece(piece, name);
   }
 
   /** Asks what becomes of the placements of the piece in hand, and deletes it. */

@@ -1,8 +1,26 @@
 import { CountedPipe } from '../../ui/counted-pipe';
-import { ChangeDetectionStrategy, Component, computed, effect, inject, untracked } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  linkedSignal,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { counted, PLAIN_TARGET, errorText } from '@stravel/core';
+import {
+  PLAIN_TARGET,
+  RECORDS_DOCUMENT,
+  counted,
+  errorText,
+  heldAt,
+  targetsOf,
+  type PackFix,
+  type Target,
+} from '@stravel/core';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { Commands } from '../../desk/commands';
@@ -10,6 +28,7 @@ import { FindingPlaces } from '../../desk/finding-places';
 import { toldKeys } from '../../desk/keys';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
+import { remove } from '../../edits/operations';
 import { PackCheck } from '../../findings/pack-check';
 import { Session } from '../../session';
 import { Readiness } from '../../readiness/readiness';
@@ -20,6 +39,9 @@ import { PACK_DESK } from './manifest';
 import { packActions, packFeature } from './store/pack-store';
 import { Help } from '../../guide/help';
 import { FirstVisit } from '../../guide/first-visit';
+import { TargetCard, type TargetFields } from './parts/target-card';
+import { copyTarget, setTarget, type TargetChange } from './target-edits';
+import { TargetFixes } from './target-fixes';
 
 /** What a pack's job tells when it is done. */
 interface PackTold {
@@ -33,6 +55,10 @@ interface PackTold {
   readonly removed: readonly string[];
 }
 
+/** Findings that are shown at first, and with each *Show more*. */
+const FEW = 6;
+const MANY = 200;
+
 const COLUMNS: readonly RowsColumn[] = [
   { name: 'Pack', width: '34px' },
   { name: 'No', width: '26px' },
@@ -44,10 +70,11 @@ const COLUMNS: readonly RowsColumn[] = [
   { name: 'Ready', width: '62px' },
 ];
 
-/** The Pack desk: the target's rules, and the files that the game loads. */
+/** The Pack desk: targets with their rules, and the files that the game loads. */
 @Component({
   selector: 'sv-pack-page',
-  imports: [FirstVisit, Help, CountedPipe, MatProgressBarModule, RowCells, RowsTable],
+  imports: [FirstVisit, Help, CountedPipe, MatProgressBarModule, RowCells, RowsTable, TargetCard],
+  providers: [TargetFixes],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './pack-page.html',
   styleUrl: './pack-page.scss',
@@ -67,7 +94,15 @@ export class PackPage {
   readonly bakes = inject(Bakes);
   readonly state = this.store.selectSignal(packFeature.selectPackState);
   readonly actions = packActions;
-  readonly target = PLAIN_TARGET;
+  readonly fixes = inject(TargetFixes);
+  readonly targets = computed(() => targetsOf(this.tables()));
+  readonly target = computed(() => this.targets().find(({ id }) => id === this.state().target) ?? this.targets()[0]);
+  readonly isOwn = computed(() => heldAt(this.tables().target, this.target().id) !== undefined);
+  /** What is packed and checked. */
+  private readonly choice = computed(() => ({
+    ...(this.isOwn() ? { target: this.target().id } : {}),
+    without: this.state().without,
+  }));
   readonly bytes = bytesText;
   readonly count = countText;
   readonly columns = COLUMNS;
@@ -78,7 +113,7 @@ export class PackPage {
       if (severity === 'error') errors.set(place.level, (errors.get(place.level) ?? 0) + 1);
     const without = new Set(this.state().without);
     return this.levels()
-      .filter(({ purpose }) => this.state().withAllPurposes || purpose === 'play')
+      .filter(({ purpose }) => this.target().withAllPurposes || purpose === 'play')
       .map((level) => {
         const bakes = this.bakes.byLevel()[level.id];
         return {
@@ -99,47 +134,50 @@ export class PackPage {
   );
   /** Levels that go into the pack. */
   readonly packed = computed(() => this.rows().filter(({ isEmpty, isLeftOut }) => !isEmpty && !isLeftOut).length);
+  /** So many findings are shown: the target under them stays in reach. */
+  readonly shown = linkedSignal({ source: () => this.state().target, computation: () => FEW });
   readonly errors = computed(() => this.check.findings().filter(({ severity }) => severity === 'error'));
-  readonly rules = computed(() => [
-    ['units', 'metres, Y up'],
-    ['nodes of pieces', 'no transform'],
-    ['scale of placements', `${this.target.scale[0]} to ${this.target.scale[1]}`],
-    ['size of pieces', `${this.target.pieceMetres[0]} to ${this.target.pieceMetres[1]} m`],
-    ['textures', `in the file, at most ${this.target.mostTexturePixels} pixels`],
-    ['names', 'unique as file names, none reserved'],
-    ['triangles of a piece', `at most ${countText(this.target.mostPieceTriangles)}`],
-    ['materials of a piece', `at most ${this.target.mostPieceMaterials}`],
-    ['placements of a level', `at most ${countText(this.target.mostPlacements)}`],
-    ['blocks of a level', `at most ${countText(this.target.mostBlocks)}`],
-  ]);
+  /** What can be put right without a person, with how many findings each is for. */
+  readonly fixable = computed(() =>
+    this.fixes.all.flatMap((fix) => {
+      const count = this.errors().filter(({ code }) => fix.codes.includes(code)).length;
+      return count > 0 ? [{ fix, count }] : [];
+    }),
+  );
   private readonly jobs = computed(() => [...this.edits.jobs().values()].filter(({ kind }) => kind === 'pack'));
   readonly job = computed(() => this.jobs().find(({ state }) => state === 'running' || state === 'queued'));
-  readonly ended = computed(() => (this.job() ? undefined : this.jobs().at(-1)));
-  readonly told = computed(() => (this.ended()?.state === 'done' ? (this.ended()?.result as PackTold) : undefined));
-  readonly folderFault = computed(() =>
-    /^[A-Za-z0-9][A-Za-z0-9 _-]{0,59}$/.test(this.state().folder)
-      ? ''
-      : 'Letters, digits, spaces, dashes and underscores, at most 60.',
+  /** Jobs that were asked for together last; none before the first, or after the page was loaded again. */
+  private readonly round = signal<readonly string[]>([]);
+  private readonly ended = computed(() => {
+    if (this.job()) return [];
+    const round = new Set(this.round());
+    const last = this.jobs().slice(-1);
+    return round.size === 0 ? last : this.jobs().filter(({ id }) => round.has(id));
+  });
+  readonly failures = computed(() => this.ended().filter(({ state }) => state === 'failed'));
+  readonly packs = computed(() =>
+    this.ended().flatMap(({ state, result }) => (state === 'done' ? [result as PackTold] : [])),
   );
-
   readonly keys = toldKeys(PACK_DESK);
 
   constructor() {
     inject(Commands).handle(PACK_DESK, {
-      check: { run: () => this.check.check(this.state()) },
-      pack: { run: () => this.pack() },
+      check: { run: () => this.look() },
+      pack: { run: () => this.pack([this.target()]) },
     });
     effect(() => {
       if (!this.session.collection() || Object.keys(this.tables().level).length === 0) return;
-      const { withAllPurposes, without } = this.state();
-      untracked(() => void this.check.check({ withAllPurposes, without }));
+      const choice = this.choice();
+      // What a target asks is part of what is checked.
+      this.target();
+      untracked(() => void this.check.check(choice));
     });
     effect(() => {
       this.workspace.footLeft.set([
         counted(this.rows().length, 'level'),
         'Packs switched-off strata too, but nothing parked',
       ]);
-      this.workspace.footRight.set([this.target.name]);
+      this.workspace.footRight.set([this.target().name]);
     });
   }
 
@@ -161,17 +199,60 @@ export class PackPage {
     );
   }
 
-  async pack(): Promise<void> {
+  more(): void {
+    this.shown.update((shown) => shown + MANY);
+  }
+
+  look(): Promise<void> {
+    return this.check.check(this.choice());
+  }
+
+  choose(id: string): void {
+    this.dispatch(packActions.targetChosen({ target: id }));
+  }
+
+  async addTarget(original?: Target): Promise<void> {
+    const change = original
+      ? copyTarget(this.tables(), original, `${original.name} copy`)
+      : copyTarget(this.tables(), PLAIN_TARGET, 'New target');
+    await this.changeTarget(original ? `copy ${original.name}` : 'add a target', change);
+  }
+
+  async setTarget({ label, fields }: TargetFields): Promise<void> {
+    await this.changeTarget(label, setTarget(this.tables(), this.target(), fields));
+  }
+
+  async deleteTarget(): Promise<void> {
+    const own = heldAt(this.tables().target, this.target().id);
+    if (own) await this.edits.commit(`delete ${own.name}`, [remove(RECORDS_DOCUMENT, 'target', own)]);
+  }
+
+  async fix(fix: PackFix): Promise<void> {
+    if (await this.fixes.fix(fix, this.target(), this.state().without)) await this.look();
+  }
+
+  private async changeTarget(label: string, { id, operations }: TargetChange): Promise<void> {
+    this.choose(id);
+    await this.edits.commit(label, operations);
+  }
+
+  /** Packs for some targets, each into its folder, one after the other. The one that is shown must be without errors. */
+  async pack(targets: readonly Target[]): Promise<void> {
     const collection = this.session.collection();
-    if (!collection || this.job() || this.folderFault() !== '') return;
-    const { folder, withAllPurposes, without } = this.state();
-    await this.check.check({ withAllPurposes, without });
-    if (this.errors().length > 0) return;
+    if (!collection || this.job()) return;
+    await this.look();
+    if (targets.length === 1 && this.errors().length > 0) return;
+    const { without } = this.state();
     try {
-      await this.api.json(`/api/collections/${collection.id}/pack`, {
-        method: 'POST',
-        body: { folder, withAllPurposes, without },
-      });
+      const round: string[] = [];
+      for (const { id, folder } of targets) {
+        const job = await this.api.json<{ readonly id: string }>(`/api/collections/${collection.id}/pack`, {
+          method: 'POST',
+          body: { folder, ...(heldAt(this.tables().target, id) ? { target: id } : {}), without },
+        });
+        round.push(job.id);
+      }
+      this.round.set(round);
     } catch (error) {
       this.check.failure.set(errorText(error));
     }

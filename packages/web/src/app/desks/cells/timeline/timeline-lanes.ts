@@ -97,7 +97,7 @@ export function lateReasons(
   // A cell waits for its kits, too.
   const load = last.find(({ what, number }) => what === 'cell' && number === late.cell) ?? last.at(0);
   if (!load) return [];
-  const of = load.what === 'kit' ? ` of the kit ${load.name}` : '';
+  const of = load.what === 'meshes' ? ` of the meshes of ${load.name}` : '';
   return [
     { name: `queue${of}`, ms: load.readStartMs - load.askedMs },
     { name: `read${of}`, ms: load.readEndMs - load.readStartMs },

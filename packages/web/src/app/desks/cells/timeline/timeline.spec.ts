@@ -122,8 +122,8 @@ describe('lanes of the timeline', () => {
       { name: 'activate', ms: 600 },
       { name: 'queue', ms: 500 },
     ]);
-    const kit = load(0, 0, 100, 3000, { what: 'kit', name: 'Wreckage' });
-    expect(lateReasons({ cell: 3, readyMs: 3000 }, [own, kit]).at(0)?.name).toBe('activate of the kit Wreckage');
+    const kit = load(0, 0, 100, 3000, { what: 'meshes', name: 'Wreckage' });
+    expect(lateReasons({ cell: 3, readyMs: 3000 }, [own, kit]).at(0)?.name).toBe('activate of the meshes of Wreckage');
     expect(lateReasons({ cell: 3, readyMs: null }, [own])).toEqual([]);
   });
 });
@@ -166,7 +166,11 @@ describe('playing a walk', () => {
 
 describe('loads as a file', () => {
   it('are a row each; a cell that was loaded twice was late only once', () => {
-    const loads = [load(0, 5, 5, 20), load(100, 5, 5, 140, { droppedMs: 400 }), load(30, 1, 1, 140, { what: 'kit' })];
+    const loads = [
+      load(0, 5, 5, 20),
+      load(100, 5, 5, 140, { droppedMs: 400 }),
+      load(30, 1, 1, 140, { what: 'meshes' }),
+    ];
     const late = [{ cell: 0, key: '0,0', neededMs: 120, readyMs: 140, lateMs: 20, at: [0, 0, 0] as const }];
     const [head, ...rows] = loadsCsvRows({ loads, late });
     expect(rows.map((row) => row.length)).toEqual([head.length, head.length, head.length]);

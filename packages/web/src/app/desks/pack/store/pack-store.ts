@@ -1,30 +1,27 @@
 import { createActionGroup, createFeature, createReducer, on, props } from '@ngrx/store';
 
 export interface PackState {
-  readonly withAllPurposes: boolean;
+  /** Id of the target that is shown; '' for the first. */
+  readonly target: string;
   /** Keys of levels that are left out. */
   readonly without: readonly string[];
-  /** Name of the folder below the collection's packs. */
-  readonly folder: string;
 }
 
 export const packActions = createActionGroup({
   source: 'Pack',
   events: {
-    'Purposes Chosen': props<{ all: boolean }>(),
-    'Folder Named': props<{ folder: string }>(),
+    'Target Chosen': props<{ target: string }>(),
     'Levels Left Out': props<{ without: readonly string[] }>(),
   },
 });
 
-const initial: PackState = { withAllPurposes: false, without: [], folder: 'build' };
+const initial: PackState = { target: '', without: [] };
 
 export const packFeature = createFeature({
   name: 'pack',
   reducer: createReducer(
     initial,
-    on(packActions.purposesChosen, (state, { all }) => ({ ...state, withAllPurposes: all })),
+    on(packActions.targetChosen, (state, { target }) => ({ ...state, target })),
     on(packActions.levelsLeftOut, (state, { without }) => ({ ...state, without })),
-    on(packActions.folderNamed, (state, { folder }) => ({ ...state, folder })),
   ),
 });

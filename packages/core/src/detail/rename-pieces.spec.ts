@@ -2,7 +2,7 @@ import { createRunContext } from '../context/run-context';
 import { readGlb } from '../formats/glb/read-glb';
 import { writeKitGlb } from '../formats/glb/write-kit-glb';
 import { buildChains } from './kit-steps';
-import { pieceNameFault, renamePiece } from './rename-piece';
+import { pieceNameFault, renamePieces } from './rename-pieces';
 
 /** A bowl of `side` by `side` squares. */
 function bowl(name: string, side: number): Parameters<typeof writeKitGlb>[0][number] {
@@ -40,13 +40,17 @@ describe('renaming a piece of a kit', () => {
     const namesOf = async (bytes: Uint8Array): Promise<string[]> =>
       (await readGlb(bytes)).meshes.pieces.map(({ name }) => name);
     expect(await namesOf(glb)).toContain('bowl.step1');
-    const renamed = await renamePiece({ kit: glb, from: 'bowl', to: 'basin' });
+    const renamed = await renamePieces({ kit: glb, names: [{ from: 'bowl', to: 'basin' }] });
     expect(await namesOf(renamed)).toEqual((await namesOf(glb)).map((name) => name.replace(/^bowl(?! two)/, 'basin')));
-    expect(Buffer.compare(await renamePiece({ kit: renamed, from: 'basin', to: 'bowl' }), glb)).toBe(0);
+    expect(Buffer.compare(await renamePieces({ kit: renamed, names: [{ from: 'basin', to: 'bowl' }] }), glb)).toBe(0);
     // Another way of writing the same letters is a name like any.
-    expect(await namesOf(await renamePiece({ kit: glb, from: 'bowl', to: 'Bowl' }))).toContain('Bowl.step1');
-    await expect(renamePiece({ kit: glb, from: 'bow', to: 'x' })).rejects.toThrow('the kit has no piece called bow');
-    await expect(renamePiece({ kit: glb, from: 'bowl', to: 'BOWL two' })).rejects.toThrow(
+    expect(await namesOf(await renamePieces({ kit: glb, names: [{ from: 'bowl', to: 'Bowl' }] }))).toContain(
+      'Bowl.step1',
+    );
+    await expect(renamePieces({ kit: glb, names: [{ from: 'bow', to: 'x' }] })).rejects.toThrow(
+      'the kit has no piece called bow',
+    );
+    await expect(renamePieces({ kit: glb, names: [{ from: 'bowl', to: 'BOWL two' }] })).rejects.toThrow(
       'rename: The kit has a piece called bowl two.',
     );
   });

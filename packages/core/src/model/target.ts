@@ -1,0 +1,30 @@
+import type { ItemKind } from './items';
+import type { TargetRuleId } from './target-rules';
+
+/** How the meshes of kits are written: a file for each piece, or one for each kit. */
+export const MESH_FILES = ['perPiece', 'perKit'] as const;
+export type MeshFiles = (typeof MESH_FILES)[number];
+
+/** Whether a target asks for something, and how much of it. What the rule has no place for is absent. */
+export interface RuleSetting {
+  readonly isOn: boolean;
+  readonly min?: number | null;
+  readonly max?: number | null;
+  readonly text?: string | null;
+}
+
+/** What a game takes: how its files are written, and the rules that they are checked against. */
+export interface Target {
+  readonly id: string;
+  readonly name: string;
+  readonly order: string;
+  /** Folder that its packs are written into, below those of the collection. */
+  readonly folder: string;
+  readonly meshFiles: MeshFiles;
+  /** Whether test and tool levels are packed too. */
+  readonly withAllPurposes: boolean;
+  /** By the rule; absent: as it is at first. */
+  readonly rules: { readonly [R in TargetRuleId]?: RuleSetting | null };
+  /** Most items of a kind in a level; absent: as it is at first. */
+  readonly counts: { readonly [K in ItemKind]?: RuleSetting | null };
+}
