@@ -1,5 +1,5 @@
 import { execFile, spawn, type ChildProcess } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { SightResult } from '@stravel/core';
@@ -16,7 +16,11 @@ interface Ended {
 
 /** Needs the build; `./stravel test` builds before it comes here. */
 function stravel(...parameters: string[]): Promise<Ended> {
-  const env = { ...process.env, PORT: '0', STRAVEL_DATA: dataFolder, STRAVEL_LOG: 'silent' };
+  return stravelIn({}, ...parameters);
+}
+
+function stravelIn(more: NodeJS.ProcessEnv, ...parameters: string[]): Promise<Ended> {
+  const env = { ...process.env, PORT: '0', STRAVEL_DATA: dataFolder, STRAVEL_LOG: 'silent', ...more };
   return new Promise((resolve) => {
     execFile(process.execPath, [MAIN, ...parameters], { env, cwd: folder, maxBuffer: 1e8 }, (error, out, err) => {
       resolve({ code: typeof error?.code === 'number' ? error.code : error ? 1 : 0, out, err });
@@ -139,6 +143,15 @@ describe('the shell', () => {
       640,
       440,
     ]);
+    // The second target writes a file for each piece; both say in JSON what a build script needs.
+    const tower = await stravel('pack', 'tower', ...own, '--target', 'tower BUILD', '--json');
+    expect(JSON.parse(tower.out)).toMatchObject({ findings: [], levels: 24, kits: 3, unchanged: 0, removed: [] });
+    expect((JSON.parse(tower.out) as { written: string[] }).written).toContain('kits/works-kit/rail-4-m.glb');
+    expect(JSON.parse((await stravel('check', ...own, '--json')).out)).toEqual({ findings: [] });
+    expect(await stravel('check', ...own, '--target', 'Hand')).toMatchObject({
+      code: 2,
+      err: 'stravel: pack: there is no target Hand; there are: Console build, Tower build\n',
+    });
     writeFileSync(join(folder, 'a-file'), '');
     const refused = await stravel('pack', 'a-file', ...own);
     expect(refused).toMatchObject({
@@ -171,7 +184,7 @@ describe('the shell', () => {
     });
     const found = await stravel('check', ...own);
     expect(found).toMatchObject({ code: 1, err: 'stravel: the check found 1 error\n' });
-    expect(found.out).toMatch(/error PACK_SCALE: A placement of .* is scaled by 900; Plain glTF takes 0.01 to 100/);
+    expect(found.out).toMatch(/error PACK_SCALE: A placement of .* is scaled by 900; Console build takes 0.01 to 100/);
     expect((await stravel('pack', 'out', ...own)).code).toBe(1);
   }, 120000);
 
@@ -194,15 +207,54 @@ describe('the shell', () => {
     );
     expect((await stravel('backup', 'copy')).err).toContain('is not empty; name an empty or a new one');
     expect((await stravel('archive', 'plain/', '--collection', id)).out).toMatch(
-      /: 14 files written, 0 unchanged, 0 removed\n$/,
+      /: 15 files written, 0 unchanged, 0 removed\n$/,
     );
     expect((await stravel('archive', 'plain/', '--collection', id)).out).toMatch(
-      /: 0 files written, 14 unchanged, 0 removed\n$/,
+      /: 0 files written, 15 unchanged, 0 removed\n$/,
     );
     const level = join(folder, 'plain/levels/new-level.json');
     writeFileSync(level, readFileSync(level, 'utf8').replace('"name": "New level"', '"name": "Quay"'));
     expect((await stravel('restore', 'plain')).err).toContain('If you edited the files, run: stravel index plain');
-    expect((await stravel('index', 'plain')).out).toBe('plain lists 13 files\n');
+    expect((await stravel('index', 'plain')).out).toBe('plain lists 14 files\n');
     expect((await stravel('restore', 'plain')).out).toMatch(/^Tern Harbour is back as the collection /);
+  }, 120000);
+
+  it('says its version, and names what is not there without making it', async () => {
+    const alone = (...parameters: string[]): Promise<Ended> =>
+      stravelIn({ STRAVEL_DATA: join(folder, 'no-data') }, ...parameters);
+    expect(await alone('--version')).toMatchObject({
+      code: 0,
+      out: expect.stringMatching(/^\d+\.\d+\.\d+\n$/) as string,
+    });
+    expect(await alone('list')).toMatchObject({
+      code: 0,
+      out: 'no collections yet; make one with: stravel new NAME\n',
+    });
+    for (const call of [['check'], ['verify'], ['archive', 'x.zip'], ['pack', 'x'], ['bake', 'sight', 'x']]) {
+      expect(await alone(...call)).toMatchObject({
+        code: 2,
+        out: '',
+        err: `stravel: there is no data folder ${join(folder, 'no-data')}; name one with STRAVEL_DATA, or make a collection with: stravel new NAME\n`,
+      });
+    }
+    for (const call of ['restore', 'index'])
+      expect((await alone(call, '/no/such')).err).toBe('stravel: there is no file or folder /no/such\n');
+    expect(existsSync(join(folder, 'no-data'))).toBe(false);
+  }, 120000);
+
+  it('ends quietly when nobody reads what it prints', async () => {
+    const child = spawn(
+      process.execPath,
+      [MAIN, 'bake', 'sight', 'Kiln Tunnels', '--json', '--collection', 'cinderbrine'],
+      {
+        env: { ...process.env, PORT: '0', STRAVEL_DATA: dataFolder, STRAVEL_LOG: 'silent' },
+        stdio: ['ignore', 'pipe', 'pipe'],
+      },
+    );
+    child.stdout.destroy();
+    let err = '';
+    child.stderr.on('data', (data: Buffer) => (err += data.toString()));
+    const code = await new Promise((resolve) => child.once('close', resolve));
+    expect([code, err]).toEqual([0, '']);
   }, 120000);
 });

@@ -1,5 +1,5 @@
-import { errorText } from '@stravel/core';
 import { Command } from 'commander';
+import { readFileSync } from 'node:fs';
 import { archiveCommand } from './commands/archive';
 import { backupCommand } from './commands/backup';
 import { bakeSightCommand } from './commands/bake';
@@ -13,6 +13,7 @@ import { restoreCommand } from './commands/restore';
 import { serveCommand } from './commands/serve';
 import { verifyCommand } from './commands/verify';
 import { CallError } from './call-error';
+import { faultText } from './fault-text';
 
 /** Exit code of a call or an input that is wrong. */
 const WRONG_CALL = 2;
@@ -21,6 +22,7 @@ const WRONG_CALL = 2;
 export function buildProgram(): Command {
   const program = new Command('stravel');
   program.description('Levels as data: sets, layout, sections, cells, detail, sight, budget and pack.');
+  program.version(version(), '--version', 'print the version');
   // What a command is called with wrongly counts as a wrong call as well; asking for help does not.
   program.exitOverride(({ exitCode }) => process.exit(exitCode === 0 ? 0 : WRONG_CALL));
   const run =
@@ -29,7 +31,7 @@ export function buildProgram(): Command {
       try {
         await work(...parameters);
       } catch (error) {
-        process.stderr.write(`stravel: ${errorText(error)}\n`);
+        process.stderr.write(`stravel: ${faultText(error)}\n`);
         process.exitCode = error instanceof CallError ? error.exitCode : WRONG_CALL;
       }
     };
@@ -82,18 +84,29 @@ export function buildProgram(): Command {
     .action(run(bakeSightCommand));
   program
     .command('check')
-    .description('check a collection against the rules of its target; exits with 1 when it finds errors')
-    .option('--all', 'include test and tool levels')
+    .description('check a collection against the rules of a target; exits with 1 when it finds errors')
+    .option('--target <name>', 'name or id of the target; the first of the collection without it')
+    .option('--all', 'include test and tool levels, whatever the target says')
     .option('--without <keys>', 'keys of levels to leave out, separated by commas')
+    .option('--json', 'print the findings as JSON')
     .option('--collection <id>', 'id of the collection; not needed when there is only one')
     .action(run(checkCommand));
   program
     .command('pack')
     .description('check, then write the files that the game loads; only those that changed')
     .argument('<folder>', 'an empty folder, or one with an earlier pack')
-    .option('--all', 'include test and tool levels')
+    .option('--target <name>', 'name or id of the target; the first of the collection without it')
+    .option('--all', 'include test and tool levels, whatever the target says')
     .option('--without <keys>', 'keys of levels to leave out, separated by commas')
+    .option('--json', 'print the findings and what was written as JSON')
     .option('--collection <id>', 'id of the collection; not needed when there is only one')
     .action(run(packCommand));
   return program;
+}
+
+/** The version of the application; it stands beside what was built. */
+function version(): string {
+  const packed: unknown = JSON.parse(readFileSync(new URL('../package.json', import.meta.url), 'utf8'));
+  const { version: text } = packed as { readonly version?: unknown };
+  return typeof text === 'string' ? text : 'unknown';
 }

@@ -1,5 +1,5 @@
 import { counted } from '@stravel/core';
-import { setTimeout as pause } from 'node:timers/promises';
+import { print } from '../print';
 import { chosenCollection, withCollections } from '../with-collections';
 
 /** Bakes the sight of one level, named by id or by name, and prints what was found. */
@@ -8,10 +8,7 @@ export async function bakeSightCommand(level: string, options: { json?: boolean;
     const collection = await chosenCollection(access, options.collection);
     const { sight, figures } = await access.bake(collection, level);
     if (options.json) {
-      const text = `${JSON.stringify({ level, ...sight })}\n`;
-      // A pipe takes so much at a time; wait until it has all.
-      if (!process.stdout.write(text)) await new Promise((resolve) => process.stdout.once('drain', resolve));
-      await pause(0);
+      await print(`${JSON.stringify({ level, ...sight })}\n`);
       return;
     }
     const worst = figures.worst.at(0);

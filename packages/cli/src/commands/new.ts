@@ -21,8 +21,11 @@ export async function newCommand(name: string, options: NewOptions): Promise<voi
       : options.devices === 'none'
         ? []
         : list(options.devices);
-  await withCollections(async (access) => {
-    const made = await access.create({ name, ranks, set: options.set ?? `${ranks[0] ?? 'Set'} 1`, devices });
-    process.stdout.write(`${made.name} is the new collection ${made.id}\n`);
-  });
+  await withCollections(
+    async (access) => {
+      const made = await access.create({ name, ranks, set: options.set ?? `${ranks[0] ?? 'Set'} 1`, devices });
+      process.stdout.write(`${made.name} is the new collection ${made.id}\n`);
+    },
+    { makesFolder: true },
+  );
 }

@@ -1,22 +1,26 @@
 import { counted } from '@stravel/core';
 import { resolve } from 'node:path';
+import { print } from '../print';
 import { chosenCollection, withCollections } from '../with-collections';
-import { choiceOf, findingLines, refuseErrors, type PackOptions } from './check';
+import { choiceOf, errorsFirst, findingLines, refuseErrors, type PackOptions } from './check';
 
 /** Checks a collection, then writes it into a folder for the game; files that did not change stay as they are. */
 export async function packCommand(folder: string, options: PackOptions): Promise<void> {
   await withCollections(async (access) => {
     const collection = await chosenCollection(access, options.collection);
     const choice = choiceOf(options);
-    const findings = await access.check(collection, choice);
-    if (findings.length > 0) process.stdout.write(findingLines(findings));
+    const findings = errorsFirst(await access.check(collection, choice));
+    const isRefused = findings.some(({ severity }) => severity === 'error');
+    if (options.json && isRefused) await print(`${JSON.stringify({ findings })}\n`);
+    if (!options.json && findings.length > 0) await print(findingLines(findings));
     refuseErrors(findings);
-    const { levels, kits, bytes, edit, written, unchanged, removed } = await access.pack(
-      collection,
-      resolve(folder),
-      choice,
-    );
-    process.stdout.write(
+    const packed = await access.pack(collection, resolve(folder), choice);
+    if (options.json) {
+      await print(`${JSON.stringify({ findings, ...packed })}\n`);
+      return;
+    }
+    const { levels, kits, bytes, edit, written, unchanged, removed } = packed;
+    await print(
       `${counted(levels, 'level')} and ${counted(kits, 'kit')} are in ${folder}, as of edit ${edit}, ${bytes} bytes: ${counted(written.length, 'file')} written, ${unchanged} unchanged, ${removed.length} removed\n`,
     );
   });

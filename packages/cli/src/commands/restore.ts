@@ -19,27 +19,30 @@ export interface RestoreOptions {
 /** Reads an archive back, from a zip or from a folder with its files: as a new collection, or into one that is there. */
 export async function restoreCommand(file: string, { into, preview }: RestoreOptions): Promise<void> {
   const bytes = (await isFolder(file)) ? await zipOfFolder(file) : await zipOfFile(file);
-  await withCollections(async (access) => {
-    if (into !== undefined) {
-      const collection = await chosenCollection(access, into);
-      const { operations, changes, loose } = await access.restoreInto(collection, bytes, {
-        isPreview: preview === true,
-      });
-      for (const { kind, added, changed, removed } of changes)
-        process.stdout.write(`${kind}: ${added} added, ${changed} changed, ${removed} removed\n`);
-      const changesText = operations === 1 ? '1 change' : `${operations} changes`;
-      const done =
-        preview === true
-          ? `would be made in ${into}`
-          : `${operations === 1 ? 'was' : 'were'} made in ${into}, as one edit`;
-      process.stdout.write(operations === 0 ? `${into} holds that already\n` : `${changesText} ${done}\n`);
+  await withCollections(
+    async (access) => {
+      if (into !== undefined) {
+        const collection = await chosenCollection(access, into);
+        const { operations, changes, loose } = await access.restoreInto(collection, bytes, {
+          isPreview: preview === true,
+        });
+        for (const { kind, added, changed, removed } of changes)
+          process.stdout.write(`${kind}: ${added} added, ${changed} changed, ${removed} removed\n`);
+        const changesText = operations === 1 ? '1 change' : `${operations} changes`;
+        const done =
+          preview === true
+            ? `would be made in ${into}`
+            : `${operations === 1 ? 'was' : 'were'} made in ${into}, as one edit`;
+        process.stdout.write(operations === 0 ? `${into} holds that already\n` : `${changesText} ${done}\n`);
+        tellLooseEnds(loose);
+        return;
+      }
+      const { id, name, loose } = await access.restore(bytes);
+      process.stdout.write(`${name} is back as the collection ${id}\n`);
       tellLooseEnds(loose);
-      return;
-    }
-    const { id, name, loose } = await access.restore(bytes);
-    process.stdout.write(`${name} is back as the collection ${id}\n`);
-    tellLooseEnds(loose);
-  });
+    },
+    { makesFolder: into === undefined },
+  );
 }
 
 /** Says what in the archive points at nothing; it was read all the same. */

@@ -1,13 +1,14 @@
 import { counted } from '@stravel/core';
-import { lockDataFolder, readConfig, verifyDataFolder } from '@stravel/server';
+import { lockDataFolder, verifyDataFolder } from '@stravel/server';
 import { CallError } from '../call-error';
+import { existingDataFolder } from '../with-collections';
 
 /** Exit code when something is wrong. */
 const FAULTS_FOUND = 1;
 
 /** Looks at everything in the data folder and prints what is wrong with it. @throws CallError 1 when anything is */
 export async function verifyCommand(): Promise<void> {
-  const { dataFolder } = readConfig(process.env);
+  const dataFolder = existingDataFolder();
   const lock = await lockDataFolder(dataFolder);
   try {
     const { collections, records, files, faults } = await verifyDataFolder(dataFolder);
