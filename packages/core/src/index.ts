@@ -516,8 +516,6 @@ export {
   targetsOf,
   type WholeSetting,
 } from './pack/pack-target';
-export { PACK_FIXES } from './pack/fixes';
-export type { FixPlan, FixScene, PackFix } from './pack/fixes/fix';
 export { PACK_FOLDER_PATTERN } from './fields/pack-folder';
 export {
   COUNT_NUMBER,

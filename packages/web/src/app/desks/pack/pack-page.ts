@@ -11,16 +11,8 @@ import {
 } from '@angular/core';
 import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import {
-  PLAIN_TARGET,
-  RECORDS_DOCUMENT,
-  counted,
-  errorText,
-  heldAt,
-  targetsOf,
-  type PackFix,
-  type Target,
-} from '@stravel/core';
+import { PLAIN_TARGET, RECORDS_DOCUMENT, counted, errorText, heldAt, targetsOf, type Target } from '@stravel/core';
+import type { PackFix } from '@stravel/core/pack-fixes';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { Commands } from '../../desk/commands';

@@ -1,14 +1,7 @@
 import { Injectable, inject } from '@angular/core';
 import { Store } from '@ngrx/store';
-import {
-  PACK_FIXES,
-  assembliesWithin,
-  packedLevels,
-  type FixPlan,
-  type PackFix,
-  type StratumContent,
-  type Target,
-} from '@stravel/core';
+import { assembliesWithin, packedLevels, type StratumContent, type Target } from '@stravel/core';
+import { PACK_FIXES, type FixPlan, type PackFix } from '@stravel/core/pack-fixes';
 import { KitWork } from '../../bakes/kit-work';
 import { installLinearPatterns } from '@stravel/core/linear-patterns';
 import { DocumentRegistry } from '../../document/document-registry';
