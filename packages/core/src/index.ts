@@ -524,14 +524,21 @@ export {
   type TargetRuleField,
   type TargetRuleId,
 } from './model/target-rules';
-export { MESH_FILES, type MeshFiles, type RuleSetting, type Target } from './model/target';
+export {
+  COMPRESSIONS,
+  MESH_FILES,
+  type Compression,
+  type MeshFiles,
+  type RuleSetting,
+  type Target,
+} from './model/target';
 export { inspectKit, type KitInspection } from './pack/inspect-kit';
 export { checkPack, packQuery, packedLevels, type CheckPackInput, type PackChoice } from './pack/check-pack';
 export { gameFile, gamePictures, picturePath } from './pack/game-file';
-export { kitLoad, splitKitLoad } from './pack/kit-load';
+export { kitLoad } from './pack/kit-load';
 export type { KitLoad, KitLoads } from './budget/mesh-files';
 export { packKit, type PackFile, type PackKitInput } from './pack/pack-kit';
-export { splitKit, splitLoads } from './pack/split-kit';
+export { meshLoads, type MeshLoadsInput } from './pack/split-kit';
 export { kitPackPath } from './pack/mesh-paths';
 export { packLevel, type PackLevelInput } from './pack/pack-level';
 export { MANIFEST_PATH, manifestPaths, manifestText, type PackManifest, type PackedFile } from './pack/pack-manifest';

@@ -5,6 +5,10 @@ import type { TargetRuleId } from './target-rules';
 export const MESH_FILES = ['perPiece', 'perKit'] as const;
 export type MeshFiles = (typeof MESH_FILES)[number];
 
+/** How the meshes of kits are compressed: not at all, or by EXT_meshopt_compression of glTF, which loses nothing. */
+export const COMPRESSIONS = ['none', 'meshopt'] as const;
+export type Compression = (typeof COMPRESSIONS)[number];
+
 /** Whether a target asks for something, and how much of it. What the rule has no place for is absent. */
 export interface RuleSetting {
   readonly isOn: boolean;
@@ -21,6 +25,8 @@ export interface Target {
   /** Folder that its packs are written into, below those of the collection. */
   readonly folder: string;
   readonly meshFiles: MeshFiles;
+  /** Absent: none. */
+  readonly compression?: Compression | null;
   /** Whether test and tool levels are packed too. */
   readonly withAllPurposes: boolean;
   /** By the rule; absent: as it is at first. */

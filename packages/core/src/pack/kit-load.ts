@@ -4,41 +4,37 @@ import type { KitLoad } from '../budget/mesh-files';
 import { COLLISIONS } from '../detail/collision';
 import { canonicalJson } from '../json/canonical-json';
 import type { Kit, Piece } from '../model/kit';
+import type { MeshFiles } from '../model/target';
 import type { ViewSettings } from '../model/view-settings';
-import type { KitInspection } from './inspect-kit';
 import { describeKit } from './pack-kit';
 
 /**
- * What a game loads of a kit whose meshes are in one file, whichever of its pieces a level uses.
+ * What a game loads of a kit: of its one file of meshes whichever pieces a level uses, or of the file of each piece.
  * @param pieces those of the kit
+ * @param meshes what `meshLoads` says of its files
  */
 export function kitLoad(
   kit: Kit,
   pieces: readonly Piece[],
   view: ViewSettings,
-  { memoryBytes, fileBytes }: Pick<KitInspection, 'memoryBytes' | 'fileBytes'>,
+  meshFiles: MeshFiles,
+  meshes: ReadonlyMap<string, LoadParts>,
 ): KitLoad {
-  return {
-    files: 2,
-    memoryBytes: memoryBytes + pieces.reduce((sum, piece) => sum + collisionBytesBeside(piece), 0),
-    diskBytes: fileBytes + describedBytes({ kit, pieces, view, meshFiles: 'perKit' }),
-  };
-}
-
-/** The same for a kit whose pieces have a file each. @param split what those files take, by the piece's name */
-export function splitKitLoad(
-  kit: Kit,
-  pieces: readonly Piece[],
-  view: ViewSettings,
-  split: ReadonlyMap<string, LoadParts>,
-): KitLoad {
+  const diskBytes = describedBytes({ kit, pieces, view, meshFiles });
+  const whole = meshes.get('');
+  if (whole)
+    return {
+      files: 1 + whole.files,
+      memoryBytes: whole.memoryBytes + pieces.reduce((sum, piece) => sum + collisionBytesBeside(piece), 0),
+      diskBytes: whole.diskBytes + diskBytes,
+    };
   return {
     files: 1,
     memoryBytes: 0,
-    diskBytes: describedBytes({ kit, pieces, view, meshFiles: 'perPiece' }),
+    diskBytes,
     pieces: Object.fromEntries(
       pieces.flatMap((piece): [string, LoadParts][] => {
-        const load = split.get(piece.name);
+        const load = meshes.get(piece.name);
         return load ? [[piece.id, { ...load, memoryBytes: load.memoryBytes + collisionBytesBeside(piece) }]] : [];
       }),
     ),

@@ -19,8 +19,10 @@ import { levelSightInput } from '../sight/level-sight-input';
 import { smallCollection, smallPng } from '../testing';
 import { meshOfBlocks } from './block-meshes';
 import { inspectKit } from './inspect-kit';
-import { kitLoad, splitKitLoad } from './kit-load';
-import { splitLoads } from './split-kit';
+import type { KitLoad } from '../budget/mesh-files';
+import type { Compression, MeshFiles } from '../model/target';
+import { kitLoad } from './kit-load';
+import { meshLoads } from './split-kit';
 import { levelLoad, type LevelLoadInput } from './level-load';
 import { packKit } from './pack-kit';
 import { packLevel } from './pack-level';
@@ -189,17 +191,20 @@ describe('what a game loads of a kit', () => {
     expect(inspection).toMatchObject({ memoryBytes: 40 * (15 + 3) * 4 + 6, fileBytes: glb.length });
     expect(meshes.pieces.reduce((sum, mesh) => sum + stepCost(mesh, meshes, 0).bytes, 0)).toBe(40 * ((15 + 3) * 4 + 6));
     const of = meshes.pieces.map(({ name }, i): Piece => ({ ...pieces['post'], id: `p${i}`, name }));
-    const load = kitLoad(kits['yard'], of, DEFAULT_VIEW, inspection);
     const packed = { kit: kits['yard'], pieces: of, glb, view: DEFAULT_VIEW };
-    const files = await packKit({ ...packed, meshFiles: 'perKit' }, createRunContext());
-    expect(load).toEqual({
-      files: files.length,
-      memoryBytes: inspection.memoryBytes,
-      diskBytes: files.reduce((sum, { bytes }) => sum + bytes.length, 0),
-    });
+    const loadOf = async (meshFiles: MeshFiles, compression?: Compression): Promise<KitLoad> =>
+      kitLoad(kits['yard'], of, DEFAULT_VIEW, meshFiles, await meshLoads({ glb, meshFiles, compression }, context));
+    for (const compression of [undefined, 'none', 'meshopt'] as const) {
+      const files = await packKit({ ...packed, meshFiles: 'perKit', compression }, context);
+      expect(await loadOf('perKit', compression)).toEqual({
+        files: files.length,
+        memoryBytes: inspection.memoryBytes,
+        diskBytes: files.reduce((sum, { bytes }) => sum + bytes.length, 0),
+      });
+    }
     // Apart, each piece has the material and the picture that it uses.
-    const apart = await packKit({ ...packed, meshFiles: 'perPiece' }, createRunContext());
-    const split = splitKitLoad(kits['yard'], of, DEFAULT_VIEW, await splitLoads(glb, createRunContext()));
+    const apart = await packKit({ ...packed, meshFiles: 'perPiece' }, context);
+    const split = await loadOf('perPiece');
     expect(apart.map(({ path }) => path).sort()).toEqual(
       [...of.map(({ name }) => `kits/yard/${name.replace(' ', '-')}.glb`), 'kits/yard.json'].sort(),
     );

@@ -5,11 +5,11 @@ import { canonicalJson } from '../json/canonical-json';
 import { CoreError } from '../errors';
 import type { RunContext } from '../context/run-context';
 import type { Json } from '../model/json';
-import type { MeshFiles } from '../model/target';
+import type { MeshFiles, Target } from '../model/target';
 import { stepNodeName, type Kit, type Piece, type PieceCollision } from '../model/kit';
 import type { ViewSettings } from '../model/view-settings';
 import { kitPackPath, meshPaths } from './mesh-paths';
-import { splitKit } from './split-kit';
+import { packedMeshes, splitKit } from './split-kit';
 
 /** One file of a pack. */
 export interface PackFile {
@@ -24,6 +24,7 @@ export interface PackKitInput {
   readonly glb: Uint8Array;
   readonly view: ViewSettings;
   readonly meshFiles: MeshFiles;
+  readonly compression?: Target['compression'];
 }
 
 /**
@@ -31,27 +32,30 @@ export interface PackKitInput {
  * every LOD.
  * @throws CoreError 'GLB_UNREADABLE', 'PACK_NODE_MISSING' naming a piece without meshes, 'CANCELLED'
  */
-export async function packKit({ glb, ...described }: PackKitInput, context: RunContext): Promise<PackFile[]> {
+export async function packKit(
+  { glb, compression, ...described }: PackKitInput,
+  context: RunContext,
+): Promise<PackFile[]> {
   const { kit, pieces, meshFiles } = described;
   const path = kitPackPath(kit);
   const file = { path: `${path}.json`, bytes: strToU8(canonicalJson(describeKit(described))) };
-  if (meshFiles === 'perKit') return [{ path: `${path}.glb`, bytes: glb }, file];
+  if (meshFiles === 'perKit') return [{ path: `${path}.glb`, bytes: await packedMeshes(glb, compression) }, file];
   const paths = meshPaths(kit, pieces, meshFiles);
   const split = await splitKit(glb, context);
-  return [
-    ...pieces.map(({ id, name }): PackFile => {
-      const bytes = split.get(name);
-      const own = paths.get(id);
-      if (!bytes || own === undefined)
-        throw new CoreError('PACK_NODE_MISSING', `pack: the GLB of ${kit.name} has no node ${name}`, { piece: id });
-      return { path: own, bytes };
-    }),
-    file,
-  ];
+  const files: PackFile[] = [];
+  for (const { id, name } of pieces) {
+    context.checkCancelled();
+    const bytes = split.get(name);
+    const own = paths.get(id);
+    if (!bytes || own === undefined)
+      throw new CoreError('PACK_NODE_MISSING', `pack: the GLB of ${kit.name} has no node ${name}`, { piece: id });
+    files.push({ path: own, bytes: await packedMeshes(bytes, compression) });
+  }
+  return [...files, file];
 }
 
 /** The file that describes a kit's pieces. */
-export function describeKit({ kit, pieces, view, meshFiles }: Omit<PackKitInput, 'glb'>): Json {
+export function describeKit({ kit, pieces, view, meshFiles }: Omit<PackKitInput, 'glb' | 'compression'>): Json {
   const paths = meshPaths(kit, pieces, meshFiles);
   const described = [...pieces]
     .sort((a, b) => (a.id < b.id ? -1 : 1))

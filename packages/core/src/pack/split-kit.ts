@@ -1,7 +1,9 @@
 import type { LoadParts } from '../budget/cost-model';
 import { readGlb } from '../formats/glb/read-glb';
+import { compressGlb } from '../formats/glb/compress-glb';
 import { writeGlb } from '../formats/glb/write-glb';
 import { pieceOfNode } from '../model/kit';
+import type { MeshFiles, Target } from '../model/target';
 import type { RunContext } from '../context/run-context';
 import { inspectKit } from './inspect-kit';
 
@@ -24,12 +26,29 @@ export async function splitKit(glb: Uint8Array, context: RunContext): Promise<Ma
   return files;
 }
 
-/** What the file of each piece takes, by its name. */
-export async function splitLoads(glb: Uint8Array, context: RunContext): Promise<ReadonlyMap<string, LoadParts>> {
+/** A file of meshes as a target has it. */
+export function packedMeshes(glb: Uint8Array, compression: Target['compression']): Promise<Uint8Array> | Uint8Array {
+  return compression === 'meshopt' ? compressGlb(glb) : glb;
+}
+
+export interface MeshLoadsInput {
+  /** A kit's GLB. */
+  readonly glb: Uint8Array;
+  readonly meshFiles: MeshFiles;
+  readonly compression: Target['compression'];
+}
+
+/** What the files of a kit's meshes take: of each piece by its name, or of the one under ''. @throws CoreError as `splitKit` */
+export async function meshLoads(
+  { glb, meshFiles, compression }: MeshLoadsInput,
+  context: RunContext,
+): Promise<ReadonlyMap<string, LoadParts>> {
   const loads = new Map<string, LoadParts>();
-  for (const [name, bytes] of await splitKit(glb, context)) {
-    const { memoryBytes, fileBytes } = inspectKit(bytes);
-    loads.set(name, { files: 1, diskBytes: fileBytes, memoryBytes });
+  const files = meshFiles === 'perPiece' ? await splitKit(glb, context) : new Map([['', glb]]);
+  for (const [name, bytes] of files) {
+    context.checkCancelled();
+    const { length: diskBytes } = await packedMeshes(bytes, compression);
+    loads.set(name, { files: 1, diskBytes, memoryBytes: inspectKit(bytes).memoryBytes });
   }
   return loads;
 }

@@ -2,7 +2,6 @@ import {
   CoreError,
   DEFAULT_VIEW,
   kitLoad,
-  splitKitLoad,
   targetOf,
   type Kit,
   type KitInspection,
@@ -17,7 +16,7 @@ import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
 /** What the files of kits are like. A GLB never changes, so each is read and looked through once. */
 export class KitInspections {
   private readonly known = new Map<string, KitInspection>();
-  private readonly parts = new Map<string, Promise<ReadonlyMap<string, LoadParts>>>();
+  private readonly written = new Map<string, Promise<ReadonlyMap<string, LoadParts>>>();
 
   constructor(
     private readonly assets: Pick<AssetStore, 'get' | 'has' | 'path'>,
@@ -45,28 +44,30 @@ export class KitInspections {
     { piece, collection, target }: Pick<RecordTables, 'piece' | 'collection' | 'target'>,
     kits: readonly Kit[],
     /** By default as the first target has them, by which figures are counted. */
-    { meshFiles }: Pick<Target, 'meshFiles'> = targetOf({ target }),
+    written: Pick<Target, 'meshFiles' | 'compression'> = targetOf({ target }),
   ): Promise<Record<string, KitLoad>> {
     const view = Object.values(collection).at(0)?.view ?? DEFAULT_VIEW;
     const pieces = Object.values(piece);
     const loads: [string, KitLoad][] = [];
     for (const kit of kits) {
       const own = pieces.filter((one) => one.kit === kit.id);
-      const inspection = await this.of(kit.mesh).catch(undefinedForFault);
-      if (!inspection) continue;
-      if (meshFiles === 'perKit') loads.push([kit.id, kitLoad(kit, own, view, inspection)]);
-      else loads.push([kit.id, splitKitLoad(kit, own, view, await this.split(kit.mesh))]);
+      const meshes = this.assets.has(kit.mesh) && (await this.meshLoads(kit.mesh, written).catch(undefinedForFault));
+      if (meshes) loads.push([kit.id, kitLoad(kit, own, view, written.meshFiles, meshes)]);
     }
     return Object.fromEntries(loads);
   }
 
-  /** What each piece of a mesh takes in a file of its own, by its name. */
-  private async split(mesh: string): Promise<ReadonlyMap<string, LoadParts>> {
-    const known = this.parts.get(mesh);
+  /** What the files of a mesh take as a target has them. A mesh never changes, so each is written once. */
+  private async meshLoads(
+    mesh: string,
+    { meshFiles, compression }: Pick<Target, 'meshFiles' | 'compression'>,
+  ): Promise<ReadonlyMap<string, LoadParts>> {
+    const key = [mesh, meshFiles, compression ?? ''].join(' ');
+    const known = this.written.get(key);
     if (known) return known;
-    const made = this.assets.get(mesh).then((glb) => this.threads.run('split-loads', glb));
-    this.parts.set(mesh, made);
-    made.catch(() => this.parts.delete(mesh));
+    const made = this.assets.get(mesh).then((glb) => this.threads.run('mesh-loads', { glb, meshFiles, compression }));
+    this.written.set(key, made);
+    made.catch(() => this.written.delete(key));
     return made;
   }
 }

@@ -167,6 +167,7 @@ export class PackService {
         glb: await this.assets.get(kit.mesh),
         view,
         meshFiles: target.meshFiles,
+        compression: target.compression,
       };
       for (const file of await this.threads.run('pack-kit', input, { signal })) await into.put(file);
     }

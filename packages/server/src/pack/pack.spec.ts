@@ -302,6 +302,12 @@ describe('packing', () => {
       chunks: { kits: string[]; meshes: string[] }[];
     };
     expect(chunks.map(({ kits, meshes }) => [kits, meshes])).toEqual([[['kits/kit.json'], ['kits/kit.glb']]]);
+    await test.post(
+      '/api/collections/small/edits',
+      edit([{ document: 'records', kind: 'target', id: 'box', field: 'compression', before: null, after: 'meshopt' }]),
+    );
+    expect((await test.server.packs.pack('small', folder, {})).written).toEqual(['kits/kit.glb', 'manifest.json']);
+    expect(readFileSync(join(folder, 'kits/kit.glb')).includes('EXT_meshopt_compression')).toBe(true);
   }, 60000);
 
   it('lets two packs into one folder wait for each other', async () => {

@@ -18,7 +18,7 @@ export interface PackedStratum {
 
 /** What rules look at. */
 export interface RuleScene {
-  readonly target: Pick<Target, 'name'>;
+  readonly target: Pick<Target, 'name' | 'compression'>;
   readonly records: RecordTables;
 }
 

@@ -112,6 +112,11 @@ describe('the rules of a target', () => {
       'PACK_EXTENSION kit.KHR_materials_unlit: The meshes of Kit use the glTF extension KHR_materials_unlit, which Box does not allow',
     ]);
     expect(found({ extensions: { isOn: true, text: '' }, tiling: { isOn: true, max: 8.5 } })).toHaveLength(2);
+    // What a target compresses with, it must allow.
+    const packed = { ...content.records.target['own'], compression: 'meshopt' as const };
+    content.records.target['own'] = packed;
+    const codes = checkPack({ content, inspections: { kit: inspection }, choice: {} }, createRunContext());
+    expect(codes.map(({ subject }) => subject)).toContain('kit.EXT_meshopt_compression');
   });
 
   it('limit every kind of which a level can have many, in the words of the kind', () => {

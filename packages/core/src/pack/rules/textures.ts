@@ -29,10 +29,14 @@ export const TEXTURE_SIZE: PackRule = {
       ),
 };
 
+/** What compressed meshes need. */
+const MESHOPT = 'EXT_meshopt_compression';
+
 export const EXTENSIONS: PackRule = {
   kit: ({ kit, inspection }, { text }, { target }) => {
     const allowed = new Set(namesIn(text));
-    return inspection.extensions
+    const packed = target.compression === 'meshopt' ? [MESHOPT] : [];
+    return [...inspection.extensions, ...packed]
       .filter((extension) => !allowed.has(extension))
       .map((extension) =>
         refused({

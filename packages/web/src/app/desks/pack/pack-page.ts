@@ -32,7 +32,7 @@ import { packActions, packFeature } from './store/pack-store';
 import { Help } from '../../guide/help';
 import { FirstVisit } from '../../guide/first-visit';
 import { TargetCard, type TargetFields } from './parts/target-card';
-import { copyTarget, setTarget, type TargetChange } from './target-edits';
+import { copyTarget, folderFault, setTarget, type TargetChange } from './target-edits';
 import { TargetFixes } from './target-fixes';
 
 /** What a pack's job tells when it is done. */
@@ -234,6 +234,13 @@ export class PackPage {
     if (!collection || this.job()) return;
     await this.look();
     if (targets.length === 1 && this.errors().length > 0) return;
+    const shared = targets
+      .map(({ id, folder }) => folderFault(this.targets(), id, folder))
+      .find((fault) => fault !== '');
+    if (shared !== undefined) {
+      this.check.failure.set(shared);
+      return;
+    }
     const { without } = this.state();
     try {
       const round: string[] = [];

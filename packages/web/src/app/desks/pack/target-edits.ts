@@ -12,6 +12,9 @@ import {
 } from '@stravel/core';
 import { create, newId, setRecordField } from '../../edits/operations';
 
+/** A name is cut to so many characters, so that a number has room behind it. */
+const MAX_COPIED_NAME = 190;
+
 type Tables = Pick<RecordTables, 'target'>;
 
 /** What changes a target, and the target that is changed: the plain one of a collection without any becomes its own. */
@@ -39,7 +42,7 @@ export function copyTarget(tables: Tables, original: Target, name: string): Targ
   const first = firstTarget();
   const all = own ? targetsOf(tables) : [first];
   const [order] = ordersBetween(all[all.length - 1].order, null);
-  const freed = freeName(name, (one) => all.every((target) => target.name !== one));
+  const freed = freeName(name.slice(0, MAX_COPIED_NAME), (one) => all.every((target) => target.name !== one));
   const folder = freeName(folderFrom(freed), (one) => folderFault(all, '', one) === '');
   const copy: Target = { ...original, id: newId(), name: freed, folder, order };
   return {

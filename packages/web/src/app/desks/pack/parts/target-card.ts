@@ -1,5 +1,6 @@
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import {
+  COMPRESSIONS,
   COUNT_NUMBER,
   MESH_FILES,
   TARGET_RULES,
@@ -121,6 +122,11 @@ export class TargetCard {
   setFiles(meshFiles: string): void {
     const chosen = MESH_FILES.find((one) => one === meshFiles);
     if (chosen) this.set('files of meshes', { meshFiles: chosen });
+  }
+
+  setCompression(compression: string): void {
+    const chosen = COMPRESSIONS.find((one) => one === compression);
+    if (chosen) this.set('compression', { compression: chosen });
   }
 
   setPurposes(withAllPurposes: boolean): void {
