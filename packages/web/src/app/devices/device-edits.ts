@@ -10,6 +10,7 @@ import {
   type Operation,
   type RecordTables,
 } from '@stravel/core';
+import { freeName } from '../edits/free-name';
 import { create, newId, remove, setRecordField } from '../edits/operations';
 
 type Tables = Pick<RecordTables, 'device'>;
@@ -26,7 +27,9 @@ export function copyOfDevice(
   name: string,
 ): { device: Device; operations: Operation[] } {
   const [order] = ordersBetween(devicesInOrder(tables).at(-1)?.order ?? null, null);
-  const device: Device = { ...original, id: newId(), name: freeName(tables, name), order };
+  const taken = new Set(Object.values(tables.device).map((device) => device.name));
+  const isFree = (one: string): boolean => !taken.has(one);
+  const device: Device = { ...original, id: newId(), name: freeName(name, isFree), order };
   return { device, operations: [create(RECORDS_DOCUMENT, 'device', device)] };
 }
 
@@ -57,12 +60,4 @@ export function deleteDevice(tables: RecordTables, device: Device): Operation[] 
     }),
     remove(RECORDS_DOCUMENT, 'device', device),
   ];
-}
-
-function freeName(tables: Tables, name: string): string {
-  const taken = new Set(Object.values(tables.device).map((device) => device.name));
-  for (let i = 1; ; i++) {
-    const free = i === 1 ? name : `${name} ${i}`;
-    if (!taken.has(free)) return free;
-  }
 }

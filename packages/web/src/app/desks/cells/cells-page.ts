@@ -180,9 +180,11 @@ export class CellsPage {
       );
     };
   });
-  /** Largest first. */
+  /** Largest first; what only tells of others takes no memory. */
   readonly meshFiles = computed(() =>
-    [...(this.desk.cells()?.meshFiles ?? [])].sort((a, b) => b.memoryBytes - a.memoryBytes),
+    (this.desk.cells()?.meshFiles ?? [])
+      .filter(({ memoryBytes }) => memoryBytes > 0)
+      .sort((a, b) => b.memoryBytes - a.memoryBytes),
   );
   readonly inHand = computed(() => this.desk.cells()?.cells.find(({ key }) => key === this.state().cell));
   readonly heaviest = computed(() => {

@@ -10,6 +10,7 @@ import {
   type RecordTables,
   type Target,
 } from '@stravel/core';
+import { freeName } from '../../edits/free-name';
 import { create, newId, setRecordField } from '../../edits/operations';
 
 /** A name is cut to so many characters, so that a number has room behind it. */
@@ -71,11 +72,4 @@ function folderFrom(name: string): string {
     .replace(/^-+|-+$/g, '')
     .slice(0, 50);
   return plain === '' ? 'target' : plain;
-}
-
-function freeName(name: string, isFree: (name: string) => boolean): string {
-  for (let i = 1; ; i++) {
-    const free = i === 1 ? name : `${name} ${i}`;
-    if (isFree(free)) return free;
-  }
 }

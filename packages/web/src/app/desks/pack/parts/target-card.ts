@@ -1,3 +1,4 @@
+import { NgTemplateOutlet } from '@angular/common';
 import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, output } from '@angular/core';
 import {
   COMPRESSIONS,
@@ -46,7 +47,7 @@ const TEXT_FAULTS: Partial<Record<TargetRuleId, (text: string) => string | null>
 /** A target: how its files are written, and what it asks of a pack. */
 @Component({
   selector: 'sv-target-card',
-  imports: [Help, NumberField],
+  imports: [Help, NgTemplateOutlet, NumberField],
   changeDetection: ChangeDetectionStrategy.OnPush,
   templateUrl: './target-card.html',
   styleUrl: './target-card.scss',
