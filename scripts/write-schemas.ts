@@ -1,9 +1,9 @@
 import { writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { fileSchemas } from '@stravel/core';
+import { fileSchemas, packSchemas } from '@stravel/core';
 
-/** Writes the JSON Schemas of the archive's files from the source that validates them. */
-for (const [name, schema] of Object.entries(fileSchemas())) {
+/** Writes the JSON Schemas of the files of archives, from the source that validates them, and of packs. */
+for (const [name, schema] of Object.entries({ ...fileSchemas(), ...packSchemas() })) {
   writeFileSync(
     fileURLToPath(new URL(`../docs/formats/${name}`, import.meta.url)),
     `${JSON.stringify(schema, null, 2)}\n`,

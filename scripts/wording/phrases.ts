@@ -31,7 +31,7 @@ export const PHRASES: readonly Phrase[] = [
     /\bthings?\b/i,
     'object',
     { where: /demo\/cinderbrine\.ts: For trying/, why: 'content of the demo' },
-    STORED(/`things`|\.ts: thing$/),
+    STORED(/`things`|\.ts: thing$|\.schema\.json: "things"/),
   ),
   phrase(/\blet(s|ting)? go\b/i, 'Clear selection'),
   phrase(/\b\d* ?chosen\b(?! (for|by))/, 'selected', {

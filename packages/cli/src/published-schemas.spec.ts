@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { archiveJson, fileSchemas } from '@stravel/core';
+import { archiveJson, fileSchemas, packSchemas } from '@stravel/core';
 import { smallCollection } from '@stravel/core/testing';
 import Ajv2020 from 'ajv/dist/2020';
 
@@ -8,7 +8,7 @@ const FOLDER = join(__dirname, '../../../docs/formats');
 
 describe('the published JSON Schemas', () => {
   it('are what the source of validation says; `npm run schemas` writes them', () => {
-    for (const [name, schema] of Object.entries(fileSchemas())) {
+    for (const [name, schema] of Object.entries({ ...fileSchemas(), ...packSchemas() })) {
       expect(JSON.parse(readFileSync(join(FOLDER, name), 'utf8'))).toEqual(schema);
     }
   });

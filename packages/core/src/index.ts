@@ -151,6 +151,7 @@ export { MAX_PATH_KNOTS, MAX_WALL_CORNERS, MAX_WALL_OPENINGS } from './fields/kn
 export { EDIT_LINES_TYPE, editOfLines, isLongEdit, linesOfEdit } from './document/edit-lines';
 export { checkedRecord, isEditableKind, recordFaults, type RecordFault } from './document/validate-record';
 export { recordJsonSchema } from './document/json-schema';
+export { packSchemas } from './pack/pack-schemas';
 export { fileSchemas } from './archive/file-schemas';
 export { MAX_OPERATIONS, checkedEdit } from './document/edit-request';
 

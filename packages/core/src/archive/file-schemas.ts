@@ -7,12 +7,18 @@ import {
   TABLE_FORMAT,
   TABLE_PATHS,
 } from './archive-files';
-import type { Json } from '../model/json';
+import {
+  COUNT_SCHEMA,
+  SHA256_SCHEMA,
+  TEXT_SCHEMA,
+  closedTable as closed,
+  listOf as list,
+  schemaHead as head,
+  type SchemaObject,
+} from '../json/schema-parts';
 import { ITEM_KINDS } from '../items';
 import { MODEL_VERSION } from '../upgrades';
 import { recordJsonSchema } from '../document/json-schema';
-
-type SchemaObject = { [key: string]: Json };
 
 /** The JSON Schemas (draft 2020-12) of an archive's files, by the name of the file that publishes them. */
 export function fileSchemas(): Readonly<Record<string, SchemaObject>> {
@@ -20,9 +26,9 @@ export function fileSchemas(): Readonly<Record<string, SchemaObject>> {
     'index.schema.json': file('The index of an archive', ARCHIVE_FORMAT, {
       files: list(
         closed({
-          path: { type: 'string' },
-          bytes: { type: 'integer', minimum: 0 },
-          sha256: { type: 'string', pattern: '^[0-9a-f]{64}$' },
+          path: TEXT_SCHEMA,
+          bytes: COUNT_SCHEMA,
+          sha256: SHA256_SCHEMA,
         }),
       ),
     }),
@@ -55,18 +61,6 @@ function file(title: string, name: string, parts: SchemaObject): SchemaObject {
   return { ...head(title), ...closed({ ...format(name), ...parts }) };
 }
 
-function head(title: string): SchemaObject {
-  return { $schema: 'https://json-schema.org/draft/2020-12/schema', title };
-}
-
 function format(name: string): SchemaObject {
   return { format: { const: name }, version: { const: ARCHIVE_VERSION }, model: { const: MODEL_VERSION } };
-}
-
-function closed(properties: SchemaObject): SchemaObject {
-  return { type: 'object', properties, required: Object.keys(properties), additionalProperties: false };
-}
-
-function list(items: SchemaObject): SchemaObject {
-  return { type: 'array', items };
 }

@@ -1,4 +1,5 @@
 import { plainJson } from '../json/plain-json';
+import type { SchemaObject } from '../json/schema-parts';
 import type { Json } from '../model/json';
 import type { Placement } from '../model/placement';
 
@@ -7,6 +8,8 @@ export interface PackedForm<T> {
   /** Name of their list there. */
   readonly list: string;
   readonly of: (item: T) => Readonly<Record<string, Json>>;
+  /** JSON Schemas of what `of` gives, by key. @param stored those of the item's fields as they are kept */
+  readonly told: (stored: SchemaObject) => SchemaObject;
   /** Order of the list; absent: as the items come. */
   readonly compare?: (a: T, b: T) => number;
 }
@@ -20,3 +23,6 @@ export function packedValues(values: Placement['values']): Record<string, Json> 
 export function packedGroup(group: string | null | undefined): Record<string, Json> {
   return group ? { group } : {};
 }
+
+/** Keys of a packed item that are left out where there is nothing to say. */
+export const OPTIONAL_PACKED: readonly string[] = ['values', 'group'];

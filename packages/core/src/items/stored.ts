@@ -17,7 +17,7 @@ import { STORED_TILE_FLOOR } from './tile-floor/stored';
 import { STORED_VOLUME } from './volume/stored';
 import { STORED_WALL } from './wall/stored';
 import { ITEM_KINDS, isOptionalField, kindsWith, listOf, specOf } from './index';
-import { packedGroup } from './packed-form';
+import { packedGroup, type PackedForm } from './packed-form';
 import type { ItemShapes, StoredSpec } from './stored-spec';
 
 /** How every kind of item is validated: a new one is a room and a line here. */
@@ -63,12 +63,18 @@ export function packedKinds(): readonly ItemKind[] {
   return ITEM_KINDS.filter((kind) => STORED[kind].packed !== null);
 }
 
+/** How items of a kind are packed where their level's file has them in a list of their form, undefined for others. */
+export function packedFormOf<K extends ItemKind>(kind: K): PackedForm<ItemOfKind[K]> | undefined {
+  const { packed }: StoredSpec<K> = STORED[kind];
+  return packed === null || packed === 'own form' ? undefined : packed;
+}
+
 /** The lists of a packed level's file that hold items of one kind as they are; those with nothing in them are left out. */
 export function packedLists(contents: readonly StratumContent[]): Record<string, Json[]> {
   const lists: Record<string, Json[]> = {};
   const add = <K extends ItemKind>(kind: K): void => {
-    const { packed }: StoredSpec<K> = STORED[kind];
-    if (packed === null || packed === 'own form') return;
+    const packed = packedFormOf(kind);
+    if (!packed) return;
     const items = contents.flatMap((content) => listOf(content, kind));
     if (items.length > 0)
       lists[packed.list] = (packed.compare ? [...items].sort(packed.compare) : items).map((item) => ({

@@ -7,6 +7,7 @@ export const STORED_GROUP: StoredSpec<'group'> = {
   packed: {
     list: 'groups',
     of: ({ id, name, parent, category, switchedOff }) => ({ id, name, parent, category, switchedOff }),
+    told: ({ id: own, name, parent, category, switchedOff }) => ({ id: own, name, parent, category, switchedOff }),
   },
   fields: () => ({
     id: id(),

@@ -14,6 +14,7 @@ export const STORED_PATH: StoredSpec<'path'> = {
       closed,
       knots: plainJson(knots),
     }),
+    told: ({ id: own, name: called, form, closed, knots }) => ({ id: own, name: called, form, closed, knots }),
   },
   fields: () => ({
     id: id(),

@@ -19,6 +19,17 @@ export const STORED_LINK: StoredSpec<'link'> = {
       target,
       arguments: given,
     }),
+    told: ({ id: own, emitter, event, who, once, delaySeconds, action, target, arguments: given }) => ({
+      id: own,
+      emitter,
+      event,
+      who,
+      once,
+      delaySeconds,
+      action,
+      target,
+      arguments: given,
+    }),
   },
   fields: () => ({
     id: id(),

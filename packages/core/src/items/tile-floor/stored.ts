@@ -1,3 +1,4 @@
+import { TEXT_SCHEMA, listOf } from '../../json/schema-parts';
 import { squaresOfRow } from './squares-of-row';
 import { isJsonTable } from '../../model/json';
 import { MAX_TILE_SIDE, type TileFloor } from '../../model/tile-floor';
@@ -24,6 +25,13 @@ export const STORED_TILE_FLOOR: StoredSpec<'tileFloor'> = {
       position: [...position],
       squareMetres,
       squares: Array.from({ length: rows }, (_unused, row) => squaresOfRow(squares[String(row)], columns)),
+    }),
+    told: ({ id: own, name, position, squareMetres }) => ({
+      id: own,
+      name,
+      position,
+      squareMetres,
+      squares: listOf(listOf(TEXT_SCHEMA)),
     }),
   },
   fields: () => ({

@@ -1,3 +1,4 @@
+import { QUATERNION_SCHEMA, VECTOR_SCHEMA } from '../../json/schema-parts';
 import { plainJson } from '../../json/plain-json';
 import { turnQuaternion } from '../../geometry/turn-quaternion';
 import { packedValues } from '../packed-form';
@@ -41,6 +42,15 @@ export const STORED_VOLUME: StoredSpec<'volume'> = {
       rotation: turnQuaternion(turn),
       shape: plainJson(form),
       ...packedValues(values),
+    }),
+    told: ({ id: own, name, kind, shape: form, values }) => ({
+      id: own,
+      name,
+      kind,
+      translation: VECTOR_SCHEMA,
+      rotation: QUATERNION_SCHEMA,
+      shape: form,
+      values,
     }),
   },
   fields: () => ({

@@ -17,7 +17,7 @@ const metres = (min: number): Field<number> => finite(min, 10000);
 
 export const STORED_WALL: StoredSpec<'wall'> = {
   // Its blocks are packed as such; their ids begin with the wall's and a dot.
-  packed: { list: 'walls', of: ({ id, name }) => ({ id, name }) },
+  packed: { list: 'walls', of: ({ id, name }) => ({ id, name }), told: ({ id: own, name }) => ({ id: own, name }) },
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),
