@@ -125,6 +125,7 @@ describe('archive', () => {
       'sets.json',
       'strata/base.json',
       'table-views.json',
+      'targets.json',
     ]);
   });
 
