@@ -25,15 +25,3 @@ export function meshFilesOf({ id, kit }: Pick<Piece, 'id' | 'kit'>, loads: KitLo
     { key: `${kit}/${id}`, load: Object.hasOwn(load.pieces, id) ? load.pieces[id] : undefined },
   ];
 }
-
-/** What is known of the files of some pieces alone. */
-export function loadsOf(pieces: Iterable<Pick<Piece, 'id' | 'kit'>>, loads: KitLoads): Record<string, KitLoad> {
-  const some: Record<string, KitLoad & { pieces?: Record<string, LoadParts> }> = {};
-  for (const { id, kit } of [...pieces].sort((a, b) => (a.id < b.id ? -1 : 1))) {
-    if (!Object.hasOwn(loads, kit)) continue;
-    const { pieces: all, files, diskBytes, memoryBytes } = loads[kit];
-    const own = (some[kit] ??= { files, diskBytes, memoryBytes, ...(all ? { pieces: {} } : {}) });
-    if (own.pieces && all && Object.hasOwn(all, id)) own.pieces[id] = all[id];
-  }
-  return Object.fromEntries(Object.entries(some).sort(([a], [b]) => (a < b ? -1 : 1)));
-}

@@ -114,7 +114,7 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
   const resident = newTally();
   const placed: (Omit<PlacedThing, 'cell'> & { readonly key: string | undefined })[] = [];
   const cellKeyOfThing: [string, string | undefined][] = [];
-  const usedPieces = new Set<string>();
+  /** Keys of the files of every piece that is placed. */
   const keys = new Map<string, readonly string[]>();
   const keysOf = (piece: Piece): readonly string[] => {
     const known = keys.get(piece.id) ?? meshFilesOf(piece, kitLoads).map(({ key }) => key);
@@ -150,10 +150,9 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
         placed.push({ id: thing.id, kind, stratum: thing.stratum, name: thing.name, cells, bounds, key });
       }
     }
-    for (const piece of placementsOf(one).pieces) usedPieces.add(piece);
   }
   const files = knownFiles(
-    [...usedPieces].map((id) => pieces[id]),
+    [...keys.keys()].map((id) => pieces[id]),
     kits,
     kitLoads,
   );

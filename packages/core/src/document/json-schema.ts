@@ -1,4 +1,4 @@
-import type { Json } from '../model/json';
+import { orNullSchema, type SchemaObject } from '../json/schema-parts';
 import type { EditableKind } from '../model/records';
 import { SHAPES } from './record-shapes';
 
@@ -14,8 +14,6 @@ interface Described {
   readonly innerType?: Described | readonly Described[];
 }
 
-type SchemaObject = { [key: string]: Json };
-
 /** The JSON Schema (draft 2020-12) of one kind of record, made from the schema that validates it. */
 export function recordJsonSchema(kind: EditableKind): SchemaObject {
   return convert(SHAPES[kind].yup.describe() as unknown as Described);
@@ -23,8 +21,7 @@ export function recordJsonSchema(kind: EditableKind): SchemaObject {
 
 function convert(described: Described): SchemaObject {
   const schema = core(described);
-  if (described.nullable) return { anyOf: [schema, { type: 'null' }] };
-  return schema;
+  return described.nullable ? orNullSchema(schema) : schema;
 }
 
 function core(described: Described): SchemaObject {

@@ -1,5 +1,6 @@
-import { plainJson } from '../json/plain-json';
+import { plainJson, plainRecord } from '../json/plain-json';
 import type { SchemaObject } from '../json/schema-parts';
+import type { Item } from '../model/items';
 import type { Json } from '../model/json';
 import type { Placement } from '../model/placement';
 
@@ -12,6 +13,23 @@ export interface PackedForm<T> {
   readonly told: (stored: SchemaObject) => SchemaObject;
   /** Order of the list; absent: as the items come. */
   readonly compare?: (a: T, b: T) => number;
+}
+
+/** The form of items that are packed as they are kept, as far as a game needs their fields. */
+export function pickedForm<T extends Item>(
+  list: string,
+  keys: readonly (keyof T & string)[],
+  compare?: (a: T, b: T) => number,
+): PackedForm<T> {
+  return {
+    list,
+    of: (item) => {
+      const fields = plainRecord<Item>(item);
+      return Object.fromEntries(keys.map((key) => [key, fields[key]]));
+    },
+    told: (stored) => Object.fromEntries(keys.map((key) => [key, stored[key]])),
+    ...(compare ? { compare } : {}),
+  };
 }
 
 /** The values of a thing's own, where it has any. */

@@ -1,4 +1,5 @@
 import { meshNodes } from '../formats/glb/glb-node-names';
+import { asTables } from '../formats/glb/open-glb';
 import { isJsonTable } from '../model/json';
 
 type Table = Readonly<Record<string, unknown>>;
@@ -33,9 +34,9 @@ export function textureRepeats(json: object, binary: Uint8Array): Map<string, nu
   };
   const repeats = new Map<string, number>();
   for (const { name, node } of meshNodes(json)) {
-    for (const primitive of tables(tables(gltf['meshes'])[Number(node['mesh'])]?.['primitives'])) {
+    for (const primitive of asTables(asTables(gltf['meshes'])[Number(node['mesh'])]?.['primitives'])) {
       const attributes = isJsonTable(primitive['attributes']) ? primitive['attributes'] : {};
-      for (const { set, scale } of texturesOf(tables(gltf['materials'])[Number(primitive['material'] ?? NaN)])) {
+      for (const { set, scale } of texturesOf(asTables(gltf['materials'])[Number(primitive['material'] ?? NaN)])) {
         const accessor = attributes[`TEXCOORD_${set}`];
         if (typeof accessor !== 'number') continue;
         const span = spanOf(accessor);
@@ -64,8 +65,8 @@ function texturesOf(material: Table | undefined): TextureUse[] {
 
 /** How far the coordinates of a set reach, along u and v; 0 where they are not as glTF has them. */
 function coordinateSpan(gltf: Table, index: number, view: DataView): readonly [number, number] {
-  const accessor = tables(gltf['accessors'])[index];
-  const place = tables(gltf['bufferViews'])[Number(accessor?.['bufferView'] ?? NaN)];
+  const accessor = asTables(gltf['accessors'])[index];
+  const place = asTables(gltf['bufferViews'])[Number(accessor?.['bufferView'] ?? NaN)];
   const component = COMPONENTS.get(accessor?.['componentType']);
   if (!accessor || !place || !component || accessor['type'] !== 'VEC2') return [0, 0];
   const { bytes, one } = component;
@@ -87,8 +88,4 @@ function coordinateSpan(gltf: Table, index: number, view: DataView): readonly [n
 function numberAt(view: DataView, at: number, bytes: number): number {
   if (bytes === 4) return view.getFloat32(at, true);
   return bytes === 2 ? view.getUint16(at, true) : view.getUint8(at);
-}
-
-function tables(value: unknown): Table[] {
-  return Array.isArray(value) ? (value as unknown[]).map((one) => (isJsonTable(one) ? one : {})) : [];
 }

@@ -1,7 +1,7 @@
-import { loadsOf } from '../../budget/mesh-files';
 import { CoreError } from '../../errors';
 import { contentOf, linkedContent } from '../../layout/links/linked-content';
 import { placedPieces } from '../../layout/level-placements';
+import { mapped } from '../../model/by-key';
 import type { ItemKind } from '../../model/items';
 import type { LevelScene } from '../bake-spec';
 import type { RehearsalReads } from './make-rehearsal';
@@ -19,7 +19,8 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
   const rules = new Set((grid.volumeRules ?? []).map(({ volume }) => volume));
   // Links know what they lead to by its name and by whether it is switched off.
   const hasLinks = content.strata.some(({ content: items }) => items.link.length > 0);
-  const used = pick(pieces, placedPieces(content.strata));
+  const placed = placedPieces(content.strata);
+  const used = pick(pieces, placed);
   const usedKits = new Set(Object.values(used).map(({ kit }) => kit));
   return {
     level: {
@@ -36,7 +37,9 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
     })),
     pieces: used,
     kits: Object.fromEntries(Object.entries(pick(kits, usedKits)).map(([id, { name }]) => [id, { name }])),
-    kitLoads: loadsOf(Object.values(used), kitLoads),
+    kitLoads: mapped(pick(kitLoads, usedKits), (load) =>
+      load.pieces ? { ...load, pieces: pick(load.pieces, placed) } : load,
+    ),
     grid,
     rehearsal,
     device: devices[rehearsal.device],

@@ -1,14 +1,11 @@
-import { GROUP_COLOURS, type SetAside } from '../../model/group';
+import { GROUP_COLOURS, type Group, type SetAside } from '../../model/group';
 import { text, oneOf, flag, shape, orNull } from '../../fields/field';
 import { id, name, day } from '../../fields/known-fields';
+import { pickedForm } from '../packed-form';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_GROUP: StoredSpec<'group'> = {
-  packed: {
-    list: 'groups',
-    of: ({ id, name, parent, category, switchedOff }) => ({ id, name, parent, category, switchedOff }),
-    told: ({ id: own, name, parent, category, switchedOff }) => ({ id: own, name, parent, category, switchedOff }),
-  },
+  packed: pickedForm<Group>('groups', ['id', 'name', 'parent', 'category', 'switchedOff']),
   fields: () => ({
     id: id(),
     name: name(),

@@ -1,21 +1,11 @@
-import { plainJson } from '../../json/plain-json';
-import { PATH_FORMS, type Knot } from '../../model/level-path';
+import { PATH_FORMS, type Knot, type Path } from '../../model/level-path';
 import { ruled, text, oneOf, finite, flag, list, shape, orNull } from '../../fields/field';
 import { MAX_PATH_KNOTS, hasOwnIds, id, name, vector, groupOf } from '../../fields/known-fields';
+import { pickedForm } from '../packed-form';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_PATH: StoredSpec<'path'> = {
-  packed: {
-    list: 'paths',
-    of: ({ id, name: called, form, closed, knots }) => ({
-      id,
-      name: called,
-      form,
-      closed,
-      knots: plainJson(knots),
-    }),
-    told: ({ id: own, name: called, form, closed, knots }) => ({ id: own, name: called, form, closed, knots }),
-  },
+  packed: pickedForm<Path>('paths', ['id', 'name', 'form', 'closed', 'knots']),
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),

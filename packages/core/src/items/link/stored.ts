@@ -1,36 +1,16 @@
-import { LINK_EVENTS } from '../../model/link';
+import { LINK_EVENTS, type Link } from '../../model/link';
 import { compareOrdered } from '../../model/ordered';
 import { text, oneOf, finite, flag, later } from '../../fields/field';
 import { id, order, values } from '../../fields/known-fields';
+import { pickedForm } from '../packed-form';
 import type { StoredSpec } from '../stored-spec';
 
 export const STORED_LINK: StoredSpec<'link'> = {
-  packed: {
-    list: 'links',
-    compare: compareOrdered,
-    of: ({ id, emitter, event, who, once, delaySeconds, action, target, arguments: given }) => ({
-      id,
-      emitter,
-      event,
-      who,
-      once,
-      delaySeconds,
-      action,
-      target,
-      arguments: given,
-    }),
-    told: ({ id: own, emitter, event, who, once, delaySeconds, action, target, arguments: given }) => ({
-      id: own,
-      emitter,
-      event,
-      who,
-      once,
-      delaySeconds,
-      action,
-      target,
-      arguments: given,
-    }),
-  },
+  packed: pickedForm<Link>(
+    'links',
+    ['id', 'emitter', 'event', 'who', 'once', 'delaySeconds', 'action', 'target', 'arguments'],
+    compareOrdered,
+  ),
   fields: () => ({
     id: id(),
     emitter: id(),

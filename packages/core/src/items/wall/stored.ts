@@ -10,14 +10,15 @@ import {
   planPoint,
 } from '../../fields/known-fields';
 import { BLOCK_SIGHTS } from '../../model/block';
-import type { WallCorner, WallOpening } from '../../model/wall';
+import type { Wall, WallCorner, WallOpening } from '../../model/wall';
+import { pickedForm } from '../packed-form';
 import type { StoredSpec } from '../stored-spec';
 
 const metres = (min: number): Field<number> => finite(min, 10000);
 
 export const STORED_WALL: StoredSpec<'wall'> = {
   // Its blocks are packed as such; their ids begin with the wall's and a dot.
-  packed: { list: 'walls', of: ({ id, name }) => ({ id, name }), told: ({ id: own, name }) => ({ id: own, name }) },
+  packed: pickedForm<Wall>('walls', ['id', 'name']),
   fields: () => ({
     id: id(),
     name: text({ max: 200 }),

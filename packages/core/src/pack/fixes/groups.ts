@@ -1,4 +1,5 @@
 import { counted } from '../../counted';
+import type { Operation } from '../../document/operation';
 import { specOf } from '../../items';
 import { plainJson } from '../../json/plain-json';
 import type { Group } from '../../model/group';
@@ -12,7 +13,7 @@ type Groups = Pick<StratumContent, 'group'>;
 /** The groups of some strata, with those that are added to them. */
 class GrowingGroups {
   private readonly groups = new Map<string, Groups>();
-  readonly operations: FixPlan['operations'][number][] = [];
+  readonly operations: Operation[] = [];
 
   constructor(private readonly scene: FixScene) {}
 
@@ -79,7 +80,7 @@ export const GROUP_OBJECTS: PackFix = {
   name: 'Put objects into groups',
   plan: (scene: FixScene): FixPlan => {
     const groups = new GrowingGroups(scene);
-    const moved: FixPlan['operations'][number][] = [];
+    const moved: Operation[] = [];
     const lines: FixLine[] = [];
     for (const stratum of new Set(scene.levels.flatMap((level) => level.strata.map((one) => one.stratum)))) {
       const content = scene.strata.get(stratum);

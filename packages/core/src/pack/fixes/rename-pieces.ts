@@ -3,7 +3,7 @@ import type { Piece } from '../../model/kit';
 import { ruleSetting } from '../pack-target';
 import { isNamedBy } from '../rules/piece-names';
 import { fittingName } from './fitting-name';
-import type { FixPlan, FixScene, PackFix } from './fix';
+import type { FixLine, FixPlan, FixScene, PackFix } from './fix';
 
 /** Renames pieces that are not called as the target has them, or as another is. */
 export const RENAME_PIECES: PackFix = {
@@ -21,7 +21,7 @@ export const RENAME_PIECES: PackFix = {
       if (used.has(piece.id) && (!isNamedBy(text, piece.name) || taken.has(name))) wanting.push(piece);
       else taken.add(name);
     }
-    const lines: FixPlan['lines'][number][] = [];
+    const lines: FixLine[] = [];
     const renames: FixPlan['renames'][number][] = [];
     const left: string[] = [];
     for (const piece of wanting) {

@@ -1,4 +1,5 @@
 import { counted } from '../../counted';
+import type { Operation } from '../../document/operation';
 import { CoreError, errorText } from '../../errors';
 import { plainJson } from '../../json/plain-json';
 import { withKnotIds, type NewKnot } from '../../layout/paths/knot-ids';
@@ -10,7 +11,7 @@ import type { StratumContent } from '../../model/items';
 import { toMicro, vectorToMicro } from '../../numeric/micro';
 import { ruleSetting } from '../pack-target';
 import { isSpaced, widestGap } from '../rules/paths';
-import type { FixPlan, FixScene, PackFix } from './fix';
+import type { FixLine, FixPlan, FixScene, PackFix } from './fix';
 
 /** What a target asks of paths; Infinity where it does not ask. */
 interface PathLimits {
@@ -33,23 +34,23 @@ export const RESAMPLE_PATHS: PackFix = {
       spacingMetres: spacing.isOn ? spacing.max : Infinity,
       knots: most.isOn ? most.max : MAX_PATH_KNOTS,
     };
-    const plan = { lines: [], left: [], operations: [], renames: [] } as {
-      -readonly [F in keyof FixPlan]: FixPlan[F][number][];
-    };
+    const lines: FixLine[] = [];
+    const left: string[] = [];
+    const operations: Operation[] = [];
     for (const [stratum, content] of strata) {
       const of = records.stratum[stratum]?.name ?? stratum;
       for (const path of content.path) {
         const gap = widestGap(path);
         if (isSpaced(gap, limits.spacingMetres) && path.knots.length <= limits.knots) continue;
-        const what = `${path.name === '' ? 'Path' : path.name} (${of})`;
+        const what = called(path, of);
         try {
           const knots = fittingKnots(path, limits);
-          plan.lines.push({
+          lines.push({
             what,
             before: told(path.knots, gap),
             after: told(knots, widestGap({ ...path, knots })),
           });
-          plan.operations.push({
+          operations.push({
             document: stratum,
             kind: 'path',
             id: path.id,
@@ -59,12 +60,12 @@ export const RESAMPLE_PATHS: PackFix = {
           });
         } catch (error) {
           if (!(error instanceof CoreError)) throw error;
-          plan.left.push(`${what}: ${errorText(error)}`);
+          left.push(`${what}: ${errorText(error)}`);
         }
       }
-      plan.left.push(...changedPaths(content, of));
+      left.push(...changedPaths(content, of));
     }
-    return plan;
+    return { lines, left, operations, renames: [] };
   },
 };
 
@@ -74,9 +75,14 @@ function changedPaths(content: StratumContent, of: string): string[] {
   return content.patch.flatMap(({ target, fields }) => {
     const path = paths.get(target);
     return path && Object.hasOwn(fields, 'knots')
-      ? [`${path.name === '' ? 'Path' : path.name} (${of}): a level has another shape of it as a local change`]
+      ? [`${called(path, of)}: a level has another shape of it as a local change`]
       : [];
   });
+}
+
+/** 'Rail (Dressing)'. @param of name of its stratum */
+function called({ name }: Path, of: string): string {
+  return `${name === '' ? 'Path' : name} (${of})`;
 }
 
 function told(knots: readonly Knot[], gap: number): string {

@@ -20,10 +20,10 @@ export class TargetFixes {
   private readonly documents = inject(DocumentRegistry);
   private readonly tables = inject(Store).selectSignal(recordsFeature.selectTables);
   readonly all = PACK_FIXES;
-  readonly progress = this.work.progress;
   readonly failure = this.work.failure;
 
   constructor() {
+    // Without the engine, which the page loads later, no name would be by its pattern, and a fix would rename them all.
     installLinearPatterns();
   }
 

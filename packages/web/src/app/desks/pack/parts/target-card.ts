@@ -32,6 +32,8 @@ export interface TargetLine {
   readonly min: RuleNumber | undefined;
   readonly max: RuleNumber | undefined;
   readonly text: string | undefined;
+  /** What is wrong with a text that was typed, null when nothing; absent: any will do. */
+  readonly textFault?: (text: string) => string | null;
   readonly setting: WholeSetting;
 }
 
@@ -77,6 +79,7 @@ export class TargetCard {
         min: field.min,
         max: field.max,
         text: field.text?.name,
+        textFault: TEXT_FAULTS[id],
         setting: ruleSetting(this.target(), id),
       };
     }),
@@ -148,8 +151,7 @@ export class TargetCard {
 
   setText(line: TargetLine, typed: string): void {
     const text = typed.trim();
-    const rule = (Object.keys(TEXT_FAULTS) as TargetRuleId[]).find((id) => line.path === `rules.${id}`);
-    const fault = (rule && text !== '' && TEXT_FAULTS[rule]?.(text)) || '';
+    const fault = (text !== '' && line.textFault?.(text)) || '';
     this.mark(line.path, fault === '' ? '' : `${line.name}: the pattern cannot be read: ${fault}.`);
     if (fault === '' && text !== line.setting.text) this.setLine(line, { text });
   }
