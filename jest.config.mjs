@@ -14,6 +14,7 @@ export default {
   testTimeout: 30000,
   projects: [
     plain('core', ['<rootDir>/packages/core/src']),
+    plain('reader', ['<rootDir>/packages/reader/src']),
     plain('server', ['<rootDir>/packages/server/src']),
     plain('cli', ['<rootDir>/packages/cli/src']),
     plain('scripts', ['<rootDir>/scripts']),

@@ -1,0 +1,11 @@
+export { openPack, type Pack } from './pack';
+export type { Chunk, ChunkHead, PackLevel } from './level';
+export { RESIDENT } from './level';
+export type { Fields, JsonTable } from './fields';
+export { PackError, type PackErrorCode } from './pack-error';
+export type { ReadFile } from './pack-files';
+export type { Collision, Piece, PieceStep } from './pieces';
+export type { Placements } from './placements';
+export { createProgress, type PlayState, type Progress } from './progress';
+export type { Sight } from './sight';
+export { createStreamer, type Streamer, type StreamUnit } from './streamer';
