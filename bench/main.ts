@@ -2,6 +2,7 @@ import { boxesBench } from './core/boxes.bench';
 import { burrowBench } from './core/burrow.bench';
 import { checksBench } from './core/checks.bench';
 import { chainBench } from './core/chain.bench';
+import { columnsBench } from './core/columns.bench';
 import { meshMemoryBench } from './core/mesh-memory.bench';
 import { meshesBench } from './core/meshes.bench';
 import { rehearsalBench } from './core/rehearsal.bench';
@@ -23,6 +24,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   chain: chainBench,
   meshes: meshesBench,
   'mesh-memory': meshMemoryBench,
+  columns: columnsBench,
   rehearsal: rehearsalBench,
   unlock: unlockBench,
   boxes: boxesBench,

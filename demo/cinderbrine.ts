@@ -82,7 +82,7 @@ const READINESS: ReadinessRules = {
   devices: ['handheld'],
 };
 
-/** What the game is built for: a console that reads a kit at once, and a tower that picks pieces. */
+/** What the game is built for: a console that reads a kit at once, and a tower that picks pieces and reads placements as columns. */
 const TARGETS: readonly Omit<Target, 'order'>[] = [
   { ...PLAIN_TARGET, id: 'console-build', name: 'Console build', folder: 'console', meshFiles: 'perKit' },
   {
@@ -90,6 +90,7 @@ const TARGETS: readonly Omit<Target, 'order'>[] = [
     id: 'tower-build',
     name: 'Tower build',
     folder: 'tower',
+    placements: 'millimetre',
     rules: { textureSize: { isOn: true, max: 8192 }, pathKnots: { isOn: true, max: 512 } },
   },
 ];

@@ -54,6 +54,11 @@ test.describe('Targets', () => {
     await page.getByRole('button', { name: 'Redo' }).click();
     await expect(page.getByText('Ready to pack.')).toBeVisible({ timeout: 60000 });
 
+    // Placements as columns, and as JSON beside them.
+    const placing = card.getByRole('combobox', { name: 'Placements' });
+    await placing.selectOption('columns, within 1 mm');
+    await card.getByLabel('too, in the level’s file').check();
+
     // Three packs, each in its folder: two with the meshes of each piece in a file.
     await page.getByRole('button', { name: 'Pack all targets (3)' }).click();
     await expect(page.getByRole('region', { name: 'Last pack 3' })).toBeVisible({ timeout: 120000 });
@@ -63,6 +68,14 @@ test.describe('Targets', () => {
     expect(manifest('small').target).toMatchObject({ name: 'Small build', meshFiles: 'perPiece' });
     expect(existsSync(join(packs, 'small/kits/works-kit/rail-4-m.glb'))).toBe(true);
     expect(existsSync(join(packs, 'console/kits/works-kit.glb'))).toBe(true);
+    const level = JSON.parse(readFileSync(join(packs, 'small/levels/low-water.json'), 'utf8')) as {
+      chunks: { columns?: { file: string; withinMetres: number; placements: number }; placements?: unknown[] }[];
+    };
+    for (const { columns, placements = [] } of level.chunks) {
+      expect(columns?.placements ?? 0).toBe(placements.length);
+      if (columns) expect(existsSync(join(packs, 'small', columns.file))).toBe(true);
+    }
+    expect(level.chunks.map(({ columns }) => columns?.withinMetres)).toContain(0.001);
     expect(manifest('tower').files.map(({ path }) => path)).not.toContain('kits/works-kit.glb');
 
     await card.getByRole('button', { name: 'Delete' }).click();

@@ -314,6 +314,7 @@ export type { Opening, Pocket, SightFigures, SightResult } from './sight/sight-r
 export { levelSightInput } from './sight/level-sight-input';
 export { thingsOfPockets } from './sight/pocket-things';
 export { levelContent, standingContent, type LevelContent } from './layout/level-content';
+export { placedFilesOf } from './layout/placed-columns/placed-files';
 export { placedPieces, placementsOf } from './layout/level-placements';
 export { patchStates, patchedContent, patchedItem, type PatchState } from './layout/patched-content';
 export {
@@ -508,15 +509,8 @@ export { smoothNormals } from './mesh/mesh-normals';
 export { readGlb } from './formats/glb/read-glb';
 export type { MeshDecoders } from './formats/glb/mesh-decoders';
 export { writeGlb } from './formats/glb/write-glb';
-export {
-  PLAIN_TARGET,
-  countSetting,
-  countedKinds,
-  ruleSetting,
-  targetOf,
-  targetsOf,
-  type WholeSetting,
-} from './pack/pack-target';
+export { PLAIN_TARGET, targetOf, targetsOf } from './pack/pack-target';
+export { countSetting, countedKinds, ruleSetting, type WholeSetting } from './pack/target-settings';
 export { PACK_FOLDER_PATTERN } from './fields/pack-folder';
 export {
   COUNT_NUMBER,
@@ -528,6 +522,7 @@ export {
 export {
   COMPRESSIONS,
   MESH_FILES,
+  PLACEMENT_FORMS,
   type Compression,
   type MeshFiles,
   type RuleSetting,

@@ -2,6 +2,7 @@ import type { CoreError } from '../errors';
 import type { Floors } from '../detail/collision/kit-floors';
 import type { RunContext } from '../context/run-context';
 import type { KitLoads } from '../budget/mesh-files';
+import type { PlacedFiles } from '../layout/placed-columns/placed-files';
 import type { BakedFigures } from '../budget/level-figures';
 import type { FiguresInput } from '../budget/figures-scene';
 import type { RehearsalResult } from '../cells/rehearsal-result';
@@ -58,6 +59,8 @@ export interface LevelScene {
   readonly view: ViewSettings;
   readonly kits: Readonly<Record<string, Kit>>;
   readonly kitLoads: KitLoads;
+  /** How the first target has placements; absent: JSON in the level's own file. */
+  readonly placed?: PlacedFiles;
   /** How the level is cut, null when it is not. */
   readonly grid: CellGrid | null;
   /** Its own. */

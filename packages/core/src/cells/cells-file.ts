@@ -4,6 +4,7 @@ import { canonicalJson } from '../json/canonical-json';
 import type { StandingLevel } from '../layout/standing-level';
 import type { CellGrid } from '../model/cell-grid';
 import { rulesInLevel } from './volume-rules';
+import { packHead } from '../model/pack-format';
 
 /** The file of a level's grid and cells, and of what its volumes load: only cells and volumes that are there. */
 export function cellsFile(grid: CellGrid, { cells }: CutLevel, level: StandingLevel): Uint8Array {
@@ -14,8 +15,7 @@ export function cellsFile(grid: CellGrid, { cells }: CutLevel, level: StandingLe
   });
   const { sizeMetres, origin, loadMetres, dropMetres, readyMetres } = grid;
   const file = {
-    format: 'stravel-pack-cells',
-    version: 1,
+    ...packHead('stravel-pack-cells'),
     sizeMetres,
     origin: [...origin],
     loadMetres,

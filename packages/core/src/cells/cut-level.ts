@@ -5,6 +5,9 @@ import { CoreError } from '../errors';
 import { blockSurfaceIfAny, type BlockSurface } from '../geometry/block-solid';
 import type { StandingLevel } from '../layout/standing-level';
 import { placementsOf } from '../layout/level-placements';
+import { ColumnsBuilder } from '../layout/placed-columns/columns-builder';
+import { ColumnsLayout } from '../layout/placed-columns/columns-layout';
+import type { PlacedAt, PlacedFiles } from '../layout/placed-columns/placed-files';
 import { placedBounds } from '../layout/placement-bounds';
 import type { CellGrid } from '../model/cell-grid';
 import type { Kit, Piece } from '../model/kit';
@@ -25,6 +28,8 @@ export interface CutInput {
   /** What each kit's files cost, by its id. */
   readonly kitLoads: KitLoads;
   readonly grid: CellGrid;
+  /** Absent: placements are JSON in the level's own file. */
+  readonly placed?: PlacedFiles;
 }
 
 /** What is in a cell, or always loaded. */
@@ -34,9 +39,9 @@ export interface CellContents {
   readonly triangles: number;
   /** Blocks and instances; kits are counted apart. */
   readonly memoryBytes: number;
-  /** 1 for its blocks' file, 0 where it has none: placements stand in the level's own file. */
+  /** That of its blocks, and that of its placements where those are columns. */
   readonly files: number;
-  /** Of that file. */
+  /** Of those files. */
   readonly diskBytes: number;
   /** Numbers of the files of meshes that it needs, ascending. */
   readonly meshFiles: readonly number[];
@@ -88,7 +93,9 @@ interface Thing {
   readonly triangles: number;
   readonly memoryBytes: number;
   /** What a block adds to its chunk's file. */
-  readonly packed: { readonly surface: BlockSurface; readonly material: string } | undefined;
+  readonly packed?: { readonly surface: BlockSurface; readonly material: string };
+  /** Which placement it is, and of what. */
+  readonly placement?: { readonly at: PlacedAt; readonly piece: Piece };
   /** Keys of the files that a placement's piece needs. */
   readonly meshFiles: readonly string[];
 }
@@ -99,6 +106,8 @@ interface Tally {
   triangles: number;
   memoryBytes: number;
   readonly packed: PackedBlocks;
+  /** Its placements as columns, where they are. */
+  readonly columns: ColumnsBuilder | undefined;
   straddling: number;
   readonly meshFiles: Set<string>;
 }
@@ -108,10 +117,13 @@ interface Tally {
  * resident stratum, or reaches over more than two cells along a side, is always loaded.
  * @throws CoreError 'CELL_PIECE_MISSING' naming the placement, 'CELL_KIT_MISSING', 'CANCELLED'
  */
-export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, context: RunContext): CutLevel {
+export function cutLevel(
+  { content, pieces, kits, kitLoads, grid, placed: files }: CutInput,
+  context: RunContext,
+): CutLevel {
   const residentStrata = new Set(grid.resident);
   const tallies = new Map<string, Tally & { readonly column: number; readonly row: number }>();
-  const resident = newTally();
+  const resident = newTally(files);
   const placed: (Omit<PlacedThing, 'cell'> & { readonly key: string | undefined })[] = [];
   const cellKeyOfThing: [string, string | undefined][] = [];
   /** Keys of the files of every piece that is placed. */
@@ -138,7 +150,7 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
       const key = isLarge || residentStrata.has(stratum.id) ? undefined : `${column},${row}`;
       let tally: Tally = resident;
       if (key !== undefined) {
-        const known = tallies.get(key) ?? { ...newTally(), column, row };
+        const known = tallies.get(key) ?? { ...newTally(files), column, row };
         tallies.set(key, known);
         tally = known;
       }
@@ -151,12 +163,12 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
       }
     }
   }
-  const files = knownFiles(
+  const meshFiles = knownFiles(
     [...keys.keys()].map((id) => pieces[id]),
     kits,
     kitLoads,
   );
-  const numberOfFile = new Map(files.map(({ key }, i) => [key, i]));
+  const numberOfFile = new Map(meshFiles.map(({ key }, i) => [key, i]));
   const order = [...tallies].sort(([, a], [, b]) => a.column - b.column || a.row - b.row);
   const numberOf = new Map(order.map(([key], i) => [key, i]));
   const cellNumber = (key: string | undefined): number =>
@@ -179,7 +191,7 @@ export function cutLevel({ content, pieces, kits, kitLoads, grid }: CutInput, co
       };
     }),
     resident: contents(resident, numberOfFile),
-    meshFiles: files,
+    meshFiles,
     straddlers: things.filter(({ cell }) => cell !== RESIDENT),
     residentThings: things.filter(({ cell }) => cell === RESIDENT),
     cellOfThing: Object.fromEntries(cellKeyOfThing.map(([id, key]) => [id, cellNumber(key)])),
@@ -207,13 +219,14 @@ function cellOf(grid: CellGrid, axis: number, value: number): number {
   return Math.floor((value - grid.origin[axis >> 1]) / grid.sizeMetres);
 }
 
-function newTally(): Tally {
+function newTally(placed: PlacedFiles | undefined): Tally {
   return {
     blocks: 0,
     placements: 0,
     triangles: 0,
     memoryBytes: 0,
     packed: new PackedBlocks(),
+    columns: placed && new ColumnsBuilder(placed.form),
     straddling: 0,
     meshFiles: new Set(),
   };
@@ -222,16 +235,17 @@ function newTally(): Tally {
 /** What a thing is counted as. */
 const COUNTERS: Readonly<Record<Thing['kind'], 'blocks' | 'placements'>> = { block: 'blocks', placement: 'placements' };
 
-function add(tally: Tally, { kind, triangles, memoryBytes, packed, meshFiles }: Thing): void {
+function add(tally: Tally, { kind, triangles, memoryBytes, packed, placement, meshFiles }: Thing): void {
   tally[COUNTERS[kind]]++;
   tally.triangles += triangles;
   tally.memoryBytes += memoryBytes;
   if (packed) tally.packed.add(packed.material, packed.surface);
+  if (placement) tally.columns?.add(placement.at, placement.piece);
   for (const file of meshFiles) tally.meshFiles.add(file);
 }
 
 function contents(
-  { blocks, placements, triangles, memoryBytes, packed, meshFiles }: Tally,
+  { blocks, placements, triangles, memoryBytes, packed, columns, meshFiles }: Tally,
   numberOfFile: ReadonlyMap<string, number>,
 ): CellContents {
   return {
@@ -239,8 +253,8 @@ function contents(
     placements,
     triangles,
     memoryBytes,
-    files: packed.files,
-    diskBytes: packed.bytes,
+    files: packed.files + (columns?.files ?? 0),
+    diskBytes: packed.bytes + (columns?.files ? new ColumnsLayout(columns).bytes : 0),
     meshFiles: [...meshFiles].map((key) => numberOfFile.get(key) as number).sort((a, b) => a - b),
   };
 }
@@ -267,7 +281,8 @@ function* thingsOf(
       meshFiles: [],
     };
   }
-  const { count, ids, pieces: placed, numbers } = placementsOf(one);
+  const of = placementsOf(one);
+  const { count, ids, pieces: placed, numbers } = of;
   const box = new Float64Array(6);
   for (let i = 0; i < count; i++) {
     const piece = pieces[placed[i]];
@@ -286,7 +301,7 @@ function* thingsOf(
       bounds,
       triangles: piece.steps[0].triangles,
       memoryBytes: INSTANCE_BYTES,
-      packed: undefined,
+      placement: { at: { of, i }, piece },
       meshFiles: keysOf(piece),
     };
   }

@@ -4,7 +4,7 @@ import type { PlanPoint, Vector3 } from '../model/vector';
 import type { CutLevel } from './cut-level';
 
 /** Raised whenever the same rehearsal would go otherwise. */
-export const REHEARSAL_VERSION = 7;
+export const REHEARSAL_VERSION = 8;
 
 /** One file that was loaded on the way. */
 export interface WalkLoad {

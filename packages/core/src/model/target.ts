@@ -9,6 +9,13 @@ export type MeshFiles = (typeof MESH_FILES)[number];
 export const COMPRESSIONS = ['none', 'meshopt'] as const;
 export type Compression = (typeof COMPRESSIONS)[number];
 
+/**
+ * How placements are written: as JSON in their level's file, or as columns of numbers in a file of each chunk, exact or with
+ * every point of a piece within 1 mm or 1 cm of its place.
+ */
+export const PLACEMENT_FORMS = ['json', 'exact', 'millimetre', 'centimetre'] as const;
+export type PlacementForm = (typeof PLACEMENT_FORMS)[number];
+
 /** Whether a target asks for something, and how much of it. What the rule has no place for is absent. */
 export interface RuleSetting {
   readonly isOn: boolean;
@@ -27,6 +34,10 @@ export interface Target {
   readonly meshFiles: MeshFiles;
   /** Absent: none. */
   readonly compression?: Compression | null;
+  /** Absent: JSON. */
+  readonly placements?: PlacementForm | null;
+  /** Whether they stand as JSON in the level's file too where they are columns; absent: no. */
+  readonly withPlacementsJson?: boolean | null;
   /** Whether test and tool levels are packed too. */
   readonly withAllPurposes: boolean;
   /** By the rule; absent: as it is at first. */

@@ -3,15 +3,14 @@ import type { LevelContent } from '../layout/level-content';
 import type { Block } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
 import { placementsOf } from '../layout/level-placements';
-import type { PlacementColumns } from '../model/placement';
+import type { PlacedAt } from '../layout/placed-columns/placed-files';
 
 /** A part of a level that is loaded as one: all of it, what is resident, or a cell. */
 export interface Chunk {
   /** '' for what is always loaded. */
   readonly cell: string;
   readonly blocks: Block[];
-  /** Its placements: columns, and which of them. */
-  readonly placements: { readonly of: PlacementColumns; readonly i: number }[];
+  readonly placements: (PlacedAt & { readonly stratum: string })[];
 }
 
 /** Name of a chunk's files, without ending. */
@@ -34,12 +33,12 @@ export function gridOf(level: string, grid: CellGrid | null): CellGrid {
   );
 }
 
-/** The chunks of a level, the resident one first. @param isOne the level is not cut: all is resident */
-export function chunksOf({ strata }: LevelContent, cut: CutLevel, isOne: boolean): Chunk[] {
+/** The chunks of a level, the resident one first. @param cut undefined where the level is not cut: all is resident then */
+export function chunksOf({ strata }: LevelContent, cut: CutLevel | undefined): Chunk[] {
   const chunks = new Map<string, Chunk>([['', { cell: '', blocks: [], placements: [] }]]);
   const chunkOf = (id: string): Chunk => {
-    const cell = cut.cellOfThing[id] ?? RESIDENT;
-    const key = isOne || cell === RESIDENT ? '' : cut.cells[cell].key;
+    const cell = cut?.cellOfThing[id] ?? RESIDENT;
+    const key = cut && cell !== RESIDENT ? cut.cells[cell].key : '';
     const known = chunks.get(key) ?? { cell: key, blocks: [], placements: [] };
     chunks.set(key, known);
     return known;
@@ -47,7 +46,8 @@ export function chunksOf({ strata }: LevelContent, cut: CutLevel, isOne: boolean
   for (const one of strata) {
     for (const block of one.content.block) chunkOf(block.id).blocks.push(block);
     const of = placementsOf(one);
-    of.ids.forEach((id, i) => chunkOf(id).placements.push({ of, i }));
+    const stratum = one.stratum.id;
+    of.ids.forEach((id, i) => chunkOf(id).placements.push({ of, i, stratum }));
   }
   return [...chunks.values()].sort((a, b) => (a.cell < b.cell ? -1 : 1));
 }

@@ -12,6 +12,7 @@ import { compareOrdered } from '../model/ordered';
 import { overRecordIds } from '../records';
 import { entriesOf, valueOf } from '../sets/field-tables';
 import type { PackFile } from './pack-kit';
+import { packHead } from '../model/pack-format';
 
 export const GAME_PATH = 'game.json';
 
@@ -36,8 +37,7 @@ export function gameFile({ records, levels, pictures }: GameInput): PackFile {
     told.map(({ level }) => level),
   );
   const described: Json = {
-    format: 'stravel-pack-game',
-    version: 1,
+    ...packHead('stravel-pack-game'),
     ranks: [...(settings?.ranks ?? [])],
     sets: Object.values(records.set)
       .filter(({ id }) => used.has(id))
@@ -50,6 +50,8 @@ export function gameFile({ records, levels, pictures }: GameInput): PackFile {
         key: level.key,
         name: level.name,
         set: level.set,
+        purpose: level.purpose,
+        code: level.code,
         // Null for one that is not in this pack, but that another refers to.
         file: path,
         rules: plainJson(rules),

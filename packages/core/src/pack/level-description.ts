@@ -2,15 +2,25 @@ import type { KitLoads } from '../budget/mesh-files';
 import { plainJson } from '../json/plain-json';
 import { turnQuaternion } from '../geometry/turn-quaternion';
 import type { LevelContent } from '../layout/level-content';
+import { hasPlacedJson, type PlacedFiles } from '../layout/placed-columns/placed-files';
 import type { Json } from '../model/json';
 import type { Kit, Piece } from '../model/kit';
 import type { Placement } from '../model/placement';
+import type { ChunkColumns } from './chunk-columns';
 import { chunkName, type Chunk } from './chunks';
 import { kitPackPath, meshPaths } from './mesh-paths';
 import { placementAt } from '../items/placement/columns';
 import { packedGroup, packedValues } from '../items/packed-form';
 import { describedBlocks } from './described-blocks';
 import { packedLists } from '../items/stored';
+import { packHead } from '../model/pack-format';
+
+/** A chunk, and what of it stands in files of its own. */
+export interface DescribedChunk {
+  readonly chunk: Chunk;
+  readonly hasGeometry: boolean;
+  readonly columns: ChunkColumns | undefined;
+}
 
 /** What a level's file tells beside its content. */
 export interface DescribedLevel {
@@ -23,7 +33,9 @@ export interface DescribedLevel {
   readonly number: number | null;
   /** Names of the sets that it stands in, from the top. */
   readonly sets: readonly string[];
-  readonly chunks: readonly { readonly chunk: Chunk; readonly hasGeometry: boolean }[];
+  readonly chunks: readonly DescribedChunk[];
+  /** Absent: placements are JSON alone. */
+  readonly placed?: PlacedFiles;
   /** Its masks as they are described, in order. */
   readonly masks: readonly Json[];
   readonly hasCells: boolean;
@@ -42,8 +54,7 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
   const paths = pathsOfMeshes(described);
   const markers = strata.flatMap(({ content: items }) => items.marker);
   return {
-    format: 'stravel-pack-level',
-    version: 1,
+    ...packHead('stravel-pack-level'),
     id: level.id,
     key: level.key,
     name: level.name,
@@ -71,8 +82,8 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
 }
 
 function describeChunk(
-  { chunk, hasGeometry }: DescribedLevel['chunks'][number],
-  { content, kits, pieces }: DescribedLevel,
+  { chunk, hasGeometry, columns }: DescribedChunk,
+  { content, kits, pieces, placed: files }: DescribedLevel,
   paths: ReadonlyMap<string, string>,
   placed: (placement: Placement) => Json,
 ): Json {
@@ -83,7 +94,10 @@ function describeChunk(
     kits: [...new Set(used.map((id) => kitPackPath(kits[pieces[id].kit])))].sort().map((path) => `${path}.json`),
     meshes: [...new Set(used.flatMap((id) => paths.get(id) ?? []))].sort(),
     blocks: describedBlocks(chunk.blocks),
-    placements: chunk.placements.map(({ of, i }) => placed(placementAt(of, i))),
+    ...(columns ? { columns: columns.described } : {}),
+    ...(!columns || hasPlacedJson(files)
+      ? { placements: chunk.placements.map(({ of, i }) => placed(placementAt(of, i))) }
+      : {}),
   };
 }
 

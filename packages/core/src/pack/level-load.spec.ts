@@ -15,8 +15,10 @@ import { EMPTY_CONTENT } from '../items';
 import type { Stratum } from '../model/stratum';
 import { DEFAULT_VIEW } from '../model/view-settings';
 import { bakeSight } from '../sight/bake-sight';
+import type { PlacedFiles } from '../layout/placed-columns/placed-files';
 import { levelSightInput } from '../sight/level-sight-input';
 import { smallCollection, smallPng } from '../testing';
+import { plainLevel } from '../testing/plain-level';
 import { meshOfBlocks } from './block-meshes';
 import { inspectKit } from './inspect-kit';
 import type { KitLoad } from '../budget/mesh-files';
@@ -78,10 +80,17 @@ describe('what a game loads for a level', () => {
   );
   const placements = fc.array(fc.record({ x: at, y: at, turn: fc.integer({ min: 0, max: 359 }) }), { maxLength: 60 });
 
+  const anyFiles = fc.constantFrom<PlacedFiles | undefined>(
+    undefined,
+    { form: 'exact', withJson: false },
+    { form: 'millimetre', withJson: true },
+    { form: 'centimetre', withJson: false },
+  );
+
   it('is the files of its pack: as many, and of as many bytes within 2 % and a few hundred', async () => {
     const { records } = await smallCollection();
     await fc.assert(
-      fc.asyncProperty(blocks, placements, fc.boolean(), async (walls, posts, isCut) => {
+      fc.asyncProperty(blocks, placements, fc.boolean(), anyFiles, async (walls, posts, isCut, placed) => {
         fc.pre(walls.length + posts.length > 0);
         const block = walls.map(({ x, z, size, material }, i): Block => ({
           id: `b${i}`,
@@ -104,7 +113,7 @@ describe('what a game loads for a level', () => {
           level: { ...records.level['one'], bounds: null },
           strata: [{ stratum: own, content: { ...EMPTY_CONTENT, block, placement } }],
         };
-        const input = { content, pieces, kits, kitLoads, grid: isCut ? grid : null };
+        const input = { content, pieces, kits, kitLoads, grid: isCut ? grid : null, placed };
         const load = levelLoad(input, context);
         const pack = await packed(input);
         const isKitUsed = posts.length > 0;
@@ -121,7 +130,51 @@ describe('what a game loads for a level', () => {
           [cut.resident, ...cut.cells].reduce((sum, { memoryBytes }) => sum + memoryBytes, 0),
         );
       }),
-      { numRuns: 20 },
+      { numRuns: 25 },
+    );
+  });
+});
+
+describe('a cell with columns', () => {
+  it('loads the file of its placements: what a pack writes of it, to the byte', async () => {
+    const place = fc.double({ min: -70, max: 70, noNaN: true });
+    const placements = fc.array(
+      fc.record({ x: place, y: place, turn: fc.integer({ min: 0, max: 90 }), group: fc.boolean() }),
+      { minLength: 1, maxLength: 60 },
+    );
+    await fc.assert(
+      fc.asyncProperty(
+        placements,
+        fc.constantFrom<PlacedFiles['form']>('exact', 'millimetre', 'centimetre'),
+        async (posts, form) => {
+          const placement = posts.map(({ x, y, turn, group }, i): Placement => ({
+            id: `post-${i}`,
+            piece: 'post',
+            position: [x, 0, y],
+            turn: [turn, 0, 0],
+            scale: [1, turn > 45 ? -1 : 1, 1],
+            ...(group ? { group: 'north' } : {}),
+          }));
+          const content = {
+            level: { ...plainLevel({ name: 'Yard' }), key: 'yard' },
+            strata: [{ stratum: own, content: { ...EMPTY_CONTENT, placement } }],
+          };
+          const input = { content, pieces, kits, kitLoads, grid, placed: { form, withJson: false } };
+          const { cells } = cutLevel(input, context);
+          const sight = bakeSight(levelSightInput(content), {}, context);
+          const files = await packLevel({ ...input, sight, sections: [], number: null, sets: [] }, context);
+          const columns = files.filter(({ path }) => path.endsWith('.bin'));
+          expect(cells.map(({ key, files: count, diskBytes }) => [key, count, diskBytes])).toEqual(
+            cells.map(({ key }) => [
+              key,
+              1,
+              columns.find(({ path }) => path.endsWith(`cell-${key.replace(',', '-')}.bin`))?.bytes.length,
+            ]),
+          );
+          expect(columns).toHaveLength(cells.length);
+        },
+      ),
+      { numRuns: 30 },
     );
   });
 });

@@ -10,10 +10,12 @@ import type { Block } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
 import type { Kit, Piece } from '../model/kit';
 import { cellsFile } from '../cells/cells-file';
-import { chunksOf, gridOf } from './chunks';
-import { describeLevel } from './level-description';
+import { chunkColumns } from './chunk-columns';
+import { chunkName, chunksOf, gridOf } from './chunks';
+import { describeLevel, levelFolder, type DescribedChunk } from './level-description';
 import { masksOf } from './pack-level';
 import { placementsOf } from '../layout/level-placements';
+import { hasPlacedJson, type PlacedFiles } from '../layout/placed-columns/placed-files';
 import { placedFileBytes } from '../layout/placed-json';
 
 export interface LevelLoadInput {
@@ -24,6 +26,8 @@ export interface LevelLoadInput {
   readonly kitLoads: KitLoads;
   /** How it is cut; null packs it as one. */
   readonly grid: CellGrid | null;
+  /** Absent: placements are JSON in the level's own file. */
+  readonly placed?: PlacedFiles;
 }
 
 /**
@@ -31,20 +35,26 @@ export interface LevelLoadInput {
  * @throws CoreError 'CELL_PIECE_MISSING' naming the placement, 'CELL_KIT_MISSING', 'CANCELLED'
  */
 export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad {
-  const { content, grid } = input;
+  const { content, grid, pieces, placed } = input;
   const cut = cutLevel({ ...input, grid: gridOf(content.level.id, grid) }, context);
-  const chunks = chunksOf(content, cut, grid === null).map((chunk) => ({ chunk, packed: packedBlocks(chunk.blocks) }));
+  const chunks = chunksOf(content, grid ? cut : undefined).map((chunk) => ({
+    chunk,
+    packed: packedBlocks(chunk.blocks),
+    columns: chunkColumns(chunk, `${levelFolder(content)}/${chunkName(chunk)}.bin`, pieces, placed),
+  }));
+  const columnBytes = bytesOfColumns(chunks);
   const strata = content.strata.map((one) => ({
     stratum: one.stratum.id,
     blockBytes: sumOf(one.content.block.map(blockFileBytes)),
-    placedBytes: placedFileBytes(placementsOf(one)),
+    placedBytes: hasPlacedJson(placed) ? placedFileBytes(placementsOf(one)) : 0,
+    columnBytes: columnBytes.get(one.stratum.id) ?? 0,
   }));
   const masks = masksOf(content);
   const described = {
     ...input,
     number: null,
     sets: [],
-    chunks: chunks.map(({ chunk, packed }) => ({ chunk, hasGeometry: packed.files > 0 })),
+    chunks: chunks.map(({ chunk, packed, columns }) => ({ chunk, hasGeometry: packed.files > 0, columns })),
     masks: masks.map((mask) => mask.described),
     hasCells: grid !== null,
   };
@@ -56,6 +66,7 @@ export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad
     ...(grid ? [cellsFile(grid, cut, content).length] : []),
     ...masks.map(({ file }) => file.bytes.length),
     ...chunks.filter(({ packed }) => packed.files > 0).map(({ packed }) => packed.bytes),
+    ...chunks.flatMap(({ columns }) => (columns ? [columns.layout.bytes] : [])),
   ];
   const placedBytes = sumOf(strata.map((one) => one.placedBytes));
   const diskBytes = sumOf(files) + placedBytes;
@@ -70,10 +81,29 @@ export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad
     own: {
       files: files.length,
       memoryBytes: 0,
-      diskBytes: sumOf(files) - sumOf(strata.map(({ blockBytes }) => blockBytes)),
+      diskBytes: sumOf(files) - sumOf(strata.map((one) => one.blockBytes + one.columnBytes)),
     },
-    strata: strata.map((one) => ({ stratum: one.stratum, diskBytes: one.blockBytes + one.placedBytes })),
+    strata: strata.map((one) => ({
+      stratum: one.stratum,
+      diskBytes: one.blockBytes + one.placedBytes + one.columnBytes,
+    })),
   };
+}
+
+/** Bytes that placements take in files of columns, by their stratum. */
+function bytesOfColumns(chunks: readonly Pick<DescribedChunk, 'chunk' | 'columns'>[]): ReadonlyMap<string, number> {
+  const bytes = new Map<string, number>();
+  for (const { chunk, columns } of chunks) {
+    if (!columns) continue;
+    const { layout, builder } = columns;
+    // The ids of each are its own; the rest is shared out evenly.
+    const rest = (layout.bytes - layout.ids.count) / builder.count;
+    const shares = new Map<string, number>();
+    for (const { of, i, stratum } of chunk.placements)
+      shares.set(stratum, (shares.get(stratum) ?? 0) + rest + of.ids[i].length);
+    for (const [stratum, share] of shares) bytes.set(stratum, (bytes.get(stratum) ?? 0) + Math.floor(share));
+  }
+  return bytes;
 }
 
 function packedBlocks(blocks: readonly Block[]): PackedBlocks {

@@ -10,6 +10,7 @@ import { stepNodeName, type Kit, type Piece, type PieceCollision } from '../mode
 import type { ViewSettings } from '../model/view-settings';
 import { kitPackPath, meshPaths } from './mesh-paths';
 import { packedMeshes, splitKit } from './split-kit';
+import { packHead } from '../model/pack-format';
 
 /** One file of a pack. */
 export interface PackFile {
@@ -79,8 +80,7 @@ export function describeKit({ kit, pieces, view, meshFiles }: Omit<PackKitInput,
       };
     });
   return {
-    format: 'stravel-pack-kit',
-    version: 2,
+    ...packHead('stravel-pack-kit'),
     id: kit.id,
     key: kit.key,
     name: kit.name,

@@ -1,13 +1,16 @@
 import { strToU8 } from 'fflate';
 import { cutLevel } from '../cells/cut-level';
 import type { RunContext } from '../context/run-context';
+import { CoreError } from '../errors';
 import { canonicalJson } from '../json/canonical-json';
 import { writeGlb } from '../formats/glb/write-glb';
 import type { LevelContent } from '../layout/level-content';
 import { packedGroup } from '../items/packed-form';
-import { placementsOf } from '../layout/level-placements';
+import { placedPieces, placementsOf } from '../layout/level-placements';
+import { columnsFile } from '../layout/placed-columns/columns-file';
 import { bitmapOfMask } from '../layout/masks/mask-bitmap';
 import { pictureOfMask } from '../layout/masks/mask-picture';
+import { heldAt } from '../model/by-key';
 import type { CellGrid } from '../model/cell-grid';
 import type { Json } from '../model/json';
 import type { Mask } from '../model/mask';
@@ -15,7 +18,8 @@ import { withSections, type MadeSection } from '../sections/with-sections';
 import type { SightResult } from '../sight/sight-result';
 import { meshOfBlocks } from './block-meshes';
 import { cellsFile } from '../cells/cells-file';
-import { chunkName, chunksOf, gridOf } from './chunks';
+import { chunkColumns } from './chunk-columns';
+import { chunkName, chunksOf } from './chunks';
 import { describeLevel, levelFolder, type DescribedLevel } from './level-description';
 import type { PackFile } from './pack-kit';
 import { placedJson } from '../layout/placed-json';
@@ -23,7 +27,7 @@ import { sightFile } from '../sight/sight-file';
 
 export interface PackLevelInput extends Pick<
   DescribedLevel,
-  'content' | 'pieces' | 'kits' | 'kitLoads' | 'number' | 'sets'
+  'content' | 'pieces' | 'kits' | 'kitLoads' | 'placed' | 'number' | 'sets'
 > {
   /** How it is cut; null packs it as one. */
   readonly grid: CellGrid | null;
@@ -40,32 +44,55 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
   const content = withSections(input.content, input.sections);
   const { level } = content;
   const folder = levelFolder(content);
-  const cut = cutLevel(
-    { content, pieces: input.pieces, kits: input.kits, kitLoads: input.kitLoads, grid: gridOf(level.id, input.grid) },
-    context,
-  );
+  const { pieces, kits, kitLoads, placed, grid } = input;
+  const cut = grid ? cutLevel({ content, pieces, kits, kitLoads, placed, grid }, context) : undefined;
+  checkPieces(content, input);
   const files: PackFile[] = [];
   const chunks: DescribedLevel['chunks'][number][] = [];
-  for (const chunk of chunksOf(content, cut, input.grid === null)) {
+  for (const chunk of chunksOf(content, cut)) {
     context.checkCancelled();
     const name = chunkName(chunk);
     const meshes = meshOfBlocks(name, chunk.blocks);
     if (meshes) files.push({ path: `${folder}/${name}.glb`, bytes: await writeGlb(meshes) });
-    chunks.push({ chunk, hasGeometry: meshes !== undefined });
+    const columns = chunkColumns(chunk, `${folder}/${name}.bin`, pieces, placed);
+    if (columns) files.push({ path: columns.path, bytes: columnsFile(columns.builder, columns.layout) });
+    chunks.push({ chunk, hasGeometry: meshes !== undefined, columns });
   }
   context.progress(0.6, `${level.name}: what is seen`);
   const strata = content.strata.map((one) => ({ blocks: one.content.block, placements: placementsOf(one) }));
-  const seen = sightFile(strata, input.sight, new Map(Object.entries(input.pieces)));
+  const seen = sightFile(strata, input.sight, new Map(Object.entries(pieces)));
   files.push({ path: `${folder}/sight.json`, bytes: seen });
-  if (input.grid) files.push({ path: `${folder}/cells.json`, bytes: cellsFile(input.grid, cut, content) });
+  if (grid && cut) files.push({ path: `${folder}/cells.json`, bytes: cellsFile(grid, cut, content) });
   const masks = masksOf(content);
   files.push(...masks.map(({ file }) => file));
   const description = describeLevel(
-    { ...input, content, chunks, masks: masks.map(({ described }) => described), hasCells: input.grid !== null },
+    { ...input, content, chunks, masks: masks.map(({ described }) => described), hasCells: grid !== null },
     placedJson,
   );
   files.push({ path: `${folder}.json`, bytes: strToU8(canonicalJson(description)) });
   return files;
+}
+
+/** @throws CoreError 'CELL_PIECE_MISSING' naming the placement whose piece is not there, 'CELL_KIT_MISSING' */
+function checkPieces({ strata }: LevelContent, { pieces, kits, kitLoads }: PackLevelInput): void {
+  for (const piece of placedPieces(strata)) {
+    const kit = Object.hasOwn(pieces, piece) ? pieces[piece].kit : undefined;
+    if (kit !== undefined && !Object.hasOwn(kitLoads, kit))
+      throw new CoreError(
+        'CELL_KIT_MISSING',
+        `pack: the files of this kit are not known: ${heldAt(kits, kit)?.name ?? kit}`,
+        { kit },
+      );
+  }
+  for (const one of strata) {
+    const { ids, pieces: placed } = placementsOf(one);
+    const missing = placed.findIndex((piece) => !Object.hasOwn(pieces, piece));
+    if (missing >= 0)
+      throw new CoreError(
+        'CELL_PIECE_MISSING',
+        `pack: the placement ${ids[missing]} uses the piece ${placed[missing]}, which does not exist`,
+      );
+  }
 }
 
 /** The masks of a level as pictures, white where they are open, with where each lies. */

@@ -1,6 +1,7 @@
 import { CoreError } from '../errors';
 import { canonicalJson, parseJson } from '../json/canonical-json';
 import { GAME_PATH } from './game-file';
+import { packHead } from '../model/pack-format';
 import type { Target } from '../model/target';
 
 export const MANIFEST_PATH = 'manifest.json';
@@ -22,18 +23,19 @@ export interface PackManifest {
   readonly levels: readonly string[];
   /** Kit files in order of name. */
   readonly kits: readonly string[];
+  /** Paths of files that are older than the rest, until what they are made from is baked. */
+  readonly stale: readonly string[];
   /** Every other file of the pack, in order of path. */
   readonly files: readonly PackedFile[];
 }
 
 /** The manifest as it is written. Says nothing of when or where it was made, so that equal packs are equal bytes. */
-export function manifestText({ collection, target, edit, levels, kits, files }: PackManifest): string {
+export function manifestText({ collection, target, edit, levels, kits, stale, files }: PackManifest): string {
   const sorted = [...files]
     .sort((a, b) => (a.path < b.path ? -1 : 1))
     .map(({ path, bytes, sha256 }) => ({ path, bytes, sha256 }));
   return canonicalJson({
-    format: FORMAT,
-    version: 3,
+    ...packHead(FORMAT),
     target: { id: target.id, name: target.name, meshFiles: target.meshFiles },
     units: { length: 'metre', up: '+Y' },
     collection: { id: collection.id, name: collection.name },
@@ -41,6 +43,7 @@ export function manifestText({ collection, target, edit, levels, kits, files }: 
     game: GAME_PATH,
     levels: [...levels],
     kits: [...kits],
+    stale: [...stale].sort(),
     files: sorted,
   });
 }

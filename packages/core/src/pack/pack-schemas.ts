@@ -19,8 +19,10 @@ import {
 } from '../json/schema-parts';
 import { isJsonTable, type Json } from '../model/json';
 import { COLLISION_SHAPES } from '../model/kit';
+import { packHead, type PackFormat } from '../model/pack-format';
 import type { EditableKind } from '../model/records';
 import { MESH_FILES } from '../model/target';
+import { COLUMN_TYPES } from '../layout/placed-columns/columns-layout';
 
 const BOX = closedTable({ min: VECTOR_SCHEMA, max: VECTOR_SCHEMA });
 const GROUP = { group: TEXT_SCHEMA };
@@ -30,7 +32,7 @@ const PLAN_POINT = numbersSchema(2);
 /** The JSON Schemas (draft 2020-12) of a pack's files, by the name of the file that publishes them. */
 export function packSchemas(): Readonly<Record<string, SchemaObject>> {
   return {
-    'pack-manifest.schema.json': file('The manifest of a pack', 'stravel-pack', 3, {
+    'pack-manifest.schema.json': file('The manifest of a pack', 'stravel-pack', {
       target: closedTable({ id: TEXT_SCHEMA, name: TEXT_SCHEMA, meshFiles: { enum: [...MESH_FILES] } }),
       units: closedTable({ length: { const: 'metre' }, up: { const: '+Y' } }),
       collection: closedTable({ id: TEXT_SCHEMA, name: TEXT_SCHEMA }),
@@ -38,27 +40,27 @@ export function packSchemas(): Readonly<Record<string, SchemaObject>> {
       game: TEXT_SCHEMA,
       levels: listOf(TEXT_SCHEMA),
       kits: listOf(TEXT_SCHEMA),
+      stale: listOf(TEXT_SCHEMA),
       files: listOf(closedTable({ path: TEXT_SCHEMA, bytes: COUNT_SCHEMA, sha256: SHA256_SCHEMA })),
     }),
-    'pack-game.schema.json': file('What the levels of a pack refer to', 'stravel-pack-game', 1, gameParts()),
+    'pack-game.schema.json': file('What the levels of a pack refer to', 'stravel-pack-game', gameParts()),
     'pack-level.schema.json': levelSchema(),
-    'pack-sight.schema.json': file('What is seen from where', 'stravel-pack-sight', 1, {
+    'pack-sight.schema.json': file('What is seen from where', 'stravel-pack-sight', {
       bounds: BOX,
-      things: listOf(TEXT_SCHEMA),
+      objects: listOf(TEXT_SCHEMA),
       pockets: listOf(
         closedTable({
           reached: FLAG_SCHEMA,
           planes: PLANES,
           bounds: BOX,
           visible: listOf(COUNT_SCHEMA),
-          things: listOf(COUNT_SCHEMA),
+          objects: listOf(COUNT_SCHEMA),
         }),
       ),
     }),
     'pack-cells.schema.json': file(
       'The grid of a level that is cut',
       'stravel-pack-cells',
-      1,
       {
         sizeMetres: NUMBER_SCHEMA,
         origin: PLAN_POINT,
@@ -83,6 +85,7 @@ export function packSchemas(): Readonly<Record<string, SchemaObject>> {
 
 function gameParts(): SchemaObject {
   const { rules, gains, resets } = storedFields('levelOrder');
+  const { purpose } = storedFields('level');
   const carried = storedFields('carriedValue');
   const field = storedFields('field');
   const { legend, movement } = storedFields('collection');
@@ -95,6 +98,8 @@ function gameParts(): SchemaObject {
         key: TEXT_SCHEMA,
         name: TEXT_SCHEMA,
         set: TEXT_SCHEMA,
+        purpose,
+        code: TEXT_SCHEMA,
         file: orNullSchema(TEXT_SCHEMA),
         rules,
         gains,
@@ -160,7 +165,6 @@ function levelSchema(): SchemaObject {
   return file(
     'A level of a pack',
     'stravel-pack-level',
-    1,
     {
       id: TEXT_SCHEMA,
       key: TEXT_SCHEMA,
@@ -178,14 +182,16 @@ function levelSchema(): SchemaObject {
         ),
       ),
       chunks: listOf(
-        closedTable({
-          cell: orNullSchema(TEXT_SCHEMA),
-          geometry: orNullSchema(TEXT_SCHEMA),
-          kits: listOf(TEXT_SCHEMA),
-          meshes: listOf(TEXT_SCHEMA),
-          blocks: listOf(block),
-          placements: listOf(placed),
-        }),
+        closedTable(
+          {
+            cell: orNullSchema(TEXT_SCHEMA),
+            geometry: orNullSchema(TEXT_SCHEMA),
+            kits: listOf(TEXT_SCHEMA),
+            meshes: listOf(TEXT_SCHEMA),
+            blocks: listOf(block),
+          },
+          { placements: listOf(placed), columns: columnsSchema(placement['values']) },
+        ),
       ),
       sight: TEXT_SCHEMA,
       cells: orNullSchema(TEXT_SCHEMA),
@@ -205,6 +211,26 @@ function levelSchema(): SchemaObject {
       ),
       ...itemLists(),
     },
+  );
+}
+
+/** What a chunk tells of its file of columns. @param values schema of a placement's own */
+function columnsSchema(values: Json): SchemaObject {
+  const run = { type: { enum: Object.keys(COLUMN_TYPES) }, offset: COUNT_SCHEMA, count: COUNT_SCHEMA };
+  return closedTable(
+    {
+      file: TEXT_SCHEMA,
+      placements: COUNT_SCHEMA,
+      withinMetres: NUMBER_SCHEMA,
+      pieces: listOf(TEXT_SCHEMA),
+      table: listOf(
+        closedTable(
+          { name: TEXT_SCHEMA },
+          { ...run, value: NUMBER_SCHEMA, index: closedTable(run), perMetre: COUNT_SCHEMA, from: { type: 'integer' } },
+        ),
+      ),
+    },
+    { groups: listOf(TEXT_SCHEMA), values: listOf(closedTable({ placement: COUNT_SCHEMA, values })) },
   );
 }
 
@@ -244,7 +270,7 @@ function kitSchema(): SchemaObject {
     bytes: COUNT_SCHEMA,
     outsideMetres: NUMBER_SCHEMA,
   });
-  return file('The pieces of a kit', 'stravel-pack-kit', 2, {
+  return file('The pieces of a kit', 'stravel-pack-kit', {
     id: TEXT_SCHEMA,
     key: TEXT_SCHEMA,
     name: TEXT_SCHEMA,
@@ -262,17 +288,16 @@ function kitSchema(): SchemaObject {
   });
 }
 
-function file(
-  title: string,
-  format: string,
-  version: number,
-  parts: SchemaObject,
-  optional: SchemaObject = {},
-): SchemaObject {
+function file(title: string, format: PackFormat, parts: SchemaObject, optional: SchemaObject = {}): SchemaObject {
   return {
     ...schemaHead(title),
-    ...closedTable({ format: { const: format }, version: { const: version }, ...parts }, optional),
+    ...closedTable({ ...constants(packHead(format)), ...parts }, optional),
   };
+}
+
+/** Keys that hold these values and no others. */
+function constants(values: Readonly<Record<string, Json>>): SchemaObject {
+  return Object.fromEntries(Object.entries(values).map(([key, value]) => [key, { const: value }]));
 }
 
 /** Schemas of the fields of a kind as they are kept. */

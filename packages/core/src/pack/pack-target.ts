@@ -1,10 +1,7 @@
 import { CoreError } from '../errors';
-import { kindsWith, specOf } from '../items';
 import { compareOrdered } from '../model/ordered';
-import type { ItemKind } from '../model/items';
 import type { RecordTables } from '../model/records';
-import type { RuleSetting, Target } from '../model/target';
-import { COUNT_NUMBER, TARGET_RULES, type TargetRuleField, type TargetRuleId } from '../model/target-rules';
+import type { Target } from '../model/target';
 
 /** The target of a collection that has none of its own: plain glTF 2.0 and JSON, metres, Y up. */
 export const PLAIN_TARGET: Target = {
@@ -40,36 +37,4 @@ export function targetOf(tables: Pick<RecordTables, 'target'>, wanted?: string):
     `pack: there is no target ${wanted}; there are: ${targets.map(({ name }) => name).join(', ')}`,
     { target: wanted },
   );
-}
-
-/** A setting with all that its rule has; what it has no place for is 0 or ''. */
-export type WholeSetting = { readonly [F in keyof RuleSetting]-?: NonNullable<RuleSetting[F]> };
-
-/** What a target asks by a rule. */
-export function ruleSetting(target: Pick<Target, 'rules'>, rule: TargetRuleId): WholeSetting {
-  const field: TargetRuleField = TARGET_RULES[rule];
-  const own = target.rules[rule];
-  return {
-    isOn: own?.isOn ?? field.isOn,
-    min: own?.min ?? field.min?.initial ?? 0,
-    max: own?.max ?? field.max?.initial ?? 0,
-    text: own?.text ?? field.text?.initial ?? '',
-  };
-}
-
-/** Kinds of item of which a target may limit the number in a level. */
-export function countedKinds(): readonly ItemKind[] {
-  return kindsWith('thing');
-}
-
-/** How many items of a kind a target takes in a level. */
-export function countSetting(target: Pick<Target, 'counts'>, kind: ItemKind): WholeSetting {
-  const { targetMax } = specOf(kind);
-  const own = target.counts[kind];
-  return {
-    isOn: own?.isOn ?? targetMax !== undefined,
-    min: 0,
-    max: own?.max ?? targetMax ?? COUNT_NUMBER.initial,
-    text: '',
-  };
 }

@@ -177,11 +177,11 @@ describe('the files of a pack', () => {
       null,
     ]);
     const sight = JSON.parse(strFromU8(files[1].bytes)) as {
-      things: string[];
-      pockets: { visible: number[]; things: number[] }[];
+      objects: string[];
+      pockets: { visible: number[]; objects: number[] }[];
     };
-    expect(sight.things).toEqual(['slab', 'p1']);
-    expect(sight.pockets.some(({ visible, things }) => visible.length > 0 && things.length > 0)).toBe(true);
+    expect(sight.objects).toEqual(['slab', 'p1']);
+    expect(sight.pockets.some(({ visible, objects }) => visible.length > 0 && objects.length > 0)).toBe(true);
     expect((await packLevel(levelInput(), context)).map(({ bytes }) => bytes)).toEqual(files.map(({ bytes }) => bytes));
   });
 
@@ -244,6 +244,7 @@ describe('the files of a pack', () => {
       edit: 7,
       levels: ['levels/b.json'],
       kits: ['kits/a.json'],
+      stale: [],
       files,
     });
     expect(manifestPaths(text)).toEqual(['kits/a.glb', 'levels/b.json']);

@@ -8,6 +8,7 @@ import type { Piece } from '../model/kit';
 import type { PlacementColumns } from '../model/placement';
 import { thingsOfPockets } from './pocket-things';
 import type { SightResult } from './sight-result';
+import { packHead } from '../model/pack-format';
 
 /** What of a stratum is seen. */
 interface SeenStratum {
@@ -44,16 +45,15 @@ function sightOf(strata: readonly SeenStratum[], sight: SightResult, pieces: Rea
   }
   const things = thingsOfPockets(sight.pockets, new Float64Array(bounds));
   return {
-    format: 'stravel-pack-sight',
-    version: 1,
+    ...packHead('stravel-pack-sight'),
     bounds: { min: [...sight.bounds.min], max: [...sight.bounds.max] },
-    things: ids,
+    objects: ids,
     pockets: sight.pockets.map(({ planes, bounds: box, reached }, i) => ({
       reached,
       planes: planes.map((plane) => [...plane]),
       bounds: { min: [...box.min], max: [...box.max] },
       visible: [...sight.visible[i]],
-      things: things[i],
+      objects: things[i],
     })),
   };
 }

@@ -1,7 +1,7 @@
 import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { MANIFEST_PATH, packSchemas, type Json } from '@stravel/core';
+import { MANIFEST_PATH, PLAIN_TARGET, packSchemas, type Json } from '@stravel/core';
 import Ajv2020, { type ValidateFunction } from 'ajv/dist/2020';
 import { unpackData } from '../../../../golden/folder';
 import { variants } from '../../../../golden/content';
@@ -40,10 +40,13 @@ beforeAll(async () => {
   await onFolder(folder, async (server) => {
     // It has every kind of item in every form, and links that lead anywhere: a check would refuse it.
     const given = await server.collections.giveWithoutAssets(GOLDEN);
-    const [id, content] = [...given.content.strata][0];
+    const [id, first] = [...given.content.strata][0];
     // Its data are older than walls.
-    given.content.strata.set(id, { ...content, wall: variants('wall') });
-    await server.packs.packGiven(GOLDEN, given, pack, { withAllPurposes: true });
+    given.content.strata.set(id, { ...first, wall: variants('wall') });
+    const both = { ...PLAIN_TARGET, placements: 'millimetre', withPlacementsJson: true } as const;
+    const records = { ...given.content.records, target: { [both.id]: both } };
+    const content = { ...given.content, records };
+    await server.packs.packGiven(GOLDEN, { ...given, content }, pack, { withAllPurposes: true });
   });
   const manifest = read(MANIFEST_PATH) as unknown as { files: { path: string }[] };
   paths = [MANIFEST_PATH, ...manifest.files.map(({ path }) => path).filter((path) => path.endsWith('.json'))];

@@ -12,6 +12,7 @@ import {
   manifestText,
   packedLevels,
   picturePath,
+  placedFilesOf,
   placedPieces,
   playNumbers,
   targetOf,
@@ -138,7 +139,7 @@ export class PackService {
         onProgress?.(0.05 + (0.85 * (i + fraction)) / levels.length, `${level.name}: ${stage}`);
       say(0, 'sight');
       if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
-      const input = { ...levelInput(content, level), kitLoads };
+      const input = { ...levelInput(content, level), kitLoads, placed: placedFilesOf(target) };
       const view = viewOf(records);
       const scene: LevelScene = { ...input, view, rehearsals: [], devices: {} };
       const needed = await this.bakes.bring(collection, scene, [sightOf(scene)], {
@@ -190,6 +191,7 @@ export class PackService {
       edit,
       levels: levelPaths,
       kits: kits.map((kit) => `${kitPackPath(kit)}.json`),
+      stale: [],
       files: packed,
     });
     const written = await into.finish(manifest);
@@ -220,7 +222,7 @@ export class PackService {
 function levelInput(
   { records, strata }: StoredContent,
   level: Level,
-): Omit<PackLevelInput, 'sight' | 'sections' | 'kitLoads'> {
+): Omit<PackLevelInput, 'sight' | 'sections' | 'kitLoads' | 'placed'> {
   const sets: string[] = [];
   for (let set = records.set[level.set]; set; set = records.set[set.parent ?? '']) sets.unshift(set.name);
   const stack = level.strata.filter(({ stratum }) => records.stratum[stratum]);

@@ -12,6 +12,7 @@ import type { Box3, Vector3 } from '../../model/vector';
 import { positionBounds } from '../../mesh/mesh-cost';
 import { cellsFile } from '../../cells/cells-file';
 import { placementsOf } from '../../layout/level-placements';
+import { hasPlacedJson, type PlacedFiles } from '../../layout/placed-columns/placed-files';
 import { placedFileBytes } from '../../layout/placed-json';
 import { withSections, type MadeSection } from '../../sections/with-sections';
 import { cutLevel, type CutLevel } from '../../cells/cut-level';
@@ -39,6 +40,8 @@ export interface RehearsalReads {
   readonly kits: Readonly<Record<string, Pick<Kit, 'name'>>>;
   readonly kitLoads: KitLoads;
   readonly grid: CellGrid;
+  /** Absent: placements are JSON in the level's own file. */
+  readonly placed?: PlacedFiles;
   readonly rehearsal: Rehearsal;
   readonly device: Device;
   /** What carries in the place of the pieces that have a collision; their digests stand for it in the key. */
@@ -50,7 +53,7 @@ export interface RehearsalReads {
  * @throws CoreError 'REHEARSAL_FLOOR' naming a piece whose collision was not brought; as `cutLevel`, `walkPath` and `rehearse`
  */
 export function makeRehearsal(
-  { level, strata, pieces, kits, kitLoads, grid, rehearsal, device, floors }: RehearsalReads,
+  { level, strata, pieces, kits, kitLoads, grid, placed, rehearsal, device, floors }: RehearsalReads,
   sections: readonly MadeSection[],
   context: RunContext,
 ): RehearsalResult {
@@ -65,7 +68,7 @@ export function makeRehearsal(
     sections,
   );
   context.progress(0.05, 'cutting into cells');
-  const cut = cutLevel({ content: whole, pieces, kits, kitLoads, grid }, context);
+  const cut = cutLevel({ content: whole, pieces, kits, kitLoads, grid, placed }, context);
   const path = walkPath(rehearsal.knots);
   context.progress(0.2, 'looking for the floor');
   const carriers = carriersOf(whole, pieces, kitLoads, floors);
@@ -85,7 +88,7 @@ export function makeRehearsal(
   const walk = rehearse(
     {
       cut,
-      levelFiles: filesAtStart(whole, grid, cut),
+      levelFiles: filesAtStart(whole, grid, cut, placed),
       grid,
       path,
       speedMetresPerSecond,
@@ -110,9 +113,16 @@ export function makeRehearsal(
 }
 
 /** The level's own file, as far as placements make it long, its grid, and what is seen, of which only the seek counts. */
-function filesAtStart(level: StandingLevel, grid: CellGrid, cut: CutLevel): WalkInput['levelFiles'] {
-  const placed = level.strata.reduce((sum, one) => sum + placedFileBytes(placementsOf(one)), 0);
-  return { files: 3, diskBytes: placed + cellsFile(grid, cut, level).length };
+function filesAtStart(
+  level: StandingLevel,
+  grid: CellGrid,
+  cut: CutLevel,
+  placed: PlacedFiles | undefined,
+): WalkInput['levelFiles'] {
+  const placedBytes = hasPlacedJson(placed)
+    ? level.strata.reduce((sum, one) => sum + placedFileBytes(placementsOf(one)), 0)
+    : 0;
+  return { files: 3, diskBytes: placedBytes + cellsFile(grid, cut, level).length };
 }
 
 interface KnownCarrier {

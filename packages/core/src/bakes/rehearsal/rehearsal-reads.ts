@@ -11,7 +11,7 @@ const CUT: readonly ItemKind[] = ['block', 'placement'];
 
 /** What a rehearsal of a level reads. @throws CoreError 'REHEARSAL_MISSING' when it, its level's grid or its device is not there */
 export function rehearsalReads(scene: LevelScene, subject: string): RehearsalReads {
-  const { content, grid, devices, pieces, kits, kitLoads } = scene;
+  const { content, grid, placed: placedFiles, devices, pieces, kits, kitLoads } = scene;
   const rehearsal = scene.rehearsals.find(({ id }) => id === subject);
   const fault = rehearsalFault(scene, subject);
   if (fault) throw fault;
@@ -41,6 +41,7 @@ export function rehearsalReads(scene: LevelScene, subject: string): RehearsalRea
       load.pieces ? { ...load, pieces: pick(load.pieces, placed) } : load,
     ),
     grid,
+    ...(placedFiles ? { placed: placedFiles } : {}),
     rehearsal,
     device: devices[rehearsal.device],
     floors: pick(scene.floors ?? {}, new Set(Object.keys(used))),

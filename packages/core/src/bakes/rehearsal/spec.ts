@@ -17,8 +17,8 @@ export const REHEARSAL: BakeSpec<'rehearsal'> = {
   reads: rehearsalReads,
   readsFloors: true,
   // The pieces tell by the digests of their collisions what carries.
-  hashed: ({ level, strata, pieces, kits, kitLoads, grid, rehearsal, device }) =>
-    plainJson({ level, strata, pieces, kits, kitLoads, grid, rehearsal, device }),
+  hashed: ({ level, strata, pieces, kits, kitLoads, grid, placed, rehearsal, device }) =>
+    plainJson({ level, strata, pieces, kits, kitLoads, grid, ...(placed ? { placed } : {}), rehearsal, device }),
   make: (reads, needed, context) => makeRehearsal(reads, sectionsAmong(needed), context),
   parts: () => ({}),
   summary: ({ findings, figures, late }) => ({ findings, figures, late: late.length }),

@@ -4,7 +4,7 @@ import { specOf } from '../../items';
 import { plainJson } from '../../json/plain-json';
 import type { Group } from '../../model/group';
 import type { StratumContent } from '../../model/items';
-import { ruleSetting } from '../pack-target';
+import { ruleSetting } from '../target-settings';
 import { GROUP_FIELD, groupAt, groupPaths, outsideGroups } from '../rules/groups';
 import type { FixLine, FixPlan, FixScene, PackFix } from './fix';
 

@@ -1,6 +1,6 @@
 import { placedPieces } from '../../layout/level-placements';
 import type { Piece } from '../../model/kit';
-import { ruleSetting } from '../pack-target';
+import { ruleSetting } from '../target-settings';
 import { isNamedBy } from '../rules/piece-names';
 import { fittingName } from './fitting-name';
 import type { FixLine, FixPlan, FixScene, PackFix } from './fix';

@@ -9,7 +9,7 @@ import { MAX_PATH_KNOTS } from '../../fields/known-fields';
 import type { Knot, Path } from '../../model/level-path';
 import type { StratumContent } from '../../model/items';
 import { toMicro, vectorToMicro } from '../../numeric/micro';
-import { ruleSetting } from '../pack-target';
+import { ruleSetting } from '../target-settings';
 import { isSpaced, widestGap } from '../rules/paths';
 import type { FixLine, FixPlan, FixScene, PackFix } from './fix';
 

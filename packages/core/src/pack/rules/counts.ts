@@ -4,7 +4,7 @@ import { placementsOf } from '../../layout/level-placements';
 import type { ItemKind } from '../../model/items';
 import type { Level } from '../../model/level';
 import type { Target } from '../../model/target';
-import { countSetting, countedKinds } from '../pack-target';
+import { countSetting, countedKinds } from '../target-settings';
 import { NO_ROOM, refused, type PackedStratum } from './rule';
 
 /** Kinds of item that a level has more of than its target takes. */

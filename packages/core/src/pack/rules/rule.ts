@@ -5,7 +5,7 @@ import type { Level } from '../../model/level';
 import type { RecordTables } from '../../model/records';
 import type { Target } from '../../model/target';
 import type { KitInspection } from '../inspect-kit';
-import type { WholeSetting } from '../pack-target';
+import type { WholeSetting } from '../target-settings';
 
 /** A stratum of a packed level. */
 export interface PackedStratum {

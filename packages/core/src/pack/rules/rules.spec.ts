@@ -9,7 +9,8 @@ import type { Target } from '../../model/target';
 import { smallCollection } from '../../testing';
 import { checkPack } from '../check-pack';
 import { inspectKit, type KitInspection } from '../inspect-kit';
-import { PLAIN_TARGET, countSetting, countedKinds, ruleSetting, targetOf, targetsOf } from '../pack-target';
+import { PLAIN_TARGET, targetOf, targetsOf } from '../pack-target';
+import { countSetting, countedKinds, ruleSetting } from '../target-settings';
 
 let content: CollectionContent;
 let inspection: KitInspection;

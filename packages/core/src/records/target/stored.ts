@@ -1,6 +1,6 @@
 import { ITEM_KINDS } from '../../items';
 import { byKey, mapped } from '../../model/by-key';
-import { COMPRESSIONS, MESH_FILES, type RuleSetting, type Target } from '../../model/target';
+import { COMPRESSIONS, MESH_FILES, PLACEMENT_FORMS, type RuleSetting, type Target } from '../../model/target';
 import {
   COUNT_NUMBER,
   MAX_RULE_TEXT_LENGTH,
@@ -40,6 +40,8 @@ export const STORED_TARGET: StoredRecordSpec<'target'> = {
     folder: text({ pattern: PACK_FOLDER_PATTERN, isFilled: true }),
     meshFiles: oneOf(MESH_FILES),
     compression: later(oneOf(COMPRESSIONS)),
+    placements: later(oneOf(PLACEMENT_FORMS)),
+    withPlacementsJson: later(flag()),
     withAllPurposes: flag(),
     rules: shape<Target['rules']>(mapped(TARGET_RULES, (rule: TargetRuleField) => later(setting(rule)))),
     counts: shape<Target['counts']>(byKey(ITEM_KINDS, () => later(setting({ max: COUNT_NUMBER })))),

@@ -9,6 +9,8 @@ import {
   errorText,
   heldAt,
   holdAgainst,
+  placedFilesOf,
+  targetOf,
   type BakeKind,
   type BakeRef,
   type BakedFigures,
@@ -171,12 +173,14 @@ export class Bakes {
   /** A level with all that its bakes are made from. @param kitLoads what a game loads of each kit, for bakes that read it */
   async scene(level: string, kitLoads: LevelScene['kitLoads'] = {}): Promise<StoredScene> {
     const { held, documents } = await this.stored(level);
-    const { piece: pieces, kit: kits, cellGrid: grids, rehearsal: walks, device: devices, collection } = this.tables();
+    const tables = this.tables();
+    const { piece: pieces, kit: kits, cellGrid: grids, rehearsal: walks, device: devices, collection } = tables;
     const scene = {
       level: held,
       pieces,
       kits,
       kitLoads,
+      placed: placedFilesOf(targetOf(tables)),
       devices,
       view: Object.values(collection).at(0)?.view ?? DEFAULT_VIEW,
       grid: Object.hasOwn(grids, level) ? grids[level] : null,

@@ -5,8 +5,10 @@ import {
   RECORDS_DOCUMENT,
   canonicalJson,
   errorText,
+  placedFilesOf,
   plainJson,
   recutRules,
+  targetOf,
   type CellGrid,
   type CutLevel,
   type Device,
@@ -256,8 +258,10 @@ export class CellsDesk {
     if (!grid) return;
     try {
       const { held, documents } = await this.bakes.stored(level);
-      const { piece: pieces, kit: kits } = this.tables();
-      const input = { level: held, pieces, kits, kitLoads: await this.kitLoads.of(), grid };
+      const tables = this.tables();
+      const { piece: pieces, kit: kits } = tables;
+      const placed = placedFilesOf(targetOf(tables));
+      const input = { level: held, pieces, kits, kitLoads: await this.kitLoads.of(), placed, grid };
       this.cut.set({ level, cut: await this.compute.run('cut-level', input, { slot: 'cut', documents }).result });
     } catch (error) {
       if (!(error instanceof CoreError && error.code === 'CANCELLED')) this.failure.set(errorText(error));

@@ -4,6 +4,7 @@ import {
   COMPRESSIONS,
   COUNT_NUMBER,
   MESH_FILES,
+  PLACEMENT_FORMS,
   TARGET_RULES,
   countSetting,
   countedKinds,
@@ -98,6 +99,7 @@ export class TargetCard {
       };
     }),
   );
+  readonly placements = computed(() => this.target().placements ?? 'json');
   readonly limited = computed(() => this.counts().filter(({ setting }) => setting.isOn).length);
 
   has(field: string): boolean {
@@ -131,6 +133,15 @@ export class TargetCard {
   setCompression(compression: string): void {
     const chosen = COMPRESSIONS.find((one) => one === compression);
     if (chosen) this.set('compression', { compression: chosen });
+  }
+
+  setPlacements(placements: string): void {
+    const chosen = PLACEMENT_FORMS.find((one) => one === placements);
+    if (chosen) this.set('placements', { placements: chosen });
+  }
+
+  setPlacementsJson(withPlacementsJson: boolean): void {
+    this.set('placements', { withPlacementsJson });
   }
 
   setPurposes(withAllPurposes: boolean): void {
