@@ -1,4 +1,6 @@
+import { ownSurfaces } from '../geometry/block-faces';
 import type { BlockSurface } from '../geometry/block-solid';
+import type { Block } from '../model/block';
 import type { Device } from '../model/device';
 
 /** Bytes of one vertex in memory: position, normal, one texture coordinate, as float32. */
@@ -9,15 +11,15 @@ const INDEX_BYTES = 4;
 export const INSTANCE_BYTES = 48;
 /** Bytes of collision for one triangle of a block: three positions of float32. */
 const COLLISION_TRIANGLE_BYTES = 36;
-/** Bytes of one vertex of a block in a packed file: position and normal, as float32. */
-const PACKED_VERTEX_BYTES = 24;
+/** Bytes of one vertex of a block in a packed file: position, normal and texture coordinate, as float32. */
+const PACKED_VERTEX_BYTES = 32;
 /** Bytes of one index in a packed file, and of one where a material has more vertices than that reaches. */
 const PACKED_INDEX_BYTES = 2;
 const PACKED_LONG_INDEX_BYTES = 4;
 const MAX_SHORT_VERTICES = 65535;
 /** Bytes that a GLB of blocks has beside their vertices and indices, and for each material beside its name. */
 const GLB_BYTES = 340;
-const GLB_MATERIAL_BYTES = 585;
+const GLB_MATERIAL_BYTES = 662;
 
 /** Bytes of a block in memory: its corners, indices and collision. */
 export function blockBytes({ faces, triangles }: Pick<BlockSurface, 'faces' | 'triangles'>): number {
@@ -33,11 +35,22 @@ export function packedBlockBytes(surface: Pick<BlockSurface, 'faces' | 'triangle
 export class PackedBlocks {
   private readonly byMaterial = new Map<string, { vertices: number; triangles: number }>();
 
-  add(material: string, surface: Pick<BlockSurface, 'faces' | 'triangles'>): void {
-    const { vertices, triangles } = this.byMaterial.get(material) ?? { vertices: 0, triangles: 0 };
+  add(block: Pick<Block, 'material' | 'faces'>, surface: BlockSurface): void {
+    if (!block.faces?.length) {
+      this.count(block.material, verticesOf(surface), surface.triangles);
+      return;
+    }
+    ownSurfaces(block, surface).forEach((own, i) => {
+      const corners = surface.faces[i].length / 3;
+      this.count(own?.surface ?? block.material, corners, corners - 2);
+    });
+  }
+
+  private count(material: string, vertices: number, triangles: number): void {
+    const before = this.byMaterial.get(material) ?? { vertices: 0, triangles: 0 };
     this.byMaterial.set(material, {
-      vertices: vertices + verticesOf(surface),
-      triangles: triangles + surface.triangles,
+      vertices: before.vertices + vertices,
+      triangles: before.triangles + triangles,
     });
   }
 

@@ -9,6 +9,7 @@ import { ColumnsBuilder } from '../layout/placed-columns/columns-builder';
 import { ColumnsLayout } from '../layout/placed-columns/columns-layout';
 import type { PlacedAt, PlacedFiles } from '../layout/placed-columns/placed-files';
 import { placedBounds } from '../layout/placement-bounds';
+import type { Block } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
 import type { Kit, Piece } from '../model/kit';
 import type { Box3, PlanPoint } from '../model/vector';
@@ -93,7 +94,7 @@ interface Thing {
   readonly triangles: number;
   readonly memoryBytes: number;
   /** What a block adds to its chunk's file. */
-  readonly packed?: { readonly surface: BlockSurface; readonly material: string };
+  readonly packed?: { readonly surface: BlockSurface; readonly block: Block };
   /** Which placement it is, and of what. */
   readonly placement?: { readonly at: PlacedAt; readonly piece: Piece };
   /** Keys of the files that a placement's piece needs. */
@@ -239,7 +240,7 @@ function add(tally: Tally, { kind, triangles, memoryBytes, packed, placement, me
   tally[COUNTERS[kind]]++;
   tally.triangles += triangles;
   tally.memoryBytes += memoryBytes;
-  if (packed) tally.packed.add(packed.material, packed.surface);
+  if (packed) tally.packed.add(packed.block, packed.surface);
   if (placement) tally.columns?.add(placement.at, placement.piece);
   for (const file of meshFiles) tally.meshFiles.add(file);
 }
@@ -277,7 +278,7 @@ function* thingsOf(
       bounds: surface.bounds,
       triangles: surface.triangles,
       memoryBytes,
-      packed: { surface, material: block.material },
+      packed: { surface, block },
       meshFiles: [],
     };
   }

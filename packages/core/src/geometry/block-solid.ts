@@ -21,10 +21,15 @@ export function addBlockPlanes(table: PlaneTable, block: BlockShape): PlaneRef[]
 
 /**
  * The solid of a block in the level's frame.
+ * @param planes those of the block in the table, when they are there already
  * @throws CoreError 'BLOCK_EMPTY' when its planes enclose nothing, 'BLOCK_UNBOUNDED' when they do not close
  */
-export function blockSolid(table: PlaneTable, block: BlockShape & { readonly id: string }): Polyhedron {
-  const built = polyhedronFromPlanes(table, addBlockPlanes(table, block));
+export function blockSolid(
+  table: PlaneTable,
+  block: BlockShape & { readonly id: string },
+  planes = addBlockPlanes(table, block),
+): Polyhedron {
+  const built = polyhedronFromPlanes(table, planes);
   if (!built) {
     throw new CoreError('BLOCK_EMPTY', `block ${block.id}: its ${block.planes.length} planes enclose nothing`, {
       block: block.id,
@@ -42,6 +47,8 @@ export function blockSolid(table: PlaneTable, block: BlockShape & { readonly id:
 export interface BlockSurface {
   /** Corners of each face, counter-clockwise from outside; xyz triples in metres, the level's frame. */
   readonly faces: readonly Float64Array[];
+  /** For each face the number of its plane in the block; the first where several are one. */
+  readonly planes: readonly number[];
   readonly bounds: Box3;
   /** Triangles of all faces as fans. */
   readonly triangles: number;
@@ -50,11 +57,13 @@ export interface BlockSurface {
 /** @throws CoreError as `blockSolid` */
 export function blockSurface(block: BlockShape & { readonly id: string }): BlockSurface {
   const table = new PlaneTable();
-  const solid = blockSolid(table, block);
+  const refs = addBlockPlanes(table, block);
+  const solid = blockSolid(table, block, refs);
   const faces = solid.faces.map((face) => faceCorners(table, face));
   const b = solid.bounds;
   return {
     faces,
+    planes: solid.faces.map((face) => refs.indexOf(face.support)),
     bounds: { min: [b[0], b[1], b[2]], max: [b[3], b[4], b[5]] },
     triangles: faces.reduce((sum, face) => sum + face.length / 3 - 2, 0),
   };

@@ -1,8 +1,8 @@
 import type { Level } from '../model/level';
 import type { Stratum } from '../model/stratum';
-import type { StratumContent } from '../model/items';
+import type { AssemblyUse, StratumContent } from '../model/items';
 import type { PlacementColumns } from '../model/placement';
-import { withAssemblies } from './assemblies/lay-assemblies';
+import { layAssemblies, withAssemblies } from './assemblies/lay-assemblies';
 import { withoutAside } from './groups';
 import { patchedContent } from './patched-content';
 import { withWallBlocks } from './walls/wall-blocks';
@@ -15,6 +15,8 @@ export interface LevelContent {
     readonly content: StratumContent;
     /** Placements that sections made; `placementsOf` gives them with those of the content. */
     readonly made?: PlacementColumns;
+    /** The assemblies that were laid out in the content; absent: none. */
+    readonly uses?: readonly AssemblyUse[];
   }[];
   /** Ids of the assemblies that were at hand when they were laid out. */
   readonly assemblies?: readonly string[];
@@ -47,10 +49,10 @@ export function levelContent(
 ): LevelContent {
   return {
     level,
-    strata: contents.map(({ stratum, content }) => ({
-      stratum,
-      content: laidContent(content, level.id, (id) => assemblies.get(id)),
-    })),
+    strata: contents.map(({ stratum, content: stored }) => {
+      const { content, uses } = layAssemblies(standingContent(stored, level.id), (id) => assemblies.get(id));
+      return { stratum, content: withWallBlocks(content), ...(uses.length > 0 ? { uses } : {}) };
+    }),
     assemblies: [...assemblies.keys()],
   };
 }

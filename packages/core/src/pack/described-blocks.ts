@@ -1,33 +1,34 @@
-import { blockSurfaceIfAny } from '../geometry/block-solid';
 import { turnMatrix, turnVector } from '../geometry/turn';
 import { packedGroup } from '../items/packed-form';
+import { plainJson } from '../json/plain-json';
 import type { Block } from '../model/block';
 import type { Json } from '../model/json';
+import type { BlockRanges } from './block-ranges';
 
 /**
  * The blocks of a chunk as its level's file has them: where the triangles of each stand in the chunk's GLB, and its solid.
- * @param blocks in the order in which `meshOfBlocks` takes them
+ * @param ranges those of the same blocks
  */
-export function describedBlocks(blocks: readonly Block[]): Json[] {
-  const solid = blocks.map((block) => ({ block, surface: blockSurfaceIfAny(block) }));
-  const materials = [...new Set(solid.flatMap(({ block, surface }) => (surface ? [block.material] : [])))].sort();
-  const next = materials.map(() => 0);
-  return solid.map(({ block, surface }) => {
-    const part = materials.indexOf(block.material);
-    const first = next[part];
-    const count = (surface?.triangles ?? 0) * 3;
-    if (surface) next[part] += count;
-    return {
-      id: block.id,
-      name: block.name,
-      material: block.material,
-      blocksView: block.sight === 'hides',
-      // A block that encloses nothing has no triangles.
-      triangles: surface ? { primitive: part, firstIndex: first, indexCount: count } : null,
-      planes: levelPlanes(block),
-      ...packedGroup(block.group),
-    };
-  });
+export function describedBlocks(blocks: readonly Block[], { ranges }: Pick<BlockRanges, 'ranges'>): Json[] {
+  return blocks.map((block, i) => ({
+    id: block.id,
+    name: block.name,
+    material: block.material,
+    blocksView: block.sight === 'hides',
+    triangles: plainJson(ranges[i]),
+    planes: levelPlanes(block),
+    ...(block.faces && block.faces.length > 0
+      ? {
+          faces: block.faces.map(({ plane, surface, tileMetres, offsetMetres }) => ({
+            plane,
+            material: surface,
+            tileMetres: [...tileMetres],
+            offsetMetres: [...offsetMetres],
+          })),
+        }
+      : {}),
+    ...packedGroup(block.group),
+  }));
 }
 
 /** Outward unit normal and offset of each plane in the level's frame: inside is n·p ≤ offset. */

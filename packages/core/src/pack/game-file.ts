@@ -8,6 +8,7 @@ import type { Json } from '../model/json';
 import type { Level } from '../model/level';
 import type { RecordTables } from '../model/records';
 import { DEFAULT_MOVEMENT } from '../model/tile-floor';
+import { assembliesWithin } from '../layout/assemblies/lay-assemblies';
 import { compareOrdered } from '../model/ordered';
 import { overRecordIds } from '../records';
 import { entriesOf, valueOf } from '../sets/field-tables';
@@ -35,6 +36,10 @@ export function gameFile({ records, levels, pictures }: GameInput): PackFile {
   const used = usedSets(
     records,
     told.map(({ level }) => level),
+  );
+  const assemblies = assembliesWithin(
+    records.stratum,
+    levels.flatMap(({ level }) => level.strata.map(({ stratum }) => stratum)),
   );
   const described: Json = {
     ...packHead('stravel-pack-game'),
@@ -86,6 +91,10 @@ export function gameFile({ records, levels, pictures }: GameInput): PackFile {
           values: plainJson(entry.values),
         })),
       })),
+    assemblies: [...assemblies]
+      .filter((id) => Object.hasOwn(records.stratum, id))
+      .sort()
+      .map((id) => ({ id, name: records.stratum[id].name })),
     squareCodes: (settings?.legend ?? []).map((code) => plainJson(code)),
     movement: plainJson(settings?.movement ?? DEFAULT_MOVEMENT),
     pictures: Object.fromEntries([...pictures].sort(([a], [b]) => (a < b ? -1 : 1))),

@@ -6,6 +6,7 @@ import { hasPlacedJson, type PlacedFiles } from '../layout/placed-columns/placed
 import type { Json } from '../model/json';
 import type { Kit, Piece } from '../model/kit';
 import type { Placement } from '../model/placement';
+import type { BlockRanges } from './block-ranges';
 import type { ChunkColumns } from './chunk-columns';
 import { chunkName, type Chunk } from './chunks';
 import { kitPackPath, meshPaths } from './mesh-paths';
@@ -18,7 +19,7 @@ import { packHead } from '../model/pack-format';
 /** A chunk, and what of it stands in files of its own. */
 export interface DescribedChunk {
   readonly chunk: Chunk;
-  readonly hasGeometry: boolean;
+  readonly blocks: BlockRanges;
   readonly columns: ChunkColumns | undefined;
 }
 
@@ -73,7 +74,7 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
       ...packedValues(values),
       ...packedGroup(group),
     })),
-    ...packedLists(strata.map((one) => one.content)),
+    ...packedLists(strata.map(({ content: items, uses = [] }) => ({ ...items, assembly: uses }))),
     ...(described.masks.length > 0 ? { masks: [...described.masks] } : {}),
     chunks: described.chunks.map((one) => describeChunk(one, described, paths, placed)),
     sight: `${folder}/sight.json`,
@@ -82,7 +83,7 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
 }
 
 function describeChunk(
-  { chunk, hasGeometry, columns }: DescribedChunk,
+  { chunk, blocks, columns }: DescribedChunk,
   { content, kits, pieces, placed: files }: DescribedLevel,
   paths: ReadonlyMap<string, string>,
   placed: (placement: Placement) => Json,
@@ -90,10 +91,10 @@ function describeChunk(
   const used = [...new Set(chunk.placements.map(({ of, i }) => of.pieces[i]))];
   return {
     cell: chunk.cell === '' ? null : chunk.cell,
-    geometry: hasGeometry ? `${levelFolder(content)}/${chunkName(chunk)}.glb` : null,
+    geometry: blocks.parts.length > 0 ? `${levelFolder(content)}/${chunkName(chunk)}.glb` : null,
     kits: [...new Set(used.map((id) => kitPackPath(kits[pieces[id].kit])))].sort().map((path) => `${path}.json`),
     meshes: [...new Set(used.flatMap((id) => paths.get(id) ?? []))].sort(),
-    blocks: describedBlocks(chunk.blocks),
+    blocks: describedBlocks(chunk.blocks, blocks),
     ...(columns ? { columns: columns.described } : {}),
     ...(!columns || hasPlacedJson(files)
       ? { placements: chunk.placements.map(({ of, i }) => placed(placementAt(of, i))) }

@@ -20,6 +20,7 @@ import { levelSightInput } from '../sight/level-sight-input';
 import { smallCollection, smallPng } from '../testing';
 import { plainLevel } from '../testing/plain-level';
 import { meshOfBlocks } from './block-meshes';
+import { blockRanges } from './block-ranges';
 import { inspectKit } from './inspect-kit';
 import type { KitLoad } from '../budget/mesh-files';
 import type { Compression, MeshFiles } from '../model/target';
@@ -195,7 +196,7 @@ describe('the file of many blocks', () => {
       level: { ...records.level['one'], bounds: null },
       strata: [{ stratum: own, content: { ...EMPTY_CONTENT, block } }],
     };
-    const glb = await writeGlb(meshOfBlocks('resident', block) as KitMeshes);
+    const glb = await writeGlb(meshOfBlocks('resident', blockRanges(block)) as KitMeshes);
     const { own: rest, strata } = levelLoad({ content, pieces, kits, kitLoads, grid: null }, context);
     const [text] = await packLevel(
       {

@@ -10,6 +10,7 @@ import type { Block } from '../model/block';
 import type { CellGrid } from '../model/cell-grid';
 import type { Kit, Piece } from '../model/kit';
 import { cellsFile } from '../cells/cells-file';
+import { blockRanges, type BlockRanges } from './block-ranges';
 import { chunkColumns } from './chunk-columns';
 import { chunkName, chunksOf, gridOf } from './chunks';
 import { describeLevel, levelFolder, type DescribedChunk } from './level-description';
@@ -39,7 +40,7 @@ export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad
   const cut = cutLevel({ ...input, grid: gridOf(content.level.id, grid) }, context);
   const chunks = chunksOf(content, grid ? cut : undefined).map((chunk) => ({
     chunk,
-    packed: packedBlocks(chunk.blocks),
+    blocks: blockRanges(chunk.blocks),
     columns: chunkColumns(chunk, `${levelFolder(content)}/${chunkName(chunk)}.bin`, pieces, placed),
   }));
   const columnBytes = bytesOfColumns(chunks);
@@ -54,7 +55,7 @@ export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad
     ...input,
     number: null,
     sets: [],
-    chunks: chunks.map(({ chunk, packed, columns }) => ({ chunk, hasGeometry: packed.files > 0, columns })),
+    chunks,
     masks: masks.map((mask) => mask.described),
     hasCells: grid !== null,
   };
@@ -65,7 +66,7 @@ export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad
     0,
     ...(grid ? [cellsFile(grid, cut, content).length] : []),
     ...masks.map(({ file }) => file.bytes.length),
-    ...chunks.filter(({ packed }) => packed.files > 0).map(({ packed }) => packed.bytes),
+    ...chunks.filter(({ blocks }) => blocks.parts.length > 0).map(({ blocks }) => packedBlocks(blocks).bytes),
     ...chunks.flatMap(({ columns }) => (columns ? [columns.layout.bytes] : [])),
   ];
   const placedBytes = sumOf(strata.map((one) => one.placedBytes));
@@ -106,12 +107,9 @@ function bytesOfColumns(chunks: readonly Pick<DescribedChunk, 'chunk' | 'columns
   return bytes;
 }
 
-function packedBlocks(blocks: readonly Block[]): PackedBlocks {
+function packedBlocks({ solids }: BlockRanges): PackedBlocks {
   const packed = new PackedBlocks();
-  for (const block of blocks) {
-    const surface = blockSurfaceIfAny(block);
-    if (surface) packed.add(block.material, surface);
-  }
+  for (const solid of solids) if (solid) packed.add(solid.block, solid.surface);
   return packed;
 }
 

@@ -16,6 +16,7 @@ import type { Json } from '../model/json';
 import type { Mask } from '../model/mask';
 import { withSections, type MadeSection } from '../sections/with-sections';
 import type { SightResult } from '../sight/sight-result';
+import { blockRanges } from './block-ranges';
 import { meshOfBlocks } from './block-meshes';
 import { cellsFile } from '../cells/cells-file';
 import { chunkColumns } from './chunk-columns';
@@ -52,11 +53,12 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
   for (const chunk of chunksOf(content, cut)) {
     context.checkCancelled();
     const name = chunkName(chunk);
-    const meshes = meshOfBlocks(name, chunk.blocks);
+    const blocks = blockRanges(chunk.blocks);
+    const meshes = meshOfBlocks(name, blocks);
     if (meshes) files.push({ path: `${folder}/${name}.glb`, bytes: await writeGlb(meshes) });
     const columns = chunkColumns(chunk, `${folder}/${name}.bin`, pieces, placed);
     if (columns) files.push({ path: columns.path, bytes: columnsFile(columns.builder, columns.layout) });
-    chunks.push({ chunk, hasGeometry: meshes !== undefined, columns });
+    chunks.push({ chunk, blocks, columns });
   }
   context.progress(0.6, `${level.name}: what is seen`);
   const strata = content.strata.map((one) => ({ blocks: one.content.block, placements: placementsOf(one) }));

@@ -129,6 +129,7 @@ function gameParts(): SchemaObject {
         entries: listOf(closedTable({ id: TEXT_SCHEMA, name: TEXT_SCHEMA, values: storedFields('entry')['values'] })),
       }),
     ),
+    assemblies: listOf(closedTable({ id: TEXT_SCHEMA, name: TEXT_SCHEMA })),
     squareCodes: legend,
     movement,
     pictures: { type: 'object', additionalProperties: TEXT_SCHEMA },
@@ -145,12 +146,22 @@ function levelSchema(): SchemaObject {
       name: TEXT_SCHEMA,
       material: TEXT_SCHEMA,
       blocksView: FLAG_SCHEMA,
-      triangles: orNullSchema(
-        closedTable({ primitive: COUNT_SCHEMA, firstIndex: COUNT_SCHEMA, indexCount: COUNT_SCHEMA }),
+      triangles: listOf(
+        closedTable({
+          material: TEXT_SCHEMA,
+          primitive: COUNT_SCHEMA,
+          firstIndex: COUNT_SCHEMA,
+          indexCount: COUNT_SCHEMA,
+        }),
       ),
       planes: PLANES,
     },
-    GROUP,
+    {
+      faces: listOf(
+        closedTable({ plane: COUNT_SCHEMA, material: TEXT_SCHEMA, tileMetres: PLAN_POINT, offsetMetres: PLAN_POINT }),
+      ),
+      ...GROUP,
+    },
   );
   const placed = closedTable(
     {

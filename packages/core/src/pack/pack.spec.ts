@@ -14,6 +14,7 @@ import { bakeSight } from '../sight/bake-sight';
 import { levelSightInput } from '../sight/level-sight-input';
 import { smallCollection } from '../testing';
 import { meshOfBlocks } from './block-meshes';
+import { blockRanges } from './block-ranges';
 import { checkPack } from './check-pack';
 import { inspectKit } from './inspect-kit';
 import { packKit } from './pack-kit';
@@ -266,7 +267,8 @@ describe('blocks as a mesh', () => {
       sight: 'hides',
       material,
     });
-    const meshes = meshOfBlocks('blocks', [block('a', 'salt'), block('b', 'iron'), block('c', 'salt')]) ?? never();
+    const meshes =
+      meshOfBlocks('blocks', blockRanges([block('a', 'salt'), block('b', 'iron'), block('c', 'salt')])) ?? never();
     expect(meshes.materials.map(({ name }) => name)).toEqual(['iron', 'salt']);
     expect(meshes.pieces[0].parts.map(({ indices }) => indices.length / 3)).toEqual([12, 24]);
     const [{ attributes }] = meshes.pieces[0].parts;
@@ -278,7 +280,7 @@ describe('blocks as a mesh', () => {
       );
       expect(out).toBeGreaterThan(0);
     }
-    expect(meshOfBlocks('none', [])).toBeUndefined();
+    expect(meshOfBlocks('none', blockRanges([]))).toBeUndefined();
   });
 });
 

@@ -1,3 +1,5 @@
+import { turnQuaternion } from '../../geometry/turn-quaternion';
+import { QUATERNION_SCHEMA, VECTOR_SCHEMA } from '../../json/schema-parts';
 import { isJsonTable } from '../../model/json';
 import { PATCH_CHANGES } from '../../model/patch';
 import type { AssemblyUse } from '../../model/items';
@@ -24,7 +26,21 @@ function isUsePatchTable(table: unknown, all: ItemShapes): boolean {
 }
 
 export const STORED_ASSEMBLY: StoredSpec<'assembly'> = {
-  packed: null,
+  packed: {
+    list: 'assemblies',
+    of: ({ id: own, assembly, position, turn }) => ({
+      id: own,
+      assembly,
+      translation: [...position],
+      rotation: turnQuaternion([turn, 0, 0]),
+    }),
+    told: ({ id: own, assembly }) => ({
+      id: own,
+      assembly,
+      translation: VECTOR_SCHEMA,
+      rotation: QUATERNION_SCHEMA,
+    }),
+  },
   fields: (all) => ({
     id: id(),
     assembly: id(),

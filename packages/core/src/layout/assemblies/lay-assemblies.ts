@@ -24,11 +24,20 @@ export function laidId(use: string, item: string): string {
  * @param contentOf an assembly's content as it is stored
  * @throws CoreError 'ASSEMBLY_TOO_LARGE' for more than a million things
  */
-export function withAssemblies(
+export function withAssemblies(content: StratumContent, contentOf: AssemblyContent): StratumContent {
+  return layAssemblies(content, contentOf).content;
+}
+
+/** An assembly's content as it is stored, undefined where it is not there. */
+export type AssemblyContent = (assembly: string) => StratumContent | undefined;
+
+/** The same, and the uses that were laid out, those within others under their `laidId`. @throws CoreError as `withAssemblies` */
+export function layAssemblies(
   content: StratumContent,
-  contentOf: (assembly: string) => StratumContent | undefined,
-): StratumContent {
-  if (content.assembly.length === 0) return content;
+  contentOf: AssemblyContent,
+): { readonly content: StratumContent; readonly uses: readonly AssemblyUse[] } {
+  if (content.assembly.length === 0) return { content, uses: [] };
+  const uses: AssemblyUse[] = [];
   const laid: Laid = {};
   const left: AssemblyUse[] = [];
   let count = 0;
@@ -38,6 +47,7 @@ export function withAssemblies(
       left.push(use);
       return;
     }
+    uses.push(use);
     const { assembly: nested, ...rest } = instantiateOnce(use, inner);
     const once = { ...rest, assembly: [] };
     for (const one of nested) lay(one, [...around, use.assembly]);
@@ -54,7 +64,7 @@ export function withAssemblies(
   };
   for (const use of content.assembly) lay(use, []);
   const lists = contentOfKinds((kind) => joinedItems(listOf(content, kind), laid, kind));
-  return { ...lists, assembly: left };
+  return { content: { ...lists, assembly: left }, uses };
 }
 
 type Laid<K extends ItemKind = ItemKind> = { [P in K]?: ItemOfKind[P][] };
