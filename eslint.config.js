@@ -70,6 +70,16 @@ export default tseslint.config(
     },
   },
   {
+    files: ['packages/reader/**/*.ts'],
+    ignores: ['**/*.spec.ts', 'packages/reader/example/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        { patterns: [{ regex: '^[^.]', message: 'A game takes the reader by itself.' }] },
+      ],
+    },
+  },
+  {
     files: ['packages/server/src/**/*.ts'],
     rules: restrict([['@stravel/cli*', '@stravel/web*', '@angular/*', 'three'], 'The server knows only the core.']),
   },

@@ -56,6 +56,30 @@ export async function buildNode() {
   });
 }
 
+/** The reader of packs, as a game takes it, with its types. */
+async function buildReader() {
+  await build({
+    absWorkingDir: root,
+    entryPoints: { 'stravel-reader': 'packages/reader/src/index.ts' },
+    outdir: 'packages/reader/dist',
+    bundle: true,
+    minify: true,
+    platform: 'neutral',
+    format: 'esm',
+    target: 'es2022',
+    logLevel: 'warning',
+  });
+  const options = [
+    '--noEmit',
+    'false',
+    '--declaration',
+    '--emitDeclarationOnly',
+    '--outDir',
+    'packages/reader/dist/types',
+  ];
+  execFileSync('npx', ['tsc', '-p', 'packages/reader/tsconfig.lib.json', ...options], { cwd: root, stdio: 'inherit' });
+}
+
 /** Draco's decoder, a file that workers load when a mesh needs it. */
 async function buildDraco() {
   await build({
@@ -89,5 +113,6 @@ export async function buildWeb() {
 
 if (process.argv[1] === fileURLToPath(import.meta.url)) {
   await buildNode();
+  await buildReader();
   if (!process.argv.includes('--node')) await buildWeb();
 }

@@ -200,6 +200,7 @@ export {
   yawOfDirection,
   type TurnMatrix,
 } from './geometry/turn';
+export { turnQuaternion } from './geometry/turn-quaternion';
 export {
   blockSurface,
   boxPlanes,

@@ -12,7 +12,7 @@ interface Lists {
   readonly all: Uint32Array;
 }
 
-/** What is seen from where in a level. It makes nothing anew from frame to frame. */
+/** What is seen from where in a level. Nothing is allocated from frame to frame. */
 export class Sight {
   private readonly marks: Uint8Array;
 

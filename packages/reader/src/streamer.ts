@@ -24,7 +24,7 @@ interface LoadRule {
 /**
  * Says what to load and what to unload as the player moves. A cell is asked for when it is not farther than `loadMetres`, or when the player
  * is in a volume that loads it, and dropped when it is farther than `dropMetres` and no volume holds it. A file that several chunks need
- * is asked for with the first and dropped with the last. `update` makes nothing anew.
+ * is asked for with the first and dropped with the last. `update` allocates nothing.
  */
 export class Streamer {
   /** The resident chunk, then cells, then the files that they share. */

@@ -6,7 +6,7 @@ const SLACK_METRES = 1e-9;
 /** Whether a point of the level's frame lies in a volume, its border counted in. */
 export type IsInside = (x: number, y: number, z: number) => boolean;
 
-/** The test of a volume of a level. It makes nothing anew from call to call. @throws PackError */
+/** The test of a volume of a level. A call allocates nothing. @throws PackError */
 export function insideOf(volume: Fields): IsInside {
   const [tx, ty, tz] = volume.numbers('translation', 3);
   const [qx, qy, qz, qw] = volume.numbers('rotation', 4);
