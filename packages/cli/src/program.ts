@@ -98,6 +98,7 @@ export function buildProgram(): Command {
     .option('--target <name>', 'name or id of the target; the first of the collection without it')
     .option('--all', 'include test and tool levels, whatever the target says')
     .option('--without <keys>', 'keys of levels to leave out, separated by commas')
+    .option('--watch', 'pack again after each edit, until interrupted; a server must be running')
     .option('--json', 'print the findings and what was written as JSON')
     .option('--collection <id>', 'id of the collection; not needed when there is only one')
     .action(run(packCommand));

@@ -538,4 +538,5 @@ export { packKit, type PackFile, type PackKitInput } from './pack/pack-kit';
 export { meshLoads, type MeshLoadsInput } from './pack/split-kit';
 export { kitPackPath } from './pack/mesh-paths';
 export { packLevel, type PackLevelInput } from './pack/pack-level';
+export { sightPath } from './pack/level-description';
 export { MANIFEST_PATH, manifestPaths, manifestText, type PackManifest, type PackedFile } from './pack/pack-manifest';

@@ -92,6 +92,8 @@ export function createApp(dependencies: AppDependencies): Server {
   const bakes = new BakeService(scenes, bakeStore, threads, new BakeJudge(scenes, bakeStore, answers), answers);
   edits.events.on('edit', (collection: string, edit: LoggedEdit) => bakes.afterEdit(collection, edit));
   const packs = new PackService(collections, bakes, threads, kits, assets, join(dataFolder, 'packs'));
+  edits.events.on('edit', (collection: string, edit: LoggedEdit) => packs.afterEdit(collection, edit));
+  edits.events.on('forgotten', (collection: string) => packs.forget(collection));
   const jobs = new JobService(
     new JobRepository(database),
     new LocalJobQueue(),

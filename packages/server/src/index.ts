@@ -8,3 +8,4 @@ export { createApp, type Server } from './app';
 export { writeFileDurably } from './collections/write-file';
 export type { ListedCollection } from './collections/collection-keeping';
 export { openCollections, type CollectionAccess } from './collections/collection-access';
+export type { PackSummary } from './pack/pack-service';

@@ -47,6 +47,11 @@ export function levelFolder({ level }: LevelContent): string {
   return `levels/${level.key}`;
 }
 
+/** Path of what is seen from where in a level. */
+export function sightPath(content: LevelContent): string {
+  return `${levelFolder(content)}/sight.json`;
+}
+
 /** A level's file, without its placements: those are `placedJson`, in the lists of the chunks. */
 export function describeLevel(described: DescribedLevel, placed: (placement: Placement) => Json): Json {
   const { content } = described;
@@ -77,7 +82,7 @@ export function describeLevel(described: DescribedLevel, placed: (placement: Pla
     ...packedLists(strata.map(({ content: items, uses = [] }) => ({ ...items, assembly: uses }))),
     ...(described.masks.length > 0 ? { masks: [...described.masks] } : {}),
     chunks: described.chunks.map((one) => describeChunk(one, described, paths, placed)),
-    sight: `${folder}/sight.json`,
+    sight: sightPath(content),
     cells: described.hasCells ? `${folder}/cells.json` : null,
   };
 }

@@ -21,7 +21,7 @@ import { meshOfBlocks } from './block-meshes';
 import { cellsFile } from '../cells/cells-file';
 import { chunkColumns } from './chunk-columns';
 import { chunkName, chunksOf } from './chunks';
-import { describeLevel, levelFolder, type DescribedLevel } from './level-description';
+import { describeLevel, levelFolder, sightPath, type DescribedLevel } from './level-description';
 import type { PackFile } from './pack-kit';
 import { placedJson } from '../layout/placed-json';
 import { sightFile } from '../sight/sight-file';
@@ -32,7 +32,8 @@ export interface PackLevelInput extends Pick<
 > {
   /** How it is cut; null packs it as one. */
   readonly grid: CellGrid | null;
-  readonly sight: SightResult;
+  /** Null leaves its file out: the one that stands is kept until the level is baked. */
+  readonly sight: SightResult | null;
   readonly sections: readonly MadeSection[];
 }
 
@@ -61,9 +62,11 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
     chunks.push({ chunk, blocks, columns });
   }
   context.progress(0.6, `${level.name}: what is seen`);
-  const strata = content.strata.map((one) => ({ blocks: one.content.block, placements: placementsOf(one) }));
-  const seen = sightFile(strata, input.sight, new Map(Object.entries(pieces)));
-  files.push({ path: `${folder}/sight.json`, bytes: seen });
+  if (input.sight) {
+    const strata = content.strata.map((one) => ({ blocks: one.content.block, placements: placementsOf(one) }));
+    const seen = sightFile(strata, input.sight, new Map(Object.entries(pieces)));
+    files.push({ path: sightPath(content), bytes: seen });
+  }
   if (grid && cut) files.push({ path: `${folder}/cells.json`, bytes: cellsFile(grid, cut, content) });
   const masks = masksOf(content);
   files.push(...masks.map(({ file }) => file));

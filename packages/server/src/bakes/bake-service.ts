@@ -40,6 +40,12 @@ export interface LevelBakes {
   readonly bakes: readonly ListedBake[];
 }
 
+/** How bakes are brought. */
+export interface BringOptions extends ThreadRunOptions {
+  /** What is asked for is not made where it is lacking, only what it needs. */
+  readonly keptOnly?: boolean;
+}
+
 /** Files that could not be read, of one request; so many never come together. */
 const MAX_DROPPED = 1000;
 
@@ -180,7 +186,7 @@ export class BakeService {
     collection: string,
     scene: LevelScene,
     wanted: readonly BakeRef[],
-    options: ThreadRunOptions = {},
+    options: BringOptions = {},
   ): Promise<readonly StoredBake[]> {
     return this.reading(async () => [...(await this.bringAll(collection, scene, wanted, options)).values()]);
   }
@@ -226,7 +232,7 @@ export class BakeService {
     collection: string,
     scene: LevelScene,
     wanted: readonly BakeRef[],
-    options: ThreadRunOptions,
+    { keptOnly = false, ...options }: BringOptions,
     expected?: KeyedRef,
   ): Promise<ReadonlyMap<string, StoredBake>> {
     const names = new Set(wanted.map(nameOf));
@@ -242,9 +248,9 @@ export class BakeService {
       throw staleFault(expected);
     for (const ref of keyed) {
       const { kind, subject, key } = ref;
-      const kept =
-        (await this.store.find(collection, kind, key)) ??
-        (await this.maker.make(collection, scene, ref, stored, options));
+      const found = await this.store.find(collection, kind, key);
+      if (!found && keptOnly && wanted.some((one) => nameOf(one) === nameOf(ref))) continue;
+      const kept = found ?? (await this.maker.make(collection, scene, ref, stored, options));
       stored.set(nameOf(ref), { kind, subject, key, path: kept.path });
     }
     return stored;

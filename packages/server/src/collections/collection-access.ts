@@ -22,7 +22,8 @@ import type { ArchivePreview, RestorePreview } from './collection-restoring';
 import { readArchive } from './read-archive';
 import type { JobEvent } from '../jobs/job-service';
 import { PackFolder } from '../pack/pack-folder';
-import type { PackSummary } from '../pack/pack-service';
+import type { PackRun, PackSummary } from '../pack/pack-service';
+import { followEdits } from './follow-edits';
 
 /** What a shell command needs of the collections, whoever holds the data folder. */
 export interface CollectionAccess {
@@ -37,7 +38,18 @@ export interface CollectionAccess {
   /** Holds a collection against the rules of its target. */
   check(collection: string, choice: PackChoice): Promise<Finding[]>;
   /** Writes a pack into a folder; only what changed. */
-  pack(collection: string, folder: string, choice: PackChoice): Promise<PackSummary>;
+  pack(
+    collection: string,
+    folder: string,
+    choice: PackChoice,
+    how?: Pick<PackRun, 'leavesSight'>,
+  ): Promise<PackSummary>;
+  /**
+   * Tells of each edit from now on, until the signal is given or the server ends.
+   * @param onEdit gets its number; also that of the last one before, at the beginning
+   * @throws Error where no server holds the data folder: then nobody can change anything
+   */
+  follow(collection: string, onEdit: (sequence: number) => void, signal: AbortSignal): Promise<void>;
 }
 
 /** A collection that was read from an archive, with what in it points at nothing. */
@@ -108,7 +120,8 @@ export const openCollections = {
         );
         return ((await response.json()) as { findings: Finding[] }).findings;
       },
-      pack: (collection, folder, choice) => packThrough(address, collection, folder, choice),
+      pack: (collection, folder, choice, how = {}) => packThrough(address, collection, folder, { ...choice, ...how }),
+      follow: (collection, onEdit, signal) => followEdits(`${address}/api/collections/${collection}`, onEdit, signal),
       bake: async (collection, level) => {
         const of = async (kind: keyof LevelBake): Promise<unknown> =>
           (
@@ -157,7 +170,8 @@ export const openCollections = {
           return { ...done, loose: archive.loose };
         },
         check: (collection, choice) => server.packs.check(collection, choice),
-        pack: (collection, folder, choice) => server.packs.pack(collection, folder, choice),
+        pack: (collection, folder, choice, how) => server.packs.pack(collection, folder, choice, how),
+        follow: () => Promise.reject(new Error('nobody can change the collection: start ./stravel serve first')),
         bake: async (collection, named) => {
           const level = await server.bakes.scenes.levelNamed(collection, named);
           const figures = await server.bakes.result(collection, 'figures', level);
@@ -186,14 +200,14 @@ const SHELL_PERSON = 'shell';
 const SHELL_PACK = 'shell';
 /** Letters of the hash by which packs for several folders are told from each other. */
 const FOLDER_LETTERS = 12;
-const LOOK_AGAIN_MS = 150;
+const LOOK_AGAIN_MS = 50;
 
 /** Lets the server pack into its own folder, then carries over what differs. */
 async function packThrough(
   address: string,
   collection: string,
   folder: string,
-  choice: PackChoice,
+  choice: PackChoice & Pick<PackRun, 'leavesSight'>,
 ): Promise<PackSummary> {
   const target = await PackFolder.open(folder);
   const hash = createHash('sha256').update(resolve(folder)).digest('hex').slice(0, FOLDER_LETTERS);

@@ -56,7 +56,7 @@ const MAX_IN_ONE_TRANSACTION = 64;
 
 /** Decides whether an edit holds, writes it, and tells everyone. */
 export class EditService {
-  /** Emits 'edit' with (collection, LoggedEdit) after the log has it. */
+  /** Emits 'edit' with (collection, LoggedEdit) after the log has it, and 'forgotten' with a collection that is deleted. */
   readonly events = new EventEmitter().setMaxListeners(0);
   private readonly sequences = new Map<string, number>();
   private waiting: WaitingAppend[] = [];
@@ -95,6 +95,7 @@ export class EditService {
   /** Forgets a collection that is deleted. */
   forget(collection: string): void {
     this.sequences.delete(collection);
+    this.events.emit('forgotten', collection);
   }
 
   private async appendWaiting(): Promise<void> {

@@ -61,14 +61,36 @@ export class PackFolder {
   }
 
   /** Takes in a file; it is written only when what stands there differs. */
-  async put({ path, bytes }: PackFile): Promise<void> {
-    const sha256 = hashOf(bytes);
-    this.files.push({ path, bytes: bytes.length, sha256 });
-    if ((await this.standing(path)) === sha256) return;
+  async put({ path, bytes }: PackFile): Promise<PackedFile> {
+    const file = { path, bytes: bytes.length, sha256: hashOf(bytes) };
+    this.files.push(file);
+    if ((await this.standing(path)) === file.sha256) return file;
     const staged = join(this.folder, STAGING, path);
     await mkdir(dirname(staged), { recursive: true });
     await writeFileDurably(staged, bytes);
     this.changed.push(path);
+    return file;
+  }
+
+  /** Takes in files as they stand. @returns whether they are the same; else none was taken in */
+  async keepSame(files: readonly PackedFile[]): Promise<boolean> {
+    for (const { path, sha256 } of files) if (!this.has(path) || (await this.standing(path)) !== sha256) return false;
+    this.files.push(...files);
+    return true;
+  }
+
+  /** Whether the pack that is there has a file. */
+  has(path: string): boolean {
+    return this.earlier.includes(path);
+  }
+
+  /** Takes in a file as it stands. @throws CoreError 'PACK_FOLDER' where it was taken away meanwhile */
+  async keep(path: string): Promise<void> {
+    const bytes = await readFile(join(this.folder, path)).catch((error: unknown) => {
+      const rule = `pack: ${path} is missing in ${this.folder}; pack again`;
+      throw new CoreError('PACK_FOLDER', rule, { folder: this.folder }, { cause: error });
+    });
+    this.files.push({ path, bytes: bytes.length, sha256: hashOf(bytes) });
   }
 
   /** Every file taken in so far. */

@@ -6,6 +6,7 @@ import { HttpError } from '../http/problem';
 export interface PackRequest extends PackChoice {
   /** Name of a folder below the packs of the collection. */
   readonly folder: string;
+  readonly leavesSight?: boolean;
 }
 
 /** Most levels that one request leaves out. */
@@ -18,6 +19,7 @@ const shape = object({
   folder: string().required().matches(PACK_FOLDER_PATTERN.matches, PACK_FOLDER_PATTERN.message),
   target: string().max(MAX_TARGET_LENGTH),
   withAllPurposes: boolean(),
+  leavesSight: boolean(),
   without: array().of(string().required().matches(KEY, 'must be keys of levels')).max(MAX_WITHOUT),
 })
   .noUnknown()
@@ -27,9 +29,9 @@ const shape = object({
 /** @throws HttpError 400 naming the field and what it must be */
 export function checkedPackRequest(body: unknown): PackRequest {
   try {
-    const { folder, target, withAllPurposes, without = [] } = shape.validateSync(body);
+    const { folder, target, withAllPurposes, leavesSight, without = [] } = shape.validateSync(body);
     // In one order, so that equal requests make one job.
-    return { folder, target, withAllPurposes, without: [...new Set(without)].sort() };
+    return { folder, target, withAllPurposes, leavesSight, without: [...new Set(without)].sort() };
   } catch (error) {
     throw new HttpError(400, 'PACK_REQUEST', `The request to pack cannot be taken: ${errorText(error)}.`);
   }

@@ -10,11 +10,13 @@ import {
   levelContent,
   levelsInOrder,
   manifestText,
+  nameOf,
   packedLevels,
   picturePath,
   placedFilesOf,
   placedPieces,
   playNumbers,
+  sightPath,
   targetOf,
   type CollectionContent,
   type Finding,
@@ -22,7 +24,9 @@ import {
   type KitInspection,
   type Level,
   type LevelScene,
+  type LoggedEdit,
   type PackChoice,
+  type PackedFile,
   type PackLevelInput,
 } from '@stravel/core';
 import type { AssetStore } from '../collections/asset-store';
@@ -35,6 +39,7 @@ import type { KitInspections } from './kit-inspections';
 import { checkedPackRequest } from './pack-request';
 import { FolderTurns } from './folder-turns';
 import { PackFolder, type PackWritten } from './pack-folder';
+import { PackedLevels, type PackedLevel } from './packed-levels';
 
 /** A collection without its meshes and pictures. */
 type StoredContent = Omit<CollectionContent, 'assets'>;
@@ -47,12 +52,24 @@ export interface PackSummary extends PackWritten {
   readonly levels: number;
   readonly kits: number;
   readonly bytes: number;
+  /** Paths of what is seen from where in levels that have changed since they were baked. */
+  readonly stale: readonly string[];
 }
+
+/** How a pack is made. */
+export interface PackRun extends ThreadRunOptions {
+  /** Levels that are not baked as they stand keep what an earlier pack says is seen; it is told as stale. */
+  readonly leavesSight?: boolean;
+}
+
+/** So many levels are packed at a time where none is baked. */
+const QUICK_LANES = 3;
 
 /** Checks a collection against its target and writes it out. */
 export class PackService {
   /** Two packs into one folder wait for each other. */
   private readonly turns = new FolderTurns();
+  private readonly packedLevels = new PackedLevels();
 
   constructor(
     private readonly collections: CollectionService,
@@ -64,6 +81,16 @@ export class PackService {
     private readonly packsFolder: string,
   ) {}
 
+  /** Notes what an edit may have changed. */
+  afterEdit(collection: string, edit: LoggedEdit): void {
+    this.packedLevels.afterEdit(collection, edit);
+  }
+
+  /** Forgets a collection that was removed for good. */
+  forget(collection: string): void {
+    this.packedLevels.forget(collection);
+  }
+
   /** What the target has against a collection as it stands. */
   async check(collection: string, choice: PackChoice, options: ThreadRunOptions = {}): Promise<Finding[]> {
     return this.checkContent((await this.collections.giveWithoutAssets(collection)).content, choice, options);
@@ -71,20 +98,16 @@ export class PackService {
 
   /** The job of the page: packs into a folder below the data folder. */
   readonly packJob: JobHandler = async ({ collection, input, signal, progress }: JobRun): Promise<PackSummary> => {
-    const { folder, ...choice } = checkedPackRequest(input);
-    return this.pack(collection, join(this.packsFolder, collection, folder), choice, { signal, onProgress: progress });
+    const { folder, leavesSight, ...choice } = checkedPackRequest(input);
+    const run = { signal, onProgress: progress, leavesSight };
+    return this.pack(collection, join(this.packsFolder, collection, folder), choice, run);
   };
 
   /**
    * Checks, then writes a pack; only files that changed are written.
    * @throws CoreError 'PACK_REFUSED' when the check finds errors, 'PACK_FOLDER', 'CANCELLED', or as the bakes do
    */
-  async pack(
-    collection: string,
-    folder: string,
-    choice: PackChoice,
-    options: ThreadRunOptions = {},
-  ): Promise<PackSummary> {
+  async pack(collection: string, folder: string, choice: PackChoice, options: PackRun = {}): Promise<PackSummary> {
     const say = options.onProgress ?? ((): void => undefined);
     say(0, 'reading the collection');
     // One moment of the log for all of it, however long it takes and whatever is changed meanwhile.
@@ -107,7 +130,7 @@ export class PackService {
     given: NumberedContent<StoredContent>,
     folder: string,
     choice: PackChoice,
-    options: ThreadRunOptions = {},
+    options: PackRun = {},
   ): Promise<PackSummary> {
     return this.turns.take(resolve(folder), async () => {
       const into = await PackFolder.open(folder);
@@ -126,7 +149,7 @@ export class PackService {
     choice: PackChoice,
     into: PackFolder,
     folder: string,
-    { signal, onProgress }: ThreadRunOptions,
+    { signal, onProgress, leavesSight }: PackRun,
   ): Promise<PackSummary> {
     const { records } = content;
     const levels = packedLevels(records, choice);
@@ -134,7 +157,17 @@ export class PackService {
     const kitLoads = await this.kits.loads(records, kitsOf(levels, content), target);
     const usedKits = new Set<string>();
     const levelPaths: string[] = [];
-    for (const [i, level] of levels.entries()) {
+    const stale: string[] = [];
+    const packed = this.packedLevels.into(resolve(folder), collection, JSON.stringify(target));
+    const made = new Map<string, PackedLevel>();
+    const writeLevel = async (level: Level, i: number): Promise<void> => {
+      const before = packed.get(level.id);
+      const isSame = before && this.packedLevels.isSame(collection, level, records.stratum, before);
+      if (isSame && (await into.keepSame(before.files))) {
+        for (const kit of before.kits) usedKits.add(kit);
+        levelPaths[i] = before.files[before.files.length - 1].path;
+        return;
+      }
       const say = (fraction: number, stage: string): void =>
         onProgress?.(0.05 + (0.85 * (i + fraction)) / levels.length, `${level.name}: ${stage}`);
       say(0, 'sight');
@@ -142,11 +175,19 @@ export class PackService {
       const input = { ...levelInput(content, level), kitLoads, placed: placedFilesOf(target) };
       const view = viewOf(records);
       const scene: LevelScene = { ...input, view, rehearsals: [], devices: {} };
+      const seen = sightPath(input.content);
+      const keptOnly = leavesSight === true && into.has(seen);
       const needed = await this.bakes.bring(collection, scene, [sightOf(scene)], {
+        keptOnly,
         signal,
         onProgress: (f, stage) => say(f * 0.5, stage),
       });
-      for (const piece of placedPieces(input.content.strata)) usedKits.add(records.piece[piece].kit);
+      if (keptOnly && !needed.some((one) => nameOf(one) === nameOf(sightOf(scene)))) {
+        await into.keep(seen);
+        stale.push(seen);
+      }
+      const own = new Set([...placedPieces(input.content.strata)].map((piece) => records.piece[piece].kit));
+      for (const kit of own) usedKits.add(kit);
       const files = await this.threads.run(
         'pack-level',
         { ...input, needed },
@@ -155,9 +196,13 @@ export class PackService {
           onProgress: (f, stage) => say(0.5 + f * 0.5, stage),
         },
       );
-      for (const file of files) await into.put(file);
-      levelPaths.push(files[files.length - 1].path);
-    }
+      const put: PackedFile[] = [];
+      for (const file of files) put.push(await into.put(file));
+      levelPaths[i] = files[files.length - 1].path;
+      if (!stale.includes(seen)) made.set(level.id, { edit, files: put, kits: [...own] });
+    };
+    // Several bakes at a time would need the memory of all of them; where none is made there is mostly waiting.
+    await inLanes(levels, leavesSight === true ? QUICK_LANES : 1, writeLevel);
     const view = viewOf(records);
     const kits = [...usedKits].sort().map((id) => records.kit[id]);
     for (const kit of kits) {
@@ -183,7 +228,6 @@ export class PackService {
     await into.put(gameFile({ ...game, pictures }));
     onProgress?.(0.98, 'manifest');
     if (signal?.aborted) throw new CoreError('CANCELLED', 'pack: cancelled on request');
-    const { packed } = into;
     const name = Object.values(records.collection).at(0)?.name ?? collection;
     const manifest = manifestText({
       collection: { id: collection, name },
@@ -191,17 +235,19 @@ export class PackService {
       edit,
       levels: levelPaths,
       kits: kits.map((kit) => `${kitPackPath(kit)}.json`),
-      stale: [],
-      files: packed,
+      stale,
+      files: into.packed,
     });
     const written = await into.finish(manifest);
+    for (const [id, level] of made) packed.set(id, level);
     return {
       ...written,
       folder,
       edit,
       levels: levels.length,
       kits: kits.length,
-      bytes: packed.reduce((sum, { bytes }) => sum + bytes, 0),
+      stale,
+      bytes: into.packed.reduce((sum, { bytes }) => sum + bytes, 0),
     };
   }
 
@@ -217,6 +263,19 @@ export class PackService {
     }
     return this.threads.run('check-pack', { content: { records, strata }, inspections, choice }, options);
   }
+}
+
+/** Works on all members, so many at a time, each begun in its turn. */
+async function inLanes<T>(
+  members: readonly T[],
+  lanes: number,
+  work: (one: T, i: number) => Promise<void>,
+): Promise<void> {
+  const waiting = members.entries();
+  const lane = async (): Promise<void> => {
+    for (const [i, one] of waiting) await work(one, i);
+  };
+  await Promise.all(Array.from({ length: lanes }, lane));
 }
 
 function levelInput(

@@ -336,6 +336,24 @@ describe('packing', () => {
     expect(readdirSync(folder)).toEqual([]);
   }, 60000);
 
+  it('writes a level again that no edit has touched where somebody changed or removed its file', async () => {
+    await pack();
+    const file = join(folder, 'levels/one.json');
+    const text = readFileSync(file, 'utf8');
+    expect((await pack()).written).toEqual([]);
+    writeFileSync(file, '{}');
+    expect((await pack()).written).toEqual(['levels/one.json']);
+    rmSync(join(folder, 'levels/one/sight.json'));
+    expect((await pack()).written).toEqual(['levels/one/sight.json']);
+    expect(readFileSync(file, 'utf8')).toBe(text);
+    // Edits count from the one that the pack has on, also such as were made while it was written.
+    const packing = pack();
+    await test.server.edits.append('small', edit([rename('two', 'Due')]));
+    await packing;
+    await pack();
+    expect(readFileSync(join(folder, 'levels/two.json'), 'utf8')).toContain('"name": "Due"');
+  }, 60000);
+
   it('runs as a job of the page below the data folder, and tells what it wrote', async () => {
     await test.server.jobs.start();
     const { id } = (await (
