@@ -21,6 +21,7 @@ import type { ListedCollection } from './collection-keeping';
 import type { ArchivePreview, RestorePreview } from './collection-restoring';
 import { readArchive } from './read-archive';
 import type { JobEvent } from '../jobs/job-service';
+import { FolderTurns } from '../pack/folder-turns';
 import { PackFolder } from '../pack/pack-folder';
 import type { PackRun, PackSummary } from '../pack/pack-service';
 import { followEdits } from './follow-edits';
@@ -120,7 +121,8 @@ export const openCollections = {
         );
         return ((await response.json()) as { findings: Finding[] }).findings;
       },
-      pack: (collection, folder, choice, how = {}) => packThrough(address, collection, folder, { ...choice, ...how }),
+      pack: (collection, folder, choice, how = {}) =>
+        SHELL_TURNS.take(resolve(folder), () => packThrough(address, collection, folder, { ...choice, ...how })),
       follow: (collection, onEdit, signal) => followEdits(`${address}/api/collections/${collection}`, onEdit, signal),
       bake: async (collection, level) => {
         const of = async (kind: keyof LevelBake): Promise<unknown> =>
@@ -201,6 +203,9 @@ const SHELL_PACK = 'shell';
 /** Letters of the hash by which packs for several folders are told from each other. */
 const FOLDER_LETTERS = 12;
 const LOOK_AGAIN_MS = 50;
+
+/** Two shells do not carry over into one folder at a time. */
+const SHELL_TURNS = new FolderTurns();
 
 /** Lets the server pack into its own folder, then carries over what differs. */
 async function packThrough(

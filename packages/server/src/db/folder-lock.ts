@@ -1,6 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import sqlite3 from 'sqlite3';
+import { holdFile } from './held-file';
 
 /** A data folder held for this process alone. */
 export interface FolderLock {
@@ -16,7 +16,7 @@ export interface FolderLock {
  */
 export async function lockDataFolder(dataFolder: string): Promise<FolderLock> {
   mkdirSync(dataFolder, { recursive: true, mode: 0o700 });
-  const held = await hold(dataFolder);
+  const held = await holdFile(lockPath(dataFolder));
   if (!held) {
     const pid = readNote(dataFolder)?.pid;
     throw new Error(
@@ -33,7 +33,7 @@ export async function lockDataFolder(dataFolder: string): Promise<FolderLock> {
     announce: note,
     release: async () => {
       rmSync(notePath(dataFolder), { force: true });
-      await close(held);
+      await held.release();
     },
   };
 }
@@ -41,36 +41,13 @@ export async function lockDataFolder(dataFolder: string): Promise<FolderLock> {
 /** The address of the server that holds a data folder, undefined when none does. */
 export async function runningAddress(dataFolder: string): Promise<string | undefined> {
   if (!existsSync(lockPath(dataFolder))) return undefined;
-  const free = await hold(dataFolder);
+  const free = await holdFile(lockPath(dataFolder));
   if (free) {
-    await close(free);
+    await free.release();
     return undefined;
   }
   const port = readNote(dataFolder)?.port ?? 0;
   return port > 0 ? `http://127.0.0.1:${port}` : undefined;
-}
-
-/** Undefined when another holds it. */
-async function hold(dataFolder: string): Promise<sqlite3.Database | undefined> {
-  const database = await new Promise<sqlite3.Database>((resolve, reject) => {
-    const opened: sqlite3.Database = new sqlite3.Database(lockPath(dataFolder), (error) =>
-      error ? reject(error) : resolve(opened),
-    );
-  });
-  try {
-    await new Promise<void>((resolve, reject) =>
-      database.exec('PRAGMA busy_timeout=0; BEGIN EXCLUSIVE', (error) => (error ? reject(error) : resolve())),
-    );
-    return database;
-  } catch (error) {
-    await close(database);
-    if ((error as { code?: string }).code === 'SQLITE_BUSY') return undefined;
-    throw error;
-  }
-}
-
-function close(database: sqlite3.Database): Promise<void> {
-  return new Promise((resolve, reject) => database.close((error) => (error ? reject(error) : resolve())));
 }
 
 /** Who holds the folder, and on which port; undefined when it does not say. */
