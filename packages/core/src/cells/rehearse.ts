@@ -421,8 +421,9 @@ class Walker {
   private cellsWithin(metres: number): number[] {
     const [x, z] = this.place;
     const found: number[] = [];
-    for (let column = this.column(x - metres, 0); column <= this.column(x + metres, 0); column++) {
-      for (let row = this.column(z - metres, 1); row <= this.column(z + metres, 1); row++) {
+    // A cell that ends just at the distance counts as well, on either side.
+    for (let column = this.column(x - metres, 0) - 1; column <= this.column(x + metres, 0); column++) {
+      for (let row = this.column(z - metres, 1) - 1; row <= this.column(z + metres, 1); row++) {
         const cell = this.numberAt.get(this.slot(column, row));
         if (cell !== undefined && this.distance(cell) <= metres) found.push(cell);
       }
