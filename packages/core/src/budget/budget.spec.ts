@@ -143,6 +143,40 @@ describe('figures of a level', () => {
     expect(calls([-1, -2, -3])).toEqual(plain);
   });
 
+  it('draw the faces of a block that have a material of their own apart, as no object by themselves', () => {
+    const [{ stratum, content }] = rooms.strata;
+    const block = content.block.map((one) =>
+      one.id === 'mid'
+        ? {
+            ...one,
+            faces: [
+              { plane: 0, surface: 'glass', tileMetres: [1, 1], offsetMetres: [0, 0] } as const,
+              { plane: 1, surface: 'tar', tileMetres: [1, 1], offsetMetres: [0, 0] } as const,
+              { plane: 2, surface: 'brick', tileMetres: [1, 1], offsetMetres: [0, 0] } as const,
+            ],
+          }
+        : one,
+    );
+    const input = figuresInput(
+      { level, strata: [{ stratum, content: { ...content, block } }] },
+      { pin: piece },
+      DEFAULT_VIEW,
+    );
+    const plain = countLevel(figuresInput(rooms, { pin: piece }, DEFAULT_VIEW), createRunContext());
+    const counted = countLevel(input, createRunContext());
+    expect(counted.strata[0].drawCalls).toBe(plain.strata[0].drawCalls + 2);
+    expect([counted.things, counted.triangles, counted.bound.triangles]).toEqual([
+      plain.things,
+      plain.triangles,
+      plain.bound.triangles,
+    ]);
+    const [worst] = levelFigures({ ...input, sight }, createRunContext()).worst;
+    expect([worst.things, worst.triangles]).toEqual([figures.worst[0].things, figures.worst[0].triangles]);
+    expect(worst.drawCalls).toBeGreaterThanOrEqual(figures.worst[0].drawCalls + 2);
+    expect(worst.causes.find(({ name }) => name === 'glass')).toMatchObject({ count: 1, triangles: 2 });
+    expect(worst.causes.find(({ name }) => name === 'brick')).toMatchObject({ count: 6, triangles: 68 });
+  });
+
   it('count what each room sees: its own pins and the blocks about it', () => {
     expect(sight.figures.reachedPockets).toBe(2);
     const worst = figures.worst[0];

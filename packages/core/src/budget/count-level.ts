@@ -46,7 +46,7 @@ export function countOf(
   return {
     strata,
     triangles: strata.reduce((sum, { triangles }) => sum + triangles, 0),
-    things: things.length,
+    things: things.filter(({ isPart }) => !isPart).length,
     tally: {
       markers: countBy(input.strata.flatMap(({ markers }) => markers.map(({ kind }) => kind))),
       pieces: countBy(input.strata.flatMap(({ placements }) => placements.pieces)),

@@ -3,7 +3,9 @@ import { switchDistances } from '../detail/switch-distance';
 import { CoreError } from '../errors';
 import { greatestScale, isMirrored } from '../geometry/turn';
 import { PLACEMENT_NUMBERS, threeAt } from '../items/placement/columns';
-import { blockSurfaceIfAny } from '../geometry/block-solid';
+import { ownSurfaces } from '../geometry/block-faces';
+import { blockSurfaceIfAny, type BlockSurface } from '../geometry/block-solid';
+import type { Block } from '../model/block';
 import { placedBounds } from '../layout/placement-bounds';
 import type { StratumRole } from '../model/stratum';
 import { INSTANCE_BYTES, blockBytes } from './cost-model';
@@ -43,16 +45,19 @@ export function countStrata(
       if (!surface) continue;
       triangles += surface.triangles;
       memoryBytes += blockBytes(surface);
-      drawn.set(`material ${block.material}`, 1);
-      things.push({
-        what: 'blocks',
-        id: block.material,
-        name: block.material,
-        steps: [{ triangles: surface.triangles, materials: 1 }],
-        distances: [0],
-        stratum: index,
-      });
-      bounds.push(...surface.bounds.min, ...surface.bounds.max);
+      for (const [i, part] of partsOf(block, surface).entries()) {
+        drawn.set(`material ${part.material}`, 1);
+        things.push({
+          what: 'blocks',
+          id: part.material,
+          name: part.material,
+          steps: [{ triangles: part.triangles, materials: 1 }],
+          distances: [0],
+          stratum: index,
+          ...(i > 0 ? { isPart: true } : {}),
+        });
+        bounds.push(...surface.bounds.min, ...surface.bounds.max);
+      }
     }
     const { count, ids, pieces: placed, numbers } = stratum.placements;
     for (let i = 0; i < count; i++) {
@@ -87,4 +92,20 @@ export function countStrata(
     };
   });
   return { things, bounds: new Float64Array(bounds), strata };
+}
+
+/** The triangles of a block by material, the first with the greatest part of it. */
+function partsOf(
+  block: Block,
+  surface: BlockSurface,
+): readonly { readonly material: string; readonly triangles: number }[] {
+  if (!block.faces?.length) return [{ material: block.material, triangles: surface.triangles }];
+  const triangles = new Map<string, number>();
+  ownSurfaces(block, surface).forEach((own, i) => {
+    const material = own?.surface ?? block.material;
+    triangles.set(material, (triangles.get(material) ?? 0) + surface.faces[i].length / 3 - 2);
+  });
+  return [...triangles]
+    .map(([material, count]) => ({ material, triangles: count }))
+    .sort((a, b) => b.triangles - a.triangles || (a.material < b.material ? -1 : 1));
 }

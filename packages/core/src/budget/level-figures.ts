@@ -7,7 +7,7 @@ import type { FiguresInput } from './figures-scene';
 import { countSeen, describePocket, pocketGroups, type PocketFigures, type SeenScene } from './pocket-figures';
 
 /** Raised whenever the same input would give other figures. */
-export const FIGURES_VERSION = 6;
+export const FIGURES_VERSION = 7;
 /** Most pockets kept in the list of worst ones. */
 const MAX_WORST = 20;
 

@@ -42,6 +42,8 @@ export interface Thing {
   readonly stratum: number;
   /** Drawn apart from those of its piece that are not. */
   readonly mirrored?: true;
+  /** Another part of the block before it, with a material of its own: no object by itself. */
+  readonly isPart?: true;
 }
 
 /** Things and where they are. */
@@ -96,7 +98,7 @@ export function countSeen(pocket: number, seen: readonly number[], scene: SeenSc
       }
       if (stamp[i] === pocket) continue;
       stamp[i] = pocket;
-      count++;
+      if (!thing.isPart) count++;
       triangles += thing.steps[step].triangles;
     }
   }
