@@ -5,6 +5,7 @@ import { chainBench } from './core/chain.bench';
 import { columnsBench } from './core/columns.bench';
 import { meshMemoryBench } from './core/mesh-memory.bench';
 import { meshesBench } from './core/meshes.bench';
+import { readerBench } from './core/reader.bench';
 import { rehearsalBench } from './core/rehearsal.bench';
 import { unlockBench } from './core/unlock.bench';
 import { sightBench } from './core/sight.bench';
@@ -25,6 +26,7 @@ const BENCHES: Readonly<Record<string, () => Promise<Row[]>>> = {
   meshes: meshesBench,
   'mesh-memory': meshMemoryBench,
   columns: columnsBench,
+  reader: readerBench,
   rehearsal: rehearsalBench,
   unlock: unlockBench,
   boxes: boxesBench,
