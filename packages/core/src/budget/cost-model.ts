@@ -35,7 +35,7 @@ export function packedBlockBytes(surface: Pick<BlockSurface, 'faces' | 'triangle
 export class PackedBlocks {
   private readonly byMaterial = new Map<string, { vertices: number; triangles: number }>();
 
-  add(block: Pick<Block, 'material' | 'faces'>, surface: BlockSurface): void {
+  add(block: Pick<Block, 'material' | 'faces' | 'planes'>, surface: BlockSurface): void {
     if (!block.faces?.length) {
       this.count(block.material, verticesOf(surface), surface.triangles);
       return;

@@ -72,6 +72,13 @@ describe('the blocks of a chunk as its level tells of them', () => {
       [10.5, 0, -2, 2, 0],
       [10.5, 3, -2, 2, -2],
     ]);
+    // A face of a plane that the block has not counts for nothing, and of two of one plane the last.
+    const odd = [0, 4, 4, 9].map(
+      (plane, i) => ({ plane, surface: `s${i}`, tileMetres: [1, 1], offsetMetres: [0, 0] }) as const,
+    );
+    const [told] = described([block('odd', { faces: odd })]);
+    expect(told.faces).toEqual([asPacked(odd[0]), asPacked(odd[2])]);
+    expect(told.triangles.map(({ material }) => material)).toEqual(['brick', 's0', 's2']);
     // Floors are laid out as on the plan: along X, up −Z.
     const floor = faceAxes([0, 1, 0]);
     expect([floor.along, floor.up].map((axis) => axis.map((value) => value + 0))).toEqual([

@@ -1,3 +1,4 @@
+import { facesByPlane } from '../geometry/block-faces';
 import { turnMatrix, turnVector } from '../geometry/turn';
 import { packedGroup } from '../items/packed-form';
 import { plainJson } from '../json/plain-json';
@@ -17,18 +18,22 @@ export function describedBlocks(blocks: readonly Block[], { ranges }: Pick<Block
     blocksView: block.sight === 'hides',
     triangles: plainJson(ranges[i]),
     planes: levelPlanes(block),
-    ...(block.faces && block.faces.length > 0
-      ? {
-          faces: block.faces.map(({ plane, surface, tileMetres, offsetMetres }) => ({
-            plane,
-            material: surface,
-            tileMetres: [...tileMetres],
-            offsetMetres: [...offsetMetres],
-          })),
-        }
-      : {}),
+    ...describedFaces(block),
     ...packedGroup(block.group),
   }));
+}
+
+function describedFaces(block: Block): Record<string, Json> {
+  const faces = [...facesByPlane(block).values()];
+  if (faces.length === 0) return {};
+  return {
+    faces: faces.map(({ plane, surface, tileMetres, offsetMetres }) => ({
+      plane,
+      material: surface,
+      tileMetres: [...tileMetres],
+      offsetMetres: [...offsetMetres],
+    })),
+  };
 }
 
 /** Outward unit normal and offset of each plane in the level's frame: inside is n·p ≤ offset. */

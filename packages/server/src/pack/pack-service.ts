@@ -182,7 +182,11 @@ export class PackService {
         signal,
         onProgress: (f, stage) => say(f * 0.5, stage),
       });
-      if (keptOnly && !needed.some((one) => nameOf(one) === nameOf(sightOf(scene)))) {
+      if (!needed.some((one) => nameOf(one) === nameOf(sightOf(scene)))) {
+        if (!keptOnly)
+          throw new CoreError('BAKE_MISSING', `pack: what is seen in ${level.name} cannot be baked`, {
+            level: level.id,
+          });
         await into.keep(seen);
         stale.push(seen);
       }
