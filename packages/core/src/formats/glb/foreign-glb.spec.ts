@@ -424,6 +424,44 @@ describe('a GLB that moves', () => {
     expect(boxOf(await read(await io.writeBinary(document)))[0]).toEqual([0, 2, 0]);
   });
 
+  it('leaves the file as it is, and what another mesh shows of the same numbers', async () => {
+    const { document, primitive, node } = square();
+    // Moved by a target, placed by its node, in another unit: the second shows the numbers as they are.
+    const still = document
+      .createPrimitive()
+      .setIndices(primitive.getIndices())
+      .setAttribute('POSITION', primitive.getAttribute('POSITION'));
+    const other = document.createNode('still').setMesh(document.createMesh('still').addPrimitive(still));
+    document.getRoot().listScenes()[0].addChild(other);
+    const lifted = Float32Array.from(CORNERS, (_value, i) => (i % 3 === 1 ? 4 : 0));
+    const accessor = document
+      .createAccessor()
+      .setType('VEC3')
+      .setArray(lifted)
+      .setBuffer(document.getRoot().listBuffers()[0]);
+    primitive.addTarget(document.createPrimitiveTarget().setAttribute('POSITION', accessor));
+    node.setWeights([1]).setScale([2, 2, 2]);
+    const bytes = await io.writeBinary(document);
+    const before = bytes.slice();
+    const [moved, same] = (
+      await readPieces({ files: [{ name: 'a.glb', bytes }], unitMetres: 10, isZUp: true }, context)
+    ).pieces;
+    expect(bytes).toEqual(before);
+    expect([moved.name, same.name]).toEqual(['slab', 'still']);
+    const heights = ({ min, max }: typeof moved.bounds): number[] => [
+      max[0] - min[0],
+      max[1] - min[1],
+      max[2] - min[2],
+    ];
+    expect(heights(moved.bounds)).toEqual(heights(same.bounds).map((value) => value * 2));
+    expect(
+      (await readPieces({ files: [{ name: 'a.glb', bytes }], unitMetres: 1, isZUp: false }, context)).pieces[1].bounds,
+    ).toEqual({
+      min: [0, 0, 0],
+      max: [2, 0, 1],
+    });
+  });
+
   it('comes in as its joints hold it at rest, whatever its own node says', async () => {
     const { document, primitive, node } = square();
     const buffer = document.getRoot().listBuffers()[0];

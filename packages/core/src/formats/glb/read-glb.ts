@@ -94,7 +94,7 @@ async function readMeshes(
   const missing = namesOf(json.extensionsRequired).filter((name) => !isReadExtension(name));
   if (missing.length > 0) fail(`it needs ${missing.join(', ')}, which is not read; export it without`);
   try {
-    if (binary && binary.length > 0) resources[GLB_BUFFER] = new Uint8Array(binary);
+    if (binary && binary.length > 0) resources[GLB_BUFFER] = ownView(binary);
     const io = await glbIo(used, decoders);
     io.setLogger(new Logger(Verbosity.SILENT));
     return meshesOf(await io.readJSON({ json: json as GLTF.IGLTF, resources }), used, ownersOf);
@@ -102,6 +102,12 @@ async function readMeshes(
     if (cause instanceof CoreError) throw cause;
     throw new CoreError('GLB_UNREADABLE', `${format}: ${errorText(cause)}`, {}, { cause });
   }
+}
+
+/** The same bytes, not copied where they need not be: what stands in them is copied out. */
+function ownView(bytes: Uint8Array): Uint8Array<ArrayBuffer> {
+  const { buffer, byteOffset, byteLength } = bytes;
+  return buffer instanceof ArrayBuffer ? new Uint8Array(buffer, byteOffset, byteLength) : new Uint8Array(bytes);
 }
 
 /** @param used names of the file's extensions */

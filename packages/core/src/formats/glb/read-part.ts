@@ -21,7 +21,7 @@ function rank(semantic: string): number {
 /** The numbers of an accessor, 0 to 1 or −1 to 1 where whole ones stand for that. */
 export function floatsOf(accessor: Accessor): Float32Array {
   const array = numbersOf(accessor);
-  if (array instanceof Float32Array) return array.slice();
+  if (array instanceof Float32Array) return array;
   const size = accessor.getElementSize();
   const values = new Float32Array(accessor.getCount() * size);
   const element: number[] = [];

@@ -44,7 +44,7 @@ export async function writeGlb({ pieces, materials, textures }: KitMeshes): Prom
       for (const { semantic, size, values } of attributes) {
         primitive.setAttribute(
           semantic,
-          document.createAccessor().setType(TYPES[size]).setArray(new Float32Array(values)).setBuffer(buffer),
+          document.createAccessor().setType(TYPES[size]).setArray(ownArray(values)).setBuffer(buffer),
         );
       }
       const vertices = attributes[0].values.length / 3;
@@ -59,6 +59,12 @@ export async function writeGlb({ pieces, materials, textures }: KitMeshes): Prom
     .listExtensionsUsed()
     .map(({ extensionName }) => extensionName);
   return (await glbIo(used)).writeBinary(document);
+}
+
+/** The same numbers, not copied where they need not be: they are only read. */
+function ownArray(values: Float32Array): Float32Array<ArrayBuffer> {
+  const { buffer, byteOffset, length } = values;
+  return buffer instanceof ArrayBuffer ? new Float32Array(buffer, byteOffset, length) : new Float32Array(values);
 }
 
 /** How each texture of a material is set and described in glTF. */
