@@ -38,6 +38,7 @@ import type { ThreadPool, ThreadRunOptions } from '../jobs/thread-pool';
 import type { KitInspections } from './kit-inspections';
 import { checkedPackRequest } from './pack-request';
 import { FolderTurns } from './folder-turns';
+import { inLanes } from './in-lanes';
 import { PackFolder, type PackWritten } from './pack-folder';
 import { PackedLevels, type PackedLevel } from './packed-levels';
 
@@ -267,19 +268,6 @@ export class PackService {
     }
     return this.threads.run('check-pack', { content: { records, strata }, inspections, choice }, options);
   }
-}
-
-/** Works on all members, so many at a time, each begun in its turn. */
-async function inLanes<T>(
-  members: readonly T[],
-  lanes: number,
-  work: (one: T, i: number) => Promise<void>,
-): Promise<void> {
-  const waiting = members.entries();
-  const lane = async (): Promise<void> => {
-    for (const [i, one] of waiting) await work(one, i);
-  };
-  await Promise.all(Array.from({ length: lanes }, lane));
 }
 
 function levelInput(
