@@ -1,4 +1,4 @@
-import { ownSurfaces } from '../geometry/block-faces';
+import { surfaceByMaterial } from '../geometry/block-faces';
 import type { BlockSurface } from '../geometry/block-solid';
 import type { Block } from '../model/block';
 import type { Device } from '../model/device';
@@ -36,22 +36,13 @@ export class PackedBlocks {
   private readonly byMaterial = new Map<string, { vertices: number; triangles: number }>();
 
   add(block: Pick<Block, 'material' | 'faces' | 'planes'>, surface: BlockSurface): void {
-    if (!block.faces?.length) {
-      this.count(block.material, verticesOf(surface), surface.triangles);
-      return;
+    for (const [material, { corners, triangles }] of surfaceByMaterial(block, surface)) {
+      const before = this.byMaterial.get(material) ?? { vertices: 0, triangles: 0 };
+      this.byMaterial.set(material, {
+        vertices: before.vertices + corners,
+        triangles: before.triangles + triangles,
+      });
     }
-    ownSurfaces(block, surface).forEach((own, i) => {
-      const corners = surface.faces[i].length / 3;
-      this.count(own?.surface ?? block.material, corners, corners - 2);
-    });
-  }
-
-  private count(material: string, vertices: number, triangles: number): void {
-    const before = this.byMaterial.get(material) ?? { vertices: 0, triangles: 0 };
-    this.byMaterial.set(material, {
-      vertices: before.vertices + vertices,
-      triangles: before.triangles + triangles,
-    });
   }
 
   get files(): number {

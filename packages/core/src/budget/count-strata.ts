@@ -3,7 +3,7 @@ import { switchDistances } from '../detail/switch-distance';
 import { CoreError } from '../errors';
 import { greatestScale, isMirrored } from '../geometry/turn';
 import { PLACEMENT_NUMBERS, threeAt } from '../items/placement/columns';
-import { ownSurfaces } from '../geometry/block-faces';
+import { surfaceByMaterial } from '../geometry/block-faces';
 import { blockSurfaceIfAny, type BlockSurface } from '../geometry/block-solid';
 import type { Block } from '../model/block';
 import { placedBounds } from '../layout/placement-bounds';
@@ -99,13 +99,7 @@ function partsOf(
   block: Block,
   surface: BlockSurface,
 ): readonly { readonly material: string; readonly triangles: number }[] {
-  if (!block.faces?.length) return [{ material: block.material, triangles: surface.triangles }];
-  const triangles = new Map<string, number>();
-  ownSurfaces(block, surface).forEach((own, i) => {
-    const material = own?.surface ?? block.material;
-    triangles.set(material, (triangles.get(material) ?? 0) + surface.faces[i].length / 3 - 2);
-  });
-  return [...triangles]
-    .map(([material, count]) => ({ material, triangles: count }))
+  return [...surfaceByMaterial(block, surface)]
+    .map(([material, { triangles }]) => ({ material, triangles }))
     .sort((a, b) => b.triangles - a.triangles || (a.material < b.material ? -1 : 1));
 }

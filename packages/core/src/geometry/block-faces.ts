@@ -16,3 +16,20 @@ export function ownSurfaces(
   const byPlane = facesByPlane(block);
   return planes.map((plane) => byPlane.get(plane));
 }
+
+/** Corners and triangles that each material of a block has, in the order in which its faces come to them. */
+export function surfaceByMaterial(
+  block: Pick<Block, 'material' | 'faces' | 'planes'>,
+  surface: BlockSurface,
+): ReadonlyMap<string, { readonly corners: number; readonly triangles: number }> {
+  const byMaterial = new Map<string, { corners: number; triangles: number }>();
+  ownSurfaces(block, surface).forEach((own, i) => {
+    const material = own?.surface ?? block.material;
+    const part = byMaterial.get(material) ?? { corners: 0, triangles: 0 };
+    byMaterial.set(material, part);
+    const corners = surface.faces[i].length / 3;
+    part.corners += corners;
+    part.triangles += corners - 2;
+  });
+  return byMaterial;
+}

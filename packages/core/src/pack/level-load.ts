@@ -37,7 +37,7 @@ export interface LevelLoadInput {
  */
 export function levelLoad(input: LevelLoadInput, context: RunContext): LevelLoad {
   const { content, grid, pieces, placed } = input;
-  const cut = cutLevel({ ...input, grid: gridOf(content.level.id, grid) }, context);
+  const cut = cutLevel({ ...input, placed: undefined, grid: gridOf(content.level.id, grid) }, context);
   const chunks = chunksOf(content, grid ? cut : undefined).map((chunk) => ({
     chunk,
     blocks: blockRanges(chunk.blocks),

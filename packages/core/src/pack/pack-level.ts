@@ -47,7 +47,7 @@ export async function packLevel(input: PackLevelInput, context: RunContext): Pro
   const { level } = content;
   const folder = levelFolder(content);
   const { pieces, kits, kitLoads, placed, grid } = input;
-  const cut = grid ? cutLevel({ content, pieces, kits, kitLoads, placed, grid }, context) : undefined;
+  const cut = grid ? cutLevel({ content, pieces, kits, kitLoads, grid }, context) : undefined;
   checkPieces(content, input);
   const files: PackFile[] = [];
   const chunks: DescribedLevel['chunks'][number][] = [];

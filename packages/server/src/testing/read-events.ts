@@ -1,3 +1,5 @@
+import { eventsOf } from '../http/read-events';
+
 /** An event of a stream. */
 export interface ReadEvent {
   readonly event: string;
@@ -12,22 +14,10 @@ export async function readEvents(
   count: number,
   headers: Record<string, string> = {},
 ): Promise<ReadEvent[]> {
-  const abort = new AbortController();
-  const response = await fetch(url, { headers, signal: abort.signal });
   const found: ReadEvent[] = [];
-  let text = '';
-  for await (const part of response.body as unknown as AsyncIterable<Uint8Array>) {
-    text += Buffer.from(part).toString('utf8');
-    const blocks = text.split('\n\n');
-    text = blocks.pop() as string;
-    for (const block of blocks) {
-      const line = (name: string): string => new RegExp(`^${name}: (.*)$`, 'm').exec(block)?.[1] ?? '';
-      const event = line('event');
-      const data: unknown = JSON.parse(line('data') || 'null');
-      if (kinds.includes(event)) found.push({ event, id: line('id'), data });
-    }
+  for await (const { event, id, data } of eventsOf(url, new AbortController().signal, headers)) {
+    if (kinds.includes(event)) found.push({ event, id, data: JSON.parse(data || 'null') as unknown });
     if (found.length >= count) break;
   }
-  abort.abort();
   return found;
 }

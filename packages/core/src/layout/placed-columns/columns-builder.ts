@@ -2,7 +2,6 @@ import { turnQuaternion } from '../../geometry/turn-quaternion';
 import { PLACEMENT_NUMBERS, threeAt } from '../../items/placement/columns';
 import type { FieldValue } from '../../model/field';
 import type { Piece } from '../../model/kit';
-import type { TurnDegrees } from '../../model/vector';
 import { DistinctTriples } from './distinct-triples';
 import type { ColumnForm, PlacedAt } from './placed-files';
 
@@ -23,8 +22,6 @@ export class ColumnsBuilder {
   readonly pieces = new Numbering();
   readonly groups = new Numbering();
   readonly values: { readonly placement: number; readonly values: Readonly<Record<string, FieldValue>> }[] = [];
-  /** Four numbers for each turn that differs. */
-  private readonly quaternions: number[] = [];
   private reachMetres = 0;
 
   constructor(readonly form: ColumnForm) {
@@ -46,12 +43,8 @@ export class ColumnsBuilder {
   }
 
   /** Unit quaternions of the turns that differ, four numbers each. */
-  get rotations(): readonly number[] {
-    for (let n = this.quaternions.length / 4; n < this.turns.count; n++) {
-      const turn: TurnDegrees = this.turns.at(n);
-      this.quaternions.push(...turnQuaternion(turn));
-    }
-    return this.quaternions;
+  rotations(): number[] {
+    return Array.from({ length: this.turns.count }, (_one, n) => turnQuaternion(this.turns.at(n))).flat();
   }
 
   add({ of, i }: PlacedAt, piece: Pick<Piece, 'bounds'>): void {

@@ -45,13 +45,13 @@ export class ColumnsLayout {
   private end = 0;
 
   constructor(private readonly builder: ColumnsBuilder) {
-    const { count, turns, scales, rotations, pieces, groups, ids } = builder;
+    const { count, turns, scales, pieces, groups, ids } = builder;
     for (let k = 0; k < 3; k++) this.putTranslation(k);
-    const isOnce = groups.names.length === 1 && groups.names[0] === '';
-    this.putVectors('rotation', 4, rotations, turns.numbers);
+    const isUngrouped = groups.names.length === 1 && groups.names[0] === '';
+    this.putVectors('rotation', 4, builder.rotations(), turns.numbers);
     this.putVectors('scale', 3, scales.all, scales.numbers);
     this.putWhole('piece', pieces.numbers);
-    if (!isOnce) this.putWhole('group', groups.numbers);
+    if (!isUngrouped) this.putWhole('group', groups.numbers);
     let most = 0;
     let letters = 0;
     for (let i = 0; i < count; i++) {
