@@ -80,6 +80,13 @@ export default tseslint.config(
     },
   },
   {
+    files: ['packages/walker/**/*.ts'],
+    rules: restrict([
+      ['@stravel/cli*', '@stravel/web*', '@stravel/server*', '@angular/*', 'three'],
+      'The walker knows the core and the reader.',
+    ]),
+  },
+  {
     files: ['packages/server/src/**/*.ts'],
     rules: restrict([['@stravel/cli*', '@stravel/web*', '@angular/*', 'three'], 'The server knows only the core.']),
   },

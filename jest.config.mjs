@@ -15,6 +15,7 @@ export default {
   projects: [
     plain('core', ['<rootDir>/packages/core/src']),
     plain('reader', ['<rootDir>/packages/reader/src']),
+    plain('walker', ['<rootDir>/packages/walker/src']),
     plain('server', ['<rootDir>/packages/server/src']),
     plain('cli', ['<rootDir>/packages/cli/src']),
     plain('scripts', ['<rootDir>/scripts']),

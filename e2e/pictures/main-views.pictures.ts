@@ -69,6 +69,14 @@ const VIEWS: readonly View[] = [
   },
   { name: 'budget', path: '/c/cinderbrine/budget' },
   { name: 'pack', path: '/c/cinderbrine/pack' },
+  {
+    name: 'walk',
+    path: '/c/cinderbrine/pack/walk/low-water',
+    act: async (page) => {
+      await button(page, 'Pack and walk');
+      await page.locator('sv-walk-lanes .lane').first().click({ timeout: 120000 });
+    },
+  },
   { name: 'findings', path: '/c/cinderbrine/findings' },
 ];
 

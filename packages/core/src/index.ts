@@ -423,7 +423,15 @@ export {
   type PartHashes,
   type SceneKeys,
 } from './bakes/bake-key';
-export type { BakeKind, BakeRef, BakeResult, KeyedRef, LevelScene, NeededBake } from './bakes/bake-spec';
+export {
+  neededOf,
+  type BakeKind,
+  type BakeRef,
+  type BakeResult,
+  type KeyedRef,
+  type LevelScene,
+  type NeededBake,
+} from './bakes/bake-spec';
 export { bringBake, type BroughtBake } from './bakes/bring-bake';
 export { sectionsOfLevel } from './bakes/section/sections-of-level';
 export { sectionsAmong } from './bakes/section/needs-sections';

@@ -7,5 +7,5 @@ export type { ReadFile } from './pack-files';
 export type { Collision, Piece, PieceStep } from './pieces';
 export type { Placements } from './placements';
 export { createProgress, type PlayState, type Progress } from './progress';
-export type { Sight } from './sight';
+export type { Lists, Sight } from './sight';
 export { createStreamer, type Streamer, type StreamUnit } from './streamer';

@@ -7,7 +7,7 @@ const PLANE = 4;
 const BOX = 6;
 
 /** Lists of numbers one after the other: where each begins, and the one after the last ends. */
-interface Lists {
+export interface Lists {
   readonly start: Uint32Array;
   readonly all: Uint32Array;
 }
@@ -21,11 +21,14 @@ export class Sight {
     readonly objects: readonly string[],
     private readonly planes: Float64Array,
     private readonly planeStart: Uint32Array,
-    private readonly boxes: Float64Array,
-    private readonly visible: Lists,
-    private readonly touched: Lists,
+    /** Least and greatest x, y, z of each pocket. */
+    readonly boxes: Float64Array,
+    /** The pockets of each pocket's visible set. */
+    readonly visible: Lists,
+    /** The objects that touch each pocket. */
+    readonly touched: Lists,
     /** 1 for pockets that can be reached. */
-    private readonly reached: Uint8Array,
+    readonly reached: Uint8Array,
   ) {
     this.marks = new Uint8Array(objects.length);
   }

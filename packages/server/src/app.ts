@@ -39,6 +39,7 @@ import { JobService } from './jobs/job-service';
 import { ThreadPool } from './jobs/thread-pool';
 import { KitInspections } from './pack/kit-inspections';
 import { packRoutes } from './pack/pack-routes';
+import { WalkForecasts } from './pack/walk-forecasts';
 import { PackService } from './pack/pack-service';
 import { peopleRoutes } from './people/people-routes';
 
@@ -91,7 +92,8 @@ export function createApp(dependencies: AppDependencies): Server {
   const scenes = new LevelScenes(database, documents, kits);
   const bakes = new BakeService(scenes, bakeStore, threads, new BakeJudge(scenes, bakeStore, answers), answers);
   edits.events.on('edit', (collection: string, edit: LoggedEdit) => bakes.afterEdit(collection, edit));
-  const packs = new PackService(collections, bakes, threads, kits, assets, join(dataFolder, 'packs'));
+  const packsFolder = join(dataFolder, 'packs');
+  const packs = new PackService(collections, bakes, threads, kits, assets, packsFolder);
   edits.events.on('edit', (collection: string, edit: LoggedEdit) => packs.afterEdit(collection, edit));
   edits.events.on('forgotten', (collection: string) => packs.forget(collection));
   const jobs = new JobService(
@@ -161,7 +163,7 @@ export function createApp(dependencies: AppDependencies): Server {
     documentRoutes(snapshots),
     jobRoutes(jobs),
     bakeRoutes(bakes),
-    packRoutes(packs, jobs),
+    packRoutes(packs, jobs, new WalkForecasts(collections, bakes, threads, kits), packsFolder),
   );
   if (webFolder !== undefined) app.use(pageRoutes(webFolder));
   app.use((request) => {

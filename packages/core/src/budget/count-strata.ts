@@ -27,14 +27,15 @@ export interface StratumFigures {
   readonly memoryBytes: number;
 }
 
-/** Everything that is drawn in a level with its bounds, and what each stratum costs. @throws CoreError 'FIGURES_PIECE_MISSING' naming the placement, 'CANCELLED' */
+/** Everything that is drawn in a level with its bounds and the ids of its objects, and what each stratum costs. @throws CoreError 'FIGURES_PIECE_MISSING' naming the placement, 'CANCELLED' */
 export function countStrata(
   input: Omit<FiguresInput, 'sight'>,
   context: RunContext,
-): { things: Thing[]; bounds: Float64Array; strata: StratumFigures[] } {
+): { things: Thing[]; bounds: Float64Array; ids: string[]; strata: StratumFigures[] } {
   const pieces = new Map(input.pieces.map((piece) => [piece.id, piece]));
   const things: Thing[] = [];
   const bounds: number[] = [];
+  const owners: string[] = [];
   const strata = input.strata.map((stratum, index): StratumFigures => {
     context.checkCancelled();
     let triangles = 0;
@@ -56,6 +57,7 @@ export function countStrata(
           stratum: index,
           ...(i > 0 ? { isPart: true } : {}),
         });
+        owners.push(block.id);
         bounds.push(...surface.bounds.min, ...surface.bounds.max);
       }
     }
@@ -76,6 +78,7 @@ export function countStrata(
       const distances = switchDistances(piece.steps, input.view, greatestScale(scale));
       const { id, name, steps } = piece;
       things.push({ what: 'piece', id, name, steps, distances, stratum: index, ...(mirrored ? { mirrored } : {}) });
+      owners.push(ids[i]);
       placedBounds(numbers, i, piece.bounds, bounds, bounds.length);
     }
     const drawCalls = [...drawn.values()].reduce((sum, calls) => sum + calls, 0);
@@ -91,7 +94,7 @@ export function countStrata(
       memoryBytes,
     };
   });
-  return { things, bounds: new Float64Array(bounds), strata };
+  return { things, bounds: new Float64Array(bounds), ids: owners, strata };
 }
 
 /** The triangles of a block by material, the first with the greatest part of it. */

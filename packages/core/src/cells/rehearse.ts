@@ -55,10 +55,13 @@ export interface Walk {
  * @throws CoreError 'REHEARSAL_SPEED', 'REHEARSAL_DEVICE', 'REHEARSAL_LONG', 'CANCELLED'
  * Cost: frames times the cells within `dropMetres`.
  */
-export function rehearse(input: WalkInput, context: RunContext): Walk {
+export function rehearse(input: WalkInput, context: RunContext, watch?: WatchWalk): Walk {
   checkWalk(input);
-  return new Walker(input).walk(context);
+  return new Walker(input).walk(context, watch);
 }
+
+/** Is told of each frame, when what is needed was asked for. @param isThere whether a cell is in memory, by its number */
+export type WatchWalk = (frame: number, isThere: (cell: number) => boolean) => void;
 
 function checkWalk({ device, speedMetresPerSecond, path }: WalkInput): void {
   if (!(speedMetresPerSecond > 0) || !Number.isFinite(speedMetresPerSecond)) {
@@ -159,12 +162,13 @@ class Walker {
     );
   }
 
-  walk(context: RunContext): Walk {
+  walk(context: RunContext, watch?: WatchWalk): Walk {
     const { path, speedMetresPerSecond, device } = this.input;
     const durationMs = (path.lengthMetres / speedMetresPerSecond) * 1000;
     const frameMs = 1000 / device.framesPerSecond;
     const frames = Math.ceil(durationMs / frameMs);
     const start = this.loadStart();
+    const isThere = (cell: number): boolean => this.isThere(cell);
     for (let frame = 0; frame < frames; frame++) {
       if (frame % CHECK_FRAMES === 0) {
         context.checkCancelled();
@@ -177,6 +181,7 @@ class Walker {
       // What is crossed between two frames counts as well.
       this.watchUpTo(metres);
       this.look(nowMs);
+      watch?.(frame, isThere);
       for (const load of this.queue.frame(nowMs, nowMs + frameMs, (waiting) => this.nearest(waiting))) this.take(load);
     }
     this.end(durationMs);

@@ -4,6 +4,7 @@ import type { Vector3 } from '../model/vector';
 import { gapShape, middleOfPoints, OUTSIDE, type Gap, type GapShape, type Passage } from './gap';
 import { waysOfPockets, wayTarget, type OpeningTable } from './opening-polygons';
 import type { SightInput, SightSpawn } from './sight-input';
+import type { Pocket } from './sight-result';
 
 /** A spawn is looked for this far above its own point, so that one standing on a floor is not on the edge, metres. */
 const ABOVE_FLOOR_METRES = 0.05;
@@ -118,13 +119,13 @@ export function wayOutFinding(wayOut: readonly Vector3[], gap: Gap): Finding {
 }
 
 /** The pocket that holds a point, −1 when none does. */
-export function pocketAt(
-  pockets: readonly { readonly planes: readonly (readonly [number, number, number, number])[] }[],
-  point: Vector3,
-): number {
-  return pockets.findIndex(({ planes }) =>
-    planes.every(([nx, ny, nz, d]) => nx * point[0] + ny * point[1] + nz * point[2] - d <= INSIDE),
-  );
+export function pocketAt(pockets: readonly Pick<Pocket, 'planes'>[], point: Vector3): number {
+  return pockets.findIndex((pocket) => holdsPoint(pocket, point));
+}
+
+/** Whether a pocket holds a point; one on its border it does. */
+export function holdsPoint({ planes }: Pick<Pocket, 'planes'>, point: Vector3): boolean {
+  return planes.every(([nx, ny, nz, d]) => nx * point[0] + ny * point[1] + nz * point[2] - d <= INSIDE);
 }
 
 /** The openings that a way out passes, from the spawn on, and the pocket that it ends in, −1 when there is none. */

@@ -113,9 +113,9 @@ export function sightOf({ content }: Pick<LevelScene, 'content'>): BakeRef<'sigh
   return { kind: 'sight', subject: content.level.id };
 }
 
-/** The collisions of the pieces of some kits. */
-async function floorsOf(
-  { pieces }: LevelScene,
+/** The collisions of the pieces of some kits. @param kits paths of their GLBs by their ids */
+export async function floorsOf(
+  { pieces }: Pick<LevelScene, 'pieces'>,
   kits: Readonly<Record<string, string>>,
   context: RunContext,
 ): Promise<Floors> {
@@ -127,7 +127,8 @@ async function floorsOf(
   return Object.fromEntries(found.flatMap((floors) => Object.entries(floors)));
 }
 
-async function neededBakes(needed: readonly StoredBake[]): Promise<NeededBake[]> {
+/** Kept bakes, opened. */
+export async function neededBakes(needed: readonly StoredBake[]): Promise<NeededBake[]> {
   return Promise.all(
     needed.map(
       async ({ kind, subject, path }) => ({ kind, subject, result: await readBakeFile(kind, path) }) as NeededBake,

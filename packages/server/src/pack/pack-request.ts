@@ -1,6 +1,7 @@
 import { errorText, PACK_FOLDER_PATTERN, type PackChoice } from '@stravel/core';
-import { array, boolean, object, string } from 'yup';
+import { array, boolean, number, object, string, tuple } from 'yup';
 import { HttpError } from '../http/problem';
+import type { ForecastRequest } from './walk-forecasts';
 
 /** What the page asks of a pack. */
 export interface PackRequest extends PackChoice {
@@ -35,6 +36,40 @@ export function checkedPackRequest(body: unknown): PackRequest {
   } catch (error) {
     throw new HttpError(400, 'PACK_REQUEST', `The request to pack cannot be taken: ${errorText(error)}.`);
   }
+}
+
+/** Most knots of a way that is forecast. */
+const MAX_KNOTS = 20000;
+const coordinate = number().required().min(-1e6).max(1e6);
+const forecastShape = object({
+  level: string().required().matches(KEY, 'level must be the key of a level'),
+  target: string().max(MAX_TARGET_LENGTH),
+  knots: array()
+    .of(tuple([coordinate, coordinate]).required())
+    .min(2)
+    .max(MAX_KNOTS)
+    .required(),
+  floorMetres: coordinate,
+  speedMetresPerSecond: number().required().moreThan(0).max(1000),
+  device: string().required().max(MAX_TARGET_LENGTH),
+})
+  .noUnknown()
+  .strict()
+  .required();
+
+/** @throws HttpError 400 naming the field and what it must be */
+export function checkedForecastRequest(body: unknown): ForecastRequest {
+  try {
+    return forecastShape.validateSync(body);
+  } catch (error) {
+    throw new HttpError(400, 'WALK_REQUEST', `The walk cannot be forecast: ${errorText(error)}.`);
+  }
+}
+
+/** Name of a folder of the page's packs. @throws HttpError 404 */
+export function checkedPackFolder(name: string): string {
+  if (!PACK_FOLDER_PATTERN.matches.test(name)) throw new HttpError(404, 'PACK_MISSING', `There is no pack ${name}.`);
+  return name;
 }
 
 /** What an address asks to check. @throws HttpError 400 */

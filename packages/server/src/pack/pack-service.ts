@@ -1,33 +1,25 @@
 import { join, resolve } from 'node:path';
 import {
   CoreError,
-  DEFAULT_VIEW,
-  assembliesWithin,
   counted,
   gameFile,
   gamePictures,
   kitPackPath,
-  levelContent,
-  levelsInOrder,
   manifestText,
   nameOf,
   packedLevels,
   picturePath,
   placedFilesOf,
   placedPieces,
-  playNumbers,
   sightPath,
   targetOf,
-  type CollectionContent,
   type Finding,
-  type Kit,
   type KitInspection,
   type Level,
   type LevelScene,
   type LoggedEdit,
   type PackChoice,
   type PackedFile,
-  type PackLevelInput,
 } from '@stravel/core';
 import type { AssetStore } from '../collections/asset-store';
 import type { BakeService } from '../bakes/bake-service';
@@ -41,9 +33,7 @@ import { FolderTurns } from './folder-turns';
 import { inLanes } from './in-lanes';
 import { PackFolder, type PackWritten } from './pack-folder';
 import { PackedLevels, type PackedLevel } from './packed-levels';
-
-/** A collection without its meshes and pictures. */
-type StoredContent = Omit<CollectionContent, 'assets'>;
+import { kitsOf, levelInput, viewOf, type StoredContent } from './packed-content';
 
 /** What a pack is told of when it is done. */
 export interface PackSummary extends PackWritten {
@@ -268,48 +258,4 @@ export class PackService {
     }
     return this.threads.run('check-pack', { content: { records, strata }, inspections, choice }, options);
   }
-}
-
-function levelInput(
-  { records, strata }: StoredContent,
-  level: Level,
-): Omit<PackLevelInput, 'sight' | 'sections' | 'kitLoads' | 'placed'> {
-  const sets: string[] = [];
-  for (let set = records.set[level.set]; set; set = records.set[set.parent ?? '']) sets.unshift(set.name);
-  const stack = level.strata.filter(({ stratum }) => records.stratum[stratum]);
-  return {
-    content: levelContent(
-      level,
-      stack.map(({ stratum }) => ({
-        stratum: records.stratum[stratum],
-        content: strata.get(stratum) ?? missingStratum(stratum),
-      })),
-      strata,
-    ),
-    pieces: records.piece,
-    kits: records.kit,
-    grid: records.cellGrid[level.id] ?? null,
-    number: playNumbers(levelsInOrder(records)).get(level.id) ?? null,
-    sets,
-  };
-}
-
-/** The kits of which levels, or assemblies that stand in them, place something. */
-function kitsOf(levels: readonly Level[], { records, strata }: StoredContent): Kit[] {
-  const stacked = levels.flatMap((level) => level.strata.map(({ stratum }) => stratum));
-  const kits = new Set<string>();
-  for (const id of new Set([...stacked, ...assembliesWithin(records.stratum, stacked)])) {
-    const content = strata.get(id);
-    for (const piece of content ? placedPieces([{ content }]) : [])
-      if (Object.hasOwn(records.piece, piece)) kits.add(records.piece[piece].kit);
-  }
-  return Object.values(records.kit).filter(({ id }) => kits.has(id));
-}
-
-function viewOf(records: StoredContent['records']): LevelScene['view'] {
-  return Object.values(records.collection).at(0)?.view ?? DEFAULT_VIEW;
-}
-
-function missingStratum(id: string): never {
-  throw new CoreError('STRATUM_MISSING', `pack: the stratum ${id} does not exist`, { stratum: id });
 }

@@ -18,17 +18,17 @@ import { withSections, type MadeSection } from '../../sections/with-sections';
 import { cutLevel, type CutLevel } from '../../cells/cut-level';
 import { fireLinks } from '../../cells/fire-links';
 import { blockCarrier, meshCarrier, type Carrier } from '../../cells/carriers';
-import { footing } from '../../cells/footing';
+import { footing, type Footing } from '../../cells/footing';
 import type { CollisionMesh } from '../../detail/collision/collision-spec';
 import type { Floors } from '../../detail/collision/kit-floors';
 import { CoreError } from '../../errors';
 import { placementAt } from '../../items/placement/columns';
 import { placementBounds } from '../../layout/placement-bounds';
 import { heldAt } from '../../model/by-key';
-import { rehearse, type Walk, type WalkInput } from '../../cells/rehearse';
+import { rehearse, type Walk, type WalkInput, type WatchWalk } from '../../cells/rehearse';
 import { REHEARSAL_VERSION, type RehearsalResult } from '../../cells/rehearsal-result';
 import { heldCells, volumeRuleFindings } from '../../cells/volume-rules';
-import { walkPath } from '../../cells/walk-path';
+import { walkPath, type WalkPath } from '../../cells/walk-path';
 
 /** All that a rehearsal depends on, its sections left out: nothing else of the level. */
 export interface RehearsalReads {
@@ -53,10 +53,45 @@ export interface RehearsalReads {
  * @throws CoreError 'REHEARSAL_FLOOR' naming a piece whose collision was not brought; as `cutLevel`, `walkPath` and `rehearse`
  */
 export function makeRehearsal(
-  { level, strata, pieces, kits, kitLoads, grid, placed, rehearsal, device, floors }: RehearsalReads,
+  reads: RehearsalReads,
   sections: readonly MadeSection[],
   context: RunContext,
 ): RehearsalResult {
+  const { whole, cut, path, found, walk, isWatched } = walkLevel(reads, sections, context);
+  const { grid, rehearsal, device } = reads;
+  const fired = fireLinks(whole, path, found.heights, rehearsal.speedMetresPerSecond, context);
+  return {
+    version: REHEARSAL_VERSION,
+    cut,
+    ...walk,
+    fired,
+    findings: [
+      ...(isWatched ? [] : [unwatchedFinding(rehearsal)]),
+      ...volumeRuleFindings(rehearsal.id, whole, grid, cut),
+      ...rehearsalFindings(rehearsal, device, walk),
+    ],
+  };
+}
+
+/** A level that was cut and walked. */
+export interface WalkedLevel {
+  /** With its sections laid in. */
+  readonly whole: StandingLevel;
+  readonly cut: CutLevel;
+  readonly path: WalkPath;
+  readonly found: Footing;
+  readonly walk: Walk;
+  /** Whether anything in it carries. */
+  readonly isWatched: boolean;
+}
+
+/** Cuts a level and walks a path through it. @param watch as `rehearse` tells it, once the path is known @throws as `makeRehearsal` */
+export function walkLevel(
+  { level, strata, pieces, kits, kitLoads, grid, placed, rehearsal, device, floors }: RehearsalReads,
+  sections: readonly MadeSection[],
+  context: RunContext,
+  watch?: (walked: Omit<WalkedLevel, 'walk' | 'isWatched'>) => WatchWalk,
+): WalkedLevel {
   const whole = withSections<StandingLevel>(
     {
       level,
@@ -85,6 +120,7 @@ export function makeRehearsal(
   }));
   const { speedMetresPerSecond } = rehearsal;
   const held = heldCells(whole, grid, cut, { path, heights: found.heights, speedMetresPerSecond }, context);
+  const isWatched = carriers.length > 0;
   const walk = rehearse(
     {
       cut,
@@ -94,22 +130,12 @@ export function makeRehearsal(
       speedMetresPerSecond,
       device,
       held,
-      ...(carriers.length > 0 ? { footing: { found, files } } : {}),
+      ...(isWatched ? { footing: { found, files } } : {}),
     },
     context,
+    watch?.({ whole, cut, path, found }),
   );
-  const fired = fireLinks(whole, path, found.heights, speedMetresPerSecond, context);
-  return {
-    version: REHEARSAL_VERSION,
-    cut,
-    ...walk,
-    fired,
-    findings: [
-      ...(carriers.length > 0 ? [] : [unwatchedFinding(rehearsal)]),
-      ...volumeRuleFindings(rehearsal.id, whole, grid, cut),
-      ...rehearsalFindings(rehearsal, device, walk),
-    ],
-  };
+  return { whole, cut, path, found, walk, isWatched };
 }
 
 /** The level's own file, as far as placements make it long, its grid, and what is seen, of which only the seek counts. */

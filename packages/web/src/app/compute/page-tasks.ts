@@ -8,6 +8,7 @@ import {
   type CutLevel,
   type LevelScene,
   type RunContext,
+  type PlanPoint,
   type Tasks,
   bakeKey,
   recipeInputs,
@@ -20,10 +21,19 @@ import {
   bakeOfPlain,
   parseJson,
 } from '@stravel/core';
+import type { LiveMoment } from '@stravel/walker';
 import type { HeldDocuments, HeldLevel } from './held-documents';
 import type { SectionExchange } from './section-exchange';
 import { loadDraco } from './load-draco';
 import { movedWith, sentSection, type SentSection } from './sent-section';
+import {
+  PackWalks,
+  type PackAddress,
+  type OpenedPack,
+  type SteerTask,
+  type WalkTask,
+  type WalkedPack,
+} from './pack-walks';
 
 /** A level with all that its bakes are made from, but for what its strata hold. */
 export type HeldScene = Omit<LevelScene, 'content'> & { readonly level: HeldLevel };
@@ -34,6 +44,7 @@ type CutInput = Parameters<Tasks['cut-level']>[0];
 // eslint-disable-next-line @typescript-eslint/explicit-function-return-type -- the table says what each task takes and gives
 export function createPageTasks(cache: BakeCache, held: HeldDocuments, exchange: SectionExchange) {
   const tasks = createTasks(cache);
+  const packs = new PackWalks();
   const contentOf = async (level: HeldLevel): Promise<LevelContent> => {
     const content = held.level(level);
     await exchange.bring(sectionKeys(content));
@@ -52,6 +63,11 @@ export function createPageTasks(cache: BakeCache, held: HeldDocuments, exchange:
       { scene: { level, ...scene }, ref }: { readonly scene: HeldScene; readonly ref: BakeRef<B> },
       context: RunContext,
     ): Promise<BroughtBake<B>> => tasks.bake({ scene: { ...scene, content: await contentOf(level) }, ref }, context),
+    'open-pack': (address: PackAddress, context: RunContext): Promise<OpenedPack> => packs.open(address, context),
+    'walk-pack': (task: WalkTask, context: RunContext): Promise<WalkedPack> => packs.walk(task, context),
+    'steer-pack': (task: SteerTask, context: RunContext): Promise<LiveMoment> => packs.steer(task, context),
+    'step-pack': (step: Parameters<PackWalks['step']>[0]): LiveMoment => packs.step(step),
+    'way-of-pack': (): readonly PlanPoint[] => packs.way(),
     'cut-level': async (
       { level, ...input }: Omit<CutInput, 'content'> & { readonly level: HeldLevel },
       context: RunContext,

@@ -31,13 +31,9 @@ function withoutPackedTextures({ json }: GLTFParser): GLTFLoaderPlugin {
   };
 }
 
-/**
- * The meshes of a kit's pieces from its GLB, by piece id.
- * @throws Error when the bytes are no GLB, or a piece has no node of its name
- */
-export async function readKitMeshes(glb: ArrayBuffer, pieces: readonly Piece[]): Promise<Map<string, PieceMesh>> {
-  const { scene } = await new GLTFLoader().register(withoutPackedTextures).parseAsync(glb, '');
-  const meshes = new Map<string, PieceMesh>();
+/** What the nodes of a GLB draw, by their names. @param loader has what its extensions need @throws Error when the bytes are no GLB */
+export async function readNodeMeshes(glb: ArrayBuffer, loader: GLTFLoader): Promise<Map<string, StepMesh['parts']>> {
+  const { scene } = await loader.register(withoutPackedTextures).parseAsync(glb, '');
   // The loader changes names that its animations could not address; nodes keep their own in userData.
   const byName = new Map<string, StepMesh['parts']>();
   for (const node of scene.children) {
@@ -46,9 +42,18 @@ export async function readKitMeshes(glb: ArrayBuffer, pieces: readonly Piece[]):
       if (child instanceof Mesh && !Array.isArray(child.material))
         parts.push({ geometry: child.geometry as BufferGeometry, material: child.material as Material });
     });
-    const name = (node.userData['name'] as string | undefined) ?? node.name;
-    byName.set(name, parts);
+    byName.set((node.userData['name'] as string | undefined) ?? node.name, parts);
   }
+  return byName;
+}
+
+/**
+ * The meshes of a kit's pieces from its GLB, by piece id.
+ * @throws Error when the bytes are no GLB, or a piece has no node of its name
+ */
+export async function readKitMeshes(glb: ArrayBuffer, pieces: readonly Piece[]): Promise<Map<string, PieceMesh>> {
+  const meshes = new Map<string, PieceMesh>();
+  const byName = await readNodeMeshes(glb, new GLTFLoader());
   for (const piece of pieces) {
     const steps = piece.steps.flatMap(({ deviationMetres }, step): StepMesh[] => {
       const parts = byName.get(stepNodeName(piece.name, step));

@@ -43,7 +43,7 @@ import { drawWalk, measureOf, paintCells } from './cells-drawing';
 import { CELL_MEASURES, cellsActions, type CellMeasure } from './store/cells-store';
 import { CellRules } from './parts/cell-rules';
 import { lateReasons, placeAtMs } from './timeline/timeline-lanes';
-import { WalkPlayer } from './timeline/walk-player';
+import { WalkPlayer } from '../../ui/walk-player';
 import { WalkTimeline } from './timeline/walk-timeline';
 import { WaitingPath } from './waiting-path';
 import { LoadVolumes } from './volumes/load-volumes';

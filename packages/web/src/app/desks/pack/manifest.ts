@@ -11,6 +11,8 @@ export const PACK_DESK = {
   commands: [
     { id: 'check', text: 'check', keys: ['C'] },
     { id: 'pack', text: 'pack', keys: ['P'] },
+    { id: 'walk', text: 'walk the pack', keys: ['W'], isFound: true },
+    { id: 'play-walk', text: 'play the walk through a pack, stop', keys: ['Space'] },
   ],
   status: () => {
     const check = inject(PackCheck);

@@ -13,11 +13,13 @@ import { MatProgressBarModule } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { PLAIN_TARGET, RECORDS_DOCUMENT, counted, errorText, heldAt, targetsOf, type Target } from '@stravel/core';
 import type { PackFix } from '@stravel/core/pack-fixes';
+import { Addresses } from '../../addresses';
 import { ApiClient } from '../../api/api-client';
 import { Bakes } from '../../bakes/bakes';
 import { Commands } from '../../desk/commands';
 import { FindingPlaces } from '../../desk/finding-places';
 import { toldKeys } from '../../desk/keys';
+import { OpenLevel } from '../../document/level/open-level';
 import { recordsFeature, selectPlayNumbers } from '../../document/records/records-store';
 import { EditLog } from '../../edits/edit-log';
 import { remove } from '../../edits/operations';
@@ -76,6 +78,8 @@ export class PackPage {
   readonly places = inject(FindingPlaces);
   private readonly api = inject(ApiClient);
   private readonly edits = inject(EditLog);
+  private readonly addresses = inject(Addresses);
+  private readonly openLevel = inject(OpenLevel);
   private readonly workspace = inject(Workspace);
   private readonly session = inject(Session);
   private readonly numbers = this.store.selectSignal(selectPlayNumbers);
@@ -156,6 +160,8 @@ export class PackPage {
     inject(Commands).handle(PACK_DESK, {
       check: { run: () => this.look() },
       pack: { run: () => this.pack([this.target()]) },
+      walk: { run: () => this.walk() },
+      'play-walk': { run: () => undefined, enabled: signal(false) },
     });
     effect(() => {
       if (!this.session.collection() || Object.keys(this.tables().level).length === 0) return;
@@ -255,6 +261,12 @@ export class PackPage {
     } catch (error) {
       this.check.failure.set(errorText(error));
     }
+  }
+
+  /** Goes to the walk through the pack, at the level that was open last. */
+  walk(): void {
+    const key = this.openLevel.level()?.key;
+    void this.addresses.go(['/pack', 'walk', ...(key === undefined ? [] : [key])]);
   }
 
   async cancel(id: string): Promise<void> {

@@ -13,7 +13,7 @@ import {
   ticksOf,
 } from './timeline-lanes';
 import { loadsCsvRows } from './loads-csv';
-import { WalkPlayer } from './walk-player';
+import { WalkPlayer } from '../../../ui/walk-player';
 
 const load = (
   askedMs: number,

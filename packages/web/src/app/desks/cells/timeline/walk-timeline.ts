@@ -18,7 +18,7 @@ import { SaveMenu } from '../../../ui/save-menu';
 import { DragBy, type DraggedBy } from '../../../ui/drag-by';
 import { DISK_ROWS, diskLanes, gatherEvents, memoryArea, residentAt, ticksOf, type WalkEvent } from './timeline-lanes';
 import { loadsCsvRows } from './loads-csv';
-import { RATES, WalkPlayer } from './walk-player';
+import { RATES, WalkPlayer } from '../../../ui/walk-player';
 
 /** More events and flags than this are not told one by one. */
 const MOST_MARKS = 200;

@@ -3,6 +3,9 @@ import { DestroyRef, Injectable, inject, signal } from '@angular/core';
 /** How many times faster than the walk it is played. */
 export const RATES = [1, 4, 16] as const;
 
+/** A frame that takes longer than this goes on by so much, milliseconds: a slow machine plays more slowly and skips nothing. */
+const MAX_FRAME_MS = 100;
+
 /** Where the playhead of a walk is, and how it plays along. */
 @Injectable()
 export class WalkPlayer {
@@ -40,7 +43,7 @@ export class WalkPlayer {
     this.isPlaying.set(true);
     let before: number | undefined;
     const step = (now: number): void => {
-      const ms = (this.place() ?? 0) + (before === undefined ? 0 : (now - before) * this.rate());
+      const ms = (this.place() ?? 0) + (before === undefined ? 0 : Math.min(MAX_FRAME_MS, now - before) * this.rate());
       before = now;
       this.goTo(ms, this.end());
       if (ms >= this.end()) this.stop();
