@@ -64,9 +64,13 @@ test.describe('Walk the pack', () => {
   test('says that the collection has newer edits, and which object differs', async ({ quietPage: page, stravel }) => {
     test.setTimeout(240000);
     await introduce(page, stravel.address, '/pack/walk/sorting-hall');
-    await page.getByRole('button', { name: 'Pack and walk' }).click();
     const side = page.getByRole('region', { name: 'Walk the pack' });
-    await expect(side.getByText('The pack does what was forecast.')).toBeVisible({ timeout: 120000 });
+    const isAsForecast = side.getByText('The pack does what was forecast.');
+    const packNow = page.getByRole('button', { name: 'Pack and walk' });
+    // It was packed before where the test above ran on this server.
+    await expect(isAsForecast.or(packNow)).toBeVisible({ timeout: 60000 });
+    if (await packNow.isVisible()) await packNow.click();
+    await expect(isAsForecast).toBeVisible({ timeout: 120000 });
     const block = {
       id: 'walked-past',
       name: 'new plinth',

@@ -238,7 +238,8 @@ export class WalkPage {
       ({ kind, state }) => kind === 'pack' && (state === 'running' || state === 'queued'),
     ),
   );
-  private readonly packs = signal(0);
+  /** Id of the job that was asked for here; '' for none. */
+  private readonly asked = signal('');
   readonly packFailure = signal('');
   readonly read = computed(() => {
     const base = this.desk.base();
@@ -274,12 +275,11 @@ export class WalkPage {
     });
     // A pack that was asked for here is read when it is done.
     effect(() => {
-      const running = this.packJob();
-      if (running || this.packs() === 0) return;
+      const job = this.edits.jobs().get(this.asked());
+      if (!job || job.state === 'running' || job.state === 'queued') return;
       untracked(() => {
-        this.packs.set(0);
-        const last = [...this.edits.jobs().values()].filter(({ kind }) => kind === 'pack').at(-1);
-        this.packFailure.set(last?.state === 'failed' ? (last.error ?? '') : '');
+        this.asked.set('');
+        this.packFailure.set(job.error ?? '');
         void this.desk.reopen();
       });
     });
@@ -344,11 +344,11 @@ export class WalkPage {
     const { id, folder } = this.desk.target();
     this.packFailure.set('');
     try {
-      await this.api.json(`/api/collections/${collection.id}/pack`, {
+      const job = await this.api.json<{ readonly id: string }>(`/api/collections/${collection.id}/pack`, {
         method: 'POST',
         body: { folder, ...(heldAt(this.tables().target, id) ? { target: id } : {}) },
       });
-      this.packs.update((count) => count + 1);
+      this.asked.set(job.id);
     } catch (error) {
       this.packFailure.set(errorText(error));
     }

@@ -48,7 +48,7 @@ const LANES: readonly {
     <div class="lanes" #area (click)="pick($event)">
       @for (lane of lanes(); track lane.name) {
         <span class="name">
-          @if (lane.limitText) { <span class="mono limit-text">{{ lane.limitText }}</span> }
+          @if (lane.limitText) { <span class="mono limit-text" title="limit of the device">{{ lane.limitText }}</span> }
           {{ lane.name }}
         </span>
         <div class="lane">

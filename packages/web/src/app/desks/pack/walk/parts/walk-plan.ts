@@ -8,10 +8,10 @@ export type CellState = (typeof CELL_STATES)[number];
 export const CELL_WORDS: Readonly<Record<CellState, string>> = {
   there: 'in memory',
   reading: 'reading',
-  asked: 'asked for',
+  asked: 'requested',
   late: 'late',
   unloaded: 'unloaded',
-  none: 'not asked',
+  none: 'not requested',
 };
 /** How far the view reaches on the plan, as a share of the plan's width. */
 const CONE_SHARE = 0.16;
