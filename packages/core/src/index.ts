@@ -499,7 +499,8 @@ export {
   takenPieces,
   type TakenPiece,
 } from './detail/taken-pieces';
-export { MESH_FORMATS, readPieces, type ReadPiece, type ReadPieces, type ReadPiecesInput } from './detail/read-pieces';
+export { MESH_FORMATS, readPieces, type ReadPiecesInput } from './detail/read-pieces';
+export type { ReadPiece, ReadPieces } from './detail/sound-pieces';
 export { pieceNameFault } from './detail/rename-pieces';
 export type { DroppedFile } from './formats/dropped-file';
 export type { ImportFault, ImportReport, ImportedPiece } from './formats/import-report';

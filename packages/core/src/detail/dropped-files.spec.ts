@@ -3,7 +3,8 @@ import { createRunContext } from '../context/run-context';
 import type { DroppedFile } from '../formats/dropped-file';
 import { openGlb } from '../formats/glb/open-glb';
 import { smallPng } from '../testing/small-png';
-import { readPieces, type ReadPieces } from './read-pieces';
+import { readPieces } from './read-pieces';
+import type { ReadPieces } from './sound-pieces';
 
 const read = (files: readonly DroppedFile[]): Promise<ReadPieces> =>
   readPieces({ files, unitMetres: 1, isZUp: false }, createRunContext());

@@ -6,7 +6,8 @@ import { readGlb } from '../formats/glb/read-glb';
 import { positionsOf } from '../mesh/kit-meshes';
 import { smallPng } from '../testing/small-png';
 import type { DroppedFile } from '../formats/dropped-file';
-import { readPieces, type ReadPieces } from './read-pieces';
+import { readPieces } from './read-pieces';
+import type { ReadPieces } from './sound-pieces';
 
 const context = createRunContext();
 const read = (

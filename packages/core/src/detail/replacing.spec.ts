@@ -13,7 +13,7 @@ import { addToKit, removePieceFromKit } from './add-to-kit';
 import { chainLike } from './chain-options';
 import { movedOrigin } from './piece-origin';
 import { placeInstead, usesOfPiece } from './piece-users';
-import type { ReadPiece } from './read-pieces';
+import type { ReadPiece } from './sound-pieces';
 import { backFrom, placeOfTaken, replacedTwice, takenPieces } from './taken-pieces';
 
 const context = createRunContext();

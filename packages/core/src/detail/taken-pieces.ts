@@ -2,7 +2,7 @@ import type { CollisionShape, Piece } from '../model/kit';
 import type { Vector3 } from '../model/vector';
 import { movedBox, movedOrigin } from './piece-origin';
 import { FreeNames } from './piece-name';
-import type { ReadPiece } from './read-pieces';
+import type { ReadPiece } from './sound-pieces';
 
 /** What becomes of a piece that was read. */
 export interface TakenPiece {

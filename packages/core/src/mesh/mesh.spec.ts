@@ -4,7 +4,8 @@ import { plainMaterial, type KitMeshes, type MeshPart, type MeshTexture } from '
 import { meshBounds, stepCost } from './mesh-cost';
 import { partFault } from './mesh-faults';
 import { smoothNormals } from './mesh-normals';
-import { IDENTITY, placePart, type LinearMap } from './place-part';
+import { IDENTITY, placePart } from './place-part';
+import type { LinearMap } from '../geometry/matrix';
 
 const part = (over: Partial<MeshPart> = {}): MeshPart => ({
   material: 0,

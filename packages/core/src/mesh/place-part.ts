@@ -1,8 +1,6 @@
+import type { LinearMap } from '../geometry/matrix';
 import type { Vector3 } from '../model/vector';
 import type { MeshPart } from './kit-meshes';
-
-/** Three columns of a linear map, as the upper left of a glTF matrix. */
-export type LinearMap = readonly [number, number, number, number, number, number, number, number, number];
 
 export const IDENTITY: LinearMap = [1, 0, 0, 0, 1, 0, 0, 0, 1];
 

@@ -10,7 +10,8 @@ import { kitFloors, type Floors, type KitFloorsInput } from '../detail/collision
 import { setCollisions, type SetCollisionsInput } from '../detail/collision/set-collisions';
 import { buildChains, type BuildChainsInput, type BuiltChains } from '../detail/kit-steps';
 import { renamePieces, type RenamePiecesInput } from '../detail/rename-pieces';
-import { readPieces, type ReadPieces, type ReadPiecesInput } from '../detail/read-pieces';
+import { readPieces, type ReadPiecesInput } from '../detail/read-pieces';
+import type { ReadPieces } from '../detail/sound-pieces';
 import type { Finding } from '../findings';
 import { readCsv } from '../formats/csv/csv';
 import { findOverlaps, type Overlap, type OverlapsInput } from '../layout/checks/overlaps';

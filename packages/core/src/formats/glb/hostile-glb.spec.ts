@@ -1,5 +1,6 @@
 import { createRunContext } from '../../context/run-context';
-import { readPieces, type ReadPieces } from '../../detail/read-pieces';
+import { readPieces } from '../../detail/read-pieces';
+import type { ReadPieces } from '../../detail/sound-pieces';
 import { glbOf } from '../../testing/glb-of';
 import { smallPng } from '../../testing/small-png';
 

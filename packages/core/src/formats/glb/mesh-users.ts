@@ -1,6 +1,7 @@
 import type { Document, Mesh, Node } from '@gltf-transform/core';
 import { counted } from '../../counted';
-import { placeOf, type Matrix } from './scene-frames';
+import type { Matrix } from '../../geometry/matrix';
+import { placeOf } from './scene-frames';
 
 /** The names that a mesh may have whose collision a node of a name is, likeliest first; none where it is not named so. */
 export type OwnersOf = (name: string) => readonly string[];

@@ -1,7 +1,7 @@
 import type { Mesh, Node, Primitive, PrimitiveTarget, Skin } from '@gltf-transform/core';
 import type { MeshAttribute } from '../../mesh/kit-meshes';
 import { floatsOf } from './read-part';
-import { product, type Matrix } from './scene-frames';
+import { product, type Matrix } from '../../geometry/matrix';
 
 /** Attributes with the morph targets added that the file shows from the beginning. Source: glTF 2.0, section 3.7.2.2. */
 export function morphed(

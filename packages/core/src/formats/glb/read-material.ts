@@ -1,6 +1,13 @@
-import { type Material, type Texture, type TextureInfo } from '@gltf-transform/core';
+import type { Document, Material, Texture, TextureInfo } from '@gltf-transform/core';
 import { KHRTextureTransform, type Transform } from '@gltf-transform/extensions';
-import type { MaterialExtension, MeshMaterial, MeshTexture, TextureTransform, TextureUse } from '../../mesh/kit-meshes';
+import type {
+  KitMeshes,
+  MaterialExtension,
+  MeshMaterial,
+  MeshTexture,
+  TextureTransform,
+  TextureUse,
+} from '../../mesh/kit-meshes';
 import type { ImportFault } from '../import-report';
 import { ktx2MemoryBytes, pictureSize } from '../pictures/picture-size';
 import { textureType } from '../pictures/picture-type';
@@ -10,7 +17,7 @@ import { SaidOfMaterial } from './material-extension';
 const MAX_COORDINATE_SETS = 8;
 
 /** A texture with its size, undefined where it has no picture that can be read. */
-export function readTexture(texture: Texture, where: string, faults: ImportFault[]): MeshTexture | undefined {
+function readTexture(texture: Texture, where: string, faults: ImportFault[]): MeshTexture | undefined {
   const bytes = texture.getImage();
   // What it is called, or how its name ends, proves nothing.
   const mimeType = (bytes && textureType(bytes)) ?? texture.getMimeType();
@@ -43,11 +50,7 @@ export function readTexture(texture: Texture, where: string, faults: ImportFault
 }
 
 /** @param numberOf of each texture that could be read */
-export function readMaterial(
-  material: Material,
-  numberOf: ReadonlyMap<Texture, number>,
-  faults: ImportFault[],
-): MeshMaterial {
+function readMaterial(material: Material, numberOf: ReadonlyMap<Texture, number>, faults: ImportFault[]): MeshMaterial {
   const use = (texture: Texture | null, info: TextureInfo | null): TextureUse | undefined => {
     const number = texture ? numberOf.get(texture) : undefined;
     if (number === undefined || !info) return undefined;
@@ -108,4 +111,19 @@ export function readMaterial(
 function readTransform(transform: Transform): TextureTransform {
   const [[x, y], [width, height]] = [transform.getOffset(), transform.getScale()];
   return { offset: [x, y], rotation: transform.getRotation(), scale: [width, height] };
+}
+
+/** Materials and textures of a file; a material loses what cannot be read, which is told. */
+export function readLooks(document: Document, faults: ImportFault[]): Pick<KitMeshes, 'materials' | 'textures'> {
+  const root = document.getRoot();
+  const textures = root.listTextures();
+  const known = textures.map((texture, i) => readTexture(texture, `texture ${texture.getName() || i + 1}`, faults));
+  const kept = known.flatMap((texture) => texture ?? []);
+  const numberOf = new Map(
+    textures.flatMap((texture, i) => (known[i] ? [[texture, kept.indexOf(known[i])] as const] : [])),
+  );
+  return {
+    materials: root.listMaterials().map((material) => readMaterial(material, numberOf, faults)),
+    textures: kept,
+  };
 }

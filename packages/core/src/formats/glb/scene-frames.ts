@@ -1,8 +1,6 @@
 import type { Document, Node } from '@gltf-transform/core';
+import { product, type Matrix } from '../../geometry/matrix';
 import type { Vector3 } from '../../model/vector';
-
-/** Sixteen numbers by columns, as glTF has them. */
-export type Matrix = readonly number[];
 
 /**
  * Where each node stands that a scene shows: its matrix in the scene. All nodes where the file has no scene. Circles are refused before.
@@ -25,13 +23,6 @@ export function sceneFrames(document: Document): ReadonlyMap<Node, Matrix> {
     for (const child of node.listChildren()) open.push([child, frame]);
   }
   return frames;
-}
-
-/** Of two matrices. */
-export function product(a: Matrix, b: Matrix): Matrix {
-  return Array.from({ length: 16 }, (_unused, n) =>
-    [0, 1, 2, 3].reduce((sum, k) => sum + a[k * 4 + (n % 4)] * b[Math.floor(n / 4) * 4 + k], 0),
-  );
 }
 
 /** Where a node stands in the scene; its origin where there is none. */
