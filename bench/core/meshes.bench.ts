@@ -1,5 +1,5 @@
 import { Document, WebIO } from '@gltf-transform/core';
-import { createRunContext, readGlb, readPieces } from '@stravel/core';
+import { createRunContext, planScene, readGlb, readPieces, readScene } from '@stravel/core';
 import { atMost, inTurns, timing, timingText, type Row } from '../measure';
 
 const NODES = 20000;
@@ -58,6 +58,14 @@ export async function meshesBench(): Promise<Row[]> {
     () => readGlb(bytes),
     () => new WebIO().readBinary(bytes),
   );
+  const [planned, plainAgain] = await inTurns(
+    ROUNDS,
+    async () => {
+      const read = await readScene('glb', bytes, () => undefined, {});
+      return planScene({ scene: read, unitMetres: 1, isZUp: false }, createRunContext());
+    },
+    () => new WebIO().readBinary(bytes),
+  );
   const read = await readGlb(bytes);
   const start = performance.now();
   const { pieces } = await readPieces(
@@ -70,6 +78,8 @@ export async function meshesBench(): Promise<Row[]> {
     { name: 'reading it', value: timingText(own) },
     { name: "its library's reading", value: timingText(plain) },
     atMost("reading ÷ the library's", own.medianMs / plain.medianMs, 3),
+    { name: 'reading it as a scene, planned', value: timingText(planned) },
+    atMost("reading and planning ÷ the library's reading", planned.medianMs / plainAgain.medianMs, 3),
     { name: `whole import, ${pieces.length} pieces checked and written`, value: timingText(whole) },
   ];
 }

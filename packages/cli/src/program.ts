@@ -5,6 +5,7 @@ import { backupCommand } from './commands/backup';
 import { bakeSightCommand } from './commands/bake';
 import { checkCommand } from './commands/check';
 import { demoCommand } from './commands/demo';
+import { importCommand } from './commands/import-scene';
 import { indexCommand } from './commands/index-folder';
 import { listCommand } from './commands/list';
 import { newCommand } from './commands/new';
@@ -68,6 +69,17 @@ export function buildProgram(): Command {
     .option('--into <id>', 'the collection to restore into')
     .option('--preview', 'with --into: only list what would change')
     .action(run(restoreCommand));
+  program
+    .command('import')
+    .description('say what a glTF scene becomes in a level; with --yes import it, as one edit')
+    .argument('<files...>', 'a GLB or glTF with the files that it names, or a zip of them')
+    .requiredOption('--level <key>', 'key of the level')
+    .option('--unit <metres>', 'metres of one unit of the file', '1')
+    .option('--z-up', 'Z is up in the file')
+    .option('--yes', 'import it; without, nothing is changed')
+    .option('--json', 'print what it becomes as JSON')
+    .option('--collection <id>', 'id of the collection; not needed when there is only one')
+    .action(run(importCommand));
   program
     .command('index')
     .description('rebuild the index of an archive folder after a hand edit')

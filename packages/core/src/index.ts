@@ -499,6 +499,10 @@ export {
   takenPieces,
   type TakenPiece,
 } from './detail/taken-pieces';
+export { readScene, type SceneFile } from './formats/glb/read-scene';
+export { planScene, type ScenePlan } from './scene/plan-scene';
+export { readSceneFiles, type ReadScene, type ReadSceneInput } from './scene/read-scene-files';
+export { sceneOperations, type SceneOperationsInput } from './scene/scene-operations';
 export { MESH_FORMATS, readPieces, type ReadPiecesInput } from './detail/read-pieces';
 export type { ReadPiece, ReadPieces } from './detail/sound-pieces';
 export { pieceNameFault } from './detail/rename-pieces';

@@ -57,6 +57,7 @@ export interface AppDependencies {
 
 /** A server's parts; the app is ready to listen, the jobs are not yet started. */
 export interface Server {
+  readonly assets: AssetStore;
   readonly app: Express;
   readonly collections: CollectionService;
   readonly collectionRows: CollectionRepository;
@@ -173,6 +174,7 @@ export function createApp(dependencies: AppDependencies): Server {
 
   return {
     app,
+    assets,
     collections,
     collectionRows,
     keeping,

@@ -1,16 +1,21 @@
 import { readFile } from 'node:fs/promises';
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { join, resolve } from 'node:path';
 import { setTimeout as pause } from 'node:timers/promises';
 import {
+  EDIT_LINES_TYPE,
   MANIFEST_PATH,
   archiveCollection,
+  linesOfEdit,
   manifestPaths,
   packQuery,
+  type CollectionContent,
+  type Edit,
   type Finding,
   type LooseEndNotes,
   type BakedFigures,
   type NewCollection,
+  type Operation,
   type PackChoice,
   type SightResult,
 } from '@stravel/core';
@@ -34,6 +39,15 @@ export interface CollectionAccess {
   restore(bytes: Uint8Array): Promise<RestoredCollection>;
   /** Makes a collection hold what an archive holds, by one edit, or only says what that would change. */
   restoreInto(collection: string, bytes: Uint8Array, options: { readonly isPreview: boolean }): Promise<ArchivePreview>;
+  /** The small records of a collection as they stand. */
+  records(collection: string): Promise<CollectionContent['records']>;
+  /** Makes an edit, with the meshes that it names. @returns its number */
+  edit(
+    collection: string,
+    label: string,
+    operations: readonly Operation[],
+    meshes: readonly Uint8Array[],
+  ): Promise<number>;
   /** Bakes a level, named by id or by name; what is fresh is read. */
   bake(collection: string, level: string): Promise<LevelBake>;
   /** Holds a collection against the rules of its target. */
@@ -115,6 +129,26 @@ export const openCollections = {
         ).json()) as RestorePreview;
         return { ...done, loose: preview.loose };
       },
+      records: async (collection) => {
+        const archive = await answer(await fetch(`${address}/api/collections/${collection}/archive`));
+        return readArchive(new Uint8Array(await archive.arrayBuffer())).content.records;
+      },
+      edit: async (collection, label, operations, meshes) => {
+        for (const mesh of meshes)
+          await answer(
+            await fetch(`${address}/api/assets`, {
+              method: 'PUT',
+              headers: { 'Content-Type': 'model/gltf-binary' },
+              body: mesh as Uint8Array<ArrayBuffer>,
+            }),
+          );
+        const response = await fetch(`${address}/api/collections/${collection}/edits`, {
+          method: 'POST',
+          headers: { 'Content-Type': EDIT_LINES_TYPE },
+          body: [...linesOfEdit(shellEdit(label, operations))].join(''),
+        });
+        return ((await (await answer(response)).json()) as { sequence: number }).sequence;
+      },
       check: async (collection, choice) => {
         const response = await answer(
           await fetch(`${address}/api/collections/${collection}/pack/check?${packQuery(choice)}`),
@@ -171,6 +205,11 @@ export const openCollections = {
           });
           return { ...done, loose: archive.loose };
         },
+        records: (collection) => server.bakes.scenes.tables(collection),
+        edit: async (collection, label, operations, meshes) => {
+          for (const mesh of meshes) await server.assets.put(mesh);
+          return (await server.edits.append(collection, shellEdit(label, operations))).logged.sequence;
+        },
         check: (collection, choice) => server.packs.check(collection, choice),
         pack: (collection, folder, choice, how) => server.packs.pack(collection, folder, choice, how),
         follow: () => Promise.reject(new Error('nobody can change the collection: start ./stravel serve first')),
@@ -197,6 +236,10 @@ async function answer(response: Response): Promise<Response> {
 
 /** Who a shell's edits are by. */
 const SHELL_PERSON = 'shell';
+
+function shellEdit(label: string, operations: readonly Operation[]): Edit {
+  return { id: randomUUID(), person: SHELL_PERSON, label, operations, undoes: null };
+}
 
 /** Folder below a server's packs in which those for the shell are made. */
 const SHELL_PACK = 'shell';
