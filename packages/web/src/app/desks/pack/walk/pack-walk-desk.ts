@@ -222,7 +222,8 @@ export class PackWalkDesk {
   }
 
   private async forecastOf(way: object): Promise<WalkForecast | undefined> {
-    this.asking = new AbortController();
+    const asking = new AbortController();
+    this.asking = asking;
     const body = {
       ...way,
       level: this.level(),
@@ -231,12 +232,13 @@ export class PackWalkDesk {
     try {
       const { edit, forecast } = await this.api.json<{ readonly edit: number; readonly forecast: WalkForecast }>(
         `/api/collections/${this.session.collection()?.id ?? ''}/pack/forecast`,
-        { method: 'POST', body, signal: this.asking.signal },
+        { method: 'POST', body, signal: asking.signal },
       );
       this.forecastEdit.set(edit);
       return forecast;
     } catch (error) {
-      this.forecastFailure.set(errorText(error));
+      // Who cancelled knows.
+      if (!asking.signal.aborted) this.forecastFailure.set(errorText(error));
       return undefined;
     }
   }
