@@ -88,10 +88,17 @@ describe('importing a scene by the shell', () => {
     );
   }, 60000);
 
+  it('makes a new level of a set', async () => {
+    const { code, out, err } = await stravel('import', 'yard.glb', '--set', 'part 1', '--yes', '--json');
+    expect([code, err]).toEqual([0, '']);
+    expect(JSON.parse(out)).toMatchObject({ level: 'yard', edit: 1 });
+    expect((await stravel('import', 'yard.glb', '--level', 'yard')).code).toBe(0);
+  }, 60000);
+
   it('imports from the folder and through a server alike, and what it made packs', async () => {
     const first = await stravel('import', 'yard.glb', '--level', 'new-level', '--yes');
     expect([first.code, first.err]).toEqual([0, '']);
-    expect(first.out).toContain('imported into New level as edit 1\n');
+    expect(first.out).toContain('imported into New level as edit 2\n');
     const server = spawn(process.execPath, [MAIN, 'serve'], { env, stdio: ['ignore', 'pipe', 'inherit'] });
     try {
       await new Promise<void>((resolve) =>
@@ -99,11 +106,11 @@ describe('importing a scene by the shell', () => {
       );
       const second = await stravel('import', 'yard.glb', '--level', 'new-level', '--yes', '--json');
       expect([second.code, second.err]).toEqual([0, '']);
-      expect(JSON.parse(second.out)).toMatchObject({ edit: 2 });
+      expect(JSON.parse(second.out)).toMatchObject({ edit: 3 });
       expect((await stravel('check')).out).toContain('no errors');
       const packed = await stravel('pack', join(folder, 'pack'));
       expect([packed.code, packed.err]).toEqual([0, '']);
-      expect(packed.out).toContain('1 level and 2 kits are in');
+      expect(packed.out).toContain('2 levels and 3 kits are in');
     } finally {
       server.kill('SIGKILL');
     }
@@ -116,7 +123,9 @@ describe('importing a scene by the shell', () => {
     [['import', 'bad.glb', '--level', 'new-level'], 'there is no scene among bad.glb'],
     [['import', 'yard.glb', 'yard.glb', '--level', 'new-level'], 'takes one scene at a time'],
     [['import', 'yard.glb', '--level', 'new-level', '--unit', '0'], 'a unit must be above 0 metres'],
-    [['import', 'yard.glb'], "required option '--level <key>' not specified"],
+    [['import', 'yard.glb'], 'say where it goes'],
+    [['import', 'yard.glb', '--level', 'new-level', '--set', 'Part 1'], 'say where it goes'],
+    [['import', 'yard.glb', '--set', 'Nowhere'], 'there is no set Nowhere; there are: Part 1 (set-1)'],
   ])('refuses %j', async (parameters, text) => {
     writeFileSync(join(folder, 'bad.glb'), 'no GLB at all');
     const { code, err } = await stravel(...parameters);

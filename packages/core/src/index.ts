@@ -499,6 +499,7 @@ export {
   takenPieces,
   type TakenPiece,
 } from './detail/taken-pieces';
+export { newLevelRecord } from './sets/new-level';
 export { readScene, type SceneFile } from './formats/glb/read-scene';
 export { planScene, type ScenePlan } from './scene/plan-scene';
 export { readSceneFiles, type ReadScene, type ReadSceneInput } from './scene/read-scene-files';

@@ -2,10 +2,13 @@ import {
   counted,
   createRunContext,
   levelsInOrder,
+  newLevelRecord,
   readSceneFiles,
   sceneOperations,
   sha256Hex,
+  type CollectionContent,
   type DroppedFile,
+  type Level,
   type ReadScene,
 } from '@stravel/core';
 import { randomUUID } from 'node:crypto';
@@ -15,7 +18,8 @@ import { print } from '../print';
 import { chosenCollection, withCollections } from '../with-collections';
 
 export interface ImportOptions {
-  readonly level: string;
+  readonly level?: string;
+  readonly set?: string;
   readonly unit: string;
   readonly zUp?: boolean;
   readonly yes?: boolean;
@@ -38,17 +42,14 @@ export async function importCommand(paths: readonly string[], options: ImportOpt
   await withCollections(async (access) => {
     const collection = await chosenCollection(access, options.collection);
     const tables = await access.records(collection);
-    const level = levelsInOrder(tables).find(({ key }) => key === options.level);
-    if (!level) {
-      const keys = levelsInOrder(tables).map(({ key }) => key);
-      throw new Error(`there is no level with the key ${options.level}; there are: ${keys.join(', ') || 'none'}`);
-    }
     const scene = await readSceneFiles({ files, unitMetres, isZUp: options.zUp === true }, createRunContext());
+    const { level, isNewLevel } = levelFor(tables, options, scene.name);
     const { glb } = scene.read;
     const operations = sceneOperations({
       scene,
       tables,
       level,
+      isNewLevel,
       mesh: glb && sha256Hex(glb),
       kitId: randomUUID(),
       stratumId: randomUUID(),
@@ -67,6 +68,31 @@ export async function importCommand(paths: readonly string[], options: ImportOpt
         : `imported into ${level.name} as edit ${edit}\n`,
     );
   });
+}
+
+/** The level that a scene goes into: one that is there, or a new one of a set. @throws Error naming what there is */
+function levelFor(
+  tables: CollectionContent['records'],
+  { level: key, set: named }: ImportOptions,
+  name: string,
+): { readonly level: Level; readonly isNewLevel: boolean } {
+  if ((key === undefined) === (named === undefined))
+    throw new Error('say where it goes: --level with the key of a level, or --set with the name of a set');
+  if (key !== undefined) {
+    const levels = levelsInOrder(tables);
+    const level = levels.find((one) => one.key === key);
+    if (level) return { level, isNewLevel: false };
+    throw new Error(
+      `there is no level with the key ${key}; there are: ${levels.map((one) => one.key).join(', ') || 'none'}`,
+    );
+  }
+  const sets = Object.values(tables.set).filter(({ binned }) => binned === null);
+  const found = sets.filter((set) => set.id === named || set.name.toLowerCase() === named?.toLowerCase());
+  if (found.length !== 1)
+    throw new Error(
+      `there ${found.length === 0 ? 'is no set' : 'is more than one set'} ${named}; there are: ${sets.map((set) => `${set.name} (${set.id})`).join(', ') || 'none'}`,
+    );
+  return { level: newLevelRecord(tables, found[0].id, name || 'Scene', randomUUID()), isNewLevel: true };
 }
 
 function told({ name, plan, read }: ReadScene): object {

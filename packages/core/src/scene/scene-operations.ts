@@ -25,6 +25,8 @@ export interface SceneOperationsInput {
   readonly scene: ReadScene;
   readonly tables: Pick<RecordTables, 'kit' | 'level' | 'piece' | 'stratum'>;
   readonly level: Level;
+  /** Whether it is made with it. */
+  readonly isNewLevel?: boolean;
   /** SHA-256 of the GLB of its pieces, as an asset is named; null where no piece came through. */
   readonly mesh: string | null;
   /** Ids of the kit and the stratum that are made. */
@@ -38,7 +40,7 @@ export interface SceneOperationsInput {
  * @throws CoreError 'IMPORT_EMPTY' where nothing came through, 'IMPORT_LARGE' where it is more than an edit takes
  */
 export function sceneOperations(input: SceneOperationsInput): Operation[] {
-  const { scene, tables, level, mesh, kitId, stratumId } = input;
+  const { scene, tables, level, isNewLevel = false, mesh, kitId, stratumId } = input;
   const { plan, read } = scene;
   if (plan.placements.length === 0 && plan.markers.length === 0)
     throw new CoreError('IMPORT_EMPTY', `import: ${scene.name} has no mesh and no marker that could be placed`);
@@ -74,14 +76,17 @@ export function sceneOperations(input: SceneOperationsInput): Operation[] {
     owner: level.id,
   };
   make(RECORDS_DOCUMENT, 'stratum', stratum);
-  operations.push({
-    document: RECORDS_DOCUMENT,
-    kind: 'level',
-    id: level.id,
-    field: 'strata',
-    before: plainJson(level.strata),
-    after: plainJson<readonly StackEntry[]>([...level.strata, { stratum: stratumId, switchedOff: false }]),
-  });
+  const strata: readonly StackEntry[] = [...level.strata, { stratum: stratumId, switchedOff: false }];
+  if (isNewLevel) make(RECORDS_DOCUMENT, 'level', { ...level, strata });
+  else
+    operations.push({
+      document: RECORDS_DOCUMENT,
+      kind: 'level',
+      id: level.id,
+      field: 'strata',
+      before: plainJson(level.strata),
+      after: plainJson<readonly StackEntry[]>(strata),
+    });
   const groupId = (group: number): string | undefined => (group < 0 ? undefined : idOf(plan.groups[group].path));
   const inGroup = (group: number): { readonly group?: string } => {
     const id = groupId(group);

@@ -3,7 +3,8 @@ import type { CollectionContent } from '../model/collection-content';
 import { emptyRecordTables } from '../records';
 import { STANDARD_DEVICES } from '../model/standard-devices';
 import { checkedRecord } from '../document/validate-record';
-import { NEW_LEVEL_NAME, newKey } from './keys';
+import { NEW_LEVEL_NAME } from './keys';
+import { newLevelRecord } from './new-level';
 import { ordersBetween } from './order';
 
 /** What a new collection starts with. */
@@ -32,20 +33,7 @@ export function newCollection({ name, ranks, set, devices }: NewCollection): Col
   });
   const [order] = ordersBetween(null, null);
   records.set['set-1'] = checkedRecord('set', { id: 'set-1', name: set.trim(), parent: null, order, binned: null });
-  records.level['level-1'] = {
-    id: 'level-1',
-    name: NEW_LEVEL_NAME,
-    key: newKey(records, 'level', NEW_LEVEL_NAME),
-    set: 'set-1',
-    order,
-    purpose: 'play',
-    code: '',
-    values: {},
-    strata: [],
-    openSky: false,
-    bounds: null,
-    binned: null,
-  };
+  records.level['level-1'] = newLevelRecord(records, 'set-1', NEW_LEVEL_NAME, 'level-1');
   const wanted = new Set(devices);
   const unknown = devices.find((id) => !STANDARD_DEVICES.some((device) => device.id === id));
   if (unknown !== undefined) {

@@ -1,9 +1,7 @@
 import {
   RECORDS_DOCUMENT,
   compareOrdered,
-  defaultValues,
-  fieldsOf,
-  newKey,
+  newLevelRecord,
   ordersBetween,
   type Level,
   type LevelSet,
@@ -34,22 +32,7 @@ export function newLevel(
   set: string,
   name: string,
 ): { level: Level; operations: Operation[] } {
-  const last = levelsOfSet(tables, set).at(-1);
-  const [order] = ordersBetween(last?.order ?? null, null);
-  const level: Level = {
-    id: newId(),
-    name,
-    key: newKey(tables, 'level', name),
-    set,
-    order,
-    purpose: 'play',
-    code: '',
-    values: defaultValues(fieldsOf(tables, null)),
-    strata: [],
-    openSky: false,
-    bounds: null,
-    binned: null,
-  };
+  const level = newLevelRecord(tables, set, name, newId());
   return { level, operations: [create(RECORDS_DOCUMENT, 'level', level)] };
 }
 
