@@ -11,7 +11,7 @@ const STEPS: readonly (readonly string[])[] = [
   ['items', 'records', 'recipes'],
   ['document', 'upgrades'],
   ['formats'],
-  ['sets', 'layout', 'sections', 'cells', 'detail', 'sight', 'budget'],
+  ['sets', 'layout', 'sections', 'cells', 'detail', 'sight', 'budget', 'scene'],
   ['bakes'],
   ['pack', 'archive'],
   ['tasks'],

@@ -13,7 +13,7 @@ import { joinedMeshes } from '../mesh/join-meshes';
 import type { KitMeshes } from '../mesh/kit-meshes';
 import { readObjFile } from './read-obj-file';
 import { soundPieces, type ReadPieces } from './sound-pieces';
-import { MAX_IMPORT_BYTES, unpackedFiles } from './unpacked-files';
+import { unpackedFiles } from './unpacked-files';
 
 /** Files that meshes come in, with those that they name. */
 export const MESH_FORMATS = [
@@ -55,12 +55,6 @@ export async function readPieces(
   const patternFault = collisionPatternFault(collisionPattern);
   if (patternFault !== '') throw new CoreError('IMPORT_COLLISION', `import: ${patternFault}`, { collisionPattern });
   const files = unpackedFiles(dropped);
-  const total = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
-  if (total > MAX_IMPORT_BYTES)
-    throw new CoreError(
-      'IMPORT_FILES',
-      `import: takes at most ${MAX_IMPORT_BYTES} bytes together, the files have ${total}`,
-    );
   const formats = new Map(files.map((file) => [file, formatOfFile(chosen(file), MESH_FORMATS)]));
   const sources = files.filter((file) => isMesh(formats.get(file)));
   if (sources.length === 0)

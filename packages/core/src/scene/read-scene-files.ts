@@ -1,7 +1,7 @@
 import type { RunContext } from '../context/run-context';
 import { CoreError } from '../errors';
 import { soundPieces, type ReadPieces } from '../detail/sound-pieces';
-import { MAX_IMPORT_BYTES, unpackedFiles } from '../detail/unpacked-files';
+import { unpackedFiles } from '../detail/unpacked-files';
 import type { DroppedFile } from '../formats/dropped-file';
 import { FilesBeside } from '../formats/files-beside';
 import type { MeshDecoders } from '../formats/glb/mesh-decoders';
@@ -40,12 +40,6 @@ export async function readSceneFiles(
   decoders: MeshDecoders = {},
 ): Promise<ReadScene> {
   const files = unpackedFiles(dropped);
-  const total = files.reduce((sum, { bytes }) => sum + bytes.length, 0);
-  if (total > MAX_IMPORT_BYTES)
-    throw new CoreError(
-      'IMPORT_FILES',
-      `import: takes at most ${MAX_IMPORT_BYTES} bytes together, the files have ${total}`,
-    );
   const found = files.flatMap((file) => {
     const format = formatOfFile(chosenFile(file.name, file.bytes), [...SCENES]);
     return format === 'glb' || format === 'gltf' ? [{ file, format }] : [];

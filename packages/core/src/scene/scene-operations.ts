@@ -59,7 +59,9 @@ export function sceneOperations(input: SceneOperationsInput): Operation[] {
   const pieceIds = new Map<string, string>();
   if (mesh !== null) {
     const name = new FreeNames(Object.values(tables.kit).map((kit) => kit.name)).take(scene.name || 'Scene');
-    const kit: Kit = { id: kitId, name, key: newKey(tables, 'kit', name), mesh };
+    // A new level has its key before the kit, which takes another.
+    const taken = { ...tables, level: { ...tables.level, [level.id]: level } };
+    const kit: Kit = { id: kitId, name, key: newKey(taken, 'kit', name), mesh };
     make(RECORDS_DOCUMENT, 'kit', kit);
     read.pieces.forEach(({ name: piece, bounds, step }, i) => {
       const id = `${kitId}-${i + 1}`;
