@@ -14,7 +14,7 @@ const NORMAL_TOLERANCE = 0.02;
 /** Spreads along two axes that are closer than this share of the greater are those of a round thing: it has no turn of its own. */
 const ROUND_SHARE = 1e-3;
 /** Meshes of one size that are compared at most: what has more of them is not told apart by its size. */
-const MAX_COMPARED = 200;
+const MAX_COMPARED = 32;
 
 /** A mesh as another one, turned and moved. */
 export interface EqualMesh {
@@ -31,6 +31,11 @@ interface Shape {
   readonly middle: Vector3;
   /** Mean square distance of vertices from their middle. */
   readonly spread: number;
+  /** Distance of each vertex from there, in order, and ascending: whatever is turned and moved keeps them. */
+  readonly radii: Float64Array;
+  readonly sortedRadii: Float64Array;
+  /** Made when it is first asked for; null where it has none. */
+  axes?: ReturnType<typeof ownAxes> | null;
   readonly mesh: MeshOfPiece;
   /** Parts with their materials, and how many vertices and triangles they have. */
   readonly kind: string;
@@ -55,7 +60,7 @@ export function equalMeshes({ pieces, materials }: KitMeshes, tolerance: number,
     }
     const known = firsts.get(shape.kind) ?? [];
     firsts.set(shape.kind, known);
-    const near = known.filter((first) => isAsLarge(shapes[first], shape, tolerance)).slice(-MAX_COMPARED);
+    const near = known.filter((first) => isAsLarge(shapes[first], shape, tolerance)).slice(0, MAX_COMPARED);
     for (const first of near) {
       const match = matchOf(shapes[first], shape, tolerance);
       if (!match) continue;
@@ -77,9 +82,12 @@ function shapeOf(mesh: MeshOfPiece, materials: readonly string[]): Shape {
   }
   const middle = points.length > 0 ? middleOf(points) : ([0, 0, 0] as const);
   let spread = 0;
-  for (let i = 0; i < points.length; i++) {
-    const off = points[i] - middle[i % 3];
-    spread += off * off;
+  const radii = new Float64Array(points.length / 3);
+  for (let i = 0; i < radii.length; i++) {
+    const [x, y, z] = [0, 1, 2].map((k) => points[i * 3 + k] - middle[k]);
+    const squared = x * x + y * y + z * z;
+    spread += squared;
+    radii[i] = Math.sqrt(squared);
   }
   const kind = mesh.parts
     .map(({ material, attributes, indices }) =>
@@ -94,19 +102,29 @@ function shapeOf(mesh: MeshOfPiece, materials: readonly string[]): Shape {
     mesh,
     points,
     middle,
-    spread: spread / Math.max(1, points.length / 3),
+    spread: spread / Math.max(1, radii.length),
+    radii,
+    sortedRadii: radii.slice().sort(),
     kind,
   };
 }
 
-/** Whether two shapes are as large, within what the tolerance allows. */
+/** Whether two shapes could be one, within what the tolerance allows: as their vertices lie about their middles. */
 function isAsLarge(a: Shape, b: Shape, tolerance: number): boolean {
-  return Math.abs(Math.sqrt(a.spread) - Math.sqrt(b.spread)) <= tolerance * 2;
+  return (
+    Math.abs(Math.sqrt(a.spread) - Math.sqrt(b.spread)) <= tolerance * 2 &&
+    areNear(a.sortedRadii, b.sortedRadii, tolerance * 2)
+  );
+}
+
+function areNear(a: Float64Array, b: Float64Array, tolerance: number): boolean {
+  for (let i = 0; i < a.length; i++) if (Math.abs(a[i] - b[i]) > tolerance) return false;
+  return true;
 }
 
 function matchOf(first: Shape, other: Shape, tolerance: number): Omit<EqualMesh, 'like'> | undefined {
   if (first.points.length === 0) return undefined;
-  if (hasSameOrder(first.mesh, other.mesh)) {
+  if (areNear(first.radii, other.radii, tolerance * 2) && hasSameOrder(first.mesh, other.mesh)) {
     const matrix = rigidFit(first.points, other.points);
     const off = pairDistance(first.points, other.points, matrix);
     if (off <= tolerance && hasSameValues(first.mesh, other.mesh, matrix))
@@ -147,7 +165,7 @@ function pairDistance(from: Float64Array, to: Float64Array, matrix: Matrix): num
 
 /** The one way to turn a shape into another, whatever the order of their vertices; undefined where there is none, or more than one. */
 function matchByShape(first: Shape, other: Shape, tolerance: number): Omit<EqualMesh, 'like'> | undefined {
-  const [a, b] = [ownAxes(first), ownAxes(other)];
+  const [a, b] = [axesOf(first), axesOf(other)];
   if (!a || !b) return undefined;
   const matches: Omit<EqualMesh, 'like'>[] = [];
   for (const [sx, sy] of [
@@ -165,6 +183,11 @@ function matchByShape(first: Shape, other: Shape, tolerance: number): Omit<Equal
   }
   const [match] = matches;
   return matches.length === 1 && match.off <= tolerance ? match : undefined;
+}
+
+function axesOf(shape: Shape): ReturnType<typeof ownAxes> {
+  shape.axes ??= ownAxes(shape) ?? null;
+  return shape.axes ?? undefined;
 }
 
 /** Axes along which a shape is spread most, next, least: right-handed; undefined where two are spread alike. */
