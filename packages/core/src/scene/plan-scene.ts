@@ -16,10 +16,8 @@ import { equalMeshes } from './equal-meshes';
 import { matchesName } from './name-pattern';
 import { poseOfMatrix, type Pose } from './pose-of-matrix';
 
-/** Objects lie at most so far from their place in the file, metres. */
-export const PLACE_METRES = 1e-6;
 /** Meshes whose vertices lie at most so far apart are one, metres. */
-export const EQUAL_METRES = 1e-3;
+const EQUAL_METRES = 1e-3;
 
 /** Which nodes without a mesh become markers, by their names. */
 export interface MarkerPattern {

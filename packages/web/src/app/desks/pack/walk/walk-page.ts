@@ -231,6 +231,9 @@ export class WalkPage {
     this.differences().map(({ number, atMs, title }) => ({ number, at: Math.min(1, atMs / this.end()), title })),
   );
   readonly chosen = linkedSignal({ source: () => this.desk.walked(), computation: () => 0 });
+  readonly isSightStale = computed(
+    () => this.desk.opened()?.stale.includes(`levels/${this.desk.level()}/sight.json`) ?? false,
+  );
   /** Edits that the collection has and the pack has not. */
   readonly newer = computed(() => Math.max(0, (this.desk.forecastEdit() ?? 0) - (this.desk.opened()?.edit ?? 0)));
   readonly packJob = computed(() =>
