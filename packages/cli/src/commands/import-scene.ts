@@ -42,7 +42,8 @@ export async function importCommand(paths: readonly string[], options: ImportOpt
   await withCollections(async (access) => {
     const collection = await chosenCollection(access, options.collection);
     const tables = await access.records(collection);
-    const scene = await readSceneFiles({ files, unitMetres, isZUp: options.zUp === true }, createRunContext());
+    const input = { files, unitMetres, isZUp: options.zUp === true };
+    const scene = await readSceneFiles(input, createRunContext(), { draco: loadDraco });
     const { level, isNewLevel } = levelFor(tables, options, scene.name);
     const { glb } = scene.read;
     const operations = sceneOperations({
@@ -68,6 +69,15 @@ export async function importCommand(paths: readonly string[], options: ImportOpt
         : `imported into ${level.name} as edit ${edit}\n`,
     );
   });
+}
+
+/** Loaded when a mesh needs it. */
+async function loadDraco(): Promise<unknown> {
+  // It ships no types of its own.
+  const { default: draco } = (await import('draco3dgltf')) as {
+    readonly default: { readonly createDecoderModule: () => Promise<unknown> };
+  };
+  return draco.createDecoderModule();
 }
 
 /** The level that a scene goes into: one that is there, or a new one of a set. @throws Error naming what there is */
