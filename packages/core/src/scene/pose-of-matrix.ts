@@ -1,3 +1,4 @@
+import { turnMatrix } from '../geometry/turn';
 import type { TurnDegrees, Vector3 } from '../model/vector';
 import { atan2Degrees } from '../numeric/trigonometry';
 import type { Matrix } from '../geometry/matrix';
@@ -32,19 +33,23 @@ export function poseOfMatrix(m: Matrix): Pose | 'sheared' | 'flat' {
   const x: Vector3 = [a[0] * mirror, a[1] * mirror, a[2] * mirror];
   return {
     position: [m[12] + 0, m[13] + 0, m[14] + 0],
-    turn: turnOfAxes(x, b, c),
+    turn: turnOfAxes(x, c),
     scale: [lengths[0] * mirror, lengths[1], lengths[2]],
   };
 }
 
-/** Yaw, pitch and roll of three axes at right angles, right-handed: Ry(yaw) · Rx(pitch) · Rz(roll). */
-function turnOfAxes(x: Vector3, y: Vector3, z: Vector3): TurnDegrees {
-  // Rows of the matrix: m5 = −sin pitch, m2 and m8 hold the yaw, m3 and m4 the roll.
+/** Yaw, pitch and roll of axes at right angles, right-handed: Ry(yaw) · Rx(pitch) · Rz(roll). @param x and `z` of length 1 */
+function turnOfAxes(x: Vector3, z: Vector3): TurnDegrees {
+  // The third column of the matrix is sin yaw cos pitch, −sin pitch, cos yaw cos pitch.
   const flat = Math.sqrt(z[0] * z[0] + z[2] * z[2]);
   const pitch = atan2Degrees(-z[1], flat);
   // Straight up or down yaw and roll are one: all of it is told as yaw.
   if (flat < 1e-9) return [round(atan2Degrees(-x[2], x[0])), round(pitch), 0];
-  return [round(atan2Degrees(z[0], z[2])), round(pitch), round(atan2Degrees(x[1], y[1]))];
+  const yaw = atan2Degrees(z[0], z[2]);
+  // Nearly so they are not known one by one: the roll is what is left after the yaw, whatever that is.
+  const m = turnMatrix([yaw, pitch, 0]);
+  const roll = atan2Degrees(dot([m[1], m[4], m[7]], x), dot([m[0], m[3], m[6]], x));
+  return [round(yaw), round(pitch), round(roll)];
 }
 
 function round(degrees: number): number {

@@ -46,6 +46,22 @@ describe('the pose of a matrix', () => {
     );
   });
 
+  it('keeps to a millionth where a file is off by rounding and nearly looks straight up', () => {
+    const noise = fc.integer({ min: -9, max: 9 }).map((parts) => parts * 1e-9);
+    const near = fc.constantFrom(90, 89.9999, 89.99, 89, -89.999, 0);
+    fc.assert(
+      fc.property(angle, near, angle, fc.array(noise, { minLength: 9, maxLength: 9 }), (yaw, pitch, roll, off) => {
+        const exact = matrixOfPose([0, 0, 0], [yaw, pitch, roll], [1, 1, 1]);
+        const wanted = exact.map((value, i) => (i % 4 < 3 && i < 12 ? value + off[(i >> 2) * 3 + (i % 4)] : value));
+        const pose = poseOfMatrix(wanted);
+        if (typeof pose === 'string') throw new Error(pose);
+        const found = matrixOfPose(pose.position, pose.turn, pose.scale);
+        wanted.forEach((value, i) => expect(Math.abs(value - found[i])).toBeLessThanOrEqual(1e-6));
+      }),
+      { numRuns: 2000 },
+    );
+  });
+
   it('gives round angles back as they were', () => {
     for (const turn of [
       [90, 0, 0],
