@@ -37,11 +37,16 @@ export function packRoutes(
     (request, response, next) => {
       const { collection, folder, path } = request.params;
       const root = join(packsFolder, collection, checkedPackFolder(folder));
+      // A browser that may guess how long a file lasts would mix it with those of the next pack.
       // What is asked for is looked for below the folder alone, whatever its name; what a pack stages is hidden.
-      response.sendFile(path.join('/'), { root, dotfiles: 'ignore', cacheControl: false }, (error) => {
-        if (!error || response.headersSent) return;
-        next(new HttpError(404, 'PACK_FILE_MISSING', `The pack ${folder} has no file ${path.join('/')}.`));
-      });
+      response.sendFile(
+        path.join('/'),
+        { root, dotfiles: 'ignore', cacheControl: false, headers: { 'Cache-Control': 'no-cache' } },
+        (error) => {
+          if (!error || response.headersSent) return;
+          next(new HttpError(404, 'PACK_FILE_MISSING', `The pack ${folder} has no file ${path.join('/')}.`));
+        },
+      );
     },
   );
 

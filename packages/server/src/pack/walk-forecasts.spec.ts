@@ -65,6 +65,12 @@ describe('walking a pack of the demo', () => {
     expect(await (await test.get('/api/collections/demo/packs/another')).json()).toEqual({ levels: null });
   });
 
+  it('has browsers ask again for each file, which may be of another pack by then', async () => {
+    const file = await test.get(`${PACK}/manifest.json`);
+    expect(file.headers.get('cache-control')).toBe('no-cache');
+    expect(file.headers.get('etag')).not.toBeNull();
+  });
+
   it.each([
     [`${PACK}/levels/none.json`, 404],
     [`${PACK}/../../../stravel.sqlite`, 404],
