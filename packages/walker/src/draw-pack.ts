@@ -1,5 +1,5 @@
 import type { Vector3 } from '@stravel/core';
-import type { DrawnChanges } from '@stravel/core/pack-walk';
+import { TOGETHER, type DrawnChanges } from '@stravel/core/pack-walk';
 import type { Sight } from '@stravel/reader';
 import type { PackObjects } from './pack-objects';
 
@@ -25,9 +25,6 @@ export interface PackDrawn {
   /** Draw calls of the same objects one by one. */
   readonly drawCallsAlone: number;
 }
-
-/** More LODs than a piece has, and more lattice cells than a level. */
-const TOGETHER = 2097152;
 
 /** Draws a level of a pack as a game would: what is in memory, of it what is seen, each at its LOD. */
 export class PackDrawing {

@@ -1,9 +1,4 @@
-import { openGlb } from '@stravel/core/pack-walk';
-
-/** Bytes of a corner of a block in memory: position, normal and one texture coordinate, as float32. */
-const VERTEX_BYTES = 32;
-/** Bytes of a triangle of a block in memory: three indices, and three places of its collision. */
-const TRIANGLE_BYTES = 3 * 4 + 36;
+import { openGlb, surfaceBytes } from '@stravel/core/pack-walk';
 
 /** What is drawn of a node. */
 export interface NodeFigures {
@@ -69,7 +64,7 @@ export function blockFigures(glb: Uint8Array): BlockFigures {
   let memoryBytes = 0;
   for (const { attributes, indices } of primitives) {
     const triangles = (indices === undefined ? 0 : accessors[indices].count) / 3;
-    memoryBytes += accessors[attributes['POSITION']].count * VERTEX_BYTES + triangles * TRIANGLE_BYTES;
+    memoryBytes += surfaceBytes(accessors[attributes['POSITION']].count, triangles);
   }
   return {
     memoryBytes,

@@ -1,12 +1,9 @@
 import type { PlanPoint, Vector3 } from '@stravel/core';
-import { DrawnChanges, EYE_METRES } from '@stravel/core/pack-walk';
+import { DrawnChanges, EYE_METRES, STEP_METRES } from '@stravel/core/pack-walk';
 import type { PackDrawing } from './draw-pack';
 import type { PackLoads } from './pack-loads';
 import type { PackLevelFiles } from './pack-level-files';
 import type { PackObjects } from './pack-objects';
-
-/** Highest step that a walk goes up, metres. */
-const STEP_METRES = 0.6;
 
 /** A moment of a walk that somebody steers. */
 export interface LiveMoment {

@@ -106,11 +106,12 @@ function levelFor(
 }
 
 function told({ name, plan, read }: ReadScene): object {
+  const byName = new Map(plan.pieces.map((planned) => [planned.mesh.name, planned]));
   return {
     name,
     meshes: plan.meshes,
     pieces: read.pieces.map((piece) => {
-      const planned = plan.pieces.find(({ mesh }) => mesh.name === piece.name);
+      const planned = byName.get(piece.name);
       const { triangles, bytes } = piece.step;
       return { name: piece.name, meshes: planned?.meshes ?? 1, offMetres: planned?.offMetres ?? 0, triangles, bytes };
     }),

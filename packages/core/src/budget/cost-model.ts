@@ -23,7 +23,12 @@ const GLB_MATERIAL_BYTES = 662;
 
 /** Bytes of a block in memory: its corners, indices and collision. */
 export function blockBytes({ faces, triangles }: Pick<BlockSurface, 'faces' | 'triangles'>): number {
-  return verticesOf({ faces }) * VERTEX_BYTES + triangles * (3 * INDEX_BYTES + COLLISION_TRIANGLE_BYTES);
+  return surfaceBytes(verticesOf({ faces }), triangles);
+}
+
+/** Bytes in memory of so many vertices and triangles of blocks, with their collision. */
+export function surfaceBytes(vertices: number, triangles: number): number {
+  return vertices * VERTEX_BYTES + triangles * (3 * INDEX_BYTES + COLLISION_TRIANGLE_BYTES);
 }
 
 /** Bytes of a block in a packed file. */

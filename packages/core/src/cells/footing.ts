@@ -6,7 +6,7 @@ import type { WalkPath } from './walk-path';
 /** Distance between two looks at what is underfoot, metres. */
 export const FOOTING_METRES = 0.25;
 /** Highest step that a walk goes up, metres. */
-const STEP_METRES = 0.6;
+export const STEP_METRES = 0.6;
 /** Tops within this of the highest one hold a foot as well, metres. */
 const LEVEL_METRES = 0.05;
 /** Bounds that no path comes near. */

@@ -15,7 +15,7 @@ import { blocksNothing, type SightResult } from '../../sight/sight-result';
 import type { DrawnChanges } from './walk-run';
 
 /** More LODs than a piece has, and more lattice cells than a level. */
-const TOGETHER = 2097152;
+export const TOGETHER = 2097152;
 
 /** What a level draws, by its own data: the core's side of a walk. */
 export class DrawnScene {

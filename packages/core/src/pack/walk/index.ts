@@ -1,7 +1,8 @@
 // The door of whoever walks a pack, and of what a walk is forecast with.
 export { walkPath } from '../../cells/walk-path';
 export { ReadQueue, type FileLoad } from '../../cells/read-queue';
-export { INSTANCE_BYTES } from '../../budget/cost-model';
+export { STEP_METRES } from '../../cells/footing';
+export { INSTANCE_BYTES, surfaceBytes } from '../../budget/cost-model';
 export { openGlb } from '../../formats/glb/open-glb';
 export { inspectKit } from '../inspect-kit';
 export {
@@ -13,7 +14,7 @@ export {
   type WalkComparison,
   type WalkDifference,
 } from './compare-walks';
-export { latticeCell, numberIn } from './drawn-scene';
+export { TOGETHER, latticeCell, numberIn } from './drawn-scene';
 export { forecastWalk, type ForecastInput, type WalkForecast } from './forecast-walk';
 export {
   DrawnChanges,
